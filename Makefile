@@ -1,0 +1,35 @@
+# Everything a builder or a developer types. Each target sets up what it needs.
+PYTHON ?= python3
+PY := .venv/bin/python
+WORKERS ?= 2
+
+.PHONY: setup demo test lint bench screenshots clean
+
+setup: .venv/.test
+
+.venv/.run: tools/setup.sh pyproject.toml requirements/base.txt requirements/build.txt
+	PYTHON="$(PYTHON)" bash tools/setup.sh run
+
+.venv/.test: .venv/.run requirements/dev.txt
+	PYTHON="$(PYTHON)" bash tools/setup.sh test
+
+demo: .venv/.run
+	bash tools/demo.sh
+
+test: .venv/.test
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n $(WORKERS) -q
+
+lint: .venv/.test
+	.venv/bin/ruff check .
+	.venv/bin/ruff format --check .
+	.venv/bin/mypy
+	.venv/bin/lint-imports
+
+bench: .venv/.test
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest benchmarks -q -s -p no:xdist
+
+screenshots: .venv/.test
+	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots
+
+clean:
+	rm -rf .venv build dist .pytest_cache .mypy_cache .ruff_cache .hypothesis

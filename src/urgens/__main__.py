@@ -1,0 +1,8 @@
+"""Run Urgens with ``python -m urgens``."""
+
+import sys
+
+from urgens.cli import main
+
+if __name__ == "__main__":
+    sys.exit(main())

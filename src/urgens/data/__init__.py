@@ -1,0 +1,1 @@
+"""Shipped tables and builds."""

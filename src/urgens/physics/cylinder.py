@@ -1,0 +1,39 @@
+"""Master cylinders: force to pressure, and the balance bar between two of them."""
+
+import numpy as np
+
+from urgens.physics.arrays import Array, Floats
+
+
+def bore_area(diameter: Floats) -> Array:
+    """Return the area of a round bore or piston [m²].
+
+    diameter: [m].
+    Source: geometry.
+    """
+    return np.asarray(np.pi / 4.0 * np.square(diameter))
+
+
+def pressure(
+    force: Floats, area: Floats, spring_preload: Floats = 0.0, efficiency: Floats = 1.0
+) -> Array:
+    """Return the line pressure [Pa] a cylinder makes.
+
+    force: on its piston [N].
+    area: of its bore [m²].
+    spring_preload: of its return spring [N].
+    efficiency: share of the force that seal friction leaves [-].
+    Source: Pascal's law.
+    """
+    return np.asarray(efficiency * np.maximum(np.subtract(force, spring_preload), 0.0) / area)
+
+
+def bar_shares(bar_length: Floats, bar_offset: Floats) -> tuple[Array, Array]:
+    """Return the shares [-] of the force that go to the front and the rear cylinder.
+
+    bar_length: between the two rods [m].
+    bar_offset: bearing from the middle, towards the front cylinder positive [m].
+    Source: moments about the bearing.
+    """
+    lean = np.divide(bar_offset, bar_length)
+    return np.asarray(0.5 + lean), np.asarray(0.5 - lean)

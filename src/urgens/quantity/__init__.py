@@ -1,0 +1,44 @@
+"""What a builder types and reads: text in, SI inside, the text kept."""
+
+from urgens.quantity.display import Shown, UnitSystem, in_units, retype, show, written
+from urgens.quantity.fraction import inch_fraction
+from urgens.quantity.kinds import (
+    AREA,
+    COMPLIANCE,
+    DISTANCE,
+    FORCE,
+    HOSE_EXPANSION,
+    LENGTH,
+    LOAD,
+    PRESSURE,
+    SPEED,
+    TORQUE,
+    VOLUME,
+    Kind,
+)
+from urgens.quantity.quantity import Quantity, QuantityError, parse
+
+__all__ = [
+    "AREA",
+    "COMPLIANCE",
+    "DISTANCE",
+    "FORCE",
+    "HOSE_EXPANSION",
+    "LENGTH",
+    "LOAD",
+    "PRESSURE",
+    "SPEED",
+    "TORQUE",
+    "VOLUME",
+    "Kind",
+    "Quantity",
+    "QuantityError",
+    "Shown",
+    "UnitSystem",
+    "in_units",
+    "inch_fraction",
+    "parse",
+    "retype",
+    "show",
+    "written",
+]

@@ -1,0 +1,112 @@
+"""Showing SI figures to a builder, in inch-psi-lbf or in mm-bar-N."""
+
+from dataclasses import dataclass
+from enum import Enum
+
+from urgens.quantity.kinds import (
+    AREA,
+    COMPLIANCE,
+    DISTANCE,
+    FORCE,
+    HOSE_EXPANSION,
+    LENGTH,
+    LOAD,
+    PRESSURE,
+    SPEED,
+    TORQUE,
+    VOLUME,
+    Kind,
+)
+from urgens.quantity.units import STANDARD_GRAVITY, unit
+
+MINUS = "\N{MINUS SIGN}"
+
+
+class UnitSystem(Enum):
+    """The units in which figures are shown; the value is its name on screen."""
+
+    INCH = "in · psi"
+    METRIC = "mm · bar"
+
+
+@dataclass(frozen=True, slots=True)
+class Shown:
+    """A figure ready to be read: number and unit apart, since they differ in size on screen."""
+
+    number: str
+    unit: str
+
+    def __str__(self) -> str:
+        return f"{self.number} {self.unit}"
+
+
+@dataclass(frozen=True, slots=True)
+class _Style:
+    unit: str
+    decimals: int
+    factor: float  # SI for one unit shown
+
+
+def _style(name: str, decimals: int, factor: float | None = None) -> _Style:
+    found = unit(name)
+    if factor is None and found is not None:
+        factor = found.factor
+    if factor is None:
+        raise LookupError(name)
+    return _Style(name, decimals, factor)
+
+
+_STYLES: dict[tuple[Kind, UnitSystem], _Style] = {
+    (LENGTH, UnitSystem.INCH): _style("in", 2),
+    (LENGTH, UnitSystem.METRIC): _style("mm", 1),
+    (DISTANCE, UnitSystem.INCH): _style("ft", 0),
+    (DISTANCE, UnitSystem.METRIC): _style("m", 0),
+    (FORCE, UnitSystem.INCH): _style("lbf", 0),
+    (FORCE, UnitSystem.METRIC): _style("N", 0),
+    (LOAD, UnitSystem.INCH): _style("lb", 0, 0.45359237 * STANDARD_GRAVITY),
+    (LOAD, UnitSystem.METRIC): _style("kg", 0, STANDARD_GRAVITY),
+    (PRESSURE, UnitSystem.INCH): _style("psi", 0),
+    (PRESSURE, UnitSystem.METRIC): _style("bar", 1),
+    (AREA, UnitSystem.INCH): _style("in^2", 2),
+    (AREA, UnitSystem.METRIC): _style("cm^2", 1),
+    (VOLUME, UnitSystem.INCH): _style("in^3", 2),
+    (VOLUME, UnitSystem.METRIC): _style("cm^3", 1),
+    (COMPLIANCE, UnitSystem.INCH): _style("cm^3/MPa", 2),
+    (COMPLIANCE, UnitSystem.METRIC): _style("cm^3/MPa", 2),
+    (HOSE_EXPANSION, UnitSystem.INCH): _style("cm^3/m/MPa", 2),
+    (HOSE_EXPANSION, UnitSystem.METRIC): _style("cm^3/m/MPa", 2),
+    (SPEED, UnitSystem.INCH): _style("mph", 0),
+    (SPEED, UnitSystem.METRIC): _style("km/h", 0),
+    (TORQUE, UnitSystem.INCH): _style("lbf.ft", 0),
+    (TORQUE, UnitSystem.METRIC): _style("N.m", 0),
+}
+
+
+def written(number: float, decimals: int) -> str:
+    """Return `number` [-] with `decimals` places, commas between thousands and a true minus."""
+    text = f"{number:,.{decimals}f}"
+    if float(text.replace(",", "")) == 0.0:
+        return text.lstrip("-")
+    return text.replace("-", MINUS)
+
+
+def show(value: float, kind: Kind, system: UnitSystem, decimals: int | None = None) -> Shown:
+    """Return `value` [SI unit of `kind`] as a builder reads it in `system`.
+
+    `decimals` [-] overrides the places usual for the kind.
+    """
+    style = _STYLES[kind, system]
+    places = style.decimals if decimals is None else decimals
+    return Shown(written(value / style.factor, places), style.unit)
+
+
+def in_units(kind: Kind, system: UnitSystem) -> float:
+    """Return how many SI units of `kind` one unit shown in `system` is."""
+    return _STYLES[kind, system].factor
+
+
+def retype(value: float, kind: Kind, system: UnitSystem, decimals: int | None = None) -> str:
+    """Return `value` [SI unit of `kind`] as text for the build file, as if typed in `system`."""
+    style = _STYLES[kind, system]
+    places = style.decimals if decimals is None else decimals
+    return f"{value / style.factor:.{places}f} {style.unit}"

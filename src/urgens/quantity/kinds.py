@@ -1,0 +1,52 @@
+"""The kinds of quantity a build holds: what each measures and which units fit it."""
+
+from dataclasses import dataclass
+
+from urgens.quantity.units import (
+    CUBIC_METRE,
+    KILOGRAM,
+    METRE,
+    METRE_PER_SECOND,
+    NEWTON,
+    PASCAL,
+    Exponents,
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """A kind of quantity.
+
+    `noun` is what an error calls it, `si` its SI unit, `units` the ones an error proposes and
+    `example` something a builder could type.
+    """
+
+    noun: str
+    si: str
+    exponents: Exponents
+    units: tuple[str, ...]
+    example: str
+    takes_mass: bool = False  # a mass stands for its weight
+
+
+LENGTH = Kind("a length", "m", METRE, ("in", "mm", "cm", "m", "ft"), "1-1/16 in")
+DISTANCE = Kind("a distance", "m", METRE, ("ft", "m"), "210 ft")
+FORCE = Kind("a force", "N", NEWTON, ("lbf", "N", "kN", "kgf"), "75 lbf")
+LOAD = Kind("a load", "N", NEWTON, ("kg", "lb", "N", "kN", "lbf", "kgf"), "372 kg", takes_mass=True)
+PRESSURE = Kind("a pressure", "Pa", PASCAL, ("psi", "bar", "kPa", "MPa", "mbar", "inHg"), "275 psi")
+AREA = Kind("an area", "m^2", (2, 0, 0), ("m^2", "cm^2", "in^2"), "0.10 m^2")
+VOLUME = Kind("a volume", "m^3", CUBIC_METRE, ("cm^3", "ml", "in^3", "fl_oz", "l"), "250 cm^3")
+COMPLIANCE = Kind(
+    "a volume per pressure", "m^3/Pa", (4, -1, 2), ("cm^3/MPa", "in^3/psi"), "0.1 cm^3/MPa"
+)
+HOSE_EXPANSION = Kind(
+    "a volume per length and pressure",
+    "m^3/m/Pa",
+    (3, -1, 2),
+    ("cm^3/m/MPa", "in^3/ft/psi"),
+    "0.30 cm^3/m/MPa",
+)
+SPEED = Kind("a speed", "m/s", METRE_PER_SECOND, ("mph", "km/h", "m/s"), "60 mph")
+TORQUE = Kind("a torque", "N.m", (2, 1, -2), ("N.m", "lbf.ft", "lbf.in"), "320 lbf.ft")
+
+MASS_EXPONENTS = KILOGRAM

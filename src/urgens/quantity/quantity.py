@@ -1,0 +1,106 @@
+"""Reading what a builder typed: fractions, mixed fractions, feet and inches, units."""
+
+import math
+import re
+from dataclasses import dataclass
+from functools import lru_cache
+
+from urgens.quantity.kinds import MASS_EXPONENTS, Kind
+from urgens.quantity.units import STANDARD_GRAVITY, Unit, unit
+
+_NUMBER = re.compile(
+    r"""(?P<sign>[-+−]?)\s*
+    (?: (?P<whole>\d+)(?:\s+|\s*-\s*)(?P<over>\d+)\s*/\s*(?P<under>\d+)
+      | (?P<num>\d+)\s*/\s*(?P<den>\d+)
+      | (?P<decimal>(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)
+    )\s*(?P<unit>.*)""",
+    re.VERBOSE | re.DOTALL,
+)
+_FEET_AND_INCHES = re.compile(r"(?P<feet>\d+)\s*(?:ft|'|′)\s*(?P<inches>\d.*?)\s*(?:in|\"|″|'')")
+_COMMA = re.compile(r"\d,\d")
+_INCH_MARKS = ('"', "″", "''")
+_FOOT_MARKS = ("'", "′")
+LONGEST = 60  # characters; nothing a builder types for one figure is longer
+
+
+class QuantityError(ValueError):
+    """A figure that cannot be read: what is wrong, and what would be right."""
+
+    def __init__(self, problem: str, remedy: str) -> None:
+        super().__init__(f"{problem}; {remedy}")
+        self.problem = problem
+        self.remedy = remedy
+
+
+@dataclass(frozen=True, slots=True)
+class Quantity:
+    """A figure as typed: `text` is kept, `value` is in the SI unit of `kind`."""
+
+    text: str
+    value: float
+    kind: Kind
+
+
+@lru_cache(maxsize=4096)
+def parse(text: str, kind: Kind) -> Quantity:
+    """Read `text` as a quantity of `kind`.
+
+    Raises QuantityError where there is no number, no unit, an unknown unit or another dimension.
+    """
+    typed = text.strip()
+    remedy = (
+        f'write {kind.noun} with its unit ({_listed(kind.units)}), for example "{kind.example}"'
+    )
+    if not typed:
+        raise QuantityError("nothing is typed here", remedy)
+    if len(typed) > LONGEST:
+        raise QuantityError(f'"{typed[:20]}…" is {len(typed)} characters long', remedy)
+    if _COMMA.search(typed):
+        raise QuantityError(
+            f'"{typed}" has a comma in the number',
+            "write a point for decimals and nothing between thousands",
+        )
+    both = _FEET_AND_INCHES.fullmatch(typed)
+    if both:
+        inches = parse(f"{both['inches']} in", kind)
+        return Quantity(text, parse(f"{both['feet']} ft", kind).value + inches.value, kind)
+    match = _NUMBER.fullmatch(typed)
+    if match is None:
+        raise QuantityError(f'"{typed}" is not a figure', remedy)
+    value = _number(match, typed, remedy) * _unit(match["unit"].strip(), typed, kind, remedy)
+    if not math.isfinite(value):
+        raise QuantityError(f'"{typed}" is too large a number', remedy)
+    return Quantity(text, value, kind)
+
+
+def _number(match: re.Match[str], typed: str, remedy: str) -> float:
+    """Return the number in front of the unit."""
+    under = match["under"] or match["den"]
+    if under is not None and int(under) == 0:
+        raise QuantityError(f'"{typed}" divides by zero', remedy)
+    if match["whole"] is not None:
+        size = int(match["whole"]) + int(match["over"]) / int(match["under"])
+    elif match["num"] is not None:
+        size = int(match["num"]) / int(match["den"])
+    else:
+        size = float(match["decimal"])
+    return -size if match["sign"] in ("-", "−") else size
+
+
+def _unit(name: str, typed: str, kind: Kind, remedy: str) -> float:
+    """Return the factor from the unit called `name` to the SI unit of `kind`."""
+    if not name:
+        raise QuantityError(f'"{typed}" has no unit', remedy)
+    name = "in" if name in _INCH_MARKS else "ft" if name in _FOOT_MARKS else name
+    found: Unit | None = unit(name)
+    if found is None:
+        raise QuantityError(f'"{name}" is not a unit known here', remedy)
+    if found.exponents == kind.exponents:
+        return found.factor
+    if kind.takes_mass and found.exponents == MASS_EXPONENTS:
+        return found.factor * STANDARD_GRAVITY
+    raise QuantityError(f'"{typed}" is not {kind.noun}', remedy)
+
+
+def _listed(words: tuple[str, ...]) -> str:
+    return words[0] if len(words) == 1 else ", ".join(words[:-1]) + " or " + words[-1]

@@ -1,0 +1,180 @@
+"""The whole line of a system: where rear and front swap places, and the ideal line."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.physics import standards, vehicle
+from urgens.physics.arrays import Array, Bools
+from urgens.physics.vehicle import Standing
+from urgens.solve.bracket import crossing
+from urgens.solve.lock import EQUAL
+from urgens.solve.press import axle_forces
+from urgens.solve.system import System, WheelEnd
+
+LOWEST, HIGHEST = 0.15, 1.2  # g, between which crossings are sought
+POINTS = 801
+STRONGEST: Array = np.exp2(
+    np.arange(8, 21, dtype=float)
+)  # N on the pushrod, tried until HIGHEST is reached
+
+
+@dataclass(frozen=True)
+class Crossings:
+    """Decelerations [g] at which the rear's adhesion passes the front's, and which is above."""
+
+    z: Array
+    rear_above: Bools
+
+    @property
+    def critical_z(self) -> float:
+        """Smallest deceleration [g] at which the rear is nearer to locking; NaN if at none."""
+        above = self.z[self.rear_above]
+        return float(above[0]) if above.size else float("nan")
+
+    def above_between(self, low: float, high: float) -> bool:
+        """Tell whether the rear is above somewhere between two decelerations.
+
+        low: [g]; high: [g].
+        Source: the crossings in order.
+        """
+        ends = np.append(self.z[1:], np.inf)
+        return bool(np.any(self.rear_above & (self.z < high) & (ends > low)))
+
+
+@dataclass(frozen=True)
+class Regulation:
+    """The two lines of UN R13-H Annex 5, for the builder's own comparison."""
+
+    rear_below_front: bool
+    adhesion_limit: bool
+
+
+@dataclass(frozen=True)
+class Line:
+    """The system pressed ever harder, with no limit of effort: points along one axis.
+
+    `pushrod` [N], `z` [g], adhesion used [-] of both axles; `lead` is above zero where the rear
+    uses more than the front, a product of forces and loads so that a lifted rear counts too.
+    """
+
+    pushrod: Array
+    z: Array
+    front_used: Array
+    rear_used: Array
+    lead: Array
+
+
+def line(made: System, standing: Standing, pushrod: Array) -> Line:
+    """Return the points at `pushrod`.
+
+    made: the system; standing: one load case [N, -]; pushrod: forces [N].
+    Source: physics section 4.
+    """
+    front, rear, z, loads = _rolling(made, standing, pushrod)
+    front_used, rear_used = (
+        vehicle.adhesion(f, n) for f, n in zip((front, rear), loads, strict=True)
+    )
+    return Line(pushrod, z, front_used, rear_used, _lead(front, rear, *loads))
+
+
+def _rolling(
+    made: System, standing: Standing, pushrod: Array
+) -> tuple[Array, Array, Array, tuple[Array, Array]]:
+    front, rear = axle_forces(made, pushrod)
+    z = vehicle.demand(front, rear, standing)
+    return front, rear, z, vehicle.axle_loads(standing, z)
+
+
+def _lead(front: Array, rear: Array, front_load: Array, rear_load: Array) -> Array:
+    lead = rear * front_load - front * rear_load - EQUAL * front_load * np.abs(rear_load)
+    return np.asarray(lead)
+
+
+def whole_line(made: System, standing: Standing) -> Line:
+    """Return the line from rest to beyond 1.2 g, or as far as any foot could press.
+
+    made: the system; standing: one load case [N, -].
+    Source: `line`.
+    """
+    z = vehicle.demand(*axle_forces(made, STRONGEST), standing)
+    reached = z >= HIGHEST
+    top = STRONGEST[int(np.argmax(reached))] if reached.any() else STRONGEST[-1]
+    return line(made, standing, np.linspace(0.0, top, POINTS))
+
+
+def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
+    """Return all crossings from 0.15 g to 1.2 g.
+
+    made: the system; standing: one load case [N, -]; whole: its line.
+    Source: physics section 4, critical deceleration.
+    """
+    if whole.z[-1] < LOWEST:
+        return Crossings(np.array([]), np.array([], dtype=bool))
+    first = int(np.argmax(whole.z >= LOWEST))
+    last = int(np.argmax(whole.z >= HIGHEST)) or POINTS
+    pushrod = whole.pushrod[first - 1 : last + 1].copy()
+    lead = whole.lead[first - 1 : last + 1].copy()
+    pushrod[0] = crossing(
+        lambda force: _rolling(made, standing, force)[2] - LOWEST,
+        *(pushrod[0], pushrod[1]),
+        *(whole.z[first - 1] - LOWEST, whole.z[first] - LOWEST),
+    )
+
+    def lead_at(force: Array) -> Array:
+        front, rear, _, loads = _rolling(made, standing, force)
+        return _lead(front, rear, *loads)
+
+    lead[0] = lead_at(pushrod[0])
+    above = lead > 0.0
+    turns = np.flatnonzero(above[1:] != above[:-1])
+    sign = np.where(above[turns + 1], 1.0, -1.0)
+    found = crossing(
+        lambda force: sign * lead_at(force),
+        *(pushrod[turns], pushrod[turns + 1]),
+        *(sign * lead[turns], sign * lead[turns + 1]),
+    )
+    z, states = _rolling(made, standing, found)[2], above[turns + 1]
+    inside = z <= HIGHEST
+    z, states = z[inside], states[inside]
+    if above[0]:
+        z, states = np.append(LOWEST, z), np.append(True, states)
+    return Crossings(z, states)
+
+
+def regulation(made: System, standing: Standing, whole: Line, found: Crossings) -> Regulation:
+    """Compare the whole line with UN R13-H Annex 5.
+
+    made: the system; standing: one load case without downforce [N, -]; whole: its line;
+    found: its crossings.
+    Source: UN Regulation No. 13-H, Annex 5 (from memory).
+    """
+    ends = [
+        np.interp(
+            standards.ADHESION_RANGE, used[np.isfinite(used)], whole.pushrod[np.isfinite(used)]
+        )
+        for used in (whole.front_used, whole.rear_used)
+    ]
+    at_ends = line(made, standing, np.concatenate(ends))
+    exceeded = any(
+        np.any(standards.above_limit(used, points.z))
+        for points in (whole, at_ends)
+        for used in (points.front_used, points.rear_used)
+    )
+    above = found.above_between(*standards.DECELERATION_RANGE)
+    return Regulation(rear_below_front=not above, adhesion_limit=not exceeded)
+
+
+def ideal_pressures(made: System, standing: Standing, z: Array) -> tuple[Array, Array]:
+    """Return the line pressures [Pa] at which both axles use the same adhesion.
+
+    made: the system; standing: load cases [N, -]; z: deceleration [g]. The shapes broadcast.
+    Source: ideal forces of physics section 4, brakes inverted.
+    """
+    front, rear = vehicle.ideal_forces(standing, z)
+    return _pressure_for(made.front, front), _pressure_for(made.rear, rear)
+
+
+def _pressure_for(end: WheelEnd, force: Array) -> Array:
+    torque = force * end.rolling_radius / 2.0
+    return np.asarray(end.threshold + torque / end.torque_per_pressure)

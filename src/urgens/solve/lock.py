@@ -1,0 +1,140 @@
+"""Which axle locks first, and how much foot there is between the two."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import IntEnum
+
+import numpy as np
+
+from urgens.physics import vehicle
+from urgens.physics.arrays import Array, Bools, Floats
+from urgens.physics.vehicle import Standing
+from urgens.solve.bracket import crossing
+from urgens.solve.press import axle_forces, pushrod_force
+from urgens.solve.system import System
+
+SCANNED = 400  # steps of effort; adhesion need not rise steadily, so all are looked at
+EQUAL = 1e-9  # of adhesion used: closer than this, the front counts as first
+
+
+class AxleName(IntEnum):
+    """The axle that locks first, or none."""
+
+    NONE = 0
+    FRONT = 1
+    REAR = 2
+
+
+@dataclass(frozen=True)
+class FirstLock:
+    """The first lock; every array has the common shape of load cases and surfaces.
+
+    `axle` of AxleName, `effort` and `second_effort` [N], `z` [g], `efficiency` [-];
+    `front_used` and `rear_used` [-] the adhesion used there, `lifted` where the rear carries
+    nothing. NaN where max_effort locks nothing, or nothing more.
+    """
+
+    axle: Array
+    effort: Array
+    z: Array
+    efficiency: Array
+    second_effort: Array
+    front_used: Array
+    rear_used: Array
+    lifted: Bools
+
+    @property
+    def margin(self) -> Array:
+        """Effort between first and second lock [N]."""
+        return self.second_effort - self.effort
+
+
+def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
+    """Return the smallest effort at which an axle reaches the surface's coefficient.
+
+    made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]. The loads
+    and the surface broadcast to the result's shape.
+    Source: force balance of physics section 4; first crossing on a scan of efforts, refined.
+    """
+    shape = np.broadcast_shapes(*(np.shape(value) for value in (*standing, surface)))
+    efforts = np.linspace(0.0, made.max_effort, SCANNED + 1)
+    scanned = axle_forces(made, pushrod_force(made, efforts))
+    over = np.maximum(*_excess(*scanned, _spread(standing), np.asarray(surface)[..., None]))
+    locks: Bools = np.any(over >= 0.0, axis=-1)
+
+    def excess_at(effort: Array) -> Array:
+        found = axle_forces(made, pushrod_force(made, effort))
+        return np.maximum(*_excess(*found, standing, surface))
+
+    effort = _refined(excess_at, efforts, over, locks)
+    front, rear = axle_forces(made, pushrod_force(made, effort))
+    loads = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
+    front_used, rear_used = (
+        vehicle.adhesion(f, n) for f, n in zip((front, rear), loads, strict=True)
+    )
+    lifted = np.broadcast_to(loads[1] <= 0.0, shape)
+    rear_first: Bools = lifted | (rear_used > front_used + EQUAL)
+    z = vehicle.achieved(front, rear, standing, surface).deceleration
+    grip = _grip_of_the_other(standing, surface, rear_first)
+    other = np.where(rear_first[..., None], *scanned) - grip[..., None]
+
+    def other_excess_at(effort: Array) -> Array:
+        found = axle_forces(made, pushrod_force(made, effort))
+        return np.asarray(np.where(rear_first, *found) - grip)
+
+    locks_too: Bools = locks & np.any(other >= 0.0, axis=-1)
+    second = np.where(locks_too, _refined(other_excess_at, efforts, other, locks_too), np.nan)
+
+    def where_locked(values: Floats) -> Array:
+        return np.where(locks, values, np.nan)
+
+    return FirstLock(
+        axle=np.where(locks, np.where(rear_first, AxleName.REAR, AxleName.FRONT), AxleName.NONE),
+        effort=where_locked(effort),
+        z=where_locked(z),
+        efficiency=where_locked(z * standing.weight / (surface * standing.pressed)),
+        second_effort=np.maximum(where_locked(effort), second),
+        front_used=where_locked(front_used),
+        rear_used=where_locked(rear_used),
+        lifted=lifted & locks,
+    )
+
+
+def _refined(
+    function: Callable[[Array], Array], efforts: Array, values: Array, rises: Bools
+) -> Array:
+    """Return the effort [N] at which `function` first rises through zero, where it `rises`.
+
+    `values` are its values at `efforts`, along the last axis; elsewhere the result means nothing.
+    """
+    index = np.maximum(np.argmax(values >= 0.0, axis=-1), 1)
+    below = np.take_along_axis(values, (index - 1)[..., None], axis=-1)[..., 0]
+    above = np.take_along_axis(values, index[..., None], axis=-1)[..., 0]
+    idle = ~rises | (below >= 0.0)  # nothing to find, or found at the first effort already
+    return crossing(
+        lambda effort: np.where(idle, 0.0, function(effort)),
+        *(efforts[index - 1], np.where(idle, efforts[index - 1], efforts[index])),
+        *(np.where(idle, -1.0, below), np.where(idle, 0.0, above)),
+    )
+
+
+def _grip_of_the_other(standing: Standing, surface: Floats, rear_first: Bools) -> Array:
+    """Return the force [N] at which the axle that is not first locks too.
+
+    With both at their limit the deceleration is the surface's, so the loads are known.
+    """
+    both = surface * standing.pressed / standing.weight
+    front_load, rear_load = vehicle.axle_loads(standing, both)
+    front_grip = surface * np.minimum(front_load, standing.pressed)
+    return np.where(rear_first, front_grip, surface * np.maximum(rear_load, 0.0))
+
+
+def _spread(standing: Standing) -> Standing:
+    """Give the load cases a last axis along which presses run."""
+    return Standing(*(np.asarray(value)[..., None] for value in standing))
+
+
+def _excess(front: Array, rear: Array, standing: Standing, surface: Floats) -> tuple[Array, Array]:
+    """Return each axle's force above what the surface passes [N]."""
+    front_load, rear_load = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
+    return front - surface * front_load, rear - surface * rear_load

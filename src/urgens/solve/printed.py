@@ -1,0 +1,65 @@
+"""A solution as the JSON object the command line prints."""
+
+import math
+from typing import Any
+
+import numpy as np
+
+from urgens.solve.lock import AxleName
+from urgens.solve.press import Presses
+from urgens.solve.solution import Solution
+
+_AXLES = ("front", "rear")
+_PRINTED = tuple(
+    name for name in Presses.__dataclass_fields__ if name not in ("front_locked", "rear_locked")
+)
+
+
+def printed(solution: Solution) -> dict[str, Any]:
+    """Return `solution` as plain JSON values, SI throughout, null where there is no figure.
+
+    solution: of a build.
+    Source: build-file contract.
+    """
+    return {
+        "build": solution.build.name,
+        "load_case": solution.case_name,
+        "surface": solution.surface,
+        "pedal_ratio": solution.system.pedal_ratio,
+        "presses": [_press(solution.presses, i) for i in range(solution.presses.effort.size)],
+        "first_lock": _first_lock(solution),
+        "critical_z": _figure(solution.crossings.critical_z),
+        "crossings": [
+            {"z": float(z), "rear_above": bool(above)}
+            for z, above in zip(solution.crossings.z, solution.crossings.rear_above, strict=True)
+        ],
+        "half_failed": None,
+        "regulation": {
+            "rear_below_front": solution.regulation.rear_below_front,
+            "adhesion_limit": solution.regulation.adhesion_limit,
+        },
+    }
+
+
+def _press(presses: Presses, index: int) -> dict[str, Any]:
+    row: dict[str, Any] = {name: _figure(getattr(presses, name)[index]) for name in _PRINTED}
+    locked = (presses.front_locked[index], presses.rear_locked[index])
+    names = [axle for axle, is_locked in zip(_AXLES, locked, strict=True) if is_locked]
+    travel = row.pop("pedal_travel")
+    return {**row, "locked": names, "pedal_travel": travel}
+
+
+def _first_lock(solution: Solution) -> dict[str, Any]:
+    lock, at = solution.lock, (solution.case, -1)
+    return {
+        "axle": AxleName(int(lock.axle[at])).name.lower(),
+        "effort": _figure(lock.effort[at]),
+        "z": _figure(lock.z[at]),
+        "efficiency": _figure(lock.efficiency[at]),
+        "second_effort": _figure(lock.second_effort[at]),
+        "margin": _figure(lock.margin[at]),
+    }
+
+
+def _figure(value: float | np.float64) -> float | None:
+    return float(value) if math.isfinite(value) else None

@@ -1,0 +1,113 @@
+"""The one way from a build to figures."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.build import Build, BuildErrors
+from urgens.physics.arrays import Array
+from urgens.physics.vehicle import Standing
+from urgens.solve.curve import Crossings, Line, Regulation, crossings, regulation, whole_line
+from urgens.solve.lock import FirstLock, first_lock
+from urgens.solve.press import Presses, press
+from urgens.solve.system import System, system
+
+ICE, WET = 0.15, 0.5  # tyre-road coefficients [-], common practice
+
+
+@dataclass(frozen=True)
+class Solution:
+    """The figures of one build.
+
+    `presses` are for the chosen load case and surface, `lock` for every load case (rows) on
+    every one of `surfaces` (columns), of which the last is the chosen one.
+    """
+
+    build: Build
+    system: System
+    case: int
+    surfaces: tuple[float, ...]
+    presses: Presses
+    lock: FirstLock
+    crossings: Crossings
+    regulation: Regulation
+
+    @property
+    def surface(self) -> float:
+        """The chosen tyre-road coefficient [-]."""
+        return self.surfaces[-1]
+
+    @property
+    def case_name(self) -> str:
+        """The chosen load case's name."""
+        return self.system.case_names[self.case]
+
+    @property
+    def standing(self) -> Standing:
+        """The chosen load case's loads."""
+        return self.system.case(self.case)
+
+    def press(self, effort: float | Array) -> Presses:
+        """Return presses with the chosen load case on the chosen surface; effort: [N].
+
+        Source: `press`.
+        """
+        return press(self.system, effort, self.standing, self.surface)
+
+
+def solve(
+    build: Build,
+    *,
+    load_case: str | None = None,
+    surface: float | None = None,
+    speed: float = 0.0,
+    efforts: Array | None = None,
+) -> Solution:
+    """Return the figures of `build`.
+
+    build: the document [object]; load_case: its name, else the first [text]; surface: tyre-road
+    coefficient, else the target's [-]; speed: for downforce [m/s]; efforts: foot forces, else the
+    comfortable one [N].
+    Raises BuildErrors where the load case is unknown.
+    Source: physics sections 1 to 5.
+    """
+    made = system(build, speed)
+    case = _case_index(made, load_case)
+    wanted = build.targets.surface
+    chosen = wanted if surface is None else surface
+    surfaces = (*(mu for mu in (ICE, WET, wanted) if mu != chosen), chosen)
+    pressed = np.array([build.targets.comfortable_effort.value]) if efforts is None else efforts
+    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    standing = made.case(case)
+    whole = whole_line(made, standing)
+    found = crossings(made, standing, whole)
+    return Solution(
+        build=build,
+        system=made,
+        case=case,
+        surfaces=surfaces,
+        presses=press(made, pressed, standing, chosen),
+        lock=first_lock(made, cases, np.array(surfaces)),
+        crossings=found,
+        regulation=_regulation(made, standing, whole, found),
+    )
+
+
+def _regulation(made: System, standing: Standing, whole: Line, found: Crossings) -> Regulation:
+    """Compare with the rules, which know no downforce."""
+    if standing.front_press or standing.rear_press:
+        standing = standing._replace(front_press=0.0, rear_press=0.0)
+        whole = whole_line(made, standing)
+        found = crossings(made, standing, whole)
+    return regulation(made, standing, whole, found)
+
+
+def _case_index(made: System, name: str | None) -> int:
+    if name is None:
+        return 0
+    if name not in made.case_names:
+        known = ", ".join(f'"{known}"' for known in made.case_names)
+        raise BuildErrors.one(
+            "vehicle.load_cases", f'there is no load case "{name}"', f"choose one of {known}"
+        )
+    return made.case_names.index(name)

@@ -1,0 +1,283 @@
+"""A frozen, numeric picture of a build, which is all that solving sees."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.build import Build
+from urgens.build.pedal import SingleMaster, TandemMaster, TwinMaster, VacuumBooster
+from urgens.build.wheel import Axle, Disc, Drum, Tyre
+from urgens.physics import booster, cylinder, disc, drum, pedal, tyre, vehicle
+from urgens.physics.arrays import Array, Floats
+from urgens.physics.vehicle import Standing
+from urgens.physics.volume import CLEARANCE_PRESSURE
+from urgens.quantity import Quantity
+from urgens.solve.circuit import ValveLaw, law
+
+
+@dataclass(frozen=True)
+class Booster:
+    """Crack force [N], jump-in [N], gain [-] and assist limit [N]; the defaults pass force on."""
+
+    crack_force: Floats = 0.0
+    jump_in: Floats = 0.0
+    gain: Floats = 1.0
+    assist_limit: Floats = 0.0
+
+
+@dataclass(frozen=True)
+class Cylinder:
+    """What makes one circuit's pressure: share of the force [-], bore [m²], preload [N]."""
+
+    share: Floats
+    area: Floats
+    spring_preload: Floats
+    efficiency: Floats
+
+
+@dataclass(frozen=True)
+class WheelEnd:
+    """One axle's brakes: torque per pressure [m³], threshold [Pa], rolling radius [m]."""
+
+    torque_per_pressure: Floats
+    threshold: Floats
+    rolling_radius: Floats
+
+
+@dataclass(frozen=True)
+class AxleFluid:
+    """What takes fluid on one axle, both wheels: [m³], [m³/Pa], [Pa], [m], [m³]."""
+
+    clearance_volume: Floats
+    compliance: Floats
+    take_up: Floats
+    hose_length: Floats
+    trapped_air: Floats
+
+
+@dataclass(frozen=True)
+class Chamber:
+    """One chamber of the cylinder: share of each axle it feeds [-], bore [m²], stroke [m].
+
+    `lever` is how much of its stroke the pushrod moves [-].
+    """
+
+    front_part: float
+    rear_part: float
+    area: Floats
+    stroke: Floats
+    lever: Floats
+
+
+@dataclass(frozen=True)
+class Volumes:
+    """What decides pedal travel."""
+
+    front: AxleFluid
+    rear: AxleFluid
+    chambers: tuple[Chamber, ...]
+    hose_expansion: Floats  # m³/(m·Pa)
+    fluid_volume: Floats  # m³ an axle
+    bulk_modulus: Floats  # Pa
+    port_travel: Floats  # m
+    pushrod_clearance: Floats  # m
+    floor: Floats  # m of pad travel
+
+
+@dataclass(frozen=True)
+class System:
+    """The numbers of one build; `standing` holds all load cases along its one axis."""
+
+    pedal_ratio: float
+    pedal_efficiency: Floats
+    booster: Booster
+    front_cylinder: Cylinder
+    rear_cylinder: Cylinder
+    front_valves: tuple[ValveLaw, ...]
+    rear_valves: tuple[ValveLaw, ...]
+    front: WheelEnd
+    rear: WheelEnd
+    volumes: Volumes
+    standing: Standing
+    case_names: tuple[str, ...]
+    max_effort: float  # N
+
+    def case(self, index: int) -> Standing:
+        """Return one load case's loads; index: of the case [-]. Source: the document."""
+        return Standing(*(np.asarray(value)[..., index] for value in self.standing))
+
+
+def system(build: Build, speed: float = 0.0) -> System:
+    """Return the numbers of `build`.
+
+    build: the document [object]; speed: for downforce [m/s].
+    Source: physics, one function per part.
+    """
+    made = build.pedal
+    ratio = float(pedal.ratio(made.pivot_to_pad.value, made.pivot_to_pushrod.value))
+    front_cylinder, rear_cylinder = _cylinders(build)
+    return System(
+        pedal_ratio=ratio,
+        pedal_efficiency=made.efficiency,
+        booster=_booster(build),
+        front_cylinder=front_cylinder,
+        rear_cylinder=rear_cylinder,
+        front_valves=tuple(law(valve) for valve in build.valves.front),
+        rear_valves=tuple(law(valve) for valve in build.valves.rear),
+        front=_wheel_end(build.front),
+        rear=_wheel_end(build.rear),
+        volumes=_volumes(build),
+        standing=_standing(build, speed),
+        case_names=tuple(case.name for case in build.vehicle.load_cases),
+        max_effort=build.targets.max_effort.value,
+    )
+
+
+def _booster(build: Build) -> Booster:
+    fitted = build.booster
+    if not isinstance(fitted, VacuumBooster):
+        return Booster()
+    diameters = np.array([d.value for d in fitted.diaphragm_diameters])
+    limit = float(booster.vacuum_assist_limit(diameters, fitted.vacuum.value))
+    return Booster(
+        fitted.crack_force.value,
+        fitted.jump_in.value,
+        fitted.gain,
+        limit if fitted.working else 0.0,
+    )
+
+
+def _cylinders(build: Build) -> tuple[Cylinder, Cylinder]:
+    master = build.master
+    preload, efficiency = master.spring_preload.value, master.efficiency
+    if isinstance(master, TwinMaster):
+        shares = cylinder.bar_shares(master.bar_length.value, master.bar_offset.value)
+        areas = (_area(master.front_bore.value), _area(master.rear_bore.value))
+        front, rear = (
+            Cylinder(float(share), area, preload, efficiency)
+            for share, area in zip(shares, areas, strict=True)
+        )
+        return front, rear
+    both = Cylinder(1.0, _area(master.bore.value), preload, efficiency)
+    return both, both
+
+
+def _area(diameter: float) -> float:
+    return float(cylinder.bore_area(diameter))
+
+
+def rolling_radius(fitted: Tyre) -> float:
+    """Return the rolling radius [m]; fitted: tyre of the document [object]. Source: physics.tyre.
+
+    A measured radius counts before the size code.
+    """
+    if fitted.rolling_radius is not None:
+        return fitted.rolling_radius.value
+    return float(tyre.rolling_radius(*tyre.size_code(fitted.size or "")))
+
+
+def disc_radius(fitted: Disc) -> float:
+    """Return the effective radius [m]; fitted: disc of the document [object].
+
+    A given radius counts before rotor and pad.
+    Source: physics.disc.
+    """
+    if fitted.effective_radius is not None:
+        return fitted.effective_radius.value
+    assert fitted.rotor_outer_diameter is not None
+    assert fitted.pad_height is not None
+    outer = fitted.rotor_outer_diameter.value / 2
+    return float(disc.effective_radius(outer - fitted.pad_height.value, outer))
+
+
+def piston_area(fitted: Disc | Drum) -> float:
+    """Return the piston area [m²] that presses at one wheel; fitted: brake [object].
+
+    All pistons of one side of a disc, or one piston of a wheel cylinder.
+    Source: geometry.
+    """
+    if isinstance(fitted, Drum):
+        return _area(fitted.cylinder_diameter.value)
+    return sum(_area(diameter.value) for diameter in fitted.piston_diameters)
+
+
+def _wheel_end(axle: Axle) -> WheelEnd:
+    brake, area = axle.brake, piston_area(axle.brake)
+    if isinstance(brake, Disc):
+        gain = disc.torque_per_pressure(
+            area, brake.pad_friction, disc_radius(brake), brake.efficiency
+        )
+    else:
+        gain = drum.torque_per_pressure(
+            area, brake.shoe_factor, brake.drum_diameter.value / 2, brake.efficiency
+        )
+    return WheelEnd(float(gain), brake.threshold.value, rolling_radius(axle.tyre))
+
+
+def _volumes(build: Build) -> Volumes:
+    lines = build.lines
+    return Volumes(
+        front=_axle_fluid(build.front, lines.front_hose_length, lines.trapped_air_front),
+        rear=_axle_fluid(build.rear, lines.rear_hose_length, lines.trapped_air_rear),
+        chambers=_chambers(build),
+        hose_expansion=lines.hose_expansion.value,
+        fluid_volume=lines.fluid_volume.value,
+        bulk_modulus=lines.fluid_bulk_modulus.value,
+        port_travel=build.master.port_travel.value,
+        pushrod_clearance=build.pedal.pushrod_clearance.value,
+        floor=build.pedal.travel_available.value,
+    )
+
+
+def _axle_fluid(axle: Axle, hose_length: Quantity, trapped_air: Quantity) -> AxleFluid:
+    brake = axle.brake
+    take_up = CLEARANCE_PRESSURE
+    if isinstance(brake, Drum):
+        take_up = max(take_up, brake.threshold.value)
+    return AxleFluid(
+        clearance_volume=2 * 2.0 * piston_area(brake) * brake.clearance.value,
+        compliance=2 * brake.compliance.value,
+        take_up=take_up,
+        hose_length=hose_length.value,
+        trapped_air=trapped_air.value,
+    )
+
+
+def _chambers(build: Build) -> tuple[Chamber, ...]:
+    master = build.master
+    front, rear = _cylinders(build)
+    match master:
+        case SingleMaster():
+            return (Chamber(1.0, 1.0, front.area, master.stroke.value, 1.0),)
+        case TandemMaster():
+            primary, secondary = master.chamber_strokes
+            front_stroke, rear_stroke = (
+                (primary, secondary) if master.primary_feeds == "front" else (secondary, primary)
+            )
+            return (
+                Chamber(1.0, 0.0, front.area, front_stroke, 1.0),
+                Chamber(0.0, 1.0, rear.area, rear_stroke, 1.0),
+            )
+        case TwinMaster():
+            stroke = master.stroke.value
+            return (
+                Chamber(1.0, 0.0, front.area, stroke, front.share),
+                Chamber(0.0, 1.0, rear.area, stroke, rear.share),
+            )
+
+
+def _standing(build: Build, speed: float) -> Standing:
+    cases = build.vehicle.load_cases
+    wheelbase = build.vehicle.wheelbase.value
+    press: Array = np.zeros((2, len(cases)))
+    if build.vehicle.downforce is not None:
+        areas = build.vehicle.downforce
+        press[0] = vehicle.downforce(speed, areas.front_cl_area.value)
+        press[1] = vehicle.downforce(speed, areas.rear_cl_area.value)
+    return Standing(
+        front_weight=np.array([case.front_axle.value for case in cases]),
+        rear_weight=np.array([case.rear_axle.value for case in cases]),
+        transfer=np.array([case.cg_height.value for case in cases]) / wheelbase,
+        front_press=press[0],
+        rear_press=press[1],
+    )

@@ -1,0 +1,61 @@
+"""Pedal travel from the fluid the system takes."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from urgens.physics import volume
+from urgens.physics.arrays import Array, Bools
+from urgens.solve.system import AxleFluid, System, Volumes
+
+
+class Travel(NamedTuple):
+    """Pad travel [m], whatever ends it, and whether a stroke or the floor ends it first."""
+
+    pad: Array
+    stroke_ends: Bools
+    floor_ends: Bools
+
+
+def axle_volume(figures: Volumes, axle: AxleFluid, pressure: Array) -> Array:
+    """Return the fluid [m³] one axle takes; figures, axle: of the system; pressure: [Pa].
+
+    Source: physics.volume.
+    """
+    return (
+        volume.brake_volume(pressure, axle.clearance_volume, axle.compliance, axle.take_up)
+        + volume.hose_volume(pressure, axle.hose_length, figures.hose_expansion)
+        + volume.fluid_volume(pressure, figures.fluid_volume, figures.bulk_modulus)
+        + volume.air_volume(pressure, axle.trapped_air)
+    )
+
+
+def travel(made: System, effort: Array, front: Array, rear: Array) -> Travel:
+    """Return pad travel and what ends it.
+
+    made: the system; effort: [N]; front: pressure at the front brakes [Pa]; rear: at the rear [Pa].
+    Source: continuity of each chamber, levers of the pedal and the bar.
+    """
+    figures = made.volumes
+    front_volume = axle_volume(figures, figures.front, front)
+    rear_volume = axle_volume(figures, figures.rear, rear)
+    pushrod = np.full(np.shape(effort), figures.pushrod_clearance, dtype=float)
+    short = np.zeros(np.shape(effort), dtype=bool)
+    for chamber in figures.chambers:
+        taken = chamber.front_part * front_volume + chamber.rear_part * rear_volume
+        stroke = figures.port_travel + taken / chamber.area
+        pushrod = pushrod + chamber.lever * stroke
+        short |= stroke > chamber.stroke
+    pad = np.where(effort > 0.0, made.pedal_ratio * pushrod, 0.0)
+    pressed = effort > 0.0
+    return Travel(pad, short & pressed, (pad > figures.floor) & pressed)
+
+
+def pedal_travel(made: System, effort: Array, front: Array, rear: Array) -> Array:
+    """Return pad travel [m], NaN where a stroke or the floor ends first.
+
+    made: the system; effort: [N]; front: pressure at the front brakes [Pa]; rear: at the rear [Pa].
+    Source: `travel`.
+    """
+    found = travel(made, effort, front, rear)
+    return np.where(found.stroke_ends | found.floor_ends, np.nan, found.pad)

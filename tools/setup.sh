@@ -1,0 +1,70 @@
+#!/usr/bin/env bash
+# Makes .venv with the locked packages ("run"), then the ones for tests and checks ("test").
+# As root on Debian or Ubuntu it also installs the system libraries Qt needs; otherwise it names what is missing.
+set -euo pipefail
+cd "$(dirname "$0")/.."
+PYTHON=${PYTHON:-python3}
+want=${1:-run}
+
+# soname:package — what a window without a screen needs, then what a real window needs as well
+offscreen="libEGL.so.1:libegl1 libGL.so.1:libgl1 libfontconfig.so.1:libfontconfig1 libdbus-1.so.3:libdbus-1-3
+ libglib-2.0.so.0:libglib2.0-0 libxkbcommon.so.0:libxkbcommon0"
+screen="libxkbcommon-x11.so.0:libxkbcommon-x11-0 libxcb-cursor.so.0:libxcb-cursor0 libxcb-icccm.so.4:libxcb-icccm4
+ libxcb-image.so.0:libxcb-image0 libxcb-keysyms.so.1:libxcb-keysyms1 libxcb-randr.so.0:libxcb-randr0
+ libxcb-render-util.so.0:libxcb-render-util0 libxcb-shape.so.0:libxcb-shape0 libxcb-sync.so.1:libxcb-sync1
+ libxcb-xfixes.so.0:libxcb-xfixes0 libxcb-xkb.so.1:libxcb-xkb1 libX11-xcb.so.1:libx11-xcb1"
+
+say() { printf '%s\n' "$*" >&2; }
+
+missing_packages() {
+  local known pair
+  known=$( (ldconfig -p 2>/dev/null || /sbin/ldconfig -p) | awk '{print $1}' )
+  for pair in $1; do
+    grep -qxF "${pair%%:*}" <<<"$known" || printf '%s ' "${pair##*:}"
+  done
+}
+
+can_install() { [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null; }
+
+install_packages() {
+  say "Installing system packages: $*"
+  export DEBIAN_FRONTEND=noninteractive
+  apt-get update -qq
+  apt-get install -y -qq --no-install-recommends "$@" >/dev/null
+}
+
+"$PYTHON" -c 'import sys; sys.exit(sys.version_info < (3, 11))' 2>/dev/null || {
+  say "Urgens needs Python 3.11 or newer; '$PYTHON' is not. Name another one: make PYTHON=python3.12 …"; exit 1; }
+
+need_venv=""
+"$PYTHON" -c 'import ensurepip, venv' 2>/dev/null || need_venv=python3-venv
+need=$(missing_packages "$offscreen")
+window=$(missing_packages "$screen")
+command -v xvfb-run >/dev/null || window="$window xvfb xauth"
+
+if can_install; then
+  all="$need_venv $need $window"
+  # shellcheck disable=SC2086
+  [ -z "${all// /}" ] || install_packages $all
+else
+  if [ -n "${need_venv}${need// /}" ]; then
+    say "Missing system packages. Install them, then try again:"
+    say "  sudo apt-get install -y --no-install-recommends $need_venv $need"
+    exit 1
+  fi
+  if [ -n "${window// /}" ]; then
+    say "For a window on this machine's own screen (or Xvfb) these are missing:"
+    say "  sudo apt-get install -y --no-install-recommends $window"
+  fi
+fi
+
+[ -x .venv/bin/python ] || "$PYTHON" -m venv .venv
+pip() { .venv/bin/python -m pip --disable-pip-version-check --quiet "$@"; }
+if [ "$want" = run ]; then
+  pip install --require-hashes -r requirements/base.txt
+  pip install --require-hashes -r requirements/build.txt
+  pip install --no-deps --no-build-isolation --editable .
+else
+  pip install --require-hashes -r requirements/dev.txt
+fi
+touch ".venv/.$want"
