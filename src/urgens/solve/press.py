@@ -47,6 +47,10 @@ class Presses:
     rear_locked: Bools
     pedal_travel: Array
 
+    def at(self, index: int) -> "Presses":
+        """Return one of the presses; index: of the effort [-]. Source: indexing."""
+        return Presses(**{name: getattr(self, name)[index] for name in self.__dataclass_fields__})
+
 
 def pushrod_force(made: System, effort: Floats) -> Array:
     """Return pushrod force [N]; made: the system; effort: foot force [N]. Source: physics.pedal."""

@@ -50,7 +50,7 @@ def _press(presses: Presses, index: int) -> dict[str, Any]:
 
 
 def _first_lock(solution: Solution) -> dict[str, Any]:
-    lock, at = solution.lock, (solution.case, -1)
+    lock, at = solution.lock, (solution.case, solution.road)
     return {
         "axle": AxleName(int(lock.axle[at])).name.lower(),
         "effort": _figure(lock.effort[at]),

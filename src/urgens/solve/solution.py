@@ -20,22 +20,24 @@ class Solution:
     """The figures of one build.
 
     `presses` are for the chosen load case and surface, `lock` for every load case (rows) on
-    every one of `surfaces` (columns), of which the last is the chosen one.
+    every one of `surfaces` (columns), the first `judged` of which findings speak of.
     """
 
     build: Build
     system: System
     case: int
+    surface: float  # the chosen tyre-road coefficient [-]
     surfaces: tuple[float, ...]
+    judged: int
     presses: Presses
     lock: FirstLock
     crossings: Crossings
     regulation: Regulation
 
     @property
-    def surface(self) -> float:
-        """The chosen tyre-road coefficient [-]."""
-        return self.surfaces[-1]
+    def road(self) -> int:
+        """The chosen surface's place among `surfaces`."""
+        return self.surfaces.index(self.surface)
 
     @property
     def case_name(self) -> str:
@@ -73,9 +75,10 @@ def solve(
     """
     made = system(build, speed)
     case = _case_index(made, load_case)
-    wanted = build.targets.surface
-    chosen = wanted if surface is None else surface
-    surfaces = (*(mu for mu in (ICE, WET, wanted) if mu != chosen), chosen)
+    target = build.targets.surface
+    chosen = target if surface is None else surface
+    judged = tuple(dict.fromkeys((ICE, WET, target)))
+    surfaces = judged if chosen in judged else (*judged, chosen)
     pressed = np.array([build.targets.comfortable_effort.value]) if efforts is None else efforts
     cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
     standing = made.case(case)
@@ -85,7 +88,9 @@ def solve(
         build=build,
         system=made,
         case=case,
+        surface=chosen,
         surfaces=surfaces,
+        judged=len(judged),
         presses=press(made, pressed, standing, chosen),
         lock=first_lock(made, cases, np.array(surfaces)),
         crossings=found,

@@ -1,0 +1,157 @@
+"""The command line: reads arguments, prints, nothing else."""
+
+import argparse
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+
+import numpy as np
+
+from urgens import __version__
+from urgens.build import BuildErrors, demo, demo_names, load, schema
+from urgens.quantity import FORCE, SPEED, Kind, QuantityError, parse
+
+DONE, DANGER, BAD_INPUT = 0, 1, 2
+COMMANDS = ("solve", "check", "sheet", "schema", "demo")
+
+
+def _quantity(kind: Kind) -> "type[object] | object":
+    def read(text: str) -> float:
+        try:
+            value = parse(text, kind).value
+        except QuantityError as error:
+            raise argparse.ArgumentTypeError(str(error)) from error
+        if value < 0:
+            raise argparse.ArgumentTypeError(f'"{text}" is negative; write zero or more')
+        return value
+
+    return read
+
+
+def _coefficient(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = float("nan")
+    if not 0 < value < float("inf"):
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no tyre-road coefficient; write a number above zero, such as 0.9'
+        )
+    return value
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(
+        prog="urgens", description="Without a command: open the window, on FILE if one is named."
+    )
+    parser.add_argument("--version", action="version", version=f"urgens {__version__}")
+    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
+
+    solve = commands.add_parser("solve", help="print all figures of a build as JSON")
+    solve.add_argument("file", type=Path, metavar="FILE")
+    solve.add_argument("--load-case", metavar="NAME")
+    solve.add_argument("--surface", type=_coefficient, metavar="MU")
+    solve.add_argument("--speed", type=_quantity(SPEED), default=0.0, metavar="SPEED")
+    solve.add_argument("--effort", type=_quantity(FORCE), action="append", metavar="FORCE")
+
+    check = commands.add_parser("check", help="print what there is to say about a build")
+    check.add_argument("file", type=Path, metavar="FILE")
+    check.add_argument("--json", action="store_true")
+
+    sheet = commands.add_parser("sheet", help="write the build sheet as .pdf or .html")
+    sheet.add_argument("file", type=Path, metavar="FILE")
+    sheet.add_argument("-o", "--output", type=Path, required=True, metavar="OUT")
+
+    commands.add_parser("schema", help="print the JSON Schema of the build file")
+
+    shipped = commands.add_parser("demo", help="open a shipped demo build")
+    shipped.add_argument("name", nargs="?", default=demo_names()[0], metavar="NAME")
+    return parser
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run the command line; returns the exit code: 0 done, 1 danger found, 2 bad input."""
+    given = list(sys.argv[1:] if arguments is None else arguments)
+    opens = not given or (given[0] not in COMMANDS and not given[0].startswith("-"))
+    if opens and len(given) <= 1:
+        return _window(Path(given[0]) if given else None)
+    options = _parser().parse_args(given)
+    try:
+        return int(_RUN[options.command](options))
+    except BuildErrors as errors:
+        _complain(getattr(options, "file", None), errors)
+        return BAD_INPUT
+
+
+def _solve(options: argparse.Namespace) -> int:
+    from urgens.guidance import findings
+    from urgens.solve import printed, solve
+
+    solution = solve(
+        load(options.file),
+        load_case=options.load_case,
+        surface=options.surface,
+        speed=options.speed,
+        efforts=None if options.effort is None else np.array(options.effort),
+    )
+    found = [finding.printed() for finding in findings(solution)]
+    print(json.dumps({**printed(solution), "findings": found}, indent=1, ensure_ascii=False))
+    return DONE
+
+
+def _check(options: argparse.Namespace) -> int:
+    from urgens.guidance import Severity, findings
+    from urgens.solve import solve
+
+    found = findings(solve(load(options.file)))
+    if options.json:
+        rows = [finding.printed() for finding in found]
+        print(json.dumps({"findings": rows}, indent=1, ensure_ascii=False))
+    else:
+        for finding in found:
+            print(f"{finding.severity.word}  {finding.code}  {finding.message} {finding.why}")
+    return DANGER if any(f.severity is Severity.DANGER for f in found) else DONE
+
+
+def _sheet(options: argparse.Namespace) -> int:
+    from urgens.sheet import write
+
+    write(load(options.file), options.output)
+    return DONE
+
+
+def _schema(options: argparse.Namespace) -> int:
+    print(json.dumps(schema(), indent=2, ensure_ascii=False))
+    return DONE
+
+
+def _demo(options: argparse.Namespace) -> int:
+    build = demo(options.name)
+    from urgens.ui.application import run
+
+    return run(build, None)
+
+
+def _window(path: Path | None) -> int:
+    build = None
+    if path is not None:
+        try:
+            build = load(path)
+        except BuildErrors as errors:
+            _complain(path, errors)
+            return BAD_INPUT
+    from urgens.ui.application import run
+
+    return run(build, path)
+
+
+def _complain(path: Path | None, errors: BuildErrors) -> None:
+    place = f"{path}: " if path is not None else ""
+    count = len(errors.errors)
+    print(f"urgens: {place}{count} problem{'s' if count > 1 else ''}", file=sys.stderr)
+    for error in errors.errors:
+        print(f"  {error}", file=sys.stderr)
+
+
+_RUN = {"solve": _solve, "check": _check, "sheet": _sheet, "schema": _schema, "demo": _demo}

@@ -1,0 +1,156 @@
+"""Who locks first, and whether the deceleration wanted is there."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from urgens.build.valves import Adjustable, Reducing
+from urgens.guidance.finding import Finding, Fix, Severity
+from urgens.guidance.practice import LOWEST_KNEE, ROAD_VALVE_SLOPE
+from urgens.guidance.registry import rule
+from urgens.guidance.words import Words, state
+from urgens.physics.vehicle import Standing, demand
+from urgens.solve import AxleName, Solution, ideal_pressures
+from urgens.solve.circuit import through
+from urgens.solve.press import axle_forces, booster_output, line_pressures, pushrod_force
+
+FORCE_BALANCE = "force and moment balance of the braked vehicle"
+KNEE_STEP = 2e5 / 6  # Pa, about 5 psi: finer than such valves are set
+
+
+@rule("rear-locks-first")
+def rear_locks_first(solution: Solution, words: Words) -> Iterator[Finding]:
+    """First lock is the rear axle."""
+    lock, count = solution.lock, solution.judged
+    first = lock.axle[:, :count] == AxleName.REAR
+    if not first.any():
+        return
+    lead = np.where(first, lock.rear_used[:, :count] - lock.front_used[:, :count], -np.inf)
+    case, mu = np.unravel_index(int(np.argmax(np.where(np.isnan(lead), np.inf, lead))), lead.shape)
+    others = [
+        state(solution.system.case_names[c], solution.surfaces[m])
+        for c, m in np.argwhere(first)
+        if (c, m) != (case, mu)
+    ]
+    also = f" Likewise {_some(others)}." if others else ""
+    yield Finding(
+        code="rear-locks-first",
+        severity=Severity.DANGER,
+        message=f"{state(solution.system.case_names[case], solution.surfaces[mu])}: the rear "
+        f"wheels lock first, at {words.force(lock.effort[case, mu])} of foot and "
+        f"{lock.z[case, mu]:.2f} g.{also}",
+        why="A locked wheel holds no line: with the front still rolling the vehicle spins.",
+        basis=FORCE_BALANCE,
+        where="valves.rear",
+        fixes=tuple(_calmer_rear(solution, words)),
+    )
+
+
+def _some(states: list[str]) -> str:
+    """Name the first of `states` and count the rest."""
+    rest = len(states) - 1
+    return states[0] if not rest else f"{states[0]} and in {rest} more"
+
+
+def _calmer_rear(solution: Solution, words: Words) -> Iterator[Fix]:
+    """Yield the edit that brings the rear below the front on every judged road."""
+    valves = solution.build.valves.rear
+    reducing = [i for i, v in enumerate(valves) if isinstance(v, Reducing | Adjustable)]
+    slope = valves[reducing[0]].slope if reducing else ROAD_VALVE_SLOPE  # type: ignore[union-attr]
+    knee = highest_knee(solution, slope)
+    if not np.isfinite(knee) or knee < LOWEST_KNEE or len(reducing) > 1:
+        return
+    if not reducing:
+        fitted = {"kind": "reducing", "knee": words.typed_pressure(knee), "slope": slope}
+        others = [valve.model_dump(mode="json", exclude_unset=True) for valve in valves]
+        label = f"Fit a reducing valve, {words.pressure(knee)}, slope {slope:g}"
+        yield Fix(label, "valves.rear", [*others, fitted])
+        return
+    index, valve = reducing[0], valves[reducing[0]]
+    if isinstance(valve, Adjustable):
+        rows = valve.table
+        if knee < rows[0][1].value:
+            return
+        turns = np.interp(knee, [row[1].value for row in rows], [row[0] for row in rows])
+        turns = np.floor(turns * 4) / 4
+        yield Fix(f"Set the valve to {turns:g} turns", f"valves.rear[{index}].turns", float(turns))
+    else:
+        label = f"Take a knee of {words.pressure(knee)}"
+        yield Fix(label, f"valves.rear[{index}].knee", words.typed_pressure(knee))
+
+
+def highest_knee(solution: Solution, slope: float) -> float:
+    """Return the highest knee [Pa] with which the rear stays below the front, NaN if none is.
+
+    solution: of a build; slope: of its reducing valve [-].
+    At the deceleration a road allows, the rear pressure must not pass its ideal value.
+    Source: physics sections 2 and 4, solved for the knee on each load case and judged road.
+    """
+    made = solution.system
+    surfaces = np.array(solution.surfaces[: solution.judged])
+    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    front_ideal, rear_ideal = ideal_pressures(made, cases, surfaces)
+    efforts = np.linspace(0.0, made.max_effort, 401)
+    lines = line_pressures(made, booster_output(made, pushrod_force(made, efforts)))
+    others = [
+        law
+        for law, valve in zip(made.rear_valves, solution.build.valves.rear, strict=True)
+        if not isinstance(valve, Reducing | Adjustable)
+    ]
+    arriving = through(others, lines.master_rear)
+    inlet = np.interp(front_ideal, lines.front, arriving, right=np.nan)
+    reachable = np.isfinite(inlet)
+    knees = (rear_ideal - slope * inlet) / (1.0 - slope)
+    needed = knees[reachable & (knees < inlet)]
+    if not needed.size:
+        return float("nan")
+    return float(np.floor(needed.min() / KNEE_STEP - 0.5) * KNEE_STEP)
+
+
+@rule("rear-lifts")
+def rear_lifts(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Rear load is not positive at a deceleration the surface allows."""
+    standing = solution.system.standing
+    lifts = (standing.rear_weight + standing.rear_press) / (standing.weight * standing.transfer)
+    surfaces = np.array(solution.surfaces[: solution.judged])
+    allowed = surfaces * np.asarray(standing.pressed / standing.weight)[:, None]
+    lifted = allowed >= np.asarray(lifts)[:, None]
+    if not lifted.any():
+        return
+    case = int(np.argmax(lifted.any(axis=1)))
+    mu = surfaces[lifted[case]].min()
+    name = solution.system.case_names[case]
+    yield Finding(
+        code="rear-lifts",
+        severity=Severity.DANGER,
+        message=f"{state(name, mu)}: the rear wheels leave the ground at "
+        f"{np.asarray(lifts)[case]:.2f} g.",
+        why="Deceleration times centre-of-gravity height over wheelbase takes all the rear load.",
+        basis=FORCE_BALANCE,
+        where=f"vehicle.load_cases[{case}].cg_height",
+    )
+
+
+@rule("deceleration-not-reached")
+def deceleration_not_reached(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Demand at the comfortable effort is below the deceleration wanted."""
+    targets, made = solution.build.targets, solution.system
+    comfortable, most = targets.comfortable_effort.value, made.max_effort
+    efforts = np.array([comfortable, max(comfortable, most)])
+    forces = axle_forces(made, pushrod_force(made, efforts))
+    reached = demand(*forces, made.case(0))
+    if reached[0] >= targets.deceleration:
+        return
+    hopeless = reached[1] < targets.deceleration
+    with_most = f"even {words.force(most)} gives" if hopeless else f"{words.force(most)} would give"
+    yield Finding(
+        code="deceleration-not-reached",
+        severity=Severity.DANGER if hopeless else Severity.WARNING,
+        message=f"“{made.case_names[0]}”: {words.force(comfortable)} of foot asks for "
+        f"{reached[0]:.2f} g where {targets.deceleration:.2f} g is wanted; {with_most} "
+        f"{reached[1]:.2f} g.",
+        why="Foot times pedal ratio and booster, over the bore, times pistons, friction and "
+        "radius makes too little force at the tyres.",
+        basis="the build's own targets",
+        where="targets.deceleration",
+    )

@@ -1,0 +1,136 @@
+"""What belongs in which circuit."""
+
+from collections.abc import Iterator
+from typing import Any
+
+from urgens.build.valves import Adjustable, Metering, Reducing, Valve
+from urgens.build.wheel import Disc, Drum
+from urgens.guidance.finding import Finding, Fix, Severity
+from urgens.guidance.practice import METERING
+from urgens.guidance.registry import rule
+from urgens.guidance.words import COMMON_PRACTICE, Words, listed
+from urgens.solve import Solution
+
+_CIRCUITS = ("front", "rear")
+
+
+def _reducing(valves: tuple[Valve, ...]) -> list[int]:
+    return [i for i, valve in enumerate(valves) if isinstance(valve, Reducing | Adjustable)]
+
+
+def _without(valves: tuple[Valve, ...], index: int) -> list[Any]:
+    """Return `valves` as JSON, all but the one at `index`."""
+    written = [valve.model_dump(mode="json", exclude_unset=True) for valve in valves]
+    return written[:index] + written[index + 1 :]
+
+
+@rule("two-reducing-in-series")
+def two_reducing_in_series(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Two or more reducing valves in one circuit."""
+    for circuit in _CIRCUITS:
+        valves: tuple[Valve, ...] = getattr(solution.build.valves, circuit)
+        found = _reducing(valves)
+        if len(found) < 2:
+            continue
+        pressures = [_outlet(solution, circuit, count) for count in (0, len(valves))]
+        yield Finding(
+            code="two-reducing-in-series",
+            severity=Severity.DANGER,
+            message=f"The {circuit} circuit has {len(found)} reducing valves one behind the other: "
+            f"of {words.pressure(pressures[0])} at the cylinder {words.pressure(pressures[1])} "
+            f"reaches the {circuit} brakes.",
+            why="Each takes its share of what the one before left, so hardly any is left.",
+            basis=COMMON_PRACTICE,
+            where=f"valves.{circuit}[{found[1]}]",
+            fixes=(
+                Fix(
+                    f"Take out the {listed_place(found[1])} valve of the {circuit} circuit",
+                    f"valves.{circuit}",
+                    _without(valves, found[1]),
+                ),
+            ),
+        )
+
+
+def listed_place(index: int) -> str:
+    """Return the place in flow order in words; index: from 0 [-]."""
+    names = ("first", "second", "third", "fourth")
+    return names[index] if index < len(names) else f"{index + 1}th"
+
+
+def _outlet(solution: Solution, circuit: str, count: int) -> float:
+    """Return the pressure [Pa] behind the first `count` valves at the comfortable effort."""
+    effort = solution.build.targets.comfortable_effort.value
+    pressed = solution.press(effort)
+    name = f"master_{circuit}" if count == 0 else f"{circuit}_pressure"
+    return float(getattr(pressed, name))
+
+
+@rule("reducing-in-front")
+def reducing_in_front(solution: Solution, words: Words) -> Iterator[Finding]:
+    """A reducing valve in the front list."""
+    valves = solution.build.valves.front
+    found = _reducing(valves)
+    if not found:
+        return
+    names = listed([f"the {listed_place(i)}" for i in found])
+    verb = "reduces" if len(found) == 1 else "reduce"
+    yield Finding(
+        code="reducing-in-front",
+        severity=Severity.DANGER,
+        message=f"In the front circuit {names} valve {verb} pressure to the front brakes.",
+        why="The front carries the load under braking; held back, it leaves the rear to lock "
+        "first and the stop too long.",
+        basis=COMMON_PRACTICE,
+        where=f"valves.front[{found[0]}]",
+        fixes=(
+            Fix("Take it out of the front circuit", "valves.front", _without(valves, found[0])),
+        ),
+    )
+
+
+@rule("metering-with-rear-discs")
+def metering_with_rear_discs(solution: Solution, words: Words) -> Iterator[Finding]:
+    """A metering valve in front and discs behind."""
+    build = solution.build
+    found = [i for i, valve in enumerate(build.valves.front) if isinstance(valve, Metering)]
+    if not found or not isinstance(build.rear.brake, Disc):
+        return
+    yield Finding(
+        code="metering-with-rear-discs",
+        severity=Severity.ADVICE,
+        message="The front circuit has a metering valve, and the rear brakes are discs.",
+        why="It waits for rear shoes to overcome their springs; discs have none, so at a light "
+        "pedal the rear does all the work.",
+        basis=COMMON_PRACTICE,
+        where=f"valves.front[{found[0]}]",
+        fixes=(
+            Fix(
+                "Take out the metering valve",
+                "valves.front",
+                _without(build.valves.front, found[0]),
+            ),
+        ),
+    )
+
+
+@rule("no-metering-with-rear-drums")
+def no_metering_with_rear_drums(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Front discs, rear drums, no metering valve."""
+    build = solution.build
+    front, rear = build.front.brake, build.rear.brake
+    metered = any(isinstance(valve, Metering) for valve in build.valves.front)
+    if metered or not isinstance(front, Disc) or not isinstance(rear, Drum):
+        return
+    written = [valve.model_dump(mode="json", exclude_unset=True) for valve in build.valves.front]
+    yield Finding(
+        code="no-metering-with-rear-drums",
+        severity=Severity.ADVICE,
+        message="Front discs work with rear drums that first move at "
+        f"{words.pressure(rear.threshold.value)}, and no metering valve holds the front.",
+        why="At a light pedal the discs brake alone until the rear shoes have overcome their "
+        "springs; it changes light braking and ice, not the hard stop.",
+        basis=COMMON_PRACTICE,
+        where="valves.front",
+        fixes=(Fix("Fit a metering valve, 10 to 130 psi", "valves.front", [METERING, *written]),),
+    )

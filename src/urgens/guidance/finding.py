@@ -1,0 +1,54 @@
+"""What a judgement is made of."""
+
+from dataclasses import dataclass
+from enum import IntEnum
+from typing import Any
+
+
+class Severity(IntEnum):
+    """How much a finding matters, worst first."""
+
+    DANGER = 0
+    WARNING = 1
+    ADVICE = 2
+
+    @property
+    def word(self) -> str:
+        """The word on screen and in JSON."""
+        return self.name.lower()
+
+
+@dataclass(frozen=True)
+class Fix:
+    """A named edit of the build: `value`, as typed or as JSON, goes to `path`."""
+
+    label: str
+    path: str
+    value: Any
+
+
+@dataclass(frozen=True)
+class Finding:
+    """A fact with figures, the mechanism behind it, the rule it rests on, and what to do."""
+
+    code: str
+    severity: Severity
+    message: str
+    why: str
+    basis: str
+    where: str
+    fixes: tuple[Fix, ...] = ()
+
+    def printed(self) -> dict[str, Any]:
+        """Return the finding as plain JSON values."""
+        return {
+            "code": self.code,
+            "severity": self.severity.word,
+            "message": self.message,
+            "why": self.why,
+            "basis": self.basis,
+            "where": self.where,
+            "fixes": [
+                {"label": fix.label, "path": fix.path, "value": fix.value} for fix in self.fixes
+            ],
+        }

@@ -1,0 +1,22 @@
+"""Thresholds of the trade, none of which has a published source: common practice."""
+
+LOWEST_MANUAL_RATIO = 5.0  # pedal ratio below which a pedal without booster is hopeless
+HIGHEST_BOOSTED_RATIO = 5.5  # pedal ratio above which a boosted pedal is too light and too long
+MANUAL_RATIO = 6.0  # usual without booster: 6:1 to 7:1
+BOOSTED_RATIO = 4.0  # usual with booster
+ROAD_VALVE_SLOPE = 0.3  # a middling slope of reducing valves
+LOWEST_KNEE = 5e5  # Pa; valves with a lower knee are not made
+METERING = {"kind": "metering", "close": "10 psi", "open": "130 psi"}
+BORES_IN = (
+    "5/8",
+    "0.700",
+    "3/4",
+    "13/16",
+    "7/8",
+    "15/16",
+    "1",
+    "1-1/32",
+    "1-1/16",
+    "1-1/8",
+    "1-1/4",
+)

@@ -1,0 +1,38 @@
+"""The rules, and the one way to ask them all."""
+
+from collections.abc import Callable, Iterator
+
+from urgens.guidance.finding import Finding
+from urgens.guidance.words import Words
+from urgens.quantity import UnitSystem
+from urgens.solve import Solution
+
+Rule = Callable[[Solution, Words], Iterator[Finding]]
+_RULES: dict[str, Rule] = {}
+
+
+def rule(code: str) -> Callable[[Rule], Rule]:
+    """Register a function as the rule that gives findings of `code`."""
+
+    def register(function: Rule) -> Rule:
+        if code in _RULES:
+            raise KeyError(f"two rules give {code}")
+        _RULES[code] = function
+        return function
+
+    return register
+
+
+def known_codes() -> tuple[str, ...]:
+    """Return the codes of all rules."""
+    return tuple(_RULES)
+
+
+def findings(solution: Solution, units: UnitSystem | None = None) -> tuple[Finding, ...]:
+    """Return what there is to say about `solution`, worst first.
+
+    Figures in the messages are in `units`, else in those the builder typed.
+    """
+    words = Words(units or solution.build.natural_units)
+    found = [finding for judge in _RULES.values() for finding in judge(solution, words)]
+    return tuple(sorted(found, key=lambda finding: finding.severity))

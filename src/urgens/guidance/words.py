@@ -1,0 +1,51 @@
+"""Figures and roads as findings write them."""
+
+from dataclasses import dataclass
+
+from urgens.quantity import FORCE, LENGTH, PRESSURE, UnitSystem, retype, show
+from urgens.solve import ICE, WET
+
+COMMON_PRACTICE = "common practice"
+
+
+@dataclass(frozen=True)
+class Words:
+    """Writes figures in one unit system."""
+
+    units: UnitSystem
+
+    def force(self, value: float) -> str:
+        """Return a force [N] in words."""
+        return str(show(value, FORCE, self.units))
+
+    def pressure(self, value: float) -> str:
+        """Return a pressure [Pa] in words."""
+        return str(show(value, PRESSURE, self.units))
+
+    def length(self, value: float) -> str:
+        """Return a length [m] in words."""
+        return str(show(value, LENGTH, self.units))
+
+    def typed_pressure(self, value: float) -> str:
+        """Return a pressure [Pa] as text for the build."""
+        return retype(value, PRESSURE, self.units)
+
+    def typed_length(self, value: float) -> str:
+        """Return a length [m] as text for the build."""
+        return retype(value, LENGTH, self.units)
+
+
+def road(surface: float) -> str:
+    """Return a tyre-road coefficient [-] as a place a sentence can go on from."""
+    name = {ICE: "on ice", WET: "on a wet road"}.get(surface, "on the target road")
+    return f"{name} (μ {surface:.2f})"
+
+
+def state(case: str, surface: float) -> str:
+    """Return a load case and a coefficient [-] as the start of a sentence."""
+    return f"“{case}” {road(surface)}"
+
+
+def listed(items: list[str]) -> str:
+    """Return items as a builder would list them."""
+    return items[0] if len(items) == 1 else ", ".join(items[:-1]) + " and " + items[-1]

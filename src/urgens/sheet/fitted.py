@@ -1,0 +1,88 @@
+"""What is fitted, as typed, part by part."""
+
+from collections.abc import Iterator
+
+from urgens.build import Build
+from urgens.build.pedal import TwinMaster, VacuumBooster
+from urgens.build.valves import Adjustable, Metering, Reducing, Valve
+from urgens.build.wheel import Axle, Disc
+from urgens.quantity import PRESSURE, Quantity, UnitSystem, show
+from urgens.solve.circuit import ReducingLaw, law
+
+Row = tuple[str, str]
+
+
+def fitted(build: Build, units: UnitSystem) -> tuple[tuple[str, tuple[Row, ...]], ...]:
+    """Return the parts of `build` by place, each with its figures as typed."""
+    return (
+        ("Vehicle", tuple(_vehicle(build))),
+        ("Pedal and cylinder", tuple(_pedal(build))),
+        ("Front", tuple(_axle(build.front, build.valves.front, units))),
+        ("Rear", tuple(_axle(build.rear, build.valves.rear, units))),
+    )
+
+
+def _typed(*quantities: Quantity) -> str:
+    return ", ".join(quantity.text for quantity in quantities)
+
+
+def _vehicle(build: Build) -> Iterator[Row]:
+    yield "Wheelbase", build.vehicle.wheelbase.text
+    for case in build.vehicle.load_cases:
+        loads = f"{case.front_axle.text} / {case.rear_axle.text}"
+        yield case.name, f"{loads}, centre of gravity {case.cg_height.text} high"
+
+
+def _pedal(build: Build) -> Iterator[Row]:
+    pedal, master = build.pedal, build.master
+    ratio = pedal.pivot_to_pad.value / pedal.pivot_to_pushrod.value
+    yield "Pedal", f"{pedal.pivot_to_pad.text} to {pedal.pivot_to_pushrod.text} ({ratio:.2f}:1)"
+    if isinstance(build.booster, VacuumBooster):
+        state = "" if build.booster.working else ", not working"
+        size = _typed(*build.booster.diaphragm_diameters)
+        yield "Booster", f"vacuum, {size}, {build.booster.vacuum.text}{state}"
+    else:
+        yield "Booster", "none"
+    if isinstance(master, TwinMaster):
+        yield "Cylinders", f"twin, front {master.front_bore.text}, rear {master.rear_bore.text}"
+        yield "Balance bar", f"{master.bar_length.text} long, {master.bar_offset.text} to the front"
+    else:
+        yield "Cylinder", f"{master.kind}, {master.bore.text} bore, {master.stroke.text} stroke"
+    yield "Circuits", build.split
+
+
+def _axle(axle: Axle, valves: tuple[Valve, ...], units: UnitSystem) -> Iterator[Row]:
+    tyre, brake = axle.tyre, axle.brake
+    radius = tyre.rolling_radius
+    yield "Tyre", tyre.size or "" if radius is None else f"rolling radius {radius.text}"
+    if isinstance(brake, Disc):
+        pistons = _typed(*brake.piston_diameters)
+        yield "Disc brake", f"{brake.caliper} caliper, pistons {pistons} a side"
+        if brake.effective_radius is not None:
+            yield "Effective radius", brake.effective_radius.text
+        elif brake.rotor_outer_diameter is not None and brake.pad_height is not None:
+            yield "Rotor, pad", f"{brake.rotor_outer_diameter.text}, {brake.pad_height.text} high"
+        yield "Pad friction", f"{brake.pad_friction:g}"
+    else:
+        yield "Drum brake", f"{brake.layout}, drum {brake.drum_diameter.text}"
+        yield "Wheel cylinder", brake.cylinder_diameter.text
+        yield "Shoe factor", f"{brake.shoe_factor:g}, shoes move at {brake.threshold.text}"
+    for valve in valves:
+        yield valve.kind.capitalize(), valve_words(valve, units)
+    if not valves:
+        yield "Valve", "none"
+
+
+def valve_words(valve: Valve, units: UnitSystem) -> str:
+    """Return a valve's setting in words."""
+    body = f" (in {valve.body})" if valve.body else ""
+    match valve:
+        case Reducing():
+            return f"knee {valve.knee.text}, slope {valve.slope:g}{body}"
+        case Adjustable():
+            setting = law(valve)
+            assert isinstance(setting, ReducingLaw)
+            knee = show(float(setting.knee), PRESSURE, units)
+            return f"{valve.turns:g} turns: knee {knee}, slope {valve.slope:g}{body}"
+        case Metering():
+            return f"shuts at {valve.close.text}, opens at {valve.open.text}{body}"

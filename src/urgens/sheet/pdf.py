@@ -1,0 +1,147 @@
+"""The sheet on paper: a Qt document, set once for PDF and preview alike."""
+
+from pathlib import Path
+
+from PySide6.QtCore import QBuffer, QMarginsF, QRectF, QSizeF, Qt
+from PySide6.QtGui import (
+    QAbstractTextDocumentLayout,
+    QFont,
+    QFontDatabase,
+    QGuiApplication,
+    QPageLayout,
+    QPageSize,
+    QPainter,
+    QPdfWriter,
+    QPyTextObject,
+    QTextCharFormat,
+    QTextDocument,
+    QTextFormat,
+)
+from PySide6.QtSvg import QSvgRenderer
+
+from urgens.data import font_files
+from urgens.sheet.content import Sheet
+from urgens.sheet.markup import rich_text
+
+CHART = QTextFormat.ObjectTypes.UserObject + 1
+CHART_MARK = "\N{LOZENGE}chart\N{LOZENGE}"
+DOTS = 300  # per inch, of the layout
+MARGIN = 14.0  # mm
+CHART_SIZE = QSizeF(3.55 * DOTS, 3.6 * DOTS)
+FACE = "IBM Plex Sans Condensed"
+
+
+def gui() -> QGuiApplication:
+    """Return the running Qt application, or a new one that needs no screen."""
+    running = QGuiApplication.instance()
+    if isinstance(running, QGuiApplication):
+        return running
+    application = QGuiApplication(["urgens", "-platform", "offscreen"])
+    for path in font_files():
+        QFontDatabase.addApplicationFont(str(path))
+    return application
+
+
+class _Chart(QPyTextObject):
+    """Draws the chart inside the document as vectors."""
+
+    def __init__(self, document: QTextDocument, svg: bytes) -> None:
+        super().__init__(document)
+        self._renderer = QSvgRenderer(svg, self)
+
+    def intrinsicSize(self, document: QTextDocument, position: int, format_: QTextFormat) -> QSizeF:
+        return CHART_SIZE
+
+    def drawObject(
+        self,
+        painter: QPainter,
+        rect: QRectF,
+        document: QTextDocument,
+        position: int,
+        format_: QTextFormat,
+    ) -> None:
+        self._renderer.render(painter, rect)
+
+
+class SheetDocument:
+    """A sheet set on pages of A4 or Letter."""
+
+    def __init__(self, sheet: Sheet, chart: bytes, *, letter: bool = False) -> None:
+        self._title = sheet.title
+        self._layout = QPageLayout(
+            QPageSize(QPageSize.PageSizeId.Letter if letter else QPageSize.PageSizeId.A4),
+            QPageLayout.Orientation.Portrait,
+            QMarginsF(MARGIN, MARGIN, MARGIN, MARGIN),
+            QPageLayout.Unit.Millimeter,
+        )
+        self.document = QTextDocument()
+        self.document.setDocumentMargin(0)
+        self._metrics = self._writer(QBuffer())
+        self.document.documentLayout().setPaintDevice(self._metrics)
+        self.document.setDefaultFont(QFont(FACE, 8))
+        self.document.setPageSize(QSizeF(self._layout.paintRectPixels(DOTS).size()))
+        self.document.setHtml(rich_text(sheet))
+        self.document.documentLayout().registerHandler(CHART, _Chart(self.document, chart))
+        self._place_chart()
+        # WORKAROUND: what stands behind a replaced mark is otherwise never laid out.
+        self.document.markContentsDirty(0, self.document.characterCount())
+
+    @property
+    def pages(self) -> int:
+        """How many pages it takes."""
+        return self.document.pageCount()
+
+    @property
+    def paper(self) -> QSizeF:
+        """Size of the paper in dots."""
+        return QSizeF(self._layout.fullRectPixels(DOTS).size())
+
+    def paint(self, painter: QPainter, page: int) -> None:
+        """Paint one page, in dots of the paper from its upper left corner."""
+        box = self._layout.paintRectPixels(DOTS)
+        painter.save()
+        painter.translate(box.topLeft())
+        self._paint_foot(painter, page)
+        painter.translate(0, -page * box.height())
+        context = QAbstractTextDocumentLayout.PaintContext()
+        context.clip = QRectF(0, page * box.height(), box.width(), box.height())
+        self.document.documentLayout().draw(painter, context)
+        painter.restore()
+
+    def write(self, path: Path) -> None:
+        """Write all pages to a PDF file; raises OSError."""
+        buffer = QBuffer()
+        buffer.open(QBuffer.OpenModeFlag.WriteOnly)
+        writer = self._writer(buffer)
+        painter = QPainter(writer)
+        box = self._layout.paintRectPixels(DOTS)
+        for page in range(self.pages):
+            if page:
+                writer.newPage()
+            painter.translate(-box.topLeft())
+            self.paint(painter, page)
+            painter.translate(box.topLeft())
+        painter.end()
+        path.write_bytes(buffer.data().data())
+
+    def _writer(self, device: QBuffer) -> QPdfWriter:
+        writer = QPdfWriter(device)
+        writer.setResolution(DOTS)
+        writer.setPageLayout(self._layout)
+        writer.setTitle(f"{self._title}: brake build sheet")
+        writer.setCreator("Urgens")
+        return writer
+
+    def _place_chart(self) -> None:
+        cursor = self.document.find(CHART_MARK)
+        form = QTextCharFormat()
+        form.setObjectType(CHART)
+        cursor.insertText("\N{OBJECT REPLACEMENT CHARACTER}", form)
+
+    def _paint_foot(self, painter: QPainter, page: int) -> None:
+        box = self._layout.paintRectPixels(DOTS)
+        painter.setFont(QFont(FACE, 7))
+        painter.setPen("#5C574B")
+        foot = QRectF(0, box.height() + DOTS * 0.1, box.width(), DOTS * 0.3)
+        flags = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop
+        painter.drawText(foot, flags, f"{self._title}, page {page + 1} of {self.pages}")

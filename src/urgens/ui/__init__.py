@@ -1,0 +1,1 @@
+"""The window: stations over one session, and the press beside them."""

@@ -1,0 +1,68 @@
+"""What can be done from anywhere in the window: one table for menu, keys and documentation."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from urgens.build import demo_names
+from urgens.quantity import UnitSystem
+from urgens.solve import ICE, WET
+
+if TYPE_CHECKING:
+    from urgens.ui.window import Window
+
+
+@dataclass(frozen=True)
+class Deed:
+    """An action: what it is called, its keys, and what it does to the window."""
+
+    name: str
+    title: str
+    run: Callable[["Window"], object]
+    keys: tuple[str, ...] = ()
+    in_menu: bool = False
+
+
+def _units(window: "Window") -> None:
+    metric = window.session.units is UnitSystem.METRIC
+    window.session.set_units(UnitSystem.INCH if metric else UnitSystem.METRIC)
+
+
+FILE_DEEDS = (
+    Deed("open", "Open…", lambda w: w.files.open(), ("Ctrl+O",), in_menu=True),
+    Deed("save", "Save", lambda w: w.files.save(), ("Ctrl+S",), in_menu=True),
+    Deed("save-as", "Save as…", lambda w: w.files.save_as(), ("Ctrl+Shift+S",), in_menu=True),
+    Deed(
+        "sheet-pdf",
+        "Write the sheet as PDF…",
+        lambda w: w.files.write_sheet("pdf"),
+        ("Ctrl+P",),
+        in_menu=True,
+    ),
+    Deed(
+        "sheet-html",
+        "Write the sheet as HTML…",
+        lambda w: w.files.write_sheet("html"),
+        in_menu=True,
+    ),
+)
+DEMO_DEEDS = tuple(
+    Deed(
+        f"demo-{name}", f"Demo build: {name}", lambda w, n=name: w.files.open_demo(n), in_menu=True
+    )
+    for name in demo_names()
+)
+LAST_DEEDS = (Deed("quit", "Close", lambda w: w.close(), ("Ctrl+Q",), in_menu=True),)
+VIEW_DEEDS = (
+    Deed("rest", "Let the pedal up", lambda w: w.session.set_effort(0.0), ("Home",)),
+    Deed("first-lock", "Press to the first lock", lambda w: w.press_to_first_lock(), ("End",)),
+    Deed("next-finding", "Next finding", lambda w: w.finding_line.advance(), ("F",)),
+    Deed("fix", "Do what the finding proposes", lambda w: w.finding_line.apply_fix(), ("Shift+F",)),
+    Deed("dry", "Road: dry", lambda w: w.session.set_surface(None), ("D",)),
+    Deed("wet", "Road: wet", lambda w: w.session.set_surface(WET), ("W",)),
+    Deed("ice", "Road: ice", lambda w: w.session.set_surface(ICE), ("I",)),
+    Deed("units", "Other units", _units, ("U",)),
+    Deed("balance", "Balance", lambda w: w.show_station(0), ("Alt+1",)),
+    Deed("sheet", "Sheet", lambda w: w.show_station(1), ("Alt+2",)),
+)
+ALL_DEEDS = (*FILE_DEEDS, *DEMO_DEEDS, *LAST_DEEDS, *VIEW_DEEDS)

@@ -1,0 +1,117 @@
+"""The line at the bottom: what there is to say, why, and the one thing to do."""
+
+from PySide6.QtCore import QPointF, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QWidget
+
+from urgens.guidance import Finding, Severity
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.marks import severity_mark
+
+HEIGHT = 52
+_GROUND = {
+    Severity.DANGER: (T.danger, T.danger_ground),
+    Severity.WARNING: (T.warn, T.warn_ground),
+    Severity.ADVICE: (T.good, T.good_ground),
+}
+
+
+class FindingLine(QWidget):
+    """Shows one finding at a time, worst first."""
+
+    show_asked = Signal(str)
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self._index = 0
+        self.setMinimumHeight(HEIGHT)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Minimum)
+        self._word = QLabel()
+        self.message = QLabel()
+        self.message.setWordWrap(True)
+        self.message.setTextFormat(Qt.TextFormat.RichText)
+        self.message.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Minimum)
+        self.count = QLabel()
+        self.count.setProperty("role", "muted")
+        self.next = QPushButton("Next")
+        self.next.setToolTip("F")
+        self.next.clicked.connect(self.advance)
+        self.show_place = QPushButton("Show")
+        self.show_place.clicked.connect(self._ask_to_show)
+        self.fix = QPushButton()
+        self.fix.setProperty("role", "primary")
+        self.fix.setToolTip("Shift+F; can be undone")
+        self.fix.clicked.connect(self.apply_fix)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(44, 4, 20, 4)
+        row.setSpacing(12)
+        row.addWidget(self._word)
+        row.addWidget(self.message, 1)
+        row.addWidget(self.count)
+        for button in (self.next, self.show_place, self.fix):
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            row.addWidget(button)
+        session.solution_changed.connect(self._refresh)
+        self._refresh()
+
+    @property
+    def finding(self) -> Finding | None:
+        """The finding that is shown, None where there is none."""
+        found = self._session.findings
+        return found[self._index] if found else None
+
+    def advance(self) -> None:
+        """Go to the next finding, from the last to the first."""
+        if self._session.findings:
+            self._index = (self._index + 1) % len(self._session.findings)
+            self._refresh()
+
+    def apply_fix(self) -> None:
+        """Make the first edit the finding proposes."""
+        if self.finding is not None and self.finding.fixes:
+            self._session.apply(self.finding.fixes[0])
+
+    def _ask_to_show(self) -> None:
+        if self.finding is not None:
+            self.show_asked.emit(self.finding.where)
+
+    def _refresh(self) -> None:
+        found = self._session.findings
+        self._index = min(self._index, max(len(found) - 1, 0))
+        finding = self.finding
+        self.next.setVisible(len(found) > 1)
+        self.count.setText(f"{self._index + 1} of {len(found)}" if found else "")
+        self.show_place.setVisible(finding is not None)
+        self.fix.setVisible(finding is not None and bool(finding.fixes))
+        if finding is None:
+            self._word.setText("Nothing found")
+            self._word.setStyleSheet(f"color: {T.good}; font-weight: 600")
+            self.message.setText(
+                f'<span style="color:{T.muted}">in what is computed here. Figures do not prove '
+                "brakes: have them checked, and prove them standing first.</span>"
+            )
+        else:
+            color = _GROUND[finding.severity][0]
+            self._word.setText(finding.severity.word.capitalize())
+            self._word.setStyleSheet(f"color: {color}; font-weight: 600")
+            size = 15 if len(finding.message) + len(finding.why) < 110 else 14
+            self.message.setText(
+                f'<span style="font-size:{size}px"><b>{finding.message}</b> '
+                f'<span style="color:{T.muted}">{finding.why}</span></span>'
+            )
+            if finding.fixes:
+                self.fix.setText(finding.fixes[0].label)
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        finding = self.finding
+        color, ground = _GROUND[finding.severity] if finding else (T.hair, T.paper)
+        painter.fillRect(self.rect(), QColor(ground))
+        painter.setPen(pen(color, 2))
+        painter.drawLine(0, 1, self.width(), 1)
+        severity = finding.severity if finding else None
+        severity_mark(painter, severity, QPointF(24, self.height() / 2), 11)

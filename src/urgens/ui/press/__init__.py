@@ -1,0 +1,1 @@
+"""The press: the pedal that is always there, and what it does."""

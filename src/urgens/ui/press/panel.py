@@ -1,0 +1,141 @@
+"""The press panel: effort and travel on top, then pedal, pressures, deceleration, grip, verdict."""
+
+import math
+
+from PySide6.QtCore import QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+
+from urgens.quantity import FORCE, LENGTH, QuantityError, UnitSystem, parse, retype, show
+from urgens.ui.press.pedal import PedalView
+from urgens.ui.press.readings import Deceleration, Grip, LinePressures, VerdictView
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, face
+from urgens.ui.widgets.dimension_label import DimensionLabel
+
+STEP = {UnitSystem.INCH: parse("1 lbf", FORCE).value, UnitSystem.METRIC: 5.0}  # N
+
+
+class TravelView(QWidget):
+    """Pedal travel now, and how far the floor is."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        session.press_changed.connect(self._refresh)
+        self._refresh()
+
+    def sizeHint(self) -> QSize:
+        return QSize(116, 74)
+
+    def _refresh(self) -> None:
+        self.setAccessibleName(f"Pedal travel {self.text}")
+        self.update()
+
+    @property
+    def text(self) -> str:
+        """The travel as shown."""
+        travel, units = float(self._session.presses.pedal_travel), self._session.units
+        if math.isnan(travel):
+            return "no more"
+        return str(show(travel, LENGTH, units, 1 if units is UnitSystem.INCH else 0))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        units = self._session.units
+        floor = self._session.solution.system.volumes.floor
+        ended = math.isnan(float(self._session.presses.pedal_travel))
+        shown = show(floor, LENGTH, units, 1 if units is UnitSystem.INCH else 0)
+        rows = (
+            ("Pedal travel", 15, 400, T.muted, 0, 20),
+            (self.text, 24, 600, T.danger if ended else T.ink, 20, 32),
+            (
+                "stroke or floor ends it" if ended else f"of {shown.number} to the floor",
+                14,
+                400,
+                T.danger if ended else T.muted,
+                52,
+                20,
+            ),
+        )
+        for words, size, weight, color, top, height in rows:
+            painter.setFont(face(size, weight, condensed=size < 20))
+            painter.setPen(QColor(color))
+            painter.drawText(
+                QRectF(0, top, self.width(), height),
+                Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+                words,
+            )
+
+
+class PressPanel(QFrame):
+    """Everything the press shows, always there."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("press")
+        self._session = session
+        self.effort = DimensionLabel("Foot", self._accept_effort, size=46)
+        self.effort.stepped.connect(self.step)
+        self.pedal = PedalView(session)
+        self.pedal.effort_dragged.connect(session.set_effort)
+        self.travel = TravelView(session)
+        self.line_pressures = LinePressures(session)
+        self.deceleration = Deceleration(session)
+        self.grip = Grip(session)
+        self.verdict = VerdictView(session)
+        self._lay_out()
+        session.press_changed.connect(self._refresh)
+        self._refresh()
+
+    def _lay_out(self) -> None:
+        foot = QLabel("Foot")
+        foot.setProperty("role", "caption")
+        left = QVBoxLayout()
+        left.setSpacing(0)
+        left.addWidget(foot)
+        left.addWidget(self.effort)
+        left.addStretch()
+        head = QHBoxLayout()
+        head.setSpacing(4)
+        head.addLayout(left)
+        head.addStretch()
+        head.addWidget(self.travel)
+        hint = QLabel("drag the pad  ·  ↑ ↓  ·  type")
+        hint.setProperty("role", "caption")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(20, 10, 20, 8)
+        column.setSpacing(0)
+        column.addLayout(head)
+        column.addWidget(self.pedal, 1)
+        column.addWidget(hint)
+        column.addSpacing(6)
+        for reading in (self.line_pressures, self.deceleration, self.grip, self.verdict):
+            column.addWidget(reading)
+
+    def _refresh(self) -> None:
+        effort, units = self._session.effort, self._session.units
+        self.effort.set_value(show(effort, FORCE, units), retype(effort, FORCE, units))
+
+    def _accept_effort(self, typed: str) -> None:
+        """Take a typed effort; a bare number is in the units shown."""
+        try:
+            bare: float | None = float(typed)
+        except ValueError:
+            bare = None
+        unit = "lbf" if self._session.units is UnitSystem.INCH else "N"
+        effort = parse(f"{typed} {unit}" if bare is not None else typed, FORCE).value
+        most = self._session.most_effort
+        if effort < 0:
+            raise QuantityError(f'"{typed}" is negative', "a foot only presses")
+        if effort > most:
+            shown = show(most, FORCE, self._session.units)
+            raise QuantityError(
+                f'"{typed}" is more than the {shown} this build allows for',
+                "press less, or raise targets.max_effort",
+            )
+        self._session.set_effort(effort)
+
+    def step(self, steps: int) -> None:
+        """Press harder or softer by natural steps."""
+        self._session.set_effort(self._session.effort + steps * STEP[self._session.units])

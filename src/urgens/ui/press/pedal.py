@@ -1,0 +1,324 @@
+"""The pedal that is pulled: drag the pad, see where each axle locks along its travel."""
+
+import math
+
+import numpy as np
+from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPaintEvent,
+    QPixmap,
+    QPolygonF,
+)
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from urgens.build.pedal import TwinMaster, VacuumBooster
+from urgens.quantity import LENGTH, UnitSystem
+from urgens.quantity.display import in_units
+from urgens.solve import AxleName
+from urgens.ui.press.verdict import Outcome, verdict
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, face, fluid, hatch, pen
+from urgens.ui.widgets.marks import disc, square
+
+NEWTON_PER_PIXEL = 2.0  # of pull; fixed, so that the hand learns it
+PULL = QPointF(-0.9, 0.44)  # the way the pad goes, on screen
+REST, FLOOR = math.radians(44), math.radians(6)  # of the arm, from straight down
+GRIP = 40.0  # px around the pad that take hold of it
+SCALE_OUT = 12.0  # px from the end of the arm to the travel scale
+PIVOT_AT = 0.34  # of the width
+TICK = {UnitSystem.INCH: 1, UnitSystem.METRIC: 20}  # in, mm
+
+
+class PedalView(QWidget):
+    """Draws pedal, cylinder and travel scale; dragging the pad changes the effort."""
+
+    effort_dragged = Signal(float)
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self._from: tuple[QPointF, float] | None = None
+        self._cache: tuple[object, QPixmap] | None = None
+        self._locks: tuple[tuple[AxleName, float], ...] = ()
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Expanding)
+        self.setMinimumHeight(240)
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+        self.setAccessibleName("Brake pedal; drag the pad, or use the arrow keys")
+        self.setMouseTracking(True)
+        session.solution_changed.connect(self._find_locks)
+        session.press_changed.connect(self.update)
+        self._find_locks()
+
+    def sizeHint(self) -> QSize:
+        return QSize(232, 300)
+
+    # --- what is drawn ---------------------------------------------------------------------
+
+    def _find_locks(self) -> None:
+        solution = self._session.solution
+        at = (solution.case, solution.road)
+        first = AxleName(int(solution.lock.axle[at]))
+        found = []
+        if first is not AxleName.NONE:
+            second = AxleName.REAR if first is AxleName.FRONT else AxleName.FRONT
+            efforts = np.array([solution.lock.effort[at], solution.lock.second_effort[at]])
+            travels = solution.press(np.nan_to_num(efforts)).pedal_travel
+            for axle, effort, travel in zip((first, second), efforts, travels, strict=True):
+                if not np.isnan(effort):
+                    found.append((axle, self._share(float(travel))))
+        self._locks = tuple(found)
+        self.update()
+
+    def _share(self, travel: float) -> float:
+        """Return travel [m] as a share of the way to the floor; what ends early is at the end."""
+        return (
+            1.0
+            if math.isnan(travel)
+            else min(travel / self._session.solution.system.volumes.floor, 1)
+        )
+
+    @property
+    def _pivot(self) -> QPointF:
+        spare = self.height() - self._arm - 58
+        return QPointF(self.width() * PIVOT_AT, 14 + max(spare, 0.0) * 0.4)
+
+    @property
+    def _arm(self) -> float:
+        across = self.width() * (1 - PIVOT_AT) / math.sin(REST) - 46
+        return min(self.height() - 72.0, across)
+
+    def _at(self, share: float, radius: float) -> QPointF:
+        angle = REST + (FLOOR - REST) * share
+        return self._pivot + radius * QPointF(math.sin(angle), math.cos(angle))
+
+    @property
+    def pad(self) -> QPointF:
+        """Where the middle of the pad is now."""
+        return self._at(self._share(float(self._session.presses.pedal_travel)), self._arm - 14)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.drawPixmap(0, 0, self._still())
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        share = self._share(float(self._session.presses.pedal_travel))
+        self._paint_used(painter, share)
+        self._paint_ticks(painter)
+        self._paint_hold(painter)
+        pin = self._at(share, self._pin_radius())
+        self._paint_cylinder(painter, pin)
+        self._paint_arm(painter, share, ghost=False)
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.sheet))
+        painter.drawEllipse(pin, 6.5, 6.5)
+        painter.drawEllipse(self._pivot, 10, 10)
+        painter.setBrush(QColor(T.ink))
+        painter.drawEllipse(self._pivot, 2, 2)
+        self._paint_effort(painter, share)
+        self._paint_locks(painter)
+
+    def _pin_radius(self) -> float:
+        return min(
+            max(self._arm / self._session.solution.system.pedal_ratio, 30.0), self._arm * 0.5
+        )
+
+    def _paint_hold(self, painter: QPainter) -> None:
+        session = self._session
+        outcome = verdict(session.solution, session.presses, session.units).outcome
+        bad = outcome in (Outcome.REAR_LOCKED, Outcome.REAR_FIRST)
+        halo = QColor(T.danger if bad else T.fluid[1])
+        halo.setAlphaF(0.28 if outcome is Outcome.REAR_LOCKED else 0.2)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(halo)
+        painter.drawEllipse(self.pad, GRIP, GRIP)
+
+    def _paint_arm(self, painter: QPainter, share: float, *, ghost: bool) -> None:
+        end = self._at(share, self._arm)
+        painter.save()
+        painter.translate(self._pivot)
+        painter.rotate(-math.degrees(REST + (FLOOR - REST) * share))
+        length = math.hypot(end.x() - self._pivot.x(), end.y() - self._pivot.y())
+        if ghost:
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(T.hair))
+            painter.drawRoundedRect(QRectF(-4, 12, 8, length - 12), 3, 3)
+        else:
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.metal))
+            painter.drawRect(QRectF(-5.5, 0, 11, length - 20))
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(T.ink))
+            painter.drawRoundedRect(QRectF(-7, length - 44, 17, 44), 3, 3)
+            painter.setPen(pen(T.sheet, 2))
+            for rib in range(4):
+                y = length - 36 + rib * 10
+                painter.drawLine(QLineF(3, y, 9, y))
+        painter.restore()
+
+    def _paint_cylinder(self, painter: QPainter, pin: QPointF) -> None:
+        session = self._session
+        pressed = session.presses
+        most = float(session.hardest.master_front)
+        twin = isinstance(session.build.master, TwinMaster)
+        boosted = isinstance(session.build.booster, VacuumBooster)
+        top = self._at(0.5, self._pin_radius()).y()
+        body = QRectF(4, top - 17, 48, 34)
+        rod_end = 70.0 if boosted else body.right()
+        painter.setPen(pen(T.ink, 3))
+        painter.drawLine(QPointF(rod_end, top), pin)
+        if boosted:
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.steel))
+            painter.drawRoundedRect(QRectF(body.right(), top - 26, 18, 52), 8, 8)
+        bodies = [body]
+        if twin:
+            bodies = [QRectF(4, top - 22, 44, 19), QRectF(4, top + 3, 44, 19)]
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.ink))
+            painter.drawRoundedRect(QRectF(body.right() + 1, top - 20, 5, 40), 2, 2)
+        pressures = (float(pressed.master_front), float(pressed.master_rear))
+        stroke = min(float(self._share(float(pressed.pedal_travel))), 1.0)
+        for box, pressure in zip(bodies, pressures, strict=False):
+            self._paint_bore(painter, box, pressure / most if most else 0.0, stroke)
+        foot = bodies[-1].bottom()
+        for x, mark, color in (
+            (bodies[-1].left() + 10, disc, T.front),
+            (bodies[-1].left() + 28, square, T.rear),
+        ):
+            painter.setPen(pen(color, 3))
+            painter.drawLine(QPointF(x, foot), QPointF(x, foot + 14))
+            mark(painter, QPointF(x, foot + 19), 5)
+
+    def _paint_bore(self, painter: QPainter, box: QRectF, share: float, stroke: float) -> None:
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.steel))
+        painter.drawRoundedRect(box, 3, 3)
+        inner = box.adjusted(4, 4, -4, -4)
+        piston = inner.left() + inner.width() * (0.85 - 0.45 * stroke)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(fluid(share))
+        painter.drawRect(QRectF(inner.left(), inner.top(), piston - inner.left(), inner.height()))
+        painter.setBrush(QColor(T.ink))
+        painter.drawRect(QRectF(piston, inner.top(), 4, inner.height()))
+
+    def _paint_floor(self, painter: QPainter) -> None:
+        foot = self._at(1.0, self._arm)
+        x = foot.x() - 18
+        wall = QPolygonF(
+            [
+                QPointF(x - 9, foot.y() - 64),
+                QPointF(x, foot.y() - 64),
+                QPointF(x, foot.y() + 6),
+                QPointF(x - 9, foot.y() + 6),
+            ]
+        )
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(hatch(T.ink))
+        painter.drawPolygon(wall)
+        painter.setPen(pen(T.ink, 2))
+        painter.drawLine(wall[1], wall[2])
+        painter.setFont(face(14))
+        painter.setPen(QColor(T.muted))
+        painter.drawText(
+            QRectF(x - 60, foot.y() - 10, 46, 18), Qt.AlignmentFlag.AlignRight, "floor"
+        )
+
+    def _still(self) -> QPixmap:
+        """Return what does not move with the press: floor, scale and the arm at rest."""
+        key = (self.size(), self.devicePixelRatioF())
+        if self._cache is None or self._cache[0] != key:
+            pixmap = QPixmap(self.size() * key[1])
+            pixmap.setDevicePixelRatio(key[1])
+            pixmap.fill(Qt.GlobalColor.transparent)
+            painter = QPainter(pixmap)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            self._paint_floor(painter)
+            painter.setPen(pen(T.hair, 11))
+            painter.drawPath(self._arc(0, 1, self._arm + SCALE_OUT))
+            self._paint_arm(painter, 0.0, ghost=True)
+            painter.end()
+            self._cache = (key, pixmap)
+        return self._cache[1]
+
+    def _paint_used(self, painter: QPainter, share: float) -> None:
+        if share <= 0:
+            return
+        most = float(self._session.hardest.master_front)
+        pressure = float(self._session.presses.master_front)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(pen(fluid(0.5 + 0.5 * pressure / most if most else 0.5).name(), 11))
+        painter.drawPath(self._arc(0, share, self._arm + SCALE_OUT))
+
+    def _paint_ticks(self, painter: QPainter) -> None:
+        radius = self._arm + SCALE_OUT
+        units = self._session.units
+        floor = self._session.solution.system.volumes.floor / in_units(LENGTH, units)
+        painter.setFont(face(13))
+        for tick in range(0, int(floor) + 1, TICK[units]):
+            share = tick / floor
+            painter.setPen(pen(T.ink, 1))
+            painter.drawLine(self._at(share, radius - 6), self._at(share, radius + 6))
+            painter.setPen(QColor(T.muted))
+            at = self._at(share, radius + 25)
+            box = QRectF(at.x() - 16, at.y() - 9, 32, 18)
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, str(tick))
+
+    def _arc(self, start: float, end: float, radius: float) -> QPainterPath:
+        path = QPainterPath(self._at(start, radius))
+        for step in range(1, 25):
+            path.lineTo(self._at(start + (end - start) * step / 24, radius))
+        return path
+
+    def _paint_locks(self, painter: QPainter) -> None:
+        for axle, share in self._locks:
+            if axle is AxleName.FRONT:
+                disc(painter, self._at(share, self._arm + 23), 6.5)
+            else:
+                square(painter, self._at(share, self._arm + 1), 5.5)
+
+    def _paint_effort(self, painter: QPainter, share: float) -> None:
+        effort, most = self._session.effort, self._session.most_effort
+        if effort <= 0:
+            return
+        tip = self._at(share, self._arm - 22) + QPointF(12, -4)
+        length = 18 + 46 * effort / most
+        tail = QPointF(min(tip.x() + length * 0.9, self.width() - 2), tip.y() - length * 0.42)
+        painter.setPen(pen(T.ink, 2.5))
+        painter.drawLine(tail, tip)
+        painter.setBrush(QColor(T.ink))
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.drawPolygon(QPolygonF([tip, tip + QPointF(11, -1), tip + QPointF(7, -9)]))
+
+    # --- the hand --------------------------------------------------------------------------
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        near = event.position() - self.pad
+        if event.button() == Qt.MouseButton.LeftButton and math.hypot(near.x(), near.y()) <= GRIP:
+            self._from = (event.position(), self._session.effort)
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._from is None:
+            near = event.position() - self.pad
+            over = math.hypot(near.x(), near.y()) <= GRIP
+            self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
+            return
+        start, effort = self._from
+        pulled = QPointF.dotProduct(event.position() - start, PULL)
+        self.effort_dragged.emit(effort + NEWTON_PER_PIXEL * pulled)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self._from = None
+        self.setCursor(Qt.CursorShape.OpenHandCursor)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape and self._from is not None:
+            effort = self._from[1]
+            self._from = None
+            self.effort_dragged.emit(effort)
+        else:
+            event.ignore()

@@ -1,0 +1,57 @@
+"""What the press says about locking, in words: for the load case and road chosen."""
+
+from dataclasses import dataclass
+from enum import Enum
+
+import numpy as np
+
+from urgens.quantity import FORCE, UnitSystem, show
+from urgens.solve import AxleName, Presses, Solution
+
+
+class Outcome(Enum):
+    """Which of the states the press is in."""
+
+    FRONT_FIRST = "front first"
+    REAR_FIRST = "rear first"
+    REAR_LOCKED = "rear locked"
+    FRONT_LOCKED = "front locked"
+    NOTHING = "nothing locks"
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """Outcome, heading and the margin in effort."""
+
+    outcome: Outcome
+    heading: str
+    detail: str
+
+
+def verdict(solution: Solution, presses: Presses, units: UnitSystem) -> Verdict:
+    """Return the verdict on a single press."""
+    at = (solution.case, solution.road)
+    lock = solution.lock
+    axle = AxleName(int(lock.axle[at]))
+    effort = float(presses.effort)
+    margin = float(lock.margin[at])
+
+    def force(value: float) -> str:
+        return str(show(value, FORCE, units))
+
+    if axle is AxleName.NONE:
+        most = force(solution.system.max_effort)
+        return Verdict(Outcome.NOTHING, "Nothing locks", f"up to {most} of foot")
+    other = "rear" if axle is AxleName.FRONT else "front"
+    later = f"{other} never locks" if np.isnan(margin) else f"{other} {force(margin)} later"
+    over = effort - float(lock.effort[at])
+    if over < 0 and not (presses.front_locked or presses.rear_locked):
+        more = f"{force(-over)} more foot; {later}"
+        if axle is AxleName.FRONT:
+            return Verdict(Outcome.FRONT_FIRST, "Front locks first", more)
+        return Verdict(Outcome.REAR_FIRST, "Rear locks first: it spins", more)
+    off = f"let off {force(max(over, 0.0))} to roll"
+    if bool(presses.rear_locked) and axle is AxleName.REAR:
+        return Verdict(Outcome.REAR_LOCKED, "Rear locked: it spins", off)
+    both = "Front and rear locked" if presses.rear_locked else "Front locked: no steering"
+    return Verdict(Outcome.FRONT_LOCKED, both, off)

@@ -1,0 +1,105 @@
+"""The job rail: the stations in the order of the work, each with its mark and one fact."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from itertools import pairwise
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from urgens.guidance import Severity
+from urgens.ui.theme.paint import T, face, pen
+from urgens.ui.widgets.marks import severity_mark
+
+ITEM = 84
+WIDTH = 124
+
+
+@dataclass(frozen=True)
+class Stop:
+    """A station on the rail: its name, and what its mark and fact are now.
+
+    `severity` None draws an open ring: nothing there can be judged.
+    """
+
+    name: str
+    fact: Callable[[], str]
+    severity: Callable[[], Severity | None]
+    judged: bool = True
+
+
+class Rail(QWidget):
+    """Lets the builder go from station to station."""
+
+    chosen = Signal(int)
+
+    def __init__(self, stops: tuple[Stop, ...], parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("rail")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFixedWidth(WIDTH)
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Expanding)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setAccessibleName("Stations")
+        self._stops = stops
+        self._current = 0
+
+    def sizeHint(self) -> QSize:
+        return QSize(WIDTH, ITEM * len(self._stops))
+
+    def set_current(self, index: int) -> None:
+        """Mark a station as the one that is open."""
+        self._current = index
+        self.update()
+
+    def item_box(self, index: int) -> QRectF:
+        """Return where a station is on the rail."""
+        return QRectF(0, 8 + index * ITEM, self.width() - 1, ITEM - 8)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        centers = [QPointF(23, self.item_box(i).top() + 28) for i in range(len(self._stops))]
+        current = self.item_box(self._current)
+        painter.fillRect(current.adjusted(0, 0, 1, 0), QColor(T.sheet))
+        painter.fillRect(QRectF(0, current.top(), 5, current.height()), QColor(T.ink))
+        painter.setPen(pen(T.hair, 2))
+        for above, below in pairwise(centers):
+            painter.drawLine(above + QPointF(0, 14), below - QPointF(0, 14))
+        for index, stop in enumerate(self._stops):
+            box = self.item_box(index)
+            self._paint_mark(painter, stop, centers[index])
+            painter.setPen(QColor(T.ink))
+            painter.setFont(face(18, 600 if index == self._current else 500))
+            painter.drawText(QPointF(42, box.top() + 34), stop.name)
+            severity = stop.severity()
+            color = {Severity.DANGER: T.danger, Severity.WARNING: T.warn}.get(severity, T.muted)
+            painter.setPen(QColor(color))
+            painter.setFont(face(14))
+            painter.drawText(QPointF(42, box.top() + 55), stop.fact())
+        if self.hasFocus():
+            painter.setPen(pen(T.front, 2))
+            painter.drawRect(self.item_box(self._current).adjusted(2, 2, -2, -2))
+
+    @staticmethod
+    def _paint_mark(painter: QPainter, stop: Stop, center: QPointF) -> None:
+        if not stop.judged:
+            painter.setPen(pen(T.muted, 2))
+            painter.setBrush(QColor(T.paper))
+            painter.drawEllipse(center, 8, 8)
+        else:
+            severity_mark(painter, stop.severity(), center, 10)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        for index in range(len(self._stops)):
+            if self.item_box(index).contains(event.position()):
+                self.chosen.emit(index)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
+        if step is None:
+            event.ignore()
+        else:
+            self.chosen.emit((self._current + step) % len(self._stops))

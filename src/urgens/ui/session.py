@@ -1,0 +1,212 @@
+"""The one mutable object of the interface: the build that is open, and how it is looked at."""
+
+from pathlib import Path
+
+import numpy as np
+from PySide6.QtCore import QObject, Signal
+from PySide6.QtGui import QUndoCommand, QUndoStack
+
+from urgens.build import Build, edited, load, save
+from urgens.guidance import Finding, Fix, findings
+from urgens.quantity import UnitSystem
+from urgens.solve import AxleName, Presses, Solution, solve
+
+
+class Session(QObject):
+    """The build, its solution, the press, load case, road and units.
+
+    Everything that changes the build goes through `edit`. Load case, road and units are views of
+    it and are not undone; none of them changes the effort.
+    """
+
+    solution_changed = Signal()
+    press_changed = Signal()
+    units_changed = Signal()
+    file_changed = Signal()
+
+    def __init__(self, build: Build, path: Path | None = None) -> None:
+        super().__init__()
+        self.undo_stack = QUndoStack(self)
+        self.undo_stack.cleanChanged.connect(self._clean_changed)
+        self._drag: _Drag | None = None
+        self._start(build, path)
+
+    def _clean_changed(self) -> None:
+        self.file_changed.emit()
+
+    def _start(self, build: Build, path: Path | None) -> None:
+        self.path = path
+        self.units = build.natural_units
+        self.load_case: str | None = None
+        self._surface: float | None = None
+        self.effort = build.targets.comfortable_effort.value
+        self._drag = None
+        self._show(build)
+
+    def open(self, build: Build, path: Path | None) -> None:
+        """Show another build; raises nothing, since `build` is whole."""
+        self.undo_stack.clear()
+        self._start(build, path)
+        self.units_changed.emit()
+        self.file_changed.emit()
+
+    def open_file(self, path: Path) -> None:
+        """Show the build in a file; raises BuildErrors and then changes nothing."""
+        self.open(load(path), path)
+
+    def save(self, path: Path) -> None:
+        """Write the build to `path`, which becomes its file; raises OSError."""
+        save(self.build, path)
+        self.path = path
+        self.undo_stack.setClean()
+        self.file_changed.emit()
+
+    @property
+    def modified(self) -> bool:
+        """Whether there is something to save."""
+        return not self.undo_stack.isClean()
+
+    def edit(self, path: str, value: object, label: str = "") -> None:
+        """Put `value` at `path` of the build as one step that can be undone.
+
+        While a drag is under way all its edits are one step. Raises BuildErrors and then changes
+        nothing.
+        """
+        changed = edited(self.build, path, value)
+        if changed == self.build:
+            return
+        self.undo_stack.push(_Edit(self, changed, label or path, self._drag))
+
+    def apply(self, fix: Fix) -> None:
+        """Make the edit that a finding proposes."""
+        self.edit(fix.path, fix.value, fix.label)
+
+    def begin_drag(self) -> None:
+        """From here on edits belong to one drag."""
+        self._drag = _Drag()
+
+    def end_drag(self) -> None:
+        """The drag is over; what it did is one step."""
+        self._drag = None
+
+    def cancel_drag(self) -> None:
+        """Put back what the drag changed, and leave no step behind."""
+        command = self._drag.command if self._drag is not None else None
+        self._drag = None
+        if command is not None:
+            command.setObsolete(True)
+            self.undo_stack.undo()
+
+    @property
+    def dragging(self) -> bool:
+        """Whether a drag is under way."""
+        return self._drag is not None
+
+    def set_effort(self, effort: float) -> None:
+        """Press the pedal with `effort` [N], at least none and at most what the build allows."""
+        self.effort = min(max(effort, 0.0), self.most_effort)
+        self._press()
+
+    @property
+    def hardest(self) -> Presses:
+        """The press with all the effort there can be, to which bars and colours are drawn."""
+        return self.solution.presses.at(1)
+
+    @property
+    def most_effort(self) -> float:
+        """The most the pedal can be pressed with [N]."""
+        return float(self.solution.presses.effort[1])
+
+    def look_at(self, name: str, surface: float | None) -> None:
+        """Look at a load case on a road, both at once; as `set_load_case` and `set_surface`."""
+        self.load_case, self._surface = name, surface
+        self._show(self.build)
+
+    def set_load_case(self, name: str) -> None:
+        """Look at another load case."""
+        self.load_case = name
+        self._show(self.build)
+
+    def set_surface(self, surface: float | None) -> None:
+        """Look at another road: a tyre-road coefficient [-], None for the build's own."""
+        self._surface = surface
+        self._show(self.build)
+
+    @property
+    def surface_is_own(self) -> bool:
+        """Whether the road is the one the build aims at."""
+        return self._surface is None
+
+    def set_units(self, units: UnitSystem) -> None:
+        """Show figures in other units; nothing in the build changes."""
+        self.units = units
+        self.units_changed.emit()
+        self._judge()
+        self.solution_changed.emit()
+        self.press_changed.emit()
+
+    def first_lock_effort(self) -> float | None:
+        """Return the effort [N] of the first lock on the chosen road, None if nothing locks."""
+        at = (self.solution.case, self.solution.road)
+        if self.solution.lock.axle[at] == AxleName.NONE:
+            return None
+        return float(self.solution.lock.effort[at])
+
+    def _show(self, build: Build) -> None:
+        """Solve `build` and tell everyone."""
+        names = {case.name for case in build.vehicle.load_cases}
+        if self.load_case not in names:
+            self.load_case = None
+        self.build: Build = build
+        most = max(build.targets.max_effort.value, build.targets.comfortable_effort.value)
+        self.solution: Solution = solve(
+            build,
+            load_case=self.load_case,
+            surface=self._surface,
+            efforts=np.array([self.effort, most]),
+        )
+        self._judge()
+        self.presses: Presses = self.solution.presses.at(0)
+        self.solution_changed.emit()
+        self.press_changed.emit()
+
+    def _judge(self) -> None:
+        self.findings: tuple[Finding, ...] = findings(self.solution, self.units)
+
+    def _press(self) -> None:
+        self.presses = self.solution.press(self.effort)
+        self.press_changed.emit()
+
+
+class _Drag:
+    """One drag, and the step of the undo stack that holds it."""
+
+    command: "_Edit | None" = None
+
+
+class _Edit(QUndoCommand):
+    """From one build to another."""
+
+    def __init__(self, session: Session, changed: Build, label: str, drag: _Drag | None) -> None:
+        super().__init__(label)
+        self._session = session
+        self._before = session.build
+        self._after = changed
+        self._drag = drag
+        if drag is not None and drag.command is None:
+            drag.command = self
+
+    def id(self) -> int:
+        return 1 if self._drag is not None else -1
+
+    def mergeWith(self, other: QUndoCommand) -> bool:
+        if not isinstance(other, _Edit) or other._drag is not self._drag:
+            return False
+        self._after = other._after
+        return True
+
+    def redo(self) -> None:
+        self._session._show(self._after)
+
+    def undo(self) -> None:
+        self._session._show(self._before)

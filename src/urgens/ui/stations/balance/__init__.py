@@ -1,0 +1,1 @@
+"""Balance: rear against front, and which valve brings them together."""

@@ -1,0 +1,131 @@
+"""Grip used on each axle against deceleration."""
+
+import math
+
+import numpy as np
+import pyqtgraph as pg
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QColor, QPolygonF
+from PySide6.QtWidgets import QGraphicsPolygonItem, QWidget
+
+from urgens.physics.standards import ADHESION_RANGE
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, hatch, pen
+from urgens.ui.widgets.plane import Note, Plane
+
+POINTS = 81
+
+
+class AdhesionPlane(Plane):
+    """Front and rear adhesion used, the tyre limit, and where Annex 5 of UN R13-H draws its line."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__("Grip used on each axle against deceleration", parent)
+        self._session = session
+        self._rule = QGraphicsPolygonItem(self._annex_5())
+        self._rule.setBrush(hatch(T.hair))
+        self._rule.setPen(pen(T.hair))
+        self.plotItem.addItem(self._rule, ignoreBounds=True)
+        for side in ("left", "bottom"):
+            self.plotItem.getAxis(side).setTickSpacing(levels=[(0.2, 0)])
+        self._even = self.add_curve(T.hair)
+        self._limit = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine)
+        self._now = self.add_curve(T.ink)
+        self._front = self.add_curve(T.front, 3)
+        self._rear = self.add_curve(T.rear, 3, Qt.PenStyle.DashLine)
+        self._points = pg.ScatterPlotItem(pen=pen(T.sheet, 1))
+        self._points.setZValue(100)
+        self.plotItem.addItem(self._points)
+        session.solution_changed.connect(self._show_solution)
+        session.press_changed.connect(self._show_press)
+        self._show_solution()
+        self._show_press()
+
+    @staticmethod
+    def _annex_5() -> QPolygonF:
+        """Outline what uses more adhesion than the rule allows at its deceleration."""
+        low, high = ADHESION_RANGE
+        return QPolygonF(
+            [
+                QPointF(0, low),
+                QPointF(0.7 * low - 0.04, low),
+                QPointF(0.7 * high - 0.04, high),
+                QPointF(0, high),
+            ]
+        )
+
+    def _show_solution(self) -> None:
+        solution = self._session.solution
+        self._top = 1.2 if solution.surface <= 1.0 else math.ceil(solution.surface * 5 + 1) / 5
+        self.set_range((0.0, self._top), (0.0, self._top))
+        pressed = solution.press(np.linspace(0.0, self._session.most_effort, POINTS))
+        z, self._z = pressed.demand_z, pressed.demand_z
+        self._used = (pressed.front_adhesion, pressed.rear_adhesion)
+        for curve, used in zip((self._front, self._rear), self._used, strict=True):
+            finite = np.isfinite(used)
+            curve.setData(z[finite], used[finite])
+        self._even.setData([0.0, self._top], [0.0, self._top])
+        self._limit.setData([0.0, self._top], [solution.surface] * 2)
+        self._show_notes()
+
+    def _show_press(self) -> None:
+        pressed = self._session.presses
+        z = float(pressed.demand_z)
+        self._now.setData([z, z], [0.0, self._top])
+        used = [
+            (z, float(value), symbol, QColor(color))
+            for value, symbol, color in (
+                (pressed.front_adhesion, "o", T.front),
+                (pressed.rear_adhesion, "s", T.rear),
+            )
+            if math.isfinite(float(value))
+        ]
+        self._points.setData(
+            x=[row[0] for row in used],
+            y=[row[1] for row in used],
+            symbol=[row[2] for row in used],
+            brush=[row[3] for row in used],
+            size=13,
+        )
+
+    def _show_notes(self) -> None:
+        surface, z = self._session.solution.surface, self._z
+        curves = []
+        notes = [
+            Note(
+                f"tyre limit μ {surface:.2f}",
+                (0.02, surface),
+                T.danger,
+                14,
+                600,
+                sides=((1, -1), (1, 1)),
+            ),
+            Note(
+                "outside UN R13-H",
+                (0.0, 0.74),
+                T.muted,
+                13,
+                400,
+                sides=((1, 0), (1, 1), (1, -1)),
+            ),
+        ]
+        for name, color, used, sides in (
+            ("Front", T.front, self._used[0], ((-1, -1), (1, 1), (-1, 0))),
+            ("Rear", T.rear, self._used[1], ((1, 1), (1, 0), (-1, -1))),
+        ):
+            shown = np.isfinite(used) & (used <= self._top) & (z <= self._top)
+            if not shown.any() or z[shown][-1] <= 0:
+                continue
+            curves.append((z[shown], used[shown]))
+            at = 0.62 * float(z[shown][-1])
+            notes.append(
+                Note(
+                    name,
+                    (at, float(np.interp(at, z[shown], used[shown]))),
+                    color,
+                    15,
+                    600,
+                    sides=sides,
+                )
+            )
+        self.set_notes(notes, curves, [])

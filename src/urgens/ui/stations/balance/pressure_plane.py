@@ -1,0 +1,206 @@
+"""Rear against front line pressure: the ideal band, the line as built, knee, slope and foot."""
+
+import numpy as np
+import pyqtgraph as pg
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QBrush, QColor, QKeyEvent
+from PySide6.QtWidgets import QWidget
+
+from urgens.solve import AxleName
+from urgens.ui.session import Session
+from urgens.ui.stations.balance.pressure_curves import (
+    IDEAL_POINTS,
+    PressureCurves,
+    corners,
+    pressure_curves,
+)
+from urgens.ui.stations.balance.pressure_notes import foot_note, notes, z_marks
+from urgens.ui.stations.balance.valve_setting import (
+    ValveSetting,
+    set_knee,
+    set_slope,
+    step_knee,
+    valve_setting,
+)
+from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.handle import Handle
+from urgens.ui.widgets.plane import CACHED, Plane
+
+SLOPE_AT = 0.9  # of the line: where the slope's handle sits
+
+
+class PressurePlane(Plane):
+    """The plane the valve is set in."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__("Rear line pressure against front line pressure", parent)
+        self._session = session
+        self._setting: ValveSetting | None = None
+        self._curves: PressureCurves | None = None
+        self._chosen = -1
+        self._add_items()
+        session.solution_changed.connect(self._show_solution)
+        session.press_changed.connect(self._show_press)
+        self._show_solution()
+        self._show_press()
+
+    def _add_items(self) -> None:
+        self._low, self._high = pg.PlotCurveItem(), pg.PlotCurveItem()
+        self._band = pg.FillBetweenItem(self._low, self._high, brush=QBrush(QColor(T.band)))
+        self._band.setZValue(-50)
+        self._band.setCacheMode(CACHED)
+        self.plotItem.addItem(self._band)
+        self._cases: list[pg.PlotCurveItem] = []
+        self._plain = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
+        self._guide = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
+        self._line = self.add_curve(T.rear, 3)
+        self._marks = pg.ScatterPlotItem(size=6, pen=pen(T.sheet), brush=QColor(T.ink))
+        self._lock = pg.ScatterPlotItem(size=15, pen=pen(T.sheet, 2))
+        self._foot_ring = pg.ScatterPlotItem(size=24, pen=pen(T.ink, 2), brush=QColor(T.sheet))
+        self._foot = pg.ScatterPlotItem(size=13, pen=pen(T.ink, 2), brush=QColor(T.fluid[1]))
+        for z, item in enumerate((self._marks, self._lock, self._foot_ring, self._foot)):
+            item.setZValue(100 + z)
+            self.plotItem.addItem(item)
+        self.knee = Handle(self.box, T.rear, diamond=True)
+        self.slope = Handle(self.box, T.rear, diamond=False)
+        for handle, move in ((self.knee, self._drag_knee), (self.slope, self._drag_slope)):
+            self.plotItem.addItem(handle)
+            handle.started.connect(self._begin)
+            handle.dragged.connect(move)
+            handle.finished.connect(self._end)
+
+    # --- showing ---------------------------------------------------------------------------
+
+    def _show_solution(self) -> None:
+        session = self._session
+        self._setting = valve_setting(session)
+        before, curves = self._curves, pressure_curves(session, self._setting)
+        self._curves = curves
+        chosen = session.solution.case
+        # A valve does not move the ideal lines: while one is dragged they stay as they are.
+        if (
+            before is None
+            or chosen != self._chosen
+            or not np.array_equal(before.ideal_front, curves.ideal_front)
+            or not np.array_equal(before.ideal_rear, curves.ideal_rear)
+        ):
+            self._chosen = chosen
+            self._show_cases(curves)
+        self._line.setData(*corners(curves.front, curves.rear))
+        self._plain.setData(*corners(curves.front, curves.arriving))
+        self._plain.setVisible(self._setting is not None)
+        self._show_lock(curves)
+        if not session.dragging:
+            self.set_range((0.0, curves.right), (0.0, curves.top))
+        self._show_handles(curves)
+        self._show_notes(curves)
+
+    def _show_cases(self, curves: PressureCurves) -> None:
+        count = len(curves.ideal_front)
+        while len(self._cases) < count:
+            self._cases.append(self.add_curve(T.ink))
+            self._cases[-1].setCacheMode(CACHED)
+        for index, curve in enumerate(self._cases):
+            curve.setVisible(index < count)
+            if index < count:
+                own = index == self._chosen
+                style = Qt.PenStyle.SolidLine if own else Qt.PenStyle.DashLine
+                curve.setPen(pen(T.ink, 2 if own else 1, style))
+                curve.setData(curves.ideal_front[index], curves.ideal_rear[index])
+        grid = np.linspace(0.0, curves.ideal_front.max(), IDEAL_POINTS)
+        lines = zip(curves.ideal_front, curves.ideal_rear, strict=True)
+        on_grid = np.array([np.interp(grid, front, rear) for front, rear in lines])
+        self._low.setData(grid, on_grid.min(axis=0))
+        self._high.setData(grid, on_grid.max(axis=0))
+        front, rear, _ = z_marks(curves, self._chosen)
+        self._marks.setData(front, rear)
+
+    def _show_handles(self, curves: PressureCurves) -> None:
+        setting = self._setting
+        for item in (self.knee, self.slope, self._guide):
+            item.setVisible(setting is not None)
+        if setting is None:
+            return
+        (_, right), (_, top) = self.box.viewRange()
+        knee = setting.knee / curves.scale
+        x = float(np.interp(knee, curves.arriving, curves.front))
+        self.knee.setPos(min(x, right), min(knee, top))
+        self._guide.setData([0.0, x, x], [knee, knee, 0.0])
+        at = SLOPE_AT * min(right, float(curves.front.max()))
+        self.slope.setPos(at, float(np.interp(at, curves.front, curves.rear)))
+
+    def _show_lock(self, curves: PressureCurves) -> None:
+        if curves.lock is None:
+            self._lock.setData([], [])
+            return
+        axle, front, rear, _ = curves.lock
+        first = axle is AxleName.FRONT
+        color = QColor(T.front if first else T.rear)
+        self._lock.setData([front], [rear], symbol="o" if first else "s", brush=color)
+
+    def _show_notes(self, curves: PressureCurves) -> None:
+        reduced = self._setting is not None
+        names = self._session.solution.system.case_names
+        written = notes(curves, names, self._chosen, reduced=reduced)
+        lines = [(curves.front, curves.rear)]
+        lines += list(zip(curves.ideal_front, curves.ideal_rear, strict=True))
+        handles = [curves.lock[1:3]] if curves.lock is not None else []
+        if reduced:
+            lines.append((curves.front, curves.arriving))
+            handles += [(p.x(), p.y()) for p in (self.knee.pos(), self.slope.pos())]
+        self.set_notes(written, lines, [*handles, self._foot_point()])
+
+    def _foot_point(self) -> tuple[float, float]:
+        assert self._curves is not None
+        pressed, scale = self._session.presses, self._curves.scale
+        return float(pressed.front_pressure) / scale, float(pressed.rear_pressure) / scale
+
+    def _show_press(self) -> None:
+        x, y = self._foot_point()
+        self._foot_ring.setData([x], [y])
+        self._foot.setData([x], [y])
+        self.set_moving_note(foot_note((x, y)))
+
+    # --- the hand --------------------------------------------------------------------------
+
+    def _begin(self) -> None:
+        self.setFocus()
+        for handle in (self.knee, self.slope):
+            handle.set_focused(handle is self.sender())
+        self._session.begin_drag()
+
+    def _end(self) -> None:
+        self._session.end_drag()
+        if self._curves is not None:
+            self.set_range((0.0, self._curves.right), (0.0, self._curves.top))
+            self._show_handles(self._curves)
+
+    def _drag_knee(self, to: QPointF) -> None:
+        if self._setting is not None and self._curves is not None:
+            set_knee(self._session, self._setting, to.y() * self._curves.scale)
+
+    def _drag_slope(self, to: QPointF) -> None:
+        setting, curves = self._setting, self._curves
+        if setting is None or curves is None:
+            return
+        knee = setting.knee / curves.scale
+        at = SLOPE_AT * float(curves.front.max())
+        inlet = float(np.interp(at, curves.front, curves.arriving))
+        if inlet > knee:
+            set_slope(self._session, setting, (to.y() - knee) / (inlet - knee))
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        steps = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}.get(Qt.Key(event.key()))
+        if event.key() == Qt.Key.Key_Escape and self._session.dragging:
+            self.knee.cancel()
+            self.slope.cancel()
+            self._session.cancel_drag()
+        elif event.key() == Qt.Key.Key_Escape and (self.knee.focused or self.slope.focused):
+            self.knee.set_focused(False)
+            self.slope.set_focused(False)
+        elif steps is not None and self._setting is not None and self.knee.focused:
+            step_knee(self._session, self._setting, steps)
+        elif steps is not None and self._setting is not None and self.slope.focused:
+            set_slope(self._session, self._setting, self._setting.slope + 0.01 * steps)
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,104 @@
+"""The Balance station."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
+
+from urgens.build.pedal import TwinMaster
+from urgens.quantity import UnitSystem
+from urgens.ui.session import Session
+from urgens.ui.stations.balance.adhesion_plane import AdhesionPlane
+from urgens.ui.stations.balance.lock_table import LockTable
+from urgens.ui.stations.balance.pressure_plane import PressurePlane
+from urgens.ui.stations.balance.valve_controls import ValveControls
+from urgens.ui.theme.paint import T
+
+
+class BalanceStation(QWidget):
+    """Pressures and what sets them on the left, grip and the verdicts on the right."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self.pressures = PressurePlane(session)
+        self.adhesion = AdhesionPlane(session)
+        self.controls = ValveControls(session)
+        self.locks = LockTable(session)
+        self._summary = QLabel()
+        self._summary.setProperty("role", "summary")
+        self._summary.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self._rear_axis = _axis_label(T.rear, Qt.AlignmentFlag.AlignLeft)
+        self._front_axis = _axis_label(T.front, Qt.AlignmentFlag.AlignRight)
+        self._lay_out()
+        session.solution_changed.connect(self._refresh)
+        self._refresh()
+
+    def _lay_out(self) -> None:
+        title = QLabel("Balance")
+        title.setProperty("role", "title")
+        head = QHBoxLayout()
+        head.setSpacing(14)
+        head.addWidget(title)
+        head.addWidget(self._summary, 1, Qt.AlignmentFlag.AlignBottom)
+        left = QVBoxLayout()
+        left.setSpacing(0)
+        left.addWidget(self._rear_axis)
+        left.addWidget(self.pressures, 1)
+        left.addWidget(self._front_axis)
+        left.addSpacing(4)
+        left.addWidget(self.controls)
+        grip = _heading("Grip used on each axle")
+        against = _axis_label(T.muted, Qt.AlignmentFlag.AlignRight)
+        against.setText("deceleration, g")
+        right = QVBoxLayout()
+        right.setSpacing(0)
+        right.addWidget(grip)
+        right.addWidget(self.adhesion, 1)
+        right.addWidget(against)
+        right.addSpacing(10)
+        right.addWidget(_heading("Which axle locks first, at what foot"))
+        right.addWidget(self.locks)
+        hairline = QFrame()
+        hairline.setFixedWidth(1)
+        hairline.setStyleSheet(f"background: {T.hair}")
+        body = QHBoxLayout()
+        body.setSpacing(18)
+        body.addLayout(left, 60)
+        body.addWidget(hairline)
+        body.addLayout(right, 40)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(24, 12, 24, 12)
+        column.setSpacing(8)
+        column.addLayout(head)
+        column.addLayout(body, 1)
+
+    def _refresh(self) -> None:
+        unit = "psi" if self._session.units is UnitSystem.INCH else "bar"
+        self._rear_axis.setText(f"Rear line, {unit}")
+        self._front_axis.setText(f"Front line, {unit}")
+        self._summary.setText(self.summary())
+
+    def summary(self) -> str:
+        """One line on what is fitted."""
+        build = self._session.build
+        bar = "twin cylinders on a balance bar; " if isinstance(build.master, TwinMaster) else ""
+        named = {
+            place: " and ".join(valve.kind for valve in valves) or "no"
+            for place, valves in (("front", build.valves.front), ("rear", build.valves.rear))
+        }
+        brakes = f"front {build.front.brake.kind}s, rear {build.rear.brake.kind}s"
+        if not build.valves.front:
+            return f"{bar}{named['rear']} valve in the rear line; {brakes}"
+        return f"{bar}{named['front']} valve in front, {named['rear']} valve behind; {brakes}"
+
+
+def _axis_label(color: str, side: Qt.AlignmentFlag) -> QLabel:
+    label = QLabel()
+    label.setStyleSheet(f"color: {color}; font-size: 15px; font-weight: 600")
+    label.setAlignment(side)
+    return label
+
+
+def _heading(words: str) -> QLabel:
+    label = QLabel(words)
+    label.setProperty("role", "heading")
+    return label

@@ -1,0 +1,183 @@
+"""The figures under the plot: knee, slope, turns or bar, to step or to type."""
+
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+
+from urgens.build.pedal import TwinMaster
+from urgens.build.valves import Adjustable
+from urgens.guidance.balance import highest_knee
+from urgens.guidance.practice import LOWEST_KNEE, ROAD_VALVE_SLOPE
+from urgens.quantity import (
+    LENGTH,
+    PRESSURE,
+    QuantityError,
+    Shown,
+    UnitSystem,
+    parse,
+    retype,
+    show,
+)
+from urgens.ui.session import Session
+from urgens.ui.stations.balance.valve_setting import (
+    ValveSetting,
+    set_slope,
+    set_turns,
+    step_knee,
+    valve_setting,
+)
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.stepper import Stepper
+
+BAR_STEP = {UnitSystem.INCH: parse("0.02 in", LENGTH).value, UnitSystem.METRIC: 0.0005}  # m
+NEW_KNEE = 2e6  # Pa, where the build gives no better one
+
+
+class ValveControls(QWidget):
+    """Steppers for what the rear circuit's valve and the bar can be set to."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self.knee = Stepper("Knee", self._accept_knee, color=T.rear)
+        self.knee.stepped.connect(self._step_knee)
+        self.slope = Stepper("Slope after the knee", self._accept_slope, color=T.rear)
+        self.slope.stepped.connect(self._step_slope)
+        self.bar = Stepper("Bar, to the front", self._accept_bar, color=T.front)
+        self.bar.stepped.connect(self._step_bar)
+        self.fit = QPushButton("Fit a reducing valve")
+        self.fit.clicked.connect(self._fit_valve)
+        self.take_out = QPushButton("Take it out")
+        self.take_out.clicked.connect(self._take_out)
+        self._words = QLabel()
+        self._words.setProperty("role", "muted")
+        self._words.setWordWrap(True)
+        row = QHBoxLayout()
+        row.setSpacing(12)
+        for stepper in (self.knee, self.slope, self.bar):
+            row.addWidget(stepper)
+        row.addStretch()
+        foot = QHBoxLayout()
+        foot.setSpacing(16)
+        foot.addWidget(self._words, 1)
+        foot.addWidget(self.take_out)
+        foot.addWidget(self.fit)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(8)
+        column.addLayout(row)
+        column.addLayout(foot)
+        session.solution_changed.connect(self._refresh)
+        self._refresh()
+
+    def _refresh(self) -> None:
+        setting = valve_setting(self._session)
+        master = self._session.build.master
+        for widget in (self.knee, self.slope, self.take_out):
+            widget.setVisible(setting is not None)
+        self.fit.setVisible(setting is None)
+        self.bar.setVisible(isinstance(master, TwinMaster))
+        if isinstance(master, TwinMaster):
+            shown = show(master.bar_offset.value, LENGTH, self._session.units)
+            self.bar.set_value(shown, master.bar_offset.text)
+        self._words.setText(self._sentence(setting))
+        if setting is None:
+            return
+        self.slope.show_buttons(not isinstance(setting.valve, Adjustable))
+        if isinstance(setting.valve, Adjustable):
+            self.knee.set_caption("Valve setting")
+            turns = setting.valve.turns
+            self.knee.set_value(Shown(f"{turns:g}", "turns"), f"{turns:g}")
+        else:
+            self.knee.set_caption("Knee")
+            shown = show(setting.knee, PRESSURE, self._session.units)
+            self.knee.set_value(shown, setting.valve.knee.text)
+        self.slope.set_value(Shown(f"{setting.slope:.2f}", ""), f"{setting.slope:g}")
+
+    def _sentence(self, setting: ValveSetting | None) -> str:
+        if setting is None:
+            return "Nothing reduces pressure in the rear line. Not every car needs it to."
+        knee = show(setting.knee, PRESSURE, self._session.units)
+        if isinstance(setting.valve, Adjustable):
+            return (
+                f"At this setting the knee is {knee}; from there the rear gets a share of the rise."
+            )
+        if setting.valve.body:
+            return (
+                f"In the {setting.valve.body}: its knee moves only by fitting another one. "
+                "Drag to see what to look for."
+            )
+        return f"Up to {knee} the valve does nothing; from there the rear gets a share of the rise."
+
+    # --- typing and stepping -----------------------------------------------------------------
+
+    def _setting(self) -> ValveSetting:
+        setting = valve_setting(self._session)
+        assert setting is not None
+        return setting
+
+    def _accept_knee(self, typed: str) -> None:
+        setting = self._setting()
+        if isinstance(setting.valve, Adjustable):
+            turns = _number(typed, "turns", "3.5")
+            rows = setting.valve.table
+            if not rows[0][0] <= turns <= rows[-1][0]:
+                raise QuantityError(
+                    f"{turns:g} turns is outside the valve's table",
+                    f"write {rows[0][0]:g} to {rows[-1][0]:g}",
+                )
+            set_turns(self._session, setting, turns)
+        else:
+            self._session.edit(f"{setting.path}.knee", typed, f"Knee {typed}")
+
+    def _accept_slope(self, typed: str) -> None:
+        slope = _number(typed, "slope", "0.3")
+        self._session.edit(f"{self._setting().path}.slope", slope, f"Slope {slope:g}")
+
+    def _accept_bar(self, typed: str) -> None:
+        self._session.edit("master.bar_offset", typed, f"Bar {typed}")
+
+    def _step_knee(self, steps: int) -> None:
+        step_knee(self._session, self._setting(), steps)
+
+    def _step_slope(self, steps: int) -> None:
+        setting = self._setting()
+        set_slope(self._session, setting, setting.slope + 0.01 * steps)
+
+    def _step_bar(self, steps: int) -> None:
+        master = self._session.build.master
+        assert isinstance(master, TwinMaster)
+        units = self._session.units
+        limit = master.bar_length.value / 2 * 0.99
+        offset = master.bar_offset.value + steps * BAR_STEP[units]
+        typed = retype(min(max(offset, -limit), limit), LENGTH, units)
+        self._session.edit("master.bar_offset", typed, f"Bar {typed}")
+
+    def _fit_valve(self) -> None:
+        session = self._session
+        knee = highest_knee(session.solution, ROAD_VALVE_SLOPE)
+        knee = knee if knee >= LOWEST_KNEE else NEW_KNEE
+        valve = {
+            "kind": "reducing",
+            "knee": retype(knee, PRESSURE, session.units),
+            "slope": ROAD_VALVE_SLOPE,
+        }
+        session.edit("valves.rear", [*self._others(), valve], "Fit a reducing valve")
+
+    def _take_out(self) -> None:
+        kept = self._others()
+        del kept[self._setting().index]
+        self._session.edit("valves.rear", kept, "Take the valve out")
+
+    def _others(self) -> list[object]:
+        valves = self._session.build.valves.rear
+        return [valve.model_dump(mode="json", exclude_unset=True) for valve in valves]
+
+
+def _number(typed: str, noun: str, example: str) -> float:
+    """Read a plain number, as a builder types it."""
+    try:
+        return float(typed)
+    except ValueError:
+        raise QuantityError(
+            f'"{typed}" is not a number',
+            f"write the {noun} as a plain number, for example {example}",
+        ) from None

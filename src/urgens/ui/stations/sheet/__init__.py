@@ -1,0 +1,1 @@
+"""Sheet: the page to print."""

@@ -1,0 +1,156 @@
+"""The Sheet station: the page as it will be printed."""
+
+from datetime import date
+
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap, QShowEvent
+from PySide6.QtWidgets import (
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.quantity import UnitSystem
+from urgens.sheet import content
+from urgens.sheet.chart import pressure_chart
+from urgens.sheet.pdf import SheetDocument
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, pen
+
+QUIET = 250  # ms without a change before the page is set again
+GAP = 16  # px between pages
+
+
+class PageView(QWidget):
+    """Paints the pages of a document one below the other, as wide as there is room."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._document: SheetDocument | None = None
+        self._pixmaps: list[QPixmap] = []
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setAccessibleName("The build sheet as it will be printed")
+
+    def show_document(self, document: SheetDocument) -> None:
+        self._document = document
+        self._pixmaps = []
+        self._fit()
+
+    @property
+    def document(self) -> SheetDocument | None:
+        """The document shown, if it has been set."""
+        return self._document
+
+    def _page_width(self) -> int:
+        return min(self.width() - 4, 860)
+
+    def _page_height(self) -> int:
+        assert self._document is not None
+        paper = self._document.paper
+        return round(self._page_width() * paper.height() / paper.width())
+
+    def _fit(self) -> None:
+        if self._document is not None:
+            self.setFixedHeight((self._page_height() + GAP) * self._document.pages)
+        self.update()
+
+    def resizeEvent(self, event: object) -> None:
+        self._pixmaps = []
+        self._fit()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self._document is None:
+            return
+        painter = QPainter(self)
+        if not self._pixmaps:
+            self._pixmaps = [self._rendered(page) for page in range(self._document.pages)]
+        left = (self.width() - self._page_width()) // 2
+        for page, pixmap in enumerate(self._pixmaps):
+            top = page * (self._page_height() + GAP) + 1
+            painter.drawPixmap(left, top, pixmap)
+            painter.setPen(pen(T.hair))
+            painter.drawRect(
+                QRectF(left - 0.5, top - 0.5, self._page_width() + 1, self._page_height() + 1)
+            )
+
+    def _rendered(self, page: int) -> QPixmap:
+        assert self._document is not None
+        ratio = self.devicePixelRatioF()
+        size = QSize(self._page_width(), self._page_height())
+        pixmap = QPixmap(size * ratio)
+        pixmap.setDevicePixelRatio(ratio)
+        pixmap.fill(QColor("white"))
+        painter = QPainter(pixmap)
+        painter.setRenderHints(
+            QPainter.RenderHint.Antialiasing | QPainter.RenderHint.TextAntialiasing
+        )
+        scale = size.width() / self._document.paper.width()
+        painter.scale(scale, scale)
+        self._document.paint(painter, page)
+        painter.end()
+        return pixmap
+
+
+class SheetStation(QWidget):
+    """Preview of the sheet, set anew when the build has changed and is looked at."""
+
+    export_asked = Signal(str)
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self._stale = True
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.setInterval(QUIET)
+        self._timer.timeout.connect(self.refresh)
+        self.page = PageView()
+        self._lay_out()
+        session.solution_changed.connect(self._changed)
+
+    def _lay_out(self) -> None:
+        title = QLabel("Sheet")
+        title.setProperty("role", "title")
+        summary = QLabel("what is fitted, its figures, what there is to say, and the cautions")
+        summary.setProperty("role", "summary")
+        head = QHBoxLayout()
+        head.setSpacing(14)
+        head.addWidget(title)
+        head.addWidget(summary, 1, Qt.AlignmentFlag.AlignBottom)
+        for form, words in (("html", "Write HTML"), ("pdf", "Write PDF")):
+            button = QPushButton(words)
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.clicked.connect(lambda _=False, ending=form: self.export_asked.emit(ending))
+            if form == "pdf":
+                button.setProperty("role", "primary")
+            head.addWidget(button)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setWidget(self.page)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(24, 12, 24, 0)
+        column.setSpacing(12)
+        column.addLayout(head)
+        column.addWidget(area, 1)
+
+    def showEvent(self, event: QShowEvent) -> None:
+        if self._stale:
+            self.refresh()
+
+    def _changed(self) -> None:
+        self._stale = True
+        if self.isVisible():
+            self._timer.start()
+
+    def refresh(self) -> None:
+        """Set the page from the build as it is now."""
+        session = self._session
+        sheet = content(session.solution, session.units, date.today())
+        chart = pressure_chart(session.solution, session.units)
+        letter = session.units is UnitSystem.INCH
+        self.page.show_document(SheetDocument(sheet, chart, letter=letter))
+        self._stale = False

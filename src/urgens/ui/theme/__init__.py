@@ -1,0 +1,1 @@
+"""Colours, faces, icons and the stylesheet."""

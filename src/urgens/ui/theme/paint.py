@@ -1,0 +1,54 @@
+"""Pens, brushes and faces for painted widgets, made from the tokens."""
+
+from functools import lru_cache
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPen
+
+from urgens.ui.theme.tokens import LIGHT
+
+PLAIN = "IBM Plex Sans"
+CONDENSED = "IBM Plex Sans Condensed"
+T = LIGHT
+
+
+@lru_cache(maxsize=256)
+def face(size: int, weight: int = 400, *, condensed: bool = True) -> QFont:
+    """Return a face; `size` in px, `weight` 400, 500, 600 or 700."""
+    font = QFont(CONDENSED if condensed else PLAIN)
+    font.setPixelSize(size)
+    font.setWeight(QFont.Weight(weight))
+    return font
+
+
+@lru_cache(maxsize=256)
+def metrics(size: int, weight: int = 400, *, condensed: bool = True) -> QFontMetricsF:
+    """Return the metrics of `face` with the same arguments."""
+    return QFontMetricsF(face(size, weight, condensed=condensed))
+
+
+def pen(color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine) -> QPen:
+    """Return a cosmetic pen with round joins."""
+    made = QPen(QColor(color), width, style)
+    made.setCosmetic(True)
+    made.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
+    made.setCapStyle(Qt.PenCapStyle.FlatCap)
+    return made
+
+
+def hatch(color: str) -> QBrush:
+    """Return the diagonal hatch that marks what belongs to the rear, or lies behind a limit."""
+    return QBrush(QColor(color), Qt.BrushStyle.BDiagPattern)
+
+
+def fluid(share: float) -> QColor:
+    """Return the colour of fluid at a share of full pressure, 0 to 1."""
+    share = min(max(share, 0.0), 1.0)
+    low, mid, high = (QColor(c) for c in T.fluid)
+    start, end, part = (low, mid, share * 2) if share < 0.5 else (mid, high, share * 2 - 1)
+    return QColor(
+        *(
+            round(a + (b - a) * part)
+            for a, b in zip(start.getRgb()[:3], end.getRgb()[:3], strict=True)
+        )
+    )

@@ -1,0 +1,149 @@
+"""The top bar: the build, and how it is looked at."""
+
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QAction
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QComboBox,
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QToolButton,
+    QWidget,
+)
+
+from urgens.quantity import UnitSystem
+from urgens.solve import ICE, WET
+from urgens.ui.session import Session
+from urgens.ui.theme.icons import icon
+from urgens.ui.theme.paint import metrics
+
+NAME_WIDTH, CASE_WIDTH = 190, 180  # px; longer names elide
+
+
+class TopBar(QFrame):
+    """Name and menu of the build; load case, road, units; undo and redo."""
+
+    def __init__(self, session: Session, menu: QMenu, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.setObjectName("top")
+        self.setFixedHeight(48)
+        self._session = session
+        self.name = QToolButton()
+        self.name.setProperty("role", "name")
+        self.name.setMenu(menu)
+        self.name.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.name.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.use = QLabel()
+        self.use.setProperty("role", "muted")
+        self.case = QComboBox()
+        self.case.setAccessibleName("Load case")
+        self.case.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.case.setMaximumWidth(CASE_WIDTH)
+        self.case.activated.connect(lambda index: session.set_load_case(self.case.itemData(index)))
+        self.roads = self._segments(
+            (("Dry", None), ("Wet", WET), ("Ice", ICE)), session.set_surface, "Road"
+        )
+        self.mu = QLabel()
+        self.mu.setProperty("role", "heading")
+        self.units = self._segments(
+            tuple((system.value, system) for system in UnitSystem), session.set_units, "Units"
+        )
+        self.undo = self._button("undo-2", "Undo")
+        self.redo = self._button("redo-2", "Redo")
+        self._lay_out()
+        session.solution_changed.connect(self._refresh)
+        session.units_changed.connect(self._refresh)
+        session.file_changed.connect(self._refresh)
+        self._refresh()
+
+    def _segments(self, choices: tuple, choose: object, name: str) -> list[QToolButton]:
+        group = QButtonGroup(self)
+        buttons = []
+        for words, value in choices:
+            button = QToolButton()
+            button.setText(words)
+            button.setCheckable(True)
+            button.setProperty("segment", "true")
+            button.setProperty("value", value)
+            button.setAccessibleName(f"{name} {words}")
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.clicked.connect(lambda _=False, v=value: choose(v))
+            group.addButton(button)
+            buttons.append(button)
+        return buttons
+
+    @staticmethod
+    def _button(name: str, words: str) -> QToolButton:
+        button = QToolButton()
+        button.setIcon(icon(name, 22))
+        button.setIconSize(QSize(22, 22))
+        button.setAccessibleName(words)
+        button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        return button
+
+    def _lay_out(self) -> None:
+        row = QHBoxLayout(self)
+        row.setContentsMargins(14, 0, 12, 0)
+        row.setSpacing(6)
+        row.addWidget(self.name)
+        row.addWidget(self.use)
+        row.addStretch(1)
+        row.addWidget(_caption("Load"))
+        row.addWidget(self.case)
+        row.addSpacing(16)
+        row.addWidget(_caption("Road"))
+        for button in self.roads:
+            row.addWidget(button)
+        row.addWidget(self.mu)
+        row.addStretch(2)
+        for button in self.units:
+            row.addWidget(button)
+        row.addSpacing(14)
+        row.addWidget(self.undo)
+        row.addWidget(self.redo)
+
+    def _refresh(self) -> None:
+        session, build = self._session, self._session.build
+        star = " •" if session.modified else ""
+        room = metrics(22, 700, condensed=False)
+        shown = room.elidedText(build.name, Qt.TextElideMode.ElideRight, NAME_WIDTH)
+        self.name.setText(shown + star)
+        unsaved = ", not saved" if session.modified else ""
+        self.name.setAccessibleName(f"Build {build.name}{unsaved}: menu")
+        self.name.setToolTip(f"{build.name}{unsaved}")
+        self.use.setText(build.vehicle.use)
+        names = list(session.solution.system.case_names)
+        if [self.case.itemData(i) for i in range(self.case.count())] != names:
+            self.case.clear()
+            for name in names:
+                self.case.addItem(name, name)
+        self.case.setCurrentIndex(session.solution.case)
+        surface = session.solution.surface
+        for button in self.roads:
+            value = button.property("value")
+            own = session.surface_is_own
+            button.setChecked(own if value is None else not own and surface == value)
+        self.mu.setText(f"μ {surface:.2f}")
+        for button in self.units:
+            button.setChecked(button.property("value") is session.units)
+
+    def set_actions(self, undo: QAction, redo: QAction) -> None:
+        """Connect the two buttons with their actions."""
+        for button, action in ((self.undo, undo), (self.redo, redo)):
+            button.clicked.connect(action.trigger)
+            action.changed.connect(self._follow_actions)
+        self._actions = ((self.undo, undo), (self.redo, redo))
+        self._follow_actions()
+
+    def _follow_actions(self) -> None:
+        for button, action in self._actions:
+            button.setEnabled(action.isEnabled())
+            button.setToolTip(action.text())
+
+
+def _caption(words: str) -> QLabel:
+    label = QLabel(words)
+    label.setProperty("role", "muted")
+    return label

@@ -1,0 +1,226 @@
+"""A figure that is changed where it stands: click or Tab, type, Enter."""
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QEvent, QPoint, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QFocusEvent,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QWheelEvent,
+)
+from PySide6.QtWidgets import QLabel, QLineEdit, QSizePolicy, QWidget
+
+from urgens.build import BuildErrors
+from urgens.quantity import QuantityError, Shown
+from urgens.ui.theme.paint import T, face, metrics, pen
+
+UNIT_SHARE = 0.62  # of the figure's size
+_STEP_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
+
+
+class DimensionLabel(QWidget):
+    """Shows a figure with its unit over dots; `accept` is asked to take what is typed.
+
+    `accept` raises QuantityError or BuildErrors with the words that then stand under the label.
+    `stepped` is emitted with +1 or -1 (times ten with Shift) by wheel and arrow keys on focus.
+    """
+
+    stepped = Signal(int)
+
+    def __init__(
+        self,
+        name: str,
+        accept: Callable[[str], None],
+        *,
+        size: int = 26,
+        weight: int = 600,
+        color: str = T.ink,
+        parent: QWidget | None = None,
+    ) -> None:
+        super().__init__(parent)
+        self._name = name
+        self._accept = accept
+        self._size, self._weight, self._color = size, weight, color
+        self._shown = Shown("—", "")
+        self._typed = ""
+        self._widest = 0
+        self._editor: QLineEdit | None = None
+        self._error: QLabel | None = None
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.IBeamCursor)
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
+
+    def set_value(self, shown: Shown, typed: str) -> None:
+        """Show a figure; `typed` is what the editor starts with."""
+        self._shown, self._typed = shown, typed
+        self.setAccessibleName(f"{self._name} {shown}".strip())
+        self.updateGeometry()
+        self.update()
+
+    @property
+    def text(self) -> str:
+        """The figure as shown, with its unit."""
+        return str(self._shown).strip()
+
+    @property
+    def error(self) -> str:
+        """The words under the label, empty where nothing is wrong."""
+        return self._error.text() if self._error is not None else ""
+
+    @property
+    def editor(self) -> QLineEdit | None:
+        """The line that is being typed in, if any."""
+        return self._editor
+
+    def sizeHint(self) -> QSize:
+        figure = metrics(self._size, self._weight, condensed=False)
+        unit = metrics(round(self._size * UNIT_SHARE))
+        width = figure.horizontalAdvance(self._shown.number)
+        if self._shown.unit:
+            width += unit.horizontalAdvance(self._shown.unit) + self._size * 0.22
+        self._widest = max(self._widest, round(width) + 10)  # so that nothing around it moves
+        return QSize(self._widest, round(figure.height()) + 6)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self._editor is not None:
+            return
+        base = metrics(self._size, self._weight, condensed=False)
+        baseline = 1 + base.ascent()
+        painter.setFont(face(self._size, self._weight, condensed=False))
+        painter.setPen(QColor(self._color))
+        painter.drawText(5, round(baseline), self._shown.number)
+        at = 5 + base.horizontalAdvance(self._shown.number) + self._size * 0.22
+        painter.setFont(face(round(self._size * UNIT_SHARE)))
+        painter.setPen(QColor(T.muted))
+        painter.drawText(round(at), round(baseline), self._shown.unit)
+        painter.setPen(pen(T.muted, 2, Qt.PenStyle.DotLine))
+        painter.drawLine(5, self.height() - 3, self.width() - 5, self.height() - 3)
+        if self.hasFocus():
+            painter.setPen(pen(T.front, 2))
+            painter.drawRoundedRect(QRectF(self.rect()).adjusted(1, 1, -1, -1), 3, 3)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if event.button() == Qt.MouseButton.LeftButton:
+            self.begin_edit()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        many = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
+        if event.key() in _STEP_KEYS:
+            self.stepped.emit(_STEP_KEYS[Qt.Key(event.key())] * many)
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.begin_edit()
+        elif event.text() and event.text() in "0123456789.-−":
+            self.begin_edit(event.text())
+        else:
+            event.ignore()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        if self.hasFocus() and event.angleDelta().y():
+            self.stepped.emit(1 if event.angleDelta().y() > 0 else -1)
+        else:
+            event.ignore()
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        self.update()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        self.update()
+
+    def begin_edit(self, start: str | None = None) -> None:
+        """Open the line for typing, with `start` instead of the present figure."""
+        if self._editor is not None:
+            return
+        editor = QLineEdit(self.parentWidget())
+        editor.setFont(face(max(16, round(self._size * 0.8)), 600, condensed=False))
+        editor.setAccessibleName(self._name)
+        width = max(self.width() + 24, 128)
+        height = max(self.height(), 36)
+        top = self.y() + (self.height() - height) // 2
+        room = self.parentWidget().width()
+        editor.setGeometry(max(0, min(self.x(), room - width)), top, min(width, room), height)
+        editor.setText(self._typed if start is None else start)
+        if start is None:
+            editor.selectAll()
+        editor.installEventFilter(self)
+        editor.returnPressed.connect(self._try)
+        editor.textEdited.connect(self._clear_error)
+        editor.show()
+        editor.setFocus()
+        self._editor = editor
+        self.update()
+
+    def eventFilter(self, watched: QWidget, event: QEvent) -> bool:
+        if watched is self._editor:
+            if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
+                if event.key() == Qt.Key.Key_Escape:
+                    self._close()
+                    return True
+                if event.key() in (Qt.Key.Key_Tab, Qt.Key.Key_Backtab):
+                    back = event.key() == Qt.Key.Key_Backtab
+                    if self._try():
+                        self.focusNextPrevChild(not back)
+                    return True
+            if event.type() == QEvent.Type.FocusOut and not self._error:
+                self._try(leaving=True)
+        return super().eventFilter(watched, event)
+
+    def _try(self, *, leaving: bool = False) -> bool:
+        """Hand over what is typed; tell whether it was taken."""
+        editor = self._editor
+        if editor is None:
+            return True
+        text = editor.text()
+        if text == self._typed:
+            self._close(focus=not leaving)
+            return True
+        try:
+            self._accept(text)
+        except QuantityError as error:
+            self._show_error(f"{error.problem}; {error.remedy}")
+            return False
+        except BuildErrors as errors:
+            self._show_error("\n".join(f"{e.problem}; {e.remedy}" for e in errors.errors))
+            return False
+        self._close(focus=not leaving)
+        return True
+
+    def _close(self, *, focus: bool = True) -> None:
+        editor, self._editor = self._editor, None
+        self._clear_error()
+        if editor is not None:
+            editor.removeEventFilter(self)
+            editor.hide()
+            editor.deleteLater()
+        if focus:
+            self.setFocus()
+        self.update()
+
+    def _show_error(self, words: str) -> None:
+        window = self.window()
+        self._clear_error()
+        label = QLabel(words, window)
+        label.setProperty("role", "error")
+        label.setWordWrap(True)
+        label.setFixedWidth(min(420, window.width() - 24))
+        label.adjustSize()
+        anchor = self._editor or self
+        below = anchor.mapTo(window, QPoint(0, anchor.height() + 4))
+        left = max(12, min(below.x(), window.width() - label.width() - 12))
+        top = below.y()
+        if top + label.height() > window.height() - 8:
+            top = anchor.mapTo(window, QPoint(0, -label.height() - 4)).y()
+        label.move(left, top)
+        label.show()
+        self._error = label
+
+    def _clear_error(self) -> None:
+        if self._error is not None:
+            self._error.hide()
+            self._error.deleteLater()
+            self._error = None

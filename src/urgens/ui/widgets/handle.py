@@ -1,0 +1,101 @@
+"""A handle on a plot that can be dragged, or moved with the arrow keys."""
+
+from typing import Any
+
+import pyqtgraph as pg
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QPainterPath, QPolygonF
+from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
+
+from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.plane import HANDLE_HALF
+
+
+class Handle(pg.GraphicsObject):
+    """A diamond or a disc at a point of the data.
+
+    Emits where it is dragged to; whoever listens moves it, so that it never shows what is not.
+    """
+
+    started = Signal()
+    dragged = Signal(QPointF)
+    finished = Signal()
+
+    def __init__(self, box: pg.ViewBox, color: str, *, diamond: bool) -> None:
+        super().__init__()
+        self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemIgnoresTransformations)
+        self.setZValue(900)
+        self.setCursor(Qt.CursorShape.OpenHandCursor)
+        self._box = box
+        self._color = color
+        self._diamond = diamond
+        self._over = False
+        self._refused = False
+        self.dragging = False
+        self.focused = False
+
+    def boundingRect(self) -> QRectF:
+        return QRectF(-HANDLE_HALF, -HANDLE_HALF, 2 * HANDLE_HALF, 2 * HANDLE_HALF)
+
+    def shape(self) -> QPainterPath:
+        path = QPainterPath()
+        path.addEllipse(self.boundingRect())
+        return path
+
+    def paint(
+        self,
+        painter: QPainter,
+        option: QStyleOptionGraphicsItem,
+        widget: QWidget | None = None,
+    ) -> None:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self._over or self.dragging or self.focused:
+            halo = QColor(self._color)
+            halo.setAlphaF(0.18)
+            painter.setPen(pen(T.front, 2) if self.focused else Qt.PenStyle.NoPen)
+            painter.setBrush(halo)
+            painter.drawEllipse(QPointF(0, 0), HANDLE_HALF - 2, HANDLE_HALF - 2)
+        painter.setPen(pen(self._color, 2.5))
+        painter.setBrush(QColor(T.sheet))
+        if self._diamond:
+            reach = 10.0
+            painter.drawPolygon(
+                QPolygonF(
+                    [QPointF(0, -reach), QPointF(reach, 0), QPointF(0, reach), QPointF(-reach, 0)]
+                )
+            )
+        else:
+            painter.drawEllipse(QPointF(0, 0), 7.5, 7.5)
+
+    def set_focused(self, focused: bool) -> None:
+        """Show whether the arrow keys move this handle."""
+        if focused != self.focused:
+            self.focused = focused
+            self.update()
+
+    def cancel(self) -> None:
+        """Let go: what the mouse does until its button is up no longer counts."""
+        self.dragging = False
+        self._refused = True
+        self.update()
+
+    def hoverEvent(self, event: Any) -> None:
+        over = not event.isExit() and event.acceptDrags(Qt.MouseButton.LeftButton)
+        if over != self._over:
+            self._over = over
+            self.update()
+
+    def mouseDragEvent(self, event: Any) -> None:
+        if event.button() != Qt.MouseButton.LeftButton:
+            event.ignore()
+            return
+        event.accept()
+        if event.isStart():
+            self.dragging, self._refused = True, False
+            self.started.emit()
+        if not self._refused:
+            self.dragged.emit(self._box.mapSceneToView(event.scenePos()))
+        if event.isFinish() and self.dragging:
+            self.dragging = False
+            self.finished.emit()
+            self.update()

@@ -1,0 +1,219 @@
+"""A plot in the look of the house, with labels that keep out of each other's way."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+import numpy as np
+import pyqtgraph as pg
+from numpy.typing import NDArray
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QKeyEvent, QPainter, QWheelEvent
+from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
+
+from urgens.ui.theme.paint import T, face, metrics, pen
+from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, place
+
+LEADER_FROM = 26.0  # px between anchor and label from which a line joins them
+HANDLE_HALF = 20.0  # px; what a hand can hit
+CACHED = QGraphicsItem.CacheMode.DeviceCoordinateCache  # for what a drag leaves as it is
+CURVE_STEP = 3  # every how many points of a curve labels keep clear of
+
+
+@dataclass(frozen=True)
+class Note:
+    """A label of a plot: words near a point in data coordinates."""
+
+    words: str
+    at: tuple[float, float]
+    color: str = T.ink
+    size: int = 15
+    weight: int = 500
+    sides: Sequence[tuple[int, int]] = field(default=DIRECTIONS)
+    leader: bool = True
+
+
+def note_size(note: Note) -> tuple[float, float]:
+    """Return width and height of a note's words [px]."""
+    measure = metrics(note.size, note.weight)
+    return measure.horizontalAdvance(note.words) + 2, measure.height() + 1
+
+
+class _Notes(QGraphicsItem):
+    """Paints the notes of a plane on top of it, in scene coordinates."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setZValue(1000)
+        self.setAcceptedMouseButtons(Qt.MouseButton.NoButton)
+        self.placed: list[tuple[Note, QPointF, QRectF]] = []
+        self._bounds = QRectF()
+
+    def show_notes(self, placed: list[tuple[Note, QPointF, QRectF]], bounds: QRectF) -> None:
+        if bounds != self._bounds:
+            self.prepareGeometryChange()
+            self._bounds = bounds
+        self.placed = placed
+        self.update()
+
+    def boundingRect(self) -> QRectF:
+        return self._bounds
+
+    def paint(
+        self,
+        painter: QPainter,
+        option: QStyleOptionGraphicsItem,
+        widget: QWidget | None = None,
+    ) -> None:
+        ground = QColor(T.sheet)
+        ground.setAlphaF(0.82)
+        for note, anchor, box in self.placed:
+            near = QPointF(
+                min(max(anchor.x(), box.left()), box.right()),
+                min(max(anchor.y(), box.top()), box.bottom()),
+            )
+            if note.leader and (near - anchor).manhattanLength() > LEADER_FROM:
+                painter.setPen(pen(T.muted))
+                painter.drawLine(anchor, near)
+            painter.fillRect(box.adjusted(-2, 1, 2, -1), ground)
+            painter.setFont(face(note.size, note.weight))
+            painter.setPen(QColor(note.color))
+            flags = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
+            painter.drawText(box, flags, note.words)
+
+
+class Plane(pg.PlotWidget):
+    """A plot: fixed range, no menu, zoomed only with Ctrl and the wheel."""
+
+    def __init__(self, name: str, parent: QWidget | None = None) -> None:
+        super().__init__(parent, background=T.sheet)
+        self.setAccessibleName(name)
+        self.setFrameShape(self.Shape.NoFrame)
+        self.plotItem.setMenuEnabled(False)
+        self.plotItem.hideButtons()
+        self.plotItem.setMouseEnabled(False, False)
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+        for side in ("left", "bottom"):
+            axis = self.plotItem.getAxis(side)
+            axis.setStyle(
+                tickFont=face(13),
+                tickLength=0,
+                tickTextOffset=6,
+                maxTickLevel=0,
+                hideOverlappingLabels=False,
+            )
+            axis.setPen(pen(T.hair))
+            axis.setTextPen(pen(T.muted))
+            axis.enableAutoSIPrefix(False)
+            axis.setCacheMode(CACHED)
+        self.plotItem.showGrid(x=True, y=True, alpha=0.55)
+        self._notes: list[Note] = []
+        self._moving: Note | None = None
+        self._still: list[tuple[Note, QPointF, QRectF]] = []
+        self._obstacles: list[NDArray[np.float64]] = []
+        self._handles: list[tuple[float, float]] = []
+        self._layer = _Notes()
+        self.scene().addItem(self._layer)
+        self.box = self.plotItem.vb
+        self.box.sigResized.connect(self.place_notes)
+        self.box.sigRangeChanged.connect(self.place_notes)
+
+    def add_curve(
+        self, color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine
+    ) -> pg.PlotCurveItem:
+        """Add an empty curve and return it."""
+        curve = pg.PlotCurveItem(pen=pen(color, width, style), antialias=True)
+        self.plotItem.addItem(curve)
+        return curve
+
+    def set_range(self, x: tuple[float, float], y: tuple[float, float]) -> None:
+        """Show these ranges exactly."""
+        if self.box.viewRange() == [list(x), list(y)]:
+            return
+        self.plotItem.setRange(xRange=x, yRange=y, padding=0)
+
+    def set_notes(
+        self,
+        notes: list[Note],
+        curves: list[tuple[NDArray[np.float64], NDArray[np.float64]]],
+        handles: list[tuple[float, float]],
+    ) -> None:
+        """Show notes that keep clear of curves and handles, all in data coordinates."""
+        self._notes = notes
+        self._obstacles = [np.column_stack(curve)[::CURVE_STEP] for curve in curves]
+        self._handles = handles
+        self.place_notes()
+
+    def set_moving_note(self, note: Note) -> None:
+        """Show one more note, which keeps clear of the others and often moves."""
+        self._moving = note
+        self._place_moving()
+
+    def notes(self) -> list[tuple[str, Box]]:
+        """Return the words shown and where they are [px]."""
+        return [(n.words, (b.x(), b.y(), b.width(), b.height())) for n, _, b in self._layer.placed]
+
+    def place_notes(self) -> None:
+        """Find room for all notes at the present size."""
+        corner, size = self._bounds()
+        self._still = self._placed(self._notes, [self._around(h) for h in self._handles])
+        self._layer.show_notes(self._still, QRectF(*corner, *size))
+        self._place_moving()
+
+    def _place_moving(self) -> None:
+        if self._moving is None:
+            return
+        corner, size = self._bounds()
+        others = [(b.x(), b.y(), b.width(), b.height()) for _, _, b in self._still]
+        moving = self._placed([self._moving], [self._around(h) for h in self._handles], others)
+        self._layer.show_notes([*self._still, *moving], QRectF(*corner, *size))
+
+    def _placed(
+        self, notes: list[Note], handles: list[Box], taken: Sequence[Box] = ()
+    ) -> list[tuple[Note, QPointF, QRectF]]:
+        """Place notes inside the plot, clear of what is `taken`, handles and curves."""
+        corner, size = self._bounds()
+        anchors = self._to_scene(np.array([note.at for note in notes]).reshape(-1, 2))
+        labels = [
+            Label(note.words, (float(x), float(y)), note_size(note), note.sides)
+            for note, (x, y) in zip(notes, anchors, strict=True)
+        ]
+        inner = (corner[0] + 3, corner[1] + 2, size[0] - 6, size[1] - 4)
+        curves = [self._to_scene(curve) for curve in self._obstacles]
+        boxes = place(labels, inner, curves, handles, taken)
+        return [
+            (note, QPointF(*anchor), QRectF(*box))
+            for note, anchor, box in zip(notes, anchors, boxes, strict=True)
+            if box is not None
+        ]
+
+    def _bounds(self) -> tuple[tuple[float, float], tuple[float, float]]:
+        box = self.box.mapRectToScene(self.box.boundingRect())
+        return (box.x(), box.y()), (box.width(), box.height())
+
+    def scene_point(self, x: float, y: float) -> QPointF:
+        """Return where a point of the data is in the scene [px]."""
+        return self.box.mapViewToScene(QPointF(x, y))
+
+    def _around(self, point: tuple[float, float]) -> Box:
+        half = HANDLE_HALF * 0.6
+        x, y = self._to_scene(np.array([point]))[0]
+        return (float(x) - half, float(y) - half, 2 * half, 2 * half)
+
+    def _to_scene(self, points: NDArray[np.float64]) -> NDArray[np.float64]:
+        """Map points, shape (n, 2), from data to scene [px], all at once."""
+        (left, top), (width, height) = self._bounds()
+        (x0, x1), (y0, y1) = self.box.viewRange()
+        x = left + (points[:, 0] - x0) * width / (x1 - x0)
+        y = top + (y1 - points[:, 1]) * height / (y1 - y0)
+        return np.column_stack((x, y))
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            factor = 0.87 if event.angleDelta().y() > 0 else 1 / 0.87
+            self.box.scaleBy((factor, factor), self.box.mapSceneToView(event.position()))
+            event.accept()
+        else:
+            event.ignore()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        event.ignore()  # arrows belong to the press, or to a handle of a subclass
