@@ -3,7 +3,7 @@
 import argparse
 import json
 import sys
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 import numpy as np
@@ -16,7 +16,7 @@ DONE, DANGER, BAD_INPUT = 0, 1, 2
 COMMANDS = ("solve", "check", "sheet", "schema", "demo")
 
 
-def _quantity(kind: Kind) -> "type[object] | object":
+def _quantity(kind: Kind) -> Callable[[str], float]:
     def read(text: str) -> float:
         try:
             value = parse(text, kind).value

@@ -20,7 +20,7 @@ KNEE_STEP = 2e5 / 6  # Pa, about 5 psi: finer than such valves are set
 
 @rule("rear-locks-first")
 def rear_locks_first(solution: Solution, words: Words) -> Iterator[Finding]:
-    """First lock is the rear axle."""
+    """Tell where the first lock is the rear axle."""
     lock, count = solution.lock, solution.judged
     first = lock.axle[:, :count] == AxleName.REAR
     if not first.any():
@@ -109,7 +109,7 @@ def highest_knee(solution: Solution, slope: float) -> float:
 
 @rule("rear-lifts")
 def rear_lifts(solution: Solution, words: Words) -> Iterator[Finding]:
-    """Rear load is not positive at a deceleration the surface allows."""
+    """Tell where the rear load is not positive at a deceleration the surface allows."""
     standing = solution.system.standing
     lifts = (standing.rear_weight + standing.rear_press) / (standing.weight * standing.transfer)
     surfaces = np.array(solution.surfaces[: solution.judged])
@@ -133,7 +133,7 @@ def rear_lifts(solution: Solution, words: Words) -> Iterator[Finding]:
 
 @rule("deceleration-not-reached")
 def deceleration_not_reached(solution: Solution, words: Words) -> Iterator[Finding]:
-    """Demand at the comfortable effort is below the deceleration wanted."""
+    """Tell when demand at the comfortable effort is below the deceleration wanted."""
     targets, made = solution.build.targets, solution.system
     comfortable, most = targets.comfortable_effort.value, made.max_effort
     efforts = np.array([comfortable, max(comfortable, most)])

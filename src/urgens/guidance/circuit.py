@@ -26,7 +26,7 @@ def _without(valves: tuple[Valve, ...], index: int) -> list[Any]:
 
 @rule("two-reducing-in-series")
 def two_reducing_in_series(solution: Solution, words: Words) -> Iterator[Finding]:
-    """Two or more reducing valves in one circuit."""
+    """Tell of two or more reducing valves in one circuit."""
     for circuit in _CIRCUITS:
         valves: tuple[Valve, ...] = getattr(solution.build.valves, circuit)
         found = _reducing(valves)
@@ -68,7 +68,7 @@ def _outlet(solution: Solution, circuit: str, count: int) -> float:
 
 @rule("reducing-in-front")
 def reducing_in_front(solution: Solution, words: Words) -> Iterator[Finding]:
-    """A reducing valve in the front list."""
+    """Tell of a reducing valve in the front list."""
     valves = solution.build.valves.front
     found = _reducing(valves)
     if not found:
@@ -91,7 +91,7 @@ def reducing_in_front(solution: Solution, words: Words) -> Iterator[Finding]:
 
 @rule("metering-with-rear-discs")
 def metering_with_rear_discs(solution: Solution, words: Words) -> Iterator[Finding]:
-    """A metering valve in front and discs behind."""
+    """Tell of a metering valve in front with discs behind."""
     build = solution.build
     found = [i for i, valve in enumerate(build.valves.front) if isinstance(valve, Metering)]
     if not found or not isinstance(build.rear.brake, Disc):
@@ -116,7 +116,7 @@ def metering_with_rear_discs(solution: Solution, words: Words) -> Iterator[Findi
 
 @rule("no-metering-with-rear-drums")
 def no_metering_with_rear_drums(solution: Solution, words: Words) -> Iterator[Finding]:
-    """Front discs, rear drums, no metering valve."""
+    """Tell of front discs and rear drums with no metering valve."""
     build = solution.build
     front, rear = build.front.brake, build.rear.brake
     metered = any(isinstance(valve, Metering) for valve in build.valves.front)

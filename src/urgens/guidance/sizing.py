@@ -21,7 +21,7 @@ from urgens.solve.press import booster_output, line_pressures, pushrod_force
 
 @rule("pressure-outside-window")
 def pressure_outside_window(solution: Solution, words: Words) -> Iterator[Finding]:
-    """The cylinder's front outlet at the comfortable effort is outside the window."""
+    """Tell when the front outlet's pressure at the comfortable effort is outside the window."""
     targets = solution.build.targets
     low, high = (pressure.value for pressure in targets.pressure_window)
     effort = targets.comfortable_effort.value
@@ -72,7 +72,7 @@ def _boosted(solution: Solution) -> bool:
 
 @rule("boosted-ratio-without-booster")
 def boosted_ratio_without_booster(solution: Solution, words: Words) -> Iterator[Finding]:
-    """No working booster, and the pushrod in the hole meant for one."""
+    """Tell of no working booster, and the pushrod in the hole meant for one."""
     ratio = solution.system.pedal_ratio
     if _boosted(solution) or ratio >= LOWEST_MANUAL_RATIO:
         return
@@ -90,7 +90,7 @@ def boosted_ratio_without_booster(solution: Solution, words: Words) -> Iterator[
 
 @rule("manual-ratio-with-booster")
 def manual_ratio_with_booster(solution: Solution, words: Words) -> Iterator[Finding]:
-    """A working booster behind a manual pedal ratio."""
+    """Tell of a working booster behind a manual pedal ratio."""
     ratio = solution.system.pedal_ratio
     if not _boosted(solution) or ratio <= HIGHEST_BOOSTED_RATIO:
         return

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import QBuffer, QMarginsF, QRectF, QSizeF, Qt
+from PySide6.QtCore import QBuffer, QMarginsF, QRect, QRectF, QSizeF, Qt
 from PySide6.QtGui import (
     QAbstractTextDocumentLayout,
     QFont,
@@ -55,7 +55,7 @@ class _Chart(QPyTextObject):
     def drawObject(
         self,
         painter: QPainter,
-        rect: QRectF,
+        rect: QRectF | QRect,
         document: QTextDocument,
         position: int,
         format_: QTextFormat,

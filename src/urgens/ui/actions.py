@@ -20,7 +20,6 @@ class Deed:
     title: str
     run: Callable[["Window"], object]
     keys: tuple[str, ...] = ()
-    in_menu: bool = False
 
 
 def _units(window: "Window") -> None:
@@ -28,31 +27,30 @@ def _units(window: "Window") -> None:
     window.session.set_units(UnitSystem.INCH if metric else UnitSystem.METRIC)
 
 
+def _opener(name: str) -> Callable[["Window"], object]:
+    return lambda window: window.files.open_demo(name)
+
+
 FILE_DEEDS = (
-    Deed("open", "Open…", lambda w: w.files.open(), ("Ctrl+O",), in_menu=True),
-    Deed("save", "Save", lambda w: w.files.save(), ("Ctrl+S",), in_menu=True),
-    Deed("save-as", "Save as…", lambda w: w.files.save_as(), ("Ctrl+Shift+S",), in_menu=True),
+    Deed("open", "Open…", lambda w: w.files.open(), ("Ctrl+O",)),
+    Deed("save", "Save", lambda w: w.files.save(), ("Ctrl+S",)),
+    Deed("save-as", "Save as…", lambda w: w.files.save_as(), ("Ctrl+Shift+S",)),
     Deed(
         "sheet-pdf",
         "Write the sheet as PDF…",
         lambda w: w.files.write_sheet("pdf"),
         ("Ctrl+P",),
-        in_menu=True,
     ),
     Deed(
         "sheet-html",
         "Write the sheet as HTML…",
         lambda w: w.files.write_sheet("html"),
-        in_menu=True,
     ),
 )
 DEMO_DEEDS = tuple(
-    Deed(
-        f"demo-{name}", f"Demo build: {name}", lambda w, n=name: w.files.open_demo(n), in_menu=True
-    )
-    for name in demo_names()
+    Deed(f"demo-{name}", f"Demo build: {name}", _opener(name)) for name in demo_names()
 )
-LAST_DEEDS = (Deed("quit", "Close", lambda w: w.close(), ("Ctrl+Q",), in_menu=True),)
+LAST_DEEDS = (Deed("quit", "Close", lambda w: w.close(), ("Ctrl+Q",)),)
 VIEW_DEEDS = (
     Deed("rest", "Let the pedal up", lambda w: w.session.set_effort(0.0), ("Home",)),
     Deed("first-lock", "Press to the first lock", lambda w: w.press_to_first_lock(), ("End",)),

@@ -41,7 +41,7 @@ class FileDesk:
             self._session.open(demo(name), None)
 
     def save(self) -> bool:
-        """Save to the build's file, asking for one where there is none; tell whether it is saved."""
+        """Save to the build's file, asking for one if there is none; tell whether it is saved."""
         return self._save_to(self._session.path) if self._session.path else self.save_as()
 
     def save_as(self) -> bool:

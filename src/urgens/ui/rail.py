@@ -14,6 +14,7 @@ from urgens.ui.widgets.marks import severity_mark
 
 ITEM = 84
 WIDTH = 124
+SEVERE = {Severity.DANGER: T.danger, Severity.WARNING: T.warn}
 
 
 @dataclass(frozen=True)
@@ -75,7 +76,7 @@ class Rail(QWidget):
             painter.setFont(face(18, 600 if index == self._current else 500))
             painter.drawText(QPointF(42, box.top() + 34), stop.name)
             severity = stop.severity()
-            color = {Severity.DANGER: T.danger, Severity.WARNING: T.warn}.get(severity, T.muted)
+            color = T.muted if severity is None else SEVERE.get(severity, T.muted)
             painter.setPen(QColor(color))
             painter.setFont(face(14))
             painter.drawText(QPointF(42, box.top() + 55), stop.fact())

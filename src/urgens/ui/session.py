@@ -86,7 +86,7 @@ class Session(QObject):
         self._drag = _Drag()
 
     def end_drag(self) -> None:
-        """The drag is over; what it did is one step."""
+        """End the drag; what it did is one step."""
         self._drag = None
 
     def cancel_drag(self) -> None:

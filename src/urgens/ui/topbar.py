@@ -1,5 +1,8 @@
 """The top bar: the build, and how it is looked at."""
 
+from collections.abc import Callable, Iterable
+from typing import Any
+
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import (
@@ -58,7 +61,9 @@ class TopBar(QFrame):
         session.file_changed.connect(self._refresh)
         self._refresh()
 
-    def _segments(self, choices: tuple, choose: object, name: str) -> list[QToolButton]:
+    def _segments(
+        self, choices: Iterable[tuple[str, Any]], choose: Callable[[Any], None], name: str
+    ) -> list[QToolButton]:
         group = QButtonGroup(self)
         buttons = []
         for words, value in choices:

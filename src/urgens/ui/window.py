@@ -33,8 +33,8 @@ class Window(QMainWindow):
 
     def __init__(self, session: Session) -> None:
         super().__init__()
-        self.session = session
-        self.files = FileDesk(session, self)
+        self.session: Session = session
+        self.files: FileDesk = FileDesk(session, self)
         self.deeds: dict[str, QAction] = {}
         self._add_actions()
         self.top = TopBar(session, self._menu())
@@ -50,7 +50,7 @@ class Window(QMainWindow):
         self.rail = Rail(self._stops())
         self.rail.chosen.connect(self.show_station)
         self.press = PressPanel(session)
-        self.finding_line = FindingLine(session)
+        self.finding_line: FindingLine = FindingLine(session)
         self.finding_line.show_asked.connect(self._show_place)
         self._lay_out()
         session.solution_changed.connect(self.rail.update)

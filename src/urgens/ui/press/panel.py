@@ -43,7 +43,7 @@ class TravelView(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         units = self._session.units
-        floor = self._session.solution.system.volumes.floor
+        floor = float(self._session.solution.system.volumes.floor)
         ended = math.isnan(float(self._session.presses.pedal_travel))
         shown = show(floor, LENGTH, units, 1 if units is UnitSystem.INCH else 0)
         rows = (

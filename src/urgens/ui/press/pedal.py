@@ -76,11 +76,8 @@ class PedalView(QWidget):
 
     def _share(self, travel: float) -> float:
         """Return travel [m] as a share of the way to the floor; what ends early is at the end."""
-        return (
-            1.0
-            if math.isnan(travel)
-            else min(travel / self._session.solution.system.volumes.floor, 1)
-        )
+        floor = float(self._session.solution.system.volumes.floor)
+        return 1.0 if math.isnan(travel) else min(travel / floor, 1.0)
 
     @property
     def _pivot(self) -> QPointF:
@@ -94,7 +91,7 @@ class PedalView(QWidget):
 
     def _at(self, share: float, radius: float) -> QPointF:
         angle = REST + (FLOOR - REST) * share
-        return self._pivot + radius * QPointF(math.sin(angle), math.cos(angle))
+        return self._pivot + QPointF(math.sin(angle), math.cos(angle)) * radius
 
     @property
     def pad(self) -> QPointF:
@@ -220,7 +217,7 @@ class PedalView(QWidget):
         painter.setBrush(hatch(T.ink))
         painter.drawPolygon(wall)
         painter.setPen(pen(T.ink, 2))
-        painter.drawLine(wall[1], wall[2])
+        painter.drawLine(wall.at(1), wall.at(2))
         painter.setFont(face(14))
         painter.setPen(QColor(T.muted))
         painter.drawText(
@@ -256,7 +253,7 @@ class PedalView(QWidget):
     def _paint_ticks(self, painter: QPainter) -> None:
         radius = self._arm + SCALE_OUT
         units = self._session.units
-        floor = self._session.solution.system.volumes.floor / in_units(LENGTH, units)
+        floor = float(self._session.solution.system.volumes.floor) / in_units(LENGTH, units)
         painter.setFont(face(13))
         for tick in range(0, int(floor) + 1, TICK[units]):
             share = tick / floor

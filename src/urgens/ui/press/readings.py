@@ -38,7 +38,7 @@ class Reading(QWidget):
         self.update()
 
     def words(self) -> str:
-        """What it shows, in words."""
+        """Return what it shows, in words."""
         raise TypeError(f"{type(self).__name__} says nothing")
 
     def paintEvent(self, event: QPaintEvent) -> None:

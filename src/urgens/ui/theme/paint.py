@@ -46,9 +46,12 @@ def fluid(share: float) -> QColor:
     share = min(max(share, 0.0), 1.0)
     low, mid, high = (QColor(c) for c in T.fluid)
     start, end, part = (low, mid, share * 2) if share < 0.5 else (mid, high, share * 2 - 1)
+
+    def between(one: int, other: int) -> int:
+        return round(one + (other - one) * part)
+
     return QColor(
-        *(
-            round(a + (b - a) * part)
-            for a, b in zip(start.getRgb()[:3], end.getRgb()[:3], strict=True)
-        )
+        between(start.red(), end.red()),
+        between(start.green(), end.green()),
+        between(start.blue(), end.blue()),
     )

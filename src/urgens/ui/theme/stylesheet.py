@@ -28,22 +28,23 @@ QToolButton:focus, QPushButton:focus, QComboBox:focus {{ border: 2px solid {t.fr
 QToolButton[segment="true"]:checked {{ background: {t.ink}; color: {t.sheet}; }}
 QToolButton[role="name"] {{ font-family: "IBM Plex Sans"; font-size: 22px; font-weight: 700;
   padding: 0 22px 0 6px; }}
-QToolButton[role="name"]::menu-indicator {{ image: url({{chevron}}); subcontrol-position: right center;
-  right: 4px; }}
-QToolButton[role="step"] {{ border: 1px solid {t.ink}; padding: 0; min-width: 36px; font-size: 20px;
-  font-weight: 600; }}
-QPushButton {{ background: {t.sheet}; border: 1px solid {t.ink}; border-radius: 4px; padding: 0 14px;
-  min-height: 34px; font-weight: 600; }}
+QToolButton[role="name"]::menu-indicator {{ image: url({{chevron}});
+  subcontrol-position: right center; right: 4px; }}
+QToolButton[role="step"] {{ border: 1px solid {t.ink}; padding: 0; min-width: 36px; }}
+QPushButton {{ background: {t.sheet}; border: 1px solid {t.ink}; border-radius: 4px;
+  padding: 0 14px; min-height: 34px; font-weight: 600; }}
 QPushButton:hover {{ background: {t.paper}; }}
 QPushButton[role="primary"] {{ background: {t.ink}; color: {t.sheet}; }}
 QPushButton[role="primary"]:hover {{ background: {t.muted}; }}
 QPushButton:disabled {{ color: {t.hair}; border-color: {t.hair}; }}
-QComboBox {{ background: transparent; border: 1px solid transparent; border-bottom: 2px dotted {t.muted};
-  border-radius: 0; padding: 0 22px 0 4px; min-height: 32px; font-weight: 600; }}
+QComboBox {{ background: transparent; border: 1px solid transparent;
+  border-bottom: 2px dotted {t.muted}; border-radius: 0; padding: 0 22px 0 4px;
+  min-height: 32px; font-weight: 600; }}
 QComboBox::drop-down {{ border: none; width: 18px; }}
 QComboBox::down-arrow {{ image: url({{chevron}}); width: 16px; height: 16px; }}
-QComboBox QAbstractItemView, QMenu {{ background: {t.sheet}; color: {t.ink}; border: 1px solid {t.ink};
-  selection-background-color: {t.ink}; selection-color: {t.sheet}; outline: 0; }}
+QComboBox QAbstractItemView, QMenu {{ background: {t.sheet}; color: {t.ink};
+  border: 1px solid {t.ink}; selection-background-color: {t.ink};
+  selection-color: {t.sheet}; outline: 0; }}
 QMenu::item {{ padding: 8px 26px 8px 14px; }}
 QMenu::item:selected {{ background: {t.ink}; color: {t.sheet}; }}
 QMenu::item:disabled {{ color: {t.muted}; }}

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QPoint, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QObject, QPoint, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QFocusEvent,
@@ -134,15 +134,16 @@ class DimensionLabel(QWidget):
 
     def begin_edit(self, start: str | None = None) -> None:
         """Open the line for typing, with `start` instead of the present figure."""
-        if self._editor is not None:
+        parent = self.parentWidget()
+        if self._editor is not None or parent is None:
             return
-        editor = QLineEdit(self.parentWidget())
+        editor = QLineEdit(parent)
         editor.setFont(face(max(16, round(self._size * 0.8)), 600, condensed=False))
         editor.setAccessibleName(self._name)
         width = max(self.width() + 24, 128)
         height = max(self.height(), 36)
         top = self.y() + (self.height() - height) // 2
-        room = self.parentWidget().width()
+        room = parent.width()
         editor.setGeometry(max(0, min(self.x(), room - width)), top, min(width, room), height)
         editor.setText(self._typed if start is None else start)
         if start is None:
@@ -155,7 +156,7 @@ class DimensionLabel(QWidget):
         self._editor = editor
         self.update()
 
-    def eventFilter(self, watched: QWidget, event: QEvent) -> bool:
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         if watched is self._editor:
             if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
                 if event.key() == Qt.Key.Key_Escape:

@@ -105,4 +105,4 @@ def _points_in(points: NDArray[np.float64], boxes: NDArray[np.float64]) -> NDArr
     x, y = points[:, 0], points[:, 1]
     left, top, width, height = (edge[:, None] for edge in boxes.T)
     inside = (x > left) & (x < left + width) & (y > top) & (y < top + height)
-    return np.count_nonzero(inside, axis=1)
+    return np.asarray(np.count_nonzero(inside, axis=1))

@@ -63,4 +63,4 @@ def severity_mark(
 
 def _polygon(corners: int, center: QPointF, radius: float, start: float) -> QPolygonF:
     turns = (start + 2 * math.pi * i / corners for i in range(corners))
-    return QPolygonF([center + radius * QPointF(math.cos(a), math.sin(a)) for a in turns])
+    return QPolygonF([center + QPointF(math.cos(a), math.sin(a)) * radius for a in turns])

@@ -192,7 +192,7 @@ class Plane(pg.PlotWidget):
 
     def scene_point(self, x: float, y: float) -> QPointF:
         """Return where a point of the data is in the scene [px]."""
-        return self.box.mapViewToScene(QPointF(x, y))
+        return QPointF(self.box.mapViewToScene(QPointF(x, y)))
 
     def _around(self, point: tuple[float, float]) -> Box:
         half = HANDLE_HALF * 0.6

@@ -17,7 +17,7 @@ POINTS = 81
 
 
 class AdhesionPlane(Plane):
-    """Front and rear adhesion used, the tyre limit, and where Annex 5 of UN R13-H draws its line."""
+    """Front and rear adhesion used, the tyre limit, and the line of UN R13-H, Annex 5."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__("Grip used on each axle against deceleration", parent)

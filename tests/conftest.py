@@ -1,0 +1,90 @@
+"""What all tests share: documents to start from, and a window that leaves nothing behind."""
+
+import copy
+import json
+import os
+import threading
+from collections.abc import Callable, Iterator
+from typing import Any
+
+import pytest
+
+os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+from PySide6.QtCore import QThreadPool, QTimer
+from PySide6.QtWidgets import QApplication
+
+from urgens.build import Build, demo, demo_text, loads
+from urgens.ui.application import dress
+from urgens.ui.session import Session
+from urgens.ui.window import Window
+
+
+@pytest.fixture
+def pickup() -> Build:
+    return demo("pickup")
+
+
+@pytest.fixture
+def roadster() -> Build:
+    return demo("roadster")
+
+
+@pytest.fixture
+def document() -> dict[str, Any]:
+    """The pickup's build file as parsed JSON, to be damaged."""
+    return copy.deepcopy(json.loads(demo_text("pickup")))
+
+
+@pytest.fixture
+def built(document: dict[str, Any]) -> Callable[..., Build]:
+    """Makes a build from the pickup's document after changes {path: value}."""
+
+    def make(changes: dict[str, Any] | None = None) -> Build:
+        from urgens.build import edited
+
+        build = loads(json.dumps(document))
+        for path, value in (changes or {}).items():
+            build = edited(build, path, value)
+        return build
+
+    return make
+
+
+@pytest.fixture(scope="session")
+def dressed(qapp: QApplication) -> QApplication:
+    dress(qapp)
+    return qapp
+
+
+@pytest.fixture
+def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build], Window]]:
+    """Opens windows; at the end none of their timers, threads or widgets may be left."""
+    opened: list[Window] = []
+
+    def make(build: Build) -> Window:
+        window = Window(Session(build))
+        opened.append(window)
+        window.show()
+        window.activateWindow()
+        qtbot.waitExposed(window)
+        return window
+
+    yield make
+    for window in opened:
+        window.session.undo_stack.setClean()
+        window.close()
+        timers = [t for t in window.findChildren(QTimer) if t.isActive()]
+        assert timers == []
+        window.deleteLater()
+    dressed.processEvents()
+    dressed.sendPostedEvents(None, 52)  # QEvent.DeferredDelete
+    left = [w for w in dressed.topLevelWidgets() if isinstance(w, Window) and w.isVisible()]
+    assert left == []
+    assert QThreadPool.globalInstance().activeThreadCount() == 0
+    assert threading.active_count() == 1 or os.environ.get("PYTEST_XDIST_WORKER")
+
+
+@pytest.fixture
+def window(open_window: Callable[[Build], Window], pickup: Build) -> Window:
+    return open_window(pickup)

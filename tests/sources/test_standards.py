@@ -1,0 +1,73 @@
+"""Figures of public standards; from memory where the module or test says so."""
+
+import numpy as np
+import pint
+import pytest
+import scipy.constants
+
+from urgens.physics.atmosphere import air_pressure
+from urgens.physics.standards import above_limit, adhesion_allowed
+from urgens.quantity.units import INCH_OF_MERCURY, POUND_FORCE, PSI, unit
+
+
+@pytest.mark.parametrize(
+    ("altitude", "kilopascals"), [(0, 101.325), (1000, 89.87), (2000, 79.50), (3000, 70.11)]
+)
+def test_iso_2533_standard_atmosphere(altitude: float, kilopascals: float) -> None:
+    assert air_pressure(altitude) / 1000 == pytest.approx(kilopascals, abs=0.01)
+
+
+def test_pound_force_is_exact() -> None:
+    """International pound (1959) times standard gravity (CGPM 1901)."""
+    assert pytest.approx(4.4482216152605, rel=1e-15) == POUND_FORCE
+    assert pytest.approx(scipy.constants.pound_force, rel=1e-14) == POUND_FORCE
+
+
+def test_psi() -> None:
+    assert pytest.approx(6894.757293, abs=1e-6) == PSI
+    assert pytest.approx(scipy.constants.psi, rel=1e-14) == PSI
+
+
+def test_inch_of_mercury_at_0_celsius() -> None:
+    assert pytest.approx(3386.389, abs=1e-9) == INCH_OF_MERCURY
+
+
+def test_rounded_conversions_of_the_trade() -> None:
+    """Common practice: 14.5038 psi a bar, 68.95 mbar a psi."""
+    assert 1e5 / PSI == pytest.approx(14.5038, rel=1e-4)
+    assert PSI / 100 == pytest.approx(68.95, rel=1e-4)
+
+
+@pytest.mark.parametrize(
+    ("ours", "theirs"),
+    [
+        ("in", "inch"), ("ft", "foot"), ("mm", "mm"), ("lb", "pound"), ("kN", "kN"),
+        ("lbf", "force_pound"), ("kgf", "kilogram_force"), ("psi", "psi"), ("bar", "bar"),
+        ("mbar", "mbar"), ("GPa", "GPa"), ("in^2", "inch**2"), ("cm^3", "cm**3"),
+        ("ml", "milliliter"), ("fl_oz", "fluid_ounce"), ("cm^3/MPa", "cm**3/MPa"),
+        ("cm^3/m/MPa", "cm**3/m/MPa"), ("in^3/psi", "inch**3/psi"), ("mph", "mile/hour"),
+        ("km/h", "km/hour"), ("lbf.ft", "force_pound*foot"), ("N.m", "N*m"), ("deg", "degree"),
+    ],
+)  # fmt: skip
+def test_units_against_pint(ours: str, theirs: str) -> None:
+    found = unit(ours)
+    assert found is not None
+
+    expected = pint.UnitRegistry().Quantity(1, theirs).to_base_units().magnitude
+
+    assert found.factor == pytest.approx(expected, rel=1e-12)
+
+
+def test_un_r13h_annex_5_line() -> None:
+    """UN Regulation No. 13-H, Annex 5 (from memory): z ≥ 0.1 + 0.7 (k − 0.2) for k 0.2 to 0.8."""
+    k = np.linspace(0.2, 0.8, 7)
+
+    assert adhesion_allowed(0.1 + 0.7 * (k - 0.2)) == pytest.approx(k)
+
+
+@pytest.mark.parametrize(
+    ("used", "z", "above"),
+    [(0.19, 0.05, False), (0.5, 0.30, True), (0.5, 0.32, False), (0.85, 0.3, False)],
+)
+def test_un_r13h_annex_5_counts_between_its_ends(used: float, z: float, *, above: bool) -> None:
+    assert bool(above_limit(np.array(used), np.array(z))) is above

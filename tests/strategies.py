@@ -1,0 +1,138 @@
+"""Vehicles to draw: documents of every kind this version knows, within what is ever built."""
+
+from typing import Any
+
+from hypothesis import strategies as st
+
+
+def _typed(low: float, high: float, unit: str, digits: int = 3) -> st.SearchStrategy[str]:
+    return st.floats(low, high).map(lambda value: f"{value:.{digits}f} {unit}")
+
+
+def _number(low: float, high: float, digits: int = 3) -> st.SearchStrategy[float]:
+    return st.floats(low, high).map(lambda value: round(value, digits))
+
+
+discs = st.fixed_dictionaries(
+    {
+        "kind": st.just("disc"),
+        "caliper": st.sampled_from(["opposed", "sliding"]),
+        "piston_diameters": st.lists(_typed(25, 70, "mm", 1), min_size=1, max_size=3),
+        "pad_friction": _number(0.25, 0.55),
+        "effective_radius": _typed(90, 160, "mm", 1),
+        "threshold": _typed(0, 1, "bar"),
+        "efficiency": _number(0.9, 1.0),
+    }
+)
+drums = st.fixed_dictionaries(
+    {
+        "kind": st.just("drum"),
+        "layout": st.sampled_from(["leading-trailing", "two-leading", "duo-servo"]),
+        "cylinder_diameter": _typed(15, 27, "mm", 2),
+        "drum_diameter": _typed(180, 310, "mm", 1),
+        "shoe_factor": _number(1.8, 5.5, 2),
+        "threshold": _typed(1, 6, "bar"),
+    }
+)
+reducing = st.fixed_dictionaries(
+    {
+        "kind": st.just("reducing"),
+        "knee": _typed(5, 70, "bar", 2),
+        "slope": _number(0.0, 0.6),
+    }
+)
+adjustable = st.fixed_dictionaries(
+    {
+        "kind": st.just("adjustable"),
+        "table": st.just([[0, "10 bar"], [3, "18 bar"], [8, "45 bar"]]),
+        "slope": _number(0.2, 0.6),
+        "turns": _number(0, 10, 2),
+    }
+)
+metering = st.fixed_dictionaries(
+    {"kind": st.just("metering"), "close": st.just("10 psi"), "open": _typed(6, 12, "bar", 2)}
+)
+one_bore = st.fixed_dictionaries(
+    {
+        "kind": st.sampled_from(["single", "tandem"]),
+        "bore": _typed(17, 32, "mm", 2),
+        "spring_preload": _typed(0, 60, "N", 1),
+        "efficiency": _number(0.9, 1.0),
+    }
+)
+twin = st.fixed_dictionaries(
+    {
+        "kind": st.just("twin"),
+        "front_bore": _typed(15, 25, "mm", 2),
+        "rear_bore": _typed(15, 25, "mm", 2),
+        "bar_length": st.just("65 mm"),
+        "bar_offset": _typed(-15, 15, "mm", 2),
+    }
+)
+boosters = st.one_of(
+    st.just({"kind": "none"}),
+    st.fixed_dictionaries(
+        {
+            "kind": st.just("vacuum"),
+            "diaphragm_diameters": st.lists(_typed(150, 260, "mm", 0), min_size=1, max_size=2),
+            "vacuum": _typed(10, 25, "inHg", 1),
+            "gain": _number(1.0, 5.0, 2),
+            "crack_force": _typed(0, 60, "N", 1),
+            "jump_in": st.one_of(st.just("0 N"), _typed(20, 300, "N", 1)),
+            "working": st.booleans(),
+        }
+    ),
+)
+
+
+@st.composite
+def load_cases(draw: st.DrawFn) -> list[dict[str, Any]]:
+    count = draw(st.integers(1, 3))
+    return [
+        {
+            "name": f"case {index}",
+            "front_axle": draw(_typed(250, 1300, "kg", 1)),
+            "rear_axle": draw(_typed(250, 1500, "kg", 1)),
+            "cg_height": draw(_typed(0.35, 1.1, "m")),
+        }
+        for index in range(count)
+    ]
+
+
+@st.composite
+def documents(draw: st.DrawFn) -> dict[str, Any]:
+    """A whole build file as parsed JSON."""
+    master = draw(st.one_of(one_bore, twin))
+    return {
+        "format": "urgens.build",
+        "version": 1,
+        "name": "drawn",
+        "vehicle": {
+            "use": "street",
+            "wheelbase": draw(_typed(2.0, 3.6, "m")),
+            "load_cases": draw(load_cases()),
+        },
+        "front": {
+            "tyre": {"rolling_radius": draw(_typed(240, 380, "mm", 1))},
+            "brake": draw(discs),
+        },
+        "rear": {
+            "tyre": {"rolling_radius": draw(_typed(240, 380, "mm", 1))},
+            "brake": draw(st.one_of(discs, drums)),
+        },
+        "pedal": {
+            "pivot_to_pad": draw(_typed(200, 380, "mm", 1)),
+            "pivot_to_pushrod": draw(_typed(40, 80, "mm", 1)),
+            "efficiency": draw(_number(0.9, 1.0)),
+        },
+        "booster": draw(boosters),
+        "master": master,
+        "valves": {
+            "front": draw(st.lists(metering, max_size=1)),
+            "rear": draw(st.lists(st.one_of(reducing, adjustable), max_size=1)),
+        },
+        "targets": {
+            "surface": draw(_number(0.3, 1.2, 2)),
+            "max_effort": draw(_typed(300, 900, "N", 0)),
+        },
+    }
