@@ -11,7 +11,7 @@ import pytest
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
-from PySide6.QtCore import QThreadPool, QTimer
+from PySide6.QtCore import QEvent, QThreadPool, QTimer
 from PySide6.QtWidgets import QApplication
 
 from urgens.build import Build, demo, demo_text, loads
@@ -60,6 +60,7 @@ def dressed(qapp: QApplication) -> QApplication:
 @pytest.fixture
 def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build], Window]]:
     """Opens windows; at the end none of their timers, threads or widgets may be left."""
+    threads = threading.active_count()
     opened: list[Window] = []
 
     def make(build: Build) -> Window:
@@ -67,22 +68,20 @@ def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build],
         opened.append(window)
         window.show()
         window.activateWindow()
-        qtbot.waitExposed(window)
+        qtbot.waitUntil(window.isActiveWindow)
         return window
 
     yield make
     for window in opened:
         window.session.undo_stack.setClean()
         window.close()
-        timers = [t for t in window.findChildren(QTimer) if t.isActive()]
-        assert timers == []
+        assert [timer for timer in window.findChildren(QTimer) if timer.isActive()] == []
         window.deleteLater()
+    dressed.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
     dressed.processEvents()
-    dressed.sendPostedEvents(None, 52)  # QEvent.DeferredDelete
-    left = [w for w in dressed.topLevelWidgets() if isinstance(w, Window) and w.isVisible()]
-    assert left == []
+    assert [type(widget) for widget in dressed.topLevelWidgets() if widget.isVisible()] == []
     assert QThreadPool.globalInstance().activeThreadCount() == 0
-    assert threading.active_count() == 1 or os.environ.get("PYTEST_XDIST_WORKER")
+    assert threading.active_count() == threads
 
 
 @pytest.fixture

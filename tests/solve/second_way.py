@@ -1,5 +1,6 @@
-"""The press a second way: scalar, one plain equation after the other, written from the relations."""
+"""The press a second way: scalar, one plain equation after the other."""
 
+from itertools import pairwise
 from math import pi
 from typing import Any
 
@@ -46,10 +47,7 @@ def behind(valves: Any, pressure: float) -> float:
             elif start < pressure < full:
                 pressure = close + (full - close) * (pressure - start) / (full - start)
             continue
-        if valve.kind == "adjustable":
-            knee = _knee(valve)
-        else:
-            knee = valve.knee.value
+        knee = _knee(valve) if valve.kind == "adjustable" else valve.knee.value
         if pressure > knee:
             pressure = knee + valve.slope * (pressure - knee)
     return pressure
@@ -59,7 +57,7 @@ def _knee(valve: Any) -> float:
     rows = [(turns, knee.value) for turns, knee in valve.table]
     if valve.turns <= rows[0][0]:
         return rows[0][1]
-    for (t0, k0), (t1, k1) in zip(rows, rows[1:], strict=False):
+    for (t0, k0), (t1, k1) in pairwise(rows):
         if valve.turns <= t1:
             return k0 + (k1 - k0) * (valve.turns - t0) / (t1 - t0)
     return rows[-1][1]
@@ -93,7 +91,7 @@ def loads(build: Build, case: int, z: float) -> tuple[float, float]:
 
 
 def achieved(build: Build, case: int, effort: float, mu: float) -> float:
-    """Root of z W = min(F_f, μ N_f) + min(F_r, μ N_r⁺), by scipy; a lifted rear leaves W in front."""
+    """Root of z W = min(F_f, μ N_f) + min(F_r, μ N_r⁺), by scipy; lifted: W in front."""
     front, rear = axle_forces(build, effort)
     weight = sum(loads(build, case, 0.0))
 
@@ -105,9 +103,9 @@ def achieved(build: Build, case: int, effort: float, mu: float) -> float:
     return float(brentq(excess, 0.0, 5.0, xtol=1e-14, rtol=1e-14))
 
 
-def over(build: Build, case: int, effort: float, mu: float) -> float:
+def over(build: Build, case: int, forces: tuple[float, float], mu: float) -> float:
     """How far [N] the nearer axle is over what the surface passes, both still rolling."""
-    front, rear = axle_forces(build, effort)
+    front, rear = forces
     z = (front + rear) / sum(loads(build, case, 0.0))
     on_front, on_rear = loads(build, case, z)
     return max(front - mu * on_front, rear - mu * on_rear)

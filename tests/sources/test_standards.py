@@ -34,8 +34,8 @@ def test_inch_of_mercury_at_0_celsius() -> None:
 
 def test_rounded_conversions_of_the_trade() -> None:
     """Common practice: 14.5038 psi a bar, 68.95 mbar a psi."""
-    assert 1e5 / PSI == pytest.approx(14.5038, rel=1e-4)
-    assert PSI / 100 == pytest.approx(68.95, rel=1e-4)
+    assert pytest.approx(14.5038, rel=1e-4) == 1e5 / PSI
+    assert pytest.approx(68.95, rel=1e-4) == PSI / 100
 
 
 @pytest.mark.parametrize(

@@ -106,7 +106,7 @@ def whole_line(made: System, standing: Standing) -> Line:
 def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
     """Return all crossings from 0.15 g to 1.2 g.
 
-    made: the system; standing: one load case [N, -]; whole: its line.
+    made: the system; standing: one load case [N, -]; whole: its line [object].
     Source: physics section 4, critical deceleration.
     """
     if whole.z[-1] < LOWEST:
@@ -145,8 +145,8 @@ def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
 def regulation(made: System, standing: Standing, whole: Line, found: Crossings) -> Regulation:
     """Compare the whole line with UN R13-H Annex 5.
 
-    made: the system; standing: one load case without downforce [N, -]; whole: its line;
-    found: its crossings.
+    made: the system; standing: one load case without downforce [N, -]; whole: its line [object];
+    found: its crossings [object].
     Source: UN Regulation No. 13-H, Annex 5 (from memory).
     """
     ends = [

@@ -86,7 +86,7 @@ def _cylinder_pressure(part: Cylinder, output: Array) -> Array:
 
 
 def wheel_torque(end: WheelEnd, pressure: Floats) -> Array:
-    """Return one wheel's brake torque [N·m]; end: its brake; pressure: at the wheel [Pa].
+    """Return one wheel's brake torque [N·m]; end: its brake [object]; pressure: at the wheel [Pa].
 
     Source: physics.disc, physics.drum: proportional above the threshold.
     """

@@ -94,7 +94,7 @@ class Session(QObject):
         command = self._drag.command if self._drag is not None else None
         self._drag = None
         if command is not None:
-            command.setObsolete(True)
+            command.cancelled = True
             self.undo_stack.undo()
 
     @property
@@ -193,6 +193,7 @@ class _Edit(QUndoCommand):
         self._before = session.build
         self._after = changed
         self._drag = drag
+        self.cancelled = False
         if drag is not None and drag.command is None:
             drag.command = self
 
@@ -210,3 +211,4 @@ class _Edit(QUndoCommand):
 
     def undo(self) -> None:
         self._session._show(self._before)
+        self.setObsolete(self.cancelled)  # what was cancelled cannot be done again

@@ -1,0 +1,131 @@
+"""Each code: a build that has it and one that has not; and what its fix does."""
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+
+from tests.strategies import documents
+from urgens.build import Build, demo, edited, loads
+from urgens.guidance import Finding, Severity, findings, known_codes
+from urgens.quantity import UnitSystem
+from urgens.solve import AxleName, solve
+
+REDUCING = {"kind": "reducing", "knee": "300 psi", "slope": 0.3}
+METERING = {"kind": "metering"}
+MANUAL = {"booster": {"kind": "none"}}
+DISC = {
+    "kind": "disc",
+    "caliper": "sliding",
+    "piston_diameters": ["1.5 in"],
+    "pad_friction": 0.38,
+    "effective_radius": "5 in",
+}
+Changes = dict[str, Any]
+# code: severity, changes to the pickup that have it, changes that have not
+CASES: dict[str, tuple[Severity, Changes, Changes]] = {
+    "rear-locks-first": (Severity.DANGER, {}, {"valves.rear[0].knee": "275 psi"}),
+    "rear-lifts": (Severity.DANGER, {"vehicle.load_cases[0].cg_height": "1.8 m"}, {}),
+    "two-reducing-in-series": (Severity.DANGER, {"valves.rear": [REDUCING, REDUCING]}, {}),
+    "reducing-in-front": (Severity.DANGER, {"valves.front": [METERING, REDUCING]}, {}),
+    "pressure-outside-window": (
+        Severity.WARNING,
+        {"targets.pressure_window": ["700 psi", "1200 psi"]},
+        {},
+    ),
+    "deceleration-not-reached": (Severity.WARNING, {"targets.deceleration": 0.85}, {}),
+    "boosted-ratio-without-booster": (
+        Severity.DANGER,
+        {"booster.working": False},
+        {**MANUAL, "pedal.pivot_to_pushrod": "2 in"},
+    ),
+    "manual-ratio-with-booster": (Severity.WARNING, {"pedal.pivot_to_pushrod": "2 in"}, {}),
+    "metering-with-rear-discs": (Severity.ADVICE, {"rear.brake": DISC}, {}),
+    "no-metering-with-rear-drums": (Severity.ADVICE, {"valves.front": []}, {}),
+}
+
+
+def found(build: Build) -> dict[str, Finding]:
+    return {finding.code: finding for finding in findings(solve(build))}
+
+
+def test_every_rule_has_a_case() -> None:
+    assert set(known_codes()) == set(CASES)
+
+
+@pytest.mark.parametrize("code", CASES)
+def test_a_build_that_has_it(code: str, built: Callable[..., Build]) -> None:
+    severity, has, _ = CASES[code]
+    finding = found(built(has))[code]
+
+    assert finding.severity is severity
+    assert all((finding.message, finding.why, finding.basis, finding.where))
+    assert finding.printed()["severity"] == severity.word
+
+
+@pytest.mark.parametrize("code", CASES)
+def test_a_build_that_has_it_not(code: str, built: Callable[..., Build]) -> None:
+    _, _, has_not = CASES[code]
+
+    assert code not in found(built(has_not))
+
+
+@pytest.mark.parametrize("code", [code for code in CASES if code != "rear-lifts"])
+def test_a_fix_takes_the_finding_away(code: str, built: Callable[..., Build]) -> None:
+    build = built(CASES[code][1])
+    finding = found(build)[code]
+    for fix in finding.fixes:
+        assert code not in found(edited(build, fix.path, fix.value))
+    without = {"deceleration-not-reached", "pressure-outside-window"}
+    assert finding.fixes or code in without
+
+
+@pytest.mark.parametrize(
+    ("units", "newton", "unit"),
+    [(UnitSystem.INCH, 4.4482216152605, "lbf"), (UnitSystem.METRIC, 1.0, "N")],
+)
+def test_what_is_said_of_the_pickup(units: UnitSystem, newton: float, unit: str) -> None:
+    """Load case, road and figures of the worst state, in the units asked for."""
+    solution = solve(demo("pickup"))
+    road = solution.surfaces.index(0.9)
+    effort, z = solution.lock.effort[0, road] / newton, solution.lock.z[0, road]
+    finding = findings(solution, units)[0]
+
+    assert finding.message == (
+        f"“Empty, driver” on the target road (μ 0.90): the rear wheels lock first, at {effort:.0f} "
+        f"{unit} of foot and {z:.2f} g. Likewise “Empty, driver” on a wet road (μ 0.50)."
+    )
+    assert finding.fixes[0].label.startswith("Take a knee of ")
+
+
+def test_a_hopeless_deceleration_is_a_danger(built: Callable[..., Build]) -> None:
+    finding = found(built({**MANUAL, "front.brake.pad_friction": 0.1}))["deceleration-not-reached"]
+
+    assert finding.severity is Severity.DANGER
+    assert "even 112 lbf gives" in finding.message
+
+
+def test_an_adjustable_valve_is_turned(roadster: Build) -> None:
+    build = edited(roadster, "valves.rear[0].turns", 8)
+    finding = found(build)["rear-locks-first"]
+
+    assert finding.fixes[0].path == "valves.rear[0].turns"
+    assert "rear-locks-first" not in found(
+        edited(build, finding.fixes[0].path, finding.fixes[0].value)
+    )
+
+
+@settings(max_examples=60, deadline=None)
+@given(documents())
+def test_findings_hold_on_any_vehicle(document: dict[str, Any]) -> None:
+    """The worst comes first, and rear-locks-first says what the solution says."""
+    import json
+
+    solution = solve(loads(json.dumps(document)))
+    said = findings(solution)
+    judged = solution.lock.axle[:, : solution.judged]
+
+    assert list(said) == sorted(said, key=lambda finding: finding.severity)
+    rear_first = bool((judged == AxleName.REAR).any())
+    assert ("rear-locks-first" in {finding.code for finding in said}) is rear_first

@@ -1,0 +1,113 @@
+"""The build sheet: the same figures as the solution, on one page."""
+
+import csv
+import re
+from datetime import date
+from pathlib import Path
+from xml.etree import ElementTree
+
+import pytest
+from PySide6.QtWidgets import QApplication
+
+from urgens.build import Build, edited
+from urgens.quantity import UnitSystem
+from urgens.sheet import content, write
+from urgens.sheet.chart import pressure_chart
+from urgens.sheet.content import CAUTIONS
+from urgens.sheet.pdf import SheetDocument
+from urgens.solve import solve
+
+DAY = date(2026, 11, 25)
+
+
+def test_it_says_what_is_fitted_as_it_was_typed(pickup: Build) -> None:
+    sheet = content(solve(pickup), UnitSystem.INCH, DAY)
+    said = {label: value for _, rows in sheet.fitted for label, value in rows}
+
+    assert said["Wheelbase"] == "9 ft 7 in"
+    assert said["Pedal"] == "13-1/2 in to 3-3/8 in (4.00:1)"
+    assert said["Reducing"] == "knee 375 psi, slope 0.3 (in combination block)"
+
+
+def test_its_figures_are_the_solutions(roadster: Build) -> None:
+    solution = solve(roadster)
+    sheet = content(solution, UnitSystem.METRIC, DAY)
+    front = float(solution.presses.front_pressure[0]) / 1e5
+
+    assert sheet.presses.rows[0][1] == f"{front:.1f} bar"
+    assert sheet.locks.rows[0][3].startswith("front, ")
+    assert sheet.locks.heads == ("Load case", "Ice, μ 0.15", "Wet, μ 0.50", "Target, μ 1.10")
+    assert sheet.cautions == CAUTIONS
+
+
+def test_where_nothing_locks_or_travel_ends_it_says_so(roadster: Build) -> None:
+    build = edited(edited(roadster, "targets.max_effort", "20 N"), "master.stroke", "2 mm")
+    sheet = content(solve(build), UnitSystem.METRIC, DAY)
+
+    assert sheet.locks.rows[0][3] == "none up to 20 N"
+    assert sheet.presses.rows[0][4] == "beyond the stroke or floor"
+
+
+@pytest.mark.parametrize("letter", [False, True])
+def test_demo_builds_take_one_page(
+    dressed: QApplication, pickup: Build, roadster: Build, *, letter: bool
+) -> None:
+    for build in (pickup, roadster):
+        solution = solve(build)
+        units = build.natural_units
+        sheet = content(solution, units, DAY)
+        assert SheetDocument(sheet, pressure_chart(solution, units), letter=letter).pages == 1
+
+
+def test_a_long_sheet_takes_more_pages(dressed: QApplication, pickup: Build) -> None:
+    build = edited(pickup, "notes", "A long story. " * 900)
+    solution = solve(build)
+    sheet = content(solution, UnitSystem.INCH, DAY)
+
+    assert SheetDocument(sheet, pressure_chart(solution, UnitSystem.INCH)).pages > 1
+
+
+def test_html_is_whole_and_escapes_what_is_typed(pickup: Build, tmp_path: Path) -> None:
+    path = tmp_path / "sheet.html"
+    write(edited(pickup, "name", "<b>Wexcombe & Sons"), path)
+    text = path.read_text(encoding="utf-8")
+
+    assert "<h1>&lt;b&gt;Wexcombe &amp; Sons</h1>" in text
+    assert all(caution in text for caution in CAUTIONS)
+    svg = text[text.index("<svg") : text.index("</svg>") + 6]
+    assert ElementTree.fromstring(svg).tag.endswith("svg")
+    assert re.search(r"(approved|legal|safe)\b", text, re.IGNORECASE) is None
+
+
+def test_pdf_is_a_pdf_with_its_text(dressed: QApplication, pickup: Build, tmp_path: Path) -> None:
+    path = tmp_path / "sheet.pdf"
+    write(pickup, path)
+    raw = path.read_bytes()
+
+    assert raw.startswith(b"%PDF-")
+    assert raw.rstrip().endswith(b"%%EOF")
+    assert raw.count(b"/Type /Page\n") == 1
+    assert b"/Subtype /Image" not in raw  # the chart is drawn, not a picture
+
+
+def test_the_document_holds_all_sections(dressed: QApplication, pickup: Build) -> None:
+    solution = solve(pickup)
+    sheet = content(solution, UnitSystem.INCH, DAY)
+    document = SheetDocument(sheet, pressure_chart(solution, UnitSystem.INCH)).document
+    text = document.toPlainText()
+    end = document.lastBlock()
+
+    for words in ("Pedal and cylinder", "Which axle locks first", "rear, 68 lbf", *CAUTIONS):
+        assert words in text
+    assert document.documentLayout().blockBoundingRect(end).height() > 0  # laid out to the end
+
+
+def test_csv_has_a_row_for_each_figure(pickup: Build, tmp_path: Path) -> None:
+    path = tmp_path / "sheet.csv"
+    write(pickup, path)
+    with path.open(newline="", encoding="utf-8") as file:
+        rows = list(csv.reader(file))
+
+    assert rows[0] == ["build", "Wexcombe"]
+    assert ["fitted, Rear", "Wheel cylinder", "7/8 in"] in rows
+    assert any(row[:2] == ["finding", "danger"] for row in rows)

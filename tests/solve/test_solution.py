@@ -1,0 +1,189 @@
+"""The solution's own promises: crossings, rules, travel, what is printed."""
+
+import json
+from collections.abc import Callable
+
+import numpy as np
+import pytest
+
+from tests.solve import second_way
+from urgens.build import Build, BuildErrors, edited
+from urgens.solve import AxleName, printed, solve
+from urgens.solve.bracket import crossing
+
+Built = Callable[..., Build]
+
+
+def _rear_lead(build: Build, z: float) -> float:
+    """Rear minus front adhesion used at a deceleration, found by halving the effort."""
+    low, high = 0.0, 50_000.0
+    weight = sum(second_way.loads(build, 0, 0.0))
+    for _ in range(200):
+        middle = (low + high) / 2
+        force = sum(second_way.axle_forces(build, middle)) / weight
+        low, high = (middle, high) if force < z else (low, middle)
+    front, rear = second_way.axle_forces(build, high)
+    on_front, on_rear = second_way.loads(build, 0, z)
+    return rear / on_rear - front / on_front
+
+
+def test_crossings_are_where_the_curves_meet(pickup: Build) -> None:
+    build = edited(
+        edited(pickup, "front.brake.effective_radius", "4.9 in"), "booster.jump_in", "0 N"
+    )
+    found = solve(build).crossings
+
+    assert found.z.size >= 2
+    for z, above in zip(found.z, found.rear_above, strict=True):
+        if z == pytest.approx(0.15):
+            continue
+        assert _rear_lead(build, z + 1e-4) > 0 if above else _rear_lead(build, z + 1e-4) < 0
+        assert _rear_lead(build, z - 1e-4) < 0 if above else _rear_lead(build, z - 1e-4) > 0
+
+
+def test_regulation_and_critical_deceleration_speak_of_the_same_line(
+    built: Built, roadster: Build
+) -> None:
+    bad = solve(built({"valves.rear": []}))
+    good = solve(roadster)
+
+    assert bad.crossings.critical_z < 0.8
+    assert not bad.regulation.rear_below_front
+    assert np.isnan(good.crossings.critical_z)
+    assert good.regulation.rear_below_front
+    assert good.regulation.adhesion_limit
+
+
+def test_a_front_that_does_nothing_breaks_the_adhesion_line(built: Built) -> None:
+    build = built({"front.brake.pad_friction": 0.02})
+
+    assert not solve(build).regulation.adhesion_limit
+
+
+def test_nothing_locks_with_a_weak_foot(built: Built) -> None:
+    solution = solve(built({"targets.max_effort": "20 N"}), surface=0.9)
+    at = (solution.case, solution.road)
+
+    assert solution.lock.axle[at] == AxleName.NONE
+    assert np.isnan(solution.lock.effort[at])
+    assert printed(solution)["first_lock"] == {
+        "axle": "none",
+        "effort": None,
+        "z": None,
+        "efficiency": None,
+        "second_effort": None,
+        "margin": None,
+    }
+
+
+def test_lock_at_a_jump_is_at_the_effort_of_the_jump(built: Built) -> None:
+    """A booster that jumps past the limit of ice locks as it cracks, at the achieved z."""
+    build = built({"booster.crack_force": "80 N", "booster.jump_in": "1500 N", "valves.front": []})
+    solution = solve(build, surface=0.15)
+    at = (solution.case, solution.road)
+
+    assert solution.lock.effort[at] == pytest.approx(80 / 4, rel=1e-9)
+    assert solution.lock.z[at] <= 0.15 + 1e-12
+    assert solution.lock.second_effort[at] == pytest.approx(80 / 4, rel=1e-9)
+
+
+def test_travel_by_hand(roadster: Build) -> None:
+    """Twin cylinders: R (δ + s_f (½ + e/l) + s_r (½ − e/l)), volumes added by hand."""
+    solution = solve(roadster, efforts=np.array([0.0, 200.0]))
+    presses = solution.presses
+    area = {"front": 2 * np.pi / 4 * 0.0413**2, "rear": np.pi / 4 * 0.0413**2}
+    bore = {"front": np.pi / 4 * 0.01905**2, "rear": np.pi / 4 * 0.0159**2}
+    hose = {"front": 0.70, "rear": 0.60}
+    soft = {"front": 0.12e-12, "rear": 0.09e-12}
+    share = {"front": 0.5 + 3.2 / 62, "rear": 0.5 - 3.2 / 62}
+    travel = 0.8e-3
+    for end in ("front", "rear"):
+        p = float(getattr(presses, f"{end}_pressure")[1])
+        taken = 2 * (2 * area[end] * 0.1e-3 + soft[end] * p)
+        taken += 0.15e-12 * hose[end] * p + 180e-6 * p / 1.8e9
+        travel += share[end] * (1.2e-3 + taken / bore[end])
+
+    assert presses.pedal_travel == pytest.approx([0.0, 5.2 * travel])
+
+
+@pytest.mark.parametrize(
+    "changes", [{"master.stroke": "0.6 in"}, {"pedal.travel_available": "1 in"}]
+)
+def test_travel_is_null_where_stroke_or_floor_ends_first(
+    built: Built, changes: dict[str, str]
+) -> None:
+    row = printed(solve(built(changes)))["presses"][0]
+
+    assert row["pedal_travel"] is None
+    assert row["front_pressure"] > 0
+
+
+def test_air_makes_the_pedal_longer(built: Built) -> None:
+    efforts = np.array([150.0])
+    firm = solve(built(), efforts=efforts).presses.pedal_travel
+    spongy = solve(built({"lines.trapped_air_rear": "2 cm^3"}), efforts=efforts).presses
+
+    assert spongy.pedal_travel > firm
+
+
+def test_load_case_by_name_and_unknown(pickup: Build) -> None:
+    assert solve(pickup, load_case="Full load").case == 2
+    with pytest.raises(BuildErrors) as refused:
+        solve(pickup, load_case="Overload")
+
+    assert str(refused.value) == (
+        'vehicle.load_cases: there is no load case "Overload"; choose one of "Empty, driver", '
+        '"Half load", "Full load"'
+    )
+
+
+def test_what_is_printed_is_the_contract(pickup: Build) -> None:
+    row = printed(solve(pickup, surface=0.9))
+
+    assert list(row) == [
+        "build", "load_case", "surface", "pedal_ratio", "presses", "first_lock", "critical_z",
+        "crossings", "half_failed", "regulation",
+    ]  # fmt: skip
+    assert list(row["presses"][0]) == [
+        "effort", "pushrod_force", "booster_output", "master_front", "master_rear",
+        "front_pressure", "rear_pressure", "front_wheel_torque", "rear_wheel_torque", "front_force",
+        "rear_force", "demand_z", "achieved_z", "front_load", "rear_load", "front_adhesion",
+        "rear_adhesion", "locked", "pedal_travel",
+    ]  # fmt: skip
+    assert json.loads(json.dumps(row, allow_nan=False)) == row
+
+
+def test_an_adhesion_is_null_where_nothing_is_carried(built: Built) -> None:
+    build = built({"vehicle.load_cases[0].cg_height": "2.2 m", "targets.surface": 1.2})
+    row = printed(solve(build, efforts=np.array([500.0])))["presses"][0]
+
+    assert row["rear_load"] < 0
+    assert row["rear_adhesion"] is None
+    assert "rear" in row["locked"]
+
+
+def test_many_brackets_close_at_once() -> None:
+    """Roots of x³ = c and a jump, each in its own bracket."""
+    aims = np.array([1.0, 8.0, 27.0])
+
+    def cube(x: np.ndarray) -> np.ndarray:
+        return x**3 - aims
+
+    low, high = np.zeros(3), np.full(3, 5.0)
+
+    assert crossing(cube, low, high, cube(low), cube(high)) == pytest.approx([1, 2, 3], rel=1e-9)
+
+    def jump(x: np.ndarray) -> np.ndarray:
+        return np.where(x > 0.3, 4.0, -1.0)
+
+    assert crossing(jump, np.array(0.0), np.array(1.0), jump(0.0), jump(1.0)) == pytest.approx(0.3)
+
+
+def test_downforce_counts_with_speed_only(roadster: Build) -> None:
+    winged = edited(
+        roadster, "vehicle.downforce", {"front_cl_area": "0.3 m^2", "rear_cl_area": "0.4 m^2"}
+    )
+
+    assert solve(winged).lock.effort == pytest.approx(solve(roadster).lock.effort)
+    assert (solve(winged, speed=50.0).lock.effort > solve(roadster).lock.effort).all()
+    assert solve(winged, speed=50.0).regulation == solve(roadster).regulation

@@ -1,0 +1,58 @@
+"""The layers hold, and the contracts that say so can fail."""
+
+import shutil
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).parent.parent
+
+
+def lint(root: Path) -> subprocess.CompletedProcess[str]:
+    return subprocess.run(
+        [sys.executable, "-c", "from importlinter.cli import lint_imports_command; "
+         "lint_imports_command()", "--no-cache"],
+        cwd=root, env={"PYTHONPATH": str(root / "src"), "PATH": "/usr/bin:/bin"},
+        capture_output=True, check=False, text=True,
+    )  # fmt: skip
+
+
+@pytest.fixture
+def tree(tmp_path: Path) -> Path:
+    """A copy of the tree that may be damaged."""
+    shutil.copytree(
+        ROOT / "src", tmp_path / "src", ignore=shutil.ignore_patterns("*.ttf", "__pycache__")
+    )
+    shutil.copy(ROOT / "pyproject.toml", tmp_path)
+    return tmp_path
+
+
+def test_the_contracts_hold(tree: Path) -> None:
+    run = lint(tree)
+
+    assert run.returncode == 0, run.stdout
+    assert "Contracts: 4 kept, 0 broken." in run.stdout
+
+
+@pytest.mark.parametrize(
+    ("file", "planted", "contract"),
+    [
+        ("physics/disc.py", "import urgens.build", "Physics stands alone BROKEN"),
+        (
+            "solve/press.py",
+            "import PySide6.QtCore",
+            "The core and the document know no interface BROKEN",
+        ),
+        ("build/files.py", "import urgens.ui.session", "Imports point one way BROKEN"),
+        ("sheet/content.py", "import pyqtgraph", "The sheet knows no widgets BROKEN"),
+    ],
+)
+def test_a_planted_import_is_seen(tree: Path, file: str, planted: str, contract: str) -> None:
+    path = tree / "src" / "urgens" / file
+    path.write_text(path.read_text(encoding="utf-8") + f"\n{planted}\n", encoding="utf-8")
+    run = lint(tree)
+
+    assert run.returncode == 1
+    assert contract in run.stdout

@@ -1,0 +1,57 @@
+"""Hands for the window: drags in data coordinates, answers to dialogs."""
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
+
+from urgens.ui.widgets.plane import Plane
+
+LEFT = Qt.MouseButton.LeftButton
+
+
+def on_plot(plot: Plane, x: float, y: float) -> QPoint:
+    """Where a point of the data is on the plot's viewport."""
+    return plot.mapFromScene(plot.scene_point(x, y))
+
+
+def drag(
+    widget: QWidget, start: QPoint, end: QPoint, *, release: bool = True, steps: int = 8
+) -> None:
+    """Press, move in steps, release."""
+    QTest.mouseMove(widget, start)
+    QTest.mousePress(widget, LEFT, pos=start)
+    for step in range(1, steps + 1):
+        QTest.mouseMove(widget, start + (end - start) * step / steps)
+        QTest.qWait(5)
+    if release:
+        QTest.mouseRelease(widget, LEFT, pos=end)
+        QTest.qWait(5)
+
+
+def pull(widget: QWidget, start: QPointF, by: QPointF) -> None:
+    """Drag from a point by a distance, in pixels."""
+    drag(widget, start.toPoint(), (start + by).toPoint())
+
+
+@pytest.fixture
+def answer(dressed: QApplication) -> Callable[..., list[str]]:
+    """Presses a button of the next message box and returns what the box said."""
+
+    def prepare(button: str) -> list[str]:
+        said: list[str] = []
+
+        def press() -> None:
+            box = dressed.activeModalWidget()
+            assert isinstance(box, QMessageBox)
+            said.extend((box.text(), box.informativeText()))
+            wanted: Any = next(b for b in box.buttons() if b.text().replace("&", "") == button)
+            wanted.click()
+
+        QTimer.singleShot(50, press)
+        return said
+
+    return prepare

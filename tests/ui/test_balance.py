@@ -1,0 +1,245 @@
+"""Balance, driven: the knee is dragged, stepped and typed, and undone."""
+
+from collections.abc import Callable
+from typing import Any
+
+import numpy as np
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+
+from tests.ui.conftest import drag, on_plot
+from urgens.build import Build, edited
+from urgens.solve import AxleName, printed
+from urgens.ui.widgets.label_placer import overlap
+from urgens.ui.window import Window
+
+Opener = Callable[[Build], Window]
+PSI = 6894.757293168362
+
+
+def knee_of(window: Window) -> float:
+    return window.session.build.valves.rear[0].knee.value / PSI
+
+
+def drag_knee(window: Window, psi: float, **how: Any) -> None:
+    """Drag the knee's handle to a pressure, straight down or up."""
+    plane = window.balance.pressures
+    at = plane.knee.pos()
+    start, end = on_plot(plane, at.x(), at.y()), on_plot(plane, at.x(), psi)
+    drag(plane.viewport(), start, end, **how)
+
+
+def test_dragging_the_knee_changes_the_figures_and_one_undo_restores_them(window: Window) -> None:
+    session, before = window.session, window.session.build
+    figures, shown = printed(session.solution), window.balance.controls.knee.label.text
+    assert session.findings[0].code == "rear-locks-first"
+
+    drag_knee(window, 275)
+
+    assert knee_of(window) == pytest.approx(275, abs=6)
+    assert session.findings == ()
+    assert window.balance.controls.knee.label.text != shown
+    assert session.undo_stack.count() == 1
+
+    QTest.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+
+    assert session.build == before
+    assert printed(session.solution) == figures
+    assert window.balance.controls.knee.label.text == shown
+
+    QTest.keyClick(
+        window,
+        Qt.Key.Key_Z,
+        Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier,
+    )
+
+    assert knee_of(window) == pytest.approx(275, abs=6)
+
+
+def test_escape_during_a_drag_puts_back_and_leaves_no_step(window: Window) -> None:
+    before = window.session.build
+    plane = window.balance.pressures
+
+    drag_knee(window, 250, release=False)
+    assert window.session.build != before
+    QTest.keyClick(plane, Qt.Key.Key_Escape)
+    QTest.mouseMove(plane.viewport(), QPoint(200, 300))
+    QTest.mouseRelease(plane.viewport(), Qt.MouseButton.LeftButton, pos=QPoint(200, 300))
+
+    assert window.session.build == before
+    assert window.session.undo_stack.count() == 0
+    assert not window.session.undo_stack.canRedo()
+
+
+def test_arrow_keys_move_the_handle_that_was_taken(window: Window) -> None:
+    drag_knee(window, 300)
+    at = knee_of(window)
+    effort = window.session.effort
+
+    QTest.keyClick(window.balance.pressures, Qt.Key.Key_Up)
+
+    assert knee_of(window) == pytest.approx(5 * (round(at / 5) + 1))
+    assert window.session.effort == effort
+
+    QTest.keyClick(window.balance.pressures, Qt.Key.Key_Escape)
+    QTest.keyClick(window.balance.pressures, Qt.Key.Key_Up)
+
+    assert window.session.effort > effort
+
+
+def test_dragging_the_slope(window: Window) -> None:
+    plane = window.balance.pressures
+    at = plane.slope.pos()
+    start, end = on_plot(plane, at.x(), at.y()), on_plot(plane, at.x(), at.y() - 60)
+
+    drag(plane.viewport(), start, end)
+
+    assert window.session.build.valves.rear[0].slope < 0.25
+    assert knee_of(window) == pytest.approx(375)
+
+
+def test_typing_a_knee(window: Window) -> None:
+    label = window.balance.controls.knee.label
+    QTest.mouseClick(label, Qt.MouseButton.LeftButton)
+    QTest.keyClicks(label.editor, "19 bar")
+    QTest.keyClick(label.editor, Qt.Key.Key_Return)
+
+    assert window.session.build.valves.rear[0].knee.text == "19 bar"
+    assert label.text == "276 psi"
+    assert label.editor is None
+
+
+@pytest.mark.parametrize(
+    ("typed", "words"),
+    [
+        ("garbage", '"garbage" is not a figure; write a pressure with its unit'),
+        ("1-1/16 in", '"1-1/16 in" is not a pressure; write a pressure with its unit'),
+        ("-20 psi", '"-20 psi" is negative; write a pressure above zero'),
+    ],
+)
+def test_garbage_is_answered_under_the_label_and_changes_nothing(
+    window: Window, typed: str, words: str
+) -> None:
+    before = window.session.build
+    label = window.balance.controls.knee.label
+    label.setFocus()
+    QTest.keyClick(label, Qt.Key.Key_Return)
+    QTest.keyClicks(label.editor, typed)
+    QTest.keyClick(label.editor, Qt.Key.Key_Return)
+
+    assert label.error.startswith(words)
+    assert window.session.build == before
+
+    QTest.keyClick(label.editor, Qt.Key.Key_Escape)
+
+    assert label.error == ""
+    assert label.text == "375 psi"
+
+
+def test_a_mixed_fraction_is_typed_into_the_bar(open_window: Opener, roadster: Build) -> None:
+    window = open_window(roadster)
+    label = window.balance.controls.bar.label
+    QTest.mouseClick(label, Qt.MouseButton.LeftButton)
+    QTest.keyClicks(label.editor, "1-1/16 in")
+    QTest.keyClick(label.editor, Qt.Key.Key_Return)
+
+    assert window.session.build.master.bar_offset.text == "1-1/16 in"
+    assert label.text == "27.0 mm"
+
+    QTest.mouseClick(label, Qt.MouseButton.LeftButton)
+    QTest.keyClicks(label.editor, "2 in")
+    QTest.keyClick(label.editor, Qt.Key.Key_Return)
+
+    assert "puts the bearing at or beyond a rod" in label.error
+    assert window.session.build.master.bar_offset.text == "1-1/16 in"
+    QTest.keyClick(label.editor, Qt.Key.Key_Escape)
+
+
+def test_an_adjustable_valve_goes_by_turns(open_window: Opener, roadster: Build) -> None:
+    window = open_window(roadster)
+    controls = window.balance.controls
+    QTest.mouseClick(controls.knee.more, Qt.MouseButton.LeftButton)
+    assert window.session.build.valves.rear[0].turns == 3.75
+
+    controls.knee.label.setFocus()
+    QTest.keyClick(controls.knee.label, Qt.Key.Key_Down)
+    assert window.session.build.valves.rear[0].turns == 3.5
+
+    QTest.keyClicks(controls.knee.label, "9")
+    QTest.keyClick(controls.knee.label.editor, Qt.Key.Key_Return)
+    assert controls.knee.label.error == "9 turns is outside the valve's table; write 0 to 8"
+    QTest.keyClick(controls.knee.label.editor, Qt.Key.Key_Escape)
+
+
+def test_the_bar_moves_the_line(open_window: Opener, roadster: Build) -> None:
+    window = open_window(roadster)
+    before = float(window.session.presses.front_pressure)
+
+    QTest.mouseClick(window.balance.controls.bar.more, Qt.MouseButton.LeftButton)
+
+    assert window.session.build.master.bar_offset.text == "3.7 mm"
+    assert float(window.session.presses.front_pressure) > before
+
+
+def test_taking_the_valve_out_and_fitting_one(window: Window) -> None:
+    controls = window.balance.controls
+    QTest.mouseClick(controls.take_out, Qt.MouseButton.LeftButton)
+    assert window.session.build.valves.rear == ()
+    assert not controls.knee.isVisible()
+    assert not window.balance.pressures.knee.isVisible()
+
+    QTest.mouseClick(controls.fit, Qt.MouseButton.LeftButton)
+    assert window.session.build.valves.rear[0].kind == "reducing"
+    assert window.session.findings == ()
+
+
+def test_a_click_on_a_verdict_looks_at_that_load_on_that_road(window: Window) -> None:
+    table = window.balance.locks
+    effort = window.session.effort
+
+    QTest.mouseClick(table, Qt.MouseButton.LeftButton, pos=table.cell_box(2, 0).center().toPoint())
+
+    assert window.session.solution.case_name == "Full load"
+    assert window.session.solution.surface == 0.15
+    assert window.session.effort == effort
+    assert window.top.mu.text() == "μ 0.15"
+
+
+def test_the_table_says_what_the_solution_says(window: Window) -> None:
+    lock = window.session.solution.lock
+
+    assert lock.axle[0, 2] == AxleName.REAR
+    assert window.balance.locks.cell(0, 2) == f"rear 68 lbf {lock.z[0, 2]:.2f} g"
+
+
+@pytest.mark.parametrize("size", [(1024, 700), (1280, 800), (1920, 1080)])
+def test_labels_overlap_neither_each_other_nor_the_edge(
+    open_window: Opener, pickup: Build, roadster: Build, size: tuple[int, int]
+) -> None:
+    for build in (pickup, roadster, edited(pickup, "valves.rear", [])):
+        window = open_window(build)
+        window.resize(*size)
+        for effort in (0.0, 90.0, 267.0, 480.0):
+            window.session.set_effort(effort)
+            QTest.qWait(10)
+            for plane in (window.balance.pressures, window.balance.adhesion):
+                boxes = [box for _, box in plane.notes()]
+                assert len(boxes) >= 3
+                pairs = [(a, b) for i, a in enumerate(boxes) for b in boxes[i + 1 :]]
+                assert not any(overlap(a, b) for a, b in pairs)
+                assert all(box[0] >= 0 and box[0] + box[2] <= plane.width() for box in boxes)
+
+
+def test_the_line_drawn_is_the_line_solved(window: Window) -> None:
+    session = window.session
+    x, y = window.balance.pressures._line.getData()
+    efforts = np.linspace(0, session.most_effort, 60)
+    pressed = session.solution.press(efforts)
+
+    beyond = pressed.front_pressure > 300 * PSI  # where the metering valve is open
+
+    drawn = np.interp(pressed.front_pressure[beyond] / PSI, x, y)
+
+    assert beyond.sum() > 30
+    assert drawn == pytest.approx(pressed.rear_pressure[beyond] / PSI, abs=0.1)

@@ -1,0 +1,167 @@
+"""The press: pulled, stepped and typed, and what it says."""
+
+from collections.abc import Callable
+
+import pytest
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtTest import QTest
+
+from tests.ui.conftest import pull
+from urgens.build import Build
+from urgens.quantity import UnitSystem
+from urgens.ui.press.pedal import NEWTON_PER_PIXEL, PULL
+from urgens.ui.press.verdict import Outcome, verdict
+from urgens.ui.window import Window
+
+Opener = Callable[[Build], Window]
+LBF = 4.4482216152605  # N
+
+
+def test_pulling_the_pad_presses_by_a_fixed_scale(window: Window) -> None:
+    pedal = window.press.pedal
+    window.session.set_effort(100.0)
+    by = QPointF(-40, 10)
+
+    pull(pedal, pedal.pad, by)
+
+    expected = 100 + NEWTON_PER_PIXEL * QPointF.dotProduct(by, PULL)
+    assert window.session.effort == pytest.approx(expected, abs=4)
+    assert window.session.undo_stack.count() == 0  # a press is no change of the build
+
+
+def test_pulling_beside_the_pad_does_nothing(window: Window) -> None:
+    effort = window.session.effort
+    pull(window.press.pedal, QPointF(20, 20), QPointF(-30, 10))
+
+    assert window.session.effort == effort
+
+
+def test_keys_press(window: Window) -> None:
+    session = window.session
+    session.set_effort(40 * LBF)
+    for key, modifier, pounds in (
+        (Qt.Key.Key_Up, Qt.KeyboardModifier.NoModifier, 41),
+        (Qt.Key.Key_Up, Qt.KeyboardModifier.ShiftModifier, 51),
+        (Qt.Key.Key_Down, Qt.KeyboardModifier.NoModifier, 50),
+    ):
+        QTest.keyClick(window, key, modifier)
+        assert session.effort == pytest.approx(pounds * LBF)
+
+    QTest.keyClick(window, Qt.Key.Key_End)
+    assert session.effort == session.first_lock_effort()
+    QTest.keyClick(window, Qt.Key.Key_Home)
+    assert session.effort == 0
+    assert window.press.travel.text == "0.0 in"
+
+
+def test_digits_type_an_effort(window: Window) -> None:
+    QTest.keyClick(window, Qt.Key.Key_4)
+    editor = window.press.effort.editor
+    QTest.keyClicks(editor, "5")
+    QTest.keyClick(editor, Qt.Key.Key_Return)
+
+    assert window.session.effort == pytest.approx(45 * LBF)
+    assert window.press.effort.text == "45 lbf"
+
+
+@pytest.mark.parametrize(
+    ("typed", "words"),
+    [
+        ("200 N", ""),
+        ("900 N", '"900 N" is more than the 112 lbf this build allows for'),
+        ("-5", '"-5" is negative; a foot only presses'),
+        ("heavy", '"heavy" is not a figure; write a force with its unit'),
+    ],
+)
+def test_an_effort_is_typed_in_any_unit_or_refused(window: Window, typed: str, words: str) -> None:
+    label = window.press.effort
+    before = window.session.effort
+    label.begin_edit()
+    QTest.keyClicks(label.editor, typed)
+    QTest.keyClick(label.editor, Qt.Key.Key_Return)
+
+    assert label.error.startswith(words)
+    assert bool(label.error) is bool(words)
+    assert window.session.effort == (before if words else pytest.approx(200))
+
+
+def test_roads_and_load_cases_leave_the_effort(window: Window) -> None:
+    effort = window.session.effort
+    for key, mu in ((Qt.Key.Key_W, 0.5), (Qt.Key.Key_I, 0.15), (Qt.Key.Key_D, 0.9)):
+        QTest.keyClick(window, key)
+        assert window.session.solution.surface == mu
+    window.top.case.setCurrentIndex(2)
+    window.top.case.activated.emit(2)
+
+    assert window.session.solution.case_name == "Full load"
+    assert window.session.effort == effort
+
+
+def test_letters_do_nothing_while_something_is_typed(window: Window) -> None:
+    label = window.press.effort
+    label.begin_edit()
+    QTest.keyClicks(label.editor, "wid")
+
+    assert window.session.solution.surface == 0.9
+    QTest.keyClick(label.editor, Qt.Key.Key_Escape)
+
+
+@pytest.mark.parametrize(
+    ("surface", "pounds", "outcome", "heading"),
+    [
+        (0.9, 60, Outcome.REAR_FIRST, "Rear locks first: it spins"),
+        (0.9, 70, Outcome.REAR_LOCKED, "Rear locked: it spins"),
+        (0.15, 10, Outcome.FRONT_FIRST, "Front locks first"),
+        (0.15, 17.2, Outcome.FRONT_LOCKED, "Front locked: no steering"),
+    ],
+)
+def test_the_verdict_has_words_for_each_state(
+    window: Window, surface: float, pounds: float, outcome: Outcome, heading: str
+) -> None:
+    session = window.session
+    session.set_surface(surface)
+    session.set_effort(pounds * LBF)
+    said = verdict(session.solution, session.presses, session.units)
+
+    assert (said.outcome, said.heading) == (outcome, heading)
+    assert window.press.verdict.accessibleName() == f"{heading}: {said.detail}"
+    over = pounds - float(session.solution.lock.effort[0, session.solution.road]) / LBF
+    margin = f"let off {over:.0f} lbf to roll" if over > 0 else f"{-over:.0f} lbf more foot; "
+    assert said.detail.startswith(margin)
+
+
+def test_nothing_locks(open_window: Opener, built: Callable[..., Build]) -> None:
+    window = open_window(
+        built({"targets.max_effort": "20 N", "targets.comfortable_effort": "15 N"})
+    )
+    said = verdict(window.session.solution, window.session.presses, UnitSystem.INCH)
+
+    assert (said.heading, said.detail) == ("Nothing locks", "up to 4 lbf of foot")
+
+
+def test_what_is_read_aloud_has_values_and_units(window: Window) -> None:
+    window.session.set_effort(60 * LBF)
+    press = window.press
+
+    assert press.effort.accessibleName() == "Foot 60 lbf"
+    assert press.line_pressures.accessibleName().startswith("Front line 627 psi, rear line ")
+    assert press.deceleration.accessibleName().endswith(" from 60 mph")
+    assert press.grip.accessibleName().startswith("Grip used: Front ")
+    assert press.travel.accessibleName() == f"Pedal travel {press.travel.text}"
+
+
+def test_travel_that_ends_is_said(open_window: Opener, built: Callable[..., Build]) -> None:
+    window = open_window(built({"pedal.travel_available": "1.5 in"}))
+
+    assert window.press.travel.text == "no more"
+
+
+def test_units_switch_everything_and_change_nothing(window: Window) -> None:
+    before = window.session.build
+    QTest.keyClick(window, Qt.Key.Key_U)
+
+    assert window.session.units is UnitSystem.METRIC
+    assert window.press.effort.text == "267 N"
+    assert window.balance.controls.knee.label.text == "25.9 bar"
+    assert window.session.build == before
+    assert window.session.undo_stack.count() == 0

@@ -1,0 +1,196 @@
+"""The window's frame: files, findings, stations."""
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog
+
+from urgens.build import Build, demo_text, load, save
+from urgens.ui.actions import ALL_DEEDS
+from urgens.ui.window import SHEET, Window
+
+Answer = Callable[[str], list[str]]
+CTRL = Qt.KeyboardModifier.ControlModifier
+
+
+def choose(monkeypatch: pytest.MonkeyPatch, path: Path) -> None:
+    """Let the file dialogs answer with `path`."""
+    for name in ("getOpenFileName", "getSaveFileName"):
+        monkeypatch.setattr(QFileDialog, name, lambda *_: (str(path), ""))
+
+
+def step_knee(window: Window) -> None:
+    QTest.mouseClick(window.balance.controls.knee.less, Qt.MouseButton.LeftButton)
+
+
+def test_save_open_again(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    path = tmp_path / "mine"
+    choose(monkeypatch, path)
+    step_knee(window)
+    assert window.isWindowModified()
+    assert "•" in window.top.name.text()
+
+    QTest.keyClick(window, Qt.Key.Key_S, CTRL)
+
+    saved = tmp_path / "mine.urgens.json"
+    assert load(saved) == window.session.build
+    assert not window.isWindowModified()
+    assert window.windowTitle() == "Wexcombe[*] (mine.urgens.json): Urgens"
+
+    step_knee(window)
+    QTest.keyClick(window, Qt.Key.Key_S, CTRL)
+    assert (tmp_path / "mine.urgens.json.bak").exists()
+
+    changed = window.session.build
+    window.files.open_demo("roadster")
+    assert window.session.build.name == "Tarn"
+    choose(monkeypatch, saved)
+    QTest.keyClick(window, Qt.Key.Key_O, CTRL)
+    assert window.session.build == changed
+    assert window.session.undo_stack.count() == 0
+
+
+def test_a_broken_file_is_answered_in_words_and_changes_nothing(
+    window: Window, tmp_path: Path, answer: Answer
+) -> None:
+    before = window.session.build
+    path = tmp_path / "broken.urgens.json"
+    path.write_text(demo_text("pickup").replace('"1-1/8 in"', "28"), encoding="utf-8")
+    said = answer("OK")
+
+    window.files.open_path(path)
+
+    assert said[0] == "broken.urgens.json was not opened"
+    assert said[1].startswith("master.bore: is the bare number 28, without a unit; write a length")
+    assert window.session.build == before
+
+
+def test_a_save_that_fails_says_so_and_loses_nothing(
+    window: Window, tmp_path: Path, answer: Answer
+) -> None:
+    step_knee(window)
+    window.session.path = tmp_path / "gone" / "mine.urgens.json"
+    said = answer("OK")
+
+    assert not window.files.save()
+    assert said[0] == "mine.urgens.json was not saved"
+    assert window.isWindowModified()
+
+
+@pytest.mark.parametrize(
+    ("button", "closed"), [("Leave without saving", True), ("Stay here", False)]
+)
+def test_closing_asks_about_unsaved_changes(
+    window: Window, answer: Answer, button: str, *, closed: bool
+) -> None:
+    step_knee(window)
+    said = answer(button)
+
+    assert window.close() is closed
+    assert said[0] == "Wexcombe has changes that are not saved."
+
+
+def test_leaving_by_saving(window: Window, tmp_path: Path, pickup: Build, answer: Answer) -> None:
+    path = tmp_path / "mine.urgens.json"
+    save(pickup, path)
+    window.session.open_file(path)
+    step_knee(window)
+    answer("Save")
+
+    window.files.open_demo("roadster")
+
+    assert load(path).valves.rear[0].knee.text == "370 psi"
+    assert window.session.build.name == "Tarn"
+
+
+def test_a_finding_is_shown_and_its_fix_done_and_undone(window: Window) -> None:
+    line = window.finding_line
+    assert line.finding is not None
+    assert line.finding.code == "rear-locks-first"
+    assert "the rear wheels lock first" in line.message.text()
+
+    QTest.keyClick(window, Qt.Key.Key_F, Qt.KeyboardModifier.ShiftModifier)
+
+    assert line.finding is None
+    assert not line.fix.isVisible()
+    assert "Nothing found" in line._word.text()
+
+    QTest.keyClick(window, Qt.Key.Key_Z, CTRL)
+    assert line.finding is not None
+
+
+def test_findings_are_walked_through(open_window: Callable[[Build], Window], built: Any) -> None:
+    window = open_window(built({"valves.front": [], "targets.deceleration": 0.85}))
+    line = window.finding_line
+    seen = []
+    for _ in window.session.findings:
+        assert line.finding is not None
+        seen.append(line.finding.code)
+        QTest.keyClick(window, Qt.Key.Key_F)
+
+    assert seen == [finding.code for finding in window.session.findings]
+    assert line.count.text() == f"1 of {len(seen)}"
+
+
+def test_show_goes_to_the_place(window: Window) -> None:
+    window.show_station(SHEET)
+    QTest.mouseClick(window.finding_line.show_place, Qt.MouseButton.LeftButton)
+
+    assert window.stations.currentWidget() is window.balance
+    assert window.balance.controls.knee.label.hasFocus()
+
+
+def test_the_sheet_shows_the_build_as_it_is_now(window: Window, qtbot: Any) -> None:
+    QTest.keyClick(window, Qt.Key.Key_2, Qt.KeyboardModifier.AltModifier)
+    page = window.sheet.page
+    assert page.document is not None
+    assert "knee 375 psi" in page.document.document.toPlainText()
+
+    window.session.edit("valves.rear[0].knee", "290 psi")
+    qtbot.waitUntil(
+        lambda: (
+            page.document is not None and "knee 290 psi" in page.document.document.toPlainText()
+        ),
+        timeout=3000,
+    )
+
+
+@pytest.mark.parametrize("form", ["pdf", "html"])
+def test_the_sheet_is_written(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, form: str
+) -> None:
+    choose(monkeypatch, tmp_path / "sheet")
+    window.files.write_sheet(form)
+
+    assert (tmp_path / f"sheet.{form}").stat().st_size > 10_000
+
+
+def test_the_rail_goes_to_a_station(window: Window) -> None:
+    rail = window.rail
+    QTest.mouseClick(rail, Qt.MouseButton.LeftButton, pos=rail.item_box(1).center().toPoint())
+    assert window.stations.currentWidget() is window.sheet
+
+    QTest.keyClick(rail, Qt.Key.Key_Up)
+    assert window.stations.currentWidget() is window.balance
+    assert window.findChild(type(rail)) is rail
+
+
+def test_no_two_actions_share_keys() -> None:
+    keys = [key for deed in ALL_DEEDS for key in deed.keys]
+
+    assert len(keys) == len(set(keys))
+    assert len({deed.name for deed in ALL_DEEDS}) == len(ALL_DEEDS)
+
+
+def test_every_control_has_a_name(window: Window) -> None:
+    from PySide6.QtWidgets import QAbstractButton, QComboBox
+
+    controls = window.findChildren(QAbstractButton) + window.findChildren(QComboBox)
+    nameless = [c for c in controls if not c.accessibleName() and not getattr(c, "text", str)()]
+
+    assert len(controls) > 10
+    assert [c for c in nameless if c.objectName() != "qt_toolbar_ext_button"] == []
