@@ -77,9 +77,8 @@ def adhesion(force: Floats, load: Floats) -> Array:
     load: on the axle [N].
     Source: definition.
     """
-    force, load = np.broadcast_arrays(np.asarray(force, dtype=float), load)
-    out = np.full(force.shape, np.nan)
-    return np.asarray(np.divide(force, load, out=out, where=load > 0.0))
+    carries = np.greater(load, 0.0)
+    return np.where(carries, force / np.where(carries, load, 1.0), np.nan)
 
 
 class Achieved(NamedTuple):
@@ -119,14 +118,13 @@ def achieved(
     front_over, rear_over = front_force >= front_grip, rear_force >= rear_grip
     _, rear_grip_front_only = _grip(standing, front_only, surface)
     front_grip_rear_only, _ = _grip(standing, rear_only, surface)
-    choices = [
-        ~front_over & ~rear_over,
-        front_over & (rear_force < rear_grip_front_only),
-        rear_over & (front_force < front_grip_rear_only),
-    ]
-    deceleration = np.select(choices, [rolling, front_only, rear_only], both)
-    states = np.select(choices, [0, 1, 2], 3)
-    return Achieved(deceleration, (states & 1).astype(bool), (states & 2).astype(bool))
+    rolls = ~(front_over | rear_over)
+    front_alone = front_over & (rear_force < rear_grip_front_only)
+    rear_alone = rear_over & ~front_alone & (front_force < front_grip_rear_only)
+    locked_both = ~(rolls | front_alone | rear_alone)
+    one_locked = np.where(front_alone, front_only, rear_only)
+    deceleration = np.where(rolls, rolling, np.where(locked_both, both, one_locked))
+    return Achieved(deceleration, front_alone | locked_both, rear_alone | locked_both)
 
 
 def _grip(standing: Standing, deceleration: Floats, surface: Floats) -> tuple[Array, Array]:

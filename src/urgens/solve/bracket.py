@@ -7,7 +7,7 @@ import numpy as np
 from urgens.physics.arrays import Array
 
 MOST_STEPS = 200
-EXACT = 1e-12  # of the bracket's first span of values; closer than that is a root
+EXACT = 1e-9  # of the bracket's first span of values; closer than that is a root
 
 NARROW = 4.0 * np.finfo(float).eps  # of the upper end; a jump is followed as far as this
 
@@ -34,6 +34,8 @@ def crossing(
         share = 0.5 if step % 4 == 3 else above / np.where(open_, above - below, 1.0)
         probe = np.where(open_, high - share * (high - low), high)
         value = function(probe)
+        if (np.abs(value) <= near)[open_].all():
+            return probe
         rises = value >= -near
         # An end that stays twice is halved, so that a curved function does not pin it (Illinois).
         below = np.where(rises, np.where(rose == 1, below * 0.5, below), value)

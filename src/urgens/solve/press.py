@@ -77,7 +77,9 @@ def line_pressures(made: System, output: Array) -> Lines:
 
     Source: physics.cylinder, physics.valve.
     """
-    front, rear = (_cylinder_pressure(c, output) for c in (made.front_cylinder, made.rear_cylinder))
+    front = rear = _cylinder_pressure(made.front_cylinder, output)
+    if made.rear_cylinder is not made.front_cylinder:  # else one bore makes both
+        rear = _cylinder_pressure(made.rear_cylinder, output)
     return Lines(front, rear, through(made.front_valves, front), through(made.rear_valves, rear))
 
 
@@ -99,11 +101,11 @@ def axle_forces(made: System, pushrod: Floats) -> tuple[Array, Array]:
     Source: physics, from the booster to the tyre.
     """
     lines = line_pressures(made, booster_output(made, pushrod))
-    front, rear = (
-        tyre.axle_force(wheel_torque(end, pressure), end.rolling_radius)
-        for end, pressure in ((made.front, lines.front), (made.rear, lines.rear))
-    )
-    return front, rear
+    return _axle_force(made.front, lines.front), _axle_force(made.rear, lines.rear)
+
+
+def _axle_force(end: WheelEnd, pressure: Array) -> Array:
+    return tyre.axle_force(wheel_torque(end, pressure), end.rolling_radius)
 
 
 def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> Presses:

@@ -18,8 +18,9 @@ class Travel(NamedTuple):
 
 
 def axle_volume(figures: Volumes, axle: AxleFluid, pressure: Array) -> Array:
-    """Return the fluid [m³] one axle takes; figures: of the system [object]; axle: one of its axles [object];
-    pressure: [Pa].
+    """Return the fluid [m³] one axle takes.
+
+    figures: of the system [object]; axle: one of its axles [object]; pressure: [Pa].
 
     Source: physics.volume.
     """

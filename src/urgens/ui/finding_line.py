@@ -10,6 +10,11 @@ from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.marks import severity_mark
 
 HEIGHT = 52
+LONG = 110  # letters from which the words are set smaller
+NOTHING_FOUND = (
+    "in what is computed here. Figures do not prove brakes: have them checked, and prove them "
+    "standing first."
+)
 _GROUND = {
     Severity.DANGER: (T.danger, T.danger_ground),
     Severity.WARNING: (T.warn, T.warn_ground),
@@ -26,6 +31,7 @@ class FindingLine(QWidget):
         super().__init__(parent)
         self._session = session
         self._index = 0
+        self._shown: tuple[Finding | None, int, int] | None = None
         self.setMinimumHeight(HEIGHT)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Minimum)
         self._word = QLabel()
@@ -80,30 +86,31 @@ class FindingLine(QWidget):
     def _refresh(self) -> None:
         found = self._session.findings
         self._index = min(self._index, max(len(found) - 1, 0))
+        shown = (self.finding, self._index, len(found))
+        if shown == self._shown:
+            return
+        self._shown = shown
         finding = self.finding
         self.next.setVisible(len(found) > 1)
         self.count.setText(f"{self._index + 1} of {len(found)}" if found else "")
         self.show_place.setVisible(finding is not None)
         self.fix.setVisible(finding is not None and bool(finding.fixes))
         if finding is None:
-            self._word.setText("Nothing found")
-            self._word.setStyleSheet(f"color: {T.good}; font-weight: 600")
-            self.message.setText(
-                f'<span style="color:{T.muted}">in what is computed here. Figures do not prove '
-                "brakes: have them checked, and prove them standing first.</span>"
-            )
+            self._say("Nothing found", T.good, "", NOTHING_FOUND)
         else:
-            color = _GROUND[finding.severity][0]
-            self._word.setText(finding.severity.word.capitalize())
-            self._word.setStyleSheet(f"color: {color}; font-weight: 600")
-            size = 15 if len(finding.message) + len(finding.why) < 110 else 14
-            self.message.setText(
-                f'<span style="font-size:{size}px"><b>{finding.message}</b> '
-                f'<span style="color:{T.muted}">{finding.why}</span></span>'
-            )
+            word = finding.severity.word.capitalize()
+            self._say(word, _GROUND[finding.severity][0], finding.message, finding.why)
             if finding.fixes:
                 self.fix.setText(finding.fixes[0].label)
         self.update()
+
+    def _say(self, word: str, color: str, message: str, why: str) -> None:
+        self._word.setText(f'<b style="color:{color}">{word}</b>')
+        size = 15 if len(message) + len(why) < LONG else 14
+        self.message.setText(
+            f'<span style="font-size:{size}px"><b>{message}</b> '
+            f'<span style="color:{T.muted}">{why}</span></span>'
+        )
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

@@ -53,8 +53,8 @@ class TopBar(QFrame):
         self.units = self._segments(
             tuple((system.value, system) for system in UnitSystem), session.set_units, "Units"
         )
-        self.undo = self._button("undo-2", "Undo")
-        self.redo = self._button("redo-2", "Redo")
+        self.undo = self._button("Undo")
+        self.redo = self._button("Redo")
         self._lay_out()
         session.solution_changed.connect(self._refresh)
         session.units_changed.connect(self._refresh)
@@ -80,9 +80,8 @@ class TopBar(QFrame):
         return buttons
 
     @staticmethod
-    def _button(name: str, words: str) -> QToolButton:
+    def _button(words: str) -> QToolButton:
         button = QToolButton()
-        button.setIcon(icon(name, 22))
         button.setIconSize(QSize(22, 22))
         button.setAccessibleName(words)
         button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -135,17 +134,10 @@ class TopBar(QFrame):
             button.setChecked(button.property("value") is session.units)
 
     def set_actions(self, undo: QAction, redo: QAction) -> None:
-        """Connect the two buttons with their actions."""
-        for button, action in ((self.undo, undo), (self.redo, redo)):
-            button.clicked.connect(action.trigger)
-            action.changed.connect(self._follow_actions)
-        self._actions = ((self.undo, undo), (self.redo, redo))
-        self._follow_actions()
-
-    def _follow_actions(self) -> None:
-        for button, action in self._actions:
-            button.setEnabled(action.isEnabled())
-            button.setToolTip(action.text())
+        """Let the two buttons show and do these actions."""
+        for button, action, name in ((self.undo, undo, "undo-2"), (self.redo, redo, "redo-2")):
+            action.setIcon(icon(name, 22))
+            button.setDefaultAction(action)
 
 
 def _caption(words: str) -> QLabel:

@@ -3,7 +3,7 @@
 from functools import lru_cache
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPen
+from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPen, QStaticText
 
 from urgens.ui.theme.tokens import LIGHT
 
@@ -25,6 +25,16 @@ def face(size: int, weight: int = 400, *, condensed: bool = True) -> QFont:
 def metrics(size: int, weight: int = 400, *, condensed: bool = True) -> QFontMetricsF:
     """Return the metrics of `face` with the same arguments."""
     return QFontMetricsF(face(size, weight, condensed=condensed))
+
+
+@lru_cache(maxsize=2048)
+def words(text: str, size: int, weight: int = 400) -> QStaticText:
+    """Return condensed text laid out once; shaping it at every repaint is what costs."""
+    laid = QStaticText(text)
+    laid.setTextFormat(Qt.TextFormat.PlainText)
+    laid.setPerformanceHint(QStaticText.PerformanceHint.AggressiveCaching)
+    laid.prepare(font=face(size, weight))
+    return laid
 
 
 def pen(color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine) -> QPen:

@@ -58,7 +58,9 @@ class DimensionLabel(QWidget):
         """Show a figure; `typed` is what the editor starts with."""
         self._shown, self._typed = shown, typed
         self.setAccessibleName(f"{self._name} {shown}".strip())
-        self.updateGeometry()
+        widest = self._widest
+        if self.sizeHint().width() > widest:
+            self.updateGeometry()
         self.update()
 
     @property

@@ -10,8 +10,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QWheelEvent
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
-from urgens.ui.theme.paint import T, face, metrics, pen
+from urgens.ui.theme.paint import T, face, metrics, pen, words
 from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, place
+from urgens.ui.widgets.markers import Marker, MarkerLayer
 
 LEADER_FROM = 26.0  # px between anchor and label from which a line joins them
 HANDLE_HALF = 20.0  # px; what a hand can hit
@@ -77,8 +78,7 @@ class _Notes(QGraphicsItem):
             painter.fillRect(box.adjusted(-2, 1, 2, -1), ground)
             painter.setFont(face(note.size, note.weight))
             painter.setPen(QColor(note.color))
-            flags = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
-            painter.drawText(box, flags, note.words)
+            painter.drawStaticText(box.topLeft(), words(note.words, note.size, note.weight))
 
 
 class Plane(pg.PlotWidget):
@@ -111,11 +111,15 @@ class Plane(pg.PlotWidget):
         self._still: list[tuple[Note, QPointF, QRectF]] = []
         self._obstacles: list[NDArray[np.float64]] = []
         self._handles: list[tuple[float, float]] = []
+        self._markers: list[Marker] = []
+        self._marker_layer = MarkerLayer()
         self._layer = _Notes()
+        self.scene().addItem(self._marker_layer)
         self.scene().addItem(self._layer)
         self.box = self.plotItem.vb
-        self.box.sigResized.connect(self.place_notes)
-        self.box.sigRangeChanged.connect(self.place_notes)
+        for changed in (self.box.sigResized, self.box.sigRangeChanged):
+            changed.connect(self.place_notes)
+            changed.connect(self._place_markers)
 
     def add_curve(
         self, color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine
@@ -130,6 +134,19 @@ class Plane(pg.PlotWidget):
         if self.box.viewRange() == [list(x), list(y)]:
             return
         self.plotItem.setRange(xRange=x, yRange=y, padding=0)
+
+    def set_markers(self, markers: list[Marker]) -> None:
+        """Show markers, the last on top."""
+        self._markers = markers
+        self._place_markers()
+
+    def _place_markers(self) -> None:
+        corner, size = self._bounds()
+        points = self._to_scene(np.array([m.at for m in self._markers]).reshape(-1, 2))
+        self._marker_layer.show_points(
+            [(m.shape, QPointF(*p)) for m, p in zip(self._markers, points, strict=True)],
+            QRectF(*corner, *size),
+        )
 
     def set_notes(
         self,

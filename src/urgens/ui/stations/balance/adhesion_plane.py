@@ -3,14 +3,14 @@
 import math
 
 import numpy as np
-import pyqtgraph as pg
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QColor, QPolygonF
+from PySide6.QtGui import QPolygonF
 from PySide6.QtWidgets import QGraphicsPolygonItem, QWidget
 
 from urgens.physics.standards import ADHESION_RANGE
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, hatch, pen
+from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
 
 POINTS = 81
@@ -33,9 +33,6 @@ class AdhesionPlane(Plane):
         self._now = self.add_curve(T.ink)
         self._front = self.add_curve(T.front, 3)
         self._rear = self.add_curve(T.rear, 3, Qt.PenStyle.DashLine)
-        self._points = pg.ScatterPlotItem(pen=pen(T.sheet, 1))
-        self._points.setZValue(100)
-        self.plotItem.addItem(self._points)
         session.solution_changed.connect(self._show_solution)
         session.press_changed.connect(self._show_press)
         self._show_solution()
@@ -72,21 +69,11 @@ class AdhesionPlane(Plane):
         pressed = self._session.presses
         z = float(pressed.demand_z)
         self._now.setData([z, z], [0.0, self._top])
-        used = [
-            (z, float(value), symbol, QColor(color))
-            for value, symbol, color in (
-                (pressed.front_adhesion, "o", T.front),
-                (pressed.rear_adhesion, "s", T.rear),
-            )
-            if math.isfinite(float(value))
-        ]
-        self._points.setData(
-            x=[row[0] for row in used],
-            y=[row[1] for row in used],
-            symbol=[row[2] for row in used],
-            brush=[row[3] for row in used],
-            size=13,
+        used = (
+            (Shape.FRONT, float(pressed.front_adhesion)),
+            (Shape.REAR, float(pressed.rear_adhesion)),
         )
+        self.set_markers([Marker(shape, (z, share)) for shape, share in used if share <= self._top])
 
     def _show_notes(self) -> None:
         surface, z = self._session.solution.surface, self._z

@@ -10,7 +10,7 @@ from urgens.guidance import Severity
 from urgens.quantity import FORCE, show
 from urgens.solve import ICE, WET, AxleName
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, metrics, pen
+from urgens.ui.theme.paint import T, face, metrics, pen, words
 from urgens.ui.widgets.marks import disc, severity_mark
 
 HEAD, ROW = 28, 58
@@ -22,6 +22,7 @@ class LockTable(QWidget):
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._session = session
+        self._rows = 0
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setToolTip("Click one to look at that load on that road")
@@ -35,7 +36,9 @@ class LockTable(QWidget):
             for case, name in enumerate(solution.system.case_names)
         ]
         self.setAccessibleName("Which axle locks first. " + "; ".join(rows))
-        self.updateGeometry()
+        if len(rows) != self._rows:
+            self._rows = len(rows)
+            self.updateGeometry()
         self.update()
 
     def _roads(self) -> list[int]:
@@ -103,22 +106,31 @@ class LockTable(QWidget):
             painter.setBrush(QColor(T.ink))
             painter.drawRect(QRectF(box.left() + 1, box.top() + 1, 3, box.height() - 1))
         center = QPointF(box.left() + 14, box.top() + 15)
-        words = {AxleName.NONE: "none", AxleName.FRONT: "front", AxleName.REAR: "rear"}[axle]
+        said = {AxleName.NONE: "none", AxleName.FRONT: "front", AxleName.REAR: "rear"}[axle]
         color = {AxleName.NONE: T.muted, AxleName.FRONT: T.front, AxleName.REAR: T.danger}[axle]
         if axle is AxleName.REAR:
             severity_mark(painter, Severity.DANGER, center, 8)
         elif axle is AxleName.FRONT:
             disc(painter, center, 6)
-        painter.setPen(QColor(color))
-        painter.setFont(face(16, 600))
-        painter.drawText(QPointF(box.left() + 25, box.top() + 20), words)
+        self._write(painter, QPointF(box.left() + 25, box.top() + 4), said, 16, 600, color)
         if axle is not AxleName.NONE:
             effort = show(float(lock.effort[case, road]), FORCE, self._session.units)
-            painter.setPen(QColor(T.muted))
-            painter.setFont(face(14))
-            painter.drawText(QPointF(box.left() + 25, box.top() + 36), str(effort))
             z = f"{lock.z[case, road]:.2f} g"
-            painter.drawText(QPointF(box.left() + 25, box.top() + 52), z)
+            self._write(painter, QPointF(box.left() + 25, box.top() + 22), str(effort))
+            self._write(painter, QPointF(box.left() + 25, box.top() + 38), z)
+
+    @staticmethod
+    def _write(
+        painter: QPainter,
+        at: QPointF,
+        said: str,
+        size: int = 14,
+        weight: int = 400,
+        color: str = T.muted,
+    ) -> None:
+        painter.setFont(face(size, weight))
+        painter.setPen(QColor(color))
+        painter.drawStaticText(at, words(said, size, weight))
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         case = math.floor((event.position().y() - HEAD) / ROW)

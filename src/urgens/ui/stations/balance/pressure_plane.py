@@ -24,6 +24,7 @@ from urgens.ui.stations.balance.valve_setting import (
 )
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.handle import Handle
+from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import CACHED, Plane
 
 SLOPE_AT = 0.9  # of the line: where the slope's handle sits
@@ -54,13 +55,6 @@ class PressurePlane(Plane):
         self._plain = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
         self._guide = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
         self._line = self.add_curve(T.rear, 3)
-        self._marks = pg.ScatterPlotItem(size=6, pen=pen(T.sheet), brush=QColor(T.ink))
-        self._lock = pg.ScatterPlotItem(size=15, pen=pen(T.sheet, 2))
-        self._foot_ring = pg.ScatterPlotItem(size=24, pen=pen(T.ink, 2), brush=QColor(T.sheet))
-        self._foot = pg.ScatterPlotItem(size=13, pen=pen(T.ink, 2), brush=QColor(T.fluid[1]))
-        for z, item in enumerate((self._marks, self._lock, self._foot_ring, self._foot)):
-            item.setZValue(100 + z)
-            self.plotItem.addItem(item)
         self.knee = Handle(self.box, T.rear, diamond=True)
         self.slope = Handle(self.box, T.rear, diamond=False)
         for handle, move in ((self.knee, self._drag_knee), (self.slope, self._drag_slope)):
@@ -89,7 +83,7 @@ class PressurePlane(Plane):
         self._line.setData(*corners(curves.front, curves.rear))
         self._plain.setData(*corners(curves.front, curves.arriving))
         self._plain.setVisible(self._setting is not None)
-        self._show_lock(curves)
+        self._show_markers()
         if not session.dragging:
             self.set_range((0.0, curves.right), (0.0, curves.top))
         self._show_handles(curves)
@@ -112,8 +106,6 @@ class PressurePlane(Plane):
         on_grid = np.array([np.interp(grid, front, rear) for front, rear in lines])
         self._low.setData(grid, on_grid.min(axis=0))
         self._high.setData(grid, on_grid.max(axis=0))
-        front, rear, _ = z_marks(curves, self._chosen)
-        self._marks.setData(front, rear)
 
     def _show_handles(self, curves: PressureCurves) -> None:
         setting = self._setting
@@ -129,14 +121,15 @@ class PressurePlane(Plane):
         at = SLOPE_AT * min(right, float(curves.front.max()))
         self.slope.setPos(at, float(np.interp(at, curves.front, curves.rear)))
 
-    def _show_lock(self, curves: PressureCurves) -> None:
-        if curves.lock is None:
-            self._lock.setData([], [])
-            return
-        axle, front, rear, _ = curves.lock
-        first = axle is AxleName.FRONT
-        color = QColor(T.front if first else T.rear)
-        self._lock.setData([front], [rear], symbol="o" if first else "s", brush=color)
+    def _show_markers(self) -> None:
+        curves = self._curves
+        assert curves is not None
+        front, rear, _ = z_marks(curves, self._chosen)
+        shown = [Marker(Shape.DOT, (float(x), float(y))) for x, y in zip(front, rear, strict=True)]
+        if curves.lock is not None:
+            axle, x, y, _ = curves.lock
+            shown.append(Marker(Shape.FRONT if axle is AxleName.FRONT else Shape.REAR, (x, y)))
+        self.set_markers([*shown, Marker(Shape.FOOT, self._foot_point())])
 
     def _show_notes(self, curves: PressureCurves) -> None:
         reduced = self._setting is not None
@@ -157,8 +150,7 @@ class PressurePlane(Plane):
 
     def _show_press(self) -> None:
         x, y = self._foot_point()
-        self._foot_ring.setData([x], [y])
-        self._foot.setData([x], [y])
+        self._show_markers()
         self.set_moving_note(foot_note((x, y)))
 
     # --- the hand --------------------------------------------------------------------------

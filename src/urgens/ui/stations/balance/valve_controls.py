@@ -78,7 +78,8 @@ class ValveControls(QWidget):
         if isinstance(master, TwinMaster):
             shown = show(master.bar_offset.value, LENGTH, self._session.units)
             self.bar.set_value(shown, master.bar_offset.text)
-        self._words.setText(self._sentence(setting))
+        if self._words.text() != (words := self._sentence(setting)):
+            self._words.setText(words)  # a text that is set lays the window out again
         if setting is None:
             return
         self.slope.show_buttons(not isinstance(setting.valve, Adjustable))

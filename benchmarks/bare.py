@@ -1,0 +1,147 @@
+"""The formulas of a solve in bare NumPy, for one shape of build: what the structure costs.
+
+The pickup: vacuum booster, tandem cylinder, metering in front, reducing behind, disc and drum.
+Grids, scans and refinements are those of the solver; there are no objects, names or checks.
+"""
+
+import numpy as np
+from numpy.typing import NDArray
+
+from urgens.solve import System
+
+Array = NDArray[np.float64]
+
+
+class Bare:
+    """Plain numbers of one build."""
+
+    def __init__(self, made: System) -> None:
+        assist, cylinder = made.booster, made.front_cylinder
+        self.ratio = made.pedal_ratio
+        self.crack, self.jump = assist.crack_force, assist.jump_in
+        self.gain, self.limit = assist.gain, assist.assist_limit
+        self.area, self.preload = cylinder.area, cylinder.spring_preload
+        metering, reducing = made.front_valves[0], made.rear_valves[0]
+        self.closing, self.opening, self.full = metering.closing, metering.opening, metering.full
+        self.knee, self.slope = reducing.knee, reducing.slope
+        self.front = 2 * made.front.torque_per_pressure / made.front.rolling_radius
+        self.rear = 2 * made.rear.torque_per_pressure / made.rear.rolling_radius
+        self.front_threshold, self.rear_threshold = made.front.threshold, made.rear.threshold
+        self.weights = np.asarray(made.standing.front_weight), np.asarray(made.standing.rear_weight)
+        self.transfer = np.asarray(made.standing.transfer)
+        self.most = made.max_effort
+        self.volumes = made.volumes
+
+    def forces(self, rod: Array) -> tuple[Array, Array]:
+        above = np.maximum(rod - self.crack, 0.0)
+        assist = np.minimum(self.jump + (self.gain - 1) * above, self.limit)
+        output = np.where(above > 0, above + assist, 0.0)
+        pressure = np.maximum(output - self.preload, 0.0) / self.area
+        rate = (self.full - self.closing) / (self.full - self.opening)
+        front = np.minimum(
+            pressure, np.maximum(self.closing, self.closing + rate * (pressure - self.opening))
+        )
+        rear = np.minimum(pressure, self.knee + self.slope * (pressure - self.knee))
+        return (
+            self.front * np.maximum(front - self.front_threshold, 0.0),
+            self.rear * np.maximum(rear - self.rear_threshold, 0.0),
+        )
+
+    def sweep(self, efforts: Array, surface: float) -> tuple[Array, ...]:
+        """Forces, deceleration, loads, adhesion and the achieved deceleration of one load case."""
+        front, rear = self.forces(self.ratio * efforts)
+        front_weight, rear_weight = self.weights[0][0], self.weights[1][0]
+        weight, transfer = front_weight + rear_weight, self.transfer[0]
+        z = (front + rear) / weight
+        front_load, rear_load = (
+            front_weight + z * weight * transfer,
+            rear_weight - z * weight * transfer,
+        )
+        used = front / front_load, rear / np.where(rear_load > 0, rear_load, np.nan)
+        front_only = (surface * front_weight + rear) / (weight * (1 - surface * transfer))
+        rear_only = (front + surface * rear_weight) / (weight * (1 + surface * transfer))
+        front_grip = surface * np.minimum(front_load, weight)
+        rear_grip = surface * np.maximum(rear_load, 0)
+        rear_grip_1 = surface * np.maximum(rear_weight - front_only * weight * transfer, 0)
+        front_grip_2 = surface * np.minimum(front_weight + rear_only * weight * transfer, weight)
+        over = front >= front_grip, rear >= rear_grip
+        choices = [
+            ~over[0] & ~over[1],
+            over[0] & (rear < rear_grip_1),
+            over[1] & (front < front_grip_2),
+        ]
+        achieved = np.select(choices, [z, front_only, rear_only], surface)
+        return front, rear, z, front_load, rear_load, *used, achieved, self.travel(front, rear)
+
+    def travel(self, front: Array, rear: Array) -> Array:
+        """Pad travel from axle forces, back through the brakes' own pressures."""
+        figures = self.volumes
+        rod = figures.pushrod_clearance
+        for force, gain, threshold, axle, chamber in (
+            (front, self.front, self.front_threshold, figures.front, figures.chambers[0]),
+            (rear, self.rear, self.rear_threshold, figures.rear, figures.chambers[1]),
+        ):
+            p = threshold + force / gain
+            taken = np.minimum(p / axle.take_up, 1.0) * axle.clearance_volume + axle.compliance * p
+            taken = taken + figures.hose_expansion * axle.hose_length * p
+            taken = taken + figures.fluid_volume / figures.bulk_modulus * p
+            taken = taken + axle.trapped_air * (1 - 101325.0 / (101325.0 + p))
+            stroke = figures.port_travel + taken / chamber.area
+            rod = rod + np.where(stroke > chamber.stroke, np.nan, stroke)
+        pad = self.ratio * rod
+        return np.where(pad > figures.floor, np.nan, pad)
+
+    def solve(self, surfaces: Array) -> tuple[Array, ...]:
+        """One press, the whole line with its crossings and rules, the first lock everywhere."""
+        pressed = self.sweep(np.array([250.0]), 0.9)
+        front_weight, rear_weight = (w[:, None] for w in self.weights)
+        weight = front_weight + rear_weight
+        efforts = np.linspace(0.0, self.most, 401)
+        front, rear = self.forces(self.ratio * efforts)
+        over = self._over(
+            front, rear, front_weight[..., None], weight[..., None], self.transfer[:, None, None],
+            surfaces[:, None],
+        )  # fmt: skip
+        index = np.maximum(np.argmax(over >= 0, axis=-1), 1)
+        low, high = efforts[index - 1], efforts[index]
+        below = np.take_along_axis(over, (index - 1)[..., None], -1)[..., 0]
+        above = np.take_along_axis(over, index[..., None], -1)[..., 0]
+        lock = high - above / (above - below) * (high - low)
+        for _ in range(2):  # to the root, and to see that it is one
+            at = self._over(
+                *self.forces(self.ratio * lock),
+                front_weight,
+                weight,
+                self.transfer[:, None],
+                surfaces,
+            )
+        second = high - above / (above - below) * (high - low)
+        for _ in range(2):
+            self._over(
+                *self.forces(self.ratio * second),
+                front_weight,
+                weight,
+                self.transfer[:, None],
+                surfaces,
+            )
+        rods = np.linspace(0.0, 4096.0, 801)
+        lead = self._lead(rods)
+        turns = np.flatnonzero((lead[1:] > 0) != (lead[:-1] > 0))
+        found = rods[turns]
+        for _ in range(8):
+            self._lead(found)
+        return (*pressed, lock, at, second, found)
+
+    @staticmethod
+    def _over(
+        front: Array, rear: Array, front_weight: Array, weight: Array, transfer: Array, mu: Array
+    ) -> Array:
+        shift = (front + rear) * transfer
+        return np.maximum(
+            front - mu * (front_weight + shift), rear - mu * (weight - front_weight - shift)
+        )
+
+    def _lead(self, rods: Array) -> Array:
+        front, rear = self.forces(rods)
+        shift = (front + rear) * self.transfer[0]
+        return rear * (self.weights[0][0] + shift) - front * (self.weights[1][0] - shift)

@@ -1,0 +1,82 @@
+"""Markers on a plot, all painted by one light item in scene coordinates."""
+
+from dataclasses import dataclass
+from enum import Enum
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter
+from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
+
+from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.marks import disc, square
+
+
+class Shape(Enum):
+    """What a marker looks like."""
+
+    DOT = "dot"
+    FRONT = "front"
+    REAR = "rear"
+    FOOT = "foot"
+
+
+@dataclass(frozen=True)
+class Marker:
+    """A marker at a point in data coordinates."""
+
+    shape: Shape
+    at: tuple[float, float]
+
+
+class MarkerLayer(QGraphicsItem):
+    """Paints markers over the curves and under the notes."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setZValue(800)
+        self.setAcceptedMouseButtons(Qt.MouseButton.NoButton)
+        self._points: list[tuple[Shape, QPointF]] = []
+        self._bounds = QRectF()
+
+    def show_points(self, points: list[tuple[Shape, QPointF]], bounds: QRectF) -> None:
+        """Show shapes at points of the scene, inside `bounds`."""
+        if bounds != self._bounds:
+            self.prepareGeometryChange()
+            self._bounds = bounds
+        self._points = points
+        self.update()
+
+    def boundingRect(self) -> QRectF:
+        return self._bounds.adjusted(-14, -14, 14, 14)
+
+    def paint(
+        self,
+        painter: QPainter,
+        option: QStyleOptionGraphicsItem,
+        widget: QWidget | None = None,
+    ) -> None:
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for shape, point in self._points:
+            _paint(painter, shape, point)
+
+
+def _paint(painter: QPainter, shape: Shape, point: QPointF) -> None:
+    if shape is Shape.FOOT:
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.sheet))
+        painter.drawEllipse(point, 12, 12)
+        painter.setBrush(QColor(T.fluid[1]))
+        painter.drawEllipse(point, 6.5, 6.5)
+        return
+    painter.setPen(Qt.PenStyle.NoPen)
+    if shape is Shape.DOT:
+        painter.setBrush(QColor(T.ink))
+        painter.drawEllipse(point, 3, 3)
+        return
+    painter.setBrush(QColor(T.sheet))
+    if shape is Shape.FRONT:
+        painter.drawEllipse(point, 9, 9)
+        disc(painter, point, 7)
+    else:
+        painter.drawRect(QRectF(point.x() - 8, point.y() - 8, 16, 16))
+        square(painter, point, 6.5)
