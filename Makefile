@@ -26,7 +26,7 @@ lint: .venv/.test
 	.venv/bin/lint-imports
 
 bench: .venv/.test
-	QT_QPA_PLATFORM=offscreen $(PY) -m pytest benchmarks -q -s -p no:xdist
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest benchmarks -q -p no:xdist --benchmark-columns=min,median,rounds --benchmark-sort=name --benchmark-warmup=on
 
 screenshots: .venv/.test
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots

@@ -47,7 +47,7 @@ def test_check_tells_danger_by_its_exit_code(file: str, tmp_path: Path, capsys: 
     calm = tmp_path / "calm.urgens.json"
     calm.write_text(demo_text("pickup").replace("375 psi", "275 psi"), encoding="utf-8")
     assert main(["check", str(calm), "--json"]) == 0
-    assert json.loads(capsys.readouterr().out) == {"findings": []}
+    assert json.loads(capsys.readouterr().out) == []
 
 
 def test_schema_is_printed(capsys: Any) -> None:
@@ -119,3 +119,11 @@ def test_solving_imports_neither_interface_nor_slow_libraries(file: str) -> None
     )
 
     assert run.stderr == "[]\n"
+
+
+def test_a_reader_that_stops_early_is_no_failure(file: str) -> None:
+    command = f"{sys.executable} -m urgens schema | head -n 1"
+    run = subprocess.run(["/bin/sh", "-c", command], capture_output=True, check=True, text=True)
+
+    assert run.stdout == "{\n"
+    assert run.stderr == ""

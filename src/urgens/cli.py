@@ -2,6 +2,7 @@
 
 import argparse
 import json
+import os
 import sys
 from collections.abc import Callable, Sequence
 from pathlib import Path
@@ -78,10 +79,15 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return _window(Path(given[0]) if given else None)
     options = _parser().parse_args(given)
     try:
-        return int(_RUN[options.command](options))
+        code = int(_RUN[options.command](options))
+        sys.stdout.flush()
+    except BrokenPipeError:  # whoever read has read enough
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        return DONE
     except BuildErrors as errors:
         _complain(getattr(options, "file", None), errors)
         return BAD_INPUT
+    return code
 
 
 def _solve(options: argparse.Namespace) -> int:
@@ -107,7 +113,7 @@ def _check(options: argparse.Namespace) -> int:
     found = findings(solve(load(options.file)))
     if options.json:
         rows = [finding.printed() for finding in found]
-        print(json.dumps({"findings": rows}, indent=1, ensure_ascii=False))
+        print(json.dumps(rows, indent=1, ensure_ascii=False))
     else:
         for finding in found:
             print(f"{finding.severity.word}  {finding.code}  {finding.message} {finding.why}")

@@ -105,9 +105,10 @@ def achieved(
     front_still = standing.front_weight + standing.front_press
     rear_still = standing.rear_weight + standing.rear_press
     rolling = demand(front_force, rear_force, standing)
-    front_only = (surface * front_still + rear_force) / (
-        weight * np.maximum(1.0 - surface * transfer, np.finfo(float).tiny)
-    )
+    pitches = np.less(surface * transfer, 1.0)  # else the vehicle tips before the front slides
+    left = np.where(pitches, 1.0 - surface * transfer, 1.0)
+    slides = (surface * front_still + rear_force) / (weight * left)
+    front_only = np.where(pitches, slides, np.inf)
     rear_only = (front_force + surface * rear_still) / (weight * (1.0 + surface * transfer))
     # A lifted rear passes nothing on, and the whole load stands on the front.
     lift = rear_still / (weight * transfer)

@@ -18,7 +18,8 @@ class Kind:
     """A kind of quantity.
 
     `noun` is what an error calls it, `si` its SI unit, `units` the ones an error proposes and
-    `example` something a builder could type.
+    `example` something a builder could type. `bounds` are the smallest size above zero and the
+    largest, in SI, that anything on a vehicle could have: beyond them it is a slip of the hand.
     """
 
     noun: str
@@ -26,18 +27,48 @@ class Kind:
     exponents: Exponents
     units: tuple[str, ...]
     example: str
+    bounds: tuple[float, float]
     takes_mass: bool = False  # a mass stands for its weight
 
 
-LENGTH = Kind("a length", "m", METRE, ("in", "mm", "cm", "m", "ft"), "1-1/16 in")
-DISTANCE = Kind("a distance", "m", METRE, ("ft", "m"), "210 ft")
-FORCE = Kind("a force", "N", NEWTON, ("lbf", "N", "kN", "kgf"), "75 lbf")
-LOAD = Kind("a load", "N", NEWTON, ("kg", "lb", "N", "kN", "lbf", "kgf"), "372 kg", takes_mass=True)
-PRESSURE = Kind("a pressure", "Pa", PASCAL, ("psi", "bar", "kPa", "MPa", "mbar", "inHg"), "275 psi")
-AREA = Kind("an area", "m^2", (2, 0, 0), ("m^2", "cm^2", "in^2"), "0.10 m^2")
-VOLUME = Kind("a volume", "m^3", CUBIC_METRE, ("cm^3", "ml", "in^3", "fl_oz", "l"), "250 cm^3")
+LENGTH = Kind(
+    "a length", "m", METRE, ("in", "mm", "cm", "m", "ft"), "1-1/16 in", bounds=(1e-6, 1e4)
+)
+DISTANCE = Kind("a distance", "m", METRE, ("ft", "m"), "210 ft", bounds=(1e-3, 1e6))
+FORCE = Kind("a force", "N", NEWTON, ("lbf", "N", "kN", "kgf"), "75 lbf", bounds=(1e-3, 1e7))
+LOAD = Kind(
+    "a load",
+    "N",
+    NEWTON,
+    ("kg", "lb", "N", "kN", "lbf", "kgf"),
+    "372 kg",
+    bounds=(1e-1, 1e8),
+    takes_mass=True,
+)
+PRESSURE = Kind(
+    "a pressure",
+    "Pa",
+    PASCAL,
+    ("psi", "bar", "kPa", "MPa", "mbar", "inHg"),
+    "275 psi",
+    bounds=(1e-1, 1e12),
+)
+AREA = Kind("an area", "m^2", (2, 0, 0), ("m^2", "cm^2", "in^2"), "0.10 m^2", bounds=(1e-9, 1e4))
+VOLUME = Kind(
+    "a volume",
+    "m^3",
+    CUBIC_METRE,
+    ("cm^3", "ml", "in^3", "fl_oz", "l"),
+    "250 cm^3",
+    bounds=(1e-12, 1e2),
+)
 COMPLIANCE = Kind(
-    "a volume per pressure", "m^3/Pa", (4, -1, 2), ("cm^3/MPa", "in^3/psi"), "0.1 cm^3/MPa"
+    "a volume per pressure",
+    "m^3/Pa",
+    (4, -1, 2),
+    ("cm^3/MPa", "in^3/psi"),
+    "0.1 cm^3/MPa",
+    bounds=(1e-20, 1e-6),
 )
 HOSE_EXPANSION = Kind(
     "a volume per length and pressure",
@@ -45,8 +76,18 @@ HOSE_EXPANSION = Kind(
     (3, -1, 2),
     ("cm^3/m/MPa", "in^3/ft/psi"),
     "0.30 cm^3/m/MPa",
+    bounds=(1e-20, 1e-6),
 )
-SPEED = Kind("a speed", "m/s", METRE_PER_SECOND, ("mph", "km/h", "m/s"), "60 mph")
-TORQUE = Kind("a torque", "N.m", (2, 1, -2), ("N.m", "lbf.ft", "lbf.in"), "320 lbf.ft")
+SPEED = Kind(
+    "a speed", "m/s", METRE_PER_SECOND, ("mph", "km/h", "m/s"), "60 mph", bounds=(1e-3, 1e3)
+)
+TORQUE = Kind(
+    "a torque",
+    "N.m",
+    (2, 1, -2),
+    ("N.m", "lbf.ft", "lbf.in"),
+    "320 lbf.ft",
+    bounds=(1e-3, 1e7),
+)
 
 MASS_EXPONENTS = KILOGRAM

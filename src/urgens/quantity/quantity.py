@@ -68,8 +68,11 @@ def parse(text: str, kind: Kind) -> Quantity:
     if match is None:
         raise QuantityError(f'"{typed}" is not a figure', remedy)
     value = _number(match, typed, remedy) * _unit(match["unit"].strip(), typed, kind, remedy)
-    if not math.isfinite(value):
-        raise QuantityError(f'"{typed}" is too large a number', remedy)
+    smallest, largest = kind.bounds
+    if not math.isfinite(value) or abs(value) > largest:
+        raise QuantityError(f'"{typed}" is larger than anything on a vehicle', remedy)
+    if 0 < abs(value) < smallest:
+        raise QuantityError(f'"{typed}" is smaller than anything on a vehicle', remedy)
     return Quantity(text, value, kind)
 
 

@@ -1,0 +1,25 @@
+"""The document: one vehicle's brake system, its file, its faults in words, its edits."""
+
+from urgens.build.build import Build
+from urgens.build.demo import demo, demo_names, demo_text
+from urgens.build.edit import edited, value_at
+from urgens.build.errors import BuildError, BuildErrors
+from urgens.build.files import SUFFIX, dumps, load, loads, save
+from urgens.build.schema import schema
+
+__all__ = [
+    "SUFFIX",
+    "Build",
+    "BuildError",
+    "BuildErrors",
+    "demo",
+    "demo_names",
+    "demo_text",
+    "dumps",
+    "edited",
+    "load",
+    "loads",
+    "save",
+    "schema",
+    "value_at",
+]

@@ -1,0 +1,73 @@
+"""The document: one vehicle's brake system."""
+
+from collections.abc import Iterator
+from typing import Literal
+
+from urgens.build.lines import Lines
+from urgens.build.part import Fault, Name, Part, Text
+from urgens.build.pedal import Booster, Master, NoBooster, Pedal, VacuumBooster
+from urgens.build.targets import Targets
+from urgens.build.valves import Valves
+from urgens.build.vehicle import Vehicle
+from urgens.build.wheel import Axle
+from urgens.physics.atmosphere import air_pressure
+from urgens.quantity import PRESSURE, UnitSystem, retype
+
+FORMAT = "urgens.build"
+VERSION = 1
+
+
+class Build(Part):
+    """One vehicle's brake system, as the builder typed it."""
+
+    format: Literal["urgens.build"]
+    version: Literal[1]
+    name: Name
+    notes: Text = ""
+    vehicle: Vehicle
+    front: Axle
+    rear: Axle
+    pedal: Pedal
+    booster: Booster = NoBooster()
+    master: Master
+    circuits: Literal["front-rear", "single"] | None = None
+    valves: Valves = Valves()
+    lines: Lines = Lines()
+    targets: Targets = Targets()
+
+    def rules(self) -> Iterator[Fault]:
+        """Check that cylinder and circuits, vacuum and air go together."""
+        single = self.master.kind == "single"
+        if self.circuits is not None and single != (self.circuits == "single"):
+            fits = "single" if single else "front-rear"
+            yield Fault(
+                "circuits",
+                f'"{self.circuits}" does not go with a {self.master.kind} cylinder',
+                f'write "{fits}", or choose another cylinder',
+            )
+        if isinstance(self.booster, VacuumBooster):
+            yield from self._vacuum_fits(self.booster)
+
+    def _vacuum_fits(self, booster: VacuumBooster) -> Iterator[Fault]:
+        ambient = float(air_pressure(self.vehicle.altitude.value))
+        if booster.vacuum.value > ambient:
+            most = retype(ambient, PRESSURE, UnitSystem.METRIC, 2)
+            yield Fault(
+                "booster.vacuum",
+                f'"{booster.vacuum.text}" is more than the air presses at '
+                f'"{self.vehicle.altitude.text}" of altitude',
+                f'write the depression at idle, below "{most}"',
+            )
+
+    @property
+    def split(self) -> Literal["front-rear", "single"]:
+        """The circuits, whether given or following from the cylinder."""
+        if self.circuits is not None:
+            return self.circuits
+        return "single" if self.master.kind == "single" else "front-rear"
+
+    @property
+    def natural_units(self) -> UnitSystem:
+        """The units its builder thinks in, judged by the effort that was typed."""
+        imperial = self.targets.comfortable_effort.text.rstrip().endswith("lbf")
+        return UnitSystem.INCH if imperial else UnitSystem.METRIC

@@ -1,0 +1,27 @@
+"""The builds that ship with Urgens; vehicles and figures are invented."""
+
+from urgens.build.build import Build
+from urgens.build.errors import BuildErrors
+from urgens.build.files import SUFFIX, loads
+from urgens.data import FOLDER
+
+_BUILDS = FOLDER / "builds"
+
+
+def demo_names() -> tuple[str, ...]:
+    """Return the names of the shipped builds, the first one to open first."""
+    names = (path.name.removesuffix(SUFFIX) for path in _BUILDS.glob(f"*{SUFFIX}"))
+    return tuple(sorted(names, key=lambda name: (name != "pickup", name)))
+
+
+def demo_text(name: str) -> str:
+    """Return the content of the shipped build file `name`; raises BuildErrors if there is none."""
+    if name not in demo_names():
+        known = " or ".join(demo_names())
+        raise BuildErrors.one(name, "is no demo build", f"choose {known}")
+    return (_BUILDS / f"{name}{SUFFIX}").read_text(encoding="utf-8")
+
+
+def demo(name: str) -> Build:
+    """Return the shipped build `name`; raises BuildErrors if there is none."""
+    return loads(demo_text(name))

@@ -1,0 +1,153 @@
+"""The base of every part of the document, and the field types that hold typed quantities."""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import Enum
+from typing import Annotated, Any, NamedTuple
+
+from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler, model_validator
+from pydantic.json_schema import JsonSchemaValue
+from pydantic_core import CoreSchema, PydanticCustomError, core_schema
+
+from urgens.quantity import (
+    AREA,
+    COMPLIANCE,
+    FORCE,
+    HOSE_EXPANSION,
+    LENGTH,
+    LOAD,
+    PRESSURE,
+    VOLUME,
+    Kind,
+    Quantity,
+    QuantityError,
+    parse,
+)
+
+RULE = "urgens_rule"  # type of the pydantic errors that carry our own words
+
+
+class Fault(NamedTuple):
+    """A broken rule inside one part: place relative to it, problem and remedy."""
+
+    at: str
+    problem: str
+    remedy: str
+
+
+def broken(*faults: Fault) -> PydanticCustomError:
+    """Return the error that carries `faults` out of a validator."""
+    words = "; ".join(f.problem for f in faults).replace("{", "(").replace("}", ")")
+    return PydanticCustomError(RULE, words, {"faults": list(faults)})
+
+
+class Part(BaseModel):
+    """A part of the document: immutable, no unknown fields, with rules of its own."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+    def rules(self) -> Iterator[Fault]:
+        """Yield what is wrong between this part's fields, each of which is right alone."""
+        yield from ()
+
+    @model_validator(mode="after")
+    def _keep_rules(self) -> "Part":
+        faults = tuple(self.rules())
+        if faults:
+            raise broken(*faults)
+        return self
+
+
+class Sign(Enum):
+    """Which values of a quantity make sense."""
+
+    POSITIVE = "above zero"
+    NOT_NEGATIVE = "of zero or more"
+    ANY = "of either sign"
+
+
+@dataclass(frozen=True)
+class Typed:
+    """Marks a field as a quantity of `kind`, kept as typed."""
+
+    kind: Kind
+    sign: Sign = Sign.POSITIVE
+
+    def __get_pydantic_core_schema__(
+        self, source: type, handler: GetCoreSchemaHandler
+    ) -> CoreSchema:
+        return core_schema.no_info_plain_validator_function(
+            self.read,
+            serialization=core_schema.plain_serializer_function_ser_schema(lambda q: q.text),
+        )
+
+    def __get_pydantic_json_schema__(self, schema: CoreSchema, handler: Any) -> JsonSchemaValue:
+        return {
+            "type": "string",
+            "description": f"{self.kind.noun} {self.sign.value}, as typed, with its unit",
+            "examples": [self.kind.example],
+            "x-unit": self.kind.si,
+        }
+
+    def read(self, given: object) -> Quantity:
+        """Return the quantity in `given`, a string or a quantity read before."""
+        if isinstance(given, Quantity):
+            given = given.text
+        if not isinstance(given, str):
+            raise broken(Fault("", *self._not_text(given)))
+        try:
+            quantity = parse(given, self.kind)
+        except QuantityError as error:
+            raise broken(Fault("", error.problem, error.remedy)) from error
+        if quantity.value < 0 and self.sign is not Sign.ANY:
+            raise broken(Fault("", f'"{given}" is negative', self._wanted()))
+        if quantity.value == 0 and self.sign is Sign.POSITIVE:
+            raise broken(Fault("", f'"{given}" is zero', self._wanted()))
+        return quantity
+
+    def _wanted(self) -> str:
+        return f'write {self.kind.noun} {self.sign.value}, for example "{self.kind.example}"'
+
+    def _not_text(self, given: object) -> tuple[str, str]:
+        units = ", ".join(self.kind.units)
+        remedy = f'write {self.kind.noun} in quotes with its unit ({units}), for example "'
+        remedy += f'{self.kind.example}"'
+        if isinstance(given, int | float) and not isinstance(given, bool):
+            if not math.isfinite(given):
+                return "is not a finite number", remedy
+            return f"is the bare number {given:g}, without a unit", remedy
+        return f"is {in_words(given)}, not a quantity", remedy
+
+
+def in_words(value: object) -> str:
+    """Return what a JSON value is, as an error names it."""
+    if value is None:
+        return "null"
+    if isinstance(value, bool):
+        return "true" if value else "false"
+    if isinstance(value, str):
+        return f'the text "{value[:30]}"'
+    if isinstance(value, int | float):
+        return f"the number {value:g}"
+    return "a list" if isinstance(value, list | tuple) else "an object"
+
+
+Length = Annotated[Quantity, Typed(LENGTH)]
+LengthOrZero = Annotated[Quantity, Typed(LENGTH, Sign.NOT_NEGATIVE)]
+Offset = Annotated[Quantity, Typed(LENGTH, Sign.ANY)]
+Area = Annotated[Quantity, Typed(AREA, Sign.ANY)]
+Load = Annotated[Quantity, Typed(LOAD)]
+Force = Annotated[Quantity, Typed(FORCE)]
+ForceOrZero = Annotated[Quantity, Typed(FORCE, Sign.NOT_NEGATIVE)]
+Pressure = Annotated[Quantity, Typed(PRESSURE)]
+PressureOrZero = Annotated[Quantity, Typed(PRESSURE, Sign.NOT_NEGATIVE)]
+VolumeOrZero = Annotated[Quantity, Typed(VOLUME, Sign.NOT_NEGATIVE)]
+ComplianceOrZero = Annotated[Quantity, Typed(COMPLIANCE, Sign.NOT_NEGATIVE)]
+HoseExpansion = Annotated[Quantity, Typed(HOSE_EXPANSION, Sign.NOT_NEGATIVE)]
+
+Number = Annotated[float, Field(strict=True, allow_inf_nan=False)]
+PositiveNumber = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=1e-3, le=1e3)]
+Efficiency = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=1e-3, le=1)]
+Text = Annotated[str, Field(strict=True)]
+Name = Annotated[str, Field(strict=True, min_length=1)]

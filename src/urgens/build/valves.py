@@ -1,0 +1,89 @@
+"""The valves of each circuit, in flow order from the cylinder."""
+
+from collections.abc import Iterator
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from urgens.build.part import Fault, Number, Part, Pressure, PressureOrZero, Text
+from urgens.quantity import PRESSURE, parse
+
+Slope = Annotated[Number, Field(ge=0, lt=1)]
+Turns = Annotated[Number, Field(ge=0, le=1e4)]
+
+
+class _Valve(Part):
+    body: Text = ""  # parts with the same text sit in one casting
+
+
+class Reducing(_Valve):
+    """Passes pressure up to the knee, then a share of what comes on top."""
+
+    kind: Literal["reducing"]
+    knee: Pressure
+    slope: Slope
+
+
+class Adjustable(_Valve):
+    """A reducing valve whose knee follows from its setting by its own table."""
+
+    kind: Literal["adjustable"]
+    table: Annotated[tuple[tuple[Turns, Pressure], ...], Field(min_length=2)]
+    slope: Slope
+    turns: Turns
+
+    def rules(self) -> Iterator[Fault]:
+        """Check that turns rise strictly and knees do not fall."""
+        for row in range(1, len(self.table)):
+            (turns, knee), (turns_before, knee_before) = self.table[row], self.table[row - 1]
+            if turns <= turns_before:
+                yield Fault(
+                    f"table[{row}][0]",
+                    f"{turns:g} turns do not come after {turns_before:g}",
+                    "order the rows by rising turns, each once",
+                )
+            if knee.value < knee_before.value:
+                yield Fault(
+                    f"table[{row}][1]",
+                    f'the knee falls from "{knee_before.text}" to "{knee.text}"',
+                    "write knees that rise with the turns; count turns the other way if need be",
+                )
+
+
+class Metering(_Valve):
+    """Holds the front brakes back until the rear shoes have moved."""
+
+    kind: Literal["metering"]
+    close: PressureOrZero = parse("10 psi", PRESSURE)
+    open: Pressure = parse("130 psi", PRESSURE)
+    full: Pressure | None = None
+
+    @property
+    def full_pressure(self) -> float:
+        """Inlet pressure [Pa] from which the valve passes everything."""
+        return 2 * self.open.value if self.full is None else self.full.value
+
+    def rules(self) -> Iterator[Fault]:
+        """Check that it closes before it opens, and is fully open last."""
+        if self.close.value > self.open.value:
+            yield Fault(
+                "close",
+                f'"{self.close.text}" is above the opening pressure "{self.open.text}"',
+                "write a closing pressure at or below open",
+            )
+        if self.full is not None and self.full.value <= self.open.value:
+            yield Fault(
+                "full",
+                f'"{self.full.text}" is not above the opening pressure "{self.open.text}"',
+                "write a pressure above open, or leave full out (it is then twice open)",
+            )
+
+
+Valve = Annotated[Reducing | Adjustable | Metering, Field(discriminator="kind")]
+
+
+class Valves(Part):
+    """Both circuits' valves."""
+
+    front: tuple[Valve, ...] = ()
+    rear: tuple[Valve, ...] = ()

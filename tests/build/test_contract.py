@@ -1,0 +1,72 @@
+"""The example of the build file's contract, kinds of this version only."""
+
+import json
+from typing import Any
+
+import pytest
+
+from urgens.build import loads
+from urgens.solve import solve
+
+EXAMPLE: dict[str, Any] = {
+    "format": "urgens.build",
+    "version": 1,
+    "name": "…",
+    "notes": "",
+    "vehicle": {
+        "use": "street",
+        "wheelbase": "2.30 m",
+        "load_cases": [
+            {
+                "name": "Driver, half tank",
+                "front_axle": "372 kg",
+                "rear_axle": "408 kg",
+                "cg_height": "0.45 m",
+            }
+        ],
+        "downforce": {"front_cl_area": "0.10 m^2", "rear_cl_area": "0.20 m^2"},
+    },
+    "front": {
+        "tyre": {"rolling_radius": "285 mm"},
+        "brake": {
+            "kind": "disc",
+            "caliper": "opposed",
+            "piston_diameters": ["1.75 in", "1.75 in"],
+            "pad_friction": 0.45,
+            "effective_radius": "115 mm",
+        },
+    },
+    "rear": {
+        "tyre": {"size": "185/60R14"},
+        "brake": {
+            "kind": "drum",
+            "layout": "leading-trailing",
+            "cylinder_diameter": "7/8 in",
+            "drum_diameter": "10 in",
+            "shoe_factor": 2.3,
+            "threshold": "60 psi",
+        },
+    },
+    "pedal": {"pivot_to_pad": "12 in", "pivot_to_pushrod": "2 in"},
+    "booster": {"kind": "none"},
+    "master": {"kind": "tandem", "bore": "15/16 in"},
+    "circuits": "front-rear",
+    "valves": {"front": [], "rear": [{"kind": "reducing", "knee": "275 psi", "slope": 0.5}]},
+    "targets": {
+        "comfortable_effort": "75 lbf",
+        "deceleration": 0.9,
+        "pressure_window": ["700 psi", "1200 psi"],
+        "surface": 0.9,
+    },
+}
+
+
+def test_the_example_of_the_contract_is_solved() -> None:
+    """75 lbf at 6:1 on 15/16 in: 652 psi (fact of the trade), 463 psi behind 275 psi and a half."""
+    presses = solve(loads(json.dumps(EXAMPLE))).presses
+    psi = 6894.757293
+
+    assert presses.effort == pytest.approx([333.6], abs=0.05)
+    assert presses.pushrod_force == pytest.approx([2001.7], abs=0.05)
+    assert presses.master_front / psi == pytest.approx([652], abs=0.5)
+    assert presses.rear_pressure / psi == pytest.approx([275 + (652 - 275) / 2], abs=0.5)
