@@ -171,12 +171,23 @@ def test_many_brackets_close_at_once() -> None:
 
     low, high = np.zeros(3), np.full(3, 5.0)
 
-    assert crossing(cube, low, high, cube(low), cube(high)) == pytest.approx([1, 2, 3], rel=1e-9)
+    found = crossing(cube, low, high, cube(low), cube(high))
+
+    assert found == pytest.approx([1, 2, 3], abs=1e-7)
 
     def jump(x: np.ndarray) -> np.ndarray:
         return np.where(x > 0.3, 4.0, -1.0)
 
-    assert crossing(jump, np.array(0.0), np.array(1.0), jump(0.0), jump(1.0)) == pytest.approx(0.3)
+    for start in (0.0, -1000.0):
+        at = crossing(jump, np.array(start), np.array(1.0), jump(start), jump(1.0))
+        assert at == pytest.approx(0.3, abs=1e-12)
+        assert at > 0.3
+
+    def jump_at_nothing(x: np.ndarray) -> np.ndarray:
+        return np.where(x > 0.0, 4.0, -1.0)
+
+    at = crossing(jump_at_nothing, np.array(0.0), np.array(1.0), np.array(-1.0), np.array(4.0))
+    assert 0 < at < 1e-14
 
 
 def test_downforce_counts_with_speed_only(roadster: Build) -> None:

@@ -111,7 +111,7 @@ def test_a_finding_is_shown_and_its_fix_done_and_undone(window: Window) -> None:
     line = window.finding_line
     assert line.finding is not None
     assert line.finding.code == "rear-locks-first"
-    assert "the rear wheels lock first" in line.message.text()
+    assert "the rear wheels lock first" in line.message.text
 
     QTest.keyClick(window, Qt.Key.Key_F, Qt.KeyboardModifier.ShiftModifier)
 

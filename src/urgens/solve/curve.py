@@ -13,7 +13,7 @@ from urgens.solve.press import axle_forces
 from urgens.solve.system import System, WheelEnd
 
 LOWEST, HIGHEST = 0.15, 1.2  # g, between which crossings are sought
-POINTS = 801
+POINTS = 513
 STRONGEST: Array = np.exp2(
     np.arange(8, 21, dtype=float)
 )  # N on the pushrod, tried until HIGHEST is reached

@@ -107,9 +107,10 @@ def _refined(
 
     `values` are its values at `efforts`, along the last axis; elsewhere the result means nothing.
     """
-    index = np.maximum(np.argmax(values >= 0.0, axis=-1), 1)
-    below = np.take_along_axis(values, (index - 1)[..., None], axis=-1)[..., 0]
-    above = np.take_along_axis(values, index[..., None], axis=-1)[..., 0]
+    shape, rows = values.shape[:-1], values.reshape(-1, values.shape[-1])
+    row, first = np.arange(len(rows)), np.maximum(np.argmax(rows >= 0.0, axis=-1), 1)
+    below, above = rows[row, first - 1].reshape(shape), rows[row, first].reshape(shape)
+    index = first.reshape(shape)
     idle = ~rises | (below >= 0.0)  # nothing to find, or found at the first effort already
     return crossing(
         lambda effort: np.where(idle, 0.0, function(effort)),

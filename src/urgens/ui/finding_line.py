@@ -2,15 +2,15 @@
 
 from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 
 from urgens.guidance import Finding, Severity
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.sentence import Sentence
 
 HEIGHT = 52
-LONG = 110  # letters from which the words are set smaller
 NOTHING_FOUND = (
     "in what is computed here. Figures do not prove brakes: have them checked, and prove them "
     "standing first."
@@ -32,13 +32,10 @@ class FindingLine(QWidget):
         self._session = session
         self._index = 0
         self._shown: tuple[Finding | None, int, int] | None = None
-        self.setMinimumHeight(HEIGHT)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Minimum)
+        self.setFixedHeight(HEIGHT)
         self._word = QLabel()
-        self.message = QLabel()
-        self.message.setWordWrap(True)
-        self.message.setTextFormat(Qt.TextFormat.RichText)
-        self.message.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Minimum)
+        self.message = Sentence()
+        self.message.height_wanted.connect(self._fit)
         self.count = QLabel()
         self.count.setProperty("role", "muted")
         self.next = QPushButton("Next")
@@ -106,11 +103,11 @@ class FindingLine(QWidget):
 
     def _say(self, word: str, color: str, message: str, why: str) -> None:
         self._word.setText(f'<b style="color:{color}">{word}</b>')
-        size = 15 if len(message) + len(why) < LONG else 14
-        self.message.setText(
-            f'<span style="font-size:{size}px"><b>{message}</b> '
-            f'<span style="color:{T.muted}">{why}</span></span>'
-        )
+        self.message.set_words(message, why)
+
+    def _fit(self, height: int) -> None:
+        if height != self.height():
+            self.setFixedHeight(max(height, HEIGHT))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

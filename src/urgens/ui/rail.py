@@ -45,9 +45,17 @@ class Rail(QWidget):
         self.setAccessibleName("Stations")
         self._stops = stops
         self._current = 0
+        self._shown: tuple[tuple[str, Severity | None], ...] = ()
 
     def sizeHint(self) -> QSize:
         return QSize(WIDTH, ITEM * len(self._stops))
+
+    def refresh(self) -> None:
+        """Paint again if a mark or fact has changed."""
+        shown = tuple((stop.fact(), stop.severity()) for stop in self._stops)
+        if shown != self._shown:
+            self._shown = shown
+            self.update()
 
     def set_current(self, index: int) -> None:
         """Mark a station as the one that is open."""

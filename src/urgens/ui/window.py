@@ -53,7 +53,7 @@ class Window(QMainWindow):
         self.finding_line: FindingLine = FindingLine(session)
         self.finding_line.show_asked.connect(self._show_place)
         self._lay_out()
-        session.solution_changed.connect(self.rail.update)
+        session.solution_changed.connect(self.rail.refresh)
         session.file_changed.connect(self._title)
         session.solution_changed.connect(self._title)
         self._title()

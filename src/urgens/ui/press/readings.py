@@ -11,7 +11,7 @@ from urgens.physics.vehicle import stopping_distance
 from urgens.quantity import DISTANCE, PRESSURE, SPEED, UnitSystem, parse, show
 from urgens.ui.press.verdict import Outcome, verdict
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, fluid, metrics, pen
+from urgens.ui.theme.paint import T, face, fluid, pen, width
 from urgens.ui.widgets.marks import disc, severity_mark, square
 
 FROM_SPEED = {UnitSystem.INCH: "60 mph", UnitSystem.METRIC: "100 km/h"}
@@ -101,7 +101,7 @@ class LinePressures(Reading):
             _text(
                 painter, QRectF(left, 30, half, 44), shown.number, 36, color, 600, condensed=False
             )
-            wide = metrics(36, 600, condensed=False).horizontalAdvance(shown.number)
+            wide = width(shown.number, 36, 600, condensed=False)
             _text(painter, QRectF(left + wide + 5, 40, 40, 32), shown.unit, 16, T.muted)
             bar = QRectF(left, 78, half - 12, 7)
             painter.fillRect(bar, QColor(T.band))
@@ -142,7 +142,7 @@ class Deceleration(Reading):
     def draw(self, painter: QPainter) -> None:
         number = self._number()
         _text(painter, QRectF(0, 8, 130, 54), number, 40, T.ink, 700, condensed=False)
-        wide = metrics(40, 700, condensed=False).horizontalAdvance(number)
+        wide = width(number, 40, 700, condensed=False)
         _text(painter, QRectF(wide + 5, 22, 24, 36), "g", 22, T.muted)
         _text(
             painter, QRectF(90, 12, self.width() - 90, 22), self._road(), 15, T.muted, 400, _RIGHT
@@ -206,7 +206,7 @@ class Grip(Reading):
 
     def _paint_word(self, painter: QPainter, bar: QRectF, word: str, right: float) -> None:
         stuck = not word.endswith("%")
-        wide = metrics(16, 600).horizontalAdvance(word) + 14
+        wide = width(word, 16, 600) + 14
         if stuck or bar.width() > wide + 4:
             box = QRectF(min(bar.right(), right) - wide - 3, bar.top() + 2, wide, 22)
             ground = T.danger if stuck else (T.front if "Front" in word else None)

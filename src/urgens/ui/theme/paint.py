@@ -27,6 +27,12 @@ def metrics(size: int, weight: int = 400, *, condensed: bool = True) -> QFontMet
     return QFontMetricsF(face(size, weight, condensed=condensed))
 
 
+@lru_cache(maxsize=4096)
+def width(text: str, size: int, weight: int = 400, *, condensed: bool = True) -> float:
+    """Return how wide `text` is in `face` with the same arguments [px]."""
+    return metrics(size, weight, condensed=condensed).horizontalAdvance(text)
+
+
 @lru_cache(maxsize=2048)
 def words(text: str, size: int, weight: int = 400) -> QStaticText:
     """Return condensed text laid out once; shaping it at every repaint is what costs."""
@@ -37,8 +43,9 @@ def words(text: str, size: int, weight: int = 400) -> QStaticText:
     return laid
 
 
+@lru_cache(maxsize=512)
 def pen(color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine) -> QPen:
-    """Return a cosmetic pen with round joins."""
+    """Return a cosmetic pen with round joins; not to be changed, since it is shared."""
     made = QPen(QColor(color), width, style)
     made.setCosmetic(True)
     made.setJoinStyle(Qt.PenJoinStyle.RoundJoin)

@@ -16,7 +16,7 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QSizePolicy, QWidget
 
 from urgens.build import BuildErrors
 from urgens.quantity import QuantityError, Shown
-from urgens.ui.theme.paint import T, face, metrics, pen
+from urgens.ui.theme.paint import T, face, metrics, pen, width
 
 UNIT_SHARE = 0.62  # of the figure's size
 _STEP_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
@@ -80,11 +80,11 @@ class DimensionLabel(QWidget):
 
     def sizeHint(self) -> QSize:
         figure = metrics(self._size, self._weight, condensed=False)
-        unit = metrics(round(self._size * UNIT_SHARE))
-        width = figure.horizontalAdvance(self._shown.number)
+        across = width(self._shown.number, self._size, self._weight, condensed=False)
         if self._shown.unit:
-            width += unit.horizontalAdvance(self._shown.unit) + self._size * 0.22
-        self._widest = max(self._widest, round(width) + 10)  # so that nothing around it moves
+            unit = width(self._shown.unit, round(self._size * UNIT_SHARE))
+            across += unit + self._size * 0.22
+        self._widest = max(self._widest, round(across) + 10)  # so that nothing around it moves
         return QSize(self._widest, round(figure.height()) + 6)
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -97,7 +97,8 @@ class DimensionLabel(QWidget):
         painter.setFont(face(self._size, self._weight, condensed=False))
         painter.setPen(QColor(self._color))
         painter.drawText(5, round(baseline), self._shown.number)
-        at = 5 + base.horizontalAdvance(self._shown.number) + self._size * 0.22
+        number = width(self._shown.number, self._size, self._weight, condensed=False)
+        at = 5 + number + self._size * 0.22
         painter.setFont(face(round(self._size * UNIT_SHARE)))
         painter.setPen(QColor(T.muted))
         painter.drawText(round(at), round(baseline), self._shown.unit)
@@ -142,11 +143,11 @@ class DimensionLabel(QWidget):
         editor = QLineEdit(parent)
         editor.setFont(face(max(16, round(self._size * 0.8)), 600, condensed=False))
         editor.setAccessibleName(self._name)
-        width = max(self.width() + 24, 128)
+        wide = max(self.width() + 24, 128)
         height = max(self.height(), 36)
         top = self.y() + (self.height() - height) // 2
         room = parent.width()
-        editor.setGeometry(max(0, min(self.x(), room - width)), top, min(width, room), height)
+        editor.setGeometry(max(0, min(self.x(), room - wide)), top, min(wide, room), height)
         editor.setText(self._typed if start is None else start)
         if start is None:
             editor.selectAll()

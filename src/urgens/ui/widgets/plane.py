@@ -10,7 +10,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QWheelEvent
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
-from urgens.ui.theme.paint import T, face, metrics, pen, words
+from urgens.ui.theme.paint import T, face, metrics, pen, width, words
 from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, place
 from urgens.ui.widgets.markers import Marker, MarkerLayer
 
@@ -35,8 +35,8 @@ class Note:
 
 def note_size(note: Note) -> tuple[float, float]:
     """Return width and height of a note's words [px]."""
-    measure = metrics(note.size, note.weight)
-    return measure.horizontalAdvance(note.words) + 2, measure.height() + 1
+    height = metrics(note.size, note.weight).height() + 1
+    return width(note.words, note.size, note.weight) + 2, height
 
 
 class _Notes(QGraphicsItem):
@@ -111,6 +111,8 @@ class Plane(pg.PlotWidget):
         self._still: list[tuple[Note, QPointF, QRectF]] = []
         self._obstacles: list[NDArray[np.float64]] = []
         self._handles: list[tuple[float, float]] = []
+        self._scene_curves: list[NDArray[np.float64]] = []
+        self._scene_handles: list[Box] = []
         self._markers: list[Marker] = []
         self._marker_layer = MarkerLayer()
         self._layer = _Notes()
@@ -154,11 +156,16 @@ class Plane(pg.PlotWidget):
         curves: list[tuple[NDArray[np.float64], NDArray[np.float64]]],
         handles: list[tuple[float, float]],
     ) -> None:
-        """Show notes that keep clear of curves and handles, all in data coordinates."""
+        """Show notes that keep clear of curves and handles, all in data coordinates.
+
+        Where there is a moving note it is expected to be set anew after this.
+        """
         self._notes = notes
         self._obstacles = [np.column_stack(curve)[::CURVE_STEP] for curve in curves]
         self._handles = handles
-        self.place_notes()
+        self._place_still()
+        if self._moving is None:
+            self._layer.show_notes(self._still, QRectF(*sum(self._bounds(), ())))
 
     def set_moving_note(self, note: Note) -> None:
         """Show one more note, which keeps clear of the others and often moves."""
@@ -171,21 +178,25 @@ class Plane(pg.PlotWidget):
 
     def place_notes(self) -> None:
         """Find room for all notes at the present size."""
-        corner, size = self._bounds()
-        self._still = self._placed(self._notes, [self._around(h) for h in self._handles])
-        self._layer.show_notes(self._still, QRectF(*corner, *size))
+        self._place_still()
+        self._layer.show_notes(self._still, QRectF(*sum(self._bounds(), ())))
         self._place_moving()
+
+    def _place_still(self) -> None:
+        self._scene_curves = [self._to_scene(curve) for curve in self._obstacles]
+        self._scene_handles = [self._around(handle) for handle in self._handles]
+        self._still = self._placed(self._notes)
 
     def _place_moving(self) -> None:
         if self._moving is None:
             return
         corner, size = self._bounds()
         others = [(b.x(), b.y(), b.width(), b.height()) for _, _, b in self._still]
-        moving = self._placed([self._moving], [self._around(h) for h in self._handles], others)
+        moving = self._placed([self._moving], others)
         self._layer.show_notes([*self._still, *moving], QRectF(*corner, *size))
 
     def _placed(
-        self, notes: list[Note], handles: list[Box], taken: Sequence[Box] = ()
+        self, notes: list[Note], taken: Sequence[Box] = ()
     ) -> list[tuple[Note, QPointF, QRectF]]:
         """Place notes inside the plot, clear of what is `taken`, handles and curves."""
         corner, size = self._bounds()
@@ -195,8 +206,7 @@ class Plane(pg.PlotWidget):
             for note, (x, y) in zip(notes, anchors, strict=True)
         ]
         inner = (corner[0] + 3, corner[1] + 2, size[0] - 6, size[1] - 4)
-        curves = [self._to_scene(curve) for curve in self._obstacles]
-        boxes = place(labels, inner, curves, handles, taken)
+        boxes = place(labels, inner, self._scene_curves, self._scene_handles, taken)
         return [
             (note, QPointF(*anchor), QRectF(*box))
             for note, anchor, box in zip(notes, anchors, boxes, strict=True)

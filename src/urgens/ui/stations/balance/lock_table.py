@@ -10,7 +10,7 @@ from urgens.guidance import Severity
 from urgens.quantity import FORCE, show
 from urgens.solve import ICE, WET, AxleName
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, metrics, pen, words
+from urgens.ui.theme.paint import T, face, pen, width, words
 from urgens.ui.widgets.marks import disc, severity_mark
 
 HEAD, ROW = 28, 58
@@ -59,7 +59,7 @@ class LockTable(QWidget):
 
     def _left(self) -> float:
         names = self._session.solution.system.case_names
-        widest = max(metrics(15, 500).horizontalAdvance(name) for name in names)
+        widest = max(width(name, 15, 500) for name in names)
         return min(widest + 12, self.width() * 0.29)
 
     def cell_box(self, case: int, column: int) -> QRectF:
