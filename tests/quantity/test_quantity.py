@@ -15,6 +15,7 @@ from urgens.quantity import (
     Kind,
     QuantityError,
     inch_fraction,
+    nearest_fraction,
     parse,
 )
 
@@ -108,6 +109,13 @@ def test_fractions_come_back_as_they_were_typed(sixty_fourths: int) -> None:
 )
 def test_nearest_fraction_only_where_it_is_near(length: float, words: str | None) -> None:
     assert inch_fraction(length) == words
+
+
+@pytest.mark.parametrize(
+    ("length", "words"), [(0.0571, "2-1/4"), (0.0508, "2"), (0.0127, "1/2"), (0.0575, "2-1/4")]
+)
+def test_nearest_fraction_on_a_rule(length: float, words: str) -> None:
+    assert nearest_fraction(length) == words
 
 
 @given(st.text(max_size=30))

@@ -57,12 +57,8 @@ def _other_bore(solution: Solution, pressure: float, low: float, high: float) ->
 
 
 def _pin_fix(solution: Solution, words: Words, ratio: float) -> Fix:
-    pin = solution.build.pedal.pivot_to_pad.value / ratio
-    return Fix(
-        f"Move the pushrod pin to {words.length(pin)} ({ratio:g}:1)",
-        "pedal.pivot_to_pushrod",
-        words.typed_length(pin),
-    )
+    pin = words.typed_length(solution.build.pedal.pivot_to_pad.value / ratio)
+    return Fix(f"Move the pushrod pin to {pin}, about {ratio:g}:1", "pedal.pivot_to_pushrod", pin)
 
 
 def _boosted(solution: Solution) -> bool:

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from urgens.quantity import FORCE, LENGTH, PRESSURE, UnitSystem, retype, show
+from urgens.quantity import FORCE, LENGTH, PRESSURE, UnitSystem, nearest_fraction, retype, show
 from urgens.solve import ICE, WET
 
 COMMON_PRACTICE = "common practice"
@@ -22,17 +22,15 @@ class Words:
         """Return a pressure [Pa] in words."""
         return str(show(value, PRESSURE, self.units))
 
-    def length(self, value: float) -> str:
-        """Return a length [m] in words."""
-        return str(show(value, LENGTH, self.units))
-
     def typed_pressure(self, value: float) -> str:
         """Return a pressure [Pa] as text for the build."""
         return retype(value, PRESSURE, self.units)
 
     def typed_length(self, value: float) -> str:
-        """Return a length [m] as text for the build."""
-        return retype(value, LENGTH, self.units)
+        """Return a length [m] as text for the build, as near as a rule is read."""
+        if self.units is UnitSystem.INCH:
+            return f"{nearest_fraction(value)} in"
+        return retype(value, LENGTH, self.units, 0)
 
 
 def road(surface: float) -> str:

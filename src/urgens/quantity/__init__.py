@@ -1,7 +1,7 @@
 """What a builder types and reads: text in, SI inside, the text kept."""
 
 from urgens.quantity.display import Shown, UnitSystem, in_units, retype, show, written
-from urgens.quantity.fraction import inch_fraction
+from urgens.quantity.fraction import inch_fraction, nearest_fraction
 from urgens.quantity.kinds import (
     AREA,
     COMPLIANCE,
@@ -37,6 +37,7 @@ __all__ = [
     "UnitSystem",
     "in_units",
     "inch_fraction",
+    "nearest_fraction",
     "parse",
     "retype",
     "show",

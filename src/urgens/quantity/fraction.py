@@ -16,7 +16,19 @@ def inch_fraction(length: float, denominator: int = 64) -> str | None:
     sixty_fourths = round(inches * denominator)
     if sixty_fourths <= 0 or abs(inches - sixty_fourths / denominator) > TOLERANCE:
         return None
-    whole, rest = divmod(Fraction(sixty_fourths, denominator), 1)
+    return _mixed(Fraction(sixty_fourths, denominator))
+
+
+def nearest_fraction(length: float, denominator: int = 16) -> str:
+    """Return `length` [m] as the nearest inch fraction on a rule ("2-1/4").
+
+    `denominator` [-] is the finest fraction of an inch on the rule.
+    """
+    return _mixed(Fraction(round(length / INCH * denominator), denominator))
+
+
+def _mixed(inches: Fraction) -> str:
+    whole, rest = divmod(inches, 1)
     if not rest:
         return str(whole)
     return f"{whole}-{rest}" if whole else str(rest)

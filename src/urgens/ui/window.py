@@ -24,6 +24,7 @@ from urgens.ui.stations.sheet.station import SheetStation
 from urgens.ui.topbar import TopBar
 
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
+SMALLEST = (1240, 740)  # px, below which figures would be cut
 BALANCE, SHEET = 0, 1
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
@@ -58,7 +59,7 @@ class Window(QMainWindow):
         session.solution_changed.connect(self._title)
         self._title()
         self.resize(1280, 800)
-        self.setMinimumSize(1024, 700)
+        self.setMinimumSize(*SMALLEST)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
 
     def _lay_out(self) -> None:
@@ -116,8 +117,10 @@ class Window(QMainWindow):
         found = self.session.findings
         worst = self._balance_severity()
         count = sum(finding.severity is worst for finding in found)
-        words = {Severity.DANGER: "danger", Severity.WARNING: "warning", Severity.ADVICE: "advice"}
-        return f"{count} {words[worst]}" if worst is not None else "front first"
+        if worst is None:
+            return "front first"
+        plural = "s" if count > 1 and worst is not Severity.ADVICE else ""
+        return f"{count} {worst.word}{plural}"
 
     def show_station(self, index: int) -> None:
         """Bring a station to the bench."""

@@ -46,7 +46,7 @@ class PedalView(QWidget):
         self._cache: tuple[object, QPixmap] | None = None
         self._locks: tuple[tuple[AxleName, float], ...] = ()
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Expanding)
-        self.setMinimumHeight(240)
+        self.setMinimumHeight(170)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
         self.setAccessibleName("Brake pedal; drag the pad, or use the arrow keys")
         self.setMouseTracking(True)

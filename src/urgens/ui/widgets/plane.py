@@ -11,7 +11,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QPainter, QWheelEvent
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
 from urgens.ui.theme.paint import T, face, metrics, pen, width, words
-from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, place
+from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, overlap, place
 from urgens.ui.widgets.markers import Marker, MarkerLayer
 
 LEADER_FROM = 26.0  # px between anchor and label from which a line joins them
@@ -171,6 +171,12 @@ class Plane(pg.PlotWidget):
         """Show one more note, which keeps clear of the others and often moves."""
         self._moving = note
         self._place_moving()
+
+    def covers_a_note(self, point: tuple[float, float]) -> bool:
+        """Tell whether a handle at a point of the data would stand on a note."""
+        around = self._around(point)
+        boxes = [(b.x(), b.y(), b.width(), b.height()) for _, _, b in self._still]
+        return any(overlap(box, around) for box in boxes)
 
     def notes(self) -> list[tuple[str, Box]]:
         """Return the words shown and where they are [px]."""

@@ -36,6 +36,9 @@ def notes(
         words = f"{axle.name.lower()} locks, {z:.2f} g"
         sides = ((1, 1), (0, 1), (-1, -1), (1, 0))
         written.append(Note(words, (front, rear), color, weight=600, sides=sides))
+    above = "Above its curve the rear locks first"
+    corner = (0.0, curves.top)
+    written.append(Note(above, corner, T.danger, sides=((1, 1),), leader=False))
     if reduced:
         written.append(_no_valve(curves))
     written += [_case(curves, index, name, chosen) for index, name in enumerate(names)]
@@ -45,9 +48,6 @@ def notes(
         Note(f"{z:.1f} g", (float(x), float(y)), size=14, sides=sides)
         for x, y, z in zip(front_marks, rear_marks, marks, strict=True)
     ]
-    corner = (0.0, curves.top)
-    above = "Above its curve the rear locks first"
-    written.append(Note(above, corner, T.danger, sides=((1, 1),), leader=False))
     return written
 
 

@@ -151,6 +151,8 @@ class PressurePlane(Plane):
     def _show_press(self) -> None:
         x, y = self._foot_point()
         self._show_markers()
+        if self._curves is not None and self.covers_a_note((x, y)):
+            self._show_notes(self._curves)  # they make way for the foot
         self.set_moving_note(foot_note((x, y)))
 
     # --- the hand --------------------------------------------------------------------------
