@@ -233,7 +233,7 @@ def test_labels_overlap_neither_each_other_nor_the_edge(
 
 def test_the_line_drawn_is_the_line_solved(window: Window) -> None:
     session = window.session
-    x, y = window.balance.pressures._line.getData()
+    x, y = window.balance.pressures._line.points
     efforts = np.linspace(0, session.most_effort, 60)
     pressed = session.solution.press(efforts)
 

@@ -11,6 +11,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QPainter, QWheelEvent
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
 from urgens.ui.theme.paint import T, face, metrics, pen, width, words
+from urgens.ui.widgets.curve import Curve
 from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, overlap, place
 from urgens.ui.widgets.markers import Marker, MarkerLayer
 
@@ -88,6 +89,8 @@ class Plane(pg.PlotWidget):
         super().__init__(parent, background=T.sheet)
         self.setAccessibleName(name)
         self.setFrameShape(self.Shape.NoFrame)
+        # A cosmetic pen is wider than its bounds in data units say: smaller updates leave traces.
+        self.setViewportUpdateMode(self.ViewportUpdateMode.FullViewportUpdate)
         self.plotItem.setMenuEnabled(False)
         self.plotItem.hideButtons()
         self.plotItem.setMouseEnabled(False, False)
@@ -125,10 +128,10 @@ class Plane(pg.PlotWidget):
 
     def add_curve(
         self, color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine
-    ) -> pg.PlotCurveItem:
+    ) -> Curve:
         """Add an empty curve and return it."""
-        curve = pg.PlotCurveItem(pen=pen(color, width, style), antialias=True)
-        self.plotItem.addItem(curve)
+        curve = Curve(pen(color, width, style))
+        self.plotItem.addItem(curve, ignoreBounds=True)
         return curve
 
     def set_range(self, x: tuple[float, float], y: tuple[float, float]) -> None:

@@ -60,15 +60,16 @@ class AdhesionPlane(Plane):
         self._used = (pressed.front_adhesion, pressed.rear_adhesion)
         for curve, used in zip((self._front, self._rear), self._used, strict=True):
             finite = np.isfinite(used)
-            curve.setData(z[finite], used[finite])
-        self._even.setData([0.0, self._top], [0.0, self._top])
-        self._limit.setData([0.0, self._top], [solution.surface] * 2)
+            curve.set_points(z[finite], used[finite])
+        ends = np.array([0.0, self._top])
+        self._even.set_points(ends, ends)
+        self._limit.set_points(ends, np.full(2, solution.surface))
         self._show_notes()
 
     def _show_press(self) -> None:
         pressed = self._session.presses
         z = float(pressed.demand_z)
-        self._now.setData([z, z], [0.0, self._top])
+        self._now.set_points(np.array([z, z]), np.array([0.0, self._top]))
         used = (
             (Shape.FRONT, float(pressed.front_adhesion)),
             (Shape.REAR, float(pressed.rear_adhesion)),

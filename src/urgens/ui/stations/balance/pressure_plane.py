@@ -1,9 +1,8 @@
 """Rear against front line pressure: the ideal band, the line as built, knee, slope and foot."""
 
 import numpy as np
-import pyqtgraph as pg
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QBrush, QColor, QKeyEvent
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.solve import AxleName
@@ -23,6 +22,7 @@ from urgens.ui.stations.balance.valve_setting import (
     valve_setting,
 )
 from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.curve import Area, Curve
 from urgens.ui.widgets.handle import Handle
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import CACHED, Plane
@@ -46,12 +46,11 @@ class PressurePlane(Plane):
         self._show_press()
 
     def _add_items(self) -> None:
-        self._low, self._high = pg.PlotCurveItem(), pg.PlotCurveItem()
-        self._band = pg.FillBetweenItem(self._low, self._high, brush=QBrush(QColor(T.band)))
+        self._band = Area(T.band)
         self._band.setZValue(-50)
         self._band.setCacheMode(CACHED)
-        self.plotItem.addItem(self._band)
-        self._cases: list[pg.PlotCurveItem] = []
+        self.plotItem.addItem(self._band, ignoreBounds=True)
+        self._cases: list[Curve] = []
         self._plain = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
         self._guide = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
         self._line = self.add_curve(T.rear, 3)
@@ -80,8 +79,8 @@ class PressurePlane(Plane):
         ):
             self._chosen = chosen
             self._show_cases(curves)
-        self._line.setData(*corners(curves.front, curves.rear))
-        self._plain.setData(*corners(curves.front, curves.arriving))
+        self._line.set_points(*corners(curves.front, curves.rear))
+        self._plain.set_points(*corners(curves.front, curves.arriving))
         self._plain.setVisible(self._setting is not None)
         self._show_markers()
         if not session.dragging:
@@ -100,12 +99,11 @@ class PressurePlane(Plane):
                 own = index == self._chosen
                 style = Qt.PenStyle.SolidLine if own else Qt.PenStyle.DashLine
                 curve.setPen(pen(T.ink, 2 if own else 1, style))
-                curve.setData(curves.ideal_front[index], curves.ideal_rear[index])
+                curve.set_points(curves.ideal_front[index], curves.ideal_rear[index])
         grid = np.linspace(0.0, curves.ideal_front.max(), IDEAL_POINTS)
         lines = zip(curves.ideal_front, curves.ideal_rear, strict=True)
         on_grid = np.array([np.interp(grid, front, rear) for front, rear in lines])
-        self._low.setData(grid, on_grid.min(axis=0))
-        self._high.setData(grid, on_grid.max(axis=0))
+        self._band.set_between(grid, on_grid.min(axis=0), on_grid.max(axis=0))
 
     def _show_handles(self, curves: PressureCurves) -> None:
         setting = self._setting
@@ -117,7 +115,7 @@ class PressurePlane(Plane):
         knee = setting.knee / curves.scale
         x = float(np.interp(knee, curves.arriving, curves.front))
         self.knee.setPos(min(x, right), min(knee, top))
-        self._guide.setData([0.0, x, x], [knee, knee, 0.0])
+        self._guide.set_points(np.array([0.0, x, x]), np.array([knee, knee, 0.0]))
         at = SLOPE_AT * min(right, float(curves.front.max()))
         self.slope.setPos(at, float(np.interp(at, curves.front, curves.rear)))
 
