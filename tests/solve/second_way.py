@@ -7,7 +7,8 @@ from typing import Any
 from scipy.optimize import brentq
 
 from urgens.build import Build
-from urgens.build.pedal import TwinMaster, VacuumBooster
+from urgens.build.booster import VacuumBooster
+from urgens.build.master import TwinMaster
 
 G = 9.80665
 

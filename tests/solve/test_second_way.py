@@ -56,7 +56,7 @@ def test_first_lock_agrees_with_scipy(document: dict[str, Any]) -> None:
 
         near = 1e-6 * effort + 1e-9
         root = brentq(over_at, effort - near, effort + near)
-        assert effort == pytest.approx(root, rel=1e-6)
+        assert effort == pytest.approx(root, rel=1e-6, abs=1e-9)
 
 
 @DRAWN

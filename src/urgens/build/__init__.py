@@ -2,10 +2,11 @@
 
 from urgens.build.build import Build
 from urgens.build.demo import demo, demo_names, demo_text
-from urgens.build.edit import edited, value_at
+from urgens.build.edit import edited, value_at, with_changes
 from urgens.build.errors import BuildError, BuildErrors
 from urgens.build.files import SUFFIX, dumps, load, loads, save
 from urgens.build.schema import schema
+from urgens.build.variant import with_setup
 
 __all__ = [
     "SUFFIX",
@@ -22,4 +23,6 @@ __all__ = [
     "save",
     "schema",
     "value_at",
+    "with_changes",
+    "with_setup",
 ]

@@ -3,9 +3,12 @@
 from collections.abc import Iterator
 from typing import Literal
 
+from urgens.build.booster import Booster, NoBooster, VacuumBooster
+from urgens.build.facts import Evidence, Fluid, SetUp, twin_names
 from urgens.build.lines import Lines
+from urgens.build.master import Master
 from urgens.build.part import Fault, Name, Part, Text
-from urgens.build.pedal import Booster, Master, NoBooster, Pedal, VacuumBooster
+from urgens.build.pedal import Pedal
 from urgens.build.targets import Targets
 from urgens.build.valves import Valves
 from urgens.build.vehicle import Vehicle
@@ -13,6 +16,11 @@ from urgens.build.wheel import Axle
 from urgens.physics.atmosphere import air_pressure
 from urgens.quantity import PRESSURE, UnitSystem, retype
 
+FITTING_CIRCUITS = {
+    "single": ("single",),
+    "tandem": ("front-rear", "diagonal"),
+    "twin": ("front-rear",),
+}
 FORMAT = "urgens.build"
 VERSION = 1
 
@@ -30,21 +38,28 @@ class Build(Part):
     pedal: Pedal
     booster: Booster = NoBooster()
     master: Master
-    circuits: Literal["front-rear", "single"] | None = None
+    circuits: Literal["front-rear", "diagonal", "single"] | None = None
     valves: Valves = Valves()
     lines: Lines = Lines()
     targets: Targets = Targets()
+    fluid: Fluid | None = None
+    brake_light_switch: Literal["pedal", "hydraulic", "none"] | None = None
+    warning_switch: Literal["none", "warns", "shuts"] | None = None
+    parking_brake: Literal["rear", "front", "transmission", "none"] | None = None
+    evidence: dict[str, Evidence] = {}  # noqa: RUF012 - pydantic copies it
+    setups: tuple[SetUp, ...] = ()
 
     def rules(self) -> Iterator[Fault]:
         """Check that cylinder and circuits, vacuum and air go together."""
-        single = self.master.kind == "single"
-        if self.circuits is not None and single != (self.circuits == "single"):
-            fits = "single" if single else "front-rear"
+        fits = FITTING_CIRCUITS[self.master.kind]
+        if self.circuits is not None and self.circuits not in fits:
+            wanted = " or ".join(f'"{circuits}"' for circuits in fits)
             yield Fault(
                 "circuits",
                 f'"{self.circuits}" does not go with a {self.master.kind} cylinder',
-                f'write "{fits}", or choose another cylinder',
+                f"write {wanted}, or choose another cylinder",
             )
+        yield from twin_names(self.setups)
         if isinstance(self.booster, VacuumBooster):
             yield from self._vacuum_fits(self.booster)
 
@@ -60,7 +75,7 @@ class Build(Part):
             )
 
     @property
-    def split(self) -> Literal["front-rear", "single"]:
+    def split(self) -> Literal["front-rear", "diagonal", "single"]:
         """The circuits, whether given or following from the cylinder."""
         if self.circuits is not None:
             return self.circuits

@@ -1,6 +1,7 @@
 """The one way to change a build: a path and what goes there."""
 
 import re
+from collections.abc import Mapping
 from itertools import pairwise
 from typing import Any
 
@@ -8,7 +9,7 @@ from urgens.build.build import Build
 from urgens.build.errors import BuildErrors
 from urgens.build.validation import validated
 
-_STEP = re.compile(r"\.?([a-z_]+)|\[(\d+)\]")
+_STEP = re.compile(r"\.?([a-z_]+)|\[(\d+)\]|\[\"([^\"]+)\"\]")
 
 
 def steps(path: str) -> list[str | int]:
@@ -18,7 +19,7 @@ def steps(path: str) -> list[str | int]:
     for match in _STEP.finditer(path):
         if match.start() != end:
             break
-        found.append(match[1] if match[1] is not None else int(match[2]))
+        found.append(int(match[2]) if match[2] is not None else match[1] or match[3])
         end = match.end()
     if not found or end != len(path):
         raise BuildErrors.one(path, "is not a path", 'write it like "valves.rear[0].knee"')
@@ -30,20 +31,34 @@ def edited(build: Build, path: str, value: object) -> Build:
 
     Raises BuildErrors where the result is no valid build; `build` itself never changes.
     """
-    document: Any = build.model_dump(mode="json", exclude_unset=True)
+    return with_changes(build, {path: value})
+
+
+def with_changes(build: Build, changes: Mapping[str, object]) -> Build:
+    """Return `build` with several values laid over it by path; as `edited`."""
+    document: Any = build.model_dump(mode="json", exclude_unset=True, by_alias=True)
+    for path, value in changes.items():
+        _lay(document, path, value)
+    return validated(document)
+
+
+def _lay(document: Any, path: str, value: object) -> None:
     here: Any = document
     way = steps(path)
     for step, following in pairwise(way):
-        if isinstance(step, int) or step in here:
+        if isinstance(step, int) or (isinstance(here, dict) and step in here):
             here = _entered(here, step, path)
-        else:
+        elif isinstance(here, dict):
             here[step] = [] if isinstance(following, int) else {}
             here = here[step]
+        else:
+            raise BuildErrors.one(path, "leads nowhere", "choose a field that is there")
     last = way[-1]
     if isinstance(last, int):
         _entered(here, last, path)
+    elif not isinstance(here, dict):
+        raise BuildErrors.one(path, "leads nowhere", "choose a field that is there")
     here[last] = value
-    return validated(document)
 
 
 def value_at(build: Build, path: str) -> Any:
@@ -52,6 +67,8 @@ def value_at(build: Build, path: str) -> Any:
     for step in steps(path):
         if isinstance(step, int):
             here = _entered(here, step, path)
+        elif isinstance(here, dict) and step in here:
+            here = here[step]
         elif not hasattr(here, step):
             raise BuildErrors.one(path, "is not in this build", "choose a field that is there")
         else:

@@ -10,7 +10,9 @@ from typing import NoReturn
 
 from urgens.build.build import FORMAT, VERSION, Build
 from urgens.build.errors import BuildErrors
+from urgens.build.migrate import migrated
 from urgens.build.validation import validated
+from urgens.build.variant import hanging_faults
 
 SUFFIX = ".urgens.json"
 LARGEST = 8 * 1024 * 1024  # bytes; a build with pictures beside it is a few hundred kilobytes
@@ -39,12 +41,16 @@ def loads(text: str) -> Build:
             f"version {VERSION}",
             "open it with the newer Urgens; nothing in it was changed",
         )
-    return validated(document)
+    build = validated(migrated(document, VERSION))
+    faults = tuple(hanging_faults(build))
+    if faults:
+        raise BuildErrors(faults)
+    return build
 
 
 def dumps(build: Build) -> str:
     """Return the content of the file of `build`: what was given, as it was typed."""
-    document = build.model_dump(mode="json", exclude_unset=True)
+    document = build.model_dump(mode="json", exclude_unset=True, by_alias=True)
     return json.dumps(document, indent=2, ensure_ascii=False) + "\n"
 
 

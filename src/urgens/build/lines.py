@@ -1,11 +1,14 @@
 """Hoses, fluid and air: what takes volume besides the brakes."""
 
-from typing import Annotated
-
-from urgens.build.part import HoseExpansion, LengthOrZero, Part, Pressure, Typed, VolumeOrZero
-from urgens.quantity import HOSE_EXPANSION, LENGTH, PRESSURE, VOLUME, Quantity, parse
-
-FluidVolume = Annotated[Quantity, Typed(VOLUME)]
+from urgens.build.part import (
+    FluidVolume,
+    HoseExpansion,
+    LengthOrZero,
+    Part,
+    Pressure,
+    VolumeOrZero,
+)
+from urgens.quantity import HOSE_EXPANSION, LENGTH, PRESSURE, VOLUME, parse
 
 
 class Lines(Part):

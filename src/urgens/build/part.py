@@ -11,13 +11,16 @@ from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
 from urgens.quantity import (
+    ANGLE,
     AREA,
     COMPLIANCE,
     FORCE,
     HOSE_EXPANSION,
     LENGTH,
     LOAD,
+    MASS,
     PRESSURE,
+    TORQUE,
     VOLUME,
     Kind,
     Quantity,
@@ -144,6 +147,11 @@ Pressure = Annotated[Quantity, Typed(PRESSURE)]
 PressureOrZero = Annotated[Quantity, Typed(PRESSURE, Sign.NOT_NEGATIVE)]
 VolumeOrZero = Annotated[Quantity, Typed(VOLUME, Sign.NOT_NEGATIVE)]
 ComplianceOrZero = Annotated[Quantity, Typed(COMPLIANCE, Sign.NOT_NEGATIVE)]
+FluidVolume = Annotated[Quantity, Typed(VOLUME)]
+Mass = Annotated[Quantity, Typed(MASS)]
+Angle = Annotated[Quantity, Typed(ANGLE, Sign.NOT_NEGATIVE)]
+Torque = Annotated[Quantity, Typed(TORQUE)]
+TorqueOrZero = Annotated[Quantity, Typed(TORQUE, Sign.NOT_NEGATIVE)]
 HoseExpansion = Annotated[Quantity, Typed(HOSE_EXPANSION, Sign.NOT_NEGATIVE)]
 
 Number = Annotated[float, Field(strict=True, allow_inf_nan=False)]

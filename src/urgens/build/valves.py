@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from urgens.build.part import Fault, Number, Part, Pressure, PressureOrZero, Text
+from urgens.build.part import Fault, Load, Number, Part, Pressure, PressureOrZero, Text
 from urgens.quantity import PRESSURE, parse
 
 Slope = Annotated[Number, Field(ge=0, lt=1)]
@@ -22,6 +22,13 @@ class Reducing(_Valve):
     kind: Literal["reducing"]
     knee: Pressure
     slope: Slope
+
+
+class Limiting(_Valve):
+    """Passes pressure up to the knee and nothing of what comes on top."""
+
+    kind: Literal["limiting"]
+    knee: Pressure
 
 
 class Adjustable(_Valve):
@@ -79,7 +86,43 @@ class Metering(_Valve):
             )
 
 
-Valve = Annotated[Reducing | Adjustable | Metering, Field(discriminator="kind")]
+class LoadSensing(_Valve):
+    """A reducing valve whose knee follows the rear axle's load between two calibrated points."""
+
+    kind: Literal["load-sensing"]
+    points: tuple[tuple[Load, Pressure], tuple[Load, Pressure]]
+    slope: Slope
+    follows: Literal["static", "dynamic"]
+
+    def rules(self) -> Iterator[Fault]:
+        """Check that loads rise strictly and knees do not fall."""
+        (load_before, knee_before), (load, knee) = self.points
+        if load.value <= load_before.value:
+            yield Fault(
+                "points[1][0]",
+                f'the load "{load.text}" does not come after "{load_before.text}"',
+                "write the lighter load first",
+            )
+        if knee.value < knee_before.value:
+            yield Fault(
+                "points[1][1]",
+                f'the knee falls from "{knee_before.text}" to "{knee.text}"',
+                "write a knee that rises with the load",
+            )
+
+
+class Residual(_Valve):
+    """Keeps some pressure in the line when the pedal is let go."""
+
+    kind: Literal["residual"]
+    pressure: Pressure
+
+
+Valve = Annotated[
+    Reducing | Limiting | Adjustable | Metering | LoadSensing | Residual,
+    Field(discriminator="kind"),
+]
+KNEED = Reducing | Limiting | Adjustable | LoadSensing  # what takes pressure away above a knee
 
 
 class Valves(Part):

@@ -5,8 +5,20 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from urgens.build.part import Area, Fault, Length, LengthOrZero, Load, Name, Part
-from urgens.quantity import LENGTH, parse
+from urgens.build.part import (
+    Area,
+    Efficiency,
+    Fault,
+    Length,
+    LengthOrZero,
+    Load,
+    Name,
+    Part,
+    PositiveNumber,
+    Torque,
+    TorqueOrZero,
+)
+from urgens.quantity import LENGTH, TORQUE, parse
 
 
 class LoadCase(Part):
@@ -25,6 +37,18 @@ class Downforce(Part):
     rear_cl_area: Area
 
 
+class Launch(Part):
+    """The driveline a drag car's brakes hold against at the line."""
+
+    stall_torque: Torque
+    converter_ratio: PositiveNumber = 1.8
+    gear_ratio: PositiveNumber
+    final_drive: PositiveNumber
+    driven: Literal["rear", "front"]
+    efficiency: Efficiency = 0.9
+    surface: PositiveNumber | None = None
+
+
 class Vehicle(Part):
     """What the brakes have to stop."""
 
@@ -33,6 +57,9 @@ class Vehicle(Part):
     load_cases: Annotated[tuple[LoadCase, ...], Field(min_length=1)]
     downforce: Downforce | None = None
     altitude: LengthOrZero = parse("0 m", LENGTH)
+    engine_drag: TorqueOrZero = parse("0 N.m", TORQUE)
+    steering: Literal["left", "right"] | None = None
+    launch: Launch | None = None
 
     def rules(self) -> Iterator[Fault]:
         """Check that load cases are told apart by their names."""

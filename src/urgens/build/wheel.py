@@ -1,24 +1,31 @@
 """One axle's wheel ends: tyre and brake."""
 
 from collections.abc import Iterator
+from math import pi
 from typing import Annotated, Literal
 
 from pydantic import BeforeValidator, Field
 
 from urgens.build.part import (
+    Angle,
+    Area,
     ComplianceOrZero,
     Efficiency,
     Fault,
     Length,
     LengthOrZero,
+    Mass,
     Part,
     PositiveNumber,
     PressureOrZero,
     broken,
     in_words,
 )
+from urgens.physics.drum import shoe_moments
 from urgens.physics.tyre import size_code
 from urgens.quantity import COMPLIANCE, LENGTH, PRESSURE, parse
+
+Bleeders = Annotated[int, Field(strict=True, ge=1, le=4)]
 
 
 def _read_size(given: object) -> object:
@@ -66,6 +73,10 @@ class Disc(Part):
     efficiency: Efficiency = 1.0
     clearance: LengthOrZero = parse("0.1 mm", LENGTH)
     compliance: ComplianceOrZero = parse("0.1 cm^3/MPa", COMPLIANCE)
+    rotor_mass: Mass | None = None
+    pad_thickness: Length | None = None
+    pad_area: Area | None = None
+    bleeders: Bleeders = 1
 
     def rules(self) -> Iterator[Fault]:
         """Check that the radius is given, or follows from rotor and pad."""
@@ -85,18 +96,82 @@ class Disc(Part):
             )
 
 
+class Shoe(Part):
+    """A pinned shoe; angles from the line between hinge and drum centre, `arm` to the actuator."""
+
+    lining_friction: PositiveNumber
+    hinge_distance: Length
+    arm: Length
+    heel_angle: Angle
+    toe_angle: Angle
+
+
 class Drum(Part):
-    """A drum brake of one wheel, by the shoe factor of the whole brake."""
+    """A drum brake of one wheel, by the shoe factor of the whole brake or its shoes' geometry."""
 
     kind: Literal["drum"]
     layout: Literal["leading-trailing", "two-leading", "duo-servo"]
     cylinder_diameter: Length
     drum_diameter: Length
-    shoe_factor: PositiveNumber
+    shoe_factor: PositiveNumber | None = None
+    shoe: Shoe | None = None
     threshold: PressureOrZero = parse("50 psi", PRESSURE)
     efficiency: Efficiency = 1.0
     clearance: LengthOrZero = parse("0.5 mm", LENGTH)
     compliance: ComplianceOrZero = parse("0.05 cm^3/MPa", COMPLIANCE)
+    bleeders: Bleeders = 1
+
+    def rules(self) -> Iterator[Fault]:
+        """Check that the shoe factor is given, or follows from a shoe that does not grab."""
+        if self.shoe_factor is not None:
+            return
+        if self.shoe is None:
+            yield Fault(
+                "shoe_factor",
+                "is missing, and so is shoe",
+                'give "shoe_factor": 2.3, or the geometry of its shoes',
+            )
+        else:
+            yield from shoe_faults(self.layout, self.shoe, self.drum_diameter.value / 2)
+
+
+def shoe_faults(layout: str, shoe: Shoe, radius: float) -> Iterator[Fault]:
+    """Yield what is wrong with a shoe in a drum of `radius` [m]."""
+    if layout == "duo-servo":
+        yield Fault(
+            "shoe",
+            "does not describe a duo-servo brake, whose shoes push each other",
+            "give its shoe_factor; 4.5 to 6 is usual",
+        )
+        return
+    if shoe.hinge_distance.value >= radius:
+        yield Fault(
+            "shoe.hinge_distance",
+            f'"{shoe.hinge_distance.text}" is not less than the drum\'s radius',
+            "write the distance from the hinge to the drum's centre",
+        )
+        return
+    if not shoe.heel_angle.value < shoe.toe_angle.value <= pi + 1e-9:
+        yield Fault(
+            "shoe.toe_angle",
+            f'"{shoe.toe_angle.text}" is not between "{shoe.heel_angle.text}" and "180 deg"',
+            "write where the lining ends, seen from the hinge",
+        )
+        return
+    friction_moment, normal_moment = shoe_moments(
+        shoe.lining_friction,
+        radius,
+        shoe.hinge_distance.value,
+        shoe.heel_angle.value,
+        shoe.toe_angle.value,
+    )
+    if normal_moment <= friction_moment:
+        limit = shoe.lining_friction * float(normal_moment / friction_moment)
+        yield Fault(
+            "shoe.lining_friction",
+            f"{shoe.lining_friction:g} makes the leading shoe grab: it locks by itself",
+            f"write a friction below {limit:.2f}, or another geometry",
+        )
 
 
 Brake = Annotated[Disc | Drum, Field(discriminator="kind")]

@@ -12,7 +12,7 @@ from urgens.guidance.words import Words, state
 from urgens.physics.vehicle import Standing, demand
 from urgens.solve import AxleName, Solution, ideal_pressures
 from urgens.solve.circuit import through
-from urgens.solve.press import axle_forces, booster_output, line_pressures, pushrod_force
+from urgens.solve.press import axle_forces, pushrod_force, rolling_lines
 
 FORCE_BALANCE = "force and moment balance of the braked vehicle"
 KNEE_STEP = 2e5 / 6  # Pa, about 5 psi: finer than such valves are set
@@ -91,13 +91,13 @@ def highest_knee(solution: Solution, slope: float) -> float:
     cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
     front_ideal, rear_ideal = ideal_pressures(made, cases, surfaces)
     efforts = np.linspace(0.0, made.max_effort, 401)
-    lines = line_pressures(made, booster_output(made, pushrod_force(made, efforts)))
+    lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
     others = [
         law
         for law, valve in zip(made.rear_valves, solution.build.valves.rear, strict=True)
         if not isinstance(valve, Reducing | Adjustable)
     ]
-    arriving = through(others, lines.master_rear)
+    arriving = through(others, lines.master_rear, solution.standing.rear_weight)
     inlet = np.interp(front_ideal, lines.front, arriving, right=np.nan)
     reachable = np.isfinite(inlet)
     knees = (rear_ideal - slope * inlet) / (1.0 - slope)
@@ -137,7 +137,7 @@ def deceleration_not_reached(solution: Solution, words: Words) -> Iterator[Findi
     targets, made = solution.build.targets, solution.system
     comfortable, most = targets.comfortable_effort.value, made.max_effort
     efforts = np.array([comfortable, max(comfortable, most)])
-    forces = axle_forces(made, pushrod_force(made, efforts))
+    forces = axle_forces(made, pushrod_force(made, efforts), made.case(0))
     reached = demand(*forces, made.case(0))
     if reached[0] >= targets.deceleration:
         return

@@ -3,7 +3,8 @@
 from collections.abc import Iterator
 from math import sqrt
 
-from urgens.build.pedal import TwinMaster, VacuumBooster
+from urgens.build.booster import VacuumBooster
+from urgens.build.master import TwinMaster
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import (
     BOOSTED_RATIO,
@@ -16,7 +17,7 @@ from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
 from urgens.quantity import LENGTH, parse
 from urgens.solve import Solution
-from urgens.solve.press import booster_output, line_pressures, pushrod_force
+from urgens.solve.press import pushrod_force, rolling_lines
 
 
 @rule("pressure-outside-window")
@@ -26,8 +27,8 @@ def pressure_outside_window(solution: Solution, words: Words) -> Iterator[Findin
     low, high = (pressure.value for pressure in targets.pressure_window)
     effort = targets.comfortable_effort.value
     made = solution.system
-    output = booster_output(made, pushrod_force(made, effort))
-    pressure = float(line_pressures(made, output).master_front)
+    lines = rolling_lines(made, pushrod_force(made, effort), solution.standing)
+    pressure = float(lines.master_front)
     if low <= pressure <= high:
         return
     side, end = ("below", low) if pressure < low else ("above", high)

@@ -28,3 +28,42 @@ def above_limit(used: Floats, deceleration: Floats) -> Bools:
     low, high = ADHESION_RANGE
     counts = np.greater_equal(used, low - TOLERANCE) & np.less_equal(used, high + TOLERANCE)
     return np.asarray(counts & (used > adhesion_allowed(deceleration) + TOLERANCE))
+
+
+FAILED_DECELERATION = 2.44  # m/s², UN R13-H Annex 3, half system or booster lost (from memory)
+SERVICE_DECELERATION = 6.43  # m/s², UN R13-H Annex 3, service brake (from memory)
+
+
+def adhesion_allowed_r13(deceleration: Floats) -> Array:
+    """Return the largest adhesion used [-] of the stricter form of UN R13, k 0.2 to 0.8.
+
+    deceleration: [g].
+    Source: UN Regulation No. 13, Annex 10 (from memory).
+    """
+    return np.asarray((np.asarray(deceleration, dtype=float) + 0.07) / 0.85)
+
+
+def stopping_distance_allowed(speed: Floats, *, failed: bool = False) -> Array:
+    """Return the longest stop [m] the rule allows.
+
+    speed: at the start [m/s].
+    failed: with half the system or the booster lost [bool].
+    Source: UN Regulation No. 13-H, Annex 3 (from memory): 0.1 v + 0.0060 v², failed 0.0158 v².
+    """
+    hourly = np.asarray(speed, dtype=float) * 3.6  # km/h, as the rule has it
+    return np.asarray(0.1 * hourly + (0.0158 if failed else 0.0060) * np.square(hourly))
+
+
+def mean_fully_developed_deceleration(
+    begin_speed: Floats, end_speed: Floats, begin: Floats, end: Floats
+) -> Array:
+    """Return the mean fully developed deceleration [m/s²].
+
+    begin_speed: 0.8 of the initial speed [m/s].
+    end_speed: 0.1 of the initial speed [m/s].
+    begin: distance run when the first is reached [m].
+    end: distance run when the second is reached [m].
+    Source: UN Regulation No. 13-H, Annex 3 (from memory), in km/h and m.
+    """
+    squares = np.square(np.multiply(begin_speed, 3.6)) - np.square(np.multiply(end_speed, 3.6))
+    return np.asarray(squares / (25.92 * np.subtract(end, begin)))

@@ -46,3 +46,35 @@ def metering(inlet: Floats, closing: Floats, opening: Floats, full: Floats) -> A
     return np.asarray(
         np.minimum(inlet, np.maximum(closing, closing + rate * np.subtract(inlet, opening)))
     )
+
+
+def load_sensed_knee(
+    load: Floats, light: Floats, heavy: Floats, light_knee: Floats, heavy_knee: Floats
+) -> Array:
+    """Return the knee [Pa] of a load-sensing valve.
+
+    load: on the rear axle [N]; light: calibrated load [N]; heavy: the other, larger one [N];
+    light_knee: knee at the light load [Pa]; heavy_knee: at the heavy one [Pa].
+    Linear between the two points, held at them outside.
+    Source: spring and lever of the valve, common practice.
+    """
+    share = np.clip(np.subtract(load, light) / np.subtract(heavy, light), 0.0, 1.0)
+    return np.asarray(light_knee + share * np.subtract(heavy_knee, light_knee))
+
+
+def released(inlet: Floats, peak: Floats) -> Array:
+    """Return the outlet pressure [Pa] while the inlet falls.
+
+    inlet: falling [Pa]; peak: outlet pressure at the end of the apply [Pa].
+    Source: the piston stays until the inlet has come down to the outlet, then it opens.
+    """
+    return np.asarray(np.minimum(inlet, peak))
+
+
+def residual_released(inlet: Floats, kept: Floats, peak: Floats) -> Array:
+    """Return the pressure [Pa] a residual valve leaves while the inlet falls.
+
+    inlet: falling [Pa]; kept: its pressure [Pa]; peak: outlet at the end of the apply [Pa].
+    Source: a check valve with a spring: it keeps no more than there was.
+    """
+    return np.asarray(np.maximum(np.minimum(inlet, peak), np.minimum(kept, peak)))

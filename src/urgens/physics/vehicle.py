@@ -115,10 +115,10 @@ def achieved(
     rear_only = np.where(rear_only > lift, front_force / weight, rear_only)
     both = surface * standing.pressed / weight
 
-    front_grip, rear_grip = _grip(standing, rolling, surface)
+    front_grip, rear_grip = grip(standing, rolling, surface)
     front_over, rear_over = front_force >= front_grip, rear_force >= rear_grip
-    _, rear_grip_front_only = _grip(standing, front_only, surface)
-    front_grip_rear_only, _ = _grip(standing, rear_only, surface)
+    _, rear_grip_front_only = grip(standing, front_only, surface)
+    front_grip_rear_only, _ = grip(standing, rear_only, surface)
     rolls = ~(front_over | rear_over)
     front_alone = front_over & (rear_force < rear_grip_front_only)
     rear_alone = rear_over & ~front_alone & (front_force < front_grip_rear_only)
@@ -128,8 +128,14 @@ def achieved(
     return Achieved(deceleration, front_alone | locked_both, rear_alone | locked_both)
 
 
-def _grip(standing: Standing, deceleration: Floats, surface: Floats) -> tuple[Array, Array]:
-    """Return the largest force [N] each axle can pass; a lifted rear's load stands in front."""
+def grip(standing: Standing, deceleration: Floats, surface: Floats) -> tuple[Array, Array]:
+    """Return the largest force [N] each axle can pass; a lifted rear's load stands in front.
+
+    standing: the vehicle at rest [N, -].
+    deceleration: [g].
+    surface: tyre-road coefficient [-].
+    Source: Coulomb friction on the axle loads.
+    """
     front, rear = axle_loads(standing, deceleration)
     return surface * np.minimum(front, standing.pressed), surface * np.maximum(rear, 0.0)
 
@@ -158,3 +164,31 @@ def stopping_distance(speed: Floats, deceleration: Floats, delay: Floats = 0.0) 
     with np.errstate(divide="ignore", invalid="ignore"):
         braking = np.where(slow > 0.0, np.square(speed) / slow, np.inf)
     return np.asarray(np.multiply(speed, delay) + braking)
+
+
+def braking_coefficient_in_a_corner(surface: Floats, lateral: Floats) -> Array:
+    """Return the coefficient [-] a friction circle leaves for braking; NaN beyond its edge.
+
+    surface: tyre-road coefficient [-].
+    lateral: acceleration to the side [g].
+    Source: friction circle, an estimate.
+    """
+    left = np.square(surface) - np.square(lateral)
+    return np.asarray(np.sqrt(np.where(left >= 0.0, left, np.nan)))
+
+
+def raised_axle_height(
+    weight: Floats, wheelbase: Floats, rolling_radius: Floats, gained: Floats, lift: Floats
+) -> Array:
+    """Return the centre of gravity's height [m] from weighing with one axle raised.
+
+    weight: of the vehicle [N].
+    wheelbase: [m].
+    rolling_radius: of the tyres [m].
+    gained: load the axle that stays down gains [N].
+    lift: how far the other axle's hubs are raised [m].
+    Source: moments about the axle that stays down, wheels free, suspension blocked.
+    """
+    sine = np.divide(lift, wheelbase)
+    tangent = sine / np.sqrt(1.0 - np.square(sine))
+    return np.asarray(rolling_radius + gained * wheelbase / (weight * tangent))

@@ -1,8 +1,9 @@
 """What a builder types and reads: text in, SI inside, the text kept."""
 
-from urgens.quantity.display import Shown, UnitSystem, in_units, retype, show, written
+from urgens.quantity.display import Shown, Units, UnitSystem, in_units, retype, show, written
 from urgens.quantity.fraction import inch_fraction, nearest_fraction
 from urgens.quantity.kinds import (
+    ANGLE,
     AREA,
     COMPLIANCE,
     DISTANCE,
@@ -10,8 +11,11 @@ from urgens.quantity.kinds import (
     HOSE_EXPANSION,
     LENGTH,
     LOAD,
+    MASS,
     PRESSURE,
     SPEED,
+    TEMPERATURE,
+    TIME,
     TORQUE,
     VOLUME,
     Kind,
@@ -19,6 +23,7 @@ from urgens.quantity.kinds import (
 from urgens.quantity.quantity import Quantity, QuantityError, parse
 
 __all__ = [
+    "ANGLE",
     "AREA",
     "COMPLIANCE",
     "DISTANCE",
@@ -26,8 +31,11 @@ __all__ = [
     "HOSE_EXPANSION",
     "LENGTH",
     "LOAD",
+    "MASS",
     "PRESSURE",
     "SPEED",
+    "TEMPERATURE",
+    "TIME",
     "TORQUE",
     "VOLUME",
     "Kind",
@@ -35,6 +43,7 @@ __all__ = [
     "QuantityError",
     "Shown",
     "UnitSystem",
+    "Units",
     "in_units",
     "inch_fraction",
     "nearest_fraction",

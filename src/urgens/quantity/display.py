@@ -1,7 +1,9 @@
 """Showing SI figures to a builder, in inch-psi-lbf or in mm-bar-N."""
 
+import math
 from dataclasses import dataclass
 from enum import Enum
+from functools import lru_cache
 
 from urgens.quantity.kinds import (
     AREA,
@@ -11,6 +13,7 @@ from urgens.quantity.kinds import (
     HOSE_EXPANSION,
     LENGTH,
     LOAD,
+    MASS_EXPONENTS,
     PRESSURE,
     SPEED,
     TORQUE,
@@ -27,6 +30,14 @@ class UnitSystem(Enum):
 
     INCH = "in · psi"
     METRIC = "mm · bar"
+
+
+@dataclass(frozen=True)
+class Units:
+    """A unit system with other units for some kinds: `overrides` maps a kind to a unit's name."""
+
+    system: UnitSystem
+    overrides: tuple[tuple[Kind, str], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,6 +93,33 @@ _STYLES: dict[tuple[Kind, UnitSystem], _Style] = {
 }
 
 
+def _chosen(kind: Kind, units: UnitSystem | Units) -> _Style:
+    """Return how `kind` is shown in `units`; raises LookupError where the unit does not fit."""
+    if isinstance(units, UnitSystem):
+        return _STYLES[kind, units]
+    name = dict(units.overrides).get(kind)
+    if name is None:
+        return _STYLES[kind, units.system]
+    return _override(kind, name)
+
+
+@lru_cache(maxsize=128)
+def _override(kind: Kind, name: str) -> _Style:
+    found = unit(name)
+    if found is None or found.offset:
+        raise LookupError(f'"{name}" is not a unit known here')
+    if found.exponents == MASS_EXPONENTS and kind.takes_mass:
+        factor = found.factor * STANDARD_GRAVITY
+    elif found.exponents == kind.exponents:
+        factor = found.factor
+    else:
+        raise LookupError(f'"{name}" is not a unit of {kind.noun}')
+    usual = _STYLES[kind, UnitSystem.METRIC]
+    # As fine as the usual unit, so that a figure says no more than it did.
+    fineness = usual.factor * 10.0**-usual.decimals
+    return _Style(name, max(0, math.ceil(-math.log10(fineness / factor) - 0.3)), factor)
+
+
 def written(number: float, decimals: int) -> str:
     """Return `number` [-] with `decimals` places, commas between thousands and a true minus."""
     text = f"{number:,.{decimals}f}"
@@ -90,23 +128,27 @@ def written(number: float, decimals: int) -> str:
     return text.replace("-", MINUS)
 
 
-def show(value: float, kind: Kind, system: UnitSystem, decimals: int | None = None) -> Shown:
+def show(
+    value: float, kind: Kind, system: UnitSystem | Units, decimals: int | None = None
+) -> Shown:
     """Return `value` [SI unit of `kind`] as a builder reads it in `system`.
 
     `decimals` [-] overrides the places usual for the kind.
     """
-    style = _STYLES[kind, system]
+    style = _chosen(kind, system)
     places = style.decimals if decimals is None else decimals
     return Shown(written(value / style.factor, places), style.unit)
 
 
-def in_units(kind: Kind, system: UnitSystem) -> float:
+def in_units(kind: Kind, system: UnitSystem | Units) -> float:
     """Return how many SI units of `kind` one unit shown in `system` is."""
-    return _STYLES[kind, system].factor
+    return _chosen(kind, system).factor
 
 
-def retype(value: float, kind: Kind, system: UnitSystem, decimals: int | None = None) -> str:
+def retype(
+    value: float, kind: Kind, system: UnitSystem | Units, decimals: int | None = None
+) -> str:
     """Return `value` [SI unit of `kind`] as text for the build file, as if typed in `system`."""
-    style = _STYLES[kind, system]
+    style = _chosen(kind, system)
     places = style.decimals if decimals is None else decimals
     return f"{value / style.factor:.{places}f} {style.unit}"

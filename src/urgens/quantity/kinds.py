@@ -4,10 +4,12 @@ from dataclasses import dataclass
 
 from urgens.quantity.units import (
     CUBIC_METRE,
+    KELVIN,
     KILOGRAM,
     METRE,
     METRE_PER_SECOND,
     NEWTON,
+    NUMBER,
     PASCAL,
     Exponents,
 )
@@ -53,7 +55,7 @@ PRESSURE = Kind(
     "275 psi",
     bounds=(1e-1, 1e12),
 )
-AREA = Kind("an area", "m^2", (2, 0, 0), ("m^2", "cm^2", "in^2"), "0.10 m^2", bounds=(1e-9, 1e4))
+AREA = Kind("an area", "m^2", (2, 0, 0, 0), ("m^2", "cm^2", "in^2"), "0.10 m^2", bounds=(1e-9, 1e4))
 VOLUME = Kind(
     "a volume",
     "m^3",
@@ -65,7 +67,7 @@ VOLUME = Kind(
 COMPLIANCE = Kind(
     "a volume per pressure",
     "m^3/Pa",
-    (4, -1, 2),
+    (4, -1, 2, 0),
     ("cm^3/MPa", "in^3/psi"),
     "0.1 cm^3/MPa",
     bounds=(1e-20, 1e-6),
@@ -73,7 +75,7 @@ COMPLIANCE = Kind(
 HOSE_EXPANSION = Kind(
     "a volume per length and pressure",
     "m^3/m/Pa",
-    (3, -1, 2),
+    (3, -1, 2, 0),
     ("cm^3/m/MPa", "in^3/ft/psi"),
     "0.30 cm^3/m/MPa",
     bounds=(1e-20, 1e-6),
@@ -84,10 +86,15 @@ SPEED = Kind(
 TORQUE = Kind(
     "a torque",
     "N.m",
-    (2, 1, -2),
+    (2, 1, -2, 0),
     ("N.m", "lbf.ft", "lbf.in"),
     "320 lbf.ft",
     bounds=(1e-3, 1e7),
 )
+
+MASS = Kind("a mass", "kg", KILOGRAM, ("kg", "lb", "g"), "7.5 kg", bounds=(1e-6, 1e7))
+ANGLE = Kind("an angle", "rad", NUMBER, ("deg", "°", "rad"), "12 deg", bounds=(1e-6, 1e3))
+TIME = Kind("a time", "s", (0, 0, 1, 0), ("s", "ms"), "0.5 s", bounds=(1e-6, 1e6))
+TEMPERATURE = Kind("a temperature", "K", KELVIN, ("°C", "°F", "K"), "230 °C", bounds=(1.0, 5e3))
 
 MASS_EXPONENTS = KILOGRAM

@@ -67,7 +67,8 @@ def parse(text: str, kind: Kind) -> Quantity:
     match = _NUMBER.fullmatch(typed)
     if match is None:
         raise QuantityError(f'"{typed}" is not a figure', remedy)
-    value = _number(match, typed, remedy) * _unit(match["unit"].strip(), typed, kind, remedy)
+    factor, offset = _unit(match["unit"].strip(), typed, kind, remedy)
+    value = _number(match, typed, remedy) * factor + offset
     smallest, largest = kind.bounds
     if not math.isfinite(value) or abs(value) > largest:
         raise QuantityError(f'"{typed}" is larger than anything on a vehicle', remedy)
@@ -90,8 +91,8 @@ def _number(match: re.Match[str], typed: str, remedy: str) -> float:
     return -size if match["sign"] in ("-", "−") else size
 
 
-def _unit(name: str, typed: str, kind: Kind, remedy: str) -> float:
-    """Return the factor from the unit called `name` to the SI unit of `kind`."""
+def _unit(name: str, typed: str, kind: Kind, remedy: str) -> tuple[float, float]:
+    """Return factor and offset from the unit called `name` to the SI unit of `kind`."""
     if not name:
         raise QuantityError(f'"{typed}" has no unit', remedy)
     name = "in" if name in _INCH_MARKS else "ft" if name in _FOOT_MARKS else name
@@ -99,9 +100,9 @@ def _unit(name: str, typed: str, kind: Kind, remedy: str) -> float:
     if found is None:
         raise QuantityError(f'"{name}" is not a unit known here', remedy)
     if found.exponents == kind.exponents:
-        return found.factor
+        return found.factor, found.offset
     if kind.takes_mass and found.exponents == MASS_EXPONENTS:
-        return found.factor * STANDARD_GRAVITY
+        return found.factor * STANDARD_GRAVITY, 0.0
     raise QuantityError(f'"{typed}" is not {kind.noun}', remedy)
 
 

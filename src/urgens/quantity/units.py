@@ -8,7 +8,7 @@ import re
 from dataclasses import dataclass
 from functools import lru_cache
 
-Exponents = tuple[int, int, int]  # of metre, kilogram, second
+Exponents = tuple[int, int, int, int]  # of metre, kilogram, second, kelvin
 
 INCH = 0.0254  # m, exact
 POUND = 0.45359237  # kg, exact
@@ -17,21 +17,23 @@ POUND_FORCE = POUND * STANDARD_GRAVITY  # N
 PSI = POUND_FORCE / INCH**2  # Pa
 INCH_OF_MERCURY = 3386.389  # Pa, at 0 °C
 
-NUMBER: Exponents = (0, 0, 0)
-METRE: Exponents = (1, 0, 0)
-CUBIC_METRE: Exponents = (3, 0, 0)
-KILOGRAM: Exponents = (0, 1, 0)
-NEWTON: Exponents = (1, 1, -2)
-PASCAL: Exponents = (-1, 1, -2)
-METRE_PER_SECOND: Exponents = (1, 0, -1)
+NUMBER: Exponents = (0, 0, 0, 0)
+METRE: Exponents = (1, 0, 0, 0)
+CUBIC_METRE: Exponents = (3, 0, 0, 0)
+KILOGRAM: Exponents = (0, 1, 0, 0)
+NEWTON: Exponents = (1, 1, -2, 0)
+PASCAL: Exponents = (-1, 1, -2, 0)
+METRE_PER_SECOND: Exponents = (1, 0, -1, 0)
+KELVIN: Exponents = (0, 0, 0, 1)
 
 
 @dataclass(frozen=True, slots=True)
 class Unit:
-    """A unit: `factor` turns a number of it into SI."""
+    """A unit: `factor`, then `offset`, turn a number of it into SI."""
 
     factor: float
     exponents: Exponents
+    offset: float = 0.0
 
 
 _UNITS: dict[str, Unit] = {
@@ -48,8 +50,12 @@ _UNITS: dict[str, Unit] = {
         "l": 1e-3, "L": 1e-3, "ml": 1e-6, "fl_oz": 29.5735295625e-6}.items()},
     **{name: Unit(factor, METRE_PER_SECOND) for name, factor in {
         "mph": 1609.344 / 3600.0}.items()},
-    "s": Unit(1.0, (0, 0, 1)),
-    "h": Unit(3600.0, (0, 0, 1)),
+    "s": Unit(1.0, (0, 0, 1, 0)),
+    "ms": Unit(1e-3, (0, 0, 1, 0)),
+    "h": Unit(3600.0, (0, 0, 1, 0)),
+    "K": Unit(1.0, KELVIN),
+    "°C": Unit(1.0, KELVIN, 273.15),
+    "°F": Unit(5.0 / 9.0, KELVIN, 459.67 * 5.0 / 9.0),
     "km": Unit(1e3, METRE),
     "deg": Unit(0.017453292519943295, NUMBER),
     "°": Unit(0.017453292519943295, NUMBER),
@@ -62,7 +68,10 @@ _FACTOR = re.compile(r"(?P<name>[A-Za-z_°]+)(?:\^?(?P<power>[1-9])|(?P<mark>[²
 @lru_cache(maxsize=512)
 def unit(text: str) -> Unit | None:
     """Return the unit written as `text` ("psi", "cm^3/MPa", "lbf.ft"), or None if it is none."""
-    factor, exponents = 1.0, [0, 0, 0]
+    alone = _UNITS.get(text.strip())
+    if alone is not None:
+        return alone
+    factor, exponents = 1.0, [0, 0, 0, 0]
     sign = 1
     for token in re.split(r"\s*([/*·.])\s*", text.strip()):
         if token in ("*", "·", "."):
@@ -72,9 +81,10 @@ def unit(text: str) -> Unit | None:
             continue
         match = _FACTOR.fullmatch(token)
         base = _UNITS.get(match["name"]) if match else None
-        if match is None or base is None:
+        if match is None or base is None or base.offset:  # no product of a temperature scale
             return None
         power = sign * int(match["power"] or {"²": 2, "³": 3}.get(match["mark"] or "", 1))
         factor *= base.factor**power
         exponents = [e + power * b for e, b in zip(exponents, base.exponents, strict=True)]
-    return Unit(factor, (exponents[0], exponents[1], exponents[2]))
+    length, mass, time, warmth = exponents
+    return Unit(factor, (length, mass, time, warmth))

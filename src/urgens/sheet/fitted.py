@@ -3,11 +3,21 @@
 from collections.abc import Iterator
 
 from urgens.build import Build
-from urgens.build.pedal import TwinMaster, VacuumBooster
-from urgens.build.valves import Adjustable, Metering, Reducing, Valve
+from urgens.build.booster import HydraulicBooster, VacuumBooster
+from urgens.build.master import TwinMaster
+from urgens.build.valves import (
+    Adjustable,
+    Limiting,
+    LoadSensing,
+    Metering,
+    Reducing,
+    Residual,
+    Valve,
+)
 from urgens.build.wheel import Axle, Disc
 from urgens.quantity import PRESSURE, Quantity, UnitSystem, show
 from urgens.solve.circuit import ReducingLaw, law
+from urgens.solve.system import shoe_factor
 
 Row = tuple[str, str]
 
@@ -41,6 +51,9 @@ def _pedal(build: Build) -> Iterator[Row]:
         state = "" if build.booster.working else ", not working"
         size = _typed(*build.booster.diaphragm_diameters)
         yield "Booster", f"vacuum, {size}, {build.booster.vacuum.text}{state}"
+    elif isinstance(build.booster, HydraulicBooster):
+        state = "" if build.booster.working else ", not working"
+        yield "Booster", f"hydraulic, up to {build.booster.max_assist.text}{state}"
     else:
         yield "Booster", "none"
     if isinstance(master, TwinMaster):
@@ -66,7 +79,9 @@ def _axle(axle: Axle, valves: tuple[Valve, ...], units: UnitSystem) -> Iterator[
     else:
         yield "Drum brake", f"{brake.layout}, drum {brake.drum_diameter.text}"
         yield "Wheel cylinder", brake.cylinder_diameter.text
-        yield "Shoe factor", f"{brake.shoe_factor:g}, shoes move at {brake.threshold.text}"
+        source = "" if brake.shoe_factor is not None else " from its shoes"
+        factor = f"{shoe_factor(brake):.3g}{source}"
+        yield "Shoe factor", f"{factor}, shoes move at {brake.threshold.text}"
     for valve in valves:
         yield valve.kind.capitalize(), valve_words(valve, units)
     if not valves:
@@ -84,5 +99,13 @@ def valve_words(valve: Valve, units: UnitSystem) -> str:
             assert isinstance(setting, ReducingLaw)
             knee = show(float(setting.knee), PRESSURE, units)
             return f"{valve.turns:g} turns: knee {knee}, slope {valve.slope:g}{body}"
+        case Limiting():
+            return f"limits at {valve.knee.text}{body}"
+        case LoadSensing():
+            (light, low), (heavy, high) = valve.points
+            knees = f"{low.text} at {light.text}, {high.text} at {heavy.text}"
+            return f"{valve.follows}, knee {knees}, slope {valve.slope:g}{body}"
+        case Residual():
+            return f"keeps {valve.pressure.text}{body}"
         case Metering():
             return f"shuts at {valve.close.text}, opens at {valve.open.text}{body}"

@@ -81,7 +81,7 @@ def line(made: System, standing: Standing, pushrod: Array) -> Line:
 def _rolling(
     made: System, standing: Standing, pushrod: Array
 ) -> tuple[Array, Array, Array, tuple[Array, Array]]:
-    front, rear = axle_forces(made, pushrod)
+    front, rear = axle_forces(made, pushrod, standing)
     z = vehicle.demand(front, rear, standing)
     return front, rear, z, vehicle.axle_loads(standing, z)
 
@@ -97,7 +97,7 @@ def whole_line(made: System, standing: Standing) -> Line:
     made: the system; standing: one load case [N, -].
     Source: `line`.
     """
-    z = vehicle.demand(*axle_forces(made, STRONGEST), standing)
+    z = vehicle.demand(*axle_forces(made, STRONGEST, standing), standing)
     reached = z >= HIGHEST
     top = STRONGEST[int(np.argmax(reached))] if reached.any() else STRONGEST[-1]
     return line(made, standing, np.linspace(0.0, top, POINTS))

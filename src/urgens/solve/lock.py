@@ -10,7 +10,14 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import crossing
-from urgens.solve.press import axle_forces, pushrod_force
+from urgens.solve.press import (
+    achieved,
+    axle_forces,
+    booster_output,
+    forces_at,
+    line_pressures,
+    pushrod_force,
+)
 from urgens.solve.system import System
 
 SCANNED = 400  # steps of effort; adhesion need not rise steadily, so all are looked at
@@ -56,34 +63,40 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
     and the surface broadcast to the result's shape.
     Source: force balance of physics section 4; first crossing on a scan of efforts, refined.
     """
-    shape = np.broadcast_shapes(*(np.shape(value) for value in (*standing, surface)))
-    efforts = np.linspace(0.0, made.max_effort, SCANNED + 1)
-    scanned = axle_forces(made, pushrod_force(made, efforts))
-    over = np.maximum(*_excess(*scanned, _spread(standing), np.asarray(surface)[..., None]))
-    locks: Bools = np.any(over >= 0.0, axis=-1)
+    steps = np.linspace(0.0, made.max_effort, SCANNED + 1)
+    start = axle_forces(made, pushrod_force(made, 0.0), standing)
+    shapes = (start[0].shape, start[1].shape, np.shape(surface), *map(np.shape, standing))
+    shape = np.broadcast_shapes(*shapes)
+    efforts = steps.reshape(-1, *(1 for _ in shape))  # along an axis before all others
+    scanned = axle_forces(made, pushrod_force(made, efforts), standing)
+    over = np.maximum(*_excess(*scanned, standing, surface))
+    locks: Bools = np.any(over >= 0.0, axis=0)
 
     def excess_at(effort: Array) -> Array:
-        found = axle_forces(made, pushrod_force(made, effort))
+        found = axle_forces(made, pushrod_force(made, effort), standing)
         return np.maximum(*_excess(*found, standing, surface))
 
-    effort = _refined(excess_at, efforts, over, locks)
-    front, rear = axle_forces(made, pushrod_force(made, effort))
+    effort = _refined(excess_at, steps, over, locks)
+    pushrod = pushrod_force(made, effort)
+    front, rear = axle_forces(made, pushrod, standing)
     loads = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
     front_used, rear_used = (
         vehicle.adhesion(f, n) for f, n in zip((front, rear), loads, strict=True)
     )
     lifted = np.broadcast_to(loads[1] <= 0.0, shape)
     rear_first: Bools = lifted | (rear_used > front_used + EQUAL)
-    z = vehicle.achieved(front, rear, standing, surface).deceleration
-    grip = _grip_of_the_other(standing, surface, rear_first)
-    other = np.where(rear_first[..., None], *scanned) - grip[..., None]
+    z = achieved(made, booster_output(made, pushrod), standing, surface).deceleration
+    grip, rear_load = _both_locked(standing, surface, rear_first)
 
     def other_excess_at(effort: Array) -> Array:
-        found = axle_forces(made, pushrod_force(made, effort))
+        output = booster_output(made, pushrod_force(made, effort))
+        felt = rear_load if made.feels_load else standing.rear_weight
+        found = forces_at(made, line_pressures(made, output, felt))
         return np.asarray(np.where(rear_first, *found) - grip)
 
-    locks_too: Bools = locks & np.any(other >= 0.0, axis=-1)
-    second = np.where(locks_too, _refined(other_excess_at, efforts, other, locks_too), np.nan)
+    other = other_excess_at(efforts)
+    locks_too: Bools = locks & np.any(other >= 0.0, axis=0)
+    second = np.where(locks_too, _refined(other_excess_at, steps, other, locks_too), np.nan)
 
     def where_locked(values: Floats) -> Array:
         return np.where(locks, values, np.nan)
@@ -105,11 +118,11 @@ def _refined(
 ) -> Array:
     """Return the effort [N] at which `function` first rises through zero, where it `rises`.
 
-    `values` are its values at `efforts`, along the last axis; elsewhere the result means nothing.
+    `values` are its values at `efforts`, along the first axis; elsewhere the result means nothing.
     """
-    shape, rows = values.shape[:-1], values.reshape(-1, values.shape[-1])
-    row, first = np.arange(len(rows)), np.maximum(np.argmax(rows >= 0.0, axis=-1), 1)
-    below, above = rows[row, first - 1].reshape(shape), rows[row, first].reshape(shape)
+    shape, columns = values.shape[1:], values.reshape(len(efforts), -1)
+    column, first = np.arange(columns.shape[1]), np.maximum(np.argmax(columns >= 0.0, axis=0), 1)
+    below, above = columns[first - 1, column].reshape(shape), columns[first, column].reshape(shape)
     index = first.reshape(shape)
     idle = ~rises | (below >= 0.0)  # nothing to find, or found at the first effort already
     return crossing(
@@ -119,20 +132,14 @@ def _refined(
     )
 
 
-def _grip_of_the_other(standing: Standing, surface: Floats, rear_first: Bools) -> Array:
-    """Return the force [N] at which the axle that is not first locks too.
+def _both_locked(standing: Standing, surface: Floats, rear_first: Bools) -> tuple[Array, Array]:
+    """Return the force [N] at which the other axle locks too, and the rear load [N] there.
 
     With both at their limit the deceleration is the surface's, so the loads are known.
     """
     both = surface * standing.pressed / standing.weight
-    front_load, rear_load = vehicle.axle_loads(standing, both)
-    front_grip = surface * np.minimum(front_load, standing.pressed)
-    return np.where(rear_first, front_grip, surface * np.maximum(rear_load, 0.0))
-
-
-def _spread(standing: Standing) -> Standing:
-    """Give the load cases a last axis along which presses run."""
-    return Standing(*(np.asarray(value)[..., None] for value in standing))
+    front_grip, rear_grip = vehicle.grip(standing, both, surface)
+    return np.where(rear_first, front_grip, rear_grip), vehicle.axle_loads(standing, both)[1]
 
 
 def _excess(front: Array, rear: Array, standing: Standing, surface: Floats) -> tuple[Array, Array]:

@@ -1,5 +1,6 @@
 """One press of the pedal, or any number of them: pressures, forces, deceleration, grip."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -8,6 +9,7 @@ import numpy as np
 from urgens.physics import booster, cylinder, pedal, tyre, vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
+from urgens.solve.bracket import crossing
 from urgens.solve.circuit import through
 from urgens.solve.system import Cylinder, System, WheelEnd
 from urgens.solve.travel import pedal_travel
@@ -72,15 +74,22 @@ def booster_output(made: System, pushrod: Floats) -> Array:
     )
 
 
-def line_pressures(made: System, output: Array) -> Lines:
-    """Return all line pressures [Pa]; made: the system; output: force on the cylinder [N].
+def line_pressures(made: System, output: Array, rear_load: Floats) -> Lines:
+    """Return all line pressures [Pa].
 
+    made: the system; output: force on the cylinder [N]; rear_load: what load-sensing valves
+    feel [N].
     Source: physics.cylinder, physics.valve.
     """
     front = rear = _cylinder_pressure(made.front_cylinder, output)
     if made.rear_cylinder is not made.front_cylinder:  # else one bore makes both
         rear = _cylinder_pressure(made.rear_cylinder, output)
-    return Lines(front, rear, through(made.front_valves, front), through(made.rear_valves, rear))
+    return Lines(
+        front,
+        rear,
+        through(made.front_valves, front, rear_load),
+        through(made.rear_valves, rear, rear_load),
+    )
 
 
 def _cylinder_pressure(part: Cylinder, output: Array) -> Array:
@@ -95,17 +104,110 @@ def wheel_torque(end: WheelEnd, pressure: Floats) -> Array:
     return np.asarray(end.torque_per_pressure * np.maximum(pressure - end.threshold, 0.0))
 
 
-def axle_forces(made: System, pushrod: Floats) -> tuple[Array, Array]:
-    """Return front and rear axle force [N]; made: the system; pushrod: force [N].
+def forces_at(made: System, lines: Lines) -> tuple[Array, Array]:
+    """Return front and rear axle force [N]; made: the system; lines: pressures [Pa].
 
-    Source: physics, from the booster to the tyre.
+    The engine's drag counts while the wheels roll.
+    Source: physics.tyre.
     """
-    lines = line_pressures(made, booster_output(made, pushrod))
-    return _axle_force(made.front, lines.front), _axle_force(made.rear, lines.rear)
+    front = _axle_force(made.front, lines.front) + made.front_drag
+    return front, _axle_force(made.rear, lines.rear) + made.rear_drag
 
 
 def _axle_force(end: WheelEnd, pressure: Array) -> Array:
     return tyre.axle_force(wheel_torque(end, pressure), end.rolling_radius)
+
+
+def rolling_lines(made: System, pushrod: Floats, standing: Standing) -> Lines:
+    """Return line pressures [Pa] while all wheels roll.
+
+    made: the system; pushrod: force [N]; standing: load cases [N, -].
+    A static load-sensing valve feels the load at rest, without downforce; a dynamic one the load
+    at the deceleration it makes itself.
+    Source: physics sections 1, 2 and 4.
+    """
+    output = booster_output(made, pushrod)
+    if not made.feels_load:
+        return line_pressures(made, output, standing.rear_weight)
+    return line_pressures(made, output, settled_load(made, output, standing))
+
+
+def settled_load(made: System, output: Array, standing: Standing) -> Array:
+    """Return the rear load [N] at which a dynamic valve and the deceleration agree.
+
+    made: the system; output: force on the cylinder [N]; standing: load cases [N, -].
+    More deceleration unloads the rear, which lowers the knee: the root is the only one.
+    Source: physics section 2, load-sensing; bracketed by no and by full load.
+    """
+
+    def rear_load(z: Array) -> Array:
+        return vehicle.axle_loads(standing, z)[1]
+
+    def excess(z: Array) -> Array:
+        forces = forces_at(made, line_pressures(made, output, rear_load(z)))
+        return np.asarray(z - vehicle.demand(*forces, standing))
+
+    full = forces_at(made, line_pressures(made, output, np.inf))
+    return rear_load(_root(excess, vehicle.demand(*full, standing)))
+
+
+def _root(excess: Callable[[Array], Array], high: Array) -> Array:
+    """Return the deceleration [g] from 0 to `high` at which `excess` rises through zero.
+
+    Where nothing brakes it is 0.
+    """
+    high = high + 0.0 * excess(high)  # the shape of everything together
+    low = np.zeros_like(high)
+    at_low, at_high = excess(low), excess(high)
+    idle = at_low >= 0.0
+    return crossing(
+        lambda tried: np.where(idle, 0.0, excess(tried)),
+        *(low, np.where(idle, low, high)),
+        *(np.where(idle, -1.0, at_low), np.where(idle, 0.0, np.maximum(at_high, 0.0))),
+    )
+
+
+def axle_forces(made: System, pushrod: Floats, standing: Standing) -> tuple[Array, Array]:
+    """Return front and rear axle force [N] while all wheels roll.
+
+    made: the system; pushrod: force [N]; standing: load cases [N, -].
+    Source: physics, from the booster to the tyre.
+    """
+    return forces_at(made, rolling_lines(made, pushrod, standing))
+
+
+def achieved(
+    made: System, output: Array, standing: Standing, surface: Floats, part: float = 1.0
+) -> vehicle.Achieved:
+    """Return what a surface lets the brakes achieve.
+
+    made: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
+    tyre-road coefficient [-]; part: of each axle's brakes and grip that is left [-].
+    A dynamic valve feels the load at the achieved deceleration.
+    Source: physics section 4; in closed form where no valve depends on the deceleration.
+    """
+    grip = np.multiply(surface, part)
+    if not made.feels_load:
+        lines = line_pressures(made, output, standing.rear_weight)
+        front, rear = (part * force for force in forces_at(made, lines))
+        return vehicle.achieved(front, rear, standing, grip)
+
+    def forces(z: Array) -> tuple[Array, Array]:
+        lines = line_pressures(made, output, vehicle.axle_loads(standing, z)[1])
+        front, rear = forces_at(made, lines)
+        return part * front, part * rear
+
+    def excess(z: Array) -> Array:
+        front_grip, rear_grip = vehicle.grip(standing, z, grip)
+        front, rear = forces(z)
+        held = np.minimum(front, front_grip) + np.minimum(rear, rear_grip)
+        return np.asarray(z - held / standing.weight)
+
+    z = _root(excess, np.asarray(grip * standing.pressed / standing.weight + 1e-9))
+    front_grip, rear_grip = vehicle.grip(standing, z, grip)
+    front, rear = forces(z)
+    near = 1.0 - 1e-9
+    return vehicle.Achieved(z, front >= front_grip * near, rear >= rear_grip * near)
 
 
 def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> Presses:
@@ -118,14 +220,13 @@ def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> 
     effort = np.asarray(effort, dtype=float)
     pushrod = pushrod_force(made, effort)
     output = booster_output(made, pushrod)
-    lines = line_pressures(made, output)
+    lines = rolling_lines(made, pushrod, standing)
     front_torque = wheel_torque(made.front, lines.front)
     rear_torque = wheel_torque(made.rear, lines.rear)
-    front_force = tyre.axle_force(front_torque, made.front.rolling_radius)
-    rear_force = tyre.axle_force(rear_torque, made.rear.rolling_radius)
+    front_force, rear_force = forces_at(made, lines)
     demand = vehicle.demand(front_force, rear_force, standing)
     front_load, rear_load = vehicle.axle_loads(standing, demand)
-    achieved = vehicle.achieved(front_force, rear_force, standing, surface)
+    slid = achieved(made, output, standing, surface)
     return Presses(
         effort=effort,
         pushrod_force=pushrod,
@@ -139,12 +240,12 @@ def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> 
         front_force=front_force,
         rear_force=rear_force,
         demand_z=demand,
-        achieved_z=achieved.deceleration,
+        achieved_z=slid.deceleration,
         front_load=front_load,
         rear_load=rear_load,
         front_adhesion=vehicle.adhesion(front_force, front_load),
         rear_adhesion=vehicle.adhesion(rear_force, rear_load),
-        front_locked=achieved.front_locked,
-        rear_locked=achieved.rear_locked,
+        front_locked=slid.front_locked,
+        rear_locked=slid.rear_locked,
         pedal_travel=pedal_travel(made, effort, lines.front, lines.rear),
     )

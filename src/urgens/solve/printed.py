@@ -5,6 +5,7 @@ from typing import Any
 
 import numpy as np
 
+from urgens.solve.hold import Hold
 from urgens.solve.lock import AxleName
 from urgens.solve.press import Presses
 from urgens.solve.solution import Solution
@@ -33,11 +34,34 @@ def printed(solution: Solution) -> dict[str, Any]:
             {"z": float(z), "rear_above": bool(above)}
             for z, above in zip(solution.crossings.z, solution.crossings.rear_above, strict=True)
         ],
-        "half_failed": None,
+        "half_failed": [
+            {
+                "dead": half.dead,
+                "z": half.z,
+                "pedal_travel": _figure(half.pedal_travel),
+                "meets_rule": half.meets_rule,
+            }
+            for half in solution.half_failed
+        ],
         "regulation": {
             "rear_below_front": solution.regulation.rear_below_front,
             "adhesion_limit": solution.regulation.adhesion_limit,
         },
+        **_hold(solution.hold),
+    }
+
+
+def _hold(held: Hold | None) -> dict[str, Any]:
+    if held is None:
+        return {}
+    return {
+        "hold": {
+            "driven_torque": held.driven_torque,
+            "holds": held.holds,
+            "effort": held.effort,
+            "pressure": held.pressure,
+            "limited_by": held.limited_by,
+        }
     }
 
 

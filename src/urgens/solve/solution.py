@@ -8,6 +8,8 @@ from urgens.build import Build, BuildErrors
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
 from urgens.solve.curve import Crossings, Line, Regulation, crossings, regulation, whole_line
+from urgens.solve.half_failed import HalfFailed, half_failed
+from urgens.solve.hold import Hold, hold
 from urgens.solve.lock import FirstLock, first_lock
 from urgens.solve.press import Presses, press
 from urgens.solve.system import System, system
@@ -33,6 +35,8 @@ class Solution:
     lock: FirstLock
     crossings: Crossings
     regulation: Regulation
+    half_failed: tuple[HalfFailed, ...]
+    hold: Hold | None
 
     @property
     def road(self) -> int:
@@ -95,6 +99,8 @@ def solve(
         lock=first_lock(made, cases, np.array(surfaces)),
         crossings=found,
         regulation=_regulation(made, standing, whole, found),
+        half_failed=half_failed(made, standing, target),
+        hold=hold(build, made, made.case(case), chosen),
     )
 
 

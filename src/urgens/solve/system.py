@@ -1,18 +1,19 @@
 """A frozen, numeric picture of a build, which is all that solving sees."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from urgens.build import Build
-from urgens.build.pedal import SingleMaster, TandemMaster, TwinMaster, VacuumBooster
+from urgens.build.booster import HydraulicBooster, VacuumBooster
+from urgens.build.master import SingleMaster, TandemMaster, TwinMaster
 from urgens.build.wheel import Axle, Disc, Drum, Tyre
 from urgens.physics import booster, cylinder, disc, drum, pedal, tyre, vehicle
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.vehicle import Standing
 from urgens.physics.volume import CLEARANCE_PRESSURE
 from urgens.quantity import Quantity
-from urgens.solve.circuit import ValveLaw, law
+from urgens.solve.circuit import LoadSensingLaw, ValveLaw, law
 
 
 @dataclass(frozen=True)
@@ -98,9 +99,32 @@ class System:
     front: WheelEnd
     rear: WheelEnd
     volumes: Volumes
+    bar_length: float | None  # m, of twin cylinders
+    bar_max_angle: float | None  # rad, where given
+    split: str  # front-rear, diagonal or single
+    front_drag: Floats  # N at the road, of the engine through the front axle
+    rear_drag: Floats
     standing: Standing
     case_names: tuple[str, ...]
     max_effort: float  # N
+
+    @property
+    def feels_load(self) -> bool:
+        """Whether a valve moves with the rear axle's load at the same press."""
+        valves = (*self.front_valves, *self.rear_valves)
+        return any(isinstance(v, LoadSensingLaw) and v.dynamic for v in valves)
+
+    def with_shares(self, front: float, rear: float) -> "System":
+        """Return the system with other shares of the bar.
+
+        front: share of the force on the front cylinder [-]; rear: on the rear one [-].
+        Source: a bar against its stop passes everything to one rod.
+        """
+        return replace(
+            self,
+            front_cylinder=replace(self.front_cylinder, share=front),
+            rear_cylinder=replace(self.rear_cylinder, share=rear),
+        )
 
     def case(self, index: int) -> Standing:
         """Return one load case's loads; index: of the case [-]. Source: the document."""
@@ -116,6 +140,9 @@ def system(build: Build, speed: float = 0.0) -> System:
     made = build.pedal
     ratio = float(pedal.ratio(made.pivot_to_pad.value, made.pivot_to_pushrod.value))
     front_cylinder, rear_cylinder = _cylinders(build)
+    front_drag, rear_drag = _drag(build)
+    twin = build.master if isinstance(build.master, TwinMaster) else None
+    angle = twin.bar_max_angle if twin is not None else None
     return System(
         pedal_ratio=ratio,
         pedal_efficiency=made.efficiency,
@@ -127,18 +154,38 @@ def system(build: Build, speed: float = 0.0) -> System:
         front=_wheel_end(build.front),
         rear=_wheel_end(build.rear),
         volumes=_volumes(build),
+        bar_length=twin.bar_length.value if twin is not None else None,
+        bar_max_angle=None if angle is None else angle.value,
+        split=build.split,
+        front_drag=front_drag,
+        rear_drag=rear_drag,
         standing=_standing(build, speed),
         case_names=tuple(case.name for case in build.vehicle.load_cases),
         max_effort=build.targets.max_effort.value,
     )
 
 
+def _drag(build: Build) -> tuple[float, float]:
+    """Return the engine's drag at the road of the front and the rear axle [N].
+
+    Which axle is driven is known from the launch figures; without them it is taken as the rear.
+    """
+    torque = build.vehicle.engine_drag.value
+    launch = build.vehicle.launch
+    if launch is not None and launch.driven == "front":
+        return torque / rolling_radius(build.front.tyre), 0.0
+    return 0.0, torque / rolling_radius(build.rear.tyre)
+
+
 def _booster(build: Build) -> Booster:
     fitted = build.booster
-    if not isinstance(fitted, VacuumBooster):
+    if isinstance(fitted, VacuumBooster):
+        diameters = np.array([d.value for d in fitted.diaphragm_diameters])
+        limit = float(booster.vacuum_assist_limit(diameters, fitted.vacuum.value))
+    elif isinstance(fitted, HydraulicBooster):
+        limit = fitted.max_assist.value
+    else:
         return Booster()
-    diameters = np.array([d.value for d in fitted.diaphragm_diameters])
-    limit = float(booster.vacuum_assist_limit(diameters, fitted.vacuum.value))
     return Booster(
         fitted.crack_force.value,
         fitted.jump_in.value,
@@ -190,6 +237,29 @@ def disc_radius(fitted: Disc) -> float:
     return float(disc.effective_radius(outer - fitted.pad_height.value, outer))
 
 
+def shoe_factor(fitted: Drum) -> float:
+    """Return the shoe factor C* [-]; fitted: drum of the document [object].
+
+    A given factor counts before the shoes' geometry.
+    Source: physics.drum.
+    """
+    if fitted.shoe_factor is not None:
+        return fitted.shoe_factor
+    shoe = fitted.shoe
+    assert shoe is not None
+    return float(
+        drum.pinned_shoe_factor(
+            shoe.lining_friction,
+            fitted.drum_diameter.value / 2,
+            shoe.hinge_distance.value,
+            shoe.arm.value,
+            shoe.heel_angle.value,
+            shoe.toe_angle.value,
+            two_leading=fitted.layout == "two-leading",
+        )
+    )
+
+
 def piston_area(fitted: Disc | Drum) -> float:
     """Return the piston area [m²] that presses at one wheel; fitted: brake [object].
 
@@ -209,7 +279,7 @@ def _wheel_end(axle: Axle) -> WheelEnd:
         )
     else:
         gain = drum.torque_per_pressure(
-            area, brake.shoe_factor, brake.drum_diameter.value / 2, brake.efficiency
+            area, shoe_factor(brake), brake.drum_diameter.value / 2, brake.efficiency
         )
     return WheelEnd(float(gain), brake.threshold.value, rolling_radius(axle.tyre))
 
@@ -251,6 +321,8 @@ def _chambers(build: Build) -> tuple[Chamber, ...]:
             return (Chamber(1.0, 1.0, front.area, master.stroke.value, 1.0),)
         case TandemMaster():
             primary, secondary = master.chamber_strokes
+            if build.split == "diagonal":  # each chamber feeds half of each axle
+                return tuple(Chamber(0.5, 0.5, front.area, s, 1.0) for s in (primary, secondary))
             front_stroke, rear_stroke = (
                 (primary, secondary) if master.primary_feeds == "front" else (secondary, primary)
             )

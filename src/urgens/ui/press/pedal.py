@@ -16,7 +16,8 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from urgens.build.pedal import TwinMaster, VacuumBooster
+from urgens.build.booster import VacuumBooster
+from urgens.build.master import TwinMaster
 from urgens.quantity import LENGTH, UnitSystem
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName

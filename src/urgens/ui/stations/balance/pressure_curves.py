@@ -10,7 +10,7 @@ from urgens.physics.vehicle import Standing
 from urgens.quantity import PRESSURE
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName, ideal_pressures
-from urgens.solve.press import booster_output, line_pressures, pushrod_force
+from urgens.solve.press import pushrod_force, rolling_lines
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.valve_setting import ValveSetting
 
@@ -71,12 +71,12 @@ def pressure_curves(session: Session, setting: ValveSetting | None) -> PressureC
     solution, scale = session.solution, in_units(PRESSURE, session.units)
     made = solution.system
     efforts = np.linspace(0.0, session.most_effort, LINE_POINTS)
-    lines = line_pressures(made, booster_output(made, pushrod_force(made, efforts)))
+    lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
     arriving = lines.rear
     if setting is not None:  # the knee itself belongs to the line
         at_knee = np.interp(setting.knee, setting.arriving(session, lines.master_rear), efforts)
         efforts = np.sort(np.append(efforts, at_knee))
-        lines = line_pressures(made, booster_output(made, pushrod_force(made, efforts)))
+        lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
         arriving = setting.arriving(session, lines.master_rear)
     cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
     ideal_front, ideal_rear = ideal_pressures(made, cases, IDEAL_Z)
@@ -98,5 +98,5 @@ def _lock(session: Session, scale: float) -> tuple[AxleName, float, float, float
     if axle is AxleName.NONE:
         return None
     effort = float(solution.lock.effort[at])
-    lines = line_pressures(made, booster_output(made, pushrod_force(made, effort)))
+    lines = rolling_lines(made, pushrod_force(made, effort), solution.standing)
     return axle, float(lines.front) / scale, float(lines.rear) / scale, float(solution.lock.z[at])

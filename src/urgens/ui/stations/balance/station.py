@@ -3,7 +3,7 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
-from urgens.build.pedal import TwinMaster
+from urgens.build.master import TwinMaster
 from urgens.quantity import UnitSystem
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.adhesion_plane import AdhesionPlane

@@ -2,7 +2,7 @@
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from urgens.build.pedal import TwinMaster
+from urgens.build.master import TwinMaster
 from urgens.build.valves import Adjustable
 from urgens.guidance.balance import highest_knee
 from urgens.guidance.practice import LOWEST_KNEE, ROAD_VALVE_SLOPE

@@ -33,7 +33,8 @@ class ValveSetting:
 
     def arriving(self, session: Session, master: NDArray[np.float64]) -> NDArray[np.float64]:
         """Return the pressure [Pa] in front of it for pressures at the cylinder [Pa]."""
-        return through(session.solution.system.rear_valves[: self.index], master)
+        made, load = session.solution.system, session.solution.standing.rear_weight
+        return through(made.rear_valves[: self.index], master, load)
 
 
 def valve_setting(session: Session) -> ValveSetting | None:
