@@ -14,7 +14,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from PySide6.QtCore import QEvent, QThreadPool, QTimer
 from PySide6.QtWidgets import QApplication
 
-from urgens.build import Build, demo, demo_text, loads
+from urgens.build import Build, demo, demo_text, loads, with_changes
 from urgens.ui.application import dress
 from urgens.ui.session import Session
 from urgens.ui.window import Window
@@ -41,12 +41,7 @@ def built(document: dict[str, Any]) -> Callable[..., Build]:
     """Makes a build from the pickup's document after changes {path: value}."""
 
     def make(changes: dict[str, Any] | None = None) -> Build:
-        from urgens.build import edited
-
-        build = loads(json.dumps(document))
-        for path, value in (changes or {}).items():
-            build = edited(build, path, value)
-        return build
+        return with_changes(loads(json.dumps(document)), changes or {})
 
     return make
 

@@ -1,4 +1,4 @@
-"""Vehicles to draw: documents of every kind this version knows, within what is ever built."""
+"""Vehicles to draw: documents of every kind this version knows, within what could be built."""
 
 from typing import Any
 
@@ -34,6 +34,23 @@ drums = st.fixed_dictionaries(
         "threshold": _typed(1, 6, "bar"),
     }
 )
+shoes = st.fixed_dictionaries(
+    {
+        "kind": st.just("drum"),
+        "layout": st.sampled_from(["leading-trailing", "two-leading"]),
+        "cylinder_diameter": _typed(15, 27, "mm", 2),
+        "drum_diameter": st.just("250 mm"),
+        "shoe": st.fixed_dictionaries(
+            {
+                "lining_friction": _number(0.2, 0.42),
+                "hinge_distance": _typed(95, 110, "mm", 1),
+                "arm": _typed(180, 215, "mm", 1),
+                "heel_angle": _typed(5, 30, "deg", 1),
+                "toe_angle": _typed(80, 140, "deg", 1),
+            }
+        ),
+    }
+)
 reducing = st.fixed_dictionaries(
     {
         "kind": st.just("reducing"),
@@ -49,6 +66,19 @@ adjustable = st.fixed_dictionaries(
         "turns": _number(0, 10, 2),
     }
 )
+limiting = st.fixed_dictionaries({"kind": st.just("limiting"), "knee": _typed(5, 70, "bar", 2)})
+load_sensing = st.fixed_dictionaries(
+    {
+        "kind": st.just("load-sensing"),
+        "points": st.just([["200 kg", "8 bar"], ["900 kg", "60 bar"]]),
+        "slope": _number(0.1, 0.6),
+        "follows": st.sampled_from(["static", "dynamic"]),
+    }
+)
+residual = st.fixed_dictionaries(
+    {"kind": st.just("residual"), "pressure": _typed(0.1, 1.2, "bar", 2)}
+)
+rear_valves = st.one_of(reducing, adjustable, limiting, load_sensing, residual)
 metering = st.fixed_dictionaries(
     {"kind": st.just("metering"), "close": st.just("10 psi"), "open": _typed(6, 12, "bar", 2)}
 )
@@ -82,6 +112,14 @@ boosters = st.one_of(
             "working": st.booleans(),
         }
     ),
+    st.fixed_dictionaries(
+        {
+            "kind": st.just("hydraulic"),
+            "gain": _number(1.5, 6.0, 2),
+            "max_assist": _typed(500, 4000, "N", 0),
+            "crack_force": _typed(0, 60, "N", 1),
+        }
+    ),
 )
 
 
@@ -103,6 +141,7 @@ def load_cases(draw: st.DrawFn) -> list[dict[str, Any]]:
 def documents(draw: st.DrawFn) -> dict[str, Any]:
     """A whole build file as parsed JSON."""
     master = draw(st.one_of(one_bore, twin))
+    circuits = {"single": ["single"], "tandem": ["front-rear", "diagonal"], "twin": ["front-rear"]}
     return {
         "format": "urgens.build",
         "version": 1,
@@ -111,6 +150,11 @@ def documents(draw: st.DrawFn) -> dict[str, Any]:
             "use": "street",
             "wheelbase": draw(_typed(2.0, 3.6, "m")),
             "load_cases": draw(load_cases()),
+            "downforce": {
+                "front_cl_area": draw(_typed(-0.2, 0.8, "m^2")),
+                "rear_cl_area": draw(_typed(-0.2, 0.8, "m^2")),
+            },
+            "engine_drag": draw(st.sampled_from(["0 N.m", "60 N.m"])),
         },
         "front": {
             "tyre": {"rolling_radius": draw(_typed(240, 380, "mm", 1))},
@@ -118,7 +162,7 @@ def documents(draw: st.DrawFn) -> dict[str, Any]:
         },
         "rear": {
             "tyre": {"rolling_radius": draw(_typed(240, 380, "mm", 1))},
-            "brake": draw(st.one_of(discs, drums)),
+            "brake": draw(st.one_of(discs, drums, shoes)),
         },
         "pedal": {
             "pivot_to_pad": draw(_typed(200, 380, "mm", 1)),
@@ -127,9 +171,10 @@ def documents(draw: st.DrawFn) -> dict[str, Any]:
         },
         "booster": draw(boosters),
         "master": master,
+        "circuits": draw(st.sampled_from(circuits[master["kind"]])),
         "valves": {
             "front": draw(st.lists(metering, max_size=1)),
-            "rear": draw(st.lists(st.one_of(reducing, adjustable), max_size=1)),
+            "rear": draw(st.lists(rear_valves, max_size=2)),
         },
         "targets": {
             "surface": draw(_number(0.3, 1.2, 2)),

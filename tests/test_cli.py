@@ -45,7 +45,7 @@ def test_check_tells_danger_by_its_exit_code(file: str, tmp_path: Path, capsys: 
     assert capsys.readouterr().out.startswith("danger  rear-locks-first  “Empty, driver” on ")
 
     calm = tmp_path / "calm.urgens.json"
-    calm.write_text(demo_text("pickup").replace("375 psi", "275 psi"), encoding="utf-8")
+    calm.write_text(demo_text("roadster"), encoding="utf-8")
     assert main(["check", str(calm), "--json"]) == 0
     assert json.loads(capsys.readouterr().out) == []
 
@@ -85,7 +85,7 @@ def test_unknown_demo_and_broken_file_do_not_open_a_window(tmp_path: Path, capsy
     assert main(["demo", "boat"]) == 2
     assert main([str(broken)]) == 2
     err = capsys.readouterr().err
-    assert "boat: is no demo build; choose pickup or roadster" in err
+    assert "boat: is no demo build; choose pickup or coupe or roadster or saloon" in err
     assert "the file ends too early" in err
 
 

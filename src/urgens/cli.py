@@ -10,7 +10,7 @@ from pathlib import Path
 import numpy as np
 
 from urgens import __version__
-from urgens.build import BuildErrors, demo, demo_names, load, schema
+from urgens.build import Build, BuildErrors, demo, demo_names, load, schema, with_setup
 from urgens.quantity import FORCE, SPEED, Kind, QuantityError, parse
 
 DONE, DANGER, BAD_INPUT = 0, 1, 2
@@ -51,6 +51,7 @@ def _parser() -> argparse.ArgumentParser:
 
     solve = commands.add_parser("solve", help="print all figures of a build as JSON")
     solve.add_argument("file", type=Path, metavar="FILE")
+    solve.add_argument("--setup", metavar="NAME")
     solve.add_argument("--load-case", metavar="NAME")
     solve.add_argument("--surface", type=_coefficient, metavar="MU")
     solve.add_argument("--speed", type=_quantity(SPEED), default=0.0, metavar="SPEED")
@@ -58,10 +59,12 @@ def _parser() -> argparse.ArgumentParser:
 
     check = commands.add_parser("check", help="print what there is to say about a build")
     check.add_argument("file", type=Path, metavar="FILE")
+    check.add_argument("--setup", metavar="NAME")
     check.add_argument("--json", action="store_true")
 
     sheet = commands.add_parser("sheet", help="write the build sheet as .pdf or .html")
     sheet.add_argument("file", type=Path, metavar="FILE")
+    sheet.add_argument("--setup", metavar="NAME")
     sheet.add_argument("-o", "--output", type=Path, required=True, metavar="OUT")
 
     commands.add_parser("schema", help="print the JSON Schema of the build file")
@@ -90,12 +93,17 @@ def main(arguments: Sequence[str] | None = None) -> int:
     return code
 
 
+def _loaded(options: argparse.Namespace) -> Build:
+    build = load(options.file)
+    return build if options.setup is None else with_setup(build, options.setup)
+
+
 def _solve(options: argparse.Namespace) -> int:
     from urgens.guidance import findings
     from urgens.solve import printed, solve
 
     solution = solve(
-        load(options.file),
+        _loaded(options),
         load_case=options.load_case,
         surface=options.surface,
         speed=options.speed,
@@ -110,7 +118,7 @@ def _check(options: argparse.Namespace) -> int:
     from urgens.guidance import Severity, findings
     from urgens.solve import solve
 
-    found = findings(solve(load(options.file)))
+    found = findings(solve(_loaded(options)))
     if options.json:
         rows = [finding.printed() for finding in found]
         print(json.dumps(rows, indent=1, ensure_ascii=False))
@@ -123,7 +131,7 @@ def _check(options: argparse.Namespace) -> int:
 def _sheet(options: argparse.Namespace) -> int:
     from urgens.sheet import write
 
-    write(load(options.file), options.output)
+    write(_loaded(options), options.output)
     return DONE
 
 

@@ -36,6 +36,20 @@ def _set(path: str, value: object) -> Change:
     return change
 
 
+DRUM: dict[str, Any] = {
+    "kind": "drum",
+    "layout": "leading-trailing",
+    "cylinder_diameter": "22 mm",
+    "drum_diameter": "300 mm",
+}
+# the lining of Shigley's internal expanding rim brake, which grabs at about 0.32 × 787 / 304
+SHOE: dict[str, Any] = {
+    "lining_friction": 0.32,
+    "hinge_distance": "122.7 mm",
+    "arm": "212 mm",
+    "heel_angle": "0 deg",
+    "toe_angle": "126 deg",
+}
 BAD: dict[str, tuple[Change, str]] = {
     "bare number": (
         _set("front.brake.piston_diameters", ["3 in", 4]),
@@ -153,8 +167,49 @@ BAD: dict[str, tuple[Change, str]] = {
     ),
     "circuits that do not go with the cylinder": (
         _set("circuits", "single"),
-        'circuits: "single" does not go with a tandem cylinder; write "front-rear", or choose '
-        "another cylinder",
+        'circuits: "single" does not go with a tandem cylinder; write "front-rear" or "diagonal", '
+        "or choose another cylinder",
+    ),
+    "load-sensing valve upside down": (
+        _set(
+            "valves.rear",
+            [
+                {
+                    "kind": "load-sensing",
+                    "points": [["900 kg", "60 bar"], ["400 kg", "20 bar"]],
+                    "slope": 0.3,
+                    "follows": "static",
+                }
+            ],
+        ),
+        'valves.rear[0].points[1][0]: the load "400 kg" does not come after "900 kg"; write the '
+        'lighter load first\nvalves.rear[0].points[1][1]: the knee falls from "60 bar" to '
+        '"20 bar"; write a knee that rises with the load',
+    ),
+    "shoes of a duo-servo": (
+        _set("rear.brake", {**DRUM, "layout": "duo-servo", "shoe": SHOE}),
+        "rear.brake.shoe: does not describe a duo-servo brake, whose shoes push each other; give "
+        "its shoe_factor; 4.5 to 6 is usual",
+    ),
+    "a shoe that grabs": (
+        _set("rear.brake", {**DRUM, "shoe": {**SHOE, "lining_friction": 1.2}}),
+        "rear.brake.shoe.lining_friction: 1.2 makes the leading shoe grab: it locks by itself; "
+        "write a friction below 0.83, or another geometry",
+    ),
+    "a hinge outside the drum": (
+        _set("rear.brake", {**DRUM, "shoe": {**SHOE, "hinge_distance": "160 mm"}}),
+        'rear.brake.shoe.hinge_distance: "160 mm" is not less than the drum\'s radius; write the '
+        "distance from the hinge to the drum's centre",
+    ),
+    "a lining that ends before it starts": (
+        _set("rear.brake", {**DRUM, "shoe": {**SHOE, "heel_angle": "130 deg"}}),
+        'rear.brake.shoe.toe_angle: "126 deg" is not between "130 deg" and "180 deg"; write where '
+        "the lining ends, seen from the hinge",
+    ),
+    "neither factor nor shoe": (
+        _set("rear.brake", DRUM),
+        'rear.brake.shoe_factor: is missing, and so is shoe; give "shoe_factor": 2.3, or the '
+        "geometry of its shoes",
     ),
     "vacuum above the air": (
         _set("booster.vacuum", "31 inHg"),

@@ -40,7 +40,9 @@ def test_a_document_comes_back_as_it_was_given(document: dict[str, Any]) -> None
 
 
 def test_an_unknown_demo_build_is_refused() -> None:
-    with pytest.raises(BuildErrors, match=r"^boat: is no demo build; choose pickup or roadster$"):
+    with pytest.raises(
+        BuildErrors, match=r"^boat: is no demo build; choose pickup or coupe or roadster or saloon$"
+    ):
         demo("boat")
 
 

@@ -1,13 +1,14 @@
 """The press a second way: scalar, one plain equation after the other."""
 
 from itertools import pairwise
-from math import pi
+from math import cos, pi, sin
 from typing import Any
 
+from scipy.integrate import quad
 from scipy.optimize import brentq
 
 from urgens.build import Build
-from urgens.build.booster import VacuumBooster
+from urgens.build.booster import NoBooster, VacuumBooster
 from urgens.build.master import TwinMaster
 
 G = 9.80665
@@ -17,11 +18,13 @@ def cylinder_pressures(build: Build, effort: float) -> tuple[float, float]:
     pedal, master, booster = build.pedal, build.master, build.booster
     rod = pedal.efficiency * effort * pedal.pivot_to_pad.value / pedal.pivot_to_pushrod.value
     force = rod
-    if isinstance(booster, VacuumBooster):
+    if not isinstance(booster, NoBooster):
         crack, limit = booster.crack_force.value, 0.0
-        if booster.working:
+        if booster.working and isinstance(booster, VacuumBooster):
             limit = sum(pi * d.value**2 / 4 for d in booster.diaphragm_diameters)
             limit *= booster.vacuum.value
+        elif booster.working:
+            limit = booster.max_assist.value
         if rod <= crack:
             force = 0.0
         else:
@@ -39,8 +42,11 @@ def cylinder_pressures(build: Build, effort: float) -> tuple[float, float]:
     return (pressure(1.0, master.bore.value),) * 2
 
 
-def behind(valves: Any, pressure: float) -> float:
+def behind(valves: Any, pressure: float, rear_load: float, still_load: float) -> float:
+    """Pressure behind valves in flow order; loads on the rear axle now and at rest [N]."""
     for valve in valves:
+        if valve.kind == "residual":
+            continue
         if valve.kind == "metering":
             close, start, full = valve.close.value, valve.open.value, valve.full_pressure
             if close < pressure <= start:
@@ -48,10 +54,26 @@ def behind(valves: Any, pressure: float) -> float:
             elif start < pressure < full:
                 pressure = close + (full - close) * (pressure - start) / (full - start)
             continue
-        knee = _knee(valve) if valve.kind == "adjustable" else valve.knee.value
+        slope = 0.0 if valve.kind == "limiting" else valve.slope
+        if valve.kind == "adjustable":
+            knee = _knee(valve)
+        elif valve.kind == "load-sensing":
+            felt = rear_load if valve.follows == "dynamic" else still_load
+            knee = _load_sensed(valve.points, felt)
+        else:
+            knee = valve.knee.value
         if pressure > knee:
-            pressure = knee + valve.slope * (pressure - knee)
+            pressure = knee + slope * (pressure - knee)
     return pressure
+
+
+def _load_sensed(points: Any, load: float) -> float:
+    (light, low), (heavy, high) = ((a.value, b.value) for a, b in points)
+    if load <= light:
+        return low
+    if load >= heavy:
+        return high
+    return low + (high - low) * (load - light) / (heavy - light)
 
 
 def _knee(valve: Any) -> float:
@@ -64,49 +86,126 @@ def _knee(valve: Any) -> float:
     return rows[-1][1]
 
 
+def pinned_shoes(brake: Any) -> float:
+    """C* by numeric quadrature of the pressure over the lining."""
+    shoe, radius = brake.shoe, brake.drum_diameter.value / 2
+    a, c = shoe.hinge_distance.value, shoe.arm.value
+    heel, toe = shoe.heel_angle.value, shoe.toe_angle.value
+    mu, top = shoe.lining_friction, sin(toe) if toe < pi / 2 else 1.0
+    friction = quad(lambda t: mu * radius / top * sin(t) * (radius - a * cos(t)), heel, toe)[0]
+    normal = quad(lambda t: radius * a / top * sin(t) ** 2, heel, toe)[0]
+    drag = quad(lambda t: mu * radius**2 / top * sin(t), heel, toe)[0]
+    leading, trailing = (drag * c / ((normal + s * friction) * radius) for s in (-1, 1))
+    return 2 * leading if brake.layout == "two-leading" else leading + trailing
+
+
 def axle_force(axle: Any, pressure: float) -> float:
     brake = axle.brake
     pushing = max(pressure - brake.threshold.value, 0.0)
     if brake.kind == "disc":
         area = sum(pi * d.value**2 / 4 for d in brake.piston_diameters)
-        torque = 2 * brake.pad_friction * pushing * area * brake.effective_radius.value
+        if brake.effective_radius is not None:
+            radius = brake.effective_radius.value
+        else:
+            radius = brake.rotor_outer_diameter.value / 2 - brake.pad_height.value / 2
+        torque = 2 * brake.pad_friction * pushing * area * radius
     else:
         area = pi * brake.cylinder_diameter.value**2 / 4
-        torque = brake.shoe_factor * pushing * area * brake.drum_diameter.value / 2
+        factor = brake.shoe_factor if brake.shoe_factor is not None else pinned_shoes(brake)
+        torque = factor * pushing * area * brake.drum_diameter.value / 2
     return 2 * torque * brake.efficiency / axle.tyre.rolling_radius.value
 
 
-def axle_forces(build: Build, effort: float) -> tuple[float, float]:
+def forces_at(
+    build: Build, case: int, effort: float, z: float, speed: float
+) -> tuple[float, float]:
+    """Axle forces with the rear loaded as at a deceleration; the engine drags the rear."""
     front, rear = cylinder_pressures(build, effort)
+    now, still = loads(build, case, z, speed)[1], loads(build, case, 0.0, 0.0)[1]
+    drag = 0.0
+    if build.vehicle.engine_drag.value:
+        drag = build.vehicle.engine_drag.value / build.rear.tyre.rolling_radius.value
     return (
-        axle_force(build.front, behind(build.valves.front, front)),
-        axle_force(build.rear, behind(build.valves.rear, rear)),
+        axle_force(build.front, behind(build.valves.front, front, now, still)),
+        axle_force(build.rear, behind(build.valves.rear, rear, now, still)) + drag,
     )
 
 
-def loads(build: Build, case: int, z: float) -> tuple[float, float]:
+def axle_forces(
+    build: Build, case: int, effort: float, speed: float = 0.0
+) -> tuple[float, float, float]:
+    """Axle forces and deceleration while all wheels roll: a dynamic valve settles with it."""
+    weight = sum(loads(build, case, 0.0, 0.0))
+
+    def excess(z: float) -> float:
+        return z - sum(forces_at(build, case, effort, z, speed)) / weight
+
+    z = float(brentq(excess, -1.0, 500.0, xtol=1e-14, rtol=1e-14))
+    return (*forces_at(build, case, effort, z, speed), z)
+
+
+def loads(build: Build, case: int, z: float, speed: float) -> tuple[float, float]:
     stands = build.vehicle.load_cases[case]
     front, rear = stands.front_axle.value, stands.rear_axle.value
     shift = z * (front + rear) * stands.cg_height.value / build.vehicle.wheelbase.value
+    wings = build.vehicle.downforce
+    press = 0.5 * 1.225 * speed**2
+    if wings is not None:
+        front += press * wings.front_cl_area.value
+        rear += press * wings.rear_cl_area.value
     return front + shift, rear - shift
 
 
-def achieved(build: Build, case: int, effort: float, mu: float) -> float:
-    """Root of z W = min(F_f, μ N_f) + min(F_r, μ N_r⁺), by scipy; lifted: W in front."""
-    front, rear = axle_forces(build, effort)
-    weight = sum(loads(build, case, 0.0))
+def achieved(
+    build: Build, case: int, effort: float, mu: float, speed: float = 0.0, part: float = 1.0
+) -> float:
+    """Root of z W = min(F_f, μ N_f) + min(F_r, μ N_r⁺), by scipy; lifted: all load in front."""
+    weight = sum(loads(build, case, 0.0, 0.0))
+    pressed = sum(loads(build, case, 0.0, speed))
 
     def excess(z: float) -> float:
-        on_front, on_rear = loads(build, case, z)
-        on_front = min(on_front, weight)
-        return min(front, mu * on_front) + min(rear, mu * max(on_rear, 0.0)) - z * weight
+        front, rear = forces_at(build, case, effort, z, speed)
+        on_front, on_rear = loads(build, case, z, speed)
+        held = min(part * front, part * mu * min(on_front, pressed))
+        return z * weight - held - min(part * rear, part * mu * max(on_rear, 0.0))
 
-    return float(brentq(excess, 0.0, 5.0, xtol=1e-14, rtol=1e-14))
+    return float(brentq(excess, -1.0, 20.0, xtol=1e-14, rtol=1e-14))
 
 
-def over(build: Build, case: int, forces: tuple[float, float], mu: float) -> float:
+def over(build: Build, case: int, forces: tuple[float, float, float], mu: float) -> float:
     """How far [N] the nearer axle is over what the surface passes, both still rolling."""
-    front, rear = forces
-    z = (front + rear) / sum(loads(build, case, 0.0))
-    on_front, on_rear = loads(build, case, z)
+    front, rear, z = forces
+    on_front, on_rear = loads(build, case, z, 0.0)
     return max(front - mu * on_front, rear - mu * on_rear)
+
+
+def travel(build: Build, front: float, rear: float) -> float:
+    """Pad travel [m] for pressures at the brakes [Pa], chamber by chamber, no limits."""
+    lines, master, pedal = build.lines, build.master, build.pedal
+    ratio = pedal.pivot_to_pad.value / pedal.pivot_to_pushrod.value
+    taken = {}
+    for end, p in (("front", front), ("rear", rear)):
+        brake = getattr(build, end).brake
+        if brake.kind == "disc":
+            area = sum(pi * d.value**2 / 4 for d in brake.piston_diameters)
+            take_up = 50e3
+        else:
+            area = pi * brake.cylinder_diameter.value**2 / 4
+            take_up = max(50e3, brake.threshold.value)
+        wheel = min(p / take_up, 1.0) * 2 * area * brake.clearance.value
+        wheel += brake.compliance.value * p
+        hose = getattr(lines, f"{end}_hose_length").value * lines.hose_expansion.value * p
+        air = getattr(lines, f"trapped_air_{end}").value * (1 - 101325 / (101325 + p))
+        fluid = lines.fluid_volume.value * p / lines.fluid_bulk_modulus.value
+        taken[end] = 2 * wheel + hose + fluid + air
+    port, gap = master.port_travel.value, pedal.pushrod_clearance.value
+    if master.kind == "single":
+        return ratio * (gap + port + sum(taken.values()) / (pi * master.bore.value**2 / 4))
+    if master.kind == "tandem":
+        area = pi * master.bore.value**2 / 4
+        halves = [sum(taken.values()) / 2] * 2 if build.split == "diagonal" else taken.values()
+        return ratio * (gap + sum(port + volume / area for volume in halves))
+    lean = master.bar_offset.value / master.bar_length.value
+    front_stroke = port + taken["front"] / (pi * master.front_bore.value**2 / 4)
+    rear_stroke = port + taken["rear"] / (pi * master.rear_bore.value**2 / 4)
+    return ratio * (gap + front_stroke * (0.5 + lean) + rear_stroke * (0.5 - lean))

@@ -5,11 +5,13 @@ from collections.abc import Callable
 
 import numpy as np
 import pytest
+from scipy.optimize import brentq
 
 from tests.solve import second_way
 from urgens.build import Build, BuildErrors, edited
 from urgens.solve import AxleName, printed, solve
 from urgens.solve.bracket import crossing
+from urgens.solve.trace import trace
 
 Built = Callable[..., Build]
 
@@ -17,13 +19,12 @@ Built = Callable[..., Build]
 def _rear_lead(build: Build, z: float) -> float:
     """Rear minus front adhesion used at a deceleration, found by halving the effort."""
     low, high = 0.0, 50_000.0
-    weight = sum(second_way.loads(build, 0, 0.0))
-    for _ in range(200):
+    for _ in range(100):
         middle = (low + high) / 2
-        force = sum(second_way.axle_forces(build, middle)) / weight
-        low, high = (middle, high) if force < z else (low, middle)
-    front, rear = second_way.axle_forces(build, high)
-    on_front, on_rear = second_way.loads(build, 0, z)
+        reached = second_way.axle_forces(build, 0, middle)[2]
+        low, high = (middle, high) if reached < z else (low, middle)
+    front, rear, _ = second_way.axle_forces(build, 0, high)
+    on_front, on_rear = second_way.loads(build, 0, z, 0.0)
     return rear / on_rear - front / on_front
 
 
@@ -198,3 +199,104 @@ def test_downforce_counts_with_speed_only(roadster: Build) -> None:
     assert solve(winged).lock.effort == pytest.approx(solve(roadster).lock.effort)
     assert (solve(winged, speed=50.0).lock.effort > solve(roadster).lock.effort).all()
     assert solve(winged, speed=50.0).regulation == solve(roadster).regulation
+
+
+def test_two_gauges_show_the_valve_s_hysteresis(pickup: Build) -> None:
+    """On the way back the outlet stays until the inlet has fallen to it: above the way up."""
+    solution = solve(pickup)
+    run = trace(solution.system, 400.0, solution.standing)
+    up, down = slice(0, 101), slice(101, 202)
+    inlet, outlet = run.master_rear, run.rear_pressure
+    back = np.interp(inlet[up], inlet[down][::-1], outlet[down][::-1])
+    between = (inlet[up] > pickup.valves.rear[0].knee.value) & (inlet[up] < 0.999 * inlet.max())
+
+    assert between.sum() > 20
+    assert (back[between] > outlet[up][between]).all()
+    assert outlet[down] == pytest.approx(np.minimum(inlet[down], outlet[100]))
+
+
+def test_a_residual_valve_keeps_its_pressure(built: Built) -> None:
+    build = built({"valves.rear": [{"kind": "residual", "pressure": "15 psi"}]})
+    solution = solve(build)
+    kept = 15 * 6894.757293
+
+    assert trace(solution.system, 300.0, solution.standing).rear_pressure[-1] == pytest.approx(kept)
+    barely = trace(solution.system, 6.5, solution.standing).rear_pressure
+    assert barely[-1] == pytest.approx(min(kept, barely.max()))
+
+
+LAUNCH = {
+    "stall_torque": "150 lbf.ft",
+    "gear_ratio": 2.2,
+    "final_drive": 3.73,
+    "driven": "rear",
+    "surface": 0.8,
+}
+
+
+@pytest.mark.parametrize("driven", ["rear", "front"])
+def test_the_hold_is_a_balance_of_free_bodies(built: Built, driven: str) -> None:
+    """At the effort given, driven brakes and road force together make the driveline's torque."""
+    build = built({"vehicle.launch": {**LAUNCH, "driven": driven}, "targets.max_effort": "900 N"})
+    held = solve(build).hold
+    assert held is not None
+    assert held.effort is not None
+    wanted = 150 * 0.3048 * 4.4482216152605 * 1.8 * 2.2 * 3.73 * 0.9
+
+    def spare(effort: float) -> float:
+        front, rear = second_way.forces_at(build, 0, effort, 0.0, 0.0)
+        weights = second_way.loads(build, 0, 0.0, 0.0)
+        radius = 14.1 * 0.0254
+        mine, other = (rear, front) if driven == "rear" else (front, rear)
+        road = min(other, 0.8 * weights[0], 0.8 * weights[1])
+        return mine * radius + radius * road - wanted
+
+    assert held.driven_torque == pytest.approx(wanted)
+    assert held.effort == pytest.approx(brentq(spare, 1.0, 900.0), rel=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("changes", "short"),
+    [
+        ({"front.brake.pad_friction": 0.01}, "other axle brakes"),
+        ({"vehicle.load_cases[0].front_axle": "300 lb"}, "other axle tyres"),
+        ({"vehicle.load_cases[0].rear_axle": "300 lb"}, "driven brakes"),
+    ],
+)
+def test_what_ends_the_hold_first(built: Built, changes: dict[str, object], short: str) -> None:
+    torque = {**LAUNCH, "stall_torque": "2000 lbf.ft"}
+    held = solve(built({"vehicle.launch": torque, **changes})).hold
+
+    assert held is not None
+    assert (held.holds, held.limited_by) == (False, short)
+    row = printed(solve(built({"vehicle.launch": torque, **changes})))["hold"]
+    assert (row["effort"], row["pressure"], row["limited_by"]) == (None, None, short)
+
+
+def test_a_dead_rod_bottoms_unless_the_bar_s_stop_comes_first(roadster: Build) -> None:
+    """x = R (δ + s_f (½ + e/l) + stroke (½ − e/l)); at the stop all force goes to the live rod."""
+    low = edited(edited(roadster, "pedal.travel_available", "140 mm"), "targets.surface", 3.0)
+    free, stopped = solve(low), solve(edited(low, "master.bar_max_angle", "4 deg"))
+    share = 0.5 + 3.2 / 62
+    area, bore = 2 * np.pi / 4 * 0.0413**2, np.pi / 4 * 0.01905**2
+
+    def live_stroke(p: float) -> float:
+        taken = 2 * (2 * area * 0.1e-3 + 0.12e-12 * p) + 0.15e-12 * 0.7 * p + 180e-6 * p / 1.8e9
+        return float(1.2e-3 + taken / bore)
+
+    shared = live_stroke(500 * 5.2 * share / bore)
+    alone = live_stroke(500 * 5.2 / bore)
+    bottomed = 5.2 * (0.8e-3 + share * shared + (1 - share) * 0.025)
+    at_stop = 5.2 * (0.8e-3 + share * alone + (1 - share) * (alone + 0.062 * np.radians(4)))
+
+    assert free.half_failed[1].pedal_travel == pytest.approx(bottomed)
+    assert stopped.half_failed[1].pedal_travel == pytest.approx(at_stop)
+    assert stopped.half_failed[1].z == pytest.approx(free.half_failed[1].z / share)
+
+
+def test_engine_drag_adds_to_the_driven_axle(built: Built) -> None:
+    """A torque at the rear axle over its tyre's radius, with the foot off."""
+    dragged = solve(built({"vehicle.engine_drag": "100 N.m"}), efforts=np.array([0.0])).presses
+
+    assert dragged.rear_force == pytest.approx([100 / (14.1 * 0.0254)])
+    assert dragged.rear_wheel_torque == pytest.approx([0.0])

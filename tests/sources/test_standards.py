@@ -6,7 +6,16 @@ import pytest
 import scipy.constants
 
 from urgens.physics.atmosphere import air_pressure
-from urgens.physics.standards import above_limit, adhesion_allowed
+from urgens.physics.standards import (
+    FAILED_DECELERATION,
+    SERVICE_DECELERATION,
+    above_limit,
+    adhesion_allowed,
+    adhesion_allowed_r13,
+    mean_fully_developed_deceleration,
+    stopping_distance_allowed,
+)
+from urgens.quantity import TEMPERATURE, parse
 from urgens.quantity.units import INCH_OF_MERCURY, POUND_FORCE, PSI, unit
 
 
@@ -71,3 +80,36 @@ def test_un_r13h_annex_5_line() -> None:
 )
 def test_un_r13h_annex_5_counts_between_its_ends(used: float, z: float, *, above: bool) -> None:
     assert bool(above_limit(np.array(used), np.array(z))) is above
+
+
+def test_un_r13h_annex_3_stopping_distances() -> None:
+    """UN R13-H Annex 3 and 49 CFR 571.135 (from memory): 70 m and 168 m from 100 km/h."""
+    assert stopping_distance_allowed(100 / 3.6) == pytest.approx(70)
+    assert stopping_distance_allowed(100 / 3.6, failed=True) == pytest.approx(168)
+    assert (SERVICE_DECELERATION, FAILED_DECELERATION) == (6.43, 2.44)
+
+
+@pytest.mark.parametrize("deceleration", [2.44, 6.43])
+def test_mfdd_of_a_constant_deceleration_is_itself(deceleration: float) -> None:
+    """UN R13-H Annex 3 (from memory): a constant 6.43 m/s² gives 6.43."""
+    start = 100 / 3.6
+    speeds = 0.8 * start, 0.1 * start
+    distances = [(start**2 - speed**2) / (2 * deceleration) for speed in speeds]
+
+    found = mean_fully_developed_deceleration(*speeds, *distances)
+
+    assert found == pytest.approx(deceleration, rel=1e-4)
+
+
+def test_un_r13_stricter_line() -> None:
+    """UN R13 (from memory): z ≥ 0.1 + 0.85 (k − 0.2)."""
+    k = np.linspace(0.2, 0.8, 7)
+
+    assert adhesion_allowed_r13(0.1 + 0.85 * (k - 0.2)) == pytest.approx(k)
+
+
+def test_temperatures_against_pint() -> None:
+    registry = pint.UnitRegistry()
+    for text, degrees, name in (("230 °C", 230, "degC"), ("446 °F", 446, "degF")):
+        expected = registry.Quantity(degrees, name).to("kelvin").magnitude
+        assert parse(text, TEMPERATURE).value == pytest.approx(expected)

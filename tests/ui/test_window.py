@@ -115,12 +115,20 @@ def test_a_finding_is_shown_and_its_fix_done_and_undone(window: Window) -> None:
 
     QTest.keyClick(window, Qt.Key.Key_F, Qt.KeyboardModifier.ShiftModifier)
 
-    assert line.finding is None
+    assert line.finding is not None
+    assert line.finding.code == "half-failed-weak"
     assert not line.fix.isVisible()
-    assert "Nothing found" in line._word.text()
 
     QTest.keyClick(window, Qt.Key.Key_Z, CTRL)
-    assert line.finding is not None
+    assert line.finding.code == "rear-locks-first"
+
+
+def test_nothing_found_is_said(open_window: Callable[[Build], Window], roadster: Build) -> None:
+    line = open_window(roadster).finding_line
+
+    assert line.finding is None
+    assert "Nothing found" in line._word.text()
+    assert "have them checked" in line.message.text
 
 
 def test_findings_are_walked_through(open_window: Callable[[Build], Window], built: Any) -> None:

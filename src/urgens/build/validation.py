@@ -108,6 +108,9 @@ def _place(loc: Sequence[str | int]) -> tuple[str, Any]:
         if isinstance(element, int):
             path += f"[{element}]"
             here = _item(options[0], element)
+        elif get_origin(options[0]) is dict:
+            path += f'["{element}"]'
+            here = get_args(options[0])[1]
         else:
             path += f".{element}" if path else element
             field = options[0].model_fields.get(element) if _is_model(options[0]) else None

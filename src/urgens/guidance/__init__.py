@@ -1,6 +1,6 @@
 """Judging a solution: findings with reason, basis, place and fix."""
 
-from urgens.guidance import balance, circuit, sizing
+from urgens.guidance import assumed, balance, circuit, fitness, sizing, travel
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.registry import findings, known_codes
 
@@ -8,9 +8,12 @@ __all__ = [
     "Finding",
     "Fix",
     "Severity",
+    "assumed",
     "balance",
     "circuit",
     "findings",
+    "fitness",
     "known_codes",
     "sizing",
+    "travel",
 ]

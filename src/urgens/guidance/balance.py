@@ -4,14 +4,15 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.build.valves import Adjustable, Reducing
+from urgens.build.valves import KNEED, Adjustable, LoadSensing
 from urgens.guidance.finding import Finding, Fix, Severity
-from urgens.guidance.practice import LOWEST_KNEE, ROAD_VALVE_SLOPE
+from urgens.guidance.practice import IDLE_REAR, LOWEST_KNEE, ROAD_VALVE_SLOPE
 from urgens.guidance.registry import rule
-from urgens.guidance.words import Words, state
+from urgens.guidance.words import COMMON_PRACTICE, Words, state
 from urgens.physics.vehicle import Standing, demand
 from urgens.solve import AxleName, Solution, ideal_pressures
-from urgens.solve.circuit import through
+from urgens.solve.circuit import at_rest, through
+from urgens.solve.curve import LOWEST, whole_line
 from urgens.solve.press import axle_forces, pushrod_force, rolling_lines
 
 FORCE_BALANCE = "force and moment balance of the braked vehicle"
@@ -55,10 +56,11 @@ def _some(states: list[str]) -> str:
 def _calmer_rear(solution: Solution, words: Words) -> Iterator[Fix]:
     """Yield the edit that brings the rear below the front on every judged road."""
     valves = solution.build.valves.rear
-    reducing = [i for i, v in enumerate(valves) if isinstance(v, Reducing | Adjustable)]
-    slope = valves[reducing[0]].slope if reducing else ROAD_VALVE_SLOPE  # type: ignore[union-attr]
+    reducing = [i for i, v in enumerate(valves) if isinstance(v, KNEED)]
+    slope = getattr(valves[reducing[0]], "slope", 0.0) if reducing else ROAD_VALVE_SLOPE
     knee = highest_knee(solution, slope)
-    if not np.isfinite(knee) or knee < LOWEST_KNEE or len(reducing) > 1:
+    sensing = any(isinstance(valves[i], LoadSensing) for i in reducing)
+    if not np.isfinite(knee) or knee < LOWEST_KNEE or len(reducing) > 1 or sensing:
         return
     if not reducing:
         fitted = {"kind": "reducing", "knee": words.typed_pressure(knee), "slope": slope}
@@ -95,9 +97,9 @@ def highest_knee(solution: Solution, slope: float) -> float:
     others = [
         law
         for law, valve in zip(made.rear_valves, solution.build.valves.rear, strict=True)
-        if not isinstance(valve, Reducing | Adjustable)
+        if not isinstance(valve, KNEED)
     ]
-    arriving = through(others, lines.master_rear, solution.standing.rear_weight)
+    arriving = through(others, lines.master_rear, at_rest(solution.standing))
     inlet = np.interp(front_ideal, lines.front, arriving, right=np.nan)
     reachable = np.isfinite(inlet)
     knees = (rear_ideal - slope * inlet) / (1.0 - slope)
@@ -153,4 +155,67 @@ def deceleration_not_reached(solution: Solution, words: Words) -> Iterator[Findi
         "radius makes too little force at the tyres.",
         basis="the build's own targets",
         where="targets.deceleration",
+    )
+
+
+@rule("rear-overtakes")
+def rear_overtakes(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell where the rear uses more adhesion than the front though it does not lock first."""
+    if (solution.lock.axle[:, : solution.judged] == AxleName.REAR).any():
+        return
+    made, target = solution.system, solution.build.targets.surface
+    for case, name in enumerate(made.case_names):
+        points = whole_line(made, made.case(case))
+        above = (points.lead > 0.0) & (points.z >= LOWEST) & (points.z <= target)
+        if not above.any():
+            continue
+        z = points.z[above]
+        yield Finding(
+            code="rear-overtakes",
+            severity=Severity.WARNING,
+            message=f"“{name}”: from {z.min():.2f} to {z.max():.2f} g the rear uses more grip "
+            "than the front.",
+            why="Between the roads looked at, one with just that grip lets the rear lock first.",
+            basis=FORCE_BALANCE,
+            where="valves.rear",
+            fixes=(),
+        )
+        return
+
+
+@rule("rear-idle")
+def rear_idle(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell when the rear hardly works at the front's lock on the target road."""
+    lock, target = solution.lock, solution.build.targets.surface
+    at = (0, solution.surfaces.index(target))
+    if lock.axle[at] != AxleName.FRONT:
+        return
+    share = float(lock.rear_used[at] / lock.front_used[at])
+    if share >= IDLE_REAR:
+        return
+    yield Finding(
+        code="rear-idle",
+        severity=Severity.WARNING,
+        message=f"{state(solution.system.case_names[0], target)}: when the front locks the rear "
+        f"uses {share * 100:.0f} % of the grip the front does, and {lock.z[at]:.2f} g is reached.",
+        why="A rear that does little leaves the front to do all, so it locks early and the stop "
+        "is longer than the road allows.",
+        basis=COMMON_PRACTICE,
+        where="valves.rear",
+    )
+
+
+@rule("adhesion-limit")
+def adhesion_limit(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell when an axle uses more adhesion than Annex 5 draws its line at."""
+    if solution.regulation.adhesion_limit:
+        return
+    yield Finding(
+        code="adhesion-limit",
+        severity=Severity.ADVICE,
+        message=f"“{solution.case_name}”: an axle uses more grip than z ≥ 0.1 + 0.7 (k − 0.2) "
+        "leaves, for k from 0.2 to 0.8.",
+        why="One axle does much more than its share, so a slippery road is used badly.",
+        basis="UN Regulation No. 13-H, Annex 5 (from memory), for your own comparison",
+        where="valves.rear",
     )

@@ -3,19 +3,21 @@
 from collections.abc import Iterator
 from typing import Any
 
-from urgens.build.valves import Adjustable, Metering, Reducing, Valve
+from urgens.build.valves import KNEED, Metering, Residual, Valve
 from urgens.build.wheel import Disc, Drum
 from urgens.guidance.finding import Finding, Fix, Severity
-from urgens.guidance.practice import METERING
+from urgens.guidance.practice import DISC_RESIDUAL, METERING
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words, listed
 from urgens.solve import Solution
+from urgens.solve.circuit import at_rest
+from urgens.solve.press import pushrod_force, rolling_lines
 
 _CIRCUITS = ("front", "rear")
 
 
 def _reducing(valves: tuple[Valve, ...]) -> list[int]:
-    return [i for i, valve in enumerate(valves) if isinstance(valve, Reducing | Adjustable)]
+    return [i for i, valve in enumerate(valves) if isinstance(valve, KNEED)]
 
 
 def _without(valves: tuple[Valve, ...], index: int) -> list[Any]:
@@ -71,7 +73,7 @@ def reducing_in_front(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of a reducing valve in the front list."""
     valves = solution.build.valves.front
     found = _reducing(valves)
-    if not found:
+    if not found or solution.build.split == "diagonal":  # there they stand in pairs
         return
     names = listed([f"the {listed_place(i)}" for i in found])
     verb = "reduces" if len(found) == 1 else "reduce"
@@ -134,3 +136,85 @@ def no_metering_with_rear_drums(solution: Solution, words: Words) -> Iterator[Fi
         where="valves.front",
         fixes=(Fix("Fit a metering valve, 10 to 130 psi", "valves.front", [METERING, *written]),),
     )
+
+
+@rule("residual-in-disc-circuit")
+def residual_in_disc_circuit(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a residual valve that keeps discs pressed."""
+    build = solution.build
+    for circuit, brake in (("front", build.front.brake), ("rear", build.rear.brake)):
+        valves: tuple[Valve, ...] = getattr(build.valves, circuit)
+        for index, valve in enumerate(valves):
+            strong = isinstance(valve, Residual) and valve.pressure.value > DISC_RESIDUAL
+            if not strong or not isinstance(brake, Disc):
+                continue
+            yield Finding(
+                code="residual-in-disc-circuit",
+                severity=Severity.WARNING,
+                message=f"The {circuit} circuit keeps {valve_pressure(valve, words)} on its discs "
+                "when the pedal is let go.",
+                why="Pads have no springs to pull them back: they drag, heat up and wear.",
+                basis=COMMON_PRACTICE,
+                where=f"valves.{circuit}[{index}]",
+                fixes=(
+                    Fix(
+                        f"Take the residual valve out of the {circuit} circuit",
+                        f"valves.{circuit}",
+                        _without(valves, index),
+                    ),
+                ),
+            )
+
+
+def valve_pressure(valve: Valve, words: Words) -> str:
+    """Return the pressure a residual valve keeps, in words."""
+    return words.pressure(valve.pressure.value) if isinstance(valve, Residual) else ""
+
+
+@rule("residual-twice")
+def residual_twice(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of two residual valves in one circuit."""
+    for circuit in _CIRCUITS:
+        valves: tuple[Valve, ...] = getattr(solution.build.valves, circuit)
+        found = [i for i, valve in enumerate(valves) if isinstance(valve, Residual)]
+        if len(found) < 2:
+            continue
+        yield Finding(
+            code="residual-twice",
+            severity=Severity.WARNING,
+            message=f"The {circuit} circuit has {len(found)} residual valves.",
+            why="One is often behind the cylinder's seat already; a second holds fluid between "
+            "them that nothing lets go.",
+            basis=COMMON_PRACTICE,
+            where=f"valves.{circuit}[{found[1]}]",
+            fixes=(
+                Fix("Take the second one out", f"valves.{circuit}", _without(valves, found[1])),
+            ),
+        )
+
+
+@rule("knee-never-reached")
+def knee_never_reached(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a knee above the pressure that the hardest press makes."""
+    made = solution.system
+    lines = rolling_lines(made, pushrod_force(made, made.max_effort), solution.standing)
+    load = at_rest(solution.standing)
+    for circuit, master in (("front", lines.master_front), ("rear", lines.master_rear)):
+        valves: tuple[Valve, ...] = getattr(solution.build.valves, circuit)
+        inlet = master
+        for index, (valve, law) in enumerate(
+            zip(valves, getattr(made, f"{circuit}_valves"), strict=True)
+        ):
+            outlet = law.outlet(inlet, load)
+            if isinstance(valve, KNEED) and outlet >= inlet * (1 - 1e-12):
+                yield Finding(
+                    code="knee-never-reached",
+                    severity=Severity.ADVICE,
+                    message=f"The {circuit} circuit's {valve.kind} valve never works: "
+                    f"{words.force(made.max_effort)} of foot brings it only "
+                    f"{words.pressure(float(inlet))}.",
+                    why="Below its knee it passes all pressure, as a piece of tube would.",
+                    basis="the valve's own knee",
+                    where=f"valves.{circuit}[{index}]",
+                )
+            inlet = outlet

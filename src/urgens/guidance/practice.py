@@ -1,11 +1,18 @@
 """Thresholds of the trade, none of which has a published source: common practice."""
 
+from urgens.quantity.units import INCH, INCH_OF_MERCURY, PSI
+
 LOWEST_MANUAL_RATIO = 5.0  # pedal ratio below which a pedal without booster is hopeless
 HIGHEST_BOOSTED_RATIO = 5.5  # pedal ratio above which a boosted pedal is too light and too long
 MANUAL_RATIO = 6.0  # usual without booster: 6:1 to 7:1
 BOOSTED_RATIO = 4.0  # usual with booster
 ROAD_VALVE_SLOPE = 0.3  # a middling slope of reducing valves
 LOWEST_KNEE = 5e5  # Pa; valves with a lower knee are not made
+IDLE_REAR = 0.5  # of the front's adhesion used, below which the rear hardly works
+DISC_RESIDUAL = 2.5 * PSI  # Pa; more than this makes discs drag
+LOWEST_VACUUM = 15.0 * INCH_OF_MERCURY  # Pa of depression at idle
+PEDAL_STEP = 2.0 * INCH  # m the brake pad may stand above the throttle's
+FLUID_YEARS = 2  # after which fluid is old
 METERING = {"kind": "metering", "close": "10 psi", "open": "130 psi"}
 BORES_IN = (
     "5/8",

@@ -1,9 +1,10 @@
 """Whether foot, lever, booster and bore go together."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from math import sqrt
 
-from urgens.build.booster import VacuumBooster
+from urgens.build.booster import NoBooster, VacuumBooster
 from urgens.build.master import TwinMaster
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import (
@@ -11,13 +12,19 @@ from urgens.guidance.practice import (
     BORES_IN,
     HIGHEST_BOOSTED_RATIO,
     LOWEST_MANUAL_RATIO,
+    LOWEST_VACUUM,
     MANUAL_RATIO,
 )
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
+from urgens.physics.atmosphere import GRAVITY
+from urgens.physics.booster import run_out
+from urgens.physics.standards import FAILED_DECELERATION
+from urgens.physics.vehicle import demand
 from urgens.quantity import LENGTH, parse
 from urgens.solve import Solution
-from urgens.solve.press import pushrod_force, rolling_lines
+from urgens.solve.effort import effort_for
+from urgens.solve.press import axle_forces, pushrod_force, rolling_lines
 
 
 @rule("pressure-outside-window")
@@ -64,7 +71,7 @@ def _pin_fix(solution: Solution, words: Words, ratio: float) -> Fix:
 
 def _boosted(solution: Solution) -> bool:
     booster = solution.build.booster
-    return isinstance(booster, VacuumBooster) and booster.working
+    return not isinstance(booster, NoBooster) and booster.working
 
 
 @rule("boosted-ratio-without-booster")
@@ -100,4 +107,83 @@ def manual_ratio_with_booster(solution: Solution, words: Words) -> Iterator[Find
         basis=f"{COMMON_PRACTICE}: manual pedals 6:1 to 7:1, boosted about 4:1",
         where="pedal.pivot_to_pushrod",
         fixes=(_pin_fix(solution, words, BOOSTED_RATIO),),
+    )
+
+
+@rule("vacuum-low")
+def vacuum_low(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a vacuum booster with too little vacuum."""
+    booster = solution.build.booster
+    if not isinstance(booster, VacuumBooster) or booster.vacuum.value >= LOWEST_VACUUM:
+        return
+    yield Finding(
+        code="vacuum-low",
+        severity=Severity.WARNING,
+        message=f"The booster has {booster.vacuum.text} of vacuum; about 15 to 22 inHg is usual.",
+        why="Assist is vacuum times diaphragm area: with little it runs out early. A hot camshaft "
+        "is the usual cause; a reservoir, a pump or a hydraulic booster the usual cure.",
+        basis=COMMON_PRACTICE,
+        where="booster.vacuum",
+    )
+
+
+@rule("booster-runs-out")
+def booster_runs_out(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell when the assist is at its limit before the wanted deceleration."""
+    made, assist = solution.system, solution.system.booster
+    if not _boosted(solution):
+        return
+    wanted = effort_for(made, made.case(0), solution.build.targets.deceleration)
+    end = run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit)
+    effort = float(end) / (made.pedal_ratio * float(made.pedal_efficiency))
+    if not effort < wanted:
+        return
+    yield Finding(
+        code="booster-runs-out",
+        severity=Severity.WARNING,
+        message=f"From {words.force(effort)} of foot on the booster helps no more; "
+        f"{solution.build.targets.deceleration:.2f} g takes {words.force(wanted)}.",
+        why="Past run-out each pound comes from the leg alone, and the pedal turns hard.",
+        basis="booster characteristic",
+        where="booster",
+    )
+
+
+@rule("booster-lost-weak")
+def booster_lost_weak(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell when too little is left without the booster."""
+    if not _boosted(solution):
+        return
+    lost = replace(solution.system, booster=replace(solution.system.booster, assist_limit=0.0))
+    standing = lost.case(0)
+    forces = axle_forces(lost, pushrod_force(lost, lost.max_effort), standing)
+    left = float(demand(*forces, standing)) * GRAVITY
+    if left >= FAILED_DECELERATION:
+        return
+    yield Finding(
+        code="booster-lost-weak",
+        severity=Severity.WARNING,
+        message=f"With the booster lost, {words.force(lost.max_effort)} of foot asks for "
+        f"{left:.2f} m/s²; 2.44 m/s² is what the rule keeps.",
+        why="The pedal ratio and the bore were chosen for assist that is then gone.",
+        basis="UN Regulation No. 13-H, Annex 3 (from memory), for your own comparison",
+        where="booster",
+    )
+
+
+@rule("hold-short")
+def hold_short(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell when the launch is not held."""
+    held = solution.hold
+    if held is None or held.holds:
+        return
+    yield Finding(
+        code="hold-short",
+        severity=Severity.WARNING,
+        message=f"{words.force(solution.system.max_effort)} of foot does not hold "
+        f"{words.torque(held.driven_torque)} at the driven axle: the {held.limited_by} end first.",
+        why="The driven brakes and what the road passes from the other axle hold the stalled "
+        "driveline together.",
+        basis="moments about the driven hubs",
+        where="vehicle.launch",
     )

@@ -2,7 +2,16 @@
 
 from dataclasses import dataclass
 
-from urgens.quantity import FORCE, LENGTH, PRESSURE, UnitSystem, nearest_fraction, retype, show
+from urgens.quantity import (
+    FORCE,
+    LENGTH,
+    PRESSURE,
+    TORQUE,
+    UnitSystem,
+    nearest_fraction,
+    retype,
+    show,
+)
 from urgens.solve import ICE, WET
 
 COMMON_PRACTICE = "common practice"
@@ -21,6 +30,14 @@ class Words:
     def pressure(self, value: float) -> str:
         """Return a pressure [Pa] in words."""
         return str(show(value, PRESSURE, self.units))
+
+    def torque(self, value: float) -> str:
+        """Return a torque [N·m] in words."""
+        return str(show(value, TORQUE, self.units))
+
+    def length(self, value: float) -> str:
+        """Return a length [m] in words."""
+        return str(show(value, LENGTH, self.units))
 
     def typed_pressure(self, value: float) -> str:
         """Return a pressure [Pa] as text for the build."""

@@ -3,7 +3,7 @@
 from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import singledispatch
-from typing import Protocol
+from typing import NamedTuple, Protocol
 
 import numpy as np
 
@@ -11,15 +11,31 @@ from urgens.build.part import Part
 from urgens.build.valves import Adjustable, Limiting, LoadSensing, Metering, Reducing, Residual
 from urgens.physics import valve
 from urgens.physics.arrays import Array, Floats
+from urgens.physics.vehicle import Standing
+
+
+class RearLoad(NamedTuple):
+    """What load-sensing valves feel: the rear axle's load as it moves, and at rest [N]."""
+
+    now: Floats
+    still: Floats
+
+
+def at_rest(standing: Standing) -> RearLoad:
+    """Return the load a standing vehicle shows its valves; standing: load cases [N, -].
+
+    Source: without downforce, and without braking.
+    """
+    return RearLoad(standing.rear_weight, standing.rear_weight)
 
 
 class ValveLaw(Protocol):
-    """A valve at its setting; `rear_load` [N] is what a load-sensing valve feels."""
+    """A valve at its setting."""
 
-    def outlet(self, inlet: Floats, rear_load: Floats) -> Array:
+    def outlet(self, inlet: Floats, load: RearLoad) -> Array:
         """Return outlet pressure [Pa] on apply.
 
-        inlet: [Pa]; rear_load: on the rear axle [N].
+        inlet: [Pa]; load: on the rear axle [N].
         Source: physics.valve.
         """
 
@@ -46,8 +62,8 @@ class ReducingLaw(_LetsBack):
     knee: Floats
     slope: Floats
 
-    def outlet(self, inlet: Floats, rear_load: Floats = 0.0) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; rear_load: not felt [N].
+    def outlet(self, inlet: Floats, load: RearLoad) -> Array:
+        """Return outlet pressure [Pa]; inlet: [Pa]; load: not felt [N].
 
         Source: physics.valve.reducing.
         """
@@ -71,12 +87,13 @@ class LoadSensingLaw(_LetsBack):
             rear_load, self.light, self.heavy, self.light_knee, self.heavy_knee
         )
 
-    def outlet(self, inlet: Floats, rear_load: Floats) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; rear_load: [N].
+    def outlet(self, inlet: Floats, load: RearLoad) -> Array:
+        """Return outlet pressure [Pa]; inlet: [Pa]; load: on the rear axle [N].
 
         Source: physics.valve.reducing.
         """
-        return valve.reducing(inlet, self.knee(rear_load), self.slope)
+        felt = load.now if self.dynamic else load.still
+        return valve.reducing(inlet, self.knee(felt), self.slope)
 
 
 @dataclass(frozen=True)
@@ -87,8 +104,8 @@ class MeteringLaw(_LetsBack):
     opening: Floats
     full: Floats
 
-    def outlet(self, inlet: Floats, rear_load: Floats = 0.0) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; rear_load: not felt [N].
+    def outlet(self, inlet: Floats, load: RearLoad) -> Array:
+        """Return outlet pressure [Pa]; inlet: [Pa]; load: not felt [N].
 
         Source: physics.valve.metering.
         """
@@ -101,8 +118,8 @@ class ResidualLaw:
 
     kept: Floats
 
-    def outlet(self, inlet: Floats, rear_load: Floats = 0.0) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; rear_load: not felt [N].
+    def outlet(self, inlet: Floats, load: RearLoad) -> Array:
+        """Return outlet pressure [Pa]; inlet: [Pa]; load: not felt [N].
 
         Source: it opens freely towards the brakes.
         """
@@ -167,13 +184,13 @@ def _(part: Residual) -> ValveLaw:
     return ResidualLaw(part.pressure.value)
 
 
-def through(laws: Iterable[ValveLaw], inlet: Array, rear_load: Floats) -> Array:
+def through(laws: Iterable[ValveLaw], inlet: Array, load: RearLoad) -> Array:
     """Return the pressure [Pa] behind valves in flow order.
 
-    laws: from the cylinder on [objects]; inlet: pressure at the cylinder [Pa]; rear_load: on the
-    rear axle [N].
+    laws: from the cylinder on [objects]; inlet: pressure at the cylinder [Pa]; load: on the rear
+    axle [N].
     Source: the outlet of one is the inlet of the next.
     """
     for each in laws:
-        inlet = each.outlet(inlet, rear_load)
+        inlet = each.outlet(inlet, load)
     return inlet

@@ -7,6 +7,7 @@ import numpy as np
 from urgens.physics import vehicle
 from urgens.physics.standards import FAILED_DECELERATION
 from urgens.physics.vehicle import Standing
+from urgens.solve.circuit import RearLoad, at_rest
 from urgens.solve.press import achieved, booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.system import Chamber, System
 from urgens.solve.travel import axle_volume
@@ -56,7 +57,7 @@ def _axle_left(
     """Return the deceleration [g] one axle alone gives; a dynamic valve feels its load there."""
     z = np.asarray(0.0)
     for _ in range(60 if made.feels_load else 1):  # the load falls as z rises: it settles
-        load = vehicle.axle_loads(standing, z)[1] if made.feels_load else standing.rear_weight
+        load = RearLoad(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
         front, rear = forces_at(made, line_pressures(made, output, load))
         front, rear = (0.0 * front, rear) if live_rear else (front, 0.0 * rear)
         settled = vehicle.achieved(front, rear, standing, surface).deceleration
@@ -87,7 +88,7 @@ def _live_stroke(made: System, output: np.ndarray, standing: Standing, dead: int
     """Return the stroke [m] the live chamber takes at this force."""
     figures = made.volumes
     live = figures.chambers[1 - dead]
-    lines = line_pressures(made, output, standing.rear_weight)
+    lines = line_pressures(made, output, at_rest(standing))
     front = axle_volume(figures, figures.front, lines.front)
     rear = axle_volume(figures, figures.rear, lines.rear)
     taken = live.front_part * front + live.rear_part * rear

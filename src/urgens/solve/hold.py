@@ -8,6 +8,7 @@ from urgens.build import Build
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import crossing
+from urgens.solve.circuit import at_rest
 from urgens.solve.press import booster_output, line_pressures, pushrod_force, wheel_torque
 from urgens.solve.system import System
 
@@ -59,7 +60,7 @@ def hold(build: Build, made: System, standing: Standing, surface: float) -> Hold
         ends = (efforts[first - 1], efforts[first])
         effort = float(crossing(capacity, *ends, spare[first - 1], spare[first]))
     output = booster_output(made, pushrod_force(made, effort))
-    lines = line_pressures(made, output, standing.rear_weight)
+    lines = line_pressures(made, output, at_rest(standing))
     return Hold(torque, effort, float(lines.rear if rear_driven else lines.front), None)
 
 
@@ -68,7 +69,7 @@ def _capacity(
 ) -> tuple[Array, tuple[Array, Array, Array]]:
     """Return what can be held at the driven hubs [N·m], and the three limits of the road [N]."""
     output = booster_output(made, pushrod_force(made, effort))
-    lines = line_pressures(made, output, standing.rear_weight)
+    lines = line_pressures(made, output, at_rest(standing))
     front, rear = (
         2.0 * wheel_torque(made.front, lines.front),
         2.0 * wheel_torque(made.rear, lines.rear),

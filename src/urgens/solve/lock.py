@@ -10,6 +10,7 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import crossing
+from urgens.solve.circuit import RearLoad
 from urgens.solve.press import (
     achieved,
     axle_forces,
@@ -90,8 +91,8 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
 
     def other_excess_at(effort: Array) -> Array:
         output = booster_output(made, pushrod_force(made, effort))
-        felt = rear_load if made.feels_load else standing.rear_weight
-        found = forces_at(made, line_pressures(made, output, felt))
+        load = RearLoad(rear_load, standing.rear_weight)
+        found = forces_at(made, line_pressures(made, output, load))
         return np.asarray(np.where(rear_first, *found) - grip)
 
     other = other_excess_at(efforts)

@@ -10,7 +10,7 @@ from urgens.physics import booster, cylinder, pedal, tyre, vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import crossing
-from urgens.solve.circuit import through
+from urgens.solve.circuit import RearLoad, at_rest, through
 from urgens.solve.system import Cylinder, System, WheelEnd
 from urgens.solve.travel import pedal_travel
 
@@ -74,11 +74,11 @@ def booster_output(made: System, pushrod: Floats) -> Array:
     )
 
 
-def line_pressures(made: System, output: Array, rear_load: Floats) -> Lines:
+def line_pressures(made: System, output: Array, load: RearLoad) -> Lines:
     """Return all line pressures [Pa].
 
-    made: the system; output: force on the cylinder [N]; rear_load: what load-sensing valves
-    feel [N].
+    made: the system; output: force on the cylinder [N]; load: on the rear axle, which
+    load-sensing valves feel [N].
     Source: physics.cylinder, physics.valve.
     """
     front = rear = _cylinder_pressure(made.front_cylinder, output)
@@ -87,8 +87,8 @@ def line_pressures(made: System, output: Array, rear_load: Floats) -> Lines:
     return Lines(
         front,
         rear,
-        through(made.front_valves, front, rear_load),
-        through(made.rear_valves, rear, rear_load),
+        through(made.front_valves, front, load),
+        through(made.rear_valves, rear, load),
     )
 
 
@@ -128,11 +128,11 @@ def rolling_lines(made: System, pushrod: Floats, standing: Standing) -> Lines:
     """
     output = booster_output(made, pushrod)
     if not made.feels_load:
-        return line_pressures(made, output, standing.rear_weight)
+        return line_pressures(made, output, at_rest(standing))
     return line_pressures(made, output, settled_load(made, output, standing))
 
 
-def settled_load(made: System, output: Array, standing: Standing) -> Array:
+def settled_load(made: System, output: Array, standing: Standing) -> RearLoad:
     """Return the rear load [N] at which a dynamic valve and the deceleration agree.
 
     made: the system; output: force on the cylinder [N]; standing: load cases [N, -].
@@ -140,15 +140,15 @@ def settled_load(made: System, output: Array, standing: Standing) -> Array:
     Source: physics section 2, load-sensing; bracketed by no and by full load.
     """
 
-    def rear_load(z: Array) -> Array:
-        return vehicle.axle_loads(standing, z)[1]
+    def load_at(z: Array) -> RearLoad:
+        return RearLoad(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
 
     def excess(z: Array) -> Array:
-        forces = forces_at(made, line_pressures(made, output, rear_load(z)))
+        forces = forces_at(made, line_pressures(made, output, load_at(z)))
         return np.asarray(z - vehicle.demand(*forces, standing))
 
-    full = forces_at(made, line_pressures(made, output, np.inf))
-    return rear_load(_root(excess, vehicle.demand(*full, standing)))
+    full = forces_at(made, line_pressures(made, output, RearLoad(np.inf, standing.rear_weight)))
+    return load_at(_root(excess, vehicle.demand(*full, standing)))
 
 
 def _root(excess: Callable[[Array], Array], high: Array) -> Array:
@@ -188,12 +188,13 @@ def achieved(
     """
     grip = np.multiply(surface, part)
     if not made.feels_load:
-        lines = line_pressures(made, output, standing.rear_weight)
+        lines = line_pressures(made, output, at_rest(standing))
         front, rear = (part * force for force in forces_at(made, lines))
         return vehicle.achieved(front, rear, standing, grip)
 
     def forces(z: Array) -> tuple[Array, Array]:
-        lines = line_pressures(made, output, vehicle.axle_loads(standing, z)[1])
+        load = RearLoad(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
+        lines = line_pressures(made, output, load)
         front, rear = forces_at(made, lines)
         return part * front, part * rear
 

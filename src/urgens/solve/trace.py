@@ -6,7 +6,7 @@ import numpy as np
 
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
-from urgens.solve.circuit import ValveLaw
+from urgens.solve.circuit import RearLoad, ValveLaw, at_rest
 from urgens.solve.press import booster_output, pushrod_force, rolling_lines, settled_load
 from urgens.solve.system import System
 
@@ -31,7 +31,7 @@ def trace(made: System, effort: float, standing: Standing, points: int = 101) ->
     """
     up = np.linspace(0.0, effort, points)
     lines = rolling_lines(made, pushrod_force(made, up), standing)
-    load = standing.rear_weight
+    load = at_rest(standing)
     if made.feels_load:
         load = settled_load(made, booster_output(made, pushrod_force(made, up[-1:])), standing)
     down_front = _released(made.front_valves, lines.master_front[::-1], load)
@@ -45,7 +45,7 @@ def trace(made: System, effort: float, standing: Standing, points: int = 101) ->
     )
 
 
-def _released(laws: tuple[ValveLaw, ...], falling: Array, load: Array | float) -> Array:
+def _released(laws: tuple[ValveLaw, ...], falling: Array, load: RearLoad) -> Array:
     """Return the pressure [Pa] behind all valves while the cylinder's falls from its peak."""
     inlet, peak = falling, falling[:1]
     for law in laws:

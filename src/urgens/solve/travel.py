@@ -32,6 +32,22 @@ def axle_volume(figures: Volumes, axle: AxleFluid, pressure: Array) -> Array:
     )
 
 
+def strokes(made: System, front: Array, rear: Array) -> tuple[Array, ...]:
+    """Return the stroke [m] each chamber takes.
+
+    made: the system; front: pressure at the front brakes [Pa]; rear: at the rear [Pa].
+    Source: continuity of each chamber.
+    """
+    figures = made.volumes
+    front_volume = axle_volume(figures, figures.front, front)
+    rear_volume = axle_volume(figures, figures.rear, rear)
+    return tuple(
+        figures.port_travel
+        + (chamber.front_part * front_volume + chamber.rear_part * rear_volume) / chamber.area
+        for chamber in figures.chambers
+    )
+
+
 def travel(made: System, effort: Array, front: Array, rear: Array) -> Travel:
     """Return pad travel and what ends it.
 
@@ -39,13 +55,9 @@ def travel(made: System, effort: Array, front: Array, rear: Array) -> Travel:
     Source: continuity of each chamber, levers of the pedal and the bar.
     """
     figures = made.volumes
-    front_volume = axle_volume(figures, figures.front, front)
-    rear_volume = axle_volume(figures, figures.rear, rear)
     pushrod = np.full(np.shape(effort), figures.pushrod_clearance, dtype=float)
     short = np.zeros(np.shape(effort), dtype=bool)
-    for chamber in figures.chambers:
-        taken = chamber.front_part * front_volume + chamber.rear_part * rear_volume
-        stroke = figures.port_travel + taken / chamber.area
+    for chamber, stroke in zip(figures.chambers, strokes(made, front, rear), strict=True):
         pushrod = pushrod + chamber.lever * stroke
         short |= stroke > chamber.stroke
     pad = np.where(effort > 0.0, made.pedal_ratio * pushrod, 0.0)

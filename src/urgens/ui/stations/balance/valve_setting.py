@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 from urgens.build.valves import Adjustable, Reducing
 from urgens.quantity import PRESSURE, UnitSystem, retype
 from urgens.quantity.display import in_units
-from urgens.solve.circuit import ReducingLaw, law, through
+from urgens.solve.circuit import ReducingLaw, at_rest, law, through
 from urgens.ui.session import Session
 
 LOWEST_KNEE = 1e5  # Pa; the knee stays above zero while it is dragged
@@ -33,7 +33,7 @@ class ValveSetting:
 
     def arriving(self, session: Session, master: NDArray[np.float64]) -> NDArray[np.float64]:
         """Return the pressure [Pa] in front of it for pressures at the cylinder [Pa]."""
-        made, load = session.solution.system, session.solution.standing.rear_weight
+        made, load = session.solution.system, at_rest(session.solution.standing)
         return through(made.rear_valves[: self.index], master, load)
 
 

@@ -1,0 +1,34 @@
+"""The effort a deceleration takes."""
+
+import numpy as np
+
+from urgens.physics import vehicle
+from urgens.physics.arrays import Array
+from urgens.physics.vehicle import Standing
+from urgens.solve.bracket import crossing
+from urgens.solve.press import axle_forces, pushrod_force
+from urgens.solve.system import System
+
+SCANNED = 200  # steps of effort
+
+
+def effort_for(made: System, standing: Standing, deceleration: float) -> float:
+    """Return the smallest effort [N] that asks for a deceleration, NaN where max_effort does not.
+
+    made: the system; standing: one load case [N, -]; deceleration: by demand [g].
+    Source: physics sections 1 to 4, inverted in a bracket.
+    """
+
+    def excess(effort: Array) -> Array:
+        forces = axle_forces(made, pushrod_force(made, effort), standing)
+        return vehicle.demand(*forces, standing) - deceleration
+
+    efforts = np.linspace(0.0, made.max_effort, SCANNED + 1)
+    over = excess(efforts)
+    if over[-1] < 0.0:
+        return float("nan")
+    index = int(np.argmax(over >= 0.0))
+    if index == 0:
+        return 0.0
+    ends = (efforts[index - 1], efforts[index])
+    return float(crossing(excess, *ends, over[index - 1], over[index]))
