@@ -203,7 +203,7 @@ def test_a_click_on_a_verdict_looks_at_that_load_on_that_road(window: Window) ->
     assert window.session.solution.case_name == "Full load"
     assert window.session.solution.surface == 0.15
     assert window.session.effort == effort
-    assert window.top.mu.text() == "μ 0.15"
+    assert window.top.mu.text == "μ 0.15"
 
 
 def test_the_table_says_what_the_solution_says(window: Window) -> None:

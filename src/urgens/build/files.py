@@ -1,6 +1,7 @@
 """Reading and writing build files, without ever losing one."""
 
 import contextlib
+import errno
 import json
 import os
 import shutil
@@ -60,6 +61,8 @@ def save(build: Build, path: Path) -> None:
     The file before it is kept beside it with `.bak` added. Raises OSError.
     """
     target = path.resolve()
+    if target.exists() and is_read_only(target):
+        raise PermissionError(errno.EACCES, "the file is marked read-only", str(target))
     content = dumps(build).encode()
     handle, name = tempfile.mkstemp(prefix=f".{target.name}.", suffix=".tmp", dir=target.parent)
     aside = Path(name)
@@ -78,6 +81,11 @@ def save(build: Build, path: Path) -> None:
         aside.unlink(missing_ok=True)
         raise
     _sync_directory(target.parent)
+
+
+def is_read_only(path: Path) -> bool:
+    """Tell whether nobody may write the file, whatever the rights of who asks. Raises OSError."""
+    return not path.stat().st_mode & 0o222
 
 
 _START = f'a build file starts {{"format": "{FORMAT}", "version": {VERSION}, …'

@@ -50,6 +50,11 @@ FILE_DEEDS = (
 DEMO_DEEDS = tuple(
     Deed(f"demo-{name}", f"Demo build: {name}", _opener(name)) for name in demo_names()
 )
+HELP_DEEDS = (
+    Deed("find", "Find a command…", lambda w: w.find_command(), ("Ctrl+K",)),
+    Deed("keys", "Keys…", lambda w: w.show_keys(), ("F1",)),
+    Deed("theme", "Dark or light", lambda w: w.switch_theme(), ("T",)),
+)
 LAST_DEEDS = (Deed("quit", "Close", lambda w: w.close(), ("Ctrl+Q",)),)
 VIEW_DEEDS = (
     Deed("rest", "Let the pedal up", lambda w: w.session.set_effort(0.0), ("Home",)),
@@ -60,7 +65,21 @@ VIEW_DEEDS = (
     Deed("wet", "Road: wet", lambda w: w.session.set_surface(WET), ("W",)),
     Deed("ice", "Road: ice", lambda w: w.session.set_surface(ICE), ("I",)),
     Deed("units", "Other units", _units, ("U",)),
+    Deed("setup-a", "Set-up A: the build itself", lambda w: w.session.set_setup(None), ("A",)),
+    Deed("setup-b", "Set-up B: the next set-up", lambda w: w.next_setup(), ("B",)),
     Deed("balance", "Balance", lambda w: w.show_station(0), ("Alt+1",)),
     Deed("sheet", "Sheet", lambda w: w.show_station(1), ("Alt+2",)),
 )
-ALL_DEEDS = (*FILE_DEEDS, *DEMO_DEEDS, *LAST_DEEDS, *VIEW_DEEDS)
+ALL_DEEDS = (*FILE_DEEDS, *DEMO_DEEDS, *HELP_DEEDS, *LAST_DEEDS, *VIEW_DEEDS)
+
+# Keys that no action has, since they belong to what is focused or to the press.
+HAND_KEYS = (
+    ("↑ ↓", "Press harder or softer by 1 lbf or 5 N; with Shift ten times as far"),
+    ("0 to 9", "Type an effort"),
+    ("Ctrl+Z", "Undo"),
+    ("Shift+Ctrl+Z", "Redo"),
+    ("Tab", "The next figure that can be changed; then ↑ ↓, wheel or typing change it"),
+    ("Enter", "Type in a figure, or take what is typed"),
+    ("Esc", "Leave a figure, or put back what a drag has changed"),
+    ("Ctrl+wheel", "Zoom a plot"),
+)

@@ -4,37 +4,40 @@ import signal
 import sys
 from pathlib import Path
 
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import QStandardPaths, QTimer
 from PySide6.QtGui import QFontDatabase
 from PySide6.QtWidgets import QApplication
 
 from urgens.build import Build, demo, demo_names
 from urgens.data import font_files
 from urgens.ui.session import Session
-from urgens.ui.theme.icons import FOLDER
+from urgens.ui.settings import Settings
 from urgens.ui.theme.paint import face
-from urgens.ui.theme.stylesheet import stylesheet
-from urgens.ui.theme.tokens import LIGHT
+from urgens.ui.theme.switch import use_theme
 from urgens.ui.window import Window
 
 
 def dress(application: QApplication) -> None:
-    """Give the application its faces and colours."""
+    """Give the application its faces and the light theme."""
     for path in font_files():
         QFontDatabase.addApplicationFont(str(path))
     application.setApplicationName("Urgens")
     application.setStyle("Fusion")
     application.setFont(face(16))
-    chevron = (FOLDER / "chevron-down.svg").as_posix()
-    application.setStyleSheet(stylesheet(LIGHT).replace("{chevron}", chevron))
+    use_theme(application, dark=False)
 
 
 def run(build: Build | None, path: Path | None) -> int:
     """Show the window on `build`, else on the first demo build, until it is closed."""
     application = QApplication(sys.argv[:1])
     dress(application)
-    window = Window(Session(build or demo(demo_names()[0]), path))
+    settings = Settings()
+    use_theme(application, dark=settings.dark)
+    state = Path(QStandardPaths.writableLocation(QStandardPaths.StandardLocation.AppDataLocation))
+    session = Session(build or demo(demo_names()[0]), path)
+    window = Window(session, settings, state / "recovery")
     window.show()
+    window.offer_recovery()
     signal.signal(signal.SIGINT, lambda *_: application.quit())
     heartbeat = QTimer()  # lets Python see Ctrl+C while Qt waits
     heartbeat.start(200)

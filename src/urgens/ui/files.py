@@ -6,7 +6,9 @@ from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
 from urgens.build import SUFFIX, BuildErrors, demo
 from urgens.sheet.files import write_solution
+from urgens.ui.recovery import Found
 from urgens.ui.session import Session
+from urgens.ui.settings import Settings
 
 FILTER = f"Urgens builds (*{SUFFIX});;All files (*)"
 SHOWN_ERRORS = 8  # at once; a screen holds no more
@@ -15,9 +17,12 @@ SHOWN_ERRORS = 8  # at once; a screen holds no more
 class FileDesk:
     """Asks where, says what went wrong, and asks before anything unsaved would be lost."""
 
-    def __init__(self, session: Session, window: QWidget) -> None:
+    def __init__(self, session: Session, window: QWidget, settings: Settings | None = None) -> None:
         self._session = session
         self._window = window
+        self._settings = settings
+        self._asking = False
+        self._ignored: tuple[Path | None, bytes | None] = (None, None)
 
     def open(self) -> None:
         """Ask for a file and show the build in it."""
@@ -34,6 +39,8 @@ class FileDesk:
             self._session.open_file(path)
         except BuildErrors as errors:
             self._say(f"{path.name} was not opened", _listed(errors))
+            return
+        self._remember(path)
 
     def open_demo(self, name: str) -> None:
         """Show a shipped build."""
@@ -55,6 +62,11 @@ class FileDesk:
         return self._save_to(path if path.suffix else path.with_name(path.name + SUFFIX))
 
     def _save_to(self, path: Path) -> bool:
+        if path == self._session.path and self._session.changed_on_disk:
+            over = "Save over it"
+            said = f"{path.name} was changed by another program."
+            if self._ask("Changed on disk", said, (over, "Do not save")) != over:
+                return False
         try:
             self._session.save(path)
         except OSError as error:
@@ -63,7 +75,53 @@ class FileDesk:
                 f"{error.strerror}. What was on the disk is as it was; choose another place.",
             )
             return False
+        self._remember(path)
         return True
+
+    def _remember(self, path: Path) -> None:
+        if self._settings is not None:
+            self._settings.add_recent(path)
+
+    def look_at_disk(self) -> None:
+        """Ask what to do where another program has changed the file; once for each change."""
+        session = self._session
+        path = session.path
+        if self._asking or path is None or not session.changed_on_disk:
+            return
+        seen = (path, session.disk_digest())
+        if seen == self._ignored:
+            return
+        lost = " What is not saved here would be lost." if session.modified else ""
+        read, keep = "Read it again", "Keep what is here"
+        said = f"{path.name} was changed by another program.{lost}"
+        if self._ask("Changed on disk", said, (keep, read)) == read:
+            try:
+                session.open_file(path)
+            except BuildErrors as errors:
+                self._say(f"{path.name} was not opened", _listed(errors))
+        self._ignored = seen
+
+    def wants(self, left: Found) -> bool:
+        """Ask whether work that a killed window left is wanted; tell the answer."""
+        of = f" of {left.path.name}" if left.path is not None else ""
+        said = f"Urgens was ended before {left.build.name}{of} was saved. The work is still here."
+        take, drop = "Take it up again", "Leave it"
+        return self._ask("Unsaved work", said, (take, drop)) == take
+
+    def _ask(self, title: str, words: str, answers: tuple[str, str]) -> str:
+        """Ask a question; the first answer is the default, the last what Esc means."""
+        box = QMessageBox(self._window)
+        box.setIcon(QMessageBox.Icon.Question)
+        box.setWindowTitle(title)
+        box.setText(words)
+        buttons = [box.addButton(answer, QMessageBox.ButtonRole.AcceptRole) for answer in answers]
+        box.setDefaultButton(buttons[0])
+        box.setEscapeButton(buttons[-1])
+        self._asking = True
+        box.exec()
+        self._asking = False
+        clicked = box.clickedButton()
+        return next(a for a, b in zip(answers, buttons, strict=True) if b is clicked)
 
     def write_sheet(self, form: str) -> None:
         """Ask where the sheet goes and write it; form: pdf or html."""

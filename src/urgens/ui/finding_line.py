@@ -15,11 +15,15 @@ NOTHING_FOUND = (
     "in what is computed here. Figures do not prove brakes: have them checked, and prove them "
     "standing first."
 )
-_GROUND = {
-    Severity.DANGER: (T.danger, T.danger_ground),
-    Severity.WARNING: (T.warn, T.warn_ground),
-    Severity.ADVICE: (T.good, T.good_ground),
-}
+
+
+def _colors(severity: Severity) -> tuple[str, str]:
+    """Return the colour of the words and of the ground of a severity."""
+    return {
+        Severity.DANGER: (T.danger, T.danger_ground),
+        Severity.WARNING: (T.warn, T.warn_ground),
+        Severity.ADVICE: (T.good, T.good_ground),
+    }[severity]
 
 
 class FindingLine(QWidget):
@@ -96,7 +100,7 @@ class FindingLine(QWidget):
             self._say("Nothing found", T.good, "", NOTHING_FOUND)
         else:
             word = finding.severity.word.capitalize()
-            self._say(word, _GROUND[finding.severity][0], finding.message, finding.why)
+            self._say(word, _colors(finding.severity)[0], finding.message, finding.why)
             if finding.fixes:
                 self.fix.setText(finding.fixes[0].label)
         self.update()
@@ -113,7 +117,7 @@ class FindingLine(QWidget):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         finding = self.finding
-        color, ground = _GROUND[finding.severity] if finding else (T.hair, T.paper)
+        color, ground = _colors(finding.severity) if finding else (T.hair, T.paper)
         painter.fillRect(self.rect(), QColor(ground))
         painter.setPen(pen(color, 2))
         painter.drawLine(0, 1, self.width(), 1)

@@ -4,17 +4,16 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from itertools import pairwise
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QHelpEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from urgens.guidance import Severity
 from urgens.ui.theme.paint import T, face, pen
 from urgens.ui.widgets.marks import severity_mark
 
 ITEM = 84
-WIDTH = 124
-SEVERE = {Severity.DANGER: T.danger, Severity.WARNING: T.warn}
+WIDTH, FOLDED_WIDTH = 124, 50
 
 
 @dataclass(frozen=True)
@@ -45,10 +44,17 @@ class Rail(QWidget):
         self.setAccessibleName("Stations")
         self._stops = stops
         self._current = 0
+        self._folded = False
         self._shown: tuple[tuple[str, Severity | None], ...] = ()
 
     def sizeHint(self) -> QSize:
         return QSize(WIDTH, ITEM * len(self._stops))
+
+    def set_folded(self, folded: bool) -> None:
+        """Show marks only, or marks with names and facts."""
+        self._folded = folded
+        self.setFixedWidth(FOLDED_WIDTH if folded else WIDTH)
+        self.update()
 
     def refresh(self) -> None:
         """Paint again if a mark or fact has changed."""
@@ -80,11 +86,13 @@ class Rail(QWidget):
         for index, stop in enumerate(self._stops):
             box = self.item_box(index)
             self._paint_mark(painter, stop, centers[index])
+            if self._folded:
+                continue
             painter.setPen(QColor(T.ink))
             painter.setFont(face(18, 600 if index == self._current else 500))
             painter.drawText(QPointF(42, box.top() + 34), stop.name)
             severity = stop.severity()
-            color = T.muted if severity is None else SEVERE.get(severity, T.muted)
+            color = _color(severity)
             painter.setPen(QColor(color))
             painter.setFont(face(14))
             painter.drawText(QPointF(42, box.top() + 55), stop.fact())
@@ -101,6 +109,14 @@ class Rail(QWidget):
         else:
             severity_mark(painter, stop.severity(), center, 10)
 
+    def event(self, event: QEvent) -> bool:
+        if self._folded and isinstance(event, QHelpEvent):
+            for index, stop in enumerate(self._stops):
+                if self.item_box(index).contains(QPointF(event.pos())):
+                    QToolTip.showText(event.globalPos(), f"{stop.name}: {stop.fact()}", self)
+                    return True
+        return super().event(event)
+
     def mousePressEvent(self, event: QMouseEvent) -> None:
         for index in range(len(self._stops)):
             if self.item_box(index).contains(event.position()):
@@ -112,3 +128,10 @@ class Rail(QWidget):
             event.ignore()
         else:
             self.chosen.emit((self._current + step) % len(self._stops))
+
+
+def _color(severity: Severity | None) -> str:
+    """Return the colour of a fact."""
+    if severity is Severity.DANGER:
+        return str(T.danger)
+    return str(T.warn if severity is Severity.WARNING else T.muted)

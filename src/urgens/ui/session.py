@@ -1,12 +1,14 @@
 """The one mutable object of the interface: the build that is open, and how it is looked at."""
 
+import hashlib
 from pathlib import Path
 
 import numpy as np
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
-from urgens.build import Build, edited, load, save
+from urgens.build import Build, BuildErrors, edited, load, save, with_setup
+from urgens.build.files import is_read_only
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import UnitSystem
 from urgens.solve import AxleName, Presses, Solution, solve
@@ -38,7 +40,9 @@ class Session(QObject):
         self.path = path
         self.units = build.natural_units
         self.load_case: str | None = None
+        self.setup: str | None = None
         self._surface: float | None = None
+        self._digest = _digest(path)
         self.effort = build.targets.comfortable_effort.value
         self._drag = None
         self._show(build)
@@ -54,12 +58,39 @@ class Session(QObject):
         """Show the build in a file; raises BuildErrors and then changes nothing."""
         self.open(load(path), path)
 
+    def recover(self, build: Build, path: Path | None) -> None:
+        """Show work that was never saved: the file is what is on disk, the rest is one edit."""
+        before = build
+        if path is not None and path.is_file():
+            try:
+                before = load(path)
+            except BuildErrors:
+                path = None
+        self.open(before, path)
+        self.undo_stack.push(_Edit(self, build, "Recovered work", None))
+
     def save(self, path: Path) -> None:
         """Write the build to `path`, which becomes its file; raises OSError."""
-        save(self.build, path)
+        save(self.base, path)
         self.path = path
+        self._digest = _digest(path)
         self.undo_stack.setClean()
         self.file_changed.emit()
+
+    @property
+    def changed_on_disk(self) -> bool:
+        """Whether another program has changed the file since it was read or written here."""
+        now = _digest(self.path)
+        return self.path is not None and now is not None and now != self._digest
+
+    def disk_digest(self) -> bytes | None:
+        """Return a digest of the file as it is on the disk now."""
+        return _digest(self.path)
+
+    @property
+    def read_only(self) -> bool:
+        """Whether the file is marked as not to be written."""
+        return self.path is not None and self.path.exists() and is_read_only(self.path)
 
     @property
     def modified(self) -> bool:
@@ -72,10 +103,19 @@ class Session(QObject):
         While a drag is under way all its edits are one step. Raises BuildErrors and then changes
         nothing.
         """
-        changed = edited(self.build, path, value)
-        if changed == self.build:
+        changed = self._edited(path, value)
+        if changed == self.base:
             return
         self.undo_stack.push(_Edit(self, changed, label or path, self._drag))
+
+    def _edited(self, path: str, value: object) -> Build:
+        """Return the base build with the edit in it; with a set-up chosen it goes into that."""
+        if self.setup is None:
+            return edited(self.base, path, value)
+        index = next(i for i, s in enumerate(self.base.setups) if s.name == self.setup)
+        edited(self.build, path, value)  # what is refused is refused at its own path
+        changes = {**self.base.setups[index].changes, path: value}
+        return edited(self.base, f"setups[{index}].changes", changes)
 
     def apply(self, fix: Fix) -> None:
         """Make the edit that a finding proposes."""
@@ -120,17 +160,22 @@ class Session(QObject):
     def look_at(self, name: str, surface: float | None) -> None:
         """Look at a load case on a road, both at once; as `set_load_case` and `set_surface`."""
         self.load_case, self._surface = name, surface
-        self._show(self.build)
+        self._show(self.base)
+
+    def set_setup(self, name: str | None) -> None:
+        """Look at a set-up of the build, None for the build itself; edits then go into it."""
+        self.setup = name
+        self._show(self.base)
 
     def set_load_case(self, name: str) -> None:
         """Look at another load case."""
         self.load_case = name
-        self._show(self.build)
+        self._show(self.base)
 
     def set_surface(self, surface: float | None) -> None:
         """Look at another road: a tyre-road coefficient [-], None for the build's own."""
         self._surface = surface
-        self._show(self.build)
+        self._show(self.base)
 
     @property
     def surface_is_own(self) -> bool:
@@ -153,7 +198,11 @@ class Session(QObject):
         return float(self.solution.lock.effort[at])
 
     def _show(self, build: Build) -> None:
-        """Solve `build` and tell everyone."""
+        """Solve `build`, with the chosen set-up laid over it, and tell everyone."""
+        self.base: Build = build
+        if self.setup not in {setup.name for setup in build.setups}:
+            self.setup = None
+        build = build if self.setup is None else with_setup(build, self.setup)
         names = {case.name for case in build.vehicle.load_cases}
         if self.load_case not in names:
             self.load_case = None
@@ -178,6 +227,16 @@ class Session(QObject):
         self.press_changed.emit()
 
 
+def _digest(path: Path | None) -> bytes | None:
+    """Return a digest of a file's content, None where there is none to read."""
+    if path is None:
+        return None
+    try:
+        return hashlib.sha256(path.read_bytes()).digest()
+    except OSError:
+        return None
+
+
 class _Drag:
     """One drag, and the step of the undo stack that holds it."""
 
@@ -187,10 +246,16 @@ class _Drag:
 class _Edit(QUndoCommand):
     """From one build to another."""
 
-    def __init__(self, session: Session, changed: Build, label: str, drag: _Drag | None) -> None:
+    def __init__(
+        self,
+        session: Session,
+        changed: Build,
+        label: str,
+        drag: _Drag | None,
+    ) -> None:
         super().__init__(label)
         self._session = session
-        self._before = session.build
+        self._before = session.base
         self._after = changed
         self._drag = drag
         self.cancelled = False

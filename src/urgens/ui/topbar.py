@@ -16,12 +16,15 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.quantity import UnitSystem
+from urgens.quantity import QuantityError, Shown, UnitSystem
 from urgens.solve import ICE, WET
 from urgens.ui.session import Session
 from urgens.ui.theme.icons import icon
 from urgens.ui.theme.paint import metrics
+from urgens.ui.widgets.dimension_label import DimensionLabel
 
+MANY_SETUPS = 2  # besides the build itself, from which on a list is shown
+ROADS = (0.05, 2.0)  # tyre-road coefficients there are
 NAME_WIDTH, CASE_WIDTH = 190, 180  # px; longer names elide
 
 
@@ -45,11 +48,22 @@ class TopBar(QFrame):
         self.case.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.case.setMaximumWidth(CASE_WIDTH)
         self.case.activated.connect(lambda index: session.set_load_case(self.case.itemData(index)))
+        self.setups: list[QToolButton] = []
+        self._setup_row = QHBoxLayout()
+        self._setup_row.setSpacing(4)
+        self._setup_names: tuple[str, ...] = ()
+        self.more_setups = QComboBox()
+        self.more_setups.setAccessibleName("Set-up")
+        self.more_setups.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.more_setups.activated.connect(
+            lambda index: session.set_setup(self.more_setups.itemData(index))
+        )
+        self._setup_caption = _caption("Set-up")
         self.roads = self._segments(
             (("Dry", None), ("Wet", WET), ("Ice", ICE)), session.set_surface, "Road"
         )
-        self.mu = QLabel()
-        self.mu.setProperty("role", "heading")
+        self.mu = DimensionLabel("Road, tyre-road coefficient", self._accept_mu, size=18)
+        self.mu.stepped.connect(self._step_mu)
         self.units = self._segments(
             tuple((system.value, system) for system in UnitSystem), session.set_units, "Units"
         )
@@ -65,6 +79,7 @@ class TopBar(QFrame):
         self, choices: Iterable[tuple[str, Any]], choose: Callable[[Any], None], name: str
     ) -> list[QToolButton]:
         group = QButtonGroup(self)
+        group.setExclusive(False)  # a road that is typed is none of them
         buttons = []
         for words, value in choices:
             button = QToolButton()
@@ -94,6 +109,10 @@ class TopBar(QFrame):
         row.addWidget(self.name)
         row.addWidget(self.use)
         row.addStretch(1)
+        row.addWidget(self._setup_caption)
+        row.addLayout(self._setup_row)
+        row.addWidget(self.more_setups)
+        row.addSpacing(10)
         row.addWidget(_caption("Load"))
         row.addWidget(self.case)
         row.addSpacing(16)
@@ -129,9 +148,53 @@ class TopBar(QFrame):
             value = button.property("value")
             own = session.surface_is_own
             button.setChecked(own if value is None else not own and surface == value)
-        self.mu.setText(f"μ {surface:.2f}")
+        self.mu.set_value(Shown(f"μ {surface:.2f}", ""), f"{surface:g}")
+        self._refresh_setups()
         for button in self.units:
             button.setChecked(button.property("value") is session.units)
+
+    def _accept_mu(self, typed: str) -> None:
+        try:
+            surface = float(typed.replace("μ", "").strip())
+        except ValueError:
+            surface = float("nan")
+        low, high = ROADS
+        if not low <= surface <= high:
+            raise QuantityError(
+                f'"{typed}" is no tyre-road coefficient',
+                f"write a number from {low:g} to {high:g}; dry asphalt is about 0.9",
+            )
+        self._session.set_surface(surface)
+
+    def _step_mu(self, steps: int) -> None:
+        low, high = ROADS
+        surface = round(self._session.solution.surface + 0.05 * steps, 2)
+        self._session.set_surface(min(max(surface, low), high))
+
+    def _refresh_setups(self) -> None:
+        """Show the build itself and its set-ups: side by side, or from three on in a list."""
+        names = tuple(setup.name for setup in self._session.base.setups)
+        if names != self._setup_names:
+            self._setup_names = names
+            for button in self.setups:
+                self._setup_row.removeWidget(button)
+                button.hide()
+                button.deleteLater()
+            choices = [("A  Base", None), *(((f"B  {name}"), name) for name in names)]
+            few = 0 < len(names) < MANY_SETUPS
+            self.setups = self._segments(choices, self._session.set_setup, "Set-up") if few else []
+            for button in self.setups:
+                self._setup_row.addWidget(button)
+            self.more_setups.clear()
+            self.more_setups.addItem("Base", None)
+            for name in names:
+                self.more_setups.addItem(name, name)
+        self._setup_caption.setVisible(bool(names))
+        self.more_setups.setVisible(len(names) >= MANY_SETUPS)
+        for button in self.setups:
+            button.setChecked(button.property("value") == self._session.setup)
+        chosen = (None, *names).index(self._session.setup)
+        self.more_setups.setCurrentIndex(chosen)
 
     def set_actions(self, undo: QAction, redo: QAction) -> None:
         """Let the two buttons show and do these actions."""

@@ -1,8 +1,20 @@
 """The window: top bar, rail, stations, press, finding line."""
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence, QShowEvent
+from pathlib import Path
+
+from PySide6.QtCore import QEvent, Qt, QTimer
+from PySide6.QtGui import (
+    QAction,
+    QCloseEvent,
+    QDragEnterEvent,
+    QDropEvent,
+    QKeyEvent,
+    QKeySequence,
+    QResizeEvent,
+    QShowEvent,
+)
 from PySide6.QtWidgets import (
+    QApplication,
     QFrame,
     QHBoxLayout,
     QMainWindow,
@@ -13,18 +25,31 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.guidance import Severity
-from urgens.ui.actions import ALL_DEEDS, DEMO_DEEDS, FILE_DEEDS, LAST_DEEDS
+from urgens.ui.actions import (
+    ALL_DEEDS,
+    DEMO_DEEDS,
+    FILE_DEEDS,
+    HAND_KEYS,
+    HELP_DEEDS,
+    LAST_DEEDS,
+)
+from urgens.ui.dialogs import CommandFinder, KeyList
 from urgens.ui.files import FileDesk
 from urgens.ui.finding_line import FindingLine
 from urgens.ui.press.panel import PressPanel
 from urgens.ui.rail import Rail, Stop
+from urgens.ui.recovery import Recovery, found
 from urgens.ui.session import Session
+from urgens.ui.settings import Settings
 from urgens.ui.stations.balance.station import BalanceStation
 from urgens.ui.stations.sheet.station import SheetStation
+from urgens.ui.theme.paint import T
+from urgens.ui.theme.switch import use_theme
 from urgens.ui.topbar import TopBar
 
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
-SMALLEST = (1240, 740)  # px, below which figures would be cut
+FOLDED_BELOW = 1240  # px, below which the rail shows marks only
+SMALLEST = (1170, 740)  # px, below which figures would be cut
 BALANCE, SHEET = 0, 1
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
@@ -32,35 +57,54 @@ _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 class Window(QMainWindow):
     """One build, one window."""
 
-    def __init__(self, session: Session) -> None:
+    def __init__(
+        self,
+        session: Session,
+        settings: Settings | None = None,
+        recovery_folder: Path | None = None,
+    ) -> None:
         super().__init__()
         self.session: Session = session
-        self.files: FileDesk = FileDesk(session, self)
+        self.settings = settings
+        self.files: FileDesk = FileDesk(session, self, settings)
+        self.recovery: Recovery | None = None
+        if recovery_folder is not None:
+            self.recovery = Recovery(session, recovery_folder, self)
+        self._recovery_folder = recovery_folder
         self.deeds: dict[str, QAction] = {}
         self._add_actions()
+        self._undo, self._redo = self._undo_actions()
+        self._build(BALANCE)
+        session.file_changed.connect(self._title)
+        session.solution_changed.connect(self._title)
+        self._title()
+        self.setAcceptDrops(True)
+        self.resize(1280, 800)
+        self.setMinimumSize(*SMALLEST)
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+
+    def _build(self, station: int) -> None:
+        """Make everything that is shown; a change of theme makes it anew."""
+        session = self.session
         self.top = TopBar(session, self._menu())
-        self.top.set_actions(*self._undo_actions())
+        self.top.set_actions(self._undo, self._redo)
         self.balance = BalanceStation(session)
         self.sheet = SheetStation(session)
         self.sheet.export_asked.connect(self.files.write_sheet)
         self.stations = QStackedWidget()
         self.stations.setObjectName("bench")
         self.stations.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        for station in (self.balance, self.sheet):
-            self.stations.addWidget(station)
+        for page in (self.balance, self.sheet):
+            self.stations.addWidget(page)
         self.rail = Rail(self._stops())
         self.rail.chosen.connect(self.show_station)
         self.press = PressPanel(session)
         self.finding_line: FindingLine = FindingLine(session)
         self.finding_line.show_asked.connect(self._show_place)
-        self._lay_out()
         session.solution_changed.connect(self.rail.refresh)
-        session.file_changed.connect(self._title)
-        session.solution_changed.connect(self._title)
-        self._title()
-        self.resize(1280, 800)
-        self.setMinimumSize(*SMALLEST)
-        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+        self._lay_out()
+        self._fit_width()
+        self.show_station(station)
 
     def _lay_out(self) -> None:
         middle = QHBoxLayout()
@@ -88,11 +132,21 @@ class Window(QMainWindow):
 
     def _menu(self) -> QMenu:
         menu = QMenu(self)
-        for group in (FILE_DEEDS, DEMO_DEEDS, LAST_DEEDS):
+        recent = menu.addMenu("Open recent")
+        menu.aboutToShow.connect(lambda: self._fill_recent(recent))
+        for group in (FILE_DEEDS, DEMO_DEEDS, HELP_DEEDS, LAST_DEEDS):
             for deed in group:
                 menu.addAction(self.deeds[deed.name])
             menu.addSeparator()
         return menu
+
+    def _fill_recent(self, menu: QMenu) -> None:
+        menu.clear()
+        recent = self.settings.recent if self.settings is not None else ()
+        menu.setEnabled(bool(recent))
+        for path in recent:
+            action = menu.addAction(f"{path.name}  ({path.parent})")
+            action.triggered.connect(lambda _=False, file=path: self.files.open_path(file))
 
     def _undo_actions(self) -> tuple[QAction, QAction]:
         stack = self.session.undo_stack
@@ -127,6 +181,47 @@ class Window(QMainWindow):
         self.stations.setCurrentIndex(index)
         self.rail.set_current(index)
 
+    def next_setup(self) -> None:
+        """Look at the next set-up of the build, from the last at the first again."""
+        names = [setup.name for setup in self.session.base.setups]
+        if names:
+            now = self.session.setup
+            index = (names.index(now) + 1) % len(names) if now in names else 0
+            self.session.set_setup(names[index])
+
+    def switch_theme(self) -> None:
+        """Go from light to dark or back; nothing else changes."""
+        application = QApplication.instance()
+        assert isinstance(application, QApplication)
+        use_theme(application, dark=not T.dark)
+        if self.settings is not None:
+            self.settings.set_dark(T.dark)
+        self._build(self.stations.currentIndex())
+        self.setFocus()
+
+    def show_keys(self) -> None:
+        """Show the list of keys."""
+        rows = [(", ".join(deed.keys), deed.title) for deed in ALL_DEEDS if deed.keys]
+        KeyList([*HAND_KEYS, *rows], self).exec()
+
+    def find_command(self) -> None:
+        """Ask for a command by its words and do it."""
+        finder = CommandFinder(list(self.deeds.values()), self)
+        if finder.exec() and finder.chosen is not None:
+            finder.chosen.trigger()
+
+    def offer_recovery(self) -> None:
+        """Offer the work that a window which was killed has left."""
+        if self._recovery_folder is None:
+            return
+        for left in found(self._recovery_folder):
+            if self.files.wants(left):
+                self.session.recover(left.build, left.path)
+                if self.recovery is not None:
+                    self.recovery.keep()
+                left.kept.unlink(missing_ok=True)
+                return
+
     def press_to_first_lock(self) -> None:
         """Press as hard as the first lock takes on this road."""
         effort = self.session.first_lock_effort()
@@ -148,6 +243,8 @@ class Window(QMainWindow):
     def _title(self) -> None:
         path = self.session.path
         place = path.name if path is not None else "not saved to a file yet"
+        if self.session.read_only:
+            place += ", read-only"
         self.setWindowTitle(f"{self.session.build.name}[*] ({place}): Urgens")
         self.setWindowModified(self.session.modified)
 
@@ -164,9 +261,29 @@ class Window(QMainWindow):
         else:
             super().keyPressEvent(event)
 
-    def resizeEvent(self, event: object) -> None:
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self._fit_width()
+
+    def _fit_width(self) -> None:
         wide = self.width() >= WIDE_FROM
         self.press.setFixedWidth(WIDE_PRESS_WIDTH if wide else PRESS_WIDTH)
+        self.rail.set_folded(self.width() < FOLDED_BELOW)
+
+    def changeEvent(self, event: QEvent) -> None:
+        super().changeEvent(event)
+        if event.type() == QEvent.Type.ActivationChange and self.isActiveWindow():
+            QTimer.singleShot(0, self.files.look_at_disk)
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if any(url.isLocalFile() for url in event.mimeData().urls()):
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        for url in event.mimeData().urls():
+            if url.isLocalFile():
+                event.acceptProposedAction()
+                self.files.open_path(Path(url.toLocalFile()))
+                return
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
@@ -174,6 +291,8 @@ class Window(QMainWindow):
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.files.may_leave():
+            if self.recovery is not None:
+                self.recovery.clear()
             event.accept()
         else:
             event.ignore()

@@ -30,6 +30,7 @@ NEWTON_PER_PIXEL = 2.0  # of pull; fixed, so that the hand learns it
 PULL = QPointF(-0.9, 0.44)  # the way the pad goes, on screen
 REST, FLOOR = math.radians(44), math.radians(6)  # of the arm, from straight down
 GRIP = 40.0  # px around the pad that take hold of it
+TICK_ROOM = 18.0  # px between two figures of the scale, at least
 SCALE_OUT = 12.0  # px from the end of the arm to the travel scale
 PIVOT_AT = 0.34  # of the width
 TICK = {UnitSystem.INCH: 1, UnitSystem.METRIC: 20}  # in, mm
@@ -256,7 +257,10 @@ class PedalView(QWidget):
         units = self._session.units
         floor = float(self._session.solution.system.volumes.floor) / in_units(LENGTH, units)
         painter.setFont(face(13))
-        for tick in range(0, int(floor) + 1, TICK[units]):
+        step = TICK[units]
+        while radius * (REST - FLOOR) * step / floor < TICK_ROOM:
+            step *= 2
+        for tick in range(0, int(floor) + 1, step):
             share = tick / floor
             painter.setPen(pen(T.ink, 1))
             painter.drawLine(self._at(share, radius - 6), self._at(share, radius + 6))

@@ -7,17 +7,21 @@ from PySide6.QtCore import QByteArray, QRectF, QSize, Qt
 from PySide6.QtGui import QIcon, QPainter, QPixmap
 from PySide6.QtSvg import QSvgRenderer
 
-from urgens.ui.theme.tokens import LIGHT
+from urgens.ui.theme.paint import T
 
 FOLDER = Path(__file__).parent / "icons"
 SCALES = (1, 2)  # pixmaps for plain and dense screens
 
 
-@lru_cache(maxsize=32)
 def icon(name: str, size: int = 20) -> QIcon:
-    """Return the icon `name`, muted where it is disabled."""
+    """Return the icon `name` in the ink of the theme, muted where it is disabled."""
+    return _icon(name, size, T.ink, T.hair)
+
+
+@lru_cache(maxsize=64)
+def _icon(name: str, size: int, ink: str, hair: str) -> QIcon:
     made = QIcon()
-    for mode, color in ((QIcon.Mode.Normal, LIGHT.ink), (QIcon.Mode.Disabled, LIGHT.hair)):
+    for mode, color in ((QIcon.Mode.Normal, ink), (QIcon.Mode.Disabled, hair)):
         for scale in SCALES:
             made.addPixmap(_pixmap(name, size, scale, color), mode)
     return made

@@ -5,11 +5,11 @@ from functools import lru_cache
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPen, QStaticText
 
-from urgens.ui.theme.tokens import LIGHT
+from urgens.ui.theme.tokens import LIGHT, Theme
 
 PLAIN = "IBM Plex Sans"
 CONDENSED = "IBM Plex Sans Condensed"
-T = LIGHT
+T = Theme(LIGHT)
 
 
 @lru_cache(maxsize=256)

@@ -1,9 +1,9 @@
 """The stylesheet of standard widgets, made from the tokens."""
 
-from urgens.ui.theme.tokens import Tokens
+from urgens.ui.theme.tokens import Theme
 
 
-def stylesheet(t: Tokens) -> str:
+def stylesheet(t: Theme) -> str:
     """Return the application's stylesheet."""
     return f"""
 QWidget {{ color: {t.ink}; font-family: "IBM Plex Sans Condensed"; font-size: 16px; }}

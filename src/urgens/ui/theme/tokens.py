@@ -1,6 +1,7 @@
 """The colours of the interface, by what they mean."""
 
 from dataclasses import dataclass
+from typing import Any
 
 
 @dataclass(frozen=True)
@@ -27,6 +28,25 @@ class Tokens:
     fluid: tuple[str, str, str]  # no pressure, working, full
 
 
+class Theme:
+    """The tokens in use; everything that paints asks this one object."""
+
+    def __init__(self, tokens: Tokens) -> None:
+        self._tokens = tokens
+
+    def use(self, tokens: Tokens) -> None:
+        """Paint with other tokens from here on; what is on screen has to be made anew."""
+        self._tokens = tokens
+
+    @property
+    def dark(self) -> bool:
+        """Whether the dark tokens are in use."""
+        return self._tokens is DARK
+
+    def __getattr__(self, name: str) -> Any:
+        return getattr(self._tokens, name)
+
+
 LIGHT = Tokens(
     paper="#EFE8D9",
     sheet="#FAF6EC",
@@ -46,4 +66,25 @@ LIGHT = Tokens(
     steel="#D9D3C6",
     metal="#B9B2A3",
     fluid=("#F7E9BE", "#EDB62B", "#A96200"),
+)
+
+DARK = Tokens(
+    paper="#171613",
+    sheet="#201F1B",
+    ink="#F3ECDC",
+    muted="#B5AC98",
+    hair="#4A463C",
+    grid="#2E2C26",
+    band="#35332B",
+    front="#86B8F5",
+    rear="#F5935A",
+    danger="#FF6F8E",
+    danger_ground="#4A2230",
+    warn="#F2C45A",
+    warn_ground="#41351A",
+    good="#7FCDB8",
+    good_ground="#1E3530",
+    steel="#3A3831",
+    metal="#57534A",
+    fluid=("#4A3A12", "#C98F14", "#FFD766"),
 )

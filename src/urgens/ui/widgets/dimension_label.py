@@ -38,13 +38,13 @@ class DimensionLabel(QWidget):
         *,
         size: int = 26,
         weight: int = 600,
-        color: str = T.ink,
+        color: str | None = None,
         parent: QWidget | None = None,
     ) -> None:
         super().__init__(parent)
         self._name = name
         self._accept = accept
-        self._size, self._weight, self._color = size, weight, color
+        self._size, self._weight, self._color = size, weight, color or str(T.ink)
         self._shown = Shown("—", "")
         self._typed = ""
         self._widest = 0

@@ -27,7 +27,7 @@ class Note:
 
     words: str
     at: tuple[float, float]
-    color: str = T.ink
+    color: str = field(default_factory=lambda: str(T.ink))
     size: int = 15
     weight: int = 500
     sides: Sequence[tuple[int, int]] = field(default=DIRECTIONS)

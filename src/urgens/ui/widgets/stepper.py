@@ -7,7 +7,6 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWi
 
 from urgens.quantity import Shown
 from urgens.ui.theme.icons import icon
-from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import DimensionLabel
 
 
@@ -21,7 +20,7 @@ class Stepper(QWidget):
         caption: str,
         accept: Callable[[str], None],
         *,
-        color: str = T.ink,
+        color: str | None = None,
         parent: QWidget | None = None,
     ) -> None:
         super().__init__(parent)

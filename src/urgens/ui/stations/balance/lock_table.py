@@ -126,10 +126,10 @@ class LockTable(QWidget):
         said: str,
         size: int = 14,
         weight: int = 400,
-        color: str = T.muted,
+        color: str | None = None,
     ) -> None:
         painter.setFont(face(size, weight))
-        painter.setPen(QColor(color))
+        painter.setPen(QColor(color or T.muted))
         painter.drawStaticText(at, words(said, size, weight))
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
