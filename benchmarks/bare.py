@@ -130,7 +130,23 @@ class Bare:
         found = rods[turns]
         for _ in range(8):
             self._lead(found)
-        return (*pressed, lock, at, second, found)
+        efforts = np.linspace(0.0, self.most, 201)
+        for tried in (efforts, efforts[90:91], efforts[90:91]):  # the effort that is wanted
+            z = sum(self.forces(self.ratio * tried)) / (self.weights[0][0] + self.weights[1][0])
+        return (*pressed, lock, at, second, found, z, *self.halves(0.9))
+
+    def halves(self, surface: float) -> tuple[Array, ...]:
+        """Deceleration and travel with the front, then the rear lost, for all load cases."""
+        front, rear = self.forces(self.ratio * np.array(self.most))
+        front_weight, rear_weight = self.weights
+        weight = front_weight + rear_weight
+        behind = np.minimum(
+            rear / weight, surface * rear_weight / (weight * (1 + surface * self.transfer))
+        )
+        ahead = np.minimum(
+            front / weight, surface * front_weight / (weight * (1 - surface * self.transfer))
+        )
+        return behind, ahead, self.travel(front, rear), self.travel(front, rear)
 
     @staticmethod
     def _over(

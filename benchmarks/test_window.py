@@ -8,13 +8,13 @@ from PySide6.QtCore import QEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from urgens.build import demo, demo_names
+from urgens.build import demo
 from urgens.ui.application import dress
 from urgens.ui.session import Session
 from urgens.ui.window import Window
 
 
-@pytest.fixture(params=demo_names())
+@pytest.fixture(params=("pickup", "roadster"))
 def window(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[Window]:
     dress(qapp)
     shown = Window(Session(demo(request.param)))

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QApplication
 from urgens.build import demo
 from urgens.ui.application import dress
 from urgens.ui.session import Session
+from urgens.ui.theme.switch import use_theme
 from urgens.ui.window import BALANCE, SHEET, Window
 
 
@@ -17,11 +18,13 @@ def main() -> None:
     folder.mkdir(parents=True, exist_ok=True)
     application = QApplication(sys.argv[:1])
     dress(application)
-    for name, station, file in (
-        ("pickup", BALANCE, "balance.png"),
-        ("roadster", BALANCE, "balance-twin.png"),
-        ("pickup", SHEET, "sheet.png"),
+    for name, station, file, dark in (
+        ("pickup", BALANCE, "balance.png", False),
+        ("roadster", BALANCE, "balance-twin.png", False),
+        ("coupe", BALANCE, "balance-dark.png", True),
+        ("pickup", SHEET, "sheet.png", False),
     ):
+        use_theme(application, dark=dark)
         window = Window(Session(demo(name)))
         window.show_station(station)
         window.show()

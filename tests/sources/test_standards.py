@@ -4,6 +4,8 @@ import numpy as np
 import pint
 import pytest
 import scipy.constants
+from hypothesis import given
+from hypothesis import strategies as st
 
 from urgens.physics.atmosphere import air_pressure
 from urgens.physics.standards import (
@@ -15,7 +17,7 @@ from urgens.physics.standards import (
     mean_fully_developed_deceleration,
     stopping_distance_allowed,
 )
-from urgens.quantity import TEMPERATURE, parse
+from urgens.quantity import LENGTH, PRESSURE, TEMPERATURE, Units, UnitSystem, parse, show
 from urgens.quantity.units import INCH_OF_MERCURY, POUND_FORCE, PSI, unit
 
 
@@ -113,3 +115,53 @@ def test_temperatures_against_pint() -> None:
     for text, degrees, name in (("230 °C", 230, "degC"), ("446 °F", 446, "degF")):
         expected = registry.Quantity(degrees, name).to("kelvin").magnitude
         assert parse(text, TEMPERATURE).value == pytest.approx(expected)
+
+
+REGISTRY = pint.UnitRegistry()
+SIMPLE = {
+    "m": "m", "mm": "mm", "cm": "cm", "in": "inch", "ft": "foot", "kg": "kg", "lb": "pound",
+    "N": "N", "kN": "kN", "lbf": "force_pound", "Pa": "Pa", "kPa": "kPa", "MPa": "MPa",
+    "bar": "bar", "psi": "psi", "l": "liter", "ml": "ml", "s": "s", "deg": "degree", "rad": "rad",
+}  # fmt: skip
+
+
+@given(
+    st.lists(
+        st.tuples(st.sampled_from(sorted(SIMPLE)), st.integers(1, 3), st.sampled_from("/.")),
+        min_size=1,
+        max_size=4,
+    )
+)
+def test_any_product_or_quotient_against_pint(parts: list[tuple[str, int, str]]) -> None:
+    """The reader of units against pint, on products and quotients nobody would write."""
+    ours, theirs = "", REGISTRY.Quantity(1.0)
+    for index, (name, power, sign) in enumerate(parts):
+        ours += (sign if index else "") + (f"{name}^{power}" if power > 1 else name)
+        factor = REGISTRY.Quantity(1.0, SIMPLE[name]) ** power
+        theirs = theirs / factor if index and sign == "/" else theirs * factor
+    found = unit(ours)
+    assert found is not None
+
+    expected = theirs.to_base_units()
+
+    assert found.factor == pytest.approx(expected.magnitude, rel=1e-9)
+
+
+@given(
+    st.floats(1e-3, 1e6), st.sampled_from(list(UnitSystem)), st.sampled_from(["bar", "kPa", "psi"])
+)
+def test_a_kind_s_unit_may_be_overridden(value: float, system: UnitSystem, name: str) -> None:
+    """Shown in the unit chosen for the kind, whatever the system; the rest as ever (pint)."""
+    units = Units(system, ((PRESSURE, name),))
+    shown = show(value * 1e3, PRESSURE, units)
+
+    expected = REGISTRY.Quantity(value * 1e3, "Pa").to(name).magnitude
+    assert shown.unit == name
+    assert float(shown.number.replace(",", "")) == pytest.approx(expected, rel=0.01, abs=1.0)
+    assert show(0.1, LENGTH, units) == show(0.1, LENGTH, system)
+
+
+def test_a_unit_that_does_not_fit_a_kind_is_refused() -> None:
+    for name in ("mm", "furlong", "°C"):
+        with pytest.raises(LookupError):
+            show(1.0, PRESSURE, Units(UnitSystem.INCH, ((PRESSURE, name),)))

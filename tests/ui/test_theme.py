@@ -8,7 +8,7 @@ from PySide6.QtGui import QFontInfo
 from PySide6.QtWidgets import QApplication
 
 from urgens.ui.theme.paint import CONDENSED, PLAIN, face
-from urgens.ui.theme.tokens import LIGHT
+from urgens.ui.theme.tokens import DARK, LIGHT, Tokens
 
 
 def luminance(color: str) -> float:
@@ -28,22 +28,17 @@ def test_contrast_of_black_on_white() -> None:
     assert contrast("#000000", "#FFFFFF") == pytest.approx(21)
 
 
-@pytest.mark.parametrize("ground", [LIGHT.paper, LIGHT.sheet])
+@pytest.mark.parametrize("theme", [LIGHT, DARK], ids=["light", "dark"])
+@pytest.mark.parametrize("ground", ["paper", "sheet"])
 @pytest.mark.parametrize("name", ["ink", "muted", "front", "rear", "danger", "warn", "good"])
-def test_text_is_readable(name: str, ground: str) -> None:
-    assert contrast(getattr(LIGHT, name), ground) >= 4.7
+def test_text_is_readable(name: str, ground: str, theme: Tokens) -> None:
+    assert contrast(getattr(theme, name), getattr(theme, ground)) >= 4.7
 
 
-@pytest.mark.parametrize(
-    ("word", "ground"),
-    [
-        (LIGHT.danger, LIGHT.danger_ground),
-        (LIGHT.warn, LIGHT.warn_ground),
-        (LIGHT.good, LIGHT.good_ground),
-    ],
-)
-def test_severities_are_readable_on_their_ground(word: str, ground: str) -> None:
-    assert contrast(word, ground) >= 4.7
+@pytest.mark.parametrize("theme", [LIGHT, DARK], ids=["light", "dark"])
+@pytest.mark.parametrize("name", ["danger", "warn", "good"])
+def test_severities_are_readable_on_their_ground(name: str, theme: Tokens) -> None:
+    assert contrast(getattr(theme, name), getattr(theme, f"{name}_ground")) >= 4.7
 
 
 @pytest.mark.parametrize("family", [PLAIN, CONDENSED])

@@ -164,12 +164,11 @@ def rear_overtakes(solution: Solution, words: Words) -> Iterator[Finding]:
     if (solution.lock.axle[:, : solution.judged] == AxleName.REAR).any():
         return
     made, target = solution.system, solution.build.targets.surface
-    for case, name in enumerate(made.case_names):
-        points = whole_line(made, made.case(case))
-        above = (points.lead > 0.0) & (points.z >= LOWEST) & (points.z <= target)
-        if not above.any():
-            continue
-        z = points.z[above]
+    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    points = whole_line(made, cases)
+    above = (points.lead > 0.0) & (points.z >= LOWEST) & (points.z <= target)
+    for case in np.flatnonzero(above.any(axis=1)):
+        name, z = made.case_names[case], points.z[case][above[case]]
         yield Finding(
             code="rear-overtakes",
             severity=Severity.WARNING,

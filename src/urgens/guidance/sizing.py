@@ -23,7 +23,6 @@ from urgens.physics.standards import FAILED_DECELERATION
 from urgens.physics.vehicle import demand
 from urgens.quantity import LENGTH, parse
 from urgens.solve import Solution
-from urgens.solve.effort import effort_for
 from urgens.solve.press import axle_forces, pushrod_force, rolling_lines
 
 
@@ -133,7 +132,7 @@ def booster_runs_out(solution: Solution, words: Words) -> Iterator[Finding]:
     made, assist = solution.system, solution.system.booster
     if not _boosted(solution):
         return
-    wanted = effort_for(made, made.case(0), solution.build.targets.deceleration)
+    wanted = solution.wanted_effort
     end = run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit)
     effort = float(end) / (made.pedal_ratio * float(made.pedal_efficiency))
     if not effort < wanted:

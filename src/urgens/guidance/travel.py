@@ -9,8 +9,6 @@ from urgens.guidance.finding import Finding, Severity
 from urgens.guidance.registry import rule
 from urgens.guidance.words import Words
 from urgens.solve import Solution
-from urgens.solve.effort import effort_for
-from urgens.solve.half_failed import half_failed
 from urgens.solve.press import pushrod_force, rolling_lines
 from urgens.solve.travel import Travel, strokes, travel
 
@@ -20,7 +18,7 @@ CONTINUITY = "fluid volumes of the build; compliance and hoses as typed"
 def _at_the_wanted(solution: Solution) -> tuple[float, Travel]:
     """Return the effort [N] for the wanted deceleration, else the comfortable one, and travel."""
     made, targets = solution.system, solution.build.targets
-    effort = effort_for(made, made.case(0), targets.deceleration)
+    effort = solution.wanted_effort
     if np.isnan(effort):
         effort = targets.comfortable_effort.value
     lines = rolling_lines(made, pushrod_force(made, effort), made.case(0))
@@ -69,22 +67,21 @@ def half_failed_weak(solution: Solution, words: Words) -> Iterator[Finding]:
     made = solution.system
     if made.split == "single":
         return
-    target = solution.build.targets.surface
     weak = [
-        (name, half)
+        (float(half.z[case]), name, half.dead, bool(np.isnan(half.pedal_travel[case])))
         for case, name in enumerate(made.case_names)
-        for half in half_failed(made, made.case(case), target)
-        if not half.meets_rule or np.isnan(half.pedal_travel)
+        for half in solution.half_failed
+        if not half.meets_rule[case] or np.isnan(half.pedal_travel[case])
     ]
     if not weak:
         return
-    name, half = min(weak, key=lambda pair: pair[1].z)
-    floor = "; the pedal finds no hold" if np.isnan(half.pedal_travel) else ""
+    z, name, dead, out = min(weak)
+    floor = "; the pedal finds no hold" if out else ""
     yield Finding(
         code="half-failed-weak",
         severity=Severity.WARNING,
-        message=f"“{name}”, {half.dead} circuit lost: {words.force(made.max_effort)} of foot "
-        f"leaves {half.z:.2f} g{floor}.",
+        message=f"“{name}”, {dead} circuit lost: {words.force(made.max_effort)} of foot "
+        f"leaves {z:.2f} g{floor}.",
         why="The dead chamber's stroke is used up first: the pedal falls, then the live half "
         "holds alone.",
         basis="UN Regulation No. 13-H, Annex 3 (from memory): 2.44 m/s², for your own comparison",

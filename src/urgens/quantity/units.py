@@ -75,6 +75,7 @@ def unit(text: str) -> Unit | None:
     sign = 1
     for token in re.split(r"\s*([/*·.])\s*", text.strip()):
         if token in ("*", "·", "."):
+            sign = 1  # read from left to right: a/b.c is (a/b) times c
             continue
         if token == "/":
             sign = -1

@@ -94,11 +94,11 @@ def _lead(front: Array, rear: Array, front_load: Array, rear_load: Array) -> Arr
 def whole_line(made: System, standing: Standing) -> Line:
     """Return the line from rest to beyond 1.2 g, or as far as any foot could press.
 
-    made: the system; standing: one load case [N, -].
+    made: the system; standing: one load case, or several down a column [N, -].
     Source: `line`.
     """
     z = vehicle.demand(*axle_forces(made, STRONGEST, standing), standing)
-    reached = z >= HIGHEST
+    reached = np.all(z.reshape(-1, STRONGEST.size) >= HIGHEST, axis=0)
     top = STRONGEST[int(np.argmax(reached))] if reached.any() else STRONGEST[-1]
     return line(made, standing, np.linspace(0.0, top, POINTS))
 

@@ -148,17 +148,19 @@ def settled_load(made: System, output: Array, standing: Standing) -> RearLoad:
         return np.asarray(z - vehicle.demand(*forces, standing))
 
     full = forces_at(made, line_pressures(made, output, RearLoad(np.inf, standing.rear_weight)))
-    return load_at(_root(excess, vehicle.demand(*full, standing)))
+    return load_at(settled_deceleration(excess, vehicle.demand(*full, standing)))
 
 
-def _root(excess: Callable[[Array], Array], high: Array) -> Array:
-    """Return the deceleration [g] from 0 to `high` at which `excess` rises through zero.
+def settled_deceleration(excess: Callable[[Array], Array], high: Array) -> Array:
+    """Return the deceleration [g] at which `excess` rises through zero; 0 where nothing brakes.
 
-    Where nothing brakes it is 0.
+    excess: of decelerations, rising [g]; high: where it is zero or more [g].
+    Source: bracketed by rest and `high`.
     """
-    high = high + 0.0 * excess(high)  # the shape of everything together
-    low = np.zeros_like(high)
-    at_low, at_high = excess(low), excess(high)
+    at_high = excess(high)
+    high = np.broadcast_to(high, at_high.shape)
+    low = np.zeros(at_high.shape)
+    at_low = excess(low)
     idle = at_low >= 0.0
     return crossing(
         lambda tried: np.where(idle, 0.0, excess(tried)),
@@ -204,7 +206,7 @@ def achieved(
         held = np.minimum(front, front_grip) + np.minimum(rear, rear_grip)
         return np.asarray(z - held / standing.weight)
 
-    z = _root(excess, np.asarray(grip * standing.pressed / standing.weight + 1e-9))
+    z = settled_deceleration(excess, np.asarray(grip * standing.pressed / standing.weight + 1e-9))
     front_grip, rear_grip = vehicle.grip(standing, z, grip)
     front, rear = forces(z)
     near = 1.0 - 1e-9

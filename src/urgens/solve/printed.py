@@ -37,9 +37,9 @@ def printed(solution: Solution) -> dict[str, Any]:
         "half_failed": [
             {
                 "dead": half.dead,
-                "z": half.z,
-                "pedal_travel": _figure(half.pedal_travel),
-                "meets_rule": half.meets_rule,
+                "z": float(half.z[solution.case]),
+                "pedal_travel": _figure(half.pedal_travel[solution.case]),
+                "meets_rule": bool(half.meets_rule[solution.case]),
             }
             for half in solution.half_failed
         ],

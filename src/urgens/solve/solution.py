@@ -8,6 +8,7 @@ from urgens.build import Build, BuildErrors
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
 from urgens.solve.curve import Crossings, Line, Regulation, crossings, regulation, whole_line
+from urgens.solve.effort import effort_for
 from urgens.solve.half_failed import HalfFailed, half_failed
 from urgens.solve.hold import Hold, hold
 from urgens.solve.lock import FirstLock, first_lock
@@ -23,6 +24,7 @@ class Solution:
 
     `presses` are for the chosen load case and surface, `lock` for every load case (rows) on
     every one of `surfaces` (columns), the first `judged` of which findings speak of.
+    `half_failed` is for every load case on the target surface.
     """
 
     build: Build
@@ -36,6 +38,7 @@ class Solution:
     crossings: Crossings
     regulation: Regulation
     half_failed: tuple[HalfFailed, ...]
+    wanted_effort: float  # N for the wanted deceleration in the first load case, NaN if none does
     hold: Hold | None
 
     @property
@@ -99,7 +102,8 @@ def solve(
         lock=first_lock(made, cases, np.array(surfaces)),
         crossings=found,
         regulation=_regulation(made, standing, whole, found),
-        half_failed=half_failed(made, standing, target),
+        half_failed=half_failed(made, made.standing, target),
+        wanted_effort=effort_for(made, made.case(0), build.targets.deceleration),
         hold=hold(build, made, made.case(case), chosen),
     )
 
