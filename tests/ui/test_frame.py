@@ -324,6 +324,22 @@ def test_what_is_half_written_is_passed_over(tmp_path: Path) -> None:
     assert found(tmp_path) == ()
 
 
+# --- first run ---
+
+
+def test_the_caution_is_shown_until_it_has_been_read(window: Window, tmp_path: Path) -> None:
+    window.settings = Settings(tmp_path / "settings.ini")
+    box = window.show_caution()
+    assert box is not None
+    assert "Have the work checked by a qualified person" in box.informativeText()
+    assert not window.settings.caution_read
+
+    box.buttons()[0].click()
+
+    assert Settings(tmp_path / "settings.ini").caution_read
+    assert window.show_caution() is None
+
+
 # --- size ---
 
 

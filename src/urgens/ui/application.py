@@ -38,6 +38,7 @@ def run(build: Build | None, path: Path | None) -> int:
     window = Window(session, settings, state / "recovery")
     window.show()
     window.offer_recovery()
+    window.show_caution()
     signal.signal(signal.SIGINT, lambda *_: application.quit())
     heartbeat = QTimer()  # lets Python see Ctrl+C while Qt waits
     heartbeat.start(200)

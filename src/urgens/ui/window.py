@@ -19,12 +19,14 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QMainWindow,
     QMenu,
+    QMessageBox,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
 from urgens.guidance import Severity
+from urgens.sheet.content import CAUTIONS
 from urgens.ui.actions import (
     ALL_DEEDS,
     DEMO_DEEDS,
@@ -209,6 +211,21 @@ class Window(QMainWindow):
         finder = CommandFinder(list(self.deeds.values()), self)
         if finder.exec() and finder.chosen is not None:
             finder.chosen.trigger()
+
+    def show_caution(self) -> QMessageBox | None:
+        """Show the caution on the first run, and never again once it has been read."""
+        settings = self.settings
+        if settings is None or settings.caution_read:
+            return None
+        box = QMessageBox(self)
+        box.setIcon(QMessageBox.Icon.Warning)
+        box.setWindowTitle("Brakes can kill")
+        box.setText("Brakes can kill.")
+        box.setInformativeText("\n\n".join(CAUTIONS))
+        box.addButton("I have read this", QMessageBox.ButtonRole.AcceptRole)
+        box.finished.connect(lambda _: settings.set_caution_read())
+        box.open()
+        return box
 
     def offer_recovery(self) -> None:
         """Offer the work that a window which was killed has left."""
