@@ -111,33 +111,28 @@ def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
     """
     if whole.z[-1] < LOWEST:
         return Crossings(np.array([]), np.array([], dtype=bool))
-    first = int(np.argmax(whole.z >= LOWEST))
-    last = int(np.argmax(whole.z >= HIGHEST)) or POINTS
-    pushrod = whole.pushrod[first - 1 : last + 1].copy()
-    lead = whole.lead[first - 1 : last + 1].copy()
-    pushrod[0] = crossing(
-        lambda force: _rolling(made, standing, force)[2] - LOWEST,
-        *(pushrod[0], pushrod[1]),
-        *(whole.z[first - 1] - LOWEST, whole.z[first] - LOWEST),
-    )
-
-    def lead_at(force: Array) -> Array:
-        front, rear, _, loads = _rolling(made, standing, force)
-        return _lead(front, rear, *loads)
-
-    lead[0] = lead_at(pushrod[0])
+    first = max(int(np.argmax(whole.z >= LOWEST)) - 1, 0)
+    last = int(np.argmax(whole.z >= HIGHEST)) or POINTS - 1
+    pushrod, lead = whole.pushrod[first : last + 1], whole.lead[first : last + 1]
     above = lead > 0.0
     turns = np.flatnonzero(above[1:] != above[:-1])
     sign = np.where(above[turns + 1], 1.0, -1.0)
+
+    def lead_at(force: Array) -> Array:
+        front, rear, _, loads = _rolling(made, standing, force)
+        return sign * _lead(front, rear, *loads)
+
     found = crossing(
-        lambda force: sign * lead_at(force),
+        lead_at,
         *(pushrod[turns], pushrod[turns + 1]),
         *(sign * lead[turns], sign * lead[turns + 1]),
     )
-    z, states = _rolling(made, standing, found)[2], above[turns + 1]
-    inside = z <= HIGHEST
-    z, states = z[inside], states[inside]
-    if above[0]:
+    z = _rolling(made, standing, found)[2] if found.size else found
+    # What turns below the range decides which is above where the range begins.
+    starts_above = above[turns[z < LOWEST][-1] + 1] if np.any(z < LOWEST) else above[0]
+    inside = (z >= LOWEST) & (z <= HIGHEST)
+    z, states = z[inside], above[turns + 1][inside]
+    if starts_above:
         z, states = np.append(LOWEST, z), np.append(True, states)
     return Crossings(z, states)
 

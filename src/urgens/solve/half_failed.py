@@ -49,16 +49,23 @@ def half_failed(made: System, standing: Standing, surface: float) -> tuple[HalfF
     shape = np.shape(standing.front_weight)
     if made.split == "single":
         return (HalfFailed("all", np.zeros(shape), np.full(shape, np.nan)),)
+    whole = _strokes(made, output, standing)
+    pushed = [_with_one_rod(made, whole, dead) for dead in (0, 1)]
+    travels = [
+        _travel(made, whole if one is made else _strokes(one, output, standing), dead, shape)
+        for dead, one in enumerate(pushed)
+    ]
     if made.split == "diagonal":
         left = achieved(made, output, standing, surface, part=0.5).deceleration
-        travels = (_travel(made, output, standing, dead) for dead in (0, 1))
         return tuple(HalfFailed("diagonal", left, travel) for travel in travels)
-    found = []
-    for dead, name in enumerate(("front", "rear")):
-        left_over = _with_one_rod(made, output, standing, dead)
-        z = _axle_left(left_over, output, standing, surface, live_rear=dead == 0)
-        found.append(HalfFailed(name, z, _travel(made, output, standing, dead)))
-    return tuple(found)
+    return tuple(
+        HalfFailed(
+            name,
+            _axle_left(pushed[dead], output, standing, surface, live_rear=dead == 0),
+            travels[dead],
+        )
+        for dead, name in enumerate(("front", "rear"))
+    )
 
 
 def _axle_left(
@@ -94,26 +101,23 @@ def _swing(made: System, live_stroke: Array) -> Array:
     return np.asarray(live_stroke + made.bar_length * made.bar_max_angle)
 
 
-def _with_one_rod(made: System, output: Array, standing: Standing, dead: int) -> System:
+def _with_one_rod(made: System, whole: tuple[Array, ...], dead: int) -> System:
     """Return the system as the force reaches the live rod: all of it where the bar's stop holds."""
     if made.bar_max_angle is None:
         return made
-    live_stroke = _strokes(made, output, standing)[1 - dead]
-    stops = _swing(made, live_stroke) < made.volumes.chambers[dead].stroke
+    stops = _swing(made, whole[1 - dead]) < made.volumes.chambers[dead].stroke
     if not np.any(stops):
         return made
     return made.with_shares(0.0, 1.0) if dead == 0 else made.with_shares(1.0, 0.0)
 
 
-def _travel(made: System, output: Array, standing: Standing, dead: int) -> Array:
+def _travel(made: System, taken: tuple[Array, ...], dead: int, shape: tuple[int, ...]) -> Array:
     """Return pad travel [m]: the dead chamber's stroke is used up, then the live one holds."""
     figures = made.volumes
     dead_chamber, live = figures.chambers[dead], figures.chambers[1 - dead]
-    pushed = _with_one_rod(made, output, standing, dead)
-    live_stroke = _strokes(pushed, output, standing)[1 - dead]
+    live_stroke = taken[1 - dead]
     dead_stroke = np.minimum(_swing(made, live_stroke), dead_chamber.stroke)
     rod = dead_chamber.lever * dead_stroke + live.lever * live_stroke
     pad = made.pedal_ratio * (figures.pushrod_clearance + rod)
     out = (live_stroke > live.stroke) | (pad > figures.floor)
-    shape = np.shape(standing.front_weight)
     return np.broadcast_to(np.where(out, np.nan, pad), shape)
