@@ -95,10 +95,7 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
         found = forces_at(made, line_pressures(made, output, load))
         return np.asarray(np.where(rear_first, *found) - grip)
 
-    if made.feels_load:
-        other = other_excess_at(efforts)
-    else:
-        other = np.where(rear_first, *scanned) - grip
+    other = other_excess_at(efforts) if made.feels_load else np.where(rear_first, *scanned) - grip
     locks_too: Bools = locks & np.any(other >= 0.0, axis=0)
     second = np.where(locks_too, _refined(other_excess_at, steps, other, locks_too), np.nan)
 
