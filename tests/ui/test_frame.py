@@ -23,6 +23,7 @@ from urgens.ui.session import Session
 from urgens.ui.settings import Settings
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
+from urgens.ui.units_dialog import UnitsDialog
 from urgens.ui.window import Window
 
 Answer = Callable[[str], list[str]]
@@ -37,6 +38,54 @@ LOW = {"name": "low knee", "changes": {"valves.rear[0].knee": "275 psi"}}
 def light(dressed: QApplication) -> Iterator[None]:
     yield
     use_theme(dressed, dark=False)
+
+
+# --- units of the builder's own ---
+
+
+def choose_units(window: Window, choices: dict[str, str]) -> None:
+    """Pick units in the dialog by the names it reads aloud, then close it."""
+
+    def pick() -> None:
+        dialog = window.findChild(UnitsDialog)
+        assert dialog is not None
+        for box in dialog.boxes:
+            if box.accessibleName() in choices:
+                box.setFocus()
+                while box.currentText() != choices[box.accessibleName()]:
+                    before = box.currentIndex()
+                    QTest.keyClick(box, Qt.Key.Key_Down)
+                    assert box.currentIndex() > before
+        dialog.reject()
+
+    QTimer.singleShot(50, pick)
+    window.deeds["own-units"].trigger()
+
+
+def test_a_unit_of_ones_own_shows_everywhere_and_is_remembered(
+    window: Window, tmp_path: Path
+) -> None:
+    window.settings = Settings(tmp_path / "settings.ini")
+    before = window.session.build
+    choose_units(window, {"Unit of a pressure": "kPa", "Unit of a force": "N"})
+
+    assert window.balance.controls.knee.label.text == "2,586 kPa"  # 375 psi
+    assert window.press.effort.text == "267 N"
+    assert [button.text() for button in window.top.units] == ["in · kPa", "mm · kPa"]
+    assert "kPa" in window.press.line_pressures.accessibleName()
+    assert window.session.build == before
+    assert not window.session.modified
+    kept = Settings(tmp_path / "settings.ini").unit_overrides
+    assert {(kind.noun, unit) for kind, unit in kept} == {("a pressure", "kPa"), ("a force", "N")}
+
+
+def test_a_setting_that_is_damaged_is_left_out(tmp_path: Path) -> None:
+    path = tmp_path / "settings.ini"
+    path.write_text("[units]\na%20pressure=furlong\na%20mood=bar\na%20force=kN\n")
+
+    assert [(kind.noun, unit) for kind, unit in Settings(path).unit_overrides] == [
+        ("a force", "kN")
+    ]
 
 
 # --- themes ---

@@ -160,7 +160,7 @@ def test_units_switch_everything_and_change_nothing(window: Window) -> None:
     before = window.session.build
     QTest.keyClick(window, Qt.Key.Key_U)
 
-    assert window.session.units is UnitSystem.METRIC
+    assert window.session.units.system is UnitSystem.METRIC
     assert window.press.effort.text == "267 N"
     assert window.balance.controls.knee.label.text == "25.9 bar"
     assert window.session.build == before

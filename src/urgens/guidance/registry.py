@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator
 
 from urgens.guidance.finding import Finding
 from urgens.guidance.words import Words
-from urgens.quantity import UnitSystem
+from urgens.quantity import Units, UnitSystem
 from urgens.solve import Solution
 
 Rule = Callable[[Solution, Words], Iterator[Finding]]
@@ -28,7 +28,7 @@ def known_codes() -> tuple[str, ...]:
     return tuple(_RULES)
 
 
-def findings(solution: Solution, units: UnitSystem | None = None) -> tuple[Finding, ...]:
+def findings(solution: Solution, units: UnitSystem | Units | None = None) -> tuple[Finding, ...]:
     """Return what there is to say about `solution`, worst first.
 
     Figures in the messages are in `units`, else in those the builder typed.

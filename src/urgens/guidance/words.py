@@ -7,10 +7,12 @@ from urgens.quantity import (
     LENGTH,
     PRESSURE,
     TORQUE,
+    Units,
     UnitSystem,
     nearest_fraction,
     retype,
     show,
+    unit_shown,
 )
 from urgens.solve import ICE, WET
 
@@ -21,7 +23,7 @@ COMMON_PRACTICE = "common practice"
 class Words:
     """Writes figures in one unit system."""
 
-    units: UnitSystem
+    units: UnitSystem | Units
 
     def force(self, value: float) -> str:
         """Return a force [N] in words."""
@@ -45,7 +47,7 @@ class Words:
 
     def typed_length(self, value: float) -> str:
         """Return a length [m] as text for the build, as near as a rule is read."""
-        if self.units is UnitSystem.INCH:
+        if unit_shown(LENGTH, self.units) == "in":
             return f"{nearest_fraction(value)} in"
         return retype(value, LENGTH, self.units, 0)
 

@@ -1,6 +1,16 @@
 """What a builder types and reads: text in, SI inside, the text kept."""
 
-from urgens.quantity.display import Shown, Units, UnitSystem, in_units, retype, show, written
+from urgens.quantity.display import (
+    Shown,
+    Units,
+    UnitSystem,
+    in_units,
+    places,
+    retype,
+    show,
+    unit_shown,
+    written,
+)
 from urgens.quantity.fraction import inch_fraction, nearest_fraction
 from urgens.quantity.kinds import (
     ANGLE,
@@ -9,6 +19,7 @@ from urgens.quantity.kinds import (
     DISTANCE,
     FORCE,
     HOSE_EXPANSION,
+    KINDS,
     LENGTH,
     LOAD,
     MASS,
@@ -29,6 +40,7 @@ __all__ = [
     "DISTANCE",
     "FORCE",
     "HOSE_EXPANSION",
+    "KINDS",
     "LENGTH",
     "LOAD",
     "MASS",
@@ -48,7 +60,9 @@ __all__ = [
     "inch_fraction",
     "nearest_fraction",
     "parse",
+    "places",
     "retype",
     "show",
+    "unit_shown",
     "written",
 ]

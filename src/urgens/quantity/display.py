@@ -31,13 +31,25 @@ class UnitSystem(Enum):
     INCH = "in · psi"
     METRIC = "mm · bar"
 
+    @property
+    def system(self) -> "UnitSystem":
+        """Itself, so that it reads as `Units` without overrides."""
+        return self
+
 
 @dataclass(frozen=True)
 class Units:
-    """A unit system with other units for some kinds: `overrides` maps a kind to a unit's name."""
+    """A unit system with other units for some kinds: `overrides` are pairs of kind and unit.
+
+    Raises LookupError where a unit does not fit its kind.
+    """
 
     system: UnitSystem
     overrides: tuple[tuple[Kind, str], ...] = ()
+
+    def __post_init__(self) -> None:
+        for kind, name in self.overrides:
+            _override(kind, name)
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,10 +109,10 @@ def _chosen(kind: Kind, units: UnitSystem | Units) -> _Style:
     """Return how `kind` is shown in `units`; raises LookupError where the unit does not fit."""
     if isinstance(units, UnitSystem):
         return _STYLES[kind, units]
-    name = dict(units.overrides).get(kind)
-    if name is None:
-        return _STYLES[kind, units.system]
-    return _override(kind, name)
+    for own, name in units.overrides:
+        if own == kind:
+            return _override(kind, name)
+    return _STYLES[kind, units.system]
 
 
 @lru_cache(maxsize=128)
@@ -138,6 +150,16 @@ def show(
     style = _chosen(kind, system)
     places = style.decimals if decimals is None else decimals
     return Shown(written(value / style.factor, places), style.unit)
+
+
+def unit_shown(kind: Kind, system: UnitSystem | Units) -> str:
+    """Return the name of the unit in which `kind` is shown in `system`."""
+    return _chosen(kind, system).unit
+
+
+def places(kind: Kind, system: UnitSystem | Units) -> int:
+    """Return how many decimal places [-] `kind` is shown with in `system`."""
+    return _chosen(kind, system).decimals
 
 
 def in_units(kind: Kind, system: UnitSystem | Units) -> float:

@@ -97,4 +97,18 @@ ANGLE = Kind("an angle", "rad", NUMBER, ("deg", "°", "rad"), "12 deg", bounds=(
 TIME = Kind("a time", "s", (0, 0, 1, 0), ("s", "ms"), "0.5 s", bounds=(1e-6, 1e6))
 TEMPERATURE = Kind("a temperature", "K", KELVIN, ("°C", "°F", "K"), "230 °C", bounds=(1.0, 5e3))
 
+# Those that are shown in a unit system.
+KINDS = (
+    LENGTH,
+    PRESSURE,
+    FORCE,
+    LOAD,
+    TORQUE,
+    AREA,
+    VOLUME,
+    COMPLIANCE,
+    HOSE_EXPANSION,
+    DISTANCE,
+    SPEED,
+)
 MASS_EXPONENTS = KILOGRAM

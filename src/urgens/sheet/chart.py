@@ -7,7 +7,7 @@ import numpy as np
 
 from urgens.data import font_files
 from urgens.physics.vehicle import Standing
-from urgens.quantity import PRESSURE, UnitSystem
+from urgens.quantity import PRESSURE, Units, UnitSystem, unit_shown
 from urgens.quantity.display import in_units
 from urgens.solve import Solution, ideal_pressures
 
@@ -30,7 +30,7 @@ def _settings() -> dict[str, object]:
     }
 
 
-def pressure_chart(solution: Solution, units: UnitSystem) -> bytes:
+def pressure_chart(solution: Solution, units: UnitSystem | Units) -> bytes:
     """Return the chart as SVG."""
     import matplotlib
     from matplotlib.backends.backend_svg import FigureCanvasSVG
@@ -53,7 +53,7 @@ def pressure_chart(solution: Solution, units: UnitSystem) -> bytes:
                 ideal_front[index], ideal_rear[index], ls=dashes, color=INK, lw=0.9, label=name
             )
         axes.plot(front, rear, color=REAR, lw=1.8, label="as built")
-        unit = "psi" if units is UnitSystem.INCH else "bar"
+        unit = unit_shown(PRESSURE, units)
         axes.set_xlabel(f"front line, {unit}")
         axes.set_ylabel(f"rear line, {unit}")
         axes.set_xlim(0, float(front.max()))

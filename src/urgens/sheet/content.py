@@ -8,7 +8,7 @@ from datetime import date
 import numpy as np
 
 from urgens.guidance import Finding, findings
-from urgens.quantity import FORCE, LENGTH, PRESSURE, UnitSystem, show
+from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, show
 from urgens.sheet.fitted import Row, fitted
 from urgens.solve import ICE, WET, AxleName, Solution, press
 
@@ -50,7 +50,7 @@ class Sheet:
     limits: str
 
 
-def content(solution: Solution, units: UnitSystem, day: date) -> Sheet:
+def content(solution: Solution, units: UnitSystem | Units, day: date) -> Sheet:
     """Return the sheet of `solution` with figures in `units`, dated `day`."""
     build = solution.build
     return Sheet(
@@ -66,7 +66,7 @@ def content(solution: Solution, units: UnitSystem, day: date) -> Sheet:
     )
 
 
-def _presses(solution: Solution, units: UnitSystem) -> Table:
+def _presses(solution: Solution, units: UnitSystem | Units) -> Table:
     targets = solution.build.targets
     effort = targets.comfortable_effort.value
     rows = []
@@ -91,7 +91,7 @@ def _presses(solution: Solution, units: UnitSystem) -> Table:
     return Table(title, heads, tuple(rows))
 
 
-def _locks(solution: Solution, units: UnitSystem) -> Table:
+def _locks(solution: Solution, units: UnitSystem | Units) -> Table:
     surfaces = solution.surfaces[: solution.judged]
     names = {ICE: "Ice", WET: "Wet"}
     heads = ("Load case", *(f"{names.get(mu, 'Target')}, μ {mu:.2f}" for mu in surfaces))
@@ -102,7 +102,7 @@ def _locks(solution: Solution, units: UnitSystem) -> Table:
     return Table("Which axle locks first", heads, tuple(rows))
 
 
-def _lock(solution: Solution, case: int, road: int, units: UnitSystem) -> str:
+def _lock(solution: Solution, case: int, road: int, units: UnitSystem | Units) -> str:
     lock = solution.lock
     axle = AxleName(int(lock.axle[case, road]))
     if axle is AxleName.NONE:

@@ -6,7 +6,7 @@ from datetime import date
 from pathlib import Path
 
 from urgens.build import Build, BuildErrors
-from urgens.quantity import UnitSystem
+from urgens.quantity import Units, UnitSystem
 from urgens.sheet.chart import pressure_chart
 from urgens.sheet.content import content, csv_rows
 from urgens.sheet.markup import html
@@ -15,7 +15,7 @@ from urgens.solve import Solution, solve
 FORMS = (".pdf", ".html", ".csv")
 
 
-def write(build: Build, path: Path, units: UnitSystem | None = None) -> None:
+def write(build: Build, path: Path, units: UnitSystem | Units | None = None) -> None:
     """Write the sheet of `build` to `path`, whose ending chooses the form.
 
     Raises BuildErrors where the ending is none of them or the file cannot be written.
@@ -23,7 +23,7 @@ def write(build: Build, path: Path, units: UnitSystem | None = None) -> None:
     write_solution(solve(build), path, units or build.natural_units)
 
 
-def write_solution(solution: Solution, path: Path, units: UnitSystem) -> None:
+def write_solution(solution: Solution, path: Path, units: UnitSystem | Units) -> None:
     """Write the sheet of `solution` to `path`; as `write`."""
     form = path.suffix.lower()
     if form not in FORMS:

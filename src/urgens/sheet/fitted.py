@@ -15,14 +15,14 @@ from urgens.build.valves import (
     Valve,
 )
 from urgens.build.wheel import Axle, Disc
-from urgens.quantity import PRESSURE, Quantity, UnitSystem, show
+from urgens.quantity import PRESSURE, Quantity, Units, UnitSystem, show
 from urgens.solve.circuit import ReducingLaw, law
 from urgens.solve.system import shoe_factor
 
 Row = tuple[str, str]
 
 
-def fitted(build: Build, units: UnitSystem) -> tuple[tuple[str, tuple[Row, ...]], ...]:
+def fitted(build: Build, units: UnitSystem | Units) -> tuple[tuple[str, tuple[Row, ...]], ...]:
     """Return the parts of `build` by place, each with its figures as typed."""
     return (
         ("Vehicle", tuple(_vehicle(build))),
@@ -64,7 +64,7 @@ def _pedal(build: Build) -> Iterator[Row]:
     yield "Circuits", build.split
 
 
-def _axle(axle: Axle, valves: tuple[Valve, ...], units: UnitSystem) -> Iterator[Row]:
+def _axle(axle: Axle, valves: tuple[Valve, ...], units: UnitSystem | Units) -> Iterator[Row]:
     tyre, brake = axle.tyre, axle.brake
     radius = tyre.rolling_radius
     yield "Tyre", tyre.size or "" if radius is None else f"rolling radius {radius.text}"
@@ -88,7 +88,7 @@ def _axle(axle: Axle, valves: tuple[Valve, ...], units: UnitSystem) -> Iterator[
         yield "Valve", "none"
 
 
-def valve_words(valve: Valve, units: UnitSystem) -> str:
+def valve_words(valve: Valve, units: UnitSystem | Units) -> str:
     """Return a valve's setting in words."""
     body = f" (in {valve.body})" if valve.body else ""
     match valve:

@@ -23,7 +23,7 @@ class Deed:
 
 
 def _units(window: "Window") -> None:
-    metric = window.session.units is UnitSystem.METRIC
+    metric = window.session.units.system is UnitSystem.METRIC
     window.session.set_units(UnitSystem.INCH if metric else UnitSystem.METRIC)
 
 
@@ -53,6 +53,7 @@ DEMO_DEEDS = tuple(
 HELP_DEEDS = (
     Deed("find", "Find a command…", lambda w: w.find_command(), ("Ctrl+K",)),
     Deed("keys", "Keys…", lambda w: w.show_keys(), ("F1",)),
+    Deed("own-units", "Units of my own…", lambda w: w.choose_units()),
     Deed("theme", "Dark or light", lambda w: w.switch_theme(), ("T",)),
 )
 LAST_DEEDS = (Deed("quit", "Close", lambda w: w.close(), ("Ctrl+Q",)),)

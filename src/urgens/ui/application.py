@@ -35,6 +35,7 @@ def run(build: Build | None, path: Path | None) -> int:
     use_theme(application, dark=settings.dark)
     state = Path(QStandardPaths.writableLocation(QStandardPaths.StandardLocation.AppDataLocation))
     session = Session(build or demo(demo_names()[0]), path)
+    session.set_overrides(settings.unit_overrides)
     window = Window(session, settings, state / "recovery")
     window.show()
     window.offer_recovery()

@@ -10,8 +10,10 @@ from PySide6.QtGui import QUndoCommand, QUndoStack
 from urgens.build import Build, BuildErrors, edited, load, save, with_setup
 from urgens.build.files import is_read_only
 from urgens.guidance import Finding, Fix, findings
-from urgens.quantity import UnitSystem
+from urgens.quantity import Kind, Units, UnitSystem
 from urgens.solve import AxleName, Presses, Solution, solve
+
+Overrides = tuple[tuple[Kind, str], ...]  # kinds shown in units of their own
 
 
 class Session(QObject):
@@ -30,6 +32,7 @@ class Session(QObject):
         super().__init__()
         self.undo_stack = QUndoStack(self)
         self.undo_stack.cleanChanged.connect(self._clean_changed)
+        self._overrides: Overrides = ()
         self._drag: _Drag | None = None
         self._start(build, path)
 
@@ -38,7 +41,7 @@ class Session(QObject):
 
     def _start(self, build: Build, path: Path | None) -> None:
         self.path = path
-        self.units = build.natural_units
+        self.units = Units(build.natural_units, self._overrides)
         self.load_case: str | None = None
         self.setup: str | None = None
         self._surface: float | None = None
@@ -182,8 +185,16 @@ class Session(QObject):
         """Whether the road is the one the build aims at."""
         return self._surface is None
 
-    def set_units(self, units: UnitSystem) -> None:
-        """Show figures in other units; nothing in the build changes."""
+    def set_units(self, system: UnitSystem) -> None:
+        """Show figures in another unit system; nothing in the build changes."""
+        self._show_in(Units(system, self._overrides))
+
+    def set_overrides(self, overrides: Overrides) -> None:
+        """Show some kinds in units of their own, whichever system is chosen."""
+        self._overrides = overrides
+        self._show_in(Units(self.units.system, overrides))
+
+    def _show_in(self, units: Units) -> None:
         self.units = units
         self.units_changed.emit()
         self._judge()

@@ -5,11 +5,14 @@ from typing import Any
 
 from PySide6.QtCore import QSettings
 
+from urgens.quantity import KINDS
+from urgens.ui.session import Overrides
+
 MOST_RECENT = 8
 
 
 class Settings:
-    """Theme, recent files and whether the caution has been read; in an INI file of the user's."""
+    """Theme, own units, recent files, whether the caution was read; in an INI file of the user's."""
 
     def __init__(self, file: Path | None = None) -> None:
         if file is not None:
@@ -35,6 +38,25 @@ class Settings:
     def set_caution_read(self) -> None:
         """Remember that the caution has been read."""
         self._store.setValue("caution_read", "true")
+
+    @property
+    def unit_overrides(self) -> Overrides:
+        """Units of the builder's own; what this version does not know is left out."""
+        kinds = {kind.noun: kind for kind in KINDS}
+        found = []
+        self._store.beginGroup("units")
+        for noun in self._store.childKeys():
+            name = str(self._store.value(noun))
+            if noun in kinds and name in kinds[noun].units:
+                found.append((kinds[noun], name))
+        self._store.endGroup()
+        return tuple(found)
+
+    def set_unit_overrides(self, overrides: Overrides) -> None:
+        """Remember the units of the builder's own, and no others."""
+        self._store.remove("units")
+        for kind, name in overrides:
+            self._store.setValue(f"units/{kind.noun}", name)
 
     @property
     def recent(self) -> tuple[Path, ...]:

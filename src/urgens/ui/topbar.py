@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.quantity import QuantityError, Shown, UnitSystem
+from urgens.quantity import LENGTH, PRESSURE, QuantityError, Shown, Units, UnitSystem, unit_shown
 from urgens.solve import ICE, WET
 from urgens.ui.session import Session
 from urgens.ui.theme.icons import icon
@@ -151,7 +151,10 @@ class TopBar(QFrame):
         self.mu.set_value(Shown(f"μ {surface:.2f}", ""), f"{surface:g}")
         self._refresh_setups()
         for button in self.units:
-            button.setChecked(button.property("value") is session.units)
+            system = button.property("value")
+            shown_in = Units(system, session.units.overrides)
+            button.setText(" · ".join(unit_shown(k, shown_in) for k in (LENGTH, PRESSURE)))
+            button.setChecked(system is session.units.system)
 
     def _accept_mu(self, typed: str) -> None:
         try:

@@ -48,6 +48,7 @@ from urgens.ui.stations.sheet.station import SheetStation
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.topbar import TopBar
+from urgens.ui.units_dialog import UnitsDialog
 
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
@@ -205,6 +206,14 @@ class Window(QMainWindow):
         """Show the list of keys."""
         rows = [(", ".join(deed.keys), deed.title) for deed in ALL_DEEDS if deed.keys]
         KeyList([*HAND_KEYS, *rows], self).exec()
+
+    def choose_units(self) -> None:
+        """Ask for units of the builder's own."""
+        dialog = UnitsDialog(self.session.units, self)
+        dialog.chosen.connect(self.session.set_overrides)
+        dialog.exec()
+        if self.settings is not None:
+            self.settings.set_unit_overrides(dialog.overrides)
 
     def find_command(self) -> None:
         """Ask for a command by its words and do it."""

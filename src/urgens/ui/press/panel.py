@@ -6,7 +6,18 @@ from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
-from urgens.quantity import FORCE, LENGTH, QuantityError, UnitSystem, parse, retype, show
+from urgens.quantity import (
+    FORCE,
+    LENGTH,
+    QuantityError,
+    Units,
+    UnitSystem,
+    parse,
+    places,
+    retype,
+    show,
+    unit_shown,
+)
 from urgens.ui.press.pedal import PedalView
 from urgens.ui.press.readings import Deceleration, Grip, LinePressures, VerdictView
 from urgens.ui.session import Session
@@ -14,6 +25,11 @@ from urgens.ui.theme.paint import T, face
 from urgens.ui.widgets.dimension_label import DimensionLabel
 
 STEP = {UnitSystem.INCH: parse("1 lbf", FORCE).value, UnitSystem.METRIC: 5.0}  # N
+
+
+def _coarse(units: Units) -> int:
+    """Return the places of a travel: one fewer than a length has that is measured."""
+    return max(places(LENGTH, units) - 1, 0)
 
 
 class TravelView(QWidget):
@@ -38,14 +54,14 @@ class TravelView(QWidget):
         travel, units = float(self._session.presses.pedal_travel), self._session.units
         if math.isnan(travel):
             return "no more"
-        return str(show(travel, LENGTH, units, 1 if units is UnitSystem.INCH else 0))
+        return str(show(travel, LENGTH, units, _coarse(units)))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         units = self._session.units
         floor = float(self._session.solution.system.volumes.floor)
         ended = math.isnan(float(self._session.presses.pedal_travel))
-        shown = show(floor, LENGTH, units, 1 if units is UnitSystem.INCH else 0)
+        shown = show(floor, LENGTH, units, _coarse(units))
         rows = (
             ("Pedal travel", 15, 400, T.muted, 0, 20),
             (self.text, 24, 600, T.danger if ended else T.ink, 20, 32),
@@ -123,7 +139,7 @@ class PressPanel(QFrame):
             bare: float | None = float(typed)
         except ValueError:
             bare = None
-        unit = "lbf" if self._session.units is UnitSystem.INCH else "N"
+        unit = unit_shown(FORCE, self._session.units)
         effort = parse(f"{typed} {unit}" if bare is not None else typed, FORCE).value
         most = self._session.most_effort
         if effort < 0:
@@ -138,4 +154,4 @@ class PressPanel(QFrame):
 
     def step(self, steps: int) -> None:
         """Press harder or softer by natural steps."""
-        self._session.set_effort(self._session.effort + steps * STEP[self._session.units])
+        self._session.set_effort(self._session.effort + steps * STEP[self._session.units.system])

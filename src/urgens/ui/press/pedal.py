@@ -18,7 +18,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.build.booster import VacuumBooster
 from urgens.build.master import TwinMaster
-from urgens.quantity import LENGTH, UnitSystem
+from urgens.quantity import LENGTH
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName
 from urgens.ui.press.verdict import Outcome, verdict
@@ -33,7 +33,7 @@ GRIP = 40.0  # px around the pad that take hold of it
 TICK_ROOM = 18.0  # px between two figures of the scale, at least
 SCALE_OUT = 12.0  # px from the end of the arm to the travel scale
 PIVOT_AT = 0.34  # of the width
-TICK = {UnitSystem.INCH: 1, UnitSystem.METRIC: 20}  # in, mm
+TICKS = (1, 2, 5, 10, 20, 40, 50, 100, 200, 500)  # of the unit shown
 
 
 class PedalView(QWidget):
@@ -257,9 +257,8 @@ class PedalView(QWidget):
         units = self._session.units
         floor = float(self._session.solution.system.volumes.floor) / in_units(LENGTH, units)
         painter.setFont(face(13))
-        step = TICK[units]
-        while radius * (REST - FLOOR) * step / floor < TICK_ROOM:
-            step *= 2
+        across = radius * (REST - FLOOR)
+        step = next((t for t in TICKS if across * t / floor >= TICK_ROOM), TICKS[-1])
         for tick in range(0, int(floor) + 1, step):
             share = tick / floor
             painter.setPen(pen(T.ink, 1))

@@ -131,10 +131,9 @@ class Deceleration(Reading):
 
     def _distance(self) -> str:
         units = self._session.units
-        speed = FROM_SPEED[units]
-        distance = float(
-            stopping_distance(parse(speed, SPEED).value, float(self._session.presses.achieved_z))
-        )
+        start = parse(FROM_SPEED[units.system], SPEED).value
+        speed = show(start, SPEED, units)
+        distance = float(stopping_distance(start, float(self._session.presses.achieved_z)))
         if not math.isfinite(distance) or distance > 5000:
             return f"no stop from {speed}"
         return f"{show(distance, DISTANCE, units)} from {speed}"

@@ -5,7 +5,7 @@ from enum import Enum
 
 import numpy as np
 
-from urgens.quantity import FORCE, UnitSystem, show
+from urgens.quantity import FORCE, Units, UnitSystem, show
 from urgens.solve import AxleName, Presses, Solution
 
 
@@ -28,7 +28,7 @@ class Verdict:
     detail: str
 
 
-def verdict(solution: Solution, presses: Presses, units: UnitSystem) -> Verdict:
+def verdict(solution: Solution, presses: Presses, units: UnitSystem | Units) -> Verdict:
     """Return the verdict on a single press."""
     at = (solution.case, solution.road)
     lock = solution.lock

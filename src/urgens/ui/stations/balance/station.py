@@ -4,7 +4,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from urgens.build.master import TwinMaster
-from urgens.quantity import UnitSystem
+from urgens.quantity import PRESSURE, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.adhesion_plane import AdhesionPlane
 from urgens.ui.stations.balance.lock_table import LockTable
@@ -72,7 +72,7 @@ class BalanceStation(QWidget):
         column.addLayout(body, 1)
 
     def _refresh(self) -> None:
-        unit = "psi" if self._session.units is UnitSystem.INCH else "bar"
+        unit = unit_shown(PRESSURE, self._session.units)
         self._rear_axis.setText(f"Rear line, {unit}")
         self._front_axis.setText(f"Front line, {unit}")
         self._summary.setText(self.summary())

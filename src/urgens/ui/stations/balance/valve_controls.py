@@ -148,7 +148,7 @@ class ValveControls(QWidget):
         assert isinstance(master, TwinMaster)
         units = self._session.units
         limit = master.bar_length.value / 2 * 0.99
-        offset = master.bar_offset.value + steps * BAR_STEP[units]
+        offset = master.bar_offset.value + steps * BAR_STEP[units.system]
         typed = retype(min(max(offset, -limit), limit), LENGTH, units)
         self._session.edit("master.bar_offset", typed, f"Bar {typed}")
 

@@ -6,15 +6,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from urgens.build.valves import Adjustable, Reducing
-from urgens.quantity import PRESSURE, UnitSystem, retype
-from urgens.quantity.display import in_units
+from urgens.quantity import PRESSURE, UnitSystem, parse, retype
 from urgens.solve.circuit import ReducingLaw, at_rest, law, through
 from urgens.ui.session import Session
 
 LOWEST_KNEE = 1e5  # Pa; the knee stays above zero while it is dragged
 TURN_STEP = 0.25
 HIGHEST_SLOPE = 0.95
-KNEE_STEP = {UnitSystem.INCH: 5.0, UnitSystem.METRIC: 0.5}  # psi, bar
+KNEE_STEP = {UnitSystem.INCH: parse("5 psi", PRESSURE).value, UnitSystem.METRIC: 0.5e5}  # Pa
 
 
 @dataclass(frozen=True)
@@ -78,6 +77,5 @@ def step_knee(session: Session, setting: ValveSetting, steps: int) -> None:
     if isinstance(setting.valve, Adjustable):
         set_turns(session, setting, setting.valve.turns + TURN_STEP * steps)
         return
-    step = KNEE_STEP[session.units]
-    scale = in_units(PRESSURE, session.units)
-    set_knee(session, setting, (round(setting.knee / scale / step) + steps) * step * scale)
+    step = KNEE_STEP[session.units.system]
+    set_knee(session, setting, (round(setting.knee / step) + steps) * step)

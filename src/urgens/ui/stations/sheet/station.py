@@ -151,6 +151,6 @@ class SheetStation(QWidget):
         session = self._session
         sheet = content(session.solution, session.units, date.today())
         chart = pressure_chart(session.solution, session.units)
-        letter = session.units is UnitSystem.INCH
+        letter = session.units.system is UnitSystem.INCH
         self.page.show_document(SheetDocument(sheet, chart, letter=letter))
         self._stale = False
