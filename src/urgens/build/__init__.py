@@ -1,7 +1,7 @@
 """The document: one vehicle's brake system, its file, its faults in words, its edits."""
 
 from urgens.build.build import Build
-from urgens.build.demo import demo, demo_names, demo_text
+from urgens.build.demo import demo, demo_names, demo_text, own_vehicle
 from urgens.build.edit import edited, value_at, with_changes
 from urgens.build.errors import BuildError, BuildErrors
 from urgens.build.files import SUFFIX, dumps, load, loads, save
@@ -20,6 +20,7 @@ __all__ = [
     "edited",
     "load",
     "loads",
+    "own_vehicle",
     "save",
     "schema",
     "value_at",

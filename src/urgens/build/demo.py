@@ -1,4 +1,4 @@
-"""The builds that ship with Urgens; vehicles and figures are invented."""
+"""The builds that ship with Urgens: invented vehicles, and one to start from."""
 
 from urgens.build.build import Build
 from urgens.build.errors import BuildErrors
@@ -6,6 +6,7 @@ from urgens.build.files import SUFFIX, loads
 from urgens.data import FOLDER
 
 _BUILDS = FOLDER / "builds"
+_OWN = FOLDER / f"own{SUFFIX}"
 
 
 def demo_names() -> tuple[str, ...]:
@@ -20,6 +21,11 @@ def demo_text(name: str) -> str:
         known = " or ".join(demo_names())
         raise BuildErrors.one(name, "is no demo build", f"choose {known}")
     return (_BUILDS / f"{name}{SUFFIX}").read_text(encoding="utf-8")
+
+
+def own_vehicle() -> Build:
+    """Return the build a builder starts from: common figures, every one marked as assumed."""
+    return loads(_OWN.read_text(encoding="utf-8"))
 
 
 def demo(name: str) -> Build:

@@ -53,6 +53,7 @@ class Vehicle(Part):
     """What the brakes have to stop."""
 
     use: Literal["street", "track", "drag", "restoration", "truck"]
+    body: Literal["roadster", "saloon", "coupe", "pickup", "dragster", "generic"] | None = None
     wheelbase: Length
     load_cases: Annotated[tuple[LoadCase, ...], Field(min_length=1)]
     downforce: Downforce | None = None

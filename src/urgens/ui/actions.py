@@ -20,6 +20,7 @@ class Deed:
     title: str
     run: Callable[["Window"], object]
     keys: tuple[str, ...] = ()
+    anywhere: bool = False  # also where no build is shown
 
 
 def _units(window: "Window") -> None:
@@ -32,7 +33,8 @@ def _opener(name: str) -> Callable[["Window"], object]:
 
 
 FILE_DEEDS = (
-    Deed("open", "Open…", lambda w: w.files.open(), ("Ctrl+O",)),
+    Deed("new", "New…", lambda w: w.show_start(), ("Ctrl+N",)),
+    Deed("open", "Open…", lambda w: w.files.open(), ("Ctrl+O",), anywhere=True),
     Deed("save", "Save", lambda w: w.files.save(), ("Ctrl+S",)),
     Deed("save-as", "Save as…", lambda w: w.files.save_as(), ("Ctrl+Shift+S",)),
     Deed(
@@ -48,15 +50,16 @@ FILE_DEEDS = (
     ),
 )
 DEMO_DEEDS = tuple(
-    Deed(f"demo-{name}", f"Demo build: {name}", _opener(name)) for name in demo_names()
+    Deed(f"demo-{name}", f"Demo build: {name}", _opener(name), anywhere=True)
+    for name in demo_names()
 )
 HELP_DEEDS = (
-    Deed("find", "Find a command…", lambda w: w.find_command(), ("Ctrl+K",)),
-    Deed("keys", "Keys…", lambda w: w.show_keys(), ("F1",)),
+    Deed("find", "Find a command…", lambda w: w.find_command(), ("Ctrl+K",), anywhere=True),
+    Deed("keys", "Keys…", lambda w: w.show_keys(), ("F1",), anywhere=True),
     Deed("own-units", "Units of my own…", lambda w: w.choose_units()),
-    Deed("theme", "Dark or light", lambda w: w.switch_theme(), ("T",)),
+    Deed("theme", "Dark or light", lambda w: w.switch_theme(), ("T",), anywhere=True),
 )
-LAST_DEEDS = (Deed("quit", "Close", lambda w: w.close(), ("Ctrl+Q",)),)
+LAST_DEEDS = (Deed("quit", "Close", lambda w: w.close(), ("Ctrl+Q",), anywhere=True),)
 VIEW_DEEDS = (
     Deed("rest", "Let the pedal up", lambda w: w.session.set_effort(0.0), ("Home",)),
     Deed("first-lock", "Press to the first lock", lambda w: w.press_to_first_lock(), ("End",)),

@@ -28,7 +28,7 @@ def dress(application: QApplication) -> None:
 
 
 def run(build: Build | None, path: Path | None) -> int:
-    """Show the window on `build`, else on the first demo build, until it is closed."""
+    """Show the window on `build`, else what there is to start from, until it is closed."""
     application = QApplication(sys.argv[:1])
     dress(application)
     settings = Settings()
@@ -37,6 +37,8 @@ def run(build: Build | None, path: Path | None) -> int:
     session = Session(build or demo(demo_names()[0]), path)
     session.set_overrides(settings.unit_overrides)
     window = Window(session, settings, state / "recovery")
+    if build is None:
+        window.show_start(first=True)
     window.show()
     window.offer_recovery()
     window.show_caution()

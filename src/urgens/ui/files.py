@@ -4,7 +4,7 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
-from urgens.build import SUFFIX, BuildErrors, demo
+from urgens.build import SUFFIX, BuildErrors, demo, own_vehicle
 from urgens.sheet.files import write_solution
 from urgens.ui.recovery import Found
 from urgens.ui.session import Session
@@ -46,6 +46,11 @@ class FileDesk:
         """Show a shipped build."""
         if self.may_leave():
             self._session.open(demo(name), None)
+
+    def open_own(self) -> None:
+        """Show the build that a builder's own vehicle starts from."""
+        if self.may_leave():
+            self._session.open(own_vehicle(), None)
 
     def save(self) -> bool:
         """Save to the build's file, asking for one if there is none; tell whether it is saved."""

@@ -27,6 +27,7 @@ class Session(QObject):
     press_changed = Signal()
     units_changed = Signal()
     file_changed = Signal()
+    opened = Signal()
 
     def __init__(self, build: Build, path: Path | None = None) -> None:
         super().__init__()
@@ -56,6 +57,7 @@ class Session(QObject):
         self._start(build, path)
         self.units_changed.emit()
         self.file_changed.emit()
+        self.opened.emit()
 
     def open_file(self, path: Path) -> None:
         """Show the build in a file; raises BuildErrors and then changes nothing."""

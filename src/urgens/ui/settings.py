@@ -12,7 +12,7 @@ MOST_RECENT = 8
 
 
 class Settings:
-    """Theme, own units, recent files, whether the caution was read; in an INI file of the user's."""
+    """Theme, own units, recent files, whether the caution was read: the user's INI file."""
 
     def __init__(self, file: Path | None = None) -> None:
         if file is not None:

@@ -9,7 +9,6 @@ from PySide6.QtGui import (
     QDragEnterEvent,
     QDropEvent,
     QKeyEvent,
-    QKeySequence,
     QResizeEvent,
     QShowEvent,
 )
@@ -18,7 +17,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QMainWindow,
-    QMenu,
     QMessageBox,
     QStackedWidget,
     QVBoxLayout,
@@ -27,22 +25,17 @@ from PySide6.QtWidgets import (
 
 from urgens.guidance import Severity
 from urgens.sheet.content import CAUTIONS
-from urgens.ui.actions import (
-    ALL_DEEDS,
-    DEMO_DEEDS,
-    FILE_DEEDS,
-    HAND_KEYS,
-    HELP_DEEDS,
-    LAST_DEEDS,
-)
+from urgens.ui.actions import ALL_DEEDS, HAND_KEYS
 from urgens.ui.dialogs import CommandFinder, KeyList
 from urgens.ui.files import FileDesk
 from urgens.ui.finding_line import FindingLine
+from urgens.ui.menu import actions, build_menu, undo_actions
 from urgens.ui.press.panel import PressPanel
 from urgens.ui.rail import Rail, Stop
 from urgens.ui.recovery import Recovery, found
 from urgens.ui.session import Session
 from urgens.ui.settings import Settings
+from urgens.ui.start_page import StartPage
 from urgens.ui.stations.balance.station import BalanceStation
 from urgens.ui.stations.sheet.station import SheetStation
 from urgens.ui.theme.paint import T
@@ -74,10 +67,11 @@ class Window(QMainWindow):
         if recovery_folder is not None:
             self.recovery = Recovery(session, recovery_folder, self)
         self._recovery_folder = recovery_folder
-        self.deeds: dict[str, QAction] = {}
-        self._add_actions()
-        self._undo, self._redo = self._undo_actions()
+        self.start: StartPage | None = None
+        self.deeds: dict[str, QAction] = actions(self)
+        self._undo, self._redo = undo_actions(self)
         self._build(BALANCE)
+        session.opened.connect(self.leave_start)
         session.file_changed.connect(self._title)
         session.solution_changed.connect(self._title)
         self._title()
@@ -89,7 +83,7 @@ class Window(QMainWindow):
     def _build(self, station: int) -> None:
         """Make everything that is shown; a change of theme makes it anew."""
         session = self.session
-        self.top = TopBar(session, self._menu())
+        self.top = TopBar(session, build_menu(self))
         self.top.set_actions(self._undo, self._redo)
         self.balance = BalanceStation(session)
         self.sheet = SheetStation(session)
@@ -123,41 +117,9 @@ class Window(QMainWindow):
         column.addWidget(self.finding_line)
         whole = QFrame()
         whole.setLayout(column)
-        self.setCentralWidget(whole)
-
-    def _add_actions(self) -> None:
-        for deed in ALL_DEEDS:
-            action = QAction(deed.title, self)
-            action.setShortcuts([QKeySequence(keys) for keys in deed.keys])
-            action.triggered.connect(lambda _=False, run=deed.run: run(self))
-            self.addAction(action)
-            self.deeds[deed.name] = action
-
-    def _menu(self) -> QMenu:
-        menu = QMenu(self)
-        recent = menu.addMenu("Open recent")
-        menu.aboutToShow.connect(lambda: self._fill_recent(recent))
-        for group in (FILE_DEEDS, DEMO_DEEDS, HELP_DEEDS, LAST_DEEDS):
-            for deed in group:
-                menu.addAction(self.deeds[deed.name])
-            menu.addSeparator()
-        return menu
-
-    def _fill_recent(self, menu: QMenu) -> None:
-        menu.clear()
-        recent = self.settings.recent if self.settings is not None else ()
-        menu.setEnabled(bool(recent))
-        for path in recent:
-            action = menu.addAction(f"{path.name}  ({path.parent})")
-            action.triggered.connect(lambda _=False, file=path: self.files.open_path(file))
-
-    def _undo_actions(self) -> tuple[QAction, QAction]:
-        stack = self.session.undo_stack
-        undo, redo = stack.createUndoAction(self, "Undo:"), stack.createRedoAction(self, "Redo:")
-        undo.setShortcut(QKeySequence("Ctrl+Z"))
-        redo.setShortcut(QKeySequence("Ctrl+Shift+Z"))
-        self.addActions([undo, redo])
-        return undo, redo
+        self._pages = QStackedWidget()
+        self._pages.addWidget(whole)
+        self.setCentralWidget(self._pages)
 
     def _stops(self) -> tuple[Stop, ...]:
         return (
@@ -184,6 +146,44 @@ class Window(QMainWindow):
         self.stations.setCurrentIndex(index)
         self.rail.set_current(index)
 
+    @property
+    def starting(self) -> bool:
+        """Whether a builder is choosing what to work on, and no build is shown."""
+        return self.start is not None
+
+    def show_start(self, *, first: bool = False) -> None:
+        """Offer demo builds, an own vehicle and files; `first`: there is nothing to go back to."""
+        if self.start is not None:
+            return
+        recent = self.settings.recent if self.settings is not None else ()
+        unread = self.settings is not None and not self.settings.caution_read
+        page = self.start = StartPage(recent, caution=unread)
+        page.back.setVisible(not first)
+        page.demo_chosen.connect(self.files.open_demo)
+        page.own_chosen.connect(self.files.open_own)
+        page.open_asked.connect(self.files.open)
+        page.recent_chosen.connect(self.files.open_path)
+        page.left.connect(self.leave_start)
+        if self.settings is not None:
+            page.caution_read.connect(self.settings.set_caution_read)
+        self._pages.addWidget(page)
+        self._pages.setCurrentWidget(page)
+        for action in (self._undo, self._redo):
+            self.removeAction(action)
+        page.cards[0].setFocus()
+        self._title()
+
+    def leave_start(self) -> None:
+        """Show the build."""
+        page, self.start = self.start, None
+        if page is None:
+            return
+        self._pages.removeWidget(page)
+        page.deleteLater()
+        self.addActions([self._undo, self._redo])
+        self._title()
+        self.setFocus()
+
     def next_setup(self) -> None:
         """Look at the next set-up of the build, from the last at the first again."""
         names = [setup.name for setup in self.session.base.setups]
@@ -199,8 +199,13 @@ class Window(QMainWindow):
         use_theme(application, dark=not T.dark)
         if self.settings is not None:
             self.settings.set_dark(T.dark)
+        starting, first = self.starting, self.start is not None and self.start.back.isHidden()
+        self.start = None
         self._build(self.stations.currentIndex())
-        self.setFocus()
+        if starting:
+            self.show_start(first=first)
+        else:
+            self.setFocus()
 
     def show_keys(self) -> None:
         """Show the list of keys."""
@@ -224,7 +229,7 @@ class Window(QMainWindow):
     def show_caution(self) -> QMessageBox | None:
         """Show the caution on the first run, and never again once it has been read."""
         settings = self.settings
-        if settings is None or settings.caution_read:
+        if settings is None or settings.caution_read or self.starting:
             return None
         box = QMessageBox(self)
         box.setIcon(QMessageBox.Icon.Warning)
@@ -267,6 +272,10 @@ class Window(QMainWindow):
             self.balance.pressures.setFocus(Qt.FocusReason.ShortcutFocusReason)
 
     def _title(self) -> None:
+        if self.starting:
+            self.setWindowTitle("Urgens")
+            self.setWindowModified(False)
+            return
         path = self.session.path
         place = path.name if path is not None else "not saved to a file yet"
         if self.session.read_only:
@@ -275,6 +284,9 @@ class Window(QMainWindow):
         self.setWindowModified(self.session.modified)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        if self.starting:
+            super().keyPressEvent(event)
+            return
         step = _EFFORT_KEYS.get(Qt.Key(event.key()))
         plain = not event.modifiers() & ~(
             Qt.KeyboardModifier.ShiftModifier | Qt.KeyboardModifier.KeypadModifier
@@ -313,7 +325,8 @@ class Window(QMainWindow):
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
-        self.setFocus()  # so that the keys are the press's until something else is chosen
+        if not self.starting:
+            self.setFocus()  # so that the keys are the press's until something else is chosen
 
     def closeEvent(self, event: QCloseEvent) -> None:
         if self.files.may_leave():

@@ -19,6 +19,7 @@ QLabel[role="summary"], QLabel[role="muted"] {{ color: {t.muted}; }}
 QLabel[role="muted"] {{ font-size: 15px; }}
 QLabel[role="caption"] {{ color: {t.muted}; font-size: 15px; }}
 QLabel[role="heading"] {{ font-weight: 600; }}
+QLabel[role="danger"] {{ color: {t.danger}; font-size: 20px; font-weight: 700; }}
 QLabel[role="error"] {{ background: {t.danger_ground}; color: {t.danger}; font-size: 15px;
   padding: 6px 8px; border: 1px solid {t.danger}; border-radius: 3px; }}
 QToolButton {{ background: transparent; border: 1px solid transparent; border-radius: 4px;

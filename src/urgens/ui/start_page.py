@@ -1,0 +1,226 @@
+"""Where a builder starts: demo builds as drawings, an own vehicle, a file."""
+
+from collections.abc import Sequence
+from pathlib import Path
+
+from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import (
+    QAbstractButton,
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.build import Build, demo, demo_names
+from urgens.guidance import Severity, findings
+from urgens.sheet.content import CAUTIONS
+from urgens.solve import solve
+from urgens.ui.theme.paint import T, face, metrics, pen
+from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.side_view import SideView
+
+COLUMNS = 2
+SIDE = 288  # px, of what stands beside the drawings
+SHOWN_RECENT = 5
+FOOT = 84  # px under a drawing, for its words
+
+
+class BuildCard(QAbstractButton):
+    """A build as a drawing, with its name, its brakes and how it stands."""
+
+    def __init__(self, name: str, build: Build, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.name = name
+        solution = solve(build)
+        found = findings(solution)
+        self._build = build
+        self.view = SideView.of(build, solution.system)
+        self.room = self.view.extent.size()  # m, that the drawing has to hold
+        self._worst = min((f.severity for f in found), default=None)
+        self._count = sum(f.severity is self._worst for f in found)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumSize(300, 200)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(f"Open {build.name}, {self.brakes}; {self.standing}")
+        self.setText(build.name)
+
+    @property
+    def brakes(self) -> str:
+        """What is fitted, in a few words."""
+        build = self._build
+        kinds = (build.front.brake.kind, build.rear.brake.kind)
+        both = f"{kinds[0]}s all round" if kinds[0] == kinds[1] else f"{kinds[0]} and {kinds[1]}"
+        boost = "no booster" if build.booster.kind == "none" else f"{build.booster.kind} booster"
+        return f"{both}, {build.master.kind} cylinder, {boost}"
+
+    @property
+    def standing(self) -> str:
+        """How it stands, in a few words."""
+        if self._worst is None:
+            return "nothing found"
+        plural = "s" if self._count > 1 and self._worst is not Severity.ADVICE else ""
+        return f"{self._count} {self._worst.word}{plural}"
+
+    def sizeHint(self) -> QSize:
+        return QSize(380, 260)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        box = QRectF(self.rect()).adjusted(2, 2, -2, -2)
+        if self.underMouse() or self.hasFocus():
+            painter.fillRect(box, QColor(T.paper))
+        road = box.bottom() - FOOT
+        room = QRectF(box.left() + 20, box.top() + 14, box.width() - 40, road - box.top() - 14)
+        self.view.paint(painter, self.view.fitted(room, self.room))
+        painter.setPen(pen(T.ink, 2))
+        painter.drawLine(QPointF(box.left() + 8, road), QPointF(box.right() - 8, road))
+        self._paint_words(painter, box, road)
+        if self.hasFocus():
+            painter.setPen(pen(T.front, 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRoundedRect(box.adjusted(1, 1, -1, -1), 4, 4)
+
+    def _paint_words(self, painter: QPainter, box: QRectF, road: float) -> None:
+        left, right = box.left() + 12, box.right() - 12
+        painter.setPen(QColor(T.ink))
+        painter.setFont(face(22, 700, condensed=False))
+        painter.drawText(QPointF(left, road + 30), self._build.name)
+        painter.setPen(QColor(T.muted))
+        painter.setFont(face(16))
+        fitting = metrics(16).elidedText(self.brakes, Qt.TextElideMode.ElideRight, right - left)
+        painter.drawText(QPointF(left, road + 52), fitting)
+        severity_mark(painter, self._worst, QPointF(left + 8, road + 69), 8)
+        colors = {Severity.DANGER: T.danger, Severity.WARNING: T.warn}
+        color = T.good if self._worst is None else colors.get(self._worst, T.good)
+        painter.setPen(QColor(color))
+        painter.setFont(face(15, 600))
+        painter.drawText(QPointF(left + 22, road + 74), self.standing)
+
+
+class StartPage(QFrame):
+    """Drawings to open on the left, an own vehicle and files on the right."""
+
+    demo_chosen = Signal(str)
+    own_chosen = Signal()
+    open_asked = Signal()
+    recent_chosen = Signal(Path)
+    caution_read = Signal()
+    left = Signal()
+
+    def __init__(
+        self, recent: Sequence[Path] = (), *, caution: bool = False, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self.caution = _Caution(self)
+        self.caution.setVisible(caution)
+        self.caution.read.clicked.connect(self.caution_read)
+        self.caution.read.clicked.connect(self.caution.hide)
+        self.setObjectName("bench")
+        self.cards = [BuildCard(name, demo(name)) for name in demo_names()]
+        sizes = [card.view.extent.size() for card in self.cards]
+        for card in self.cards:  # all to one scale
+            card.room = QSizeF(max(s.width() for s in sizes), max(s.height() for s in sizes))
+        self.own = _button("Start from your own vehicle", primary=True)
+        self.own.clicked.connect(self.own_chosen)
+        self.open = _button("Open a build…")
+        self.open.clicked.connect(self.open_asked)
+        self.back = _button("Back to the build that is open")
+        self.back.clicked.connect(self.left)
+        self.recent: list[QPushButton] = []
+        for path in recent[:SHOWN_RECENT]:
+            button = _button(metrics(16, 600).elidedText(
+                path.name, Qt.TextElideMode.ElideMiddle, SIDE - 40
+            ))  # fmt: skip
+            button.setToolTip(str(path))
+            button.clicked.connect(lambda _=False, file=path: self.recent_chosen.emit(file))
+            self.recent.append(button)
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        drawings = QGridLayout()
+        drawings.setSpacing(16)
+        for index, card in enumerate(self.cards):
+            card.clicked.connect(lambda _=False, name=card.name: self.demo_chosen.emit(name))
+            drawings.addWidget(card, index // COLUMNS, index % COLUMNS)
+        left = QVBoxLayout()
+        left.setSpacing(10)
+        left.addWidget(_words("Which brakes are you working on?", "title"))
+        left.addWidget(_words("Invented vehicles to look at and change as you like:", "summary"))
+        left.addLayout(drawings, 1)
+        hairline = QFrame()
+        hairline.setFixedWidth(1)
+        hairline.setStyleSheet(f"background: {T.hair}")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(32, 24, 32, 24)
+        row.setSpacing(28)
+        row.addLayout(left, 1)
+        row.addWidget(hairline)
+        row.addLayout(self._side())
+
+    def _side(self) -> QVBoxLayout:
+        side = QVBoxLayout()
+        side.setSpacing(10)
+        side.addWidget(_words("Your own", "title"))
+        own = _words(
+            "A plain car with common figures, every one marked as assumed. Replace each by what "
+            "you measure; until then what is computed is no more than a guess.",
+            "summary",
+        )
+        own.setWordWrap(True)
+        own.setFixedWidth(SIDE)
+        side.addWidget(own)
+        side.addWidget(self.own)
+        side.addSpacing(20)
+        side.addWidget(_words("From a file", "heading"))
+        side.addWidget(self.open)
+        for button in self.recent:
+            side.addWidget(button)
+        side.addStretch()
+        side.addWidget(self.caution)
+        side.addWidget(self.back)
+        return side
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape and self.back.isVisible():
+            self.left.emit()
+        else:
+            super().keyPressEvent(event)
+
+
+class _Caution(QFrame):
+    """The cautions, until they have been read."""
+
+    def __init__(self, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setFixedWidth(SIDE)
+        self.read = _button("I have read this")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(8)
+        column.addWidget(_words("Brakes can kill", "danger"))
+        said = _words("\n\n".join(CAUTIONS), "muted")
+        said.setWordWrap(True)
+        column.addWidget(said)
+        column.addWidget(self.read)
+
+
+def _words(text: str, role: str) -> QLabel:
+    label = QLabel(text)
+    label.setProperty("role", role)
+    return label
+
+
+def _button(text: str, *, primary: bool = False) -> QPushButton:
+    button = QPushButton(text)
+    button.setMinimumHeight(44)
+    if primary:
+        button.setProperty("role", "primary")
+    return button
