@@ -15,7 +15,8 @@ from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog
 
-from urgens.build import Build, demo, edited, load, save
+from tests.ui.conftest import pull
+from urgens.build import Build, demo, demo_names, edited, load, save
 from urgens.ui.actions import ALL_DEEDS, HAND_KEYS
 from urgens.ui.dialogs import CommandFinder, KeyList
 from urgens.ui.recovery import Recovery, found
@@ -86,6 +87,69 @@ def test_a_setting_that_is_damaged_is_left_out(tmp_path: Path) -> None:
     assert [(kind.noun, unit) for kind, unit in Settings(path).unit_overrides] == [
         ("a force", "kN")
     ]
+
+
+# --- standing back ---
+
+
+def test_standing_back_keeps_press_station_and_finding(window: Window) -> None:
+    window.session.set_effort(200.0)
+    window.finding_line.advance()
+    before = (window.session.build, window.finding_line.finding)
+    figure = window.press.effort.height()
+    QTest.keyClick(window, Qt.Key.Key_Equal)
+    QTest.qWait(30)
+
+    assert window.press.effort.height() == pytest.approx(1.5 * figure, abs=1)
+    assert window.press.effort.text == "45 lbf"
+    assert (window.session.build, window.finding_line.finding) == before
+    finding = window.finding_line.finding
+    assert finding is not None
+    assert window.finding_line.message.text == finding.message  # without its reason
+    assert not window.top.isVisible()
+    assert not window.balance.locks.isVisible()
+    QTest.keyClick(window, Qt.Key.Key_Equal)
+    QTest.qWait(30)
+
+    assert window.press.effort.height() == figure
+    assert window.finding_line.message.text == f"{finding.message} {finding.why}"
+    assert window.top.isVisible()
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_nothing_is_cut_when_standing_back(open_window: Opener, name: str) -> None:
+    window = open_window(demo(name))
+    window.stand_back()
+    for station in range(window.stations.count()):
+        window.show_station(station)
+        QTest.qWait(30)
+        assert window.size().width() == 1280
+        for reading in (window.press.grip, window.press.verdict, window.press.pedal):
+            corner = reading.mapTo(window, reading.rect().bottomRight())
+            assert window.rect().contains(corner)
+            assert corner.y() < window.finding_line.y()
+        assert window.press.minimumSizeHint().width() <= window.press.width()
+        assert window.stations.minimumSizeHint().width() <= window.stations.width()
+
+
+def test_the_hand_works_when_standing_back(window: Window) -> None:
+    """The pad follows the same pull of the eye: half as far again for the same effort."""
+    pedal = window.press.pedal
+    pull(pedal, pedal.pad, QPointF(-60.0, 30.0))
+    near = window.session.effort
+    window.session.set_effort(window.session.build.targets.comfortable_effort.value)
+    window.stand_back()
+    QTest.qWait(30)
+    pedal = window.press.pedal
+    pull(pedal, pedal.pad * 1.5, QPointF(-90.0, 45.0))
+
+    assert window.session.effort == pytest.approx(near, rel=0.02)
+    label = window.balance.controls.knee.label
+    QTest.mouseClick(label, Qt.MouseButton.LeftButton)
+    assert label.editor is not None
+    QTest.keyClicks(label.editor, "300 psi")
+    QTest.keyClick(label.editor, Qt.Key.Key_Return)
+    assert label.text == "300 psi"
 
 
 # --- themes ---

@@ -2,13 +2,15 @@
 
 import sys
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QObject
-from PySide6.QtGui import QFontInfo
-from PySide6.QtWidgets import QApplication
+from PySide6.QtGui import QColor, QFontInfo, QPainter, QPixmap
+from PySide6.QtWidgets import QApplication, QStyleOptionGraphicsItem
 
 from urgens.ui.theme.paint import CONDENSED, PLAIN, face
 from urgens.ui.theme.tokens import DARK, LIGHT, Tokens
+from urgens.ui.widgets.curve import Curve
 
 
 def luminance(color: str) -> float:
@@ -46,6 +48,23 @@ def test_the_shipped_faces_are_used(dressed: QApplication, family: str) -> None:
     made = QFontInfo(face(16, 600, condensed=family == CONDENSED))
 
     assert made.family() == family
+
+
+@pytest.mark.parametrize("ratio", [1, 2])
+def test_a_curve_is_as_wide_on_a_dense_screen(dressed: QApplication, ratio: int) -> None:
+    """A line of 3 px is three times the screen's pixels to a px."""
+    picture = QPixmap(40 * ratio, 40 * ratio)
+    picture.setDevicePixelRatio(ratio)
+    picture.fill(QColor("white"))
+    curve = Curve("#000000", 3)
+    curve.set_points(np.array([0.0, 1.0]), np.array([0.5, 0.5]))
+    painter = QPainter(picture)
+    painter.scale(40, 40)  # from data to px
+    curve.paint(painter, QStyleOptionGraphicsItem())
+    painter.end()
+    column = [picture.toImage().pixelColor(20, y).lightnessF() for y in range(40 * ratio)]
+
+    assert sum(1 - light for light in column) == pytest.approx(3 * ratio, abs=0.2)
 
 
 def test_the_reference_count_of_none_never_falls(qapp: QApplication) -> None:

@@ -57,6 +57,7 @@ HELP_DEEDS = (
     Deed("find", "Find a command…", lambda w: w.find_command(), ("Ctrl+K",), anywhere=True),
     Deed("keys", "Keys…", lambda w: w.show_keys(), ("F1",), anywhere=True),
     Deed("own-units", "Units of my own…", lambda w: w.choose_units()),
+    Deed("stand-back", "Stand back: larger, without reasons", lambda w: w.stand_back(), ("=",)),
     Deed("theme", "Dark or light", lambda w: w.switch_theme(), ("T",), anywhere=True),
 )
 LAST_DEEDS = (Deed("quit", "Close", lambda w: w.close(), ("Ctrl+Q",), anywhere=True),)

@@ -36,7 +36,7 @@ class FindingLine(QWidget):
         self._session = session
         self._index = 0
         self._shown: tuple[Finding | None, int, int] | None = None
-        self.setFixedHeight(HEIGHT)
+        self.setFixedHeight(round(HEIGHT * T.scale))
         self._word = QLabel()
         self.message = Sentence()
         self.message.height_wanted.connect(self._fit)
@@ -52,7 +52,7 @@ class FindingLine(QWidget):
         self.fix.setToolTip("Shift+F; can be undone")
         self.fix.clicked.connect(self.apply_fix)
         row = QHBoxLayout(self)
-        row.setContentsMargins(44, 4, 20, 4)
+        row.setContentsMargins(round(44 * T.scale), 4, 20, 4)
         row.setSpacing(12)
         row.addWidget(self._word)
         row.addWidget(self.message, 1)
@@ -68,6 +68,16 @@ class FindingLine(QWidget):
         """The finding that is shown, None where there is none."""
         found = self._session.findings
         return found[self._index] if found else None
+
+    @property
+    def index(self) -> int:
+        """The place of the finding that is shown."""
+        return self._index
+
+    def go_to(self, index: int) -> None:
+        """Show the finding at a place, or the last one."""
+        self._index = index
+        self._refresh()
 
     def advance(self) -> None:
         """Go to the next finding, from the last to the first."""
@@ -107,11 +117,11 @@ class FindingLine(QWidget):
 
     def _say(self, word: str, color: str, message: str, why: str) -> None:
         self._word.setText(f'<b style="color:{color}">{word}</b>')
-        self.message.set_words(message, why)
+        self.message.set_words(message, "" if T.stands_back else why)
 
     def _fit(self, height: int) -> None:
         if height != self.height():
-            self.setFixedHeight(max(height, HEIGHT))
+            self.setFixedHeight(max(height, round(HEIGHT * T.scale)))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -122,4 +132,4 @@ class FindingLine(QWidget):
         painter.setPen(pen(color, 2))
         painter.drawLine(0, 1, self.width(), 1)
         severity = finding.severity if finding else None
-        severity_mark(painter, severity, QPointF(24, self.height() / 2), 11)
+        severity_mark(painter, severity, QPointF(24 * T.scale, self.height() / 2), 11 * T.scale)

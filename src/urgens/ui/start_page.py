@@ -21,7 +21,7 @@ from urgens.build import Build, demo, demo_names
 from urgens.guidance import Severity, findings
 from urgens.sheet.content import CAUTIONS
 from urgens.solve import solve
-from urgens.ui.theme.paint import T, face, metrics, pen
+from urgens.ui.theme.paint import T, face, metrics, pen, width
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.side_view import SideView
 
@@ -74,7 +74,8 @@ class BuildCard(QAbstractButton):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        box = QRectF(self.rect()).adjusted(2, 2, -2, -2)
+        painter.scale(T.scale, T.scale)
+        box = QRectF(2, 2, self.width() / T.scale - 4, self.height() / T.scale - 4)
         if self.underMouse() or self.hasFocus():
             painter.fillRect(box, QColor(T.paper))
         road = box.bottom() - FOOT
@@ -95,7 +96,9 @@ class BuildCard(QAbstractButton):
         painter.drawText(QPointF(left, road + 30), self._build.name)
         painter.setPen(QColor(T.muted))
         painter.setFont(face(16))
-        fitting = metrics(16).elidedText(self.brakes, Qt.TextElideMode.ElideRight, right - left)
+        fitting = self.brakes
+        while width(fitting, 16) > right - left and ", " in fitting:
+            fitting = fitting.rpartition(", ")[0]
         painter.drawText(QPointF(left, road + 52), fitting)
         severity_mark(painter, self._worst, QPointF(left + 8, road + 69), 8)
         colors = {Severity.DANGER: T.danger, Severity.WARNING: T.warn}
@@ -175,7 +178,7 @@ class StartPage(QFrame):
             "summary",
         )
         own.setWordWrap(True)
-        own.setFixedWidth(SIDE)
+        own.setFixedWidth(round(SIDE * T.scale))
         side.addWidget(own)
         side.addWidget(self.own)
         side.addSpacing(20)
@@ -200,7 +203,7 @@ class _Caution(QFrame):
 
     def __init__(self, parent: QWidget) -> None:
         super().__init__(parent)
-        self.setFixedWidth(SIDE)
+        self.setFixedWidth(round(SIDE * T.scale))
         self.read = _button("I have read this")
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)

@@ -44,6 +44,7 @@ from urgens.ui.topbar import TopBar
 from urgens.ui.units_dialog import UnitsDialog
 
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
+FAR_PRESS_WIDTH = 760  # px: standing back its two halves stand side by side
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
 SMALLEST = (1170, 740)  # px, below which figures would be cut
 BALANCE, SHEET = 0, 1
@@ -80,8 +81,8 @@ class Window(QMainWindow):
         self.setMinimumSize(*SMALLEST)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
 
-    def _build(self, station: int) -> None:
-        """Make everything that is shown; a change of theme makes it anew."""
+    def _build(self, station: int, finding: int = 0) -> None:
+        """Make everything that is shown; a change of theme or size makes it anew."""
         session = self.session
         self.top = TopBar(session, build_menu(self))
         self.top.set_actions(self._undo, self._redo)
@@ -99,6 +100,7 @@ class Window(QMainWindow):
         self.finding_line: FindingLine = FindingLine(session)
         self.finding_line.show_asked.connect(self._show_place)
         session.solution_changed.connect(self.rail.refresh)
+        self.finding_line.go_to(finding)
         self._lay_out()
         self._fit_width()
         self.show_station(station)
@@ -194,14 +196,22 @@ class Window(QMainWindow):
 
     def switch_theme(self) -> None:
         """Go from light to dark or back; nothing else changes."""
-        application = QApplication.instance()
-        assert isinstance(application, QApplication)
-        use_theme(application, dark=not T.dark)
+        self._dress(dark=not T.dark, stand_back=T.stands_back)
         if self.settings is not None:
             self.settings.set_dark(T.dark)
+
+    def stand_back(self) -> None:
+        """Make everything larger, to be read from two metres, or as it was before."""
+        self._dress(dark=T.dark, stand_back=not T.stands_back)
+
+    def _dress(self, *, dark: bool, stand_back: bool) -> None:
+        """Make all that is shown anew in another theme or size."""
+        application = QApplication.instance()
+        assert isinstance(application, QApplication)
+        use_theme(application, dark=dark, stand_back=stand_back)
         starting, first = self.starting, self.start is not None and self.start.back.isHidden()
         self.start = None
-        self._build(self.stations.currentIndex())
+        self._build(self.stations.currentIndex(), self.finding_line.index)
         if starting:
             self.show_start(first=first)
         else:
@@ -305,6 +315,10 @@ class Window(QMainWindow):
     def _fit_width(self) -> None:
         wide = self.width() >= WIDE_FROM
         self.press.setFixedWidth(WIDE_PRESS_WIDTH if wide else PRESS_WIDTH)
+        if T.stands_back:
+            self.press.setFixedWidth(FAR_PRESS_WIDTH)
+        for widget in (self.top, self.rail):
+            widget.setHidden(T.stands_back)
         self.rail.set_folded(self.width() < FOLDED_BELOW)
 
     def changeEvent(self, event: QEvent) -> None:

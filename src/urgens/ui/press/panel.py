@@ -3,8 +3,8 @@
 import math
 
 from PySide6.QtCore import QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtGui import QColor, QPaintEvent
+from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from urgens.quantity import (
     FORCE,
@@ -23,6 +23,7 @@ from urgens.ui.press.readings import Deceleration, Grip, LinePressures, VerdictV
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face
 from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.painted import Painted
 
 STEP = {UnitSystem.INCH: parse("1 lbf", FORCE).value, UnitSystem.METRIC: 5.0}  # N
 
@@ -32,7 +33,7 @@ def _coarse(units: Units) -> int:
     return max(places(LENGTH, units) - 1, 0)
 
 
-class TravelView(QWidget):
+class TravelView(Painted):
     """Pedal travel now, and how far the floor is."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
@@ -42,7 +43,7 @@ class TravelView(QWidget):
         self._refresh()
 
     def sizeHint(self) -> QSize:
-        return QSize(116, 74)
+        return self.scaled(116, 74)
 
     def _refresh(self) -> None:
         self.setAccessibleName(f"Pedal travel {self.text}")
@@ -57,7 +58,7 @@ class TravelView(QWidget):
         return str(show(travel, LENGTH, units, _coarse(units)))
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
+        painter = self.begin()
         units = self._session.units
         floor = float(self._session.solution.system.volumes.floor)
         ended = math.isnan(float(self._session.presses.pedal_travel))
@@ -78,7 +79,7 @@ class TravelView(QWidget):
             painter.setFont(face(size, weight, condensed=size < 20))
             painter.setPen(QColor(color))
             painter.drawText(
-                QRectF(0, top, self.width(), height),
+                QRectF(0, top, self.across, height),
                 Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
                 words,
             )
@@ -119,15 +120,23 @@ class PressPanel(QFrame):
         head.addWidget(self.travel)
         hint = QLabel("drag the pad  ·  ↑ ↓  ·  type")
         hint.setProperty("role", "caption")
-        column = QVBoxLayout(self)
-        column.setContentsMargins(20, 10, 20, 8)
-        column.setSpacing(0)
-        column.addLayout(head)
-        column.addWidget(self.pedal, 1)
-        column.addWidget(hint)
-        column.addSpacing(6)
+        foot_side, figures = QVBoxLayout(), QVBoxLayout()
+        foot_side.addLayout(head)
+        foot_side.addWidget(self.pedal, 1)
+        if not T.stands_back:
+            foot_side.addWidget(hint)
         for reading in (self.line_pressures, self.deceleration, self.grip, self.verdict):
-            column.addWidget(reading)
+            figures.addWidget(reading)
+        # Standing back there is no height for both, one over the other.
+        whole: QBoxLayout = QHBoxLayout(self) if T.stands_back else QVBoxLayout(self)
+        whole.setContentsMargins(20, 10, 20, 8)
+        whole.setSpacing(28 if T.stands_back else 6)
+        whole.addLayout(foot_side, 1)
+        whole.addLayout(figures, 1 if T.stands_back else 0)
+        for column in (foot_side, figures):
+            column.setSpacing(0)
+        if T.stands_back:
+            figures.addStretch()
 
     def _refresh(self) -> None:
         effort, units = self._session.effort, self._session.units

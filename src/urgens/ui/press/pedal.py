@@ -25,6 +25,7 @@ from urgens.ui.press.verdict import Outcome, verdict
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, fluid, hatch, pen
 from urgens.ui.widgets.marks import disc, square
+from urgens.ui.widgets.painted import Painted
 
 NEWTON_PER_PIXEL = 2.0  # of pull; fixed, so that the hand learns it
 PULL = QPointF(-0.9, 0.44)  # the way the pad goes, on screen
@@ -36,7 +37,7 @@ PIVOT_AT = 0.34  # of the width
 TICKS = (1, 2, 5, 10, 20, 40, 50, 100, 200, 500)  # of the unit shown
 
 
-class PedalView(QWidget):
+class PedalView(Painted):
     """Draws pedal, cylinder and travel scale; dragging the pad changes the effort."""
 
     effort_dragged = Signal(float)
@@ -57,7 +58,7 @@ class PedalView(QWidget):
         self._find_locks()
 
     def sizeHint(self) -> QSize:
-        return QSize(232, 300)
+        return self.scaled(232, 300)
 
     # --- what is drawn ---------------------------------------------------------------------
 
@@ -83,13 +84,13 @@ class PedalView(QWidget):
 
     @property
     def _pivot(self) -> QPointF:
-        spare = self.height() - self._arm - 58
-        return QPointF(self.width() * PIVOT_AT, 14 + max(spare, 0.0) * 0.4)
+        spare = self.down - self._arm - 58
+        return QPointF(self.across * PIVOT_AT, 14 + max(spare, 0.0) * 0.4)
 
     @property
     def _arm(self) -> float:
-        across = self.width() * (1 - PIVOT_AT) / math.sin(REST) - 46
-        return min(self.height() - 72.0, across)
+        across = self.across * (1 - PIVOT_AT) / math.sin(REST) - 46
+        return min(self.down - 72.0, across)
 
     def _at(self, share: float, radius: float) -> QPointF:
         angle = REST + (FLOOR - REST) * share
@@ -101,9 +102,9 @@ class PedalView(QWidget):
         return self._at(self._share(float(self._session.presses.pedal_travel)), self._arm - 14)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.drawPixmap(0, 0, self._still())
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        still = self._still()
+        QPainter(self).drawPixmap(0, 0, still)
+        painter = self.begin()
         share = self._share(float(self._session.presses.pedal_travel))
         self._paint_used(painter, share)
         self._paint_ticks(painter)
@@ -235,6 +236,7 @@ class PedalView(QWidget):
             pixmap.fill(Qt.GlobalColor.transparent)
             painter = QPainter(pixmap)
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.scale(self.scale, self.scale)
             self._paint_floor(painter)
             painter.setPen(pen(T.hair, 11))
             painter.drawPath(self._arc(0, 1, self._arm + SCALE_OUT))
@@ -287,7 +289,7 @@ class PedalView(QWidget):
             return
         tip = self._at(share, self._arm - 22) + QPointF(12, -4)
         length = 18 + 46 * effort / most
-        tail = QPointF(min(tip.x() + length * 0.9, self.width() - 2), tip.y() - length * 0.42)
+        tail = QPointF(min(tip.x() + length * 0.9, self.across - 2), tip.y() - length * 0.42)
         painter.setPen(pen(T.ink, 2.5))
         painter.drawLine(tail, tip)
         painter.setBrush(QColor(T.ink))
@@ -297,19 +299,19 @@ class PedalView(QWidget):
     # --- the hand --------------------------------------------------------------------------
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        near = event.position() - self.pad
+        near = self.spot(event) - self.pad
         if event.button() == Qt.MouseButton.LeftButton and math.hypot(near.x(), near.y()) <= GRIP:
-            self._from = (event.position(), self._session.effort)
+            self._from = (self.spot(event), self._session.effort)
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self._from is None:
-            near = event.position() - self.pad
+            near = self.spot(event) - self.pad
             over = math.hypot(near.x(), near.y()) <= GRIP
             self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
             return
         start, effort = self._from
-        pulled = QPointF.dotProduct(event.position() - start, PULL)
+        pulled = QPointF.dotProduct(self.spot(event) - start, PULL)
         self.effort_dragged.emit(effort + NEWTON_PER_PIXEL * pulled)
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:

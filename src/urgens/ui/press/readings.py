@@ -13,13 +13,14 @@ from urgens.ui.press.verdict import Outcome, verdict
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, fluid, pen, width
 from urgens.ui.widgets.marks import disc, severity_mark, square
+from urgens.ui.widgets.painted import Painted
 
 FROM_SPEED = {UnitSystem.INCH: "60 mph", UnitSystem.METRIC: "100 km/h"}
 _LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 _RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
 
 
-class Reading(QWidget):
+class Reading(Painted):
     """A painted part of the press that follows the session."""
 
     def __init__(self, session: Session, height: int, parent: QWidget | None = None) -> None:
@@ -31,7 +32,7 @@ class Reading(QWidget):
         self._refresh()
 
     def sizeHint(self) -> QSize:
-        return QSize(232, self._height)
+        return self.scaled(232, self._height)
 
     def _refresh(self) -> None:
         self.setAccessibleName(self.words())
@@ -42,10 +43,9 @@ class Reading(QWidget):
         raise TypeError(f"{type(self).__name__} says nothing")
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter = self.begin()
         painter.setPen(pen(T.hair))
-        painter.drawLine(0, 0, self.width(), 0)
+        painter.drawLine(QPointF(0, 0), QPointF(self.across, 0))
         self.draw(painter)
 
     def draw(self, painter: QPainter) -> None:
@@ -87,7 +87,7 @@ class LinePressures(Reading):
     def draw(self, painter: QPainter) -> None:
         session = self._session
         most = float(session.hardest.front_pressure)
-        half = self.width() / 2
+        half = self.across / 2
         pressed = session.presses
         columns = (
             ("Front line", float(pressed.front_pressure), T.front, disc),
@@ -143,12 +143,10 @@ class Deceleration(Reading):
         _text(painter, QRectF(0, 8, 130, 54), number, 40, T.ink, 700, condensed=False)
         wide = width(number, 40, 700, condensed=False)
         _text(painter, QRectF(wide + 5, 22, 24, 36), "g", 22, T.muted)
-        _text(
-            painter, QRectF(90, 12, self.width() - 90, 22), self._road(), 15, T.muted, 400, _RIGHT
-        )
+        _text(painter, QRectF(90, 12, self.across - 90, 22), self._road(), 15, T.muted, 400, _RIGHT)
         _text(
             painter,
-            QRectF(90, 34, self.width() - 90, 22),
+            QRectF(90, 34, self.across - 90, 22),
             self._distance(),
             15,
             T.muted,
@@ -183,14 +181,14 @@ class Grip(Reading):
         _text(painter, QRectF(0, 8, 120, 20), "Grip used", 15, T.muted)
         _text(
             painter,
-            QRectF(100, 8, self.width() - 100, 20),
+            QRectF(100, 8, self.across - 100, 20),
             "wheels lock",
             15,
             T.danger,
             600,
             _RIGHT,
         )
-        left, right = 52.0, self.width() - 2.0
+        left, right = 52.0, self.across - 2.0
         for index, (name, color, share, word) in enumerate(self._rows()):
             top = 32 + index * 34
             _text(painter, QRectF(0, top, left, 26), name, 16, color, 600)
@@ -251,5 +249,5 @@ class VerdictView(Reading):
             severity_mark(painter, None, center, 8)
         else:
             disc(painter, center, 7)
-        _text(painter, QRectF(26, 10, self.width() - 26, 24), said.heading, 18, color, 600)
-        _text(painter, QRectF(0, 36, self.width(), 22), said.detail, 16, T.ink, 500)
+        _text(painter, QRectF(26, 10, self.across - 26, 24), said.heading, 18, color, 600)
+        _text(painter, QRectF(0, 36, self.across, 22), said.detail, 16, T.ink, 500)

@@ -45,11 +45,21 @@ def words(text: str, size: int, weight: int = 400) -> QStaticText:
 
 @lru_cache(maxsize=512)
 def pen(color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine) -> QPen:
-    """Return a cosmetic pen with round joins; not to be changed, since it is shared."""
+    """Return a pen with round joins, `width` in px; not to be changed, since it is shared."""
     made = QPen(QColor(color), width, style)
-    made.setCosmetic(True)
     made.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
     made.setCapStyle(Qt.PenCapStyle.FlatCap)
+    return made
+
+
+@lru_cache(maxsize=512)
+def curve_pen(color: str, width: float, style: Qt.PenStyle, ratio: float) -> QPen:
+    """Return a pen that is `width` px wide whatever the plot is scaled by.
+
+    Such a pen counts the screen's own pixels, of which there are `ratio` to a px.
+    """
+    made = QPen(pen(color, width * ratio, style))
+    made.setCosmetic(True)
     return made
 
 

@@ -33,10 +33,16 @@ class Theme:
 
     def __init__(self, tokens: Tokens) -> None:
         self._tokens = tokens
+        self.scale = 1.0  # of everything painted; larger to be read from two metres
 
     def use(self, tokens: Tokens) -> None:
         """Paint with other tokens from here on; what is on screen has to be made anew."""
         self._tokens = tokens
+
+    @property
+    def stands_back(self) -> bool:
+        """Whether everything is painted for eyes that are far away."""
+        return self.scale > 1.0
 
     @property
     def dark(self) -> bool:

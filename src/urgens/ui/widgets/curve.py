@@ -3,8 +3,11 @@
 import numpy as np
 import pyqtgraph as pg
 from numpy.typing import NDArray
-from PySide6.QtGui import QBrush, QColor, QPainter, QPen
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QBrush, QColor, QPainter
 from PySide6.QtWidgets import QGraphicsPathItem, QStyleOptionGraphicsItem, QWidget
+
+from urgens.ui.theme.paint import T, curve_pen
 
 Points = NDArray[np.float64]
 
@@ -12,10 +15,17 @@ Points = NDArray[np.float64]
 class Curve(QGraphicsPathItem):
     """A line through points in data coordinates."""
 
-    def __init__(self, pen: QPen) -> None:
+    def __init__(
+        self, color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine
+    ) -> None:
         super().__init__()
-        self.setPen(pen)
+        self.set_look(color, width, style)
         self.points: tuple[Points, Points] = (np.empty(0), np.empty(0))
+
+    def set_look(self, color: str, width: float, style: Qt.PenStyle) -> None:
+        """Draw in a colour, so many px wide at the usual scale, in a style."""
+        self._look = (color, width * T.scale, style)
+        self.setPen(curve_pen(*self._look, 1.0))  # the bounds follow it
 
     def set_points(self, x: Points, y: Points) -> None:
         """Draw the line through these points; NaN breaks it."""
@@ -29,14 +39,17 @@ class Curve(QGraphicsPathItem):
         widget: QWidget | None = None,
     ) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        super().paint(painter, option, widget)
+        device = painter.device()
+        painter.setPen(curve_pen(*self._look, device.devicePixelRatio() if device else 1.0))
+        painter.setBrush(self.brush())
+        painter.drawPath(self.path())
 
 
 class Area(Curve):
     """What lies between two lines over the same points."""
 
     def __init__(self, color: str) -> None:
-        super().__init__(QPen(QColor(color), 0))
+        super().__init__(color, 0)
         self.setBrush(QBrush(QColor(color)))
 
     def set_between(self, x: Points, low: Points, high: Points) -> None:

@@ -2,13 +2,12 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QObject, QPoint, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QObject, QPoint, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QColor,
     QFocusEvent,
     QKeyEvent,
     QMouseEvent,
-    QPainter,
     QPaintEvent,
     QWheelEvent,
 )
@@ -17,12 +16,13 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QSizePolicy, QWidget
 from urgens.build import BuildErrors
 from urgens.quantity import QuantityError, Shown
 from urgens.ui.theme.paint import T, face, metrics, pen, width
+from urgens.ui.widgets.painted import Painted
 
 UNIT_SHARE = 0.62  # of the figure's size
 _STEP_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
-class DimensionLabel(QWidget):
+class DimensionLabel(Painted):
     """Shows a figure with its unit over dots; `accept` is asked to take what is typed.
 
     `accept` raises QuantityError or BuildErrors with the words that then stand under the label.
@@ -59,7 +59,8 @@ class DimensionLabel(QWidget):
         self._shown, self._typed = shown, typed
         self.setAccessibleName(f"{self._name} {shown}".strip())
         widest = self._widest
-        if self.sizeHint().width() > widest:
+        self.sizeHint()
+        if self._widest > widest:
             self.updateGeometry()
         self.update()
 
@@ -85,11 +86,10 @@ class DimensionLabel(QWidget):
             unit = width(self._shown.unit, round(self._size * UNIT_SHARE))
             across += unit + self._size * 0.22
         self._widest = max(self._widest, round(across) + 10)  # so that nothing around it moves
-        return QSize(self._widest, round(figure.height()) + 6)
+        return self.scaled(self._widest, round(figure.height()) + 6)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter = self.begin()
         if self._editor is not None:
             return
         base = metrics(self._size, self._weight, condensed=False)
@@ -103,10 +103,11 @@ class DimensionLabel(QWidget):
         painter.setPen(QColor(T.muted))
         painter.drawText(round(at), round(baseline), self._shown.unit)
         painter.setPen(pen(T.muted, 2, Qt.PenStyle.DotLine))
-        painter.drawLine(5, self.height() - 3, self.width() - 5, self.height() - 3)
+        foot = self.down - 3
+        painter.drawLine(QPointF(5, foot), QPointF(self.across - 5, foot))
         if self.hasFocus():
             painter.setPen(pen(T.front, 2))
-            painter.drawRoundedRect(QRectF(self.rect()).adjusted(1, 1, -1, -1), 3, 3)
+            painter.drawRoundedRect(QRectF(1, 1, self.across - 2, self.down - 2), 3, 3)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         if event.button() == Qt.MouseButton.LeftButton:
@@ -141,10 +142,10 @@ class DimensionLabel(QWidget):
         if self._editor is not None or parent is None:
             return
         editor = QLineEdit(parent)
-        editor.setFont(face(max(16, round(self._size * 0.8)), 600, condensed=False))
+        editor.setFont(face(round(max(16, self._size * 0.8) * self.scale), 600, condensed=False))
         editor.setAccessibleName(self._name)
-        wide = max(self.width() + 24, 128)
-        height = max(self.height(), 36)
+        wide = max(self.width() + 24, round(128 * self.scale))
+        height = max(self.height(), round(36 * self.scale))
         top = self.y() + (self.height() - height) // 2
         room = parent.width()
         editor.setGeometry(max(0, min(self.x(), room - wide)), top, min(wide, room), height)

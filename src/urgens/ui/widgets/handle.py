@@ -35,7 +35,8 @@ class Handle(pg.GraphicsObject):
         self.focused = False
 
     def boundingRect(self) -> QRectF:
-        return QRectF(-HANDLE_HALF, -HANDLE_HALF, 2 * HANDLE_HALF, 2 * HANDLE_HALF)
+        half = HANDLE_HALF * T.scale
+        return QRectF(-half, -half, 2 * half, 2 * half)
 
     def shape(self) -> QPainterPath:
         path = QPainterPath()
@@ -49,6 +50,7 @@ class Handle(pg.GraphicsObject):
         widget: QWidget | None = None,
     ) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.scale(T.scale, T.scale)
         if self._over or self.dragging or self.focused:
             halo = QColor(self._color)
             halo.setAlphaF(0.18)

@@ -47,7 +47,7 @@ class MarkerLayer(QGraphicsItem):
         self.update()
 
     def boundingRect(self) -> QRectF:
-        return self._bounds.adjusted(-14, -14, 14, 14)
+        return self._bounds.adjusted(-21, -21, 21, 21)
 
     def paint(
         self,
@@ -57,7 +57,11 @@ class MarkerLayer(QGraphicsItem):
     ) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         for shape, point in self._points:
-            _paint(painter, shape, point)
+            painter.save()
+            painter.translate(point)
+            painter.scale(T.scale, T.scale)
+            _paint(painter, shape, QPointF(0, 0))
+            painter.restore()
 
 
 def _paint(painter: QPainter, shape: Shape, point: QPointF) -> None:

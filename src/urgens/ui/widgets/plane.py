@@ -33,11 +33,16 @@ class Note:
     sides: Sequence[tuple[int, int]] = field(default=DIRECTIONS)
     leader: bool = True
 
+    @property
+    def shown_size(self) -> int:
+        """The size of its letters at the scale in use [px]."""
+        return round(self.size * T.scale)
+
 
 def note_size(note: Note) -> tuple[float, float]:
     """Return width and height of a note's words [px]."""
-    height = metrics(note.size, note.weight).height() + 1
-    return width(note.words, note.size, note.weight) + 2, height
+    height = metrics(note.shown_size, note.weight).height() + 1
+    return width(note.words, note.shown_size, note.weight) + 2, height
 
 
 class _Notes(QGraphicsItem):
@@ -77,9 +82,9 @@ class _Notes(QGraphicsItem):
                 painter.setPen(pen(T.muted))
                 painter.drawLine(anchor, near)
             painter.fillRect(box.adjusted(-2, 1, 2, -1), ground)
-            painter.setFont(face(note.size, note.weight))
+            painter.setFont(face(note.shown_size, note.weight))
             painter.setPen(QColor(note.color))
-            painter.drawStaticText(box.topLeft(), words(note.words, note.size, note.weight))
+            painter.drawStaticText(box.topLeft(), words(note.words, note.shown_size, note.weight))
 
 
 class Plane(pg.PlotWidget):
@@ -98,7 +103,7 @@ class Plane(pg.PlotWidget):
         for side in ("left", "bottom"):
             axis = self.plotItem.getAxis(side)
             axis.setStyle(
-                tickFont=face(13),
+                tickFont=face(round(13 * T.scale)),
                 tickLength=0,
                 tickTextOffset=6,
                 maxTickLevel=0,
@@ -130,7 +135,7 @@ class Plane(pg.PlotWidget):
         self, color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine
     ) -> Curve:
         """Add an empty curve and return it."""
-        curve = Curve(pen(color, width, style))
+        curve = Curve(color, width, style)
         self.plotItem.addItem(curve, ignoreBounds=True)
         return curve
 
@@ -231,7 +236,7 @@ class Plane(pg.PlotWidget):
         return QPointF(self.box.mapViewToScene(QPointF(x, y)))
 
     def _around(self, point: tuple[float, float]) -> Box:
-        half = HANDLE_HALF * 0.6
+        half = HANDLE_HALF * 0.6 * T.scale
         x, y = self._to_scene(np.array([point]))[0]
         return (float(x) - half, float(y) - half, 2 * half, 2 * half)
 

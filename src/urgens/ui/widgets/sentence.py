@@ -39,17 +39,17 @@ class Sentence(QWidget):
 
     def _lay(self) -> None:
         for size in (SHORT, SMALL):
-            self._size = size
+            self._size = round(size * T.scale)
             self._laid = QStaticText(
                 f'<b>{escape(self._fact)}</b> <span style="color:{T.muted}">'
                 f"{escape(self._reason)}</span>"
             )
             self._laid.setTextFormat(Qt.TextFormat.RichText)
             self._laid.setTextWidth(self.width())
-            self._laid.prepare(font=face(size))
-            if self._laid.size().height() <= ONE_LINE:
+            self._laid.prepare(font=face(self._size))
+            if self._laid.size().height() <= ONE_LINE * T.scale:
                 break
-        self.height_wanted.emit(round(max(self._laid.size().height(), TWO_LINES)) + 8)
+        self.height_wanted.emit(round(max(self._laid.size().height(), TWO_LINES * T.scale)) + 8)
         self.update()
 
     def resizeEvent(self, event: QResizeEvent) -> None:

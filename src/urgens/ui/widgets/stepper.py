@@ -2,11 +2,12 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from urgens.quantity import Shown
 from urgens.ui.theme.icons import icon
+from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import DimensionLabel
 
 
@@ -46,7 +47,9 @@ class Stepper(QWidget):
     def _button(self, name: str, words: str, step: int) -> QToolButton:
         button = QToolButton()
         button.setProperty("role", "step")
-        button.setIcon(icon(name))
+        size = round(20 * T.scale)
+        button.setIcon(icon(name, size))
+        button.setIconSize(QSize(size, size))
         button.setAccessibleName(words)
         button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         button.setAutoRepeat(True)

@@ -3,13 +3,13 @@
 import math
 
 import numpy as np
-from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QPolygonF
-from PySide6.QtWidgets import QGraphicsPolygonItem, QWidget
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QWidget
 
 from urgens.physics.standards import ADHESION_RANGE
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, hatch, pen
+from urgens.ui.theme.paint import T, hatch
+from urgens.ui.widgets.curve import Area, Points
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
 
@@ -22,9 +22,9 @@ class AdhesionPlane(Plane):
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__("Grip used on each axle against deceleration", parent)
         self._session = session
-        self._rule = QGraphicsPolygonItem(self._annex_5())
+        self._rule = Area(T.hair)
         self._rule.setBrush(hatch(T.hair))
-        self._rule.setPen(pen(T.hair))
+        self._rule.set_points(*self._annex_5())
         self.plotItem.addItem(self._rule, ignoreBounds=True)
         for side in ("left", "bottom"):
             self.plotItem.getAxis(side).setTickSpacing(levels=[(0.2, 0)])
@@ -39,17 +39,11 @@ class AdhesionPlane(Plane):
         self._show_press()
 
     @staticmethod
-    def _annex_5() -> QPolygonF:
+    def _annex_5() -> tuple[Points, Points]:
         """Outline what uses more adhesion than the rule allows at its deceleration."""
         low, high = ADHESION_RANGE
-        return QPolygonF(
-            [
-                QPointF(0, low),
-                QPointF(0.7 * low - 0.04, low),
-                QPointF(0.7 * high - 0.04, high),
-                QPointF(0, high),
-            ]
-        )
+        z = np.array([0.0, 0.7 * low - 0.04, 0.7 * high - 0.04, 0.0, 0.0])
+        return z, np.array([low, low, high, high, low])
 
     def _show_solution(self) -> None:
         solution = self._session.solution

@@ -39,9 +39,11 @@ def notes(
     above = "Above its curve the rear locks first"
     corner = (0.0, curves.top)
     written.append(Note(above, corner, T.danger, sides=((1, 1),), leader=False))
-    if reduced:
+    if reduced and not T.stands_back:
         written.append(_no_valve(curves))
     written += [_case(curves, index, name, chosen) for index, name in enumerate(names)]
+    if T.stands_back:
+        return written
     sides = ((-1, -1), (0, -1), (1, 1), (0, 1))
     front_marks, rear_marks, marks = z_marks(curves, chosen)
     written += [

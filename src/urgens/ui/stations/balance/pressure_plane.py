@@ -21,7 +21,7 @@ from urgens.ui.stations.balance.valve_setting import (
     step_knee,
     valve_setting,
 )
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import Area, Curve
 from urgens.ui.widgets.handle import Handle
 from urgens.ui.widgets.markers import Marker, Shape
@@ -98,7 +98,7 @@ class PressurePlane(Plane):
             if index < count:
                 own = index == self._chosen
                 style = Qt.PenStyle.SolidLine if own else Qt.PenStyle.DashLine
-                curve.setPen(pen(T.ink, 2 if own else 1, style))
+                curve.set_look(T.ink, 2 if own else 1, style)
                 curve.set_points(curves.ideal_front[index], curves.ideal_rear[index])
         grid = np.linspace(0.0, curves.ideal_front.max(), IDEAL_POINTS)
         lines = zip(curves.ideal_front, curves.ideal_rear, strict=True)

@@ -46,6 +46,20 @@ class BalanceStation(QWidget):
         left.addWidget(self._front_axis)
         left.addSpacing(4)
         left.addWidget(self.controls)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(24, 12, 24, 12)
+        column.setSpacing(8)
+        column.addLayout(head)
+        if T.stands_back:
+            for widget in (self.adhesion, self.locks):
+                widget.setParent(self)
+                widget.hide()
+            column.addLayout(left, 1)
+        else:
+            column.addLayout(self._beside(left), 1)
+
+    def _beside(self, left: QVBoxLayout) -> QHBoxLayout:
+        """Return the left column beside grip and verdicts."""
         grip = _heading("Grip used on each axle")
         against = _axis_label(T.muted, Qt.AlignmentFlag.AlignRight)
         against.setText("deceleration, g")
@@ -65,17 +79,18 @@ class BalanceStation(QWidget):
         body.addLayout(left, 60)
         body.addWidget(hairline)
         body.addLayout(right, 40)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(24, 12, 24, 12)
-        column.setSpacing(8)
-        column.addLayout(head)
-        column.addLayout(body, 1)
+        return body
 
     def _refresh(self) -> None:
         unit = unit_shown(PRESSURE, self._session.units)
         self._rear_axis.setText(f"Rear line, {unit}")
         self._front_axis.setText(f"Front line, {unit}")
-        self._summary.setText(self.summary())
+        self._summary.setText(self.view() if T.stands_back else self.summary())
+
+    def view(self) -> str:
+        """Return what is looked at, for where the top bar does not say it."""
+        solution = self._session.solution
+        return f"{solution.case_name} · μ {solution.surface:.2f}"
 
     def summary(self) -> str:
         """One line on what is fitted."""
@@ -93,7 +108,8 @@ class BalanceStation(QWidget):
 
 def _axis_label(color: str, side: Qt.AlignmentFlag) -> QLabel:
     label = QLabel()
-    label.setStyleSheet(f"color: {color}; font-size: 15px; font-weight: 600")
+    size = round(15 * T.scale)
+    label.setStyleSheet(f"color: {color}; font-size: {size}px; font-weight: 600")
     label.setAlignment(side)
     return label
 

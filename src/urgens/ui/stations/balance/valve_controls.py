@@ -1,6 +1,6 @@
 """The figures under the plot: knee, slope, turns or bar, to step or to type."""
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from urgens.build.master import TwinMaster
 from urgens.build.valves import Adjustable
@@ -50,11 +50,12 @@ class ValveControls(QWidget):
         self._words = QLabel()
         self._words.setProperty("role", "muted")
         self._words.setWordWrap(True)
-        row = QHBoxLayout()
-        row.setSpacing(12)
+        row: QBoxLayout = QVBoxLayout() if T.stands_back else QHBoxLayout()
+        row.setSpacing(4 if T.stands_back else 12)
         for stepper in (self.knee, self.slope, self.bar):
             row.addWidget(stepper)
-        row.addStretch()
+        if not T.stands_back:
+            row.addStretch()
         foot = QHBoxLayout()
         foot.setSpacing(16)
         foot.addWidget(self._words, 1)
@@ -73,7 +74,10 @@ class ValveControls(QWidget):
         master = self._session.build.master
         for widget in (self.knee, self.slope, self.take_out):
             widget.setVisible(setting is not None)
-        self.fit.setVisible(setting is None)
+        if T.stands_back:
+            self._words.hide()
+            self.take_out.hide()
+        self.fit.setVisible(setting is None and not T.stands_back)
         self.bar.setVisible(isinstance(master, TwinMaster))
         if isinstance(master, TwinMaster):
             shown = show(master.bar_offset.value, LENGTH, self._session.units)

@@ -117,6 +117,7 @@ class SheetStation(QWidget):
         title.setProperty("role", "title")
         summary = QLabel("what is fitted, its figures, what there is to say, and the cautions")
         summary.setProperty("role", "summary")
+        summary.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         head = QHBoxLayout()
         head.setSpacing(14)
         head.addWidget(title)
