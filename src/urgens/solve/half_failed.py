@@ -85,7 +85,8 @@ def _axle_left(
         load = RearLoad(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
         return np.asarray(z - settled(load))
 
-    return settled_deceleration(excess, settled(at_rest(standing)))
+    most = settled(at_rest(standing))
+    return settled_deceleration(excess, np.stack((np.zeros_like(most), most)))
 
 
 def _strokes(made: System, output: Array, standing: Standing) -> tuple[Array, ...]:

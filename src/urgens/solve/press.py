@@ -147,20 +147,21 @@ def settled_load(made: System, output: Array, standing: Standing) -> RearLoad:
         forces = forces_at(made, line_pressures(made, output, load_at(z)))
         return np.asarray(z - vehicle.demand(*forces, standing))
 
-    full = forces_at(made, line_pressures(made, output, RearLoad(np.inf, standing.rear_weight)))
-    return load_at(settled_deceleration(excess, vehicle.demand(*full, standing)))
+    shape = np.broadcast_shapes(np.shape(output), *map(np.shape, standing))
+    none_and_all = np.array([-np.inf, np.inf]).reshape(2, *(1 for _ in shape))
+    lines = line_pressures(made, output, RearLoad(none_and_all, standing.rear_weight))
+    return load_at(settled_deceleration(excess, vehicle.demand(*forces_at(made, lines), standing)))
 
 
-def settled_deceleration(excess: Callable[[Array], Array], high: Array) -> Array:
-    """Return the deceleration [g] at which `excess` rises through zero; 0 where nothing brakes.
+def settled_deceleration(excess: Callable[[Array], Array], ends: Array) -> Array:
+    """Return the deceleration [g] at which `excess` rises through zero; the low end if above it.
 
-    excess: of decelerations, rising [g]; high: where it is zero or more [g].
-    Source: bracketed by rest and `high`.
+    excess: of decelerations, rising [g]; ends: where it is zero or less, and zero or more, along
+    the first axis [g].
+    Source: bracketed by the ends.
     """
-    at_high = excess(high)
-    high = np.broadcast_to(high, at_high.shape)
-    low = np.zeros(at_high.shape)
-    at_low = excess(low)
+    at_ends = excess(ends)
+    (low, high), (at_low, at_high) = np.broadcast_to(ends, at_ends.shape), at_ends
     idle = at_low >= 0.0
     return crossing(
         lambda tried: np.where(idle, 0.0, excess(tried)),
@@ -206,7 +207,9 @@ def achieved(
         held = np.minimum(front, front_grip) + np.minimum(rear, rear_grip)
         return np.asarray(z - held / standing.weight)
 
-    z = settled_deceleration(excess, np.asarray(grip * standing.pressed / standing.weight + 1e-9))
+    shape = np.broadcast_shapes(np.shape(output), np.shape(grip), *map(np.shape, standing))
+    most = np.broadcast_to(grip * standing.pressed / standing.weight + 1e-9, shape)
+    z = settled_deceleration(excess, np.stack((np.zeros_like(most), most)))
     front_grip, rear_grip = vehicle.grip(standing, z, grip)
     front, rear = forces(z)
     near = 1.0 - 1e-9
