@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from urgens.build import BuildErrors, demo_text, loads
+from urgens.build import BuildErrors, demo_names, demo_text, loads
 from urgens.cli import main
 
 Change = Callable[[dict[str, Any]], object]
@@ -345,11 +345,12 @@ def test_faults_are_gathered(document: dict[str, Any]) -> None:
     ]
 
 
-@settings(max_examples=150, deadline=None)
-@given(st.data())
-def test_any_damage_is_answered_in_words(data: st.DataObject) -> None:
+@pytest.mark.parametrize("name", demo_names())
+@settings(max_examples=100, deadline=None)
+@given(data=st.data())
+def test_any_damage_is_answered_in_words(name: str, data: st.DataObject) -> None:
     """A piece of a good file replaced by rubbish gives a build or BuildErrors, nothing else."""
-    text = demo_text("roadster")
+    text = demo_text(name)
     start = data.draw(st.integers(0, len(text)))
     end = data.draw(st.integers(start, min(start + 40, len(text))))
     rubbish = data.draw(st.sampled_from(["", "null", "[]", "{}", '"x"', "-1", "1e400", ",", "}"]))

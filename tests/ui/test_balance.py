@@ -243,3 +243,31 @@ def test_the_line_drawn_is_the_line_solved(window: Window) -> None:
 
     assert beyond.sum() > 30
     assert drawn == pytest.approx(pressed.rear_pressure[beyond] / PSI, abs=0.1)
+
+
+def test_many_load_cases_with_long_names_leave_room_for_the_rest(
+    open_window: Callable[[Build], Window], built: Callable[..., Build]
+) -> None:
+    cases = [
+        {
+            "name": f"Case {index} with a tool box over the axle and two people in the cab",
+            "front_axle": f"{2250 + 10 * index} lb",
+            "rear_axle": f"{1750 + 90 * index} lb",
+            "cg_height": "27 in",
+        }
+        for index in range(12)
+    ]
+    window = open_window(built({"vehicle.load_cases": cases}))
+    balance = window.balance
+    named = [words for words, _ in balance.pressures.notes() if words.startswith("Case")]
+
+    assert balance.adhesion.height() > 150
+    assert balance.locks.height() > 12 * 50  # all are there, to be scrolled to
+    assert len(named) == 2  # the chosen one, which is the lowest, and the highest
+    assert window.minimumSizeHint().height() <= 800
+    QTest.mouseClick(
+        balance.locks,
+        Qt.MouseButton.LeftButton,
+        pos=balance.locks.cell_box(11, 0).center().toPoint(),
+    )
+    assert window.session.solution.case == 11

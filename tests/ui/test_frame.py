@@ -483,7 +483,10 @@ def test_a_thousand_edits_leave_memory_where_it_was(dressed: QApplication) -> No
         session.undo_stack.clear()
 
     edit(1000)  # what is allocated once, and caches
-    before = resident()
-    edit(1000)
+    grown = []
+    for _ in range(3):  # what leaks does so every time; what the allocator keeps, once
+        before = resident()
+        edit(1000)
+        grown.append(resident() - before)
 
-    assert resident() - before < 4_000_000
+    assert min(grown) < 500_000

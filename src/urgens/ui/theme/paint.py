@@ -2,7 +2,7 @@
 
 from functools import lru_cache
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPen, QStaticText
 
 from urgens.ui.theme.tokens import LIGHT, Theme
@@ -31,6 +31,16 @@ def metrics(size: int, weight: int = 400, *, condensed: bool = True) -> QFontMet
 def width(text: str, size: int, weight: int = 400, *, condensed: bool = True) -> float:
     """Return how wide `text` is in `face` with the same arguments [px]."""
     return metrics(size, weight, condensed=condensed).horizontalAdvance(text)
+
+
+@lru_cache(maxsize=512)
+def shortened(text: str, size: int, weight: int, across: int, down: int) -> str:
+    """Return `text` with its end cut so that wrapped it fits a box [px]."""
+    box = QRectF(0, 0, across, 10_000)
+    wrapped, cut = Qt.TextFlag.TextWordWrap, text
+    while cut and metrics(size, weight).boundingRect(box, wrapped, cut).height() > down:
+        cut = cut.rstrip("…")[:-1].rstrip() + "…"
+    return cut
 
 
 @lru_cache(maxsize=2048)

@@ -2,7 +2,7 @@
 
 import math
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
@@ -10,14 +10,17 @@ from urgens.guidance import Severity
 from urgens.quantity import FORCE, show
 from urgens.solve import ICE, WET, AxleName
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, pen, width, words
+from urgens.ui.theme.paint import T, face, pen, shortened, width, words
 from urgens.ui.widgets.marks import disc, severity_mark
 
 HEAD, ROW = 28, 58
+MOST_ROWS = 4  # seen at once
 
 
 class LockTable(QWidget):
     """Rows are load cases, columns roads from slippery to grippy."""
+
+    rows_changed = Signal()
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -39,7 +42,12 @@ class LockTable(QWidget):
         if len(rows) != self._rows:
             self._rows = len(rows)
             self.updateGeometry()
+            self.rows_changed.emit()
         self.update()
+
+    def shown_height(self) -> int:
+        """Return the height [px] of the rows that are seen at once; the rest is scrolled to."""
+        return HEAD + ROW * min(self._rows, MOST_ROWS) + 2
 
     def _roads(self) -> list[int]:
         surfaces = self._session.solution.surfaces
@@ -83,7 +91,8 @@ class LockTable(QWidget):
             painter.setPen(QColor(T.ink if own else T.muted))
             box = QRectF(0, top, self._left() - 8, ROW)
             flags = Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextWordWrap
-            painter.drawText(box, flags, name)
+            shown = shortened(name, 15, 600, round(box.width()), ROW)
+            painter.drawText(box, flags, shown)
             for column, road in enumerate(self._roads()):
                 self._paint_cell(painter, self.cell_box(case, column), case, road)
 

@@ -1,14 +1,17 @@
 """What the pressure plane writes beside its curves."""
 
 import numpy as np
+from PySide6.QtCore import Qt
 
 from urgens.solve import AxleName
 from urgens.ui.stations.balance.pressure_curves import IDEAL_Z, Curve, PressureCurves
-from urgens.ui.theme.paint import T
+from urgens.ui.theme.paint import T, metrics
 from urgens.ui.widgets.plane import Note
 
 Z_MARKS = (0.3, 0.5, 0.7, 0.9)  # g, dots on the chosen ideal line
 NAMES_AT = 0.97  # of the front axis
+MOST_NAMED = 4  # load cases; more would hide the curves
+NAME_WIDTH = 150  # px
 NO_VALVE_AT = 0.93  # of what is seen of that line
 
 
@@ -41,7 +44,7 @@ def notes(
     written.append(Note(above, corner, T.danger, sides=((1, 1),), leader=False))
     if reduced and not T.stands_back:
         written.append(_no_valve(curves))
-    written += [_case(curves, index, name, chosen) for index, name in enumerate(names)]
+    written += [_case(curves, index, names[index], chosen) for index in _named(curves, chosen)]
     if T.stands_back:
         return written
     sides = ((-1, -1), (0, -1), (1, 1), (0, 1))
@@ -60,9 +63,19 @@ def _no_valve(curves: PressureCurves) -> Note:
     return Note("no valve", (at, across), T.rear, 14, sides=((-1, 0), (-1, -1), (1, 1)))
 
 
+def _named(curves: PressureCurves, chosen: int) -> list[int]:
+    """Return the load cases named on the plot: of many only the chosen one and the outer two."""
+    count = len(curves.ideal_rear)
+    if count <= MOST_NAMED:
+        return list(range(count))
+    highest = curves.ideal_rear.max(axis=1)
+    return sorted({chosen, int(np.argmin(highest)), int(np.argmax(highest))})
+
+
 def _case(curves: PressureCurves, index: int, name: str, chosen: int) -> Note:
     at = curves.right * NAMES_AT
     across = float(np.interp(at, curves.ideal_front[index], curves.ideal_rear[index]))
     color, weight = (T.ink, 600) if index == chosen else (T.muted, 400)
     sides = ((-1, -1), (-1, 1), (0, -1), (-1, 0))
-    return Note(name, (at, across), color, 14, weight, sides=sides)
+    shown = metrics(14, 600).elidedText(name, Qt.TextElideMode.ElideRight, NAME_WIDTH)
+    return Note(shown, (at, across), color, 14, weight, sides=sides)

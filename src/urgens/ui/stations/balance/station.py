@@ -1,7 +1,15 @@
 """The Balance station."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
 
 from urgens.build.master import TwinMaster
 from urgens.quantity import PRESSURE, unit_shown
@@ -70,7 +78,13 @@ class BalanceStation(QWidget):
         right.addWidget(against)
         right.addSpacing(10)
         right.addWidget(_heading("Which axle locks first, at what foot"))
-        right.addWidget(self.locks)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setWidget(self.locks)
+        self.locks.rows_changed.connect(lambda: area.setFixedHeight(self.locks.shown_height()))
+        area.setFixedHeight(self.locks.shown_height())
+        right.addWidget(area)
         hairline = QFrame()
         hairline.setFixedWidth(1)
         hairline.setStyleSheet(f"background: {T.hair}")
