@@ -12,21 +12,28 @@ from urgens.ui.session import Session
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.window import BALANCE, SHEET, Window
 
+START = -1  # the page before any station
+
 
 def main() -> None:
     folder = Path(sys.argv[1])
     folder.mkdir(parents=True, exist_ok=True)
     application = QApplication(sys.argv[:1])
     dress(application)
-    for name, station, file, dark in (
-        ("pickup", BALANCE, "balance.png", False),
-        ("roadster", BALANCE, "balance-twin.png", False),
-        ("coupe", BALANCE, "balance-dark.png", True),
-        ("pickup", SHEET, "sheet.png", False),
+    for name, station, file, dark, far in (
+        ("pickup", BALANCE, "balance.png", False, False),
+        ("roadster", BALANCE, "balance-twin.png", False, False),
+        ("coupe", BALANCE, "balance-dark.png", True, False),
+        ("pickup", BALANCE, "stand-back.png", False, True),
+        ("pickup", SHEET, "sheet.png", False, False),
+        ("pickup", START, "start.png", False, False),
     ):
-        use_theme(application, dark=dark)
+        use_theme(application, dark=dark, stand_back=far)
         window = Window(Session(demo(name)))
-        window.show_station(station)
+        if station == START:
+            window.show_start(first=True)
+        else:
+            window.show_station(station)
         window.show()
         QTest.qWaitForWindowExposed(window)
         QTest.qWait(300)

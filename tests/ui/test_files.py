@@ -1,0 +1,168 @@
+"""Files in the window: recent, dropped, read-only, changed by others, and work kept from a kill."""
+
+import json
+import signal
+import subprocess
+import sys
+import time
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PySide6.QtGui import QDropEvent
+from PySide6.QtWidgets import QApplication
+
+from urgens.build import Build, demo, edited, load, save
+from urgens.ui.recovery import Recovery, found
+from urgens.ui.session import Session
+from urgens.ui.settings import Settings
+from urgens.ui.window import Window
+
+Answer = Callable[[str], list[str]]
+Opener = Callable[[Build], Window]
+NEITHER = Qt.KeyboardModifier.NoModifier
+
+
+# --- files ---
+
+
+def test_recent_files_are_remembered_the_latest_first(tmp_path: Path) -> None:
+    settings = Settings(tmp_path / "settings.ini")
+    files = [tmp_path / f"{n}.urgens.json" for n in range(10)]
+    for path in files:
+        save(demo("roadster"), path)
+        settings.add_recent(path)
+    settings.add_recent(files[3])
+    files[9].unlink()
+
+    recent = Settings(tmp_path / "settings.ini").recent
+
+    assert recent[:2] == (files[3], files[8])
+    assert len(recent) == 7
+    settings.set_dark(True)
+    assert Settings(tmp_path / "settings.ini").dark
+
+
+def test_a_file_is_dropped_on_the_window(window: Window, tmp_path: Path) -> None:
+    path = tmp_path / "dropped.urgens.json"
+    save(demo("saloon"), path)
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(path))])
+    action, left = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton
+
+    window.dropEvent(QDropEvent(QPointF(400, 300), action, data, left, NEITHER))
+
+    assert window.session.build.name == "Larkhill"
+
+
+def test_a_read_only_file_is_not_written(window: Window, tmp_path: Path, answer: Answer) -> None:
+    path = tmp_path / "locked.urgens.json"
+    save(window.session.base, path)
+    path.chmod(0o444)
+    window.session.open_file(path)
+    assert "read-only" in window.windowTitle()
+    window.session.edit("name", "Changed")
+    said = answer("OK")
+
+    assert not window.files.save()
+    assert "the file is marked read-only" in said[1]
+    assert load(path).name == "Wexcombe"
+    assert window.session.modified
+
+
+@pytest.mark.parametrize(
+    ("button", "name"), [("Read it again", "Other"), ("Keep what is here", "Wexcombe")]
+)
+def test_a_file_changed_by_another_program_is_asked_about_once(
+    window: Window, tmp_path: Path, answer: Answer, button: str, name: str
+) -> None:
+    path = tmp_path / "shared.urgens.json"
+    save(window.session.base, path)
+    window.session.open_file(path)
+    window.files.look_at_disk()  # nothing to ask
+    save(edited(window.session.base, "name", "Other"), path)
+    said = answer(button)
+
+    window.files.look_at_disk()
+
+    assert said[0] == "shared.urgens.json was changed by another program."
+    assert window.session.build.name == name
+    window.files.look_at_disk()  # not a second time
+
+
+def test_saving_over_another_program_s_change_is_asked_first(
+    window: Window, tmp_path: Path, answer: Answer
+) -> None:
+    path = tmp_path / "shared.urgens.json"
+    save(window.session.base, path)
+    window.session.open_file(path)
+    window.session.edit("name", "Mine")
+    save(demo("roadster"), path)
+    answer("Do not save")
+    assert not window.files.save()
+    assert load(path).name == "Tarn"
+
+    answer("Save over it")
+    assert window.files.save()
+    assert load(path).name == "Mine"
+
+
+# --- recovery ---
+
+
+def test_unsaved_work_is_kept_aside_and_forgotten_once_it_is_saved(
+    dressed: QApplication, tmp_path: Path, qtbot: Any
+) -> None:
+    session = Session(demo("pickup"))
+    recovery = Recovery(session, tmp_path)
+    session.edit("name", "Half done")
+    qtbot.waitUntil(recovery.file.exists, timeout=3000)
+
+    assert "Half done" in json.loads(recovery.file.read_text(encoding="utf-8"))["build"]
+    assert found(tmp_path) == ()  # this process is still running
+    session.save(tmp_path / "saved.urgens.json")
+    assert not recovery.file.exists()
+
+
+def test_work_survives_a_kill(
+    open_window: Opener, pickup: Build, tmp_path: Path, answer: Answer
+) -> None:
+    """A window in another process is killed; the next one offers its work."""
+    path = tmp_path / "truck.urgens.json"
+    save(pickup, path)
+    folder = tmp_path / "recovery"
+    code = (
+        "import sys; from pathlib import Path; from PySide6.QtWidgets import QApplication; "
+        "from urgens.build import load; from urgens.ui.application import dress; "
+        "from urgens.ui.session import Session; from urgens.ui.window import Window; "
+        "app = QApplication([]); dress(app); p = Path(sys.argv[1]); "
+        "w = Window(Session(load(p), p), None, Path(sys.argv[2])); w.show(); "
+        "w.session.edit('name', 'Nearly lost'); app.exec()"
+    )
+    run = subprocess.Popen([sys.executable, "-c", code, str(path), str(folder)])
+    until = time.monotonic() + 30
+    while not list(folder.glob("*.json")) and time.monotonic() < until:
+        time.sleep(0.1)
+    run.send_signal(signal.SIGKILL)
+    run.wait()
+    assert load(path).name == "Wexcombe"
+
+    window = open_window(pickup)
+    window._recovery_folder = folder
+    said = answer("Take it up again")
+    window.offer_recovery()
+
+    assert said[0].startswith("Urgens was ended before Nearly lost of truck.urgens.json was saved.")
+    assert window.session.build.name == "Nearly lost"
+    assert window.session.path == path
+    assert window.session.modified
+    window.session.undo_stack.undo()
+    assert window.session.build.name == "Wexcombe"
+
+
+def test_what_is_half_written_is_passed_over(tmp_path: Path) -> None:
+    (tmp_path / f"{2**22 - 3}-1.json").write_text('{"path": null, "build": "{', encoding="utf-8")
+
+    assert found(tmp_path) == ()

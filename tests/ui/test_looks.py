@@ -1,0 +1,173 @@
+"""How the build is looked at: own units, from further away, in the dark, in a narrow window."""
+
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from tests.ui.conftest import pull
+from urgens.build import Build, demo, demo_names
+from urgens.ui.settings import Settings
+from urgens.ui.theme.paint import T
+from urgens.ui.theme.switch import use_theme
+from urgens.ui.units_dialog import UnitsDialog
+from urgens.ui.window import Window
+
+Opener = Callable[[Build], Window]
+
+
+@pytest.fixture(autouse=True)
+def light(dressed: QApplication) -> Iterator[None]:
+    yield
+    use_theme(dressed, dark=False)
+
+
+# --- units of the builder's own ---
+
+
+def choose_units(window: Window, choices: dict[str, str]) -> None:
+    """Pick units in the dialog by the names it reads aloud, then close it."""
+
+    def pick() -> None:
+        dialog = window.findChild(UnitsDialog)
+        assert dialog is not None
+        for box in dialog.boxes:
+            if box.accessibleName() in choices:
+                box.setFocus()
+                while box.currentText() != choices[box.accessibleName()]:
+                    before = box.currentIndex()
+                    QTest.keyClick(box, Qt.Key.Key_Down)
+                    assert box.currentIndex() > before
+        dialog.reject()
+
+    QTimer.singleShot(50, pick)
+    window.deeds["own-units"].trigger()
+
+
+def test_a_unit_of_ones_own_shows_everywhere_and_is_remembered(
+    window: Window, tmp_path: Path
+) -> None:
+    window.settings = Settings(tmp_path / "settings.ini")
+    before = window.session.build
+    choose_units(window, {"Unit of a pressure": "kPa", "Unit of a force": "N"})
+
+    assert window.balance.controls.knee.label.text == "2,586 kPa"  # 375 psi
+    assert window.press.effort.text == "267 N"
+    assert [button.text() for button in window.top.units] == ["in · kPa", "mm · kPa"]
+    assert "kPa" in window.press.line_pressures.accessibleName()
+    assert window.session.build == before
+    assert not window.session.modified
+    kept = Settings(tmp_path / "settings.ini").unit_overrides
+    assert {(kind.noun, unit) for kind, unit in kept} == {("a pressure", "kPa"), ("a force", "N")}
+
+
+def test_a_setting_that_is_damaged_is_left_out(tmp_path: Path) -> None:
+    path = tmp_path / "settings.ini"
+    path.write_text("[units]\na%20pressure=furlong\na%20mood=bar\na%20force=kN\n")
+
+    assert [(kind.noun, unit) for kind, unit in Settings(path).unit_overrides] == [
+        ("a force", "kN")
+    ]
+
+
+# --- standing back ---
+
+
+def test_standing_back_keeps_press_station_and_finding(window: Window) -> None:
+    window.session.set_effort(200.0)
+    window.finding_line.advance()
+    before = (window.session.build, window.finding_line.finding)
+    figure = window.press.effort.height()
+    QTest.keyClick(window, Qt.Key.Key_Equal)
+    QTest.qWait(30)
+
+    assert window.press.effort.height() == pytest.approx(1.5 * figure, abs=1)
+    assert window.press.effort.text == "45 lbf"
+    assert (window.session.build, window.finding_line.finding) == before
+    finding = window.finding_line.finding
+    assert finding is not None
+    assert window.finding_line.message.text == finding.message  # without its reason
+    assert not window.top.isVisible()
+    assert not window.balance.locks.isVisible()
+    QTest.keyClick(window, Qt.Key.Key_Equal)
+    QTest.qWait(30)
+
+    assert window.press.effort.height() == figure
+    assert window.finding_line.message.text == f"{finding.message} {finding.why}"
+    assert window.top.isVisible()
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_nothing_is_cut_when_standing_back(open_window: Opener, name: str) -> None:
+    window = open_window(demo(name))
+    window.stand_back()
+    for station in range(window.stations.count()):
+        window.show_station(station)
+        QTest.qWait(30)
+        assert window.size().width() == 1280
+        for reading in (window.press.grip, window.press.verdict, window.press.pedal):
+            corner = reading.mapTo(window, reading.rect().bottomRight())
+            assert window.rect().contains(corner)
+            assert corner.y() < window.finding_line.y()
+        assert window.press.minimumSizeHint().width() <= window.press.width()
+        assert window.stations.minimumSizeHint().width() <= window.stations.width()
+
+
+def test_the_hand_works_when_standing_back(window: Window) -> None:
+    """The pad follows the same pull of the eye: half as far again for the same effort."""
+    pedal = window.press.pedal
+    pull(pedal, pedal.pad, QPointF(-60.0, 30.0))
+    near = window.session.effort
+    window.session.set_effort(window.session.build.targets.comfortable_effort.value)
+    window.stand_back()
+    QTest.qWait(30)
+    pedal = window.press.pedal
+    pull(pedal, pedal.pad * 1.5, QPointF(-90.0, 45.0))
+
+    assert window.session.effort == pytest.approx(near, rel=0.02)
+    label = window.balance.controls.knee.label
+    QTest.mouseClick(label, Qt.MouseButton.LeftButton)
+    assert label.editor is not None
+    QTest.keyClicks(label.editor, "300 psi")
+    QTest.keyClick(label.editor, Qt.Key.Key_Return)
+    assert label.text == "300 psi"
+
+
+# --- themes ---
+
+
+def test_the_theme_is_switched_with_every_station_open(window: Window) -> None:
+    before, light_sheet = window.session.build, T.sheet
+    window.session.set_effort(200.0)
+    for index in range(window.stations.count()):
+        window.show_station(index)
+        for dark in (True, False):
+            QTest.keyClick(window, Qt.Key.Key_T)
+            QTest.qWait(20)
+            assert T.dark is dark
+            assert (T.sheet == light_sheet) is not dark
+            assert window.stations.currentIndex() == index
+    picture = window.grab().toImage()
+
+    assert picture.pixelColor(200, 70).name() == light_sheet.lower()
+    assert window.session.build == before
+    assert window.session.effort == 200.0
+    assert window.press.effort.text == "45 lbf"
+
+
+# --- size ---
+
+
+def test_the_rail_folds_to_its_marks_in_a_narrow_window(window: Window) -> None:
+    wide = window.rail.width()
+    window.resize(1180, 760)
+    assert window.rail.width() < wide / 2
+
+    QTest.mouseClick(window.rail, Qt.MouseButton.LeftButton, pos=QPoint(20, 120))
+    assert window.stations.currentWidget() is window.sheet
+    window.resize(1700, 1000)
+    assert window.rail.width() == wide
+    assert window.press.width() == 320
