@@ -11,6 +11,8 @@ from PySide6.QtTest import QTest
 from tests.ui.conftest import drag, on_plot
 from urgens.build import Build, edited
 from urgens.solve import AxleName, printed
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.widgets.label_placer import overlap
 from urgens.ui.window import Window
 
@@ -271,3 +273,19 @@ def test_many_load_cases_with_long_names_leave_room_for_the_rest(
         pos=balance.locks.cell_box(11, 0).center().toPoint(),
     )
     assert window.session.solution.case == 11
+
+
+def test_an_assumed_figure_looks_so_and_ctrl_tab_goes_to_it(
+    open_window: Callable[[Build], Window], built: Callable[..., Build]
+) -> None:
+    assumed = {"valves.rear[0].slope": {"state": "assumed"}}
+    window = open_window(built({"evidence": assumed}))
+    knee, slope = window.balance.controls.knee.label, window.balance.controls.slope.label
+    QTest.keyClick(window, Qt.Key.Key_Tab, Qt.KeyboardModifier.ControlModifier)
+
+    assert window.focusWidget() is slope
+    assert (knee.known, slope.known) == (Known.YES, Known.ASSUMED)
+    assert slope.accessibleName() == "Slope after the knee 0.30, assumed"
+    foot = slope.grab().toImage()
+    shades = {foot.pixelColor(x, foot.height() - 4).name() for x in range(6, foot.width() - 6)}
+    assert T.warn.lower() in shades

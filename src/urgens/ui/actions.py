@@ -64,6 +64,7 @@ LAST_DEEDS = (Deed("quit", "Close", lambda w: w.close(), ("Ctrl+Q",), anywhere=T
 VIEW_DEEDS = (
     Deed("rest", "Let the pedal up", lambda w: w.session.set_effort(0.0), ("Home",)),
     Deed("first-lock", "Press to the first lock", lambda w: w.press_to_first_lock(), ("End",)),
+    Deed("next-open", "Next assumed or missing figure", lambda w: w.next_open(), ("Ctrl+Tab",)),
     Deed("next-finding", "Next finding", lambda w: w.finding_line.advance(), ("F",)),
     Deed("fix", "Do what the finding proposes", lambda w: w.finding_line.apply_fix(), ("Shift+F",)),
     Deed("dry", "Road: dry", lambda w: w.session.set_surface(None), ("D",)),

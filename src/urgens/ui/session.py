@@ -122,6 +122,11 @@ class Session(QObject):
         changes = {**self.base.setups[index].changes, path: value}
         return edited(self.base, f"setups[{index}].changes", changes)
 
+    def assumes(self, path: str) -> bool:
+        """Tell whether the figure at a path is one the builder only assumes."""
+        known = self.build.evidence.get(path)
+        return known is not None and known.state == "assumed"
+
     def apply(self, fix: Fix) -> None:
         """Make the edit that a finding proposes."""
         self.edit(fix.path, fix.value, fix.label)

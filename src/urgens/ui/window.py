@@ -42,6 +42,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.topbar import TopBar
 from urgens.ui.units_dialog import UnitsDialog
+from urgens.ui.widgets.dimension_label import DimensionLabel, Known
 
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
 FAR_PRESS_WIDTH = 760  # px: standing back its two halves stand side by side
@@ -193,6 +194,16 @@ class Window(QMainWindow):
             now = self.session.setup
             index = (names.index(now) + 1) % len(names) if now in names else 0
             self.session.set_setup(names[index])
+
+    def next_open(self) -> None:
+        """Go to the next figure of the station that is assumed or missing."""
+        labels = self.stations.currentWidget().findChildren(DimensionLabel)
+        still_open = [w for w in labels if w.isVisible() and w.known is not Known.YES]
+        if still_open:
+            now = self.focusWidget()
+            at = next((i for i, label in enumerate(still_open) if label is now), -1)
+            label = still_open[(at + 1) % len(still_open)]
+            label.setFocus(Qt.FocusReason.ShortcutFocusReason)
 
     def switch_theme(self) -> None:
         """Go from light to dark or back; nothing else changes."""

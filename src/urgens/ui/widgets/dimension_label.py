@@ -1,6 +1,7 @@
 """A figure that is changed where it stands: click or Tab, type, Enter."""
 
 from collections.abc import Callable
+from enum import Enum
 
 from PySide6.QtCore import QEvent, QObject, QPoint, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
@@ -17,6 +18,15 @@ from urgens.build import BuildErrors
 from urgens.quantity import QuantityError, Shown
 from urgens.ui.theme.paint import T, face, metrics, pen, width
 from urgens.ui.widgets.painted import Painted
+
+
+class Known(Enum):
+    """What is known about a figure: typed or measured, only assumed, or not there."""
+
+    YES = "known"
+    ASSUMED = "assumed"
+    MISSING = "missing"
+
 
 UNIT_SHARE = 0.62  # of the figure's size
 _STEP_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
@@ -46,6 +56,7 @@ class DimensionLabel(Painted):
         self._accept = accept
         self._size, self._weight, self._color = size, weight, color or str(T.ink)
         self._shown = Shown("—", "")
+        self._known = Known.YES
         self._typed = ""
         self._widest = 0
         self._editor: QLineEdit | None = None
@@ -57,12 +68,28 @@ class DimensionLabel(Painted):
     def set_value(self, shown: Shown, typed: str) -> None:
         """Show a figure; `typed` is what the editor starts with."""
         self._shown, self._typed = shown, typed
-        self.setAccessibleName(f"{self._name} {shown}".strip())
+        self._name_it()
         widest = self._widest
         self.sizeHint()
         if self._widest > widest:
             self.updateGeometry()
         self.update()
+
+    def set_known(self, known: Known) -> None:
+        """Show what is known about the figure."""
+        if known is not self._known:
+            self._known = known
+            self._name_it()
+            self.update()
+
+    @property
+    def known(self) -> Known:
+        """What is known about the figure."""
+        return self._known
+
+    def _name_it(self) -> None:
+        state = "" if self._known is Known.YES else f", {self._known.value}"
+        self.setAccessibleName(f"{self._name} {self._shown}".strip() + state)
 
     @property
     def text(self) -> str:
@@ -102,7 +129,13 @@ class DimensionLabel(Painted):
         painter.setFont(face(round(self._size * UNIT_SHARE)))
         painter.setPen(QColor(T.muted))
         painter.drawText(round(at), round(baseline), self._shown.unit)
-        painter.setPen(pen(T.muted, 2, Qt.PenStyle.DotLine))
+        dots, dashes = Qt.PenStyle.DotLine, Qt.PenStyle.DashLine
+        under = {
+            Known.YES: (T.muted, 2, dots),
+            Known.ASSUMED: (T.warn, 2.5, dashes),
+            Known.MISSING: (T.danger, 2.5, dashes),
+        }
+        painter.setPen(pen(*under[self._known]))
         foot = self.down - 3
         painter.drawLine(QPointF(5, foot), QPointF(self.across - 5, foot))
         if self.hasFocus():

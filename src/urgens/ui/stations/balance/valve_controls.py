@@ -25,6 +25,7 @@ from urgens.ui.stations.balance.valve_setting import (
     valve_setting,
 )
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.widgets.stepper import Stepper
 
 BAR_STEP = {UnitSystem.INCH: parse("0.02 in", LENGTH).value, UnitSystem.METRIC: 0.0005}  # m
@@ -82,6 +83,7 @@ class ValveControls(QWidget):
         if isinstance(master, TwinMaster):
             shown = show(master.bar_offset.value, LENGTH, self._session.units)
             self.bar.set_value(shown, master.bar_offset.text)
+            self.bar.label.set_known(self._known("master.bar_offset"))
         if self._words.text() != (words := self._sentence(setting)):
             self._words.setText(words)  # a text that is set lays the window out again
         if setting is None:
@@ -96,6 +98,12 @@ class ValveControls(QWidget):
             shown = show(setting.knee, PRESSURE, self._session.units)
             self.knee.set_value(shown, setting.valve.knee.text)
         self.slope.set_value(Shown(f"{setting.slope:.2f}", ""), f"{setting.slope:g}")
+        figure = "turns" if isinstance(setting.valve, Adjustable) else "knee"
+        self.knee.label.set_known(self._known(f"{setting.path}.{figure}"))
+        self.slope.label.set_known(self._known(f"{setting.path}.slope"))
+
+    def _known(self, path: str) -> Known:
+        return Known.ASSUMED if self._session.assumes(path) else Known.YES
 
     def _sentence(self, setting: ValveSetting | None) -> str:
         if setting is None:
