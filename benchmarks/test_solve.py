@@ -16,7 +16,9 @@ import pytest
 from benchmarks.bare import Bare
 from urgens.build import Build, demo, demo_text, edited, with_changes
 from urgens.guidance import findings
-from urgens.solve import press, solve, system
+from urgens.physics.vehicle import Standing
+from urgens.solve import first_lock, press, solve, system
+from urgens.solve.settle import open_figures, still_to_settle
 
 SURFACES = np.array([0.15, 0.5, 0.9])
 EFFORTS = np.linspace(0, 450, 400)
@@ -116,3 +118,18 @@ def test_imports_as_a_process(benchmark: Any) -> None:
     command = [sys.executable, "-c", IMPORTS]
     run = benchmark.pedantic(subprocess.run, (command,), {"capture_output": True}, rounds=9)
     assert run.returncode == 0
+
+
+@pytest.mark.benchmark(group="what is still to settle")
+def test_ranking(benchmark: Any, pickup: Build) -> None:
+    assert benchmark(still_to_settle, pickup, 0.9)
+
+
+@pytest.mark.benchmark(group="what is still to settle")
+def test_one_solve_of_as_many_variants(benchmark: Any, pickup: Build) -> None:
+    figures = open_figures(pickup)
+    whole = system(pickup)
+    standing = Standing(
+        *(np.repeat(np.asarray(v)[None, :, None], 2 * len(figures), 0) for v in whole.standing)
+    )
+    assert benchmark(first_lock, whole, standing, np.array([0.9])).axle.size > 1
