@@ -6,7 +6,7 @@ from urgens.build.edit import edited, value_at, with_changes
 from urgens.build.errors import BuildError, BuildErrors
 from urgens.build.files import SUFFIX, dumps, load, loads, save
 from urgens.build.schema import schema
-from urgens.build.variant import with_setup
+from urgens.build.variant import whole, with_setup
 
 __all__ = [
     "SUFFIX",
@@ -24,6 +24,7 @@ __all__ = [
     "save",
     "schema",
     "value_at",
+    "whole",
     "with_changes",
     "with_setup",
 ]

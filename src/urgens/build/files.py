@@ -13,7 +13,7 @@ from urgens.build.build import FORMAT, VERSION, Build
 from urgens.build.errors import BuildErrors
 from urgens.build.migrate import migrated
 from urgens.build.validation import validated
-from urgens.build.variant import hanging_faults
+from urgens.build.variant import whole
 
 SUFFIX = ".urgens.json"
 LARGEST = 8 * 1024 * 1024  # bytes; a build with pictures beside it is a few hundred kilobytes
@@ -43,10 +43,7 @@ def loads(text: str) -> Build:
             "open it with the newer Urgens; nothing in it was changed",
         )
     build = validated(migrated(document, VERSION))
-    faults = tuple(hanging_faults(build))
-    if faults:
-        raise BuildErrors(faults)
-    return build
+    return whole(build)
 
 
 def dumps(build: Build) -> str:

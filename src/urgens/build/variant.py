@@ -20,7 +20,15 @@ def with_setup(build: Build, name: str) -> Build:
     raise BuildErrors.one("setups", f'there is no set-up "{name}"', f"choose one of {known}")
 
 
-def hanging_faults(build: Build) -> Iterator[BuildError]:
+def whole(build: Build) -> Build:
+    """Return `build` if what its set-ups and its evidence name is there; raises BuildErrors."""
+    faults = list(_hanging_faults(build))
+    if faults:
+        raise BuildErrors(faults)
+    return build
+
+
+def _hanging_faults(build: Build) -> Iterator[BuildError]:
     """Yield what is wrong with the paths that set-ups and evidence name."""
     for index, setup in enumerate(build.setups):
         try:

@@ -31,7 +31,7 @@ class OpenFigure:
     path: str
     value: float  # SI
     text: str
-    state: Literal["assumed", "not said"]
+    state: Literal["assumed", "as typed"]
     spread: str | None
     half_width: float  # SI
 
@@ -65,7 +65,7 @@ def open_figures(build: Build) -> tuple[OpenFigure, ...]:
                 path,
                 value.value if isinstance(value, Quantity) else float(value),
                 value.text if isinstance(value, Quantity) else f"{value:g}",
-                "not said" if known is None else "assumed",
+                "as typed" if known is None else "assumed",
                 spread,
                 half_width(spread, value) if spread is not None else 0.0,
             )

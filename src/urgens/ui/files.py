@@ -161,6 +161,10 @@ class FileDesk:
             return self.save()
         return box.clickedButton() is drop
 
+    def say_refused(self, words: str) -> None:
+        """Say why an edit was not made."""
+        self._say("Nothing was changed", words)
+
     def _say(self, title: str, words: str) -> None:
         box = QMessageBox(self._window)
         box.setIcon(QMessageBox.Icon.Warning)

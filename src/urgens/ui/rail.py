@@ -20,13 +20,13 @@ WIDTH, FOLDED_WIDTH = 124, 50
 class Stop:
     """A station on the rail: its name, and what its mark and fact are now.
 
-    `severity` None draws an open ring: nothing there can be judged.
+    What is not `judged` has an open ring: there is nothing to judge, or not yet.
     """
 
     name: str
     fact: Callable[[], str]
     severity: Callable[[], Severity | None]
-    judged: bool = True
+    judged: Callable[[], bool] = lambda: True
 
 
 class Rail(QWidget):
@@ -102,7 +102,7 @@ class Rail(QWidget):
 
     @staticmethod
     def _paint_mark(painter: QPainter, stop: Stop, center: QPointF) -> None:
-        if not stop.judged:
+        if not stop.judged():
             painter.setPen(pen(T.muted, 2))
             painter.setBrush(QColor(T.paper))
             painter.drawEllipse(center, 8, 8)

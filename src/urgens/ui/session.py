@@ -1,13 +1,14 @@
 """The one mutable object of the interface: the build that is open, and how it is looked at."""
 
 import hashlib
+from collections.abc import Mapping
 from pathlib import Path
 
 import numpy as np
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtGui import QUndoCommand, QUndoStack
 
-from urgens.build import Build, BuildErrors, edited, load, save, with_setup
+from urgens.build import Build, BuildErrors, load, save, whole, with_changes, with_setup
 from urgens.build.files import is_read_only
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Kind, Units, UnitSystem
@@ -28,6 +29,7 @@ class Session(QObject):
     units_changed = Signal()
     file_changed = Signal()
     opened = Signal()
+    refused = Signal(str)
 
     def __init__(self, build: Build, path: Path | None = None) -> None:
         super().__init__()
@@ -108,19 +110,41 @@ class Session(QObject):
         While a drag is under way all its edits are one step. Raises BuildErrors and then changes
         nothing.
         """
-        changed = self._edited(path, value)
-        if changed == self.base:
-            return
-        self.undo_stack.push(_Edit(self, changed, label or path, self._drag))
+        self.edit_all({path: value}, label or path)
 
-    def _edited(self, path: str, value: object) -> Build:
-        """Return the base build with the edit in it; with a set-up chosen it goes into that."""
+    def edit_all(self, changes: Mapping[str, object], label: str) -> None:
+        """Put several values into the build as one step; as `edit`."""
+        changed = self._edited(changes)
+        if changed != self.base:
+            self.undo_stack.push(_Edit(self, changed, label, self._drag))
+
+    def try_all(self, changes: Mapping[str, object], label: str) -> None:
+        """Put values in as `edit_all`; what cannot be is said and changes nothing."""
+        try:
+            self.edit_all(changes, label)
+        except BuildErrors as errors:
+            self.refused.emit("\n".join(str(error) for error in errors.errors))
+
+    def _edited(self, changes: Mapping[str, object]) -> Build:
+        """Return the base build with the edits in it; with a set-up chosen they go into that.
+
+        What is known about a figure belongs to the build itself, whatever set-up is chosen.
+        """
         if self.setup is None:
-            return edited(self.base, path, value)
+            return whole(with_changes(self.base, changes))
+        with_changes(self.build, changes)  # what is refused is refused at its own path
         index = next(i for i, s in enumerate(self.base.setups) if s.name == self.setup)
-        edited(self.build, path, value)  # what is refused is refused at its own path
-        changes = {**self.base.setups[index].changes, path: value}
-        return edited(self.base, f"setups[{index}].changes", changes)
+        known = {path: value for path, value in changes.items() if path.startswith("evidence")}
+        laid = {path: value for path, value in changes.items() if path not in known}
+        if laid:
+            known[f"setups[{index}].changes"] = {**self.base.setups[index].changes, **laid}
+        return whole(with_changes(self.base, known))
+
+    def settle(self, path: str, state: str) -> None:
+        """Say what is known about the figure at a path: its spread and note stay."""
+        known = self.build.evidence.get(path)
+        said = {} if known is None else known.model_dump(mode="json", exclude_unset=True)
+        self.edit(f'evidence["{path}"]', {**said, "state": state}, f"{path} {state}")
 
     def assumes(self, path: str) -> bool:
         """Tell whether the figure at a path is one the builder only assumes."""
@@ -221,9 +245,11 @@ class Session(QObject):
         if self.setup not in {setup.name for setup in build.setups}:
             self.setup = None
         build = build if self.setup is None else with_setup(build, self.setup)
-        names = {case.name for case in build.vehicle.load_cases}
-        if self.load_case not in names:
-            self.load_case = None
+        names = [case.name for case in build.vehicle.load_cases]
+        if self.load_case is not None and self.load_case not in names:
+            before = self.solution.system.case_names
+            renamed = len(names) == len(before)
+            self.load_case = names[before.index(self.load_case)] if renamed else None
         self.build: Build = build
         most = max(build.targets.max_effort.value, build.targets.comfortable_effort.value)
         self.solution: Solution = solve(

@@ -23,8 +23,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.build import Build
 from urgens.guidance import Severity
 from urgens.sheet.content import CAUTIONS
+from urgens.solve.settle import open_figures
 from urgens.ui.actions import ALL_DEEDS, HAND_KEYS
 from urgens.ui.dialogs import CommandFinder, KeyList
 from urgens.ui.files import FileDesk
@@ -37,6 +39,7 @@ from urgens.ui.session import Session
 from urgens.ui.settings import Settings
 from urgens.ui.start_page import StartPage
 from urgens.ui.stations.balance.station import BalanceStation
+from urgens.ui.stations.measure.station import MeasureStation
 from urgens.ui.stations.sheet.station import SheetStation
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
@@ -48,7 +51,7 @@ PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
 FAR_PRESS_WIDTH = 760  # px: standing back its two halves stand side by side
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
 SMALLEST = (1170, 740)  # px, below which figures would be cut
-BALANCE, SHEET = 0, 1
+MEASURE, BALANCE, SHEET = 0, 1, 2
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
@@ -65,6 +68,8 @@ class Window(QMainWindow):
         self.session: Session = session
         self.settings = settings
         self.files: FileDesk = FileDesk(session, self, settings)
+        self._open_of: Build | None = None
+        self._counted = (0, 0)
         self.recovery: Recovery | None = None
         if recovery_folder is not None:
             self.recovery = Recovery(session, recovery_folder, self)
@@ -74,6 +79,7 @@ class Window(QMainWindow):
         self._undo, self._redo = undo_actions(self)
         self._build(BALANCE)
         session.opened.connect(self.leave_start)
+        session.refused.connect(self.files.say_refused)
         session.file_changed.connect(self._title)
         session.solution_changed.connect(self._title)
         self._title()
@@ -87,13 +93,14 @@ class Window(QMainWindow):
         session = self.session
         self.top = TopBar(session, build_menu(self))
         self.top.set_actions(self._undo, self._redo)
+        self.measure = MeasureStation(session)
         self.balance = BalanceStation(session)
         self.sheet = SheetStation(session)
         self.sheet.export_asked.connect(self.files.write_sheet)
         self.stations = QStackedWidget()
         self.stations.setObjectName("bench")
         self.stations.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        for page in (self.balance, self.sheet):
+        for page in (self.measure, self.balance, self.sheet):
             self.stations.addWidget(page)
         self.rail = Rail(self._stops())
         self.rail.chosen.connect(self.show_station)
@@ -126,9 +133,33 @@ class Window(QMainWindow):
 
     def _stops(self) -> tuple[Stop, ...]:
         return (
+            Stop(
+                "Measure",
+                self._measure_fact,
+                self._measure_severity,
+                judged=lambda: self._open()[0] > 0 or self._open()[1] == 0,
+            ),
             Stop("Balance", self._balance_fact, self._balance_severity),
-            Stop("Sheet", lambda: "to print", lambda: None, judged=False),
+            Stop("Sheet", lambda: "to print", lambda: None, judged=lambda: False),
         )
+
+    def _open(self) -> tuple[int, int]:
+        """Return how many figures are assumed, and how many are open in all."""
+        build = self.session.build
+        if self._open_of is not build:
+            figures = open_figures(build)
+            self._open_of = build
+            self._counted = sum(f.state == "assumed" for f in figures), len(figures)
+        return self._counted
+
+    def _measure_severity(self) -> Severity | None:
+        return Severity.WARNING if self._open()[0] else None
+
+    def _measure_fact(self) -> str:
+        assumed, still_open = self._open()
+        if assumed:
+            return f"{assumed} assumed"
+        return f"{still_open} open" if still_open else "all settled"
 
     def _balance_severity(self) -> Severity | None:
         found = self.session.findings
@@ -282,6 +313,10 @@ class Window(QMainWindow):
 
     def _show_place(self, where: str) -> None:
         """Go to where a finding points."""
+        if not where.startswith("valves") and self.measure.label(where) is not None:
+            self.show_station(MEASURE)
+            self.measure.go_to(where)
+            return
         self.show_station(BALANCE)
         controls = self.balance.controls
         target: QWidget = controls.knee.label if controls.knee.isVisible() else controls.fit

@@ -31,6 +31,11 @@ QToolButton[role="name"] {{ font-family: "IBM Plex Sans"; font-size: 22px; font-
   padding: 0 22px 0 6px; }}
 QToolButton[role="name"]::menu-indicator {{ image: url({{chevron}});
   subcontrol-position: right center; right: 4px; }}
+QToolButton[role="kind"] {{ color: {t.muted}; min-height: 30px; padding: 0 22px 0 6px; }}
+QToolButton[role="kind"]::menu-indicator {{ image: url({{chevron}});
+  subcontrol-position: right center; right: 2px; }}
+QPushButton[role="quiet"] {{ border-color: {t.hair}; padding: 0 8px; min-height: 30px;
+  font-weight: 500; }}
 QToolButton[role="step"] {{ border: 1px solid {t.ink}; padding: 0; min-width: 36px; }}
 QPushButton {{ background: {t.sheet}; border: 1px solid {t.ink}; border-radius: 4px;
   padding: 0 14px; min-height: 34px; font-weight: 600; }}

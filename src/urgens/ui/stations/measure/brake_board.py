@@ -1,0 +1,284 @@
+"""One axle's brakes as drawings: a disc cut open, a drum looked into."""
+
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
+from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath
+
+from urgens.build.wheel import Disc, Drum
+from urgens.physics.disc import clamp_force
+from urgens.quantity import FORCE, LENGTH, PRESSURE, TORQUE, show
+from urgens.solve.system import disc_radius, piston_area, shoe_factor
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, fluid, hatch, pen
+from urgens.ui.widgets.board import Board, measure, write
+from urgens.ui.widgets.figure_label import Figure
+
+HEAD = 0.0  # px kept free at the top
+MOST_PISTONS = 4  # that are shown with their figures
+COLUMN = 104.0  # px on the right, for figures
+
+
+class BrakeBoard(Board):
+    """The brakes of one axle."""
+
+    def __init__(self, session: Session, axle: str) -> None:
+        self.axle = axle
+        self.color = T.front if axle == "front" else T.rear
+        super().__init__(session)
+        self.setAccessibleName(f"{axle.capitalize()} brake")
+
+    @property
+    def brake(self) -> Disc | Drum:
+        """The brake as it is in the build."""
+        brake: Disc | Drum = getattr(self.session.build, self.axle).brake
+        return brake
+
+    # --- figures ---------------------------------------------------------------------------
+
+    def figures(self) -> list[Figure]:
+        """Return the figures of the disc or of the drum."""
+        place, brake = f"{self.axle}.brake", self.brake
+        if isinstance(brake, Disc):
+            return [*self._disc_figures(place, brake)]
+        return [*self._drum_figures(place, brake)]
+
+    def _disc_figures(self, place: str, brake: Disc) -> list[Figure]:
+        found = [
+            Figure(f"{place}.piston_diameters[{i}]", f"{self.axle} piston {i + 1}", LENGTH)
+            for i in range(min(len(brake.piston_diameters), MOST_PISTONS))
+        ]
+        found.append(Figure(f"{place}.pad_friction", f"{self.axle} pad friction"))
+        if brake.effective_radius is not None:
+            found.append(
+                Figure(f"{place}.effective_radius", f"{self.axle} effective radius", LENGTH)
+            )
+        else:
+            found.append(
+                Figure(f"{place}.rotor_outer_diameter", f"{self.axle} rotor diameter", LENGTH)
+            )
+            found.append(Figure(f"{place}.pad_height", f"{self.axle} pad height", LENGTH))
+        return found
+
+    def _drum_figures(self, place: str, brake: Drum) -> list[Figure]:
+        found = [
+            Figure(f"{place}.cylinder_diameter", f"{self.axle} wheel cylinder", LENGTH),
+            Figure(f"{place}.drum_diameter", f"{self.axle} drum", LENGTH),
+        ]
+        if brake.shoe_factor is not None:
+            found.append(Figure(f"{place}.shoe_factor", f"{self.axle} shoe factor"))
+        else:
+            found.append(Figure(f"{place}.shoe.lining_friction", f"{self.axle} lining friction"))
+        found.append(Figure(f"{place}.threshold", f"{self.axle} shoes move at", PRESSURE))
+        return found
+
+    # --- places ----------------------------------------------------------------------------
+
+    def place(self) -> None:
+        """Put the figures beside what they measure."""
+        right = self.across - COLUMN
+        if isinstance(self.brake, Disc):
+            row = self.down - 54.0
+            pistons = [path for path in self.labels if "piston" in path]
+            for index, path in enumerate(pistons):
+                self.put(path, 8 + (index % 2) * 84, row - (index // 2) * 30)
+            others = [path for path in self.labels if "piston" not in path]
+        else:
+            others = list(self.labels)
+        for index, path in enumerate(others):
+            self.put(path, right, HEAD + 22 + index * 54)
+
+    def draw(self, painter: QPainter) -> None:
+        """Paint the brake and the names of its figures."""
+        brake = self.brake
+        for path in self.labels:
+            if "piston" in path:
+                continue
+            box = self.box(path)
+            write(painter, _NAMES[path.rpartition(".")[2]], QPointF(box.left() + 5, box.top() - 3))
+        if isinstance(brake, Disc):
+            self._draw_disc(painter, brake)
+        else:
+            self._draw_drum(painter, brake)
+
+    # --- the disc, cut open ----------------------------------------------------------------
+
+    def _draw_disc(self, painter: QPainter, brake: Disc) -> None:
+        radius = disc_radius(brake)
+        pistons = [d.value for d in brake.piston_diameters]
+        pad = brake.pad_height.value if brake.pad_height is not None else 1.1 * max(pistons)
+        axle, top = self.down - 92.0, HEAD + 26.0
+        scale = (axle - top) / (radius + 0.62 * max(pad, *pistons))
+        middle = (self.across - COLUMN) * 0.56
+        y, half = axle - radius * scale, 0.5 * pad * scale
+        self._draw_rotor(painter, middle, y - half - 4, axle)
+        sides = (-1, 1) if brake.caliper == "opposed" else (-1,)
+        bore = 0.5 * max(pistons) * scale
+        self._draw_body(painter, middle, y, max(half, bore) + 10, sides)
+        self._draw_pads(painter, middle, y, half)
+        for side in sides:
+            self._draw_pistons(painter, middle, y, pistons, scale, side)
+        painter.setPen(pen(T.muted, 1, Qt.PenStyle.DashDotLine))
+        painter.drawLine(QPointF(4, axle), QPointF(self.across - COLUMN - 8, axle))
+        at = self.across - COLUMN - 14
+        painter.setPen(pen(T.muted, 1, Qt.PenStyle.DashLine))
+        painter.drawLine(QPointF(middle + 12, y), QPointF(at, y))
+        measure(painter, QPointF(at, y), QPointF(at, axle))
+        units = self.session.units
+        shown = show(radius, LENGTH, units)
+        if brake.effective_radius is None:
+            words = f"effective radius {shown}"
+            write(painter, words, QPointF(at, axle + 21), side="right", color=T.ink)
+        pressure = float(getattr(self.session.presses, f"{self.axle}_pressure"))
+        force = clamp_force(pressure, piston_area(brake), brake.threshold.value)
+        words = f"clamp {show(float(force), FORCE, units)} on each pad: a force"
+        write(painter, words, QPointF(8, self.down - 4))
+        name = "pistons" if len(pistons) > 1 else "piston"
+        each = "" if brake.caliper == "sliding" else " of each side"
+        rows = (min(len(pistons), MOST_PISTONS) + 1) // 2
+        write(painter, name + each, QPointF(13, self.down - 57 - (rows - 1) * 30))
+
+    @staticmethod
+    def _draw_rotor(painter: QPainter, x: float, top: float, axle: float) -> None:
+        painter.setPen(pen(T.ink, 1.5))
+        painter.setBrush(QColor(T.metal))
+        painter.drawRect(QRectF(x - 10, top, 7, axle - top - 8))
+        painter.drawRect(QRectF(x + 3, top, 7, axle - top - 8))
+        for step in range(int((axle - top - 12) / 12)):
+            at = top + 6 + step * 12
+            painter.drawLine(QPointF(x - 3, at), QPointF(x + 3, at))
+        painter.drawRect(QRectF(x - 26, axle - 7, 52, 14))
+
+    @staticmethod
+    def _draw_body(
+        painter: QPainter, x: float, y: float, half: float, sides: tuple[int, ...]
+    ) -> None:
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.steel))
+        body = QPainterPath()
+        left, right = 96.0, 96.0 if 1 in sides else 44.0
+        body.addRoundedRect(QRectF(x - left, y - half - 14, left + right, 16), 4, 4)
+        body.addRoundedRect(QRectF(x - left, y - half - 14, left - 34, 2 * half + 28), 4, 4)
+        if 1 in sides:
+            body.addRoundedRect(QRectF(x + 34, y - half - 14, right - 34, 2 * half + 28), 4, 4)
+        else:
+            body.addRoundedRect(QRectF(x + 28, y - half - 14, right - 28, 2 * half + 16), 4, 4)
+        painter.drawPath(body.simplified())
+
+    def _draw_pads(self, painter: QPainter, x: float, y: float, half: float) -> None:
+        for side in (-1, 1):
+            inner, backing = x + side * 11, x + side * 23
+            painter.setPen(Qt.PenStyle.NoPen)
+            lining = QColor(self.color)
+            lining.setAlphaF(0.55)
+            painter.setBrush(lining)
+            painter.drawRect(QRectF(min(inner, backing), y - half, 12, 2 * half))
+            painter.setBrush(QColor(T.ink))
+            painter.drawRect(QRectF(backing if side > 0 else backing - 4, y - half, 4, 2 * half))
+
+    def _draw_pistons(
+        self, painter: QPainter, x: float, y: float, pistons: list[float], scale: float, side: int
+    ) -> None:
+        """Draw the largest piston in its bore; those behind it in the cut stand out above."""
+        most = float(self.session.hardest.master_front)
+        pressure = float(getattr(self.session.presses, f"{self.axle}_pressure"))
+        half = 0.5 * max(pistons) * scale
+        near, far = x + side * 28, x + side * 86
+        painter.setPen(pen(T.ink, 1.5))
+        painter.setBrush(fluid(pressure / most if most else 0.0))
+        painter.drawRect(QRectF(min(near, far), y - half, abs(far - near), 2 * half))
+        painter.setBrush(QColor(T.metal))
+        deep = 40.0
+        painter.drawRect(QRectF(near if side > 0 else near - deep, y - half, deep, 2 * half))
+        painter.setBrush(QColor(T.steel))
+        hollow = QRectF(
+            near if side > 0 else near - deep + 12, y - half + 8, deep - 12, 2 * half - 16
+        )
+        painter.drawRect(hollow)
+        if side < 0:
+            measure(painter, QPointF(near - deep - 9, y - half), QPointF(near - deep - 9, y + half))
+
+    # --- the drum, looked into ---------------------------------------------------------------
+
+    def _draw_drum(self, painter: QPainter, brake: Drum) -> None:
+        room = QRectF(6, HEAD + 6, self.across - COLUMN - 26, self.down - HEAD - 34)
+        radius = min(room.width(), room.height()) / 2
+        center = QPointF(room.left() + radius, room.top() + radius)
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.steel))
+        painter.drawEllipse(center, radius, radius)
+        painter.setBrush(QColor(T.sheet))
+        inner = radius * 0.92
+        painter.drawEllipse(center, inner, inner)
+        self._draw_shoes(painter, center, inner)
+        self._draw_cylinders(painter, center, inner, brake)
+        painter.setPen(pen(T.ink, 1.5))
+        painter.setBrush(QColor(T.steel))
+        painter.drawEllipse(center, radius * 0.26, radius * 0.26)
+        write(painter, "axle", center + QPointF(0, 5), side="middle")
+        factor = shoe_factor(brake)
+        torque = float(getattr(self.session.presses, f"{self.axle}_wheel_torque"))
+        words = f"torque {show(torque, TORQUE, self.session.units)} a wheel"
+        if brake.shoe_factor is None:
+            words = f"shoe factor {factor:.2f}; {words}"
+        write(painter, words, QPointF(8, self.down - 4))
+
+    def _draw_shoes(self, painter: QPainter, center: QPointF, inner: float) -> None:
+        box = QRectF(center.x() - inner + 7, center.y() - inner + 7, 2 * inner - 14, 2 * inner - 14)
+        path = QPainterPath()
+        for start in (-52.0, 128.0):  # degrees; the linings' two arcs
+            path.arcMoveTo(box, start)
+            path.arcTo(box, start, 104.0)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        lining = QColor(self.color)
+        lining.setAlphaF(0.6)
+        painter.setPen(pen(lining.name(QColor.NameFormat.HexArgb), 11))
+        painter.drawPath(path)
+        webs = box.adjusted(11, 11, -11, -11)
+        path = QPainterPath()
+        for start in (-62.0, 118.0):
+            path.arcMoveTo(webs, start)
+            path.arcTo(webs, start, 124.0)
+        painter.setPen(pen(T.muted, 5))
+        painter.drawPath(path)
+
+    def _draw_cylinders(
+        self, painter: QPainter, center: QPointF, inner: float, brake: Drum
+    ) -> None:
+        most = float(self.session.hardest.master_front)
+        pressure = float(getattr(self.session.presses, f"{self.axle}_pressure"))
+        tops = (-1, 1) if brake.layout == "two-leading" else (-1,)
+        for side in tops:
+            y = center.y() + side * inner * 0.62
+            box = QRectF(center.x() - 26, y - 12, 52, 24)
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.metal))
+            painter.drawRoundedRect(box, 3, 3)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(fluid(pressure / most if most else 0.0))
+            painter.drawRect(box.adjusted(10, 4, -10, -4))
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.steel))
+        if brake.layout == "leading-trailing":
+            for x in (-9, 9):
+                painter.drawEllipse(center + QPointF(x, inner * 0.66), 5, 5)
+        elif brake.layout == "duo-servo":
+            painter.drawRect(QRectF(center.x() - 34, center.y() + inner * 0.6, 68, 9))
+            painter.drawRect(QRectF(center.x() - 7, center.y() + inner * 0.6 - 4, 14, 17))
+            painter.setBrush(QBrush(QColor(T.ink)))
+            painter.drawEllipse(center - QPointF(0, inner * 0.84), 5, 5)
+        y = center.y() - inner * 0.34
+        painter.setPen(pen(T.muted, 1))
+        painter.setBrush(hatch(T.muted))
+        painter.drawLine(QLineF(center.x() - inner * 0.6, y, center.x() + inner * 0.6, y))
+
+
+_NAMES = {
+    "pad_friction": "pad friction μ",
+    "effective_radius": "effective radius",
+    "rotor_outer_diameter": "rotor",
+    "pad_height": "pad height",
+    "cylinder_diameter": "wheel cylinder",
+    "drum_diameter": "drum",
+    "shoe_factor": "shoe factor",
+    "lining_friction": "lining friction μ",
+    "threshold": "shoes move at",
+}

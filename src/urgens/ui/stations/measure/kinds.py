@@ -1,0 +1,172 @@
+"""Other kinds of part: what a builder chooses from the head of a drawing."""
+
+from collections.abc import Iterator, Mapping
+
+from PySide6.QtWidgets import QMenu, QToolButton
+
+from urgens.build.booster import HydraulicBooster, VacuumBooster
+from urgens.build.master import TwinMaster
+from urgens.build.wheel import Disc
+from urgens.ui.session import Session
+
+Change = tuple[str, dict[str, object]]  # what it is called, and the edits
+
+MOST_PISTONS = 6
+NEW_DISC = {
+    "kind": "disc",
+    "caliper": "sliding",
+    "piston_diameters": ["54 mm"],
+    "pad_friction": 0.40,
+    "effective_radius": "110 mm",
+}
+NEW_DRUM = {
+    "kind": "drum",
+    "layout": "leading-trailing",
+    "cylinder_diameter": "3/4 in",
+    "drum_diameter": "9 in",
+    "shoe_factor": 2.2,
+}
+USUAL_FACTOR = {"leading-trailing": 2.2, "two-leading": 3.2, "duo-servo": 5.0}  # at μ 0.38
+NEW_BOOSTERS: dict[str, dict[str, object]] = {
+    "none": {"kind": "none"},
+    "vacuum": {
+        "kind": "vacuum",
+        "diaphragm_diameters": ["8 in"],
+        "vacuum": "18 inHg",
+        "gain": 3.0,
+    },
+    "hydraulic": {"kind": "hydraulic", "gain": 4.0, "max_assist": "2500 N"},
+}
+
+
+def _assumed(place: str, part: Mapping[str, object]) -> dict[str, object]:
+    """Return evidence that every figure of a new part is only assumed."""
+    found: dict[str, object] = {}
+    for name, value in part.items():
+        if name in ("kind", "caliper", "layout"):
+            continue
+        paths = (
+            [f"{place}.{name}[{i}]" for i in range(len(value))]
+            if isinstance(value, list)
+            else [f"{place}.{name}"]
+        )
+        found.update({path: {"state": "assumed"} for path in paths})
+    return found
+
+
+def brake_changes(session: Session, axle: str) -> Iterator[Change]:
+    """Yield what one axle's brakes can be made into."""
+    place, brake = f"{axle}.brake", getattr(session.build, axle).brake
+    if isinstance(brake, Disc):
+        for caliper in ("sliding", "opposed"):
+            if brake.caliper != caliper:
+                yield f"{caliper.capitalize()} caliper", {f"{place}.caliper": caliper}
+        sizes = [d.text for d in brake.piston_diameters]
+        if len(sizes) < MOST_PISTONS:
+            yield "One more piston", {f"{place}.piston_diameters": [*sizes, sizes[-1]]}
+        if len(sizes) > 1:
+            last = f"{place}.piston_diameters[{len(sizes) - 1}]"
+            yield (
+                "One piston fewer",
+                {f"{place}.piston_diameters": sizes[:-1], "evidence": _kept(session, last)},
+            )
+        yield "Drum brakes instead (figures assumed)", _instead(session, place, NEW_DRUM)
+        return
+    for layout, factor in USUAL_FACTOR.items():
+        if brake.layout != layout:
+            changes: dict[str, object] = {f"{place}.layout": layout}
+            if brake.shoe_factor is not None:
+                changes[f"{place}.shoe_factor"] = factor
+                changes[f'evidence["{place}.shoe_factor"]'] = {"state": "assumed"}
+            words = layout.replace("-", " and ") if layout == "leading-trailing" else layout
+            yield f"{words.capitalize()} shoes", changes
+    yield "Disc brakes instead (figures assumed)", _instead(session, place, NEW_DISC)
+
+
+def _instead(session: Session, place: str, part: Mapping[str, object]) -> dict[str, object]:
+    """Return the edits that put a part in a place, and forget what was known about the old one."""
+    return {place: part, "evidence": {**_kept(session, f"{place}."), **_assumed(place, part)}}
+
+
+def _kept(session: Session, gone: str) -> dict[str, object]:
+    """Return what is known about all figures but those whose path begins so."""
+    return {
+        path: known.model_dump(mode="json", exclude_unset=True)
+        for path, known in session.base.evidence.items()
+        if not path.startswith(gone)
+    }
+
+
+def pedal_changes(session: Session) -> Iterator[Change]:
+    """Yield what booster and cylinder can be made into."""
+    build = session.build
+    for kind, part in NEW_BOOSTERS.items():
+        if build.booster.kind != kind:
+            words = {"none": "No booster", "vacuum": "Vacuum booster (figures assumed)"}
+            yield (
+                words.get(kind, "Hydraulic booster (figures assumed)"),
+                _instead(session, "booster", part),
+            )
+    if isinstance(build.booster, VacuumBooster | HydraulicBooster):
+        lost = build.booster.working
+        yield ("Booster lost" if lost else "Booster working"), {"booster.working": not lost}
+    master = build.master
+    bore = master.front_bore.text if isinstance(master, TwinMaster) else master.bore.text
+    for kind in ("single", "tandem"):
+        if master.kind != kind:
+            split = "single" if kind == "single" else "front-rear"
+            one_bore = {"kind": kind, "bore": bore, "stroke": master.stroke.text}
+            changes = _instead(session, "master", one_bore)
+            yield f"{kind.capitalize()} cylinder", {"circuits": split, **changes}
+    if not isinstance(master, TwinMaster):
+        twin = {"kind": "twin", "front_bore": bore, "rear_bore": bore}
+        changes = _instead(session, "master", twin)
+        yield "Twin cylinders with a bar", {"circuits": "front-rear", **changes}
+
+
+class KindButton(QToolButton):
+    """The head of a drawing: what is fitted, and a menu of what it could be."""
+
+    def __init__(self, session: Session, axle: str | None) -> None:
+        super().__init__()
+        self._session, self._axle = session, axle
+        self.setProperty("role", "kind")
+        self.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self)
+        menu.aboutToShow.connect(self.fill)
+        self.setMenu(menu)
+        session.solution_changed.connect(self.refresh)
+        self.refresh()
+
+    @property
+    def words(self) -> str:
+        """What is fitted, in a few words."""
+        build = self._session.build
+        if self._axle is None:
+            boost = (
+                "no booster" if build.booster.kind == "none" else f"{build.booster.kind} booster"
+            )
+            return f"{boost}, {build.master.kind} cylinder"
+        brake = getattr(build, self._axle).brake
+        if isinstance(brake, Disc):
+            count = len(brake.piston_diameters) * (2 if brake.caliper == "opposed" else 1)
+            return f"{brake.caliper} caliper, {count} piston{'s' if count > 1 else ''}"
+        return f"drum, {brake.layout}"
+
+    def refresh(self) -> None:
+        """Say what is fitted now."""
+        self.setText(self.words)
+        name = "Pedal" if self._axle is None else f"{self._axle.capitalize()} brake"
+        self.setAccessibleName(f"{name}: {self.words}; choose another kind")
+
+    def fill(self) -> None:
+        """Offer what it could be."""
+        menu = self.menu()
+        menu.clear()
+        session = self._session
+        changes = (
+            pedal_changes(session) if self._axle is None else brake_changes(session, self._axle)
+        )
+        for words, edits in changes:
+            action = menu.addAction(words)
+            action.triggered.connect(lambda _=False, e=edits, w=words: session.try_all(e, w))

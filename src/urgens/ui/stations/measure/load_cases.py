@@ -1,0 +1,117 @@
+"""The load case that is looked at: its name, a copy of it, its place in the row, its end."""
+
+import re
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
+
+from urgens.ui.session import Session
+from urgens.ui.widgets.figure_label import Figure, FigureLabel
+
+_CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]")
+
+
+class LoadCaseRow(QWidget):
+    """Names, copies, moves and removes the load case that is looked at."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self._label: FigureLabel | None = None
+        self.copy = self._button("Copy it", self._copy)
+        self.earlier = self._button("Move up", self._move_up)
+        self.remove = self._button("Take it out", self._remove)
+        caption = QLabel("Load case")
+        caption.setProperty("role", "caption")
+        self._row = QHBoxLayout(self)
+        self._row.setContentsMargins(0, 0, 0, 0)
+        self._row.setSpacing(8)
+        self._row.addWidget(caption)
+        for button in (self.copy, self.earlier, self.remove):
+            self._row.addWidget(button)
+        session.solution_changed.connect(self.refresh)
+        self.refresh()
+
+    @staticmethod
+    def _button(words: str, act: Callable[[], None]) -> QPushButton:
+        button = QPushButton(words)
+        button.setProperty("role", "quiet")
+        button.clicked.connect(act)
+        return button
+
+    @property
+    def name(self) -> FigureLabel:
+        """The name, which can be typed over."""
+        assert self._label is not None
+        return self._label
+
+    def refresh(self) -> None:
+        """Show the case that is looked at."""
+        case = self._session.solution.case
+        path = f"vehicle.load_cases[{case}].name"
+        if self._label is None or self._label.figure.path != path:
+            if self._label is not None:
+                self._label.hide()
+                self._label.deleteLater()
+            self._label = FigureLabel(
+                self._session, Figure(path, "Load case", "text", size=18), self
+            )
+            self._row.insertWidget(1, self._label)
+        self._label.refresh()
+        self.remove.setEnabled(len(self._session.build.vehicle.load_cases) > 1)
+        self.earlier.setEnabled(case > 0)
+
+    def _cases(self) -> list[dict[str, object]]:
+        cases = self._session.build.vehicle.load_cases
+        return [case.model_dump(mode="json", exclude_unset=True) for case in cases]
+
+    def _copy(self) -> None:
+        session, cases = self._session, self._cases()
+        index = session.solution.case
+        names = {case["name"] for case in cases}
+        name, count = f"{cases[index]['name']}, copy", 2
+        while name in names:
+            name, count = f"{cases[index]['name']}, copy {count}", count + 1
+        # At the end, so that what is known about the others keeps its place.
+        changes = {"vehicle.load_cases": [*cases, {**cases[index], "name": name}]}
+        session.try_all(changes, f"Copy of {cases[index]['name']}")
+        session.set_load_case(name)
+
+    def _move_up(self) -> None:
+        session, cases = self._session, self._cases()
+        index = session.solution.case
+        name = str(cases[index]["name"])
+        cases[index - 1], cases[index] = cases[index], cases[index - 1]
+        swapped = {index - 1: index, index: index - 1}
+        evidence = self._evidence(lambda case: swapped.get(case, case))
+        session.try_all({"vehicle.load_cases": cases, "evidence": evidence}, f"{name} moved up")
+        session.set_load_case(name)
+
+    def _remove(self) -> None:
+        session, cases = self._session, self._cases()
+        index = session.solution.case
+        gone = cases.pop(index)
+        evidence = self._evidence(
+            lambda case: None if case == index else case - 1 if case > index else case
+        )
+        session.try_all(
+            {"vehicle.load_cases": cases, "evidence": evidence}, f"{gone['name']} taken out"
+        )
+
+    def _evidence(self, moved: Callable[[int], int | None]) -> dict[str, object]:
+        """Return what is known, with the load cases' figures at their new places."""
+        found: dict[str, object] = {}
+        for path, known in self._session.base.evidence.items():
+            place = _moved(path, moved)
+            if place is not None:
+                found[place] = known.model_dump(mode="json", exclude_unset=True)
+        return found
+
+
+def _moved(path: str, moved: Callable[[int], int | None]) -> str | None:
+    """Return where a path is once the load cases have moved; None where its case is gone."""
+    match = _CASE.match(path)
+    if match is None:
+        return path
+    case = moved(int(match[1]))
+    return None if case is None else f"vehicle.load_cases[{case}]{path[match.end() :]}"

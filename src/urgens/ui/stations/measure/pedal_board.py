@@ -1,0 +1,174 @@
+"""Pedal, booster and cylinder as drawings."""
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter
+
+from urgens.build.booster import HydraulicBooster, VacuumBooster
+from urgens.build.master import TwinMaster
+from urgens.quantity import FORCE, LENGTH, PRESSURE, show
+from urgens.ui.theme.paint import T, fluid, pen
+from urgens.ui.widgets.board import Board, measure, write
+from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.marks import disc, square
+
+COLUMN = 92.0  # px for a figure
+HEAD = 0.0
+_NAMES = {
+    "pivot_to_pad": "pivot to pad",
+    "pivot_to_pushrod": "pivot to pushrod",
+    "travel_available": "pad to floor",
+    "bore": "bore",
+    "stroke": "stroke",
+    "front_bore": "front bore",
+    "rear_bore": "rear bore",
+    "bar_length": "bar",
+    "bar_offset": "to the front",
+    "gain": "gain",
+    "vacuum": "vacuum at idle",
+    "max_assist": "most assist",
+}
+
+
+class PedalBoard(Board):
+    """What turns the foot into pressure."""
+
+    def figures(self) -> list[Figure]:
+        """Return the figures of pedal, booster and cylinder, from the foot on."""
+        return [
+            Figure("pedal.pivot_to_pad", "Pivot to pad", LENGTH),
+            Figure("pedal.pivot_to_pushrod", "Pivot to pushrod", LENGTH),
+            Figure("pedal.travel_available", "Pad to floor", LENGTH),
+            *self._booster(),
+            *self._master(),
+        ]
+
+    def _booster(self) -> list[Figure]:
+        fitted = self.session.build.booster
+        if isinstance(fitted, VacuumBooster):
+            return [
+                *(
+                    Figure(f"booster.diaphragm_diameters[{i}]", f"Diaphragm {i + 1}", LENGTH)
+                    for i in range(len(fitted.diaphragm_diameters))
+                ),
+                Figure("booster.vacuum", "Vacuum at idle", PRESSURE),
+                Figure("booster.gain", "Booster gain"),
+            ]
+        if isinstance(fitted, HydraulicBooster):
+            return [
+                Figure("booster.max_assist", "Most assist", FORCE),
+                Figure("booster.gain", "Booster gain"),
+            ]
+        return []
+
+    def _master(self) -> list[Figure]:
+        if isinstance(self.session.build.master, TwinMaster):
+            return [
+                Figure("master.front_bore", "Front bore", LENGTH, color=T.front),
+                Figure("master.rear_bore", "Rear bore", LENGTH, color=T.rear),
+                Figure("master.stroke", "Stroke", LENGTH),
+                Figure("master.bar_length", "Bar", LENGTH),
+                Figure("master.bar_offset", "Bar, to the front", LENGTH),
+            ]
+        return [
+            Figure("master.bore", "Bore", LENGTH),
+            Figure("master.stroke", "Stroke", LENGTH),
+        ]
+
+    def place(self) -> None:
+        """Put pedal figures at the pedal, the others under what they measure."""
+        pivot, pin, pad = self._pedal()
+        self.put("pedal.pivot_to_pad", pad.x() + 34, (pivot.y() + pad.y()) / 2 - 4)
+        self.put("pedal.pivot_to_pushrod", pivot.x() + 34, (pivot.y() + pin.y()) / 2 - 14)
+        self.put("pedal.travel_available", pad.x() + 34, pad.y() - 4, "left")
+        row = self.down - 40.0
+        left = 8.0
+        for prefix in ("master.", "booster."):
+            paths = [path for path in self.labels if path.startswith(prefix)]
+            for index, path in enumerate(paths):
+                self.put(path, left + (index // 2) * COLUMN, row - 50 * (1 - index % 2))
+            left += COLUMN * ((len(paths) + 1) // 2) + (12 if paths else 0)
+
+    def _booster_left(self) -> float:
+        return self.across * 0.36
+
+    def _pedal(self) -> tuple[QPointF, QPointF, QPointF]:
+        """Return pivot, pushrod pin and pad, with the arm to scale."""
+        made = self.session.build.pedal
+        pivot = QPointF(self.across * 0.74, HEAD + 16)
+        length = self.down - HEAD - 70
+        share = made.pivot_to_pushrod.value / made.pivot_to_pad.value
+        pad = pivot + QPointF(0, length)
+        return pivot, pivot + (pad - pivot) * min(share, 1.0), pad
+
+    def draw(self, painter: QPainter) -> None:
+        """Paint pedal, booster, cylinder, and the names of the figures."""
+        for path in self.labels:
+            box = self.box(path)
+            name = _NAMES.get(path.rpartition(".")[2], "diaphragm")
+            write(painter, name, QPointF(box.left() + 5, box.top() - 3))
+        pivot, pin, pad = self._pedal()
+        self._draw_hydraulics(painter, pin)
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.metal))
+        painter.drawRect(QRectF(pivot.x() - 5, pivot.y(), 10, pad.y() - pivot.y()))
+        painter.setBrush(QColor(T.ink))
+        painter.drawRoundedRect(QRectF(pad.x() - 22, pad.y() - 5, 40, 12), 3, 3)
+        painter.setBrush(QColor(T.sheet))
+        painter.drawEllipse(pivot, 9, 9)
+        painter.drawEllipse(pin, 6, 6)
+        for end, x in ((pad, pivot.x() + 30), (pin, pivot.x() + 18)):
+            painter.setPen(pen(T.muted, 1))
+            painter.drawLine(QPointF(pivot.x() + 10, pivot.y()), QPointF(x + 4, pivot.y()))
+            painter.drawLine(QPointF(end.x() + 8, end.y()), QPointF(x + 4, end.y()))
+            measure(painter, QPointF(x, pivot.y()), QPointF(x, end.y()))
+        ratio = self.session.solution.system.pedal_ratio
+        words = f"ratio {ratio:.2f} : 1"
+        write(
+            painter, words, pivot + QPointF(-16, 4), size=16, weight=600, color=T.ink, side="right"
+        )
+
+    def _draw_hydraulics(self, painter: QPainter, pin: QPointF) -> None:
+        build, pressed = self.session.build, self.session.presses
+        most = float(self.session.hardest.master_front)
+        boosted = isinstance(build.booster, VacuumBooster | HydraulicBooster)
+        right = self._booster_left() + (56 if boosted else 0)
+        painter.setPen(pen(T.ink, 3))
+        painter.drawLine(QPointF(right, pin.y()), pin)
+        if boosted:
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.steel))
+            tall = 74.0 if isinstance(build.booster, VacuumBooster) else 40.0
+            box = QRectF(right - 56, pin.y() - tall / 2, 56, tall)
+            painter.drawRoundedRect(box, 16, 16)
+            painter.drawLine(QPointF(right - 28, box.top()), QPointF(right - 28, box.bottom()))
+        twin = isinstance(build.master, TwinMaster)
+        end = self._booster_left()
+        offsets = (-19.0, 19.0) if twin else (0.0,)
+        pressures = (float(pressed.master_front), float(pressed.master_rear))
+        if twin:
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.ink))
+            painter.drawRoundedRect(QRectF(end - 10, pin.y() - 30, 8, 60), 3, 3)
+            end -= 10
+        for offset, pressure in zip(offsets, pressures, strict=False):
+            body = QRectF(20, pin.y() + offset - 16, end - 24, 32)
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.steel))
+            painter.drawRoundedRect(body, 4, 4)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(fluid(pressure / most if most else 0.0))
+            inner = body.adjusted(6, 6, -6, -6)
+            painter.drawRect(inner.adjusted(0, 0, -0.3 * inner.width(), 0))
+            painter.setBrush(QColor(T.ink))
+            painter.drawRect(
+                QRectF(inner.right() - 0.3 * inner.width(), inner.top(), 5, inner.height())
+            )
+        foot = pin.y() + offsets[-1] + 16
+        for x, mark, color in ((44.0, disc, T.front), (74.0, square, T.rear)):
+            painter.setPen(pen(color, 3))
+            painter.drawLine(QPointF(x, foot), QPointF(x, foot + 14))
+            mark(painter, QPointF(x, foot + 19), 5)
+        if twin:
+            return
+        shown = show(pressures[0], PRESSURE, self.session.units)
+        write(painter, str(shown), QPointF(20, pin.y() - 22), weight=600, color=T.ink)

@@ -1,0 +1,166 @@
+"""Still to settle: open figures, the one that moves the balance most on top."""
+
+import re
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
+
+from urgens.guidance import Severity
+from urgens.guidance.settling import how_to_settle, named
+from urgens.solve.settle import Settled, still_to_settle
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, face, metrics, pen
+from urgens.ui.widgets.board import write
+from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.painted import Painted
+
+ROW = 60.0
+BAR = 62.0  # px, for what moves the margin by WHOLE
+WHOLE = 0.2  # adhesion used, front above rear
+STATES = (
+    ("measured", "Measured"),
+    ("stamped", "Stamped on the part"),
+    ("published", "Published by its maker"),
+    ("assumed", "Assumed"),
+)
+
+
+class SettleList(Painted):
+    """One row a figure: what is said of it, how far it moves the margin, how it is settled.
+
+    A click, or Enter, goes to the figure; S, or the right button, says what is known about it.
+    """
+
+    chosen = Signal(str)
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self._current = 0
+        self._of: object = None
+        self.rows: tuple[Settled, ...] = ()
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setToolTip("Click to go to the figure; right button to say what is known about it")
+        session.solution_changed.connect(self.refresh)
+
+    def refresh(self) -> None:
+        """Rank anew if the build has changed and the list is looked at."""
+        solution = self._session.solution
+        now = (id(solution.build), solution.surface)
+        if not self.isVisible() or now == self._of:
+            return
+        self._of = now
+        self.rows = still_to_settle(solution.build, solution.build.targets.surface)
+        self._current = min(self._current, max(len(self.rows) - 1, 0))
+        self.setFixedHeight(round(max(ROW * len(self.rows), ROW) * self.scale))
+        self._name_it()
+        self.update()
+
+    def showEvent(self, event: object) -> None:
+        self.refresh()
+
+    def sizeHint(self) -> QSize:
+        return self.scaled(230, max(ROW * len(self.rows), ROW))
+
+    def _name_it(self) -> None:
+        if not self.rows:
+            self.setAccessibleName("Still to settle: nothing")
+            return
+        row = self.rows[self._current]
+        name = named(self._session.build, row.figure.path)
+        self.setAccessibleName(
+            f"Still to settle, {self._current + 1} of {len(self.rows)}: {name} {row.figure.text}, "
+            f"{row.figure.state}; {how_to_settle(row.figure.path)}"
+        )
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = self.begin()
+        if not self.rows:
+            write(painter, "Nothing: every figure is known.", QPointF(0, 20))
+            return
+        for index, row in enumerate(self.rows):
+            box = QRectF(0, index * ROW, self.across, ROW)
+            if box.bottom() < event.rect().top() / self.scale:
+                continue
+            if box.top() > event.rect().bottom() / self.scale:
+                break
+            self._paint_row(painter, box, row)
+            if self.hasFocus() and index == self._current:
+                painter.setPen(pen(T.front, 2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRoundedRect(box.adjusted(1, 1, -1, -2), 3, 3)
+
+    def _paint_row(self, painter: QPainter, box: QRectF, row: Settled) -> None:
+        figure = row.figure
+        top, right = box.top(), box.right() - 4
+        assumed = figure.state == "assumed"
+        if assumed:
+            severity_mark(painter, Severity.WARNING, QPointF(9, top + 17), 7)
+        else:
+            painter.setPen(pen(T.muted, 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawEllipse(QPointF(9, top + 16), 6, 6)
+        name = named(self._session.build, figure.path)
+        painter.setFont(face(16, 600))
+        painter.setPen(QColor(T.ink))
+        fitting = metrics(16, 600).elidedText(name, Qt.TextElideMode.ElideRight, right - 24)
+        painter.drawText(QPointF(24, top + 21), fitting)
+        spread = "" if figure.spread is None else f" ±{_plain(figure.spread)}"
+        said = f"{figure.text}{spread}" + (", assumed" if assumed else "")
+        color = T.warn if assumed else T.muted
+        write(painter, said, QPointF(24, top + 38), size=14, weight=500, color=color)
+        write(painter, how_to_settle(figure.path), QPointF(24, top + 54), size=14)
+        if figure.spread is not None:
+            bar = QRectF(right - BAR, top + 31, BAR, 6)
+            painter.fillRect(bar, QColor(T.band))
+            share = min(row.moves / WHOLE, 1.0)
+            painter.fillRect(QRectF(bar.left(), bar.top(), BAR * share, 6), QColor(T.ink))
+        painter.setPen(pen(T.hair))
+        painter.drawLine(QPointF(0, box.bottom() - 0.5), QPointF(box.right(), box.bottom() - 0.5))
+
+    # --- the hand --------------------------------------------------------------------------
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        index = int(self.spot(event).y() // ROW)
+        if not 0 <= index < len(self.rows):
+            return
+        self._current = index
+        self._name_it()
+        self.update()
+        if event.button() == Qt.MouseButton.RightButton:
+            self.menu(index).popup(event.globalPosition().toPoint())
+        else:
+            self.chosen.emit(self.rows[index].figure.path)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
+        if not self.rows:
+            event.ignore()
+        elif step is not None:
+            self._current = min(max(self._current + step, 0), len(self.rows) - 1)
+            self._name_it()
+            self.update()
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.chosen.emit(self.rows[self._current].figure.path)
+        elif event.key() == Qt.Key.Key_S and not event.modifiers():
+            at = QPointF(24, self._current * ROW + ROW) * self.scale
+            self.menu(self._current).popup(self.mapToGlobal(at.toPoint()))
+        else:
+            event.ignore()
+
+    def menu(self, index: int) -> QMenu:
+        """Return the menu that says what is known about a figure."""
+        menu = QMenu(self)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        path = self.rows[index].figure.path
+        for state, words in STATES:
+            action = menu.addAction(words)
+            action.triggered.connect(lambda _=False, s=state: self._session.settle(path, s))
+        return menu
+
+
+def _plain(spread: str) -> str:
+    return re.sub(r"^[±\s]+", "", spread)

@@ -1,0 +1,183 @@
+"""The vehicle from its side: wheelbase, tyres, centre of gravity, loads at rest and now."""
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QTransform
+
+from urgens.quantity import LENGTH, LOAD, show
+from urgens.ui.theme.paint import T, pen, width
+from urgens.ui.widgets.board import Board, arrow, measure, write
+from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.side_view import SideView
+
+SIDES, WIDE_SIDES = 76.0, 104.0  # px beside the vehicle, for tyres' radii, or sizes
+UNDER = 132.0  # px under the road, for wheelbase and loads
+CG = 11.0  # px, radius of the mark of the centre of gravity
+LOAD_SHARE = 46.0  # px of arrow for half the vehicle's weight
+PULL = 90.0  # px of arrow for 1 g
+
+
+class SideBoard(Board):
+    """Everything that is taken with tape and scales."""
+
+    def figures(self) -> list[Figure]:
+        """Return wheelbase, tyres, loads and height of the load case that is looked at."""
+        case = f"vehicle.load_cases[{self.session.solution.case}]"
+        return [
+            Figure("vehicle.wheelbase", "Wheelbase", LENGTH),
+            self._tyre("front"),
+            self._tyre("rear"),
+            Figure(f"{case}.cg_height", "Height of the centre of gravity", LENGTH),
+            Figure(f"{case}.front_axle", "Front axle load", LOAD, 22, T.front),
+            Figure(f"{case}.rear_axle", "Rear axle load", LOAD, 22, T.rear),
+        ]
+
+    def _tyre(self, axle: str) -> Figure:
+        tyre = getattr(self.session.build, axle).tyre
+        if tyre.rolling_radius is not None:
+            return Figure(f"{axle}.tyre.rolling_radius", f"{axle} rolling radius", LENGTH, 18)
+        return Figure(f"{axle}.tyre.size", f"{axle} tyre size", "text", 16)
+
+    # --- where things are ------------------------------------------------------------------
+
+    @property
+    def _road(self) -> float:
+        return self.down - UNDER
+
+    def _view(self) -> tuple[SideView, QTransform]:
+        solution = self.session.solution
+        view = SideView.of(solution.build, solution.system)
+        sized = any(path.endswith("tyre.size") for path in self.labels)
+        beside = WIDE_SIDES if sized else SIDES
+        room = QRectF(beside, 6.0, self.across - 2 * beside, self._road - 6.0)
+        return view, view.fitted(room)
+
+    def _center(self, to_px: QTransform) -> QPointF:
+        """Return where the centre of gravity is: loads and height decide."""
+        build, case = self.session.build, self.session.solution.case
+        loads = build.vehicle.load_cases[case]
+        rear, whole = loads.rear_axle.value, loads.front_axle.value + loads.rear_axle.value
+        x = build.vehicle.wheelbase.value * rear / whole
+        return to_px.map(QPointF(x, loads.cg_height.value))
+
+    def place(self) -> None:
+        """Put the labels at wheels, under the road and at the centre of gravity."""
+        if not self.labels or self._road < 60:
+            return
+        view, to_px = self._view()
+        road = self._road
+        front, rear = (to_px.map(QPointF(x, 0.0)).x() for x in (0.0, view.wheelbase))
+        wheelbase, front_tyre, rear_tyre, height, front_load, rear_load = self.labels
+        self.put(wheelbase, (front + rear) / 2, road + 12, "middle")
+        ends = (view.extent.left(), view.extent.right())
+        left, right = (to_px.map(QPointF(x, 0.0)).x() for x in ends)
+        self.put(front_tyre, left - 16, road - 36, "right")
+        self.put(rear_tyre, right + 16, road - 36, "left")
+        center = self._center(to_px)
+        self.put(height, center.x() + 20, center.y() - 18)
+        self.put(front_load, front, road + 92, "middle")
+        self.put(rear_load, rear, road + 92, "middle")
+
+    # --- what is drawn ---------------------------------------------------------------------
+
+    def draw(self, painter: QPainter) -> None:
+        """Paint vehicle, road, dimension lines and loads."""
+        if self._road < 60:
+            return
+        view, to_px = self._view()
+        view.paint(painter, to_px)
+        road = self._road
+        painter.setPen(pen(T.ink, 2))
+        painter.drawLine(QPointF(0, road), QPointF(self.across, road))
+        self._draw_tyres(painter, view, to_px)
+        self._draw_wheelbase(painter, view, to_px)
+        self._draw_center(painter, to_px)
+        self._draw_loads(painter, view, to_px)
+
+    def _draw_tyres(self, painter: QPainter, view: SideView, to_px: QTransform) -> None:
+        units = self.session.units
+        for path, x, radius, outward in (
+            (list(self.labels)[1], 0.0, view.front_radius, -1),
+            (list(self.labels)[2], view.wheelbase, view.rear_radius, 1),
+        ):
+            hub, label = to_px.map(QPointF(x, radius)), self.box(path)
+            at = label.right() + 5 if outward < 0 else label.left() - 5
+            painter.setPen(pen(T.muted, 1))
+            painter.drawLine(hub, QPointF(at, hub.y()))
+            measure(painter, QPointF(at, hub.y()), QPointF(at, self._road))
+            words = "rolling" if path.endswith("radius") else str(show(radius, LENGTH, units))
+            side = "right" if outward < 0 else "left"
+            edge = label.right() - 4 if outward < 0 else label.left() + 4
+            write(painter, words, QPointF(edge, label.top() - 3), side=side)  # type: ignore[arg-type]
+
+    def _draw_wheelbase(self, painter: QPainter, view: SideView, to_px: QTransform) -> None:
+        label = self.box(next(iter(self.labels)))
+        y = label.center().y()
+        front, rear = (to_px.map(QPointF(x, 0.0)).x() for x in (0.0, view.wheelbase))
+        painter.setPen(pen(T.muted, 1))
+        for x in (front, rear):
+            painter.drawLine(QPointF(x, self._road + 4), QPointF(x, y + 8))
+        measure(painter, QPointF(front, y), QPointF(rear, y))
+        painter.fillRect(label, QColor(T.sheet))
+
+    def _draw_center(self, painter: QPainter, to_px: QTransform) -> None:
+        center, path = self._center(to_px), list(self.labels)[3]
+        label = self.box(path)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(T.steel))
+        words = width("centre of gravity", 15)
+        painter.drawRect(QRectF(label.left(), label.top() - 17, max(words, label.width()) + 6, 40))
+        write(painter, "centre of gravity", QPointF(label.left() + 4, label.top() - 3), color=T.ink)
+        measure(painter, center + QPointF(0, CG), QPointF(center.x(), self._road))
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.sheet))
+        painter.drawEllipse(center, CG, CG)
+        painter.setBrush(QColor(T.ink))
+        around = QRectF(center.x() - CG, center.y() - CG, 2 * CG, 2 * CG)
+        painter.drawPie(around, 0, 90 * 16)
+        painter.drawPie(around, 180 * 16, 90 * 16)
+        z = float(self.session.presses.demand_z)
+        if z > 0.01:
+            tip = center - QPointF(CG + 4 + PULL * z, 0)
+            painter.setPen(pen(T.fluid[2], 4))
+            painter.drawLine(center - QPointF(CG + 3, 0), tip + QPointF(8, 0))
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(T.fluid[2]))
+            arrow(painter, tip, QPointF(1, 0), 6)
+            painter.setBrush(QColor(T.steel))
+            painter.drawRect(QRectF(tip.x() - 50, tip.y() - 11, 46, 22))
+            write(
+                painter, f"{z:.2f} g", tip + QPointF(-8, 5), weight=600, color=T.ink, side="right"
+            )
+
+    def _draw_loads(self, painter: QPainter, view: SideView, to_px: QTransform) -> None:
+        presses, units = self.session.presses, self.session.units
+        weight = float(self.session.solution.standing.weight)
+        case = self.session.solution.case
+        still = self.session.build.vehicle.load_cases[case]
+        foot = self._road + 90
+        for x, load, now, color in (
+            (0.0, still.front_axle.value, float(presses.front_load), T.front),
+            (view.wheelbase, still.rear_axle.value, float(presses.rear_load), T.rear),
+        ):
+            at = to_px.map(QPointF(x, 0.0)).x()
+            length = min(LOAD_SHARE * 2 * max(now, 0.0) / weight, 44.0)
+            painter.setPen(pen(color, 5))
+            painter.drawLine(QPointF(at, foot), QPointF(at, foot - length + 8))
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(color))
+            arrow(painter, QPointF(at, foot - length), QPointF(0, 1), 7)
+            moved = show(now - load, LOAD, units)
+            sign = "+" if now >= load else ""
+            write(painter, f"{sign}{moved.number}", QPointF(at + 14, foot - 26))
+            write(
+                painter,
+                f"now {show(now, LOAD, units)}",
+                QPointF(at + 14, foot - 8),
+                weight=600,
+                color=color,
+            )
+        front, rear = (to_px.map(QPointF(x, 0.0)).x() for x in (0.0, view.wheelbase))
+        middle = QPointF((front + rear) / 2 + 12, foot + 14)
+        write(painter, f"{show(weight, LOAD, units)} in all", middle, side="middle")
+        share = 100 * still.front_axle.value / weight
+        write(painter, f"{share:.0f} % in front", middle + QPointF(0, 19), side="middle")

@@ -1,0 +1,193 @@
+"""The Measure station: the vehicle drawn, its figures on the drawings, what is still open."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QScrollArea,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.ui.session import Session
+from urgens.ui.stations.measure.brake_board import BrakeBoard
+from urgens.ui.stations.measure.kinds import KindButton
+from urgens.ui.stations.measure.load_cases import LoadCaseRow
+from urgens.ui.stations.measure.pedal_board import PedalBoard
+from urgens.ui.stations.measure.settle_list import SettleList
+from urgens.ui.stations.measure.side_board import SideBoard
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.board import Board
+from urgens.ui.widgets.figure_label import FigureLabel
+
+LIST_WIDTH = 236
+PARTS = ("Brakes", "Pedal and cylinder")
+
+
+class MeasureStation(QWidget):
+    """Everything that is taken with tape, scales and caliper."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self.side = SideBoard(session)
+        self.front, self.rear = BrakeBoard(session, "front"), BrakeBoard(session, "rear")
+        self.pedal = PedalBoard(session)
+        self.cases = LoadCaseRow(session)
+        self.settle = SettleList(session)
+        self.settle.chosen.connect(self.go_to)
+        self.heads = [KindButton(session, axle) for axle in ("front", "rear", None)]
+        self.parts = QStackedWidget()
+        self.choices: list[QToolButton] = []
+        self._lay_out()
+        session.opened.connect(lambda: self.show_part(0))
+
+    @property
+    def boards(self) -> tuple[Board, ...]:
+        """The drawings, in the order of the work."""
+        return (self.side, self.front, self.rear, self.pedal)
+
+    def _lay_out(self) -> None:
+        body = QHBoxLayout()
+        body.setSpacing(18)
+        body.addLayout(self._drawings(), 1)
+        if not T.stands_back:
+            hairline = QFrame()
+            hairline.setFixedWidth(1)
+            hairline.setStyleSheet(f"background: {T.hair}")
+            body.addWidget(hairline)
+            body.addLayout(self._still_open())
+        column = QVBoxLayout(self)
+        column.setContentsMargins(24, 12, 24, 8)
+        column.setSpacing(6)
+        column.addLayout(self._head())
+        column.addLayout(body, 1)
+
+    def _head(self) -> QHBoxLayout:
+        title = _label("Measure", "title")
+        head = QHBoxLayout()
+        head.setSpacing(14)
+        head.addWidget(title)
+        head.addStretch()
+        if not T.stands_back:
+            head.addWidget(self.cases)
+        else:
+            self.cases.setParent(self)
+            self.cases.hide()
+        return head
+
+    def _drawings(self) -> QVBoxLayout:
+        group = QButtonGroup(self)
+        choose = QHBoxLayout()
+        choose.setSpacing(2)
+        for index, words in enumerate(PARTS):
+            button = QToolButton()
+            button.setText(words)
+            button.setCheckable(True)
+            button.setChecked(index == 0)
+            button.setProperty("segment", "true")
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.clicked.connect(lambda _=False, part=index: self.show_part(part))
+            group.addButton(button)
+            choose.addWidget(button)
+            self.choices.append(button)
+        choose.addStretch()
+        brakes = QWidget()
+        row = QHBoxLayout(brakes)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(14)
+        for board, head, name, color in (
+            (self.front, self.heads[0], "Front brake", T.front),
+            (self.rear, self.heads[1], "Rear brake", T.rear),
+        ):
+            row.addLayout(_headed(board, head, name, color), 1)
+        pedal = QWidget()
+        column = QVBoxLayout(pedal)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addLayout(_headed(self.pedal, self.heads[2], "Foot to pressure", T.ink))
+        self.parts.addWidget(brakes)
+        self.parts.addWidget(pedal)
+        drawings = QVBoxLayout()
+        drawings.setSpacing(2)
+        drawings.addWidget(self.side, 56)
+        if T.stands_back:
+            drawings.addWidget(self.parts)
+            self.parts.hide()
+            for button in self.choices:
+                button.setParent(self)
+                button.hide()
+            return drawings
+        choose.addWidget(_label("click a figure to type it; ↑ ↓ or the wheel step it", "muted"))
+        drawings.addLayout(choose)
+        drawings.addWidget(self.parts, 44)
+        return drawings
+
+    def _still_open(self) -> QVBoxLayout:
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setWidget(self.settle)
+        area.setFixedWidth(LIST_WIDTH)
+        head = QHBoxLayout()
+        head.addWidget(_label("Still to settle", "heading"))
+        head.addStretch()
+        head.addWidget(_label("moves balance by", "muted"))
+        column = QVBoxLayout()
+        column.setSpacing(2)
+        column.addLayout(head)
+        column.addWidget(area, 1)
+        return column
+
+    def show_part(self, index: int) -> None:
+        """Show the brakes, or pedal and cylinder."""
+        self.parts.setCurrentIndex(index)
+        self.choices[index].setChecked(True)
+
+    def label(self, path: str) -> FigureLabel | None:
+        """Return the label of a figure, None where it stands on no drawing."""
+        for board in self.boards:
+            board.refresh()
+        found = (board.labels.get(path) for board in self.boards)
+        return next((label for label in found if label is not None), None)
+
+    def go_to(self, path: str) -> bool:
+        """Bring a figure's drawing and focus it; tell whether it stands on one."""
+        case = path.partition("]")[0].removeprefix("vehicle.load_cases[")
+        if path.startswith("vehicle.load_cases[") and case.isdigit():
+            names = self._session.solution.system.case_names
+            if int(case) < len(names) and int(case) != self._session.solution.case:
+                self._session.set_load_case(names[int(case)])
+        label = self.label(path)
+        if label is None:
+            return False
+        on_pedal = label.parentWidget() is self.pedal
+        if label.parentWidget() is not self.side:
+            self.show_part(1 if on_pedal else 0)
+        label.setFocus(Qt.FocusReason.ShortcutFocusReason)
+        return True
+
+
+def _label(words: str, role: str) -> QLabel:
+    label = QLabel(words)
+    label.setProperty("role", role)
+    return label
+
+
+def _headed(board: Board, head: KindButton, name: str, color: str) -> QVBoxLayout:
+    """Return a drawing under its name and its kind."""
+    words = _label(name, "heading")
+    words.setStyleSheet(f"color: {color}; font-size: {round(18 * T.scale)}px")
+    row = QHBoxLayout()
+    row.setSpacing(2)
+    row.addWidget(words)
+    row.addWidget(head)
+    row.addStretch()
+    column = QVBoxLayout()
+    column.setSpacing(0)
+    column.addLayout(row)
+    column.addWidget(board, 1)
+    return column

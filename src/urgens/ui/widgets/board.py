@@ -1,0 +1,138 @@
+"""A drawing with figures standing on it."""
+
+from collections.abc import Sequence
+from typing import Literal
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent, QShowEvent
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, face, pen, width
+from urgens.ui.widgets.figure_label import Figure, FigureLabel
+from urgens.ui.widgets.painted import Painted
+
+ARROW = 5.0  # px, half as wide as it is long
+
+
+class Board(Painted):
+    """Paints itself, and keeps the labels of its figures where they belong.
+
+    A subclass says which figures there are, where they stand, and what is drawn behind them, all
+    in px of the usual scale.
+    """
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.session = session
+        self.labels: dict[str, FigureLabel] = {}
+        self._figures: tuple[Figure, ...] = ()
+        self._stale = True
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        session.solution_changed.connect(self._changed)
+        session.press_changed.connect(self.update)
+        self.refresh()
+
+    def figures(self) -> Sequence[Figure]:
+        """Return the figures that stand on it now, in the order of Tab."""
+        raise TypeError(f"{type(self).__name__} has no figures")
+
+    def place(self) -> None:
+        """Put every label where it belongs."""
+        raise TypeError(f"{type(self).__name__} places nothing")
+
+    def draw(self, painter: QPainter) -> None:
+        """Paint what is behind the figures."""
+        raise TypeError(f"{type(self).__name__} draws nothing")
+
+    def _changed(self) -> None:
+        """Follow the build at once where it is seen, else when it is seen again."""
+        self._stale = True
+        if self.isVisible():
+            self.refresh()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the build as it is now, if it does not yet."""
+        if not self._stale:
+            return
+        self._stale = False
+        wanted = tuple(self.figures())
+        if wanted != self._figures:
+            self._figures = wanted
+            for label in self.labels.values():
+                label.hide()
+                label.deleteLater()
+            self.labels = {f.path: FigureLabel(self.session, f, self) for f in wanted}
+            for label in self.labels.values():
+                label.show()
+        for label in self.labels.values():
+            label.refresh()
+        self.place()
+        self.update()
+
+    def put(
+        self, path: str, x: float, y: float, side: Literal["left", "middle", "right"] = "left"
+    ) -> None:
+        """Put a label with its left, middle or right at x and its top at y."""
+        label = self.labels[path]
+        label.resize(label.sizeHint())
+        share = {"left": 0.0, "middle": 0.5, "right": 1.0}[side]
+        left = round(x * self.scale - share * label.width())
+        left = max(0, min(left, self.width() - label.width()))  # never cut by the edge
+        label.move(left, round(y * self.scale))
+
+    def box(self, path: str) -> QRectF:
+        """Return where a label is."""
+        rect = self.labels[path].geometry()
+        return QRectF(
+            rect.x() / self.scale,
+            rect.y() / self.scale,
+            rect.width() / self.scale,
+            rect.height() / self.scale,
+        )
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self.place()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        self.draw(self.begin())
+
+
+def write(
+    painter: QPainter,
+    words: str,
+    at: QPointF,
+    *,
+    size: int = 15,
+    weight: int = 400,
+    color: str | None = None,
+    side: Literal["left", "middle", "right"] = "left",
+) -> None:
+    """Write words with their baseline at a point, to its right, over it, or to its left."""
+    painter.setFont(face(size, weight))
+    painter.setPen(QColor(color or T.muted))
+    share = {"left": 0.0, "middle": 0.5, "right": 1.0}[side]
+    painter.drawText(at - QPointF(share * width(words, size, weight), 0), words)
+
+
+def measure(painter: QPainter, start: QPointF, end: QPointF, color: str | None = None) -> None:
+    """Draw a dimension line with an arrow at both ends, level or upright."""
+    painter.setPen(pen(color or T.ink, 1))
+    painter.drawLine(start, end)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(color or T.ink))
+    way = end - start
+    length = max((way.x() ** 2 + way.y() ** 2) ** 0.5, 1e-9)
+    along = way / length
+    for tip, inward in ((start, along), (end, -along)):
+        arrow(painter, tip, inward)
+
+
+def arrow(painter: QPainter, tip: QPointF, inward: QPointF, size: float = ARROW) -> None:
+    """Fill an arrow's head with the brush in use; inward points from its tip to its foot."""
+    foot = tip + inward * (2 * size)
+    across = QPointF(-inward.y(), inward.x()) * (0.6 * size)
+    painter.drawPolygon([tip, foot + across, foot - across])

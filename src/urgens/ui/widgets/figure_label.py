@@ -1,0 +1,131 @@
+"""A figure of the build, shown and changed where it stands on a drawing."""
+
+import re
+from dataclasses import dataclass
+from typing import Literal
+
+from PySide6.QtWidgets import QWidget
+
+from urgens.build import value_at
+from urgens.quantity import (
+    FORCE,
+    LENGTH,
+    LOAD,
+    PRESSURE,
+    Kind,
+    Quantity,
+    QuantityError,
+    Shown,
+    Units,
+    UnitSystem,
+    nearest_fraction,
+    parse,
+    retype,
+    show,
+    unit_shown,
+)
+from urgens.ui.session import Session
+from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+
+_TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
+_INCH_MARKS = ('"', "″", "''")
+STEPS = {  # natural steps, as a builder reads his tools: SI
+    (LENGTH, UnitSystem.INCH): parse("1/16 in", LENGTH).value,
+    (LENGTH, UnitSystem.METRIC): 1e-3,
+    (LOAD, UnitSystem.INCH): parse("10 lb", LOAD).value,
+    (LOAD, UnitSystem.METRIC): parse("5 kg", LOAD).value,
+    (PRESSURE, UnitSystem.INCH): parse("5 psi", PRESSURE).value,
+    (PRESSURE, UnitSystem.METRIC): 0.5e5,
+    (FORCE, UnitSystem.INCH): parse("1 lbf", FORCE).value,
+    (FORCE, UnitSystem.METRIC): 5.0,
+}
+NUMBER_STEP = 0.01
+
+
+@dataclass(frozen=True)
+class Figure:
+    """A figure on a drawing: where it stands in the build, its name, what it measures.
+
+    `kind` None is a pure number, "text" a code such as a tyre's.
+    """
+
+    path: str
+    name: str
+    kind: Kind | Literal["text"] | None = None
+    size: int = 20
+    color: str | None = None
+
+
+def shown(value: object, kind: Kind | Literal["text"] | None, units: Units) -> Shown:
+    """Return a figure as a builder reads it: as it was typed where its unit is the one shown."""
+    if value is None:
+        return Shown("—", "")
+    if not isinstance(value, Quantity):
+        return Shown(value if isinstance(value, str) else f"{value:g}", "")
+    unit = unit_shown(value.kind, units)
+    typed = _TYPED.fullmatch(value.text.strip())
+    if typed is not None:
+        named = "in" if typed["unit"].strip() in _INCH_MARKS else typed["unit"].strip()
+        if named == unit and "ft" not in typed["number"]:
+            return Shown(typed["number"], unit)
+    figure = show(value.value, value.kind, units)
+    if "." in figure.number:
+        return Shown(figure.number.rstrip("0").rstrip("."), figure.unit)
+    return figure
+
+
+class FigureLabel(DimensionLabel):
+    """Follows one figure of the session's build, and changes it."""
+
+    def __init__(self, session: Session, figure: Figure, parent: QWidget) -> None:
+        super().__init__(
+            figure.name, self._take, size=figure.size, color=figure.color, parent=parent
+        )
+        self.figure = figure
+        self._session = session
+        self.stepped.connect(self._step)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Show the figure as it is now."""
+        value = value_at(self._session.build, self.figure.path)
+        typed = value.text if isinstance(value, Quantity) else value
+        typed = "" if typed is None else typed if isinstance(typed, str) else f"{typed:g}"
+        self.set_value(shown(value, self.figure.kind, self._session.units), typed)
+        if value is None:
+            self.set_known(Known.MISSING)
+        else:
+            assumed = self._session.assumes(self.figure.path)
+            self.set_known(Known.ASSUMED if assumed else Known.YES)
+
+    def _take(self, typed: str) -> None:
+        """Put what is typed into the build; raises QuantityError or BuildErrors."""
+        figure = self.figure
+        value: object = typed.strip()
+        if figure.kind is None:
+            try:
+                value = float(typed)
+            except ValueError:
+                raise QuantityError(
+                    f'"{typed}" is not a number', f"write the {figure.name} as a plain number"
+                ) from None
+        self._session.edit(figure.path, value, f"{figure.name} {typed}")
+
+    def _step(self, steps: int) -> None:
+        figure, units = self.figure, self._session.units
+        value = value_at(self._session.build, figure.path)
+        if figure.kind == "text" or value is None:
+            return
+        if figure.kind is None:
+            self._take(f"{round(value + NUMBER_STEP * steps, 4):g}")
+            return
+        step = STEPS.get((figure.kind, units.system))
+        if step is None:
+            return
+        moved = (round(value.value / step) + steps) * step
+        if moved <= 0:
+            return
+        if figure.kind is LENGTH and unit_shown(LENGTH, units) == "in":
+            self._take(f"{nearest_fraction(moved)} in")
+        else:
+            self._take(retype(moved, figure.kind, units))

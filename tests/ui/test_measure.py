@@ -1,0 +1,319 @@
+"""Measure, driven: figures on drawings typed, stepped, settled; parts and load cases changed."""
+
+from collections.abc import Callable
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+
+from urgens.build import Build, demo, demo_names, own_vehicle, value_at
+from urgens.guidance.settling import how_to_settle, named
+from urgens.quantity import Quantity
+from urgens.solve.settle import open_figures
+from urgens.ui.stations.measure.kinds import KindButton
+from urgens.ui.stations.measure.settle_list import STATES
+from urgens.ui.widgets.board import Board
+from urgens.ui.widgets.dimension_label import Known
+from urgens.ui.widgets.figure_label import FigureLabel
+from urgens.ui.window import MEASURE, Window
+
+Opener = Callable[[Build], Window]
+LEFT, RIGHT = Qt.MouseButton.LeftButton, Qt.MouseButton.RightButton
+
+
+@pytest.fixture
+def measuring(window: Window) -> Window:
+    window.show_station(MEASURE)
+    QTest.qWait(30)
+    return window
+
+
+def label(window: Window, path: str) -> FigureLabel:
+    found = window.measure.label(path)
+    assert found is not None, path
+    return found
+
+
+def type_into(target: FigureLabel, text: str) -> None:
+    """Open the label by key, type over what is there, Enter."""
+    target.setFocus()
+    QTest.keyClick(target, Qt.Key.Key_Return)
+    assert target.editor is not None
+    QTest.keyClicks(target.editor, text)
+    QTest.keyClick(target.editor, Qt.Key.Key_Return)
+
+
+def choose(head: KindButton, words: str) -> None:
+    """Choose another kind from the head of a drawing."""
+    head.fill()
+    (action,) = [a for a in head.menu().actions() if a.text() == words]
+    action.trigger()
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_every_figure_is_reached_and_typed_by_keyboard_alone(
+    open_window: Opener, dressed: QApplication, name: str
+) -> None:
+    """Tab goes round; Enter opens; the figure typed in other units is the same vehicle."""
+    window = open_window(demo(name))
+    window.show_station(MEASURE)
+    for part in (0, 1):
+        window.measure.show_part(part)
+        QTest.qWait(20)
+        wanted = {
+            found
+            for board in window.measure.boards
+            if board.isVisible()
+            for found in board.labels.values()
+        }
+        reached = set()
+        window.measure.setFocus()
+        for _ in range(80):
+            QTest.keyClick(window.focusWidget(), Qt.Key.Key_Tab)
+            focused = window.focusWidget()
+            if isinstance(focused, FigureLabel) and focused in wanted:
+                reached.add(focused)
+        assert reached == wanted
+        for target in list(wanted):
+            path = target.figure.path
+            before = value_at(window.session.build, path)
+            typed = before.text if isinstance(before, Quantity) else before
+            if isinstance(before, Quantity):
+                typed = f"{before.value:.12g} {before.kind.si}".replace("Pa", "Pa")
+            type_into(target, f"{typed}")
+            assert target.error == "", path
+            after = value_at(window.session.build, path)
+            if isinstance(before, Quantity):
+                assert after.value == pytest.approx(before.value, rel=1e-9)
+            else:
+                assert after == before
+
+
+def test_the_drawing_follows_what_is_typed(measuring: Window) -> None:
+    wheelbase = label(measuring, "vehicle.wheelbase")
+    assert wheelbase.text == "115 in"
+    before = measuring.measure.side.grab().toImage()
+    type_into(wheelbase, "3.5 m")
+
+    assert measuring.session.build.vehicle.wheelbase.text == "3.5 m"
+    assert wheelbase.text == "137.8 in"
+    assert measuring.measure.side.grab().toImage() != before
+    QTest.keyClick(measuring, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert measuring.session.build.vehicle.wheelbase.text == "9 ft 7 in"
+
+
+def test_fractions_are_shown_as_typed_and_in_millimetres_in_the_other_units(
+    measuring: Window,
+) -> None:
+    piston = label(measuring, "front.brake.piston_diameters[0]")
+    assert piston.text == "2-15/16 in"
+    QTest.keyClick(measuring, Qt.Key.Key_U)
+
+    assert piston.text == "74.6 mm"
+    assert measuring.session.build.front.brake.piston_diameters[0].text == "2-15/16 in"  # type: ignore[union-attr]
+
+
+def test_arrows_and_wheel_step_by_what_a_rule_shows(measuring: Window) -> None:
+    height = label(measuring, "vehicle.load_cases[0].cg_height")
+    height.setFocus()
+    QTest.keyClick(height, Qt.Key.Key_Up)
+    assert measuring.session.build.vehicle.load_cases[0].cg_height.text == "27-1/16 in"
+    load = label(measuring, "vehicle.load_cases[0].rear_axle")
+    load.setFocus()
+    QTest.keyClick(load, Qt.Key.Key_Down, Qt.KeyboardModifier.ShiftModifier)
+    assert load.text == "1650 lb"
+    friction = label(measuring, "front.brake.pad_friction")
+    friction.setFocus()
+    QTest.keyClick(friction, Qt.Key.Key_Up)
+    assert friction.text == "0.39"
+
+
+@pytest.mark.parametrize(
+    ("path", "typed", "word"),
+    [
+        ("vehicle.wheelbase", "115", "has no unit"),
+        ("vehicle.wheelbase", "-3 m", "negative"),
+        ("vehicle.wheelbase", "12 kg", "is not a length"),
+        ("front.brake.pad_friction", "lots", "is not a number"),
+        ("front.tyre.rolling_radius", "", "nothing is typed"),
+        ("rear.brake.shoe_factor", "-1", "at least"),
+    ],
+)
+def test_what_cannot_be_is_said_at_the_label_and_nothing_is_lost(
+    measuring: Window, path: str, typed: str, word: str
+) -> None:
+    before = measuring.session.build
+    target = label(measuring, path)
+    target.setFocus()
+    QTest.keyClick(target, Qt.Key.Key_Return)
+    assert target.editor is not None
+    target.editor.clear()
+    QTest.keyClicks(target.editor, typed)
+    QTest.keyClick(target.editor, Qt.Key.Key_Return)
+
+    assert word in target.error
+    assert measuring.session.build is before
+    QTest.keyClick(target.editor, Qt.Key.Key_Escape)
+    assert target.error == ""
+
+
+def test_the_loads_move_with_the_press(measuring: Window) -> None:
+    before = measuring.measure.side.grab().toImage()
+    measuring.session.set_effort(0.0)
+
+    assert measuring.measure.side.grab().toImage() != before
+
+
+def test_what_is_still_open_is_ranked_and_goes_to_its_figure(measuring: Window) -> None:
+    settle = measuring.measure.settle
+    assert settle.rows[0].figure.path == "rear.brake.shoe_factor"
+    QTest.mouseClick(settle, LEFT, pos=QPoint(60, 20))
+
+    assert measuring.focusWidget() is label(measuring, "rear.brake.shoe_factor")
+    third = settle.rows[2].figure.path
+    assert third == "vehicle.load_cases[1].cg_height"
+    settle.setFocus()
+    QTest.keyClick(settle, Qt.Key.Key_Down)
+    QTest.keyClick(settle, Qt.Key.Key_Down)
+    QTest.keyClick(settle, Qt.Key.Key_Return)
+    assert measuring.session.solution.case == 1
+    assert measuring.focusWidget() is label(measuring, third)
+
+
+def test_a_figure_is_settled_by_saying_how_it_is_known(measuring: Window) -> None:
+    settle = measuring.measure.settle
+    count = len(settle.rows)
+    actions = settle.menu(0).actions()
+    assert [action.text() for action in actions] == [words for _, words in STATES]
+    actions[0].trigger()
+
+    assert measuring.session.build.evidence["rear.brake.shoe_factor"].state == "measured"
+    assert len(settle.rows) == count - 1
+    QTest.keyClick(measuring, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert len(settle.rows) == count
+
+
+def test_assumed_figures_look_so_and_the_rail_counts_them(open_window: Opener) -> None:
+    window = open_window(own_vehicle())
+    window.show_station(MEASURE)
+
+    assert label(window, "vehicle.wheelbase").known is Known.ASSUMED
+    assert window._measure_fact() == "13 assumed"
+    QTest.keyClick(window, Qt.Key.Key_Tab, Qt.KeyboardModifier.ControlModifier)
+    assert isinstance(window.focusWidget(), FigureLabel)
+    window.session.settle("vehicle.wheelbase", "measured")
+    assert window._measure_fact() == "12 assumed"
+
+
+def test_a_finding_is_shown_on_the_drawing_it_speaks_of(open_window: Opener) -> None:
+    window = open_window(own_vehicle())
+    assert window.finding_line.finding is not None
+    assert window.finding_line.finding.where == "rear.brake.shoe_factor"
+    QTest.mouseClick(window.finding_line.show_place, LEFT)
+
+    assert window.stations.currentWidget() is window.measure
+    assert window.focusWidget() is label(window, "rear.brake.shoe_factor")
+
+
+def test_drums_become_discs_as_one_step_with_every_figure_assumed(measuring: Window) -> None:
+    before = measuring.session.build
+    choose(measuring.measure.heads[1], "Disc brakes instead (figures assumed)")
+    build = measuring.session.build
+
+    assert build.rear.brake.kind == "disc"
+    assert build.evidence["rear.brake.effective_radius"].state == "assumed"
+    assert measuring.measure.heads[1].words == "sliding caliper, 1 piston"
+    choose(measuring.measure.heads[1], "Opposed caliper")
+    choose(measuring.measure.heads[1], "One more piston")
+    assert "rear.brake.piston_diameters[1]" in measuring.measure.rear.labels
+    assert measuring.measure.heads[1].words == "opposed caliper, 4 pistons"
+    choose(measuring.measure.heads[1], "One piston fewer")
+    for _ in range(4):
+        measuring.session.undo_stack.undo()
+    assert measuring.session.build == before
+    assert "rear.brake.shoe_factor" in measuring.measure.rear.labels
+
+
+def test_every_kind_that_is_offered_gives_a_build(measuring: Window) -> None:
+    for head in measuring.measure.heads:
+        head.fill()
+        for words in [action.text() for action in head.menu().actions()]:
+            before = measuring.session.build
+            choose(head, words)
+            assert measuring.session.build != before, words
+            QTest.qWait(5)
+            measuring.session.undo_stack.undo()
+            assert measuring.session.build == before
+
+
+def test_a_kind_that_cannot_be_is_said_and_changes_nothing(
+    measuring: Window, answer: Callable[[str], list[str]]
+) -> None:
+    knee = {"name": "low", "changes": {"rear.brake.shoe_factor": 4.0}}
+    measuring.session.edit("setups", [knee])
+    before = measuring.session.build
+    said = answer("OK")
+    choose(measuring.measure.heads[1], "Disc brakes instead (figures assumed)")
+
+    assert said[0] == "Nothing was changed"
+    assert "setups[0]" in said[1]
+    assert measuring.session.build == before
+
+
+def test_load_cases_are_copied_named_moved_and_taken_out(measuring: Window) -> None:
+    cases, session = measuring.measure.cases, measuring.session
+    session.settle("vehicle.load_cases[2].cg_height", "measured")
+    QTest.mouseClick(cases.copy, LEFT)
+    assert session.solution.case_name == "Empty, driver, copy"
+    type_into(cases.name, "Empty, two up")
+    assert session.solution.case_name == "Empty, two up"
+    QTest.mouseClick(cases.earlier, LEFT)
+    names = [case.name for case in session.build.vehicle.load_cases]
+    assert names == ["Empty, driver", "Half load", "Empty, two up", "Full load"]
+    assert session.build.evidence["vehicle.load_cases[3].cg_height"].state == "measured"
+    QTest.mouseClick(cases.remove, LEFT)
+    assert session.build.evidence["vehicle.load_cases[2].cg_height"].state == "measured"
+    assert [case.name for case in session.build.vehicle.load_cases] == [
+        "Empty, driver",
+        "Half load",
+        "Full load",
+    ]
+
+
+def test_two_load_cases_of_one_name_are_refused_at_the_label(measuring: Window) -> None:
+    name = measuring.measure.cases.name
+    type_into(name, "Half load")
+
+    assert "is also the name of load case" in name.error
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_no_label_covers_another_or_is_cut(open_window: Opener, name: str) -> None:
+    window = open_window(demo(name))
+    window.show_station(MEASURE)
+    for part in (0, 1):
+        window.measure.show_part(part)
+        QTest.qWait(20)
+        for board in window.measure.boards:
+            if board.isVisible():
+                assert_apart(board)
+
+
+def assert_apart(board: Board) -> None:
+    labels = list(board.labels.values())
+    for index, one in enumerate(labels):
+        assert board.rect().contains(one.geometry()), one.figure.path
+        for other in labels[index + 1 :]:
+            assert not one.geometry().intersects(other.geometry()), (
+                one.figure.path,
+                other.figure.path,
+            )
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_every_open_figure_has_a_name_and_a_way_to_settle_it(name: str) -> None:
+    build = demo(name)
+    for figure in open_figures(build):
+        assert named(build, figure.path) != figure.path
+        assert how_to_settle(figure.path) != "measure it"
