@@ -5,8 +5,8 @@ from typing import Any
 
 import pytest
 
-from urgens.build import loads
-from urgens.solve import solve
+from urgens.build import BuildErrors, demo, edited, loads
+from urgens.solve import solve, system
 
 EXAMPLE: dict[str, Any] = {
     "format": "urgens.build",
@@ -70,3 +70,45 @@ def test_the_example_of_the_contract_is_solved() -> None:
     assert presses.pushrod_force == pytest.approx([2001.7], abs=0.05)
     assert presses.master_front / psi == pytest.approx([652], abs=0.5)
     assert presses.rear_pressure / psi == pytest.approx([275 + (652 - 275) / 2], abs=0.5)
+
+
+@pytest.mark.parametrize(
+    ("path", "typed", "guess"),
+    [
+        ("front.tyre.rolling_radius", "4 m", '"4 in"'),
+        ("front.tyre.rolling_radius", "14.1 ft", '"14.1 in"'),
+        ("master.bore", "200 mm", '"20 mm"'),
+        ("front.brake.piston_diameters[0]", "54 cm", '"54 mm"'),
+        ("rear.brake.drum_diameter", "11 ft", '"11 in"'),
+    ],
+)
+def test_a_slip_of_the_hand_is_guessed_at(path: str, typed: str, guess: str) -> None:
+    with pytest.raises(BuildErrors) as refused:
+        edited(demo("pickup"), path, typed)
+
+    (error,) = refused.value.errors
+    assert error.path == path
+    assert error.problem == f'"{typed}" is larger than any vehicle has'
+    assert error.remedy == f"did you mean {guess}?"
+
+
+@pytest.mark.parametrize(
+    ("size", "radius"),
+    [
+        # Unloaded radius by the published rule, times 0.97 (from memory): millimetres.
+        ("185/60R14", 0.97 * (14 * 25.4 / 2 + 185 * 0.60)),
+        ("P225/70R15", 0.97 * (15 * 25.4 / 2 + 225 * 0.70)),
+        ("28x10.50-15", 0.97 * 28 * 25.4 / 2),
+        ("31x10.50R15LT", 0.97 * 31 * 25.4 / 2),
+    ],
+)
+def test_tyre_sizes_by_their_published_rules(size: str, radius: float) -> None:
+    """ISO 4000-1 metric sizes; flotation sizes name the outer diameter in inches (from memory)."""
+    made = system(edited(demo("roadster"), "front.tyre", {"size": size}))
+
+    assert made.front.rolling_radius * 1000 == pytest.approx(radius)
+
+
+def test_an_old_tyre_size_is_asked_about() -> None:
+    with pytest.raises(BuildErrors, match="roll it out"):
+        edited(demo("roadster"), "front.tyre", {"size": "6.50-16"})

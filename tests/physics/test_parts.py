@@ -8,7 +8,6 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
-from scipy.spatial.transform import Rotation
 
 from urgens.physics import booster, cylinder, disc, drum, pedal, tyre, valve, vehicle, volume
 from urgens.physics.vehicle import Standing
@@ -175,19 +174,6 @@ def test_downforce_is_load_not_mass() -> None:
     assert float(vehicle.achieved(1e5, 1e5, pressed, 1.0).deceleration) == pytest.approx(
         (6000 + 2 * press) / 6000
     )
-
-
-def test_raised_axle_against_moments_of_a_tilted_body() -> None:
-    """A rigid body turned by θ about the axle that stays down; its weight's lever by rotation."""
-    weight, wheelbase, radius, height, lift, front = 12000.0, 2.6, 0.31, 0.55, 0.6, 1.4
-    turned = Rotation.from_euler("z", -np.arcsin(lift / wheelbase))
-    centre = turned.apply([front, height - radius, 0.0])  # from the hub that stays down
-    raised = turned.apply([wheelbase, 0.0, 0.0])
-    gained = weight * (1 - centre[0] / raised[0]) - weight * (1 - front / wheelbase)
-
-    found = vehicle.raised_axle_height(weight, wheelbase, radius, abs(gained), lift)
-
-    assert found == pytest.approx(height)
 
 
 def test_a_corner_leaves_what_the_friction_circle_leaves() -> None:

@@ -8,9 +8,11 @@ import pytest
 from scipy.optimize import brentq
 
 from tests.solve import second_way
-from urgens.build import Build, BuildErrors, edited
+from urgens.build import Build, BuildErrors, demo, edited
+from urgens.build.wheel import Drum
 from urgens.solve import AxleName, printed, solve
 from urgens.solve.bracket import crossing
+from urgens.solve.system import self_locking_friction, shoe_factor
 from urgens.solve.trace import trace
 
 Built = Callable[..., Build]
@@ -300,3 +302,31 @@ def test_engine_drag_adds_to_the_driven_axle(built: Built) -> None:
 
     assert dragged.rear_force == pytest.approx([100 / (14.1 * 0.0254)])
     assert dragged.rear_wheel_torque == pytest.approx([0.0])
+
+
+def test_the_friction_from_which_a_shoe_grabs_is_where_its_factor_runs_away() -> None:
+    """Physics section 3: M_N = M_f there; just below it the factor is very large."""
+    shoe = {
+        "lining_friction": 0.3,
+        "hinge_distance": "105 mm",
+        "arm": "200 mm",
+        "heel_angle": "10 deg",
+        "toe_angle": "120 deg",
+    }
+    drum = {
+        "kind": "drum",
+        "layout": "leading-trailing",
+        "cylinder_diameter": "20 mm",
+        "drum_diameter": "250 mm",
+        "shoe": shoe,
+    }
+    build = edited(demo("pickup"), "rear.brake", drum)
+    assert isinstance(build.rear.brake, Drum)
+    limit = self_locking_friction(build.rear.brake)
+    assert limit is not None
+    near = edited(build, "rear.brake.shoe.lining_friction", limit * 0.999)
+    assert isinstance(near.rear.brake, Drum)
+
+    assert shoe_factor(near.rear.brake) > 100 * shoe_factor(build.rear.brake)
+    with pytest.raises(BuildErrors, match="grab"):
+        edited(build, "rear.brake.shoe.lining_friction", limit * 1.001)

@@ -135,7 +135,7 @@ def test_arrows_and_wheel_step_by_what_a_rule_shows(measuring: Window) -> None:
         ("vehicle.wheelbase", "115", "has no unit"),
         ("vehicle.wheelbase", "-3 m", "negative"),
         ("vehicle.wheelbase", "12 kg", "is not a length"),
-        ("front.brake.pad_friction", "lots", "is not a number"),
+        ("front.brake.pad_friction", "lots", "is no friction code"),
         ("front.tyre.rolling_radius", "", "nothing is typed"),
         ("rear.brake.shoe_factor", "-1", "at least"),
     ],
@@ -317,3 +317,19 @@ def test_every_open_figure_has_a_name_and_a_way_to_settle_it(name: str) -> None:
     for figure in open_figures(build):
         assert named(build, figure.path) != figure.path
         assert how_to_settle(figure.path) != "measure it"
+
+
+def test_a_friction_code_is_its_middle_with_its_width_as_spread(measuring: Window) -> None:
+    """SAE J866 (from memory): F is 0.35 to 0.45, E 0.25 to 0.35."""
+    friction = label(measuring, "front.brake.pad_friction")
+    type_into(friction, "fe")
+    known = measuring.session.build.evidence["front.brake.pad_friction"]
+
+    assert friction.text == "0.35"
+    assert (known.state, known.spread) == ("stamped", "0.1")
+    type_into(friction, "HH")
+    assert "only that it is above 0.55" in friction.error
+    QTest.keyClick(friction.editor, Qt.Key.Key_Escape)
+    QTest.keyClick(measuring, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert friction.text == "0.38"
+    assert "front.brake.pad_friction" not in measuring.session.build.evidence

@@ -16,8 +16,11 @@ from urgens.build.part import (
     Offset,
     Part,
     PressureOrZero,
+    no_longer_than,
 )
-from urgens.quantity import FORCE, LENGTH, parse
+from urgens.quantity import FORCE, LENGTH, Quantity, parse
+
+Bore = Annotated[Quantity, no_longer_than(0.15)]
 
 
 class Outlet(Part):
@@ -41,7 +44,7 @@ class _Facts(Part):
 
 
 class _OneBore(_Facts):
-    bore: Length
+    bore: Bore
     stroke: Length = parse("1.1 in", LENGTH)
     port_travel: LengthOrZero = parse("1.5 mm", LENGTH)
     spring_preload: ForceOrZero = parse("0 N", FORCE)
@@ -94,8 +97,8 @@ class TwinMaster(_Facts):
     """Two cylinders side by side, pushed through a balance bar."""
 
     kind: Literal["twin"]
-    front_bore: Length
-    rear_bore: Length
+    front_bore: Bore
+    rear_bore: Bore
     stroke: Length = parse("1.1 in", LENGTH)
     bar_length: Length = parse("2.5 in", LENGTH)
     bar_max_angle: Angle | None = None

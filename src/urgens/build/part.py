@@ -1,6 +1,7 @@
 """The base of every part of the document, and the field types that hold typed quantities."""
 
 import math
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum
@@ -28,6 +29,7 @@ from urgens.quantity import (
     parse,
 )
 
+_FIGURE = re.compile(r"(?P<number>\d+(?:\.\d+)?)\s*(?P<unit>\D+)")
 RULE = "urgens_rule"  # type of the pydantic errors that carry our own words
 
 
@@ -76,6 +78,7 @@ class Typed:
 
     kind: Kind
     sign: Sign = Sign.POSITIVE
+    largest: float | None = None  # SI; what is larger is a slip of the hand
 
     def __get_pydantic_core_schema__(
         self, source: type, handler: GetCoreSchemaHandler
@@ -107,6 +110,9 @@ class Typed:
             raise broken(Fault("", f'"{given}" is negative', self._wanted()))
         if quantity.value == 0 and self.sign is Sign.POSITIVE:
             raise broken(Fault("", f'"{given}" is zero', self._wanted()))
+        if self.largest is not None and quantity.value > self.largest:
+            problem = f'"{given}" is larger than any vehicle has'
+            raise broken(Fault("", problem, did_you_mean(quantity, self.largest)))
         return quantity
 
     def _wanted(self) -> str:
@@ -121,6 +127,27 @@ class Typed:
                 return "is not a finite number", remedy
             return f"is the bare number {given:g}, without a unit", remedy
         return f"is {in_words(given)}, not a quantity", remedy
+
+
+def did_you_mean(quantity: Quantity, largest: float) -> str:
+    """Return a guess at what was meant by a quantity [SI] larger than `largest` [SI]."""
+    match = _FIGURE.fullmatch(quantity.text.strip())
+    guesses = []
+    if match is not None:
+        for unit in quantity.kind.units:
+            guesses.append(f"{match['number']} {unit}")
+        for power in (10, 100, 1000):
+            guesses.append(f"{float(match['number']) / power:g} {match['unit']}")
+    for guess in guesses:
+        meant = parse(guess, quantity.kind)
+        if largest / 50 < meant.value <= largest:
+            return f'did you mean "{guess}"?'
+    return "measure it again"
+
+
+def no_longer_than(largest: float) -> Typed:
+    """Mark a field as a length above zero and of at most `largest` [m]."""
+    return Typed(LENGTH, largest=largest)
 
 
 def in_words(value: object) -> str:

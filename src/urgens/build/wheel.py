@@ -1,5 +1,6 @@
 """One axle's wheel ends: tyre and brake."""
 
+import re
 from collections.abc import Iterator
 from math import pi
 from typing import Annotated, Literal
@@ -20,25 +21,36 @@ from urgens.build.part import (
     PressureOrZero,
     broken,
     in_words,
+    no_longer_than,
 )
 from urgens.physics.drum import shoe_moments
 from urgens.physics.tyre import size_code
-from urgens.quantity import COMPLIANCE, LENGTH, PRESSURE, parse
+from urgens.quantity import COMPLIANCE, LENGTH, PRESSURE, Quantity, parse
 
+Piston = Annotated[Quantity, no_longer_than(0.3)]
 Bleeders = Annotated[int, Field(strict=True, ge=1, le=4)]
+
+
+_NUMERIC_CODE = re.compile(r"\s*\d{1,2}\.\d{2}\s*(?:R|-)\s*\d{2}\s*")  # "6.50-16"
 
 
 def _read_size(given: object) -> object:
     fault = Fault(
         "",
-        f"is {in_words(given)}, not a metric tyre size",
-        'write width/aspect R rim, for example "185/60R14", or give rolling_radius',
+        f"is {in_words(given)}, not a tyre size known here",
+        'write it like "185/60R14" or "28x10.50-15", or give rolling_radius',
     )
     if not isinstance(given, str):
         raise broken(fault)
     try:
         size_code(given)
     except ValueError:
+        if _NUMERIC_CODE.fullmatch(given):
+            fault = Fault(
+                "",
+                f'"{given}" does not say how high its section is',
+                'mark the tyre, roll it out and give "rolling_radius": "343 mm"',
+            )
         raise broken(fault) from None
     return given
 
@@ -46,7 +58,7 @@ def _read_size(given: object) -> object:
 class Tyre(Part):
     """A tyre, by measured rolling radius or by size code; of both, the radius counts."""
 
-    rolling_radius: Length | None = None
+    rolling_radius: Annotated[Quantity, no_longer_than(1.5)] | None = None
     size: Annotated[str, BeforeValidator(_read_size)] | None = None
 
     def rules(self) -> Iterator[Fault]:
@@ -64,7 +76,7 @@ class Disc(Part):
 
     kind: Literal["disc"]
     caliper: Literal["opposed", "sliding"]
-    piston_diameters: Annotated[tuple[Length, ...], Field(min_length=1)]
+    piston_diameters: Annotated[tuple[Piston, ...], Field(min_length=1)]
     pad_friction: PositiveNumber
     effective_radius: Length | None = None
     rotor_outer_diameter: Length | None = None
@@ -111,8 +123,8 @@ class Drum(Part):
 
     kind: Literal["drum"]
     layout: Literal["leading-trailing", "two-leading", "duo-servo"]
-    cylinder_diameter: Length
-    drum_diameter: Length
+    cylinder_diameter: Piston
+    drum_diameter: Annotated[Quantity, no_longer_than(1.5)]
     shoe_factor: PositiveNumber | None = None
     shoe: Shoe | None = None
     threshold: PressureOrZero = parse("50 psi", PRESSURE)

@@ -31,17 +31,27 @@ def axle_force(torque: Floats, radius: Floats) -> Array:
 
 
 _METRIC_CODE = re.compile(r"\s*(?:P|LT)?(\d{2,3})\s*/\s*(\d{2,3})\s*(?:ZR|R|B|D|-)?\s*(\d{2})\s*")
+_FLOTATION_CODE = re.compile(
+    r"\s*(\d{2}(?:\.\d+)?)\s*[xX×]\s*(\d{1,2}(?:\.\d+)?)\s*(?:R|B|D|-)\s*(\d{2})(?:LT)?\s*"
+)
+INCH = 0.0254  # m
 
 
 def size_code(code: str) -> tuple[float, float, float]:
-    """Return section width [m], aspect ratio [-] and rim diameter [m] of a metric size code.
+    """Return section width [m], aspect ratio [-] and rim diameter [m] of a size code.
 
-    code: such as "185/60R14" [text].
-    Raises ValueError where it is no such code.
-    Source: ISO 4000-1 size designation (from memory).
+    code: metric such as "185/60R14", or flotation such as "28x10.50-15" [text].
+    Raises ValueError where it is neither. Older codes such as "6.50-16" are neither: they do not
+    say how high the section is.
+    Source: ISO 4000-1 (metric) and the flotation designation, outer diameter by width and rim in
+    inches (both from memory).
     """
-    match = _METRIC_CODE.fullmatch(code)
-    if match is None:
-        raise ValueError(code)
-    width, aspect, rim = (int(group) for group in match.groups())
-    return width / 1000.0, aspect / 100.0, rim * 0.0254
+    metric, flotation = _METRIC_CODE.fullmatch(code), _FLOTATION_CODE.fullmatch(code)
+    if metric is not None:
+        width, aspect, rim = (int(group) for group in metric.groups())
+        return width / 1000.0, aspect / 100.0, rim * INCH
+    if flotation is not None:
+        outer, across, rim_inches = (float(group) for group in flotation.groups())
+        if outer > rim_inches:
+            return across * INCH, (outer - rim_inches) / 2.0 / across, rim_inches * INCH
+    raise ValueError(code)

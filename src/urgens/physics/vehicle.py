@@ -175,20 +175,3 @@ def braking_coefficient_in_a_corner(surface: Floats, lateral: Floats) -> Array:
     """
     left = np.square(surface) - np.square(lateral)
     return np.asarray(np.sqrt(np.where(left >= 0.0, left, np.nan)))
-
-
-def raised_axle_height(
-    weight: Floats, wheelbase: Floats, rolling_radius: Floats, gained: Floats, lift: Floats
-) -> Array:
-    """Return the centre of gravity's height [m] from weighing with one axle raised.
-
-    weight: of the vehicle [N].
-    wheelbase: [m].
-    rolling_radius: of the tyres [m].
-    gained: load the axle that stays down gains [N].
-    lift: how far the other axle's hubs are raised [m].
-    Source: moments about the axle that stays down, wheels free, suspension blocked.
-    """
-    sine = np.divide(lift, wheelbase)
-    tangent = sine / np.sqrt(1.0 - np.square(sine))
-    return np.asarray(rolling_radius + gained * wheelbase / (weight * tangent))

@@ -260,6 +260,25 @@ def shoe_factor(fitted: Drum) -> float:
     )
 
 
+def self_locking_friction(fitted: Drum) -> float | None:
+    """Return the lining friction [-] from which the leading shoe grabs by itself.
+
+    fitted: drum of the document [object]; None where its shoes are not described, or never grab.
+    Source: physics.drum; the friction moment is proportional to the friction.
+    """
+    shoe = fitted.shoe
+    if shoe is None:
+        return None
+    friction_moment, normal_moment = drum.shoe_moments(
+        1.0,
+        fitted.drum_diameter.value / 2,
+        shoe.hinge_distance.value,
+        shoe.heel_angle.value,
+        shoe.toe_angle.value,
+    )
+    return float(normal_moment / friction_moment) if friction_moment > 0 else None
+
+
 def piston_area(fitted: Disc | Drum) -> float:
     """Return the piston area [m²] that presses at one wheel; fitted: brake [object].
 

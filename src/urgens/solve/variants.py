@@ -15,7 +15,7 @@ from urgens.solve.system import System
 def varied(build: Build, path: str, value: float) -> Build:
     """Return `build` with another figure at `path`, not checked.
 
-    build: the document [object]; path: of a figure that is there [text]; value: in its SI unit [SI].
+    build: the document [object]; path: of a figure in it [text]; value: in its SI unit [SI].
     For variants near a build that is whole: `edited` checks, which takes ten times as long.
     Raises TypeError where there is no figure at the path.
     Source: copies of the parts along the path.

@@ -1,5 +1,6 @@
 """A figure of the build, shown and changed where it stands on a drawing."""
 
+import math
 import re
 from dataclasses import dataclass
 from typing import Literal
@@ -7,6 +8,7 @@ from typing import Literal
 from PySide6.QtWidgets import QWidget
 
 from urgens.build import value_at
+from urgens.physics.friction_code import friction_range
 from urgens.quantity import (
     FORCE,
     LENGTH,
@@ -102,6 +104,9 @@ class FigureLabel(DimensionLabel):
         """Put what is typed into the build; raises QuantityError or BuildErrors."""
         figure = self.figure
         value: object = typed.strip()
+        if figure.path.endswith(".pad_friction") and typed.strip()[:1].isalpha():
+            self._take_code(typed.strip().upper())
+            return
         if figure.kind is None:
             try:
                 value = float(typed)
@@ -110,6 +115,28 @@ class FigureLabel(DimensionLabel):
                     f'"{typed}" is not a number', f"write the {figure.name} as a plain number"
                 ) from None
         self._session.edit(figure.path, value, f"{figure.name} {typed}")
+
+    def _take_code(self, code: str) -> None:
+        """Take the letters on a pad's edge: the middle of their class, and its width as spread."""
+        try:
+            low, high = friction_range(code)
+        except ValueError:
+            raise QuantityError(
+                f'"{code}" is no friction code', "write a number, or the letters on the pad: FF"
+            ) from None
+        if math.isinf(high):
+            raise QuantityError(
+                f"{code} says only that it is above {low:g}",
+                "write the number its maker gives",
+            )
+        known = {
+            "state": "stamped",
+            "spread": f"{(high - low) / 2:g}",
+            "note": f"friction code {code}, SAE J866",
+        }
+        path = self.figure.path
+        changes = {path: round((low + high) / 2, 4), f'evidence["{path}"]': known}
+        self._session.edit_all(changes, f"{self.figure.name} {code}")
 
     def _step(self, steps: int) -> None:
         figure, units = self.figure, self._session.units
