@@ -6,6 +6,7 @@ import numpy as np
 
 from urgens.guidance.finding import Finding, Severity
 from urgens.guidance.registry import rule
+from urgens.guidance.settling import how_to_settle, named
 from urgens.guidance.words import Words, state
 from urgens.solve import AxleName, Solution
 from urgens.solve.settle import at_both_ends, open_figures
@@ -32,12 +33,14 @@ def assumed_figure_decides(solution: Solution, words: Words) -> Iterator[Finding
                 continue
             case, road = np.argwhere(end)[-1]
             place = state(solution.system.case_names[case], float(surfaces[road]))
+            called = named(solution.build, figure.path)
             yield Finding(
                 code="assumed-figure-decides",
                 severity=Severity.WARNING,
-                message=f"{figure.path} is assumed at {figure.text}; at the {name} end of its "
+                message=f"{called} is assumed at {figure.text}; at the {name} end of its "
                 f"spread ({figure.spread}) the rear locks first: {place}.",
-                why="What nobody measured decides whether the vehicle spins: settle it first.",
+                why="What nobody measured decides whether the vehicle spins: settle it first, "
+                f"by {how_to_settle(figure.path)}.",
                 basis="the build's own evidence",
                 where=figure.path,
             )

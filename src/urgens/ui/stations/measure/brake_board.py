@@ -199,7 +199,7 @@ class BrakeBoard(Board):
     # --- the drum, looked into ---------------------------------------------------------------
 
     def _draw_drum(self, painter: QPainter, brake: Drum) -> None:
-        room = QRectF(6, HEAD + 6, self.across - COLUMN - 26, self.down - HEAD - 50)
+        room = QRectF(6, HEAD + 6, self.across - COLUMN - 26, self.down - HEAD - 66)
         radius = min(room.width(), room.height()) / 2
         center = QPointF(room.left() + radius, room.top() + radius)
         painter.setPen(pen(T.ink, 2))
@@ -217,18 +217,18 @@ class BrakeBoard(Board):
         factor = shoe_factor(brake)
         torque = float(getattr(self.session.presses, f"{self.axle}_wheel_torque"))
         words = f"torque {show(torque, TORQUE, self.session.units)} a wheel"
-        write(painter, words, QPointF(8, self.down - 22))
-        write(painter, self._sensitivity(brake, factor), QPointF(8, self.down - 4), size=14)
+        for index, line in enumerate((words, *self._sensitivity(brake, factor))):
+            write(painter, line, QPointF(8, self.down - 40 + 18 * index), size=14)
 
     @staticmethod
-    def _sensitivity(brake: Drum, factor: float) -> str:
-        """Return what the factor does when the lining's friction moves."""
-        if brake.shoe_factor is None and brake.shoe is not None:
+    def _sensitivity(brake: Drum, factor: float) -> tuple[str, str]:
+        """Return, in two lines, what the factor does when the lining's friction moves."""
+        if brake.shoe_factor is None:
             limit = self_locking_friction(brake)
-            grabs = "" if limit is None else f"; grabs by itself from μ {limit:.2f}"
-            return f"shoe factor {factor:.2f} from its shoes{grabs}"
+            grabs = "" if limit is None else f"grabs by itself from μ {limit:.2f}"
+            return f"shoe factor {factor:.2f} from its shoes", grabs
         low, high, least, most = USUAL[brake.layout]
-        return f"usual {low:g} to {high:g}; 10 % more μ gives {least:g} to {most:g} % more"
+        return f"usual factor {low:g} to {high:g}", f"10 % more μ: +{least:g} to {most:g} %"
 
     def _draw_shoes(self, painter: QPainter, center: QPointF, inner: float) -> None:
         box = QRectF(center.x() - inner + 7, center.y() - inner + 7, 2 * inner - 14, 2 * inner - 14)

@@ -9,7 +9,8 @@ from urgens.ui.widgets.board import Board, arrow, measure, write
 from urgens.ui.widgets.figure_label import Figure
 from urgens.ui.widgets.side_view import SideView
 
-SIDES, WIDE_SIDES = 76.0, 104.0  # px beside the vehicle, for tyres' radii, or sizes
+SIDES, WIDE_SIDES, NO_SIDES = 76.0, 104.0, 36.0  # px beside it, for tyres' radii, sizes, none
+ROOMY = 420.0  # px across, from which there is room for words as well
 UNDER = 132.0  # px under the road, for wheelbase and loads
 CG = 11.0  # px, radius of the mark of the centre of gravity
 LOAD_SHARE = 46.0  # px of arrow for half the vehicle's weight
@@ -22,10 +23,10 @@ class SideBoard(Board):
     def figures(self) -> list[Figure]:
         """Return wheelbase, tyres, loads and height of the load case that is looked at."""
         case = f"vehicle.load_cases[{self.session.solution.case}]"
+        tyres = [] if T.stands_back else [self._tyre("front"), self._tyre("rear")]
         return [
             Figure("vehicle.wheelbase", "Wheelbase", LENGTH),
-            self._tyre("front"),
-            self._tyre("rear"),
+            *tyres,
             Figure(f"{case}.cg_height", "Height of the centre of gravity", LENGTH),
             Figure(f"{case}.front_axle", "Front axle load", LOAD, 22, T.front),
             Figure(f"{case}.rear_axle", "Rear axle load", LOAD, 22, T.rear),
@@ -39,6 +40,13 @@ class SideBoard(Board):
 
     # --- where things are ------------------------------------------------------------------
 
+    def _path(self, end: str) -> str:
+        """Return the path of the figure whose path ends so."""
+        return next(path for path in self.labels if path.endswith(end))
+
+    def _tyres(self) -> list[str]:
+        return [path for path in self.labels if ".tyre." in path]
+
     @property
     def _road(self) -> float:
         return self.down - UNDER
@@ -46,8 +54,10 @@ class SideBoard(Board):
     def _view(self) -> tuple[SideView, QTransform]:
         solution = self.session.solution
         view = SideView.of(solution.build, solution.system)
-        sized = any(path.endswith("tyre.size") for path in self.labels)
-        beside = WIDE_SIDES if sized else SIDES
+        tyres = self._tyres()
+        beside = SIDES if tyres else NO_SIDES
+        if any(path.endswith("size") for path in tyres):
+            beside = WIDE_SIDES
         room = QRectF(beside, 6.0, self.across - 2 * beside, self._road - 6.0)
         return view, view.fitted(room)
 
@@ -66,16 +76,18 @@ class SideBoard(Board):
         view, to_px = self._view()
         road = self._road
         front, rear = (to_px.map(QPointF(x, 0.0)).x() for x in (0.0, view.wheelbase))
-        wheelbase, front_tyre, rear_tyre, height, front_load, rear_load = self.labels
-        self.put(wheelbase, (front + rear) / 2, road + 12, "middle")
+        self.put("vehicle.wheelbase", (front + rear) / 2, road + 12, "middle")
         ends = (view.extent.left(), view.extent.right())
         left, right = (to_px.map(QPointF(x, 0.0)).x() for x in ends)
-        self.put(front_tyre, left - 16, road - 36, "right")
-        self.put(rear_tyre, right + 16, road - 36, "left")
+        for path in self._tyres():
+            if path.startswith("front"):
+                self.put(path, left - 16, road - 36, "right")
+            else:
+                self.put(path, right + 16, road - 36, "left")
         center = self._center(to_px)
-        self.put(height, center.x() + 20, center.y() - 18)
-        self.put(front_load, front, road + 92, "middle")
-        self.put(rear_load, rear, road + 92, "middle")
+        self.put(self._path("cg_height"), center.x() + 20, center.y() - 18)
+        self.put(self._path("front_axle"), front, road + 92, "middle")
+        self.put(self._path("rear_axle"), rear, road + 92, "middle")
 
     # --- what is drawn ---------------------------------------------------------------------
 
@@ -95,10 +107,10 @@ class SideBoard(Board):
 
     def _draw_tyres(self, painter: QPainter, view: SideView, to_px: QTransform) -> None:
         units = self.session.units
-        for path, x, radius, outward in (
-            (list(self.labels)[1], 0.0, view.front_radius, -1),
-            (list(self.labels)[2], view.wheelbase, view.rear_radius, 1),
-        ):
+        for path in self._tyres():
+            front = path.startswith("front")
+            x, radius = (0.0, view.front_radius) if front else (view.wheelbase, view.rear_radius)
+            outward = -1 if front else 1
             hub, label = to_px.map(QPointF(x, radius)), self.box(path)
             at = label.right() + 5 if outward < 0 else label.left() - 5
             painter.setPen(pen(T.muted, 1))
@@ -110,7 +122,7 @@ class SideBoard(Board):
             write(painter, words, QPointF(edge, label.top() - 3), side=side)  # type: ignore[arg-type]
 
     def _draw_wheelbase(self, painter: QPainter, view: SideView, to_px: QTransform) -> None:
-        label = self.box(next(iter(self.labels)))
+        label = self.box("vehicle.wheelbase")
         y = label.center().y()
         front, rear = (to_px.map(QPointF(x, 0.0)).x() for x in (0.0, view.wheelbase))
         painter.setPen(pen(T.muted, 1))
@@ -120,13 +132,14 @@ class SideBoard(Board):
         painter.fillRect(label, QColor(T.sheet))
 
     def _draw_center(self, painter: QPainter, to_px: QTransform) -> None:
-        center, path = self._center(to_px), list(self.labels)[3]
+        center, path = self._center(to_px), self._path("cg_height")
         label = self.box(path)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(T.steel))
-        words = width("centre of gravity", 15)
-        painter.drawRect(QRectF(label.left(), label.top() - 17, max(words, label.width()) + 6, 40))
-        write(painter, "centre of gravity", QPointF(label.left() + 4, label.top() - 3), color=T.ink)
+        words = "centre of gravity" if self.across > ROOMY else "height"
+        across = max(width(words, 15), label.width()) + 6
+        painter.drawRect(QRectF(label.left(), label.top() - 17, across, 42))
+        write(painter, words, QPointF(label.left() + 4, label.top() - 3), color=T.ink)
         measure(painter, center + QPointF(0, CG), QPointF(center.x(), self._road))
         painter.setPen(pen(T.ink, 2))
         painter.setBrush(QColor(T.sheet))
@@ -177,6 +190,8 @@ class SideBoard(Board):
                 color=color,
             )
         front, rear = (to_px.map(QPointF(x, 0.0)).x() for x in (0.0, view.wheelbase))
+        if self.across < ROOMY:
+            return
         middle = QPointF((front + rear) / 2 + 12, foot + 14)
         write(painter, f"{show(weight, LOAD, units)} in all", middle, side="middle")
         share = 100 * still.front_axle.value / weight
