@@ -42,7 +42,8 @@ QPushButton {{ background: {t.sheet}; border: 1px solid {t.ink}; border-radius: 
 QPushButton:hover {{ background: {t.paper}; }}
 QPushButton[role="primary"] {{ background: {t.ink}; color: {t.sheet}; }}
 QPushButton[role="primary"]:hover {{ background: {t.muted}; }}
-QPushButton:disabled {{ color: {t.hair}; border-color: {t.hair}; }}
+QPushButton:disabled, QPushButton[role="primary"]:disabled {{ background: transparent;
+  color: {t.muted}; border-color: {t.hair}; }}
 QComboBox {{ background: transparent; border: 1px solid transparent;
   border-bottom: 2px dotted {t.muted}; border-radius: 0; padding: 0 22px 0 4px;
   min-height: 32px; font-weight: 600; }}

@@ -186,7 +186,6 @@ class DimensionLabel(Painted):
         if start is None:
             editor.selectAll()
         editor.installEventFilter(self)
-        editor.returnPressed.connect(self._try)
         editor.textEdited.connect(self._clear_error)
         editor.show()
         editor.setFocus()
@@ -199,6 +198,9 @@ class DimensionLabel(Painted):
                 if event.key() == Qt.Key.Key_Escape:
                     self._close()
                     return True
+                if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+                    self._try()
+                    return True  # else a dialog would take it for its default button
                 if event.key() in (Qt.Key.Key_Tab, Qt.Key.Key_Backtab):
                     back = event.key() == Qt.Key.Key_Backtab
                     if self._try():

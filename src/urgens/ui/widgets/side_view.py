@@ -80,11 +80,11 @@ class SideView:
             painter.drawPolyline(scaled.map(QPolygonF([QPointF(*p) for p in line])))
         if body.lamp is not None:
             painter.setPen(pen(T.ink, 1.5))
-            reach = LAMP * scaled.m11()
+            reach = LAMP * _scale(scaled)
             painter.drawEllipse(scaled.map(QPointF(*body.lamp)), reach, reach)
         for x, radius, mark in ((0.0, self.front_radius, disc), (w, self.rear_radius, square)):
-            self._paint_wheel(painter, to_px.map(QPointF(x, radius)), radius * to_px.m11())
-            mark(painter, to_px.map(QPointF(x, radius)), max(3.5, radius * to_px.m11() * 0.16))
+            self._paint_wheel(painter, to_px.map(QPointF(x, radius)), radius * _scale(to_px))
+            mark(painter, to_px.map(QPointF(x, radius)), max(3.5, radius * _scale(to_px) * 0.16))
 
     def _outline(self, to_px: QTransform) -> QPainterPath:
         """Return the body [px] with its wheel arches cut out."""
@@ -94,7 +94,7 @@ class SideView:
             return path
         for x, radius in ((0.0, self.front_radius), (self.wheelbase, self.rear_radius)):
             arch = QPainterPath()
-            reach = radius * ARCH * to_px.m11()
+            reach = radius * ARCH * _scale(to_px)
             arch.addEllipse(to_px.map(QPointF(x, radius)), reach, reach)
             path = path.subtracted(arch)  # in px: the curves are cut as finely as they are seen
         return path
@@ -109,6 +109,11 @@ class SideView:
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(pen(T.hair, 1))
         painter.drawEllipse(center, radius * RIM, radius * RIM)
+
+
+def _scale(to_px: QTransform) -> float:
+    """Return px a metre of a map that may turn as well."""
+    return math.hypot(to_px.m11(), to_px.m12())
 
 
 def _rounded(corners: tuple[Corner, ...], scale: float) -> QPainterPath:

@@ -76,7 +76,7 @@ class BrakeBoard(Board):
         """Put the figures beside what they measure."""
         right = self.across - COLUMN
         if isinstance(self.brake, Disc):
-            row = self.down - 54.0
+            row = self.down - 50.0
             pistons = [path for path in self.labels if "piston" in path]
             for index, path in enumerate(pistons):
                 self.put(path, 8 + (index % 2) * 84, row - (index // 2) * 30)
@@ -105,7 +105,7 @@ class BrakeBoard(Board):
         radius = disc_radius(brake)
         pistons = [d.value for d in brake.piston_diameters]
         pad = brake.pad_height.value if brake.pad_height is not None else 1.1 * max(pistons)
-        axle, top = self.down - 92.0, HEAD + 26.0
+        axle, top = self.down - 94.0, HEAD + 26.0
         scale = (axle - top) / (radius + 0.62 * max(pad, *pistons))
         middle = (self.across - COLUMN) * 0.56
         y, half = axle - radius * scale, 0.5 * pad * scale
@@ -126,7 +126,7 @@ class BrakeBoard(Board):
         shown = show(radius, LENGTH, units)
         if brake.effective_radius is None:
             words = f"effective radius {shown}"
-            write(painter, words, QPointF(at, axle + 21), side="right", color=T.ink)
+            write(painter, words, QPointF(at, axle + 19), side="right", color=T.ink)
         pressure = float(getattr(self.session.presses, f"{self.axle}_pressure"))
         force = clamp_force(pressure, piston_area(brake), brake.threshold.value)
         words = f"clamp {show(float(force), FORCE, units)} on each pad: a force"
@@ -134,7 +134,7 @@ class BrakeBoard(Board):
         name = "pistons" if len(pistons) > 1 else "piston"
         each = "" if brake.caliper == "sliding" else " of each side"
         rows = (min(len(pistons), MOST_PISTONS) + 1) // 2
-        write(painter, name + each, QPointF(13, self.down - 57 - (rows - 1) * 30))
+        write(painter, name + each, QPointF(13, self.down - 52 - (rows - 1) * 30))
 
     @staticmethod
     def _draw_rotor(painter: QPainter, x: float, top: float, axle: float) -> None:

@@ -3,9 +3,11 @@
 import re
 from collections.abc import Callable
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QToolButton, QWidget
 
 from urgens.ui.session import Session
+from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
+from urgens.ui.stations.measure.raised_axle import RaisedAxle
 from urgens.ui.widgets.figure_label import Figure, FigureLabel
 
 _CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]")
@@ -18,6 +20,7 @@ class LoadCaseRow(QWidget):
         super().__init__(parent)
         self._session = session
         self._label: FigureLabel | None = None
+        self.tools = self._tools()
         self.copy = self._button("Copy it", self._copy)
         self.earlier = self._button("Move up", self._move_up)
         self.remove = self._button("Take it out", self._remove)
@@ -27,7 +30,7 @@ class LoadCaseRow(QWidget):
         self._row.setContentsMargins(0, 0, 0, 0)
         self._row.setSpacing(8)
         self._row.addWidget(caption)
-        for button in (self.copy, self.earlier, self.remove):
+        for button in (self.tools, self.copy, self.earlier, self.remove):
             self._row.addWidget(button)
         session.solution_changed.connect(self.refresh)
         self.refresh()
@@ -64,6 +67,25 @@ class LoadCaseRow(QWidget):
     def _cases(self) -> list[dict[str, object]]:
         cases = self._session.build.vehicle.load_cases
         return [case.model_dump(mode="json", exclude_unset=True) for case in cases]
+
+    def _tools(self) -> QToolButton:
+        """Return the menu of what is worked out from scales."""
+        button = QToolButton()
+        button.setText("From scales")
+        button.setProperty("role", "kind")
+        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(button)
+        for words, dialog in (
+            ("Axle loads from four corners…", CornerWeights),
+            ("Height by raising an axle…", RaisedAxle),
+            ("Add people and cargo…", AddLoad),
+        ):
+            action = menu.addAction(words)
+            action.triggered.connect(
+                lambda _=False, made=dialog: made(self._session, self.window()).exec()
+            )
+        button.setMenu(menu)
+        return button
 
     def _copy(self) -> None:
         session, cases = self._session, self._cases()

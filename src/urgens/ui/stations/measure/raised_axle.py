@@ -1,0 +1,293 @@
+"""The centre of gravity's height by raising one axle: drawn, computed, taken over."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPolygonF, QTransform
+from PySide6.QtWidgets import (
+    QDialog,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.physics import raised_axle
+from urgens.quantity import LENGTH, LOAD, UnitSystem, retype, show
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, hatch, pen
+from urgens.ui.widgets.board import measure, write
+from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.side_view import SideView
+from urgens.ui.widgets.typed_label import TypedLabel
+
+MOST_LIFTINGS = 4
+WANTED = 0.0254  # m; how exact the height should be for the balance
+CAUTIONS = (
+    "Level ground, chocks at the axle that stays down, nobody in or under the vehicle. Raise it by "
+    "a hub or the axle, never by the body, and stand it on stands. Brakes off and gear out so that "
+    "the wheels turn; suspension blocked at its ride height; tanks full or empty."
+)
+ERRORS = {UnitSystem.INCH: ("2 lb", "1/8 in"), UnitSystem.METRIC: ("1 kg", "3 mm")}
+
+
+@dataclass(frozen=True)
+class Found:
+    """A height [m], how far off it may be [m], and from how many liftings."""
+
+    height: float
+    error: float
+    count: int
+
+
+class TiltView(Painted):
+    """The vehicle with one axle raised, as far as was typed."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self.lift = 0.0  # m
+        self.raised = "front"
+        self.setMinimumSize(self.scaled(440, 260))
+        self.setAccessibleName("The vehicle with one axle raised")
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = self.begin()
+        solution = self._session.solution
+        view = SideView.of(solution.build, solution.system)
+        road = self.down - 30
+        room = QRectF(24, 30, self.across - 48, road - 30)
+        high = view.extent.height() + 0.35 * view.wheelbase
+        scale = min(room.width() / view.extent.width(), room.height() / high)
+        left = room.center().x() - scale * view.extent.center().x()
+        level = QTransform(scale, 0, 0, -scale, left, road)
+        front_up = self.raised == "front"
+        stays, radius = (view.wheelbase, view.rear_radius) if front_up else (0.0, view.front_radius)
+        turn = math.degrees(math.asin(min(self.lift / view.wheelbase, 0.9)))
+        about = QTransform.fromTranslate(-stays, -radius)
+        about *= QTransform().rotate(-turn if front_up else turn)
+        about *= QTransform.fromTranslate(stays, radius)
+        tilted = about * level
+        painter.setPen(pen(T.ink, 2))
+        painter.drawLine(QPointF(0, road), QPointF(self.across, road))
+        view.paint(painter, tilted)
+        raised = QPointF(0.0 if front_up else view.wheelbase, 0.0)
+        foot = tilted.map(raised)
+        self._paint_stand(painter, foot, road)
+        down = level.map(QPointF(stays, 0.0))
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.metal))
+        painter.drawRect(QRectF(down.x() - 30, road, 60, 10))
+        write(painter, "scales", QPointF(down.x(), road + 25), side="middle")
+
+    def _paint_stand(self, painter: QPainter, foot: QPointF, road: float) -> None:
+        if self.lift <= 0:
+            return
+        painter.setPen(pen(T.ink, 1.5))
+        painter.setBrush(hatch(T.muted))
+        top, wide = foot.y(), 26.0
+        painter.drawPolygon(
+            QPolygonF(
+                [
+                    QPointF(foot.x() - 8, top),
+                    QPointF(foot.x() + 8, top),
+                    QPointF(foot.x() + wide, road),
+                    QPointF(foot.x() - wide, road),
+                ]
+            )
+        )
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        side = -44 if self.raised == "front" else 44
+        measure(painter, QPointF(foot.x() + side, top), QPointF(foot.x() + side, road))
+        words = str(show(self.lift, LENGTH, self._session.units))
+        at = QPointF(foot.x() + side * 1.15, (top + road) / 2 + 5)
+        write(painter, words, at, color=T.ink, side="right" if side < 0 else "left")
+
+
+class RaisedAxle(QDialog):
+    """Asks for liftings and what the scales read; takes the height over into the load case."""
+
+    taken = Signal()
+
+    def __init__(self, session: Session, parent: QWidget) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Height of the centre of gravity, by raising one axle")
+        self._session = session
+        self.view = TiltView(session)
+        self.raised: dict[str, QToolButton] = {}
+        self.liftings: list[tuple[TypedLabel, TypedLabel]] = []
+        self._rows = QGridLayout()
+        scale, tape = ERRORS[session.units.system]
+        self.scale_error = self._typed("Scales are off by", LOAD, scale)
+        self.lift_error = self._typed("The lift is off by", LENGTH, tape)
+        self.said = QLabel()
+        self.said.setWordWrap(True)
+        self.advice = QLabel()
+        self.advice.setProperty("role", "muted")
+        self.advice.setWordWrap(True)
+        self.more = QPushButton("One more lifting")
+        self.more.clicked.connect(self.add_lifting)
+        self.take = QPushButton()
+        self.take.setProperty("role", "primary")
+        self.take.clicked.connect(self._take)
+        self._lay_out()
+        self.add_lifting()
+
+    def _typed(self, name: str, kind: object, start: str = "") -> TypedLabel:
+        units = self._session.units
+        return TypedLabel(name, kind, units, self.refresh, start=start, parent=self)  # type: ignore[arg-type]
+
+    def _lay_out(self) -> None:
+        which = QHBoxLayout()
+        which.addWidget(_muted("Raise the"))
+        for axle in ("front", "rear"):
+            button = QToolButton()
+            button.setText(axle)
+            button.setCheckable(True)
+            button.setProperty("segment", "true")
+            button.clicked.connect(lambda _=False, a=axle: self.raise_axle(a))
+            which.addWidget(button)
+            self.raised[axle] = button
+        which.addStretch()
+        errors = QGridLayout()
+        for row, label in enumerate((self.scale_error, self.lift_error)):
+            words = "Scales, each reading, ±" if row == 0 else "Lift, ±"
+            errors.addWidget(_muted(words), row, 0)
+            errors.addWidget(label, row, 1)
+        right = QVBoxLayout()
+        right.setSpacing(10)
+        right.addLayout(which)
+        right.addLayout(self._rows)
+        right.addWidget(self.more)
+        right.addLayout(errors)
+        right.addWidget(self.said)
+        right.addWidget(self.advice)
+        right.addStretch()
+        close = QPushButton("Close")
+        close.clicked.connect(self.reject)
+        feet = QHBoxLayout()
+        feet.addWidget(close)
+        feet.addWidget(self.take, 1)
+        right.addLayout(feet)
+        caution = _muted(CAUTIONS)
+        caution.setWordWrap(True)
+        left = QVBoxLayout()
+        left.addWidget(self.view, 1)
+        left.addWidget(caution)
+        both = QHBoxLayout(self)
+        both.setSpacing(24)
+        both.addLayout(left, 1)
+        both.addLayout(right)
+        self.resize(940, 560)
+
+    def raise_axle(self, axle: str) -> None:
+        """Raise the front or the rear axle."""
+        self.view.raised = axle
+        self.refresh()
+
+    def add_lifting(self) -> None:
+        """Ask for one more lift and reading."""
+        row = len(self.liftings) + 1
+        if row == 1:
+            self._rows.addWidget(_muted("hubs raised by"), 0, 0)
+            self._rows.addWidget(_muted("the other axle reads"), 0, 1)
+        pair = self._typed(f"Lift {row}", LENGTH), self._typed(f"Reading {row}", LOAD)
+        self.liftings.append(pair)
+        for column, label in enumerate(pair):
+            self._rows.addWidget(label, row, column)
+        self.more.setEnabled(row < MOST_LIFTINGS)
+        self.refresh()
+
+    # --- what comes out ----------------------------------------------------------------------
+
+    def _figures(self) -> tuple[float, float, float, float]:
+        """Return weight [N], wheelbase, radius under the centre [m], and the stayer's load [N]."""
+        solution = self._session.solution
+        case = self._session.build.vehicle.load_cases[solution.case]
+        front, rear = case.front_axle.value, case.rear_axle.value
+        made, share = solution.system, rear / (front + rear)
+        ends = (float(made.front.rolling_radius), float(made.rear.rolling_radius))
+        radius = ends[0] * (1 - share) + ends[1] * share
+        stays = rear if self.view.raised == "front" else front
+        return front + rear, self._session.build.vehicle.wheelbase.value, radius, stays
+
+    def found(self) -> Found | str | None:
+        """Return the height, or what is wrong with the readings, or None while there are none."""
+        weight, wheelbase, radius, stays = self._figures()
+        pairs = [(lift.value, read.value) for lift, read in self.liftings]
+        whole = [(a, b) for a, b in pairs if a is not None and b is not None and a > 0]
+        if not whole:
+            return None
+        lifts, readings = np.array(whole).T
+        if (lifts > 0.7 * wheelbase).any():
+            return "That lift is most of the wheelbase: is it in the right unit?"
+        gained = readings - stays
+        if (gained <= 0).any():
+            level = show(stays, LOAD, self._session.units)
+            return f"The axle that stays down has to gain on its {level} at rest."
+        high = raised_axle.fitted_height(weight, wheelbase, radius, gained, lifts)
+        scale, tape = self.scale_error.value or 0.0, self.lift_error.value or 0.0
+        each = raised_axle.height_error(weight, wheelbase, high - radius, lifts, scale, tape)
+        error = float(1.0 / math.sqrt(float(np.sum(1.0 / np.square(np.maximum(each, 1e-9))))))
+        if high > wheelbase:
+            return "That is higher than the wheelbase is long: look at the readings again."
+        return Found(high, error, len(whole))
+
+    def refresh(self) -> None:
+        """Show what the readings say."""
+        for axle, button in self.raised.items():
+            button.setChecked(axle == self.view.raised)
+        if not self.liftings:
+            return
+        lifts = [lift.value for lift, _ in self.liftings if lift.value is not None]
+        self.view.lift = lifts[-1] if lifts else 0.0
+        self.view.update()
+        found, units = self.found(), self._session.units
+        self.take.setEnabled(isinstance(found, Found))
+        self.take.setText("Take it")
+        if isinstance(found, Found):
+            high, error = (show(v, LENGTH, units) for v in (found.height, found.error))
+            self.said.setText(f"<b>{high}</b> above the road, ±{error}")
+            self.take.setText(f"Take {high}")
+        else:
+            self.said.setText(found or "Type how far the hubs are raised, and the reading.")
+        self.advice.setText(self._advice(found))
+
+    def _advice(self, found: Found | str | None) -> str:
+        """Return how high to lift, at the scale and tape that were typed."""
+        weight, wheelbase, radius, _ = self._figures()
+        case = self._session.build.vehicle.load_cases[self._session.solution.case]
+        high = found.height if isinstance(found, Found) else case.cg_height.value
+        scale, tape = self.scale_error.value or 0.0, self.lift_error.value or 0.0
+        least = raised_axle.least_lift(weight, wheelbase, high - radius, scale, tape, WANTED)
+        wanted = show(WANTED, LENGTH, self._session.units)
+        if math.isnan(least):
+            return f"With these scales no lift is enough for ±{wanted}."
+        return f"For ±{wanted} raise it by {show(least, LENGTH, self._session.units)} or more."
+
+    def _take(self) -> None:
+        found, session = self.found(), self._session
+        if not isinstance(found, Found):
+            return
+        path = f"vehicle.load_cases[{session.solution.case}].cg_height"
+        plural = "s" if found.count > 1 else ""
+        known = {
+            "state": "measured",
+            "spread": retype(found.error, LENGTH, session.units),
+            "note": f"{self.view.raised} axle raised, {found.count} lifting{plural}",
+        }
+        typed = retype(found.height, LENGTH, session.units)
+        changes = {path: typed, f'evidence["{path}"]': known}
+        session.try_all(changes, f"Height {typed}, measured")
+        self.accept()
+
+
+def _muted(words: str) -> QLabel:
+    label = QLabel(words)
+    label.setProperty("role", "muted")
+    return label

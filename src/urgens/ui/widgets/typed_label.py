@@ -1,0 +1,61 @@
+"""A figure that is typed and kept beside the build: what a calculation needs for a moment."""
+
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QWidget
+
+from urgens.quantity import Kind, Quantity, QuantityError, Shown, Units, parse, show
+from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+
+
+class TypedLabel(DimensionLabel):
+    """Holds a quantity of one kind, or nothing yet; `changed` is called when it is typed.
+
+    A bare number is in the unit shown. Nothing typed empties it again.
+    """
+
+    def __init__(
+        self,
+        name: str,
+        kind: Kind,
+        units: Units,
+        changed: Callable[[], None],
+        *,
+        start: str = "",
+        signed: bool = False,
+        size: int = 20,
+        parent: QWidget | None = None,
+    ) -> None:
+        super().__init__(name, self._take, size=size, parent=parent)
+        self._kind, self._units, self._signed = kind, units, signed
+        self._changed: Callable[[], None] = lambda: None
+        self.quantity: Quantity | None = None
+        self._take(start)
+        self._changed = changed
+
+    def _take(self, typed: str) -> None:
+        if not typed.strip():
+            self.quantity = None
+            self.set_value(Shown("—", ""), "")
+            self.set_known(Known.MISSING)
+        else:
+            quantity = parse(self._whole(typed), self._kind)
+            if quantity.value < 0 and not self._signed:
+                raise QuantityError(f'"{typed}" is negative', "write it without the minus")
+            self.quantity = quantity
+            self.set_value(show(quantity.value, self._kind, self._units), quantity.text)
+            self.set_known(Known.YES)
+        self._changed()
+
+    def _whole(self, typed: str) -> str:
+        """Return what is typed with the unit shown where there is none."""
+        try:
+            float(typed)
+        except ValueError:
+            return typed
+        return f"{typed} {show(0.0, self._kind, self._units).unit}"
+
+    @property
+    def value(self) -> float | None:
+        """The figure in SI, None where nothing is typed."""
+        return None if self.quantity is None else self.quantity.value
