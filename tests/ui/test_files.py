@@ -12,9 +12,20 @@ from typing import Any
 import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QFileDialog
 
-from urgens.build import Build, demo, edited, load, save
+from urgens.build import (
+    Build,
+    demo,
+    demo_names,
+    edited,
+    load,
+    save,
+    value_at,
+    whole,
+    with_changes,
+)
+from urgens.build.borrow import PARTS, borrowed
 from urgens.ui.recovery import Recovery, found
 from urgens.ui.session import Session
 from urgens.ui.settings import Settings
@@ -107,6 +118,57 @@ def test_saving_over_another_program_s_change_is_asked_first(
     answer("Save over it")
     assert window.files.save()
     assert load(path).name == "Mine"
+
+
+# --- parts of other builds ---
+
+
+@pytest.mark.parametrize("part", PARTS)
+@pytest.mark.parametrize("mine", demo_names())
+@pytest.mark.parametrize("theirs", demo_names())
+def test_any_part_is_taken_over_between_any_builds(mine: str, theirs: str, part: str) -> None:
+    build, other = demo(mine), demo(theirs)
+    if mine == "coupe" and part == "vehicle":
+        build = edited(build, "setups", [])  # its set-up speaks of a launch others have not
+    taken = whole(with_changes(build, borrowed(build, other, part)))
+    place = PARTS[part][0]
+
+    assert value_at(taken, place) == value_at(other, place)
+    unlike = {"front brakes": "rear.brake"}.get(part, "front.brake")
+    assert value_at(taken, unlike) == value_at(build, unlike)
+
+
+def test_brakes_are_taken_from_a_file_as_one_step(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    donor = edited(demo("saloon"), "name", "Donor")
+    file = tmp_path / "donor.urgens.json"
+    save(donor, file)
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(file), ""))
+    before = window.session.build
+    window.deeds["borrow-1"].trigger()
+    build = window.session.build
+
+    assert build.rear.brake == donor.rear.brake
+    assert build.evidence["rear.brake.shoe_factor"].state == "assumed"  # as it is there
+    assert build.front == before.front
+    assert window.session.undo_stack.undoText() == "The rear brakes of Donor"
+    window.session.undo_stack.undo()
+    assert window.session.build == before
+
+
+def test_a_broken_donor_is_said_and_changes_nothing(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
+) -> None:
+    file = tmp_path / "donor.urgens.json"
+    file.write_text("{", encoding="utf-8")
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(file), ""))
+    before = window.session.build
+    said = answer("OK")
+    window.deeds["borrow-0"].trigger()
+
+    assert said[0] == "donor.urgens.json was not read"
+    assert window.session.build is before
 
 
 # --- recovery ---

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
 from urgens.build import demo_names
+from urgens.build.borrow import PARTS
 from urgens.quantity import UnitSystem
 from urgens.solve import ICE, WET
 
@@ -32,6 +33,10 @@ def _opener(name: str) -> Callable[["Window"], object]:
     return lambda window: window.files.open_demo(name)
 
 
+def _borrower(part: str) -> Callable[["Window"], object]:
+    return lambda window: window.files.borrow(part)
+
+
 FILE_DEEDS = (
     Deed("new", "New…", lambda w: w.show_start(), ("Ctrl+N",)),
     Deed("open", "Open…", lambda w: w.files.open(), ("Ctrl+O",), anywhere=True),
@@ -52,6 +57,10 @@ FILE_DEEDS = (
 DEMO_DEEDS = tuple(
     Deed(f"demo-{name}", f"Demo build: {name}", _opener(name), anywhere=True)
     for name in demo_names()
+)
+BORROW_DEEDS = tuple(
+    Deed(f"borrow-{index}", f"Take the {part} of another build…", _borrower(part))
+    for index, part in enumerate(PARTS)
 )
 HELP_DEEDS = (
     Deed("find", "Find a command…", lambda w: w.find_command(), ("Ctrl+K",), anywhere=True),
@@ -77,7 +86,7 @@ VIEW_DEEDS = (
     Deed("balance", "Balance", lambda w: w.show_station(1), ("Alt+2",)),
     Deed("sheet", "Sheet", lambda w: w.show_station(2), ("Alt+3",)),
 )
-ALL_DEEDS = (*FILE_DEEDS, *DEMO_DEEDS, *HELP_DEEDS, *LAST_DEEDS, *VIEW_DEEDS)
+ALL_DEEDS = (*FILE_DEEDS, *BORROW_DEEDS, *DEMO_DEEDS, *HELP_DEEDS, *LAST_DEEDS, *VIEW_DEEDS)
 
 # Keys that no action has, since they belong to what is focused or to the press.
 HAND_KEYS = (

@@ -4,7 +4,8 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
 
-from urgens.build import SUFFIX, BuildErrors, demo, own_vehicle
+from urgens.build import SUFFIX, BuildErrors, demo, load, own_vehicle
+from urgens.build.borrow import borrowed
 from urgens.sheet.files import write_solution
 from urgens.ui.recovery import Found
 from urgens.ui.session import Session
@@ -51,6 +52,21 @@ class FileDesk:
         """Show the build that a builder's own vehicle starts from."""
         if self.may_leave():
             self._session.open(own_vehicle(), None)
+
+    def borrow(self, part: str) -> None:
+        """Ask for another build and take a part of it over, as one step that can be undone."""
+        start = str(self._session.path.parent) if self._session.path else str(Path.home())
+        title = f"Take the {part} of another build"
+        name, _ = QFileDialog.getOpenFileName(self._window, title, start, FILTER)
+        if not name:
+            return
+        try:
+            other = load(Path(name))
+        except BuildErrors as errors:
+            self._say(f"{Path(name).name} was not read", _listed(errors))
+            return
+        changes = borrowed(self._session.base, other, part)
+        self._session.try_all(changes, f"The {part} of {other.name}")
 
     def save(self) -> bool:
         """Save to the build's file, asking for one if there is none; tell whether it is saved."""

@@ -5,7 +5,15 @@ from typing import TYPE_CHECKING
 from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QMenu
 
-from urgens.ui.actions import ALL_DEEDS, DEMO_DEEDS, FILE_DEEDS, HELP_DEEDS, LAST_DEEDS, Deed
+from urgens.ui.actions import (
+    ALL_DEEDS,
+    BORROW_DEEDS,
+    DEMO_DEEDS,
+    FILE_DEEDS,
+    HELP_DEEDS,
+    LAST_DEEDS,
+    Deed,
+)
 
 if TYPE_CHECKING:
     from urgens.ui.window import Window
@@ -44,7 +52,7 @@ def build_menu(window: "Window") -> QMenu:
     menu = QMenu(window)
     recent = menu.addMenu("Open recent")
     menu.aboutToShow.connect(lambda: _fill_recent(window, recent))
-    for group in (FILE_DEEDS, DEMO_DEEDS, HELP_DEEDS, LAST_DEEDS):
+    for group in (FILE_DEEDS, BORROW_DEEDS, DEMO_DEEDS, HELP_DEEDS, LAST_DEEDS):
         for deed in group:
             menu.addAction(window.deeds[deed.name])
         menu.addSeparator()
