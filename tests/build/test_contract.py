@@ -7,6 +7,7 @@ import pytest
 
 from urgens.build import BuildErrors, demo, edited, loads
 from urgens.solve import solve, system
+from urgens.solve.system import disc_radius
 
 EXAMPLE: dict[str, Any] = {
     "format": "urgens.build",
@@ -112,3 +113,33 @@ def test_tyre_sizes_by_their_published_rules(size: str, radius: float) -> None:
 def test_an_old_tyre_size_is_asked_about() -> None:
     with pytest.raises(BuildErrors, match="roll it out"):
         edited(demo("roadster"), "front.tyre", {"size": "6.50-16"})
+
+
+@pytest.mark.parametrize(
+    ("pressure", "radius"),
+    [
+        # Annular pad 3.875 to 5.5 in (Shigley, caliper brake example, from memory): mean radius
+        # 4.6875 in with even wear; with even pressure two thirds of the cubes over the squares.
+        ("uniform-wear", 4.6875),
+        ("uniform-pressure", 2 / 3 * (5.5**3 - 3.875**3) / (5.5**2 - 3.875**2)),
+    ],
+)
+def test_a_pad_by_its_two_radii(pressure: str, radius: float) -> None:
+    disc = {
+        "kind": "disc",
+        "caliper": "sliding",
+        "piston_diameters": ["1.5 in"],
+        "pad_friction": 0.37,
+        "pad_inner_radius": "3.875 in",
+        "pad_outer_radius": "5.5 in",
+        "pad_pressure": pressure,
+    }
+    build = edited(demo("pickup"), "front.brake", disc)
+
+    assert disc_radius(build.front.brake) / 0.0254 == pytest.approx(radius)  # type: ignore[arg-type]
+    for field, value, words in (
+        ("pad_outer_radius", "3 in", "not less than the outer radius"),
+        ("pad_outer_radius", None, "is missing"),
+    ):
+        with pytest.raises(BuildErrors, match=words):
+            edited(build, f"front.brake.{field}", value)

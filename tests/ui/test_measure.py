@@ -78,16 +78,17 @@ def test_every_figure_is_reached_and_typed_by_keyboard_alone(
         for target in list(wanted):
             path = target.figure.path
             before = value_at(window.session.build, path)
-            typed = before.text if isinstance(before, Quantity) else before
+            typed = "50 mm" if before is None else before
             if isinstance(before, Quantity):
-                typed = f"{before.value:.12g} {before.kind.si}".replace("Pa", "Pa")
+                typed = f"{before.value:.12g} {before.kind.si}"
             type_into(target, f"{typed}")
             assert target.error == "", path
             after = value_at(window.session.build, path)
             if isinstance(before, Quantity):
                 assert after.value == pytest.approx(before.value, rel=1e-9)
-            else:
+            elif before is not None:
                 assert after == before
+            assert target.known is not Known.MISSING
 
 
 def test_the_drawing_follows_what_is_typed(measuring: Window) -> None:
@@ -333,3 +334,59 @@ def test_a_friction_code_is_its_middle_with_its_width_as_spread(measuring: Windo
     QTest.keyClick(measuring, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     assert friction.text == "0.38"
     assert "front.brake.pad_friction" not in measuring.session.build.evidence
+
+
+def test_a_tyre_is_a_size_a_radius_or_a_roll_out(open_window: Opener) -> None:
+    window = open_window(demo("roadster"))
+    window.show_station(MEASURE)
+    size = label(window, "front.tyre.size")
+    type_into(size, "195/50R15")
+    assert window.session.build.front.tyre.size == "195/50R15"
+    type_into(label(window, "front.tyre.size"), "2 turns 3.58 m")
+    build = window.session.build
+    assert build.front.tyre.rolling_radius is not None
+    assert build.front.tyre.rolling_radius.value == pytest.approx(3.58 / (4 * 3.14159265), abs=1e-4)
+    assert build.evidence["front.tyre.rolling_radius"].note == "rolled out: 2 turns 3.58 m"
+    type_into(label(window, "front.tyre.rolling_radius"), "28x10.50-15")
+    assert window.session.build.front.tyre.rolling_radius is None
+    assert window.session.build.evidence == {}
+    type_into(label(window, "front.tyre.size"), "11.4 in")
+    assert window.session.build.front.tyre.rolling_radius is not None
+    rear = label(window, "rear.tyre.size")
+    type_into(rear, "6.50-16")
+    assert "how high its section is" in rear.error
+    QTest.keyClick(rear.editor, Qt.Key.Key_Escape)
+    type_into(rear, "round")
+    assert "is not a figure" in rear.error or "not a tyre size" in rear.error
+
+
+def test_facts_that_lack_are_missing_and_can_be_typed(measuring: Window) -> None:
+    measuring.measure.show_part(1)
+    socket = label(measuring, "master.socket_depth")
+    assert (socket.text, socket.known) == ("—", Known.MISSING)
+    type_into(socket, "1-1/8 in")
+
+    assert (socket.text, socket.known) == ("1-1/8 in", Known.YES)
+    choose(measuring.measure.heads[2], "Pushrod held by a retainer")
+    assert measuring.session.build.master.pushrod_held_by == "retainer"
+
+
+def test_a_pad_is_described_by_its_radii_about_where_it_was(measuring: Window) -> None:
+    before = float(measuring.session.solution.system.front.torque_per_pressure)
+    choose(measuring.measure.heads[0], "Pad by its two radii")
+    inner, outer = (label(measuring, f"front.brake.pad_{end}_radius") for end in ("inner", "outer"))
+    after = float(measuring.session.solution.system.front.torque_per_pressure)
+
+    assert after == pytest.approx(before, rel=2e-3)
+    assert inner.known is outer.known is Known.ASSUMED
+    choose(measuring.measure.heads[0], "Pressure even over the pad: new")
+    assert float(measuring.session.solution.system.front.torque_per_pressure) > after
+
+
+def test_vacuum_is_read_as_its_gauge_shows_it(measuring: Window) -> None:
+    measuring.measure.show_part(1)
+    vacuum = label(measuring, "booster.vacuum")
+    assert vacuum.text == "18 inHg"
+    QTest.keyClick(measuring, Qt.Key.Key_U)
+
+    assert vacuum.text == "610 mbar"

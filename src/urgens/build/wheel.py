@@ -81,6 +81,9 @@ class Disc(Part):
     effective_radius: Length | None = None
     rotor_outer_diameter: Length | None = None
     pad_height: Length | None = None
+    pad_inner_radius: Length | None = None
+    pad_outer_radius: Length | None = None
+    pad_pressure: Literal["uniform-wear", "uniform-pressure"] = "uniform-wear"
     threshold: PressureOrZero = parse("0 psi", PRESSURE)
     efficiency: Efficiency = 1.0
     clearance: LengthOrZero = parse("0.1 mm", LENGTH)
@@ -92,7 +95,17 @@ class Disc(Part):
 
     def rules(self) -> Iterator[Fault]:
         """Check that the radius is given, or follows from rotor and pad."""
-        if self.effective_radius is not None:
+        inner, outer = self.pad_inner_radius, self.pad_outer_radius
+        if (inner is None) != (outer is None):
+            lacking = "pad_inner_radius" if inner is None else "pad_outer_radius"
+            yield Fault(lacking, "is missing", "give both radii of the pad, or neither")
+        elif inner is not None and outer is not None and inner.value >= outer.value:
+            yield Fault(
+                "pad_inner_radius",
+                f'"{inner.text}" is not less than the outer radius "{outer.text}"',
+                "write where the pad begins, seen from the axle",
+            )
+        if self.effective_radius is not None or outer is not None or inner is not None:
             return
         if self.rotor_outer_diameter is None or self.pad_height is None:
             yield Fault(

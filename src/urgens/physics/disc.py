@@ -15,6 +15,17 @@ def effective_radius(inner: Floats, outer: Floats) -> Array:
     return np.asarray(np.add(inner, outer) / 2.0)
 
 
+def even_pressure_radius(inner: Floats, outer: Floats) -> Array:
+    """Return the radius [m] at which the pad's friction acts, with even pressure: a new pad.
+
+    inner: of the pad [m].
+    outer: of the pad [m].
+    Source: Shigley, Mechanical Engineering Design, disc clutches, uniform pressure (from memory).
+    """
+    cubes = np.power(outer, 3) - np.power(inner, 3)
+    return np.asarray(2.0 / 3.0 * cubes / (np.square(outer) - np.square(inner)))
+
+
 def clamp_force(pressure: Floats, piston_area: Floats, threshold: Floats = 0.0) -> Array:
     """Return the force on each pad [N].
 

@@ -73,6 +73,9 @@ def _axle(axle: Axle, valves: tuple[Valve, ...], units: UnitSystem | Units) -> I
         yield "Disc brake", f"{brake.caliper} caliper, pistons {pistons} a side"
         if brake.effective_radius is not None:
             yield "Effective radius", brake.effective_radius.text
+        elif brake.pad_inner_radius is not None and brake.pad_outer_radius is not None:
+            spread = f"{brake.pad_inner_radius.text} to {brake.pad_outer_radius.text}"
+            yield "Pad, from the axle", f"{spread}, {brake.pad_pressure.replace('-', ' ')}"
         elif brake.rotor_outer_diameter is not None and brake.pad_height is not None:
             yield "Rotor, pad", f"{brake.rotor_outer_diameter.text}, {brake.pad_height.text} high"
         yield "Pad friction", f"{brake.pad_friction:g}"

@@ -226,11 +226,15 @@ def rolling_radius(fitted: Tyre) -> float:
 def disc_radius(fitted: Disc) -> float:
     """Return the effective radius [m]; fitted: disc of the document [object].
 
-    A given radius counts before rotor and pad.
+    A given radius counts before the pad's own two, and those before rotor and pad.
     Source: physics.disc.
     """
     if fitted.effective_radius is not None:
         return fitted.effective_radius.value
+    if fitted.pad_inner_radius is not None and fitted.pad_outer_radius is not None:
+        pad = fitted.pad_inner_radius.value, fitted.pad_outer_radius.value
+        worn = fitted.pad_pressure == "uniform-wear"
+        return float(disc.effective_radius(*pad) if worn else disc.even_pressure_radius(*pad))
     assert fitted.rotor_outer_diameter is not None
     assert fitted.pad_height is not None
     outer = fitted.rotor_outer_diameter.value / 2

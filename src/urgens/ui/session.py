@@ -140,6 +140,14 @@ class Session(QObject):
             known[f"setups[{index}].changes"] = {**self.base.setups[index].changes, **laid}
         return whole(with_changes(self.base, known))
 
+    def known_but(self, gone: str) -> dict[str, object]:
+        """Return what is known about all figures but those whose path begins so, to be laid in."""
+        return {
+            path: known.model_dump(mode="json", exclude_unset=True)
+            for path, known in self.base.evidence.items()
+            if not path.startswith(gone)
+        }
+
     def settle(self, path: str, state: str) -> None:
         """Say what is known about the figure at a path: its spread and note stay."""
         known = self.build.evidence.get(path)

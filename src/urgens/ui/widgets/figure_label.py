@@ -9,7 +9,9 @@ from PySide6.QtWidgets import QWidget
 
 from urgens.build import value_at
 from urgens.physics.friction_code import friction_range
+from urgens.physics.tyre import size_code
 from urgens.quantity import (
+    DISTANCE,
     FORCE,
     LENGTH,
     LOAD,
@@ -30,6 +32,8 @@ from urgens.ui.session import Session
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
 
 _TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
+_ROLL_OUT = re.compile(r"(?P<turns>[1-9])\s*turns?\s*(?:[:=,]|of)?\s*(?P<way>\d.*)")
+_LENGTH = re.compile(r"\d\s*(?:in|mm|cm|m|ft|\"|″)\s*$")
 _INCH_MARKS = ('"', "″", "''")
 STEPS = {  # natural steps, as a builder reads his tools: SI
     (LENGTH, UnitSystem.INCH): parse("1/16 in", LENGTH).value,
@@ -56,6 +60,14 @@ class Figure:
     kind: Kind | Literal["text"] | None = None
     size: int = 20
     color: str | None = None
+    units: tuple[str, str] | None = None  # of its own, inch and metric: vacuum is read in inHg
+
+    def shown_in(self, units: Units) -> Units:
+        """Return the units this figure is shown in."""
+        if self.units is None or not isinstance(self.kind, Kind):
+            return units
+        name = self.units[0 if units.system is UnitSystem.INCH else 1]
+        return Units(units.system, ((self.kind, name), *units.overrides))
 
 
 def shown(value: object, kind: Kind | Literal["text"] | None, units: Units) -> Shown:
@@ -93,7 +105,8 @@ class FigureLabel(DimensionLabel):
         value = value_at(self._session.build, self.figure.path)
         typed = value.text if isinstance(value, Quantity) else value
         typed = "" if typed is None else typed if isinstance(typed, str) else f"{typed:g}"
-        self.set_value(shown(value, self.figure.kind, self._session.units), typed)
+        units = self.figure.shown_in(self._session.units)
+        self.set_value(shown(value, self.figure.kind, units), typed)
         if value is None:
             self.set_known(Known.MISSING)
         else:
@@ -106,6 +119,9 @@ class FigureLabel(DimensionLabel):
         value: object = typed.strip()
         if figure.path.endswith(".pad_friction") and typed.strip()[:1].isalpha():
             self._take_code(typed.strip().upper())
+            return
+        if ".tyre." in figure.path:
+            self._take_tyre(typed.strip())
             return
         if figure.kind is None:
             try:
@@ -137,6 +153,33 @@ class FigureLabel(DimensionLabel):
         path = self.figure.path
         changes = {path: round((low + high) / 2, 4), f'evidence["{path}"]': known}
         self._session.edit_all(changes, f"{self.figure.name} {code}")
+
+    def _take_tyre(self, typed: str) -> None:
+        """Take a size code, a rolling radius, or a roll-out such as "2 turns 3.58 m"."""
+        place = self.figure.path.rpartition(".")[0]
+        rolled = _ROLL_OUT.fullmatch(typed)
+        if rolled is not None:
+            way = parse(rolled["way"], DISTANCE).value
+            radius = way / (2.0 * math.pi * int(rolled["turns"]))
+            known = {"state": "measured", "note": f"rolled out: {typed}"}
+            path = f"{place}.rolling_radius"
+            changes = {
+                path: retype(radius, LENGTH, self._session.units),
+                f'evidence["{path}"]': known,
+            }
+            self._session.edit_all(changes, f"{self.figure.name} {typed}")
+            return
+        try:
+            size_code(typed)
+        except ValueError:
+            sized = self.figure.kind == "text" and _LENGTH.search(typed) is None
+            field = "size" if sized else "rolling_radius"
+            self._session.edit(f"{place}.{field}", typed, f"{self.figure.name} {typed}")
+            return
+        tyre = {"size": typed}
+        measured = f"{place}.rolling_radius"
+        changes = {place: tyre, "evidence": self._session.known_but(measured)}
+        self._session.edit_all(changes, f"{self.figure.name} {typed}")
 
     def _step(self, steps: int) -> None:
         figure, units = self.figure, self._session.units

@@ -51,6 +51,10 @@ class BrakeBoard(Board):
             found.append(
                 Figure(f"{place}.effective_radius", f"{self.axle} effective radius", LENGTH)
             )
+        elif brake.pad_inner_radius is not None:
+            for end in ("inner", "outer"):
+                name = f"{self.axle} pad, {end} radius"
+                found.append(Figure(f"{place}.pad_{end}_radius", name, LENGTH))
         else:
             found.append(
                 Figure(f"{place}.rotor_outer_diameter", f"{self.axle} rotor diameter", LENGTH)
@@ -105,6 +109,8 @@ class BrakeBoard(Board):
         radius = disc_radius(brake)
         pistons = [d.value for d in brake.piston_diameters]
         pad = brake.pad_height.value if brake.pad_height is not None else 1.1 * max(pistons)
+        if brake.pad_inner_radius is not None and brake.pad_outer_radius is not None:
+            pad = brake.pad_outer_radius.value - brake.pad_inner_radius.value
         axle, top = self.down - 94.0, HEAD + 26.0
         scale = (axle - top) / (radius + 0.62 * max(pad, *pistons))
         middle = (self.across - COLUMN) * 0.56
@@ -291,6 +297,8 @@ _NAMES = {
     "effective_radius": "effective radius",
     "rotor_outer_diameter": "rotor",
     "pad_height": "pad height",
+    "pad_inner_radius": "pad from radius",
+    "pad_outer_radius": "pad to radius",
     "cylinder_diameter": "wheel cylinder",
     "drum_diameter": "drum",
     "shoe_factor": "shoe factor",

@@ -7,6 +7,8 @@ from PySide6.QtWidgets import QMenu, QToolButton
 from urgens.build.booster import HydraulicBooster, VacuumBooster
 from urgens.build.master import TwinMaster
 from urgens.build.wheel import Disc
+from urgens.quantity import LENGTH, retype
+from urgens.solve.system import disc_radius
 from urgens.ui.session import Session
 
 Change = tuple[str, dict[str, object]]  # what it is called, and the edits
@@ -27,6 +29,15 @@ NEW_DRUM = {
     "shoe_factor": 2.2,
 }
 USUAL_FACTOR = {"leading-trailing": 2.2, "two-leading": 3.2, "duo-servo": 5.0}  # at μ 0.38
+PRESSURES = {
+    "uniform-wear": "Wear even over the pad: run in",
+    "uniform-pressure": "Pressure even over the pad: new",
+}
+HOLDERS = {
+    "retainer": "Pushrod held by a retainer",
+    "insert": "Pushrod held by an insert",
+    "none": "Pushrod held by nothing",
+}
 NEW_BOOSTERS: dict[str, dict[str, object]] = {
     "none": {"kind": "none"},
     "vacuum": {
@@ -68,8 +79,14 @@ def brake_changes(session: Session, axle: str) -> Iterator[Change]:
             last = f"{place}.piston_diameters[{len(sizes) - 1}]"
             yield (
                 "One piston fewer",
-                {f"{place}.piston_diameters": sizes[:-1], "evidence": _kept(session, last)},
+                {f"{place}.piston_diameters": sizes[:-1], "evidence": session.known_but(last)},
             )
+        if brake.pad_inner_radius is None:
+            yield "Pad by its two radii", _annulus(session, place, brake)
+        else:
+            for pressure, words in PRESSURES.items():
+                if brake.pad_pressure != pressure:
+                    yield words, {f"{place}.pad_pressure": pressure}
         yield "Drum brakes instead (figures assumed)", _instead(session, place, NEW_DRUM)
         return
     for layout, factor in USUAL_FACTOR.items():
@@ -83,18 +100,26 @@ def brake_changes(session: Session, axle: str) -> Iterator[Change]:
     yield "Disc brakes instead (figures assumed)", _instead(session, place, NEW_DISC)
 
 
+def _annulus(session: Session, place: str, brake: Disc) -> dict[str, object]:
+    """Return the edits that describe a pad by its radii, about those it had."""
+    radius = disc_radius(brake)
+    high = brake.pad_height.value if brake.pad_height is not None else 0.3 * radius
+    dropped = ("effective_radius", "rotor_outer_diameter", "pad_height")
+    part = brake.model_dump(mode="json", exclude_unset=True)
+    kept = {name: value for name, value in part.items() if name not in dropped}
+    units, known = session.units, session.known_but(f"{place}.")
+    for path, said in session.base.evidence.items():
+        if path.startswith(f"{place}.") and path.rpartition(".")[2] not in dropped:
+            known[path] = said.model_dump(mode="json", exclude_unset=True)
+    for end, at in (("inner", radius - high / 2), ("outer", radius + high / 2)):
+        kept[f"pad_{end}_radius"] = retype(at, LENGTH, units)
+        known[f"{place}.pad_{end}_radius"] = {"state": "assumed"}
+    return {place: kept, "evidence": known}
+
+
 def _instead(session: Session, place: str, part: Mapping[str, object]) -> dict[str, object]:
     """Return the edits that put a part in a place, and forget what was known about the old one."""
-    return {place: part, "evidence": {**_kept(session, f"{place}."), **_assumed(place, part)}}
-
-
-def _kept(session: Session, gone: str) -> dict[str, object]:
-    """Return what is known about all figures but those whose path begins so."""
-    return {
-        path: known.model_dump(mode="json", exclude_unset=True)
-        for path, known in session.base.evidence.items()
-        if not path.startswith(gone)
-    }
+    return {place: part, "evidence": {**session.known_but(f"{place}."), **_assumed(place, part)}}
 
 
 def pedal_changes(session: Session) -> Iterator[Change]:
@@ -111,6 +136,15 @@ def pedal_changes(session: Session) -> Iterator[Change]:
         lost = build.booster.working
         yield ("Booster lost" if lost else "Booster working"), {"booster.working": not lost}
     master = build.master
+    for holder, held in HOLDERS.items():
+        if master.pushrod_held_by != holder:
+            yield held, {"master.pushrod_held_by": holder}
+    for pedal in ("manual", "booster"):
+        if master.made_for != pedal:
+            yield (
+                f"Cylinder made for a {pedal.replace('manual', 'manual pedal')}",
+                {"master.made_for": pedal},
+            )
     bore = master.front_bore.text if isinstance(master, TwinMaster) else master.bore.text
     for kind in ("single", "tandem"):
         if master.kind != kind:

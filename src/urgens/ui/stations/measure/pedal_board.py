@@ -24,6 +24,8 @@ _NAMES = {
     "bar_length": "bar",
     "bar_offset": "to the front",
     "gain": "gain",
+    "socket_depth": "socket depth",
+    "pushrod_length": "pushrod",
     "vacuum": "vacuum at idle",
     "max_assist": "most assist",
 }
@@ -50,7 +52,7 @@ class PedalBoard(Board):
                     Figure(f"booster.diaphragm_diameters[{i}]", f"Diaphragm {i + 1}", LENGTH)
                     for i in range(len(fitted.diaphragm_diameters))
                 ),
-                Figure("booster.vacuum", "Vacuum at idle", PRESSURE),
+                Figure("booster.vacuum", "Vacuum at idle", PRESSURE, units=("inHg", "mbar")),
                 Figure("booster.gain", "Booster gain"),
             ]
         if isinstance(fitted, HydraulicBooster):
@@ -68,10 +70,13 @@ class PedalBoard(Board):
                 Figure("master.stroke", "Stroke", LENGTH),
                 Figure("master.bar_length", "Bar", LENGTH),
                 Figure("master.bar_offset", "Bar, to the front", LENGTH),
+                Figure("master.pushrod_length", "Length of the pushrod", LENGTH),
             ]
         return [
             Figure("master.bore", "Bore", LENGTH),
             Figure("master.stroke", "Stroke", LENGTH),
+            Figure("master.socket_depth", "Depth of the pushrod's socket", LENGTH),
+            Figure("master.pushrod_length", "Length of the pushrod", LENGTH),
         ]
 
     def place(self) -> None:
