@@ -9,8 +9,13 @@ from urgens.build import Build, demo, demo_names, edited, own_vehicle
 from urgens.build.validation import validated
 from urgens.physics.vehicle import Standing
 from urgens.quantity import Quantity
-from urgens.solve import first_lock, system
-from urgens.solve.settle import at_both_ends, open_figures, still_to_settle
+from urgens.solve import first_lock, press, system
+from urgens.solve.settle import (
+    at_both_ends,
+    open_figures,
+    presses_at_both_ends,
+    still_to_settle,
+)
 from urgens.solve.variants import stacked, varied
 
 SURFACES = np.array([0.15, 0.5, 0.9])
@@ -94,3 +99,15 @@ def test_a_figure_is_varied_without_touching_the_build() -> None:
 def test_systems_of_different_kinds_are_not_stacked() -> None:
     with pytest.raises(ValueError, match="different kinds"):
         stacked([system(demo("pickup")), system(demo("roadster"))])
+
+
+def test_presses_of_all_variants_are_each_of_them_alone() -> None:
+    build, efforts = demo("pickup"), np.array([0.0, 150.0, 350.0])
+    figures = open_figures(build)
+    found = presses_at_both_ends(build, figures, 1, efforts, 0.9)
+    high = edited(build, "rear.brake.shoe_factor", 4.5 * 1.3)
+    index = len(figures) + [f.path for f in figures].index("rear.brake.shoe_factor")
+    alone = press(system(high), efforts, system(high).case(1), 0.9)
+
+    assert found.rear_adhesion.reshape(-1, 3)[index] == pytest.approx(alone.rear_adhesion)
+    assert found.demand_z.reshape(-1, 3)[index] == pytest.approx(alone.demand_z)

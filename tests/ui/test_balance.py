@@ -11,6 +11,7 @@ from PySide6.QtTest import QTest
 from tests.ui.conftest import drag, on_plot
 from urgens.build import Build, edited
 from urgens.solve import AxleName, printed
+from urgens.solve.settle import open_figures
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.widgets.label_placer import overlap
@@ -289,3 +290,29 @@ def test_an_assumed_figure_looks_so_and_ctrl_tab_goes_to_it(
     foot = slope.grab().toImage()
     shades = {foot.pixelColor(x, foot.height() - 4).name() for x in range(6, foot.width() - 6)}
     assert T.warn.lower() in shades
+
+
+def test_the_spread_of_open_figures_is_shown_once_the_hand_is_still(window: Window) -> None:
+    plane = window.balance.adhesion
+    front, rear = plane._spreads
+    QTest.qWait(300)
+    assert front.isVisible()
+    assert rear.isVisible()
+    z, used = rear.points
+    near = used[(z > 0.75) & (z < 0.85)]
+    assert near.max() - near.min() > 0.2  # the shoe factor alone may be 30 % higher or lower
+    window.session.edit("valves.rear[0].slope", 0.2)
+    assert not rear.isVisible()
+    QTest.qWait(300)
+
+    assert rear.isVisible()
+
+
+def test_no_spread_is_shown_where_everything_is_settled(
+    open_window: Callable[[Build], Window], pickup: Build
+) -> None:
+    settled = {figure.path: {"state": "measured"} for figure in open_figures(pickup)}
+    window = open_window(edited(pickup, "evidence", settled))
+    QTest.qWait(300)
+
+    assert not any(curve.isVisible() for curve in window.balance.adhesion._spreads)

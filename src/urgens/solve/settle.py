@@ -13,6 +13,7 @@ from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
 from urgens.quantity import Quantity
 from urgens.solve.lock import FirstLock, first_lock
+from urgens.solve.press import Presses, press
 from urgens.solve.spread import default_spread
 from urgens.solve.system import system
 from urgens.solve.variants import stacked, varied
@@ -139,6 +140,22 @@ def still_to_settle(build: Build, surface: float) -> tuple[Settled, ...]:
     low = np.where(np.isfinite(by_end), by_end, np.inf).min(axis=(0, 2))
     order = np.argsort(-moves, kind="stable")
     return tuple(Settled(figures[i], float(moves[i]), float(low[i])) for i in order)
+
+
+def presses_at_both_ends(
+    build: Build, figures: tuple[OpenFigure, ...], case: int, efforts: Array, surface: float
+) -> Presses:
+    """Return presses with each figure at the low, then at the high end of its spread.
+
+    build: the document [object]; figures: one or more of it [objects]; case: place of the load
+    case [-]; efforts: foot forces (m,) [N]; surface: tyre-road coefficient [-].
+    The arrays have the shape (2 figures, m), or what broadcasts to it.
+    Source: `press`, once for all variants.
+    """
+    made = [system(varied(build, f.path, _end(f, sign))) for sign in (-1.0, 1.0) for f in figures]
+    whole = stacked(made)
+    standing = Standing(*(np.asarray(value)[:, case : case + 1] for value in whole.standing))
+    return press(whole, efforts, standing, surface)
 
 
 def _margin(lock: FirstLock) -> Array:

@@ -59,7 +59,7 @@ def travel(made: System, effort: Array, front: Array, rear: Array) -> Travel:
     short = np.zeros(np.shape(effort), dtype=bool)
     for chamber, stroke in zip(figures.chambers, strokes(made, front, rear), strict=True):
         pushrod = pushrod + chamber.lever * stroke
-        short |= stroke > chamber.stroke
+        short = short | (stroke > chamber.stroke)
     pad = np.where(effort > 0.0, made.pedal_ratio * pushrod, 0.0)
     pressed = effort > 0.0
     return Travel(pad, short & pressed, (pad > figures.floor) & pressed)

@@ -18,6 +18,7 @@ QLabel[role="title"] {{ font-family: "IBM Plex Sans"; font-size: 24px; font-weig
 QLabel[role="summary"], QLabel[role="muted"] {{ color: {t.muted}; }}
 QLabel[role="muted"] {{ font-size: 15px; }}
 QLabel[role="caption"] {{ color: {t.muted}; font-size: 15px; }}
+QLabel[role="small"] {{ color: {t.muted}; font-size: 14px; }}
 QLabel[role="heading"] {{ font-weight: 600; }}
 QLabel[role="danger"] {{ color: {t.danger}; font-size: 20px; font-weight: 700; }}
 QLabel[role="error"] {{ background: {t.danger_ground}; color: {t.danger}; font-size: 15px;

@@ -3,10 +3,12 @@
 import math
 
 import numpy as np
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.physics.standards import ADHESION_RANGE
+from urgens.solve.settle import open_figures, presses_at_both_ends
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, hatch
 from urgens.ui.widgets.curve import Area, Points
@@ -14,6 +16,13 @@ from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
 
 POINTS = 81
+SPREAD_POINTS = 41
+QUIET = 200  # ms without a change before the spread is computed
+
+
+def _faint(color: str) -> str:
+    """Return a colour that lets what is behind it through."""
+    return f"#38{color.removeprefix('#')}"
 
 
 class AdhesionPlane(Plane):
@@ -28,6 +37,11 @@ class AdhesionPlane(Plane):
         self.plotItem.addItem(self._rule, ignoreBounds=True)
         for side in ("left", "bottom"):
             self.plotItem.getAxis(side).setTickSpacing(levels=[(0.2, 0)])
+        self._spreads = [self.add_curve(_faint(color)) for color in (T.front, T.rear)]
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.setInterval(QUIET)
+        self._timer.timeout.connect(self.show_spread)
         self._even = self.add_curve(T.hair)
         self._limit = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine)
         self._now = self.add_curve(T.ink)
@@ -59,6 +73,38 @@ class AdhesionPlane(Plane):
         self._even.set_points(ends, ends)
         self._limit.set_points(ends, np.full(2, solution.surface))
         self._show_notes()
+        for curve in self._spreads:
+            curve.setVisible(False)  # of another build; shown anew once the hand is still
+        if self.isVisible():
+            self._timer.start()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        self._timer.start()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        super().hideEvent(event)
+        self._timer.stop()
+
+    def show_spread(self) -> None:
+        """Show where the curves may lie: every open figure at both ends of its spread."""
+        session, solution = self._session, self._session.solution
+        figures = tuple(f for f in open_figures(solution.build) if f.half_width > 0)
+        if not figures:
+            return
+        efforts = np.linspace(0.0, session.most_effort, SPREAD_POINTS)
+        found = presses_at_both_ends(
+            solution.build, figures, solution.case, efforts, solution.surface
+        )
+        rows = (2 * len(figures), efforts.size)
+        z = np.broadcast_to(found.demand_z.reshape(-1, efforts.size), rows)
+        for curve, used in zip(
+            self._spreads, (found.front_adhesion, found.rear_adhesion), strict=True
+        ):
+            used_rows = np.broadcast_to(used.reshape(-1, efforts.size), rows)
+            gap = np.full((rows[0], 1), np.nan)  # between one variant's curve and the next
+            curve.set_points(np.hstack((z, gap)).ravel(), np.hstack((used_rows, gap)).ravel())
+            curve.setVisible(True)
 
     def _show_press(self) -> None:
         pressed = self._session.presses

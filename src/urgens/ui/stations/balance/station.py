@@ -68,14 +68,20 @@ class BalanceStation(QWidget):
 
     def _beside(self, left: QVBoxLayout) -> QHBoxLayout:
         """Return the left column beside grip and verdicts."""
-        grip = _heading("Grip used on each axle")
+        grip = _heading("Grip used on each axle, against deceleration")
         against = _axis_label(T.muted, Qt.AlignmentFlag.AlignRight)
-        against.setText("deceleration, g")
+        against.setText("g")
         right = QVBoxLayout()
         right.setSpacing(0)
         right.addWidget(grip)
         right.addWidget(self.adhesion, 1)
-        right.addWidget(against)
+        foot = QHBoxLayout()
+        spread = QLabel("thin: open figures at the ends of their spread")
+        spread.setProperty("role", "small")
+        foot.addWidget(spread)
+        foot.addStretch()
+        foot.addWidget(against)
+        right.addLayout(foot)
         right.addSpacing(10)
         right.addWidget(_heading("Which axle locks first, at what foot"))
         area = QScrollArea()
