@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
@@ -13,6 +14,7 @@ from urgens.quantity import Quantity
 from urgens.solve.settle import open_figures
 from urgens.ui.stations.measure.kinds import KindButton
 from urgens.ui.stations.measure.settle_list import STATES
+from urgens.ui.stations.measure.shoes import ShoeDialog
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.widgets.figure_label import FigureLabel
@@ -240,6 +242,8 @@ def test_every_kind_that_is_offered_gives_a_build(measuring: Window) -> None:
     for head in measuring.measure.heads:
         head.fill()
         for words in [action.text() for action in head.menu().actions()]:
+            if words.endswith("…"):
+                continue  # a dialog, tried below
             before = measuring.session.build
             choose(head, words)
             assert measuring.session.build != before, words
@@ -390,3 +394,29 @@ def test_vacuum_is_read_as_its_gauge_shows_it(measuring: Window) -> None:
     QTest.keyClick(measuring, Qt.Key.Key_U)
 
     assert vacuum.text == "610 mbar"
+
+
+def test_the_factor_against_friction_and_the_shoes_it_comes_from(open_window: Opener) -> None:
+    window = open_window(demo("saloon"))
+    session = window.session
+    dialog = ShoeDialog(session, "rear", window)
+    dialog.show()
+    friction, low, high = dialog.plane.lines(session.build.rear.brake)  # type: ignore[arg-type]
+    at = np.argmin(abs(friction - 0.38))
+    assert low[at] == pytest.approx(2.1, rel=0.03)  # the factor that was typed
+    assert (high >= low)[friction > 0.38].all()
+    QTest.mouseClick(dialog.change, LEFT)
+
+    assert session.build.rear.brake.shoe_factor is None  # type: ignore[union-attr]
+    assert session.build.evidence["rear.brake.shoe.arm"].state == "assumed"
+    lining = dialog.labels["rear.brake.shoe.lining_friction"]
+    before = [words for words, _ in dialog.plane.notes()]
+    type_into(lining, "0.30")
+    assert [words for words, _ in dialog.plane.notes()] != before
+    type_into(lining, "0.95")
+    assert "grab" in lining.error
+    QTest.keyClick(lining.editor, Qt.Key.Key_Escape)
+    QTest.mouseClick(dialog.change, LEFT)
+    assert session.build.rear.brake.shoe_factor is not None  # type: ignore[union-attr]
+    assert list(dialog.labels) == ["rear.brake.shoe_factor"]
+    dialog.reject()

@@ -6,6 +6,7 @@ from enum import Enum
 from functools import lru_cache
 
 from urgens.quantity.kinds import (
+    ANGLE,
     AREA,
     COMPLIANCE,
     DISTANCE,
@@ -100,6 +101,8 @@ _STYLES: dict[tuple[Kind, UnitSystem], _Style] = {
     (HOSE_EXPANSION, UnitSystem.METRIC): _style("cm^3/m/MPa", 2),
     (SPEED, UnitSystem.INCH): _style("mph", 0),
     (SPEED, UnitSystem.METRIC): _style("km/h", 0),
+    (ANGLE, UnitSystem.INCH): _style("deg", 1),
+    (ANGLE, UnitSystem.METRIC): _style("deg", 1),
     (TORQUE, UnitSystem.INCH): _style("lbf.ft", 0),
     (TORQUE, UnitSystem.METRIC): _style("N.m", 0),
 }

@@ -8,6 +8,7 @@ from urgens.physics.disc import clamp_force
 from urgens.quantity import FORCE, LENGTH, PRESSURE, TORQUE, show
 from urgens.solve.system import disc_radius, piston_area, self_locking_friction, shoe_factor
 from urgens.ui.session import Session
+from urgens.ui.stations.measure.shoes import USUAL
 from urgens.ui.theme.paint import T, fluid, hatch, pen
 from urgens.ui.widgets.board import Board, measure, write
 from urgens.ui.widgets.figure_label import Figure
@@ -234,7 +235,8 @@ class BrakeBoard(Board):
             grabs = "" if limit is None else f"grabs by itself from μ {limit:.2f}"
             return f"shoe factor {factor:.2f} from its shoes", grabs
         low, high, least, most = USUAL[brake.layout]
-        return f"usual factor {low:g} to {high:g}", f"10 % more μ: +{least:g} to {most:g} %"
+        more = f"10 % more μ: +{10 * least:g} to {10 * most:g} %"
+        return f"usual factor {low:g} to {high:g}", more
 
     def _draw_shoes(self, painter: QPainter, center: QPointF, inner: float) -> None:
         box = QRectF(center.x() - inner + 7, center.y() - inner + 7, 2 * inner - 14, 2 * inner - 14)
@@ -286,12 +288,6 @@ class BrakeBoard(Board):
         painter.drawLine(QLineF(center.x() - inner * 0.6, y, center.x() + inner * 0.6, y))
 
 
-# Shoe factor from, to at lining μ 0.38, and what 10 % more friction adds [%]; common practice.
-USUAL = {
-    "leading-trailing": (2.0, 2.4, 13, 16),
-    "two-leading": (3.0, 3.5, 19, 23),
-    "duo-servo": (4.5, 6.0, 25, 35),
-}
 _NAMES = {
     "pad_friction": "pad friction μ",
     "effective_radius": "effective radius",

@@ -6,10 +6,11 @@ from PySide6.QtWidgets import QMenu, QToolButton
 
 from urgens.build.booster import HydraulicBooster, VacuumBooster
 from urgens.build.master import TwinMaster
-from urgens.build.wheel import Disc
+from urgens.build.wheel import Disc, Drum
 from urgens.quantity import LENGTH, retype
 from urgens.solve.system import disc_radius
 from urgens.ui.session import Session
+from urgens.ui.stations.measure.shoes import ShoeDialog
 
 Change = tuple[str, dict[str, object]]  # what it is called, and the edits
 
@@ -197,10 +198,11 @@ class KindButton(QToolButton):
         """Offer what it could be."""
         menu = self.menu()
         menu.clear()
-        session = self._session
-        changes = (
-            pedal_changes(session) if self._axle is None else brake_changes(session, self._axle)
-        )
+        session, axle = self._session, self._axle
+        changes = pedal_changes(session) if axle is None else brake_changes(session, axle)
         for words, edits in changes:
             action = menu.addAction(words)
             action.triggered.connect(lambda _=False, e=edits, w=words: session.try_all(e, w))
+        if axle is not None and isinstance(getattr(session.build, axle).brake, Drum):
+            action = menu.addAction("Factor against friction, and the shoes…")
+            action.triggered.connect(lambda: ShoeDialog(session, axle, self.window()).exec())
