@@ -202,11 +202,11 @@ def test_assumed_figures_look_so_and_the_rail_counts_them(open_window: Opener) -
     window.show_station(MEASURE)
 
     assert label(window, "vehicle.wheelbase").known is Known.ASSUMED
-    assert window._measure_fact() == "13 assumed"
+    assert window.stops.measure_fact() == "13 assumed"
     QTest.keyClick(window, Qt.Key.Key_Tab, Qt.KeyboardModifier.ControlModifier)
     assert isinstance(window.focusWidget(), FigureLabel)
     window.session.settle("vehicle.wheelbase", "measured")
-    assert window._measure_fact() == "12 assumed"
+    assert window.stops.measure_fact() == "12 assumed"
 
 
 def test_a_finding_is_shown_on_the_drawing_it_speaks_of(open_window: Opener) -> None:
@@ -226,11 +226,11 @@ def test_drums_become_discs_as_one_step_with_every_figure_assumed(measuring: Win
 
     assert build.rear.brake.kind == "disc"
     assert build.evidence["rear.brake.effective_radius"].state == "assumed"
-    assert measuring.measure.heads[1].words == "sliding caliper, 1 piston"
+    assert measuring.measure.heads[1].words == "sliding, 1 piston"
     choose(measuring.measure.heads[1], "Opposed caliper")
     choose(measuring.measure.heads[1], "One more piston")
     assert "rear.brake.piston_diameters[1]" in measuring.measure.rear.labels
-    assert measuring.measure.heads[1].words == "opposed caliper, 4 pistons"
+    assert measuring.measure.heads[1].words == "opposed, 4 pistons"
     choose(measuring.measure.heads[1], "One piston fewer")
     for _ in range(4):
         measuring.session.undo_stack.undo()

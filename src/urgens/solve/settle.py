@@ -15,7 +15,7 @@ from urgens.quantity import Quantity
 from urgens.solve.lock import FirstLock, first_lock
 from urgens.solve.press import Presses, press
 from urgens.solve.spread import default_spread
-from urgens.solve.system import system
+from urgens.solve.system import System, system
 from urgens.solve.variants import stacked, varied
 
 LEAST_SHARE = 1e-3  # of a figure that its lower end keeps: sizes stay above zero
@@ -105,9 +105,13 @@ def at_both_ends(build: Build, figures: tuple[OpenFigure, ...], surfaces: Array)
     then all high ends.
     Source: `first_lock`, once for all variants.
     """
-    made = [system(varied(build, f.path, _end(f, sign))) for sign in (-1.0, 1.0) for f in figures]
-    whole = stacked(made)
+    whole = stacked(_both_ends(build, figures))
     return first_lock(whole, whole.standing, surfaces)
+
+
+def _both_ends(build: Build, figures: tuple[OpenFigure, ...]) -> list[System]:
+    """Return a system for each figure at its low end, then for each at its high end."""
+    return [system(varied(build, f.path, _end(f, sign))) for sign in (-1.0, 1.0) for f in figures]
 
 
 def _end(figure: OpenFigure, sign: float) -> float:
@@ -129,10 +133,10 @@ def still_to_settle(build: Build, surface: float) -> tuple[Settled, ...]:
     figures = open_figures(build)
     if not figures:
         return ()
-    made = system(build)
-    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
-    now = _margin(first_lock(made, cases, np.array([surface])))
-    ends = _margin(at_both_ends(build, figures, np.array([surface])))
+    whole = stacked([system(build), *_both_ends(build, figures)])
+    lock = first_lock(whole, whole.standing, np.array([surface]))
+    margin = np.asarray(lock.front_used - lock.rear_used)
+    now, ends = margin[:1], margin[1:]
     by_end = ends.reshape(2, len(figures), -1)
     moved = np.abs(by_end - now.reshape(1, 1, -1))
     known = np.isfinite(moved)
@@ -152,11 +156,6 @@ def presses_at_both_ends(
     The arrays have the shape (2 figures, m), or what broadcasts to it.
     Source: `press`, once for all variants.
     """
-    made = [system(varied(build, f.path, _end(f, sign))) for sign in (-1.0, 1.0) for f in figures]
-    whole = stacked(made)
+    whole = stacked(_both_ends(build, figures))
     standing = Standing(*(np.asarray(value)[:, case : case + 1] for value in whole.standing))
     return press(whole, efforts, standing, surface)
-
-
-def _margin(lock: FirstLock) -> Array:
-    return np.asarray(lock.front_used - lock.rear_used)

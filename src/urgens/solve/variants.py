@@ -57,6 +57,8 @@ def _stacked(values: Sequence[Any]) -> Any:
     if is_dataclass(first) and not isinstance(first, type):
         if any(type(value) is not type(first) for value in values):
             raise ValueError("systems of different kinds cannot be stacked")
+        if not isinstance(first, System) and all(value == first for value in values):
+            return first  # most parts are the same in most variants
         columns = {f.name: _stacked([getattr(v, f.name) for v in values]) for f in fields(first)}
         return type(first)(**columns)
     if isinstance(first, tuple):

@@ -6,13 +6,14 @@ from pathlib import Path
 
 import numpy as np
 from PySide6.QtCore import QObject, Signal
-from PySide6.QtGui import QUndoCommand, QUndoStack
+from PySide6.QtGui import QUndoStack
 
 from urgens.build import Build, BuildErrors, load, save, whole, with_changes, with_setup
 from urgens.build.files import is_read_only
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Kind, Units, UnitSystem
 from urgens.solve import AxleName, Presses, Solution, solve
+from urgens.ui.undo import Drag, Edit
 
 Overrides = tuple[tuple[Kind, str], ...]  # kinds shown in units of their own
 
@@ -36,7 +37,7 @@ class Session(QObject):
         self.undo_stack = QUndoStack(self)
         self.undo_stack.cleanChanged.connect(self._clean_changed)
         self._overrides: Overrides = ()
-        self._drag: _Drag | None = None
+        self._drag: Drag | None = None
         self._start(build, path)
 
     def _clean_changed(self) -> None:
@@ -74,7 +75,7 @@ class Session(QObject):
             except BuildErrors:
                 path = None
         self.open(before, path)
-        self.undo_stack.push(_Edit(self, build, "Recovered work", None))
+        self.undo_stack.push(Edit(self._show, self.base, build, "Recovered work", None))
 
     def save(self, path: Path) -> None:
         """Write the build to `path`, which becomes its file; raises OSError."""
@@ -116,7 +117,7 @@ class Session(QObject):
         """Put several values into the build as one step; as `edit`."""
         changed = self._edited(changes)
         if changed != self.base:
-            self.undo_stack.push(_Edit(self, changed, label, self._drag))
+            self.undo_stack.push(Edit(self._show, self.base, changed, label, self._drag))
 
     def try_all(self, changes: Mapping[str, object], label: str) -> None:
         """Put values in as `edit_all`; what cannot be is said and changes nothing."""
@@ -165,7 +166,7 @@ class Session(QObject):
 
     def begin_drag(self) -> None:
         """From here on edits belong to one drag."""
-        self._drag = _Drag()
+        self._drag = Drag()
 
     def end_drag(self) -> None:
         """End the drag; what it did is one step."""
@@ -287,45 +288,3 @@ def _digest(path: Path | None) -> bytes | None:
         return hashlib.sha256(path.read_bytes()).digest()
     except OSError:
         return None
-
-
-class _Drag:
-    """One drag, and the step of the undo stack that holds it."""
-
-    command: "_Edit | None" = None
-
-
-class _Edit(QUndoCommand):
-    """From one build to another."""
-
-    def __init__(
-        self,
-        session: Session,
-        changed: Build,
-        label: str,
-        drag: _Drag | None,
-    ) -> None:
-        super().__init__(label)
-        self._session = session
-        self._before = session.base
-        self._after = changed
-        self._drag = drag
-        self.cancelled = False
-        if drag is not None and drag.command is None:
-            drag.command = self
-
-    def id(self) -> int:
-        return 1 if self._drag is not None else -1
-
-    def mergeWith(self, other: QUndoCommand) -> bool:
-        if not isinstance(other, _Edit) or other._drag is not self._drag:
-            return False
-        self._after = other._after
-        return True
-
-    def redo(self) -> None:
-        self._session._show(self._after)
-
-    def undo(self) -> None:
-        self._session._show(self._before)
-        self.setObsolete(self.cancelled)  # what was cancelled cannot be done again

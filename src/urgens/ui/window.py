@@ -23,17 +23,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.build import Build
-from urgens.guidance import Severity
 from urgens.sheet.content import CAUTIONS
-from urgens.solve.settle import open_figures
 from urgens.ui.actions import ALL_DEEDS, HAND_KEYS
 from urgens.ui.dialogs import CommandFinder, KeyList
 from urgens.ui.files import FileDesk
 from urgens.ui.finding_line import FindingLine
 from urgens.ui.menu import actions, build_menu, undo_actions
 from urgens.ui.press.panel import PressPanel
-from urgens.ui.rail import Rail, Stop
+from urgens.ui.rail import Rail
 from urgens.ui.recovery import Recovery, found
 from urgens.ui.session import Session
 from urgens.ui.settings import Settings
@@ -41,6 +38,7 @@ from urgens.ui.start_page import StartPage
 from urgens.ui.stations.balance.station import BalanceStation
 from urgens.ui.stations.measure.station import MeasureStation
 from urgens.ui.stations.sheet.station import SheetStation
+from urgens.ui.stops import Stops
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.topbar import TopBar
@@ -68,8 +66,7 @@ class Window(QMainWindow):
         self.session: Session = session
         self.settings = settings
         self.files: FileDesk = FileDesk(session, self, settings)
-        self._open_of: Build | None = None
-        self._counted = (0, 0)
+        self.stops = Stops(session)
         self.recovery: Recovery | None = None
         if recovery_folder is not None:
             self.recovery = Recovery(session, recovery_folder, self)
@@ -102,7 +99,7 @@ class Window(QMainWindow):
         self.stations.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         for page in (self.measure, self.balance, self.sheet):
             self.stations.addWidget(page)
-        self.rail = Rail(self._stops())
+        self.rail = Rail(self.stops.all())
         self.rail.chosen.connect(self.show_station)
         self.press = PressPanel(session)
         self.finding_line: FindingLine = FindingLine(session)
@@ -130,50 +127,6 @@ class Window(QMainWindow):
         self._pages = QStackedWidget()
         self._pages.addWidget(whole)
         self.setCentralWidget(self._pages)
-
-    def _stops(self) -> tuple[Stop, ...]:
-        return (
-            Stop(
-                "Measure",
-                self._measure_fact,
-                self._measure_severity,
-                judged=lambda: self._open()[0] > 0 or self._open()[1] == 0,
-            ),
-            Stop("Balance", self._balance_fact, self._balance_severity),
-            Stop("Sheet", lambda: "to print", lambda: None, judged=lambda: False),
-        )
-
-    def _open(self) -> tuple[int, int]:
-        """Return how many figures are assumed, and how many are open in all."""
-        build = self.session.build
-        if self._open_of is not build:
-            figures = open_figures(build)
-            self._open_of = build
-            self._counted = sum(f.state == "assumed" for f in figures), len(figures)
-        return self._counted
-
-    def _measure_severity(self) -> Severity | None:
-        return Severity.WARNING if self._open()[0] else None
-
-    def _measure_fact(self) -> str:
-        assumed, still_open = self._open()
-        if assumed:
-            return f"{assumed} assumed"
-        return f"{still_open} open" if still_open else "all settled"
-
-    def _balance_severity(self) -> Severity | None:
-        found = self.session.findings
-        return min((finding.severity for finding in found), default=None)
-
-    def _balance_fact(self) -> str:
-        """Return at most twelve letters on how Balance stands."""
-        found = self.session.findings
-        worst = self._balance_severity()
-        count = sum(finding.severity is worst for finding in found)
-        if worst is None:
-            return "front first"
-        plural = "s" if count > 1 and worst is not Severity.ADVICE else ""
-        return f"{count} {worst.word}{plural}"
 
     def show_station(self, index: int) -> None:
         """Bring a station to the bench."""

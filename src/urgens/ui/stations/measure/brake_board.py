@@ -15,6 +15,7 @@ from urgens.ui.widgets.figure_label import Figure
 
 HEAD = 0.0  # px kept free at the top
 MOST_PISTONS = 4  # that are shown with their figures
+REACH = {False: 96.0, True: 76.0}  # px from the disc to the end of a sliding, an opposed caliper
 COLUMN = 104.0  # px on the right, for figures
 
 
@@ -114,15 +115,16 @@ class BrakeBoard(Board):
             pad = brake.pad_outer_radius.value - brake.pad_inner_radius.value
         axle, top = self.down - 94.0, HEAD + 26.0
         scale = (axle - top) / (radius + 0.62 * max(pad, *pistons))
-        middle = (self.across - COLUMN) * 0.56
+        opposed = brake.caliper == "opposed"
+        middle = (self.across - COLUMN) * (0.46 if opposed else 0.56)
         y, half = axle - radius * scale, 0.5 * pad * scale
         self._draw_rotor(painter, middle, y - half - 4, axle)
-        sides = (-1, 1) if brake.caliper == "opposed" else (-1,)
+        sides = (-1, 1) if opposed else (-1,)
         bore = 0.5 * max(pistons) * scale
         self._draw_body(painter, middle, y, max(half, bore) + 10, sides)
         self._draw_pads(painter, middle, y, half)
         for side in sides:
-            self._draw_pistons(painter, middle, y, pistons, scale, side)
+            self._draw_pistons(painter, QPointF(middle, y), pistons, scale, side, REACH[opposed])
         painter.setPen(pen(T.muted, 1, Qt.PenStyle.DashDotLine))
         painter.drawLine(QPointF(4, axle), QPointF(self.across - COLUMN - 8, axle))
         at = self.across - COLUMN - 14
@@ -161,13 +163,15 @@ class BrakeBoard(Board):
         painter.setPen(pen(T.ink, 2))
         painter.setBrush(QColor(T.steel))
         body = QPainterPath()
-        left, right = 96.0, 96.0 if 1 in sides else 44.0
-        body.addRoundedRect(QRectF(x - left, y - half - 14, left + right, 16), 4, 4)
-        body.addRoundedRect(QRectF(x - left, y - half - 14, left - 34, 2 * half + 28), 4, 4)
-        if 1 in sides:
-            body.addRoundedRect(QRectF(x + 34, y - half - 14, right - 34, 2 * half + 28), 4, 4)
+        opposed = 1 in sides
+        left, right = (REACH[opposed], REACH[opposed] if opposed else 44.0)
+        top, tall = y - half - 14, 2 * half + 28
+        body.addRoundedRect(QRectF(x - left, top, left + right, 16), 4, 4)
+        body.addRoundedRect(QRectF(x - left, top, left - 32, tall), 4, 4)
+        if opposed:
+            body.addRoundedRect(QRectF(x + 32, top, right - 32, tall), 4, 4)
         else:
-            body.addRoundedRect(QRectF(x + 28, y - half - 14, right - 28, 2 * half + 16), 4, 4)
+            body.addRoundedRect(QRectF(x + 28, top, right - 28, tall - 12), 4, 4)
         painter.drawPath(body.simplified())
 
     def _draw_pads(self, painter: QPainter, x: float, y: float, half: float) -> None:
@@ -182,26 +186,37 @@ class BrakeBoard(Board):
             painter.drawRect(QRectF(backing if side > 0 else backing - 4, y - half, 4, 2 * half))
 
     def _draw_pistons(
-        self, painter: QPainter, x: float, y: float, pistons: list[float], scale: float, side: int
+        self,
+        painter: QPainter,
+        at: QPointF,
+        pistons: list[float],
+        scale: float,
+        side: int,
+        reach: float,
     ) -> None:
         """Draw the largest piston in its bore; those behind it in the cut stand out above."""
         most = float(self.session.hardest.master_front)
         pressure = float(getattr(self.session.presses, f"{self.axle}_pressure"))
         half = 0.5 * max(pistons) * scale
-        near, far = x + side * 28, x + side * 86
+        x, y = at.x(), at.y()
+        near, far = x + side * 28, x + side * (reach - 10)
         painter.setPen(pen(T.ink, 1.5))
         painter.setBrush(fluid(pressure / most if most else 0.0))
         painter.drawRect(QRectF(min(near, far), y - half, abs(far - near), 2 * half))
         painter.setBrush(QColor(T.metal))
-        deep = 40.0
+        deep = 0.7 * (reach - 38)
         painter.drawRect(QRectF(near if side > 0 else near - deep, y - half, deep, 2 * half))
         painter.setBrush(QColor(T.steel))
         hollow = QRectF(
-            near if side > 0 else near - deep + 12, y - half + 8, deep - 12, 2 * half - 16
+            near if side > 0 else near - deep + 10, y - half + 8, deep - 10, 2 * half - 16
         )
         painter.drawRect(hollow)
         if side < 0:
-            measure(painter, QPointF(near - deep - 9, y - half), QPointF(near - deep - 9, y + half))
+            measure(
+                painter,
+                QPointF((near + far - deep) / 2, y - half),
+                QPointF((near + far - deep) / 2, y + half),
+            )
 
     # --- the drum, looked into ---------------------------------------------------------------
 

@@ -185,7 +185,7 @@ class KindButton(QToolButton):
         brake = getattr(build, self._axle).brake
         if isinstance(brake, Disc):
             count = len(brake.piston_diameters) * (2 if brake.caliper == "opposed" else 1)
-            return f"{brake.caliper} caliper, {count} piston{'s' if count > 1 else ''}"
+            return f"{brake.caliper}, {count} piston{'s' if count > 1 else ''}"
         return f"drum, {brake.layout}"
 
     def refresh(self) -> None:
