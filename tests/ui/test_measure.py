@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QInputDialog
 
 from urgens.build import Build, demo, demo_names, own_vehicle, value_at
 from urgens.guidance.settling import how_to_settle, named
@@ -373,6 +373,11 @@ def test_facts_that_lack_are_missing_and_can_be_typed(measuring: Window) -> None
     assert (socket.text, socket.known) == ("1-1/8 in", Known.YES)
     choose(measuring.measure.heads[2], "Pushrod held by a retainer")
     assert measuring.session.build.master.pushrod_held_by == "retainer"
+    choose(measuring.measure.heads[2], "Front outlet on the left")
+    choose(measuring.measure.heads[2], "Rear outlet at the end")
+    choose(measuring.measure.heads[2], "Front outlet on the right")
+    outlets = measuring.session.build.master.outlets
+    assert [(o.circuit, o.position) for o in outlets] == [("rear", "end"), ("front", "right")]
 
 
 def test_a_pad_is_described_by_its_radii_about_where_it_was(measuring: Window) -> None:
@@ -420,3 +425,40 @@ def test_the_factor_against_friction_and_the_shoes_it_comes_from(open_window: Op
     assert session.build.rear.brake.shoe_factor is not None  # type: ignore[union-attr]
     assert list(dialog.labels) == ["rear.brake.shoe_factor"]
     dialog.reject()
+
+
+def test_how_a_figure_is_known_is_shown_by_line_and_word(measuring: Window) -> None:
+    target = label(measuring, "vehicle.wheelbase")
+    seen = {}
+    for state, known in (
+        ("measured", Known.SETTLED),
+        ("stamped", Known.SETTLED),
+        ("published", Known.SETTLED),
+        ("assumed", Known.ASSUMED),
+    ):
+        measuring.session.settle("vehicle.wheelbase", state)
+        assert target.known is known
+        assert target.toolTip() == state
+        assert target.accessibleName() == f"Wheelbase 115 in, {state}"
+        row = target.grab().toImage()
+        shades = [row.pixelColor(x, row.height() - 3).name() for x in range(8, row.width() - 8)]
+        seen[known] = len({shade == shades[0] for shade in shades})
+    assert seen[Known.SETTLED] == 1  # one unbroken line
+    assert seen[Known.ASSUMED] == 2  # dashes
+
+
+def test_outline_use_and_name_are_chosen(
+    measuring: Window, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    body = measuring.measure.body
+    assert body.text() == "pickup"
+    actions = {action.text(): action for action in body.menu().actions()}
+    actions["Drawn as a dragster"].trigger()
+    actions["Used for drag"].trigger()
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("  Long one ", True))
+    QTest.keyClick(measuring, Qt.Key.Key_F2)
+    build = measuring.session.build
+
+    assert (build.vehicle.body, build.vehicle.use, build.name) == ("dragster", "drag", "Long one")
+    assert body.text() == "dragster"
+    assert measuring.session.undo_stack.count() == 3

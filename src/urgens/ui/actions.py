@@ -42,6 +42,7 @@ FILE_DEEDS = (
     Deed("open", "Open…", lambda w: w.files.open(), ("Ctrl+O",), anywhere=True),
     Deed("save", "Save", lambda w: w.files.save(), ("Ctrl+S",)),
     Deed("save-as", "Save as…", lambda w: w.files.save_as(), ("Ctrl+Shift+S",)),
+    Deed("rename", "Name of the build…", lambda w: w.files.rename(), ("F2",)),
     Deed(
         "sheet-pdf",
         "Write the sheet as PDF…",

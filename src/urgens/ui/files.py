@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
+from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from urgens.build import SUFFIX, BuildErrors, demo, load, own_vehicle
 from urgens.build.borrow import borrowed
@@ -52,6 +52,14 @@ class FileDesk:
         """Show the build that a builder's own vehicle starts from."""
         if self.may_leave():
             self._session.open(own_vehicle(), None)
+
+    def rename(self) -> None:
+        """Ask for another name of the build."""
+        now = self._session.base.name
+        words = "Name of the build"
+        name, taken = QInputDialog.getText(self._window, words, words, text=now)
+        if taken and name.strip() and name.strip() != now:
+            self._session.try_all({"name": name.strip()}, f"Named {name.strip()}")
 
     def borrow(self, part: str) -> None:
         """Ask for another build and take a part of it over, as one step that can be undone."""

@@ -21,9 +21,10 @@ from urgens.ui.widgets.painted import Painted
 
 
 class Known(Enum):
-    """What is known about a figure: typed or measured, only assumed, or not there."""
+    """What is known about a figure: just typed, found out, only assumed, or not there."""
 
     YES = "known"
+    SETTLED = "settled"
     ASSUMED = "assumed"
     MISSING = "missing"
 
@@ -75,10 +76,11 @@ class DimensionLabel(Painted):
             self.updateGeometry()
         self.update()
 
-    def set_known(self, known: Known) -> None:
-        """Show what is known about the figure."""
-        if known is not self._known:
+    def set_known(self, known: Known, words: str = "") -> None:
+        """Show what is known about the figure; `words` say it to who points at it or listens."""
+        if (known, words) != (self._known, self.toolTip()):
             self._known = known
+            self.setToolTip(words)
             self._name_it()
             self.update()
 
@@ -88,7 +90,7 @@ class DimensionLabel(Painted):
         return self._known
 
     def _name_it(self) -> None:
-        state = "" if self._known is Known.YES else f", {self._known.value}"
+        state = "" if self._known is Known.YES else f", {self.toolTip() or self._known.value}"
         self.setAccessibleName(f"{self._name} {self._shown}".strip() + state)
 
     @property
@@ -132,6 +134,7 @@ class DimensionLabel(Painted):
         dots, dashes = Qt.PenStyle.DotLine, Qt.PenStyle.DashLine
         under = {
             Known.YES: (T.muted, 2, dots),
+            Known.SETTLED: (T.good, 1.5, Qt.PenStyle.SolidLine),
             Known.ASSUMED: (T.warn, 2.5, dashes),
             Known.MISSING: (T.danger, 2.5, dashes),
         }

@@ -110,8 +110,17 @@ class FigureLabel(DimensionLabel):
         if value is None:
             self.set_known(Known.MISSING)
         else:
-            assumed = self._session.assumes(self.figure.path)
-            self.set_known(Known.ASSUMED if assumed else Known.YES)
+            self.set_known(*self._evidence())
+
+    def _evidence(self) -> tuple[Known, str]:
+        """Return what the build says is known about the figure, and its words."""
+        said = self._session.build.evidence.get(self.figure.path)
+        if said is None:
+            return Known.YES, ""
+        spread = "" if said.spread is None else f" ±{said.spread.lstrip('± ')}"
+        note = f": {said.note}" if said.note else ""
+        known = Known.ASSUMED if said.state == "assumed" else Known.SETTLED
+        return known, f"{said.state}{spread}{note}"
 
     def _take(self, typed: str) -> None:
         """Put what is typed into the build; raises QuantityError or BuildErrors."""

@@ -11,6 +11,8 @@ from urgens.quantity import LENGTH, retype
 from urgens.solve.system import disc_radius
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.shoes import ShoeDialog
+from urgens.ui.widgets.bodies import BODIES
+from urgens.ui.widgets.side_view import body_kind
 
 Change = tuple[str, dict[str, object]]  # what it is called, and the edits
 
@@ -34,6 +36,7 @@ PRESSURES = {
     "uniform-wear": "Wear even over the pad: run in",
     "uniform-pressure": "Pressure even over the pad: new",
 }
+USES = ("street", "track", "drag", "restoration", "truck")
 HOLDERS = {
     "retainer": "Pushrod held by a retainer",
     "insert": "Pushrod held by an insert",
@@ -123,6 +126,20 @@ def _instead(session: Session, place: str, part: Mapping[str, object]) -> dict[s
     return {place: part, "evidence": {**session.known_but(f"{place}."), **_assumed(place, part)}}
 
 
+def _outlets(session: Session) -> Iterator[Change]:
+    """Yield where each circuit can leave the cylinder."""
+    master = session.build.master
+    now = [outlet.model_dump(mode="json", exclude_unset=True) for outlet in master.outlets]
+    for circuit in ("front", "rear"):
+        others = [outlet for outlet in now if outlet["circuit"] != circuit]
+        for position in ("left", "right", "end"):
+            outlet = {"circuit": circuit, "position": position}
+            if outlet not in now:
+                where = "at the end" if position == "end" else f"on the {position}"
+                words = f"{circuit.capitalize()} outlet {where}"
+                yield words, {"master.outlets": [*others, outlet]}
+
+
 def pedal_changes(session: Session) -> Iterator[Change]:
     """Yield what booster and cylinder can be made into."""
     build = session.build
@@ -146,6 +163,7 @@ def pedal_changes(session: Session) -> Iterator[Change]:
                 f"Cylinder made for a {pedal.replace('manual', 'manual pedal')}",
                 {"master.made_for": pedal},
             )
+    yield from _outlets(session)
     bore = master.front_bore.text if isinstance(master, TwinMaster) else master.bore.text
     for kind in ("single", "tandem"):
         if master.kind != kind:
@@ -157,6 +175,34 @@ def pedal_changes(session: Session) -> Iterator[Change]:
         twin = {"kind": "twin", "front_bore": bore, "rear_bore": bore}
         changes = _instead(session, "master", twin)
         yield "Twin cylinders with a bar", {"circuits": "front-rear", **changes}
+
+
+class BodyButton(QToolButton):
+    """Which outline stands for the vehicle, and what it is used for."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self.setProperty("role", "kind")
+        self.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self)
+        for kind in BODIES:
+            self._add(menu, f"Drawn as a {kind}", {"vehicle.body": kind})
+        menu.addSeparator()
+        for use in USES:
+            self._add(menu, f"Used for {use}", {"vehicle.use": use})
+        self.setMenu(menu)
+        session.solution_changed.connect(self.refresh)
+        self.refresh()
+
+    def _add(self, menu: QMenu, words: str, changes: dict[str, object]) -> None:
+        menu.addAction(words).triggered.connect(lambda: self._session.try_all(changes, words))
+
+    def refresh(self) -> None:
+        """Say what is drawn now."""
+        kind = body_kind(self._session.build)
+        self.setText(kind)
+        self.setAccessibleName(f"Vehicle drawn as a {kind}; choose another outline, or its use")
 
 
 class KindButton(QToolButton):

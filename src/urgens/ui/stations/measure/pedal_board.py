@@ -169,6 +169,9 @@ class PedalBoard(Board):
                 QRectF(inner.right() - 0.3 * inner.width(), inner.top(), 5, inner.height())
             )
         foot = pin.y() + offsets[-1] + 16
+        outlets = [f"{o.circuit} {o.position or ''}".strip() for o in build.master.outlets]
+        if outlets:
+            write(painter, ", ".join(outlets), QPointF(92, foot + 24), size=14)
         for x, mark, color in ((44.0, disc, T.front), (74.0, square, T.rear)):
             painter.setPen(pen(color, 3))
             painter.drawLine(QPointF(x, foot), QPointF(x, foot + 14))

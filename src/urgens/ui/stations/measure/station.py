@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
 
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.brake_board import BrakeBoard
-from urgens.ui.stations.measure.kinds import KindButton
+from urgens.ui.stations.measure.kinds import BodyButton, KindButton
 from urgens.ui.stations.measure.load_cases import LoadCaseRow
 from urgens.ui.stations.measure.pedal_board import PedalBoard
 from urgens.ui.stations.measure.settle_list import SettleList
@@ -38,6 +38,7 @@ class MeasureStation(QWidget):
         self.front, self.rear = BrakeBoard(session, "front"), BrakeBoard(session, "rear")
         self.pedal = PedalBoard(session)
         self.cases = LoadCaseRow(session)
+        self.body = BodyButton(session)
         self.settle = SettleList(session)
         self.settle.chosen.connect(self.go_to)
         self.heads = [KindButton(session, axle) for axle in ("front", "rear", None)]
@@ -72,6 +73,7 @@ class MeasureStation(QWidget):
         head = QHBoxLayout()
         head.setSpacing(14)
         head.addWidget(title)
+        head.addWidget(self.body)
         head.addStretch()
         if not T.stands_back:
             head.addWidget(self.cases)
@@ -121,7 +123,7 @@ class MeasureStation(QWidget):
                 button.setParent(self)
                 button.hide()
             return drawings
-        choose.addWidget(_label("click a figure to type it; ↑ ↓ or the wheel step it", "muted"))
+        choose.addWidget(_label("dots as typed · line found out · dashes assumed", "small"))
         drawings.addLayout(choose)
         drawings.addWidget(self.parts, 44)
         return drawings
