@@ -19,6 +19,7 @@ from urgens.guidance import findings
 from urgens.physics.vehicle import Standing
 from urgens.solve import first_lock, press, solve, system
 from urgens.solve.settle import open_figures, still_to_settle
+from urgens.solve.sizing import sizing_map
 
 SURFACES = np.array([0.15, 0.5, 0.9])
 EFFORTS = np.linspace(0, 450, 400)
@@ -133,3 +134,18 @@ def test_one_solve_of_as_many_variants(benchmark: Any, pickup: Build) -> None:
         *(np.repeat(np.asarray(v)[None, :, None], 2 * len(figures), 0) for v in whole.standing)
     )
     assert benchmark(first_lock, whole, standing, np.array([0.9])).axle.size > 1
+
+
+@pytest.mark.benchmark(group="a map of 30 bores and 120 ratios")
+def test_sizing_map(benchmark: Any, pickup: Build) -> None:
+    bores, ratios = np.linspace(0.012, 0.04, 30), np.linspace(3.0, 9.0, 120)
+    assert benchmark(sizing_map, pickup, 0, bores, bores, ratios).verdict.shape == (30, 120)
+
+
+@pytest.mark.benchmark(group="a whole process")
+def test_size_as_a_process(benchmark: Any, tmp_path: Path) -> None:
+    path = tmp_path / "truck.urgens.json"
+    path.write_text(demo_text("pickup"), encoding="utf-8")
+    command = [sys.executable, "-m", "urgens", "size", str(path)]
+    run = benchmark.pedantic(subprocess.run, (command,), {"capture_output": True}, rounds=9)
+    assert run.returncode == 0

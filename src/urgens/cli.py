@@ -11,10 +11,10 @@ import numpy as np
 
 from urgens import __version__
 from urgens.build import Build, BuildErrors, demo, demo_names, load, schema, with_setup
-from urgens.quantity import FORCE, SPEED, Kind, QuantityError, parse
+from urgens.quantity import FORCE, LENGTH, SPEED, Kind, QuantityError, parse
 
 DONE, DANGER, BAD_INPUT = 0, 1, 2
-COMMANDS = ("solve", "check", "sheet", "schema", "demo")
+COMMANDS = ("solve", "check", "size", "sheet", "schema", "demo")
 
 
 def _quantity(kind: Kind) -> Callable[[str], float]:
@@ -42,6 +42,26 @@ def _coefficient(text: str) -> float:
     return value
 
 
+def _bores(text: str) -> tuple[float, float | None]:
+    """Read a bore, or "FRONT:REAR" of twin cylinders."""
+    front, colon, rear = text.partition(":")
+    read = _quantity(LENGTH)
+    found = read(front), read(rear) if colon else None
+    if any(bore == 0 for bore in found):
+        raise argparse.ArgumentTypeError(f'"{text}" is zero; write a bore such as 7/8 in')
+    return found
+
+
+def _ratio(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = float("nan")
+    if not 1 <= value <= 20:
+        raise argparse.ArgumentTypeError(f'"{text}" is no pedal ratio; write 1 to 20, such as 6')
+    return value
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(
         prog="urgens", description="Without a command: open the window, on FILE if one is named."
@@ -61,6 +81,13 @@ def _parser() -> argparse.ArgumentParser:
     check.add_argument("file", type=Path, metavar="FILE")
     check.add_argument("--setup", metavar="NAME")
     check.add_argument("--json", action="store_true")
+
+    size = commands.add_parser("size", help="print what every bore gives with every pedal ratio")
+    size.add_argument("file", type=Path, metavar="FILE")
+    size.add_argument("--setup", metavar="NAME")
+    size.add_argument("--load-case", metavar="NAME")
+    size.add_argument("--bore", type=_bores, action="append", metavar="BORE")
+    size.add_argument("--ratio", type=_ratio, action="append", metavar="RATIO")
 
     sheet = commands.add_parser("sheet", help="write the build sheet as .pdf or .html")
     sheet.add_argument("file", type=Path, metavar="FILE")
@@ -128,6 +155,25 @@ def _check(options: argparse.Namespace) -> int:
     return DANGER if any(f.severity is Severity.DANGER for f in found) else DONE
 
 
+def _size(options: argparse.Namespace) -> int:
+    from urgens.build.bores import sold_bores
+    from urgens.solve.sizing import RATIOS, printed, rear_bores_of, sizing_map
+    from urgens.solve.solution import case_index
+
+    build = _loaded(options)
+    given = options.bore or [(bore.value, None) for bore in sold_bores()]
+    bores = np.array([front for front, _ in given])
+    apart = rear_bores_of(build, bores)
+    named = np.array([np.nan if rear is None else rear for _, rear in given])
+    rears = np.where(np.isnan(named), apart, named)
+    kept = rears > 0
+    ratios = RATIOS if options.ratio is None else np.array(sorted(set(options.ratio)))
+    case = case_index(build, options.load_case)
+    found = sizing_map(build, case, bores[kept], rears[kept], ratios)
+    print(json.dumps(printed(build, found), indent=1, ensure_ascii=False))
+    return DONE
+
+
 def _sheet(options: argparse.Namespace) -> int:
     from urgens.sheet import write
 
@@ -168,4 +214,11 @@ def _complain(path: Path | None, errors: BuildErrors) -> None:
         print(f"  {error}", file=sys.stderr)
 
 
-_RUN = {"solve": _solve, "check": _check, "sheet": _sheet, "schema": _schema, "demo": _demo}
+_RUN = {
+    "solve": _solve,
+    "check": _check,
+    "size": _size,
+    "sheet": _sheet,
+    "schema": _schema,
+    "demo": _demo,
+}

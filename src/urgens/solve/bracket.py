@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 import numpy as np
 
-from urgens.physics.arrays import Array
+from urgens.physics.arrays import Array, Bools
 
 MOST_STEPS = 200
 PATIENT = 16  # steps; what is not found by then is a jump, and halving follows it fastest
@@ -46,3 +46,25 @@ def crossing(
         low, high = np.where(rises, low, probe), np.where(rises, probe, high)
         rose = np.where(rises, 1, -1)
     raise ArithmeticError("a bracket did not close")
+
+
+def first_rise(
+    function: Callable[[Array], Array], tried: Array, values: Array, rises: Bools
+) -> Array:
+    """Return where `function` first rises through zero, for each of its columns.
+
+    function: of arrays of the columns' shape [any]; tried: rising, shape (n,) [any]; values: of
+    the function at those, shape (n, *columns) [any]; rises: which columns do at all (c,) [-].
+    Elsewhere the result means nothing.
+    Source: `crossing` in the first bracket.
+    """
+    shape, columns = values.shape[1:], values.reshape(len(tried), -1)
+    column, first = np.arange(columns.shape[1]), np.maximum(np.argmax(columns >= 0.0, axis=0), 1)
+    below, above = columns[first - 1, column].reshape(shape), columns[first, column].reshape(shape)
+    index = first.reshape(shape)
+    idle = ~rises | (below >= 0.0)  # nothing to find, or found at the first value already
+    return crossing(
+        lambda value: np.where(idle, 0.0, function(value)),
+        *(tried[index - 1], np.where(idle, tried[index - 1], tried[index])),
+        *(np.where(idle, -1.0, below), np.where(idle, 0.0, above)),
+    )

@@ -109,7 +109,10 @@ def _with_one_rod(made: System, whole: tuple[Array, ...], dead: int) -> System:
     stops = _swing(made, whole[1 - dead]) < made.volumes.chambers[dead].stroke
     if not np.any(stops):
         return made
-    return made.with_shares(0.0, 1.0) if dead == 0 else made.with_shares(1.0, 0.0)
+    ends = (0.0, 1.0) if dead == 0 else (1.0, 0.0)
+    shares = (made.front_cylinder.share, made.rear_cylinder.share)
+    front, rear = (np.where(stops, end, share) for end, share in zip(ends, shares, strict=True))
+    return made.with_shares(front, rear)
 
 
 def _travel(made: System, taken: tuple[Array, ...], dead: int, shape: tuple[int, ...]) -> Array:

@@ -1,6 +1,5 @@
 """Which axle locks first, and how much foot there is between the two."""
 
-from collections.abc import Callable
 from dataclasses import dataclass
 from enum import IntEnum
 
@@ -9,7 +8,7 @@ import numpy as np
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
-from urgens.solve.bracket import crossing
+from urgens.solve.bracket import first_rise
 from urgens.solve.circuit import RearLoad
 from urgens.solve.press import (
     achieved,
@@ -77,7 +76,7 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
         found = axle_forces(made, pushrod_force(made, effort), standing)
         return np.maximum(*_excess(*found, standing, surface))
 
-    effort = _refined(excess_at, steps, over, locks)
+    effort = first_rise(excess_at, steps, over, locks)
     pushrod = pushrod_force(made, effort)
     front, rear = axle_forces(made, pushrod, standing)
     loads = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
@@ -97,7 +96,7 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
 
     other = other_excess_at(efforts) if made.feels_load else np.where(rear_first, *scanned) - grip
     locks_too: Bools = locks & np.any(other >= 0.0, axis=0)
-    second = np.where(locks_too, _refined(other_excess_at, steps, other, locks_too), np.nan)
+    second = np.where(locks_too, first_rise(other_excess_at, steps, other, locks_too), np.nan)
 
     def where_locked(values: Floats) -> Array:
         return np.where(locks, values, np.nan)
@@ -111,25 +110,6 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
         front_used=where_locked(front_used),
         rear_used=where_locked(rear_used),
         lifted=lifted & locks,
-    )
-
-
-def _refined(
-    function: Callable[[Array], Array], efforts: Array, values: Array, rises: Bools
-) -> Array:
-    """Return the effort [N] at which `function` first rises through zero, where it `rises`.
-
-    `values` are its values at `efforts`, along the first axis; elsewhere the result means nothing.
-    """
-    shape, columns = values.shape[1:], values.reshape(len(efforts), -1)
-    column, first = np.arange(columns.shape[1]), np.maximum(np.argmax(columns >= 0.0, axis=0), 1)
-    below, above = columns[first - 1, column].reshape(shape), columns[first, column].reshape(shape)
-    index = first.reshape(shape)
-    idle = ~rises | (below >= 0.0)  # nothing to find, or found at the first effort already
-    return crossing(
-        lambda effort: np.where(idle, 0.0, function(effort)),
-        *(efforts[index - 1], np.where(idle, efforts[index - 1], efforts[index])),
-        *(np.where(idle, -1.0, below), np.where(idle, 0.0, above)),
     )
 
 

@@ -81,7 +81,7 @@ def solve(
     Source: physics sections 1 to 5.
     """
     made = system(build, speed)
-    case = _case_index(made, load_case)
+    case = case_index(build, load_case)
     target = build.targets.surface
     chosen = target if surface is None else surface
     judged = tuple(dict.fromkeys((ICE, WET, target)))
@@ -117,12 +117,18 @@ def _regulation(made: System, standing: Standing, whole: Line, found: Crossings)
     return regulation(made, standing, whole, found)
 
 
-def _case_index(made: System, name: str | None) -> int:
+def case_index(build: Build, name: str | None) -> int:
+    """Return a load case's place, the first one's without a name; raises BuildErrors.
+
+    build: the document [object]; name: of the case [text].
+    Source: build-file contract.
+    """
     if name is None:
         return 0
-    if name not in made.case_names:
-        known = ", ".join(f'"{known}"' for known in made.case_names)
+    names = [case.name for case in build.vehicle.load_cases]
+    if name not in names:
+        known = ", ".join(f'"{known}"' for known in names)
         raise BuildErrors.one(
             "vehicle.load_cases", f'there is no load case "{name}"', f"choose one of {known}"
         )
-    return made.case_names.index(name)
+    return names.index(name)

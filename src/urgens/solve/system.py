@@ -114,7 +114,7 @@ class System:
         valves = (*self.front_valves, *self.rear_valves)
         return any(isinstance(v, LoadSensingLaw) and v.dynamic for v in valves)
 
-    def with_shares(self, front: float, rear: float) -> "System":
+    def with_shares(self, front: Floats, rear: Floats) -> "System":
         """Return the system with other shares of the bar.
 
         front: share of the force on the front cylinder [-]; rear: on the rear one [-].
