@@ -5,6 +5,7 @@ import re
 from dataclasses import dataclass
 from typing import Literal
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
 from urgens.build import value_at
@@ -29,6 +30,7 @@ from urgens.quantity import (
     unit_shown,
 )
 from urgens.ui.session import Session
+from urgens.ui.theme.paint import metrics
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
 
 _TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
@@ -60,6 +62,7 @@ class Figure:
     kind: Kind | Literal["text"] | None = None
     size: int = 20
     color: str | None = None
+    widest: int | None = None  # px; a longer text elides
     units: tuple[str, str] | None = None  # of its own, inch and metric: vacuum is read in inHg
 
     def shown_in(self, units: Units) -> Units:
@@ -106,11 +109,19 @@ class FigureLabel(DimensionLabel):
         typed = value.text if isinstance(value, Quantity) else value
         typed = "" if typed is None else typed if isinstance(typed, str) else f"{typed:g}"
         units = self.figure.shown_in(self._session.units)
-        self.set_value(shown(value, self.figure.kind, units), typed)
+        self.set_value(self._fitting(shown(value, self.figure.kind, units)), typed)
         if value is None:
             self.set_known(Known.MISSING)
         else:
             self.set_known(*self._evidence())
+
+    def _fitting(self, text: Shown) -> Shown:
+        """Return what is shown, its end left out where it would be too wide."""
+        if self.figure.widest is None:
+            return text
+        font = metrics(self.figure.size, 600, condensed=False)
+        fits = font.elidedText(text.number, Qt.TextElideMode.ElideRight, self.figure.widest)
+        return Shown(fits, text.unit)
 
     def _evidence(self) -> tuple[Known, str]:
         """Return what the build says is known about the figure, and its words."""

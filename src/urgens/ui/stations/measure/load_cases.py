@@ -10,6 +10,7 @@ from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
 from urgens.ui.stations.measure.raised_axle import RaisedAxle
 from urgens.ui.widgets.figure_label import Figure, FigureLabel
 
+NAME_WIDTH = 170  # px; longer names elide
 _CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]")
 
 
@@ -57,7 +58,7 @@ class LoadCaseRow(QWidget):
                 self._label.hide()
                 self._label.deleteLater()
             self._label = FigureLabel(
-                self._session, Figure(path, "Load case", "text", size=18), self
+                self._session, Figure(path, "Load case", "text", size=18, widest=NAME_WIDTH), self
             )
             self._row.insertWidget(1, self._label)
         self._label.refresh()
