@@ -48,7 +48,7 @@ from urgens.ui.widgets.dimension_label import DimensionLabel, Known
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
 FAR_PRESS_WIDTH = 760  # px: standing back its two halves stand side by side
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
-SMALLEST = (1170, 740)  # px, below which figures would be cut
+SMALLEST = (1200, 740)  # px, below which figures would be cut
 MEASURE, BALANCE, SHEET = 0, 1, 2
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 

@@ -22,9 +22,9 @@ class LoadCaseRow(QWidget):
         self._session = session
         self._label: FigureLabel | None = None
         self.tools = self._tools()
-        self.copy = self._button("Copy it", self._copy)
-        self.earlier = self._button("Move up", self._move_up)
-        self.remove = self._button("Take it out", self._remove)
+        self.copy = self._button("Copy", self._copy)
+        self.earlier = self._button("Up", self._move_up)
+        self.remove = self._button("Remove", self._remove)
         caption = QLabel("Load case")
         caption.setProperty("role", "caption")
         self._row = QHBoxLayout(self)
