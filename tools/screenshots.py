@@ -10,7 +10,7 @@ from urgens.build import demo
 from urgens.ui.application import dress
 from urgens.ui.session import Session
 from urgens.ui.theme.switch import use_theme
-from urgens.ui.window import BALANCE, MEASURE, SHEET, Window
+from urgens.ui.window import BALANCE, MEASURE, SHEET, SIZE, Window
 
 START = -1  # the page before any station
 
@@ -27,6 +27,7 @@ def main() -> None:
         ("pickup", BALANCE, "stand-back.png", False, True),
         ("pickup", MEASURE, "measure.png", False, False),
         ("roadster", MEASURE, "measure-roadster.png", False, False),
+        ("roadster", SIZE, "size.png", False, False),
         ("pickup", SHEET, "sheet.png", False, False),
         ("pickup", START, "start.png", False, False),
     ):

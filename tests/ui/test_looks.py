@@ -166,7 +166,7 @@ def test_the_rail_folds_to_its_marks_in_a_narrow_window(window: Window) -> None:
     window.resize(1180, 760)
     assert window.rail.width() < wide / 2
 
-    QTest.mouseClick(window.rail, Qt.MouseButton.LeftButton, pos=QPoint(20, 200))
+    QTest.mouseClick(window.rail, Qt.MouseButton.LeftButton, pos=QPoint(20, 284))
     assert window.stations.currentWidget() is window.sheet
     window.resize(1700, 1000)
     assert window.rail.width() == wide

@@ -153,7 +153,7 @@ def test_show_goes_to_the_place(window: Window) -> None:
 
 
 def test_the_sheet_shows_the_build_as_it_is_now(window: Window, qtbot: Any) -> None:
-    QTest.keyClick(window, Qt.Key.Key_3, Qt.KeyboardModifier.AltModifier)
+    QTest.keyClick(window, Qt.Key.Key_4, Qt.KeyboardModifier.AltModifier)
     page = window.sheet.page
     assert page.document is not None
     assert "knee 375 psi" in page.document.document.toPlainText()
@@ -179,7 +179,7 @@ def test_the_sheet_is_written(
 
 def test_the_rail_goes_to_a_station(window: Window) -> None:
     rail = window.rail
-    QTest.mouseClick(rail, Qt.MouseButton.LeftButton, pos=rail.item_box(2).center().toPoint())
+    QTest.mouseClick(rail, Qt.MouseButton.LeftButton, pos=rail.item_box(3).center().toPoint())
     assert window.stations.currentWidget() is window.sheet
 
     QTest.keyClick(rail, Qt.Key.Key_Up)

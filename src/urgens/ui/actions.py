@@ -84,8 +84,9 @@ VIEW_DEEDS = (
     Deed("setup-a", "Set-up A: the build itself", lambda w: w.session.set_setup(None), ("A",)),
     Deed("setup-b", "Set-up B: the next set-up", lambda w: w.next_setup(), ("B",)),
     Deed("measure", "Measure", lambda w: w.show_station(0), ("Alt+1",)),
-    Deed("balance", "Balance", lambda w: w.show_station(1), ("Alt+2",)),
-    Deed("sheet", "Sheet", lambda w: w.show_station(2), ("Alt+3",)),
+    Deed("size", "Size", lambda w: w.show_station(1), ("Alt+2",)),
+    Deed("balance", "Balance", lambda w: w.show_station(2), ("Alt+3",)),
+    Deed("sheet", "Sheet", lambda w: w.show_station(3), ("Alt+4",)),
 )
 ALL_DEEDS = (*FILE_DEEDS, *BORROW_DEEDS, *DEMO_DEEDS, *HELP_DEEDS, *LAST_DEEDS, *VIEW_DEEDS)
 

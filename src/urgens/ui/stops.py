@@ -19,6 +19,7 @@ class Stops:
         """Return the stations in the order of the work."""
         return (
             Stop("Measure", self.measure_fact, self._measure_mark, judged=self._measured),
+            Stop("Size", self._size_fact, lambda: None, judged=lambda: False),
             Stop("Balance", self._balance_fact, self._balance_mark),
             Stop("Sheet", lambda: "to print", lambda: None, judged=lambda: False),
         )
@@ -45,6 +46,10 @@ class Stops:
         if assumed:
             return f"{assumed} assumed"
         return f"{still_open} open" if still_open else "all settled"
+
+    def _size_fact(self) -> str:
+        ratio = float(self._session.solution.system.pedal_ratio)
+        return f"ratio {ratio:.1f}"
 
     def _balance_mark(self) -> Severity | None:
         return min((finding.severity for finding in self._session.findings), default=None)

@@ -38,6 +38,7 @@ from urgens.ui.start_page import StartPage
 from urgens.ui.stations.balance.station import BalanceStation
 from urgens.ui.stations.measure.station import MeasureStation
 from urgens.ui.stations.sheet.station import SheetStation
+from urgens.ui.stations.size.station import SizeStation
 from urgens.ui.stops import Stops
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
@@ -49,7 +50,7 @@ PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
 FAR_PRESS_WIDTH = 760  # px: standing back its two halves stand side by side
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
 SMALLEST = (1200, 740)  # px, below which figures would be cut
-MEASURE, BALANCE, SHEET = 0, 1, 2
+MEASURE, SIZE, BALANCE, SHEET = 0, 1, 2, 3
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
@@ -91,13 +92,14 @@ class Window(QMainWindow):
         self.top = TopBar(session, build_menu(self))
         self.top.set_actions(self._undo, self._redo)
         self.measure = MeasureStation(session)
+        self.size_station = SizeStation(session)
         self.balance = BalanceStation(session)
         self.sheet = SheetStation(session)
         self.sheet.export_asked.connect(self.files.write_sheet)
         self.stations = QStackedWidget()
         self.stations.setObjectName("bench")
         self.stations.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        for page in (self.measure, self.balance, self.sheet):
+        for page in (self.measure, self.size_station, self.balance, self.sheet):
             self.stations.addWidget(page)
         self.rail = Rail(self.stops.all())
         self.rail.chosen.connect(self.show_station)

@@ -1,0 +1,68 @@
+"""The map of the build that is open, and choosing a bore and a ratio on it."""
+
+import numpy as np
+
+from urgens.build.bores import sold_bores
+from urgens.build.master import TwinMaster
+from urgens.quantity import LENGTH, Quantity, retype
+from urgens.solve.sizing import SizingMap, rear_bores_of, sizing_map
+from urgens.ui.session import Session
+
+LOWEST, HIGHEST, STEP = 3.0, 9.0, 0.05  # pedal ratios of the map
+RATIOS = np.round(np.arange(LOWEST, HIGHEST + STEP / 2, STEP), 2)
+
+
+class Choices:
+    """Rows are bores that are sold, and the build's own; columns are pedal ratios."""
+
+    def __init__(self, session: Session) -> None:
+        self._session = session
+        build = session.build
+        master = build.master
+        own = master.front_bore if isinstance(master, TwinMaster) else master.bore
+        bores = {bore.value: bore for bore in sold_bores()}
+        bores.setdefault(own.value, own)
+        rows = sorted(bores.values(), key=lambda bore: bore.value)
+        values = np.array([bore.value for bore in rows])
+        rears = rear_bores_of(build, values)
+        keep = rears > 0
+        self.bores: tuple[Quantity, ...] = tuple(b for b, k in zip(rows, keep, strict=True) if k)
+        self.own = next(i for i, bore in enumerate(self.bores) if bore.value == own.value)
+        self.map: SizingMap = sizing_map(
+            build, session.solution.case, values[keep], rears[keep], RATIOS
+        )
+
+    @property
+    def ratio(self) -> float:
+        """The build's own pedal ratio."""
+        return float(self._session.solution.system.pedal_ratio)
+
+    def column(self, ratio: float) -> int:
+        """Return the column nearest to a ratio."""
+        return int(np.clip(round((ratio - LOWEST) / STEP), 0, RATIOS.size - 1))
+
+    def changes(self, row: int, ratio: float) -> dict[str, object]:
+        """Return the edits that put a bore and a ratio into the build."""
+        session = self._session
+        build, bore = session.build, self.bores[row]
+        ratio = min(max(ratio, LOWEST), HIGHEST)
+        changes: dict[str, object] = {}
+        if abs(ratio - self.ratio) > 1e-3:
+            pin = build.pedal.pivot_to_pad.value / ratio
+            changes["pedal.pivot_to_pushrod"] = retype(pin, LENGTH, session.units)
+        if row == self.own:
+            return changes
+        if isinstance(build.master, TwinMaster):
+            changes["master.front_bore"] = bore.text
+            rear = float(self.map.rear_bores[row])
+            changes["master.rear_bore"] = retype(rear, LENGTH, session.units, 2)
+        else:
+            changes["master.bore"] = bore.text
+        return changes
+
+    def choose(self, row: int, ratio: float) -> None:
+        """Put a bore and a ratio into the build as one step, or into the drag that is under way."""
+        changes = self.changes(row, ratio)
+        if changes:
+            label = f"Bore {self.bores[row].text}, ratio {ratio:.2f}"
+            self._session.try_all(changes, label)

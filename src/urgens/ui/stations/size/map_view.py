@@ -1,0 +1,274 @@
+"""Every bore against every ratio: where each fails, where it fits, and what is chosen."""
+
+from typing import ClassVar
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from urgens.solve.sizing import Verdict
+from urgens.ui.session import Session
+from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, Choices
+from urgens.ui.theme.paint import T, metrics, pen, width
+from urgens.ui.widgets.board import write
+from urgens.ui.widgets.painted import Painted
+
+LEFT, RIGHT, TOP, FOOT = 74.0, 10.0, 6.0, 44.0  # px around the cells
+GRIP = 22.0  # px around the choice that take hold of it
+WORDS = {
+    Verdict.FITS: "fits",
+    Verdict.EFFORT: "too much foot",
+    Verdict.PRESSURE: "pressure outside its window",
+    Verdict.TRAVEL: "pedal meets the floor",
+    Verdict.STROKE: "cylinder too short",
+    Verdict.HALF_FAILED: "one half lost leaves no pedal",
+}
+SHORT = {
+    Verdict.FITS: "fits",
+    Verdict.EFFORT: "foot",
+    Verdict.PRESSURE: "pressure",
+    Verdict.TRAVEL: "floor",
+    Verdict.STROKE: "stroke",
+    Verdict.HALF_FAILED: "half lost",
+}
+
+
+class MapView(Painted):
+    """Paints the map; a click or a drag chooses, and so do the arrow keys."""
+
+    STEPS: ClassVar = {
+        Qt.Key.Key_Left: (0, -0.1),
+        Qt.Key.Key_Right: (0, 0.1),
+        Qt.Key.Key_Up: (-1, 0.0),
+        Qt.Key.Key_Down: (1, 0.0),
+    }
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._session = session
+        self._choices: Choices | None = None
+        self._still: tuple[object, QPixmap] | None = None
+        self._dragging = False
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        self.setMinimumSize(self.scaled(420, 420))
+        self.setMouseTracking(True)
+
+    @property
+    def choices(self) -> Choices:
+        """The map of the build as it is now."""
+        if self._choices is None:
+            self._choices = Choices(self._session)
+        return self._choices
+
+    def refresh(self) -> None:
+        """Forget the map of the build before."""
+        self._choices = self._still = None
+        own, ratio = self.choices.bores[self.choices.own], self.choices.ratio
+        verdict = Verdict(int(self.choices.map.verdict[self.own_cell]))
+        self.setAccessibleName(
+            f"Bores against pedal ratios; chosen {own.text} at {ratio:.2f}: {WORDS[verdict]}"
+        )
+        self.update()
+
+    @property
+    def own_cell(self) -> tuple[int, int]:
+        """Row and column of what is chosen."""
+        return self.choices.own, self.choices.column(self.choices.ratio)
+
+    # --- places ----------------------------------------------------------------------------
+
+    @property
+    def _cells(self) -> QRectF:
+        return QRectF(LEFT, TOP, self.across - LEFT - RIGHT, self.down - TOP - FOOT)
+
+    def point(self, row: int, ratio: float) -> QPointF:
+        """Return where a bore and a ratio are, in px of the usual scale."""
+        box, count = self._cells, len(self.choices.bores)
+        share = (ratio - LOWEST) / (HIGHEST - LOWEST)
+        return QPointF(
+            box.left() + share * box.width(), box.top() + (row + 0.5) * box.height() / count
+        )
+
+    def _at(self, point: QPointF) -> tuple[int, float]:
+        box, count = self._cells, len(self.choices.bores)
+        row = int(np.clip((point.y() - box.top()) / box.height() * count, 0, count - 1))
+        share = (point.x() - box.left()) / box.width()
+        ratio = LOWEST + min(max(share, 0.0), 1.0) * (HIGHEST - LOWEST)
+        return row, round(ratio / 0.05) * 0.05
+
+    # --- painting --------------------------------------------------------------------------
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        key = (self.size(), self.devicePixelRatioF(), self._choices)
+        if self._still is None or self._still[0] != key:
+            pixmap = QPixmap(self.size() * self.devicePixelRatioF())
+            pixmap.setDevicePixelRatio(self.devicePixelRatioF())
+            pixmap.fill(QColor(T.sheet))
+            painter = QPainter(pixmap)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.scale(self.scale, self.scale)
+            self._paint_map(painter)
+            painter.end()
+            self._still = ((self.size(), self.devicePixelRatioF(), self._choices), pixmap)
+        QPainter(self).drawPixmap(0, 0, self._still[1])
+        self._paint_choice(self.begin())
+
+    def _paint_map(self, painter: QPainter) -> None:
+        box, verdict = self._cells, self.choices.map.verdict
+        rows, columns = verdict.shape
+        tall, wide = box.height() / rows, box.width() / (columns - 1)
+        colors = {
+            Verdict.FITS: T.good_ground,
+            Verdict.EFFORT: T.steel,
+            Verdict.PRESSURE: T.warn_ground,
+            Verdict.TRAVEL: T.band,
+            Verdict.STROKE: T.hair,
+            Verdict.HALF_FAILED: T.danger_ground,
+        }
+        painter.setPen(Qt.PenStyle.NoPen)
+        for row in range(rows):
+            for start, end in _runs(verdict[row]):
+                left = box.left() + max(start - 0.5, 0) * wide
+                right = box.left() + min(end + 0.5, columns - 1) * wide
+                painter.setBrush(QColor(colors[Verdict(int(verdict[row, start]))]))
+                painter.drawRect(QRectF(left, box.top() + row * tall, right - left, tall + 0.5))
+        self._paint_boundaries(painter, verdict, tall, wide)
+        self._paint_axes(painter, tall)
+        self._paint_regions(painter, verdict, tall, wide)
+
+    def _paint_boundaries(
+        self, painter: QPainter, verdict: np.ndarray, tall: float, wide: float
+    ) -> None:
+        box = self._cells
+        painter.setPen(pen(T.muted, 1))
+        for row, column in zip(*np.nonzero(verdict[:, 1:] != verdict[:, :-1]), strict=True):
+            x = box.left() + (column + 0.5) * wide
+            y = box.top() + row * tall
+            painter.drawLine(QPointF(x, y), QPointF(x, y + tall))
+        for row, column in zip(*np.nonzero(verdict[1:] != verdict[:-1]), strict=True):
+            y = box.top() + (row + 1) * tall
+            left = box.left() + max(column - 0.5, 0) * wide
+            right = min(box.left() + (column + 0.5) * wide, box.right())
+            painter.drawLine(QPointF(left, y), QPointF(right, y))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(pen(T.ink, 1))
+        painter.drawRect(box)
+
+    def _paint_axes(self, painter: QPainter, tall: float) -> None:
+        box = self._cells
+        for row, bore in enumerate(self.choices.bores):
+            own = row == self.choices.own
+            at = QPointF(box.left() - 8, box.top() + (row + 0.5) * tall + 5)
+            weight, color = (700, T.ink) if own else (400, T.muted)
+            write(painter, bore.text, at, size=14, weight=weight, color=color, side="right")
+        for ratio in range(int(LOWEST), int(HIGHEST) + 1):
+            at = QPointF(self.point(0, ratio).x(), box.bottom() + 18)
+            write(painter, str(ratio), at, size=14, side="middle")
+        write(painter, "pedal ratio", QPointF(box.right(), box.bottom() + 36), side="right")
+        write(painter, "bore", QPointF(box.left() - 8, box.bottom() + 36), side="right")
+
+    def _paint_regions(
+        self, painter: QPainter, verdict: np.ndarray, tall: float, wide: float
+    ) -> None:
+        """Write each region's words where it is roomiest, short ones where long ones do not fit."""
+        box = self._cells
+        ink = {Verdict.FITS: T.good, Verdict.HALF_FAILED: T.danger, Verdict.PRESSURE: T.warn}
+        for kind in Verdict:
+            for words in (WORDS[kind], SHORT[kind]):
+                place = _roomiest(verdict == kind, (width(words, 15, 600) + 10) / wide, tall / wide)
+                if place is None:
+                    continue
+                row, column = place
+                at = QPointF(box.left() + column * wide, box.top() + (row + 0.5) * tall + 5)
+                color = ink.get(kind, T.ink)
+                write(painter, words, at, size=15, weight=600, color=color, side="middle")
+                break
+
+    def _paint_choice(self, painter: QPainter) -> None:
+        choices = self.choices
+        ranked = choices.map.ranked()
+        if ranked:
+            row, column = ranked[0]
+            best = self.point(row, float(RATIOS[column]))
+            painter.setPen(pen(T.good, 2.5))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawEllipse(best, 8, 8)
+            write(painter, "best", best + QPointF(12, 5), weight=600, color=T.good)
+        at = self.point(choices.own, min(max(choices.ratio, LOWEST), HIGHEST))
+        if self.hasFocus() or self._dragging:
+            painter.setPen(pen(T.front, 2))
+            painter.drawEllipse(at, GRIP - 4, GRIP - 4)
+        painter.setPen(pen(T.ink, 2.5))
+        painter.setBrush(QColor(T.fluid[1]))
+        reach = 10.0
+        corners = ((0, -reach), (reach, 0), (0, reach), (-reach, 0))
+        painter.drawPolygon(QPolygonF([at + QPointF(*corner) for corner in corners]))
+        words = f"{choices.bores[choices.own].text} at {choices.ratio:.2f}"
+        room = metrics(15, 700).horizontalAdvance(words) + 24
+        side = at.x() + room < self._cells.right()
+        box = QRectF(at.x() + 14 if side else at.x() - room + 8, at.y() - 24, room - 20, 20)
+        ground = QColor(T.sheet)
+        ground.setAlphaF(0.85)
+        painter.fillRect(box, ground)
+        write(painter, words, box.bottomLeft() + QPointF(4, -5), weight=700, color=T.ink)
+
+    # --- the hand --------------------------------------------------------------------------
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        spot = self.spot(event)
+        if event.button() != Qt.MouseButton.LeftButton or not self._cells.contains(spot):
+            return
+        self._dragging = True
+        self._session.begin_drag()
+        own = self.point(self.choices.own, self.choices.ratio)
+        if (own - spot).manhattanLength() > GRIP:
+            self.choices.choose(*self._at(spot))
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._dragging:
+            self.choices.choose(*self._at(self.spot(event)))
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._dragging:
+            self._dragging = False
+            self._session.end_drag()
+            self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = self.STEPS.get(Qt.Key(event.key()))
+        if event.key() == Qt.Key.Key_Escape and self._dragging:
+            self._dragging = False
+            self._session.cancel_drag()
+        elif step is not None:
+            row = min(max(self.choices.own + step[0], 0), len(self.choices.bores) - 1)
+            self.choices.choose(row, round(self.choices.ratio, 2) + step[1])
+        else:
+            event.ignore()
+
+
+def _runs(row: np.ndarray) -> list[tuple[int, int]]:
+    """Return first and last columns of the stretches of one verdict."""
+    ends = np.flatnonzero(row[1:] != row[:-1])
+    starts = np.concatenate(([0], ends + 1))
+    return list(zip(starts.tolist(), [*ends.tolist(), row.size - 1], strict=True))
+
+
+def _roomiest(inside: np.ndarray, least: float, tall: float) -> tuple[int, float] | None:
+    """Return row and column in the middle of the roomiest stretch of at least a width, in columns.
+
+    `tall` is a row's height in columns. None where no stretch is wide enough.
+    """
+    best, place = 0.0, None
+    for row in range(inside.shape[0]):
+        for start, end in _runs(inside[row]):
+            if not inside[row, start] or end - start + 1 < least:
+                continue
+            column = (start + end) // 2
+            up = int(np.argmin(np.append(inside[row::-1, column], False)))
+            down = int(np.argmin(np.append(inside[row:, column], False)))
+            room = min(float(end - start), 4 * tall * min(up, down))
+            if room > best:
+                best, place = room, (row, (start + end) / 2)
+    return place
