@@ -28,6 +28,7 @@ def main() -> None:
         ("pickup", MEASURE, "measure.png", False, False),
         ("roadster", MEASURE, "measure-roadster.png", False, False),
         ("roadster", SIZE, "size.png", False, False),
+        ("pickup", SIZE, "size-feel.png", False, False),
         ("pickup", SHEET, "sheet.png", False, False),
         ("pickup", START, "start.png", False, False),
     ):
@@ -37,6 +38,8 @@ def main() -> None:
             window.show_start(first=True)
         else:
             window.show_station(station)
+        if file.startswith("size-feel"):
+            window.size_station.show_page(1)
         window.show()
         QTest.qWaitForWindowExposed(window)
         QTest.qWait(300)

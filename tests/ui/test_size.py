@@ -142,3 +142,32 @@ def test_a_bore_that_is_not_sold_has_a_row_of_its_own(
 
     assert choices.bores[choices.own].text == "21.3 mm"
     assert np.all(np.diff([bore.value for bore in choices.bores]) > 0)
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_the_feel_is_effort_over_travel_whole_and_with_parts_lost(
+    open_window: Opener, name: str
+) -> None:
+    window = open_window(demo(name))
+    window.show_station(SIZE)
+    station = window.size_station
+    QTest.mouseClick(station.choose[1], LEFT)
+    assert station.feel.isVisible()
+    assert not station.map.isVisible()
+    session, feel = window.session, station.feel
+    shown = {words for words, _ in feel.notes()}
+    assert "all of it" in shown
+    assert ("booster lost" in shown) == (session.build.booster.kind != "none")
+    travel, effort = feel.whole.points
+    pressed = session.solution.press(session.effort)
+    scale_x, scale_y = feel.scales
+    at = float(np.interp(session.effort / scale_y, effort, travel))
+    assert at * scale_x == pytest.approx(float(pressed.pedal_travel), rel=2e-2)
+    for dead, curve in enumerate(feel.halves):
+        ends = curve.points[0]
+        lost = session.solution.half_failed
+        if len(lost) < 2 or not ends.size:
+            continue
+        wanted = float(lost[dead].pedal_travel[session.solution.case])
+        reached = ends[-1] * scale_x if np.isfinite(wanted) else np.nan
+        assert reached == pytest.approx(wanted, rel=1e-6, nan_ok=True)

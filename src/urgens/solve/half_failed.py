@@ -68,6 +68,20 @@ def half_failed(made: System, standing: Standing, surface: float) -> tuple[HalfF
     )
 
 
+def half_lost_travel(made: System, effort: Array, standing: Standing, dead: int) -> Array:
+    """Return pad travel [m] with one half lost, NaN where nothing holds; 0 at no effort.
+
+    made: the system, of two chambers; effort: foot forces (m,) [N]; standing: one load case
+    [N, -]; dead: 0 the front or primary half, 1 the other [-].
+    Source: physics section 5, half failed.
+    """
+    output = booster_output(made, pushrod_force(made, effort))
+    whole = _strokes(made, output, standing)
+    one = _with_one_rod(made, whole, dead)
+    taken = whole if one is made else _strokes(one, output, standing)
+    return np.where(effort > 0.0, _travel(made, taken, dead, np.shape(effort)), 0.0)
+
+
 def _axle_left(
     made: System, output: Array, standing: Standing, surface: float, *, live_rear: bool
 ) -> Array:

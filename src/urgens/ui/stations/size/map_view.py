@@ -52,7 +52,7 @@ class MapView(Painted):
         self._dragging = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setMinimumSize(self.scaled(420, 420))
+        self.setMinimumSize(self.scaled(280, 300))
         self.setMouseTracking(True)
 
     @property

@@ -10,20 +10,24 @@ from PySide6.QtWidgets import (
     QLabel,
     QPushButton,
     QSizePolicy,
+    QStackedWidget,
+    QToolButton,
     QVBoxLayout,
     QWidget,
 )
 
-from urgens.quantity import FORCE, LENGTH, PRESSURE, show
+from urgens.quantity import FORCE, LENGTH, PRESSURE, show, unit_shown
 from urgens.solve.sizing import Verdict
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import RATIOS
+from urgens.ui.stations.size.feel import FeelPlane
 from urgens.ui.stations.size.map_view import WORDS, MapView
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.figure_label import Figure, FigureLabel
 
 SIDE = 244
 BEST = 4  # bores offered
+PAGES = ("Map", "Feel")
 WINDOWS = (
     Figure("targets.comfortable_effort", "Comfortable foot", FORCE, 18),
     Figure("targets.deceleration", "Wanted deceleration, g", size=18),
@@ -47,11 +51,27 @@ class SizeStation(QWidget):
         self.verdict.setProperty("role", "heading")
         self.figures = QLabel()
         self.figures.setWordWrap(True)
-        self.best = [QPushButton() for _ in range(BEST)]
+        self.best = [QPushButton("nothing fits") for _ in range(BEST)]
         self._summary = QLabel()
         self._summary.setProperty("role", "summary")
         self._summary.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        self.feel = FeelPlane(session)
+        self.pages = QStackedWidget()
+        self.axes = (_label("", "muted"), _label("", "muted"))
+        self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
+        feel = QWidget()
+        column = QVBoxLayout(feel)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        for widget in (self.axes[0], self.feel, self.axes[1]):
+            column.addWidget(widget, 1 if widget is self.feel else 0)
+        for page in (self.map, feel):
+            self.pages.addWidget(page)
+        self.choose = [_segment(words) for words in PAGES]
+        for index, button in enumerate(self.choose):
+            button.clicked.connect(lambda _=False, page=index: self.show_page(page))
         self._lay_out()
+        self.show_page(0)
         session.solution_changed.connect(self._changed)
 
     def _lay_out(self) -> None:
@@ -60,9 +80,11 @@ class SizeStation(QWidget):
         head.setSpacing(14)
         head.addWidget(title)
         head.addWidget(self._summary, 1, Qt.AlignmentFlag.AlignBottom)
+        for button in self.choose:
+            head.addWidget(button)
         body = QHBoxLayout()
         body.setSpacing(18)
-        body.addWidget(self.map, 1)
+        body.addWidget(self.pages, 1)
         side = self._side()
         if T.stands_back:
             side.setParent(self)
@@ -78,6 +100,12 @@ class SizeStation(QWidget):
         column.setSpacing(8)
         column.addLayout(head)
         column.addLayout(body, 1)
+
+    def show_page(self, index: int) -> None:
+        """Show the map, or the pedal's feel."""
+        self.pages.setCurrentIndex(index)
+        for page, button in enumerate(self.choose):
+            button.setChecked(page == index)
 
     def _side(self) -> QWidget:
         side = QWidget()
@@ -135,8 +163,12 @@ class SizeStation(QWidget):
         self.figures.setText("<br>".join(self._lines(at)))
         count = len({row for row, _ in choices.map.ranked()})
         self._summary.setText(
-            f"{count} of {len(choices.bores)} bores fit at some ratio; drag, click, or ↑ ↓ ← →"
+            f"{count} of {len(choices.bores)} bores fit at some ratio"
+            + ("" if T.stands_back else "; drag, click, or ↑ ↓ ← →")
         )
+        units = self._session.units
+        self.axes[0].setText(f"Foot, {unit_shown(FORCE, units)}")
+        self.axes[1].setText(f"Pedal travel, {unit_shown(LENGTH, units)}")
         self._offer()
 
     def _lines(self, at: tuple[int, int]) -> list[str]:
@@ -176,6 +208,15 @@ class SizeStation(QWidget):
                 ratio = float(RATIOS[column])
                 button.setText(f"{choices.bores[row].text} at {ratio:.2f}")
                 button.setProperty("at", (row, ratio))
+
+
+def _segment(words: str) -> QToolButton:
+    button = QToolButton()
+    button.setText(words)
+    button.setCheckable(True)
+    button.setProperty("segment", "true")
+    button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+    return button
 
 
 def _label(words: str, role: str) -> QLabel:
