@@ -8,7 +8,10 @@ from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
 
+from urgens.ui.stations.measure.kinds import KindButton
+from urgens.ui.widgets.figure_label import FigureLabel
 from urgens.ui.widgets.plane import Plane
+from urgens.ui.window import MEASURE, Window
 
 LEFT = Qt.MouseButton.LeftButton
 
@@ -57,3 +60,32 @@ def answer(dressed: QApplication) -> Callable[..., list[str]]:
         return said
 
     return prepare
+
+
+@pytest.fixture
+def measuring(window: Window) -> Window:
+    window.show_station(MEASURE)
+    QTest.qWait(30)
+    return window
+
+
+def label(window: Window, path: str) -> FigureLabel:
+    found = window.measure.label(path)
+    assert found is not None, path
+    return found
+
+
+def type_into(target: FigureLabel, text: str) -> None:
+    """Open the label by key, type over what is there, Enter."""
+    target.setFocus()
+    QTest.keyClick(target, Qt.Key.Key_Return)
+    assert target.editor is not None
+    QTest.keyClicks(target.editor, text)
+    QTest.keyClick(target.editor, Qt.Key.Key_Return)
+
+
+def choose(head: KindButton, words: str) -> None:
+    """Choose another kind from the head of a drawing."""
+    head.fill()
+    (action,) = [a for a in head.menu().actions() if a.text() == words]
+    action.trigger()

@@ -1,0 +1,212 @@
+"""Parts on the drawings: other kinds, tyres, pads, shoes, facts, load cases."""
+
+from collections.abc import Callable
+
+import numpy as np
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QInputDialog
+
+from tests.ui.conftest import choose, label, type_into
+from urgens.build import Build, demo
+from urgens.ui.stations.measure.shoes import ShoeDialog
+from urgens.ui.widgets.dimension_label import Known
+from urgens.ui.window import MEASURE, Window
+
+Opener = Callable[[Build], Window]
+LEFT = Qt.MouseButton.LeftButton
+
+
+def test_drums_become_discs_as_one_step_with_every_figure_assumed(measuring: Window) -> None:
+    before = measuring.session.build
+    choose(measuring.measure.heads[1], "Disc brakes instead (figures assumed)")
+    build = measuring.session.build
+
+    assert build.rear.brake.kind == "disc"
+    assert build.evidence["rear.brake.effective_radius"].state == "assumed"
+    assert measuring.measure.heads[1].words == "sliding, 1 piston"
+    choose(measuring.measure.heads[1], "Opposed caliper")
+    choose(measuring.measure.heads[1], "One more piston")
+    assert "rear.brake.piston_diameters[1]" in measuring.measure.rear.labels
+    assert measuring.measure.heads[1].words == "opposed, 4 pistons"
+    choose(measuring.measure.heads[1], "One piston fewer")
+    for _ in range(4):
+        measuring.session.undo_stack.undo()
+    assert measuring.session.build == before
+    assert "rear.brake.shoe_factor" in measuring.measure.rear.labels
+
+
+def test_every_kind_that_is_offered_gives_a_build(measuring: Window) -> None:
+    for head in measuring.measure.heads:
+        head.fill()
+        for words in [action.text() for action in head.menu().actions()]:
+            if words.endswith("…"):
+                continue  # a dialog, tried below
+            before = measuring.session.build
+            choose(head, words)
+            assert measuring.session.build != before, words
+            QTest.qWait(5)
+            measuring.session.undo_stack.undo()
+            assert measuring.session.build == before
+
+
+def test_a_kind_that_cannot_be_is_said_and_changes_nothing(
+    measuring: Window, answer: Callable[[str], list[str]]
+) -> None:
+    knee = {"name": "low", "changes": {"rear.brake.shoe_factor": 4.0}}
+    measuring.session.edit("setups", [knee])
+    before = measuring.session.build
+    said = answer("OK")
+    choose(measuring.measure.heads[1], "Disc brakes instead (figures assumed)")
+
+    assert said[0] == "Nothing was changed"
+    assert "setups[0]" in said[1]
+    assert measuring.session.build == before
+
+
+def test_load_cases_are_copied_named_moved_and_taken_out(measuring: Window) -> None:
+    cases, session = measuring.measure.cases, measuring.session
+    session.settle("vehicle.load_cases[2].cg_height", "measured")
+    QTest.mouseClick(cases.copy, LEFT)
+    assert session.solution.case_name == "Empty, driver, copy"
+    type_into(cases.name, "Empty, two up")
+    assert session.solution.case_name == "Empty, two up"
+    QTest.mouseClick(cases.earlier, LEFT)
+    names = [case.name for case in session.build.vehicle.load_cases]
+    assert names == ["Empty, driver", "Half load", "Empty, two up", "Full load"]
+    assert session.build.evidence["vehicle.load_cases[3].cg_height"].state == "measured"
+    QTest.mouseClick(cases.remove, LEFT)
+    assert session.build.evidence["vehicle.load_cases[2].cg_height"].state == "measured"
+    assert [case.name for case in session.build.vehicle.load_cases] == [
+        "Empty, driver",
+        "Half load",
+        "Full load",
+    ]
+
+
+def test_two_load_cases_of_one_name_are_refused_at_the_label(measuring: Window) -> None:
+    name = measuring.measure.cases.name
+    type_into(name, "Half load")
+
+    assert "is also the name of load case" in name.error
+
+
+def test_a_friction_code_is_its_middle_with_its_width_as_spread(measuring: Window) -> None:
+    """SAE J866 (from memory): F is 0.35 to 0.45, E 0.25 to 0.35."""
+    friction = label(measuring, "front.brake.pad_friction")
+    type_into(friction, "fe")
+    known = measuring.session.build.evidence["front.brake.pad_friction"]
+
+    assert friction.text == "0.35"
+    assert (known.state, known.spread) == ("stamped", "0.1")
+    type_into(friction, "HH")
+    assert "only that it is above 0.55" in friction.error
+    QTest.keyClick(friction.editor, Qt.Key.Key_Escape)
+    QTest.keyClick(measuring, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert friction.text == "0.38"
+    assert "front.brake.pad_friction" not in measuring.session.build.evidence
+
+
+def test_a_tyre_is_a_size_a_radius_or_a_roll_out(open_window: Opener) -> None:
+    window = open_window(demo("roadster"))
+    window.show_station(MEASURE)
+    size = label(window, "front.tyre.size")
+    type_into(size, "195/50R15")
+    assert window.session.build.front.tyre.size == "195/50R15"
+    type_into(label(window, "front.tyre.size"), "2 turns 3.58 m")
+    build = window.session.build
+    assert build.front.tyre.rolling_radius is not None
+    assert build.front.tyre.rolling_radius.value == pytest.approx(3.58 / (4 * 3.14159265), abs=1e-4)
+    assert build.evidence["front.tyre.rolling_radius"].note == "rolled out: 2 turns 3.58 m"
+    type_into(label(window, "front.tyre.rolling_radius"), "28x10.50-15")
+    assert window.session.build.front.tyre.rolling_radius is None
+    assert window.session.build.evidence == {}
+    type_into(label(window, "front.tyre.size"), "11.4 in")
+    assert window.session.build.front.tyre.rolling_radius is not None
+    rear = label(window, "rear.tyre.size")
+    type_into(rear, "6.50-16")
+    assert "how high its section is" in rear.error
+    QTest.keyClick(rear.editor, Qt.Key.Key_Escape)
+    type_into(rear, "round")
+    assert "is not a figure" in rear.error or "not a tyre size" in rear.error
+
+
+def test_facts_that_lack_are_missing_and_can_be_typed(measuring: Window) -> None:
+    measuring.measure.show_part(1)
+    socket = label(measuring, "master.socket_depth")
+    assert (socket.text, socket.known) == ("—", Known.MISSING)
+    type_into(socket, "1-1/8 in")
+
+    assert (socket.text, socket.known) == ("1-1/8 in", Known.YES)
+    choose(measuring.measure.heads[2], "Pushrod held by a retainer")
+    assert measuring.session.build.master.pushrod_held_by == "retainer"
+    choose(measuring.measure.heads[2], "Front outlet on the left")
+    choose(measuring.measure.heads[2], "Rear outlet at the end")
+    choose(measuring.measure.heads[2], "Front outlet on the right")
+    outlets = measuring.session.build.master.outlets
+    assert [(o.circuit, o.position) for o in outlets] == [("rear", "end"), ("front", "right")]
+
+
+def test_a_pad_is_described_by_its_radii_about_where_it_was(measuring: Window) -> None:
+    before = float(measuring.session.solution.system.front.torque_per_pressure)
+    choose(measuring.measure.heads[0], "Pad by its two radii")
+    inner, outer = (label(measuring, f"front.brake.pad_{end}_radius") for end in ("inner", "outer"))
+    after = float(measuring.session.solution.system.front.torque_per_pressure)
+
+    assert after == pytest.approx(before, rel=2e-3)
+    assert inner.known is outer.known is Known.ASSUMED
+    choose(measuring.measure.heads[0], "Pressure even over the pad: new")
+    assert float(measuring.session.solution.system.front.torque_per_pressure) > after
+
+
+def test_vacuum_is_read_as_its_gauge_shows_it(measuring: Window) -> None:
+    measuring.measure.show_part(1)
+    vacuum = label(measuring, "booster.vacuum")
+    assert vacuum.text == "18 inHg"
+    QTest.keyClick(measuring, Qt.Key.Key_U)
+
+    assert vacuum.text == "610 mbar"
+
+
+def test_the_factor_against_friction_and_the_shoes_it_comes_from(open_window: Opener) -> None:
+    window = open_window(demo("saloon"))
+    session = window.session
+    dialog = ShoeDialog(session, "rear", window)
+    dialog.show()
+    friction, low, high = dialog.plane.lines(session.build.rear.brake)  # type: ignore[arg-type]
+    at = np.argmin(abs(friction - 0.38))
+    assert low[at] == pytest.approx(2.1, rel=0.03)  # the factor that was typed
+    assert (high >= low)[friction > 0.38].all()
+    QTest.mouseClick(dialog.change, LEFT)
+
+    assert session.build.rear.brake.shoe_factor is None  # type: ignore[union-attr]
+    assert session.build.evidence["rear.brake.shoe.arm"].state == "assumed"
+    lining = dialog.labels["rear.brake.shoe.lining_friction"]
+    before = [words for words, _ in dialog.plane.notes()]
+    type_into(lining, "0.30")
+    assert [words for words, _ in dialog.plane.notes()] != before
+    type_into(lining, "0.95")
+    assert "grab" in lining.error
+    QTest.keyClick(lining.editor, Qt.Key.Key_Escape)
+    QTest.mouseClick(dialog.change, LEFT)
+    assert session.build.rear.brake.shoe_factor is not None  # type: ignore[union-attr]
+    assert list(dialog.labels) == ["rear.brake.shoe_factor"]
+    dialog.reject()
+
+
+def test_outline_use_and_name_are_chosen(
+    measuring: Window, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    body = measuring.measure.body
+    assert body.text() == "pickup"
+    actions = {action.text(): action for action in body.menu().actions()}
+    actions["Drawn as a dragster"].trigger()
+    actions["Used for drag"].trigger()
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, **__: ("  Long one ", True))
+    QTest.keyClick(measuring, Qt.Key.Key_F2)
+    build = measuring.session.build
+
+    assert (build.vehicle.body, build.vehicle.use, build.name) == ("dragster", "drag", "Long one")
+    assert body.text() == "dragster"
+    assert measuring.session.undo_stack.count() == 3
