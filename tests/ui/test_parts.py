@@ -160,6 +160,15 @@ def test_a_pad_is_described_by_its_radii_about_where_it_was(measuring: Window) -
     assert float(measuring.session.solution.system.front.torque_per_pressure) > after
 
 
+def test_a_rotor_has_a_mass_once_it_is_weighed(measuring: Window) -> None:
+    mass = label(measuring, "front.brake.rotor_mass")
+    assert mass.known is Known.MISSING
+    type_into(mass, "9.5 kg")
+
+    assert mass.text == "20.9 lb"
+    assert measuring.session.build.front.brake.rotor_mass.text == "9.5 kg"  # type: ignore[union-attr]
+
+
 def test_vacuum_is_read_as_its_gauge_shows_it(measuring: Window) -> None:
     measuring.measure.show_part(1)
     vacuum = label(measuring, "booster.vacuum")

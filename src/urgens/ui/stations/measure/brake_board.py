@@ -5,7 +5,7 @@ from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath
 
 from urgens.build.wheel import Disc, Drum
 from urgens.physics.disc import clamp_force
-from urgens.quantity import FORCE, LENGTH, PRESSURE, TORQUE, show
+from urgens.quantity import FORCE, LENGTH, MASS, PRESSURE, TORQUE, show
 from urgens.solve.system import disc_radius, piston_area, self_locking_friction, shoe_factor
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.shoes import USUAL
@@ -15,7 +15,7 @@ from urgens.ui.widgets.figure_label import Figure
 
 HEAD = 0.0  # px kept free at the top
 MOST_PISTONS = 4  # that are shown with their figures
-REACH = {False: 96.0, True: 76.0}  # px from the disc to the end of a sliding, an opposed caliper
+REACH = {False: 88.0, True: 76.0}  # px from the disc to the end of a sliding, an opposed caliper
 COLUMN = 104.0  # px on the right, for figures
 
 
@@ -62,6 +62,7 @@ class BrakeBoard(Board):
                 Figure(f"{place}.rotor_outer_diameter", f"{self.axle} rotor diameter", LENGTH)
             )
             found.append(Figure(f"{place}.pad_height", f"{self.axle} pad height", LENGTH))
+        found.append(Figure(f"{place}.rotor_mass", f"{self.axle} rotor mass", MASS))
         return found
 
     def _drum_figures(self, place: str, brake: Drum) -> list[Figure]:
@@ -138,8 +139,8 @@ class BrakeBoard(Board):
             write(painter, words, QPointF(at, axle + 19), side="right", color=T.ink)
         pressure = float(getattr(self.session.presses, f"{self.axle}_pressure"))
         force = clamp_force(pressure, piston_area(brake), brake.threshold.value)
-        words = f"clamp {show(float(force), FORCE, units)} on each pad: a force"
-        write(painter, words, QPointF(8, self.down - 4))
+        words = f"clamp {show(float(force), FORCE, units)} a pad (a force)"
+        write(painter, words, QPointF(8, self.down - 4), size=14)
         name = "pistons" if len(pistons) > 1 else "piston"
         each = "" if brake.caliper == "sliding" else " of each side"
         rows = (min(len(pistons), MOST_PISTONS) + 1) // 2
@@ -308,6 +309,7 @@ _NAMES = {
     "effective_radius": "effective radius",
     "rotor_outer_diameter": "rotor",
     "pad_height": "pad height",
+    "rotor_mass": "rotor mass",
     "pad_inner_radius": "pad from radius",
     "pad_outer_radius": "pad to radius",
     "cylinder_diameter": "wheel cylinder",
