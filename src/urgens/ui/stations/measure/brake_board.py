@@ -139,7 +139,7 @@ class BrakeBoard(Board):
             write(painter, words, QPointF(at, axle + 19), side="right", color=T.ink)
         pressure = float(getattr(self.session.presses, f"{self.axle}_pressure"))
         force = clamp_force(pressure, piston_area(brake), brake.threshold.value)
-        words = f"clamp {show(float(force), FORCE, units)} a pad (a force)"
+        words = f"clamp {show(float(force), FORCE, units)} (a force)"
         write(painter, words, QPointF(8, self.down - 4), size=14)
         name = "pistons" if len(pistons) > 1 else "piston"
         each = "" if brake.caliper == "sliding" else " of each side"
