@@ -149,7 +149,7 @@ class Window(QMainWindow):
         page = self.start = StartPage(recent, caution=unread)
         page.back.setVisible(not first)
         page.demo_chosen.connect(self.files.open_demo)
-        page.own_chosen.connect(self.files.open_own)
+        page.own_chosen.connect(self._start_own)
         page.open_asked.connect(self.files.open)
         page.recent_chosen.connect(self.files.open_path)
         page.left.connect(self.leave_start)
@@ -161,6 +161,12 @@ class Window(QMainWindow):
             self.removeAction(action)
         page.cards[0].setFocus()
         self._title()
+
+    def _start_own(self) -> None:
+        """Open the builder's own vehicle where its figures are typed."""
+        self.files.open_own()
+        if not self.starting:
+            self.show_station(MEASURE)
 
     def leave_start(self) -> None:
         """Show the build."""
