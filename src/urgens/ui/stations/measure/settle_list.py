@@ -16,7 +16,7 @@ from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.painted import Painted
 
 ROW = 60.0
-BAR = 62.0  # px, for what moves the margin by WHOLE
+BAR = 50.0  # px, for what moves the margin by WHOLE
 WHOLE = 0.2  # adhesion used, front above rear
 STATES = (
     ("measured", "Measured"),
