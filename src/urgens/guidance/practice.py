@@ -14,16 +14,3 @@ LOWEST_VACUUM = 15.0 * INCH_OF_MERCURY  # Pa of depression at idle
 PEDAL_STEP = 2.0 * INCH  # m the brake pad may stand above the throttle's
 FLUID_YEARS = 2  # after which fluid is old
 METERING = {"kind": "metering", "close": "10 psi", "open": "130 psi"}
-BORES_IN = (
-    "5/8",
-    "0.700",
-    "3/4",
-    "13/16",
-    "7/8",
-    "15/16",
-    "1",
-    "1-1/32",
-    "1-1/16",
-    "1-1/8",
-    "1-1/4",
-)

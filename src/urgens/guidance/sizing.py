@@ -5,11 +5,11 @@ from dataclasses import replace
 from math import sqrt
 
 from urgens.build.booster import NoBooster, VacuumBooster
+from urgens.build.bores import sold_bores
 from urgens.build.master import TwinMaster
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import (
     BOOSTED_RATIO,
-    BORES_IN,
     HIGHEST_BOOSTED_RATIO,
     LOWEST_MANUAL_RATIO,
     LOWEST_VACUUM,
@@ -21,7 +21,6 @@ from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.booster import run_out
 from urgens.physics.standards import FAILED_DECELERATION
 from urgens.physics.vehicle import demand
-from urgens.quantity import LENGTH, parse
 from urgens.solve import Solution
 from urgens.solve.press import axle_forces, pushrod_force, rolling_lines
 
@@ -57,7 +56,7 @@ def _other_bore(solution: Solution, pressure: float, low: float, high: float) ->
     if isinstance(master, TwinMaster) or pressure <= 0:
         return
     wanted = master.bore.value * sqrt(pressure / ((low + high) / 2))
-    bores = [parse(f"{text} in", LENGTH) for text in BORES_IN]
+    bores = [bore for bore in sold_bores() if bore.text.endswith("in")]
     nearest = min(bores, key=lambda bore: abs(bore.value - wanted))
     if low <= pressure * (master.bore.value / nearest.value) ** 2 <= high:
         yield Fix(f"Take a bore of {nearest.text}", "master.bore", nearest.text)

@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QPushButton,
     QSizePolicy,
     QVBoxLayout,
@@ -24,6 +23,7 @@ from urgens.solve import solve
 from urgens.ui.theme.paint import T, face, metrics, pen, width
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.side_view import SideView
+from urgens.ui.widgets.worded import worded
 
 COLUMNS = 2
 SIDE = 288  # px, of what stands beside the drawings
@@ -155,8 +155,8 @@ class StartPage(QFrame):
             drawings.addWidget(card, index // COLUMNS, index % COLUMNS)
         left = QVBoxLayout()
         left.setSpacing(10)
-        left.addWidget(_words("Which brakes are you working on?", "title"))
-        left.addWidget(_words("Invented vehicles to look at and change as you like:", "summary"))
+        left.addWidget(worded("Which brakes are you working on?", "title"))
+        left.addWidget(worded("Invented vehicles to look at and change as you like:", "summary"))
         left.addLayout(drawings, 1)
         hairline = QFrame()
         hairline.setFixedWidth(1)
@@ -171,8 +171,8 @@ class StartPage(QFrame):
     def _side(self) -> QVBoxLayout:
         side = QVBoxLayout()
         side.setSpacing(10)
-        side.addWidget(_words("Your own", "title"))
-        own = _words(
+        side.addWidget(worded("Your own", "title"))
+        own = worded(
             "A plain car with common figures, every one marked as assumed. Replace each by what "
             "you measure; until then what is computed is no more than a guess.",
             "summary",
@@ -182,7 +182,7 @@ class StartPage(QFrame):
         side.addWidget(own)
         side.addWidget(self.own)
         side.addSpacing(20)
-        side.addWidget(_words("From a file", "heading"))
+        side.addWidget(worded("From a file", "heading"))
         side.addWidget(self.open)
         for button in self.recent:
             side.addWidget(button)
@@ -208,17 +208,11 @@ class _Caution(QFrame):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(8)
-        column.addWidget(_words("Brakes can kill", "danger"))
-        said = _words("\n\n".join(CAUTIONS), "muted")
+        column.addWidget(worded("Brakes can kill", "danger"))
+        said = worded("\n\n".join(CAUTIONS), "muted")
         said.setWordWrap(True)
         column.addWidget(said)
         column.addWidget(self.read)
-
-
-def _words(text: str, role: str) -> QLabel:
-    label = QLabel(text)
-    label.setProperty("role", role)
-    return label
 
 
 def _button(text: str, *, primary: bool = False) -> QPushButton:

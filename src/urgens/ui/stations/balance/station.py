@@ -19,6 +19,7 @@ from urgens.ui.stations.balance.lock_table import LockTable
 from urgens.ui.stations.balance.pressure_plane import PressurePlane
 from urgens.ui.stations.balance.valve_controls import ValveControls
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.worded import worded
 
 
 class BalanceStation(QWidget):
@@ -68,7 +69,7 @@ class BalanceStation(QWidget):
 
     def _beside(self, left: QVBoxLayout) -> QHBoxLayout:
         """Return the left column beside grip and verdicts."""
-        grip = _heading("Grip used on each axle, against deceleration")
+        grip = worded("Grip used on each axle, against deceleration", "heading")
         against = _axis_label(T.muted, Qt.AlignmentFlag.AlignRight)
         against.setText("g")
         right = QVBoxLayout()
@@ -83,7 +84,7 @@ class BalanceStation(QWidget):
         foot.addWidget(against)
         right.addLayout(foot)
         right.addSpacing(10)
-        right.addWidget(_heading("Which axle locks first, at what foot"))
+        right.addWidget(worded("Which axle locks first, at what foot", "heading"))
         area = QScrollArea()
         area.setWidgetResizable(True)
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -131,10 +132,4 @@ def _axis_label(color: str, side: Qt.AlignmentFlag) -> QLabel:
     size = round(15 * T.scale)
     label.setStyleSheet(f"color: {color}; font-size: {size}px; font-weight: 600")
     label.setAlignment(side)
-    return label
-
-
-def _heading(words: str) -> QLabel:
-    label = QLabel(words)
-    label.setProperty("role", "heading")
     return label

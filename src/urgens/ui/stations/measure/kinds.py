@@ -10,7 +10,7 @@ from urgens.build.wheel import Disc, Drum
 from urgens.quantity import LENGTH, retype
 from urgens.solve.system import disc_radius
 from urgens.ui.session import Session
-from urgens.ui.stations.measure.shoes import ShoeDialog
+from urgens.ui.stations.measure.shoes import USUAL, ShoeDialog
 from urgens.ui.widgets.bodies import BODIES
 from urgens.ui.widgets.side_view import body_kind
 
@@ -31,7 +31,6 @@ NEW_DRUM = {
     "drum_diameter": "9 in",
     "shoe_factor": 2.2,
 }
-USUAL_FACTOR = {"leading-trailing": 2.2, "two-leading": 3.2, "duo-servo": 5.0}  # at μ 0.38
 PRESSURES = {
     "uniform-wear": "Wear even over the pad: run in",
     "uniform-pressure": "Pressure even over the pad: new",
@@ -93,11 +92,11 @@ def brake_changes(session: Session, axle: str) -> Iterator[Change]:
                     yield words, {f"{place}.pad_pressure": pressure}
         yield "Drum brakes instead (figures assumed)", _instead(session, place, NEW_DRUM)
         return
-    for layout, factor in USUAL_FACTOR.items():
+    for layout, (low, high, *_) in USUAL.items():
         if brake.layout != layout:
             changes: dict[str, object] = {f"{place}.layout": layout}
             if brake.shoe_factor is not None:
-                changes[f"{place}.shoe_factor"] = factor
+                changes[f"{place}.shoe_factor"] = round((low + high) / 2, 2)
                 changes[f'evidence["{place}.shoe_factor"]'] = {"state": "assumed"}
             words = layout.replace("-", " and ") if layout == "leading-trailing" else layout
             yield f"{words.capitalize()} shoes", changes

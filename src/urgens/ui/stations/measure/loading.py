@@ -22,6 +22,7 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.side_view import SideView
 from urgens.ui.widgets.typed_label import TypedLabel
+from urgens.ui.widgets.worded import worded
 
 MOST_ITEMS = 5
 MOST_OFF = 0.02  # of the whole, between four corners and one weighing of all
@@ -77,11 +78,11 @@ class CornerWeights(_Dialog):
         for index, label in enumerate(self.corners):
             # The car faces left: its left side is the lower one, seen from above.
             column, row = (0, 2)[index // 2], (1, 0)[index % 2]
-            grid.addWidget(_muted(CORNERS[index]), row * 2, column)
+            grid.addWidget(worded(CORNERS[index], "muted"), row * 2, column)
             grid.addWidget(label, row * 2 + 1, column)
         grid.addWidget(plan, 0, 1, 4, 1)
         check = QHBoxLayout()
-        check.addWidget(_muted("all of it on one scale, to check"))
+        check.addWidget(worded("all of it on one scale, to check", "muted"))
         check.addWidget(self.whole)
         check.addStretch()
         column_ = QVBoxLayout(self)
@@ -172,12 +173,12 @@ class AddLoad(_Dialog):
         self._rows = QGridLayout()
         self._rows.setHorizontalSpacing(14)
         for column, words in enumerate(("weight", "behind the front axle", "height")):
-            self._rows.addWidget(_muted(words), 0, column)
+            self._rows.addWidget(worded(words, "muted"), 0, column)
         self.more = QPushButton("One more thing")
         self.more.clicked.connect(self.add_item)
         right = QVBoxLayout()
         right.setSpacing(10)
-        right.addWidget(_muted("name of the new load case"))
+        right.addWidget(worded("name of the new load case", "muted"))
         right.addWidget(self.name)
         right.addLayout(self._rows)
         right.addWidget(self.more)
@@ -300,9 +301,3 @@ class _Loaded(Painted):
             painter.drawLine(at + QPointF(0, 9), QPointF(at.x(), road))
             words = str(show(weight, LOAD, session.units))
             write(painter, words, QPointF(at.x(), road + 20), side="middle", color=T.ink)
-
-
-def _muted(words: str) -> QLabel:
-    label = QLabel(words)
-    label.setProperty("role", "muted")
-    return label

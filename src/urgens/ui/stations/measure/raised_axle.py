@@ -25,6 +25,7 @@ from urgens.ui.widgets.board import measure, write
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.side_view import SideView
 from urgens.ui.widgets.typed_label import TypedLabel
+from urgens.ui.widgets.worded import worded
 
 MOST_LIFTINGS = 4
 WANTED = 0.0254  # m; how exact the height should be for the balance
@@ -144,7 +145,7 @@ class RaisedAxle(QDialog):
 
     def _lay_out(self) -> None:
         which = QHBoxLayout()
-        which.addWidget(_muted("Raise the"))
+        which.addWidget(worded("Raise the", "muted"))
         for axle in ("front", "rear"):
             button = QToolButton()
             button.setText(axle)
@@ -157,7 +158,7 @@ class RaisedAxle(QDialog):
         errors = QGridLayout()
         for row, label in enumerate((self.scale_error, self.lift_error)):
             words = "Scales, each reading, ±" if row == 0 else "Lift, ±"
-            errors.addWidget(_muted(words), row, 0)
+            errors.addWidget(worded(words, "muted"), row, 0)
             errors.addWidget(label, row, 1)
         right = QVBoxLayout()
         right.setSpacing(10)
@@ -174,7 +175,7 @@ class RaisedAxle(QDialog):
         feet.addWidget(close)
         feet.addWidget(self.take, 1)
         right.addLayout(feet)
-        caution = _muted(CAUTIONS)
+        caution = worded(CAUTIONS, "muted")
         caution.setWordWrap(True)
         left = QVBoxLayout()
         left.addWidget(self.view, 1)
@@ -194,8 +195,8 @@ class RaisedAxle(QDialog):
         """Ask for one more lift and reading."""
         row = len(self.liftings) + 1
         if row == 1:
-            self._rows.addWidget(_muted("hubs raised by"), 0, 0)
-            self._rows.addWidget(_muted("the other axle reads"), 0, 1)
+            self._rows.addWidget(worded("hubs raised by", "muted"), 0, 0)
+            self._rows.addWidget(worded("the other axle reads", "muted"), 0, 1)
         pair = self._typed(f"Lift {row}", LENGTH), self._typed(f"Reading {row}", LOAD)
         self.liftings.append(pair)
         for column, label in enumerate(pair):
@@ -285,9 +286,3 @@ class RaisedAxle(QDialog):
         changes = {path: typed, f'evidence["{path}"]': known}
         session.try_all(changes, f"Height {typed}, measured")
         self.accept()
-
-
-def _muted(words: str) -> QLabel:
-    label = QLabel(words)
-    label.setProperty("role", "muted")
-    return label

@@ -5,7 +5,6 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
     QHBoxLayout,
-    QLabel,
     QScrollArea,
     QStackedWidget,
     QToolButton,
@@ -23,6 +22,7 @@ from urgens.ui.stations.measure.side_board import SideBoard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.figure_label import FigureLabel
+from urgens.ui.widgets.worded import worded
 
 LIST_WIDTH = 236
 PARTS = ("Brakes", "Pedal and cylinder")
@@ -69,7 +69,7 @@ class MeasureStation(QWidget):
         column.addLayout(body, 1)
 
     def _head(self) -> QHBoxLayout:
-        title = _label("Measure", "title")
+        title = worded("Measure", "title")
         head = QHBoxLayout()
         head.setSpacing(14)
         head.addWidget(title)
@@ -123,7 +123,7 @@ class MeasureStation(QWidget):
                 button.setParent(self)
                 button.hide()
             return drawings
-        choose.addWidget(_label("dots as typed · line found out · dashes assumed", "small"))
+        choose.addWidget(worded("dots as typed · line found out · dashes assumed", "small"))
         drawings.addLayout(choose)
         drawings.addWidget(self.parts, 44)
         return drawings
@@ -135,9 +135,9 @@ class MeasureStation(QWidget):
         area.setWidget(self.settle)
         area.setFixedWidth(LIST_WIDTH)
         head = QHBoxLayout()
-        head.addWidget(_label("Still to settle", "heading"))
+        head.addWidget(worded("Still to settle", "heading"))
         head.addStretch()
-        head.addWidget(_label("moves balance by", "muted"))
+        head.addWidget(worded("moves balance by", "muted"))
         column = QVBoxLayout()
         column.setSpacing(2)
         column.addLayout(head)
@@ -173,15 +173,9 @@ class MeasureStation(QWidget):
         return True
 
 
-def _label(words: str, role: str) -> QLabel:
-    label = QLabel(words)
-    label.setProperty("role", role)
-    return label
-
-
 def _headed(board: Board, head: KindButton, name: str, color: str) -> QVBoxLayout:
     """Return a drawing under its name and its kind."""
-    words = _label(name, "heading")
+    words = worded(name, "heading")
     words.setStyleSheet(f"color: {color}; font-size: {round(18 * T.scale)}px")
     row = QHBoxLayout()
     row.setSpacing(2)

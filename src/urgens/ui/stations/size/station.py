@@ -24,6 +24,7 @@ from urgens.ui.stations.size.feel import FeelPlane
 from urgens.ui.stations.size.map_view import WORDS, MapView
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.figure_label import Figure, FigureLabel
+from urgens.ui.widgets.worded import worded
 
 SIDE = 244
 BEST = 4  # bores offered
@@ -57,7 +58,7 @@ class SizeStation(QWidget):
         self._summary.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         self.feel = FeelPlane(session)
         self.pages = QStackedWidget()
-        self.axes = (_label("", "muted"), _label("", "muted"))
+        self.axes = (worded("", "muted"), worded("", "muted"))
         self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
         feel = QWidget()
         column = QVBoxLayout(feel)
@@ -75,7 +76,7 @@ class SizeStation(QWidget):
         session.solution_changed.connect(self._changed)
 
     def _lay_out(self) -> None:
-        title = _label("Size", "title")
+        title = worded("Size", "title")
         head = QHBoxLayout()
         head.setSpacing(14)
         head.addWidget(title)
@@ -116,15 +117,15 @@ class SizeStation(QWidget):
         column.addWidget(self.verdict)
         column.addWidget(self.figures)
         column.addSpacing(8)
-        column.addWidget(_label("What is wanted", "heading"))
+        column.addWidget(worded("What is wanted", "heading"))
         grid = QGridLayout()
         grid.setVerticalSpacing(2)
         for row, (figure, label) in enumerate(zip(WINDOWS, self.labels.values(), strict=True)):
-            grid.addWidget(_label(figure.name, "muted"), row, 0)
+            grid.addWidget(worded(figure.name, "muted"), row, 0)
             grid.addWidget(label, row, 1)
         column.addLayout(grid)
         column.addSpacing(8)
-        column.addWidget(_label("What fits best", "heading"))
+        column.addWidget(worded("What fits best", "heading"))
         for button in self.best:
             button.setProperty("role", "quiet")
             column.addWidget(button)
@@ -217,9 +218,3 @@ def _segment(words: str) -> QToolButton:
     button.setProperty("segment", "true")
     button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
     return button
-
-
-def _label(words: str, role: str) -> QLabel:
-    label = QLabel(words)
-    label.setProperty("role", role)
-    return label
