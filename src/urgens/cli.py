@@ -157,7 +157,8 @@ def _check(options: argparse.Namespace) -> int:
 
 def _size(options: argparse.Namespace) -> int:
     from urgens.build.bores import sold_bores
-    from urgens.solve.sizing import RATIOS, printed, rear_bores_of, sizing_map
+    from urgens.solve.sizing import RATIOS, rear_bores_of, sizing_map
+    from urgens.solve.sizing_printed import printed
     from urgens.solve.solution import case_index
 
     build = _loaded(options)

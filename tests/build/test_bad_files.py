@@ -233,8 +233,8 @@ BAD: dict[str, tuple[Change, str]] = {
     ),
     "tyre code": (
         _set("rear.tyre", {"size": "wide"}),
-        'rear.tyre.size: is the text "wide", not a metric tyre size; write width/aspect R rim, '
-        'for example "185/60R14", or give rolling_radius',
+        'rear.tyre.size: is the text "wide", not a tyre size known here; write it like '
+        '"185/60R14" or "28x10.50-15", or give rolling_radius',
     ),
     "window upside down": (
         _set("targets.pressure_window", ["900 psi", "500 psi"]),

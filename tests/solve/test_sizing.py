@@ -14,6 +14,7 @@ from urgens.build import Build, demo, demo_names, demo_text, edited, loads, with
 from urgens.build.bores import bore_table, sold_bores
 from urgens.cli import main
 from urgens.solve import solve
+from urgens.solve.regions import regions
 from urgens.solve.sizing import RATIOS, SizingMap, Verdict, rear_bores_of, sizing_map
 
 BORES = np.array([0.0175, 0.019, 0.0222, 0.0254, 0.0286])
@@ -102,10 +103,69 @@ def test_the_verdict_names_the_first_window_that_is_missed(name: str) -> None:
             np.isnan(found.pedal_travel[at]),
             found.stroke_used[at] > 1,
             build.master.kind != "single" and np.isnan(found.half_failed_travel[at]),
+            found.hold_effort is not None and np.isnan(found.hold_effort[at]),
         ]
         wanted = missed.index(True) + 1 if True in missed else 0
         assert found.verdict[at] == wanted, at
         assert 0.0 <= found.score[at] <= 1.0
+
+
+@settings(max_examples=25, deadline=None)
+@given(documents(), st.floats(3.0, 9.0))
+def test_regions_end_where_the_verdict_of_the_map_changes(
+    document: dict[str, Any], ratio: float
+) -> None:
+    """At any ratio, and on both sides of every edge, region and cell say the same."""
+    build = loads(json.dumps(document))
+    rears = rear_bores_of(build, BORES)
+    pairs = BORES[rears > 0], rears[rears > 0]
+    found = regions(build, 0, *pairs, (3.0, 9.0))
+    for row in range(pairs[0].size):
+        stretches = found.row(row)
+        assert stretches[0][0] == 3.0
+        assert stretches[-1][1] == 9.0
+        inner = [end for _, end, _ in stretches[:-1]]
+        beside = [x * (1 + side * 1e-6) for x in inner for side in (-1, 1)]
+        tried = np.array(sorted({ratio, *(x for x in beside if 3.0 < x < 9.0)}))
+        cells = sizing_map(build, 0, *(p[row : row + 1] for p in pairs), tried).verdict[0]
+        for at, cell in zip(tried, cells, strict=True):
+            near = {kind for start, end, kind in stretches if start - 1e-9 <= at <= end + 1e-9}
+            narrow = {
+                kind for start, end, kind in stretches
+                if end - start < 1e-4 and start - 1e-4 < at < end + 1e-4
+            }  # fmt: skip
+            assert Verdict(int(cell)) in near | narrow, (row, at)
+
+
+def test_a_reserve_of_stroke_is_a_window_of_its_own() -> None:
+    build = demo("pickup")
+    most = float(of(build).stroke_used.max())
+    keen = edited(build, "targets.stroke_reserve", 0.6)
+    found = of(keen)
+    fuller = found.stroke_used > 0.4
+
+    assert fuller.any()
+    assert most == float(found.stroke_used.max())
+    earlier = np.isin(found.verdict, [Verdict.EFFORT, Verdict.PRESSURE, Verdict.TRAVEL])
+    assert (found.verdict[fuller & ~earlier] == Verdict.STROKE).all()
+    assert not (found.verdict[~fuller] == Verdict.STROKE).any()
+
+
+def test_drag_use_has_a_window_for_the_launch() -> None:
+    """Each cell holds if its build does, as solved alone."""
+    build = demo("coupe")
+    found = of(build)
+    assert found.hold_effort is not None
+    for at in np.ndindex(found.verdict.shape):
+        one = cell_build(build, found.bores[at[0]], found.rear_bores[at[0]], FEW[at[1]])
+        held = solve(one, surface=build.targets.surface).hold
+        assert held is not None
+        effort = np.nan if held.effort is None else held.effort
+        assert found.hold_effort[at] == pytest.approx(effort, rel=1e-6, nan_ok=True)
+        if found.verdict[at] in (Verdict.FITS, Verdict.HOLD):
+            assert (found.verdict[at] == Verdict.FITS) == held.holds
+    assert of(demo("pickup")).hold_effort is None
+    assert of(edited(build, "vehicle.use", "street")).hold_effort is None
 
 
 def test_only_what_fits_is_ranked_best_first() -> None:

@@ -145,7 +145,7 @@ def test_what_is_printed_is_the_contract(pickup: Build) -> None:
 
     assert list(row) == [
         "build", "load_case", "surface", "pedal_ratio", "presses", "first_lock", "critical_z",
-        "crossings", "half_failed", "regulation",
+        "crossings", "half_failed", "regulation", "linkage", "reservoir", "heat",
     ]  # fmt: skip
     assert list(row["presses"][0]) == [
         "effort", "pushrod_force", "booster_output", "master_front", "master_rear",

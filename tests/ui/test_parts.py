@@ -161,6 +161,7 @@ def test_a_pad_is_described_by_its_radii_about_where_it_was(measuring: Window) -
 
 
 def test_a_rotor_has_a_mass_once_it_is_weighed(measuring: Window) -> None:
+    measuring.session.edit("front.brake.rotor_mass", None)
     mass = label(measuring, "front.brake.rotor_mass")
     assert mass.known is Known.MISSING
     type_into(mass, "9.5 kg")

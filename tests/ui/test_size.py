@@ -1,16 +1,18 @@
 """Size, driven: the map says what the solver says; bore and ratio are dragged, clicked, stepped."""
 
 from collections.abc import Callable
+from typing import Any
 
 import numpy as np
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 
-from tests.ui.conftest import drag
-from urgens.build import Build, demo, demo_names
+from tests.ui.conftest import drag, type_into
+from urgens.build import Build, demo, demo_names, value_at
 from urgens.solve.sizing import Verdict
 from urgens.ui.stations.size.map_view import WORDS
+from urgens.ui.stations.size.station import FEEL, MAP
 from urgens.ui.window import SIZE, Window
 
 Opener = Callable[[Build], Window]
@@ -24,12 +26,20 @@ def sizing(window: Window) -> Window:
     return window
 
 
+def page(window: Window, index: int) -> Any:
+    """A page of the station, looked at."""
+    window.show_station(SIZE)
+    window.size_station.show_page(index)
+    QTest.qWait(10)
+    return window.size_station.page_at(index)
+
+
 def row_of(window: Window, bore: str) -> int:
-    return [b.text for b in window.size_station.map.choices.bores].index(bore)
+    return [b.text for b in page(window, MAP).map.choices.bores].index(bore)
 
 
 def test_a_click_chooses_bore_and_ratio_as_one_step(sizing: Window) -> None:
-    plane, before = sizing.size_station.map, sizing.session.build
+    plane, before = page(sizing, MAP).map, sizing.session.build
     at = plane.point(row_of(sizing, "1 in"), 6.0).toPoint()
     QTest.mouseClick(plane, LEFT, pos=at)
     build = sizing.session.build
@@ -43,7 +53,7 @@ def test_a_click_chooses_bore_and_ratio_as_one_step(sizing: Window) -> None:
 
 
 def test_the_choice_is_dragged_and_escape_puts_it_back(sizing: Window) -> None:
-    plane, before = sizing.size_station.map, sizing.session.build
+    plane, before = page(sizing, MAP).map, sizing.session.build
     start = plane.point(plane.choices.own, plane.choices.ratio).toPoint()
     end = plane.point(row_of(sizing, "15/16 in"), 5.0).toPoint()
     drag(plane, start, end, release=False)
@@ -60,7 +70,7 @@ def test_the_choice_is_dragged_and_escape_puts_it_back(sizing: Window) -> None:
 
 
 def test_arrow_keys_step_bores_and_ratios(sizing: Window) -> None:
-    plane = sizing.size_station.map
+    plane = page(sizing, MAP).map
     plane.setFocus()
     QTest.keyClick(plane, Qt.Key.Key_Up)
     assert sizing.session.build.master.bore.text == "28 mm"  # type: ignore[union-attr]
@@ -72,51 +82,96 @@ def test_arrow_keys_step_bores_and_ratios(sizing: Window) -> None:
 
 
 @pytest.mark.parametrize("name", demo_names())
-def test_words_and_figures_are_those_of_the_solution(open_window: Opener, name: str) -> None:
+def test_what_the_windows_say_is_what_the_build_does(open_window: Opener, name: str) -> None:
     window = open_window(demo(name))
-    window.show_station(SIZE)
-    station = window.size_station
-    at = station.map.own_cell
-    found = station.map.choices.map
-    verdict = Verdict(int(found.verdict[at]))
-
-    assert WORDS[verdict] in station.verdict.text()
-    assert WORDS[verdict] in station.map.accessibleName()
-    assert (
-        f"{100 * float(found.stroke_used[at]):.0f} % of the stroke used" in station.figures.text()
+    shown = page(window, MAP)
+    session, own = window.session, shown.map.choices.own_map
+    pressed = session.solution.press(session.build.targets.comfortable_effort.value)
+    assert own.pressure[0, 0] == pytest.approx(float(pressed.master_front))
+    effort = float(own.effort[0, 0])
+    assert session.solution.press(effort).demand_z == pytest.approx(
+        session.build.targets.deceleration, rel=1e-6
     )
-    # The comfortable foot's pressure is what the press shows at that effort.
-    window.session.set_effort(window.session.build.targets.comfortable_effort.value)
-    assert found.pressure[at] == pytest.approx(
-        float(window.session.presses.master_front), rel=2e-2
-    )  # the column is the nearest 0.05
+    words = WORDS[Verdict(int(own.verdict[0, 0]))]
+    assert words in shown.summary
+    assert words in shown.said.text()
+    rows = {row.name: row for row in shown.windows._rows}
+    assert rows["Foot for"].value == effort
+    assert rows["Foot for"].met
+    assert ("One half lost" in rows) == (session.build.master.kind != "single")
+    assert ("Holds the launch" in rows) == (name == "coupe")
 
 
 def test_windows_are_typed_and_the_map_follows(sizing: Window) -> None:
-    station = sizing.size_station
-    before = station.map.choices.map.verdict.copy()
-    label = station.labels["targets.pressure_window[1]"]
-    label.setFocus()
-    QTest.keyClick(label, Qt.Key.Key_Return)
-    assert label.editor is not None
-    label.editor.clear()
-    QTest.keyClicks(label.editor, "1500 psi")
-    QTest.keyClick(label.editor, Qt.Key.Key_Return)
+    shown = page(sizing, MAP)
+    before = shown.map.choices.map.verdict.copy()
+    label = shown.windows.labels["targets.pressure_window[1]"]
+    type_into(label, "1500 psi")
 
     assert label.error == ""
-    after = station.map.choices.map.verdict
+    after = shown.map.choices.map.verdict
     assert (after == Verdict.PRESSURE).sum() < (before == Verdict.PRESSURE).sum()
 
 
+@pytest.mark.parametrize(
+    ("path", "by", "more"),
+    [
+        ("targets.max_effort", -30, False),
+        ("targets.pressure_window[0]", -20, False),
+        ("targets.pressure_window[1]", 25, True),
+        ("pedal.travel_available", 20, True),
+    ],
+)
+def test_an_edge_of_a_window_is_dragged_as_one_step(
+    sizing: Window, path: str, by: int, *, more: bool
+) -> None:
+    board, session = page(sizing, MAP).windows, sizing.session
+    before = value_at(session.build, path).value
+    start = board.edge(path).toPoint()
+    drag(board, start, start + QPoint(by, 0))
+
+    assert (value_at(session.build, path).value > before) == more
+    assert session.undo_stack.count() == 1
+    drag(board, board.edge(path).toPoint(), start, release=False)
+    board.setFocus()
+    QTest.keyClick(board, Qt.Key.Key_Escape)
+    assert session.undo_stack.count() == 1
+    QTest.mouseRelease(board, LEFT, pos=start)
+    session.undo_stack.undo()
+    assert value_at(session.build, path).value == before
+
+
+def test_a_reserve_of_stroke_is_dragged(sizing: Window) -> None:
+    board = page(sizing, MAP).windows
+    start = board.edge("targets.stroke_reserve").toPoint()
+    drag(board, start, start - QPoint(40, 0))
+
+    assert 0.1 < sizing.session.build.targets.stroke_reserve < 0.5
+
+
+def test_usual_windows_are_marked_as_common_practice(sizing: Window) -> None:
+    shown = page(sizing, MAP)
+    shown.usual.menu().aboutToShow.emit()
+    actions = shown.usual.menu().actions()
+    assert any("usual for truck" in action.text() for action in actions)
+    assert "common practice" in actions[-1].text()
+    (competition,) = [a for a in actions if a.text().startswith("Manual competition")]
+    competition.trigger()
+
+    window = sizing.session.build.targets.pressure_window
+    assert [end.text for end in window] == ["700 psi", "1200 psi"]
+    assert sizing.session.undo_stack.count() == 1
+
+
 def test_what_fits_best_is_taken_with_one_press(sizing: Window) -> None:
-    station = sizing.size_station
-    row, column = station.map.choices.map.ranked()[0]
-    wanted = station.map.choices.bores[row].text
-    QTest.mouseClick(station.best[0], LEFT)
-    at = station.map.own_cell
+    shown = page(sizing, MAP)
+    row, column = shown.map.choices.map.ranked()[0]
+    wanted = shown.map.choices.bores[row].text
+    QTest.mouseClick(shown.best, LEFT)
+    at = shown.map.own_cell
 
     assert sizing.session.build.master.bore.text == wanted  # type: ignore[union-attr]
-    assert station.map.choices.map.verdict[at] == Verdict.FITS
+    assert shown.map.choices.map.verdict[at] == Verdict.FITS
     assert at[1] == pytest.approx(column, abs=1)
 
 
@@ -124,7 +179,7 @@ def test_twin_cylinders_move_as_a_pair(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
     window.show_station(SIZE)
     apart = 19.05 - 15.9
-    plane = window.size_station.map
+    plane = page(window, MAP).map
     QTest.mouseClick(plane, LEFT, pos=plane.point(row_of(window, "22 mm"), 5.0).toPoint())
     master = window.session.build.master
 
@@ -138,7 +193,7 @@ def test_a_bore_that_is_not_sold_has_a_row_of_its_own(
 ) -> None:
     window = open_window(built({"master.bore": "21.3 mm"}))
     window.show_station(SIZE)
-    choices = window.size_station.map.choices
+    choices = page(window, MAP).map.choices
 
     assert choices.bores[choices.own].text == "21.3 mm"
     assert np.all(np.diff([bore.value for bore in choices.bores]) > 0)
@@ -150,11 +205,11 @@ def test_the_feel_is_effort_over_travel_whole_and_with_parts_lost(
 ) -> None:
     window = open_window(demo(name))
     window.show_station(SIZE)
-    station = window.size_station
-    QTest.mouseClick(station.choose[1], LEFT)
-    assert station.feel.isVisible()
-    assert not station.map.isVisible()
-    session, feel = window.session, station.feel
+    QTest.mouseClick(window.size_station.choose[FEEL], LEFT)
+    QTest.qWait(10)
+    feel = window.size_station.page_at(FEEL).plane  # type: ignore[attr-defined]
+    assert feel.isVisible()
+    session = window.session
     shown = {words for words, _ in feel.notes()}
     assert "all of it" in shown
     assert ("booster lost" in shown) == (session.build.booster.kind != "none")

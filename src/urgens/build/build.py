@@ -5,9 +5,10 @@ from typing import Literal
 
 from urgens.build.booster import Booster, NoBooster, VacuumBooster
 from urgens.build.facts import Evidence, Fluid, SetUp, twin_names
+from urgens.build.heat import Heat
 from urgens.build.lines import Lines
 from urgens.build.master import Master
-from urgens.build.part import Fault, Name, Part, Text
+from urgens.build.part import Fault, FluidVolume, Name, Part, Text
 from urgens.build.pedal import Pedal
 from urgens.build.targets import Targets
 from urgens.build.valves import Valves
@@ -45,7 +46,9 @@ class Build(Part):
     fluid: Fluid | None = None
     brake_light_switch: Literal["pedal", "hydraulic", "none"] | None = None
     warning_switch: Literal["none", "warns", "shuts"] | None = None
+    shuttle_volume: FluidVolume | None = None
     parking_brake: Literal["rear", "front", "transmission", "none"] | None = None
+    heat: Heat | None = None
     evidence: dict[str, Evidence] = {}  # noqa: RUF012 - pydantic copies it
     setups: tuple[SetUp, ...] = ()
 
@@ -65,11 +68,13 @@ class Build(Part):
 
     def _vacuum_fits(self, booster: VacuumBooster) -> Iterator[Fault]:
         ambient = float(air_pressure(self.vehicle.altitude.value))
-        if booster.vacuum.value > ambient:
+        for name, vacuum in (("vacuum", booster.vacuum), ("pump", booster.pump)):
+            if vacuum is None or vacuum.value <= ambient:
+                continue
             most = retype(ambient, PRESSURE, UnitSystem.METRIC, 2)
             yield Fault(
-                "booster.vacuum",
-                f'"{booster.vacuum.text}" is more than the air presses at '
+                f"booster.{name}",
+                f'"{vacuum.text}" is more than the air presses at '
                 f'"{self.vehicle.altitude.text}" of altitude',
                 f'write the depression at idle, below "{most}"',
             )

@@ -15,12 +15,15 @@ from urgens.quantity import (
     ANGLE,
     AREA,
     COMPLIANCE,
+    DISTANCE,
     FORCE,
     HOSE_EXPANSION,
     LENGTH,
     LOAD,
     MASS,
     PRESSURE,
+    SPEED,
+    TEMPERATURE,
     TORQUE,
     VOLUME,
     Kind,
@@ -177,12 +180,17 @@ ComplianceOrZero = Annotated[Quantity, Typed(COMPLIANCE, Sign.NOT_NEGATIVE)]
 FluidVolume = Annotated[Quantity, Typed(VOLUME)]
 Mass = Annotated[Quantity, Typed(MASS)]
 Angle = Annotated[Quantity, Typed(ANGLE, Sign.NOT_NEGATIVE)]
+Tilt = Annotated[Quantity, Typed(ANGLE, Sign.ANY, largest=1.4)]
+Speed = Annotated[Quantity, Typed(SPEED)]
+Distance = Annotated[Quantity, Typed(DISTANCE)]
+Temperature = Annotated[Quantity, Typed(TEMPERATURE)]
 Torque = Annotated[Quantity, Typed(TORQUE)]
 TorqueOrZero = Annotated[Quantity, Typed(TORQUE, Sign.NOT_NEGATIVE)]
 HoseExpansion = Annotated[Quantity, Typed(HOSE_EXPANSION, Sign.NOT_NEGATIVE)]
 
 Number = Annotated[float, Field(strict=True, allow_inf_nan=False)]
 PositiveNumber = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=1e-3, le=1e3)]
+Share = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0, lt=1)]
 Efficiency = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=1e-3, le=1)]
 Text = Annotated[str, Field(strict=True)]
 Name = Annotated[str, Field(strict=True, min_length=1)]

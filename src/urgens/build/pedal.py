@@ -2,19 +2,29 @@
 
 from typing import Literal
 
-from urgens.build.part import Angle, Efficiency, Length, LengthOrZero, Part
-from urgens.quantity import LENGTH, parse
+from urgens.build.part import Efficiency, Length, LengthOrZero, Part, Tilt
+from urgens.quantity import ANGLE, LENGTH, parse
 
 
 class PedalAngles(Part):
-    """Where the arms point at rest, from straight down, towards the driver positive."""
+    """Where the arms point at rest, from straight down, towards the driver positive.
 
-    pad: Angle
-    pushrod: Angle
+    A floor pedal's arms are taken from straight up. `cylinder` is the slope of the cylinder's
+    line, rising forwards positive.
+    """
+
+    pad: Tilt
+    pushrod: Tilt
+    cylinder: Tilt = parse("0 deg", ANGLE)
 
 
 class Pedal(Part):
-    """The brake pedal; both lengths from its pivot."""
+    """The brake pedal; both lengths from its pivot.
+
+    `holes` are those there are for the pushrod's pin, from the pivot too, the one it came in
+    first. `rod_length` is from the pin to the rod's far end, `axis` from the pivot to the
+    cylinder's line, square to it; without it the line goes through the pin at rest.
+    """
 
     pivot_to_pad: Length
     pivot_to_pushrod: Length
@@ -25,3 +35,7 @@ class Pedal(Part):
     throttle_height: Length | None = None
     mount: Literal["swing", "floor"] | None = None
     angles: PedalAngles | None = None
+    rod_length: Length | None = None
+    axis: Length | None = None
+    holes: tuple[Length, ...] = ()
+    hole_diameter: Length | None = None

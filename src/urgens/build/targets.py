@@ -2,12 +2,15 @@
 
 from collections.abc import Iterator
 
-from urgens.build.part import Fault, Force, Part, PositiveNumber, Pressure
+from urgens.build.part import Fault, Force, Part, PositiveNumber, Pressure, Share
 from urgens.quantity import FORCE, PRESSURE, parse
 
 
 class Targets(Part):
-    """Wanted effort, deceleration [g], line pressure and road (tyre-road coefficient [-])."""
+    """Wanted effort, deceleration [g], line pressure and road (tyre-road coefficient [-]).
+
+    `stroke_reserve` is the share of each chamber's stroke that is to stay unused.
+    """
 
     comfortable_effort: Force = parse("75 lbf", FORCE)
     deceleration: PositiveNumber = 0.9
@@ -17,6 +20,7 @@ class Targets(Part):
     )
     surface: PositiveNumber = 0.9
     max_effort: Force = parse("500 N", FORCE)
+    stroke_reserve: Share = 0.0
 
     def rules(self) -> Iterator[Fault]:
         """Check that the window has its lower end first."""

@@ -39,7 +39,12 @@ def validated(document: object) -> Build:
         return Build.model_validate(document)
     except ValidationError as error:
         details = error.errors(include_url=False)
-        raise BuildErrors([e for d in details for e in _translated(d)]) from None
+        raise BuildErrors([e for d in details if _tells(d) for e in _translated(d)]) from None
+
+
+def _tells(detail: ErrorDetails) -> bool:
+    """Return whether an error says anything: a list is no shorter for a wrong entry in it."""
+    return detail["type"] != "too_short" or not detail["input"]
 
 
 def _translated(detail: ErrorDetails) -> Iterator[BuildError]:

@@ -29,7 +29,7 @@ from urgens.quantity import COMPLIANCE, LENGTH, PRESSURE, Quantity, parse
 
 Piston = Annotated[Quantity, no_longer_than(0.3)]
 Bleeders = Annotated[int, Field(strict=True, ge=1, le=4)]
-
+Cooling = Literal["open", "ducted", "inboard"]
 
 _NUMERIC_CODE = re.compile(r"\s*\d{1,2}\.\d{2}\s*(?:R|-)\s*\d{2}\s*")  # "6.50-16"
 
@@ -89,6 +89,7 @@ class Disc(Part):
     clearance: LengthOrZero = parse("0.1 mm", LENGTH)
     compliance: ComplianceOrZero = parse("0.1 cm^3/MPa", COMPLIANCE)
     rotor_mass: Mass | None = None
+    cooling: Cooling | None = None
     pad_thickness: Length | None = None
     pad_area: Area | None = None
     bleeders: Bleeders = 1
@@ -144,6 +145,8 @@ class Drum(Part):
     efficiency: Efficiency = 1.0
     clearance: LengthOrZero = parse("0.5 mm", LENGTH)
     compliance: ComplianceOrZero = parse("0.05 cm^3/MPa", COMPLIANCE)
+    drum_mass: Mass | None = None
+    cooling: Cooling | None = None
     bleeders: Bleeders = 1
 
     def rules(self) -> Iterator[Fault]:

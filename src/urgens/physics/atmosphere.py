@@ -20,3 +20,13 @@ def air_pressure(altitude: Floats) -> Array:
     """
     warmth = 1.0 - LAPSE * np.asarray(altitude, dtype=float) / SEA_LEVEL_TEMPERATURE
     return np.asarray(SEA_LEVEL_PRESSURE * warmth ** (GRAVITY / (LAPSE * GAS_CONSTANT)))
+
+
+def vacuum_at(vacuum: Floats, altitude: Floats) -> Array:
+    """Return what an engine's vacuum read at sea level is at altitude [Pa], none at least.
+
+    vacuum: depression at sea level [Pa]; altitude: geopotential [m].
+    Source: ISO 2533, with the absolute pressure in the manifold unchanged: an estimate.
+    """
+    lost = SEA_LEVEL_PRESSURE - air_pressure(altitude)
+    return np.asarray(np.maximum(np.subtract(vacuum, lost), 0.0))

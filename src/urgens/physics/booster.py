@@ -53,3 +53,26 @@ def run_out(crack_force: Floats, jump_in: Floats, gain: Floats, assist_limit: Fl
     with np.errstate(divide="ignore", invalid="ignore"):
         over = np.where(rest > 0.0, rest / slope, 0.0)
     return np.asarray(crack_force + over)
+
+
+def input_force(
+    output: Floats,
+    *,
+    crack_force: Floats = 0.0,
+    jump_in: Floats = 0.0,
+    gain: Floats = 1.0,
+    assist_limit: Floats = 0.0,
+) -> Array:
+    """Return the smallest pushrod force [N] that gives at least an output.
+
+    output: force wanted on the master cylinder's piston, above zero [N].
+    crack_force: pushrod force below which nothing comes out [N].
+    jump_in: assist that is there as soon as it has cracked [N].
+    gain: output over input slope before run-out, 1 or more [-].
+    assist_limit: largest assist [N]; 0 is a booster lost.
+    An output inside the jump is reached at the crack force.
+    Source: the relation of `output_force`, the lower of two rising lines, solved for its input.
+    """
+    with_assist = np.subtract(output, jump_in) / np.asarray(gain, dtype=float)
+    run_out_passed = np.subtract(output, assist_limit)
+    return np.asarray(crack_force + np.maximum(np.maximum(with_assist, run_out_passed), 0.0))

@@ -56,3 +56,13 @@ def air_volume(pressure: Floats, trapped: Floats) -> Array:
     Source: Boyle's law, isothermal.
     """
     return np.asarray(trapped * (1.0 - SEA_LEVEL_PRESSURE / np.add(SEA_LEVEL_PRESSURE, pressure)))
+
+
+def wear_volume(piston_area: Floats, thickness: Floats) -> Array:
+    """Return the fluid [m³] one disc brake takes from the reservoir as its two pads wear out.
+
+    piston_area: all pistons of one side [m²]; thickness: of one pad's lining [m].
+    Source: continuity; a sliding caliper's piston follows both pads, an opposed one has a second
+    side that follows the other.
+    """
+    return np.asarray(2.0 * np.multiply(piston_area, thickness))

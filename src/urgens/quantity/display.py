@@ -18,6 +18,8 @@ from urgens.quantity.kinds import (
     MASS_EXPONENTS,
     PRESSURE,
     SPEED,
+    TEMPERATURE,
+    TIME,
     TORQUE,
     VOLUME,
     Kind,
@@ -70,6 +72,7 @@ class _Style:
     unit: str
     decimals: int
     factor: float  # SI for one unit shown
+    offset: float = 0.0  # SI at nought of the unit shown, as temperatures have
 
 
 def _style(name: str, decimals: int, factor: float | None = None) -> _Style:
@@ -78,7 +81,7 @@ def _style(name: str, decimals: int, factor: float | None = None) -> _Style:
         factor = found.factor
     if factor is None:
         raise LookupError(name)
-    return _Style(name, decimals, factor)
+    return _Style(name, decimals, factor, 0.0 if found is None else found.offset)
 
 
 _STYLES: dict[tuple[Kind, UnitSystem], _Style] = {
@@ -106,6 +109,10 @@ _STYLES: dict[tuple[Kind, UnitSystem], _Style] = {
     (MASS, UnitSystem.METRIC): _style("kg", 1),
     (ANGLE, UnitSystem.INCH): _style("deg", 1),
     (ANGLE, UnitSystem.METRIC): _style("deg", 1),
+    (TIME, UnitSystem.INCH): _style("s", 1),
+    (TIME, UnitSystem.METRIC): _style("s", 1),
+    (TEMPERATURE, UnitSystem.INCH): _style("°F", 0),
+    (TEMPERATURE, UnitSystem.METRIC): _style("°C", 0),
     (TORQUE, UnitSystem.INCH): _style("lbf.ft", 0),
     (TORQUE, UnitSystem.METRIC): _style("N.m", 0),
 }
@@ -155,7 +162,12 @@ def show(
     """
     style = _chosen(kind, system)
     places = style.decimals if decimals is None else decimals
-    return Shown(written(value / style.factor, places), style.unit)
+    return Shown(written((value - style.offset) / style.factor, places), printed(style.unit))
+
+
+def printed(unit_name: str) -> str:
+    """Return a unit as it is printed: powers raised, products with a dot."""
+    return unit_name.replace("^2", "²").replace("^3", "³")
 
 
 def unit_shown(kind: Kind, system: UnitSystem | Units) -> str:
@@ -169,7 +181,7 @@ def places(kind: Kind, system: UnitSystem | Units) -> int:
 
 
 def in_units(kind: Kind, system: UnitSystem | Units) -> float:
-    """Return how many SI units of `kind` one unit shown in `system` is."""
+    """Return how many SI units of `kind` one unit shown in `system` is, as a difference."""
     return _chosen(kind, system).factor
 
 
@@ -179,4 +191,4 @@ def retype(
     """Return `value` [SI unit of `kind`] as text for the build file, as if typed in `system`."""
     style = _chosen(kind, system)
     places = style.decimals if decimals is None else decimals
-    return f"{value / style.factor:.{places}f} {style.unit}"
+    return f"{(value - style.offset) / style.factor:.{places}f} {style.unit}"

@@ -26,12 +26,14 @@ from urgens.solve.travel import strokes
 class HalfFailed:
     """One half lost: what is dead, deceleration left [g], pad travel [m], NaN out of reach.
 
-    Both arrays have the shape of the load cases.
+    `shut_travel` is the pad's where a shuttle shuts the dead line before its chamber bottoms,
+    None where none does. All arrays have the shape of the load cases.
     """
 
     dead: str
     z: Array
     pedal_travel: Array
+    shut_travel: Array | None = None
 
     @property
     def meets_rule(self) -> Bools:
@@ -49,20 +51,20 @@ def half_failed(made: System, standing: Standing, surface: float) -> tuple[HalfF
     shape = np.shape(standing.front_weight)
     if made.split == "single":
         return (HalfFailed("all", np.zeros(shape), np.full(shape, np.nan)),)
-    whole = _strokes(made, output, standing)
-    pushed = [_with_one_rod(made, whole, dead) for dead in (0, 1)]
-    travels = [
-        _travel(made, whole if one is made else _strokes(one, output, standing), dead, shape)
-        for dead, one in enumerate(pushed)
-    ]
+    halves = [_half(made, output, standing, dead) for dead in (0, 1)]
+    travels = [_within_reach(made, half, shape) for half in halves]
+    shut = [_shut_travel(made, half, shape) for half in halves]
     if made.split == "diagonal":
         left = achieved(made, output, standing, surface, part=0.5).deceleration
-        return tuple(HalfFailed("diagonal", left, travel) for travel in travels)
+        return tuple(
+            HalfFailed("diagonal", left, *both) for both in zip(travels, shut, strict=True)
+        )
     return tuple(
         HalfFailed(
             name,
-            _axle_left(pushed[dead], output, standing, surface, live_rear=dead == 0),
+            _axle_left(halves[dead].made, output, standing, surface, live_rear=dead == 0),
             travels[dead],
+            shut[dead],
         )
         for dead, name in enumerate(("front", "rear"))
     )
@@ -76,10 +78,36 @@ def half_lost_travel(made: System, effort: Array, standing: Standing, dead: int)
     Source: physics section 5, half failed.
     """
     output = booster_output(made, pushrod_force(made, effort))
-    whole = _strokes(made, output, standing)
-    one = _with_one_rod(made, whole, dead)
-    taken = whole if one is made else _strokes(one, output, standing)
-    return np.where(effort > 0.0, _travel(made, taken, dead, np.shape(effort)), 0.0)
+    half = _half(made, output, standing, dead)
+    return np.where(effort > 0.0, _within_reach(made, half, np.shape(effort)), 0.0)
+
+
+def half_failed_strokes(made: System, standing: Standing, dead: int) -> tuple[Array, Array]:
+    """Return the strokes of the dead and of the live chamber at the largest effort [m].
+
+    made: the system, of two chambers; standing: load cases, any shape [N, -]; dead: 0 the front
+    or primary half, 1 the other [-].
+    Source: physics section 5, half failed.
+    """
+    half = _half(made, booster_output(made, pushrod_force(made, made.max_effort)), standing, dead)
+    swing = _swing(made, half.live_stroke)
+    return np.minimum(swing, made.volumes.chambers[dead].stroke), half.live_stroke
+
+
+def half_failed_reach(made: System, standing: Standing) -> Array:
+    """Return how far the worse half is pushed at the largest effort [-]; above 1 is out of reach.
+
+    made: the system, of two chambers; standing: load cases, any shape [N, -].
+    The share of the live chamber's stroke, or of the way to the floor, whichever is larger.
+    Source: physics section 5, half failed.
+    """
+    output = booster_output(made, pushrod_force(made, made.max_effort))
+    figures = made.volumes
+    shares = []
+    for dead in (0, 1):
+        half = _half(made, output, standing, dead)
+        shares += [half.live_stroke / figures.chambers[1 - dead].stroke, half.pad / figures.floor]
+    return np.asarray(np.max(np.broadcast_arrays(*shares), axis=0))
 
 
 def _axle_left(
@@ -129,13 +157,46 @@ def _with_one_rod(made: System, whole: tuple[Array, ...], dead: int) -> System:
     return made.with_shares(front, rear)
 
 
-def _travel(made: System, taken: tuple[Array, ...], dead: int, shape: tuple[int, ...]) -> Array:
-    """Return pad travel [m]: the dead chamber's stroke is used up, then the live one holds."""
+@dataclass(frozen=True)
+class _Half:
+    """One half lost: the system as its force runs then, the live and the dead stroke, the pad."""
+
+    made: System
+    dead: int
+    live_stroke: Array
+    pad: Array
+
+
+def _half(made: System, output: Array, standing: Standing, dead: int) -> _Half:
+    """Return what one half lost does: its chamber's stroke is used up, then the live one holds."""
+    whole = _strokes(made, output, standing)
+    one = _with_one_rod(made, whole, dead)
+    live_stroke = (whole if one is made else _strokes(one, output, standing))[1 - dead]
+    dead_stroke = np.minimum(_swing(made, live_stroke), made.volumes.chambers[dead].stroke)
+    return _Half(one, dead, live_stroke, _pad(made, dead, dead_stroke, live_stroke))
+
+
+def _pad(made: System, dead: int, dead_stroke: Array, live_stroke: Array) -> Array:
     figures = made.volumes
-    dead_chamber, live = figures.chambers[dead], figures.chambers[1 - dead]
-    live_stroke = taken[1 - dead]
-    dead_stroke = np.minimum(_swing(made, live_stroke), dead_chamber.stroke)
-    rod = dead_chamber.lever * dead_stroke + live.lever * live_stroke
-    pad = made.pedal_ratio * (figures.pushrod_clearance + rod)
-    out = (live_stroke > live.stroke) | (pad > figures.floor)
-    return np.broadcast_to(np.where(out, np.nan, pad), shape)
+    levers = figures.chambers[dead].lever, figures.chambers[1 - dead].lever
+    rod = levers[0] * dead_stroke + levers[1] * live_stroke
+    return np.asarray(made.pedal_ratio * (figures.pushrod_clearance + rod))
+
+
+def _within_reach(made: System, half: _Half, shape: tuple[int, ...]) -> Array:
+    """Return the pad's travel [m], NaN where the live chamber or the floor ends first."""
+    out = half.live_stroke > made.volumes.chambers[1 - half.dead].stroke
+    out = out | (half.pad > made.volumes.floor)
+    return np.broadcast_to(np.where(out, np.nan, half.pad), shape)
+
+
+def _shut_travel(made: System, half: _Half, shape: tuple[int, ...]) -> Array | None:
+    """Return the pad's travel [m] where a shuttle shuts the dead line, None where none does."""
+    figures = made.volumes
+    if figures.shuttle is None or made.bar_length is not None:
+        return None
+    chamber = figures.chambers[half.dead]
+    moved = np.minimum(figures.port_travel + figures.shuttle / chamber.area, chamber.stroke)
+    pad = _pad(made, half.dead, np.asarray(moved), half.live_stroke)
+    shut = _Half(half.made, half.dead, half.live_stroke, pad)
+    return _within_reach(made, shut, shape)

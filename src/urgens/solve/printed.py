@@ -5,10 +5,15 @@ from typing import Any
 
 import numpy as np
 
+from urgens.physics.arrays import Array
+from urgens.solve.half_failed import HalfFailed
+from urgens.solve.heat import heated
 from urgens.solve.hold import Hold
+from urgens.solve.linkage import linkage
 from urgens.solve.lock import AxleName
 from urgens.solve.press import Presses
 from urgens.solve.solution import Solution
+from urgens.solve.vacuum import reserve
 
 _AXLES = ("front", "rear")
 _PRINTED = tuple(
@@ -40,6 +45,7 @@ def printed(solution: Solution) -> dict[str, Any]:
                 "z": float(half.z[solution.case]),
                 "pedal_travel": _figure(half.pedal_travel[solution.case]),
                 "meets_rule": bool(half.meets_rule[solution.case]),
+                **_shut(half, solution.case),
             }
             for half in solution.half_failed
         ],
@@ -48,7 +54,63 @@ def printed(solution: Solution) -> dict[str, Any]:
             "adhesion_limit": solution.regulation.adhesion_limit,
         },
         **_hold(solution.hold),
+        **_linkage(solution),
+        **_reservoir(solution),
+        **_heat(solution),
     }
+
+
+def _linkage(solution: Solution) -> dict[str, Any]:
+    """Return the pedal along its stroke, where its angles are known."""
+    found = linkage(solution.build)
+    if found is None:
+        return {}
+    return {
+        "linkage": {
+            "ratio": _nulls(found.ratio),
+            "rod_angle": _nulls(found.rod_angle),
+            "pad_moved": _figure(found.pad_moved),
+        }
+    }
+
+
+def _reservoir(solution: Solution) -> dict[str, Any]:
+    """Return what a vacuum reservoir keeps, where there is one."""
+    found = reserve(solution.build, solution.system, solution.standing)
+    if found is None:
+        return {}
+    return {
+        "reservoir": {
+            "stops": _figure(found.stops),
+            "vacuum": _nulls(found.vacuum),
+            "effort": _nulls(found.effort),
+        }
+    }
+
+
+def _heat(solution: Solution) -> dict[str, Any]:
+    """Return the estimate of heat of the axles whose iron is known."""
+    found = {axle: heated(solution, axle) for axle in _AXLES}
+    printed = {
+        axle: {
+            "share": one.share,
+            "rise": one.rise,
+            "peaks": _nulls(one.peaks),
+            "fluid": one.fluid,
+            "cooling_time": one.cooling_time,
+            "cooling": "measured" if one.settled else "assumed",
+        }
+        for axle, one in found.items()
+        if one is not None
+    }
+    return {"heat": printed} if printed else {}
+
+
+def _shut(half: HalfFailed, case: int) -> dict[str, Any]:
+    """Return the pedal's travel with the dead line shut, where a shuttle does that."""
+    if half.shut_travel is None:
+        return {}
+    return {"shut_pedal_travel": _figure(half.shut_travel[case])}
 
 
 def _hold(held: Hold | None) -> dict[str, Any]:
@@ -83,6 +145,10 @@ def _first_lock(solution: Solution) -> dict[str, Any]:
         "second_effort": _figure(lock.second_effort[at]),
         "margin": _figure(lock.margin[at]),
     }
+
+
+def _nulls(values: Array) -> list[float | None]:
+    return [_figure(value) for value in values]
 
 
 def _figure(value: float | np.float64) -> float | None:

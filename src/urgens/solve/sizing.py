@@ -2,7 +2,6 @@
 
 from dataclasses import dataclass, replace
 from enum import IntEnum
-from typing import Any
 
 import numpy as np
 
@@ -11,10 +10,10 @@ from urgens.build.master import SingleMaster, TwinMaster
 from urgens.physics import cylinder, vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
-from urgens.quantity import FORCE, PRESSURE, show
 from urgens.solve.bracket import first_rise
 from urgens.solve.circuit import at_rest
 from urgens.solve.half_failed import half_failed
+from urgens.solve.hold import hold_effort
 from urgens.solve.press import (
     axle_forces,
     booster_output,
@@ -38,6 +37,7 @@ class Verdict(IntEnum):
     TRAVEL = 3
     STROKE = 4
     HALF_FAILED = 5
+    HOLD = 6  # for drag use, where the driveline is given
 
     @property
     def word(self) -> str:
@@ -53,7 +53,8 @@ class SizingMap:
     outlet at the comfortable effort [Pa]; `effort` for the wanted deceleration [N], NaN where the
     largest effort does not reach it; `pedal_travel` at that effort, else at the comfortable one
     [m], NaN past the floor; `stroke_used` of the fullest chamber [-]; `half_failed_travel` of the
-    worse half [m], NaN out of reach or on a single cylinder; `verdict` of Verdict; `score` [-].
+    worse half [m], NaN out of reach or on a single cylinder; `verdict` of Verdict; `score` [-];
+    `hold_effort` that holds the launch [N], NaN where none does, None where nothing asks for it.
     """
 
     bores: Array
@@ -66,6 +67,7 @@ class SizingMap:
     half_failed_travel: Array
     verdict: Array
     score: Array
+    hold_effort: Array | None = None
 
     def ranked(self) -> list[tuple[int, int]]:
         """Return rows and columns of what fits, best first, ties to the smaller bore.
@@ -88,9 +90,11 @@ def sizing_map(
     """
     base = system(build)
     standing = base.case(case)
-    made = _of_all(base, bores, rear_bores, ratios)
+    made = of_all(base, bores, rear_bores, ratios)
     targets, shape = build.targets, (bores.size, ratios.size)
-    effort = _effort(base, made, standing, targets.deceleration, ratios)
+    needed = force_wanted(build, made, standing, float(ratios.max()))
+    effort = needed / (made.pedal_efficiency * ratios[None, :])
+    effort = np.where(effort <= base.max_effort, effort, np.nan)
     comfortable = targets.comfortable_effort.value
     pressed = np.where(np.isnan(effort), comfortable, effort)
     at_comfort = line_pressures(
@@ -104,9 +108,14 @@ def sizing_map(
     half = _half_failed_travel(build, made, standing, shape)
     pressure = np.broadcast_to(at_comfort, shape)
     windows = _windows(build, effort, pressure, pad, used, half)
-    missed = np.argmax(
-        [*(np.logical_not(inside) for inside, _ in windows), np.ones(shape, dtype=bool)], axis=0
-    )
+    hold, inside = None, [met for met, _ in windows]
+    if holds_are_wanted(build):
+        force = force_that_holds(build, made, standing, float(ratios.max()))
+        hold = force / (made.pedal_efficiency * ratios[None, :])
+        hold = np.where(hold <= base.max_effort, hold, np.nan)
+        inside += [np.ones(shape, dtype=bool)] * (Verdict.HOLD - 1 - len(inside))
+        inside.append(~np.isnan(hold))
+    first = np.argmax([*np.logical_not(inside), np.ones(shape, dtype=bool)], axis=0)
     return SizingMap(
         bores=bores,
         rear_bores=rear_bores,
@@ -116,13 +125,26 @@ def sizing_map(
         pedal_travel=np.broadcast_to(pad, shape),
         stroke_used=used,
         half_failed_travel=half,
-        verdict=np.where(missed == len(windows), Verdict.FITS, missed + 1),
+        verdict=np.where(first == len(inside), Verdict.FITS, first + 1),
         score=np.mean([np.clip(score, 0.0, 1.0) for _, score in windows], axis=0),
+        hold_effort=hold,
     )
 
 
-def _of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> System:
-    """Return one system for all: bores down, ratios across."""
+def holds_are_wanted(build: Build) -> bool:
+    """Return whether the map has a window for the launch; build: the document.
+
+    Source: drag use with a driveline to hold.
+    """
+    return build.vehicle.use == "drag" and build.vehicle.launch is not None
+
+
+def of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> System:
+    """Return one system for all: bores down, ratios across.
+
+    base: the build's system [object]; bores, rear_bores: (b,) [m]; ratios: (r,) [-].
+    Source: broadcasting.
+    """
     front_area, rear_area = (cylinder.bore_area(b)[:, None] for b in (bores, rear_bores))
     front = replace(base.front_cylinder, area=front_area)
     one_bore = base.rear_cylinder is base.front_cylinder
@@ -141,20 +163,36 @@ def _of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> Sys
     )
 
 
-def _effort(base: System, made: System, standing: Standing, wanted: float, ratios: Array) -> Array:
-    """Return the effort [N] for a deceleration: the pushrod's force is the same at any ratio."""
+def force_wanted(build: Build, made: System, standing: Standing, largest: float) -> Array:
+    """Return the force on the pushrod for the wanted deceleration (b, 1) [N]; NaN where none does.
+
+    build: the document [object]; made: system of all bores; standing: one load case [N, -];
+    largest: ratio at which the largest effort may push [-]. It is the same at any ratio.
+    Source: physics sections 1 to 4, inverted in a bracket.
+    """
     one = replace(made, pedal_ratio=1.0)
-    most = float(pushrod_force(one, base.max_effort)) * float(ratios.max())
+    most = float(pushrod_force(one, made.max_effort)) * largest
     forces = np.linspace(0.0, most, SCANNED + 1)
 
     def excess(pushrod: Array) -> Array:
-        return vehicle.demand(*axle_forces(one, pushrod, standing), standing) - wanted
+        z = vehicle.demand(*axle_forces(one, pushrod, standing), standing)
+        return np.asarray(z - build.targets.deceleration)
 
     over = excess(forces[:, None, None])
     reached = over[-1] >= 0.0
-    found = first_rise(excess, forces, over, reached)
-    effort = found / (made.pedal_efficiency * ratios[None, :])
-    return np.where(reached & (effort <= base.max_effort), effort, np.nan)
+    return np.where(reached, first_rise(excess, forces, over, reached), np.nan)
+
+
+def force_that_holds(build: Build, made: System, standing: Standing, largest: float) -> Array:
+    """Return the force on the pushrod that holds the launch (b, 1) [N]; NaN where none does.
+
+    build: the document, with a launch [object]; made: system of all bores; standing: one load
+    case [N, -]; largest: as in `force_wanted` [-].
+    Source: solve.hold.
+    """
+    one = replace(made, pedal_ratio=1.0, max_effort=made.max_effort * largest)
+    shape = np.shape(made.front_cylinder.area)
+    return hold_effort(build, one, standing, shape) * made.pedal_efficiency
 
 
 def _half_failed_travel(
@@ -182,7 +220,7 @@ def _windows(
             1.0 - np.abs(pressure - middle) / half_width,
         ),
         (~np.isnan(pad), 1.0 - np.nan_to_num(pad, nan=floor) / floor),
-        (used <= 1.0, 1.0 - used),
+        (used <= 1.0 - build.targets.stroke_reserve, 1.0 - used),
     ]
     if not isinstance(build.master, SingleMaster):
         windows.append((~np.isnan(half), 1.0 - np.nan_to_num(half, nan=floor) / floor))
@@ -199,56 +237,3 @@ def rear_bores_of(build: Build, bores: Array) -> Array:
     if not isinstance(master, TwinMaster):
         return bores
     return np.asarray(bores + master.rear_bore.value - master.front_bore.value)
-
-
-def printed(build: Build, found: SizingMap) -> dict[str, Any]:
-    """Return a map as plain JSON values, SI throughout, null where there is no figure.
-
-    build: the document [object]; found: its map [object].
-    Source: build-file contract.
-    """
-    return {
-        "bores": found.bores.tolist(),
-        "rear_bores": found.rear_bores.tolist(),
-        "ratios": found.ratios.tolist(),
-        **{
-            name: _nulls(getattr(found, name))
-            for name in (
-                "pressure",
-                "effort",
-                "pedal_travel",
-                "stroke_used",
-                "half_failed_travel",
-            )
-        },
-        "verdict": [[Verdict(int(v)).word for v in row] for row in found.verdict],
-        "ranked": [
-            {
-                "bore": float(found.bores[row]),
-                "ratio": float(found.ratios[column]),
-                "score": float(found.score[row, column]),
-                "why": why(build, found, row, column),
-            }
-            for row, column in found.ranked()
-        ],
-    }
-
-
-def _nulls(values: Array) -> list[list[float | None]]:
-    return [[float(v) if np.isfinite(v) else None for v in row] for row in values]
-
-
-def why(build: Build, found: SizingMap, row: int, column: int) -> str:
-    """Return in words what one choice gives.
-
-    build: the document [object]; found: its map [object]; row, column: places in it [-].
-    Source: the map.
-    """
-    units, at = build.natural_units, (row, column)
-    floor = build.pedal.travel_available.value
-    return (
-        f"{show(float(found.effort[at]), FORCE, units)} of foot for the wanted deceleration, "
-        f"{show(float(found.pressure[at]), PRESSURE, units)} at the comfortable effort, "
-        f"{100 * found.pedal_travel[at] / floor:.0f} % of the way to the floor, "
-        f"{100 * found.stroke_used[at]:.0f} % of the stroke."
-    )

@@ -83,6 +83,7 @@ class Volumes:
     port_travel: Floats  # m
     pushrod_clearance: Floats  # m
     floor: Floats  # m of pad travel
+    shuttle: Floats | None = None  # m³ that shut a dead line, where a switch block does
 
 
 @dataclass(frozen=True)
@@ -181,7 +182,7 @@ def _booster(build: Build) -> Booster:
     fitted = build.booster
     if isinstance(fitted, VacuumBooster):
         diameters = np.array([d.value for d in fitted.diaphragm_diameters])
-        limit = float(booster.vacuum_assist_limit(diameters, fitted.vacuum.value))
+        limit = float(booster.vacuum_assist_limit(diameters, fitted.depression))
     elif isinstance(fitted, HydraulicBooster):
         limit = fitted.max_assist.value
     else:
@@ -319,7 +320,14 @@ def _volumes(build: Build) -> Volumes:
         port_travel=build.master.port_travel.value,
         pushrod_clearance=build.pedal.pushrod_clearance.value,
         floor=build.pedal.travel_available.value,
+        shuttle=_shuttle(build),
     )
+
+
+def _shuttle(build: Build) -> float | None:
+    if build.warning_switch != "shuts" or build.shuttle_volume is None:
+        return None
+    return build.shuttle_volume.value
 
 
 def _axle_fluid(axle: Axle, hose_length: Quantity, trapped_air: Quantity) -> AxleFluid:

@@ -81,6 +81,7 @@ VIEW_DEEDS = (
     Deed("wet", "Road: wet", lambda w: w.session.set_surface(WET), ("W",)),
     Deed("ice", "Road: ice", lambda w: w.session.set_surface(ICE), ("I",)),
     Deed("units", "Other units", _units, ("U",)),
+    Deed("why", "Why? drawn with this build, and back", lambda w: w.ask_why(), ("?",)),
     Deed("setup-a", "Set-up A: the build itself", lambda w: w.session.set_setup(None), ("A",)),
     Deed("setup-b", "Set-up B: the next set-up", lambda w: w.next_setup(), ("B",)),
     Deed("measure", "Measure", lambda w: w.show_station(0), ("Alt+1",)),

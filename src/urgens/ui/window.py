@@ -38,7 +38,7 @@ from urgens.ui.start_page import StartPage
 from urgens.ui.stations.balance.station import BalanceStation
 from urgens.ui.stations.measure.station import MeasureStation
 from urgens.ui.stations.sheet.station import SheetStation
-from urgens.ui.stations.size.station import SizeStation
+from urgens.ui.stations.size.station import BOOSTER, LAUNCH, MAP, WHY, SizeStation
 from urgens.ui.stops import Stops
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
@@ -51,6 +51,7 @@ FAR_PRESS_WIDTH = 760  # px: standing back its two halves stand side by side
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
 SMALLEST = (1200, 740)  # px, below which figures would be cut
 MEASURE, SIZE, BALANCE, SHEET = 0, 1, 2, 3
+SIZE_PAGES = {"vehicle.launch": LAUNCH, "booster": BOOSTER, "master": MAP}  # where findings point
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
@@ -93,6 +94,7 @@ class Window(QMainWindow):
         self.top.set_actions(self._undo, self._redo)
         self.measure = MeasureStation(session)
         self.size_station = SizeStation(session)
+        self._asked_from = (SIZE, MAP)  # station and page of Size from which why was asked
         self.balance = BalanceStation(session)
         self.sheet = SheetStation(session)
         self.sheet.export_asked.connect(self.files.write_sheet)
@@ -134,6 +136,18 @@ class Window(QMainWindow):
         """Bring a station to the bench."""
         self.stations.setCurrentIndex(index)
         self.rail.set_current(index)
+
+    def ask_why(self) -> None:
+        """Show why, drawn with this build; asked again, go back to where it was asked."""
+        now, size = self.stations.currentIndex(), self.size_station
+        if now == SIZE and size.index == WHY:
+            station, page = self._asked_from
+            size.show_page(page)
+            self.show_station(station)
+            return
+        self._asked_from = (now, size.index)
+        size.show_page(WHY)
+        self.show_station(SIZE)
 
     @property
     def starting(self) -> bool:
@@ -274,6 +288,10 @@ class Window(QMainWindow):
 
     def _show_place(self, where: str) -> None:
         """Go to where a finding points."""
+        if where in SIZE_PAGES:
+            self.size_station.show_page(SIZE_PAGES[where])
+            self.show_station(SIZE)
+            return
         if not where.startswith("valves") and self.measure.label(where) is not None:
             self.show_station(MEASURE)
             self.measure.go_to(where)

@@ -28,6 +28,7 @@ QToolButton {{ background: transparent; border: 1px solid transparent; border-ra
 QToolButton:hover {{ border-color: {t.hair}; }}
 QToolButton:focus, QPushButton:focus, QComboBox:focus {{ border: 2px solid {t.front}; }}
 QToolButton[segment="true"]:checked {{ background: {t.ink}; color: {t.sheet}; }}
+QToolButton[narrow="true"] {{ padding: 0 7px; min-height: 34px; }}
 QToolButton[role="name"] {{ font-family: "IBM Plex Sans"; font-size: 22px; font-weight: 700;
   padding: 0 22px 0 6px; }}
 QToolButton[role="name"]::menu-indicator {{ image: url({{chevron}});

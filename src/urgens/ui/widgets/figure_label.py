@@ -25,6 +25,7 @@ from urgens.quantity import (
     UnitSystem,
     nearest_fraction,
     parse,
+    printed,
     retype,
     show,
     unit_shown,
@@ -64,6 +65,7 @@ class Figure:
     color: str | None = None
     widest: int | None = None  # px; a longer text elides
     units: tuple[str, str] | None = None  # of its own, inch and metric: vacuum is read in inHg
+    optional: bool = False  # nothing is missing where it is not given
 
     def shown_in(self, units: Units) -> Units:
         """Return the units this figure is shown in."""
@@ -84,7 +86,7 @@ def shown(value: object, kind: Kind | Literal["text"] | None, units: Units) -> S
     if typed is not None:
         named = "in" if typed["unit"].strip() in _INCH_MARKS else typed["unit"].strip()
         if named == unit and "ft" not in typed["number"]:
-            return Shown(typed["number"], unit)
+            return Shown(typed["number"], printed(unit))
     figure = show(value.value, value.kind, units)
     if "." in figure.number:
         return Shown(figure.number.rstrip("0").rstrip("."), figure.unit)
@@ -111,7 +113,7 @@ class FigureLabel(DimensionLabel):
         units = self.figure.shown_in(self._session.units)
         self.set_value(self._fitting(shown(value, self.figure.kind, units)), typed)
         if value is None:
-            self.set_known(Known.MISSING)
+            self.set_known(Known.YES if self.figure.optional else Known.MISSING)
         else:
             self.set_known(*self._evidence())
 

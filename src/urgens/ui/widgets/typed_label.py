@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QWidget
 
 from urgens.quantity import Kind, Quantity, QuantityError, Shown, Units, parse, show
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.ui.widgets.figure_label import shown
 
 
 class TypedLabel(DimensionLabel):
@@ -43,9 +44,13 @@ class TypedLabel(DimensionLabel):
             if quantity.value < 0 and not self._signed:
                 raise QuantityError(f'"{typed}" is negative', "write it without the minus")
             self.quantity = quantity
-            self.set_value(show(quantity.value, self._kind, self._units), quantity.text)
+            self.set_value(shown(quantity, self._kind, self._units), quantity.text)
             self.set_known(Known.YES)
         self._changed()
+
+    def set_text(self, typed: str) -> None:
+        """Put a text in as if it were typed; raises QuantityError."""
+        self._take(typed)
 
     def _whole(self, typed: str) -> str:
         """Return what is typed with the unit shown where there is none."""

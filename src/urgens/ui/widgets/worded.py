@@ -1,10 +1,45 @@
 """Words in one of the roles the stylesheet knows."""
 
-from PySide6.QtWidgets import QLabel
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtWidgets import QLabel, QSizePolicy
 
 
 def worded(words: str, role: str) -> QLabel:
     """Return a label with words in a role: title, summary, heading, muted, small, danger."""
     label = QLabel(words)
     label.setProperty("role", role)
+    return label
+
+
+def wrapped(role: str = "muted", words: str = "") -> QLabel:
+    """Return a label whose words go over several lines."""
+    label = worded(words, role)
+    label.setWordWrap(True)
+    label.setTextFormat(Qt.TextFormat.PlainText)
+    return label
+
+
+class _Elided(QLabel):
+    """Leaves out the end of what does not fit, and says all of it to who points at it."""
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(0, super().minimumSizeHint().height())
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setFont(self.font())
+        painter.setPen(self.palette().color(self.foregroundRole()))
+        words = self.fontMetrics().elidedText(
+            self.text(), Qt.TextElideMode.ElideRight, self.width()
+        )
+        self.setToolTip("" if words == self.text() else self.text())
+        painter.drawText(self.rect(), self.alignment(), words)
+
+
+def elided(role: str) -> QLabel:
+    """Return a label of one line whose end is left out where it does not fit."""
+    label = _Elided()
+    label.setProperty("role", role)
+    label.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
     return label

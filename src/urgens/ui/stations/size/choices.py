@@ -1,10 +1,13 @@
 """The map of the build that is open, and choosing a bore and a ratio on it."""
 
+from functools import cached_property
+
 import numpy as np
 
 from urgens.build.bores import sold_bores
 from urgens.build.master import TwinMaster
 from urgens.quantity import LENGTH, Quantity, retype
+from urgens.solve.regions import Regions, regions
 from urgens.solve.sizing import SizingMap, rear_bores_of, sizing_map
 from urgens.ui.session import Session
 
@@ -28,9 +31,17 @@ class Choices:
         keep = rears > 0
         self.bores: tuple[Quantity, ...] = tuple(b for b, k in zip(rows, keep, strict=True) if k)
         self.own = next(i for i, bore in enumerate(self.bores) if bore.value == own.value)
-        self.map: SizingMap = sizing_map(
-            build, session.solution.case, values[keep], rears[keep], RATIOS
-        )
+        case, pairs = session.solution.case, (values[keep], rears[keep])
+        self.map: SizingMap = sizing_map(build, case, *pairs, RATIOS)
+        self.regions: Regions = regions(build, case, *pairs, (LOWEST, HIGHEST))
+
+    @cached_property
+    def own_map(self) -> SizingMap:
+        """The map of the build's own bore and ratio alone, exactly."""
+        build, ratio = self._session.build, np.array([self.ratio])
+        own = np.array([self.bores[self.own].value])
+        rears = self.map.rear_bores[self.own : self.own + 1]
+        return sizing_map(build, self._session.solution.case, own, rears, ratio)
 
     @property
     def ratio(self) -> float:

@@ -4,12 +4,12 @@ from dataclasses import replace
 
 import numpy as np
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.quantity import FORCE, LENGTH, in_units
 from urgens.solve.half_failed import half_lost_travel
 from urgens.solve.press import press
+from urgens.solve.what_if import SOUND, WhatIf, supposed
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import Curve
@@ -32,8 +32,9 @@ class FeelPlane(Plane):
             self.add_curve(T.front, 2, Qt.PenStyle.DashLine),
             self.add_curve(T.rear, 2, Qt.PenStyle.DashLine),
         )
+        self.faulty = self.add_curve(T.warn, 2.5)
         self.whole = self.add_curve(T.ink, 3)
-        session.solution_changed.connect(self._changed)
+        self.supposed: tuple[WhatIf, WhatIf] = (SOUND, SOUND)
         session.press_changed.connect(self._show_press)
 
     @property
@@ -41,14 +42,6 @@ class FeelPlane(Plane):
         """SI units of travel and of effort in one unit shown."""
         units = self._session.units
         return in_units(LENGTH, units), in_units(FORCE, units)
-
-    def showEvent(self, event: QShowEvent) -> None:
-        super().showEvent(event)
-        self.refresh()
-
-    def _changed(self) -> None:
-        if self.isVisible():
-            self.refresh()
 
     def refresh(self) -> None:
         """Draw the build as it is now."""
@@ -67,6 +60,11 @@ class FeelPlane(Plane):
         named: list[tuple[Curve, str, str, Points]] = [
             (self.whole, "all of it", T.ink, shown(travel))
         ]
+        self.faulty.setVisible(self.supposed != (SOUND, SOUND))
+        if self.supposed != (SOUND, SOUND):
+            worse = supposed(session.build, made, *self.supposed)
+            travel = press(worse, effort, standing, surface).pedal_travel
+            named.append((self.faulty, "what if", T.warn, shown(travel)))
         boosted = session.build.booster.kind != "none"
         self._unboosted.setVisible(boosted)
         if boosted:

@@ -4,7 +4,16 @@ from typing import ClassVar
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF
+from PySide6.QtGui import (
+    QBrush,
+    QColor,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPixmap,
+    QPolygonF,
+)
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.solve.sizing import Verdict
@@ -14,6 +23,13 @@ from urgens.ui.theme.paint import T, metrics, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
+Stretch = tuple[float, float, Verdict]
+HATCHES = {  # besides colour, so that regions are told apart without it
+    Verdict.EFFORT: Qt.BrushStyle.BDiagPattern,
+    Verdict.PRESSURE: Qt.BrushStyle.Dense7Pattern,
+    Verdict.TRAVEL: Qt.BrushStyle.HorPattern,
+    Verdict.STROKE: Qt.BrushStyle.DiagCrossPattern,
+}
 LEFT, RIGHT, TOP, FOOT = 74.0, 10.0, 6.0, 44.0  # px around the cells
 GRIP = 22.0  # px around the choice that take hold of it
 WORDS = {
@@ -23,6 +39,7 @@ WORDS = {
     Verdict.TRAVEL: "pedal meets the floor",
     Verdict.STROKE: "cylinder too short",
     Verdict.HALF_FAILED: "one half lost leaves no pedal",
+    Verdict.HOLD: "does not hold the launch",
 }
 SHORT = {
     Verdict.FITS: "fits",
@@ -31,6 +48,7 @@ SHORT = {
     Verdict.TRAVEL: "floor",
     Verdict.STROKE: "stroke",
     Verdict.HALF_FAILED: "half lost",
+    Verdict.HOLD: "no hold",
 }
 
 
@@ -119,39 +137,41 @@ class MapView(Painted):
         box, verdict = self._cells, self.choices.map.verdict
         rows, columns = verdict.shape
         tall, wide = box.height() / rows, box.width() / (columns - 1)
-        colors = {
+        grounds = {
             Verdict.FITS: T.good_ground,
             Verdict.EFFORT: T.steel,
             Verdict.PRESSURE: T.warn_ground,
             Verdict.TRAVEL: T.band,
             Verdict.STROKE: T.hair,
             Verdict.HALF_FAILED: T.danger_ground,
+            Verdict.HOLD: T.grid,
         }
+        found = [self.choices.regions.row(row) for row in range(rows)]
         painter.setPen(Qt.PenStyle.NoPen)
-        for row in range(rows):
-            for start, end in _runs(verdict[row]):
-                left = box.left() + max(start - 0.5, 0) * wide
-                right = box.left() + min(end + 0.5, columns - 1) * wide
-                painter.setBrush(QColor(colors[Verdict(int(verdict[row, start]))]))
-                painter.drawRect(QRectF(left, box.top() + row * tall, right - left, tall + 0.5))
-        self._paint_boundaries(painter, verdict, tall, wide)
+        for row, stretches in enumerate(found):
+            for start, end, kind in stretches:
+                left, right = (self.point(row, ratio).x() for ratio in (start, end))
+                cell = QRectF(left, box.top() + row * tall, right - left, tall + 0.5)
+                painter.fillRect(cell, QColor(grounds[kind]))
+                style = HATCHES.get(kind)
+                if style is not None:
+                    painter.fillRect(cell, QBrush(QColor(T.hair), style))
+        self._paint_boundaries(painter, found, tall)
         self._paint_axes(painter, tall)
         self._paint_regions(painter, verdict, tall, wide)
 
-    def _paint_boundaries(
-        self, painter: QPainter, verdict: np.ndarray, tall: float, wide: float
-    ) -> None:
+    def _paint_boundaries(self, painter: QPainter, found: list[list[Stretch]], tall: float) -> None:
+        """Draw where one verdict ends: upright in a row, level between two rows."""
         box = self._cells
         painter.setPen(pen(T.muted, 1))
-        for row, column in zip(*np.nonzero(verdict[:, 1:] != verdict[:, :-1]), strict=True):
-            x = box.left() + (column + 0.5) * wide
+        for row, stretches in enumerate(found):
             y = box.top() + row * tall
-            painter.drawLine(QPointF(x, y), QPointF(x, y + tall))
-        for row, column in zip(*np.nonzero(verdict[1:] != verdict[:-1]), strict=True):
-            y = box.top() + (row + 1) * tall
-            left = box.left() + max(column - 0.5, 0) * wide
-            right = min(box.left() + (column + 0.5) * wide, box.right())
-            painter.drawLine(QPointF(left, y), QPointF(right, y))
+            for start, *_ in stretches[1:]:
+                x = self.point(row, start).x()
+                painter.drawLine(QPointF(x, y), QPointF(x, y + tall))
+            for left, right in _unlike(found[row - 1], stretches) if row else []:
+                ends = (self.point(row, ratio).x() for ratio in (left, right))
+                painter.drawLine(*(QPointF(x, y) for x in ends))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(pen(T.ink, 1))
         painter.drawRect(box)
@@ -246,6 +266,21 @@ class MapView(Painted):
             self.choices.choose(row, round(self.choices.ratio, 2) + step[1])
         else:
             event.ignore()
+
+
+def _unlike(above: list[Stretch], below: list[Stretch]) -> list[tuple[float, float]]:
+    """Return from where to where two neighbouring rows have different verdicts."""
+    cuts = sorted({end for row in (above, below) for start, end, _ in row})
+    found, at = [], LOWEST
+    for cut in cuts:
+        middle = (at + cut) / 2
+        kinds = [
+            next(k for start, end, k in row if start <= middle <= end) for row in (above, below)
+        ]
+        if cut > at and kinds[0] is not kinds[1]:
+            found.append((at, cut))
+        at = cut
+    return found
 
 
 def _runs(row: np.ndarray) -> list[tuple[int, int]]:

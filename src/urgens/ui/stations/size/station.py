@@ -1,14 +1,13 @@
-"""The Size station: bore and ratio chosen on a map, windows typed, what fits best."""
+"""The Size station: bore, pedal ratio, booster, travel and feel, a page each."""
 
-import numpy as np
+from collections.abc import Callable
+
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
-    QFrame,
-    QGridLayout,
+    QButtonGroup,
     QHBoxLayout,
-    QLabel,
-    QPushButton,
+    QMenu,
     QSizePolicy,
     QStackedWidget,
     QToolButton,
@@ -16,205 +15,113 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.quantity import FORCE, LENGTH, PRESSURE, show, unit_shown
-from urgens.solve.sizing import Verdict
 from urgens.ui.session import Session
-from urgens.ui.stations.size.choices import RATIOS
-from urgens.ui.stations.size.feel import FeelPlane
-from urgens.ui.stations.size.map_view import WORDS, MapView
+from urgens.ui.stations.size.booster_page import BoosterPage
+from urgens.ui.stations.size.feel_page import FeelPage
+from urgens.ui.stations.size.half_page import HalfPage
+from urgens.ui.stations.size.heat_page import HeatPage
+from urgens.ui.stations.size.launch_page import LaunchPage
+from urgens.ui.stations.size.map_page import MapPage
+from urgens.ui.stations.size.page import Page
+from urgens.ui.stations.size.pedal_page import PedalPage
+from urgens.ui.stations.size.setups_page import SetUpsPage
+from urgens.ui.stations.size.why_page import WhyPage
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.figure_label import Figure, FigureLabel
-from urgens.ui.widgets.worded import worded
+from urgens.ui.widgets.worded import elided, worded
 
-SIDE = 244
-BEST = 4  # bores offered
-PAGES = ("Map", "Feel")
-WINDOWS = (
-    Figure("targets.comfortable_effort", "Comfortable foot", FORCE, 18),
-    Figure("targets.deceleration", "Wanted deceleration, g", size=18),
-    Figure("targets.pressure_window[0]", "Pressure at least", PRESSURE, 18),
-    Figure("targets.pressure_window[1]", "Pressure at most", PRESSURE, 18),
-    Figure("targets.max_effort", "Hardest foot", FORCE, 18),
-    Figure("pedal.travel_available", "Pad to floor", LENGTH, 18),
+PAGES: tuple[tuple[str, Callable[[Session], Page]], ...] = (
+    ("Map", MapPage),
+    ("Pedal", PedalPage),
+    ("Booster", BoosterPage),
+    ("Feel", FeelPage),
+    ("Half lost", HalfPage),
+    ("Launch", LaunchPage),
+    ("Heat", HeatPage),
+    ("Set-ups", SetUpsPage),
+    ("Why?", WhyPage),
 )
+MAP, PEDAL, BOOSTER, FEEL, HALF, LAUNCH, HEAT, SETUPS, WHY = range(len(PAGES))
 
 
 class SizeStation(QWidget):
-    """Every real bore against every ratio, and what the choice gives."""
+    """Every real bore against every ratio, and what the choice means for the foot."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._session = session
-        self.map = MapView(session)
-        self.labels = {f.path: FigureLabel(session, f, self) for f in WINDOWS}
-        self.verdict = QLabel()
-        self.verdict.setWordWrap(True)
-        self.verdict.setProperty("role", "heading")
-        self.figures = QLabel()
-        self.figures.setWordWrap(True)
-        self.best = [QPushButton("nothing fits") for _ in range(BEST)]
-        self._summary = QLabel()
-        self._summary.setProperty("role", "summary")
-        self._summary.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
-        self.feel = FeelPlane(session)
         self.pages = QStackedWidget()
-        self.axes = (worded("", "muted"), worded("", "muted"))
-        self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
-        feel = QWidget()
-        column = QVBoxLayout(feel)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
-        for widget in (self.axes[0], self.feel, self.axes[1]):
-            column.addWidget(widget, 1 if widget is self.feel else 0)
-        for page in (self.map, feel):
-            self.pages.addWidget(page)
-        self.choose = [_segment(words) for words in PAGES]
-        for index, button in enumerate(self.choose):
+        self.choose: list[QToolButton] = []
+        self._made: dict[int, Page] = {}  # a page is made when it is first looked at
+        self.index = MAP
+        self._summary = elided("summary")
+        group = QButtonGroup(self)
+        for index, (words, _) in enumerate(PAGES):
+            button = QToolButton()
+            button.setText(words)
+            button.setCheckable(True)
+            button.setProperty("segment", "true")
+            button.setProperty("narrow", "true")
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             button.clicked.connect(lambda _=False, page=index: self.show_page(page))
-        self._lay_out()
-        self.show_page(0)
-        session.solution_changed.connect(self._changed)
-
-    def _lay_out(self) -> None:
-        title = worded("Size", "title")
+            group.addButton(button)
+            self.choose.append(button)
+        self.choose[WHY].setToolTip("?")
         head = QHBoxLayout()
-        head.setSpacing(14)
-        head.addWidget(title)
+        head.setSpacing(12)
+        head.addWidget(worded("Size", "title"))
+        self.menu = QToolButton()
+        self.menu.setProperty("role", "kind")
+        self.menu.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.menu.setMenu(QMenu(self.menu))
+        for index, (words, _) in enumerate(PAGES):
+            self.menu.menu().addAction(words, lambda page=index: self.show_page(page))
+        head.addWidget(self.menu)
         head.addWidget(self._summary, 1, Qt.AlignmentFlag.AlignBottom)
         for button in self.choose:
             head.addWidget(button)
-        body = QHBoxLayout()
-        body.setSpacing(18)
-        body.addWidget(self.pages, 1)
-        side = self._side()
-        if T.stands_back:
-            side.setParent(self)
-            side.hide()
-        else:
-            hairline = QFrame()
-            hairline.setFixedWidth(1)
-            hairline.setStyleSheet(f"background: {T.hair}")
-            body.addWidget(hairline)
-            body.addWidget(side)
+        head.addStretch()
+        for widget in self.choose if T.stands_back else (self.menu, self._summary):
+            widget.hide()
         column = QVBoxLayout(self)
         column.setContentsMargins(24, 12, 24, 8)
         column.setSpacing(8)
         column.addLayout(head)
-        column.addLayout(body, 1)
+        column.addWidget(self.pages, 1)
+        self.pages.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
+        self.show_page(MAP)
+        session.solution_changed.connect(self._changed)
+
+    @property
+    def page(self) -> Page:
+        """The page that is shown."""
+        return self.page_at(self.index)
+
+    def page_at(self, index: int) -> Page:
+        """Return a page; index: MAP, PEDAL and so on."""
+        if index not in self._made:
+            page = self._made[index] = PAGES[index][1](self._session)
+            self.pages.addWidget(page)
+        return self._made[index]
 
     def show_page(self, index: int) -> None:
-        """Show the map, or the pedal's feel."""
-        self.pages.setCurrentIndex(index)
-        for page, button in enumerate(self.choose):
-            button.setChecked(page == index)
-
-    def _side(self) -> QWidget:
-        side = QWidget()
-        side.setFixedWidth(SIDE)
-        column = QVBoxLayout(side)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
-        column.addWidget(self.verdict)
-        column.addWidget(self.figures)
-        column.addSpacing(8)
-        column.addWidget(worded("What is wanted", "heading"))
-        grid = QGridLayout()
-        grid.setVerticalSpacing(2)
-        for row, (figure, label) in enumerate(zip(WINDOWS, self.labels.values(), strict=True)):
-            grid.addWidget(worded(figure.name, "muted"), row, 0)
-            grid.addWidget(label, row, 1)
-        column.addLayout(grid)
-        column.addSpacing(8)
-        column.addWidget(worded("What fits best", "heading"))
-        for button in self.best:
-            button.setProperty("role", "quiet")
-            column.addWidget(button)
-            button.clicked.connect(
-                lambda _=False, b=button: self.map.choices.choose(*b.property("at"))
-            )
-        column.addStretch()
-        return side
-
-    def _take_best(self) -> None:
-        """Put the bore and ratio of the button that was pressed into the build."""
-        row, ratio = self.sender().property("at")
-        self.map.choices.choose(row, ratio)
+        """Show one of the pages."""
+        self.index = index
+        if self.isVisible():
+            self.pages.setCurrentWidget(self.page)
+        self.choose[index].setChecked(True)
+        self.menu.setText(PAGES[index][0])
+        self._say()
 
     def showEvent(self, event: QShowEvent) -> None:
-        self.refresh()
+        self.pages.setCurrentWidget(self.page)
+        self._say()
 
     def _changed(self) -> None:
         if self.isVisible():
-            self.refresh()
+            self._say()
 
-    def refresh(self) -> None:
-        """Work out the map of the build as it is now, and say what the choice gives."""
-        self.map.refresh()
-        for label in self.labels.values():
-            label.refresh()
-        choices, at = self.map.choices, self.map.own_cell
-        verdict = Verdict(int(choices.map.verdict[at]))
-        fits = verdict is Verdict.FITS
-        words = WORDS[verdict]
-        color = T.good if fits else T.danger if verdict is Verdict.HALF_FAILED else T.warn
-        bore = choices.bores[choices.own].text
-        self.verdict.setText(
-            f'{bore} at {choices.ratio:.2f} : 1: <span style="color:{color}">{words}</span>'
-        )
-        self.figures.setText("<br>".join(self._lines(at)))
-        count = len({row for row, _ in choices.map.ranked()})
-        self._summary.setText(
-            f"{count} of {len(choices.bores)} bores fit at some ratio"
-            + ("" if T.stands_back else "; drag, click, or ↑ ↓ ← →")
-        )
-        units = self._session.units
-        self.axes[0].setText(f"Foot, {unit_shown(FORCE, units)}")
-        self.axes[1].setText(f"Pedal travel, {unit_shown(LENGTH, units)}")
-        self._offer()
-
-    def _lines(self, at: tuple[int, int]) -> list[str]:
-        """Return what the choice gives, a line each."""
-        found, units = self.map.choices.map, self._session.units
-        floor = self._session.build.pedal.travel_available.value
-        effort, pad, half = (
-            float(values[at])
-            for values in (found.effort, found.pedal_travel, found.half_failed_travel)
-        )
-        wanted = self._session.build.targets.deceleration
-        return [
-            f"{show(effort, FORCE, units)} of foot for {wanted:g} g"
-            if np.isfinite(effort)
-            else f"no foot reaches {wanted:g} g",
-            f"{show(float(found.pressure[at]), PRESSURE, units)} at the comfortable foot",
-            f"pedal {100 * pad / floor:.0f} % of the way to the floor"
-            if np.isfinite(pad)
-            else "the pedal meets the floor",
-            f"{100 * float(found.stroke_used[at]):.0f} % of the stroke used",
-            f"one half lost: pedal at {100 * half / floor:.0f} %"
-            if np.isfinite(half)
-            else "one half lost: no pedal left",
-        ]
-
-    def _offer(self) -> None:
-        """Offer the best ratio of each of the best bores."""
-        choices = self.map.choices
-        seen: dict[int, int] = {}
-        for row, column in choices.map.ranked():
-            seen.setdefault(row, column)
-        offers = list(seen.items())[:BEST]
-        for index, button in enumerate(self.best):
-            button.setVisible(index < len(offers))
-            if index < len(offers):
-                row, column = offers[index]
-                ratio = float(RATIOS[column])
-                button.setText(f"{choices.bores[row].text} at {ratio:.2f}")
-                button.setProperty("at", (row, ratio))
-
-
-def _segment(words: str) -> QToolButton:
-    button = QToolButton()
-    button.setText(words)
-    button.setCheckable(True)
-    button.setProperty("segment", "true")
-    button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-    return button
+    def _say(self) -> None:
+        if not self.isVisible():
+            return
+        self.page.refresh()
+        self._summary.setText(self.page.summary)

@@ -1,0 +1,141 @@
+"""The booster's page: its line, its vacuum, its room, and what a cylinder made for it means."""
+
+from PySide6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
+
+from urgens.build.booster import HydraulicBooster, VacuumBooster
+from urgens.guidance.swapping import booster_words, fit_words, swap_words
+from urgens.quantity import FORCE, LENGTH, PRESSURE, VOLUME, unit_shown
+from urgens.ui.session import Session
+from urgens.ui.stations.size.booster_plane import BoosterPlane
+from urgens.ui.stations.size.page import Page
+from urgens.ui.stations.size.reserve_view import ReserveView
+from urgens.ui.widgets.figure_column import FigureColumn
+from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.typed_label import TypedLabel
+from urgens.ui.widgets.worded import wrapped
+
+INCHES = ("inHg", "inHg")  # vacuum is read in these everywhere
+LITRES = ("l", "l")
+FIGURES = (
+    Figure("booster.diaphragm_diameters[0]", "Diaphragm, working", LENGTH, 17),
+    Figure("booster.diaphragm_diameters[1]", "Second diaphragm", LENGTH, 17),
+    Figure("booster.vacuum", "Vacuum at idle", PRESSURE, 17, units=INCHES),
+    Figure("booster.pump", "A pump holds", PRESSURE, 17, units=INCHES, optional=True),
+    Figure("booster.max_assist", "Most it assists", FORCE, 17),
+    Figure("booster.gain", "Gain", size=17),
+    Figure("booster.crack_force", "Cracks at", FORCE, 17),
+    Figure("booster.jump_in", "Jumps in with", FORCE, 17),
+    Figure("vehicle.altitude", "Altitude driven at", LENGTH, 17, units=("ft", "m")),
+    Figure("booster.reservoir.volume", "Reservoir and hose", VOLUME, 17, units=LITRES),
+    Figure("booster.reservoir.swept", "It takes, a press", VOLUME, 17, units=LITRES, optional=True),
+    Figure("booster.reservoir.least", "Vacuum wanted", PRESSURE, 17, units=INCHES),
+    Figure("booster.envelope.diameter", "Shell across", LENGTH, 17),
+    Figure("booster.envelope.length", "Shell along", LENGTH, 17),
+    Figure("booster.room.diameter", "Room across", LENGTH, 17),
+    Figure("booster.room.length", "Room along", LENGTH, 17),
+)
+RESERVOIR = {"volume": "5 l"}
+ROOM = {"diameter": "10 in", "length": "8 in"}
+
+
+class BoosterPage(Page):
+    """Crack, jump-in, run-out; vacuum, pump, reservoir; lost; room; cylinders that look alike."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.plane, self.reserve = BoosterPlane(session), ReserveView(session)
+        self.figures = FigureColumn(session, FIGURES)
+        self.words, self.fits, self.swap = wrapped(), wrapped(), wrapped()
+        self.lost = QPushButton()
+        self.reservoir, self.room = QPushButton("Give a reservoir"), QPushButton("Give the room")
+        for button, take in (
+            (self.lost, self._lose),
+            (self.reservoir, lambda: self._give("booster.reservoir", RESERVOIR)),
+            (self.room, self._give_room),
+        ):
+            button.setProperty("role", "quiet")
+            button.clicked.connect(take)
+        self.other = TypedLabel(
+            "Bore of the other cylinder", LENGTH, session.units, self._compare,
+            start=self._likely(), size=18, parent=self,
+        )  # fmt: skip
+        drawing = QWidget()
+        column = QVBoxLayout(drawing)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(2)
+        self.axes = (QLabel(), QLabel())
+        for label in self.axes:
+            label.setProperty("role", "muted")
+        column.addWidget(self.axes[0])
+        column.addWidget(self.plane, 3)
+        column.addWidget(self.axes[1])
+        column.addWidget(self.reserve, 2)
+        self.column.addWidget(self.words)
+        self.column.addWidget(self.figures)
+        for button in (self.reservoir, self.room, self.lost):
+            self.column.addWidget(button)
+        self.column.addWidget(self.fits)
+        self.head("The cylinder, taken from another car")
+        self.column.addWidget(self.other)
+        self.column.addWidget(self.swap)
+        self.column.addStretch()
+        self.lay_out(drawing)
+        session.opened.connect(lambda: self.other.set_text(self._likely()))
+
+    def _likely(self) -> str:
+        """Return a bore to compare with: that of the other kind which is met most."""
+        return "15/16 in" if self.session.build.booster.kind != "none" else "1-1/8 in"
+
+    @property
+    def summary(self) -> str:
+        """What helps the foot."""
+        return booster_words(self.session.solution, self.session.units)[0]
+
+    def show_figures(self) -> None:
+        """Show the booster of the build as it is now."""
+        session, fitted = self.session, self.session.build.booster
+        force = unit_shown(FORCE, session.units)
+        self.axes[0].setText(f"Force on the cylinder, {force}")
+        self.axes[1].setText(f"Force on the pushrod, {force}")
+        self.plane.refresh()
+        self.reserve.refresh()
+        self.reserve.setVisible(self.reserve.found is not None)
+        self.figures.refresh()
+        said = booster_words(session.solution, session.units)[1:]
+        self.words.setText(" ".join(said))
+        self.words.setVisible(bool(self.words.text()))
+        boosted = isinstance(fitted, VacuumBooster | HydraulicBooster)
+        self.lost.setVisible(boosted)
+        if isinstance(fitted, VacuumBooster | HydraulicBooster):
+            self.lost.setText("Booster lost: try it" if fitted.working else "Booster works again")
+            self.room.setVisible(fitted.envelope is None or fitted.room is None)
+        else:
+            self.room.hide()
+        vacuum = isinstance(fitted, VacuumBooster) and fitted.reservoir is None
+        self.reservoir.setVisible(vacuum)
+        self.fits.setText(fit_words(session.build, session.units))
+        self.fits.setVisible(bool(self.fits.text()))
+        self._compare()
+
+    def _lose(self) -> None:
+        fitted = self.session.build.booster
+        if isinstance(fitted, VacuumBooster | HydraulicBooster):
+            label = "Booster lost" if fitted.working else "Booster works"
+            self.session.try_all({"booster.working": not fitted.working}, label)
+
+    def _give(self, path: str, part: dict[str, str]) -> None:
+        changes: dict[str, object] = {path: part}
+        changes |= {f'evidence["{path}.{name}"]': {"state": "assumed"} for name in part}
+        self.session.try_all(changes, f"{path.rpartition('.')[2].capitalize()}, assumed")
+
+    def _give_room(self) -> None:
+        changes: dict[str, object] = {}
+        for path in ("booster.envelope", "booster.room"):
+            changes[path] = ROOM
+            changes |= {f'evidence["{path}.{name}"]': {"state": "assumed"} for name in ROOM}
+        self.session.try_all(changes, "Room for the booster, assumed")
+
+    def _compare(self) -> None:
+        other = self.other.quantity
+        if other is not None:
+            self.swap.setText(swap_words(self.session.build, other))

@@ -1,0 +1,191 @@
+"""The feel's page: effort over travel, and what air, hoses, calipers and knock-back do to it."""
+
+from functools import partial
+
+from PySide6.QtWidgets import QButtonGroup, QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+
+from urgens.guidance.feeling import Compared, cold_line_words, compared, reservoir_words
+from urgens.quantity import (
+    FORCE,
+    LENGTH,
+    TIME,
+    QuantityError,
+    Shown,
+    UnitSystem,
+    parse,
+    show,
+    unit_shown,
+)
+from urgens.quantity.kinds import VOLUME
+from urgens.solve.what_if import SOUND, WhatIf
+from urgens.ui.session import Session
+from urgens.ui.stations.size.feel import FeelPlane
+from urgens.ui.stations.size.page import Page
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.segment import segment
+from urgens.ui.widgets.stepper import Stepper
+from urgens.ui.widgets.typed_label import TypedLabel
+from urgens.ui.widgets.worded import worded, wrapped
+
+CUBIC_CENTIMETRE, TENTH_MM = 1e-6, 1e-4
+FAULTS = {  # name, step, least, unit; what does not change the build
+    "air": ("Air in the line", 0.5, 0.0, "cm³"),
+    "hose": ("Hoses swell", 0.25, 0.25, "×"),
+    "brake": ("Brakes flex", 0.25, 0.25, "×"),
+    "knock_back": ("Knocked back", 0.1, 0.0, "mm"),
+}
+SCALES = {"air": CUBIC_CENTIMETRE, "hose": 1.0, "brake": 1.0, "knock_back": 1e-3}
+MOST = 50.0
+
+
+class FeelPage(Page):
+    """Whole, each half lost, booster lost; and what if."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.plane = FeelPlane(session)
+        self.axes = (worded("", "muted"), worded("", "muted"))
+        self.axle = "rear"
+        self.faults: dict[str, WhatIf] = {"front": SOUND, "rear": SOUND}
+        self.axles = {axle: segment(f"{axle.capitalize()} axle") for axle in ("front", "rear")}
+        group = QButtonGroup(self)
+        for axle, button in self.axles.items():
+            group.addButton(button)
+            button.clicked.connect(partial(self._look_at, axle))
+        self.steppers = {}
+        for name, (words, *_) in FAULTS.items():
+            stepper = Stepper(words, partial(self._type, name))
+            stepper.stepped.connect(partial(self._step, name))
+            self.steppers[name] = stepper
+        self.sound = segment("None of it")
+        self.sound.clicked.connect(self._clear)
+        self.grid = QGridLayout()
+        self.grid.setVerticalSpacing(3)
+        self.cells: list[QLabel] = []
+        self.reservoir, self.cold = wrapped(), wrapped()
+        inch = session.build.natural_units is UnitSystem.INCH
+        self.line = [
+            TypedLabel(name, kind, session.units, self._show_cold, start=start, size=17)
+            for name, kind, start in (
+                ("Length of the rear line", LENGTH, "12 ft" if inch else "3.6 m"),
+                ("Bore of the line", LENGTH, "0.13 in" if inch else "3.3 mm"),
+                ("Time of the press", TIME, "0.2 s"),
+            )
+        ]
+        self._fill()
+
+    def _fill(self) -> None:
+        drawing = QWidget()
+        column = QVBoxLayout(drawing)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.axes[0])
+        column.addWidget(self.plane, 1)
+        column.addWidget(self.axes[1])
+        self.column.addWidget(worded("What if (the build does not change)", "heading"))
+        row = QHBoxLayout()
+        row.setSpacing(0)
+        for button in (*self.axles.values(), self.sound):
+            row.addWidget(button)
+        row.addStretch()
+        self.column.addLayout(row)
+        faults = QGridLayout()
+        faults.setVerticalSpacing(4)
+        for index, stepper in enumerate(self.steppers.values()):
+            faults.addWidget(stepper, index // 2, index % 2)
+        self.column.addLayout(faults)
+        self.column.addSpacing(4)
+        self.column.addLayout(self.grid)
+        self.head("Reservoir as the pads wear")
+        self.column.addWidget(self.reservoir)
+        self.head("A fast press at −40 °C")
+        line = QHBoxLayout()
+        for label in self.line:
+            line.addWidget(label)
+        line.addStretch()
+        self.column.addLayout(line)
+        self.column.addWidget(self.cold)
+        self.column.addStretch()
+        self.lay_out(drawing, side=318)
+
+    @property
+    def summary(self) -> str:
+        """Travel and slope at the comfortable foot."""
+        found, units = self._compared(), self.session.units
+        return (
+            f"at {show(found.effort, FORCE, units)}: {found.rows[0].sound}, {found.rows[1].sound}"
+        )
+
+    def _compared(self) -> Compared:
+        faults = self.faults["front"], self.faults["rear"]
+        return compared(self.session.solution, *faults, self.session.units)
+
+    def show_figures(self) -> None:
+        """Show the feel of the build as it is now."""
+        units = self.session.units
+        self.axes[0].setText(f"Foot, {unit_shown(FORCE, units)}")
+        self.axes[1].setText(f"Pedal travel, {unit_shown(LENGTH, units)}")
+        self.plane.supposed = (self.faults["front"], self.faults["rear"])
+        self.plane.refresh()
+        self.axles[self.axle].setChecked(True)
+        self.sound.setChecked(self.faults == {"front": SOUND, "rear": SOUND})
+        for name, stepper in self.steppers.items():
+            value = getattr(self.faults[self.axle], name) / SCALES[name]
+            stepper.set_value(Shown(f"{value:.4g}", FAULTS[name][3]), f"{value:.4g}")
+        self._show_rows(self._compared())
+        self.reservoir.setText(reservoir_words(self.session.build, units))
+        self._show_cold()
+
+    def _show_rows(self, found: Compared) -> None:
+        for cell in self.cells:
+            cell.deleteLater()
+        self.cells = []
+        changed = self.faults != {"front": SOUND, "rear": SOUND}
+        heads = [("", "as built", "what if" if changed else "")]
+        rows = heads + [(r.name, r.sound, r.supposed if changed else "") for r in found.rows]
+        for at, row in enumerate(rows):
+            for column, words in enumerate(row):
+                cell = worded(words, "heading" if column and at else "muted")
+                if column == 2 and at:
+                    cell.setStyleSheet(f"color: {T.warn}")
+                self.cells.append(cell)
+                self.grid.addWidget(cell, at, column)
+
+    def _show_cold(self) -> None:
+        length, bore, time = (label.value for label in self.line)
+        if length and bore and time:
+            words = cold_line_words(self.session.solution, length, bore, time, self.session.units)
+            self.cold.setText(words)
+
+    def _look_at(self, axle: str) -> None:
+        self.axle = axle
+        self.show_figures()
+
+    def _suppose(self, name: str, value: float) -> None:
+        least = FAULTS[name][2]
+        value = min(max(value, least), MOST)
+        before = self.faults[self.axle]
+        changed = {**vars(before), name: value * SCALES[name]}
+        self.faults[self.axle] = WhatIf(**changed)
+        self.show_figures()
+
+    def _step(self, name: str, steps: int) -> None:
+        now = getattr(self.faults[self.axle], name) / SCALES[name]
+        self._suppose(name, round(now + steps * FAULTS[name][1], 6))
+
+    def _type(self, name: str, typed: str) -> None:
+        """Take a typed fault; raises QuantityError."""
+        try:
+            value = float(typed)
+        except ValueError:
+            kind = {"air": VOLUME, "knock_back": LENGTH}.get(name)
+            if kind is None:
+                raise QuantityError(f'"{typed}" is no number', "write how many times") from None
+            value = parse(typed, kind).value / SCALES[name]
+        if value < 0:
+            raise QuantityError(f'"{typed}" is negative', "write it without the minus")
+        self._suppose(name, value)
+
+    def _clear(self) -> None:
+        self.faults = {"front": SOUND, "rear": SOUND}
+        self.show_figures()

@@ -1,0 +1,206 @@
+"""Each half lost, drawn: where the pistons end, how far the pedal falls, what is left."""
+
+from typing import Literal
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+
+from urgens.build.master import TandemMaster
+from urgens.guidance.half_lost import LostHalf, dead_is_primary, lost_halves
+from urgens.physics.standards import FAILED_DECELERATION
+from urgens.quantity import LENGTH, show
+from urgens.solve.half_failed import half_failed_strokes
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, face, pen
+from urgens.ui.widgets.board import write
+from urgens.ui.widgets.marks import disc, square
+from urgens.ui.widgets.painted import Painted
+
+GAP = 28.0  # px between the two halves
+MOST_DECELERATION = 8.0  # m/s² at the end of its bar
+
+
+class HalfBoard(Painted):
+    """Two columns, one a half."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self.halves: tuple[LostHalf, ...] = ()
+        self.setMinimumSize(self.scaled(400, 420))
+
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        self.halves = lost_halves(self._session.solution, self._session.units)
+        self.setAccessibleName("; ".join(f"{h.name}: {h.steps[-1]}" for h in self.halves))
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = self.begin()
+        if not self.halves:
+            words = "One circuit: one leak anywhere takes all braking away. Nothing is left."
+            write(painter, words, QPointF(0, 40), size=18, weight=600, color=T.danger)
+            return
+        wide = (self.across - GAP) / 2
+        for index, half in enumerate(self.halves):
+            painter.save()
+            painter.translate(index * (wide + GAP), 0)
+            self._draw_half(painter, half, index, wide)
+            painter.restore()
+        painter.setPen(pen(T.hair, 1))
+        x = wide + GAP / 2
+        painter.drawLine(QPointF(x, 0), QPointF(x, self.down))
+
+    def _draw_half(self, painter: QPainter, half: LostHalf, index: int, wide: float) -> None:
+        if self._session.solution.system.split != "diagonal":
+            (disc if index == 0 else square)(painter, QPointF(8, 12), 7)
+        write(painter, half.name, QPointF(22, 18), size=18, weight=700, color=T.ink)
+        if isinstance(self._session.build.master, TandemMaster):
+            self._draw_tandem(painter, index, QRectF(0, 36, wide, 92))
+        else:
+            self._draw_twin(painter, index, QRectF(0, 36, wide, 92))
+        y = 168.0
+        for number, step in enumerate(half.steps, start=1):
+            write(painter, str(number), QPointF(0, y + 17), size=20, weight=700, color=T.muted)
+            painter.setFont(face(17))
+            painter.setPen(QColor(T.ink))
+            box = QRectF(22, y, wide - 22, 120)
+            wrapping = Qt.TextFlag.TextWordWrap
+            painter.drawText(box, wrapping, step)
+            y += painter.boundingRect(box, wrapping, step).height() + 10
+        foot = max(y + 8, self.down - 190)
+        self._draw_pedal(painter, half, QRectF(0, foot, wide, 74))
+        self._draw_left(painter, half, QRectF(0, foot + 100, wide, 74))
+
+    def _draw_tandem(self, painter: QPainter, index: int, box: QRectF) -> None:
+        """Paint the cylinder with its pistons where they end; the pushrod comes from the right."""
+        solution = self._session.solution
+        primary_dead = dead_is_primary(solution, index)
+        strokes = half_failed_strokes(solution.system, solution.standing, index)
+        dead, live = (float(s) for s in strokes)
+        primary, secondary = (dead, live) if primary_dead else (live, dead)
+        chambers = solution.system.volumes.chambers
+        lengths = [float(c.stroke) for c in (chambers[index], chambers[1 - index])]
+        first, far = lengths if primary_dead else lengths[::-1]
+        body = QRectF(box.left() + 2, box.top() + 18, box.width() - 74, 46)
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.steel))
+        painter.drawRoundedRect(body, 4, 4)
+        bore = body.adjusted(8, 9, 0, -9)
+        per = (bore.width() - 44) / (1.12 * (first + far))
+        far_at = bore.left() + (1.06 * far - min(secondary, far)) * per
+        near_at = far_at + 14 + (first - min(primary, first)) * per + 0.06 * far * per
+        for start, end, is_dead in (
+            (bore.left(), far_at, not primary_dead),
+            (far_at + 14, near_at, primary_dead),
+        ):
+            chamber = QRectF(start, bore.top(), max(end - start, 0.0), bore.height())
+            painter.fillRect(chamber, QColor(T.danger_ground if is_dead else T.fluid[1]))
+        painter.setPen(pen(T.ink, 1.5))
+        painter.setBrush(QColor(T.metal))
+        for x in (far_at, near_at):
+            painter.drawRect(QRectF(x, bore.top(), 14, bore.height()))
+        painter.setPen(pen(T.ink, 4))
+        middle = body.center().y()
+        painter.drawLine(QPointF(near_at + 14, middle), QPointF(box.right() - 6, middle))
+        write(painter, "pushrod", QPointF(box.right() - 4, middle + 22), size=14, side="right")
+        sides: tuple[tuple[float, Literal["left", "right"], str, bool], ...] = (
+            (box.left(), "left", "secondary", not primary_dead),
+            (body.right() + 60, "right", "primary", primary_dead),
+        )
+        for x, side, word, is_dead in sides:
+            color = T.danger if is_dead else T.ink
+            state = "lost" if is_dead else "holds"
+            write(painter, f"{word} {state}", QPointF(x, box.top() + 12), size=15, weight=600,
+                  color=color, side=side)  # fmt: skip
+        for line, words in enumerate(self._feeds()):
+            write(painter, words, QPointF(box.left(), box.bottom() - 4 + 19 * line), size=15)
+
+    def _feeds(self) -> tuple[str, ...]:
+        solution = self._session.solution
+        if solution.system.split == "diagonal":
+            return ("each chamber feeds one front", "and one rear wheel")
+        master = solution.build.master
+        assert isinstance(master, TandemMaster)
+        other = "rear" if master.primary_feeds == "front" else "front"
+        return (f"primary feeds the {master.primary_feeds},", f"secondary the {other}")
+
+    def _draw_twin(self, painter: QPainter, index: int, box: QRectF) -> None:
+        """Paint both cylinders and the bar as it tips."""
+        solution = self._session.solution
+        dead, live = (
+            float(s) for s in half_failed_strokes(solution.system, solution.standing, index)
+        )
+        taken = (dead, live) if index == 0 else (live, dead)
+        stroke = float(solution.system.volumes.chambers[index].stroke)
+        ends = []
+        for row, (run, name) in enumerate(zip(taken, ("front", "rear"), strict=True)):
+            y = box.top() + 8 + row * 44
+            body = QRectF(box.left() + 44, y, box.width() - 150, 30)
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.steel))
+            painter.drawRoundedRect(body, 4, 4)
+            bore = body.adjusted(6, 6, 0, -6)
+            share = 1.0 - min(run / stroke, 1.0)
+            at = bore.left() + (bore.width() - 26) * share + 4
+            lost = row == index
+            ground = T.danger_ground if lost else T.fluid[1]
+            painter.fillRect(QRectF(bore.left(), bore.top(), at - bore.left(), 18), QColor(ground))
+            painter.setPen(pen(T.ink, 1.5))
+            painter.setBrush(QColor(T.metal))
+            painter.drawRect(QRectF(at, bore.top(), 12, 18))
+            end = QPointF(at + 12 + 60, body.center().y())
+            painter.setPen(pen(T.ink, 4))
+            painter.drawLine(QPointF(at + 12, body.center().y()), end)
+            color = T.danger if lost else T.ink
+            write(painter, name, QPointF(box.left(), y + 20), size=15, weight=600, color=color)
+            ends.append(end)
+        painter.setPen(pen(T.ink, 5))
+        painter.drawLine(*ends)
+
+    def _draw_pedal(self, painter: QPainter, half: LostHalf, box: QRectF) -> None:
+        units = self._session.units
+        floor = float(self._session.solution.system.volumes.floor)
+        gone = np.isnan(half.travel)
+        words = "on the floor" if gone else str(show(floor - half.travel, LENGTH, units))
+        write(painter, "Pedal left", QPointF(box.left(), box.top() + 16), size=16, color=T.ink)
+        write(painter, words, QPointF(box.right(), box.top() + 18), size=22, weight=700,
+              color=T.danger if gone else T.ink, side="right")  # fmt: skip
+        bar = QRectF(box.left(), box.top() + 28, box.width(), 14)
+        painter.fillRect(bar, QColor(T.band))
+        used = bar.width() * (1.0 if gone else half.travel / floor)
+        painter.fillRect(
+            QRectF(bar.left(), bar.top(), used, 14), QColor(T.danger if gone else T.fluid[1])
+        )
+        said = "travel used, to the floor"
+        if half.shut_travel is not None and np.isfinite(half.shut_travel):
+            x = bar.left() + bar.width() * half.shut_travel / floor
+            painter.setPen(pen(T.ink, 3))
+            painter.drawLine(QPointF(x, bar.top() - 4), QPointF(x, bar.bottom() + 4))
+            left = show(floor - half.shut_travel, LENGTH, units)
+            said = f"line shut by the shuttle: {left} left"
+        write(painter, said, QPointF(box.left(), box.top() + 60), size=15)
+
+    def _draw_left(self, painter: QPainter, half: LostHalf, box: QRectF) -> None:
+        good = half.meets_rule and not np.isnan(half.travel)
+        color = T.ink if good else T.danger
+        write(painter, "Deceleration left", QPointF(box.left(), box.top() + 16), size=16,
+              color=T.ink)  # fmt: skip
+        write(painter, f"{half.left:.2f} m/s²", QPointF(box.right(), box.top() + 18), size=22,
+              weight=700, color=color, side="right")  # fmt: skip
+        bar = QRectF(box.left(), box.top() + 28, box.width(), 14)
+        painter.fillRect(bar, QColor(T.band))
+        share = min(half.left / MOST_DECELERATION, 1.0)
+        painter.fillRect(
+            QRectF(bar.left(), bar.top(), bar.width() * share, 14),
+            QColor(T.good if good else T.danger),
+        )
+        x = bar.left() + bar.width() * FAILED_DECELERATION / MOST_DECELERATION
+        painter.setPen(pen(T.ink, 3))
+        painter.drawLine(QPointF(x, bar.top() - 4), QPointF(x, bar.bottom() + 4))
+        at = QPointF(x - 2, box.top() + 60)
+        write(painter, "2.44 asked by UN R13-H", at, size=15)
+        if np.isnan(half.travel):
+            words = "had the pedal not met the floor"
+            write(painter, words, at + QPointF(0, 19), size=15, color=T.danger, side="middle")

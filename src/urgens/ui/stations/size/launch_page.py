@@ -1,0 +1,104 @@
+"""The launch's page: the driveline at the line, and what holds it."""
+
+from functools import partial
+
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+
+from urgens.quantity import FORCE, PRESSURE, TORQUE, show
+from urgens.ui.session import Session
+from urgens.ui.stations.size.launch_view import LaunchView
+from urgens.ui.stations.size.page import Page
+from urgens.ui.widgets.figure_column import FigureColumn
+from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.segment import segment
+from urgens.ui.widgets.worded import wrapped
+
+FIGURES = (
+    Figure("vehicle.launch.stall_torque", "Engine at stall", TORQUE, 18),
+    Figure("vehicle.launch.converter_ratio", "Converter's ratio at stall", size=18),
+    Figure("vehicle.launch.gear_ratio", "Gear", size=18),
+    Figure("vehicle.launch.final_drive", "Final drive", size=18),
+    Figure("vehicle.launch.efficiency", "Efficiency", size=18),
+    Figure("vehicle.launch.surface", "Road at the line", size=18, optional=True),
+    Figure("targets.max_effort", "Hardest foot", FORCE, 18),
+)
+START = {"stall_torque": "250 lbf.ft", "gear_ratio": 2.0, "final_drive": 4.0, "driven": "rear"}
+
+
+class LaunchPage(Page):
+    """Which limit comes first, and the pressure and effort that hold."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.view = LaunchView(session)
+        self.figures = FigureColumn(session, FIGURES)
+        self.give = QPushButton("Give the driveline")
+        self.give.setProperty("role", "quiet")
+        self.give.clicked.connect(self._give)
+        self.driven = {axle: segment(f"{axle.capitalize()} driven") for axle in ("rear", "front")}
+        self.axles = QWidget()
+        row = QHBoxLayout(self.axles)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        for axle, button in self.driven.items():
+            button.clicked.connect(partial(self._drive, axle))
+            row.addWidget(button)
+        row.addStretch()
+        self.words = wrapped()
+        self.caution = wrapped(
+            words="Static loads, no bounce, cold rotors: the road passes a force between the "
+            "axles, and the driven tyres may spin first. Nobody stands in front of or behind the "
+            "vehicle."
+        )
+        for widget in (self.give, self.axles, self.figures, self.words, self.caution):
+            self.column.addWidget(widget)
+        self.column.addStretch()
+        self.lay_out(self.view)
+
+    @property
+    def summary(self) -> str:
+        """Whether it holds."""
+        return self.view.words
+
+    def show_figures(self) -> None:
+        """Show the build as it is now."""
+        build, units = self.session.build, self.session.units
+        launch, held = build.vehicle.launch, self.session.solution.hold
+        self.figures.refresh()
+        self.view.update()
+        self.give.setVisible(launch is None)
+        self.axles.setVisible(launch is not None)
+        self.figures.setVisible(launch is not None)
+        if launch is None or held is None:
+            self.words.setText(
+                "For a car that is held at the line on its brakes against the engine. The figures "
+                "to start from are assumed: type yours."
+            )
+            return
+        for axle, button in self.driven.items():
+            button.setChecked(axle == launch.driven)
+        if held.pressure is None:
+            self.words.setText(
+                "Smaller bore, larger ratio, larger pistons, or a line lock do not help where the "
+                "driven tyres are what ends first; there only more driven brake does."
+                if held.limited_by == "driven brakes"
+                else "More force on the pads of the other axle helps, up to what its tyres carry."
+            )
+            return
+        pressure = show(held.pressure, PRESSURE, units)
+        where = f"{pressure} at the {launch.driven} brakes, behind the valves"
+        window = (
+            "Drag use: the map has a window for it."
+            if build.vehicle.use == "drag"
+            else "The map has a window for it in a build for drag use."
+        )
+        self.words.setText(f"{where}. {window}")
+
+    def _give(self) -> None:
+        changes: dict[str, object] = {"vehicle.launch": START}
+        for name in ("stall_torque", "gear_ratio", "final_drive"):
+            changes[f'evidence["vehicle.launch.{name}"]'] = {"state": "assumed"}
+        self.session.try_all(changes, "A driveline, assumed")
+
+    def _drive(self, axle: str, _checked: bool = False) -> None:
+        self.session.try_all({"vehicle.launch.driven": axle}, f"{axle.capitalize()} driven")

@@ -1,0 +1,316 @@
+"""The pedal in side view, to scale: the pushrod's pin is dragged along the arm."""
+
+import math
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter
+
+from urgens.quantity import LENGTH, retype
+from urgens.solve.linkage import Linkage, along_the_stroke, linkage
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, fluid, pen
+from urgens.ui.widgets.board import Board, measure, write
+from urgens.ui.widgets.figure_label import STEPS, Figure
+
+DRAWN_PAD, DRAWN_PIN = math.radians(30), math.radians(12)  # where the angles are not known
+TOP, FOOT = 18.0, 46.0  # px above the pivot, under the pad
+AWAY = 20.0  # px between an arm and its dimension line
+ROOMY = 300.0  # px of height from which words stand beside the pin
+GRIP = 20.0  # px around the pin that take hold of it
+CATCH = 6.0  # px at which a hole that is there catches the pin
+ROD = 86.0  # px of rod where its length is not known
+LEAST, MOST = 0.1, 0.5  # shares of the arm between which the pin is dragged
+
+
+Angles = tuple[float, float, float]
+
+
+class LinkageBoard(Board):
+    """Draws pivot, arm, pin, rod and cylinder as they are pressed now."""
+
+    def __init__(self, session: Session) -> None:
+        self._held: tuple[Angles, float] | None = None  # how it stood when it was taken hold of
+        self._linkage: Linkage | None = None
+        super().__init__(session)
+        self.setMinimumHeight(210)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+
+    def figures(self) -> list[Figure]:
+        """Return both arms."""
+        return [
+            Figure("pedal.pivot_to_pushrod", "Pivot to pushrod pin", LENGTH, 22),
+            Figure("pedal.pivot_to_pad", "Pivot to pad", LENGTH, 20),
+        ]
+
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        self._linkage = linkage(self.session.build)
+        ratio = float(self.session.solution.system.pedal_ratio)
+        self.setAccessibleName(f"Pedal; pushrod pin at {ratio:.2f} to 1, drag or arrow keys")
+        super().refresh()
+
+    # --- where things are ------------------------------------------------------------------
+
+    @property
+    def _up(self) -> bool:
+        """Whether the pedal stands on the floor, its arms pointing up."""
+        return self.session.build.pedal.mount == "floor"
+
+    @property
+    def _small(self) -> bool:
+        """Whether there is no room for words beside the pin."""
+        return self.down < ROOMY
+
+    @property
+    def _angles(self) -> Angles:
+        """Return pad's and pin's arm at rest and the cylinder's line [rad], as drawn.
+
+        While the pin is dragged the arms stand still, so that it stays under the hand.
+        """
+        if self._held is not None:
+            return self._held[0]
+        made = self.session.build.pedal
+        if made.angles is None:
+            return DRAWN_PAD, DRAWN_PIN, 0.0
+        slope = made.angles.cylinder.value
+        found = self._linkage
+        lean = -slope if self._up else slope
+        pin = made.angles.pushrod.value if found is None else found.rest - lean
+        if not math.isfinite(pin):
+            pin = made.angles.pushrod.value
+        return made.angles.pad.value + pin - made.angles.pushrod.value, pin, slope
+
+    @property
+    def _swing(self) -> float:
+        """Return how far the pedal is swung now [rad]; it stands still while the pin moves."""
+        if self._held is not None:
+            return self._held[1]
+        made = self.session.build.pedal
+        travel = float(self.session.presses.pedal_travel)
+        most = made.travel_available.value
+        return (most if math.isnan(travel) else min(travel, most)) / made.pivot_to_pad.value
+
+    @property
+    def _per_metre(self) -> float:
+        return (self.down - TOP - FOOT) / self.session.build.pedal.pivot_to_pad.value
+
+    @property
+    def pivot(self) -> QPointF:
+        """Where the pivot is."""
+        x = self.across * 0.5
+        return QPointF(x, self.down - TOP) if self._up else QPointF(x, TOP)
+
+    def at(self, radius: float, angle: float) -> QPointF:
+        """Return a point so far from the pivot [m] on an arm at an angle [rad]."""
+        way = QPointF(math.sin(angle), -math.cos(angle) if self._up else math.cos(angle))
+        return self.pivot + way * (radius * self._per_metre)
+
+    @property
+    def pin(self) -> QPointF:
+        """Where the pin is now."""
+        made = self.session.build.pedal
+        return self.at(made.pivot_to_pushrod.value, self._angles[1] - self._swing)
+
+    def _rod_end(self, pin: QPointF) -> QPointF:
+        """Return where the rod's far end is, on the cylinder's line."""
+        made, (_, _, slope) = self.session.build.pedal, self._angles
+        forward = QPointF(-math.cos(slope), -math.sin(slope))
+        if made.rod_length is None:
+            return pin + forward * ROD
+        length = made.rod_length.value * self._per_metre
+        tilt = 0.0
+        if self._linkage is not None:
+            swing = np.asarray(self._swing)
+            found = along_the_stroke(self.session.build, self._linkage, swing)
+            tilt = float(np.nan_to_num(found.rod_angle))
+        turn = -slope + (tilt if self._up else -tilt)  # screen angles grow downwards
+        return pin + QPointF(-math.cos(turn), math.sin(turn)) * length
+
+    def _dimension(self, path: str) -> tuple[QPointF, QPointF]:
+        """Return both ends of a dimension line: along the arm as it rests, beside it."""
+        made, (pad, pin, _) = self.session.build.pedal, self._angles
+        to_pad = path.endswith("pad")
+        radius = (made.pivot_to_pad if to_pad else made.pivot_to_pushrod).value
+        angle, away = (pad, AWAY) if to_pad else (pin, -AWAY)
+        across = QPointF(math.cos(angle), -math.sin(angle)) * away
+        if self._up:
+            across = QPointF(across.x(), -across.y())
+        return self.pivot + across, self.at(radius, angle) + across
+
+    def place(self) -> None:
+        """Put the labels beside their dimension lines."""
+        if not self.labels or self.down < TOP + FOOT + 40:
+            return
+        start, end = self._dimension("pedal.pivot_to_pad")
+        right = self.across - self.labels["pedal.pivot_to_pad"].width() / self.scale - 2
+        middle = start + (end - start) * 0.42
+        self.put("pedal.pivot_to_pad", min(middle.x() + 8, right), middle.y() - 16)
+        if self._small:
+            self.put("pedal.pivot_to_pushrod", 0, 34 if self._up else self.down - 64)
+            return
+        start, end = self._dimension("pedal.pivot_to_pushrod")
+        top = min(start.y(), end.y()) - 6 if not self._up else max(start.y(), end.y()) - 22
+        self.put("pedal.pivot_to_pushrod", min(start.x(), end.x()) - 6, top, "right")
+
+    # --- what is drawn ---------------------------------------------------------------------
+
+    def draw(self, painter: QPainter) -> None:
+        """Paint the pedal at rest, pale, and as it is pressed."""
+        made, (pad, pin_rest, _) = self.session.build.pedal, self._angles
+        length, swing = made.pivot_to_pad.value, self._swing
+        floor = made.travel_available.value / length
+        self._draw_sweep(painter, length, pad, floor, swing)
+        ghost = QColor(T.hair)
+        painter.setPen(pen(ghost.name(), 9))
+        painter.drawLine(self.pivot, self.at(length, pad))
+        self._draw_cylinder(painter)
+        painter.setPen(pen(T.ink, 11))
+        arm = self.at(length, pad - swing)
+        painter.drawLine(self.pivot, arm)
+        painter.setPen(pen(T.metal, 7))
+        painter.drawLine(self.pivot, arm)
+        if abs(pad - pin_rest) > 0.05:  # a bracket carries the pin where it is not on the arm
+            painter.setPen(pen(T.ink, 9))
+            painter.drawLine(self.pivot, self.pin)
+            painter.setPen(pen(T.metal, 5))
+            painter.drawLine(self.pivot, self.pin)
+        self._draw_pad(painter, arm, pad - swing)
+        self._draw_dimensions(painter)
+        self._draw_holes(painter, pin_rest - swing)
+        if self._held is not None or self.hasFocus():
+            halo = QColor(T.fluid[1])
+            halo.setAlphaF(0.3)
+            painter.setBrush(halo)
+            painter.setPen(pen(T.front, 2) if self.hasFocus() else Qt.PenStyle.NoPen)
+            painter.drawEllipse(self.pin, GRIP - 4, GRIP - 4)
+        painter.setPen(pen(T.ink, 2.5))
+        painter.setBrush(QColor(T.sheet))
+        painter.drawEllipse(self.pin, 7, 7)
+        painter.drawEllipse(self.pivot, 9, 9)
+        painter.setBrush(QColor(T.ink))
+        painter.drawEllipse(self.pivot, 2, 2)
+        ratio = float(self.session.solution.system.pedal_ratio)
+        words = f"{ratio:.2f} : 1"
+        y = 22.0 if self._up else self.down - 10
+        write(painter, words, QPointF(2, y), size=24, weight=700, color=T.ink)
+        if self._small:
+            box = self.box("pedal.pivot_to_pushrod")
+            write(painter, "to the pin", QPointF(box.right() + 4, box.top() + 20))
+
+    def _draw_sweep(
+        self, painter: QPainter, length: float, pad: float, floor: float, swing: float
+    ) -> None:
+        """Paint the pad's way: used, and left to the floor."""
+        steps = np.linspace(0.0, 1.0, 25)
+        for color, start, end in ((T.fluid[1], 0.0, swing), (T.hair, swing, floor)):
+            painter.setPen(pen(color, 6))
+            painter.drawPolyline(
+                [self.at(length * 1.07, pad - start - (end - start) * s) for s in steps]
+            )
+        wall = self.at(length * 1.07, pad - floor)
+        painter.setPen(pen(T.ink, 2))
+        painter.drawLine(wall + QPointF(-3, -10), wall + QPointF(-3, 10))
+        baseline = 22 if not self._up else -14
+        write(painter, "floor", wall + QPointF(-6, baseline), size=14, side="middle")
+
+    def _draw_cylinder(self, painter: QPainter) -> None:
+        end, slope = self._rod_end(self.pin), self._angles[2]
+        painter.setPen(pen(T.ink, 4))
+        painter.drawLine(end, self.pin)
+        painter.save()
+        painter.translate(end)
+        painter.rotate(math.degrees(slope))
+        boosted = self.session.build.booster.kind != "none"
+        left = 2.0
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.steel))
+        if boosted:
+            painter.drawRoundedRect(QRectF(-28, -30, 30, 60), 10, 10)
+            left = -28.0
+        painter.drawRoundedRect(QRectF(left - 54, -13, 54, 26), 3, 3)
+        most = float(self.session.hardest.master_front)
+        share = float(self.session.presses.master_front) / most if most else 0.0
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(fluid(share))
+        painter.drawRect(QRectF(left - 49, -8, 36, 16))
+        painter.setBrush(QColor(T.ink))
+        painter.drawRect(QRectF(left - 13, -8, 4, 16))
+        painter.restore()
+
+    def _draw_pad(self, painter: QPainter, arm: QPointF, angle: float) -> None:
+        painter.save()
+        painter.translate(arm)
+        degrees = math.degrees(angle)
+        painter.rotate(degrees if self._up else -degrees)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(T.ink))
+        painter.drawRoundedRect(QRectF(3, -17, 8, 34), 2, 2)
+        painter.restore()
+
+    def _draw_dimensions(self, painter: QPainter) -> None:
+        for path in self.labels:
+            measure(painter, *self._dimension(path), T.muted)
+
+    def _draw_holes(self, painter: QPainter, angle: float) -> None:
+        """Mark the holes there are, with what each would give."""
+        made = self.session.build.pedal
+        for hole in made.holes:
+            at = self.at(hole.value, angle)
+            painter.setPen(pen(T.ink, 1.5, Qt.PenStyle.DotLine))
+            painter.setBrush(QColor(T.sheet))
+            painter.drawEllipse(at, 5, 5)
+            if abs(hole.value - made.pivot_to_pushrod.value) < 5e-4:
+                continue
+            if self._small:
+                continue
+            words = f"hole, {made.pivot_to_pad.value / hole.value:.1f} : 1"
+            write(painter, words, at + QPointF(-AWAY - 8, 8), size=14, color=T.ink, side="right")
+
+    # --- the hand --------------------------------------------------------------------------
+
+    def _take(self, length: float, *, catch: bool = False) -> None:
+        session, made = self.session, self.session.build.pedal
+        whole = made.pivot_to_pad.value
+        length = min(max(length, LEAST * whole), MOST * whole)
+        reach = CATCH / self._per_metre if catch else 0.0
+        caught = [hole for hole in made.holes if abs(hole.value - length) < reach]
+        typed = caught[0].text if caught else retype(length, LENGTH, session.units)
+        if typed != made.pivot_to_pushrod.text:
+            session.try_all({"pedal.pivot_to_pushrod": typed}, f"Pushrod pin at {typed}")
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        near = (self.spot(event) - self.pin).manhattanLength() < GRIP
+        if event.button() == Qt.MouseButton.LeftButton and near:
+            self._held = self._angles, self._swing
+            self.session.begin_drag()
+            self.update()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._held is None:
+            return
+        angle = self._angles[1] - self._swing
+        way = self.at(1.0, angle) - self.pivot
+        spot = self.spot(event) - self.pivot
+        along = QPointF.dotProduct(spot, way) / QPointF.dotProduct(way, way)
+        self._take(along, catch=True)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._held is not None:
+            self._held = None
+            self.session.end_drag()
+            self.place()
+            self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key, made = Qt.Key(event.key()), self.session.build.pedal
+        steps = {Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1}
+        if key == Qt.Key.Key_Escape and self._held is not None:
+            self._held = None
+            self.session.cancel_drag()
+        elif key in steps:
+            step = STEPS[LENGTH, self.session.units.system]
+            self._take(made.pivot_to_pushrod.value + steps[key] * step)
+        else:
+            event.ignore()

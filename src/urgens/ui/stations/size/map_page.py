@@ -1,0 +1,83 @@
+"""The map beside the pedal and the windows: where bore and ratio are chosen."""
+
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton
+
+from urgens.solve.sizing import SizingMap, Verdict
+from urgens.ui.session import Session
+from urgens.ui.stations.size.choices import RATIOS
+from urgens.ui.stations.size.linkage_board import LinkageBoard
+from urgens.ui.stations.size.map_view import WORDS, MapView
+from urgens.ui.stations.size.page import Page
+from urgens.ui.stations.size.windows_board import WindowsBoard, presets
+from urgens.ui.widgets.worded import worded
+
+BEST = 4  # bores offered
+
+
+class MapPage(Page):
+    """Every real bore against every ratio, and what the choice gives."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.map = MapView(session)
+        self.pedal = LinkageBoard(session)
+        self.windows = WindowsBoard(session, self._chosen)
+        self.best = QPushButton()
+        self.best.setProperty("role", "primary")
+        self.best.clicked.connect(lambda: self.map.choices.choose(*self.offers[0]))
+        self.offers: list[tuple[int, float]] = []
+        self.others, self.usual = QToolButton(), QToolButton()
+        for button, words in ((self.others, "Others"), (self.usual, "Usual windows")):
+            button.setText(words)
+            button.setProperty("role", "kind")
+            button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+            button.setMenu(QMenu(button))
+        self.usual.menu().aboutToShow.connect(self._list_usual)
+        self.usual.setToolTip("Common practice, no published source")
+        self.column.addWidget(self.pedal, 1)
+        wanted = QHBoxLayout()
+        wanted.addWidget(worded("What is wanted", "heading"), 1)
+        wanted.addWidget(self.usual)
+        self.column.addLayout(wanted)
+        self.column.addWidget(self.windows)
+        row = QHBoxLayout()
+        row.setSpacing(4)
+        row.addWidget(self.best, 1)
+        row.addWidget(self.others)
+        self.column.addLayout(row)
+        self.lay_out(self.map)
+
+    def _chosen(self) -> tuple[SizingMap, tuple[int, int]]:
+        return self.map.choices.own_map, (0, 0)
+
+    @property
+    def summary(self) -> str:
+        """The choice and the first window it misses."""
+        choices = self.map.choices
+        kind = Verdict(int(choices.own_map.verdict[0, 0]))
+        chosen = f"{choices.bores[choices.own].text} at {choices.ratio:.2f} : 1"
+        return f"{chosen}: {WORDS[kind]}"
+
+    def show_figures(self) -> None:
+        """Work out the map of the build as it is now."""
+        self.map.refresh()
+        self.windows.refresh()
+        choices, seen = self.map.choices, dict[int, float]()
+        for row, column in choices.map.ranked():
+            seen.setdefault(row, float(RATIOS[column]))
+        self.offers = list(seen.items())[:BEST]
+        words = [f"{choices.bores[row].text} at {ratio:.2f}" for row, ratio in self.offers]
+        self.best.setEnabled(bool(words))
+        self.best.setText(f"Take {words[0]}" if words else "Nothing fits")
+        self.others.setVisible(len(words) > 1)
+        menu = self.others.menu()
+        menu.clear()
+        for said, offer in zip(words[1:], self.offers[1:], strict=True):
+            menu.addAction(said, lambda o=offer: self.map.choices.choose(*o))
+
+    def _list_usual(self) -> None:
+        menu = self.usual.menu()
+        menu.clear()
+        for words, take in presets(self.session):
+            menu.addAction(words, take)
+        menu.addAction("common practice, no published source").setEnabled(False)

@@ -1,0 +1,78 @@
+"""A page of the Size station: one drawing, and a column beside it."""
+
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
+
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.worded import worded, wrapped
+
+SIDE = 292  # px of the column
+
+
+class Page(QWidget):
+    """Follows the session while it is seen; a subclass fills it and says its one line."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self.session = session
+        self.column = QVBoxLayout()
+        self.column.setContentsMargins(0, 0, 0, 0)
+        self.column.setSpacing(6)
+        self.said = wrapped("heading")
+        self._stale = True
+        session.solution_changed.connect(self._changed)
+
+    @property
+    def summary(self) -> str:
+        """What the page comes to, in one line."""
+        raise TypeError(f"{type(self).__name__} says nothing")
+
+    def show_figures(self) -> None:
+        """Show the build as it is now."""
+        raise TypeError(f"{type(self).__name__} shows nothing")
+
+    def lay_out(self, drawing: QWidget, *, side: int = SIDE) -> None:
+        """Put the drawing beside the column of so many px.
+
+        It is alone where there is none, and where it is read from far away.
+        """
+        body = QHBoxLayout(self)
+        body.setContentsMargins(0, 0, 0, 0)
+        body.setSpacing(16)
+        body.addWidget(drawing, 1)
+        if not side:
+            return
+        self.column.insertWidget(0, self.said)
+        beside = QWidget(self)
+        beside.setFixedWidth(side)
+        beside.setLayout(self.column)
+        if T.stands_back:
+            beside.hide()
+            return
+        hairline = QFrame()
+        hairline.setFixedWidth(1)
+        hairline.setStyleSheet(f"background: {T.hair}")
+        body.addWidget(hairline)
+        body.addWidget(beside)
+
+    def head(self, words: str) -> None:
+        """Put a heading into the column."""
+        if self.column.count():
+            self.column.addSpacing(8)
+        self.column.addWidget(worded(words, "heading"))
+
+    def showEvent(self, event: QShowEvent) -> None:
+        self.refresh()
+
+    def _changed(self) -> None:
+        self._stale = True
+        if self.isVisible():
+            self.refresh()
+
+    def refresh(self) -> None:
+        """Show the build as it is now, if that is not what is shown."""
+        if self._stale:
+            self._stale = False
+            self.show_figures()
+            self.said.setText(self.summary[:1].upper() + self.summary[1:])

@@ -1,0 +1,262 @@
+"""What is wanted as windows: each a bar with the figure the choice gives, its edges dragged."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import partial
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter
+
+from urgens.build import value_at
+from urgens.build.tables import window_table
+from urgens.guidance import Severity
+from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind, retype, show
+from urgens.solve.sizing import SizingMap, holds_are_wanted
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, pen, width
+from urgens.ui.widgets.board import Board, write
+from urgens.ui.widgets.figure_label import STEPS, Figure
+from urgens.ui.widgets.marks import severity_mark
+
+ROW = 58.0  # px
+BAR_Y, BAR = 36.0, 9.0  # px of the bar under a row's top, and its height
+AFTER = ((0, "targets.deceleration", "g"), (3, "targets.stroke_reserve", "free"))
+GRIP = 12.0  # px around an edge that take hold of it
+Source = Callable[[], tuple[SizingMap, tuple[int, int]]]
+
+
+@dataclass(frozen=True)
+class Window:
+    """One window: its name, what of the map it looks at, its ends, which are paths or figures.
+
+    `most` is the end of the bar's scale in SI.
+    """
+
+    name: str
+    kind: Kind | None
+    value: float
+    met: bool
+    low: str | float
+    high: str | float
+    most: float
+    lost: str  # said where there is no figure
+
+
+class WindowsBoard(Board):
+    """One row a window, in the order in which the map looks at them."""
+
+    def __init__(self, session: Session, source: Source) -> None:
+        self._source = source
+        self._held: tuple[Window, str] | None = None
+        self._rows: list[Window] = []
+        super().__init__(session)
+        self.setMouseTracking(True)
+
+    def figures(self) -> list[Figure]:
+        """Return the ends of the windows, and what they are for."""
+        return [
+            Figure("targets.deceleration", "Wanted deceleration, g", size=17),
+            Figure("targets.max_effort", "Hardest foot", FORCE, 16),
+            Figure("targets.comfortable_effort", "Comfortable foot", FORCE, 17),
+            Figure("targets.pressure_window[0]", "Pressure at least", PRESSURE, 16),
+            Figure("targets.pressure_window[1]", "Pressure at most", PRESSURE, 16),
+            Figure("pedal.travel_available", "Pad to floor", LENGTH, 16),
+            Figure("targets.stroke_reserve", "Share of the stroke kept in reserve", size=16),
+        ]
+
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        self._stale = True
+        self._rows = self._windows()
+        self.setMinimumHeight(round(len(self._rows) * ROW * self.scale))
+        super().refresh()
+
+    def _windows(self) -> list[Window]:
+        found, at = self._source()
+        build, targets = self.session.build, self.session.build.targets
+        effort, pressure, pad, used, half = (
+            float(values[at])
+            for values in (
+                found.effort,
+                found.pressure,
+                found.pedal_travel,
+                found.stroke_used,
+                found.half_failed_travel,
+            )
+        )
+        low, high = (quantity.value for quantity in targets.pressure_window)
+        floor, most = build.pedal.travel_available.value, targets.max_effort.value
+        kept = 1.0 - targets.stroke_reserve
+        rows = [
+            Window("Foot for", FORCE, effort, np.isfinite(effort), 0.0, "targets.max_effort",
+                   1.25 * most, "out of reach"),
+            Window("Pressure at", PRESSURE, pressure, low <= pressure <= high,
+                   "targets.pressure_window[0]", "targets.pressure_window[1]", 1.6 * high, ""),
+            Window("Pedal travel", LENGTH, pad, np.isfinite(pad), 0.0, "pedal.travel_available",
+                   1.25 * floor, "on the floor"),
+            Window("Stroke used, keep", None, used, used <= kept, 0.0, "targets.stroke_reserve",
+                   1.25, ""),
+        ]  # fmt: skip
+        if build.master.kind != "single":
+            rows.append(Window("One half lost", LENGTH, half, np.isfinite(half), 0.0, floor,
+                               1.25 * floor, "no pedal left"))  # fmt: skip
+        if holds_are_wanted(build) and found.hold_effort is not None:
+            hold = float(found.hold_effort[at])
+            rows.append(Window("Holds the launch", FORCE, hold, np.isfinite(hold), 0.0, most,
+                               1.25 * most, "not held"))  # fmt: skip
+        return rows
+
+    # --- where things are ------------------------------------------------------------------
+
+    @property
+    def _bar(self) -> tuple[float, float]:
+        """Return from where to where bars go."""
+        return 64.0, self.across - 66.0
+
+    def place(self) -> None:
+        """Put what a window is for into its first line, its ends beside its bar."""
+        if not self.labels:
+            return
+        left, right = self._bar
+        for index, row in enumerate(self._rows):
+            top = index * ROW
+            for end, at, side in ((row.low, left - 6, "right"), (row.high, right + 6, "left")):
+                if isinstance(end, str) and end != "targets.stroke_reserve":
+                    self.put(end, at, top + BAR_Y - 11, side)  # type: ignore[arg-type]
+        for index, path in (
+            (0, "targets.deceleration"),
+            (1, "targets.comfortable_effort"),
+            (3, "targets.stroke_reserve"),
+        ):
+            name = self._rows[index].name if self._rows else ""
+            self.put(path, 24 + width(name, 15) + 2, index * ROW + 0)
+
+    def _x(self, row: Window, value: float) -> float:
+        left, right = self._bar
+        return left + min(max(value / row.most, 0.0), 1.0) * (right - left)
+
+    def _end(self, end: str | float) -> float:
+        """Return where a window ends [SI]."""
+        if isinstance(end, float):
+            return end
+        if end == "targets.stroke_reserve":
+            return 1.0 - self.session.build.targets.stroke_reserve
+        return float(value_at(self.session.build, end).value)
+
+    # --- what is drawn ---------------------------------------------------------------------
+
+    def draw(self, painter: QPainter) -> None:
+        """Paint names, figures and bars."""
+        units = self.session.units
+        for index, row in enumerate(self._rows):
+            top = index * ROW
+            color = T.good if row.met else T.warn
+            severity = None if row.met else Severity.WARNING
+            severity_mark(painter, severity, QPointF(9, top + 13), 8)
+            write(painter, row.name, QPointF(24, top + 18), color=T.ink)
+            known = np.isfinite(row.value)
+            figure = f"{100 * row.value:.0f} %" if row.kind is None else row.lost
+            if row.kind is not None and known:
+                figure = str(show(row.value, row.kind, units))
+            for at, path, unit in AFTER:
+                if index == at:
+                    write(painter, unit, QPointF(self.box(path).right() + 2, top + 18))
+            ink = T.ink if row.met else color
+            write(painter, figure, QPointF(self.across - 4, top + 19), size=20, weight=700,
+                  color=ink, side="right")  # fmt: skip
+            self._draw_bar(painter, row, top + BAR_Y)
+
+    def _draw_bar(self, painter: QPainter, row: Window, y: float) -> None:
+        left, right = self._bar
+        ends = [self._x(row, self._end(end)) for end in (row.low, row.high)]
+        painter.fillRect(QRectF(left, y, right - left, BAR), QColor(T.band))
+        painter.fillRect(QRectF(ends[0], y, ends[1] - ends[0], BAR), QColor(T.good_ground))
+        painter.setPen(pen(T.good, 1))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawRect(QRectF(ends[0], y, ends[1] - ends[0], BAR))
+        for end, x in zip((row.low, row.high), ends, strict=True):
+            if not isinstance(end, str):
+                continue
+            held = self._held is not None and self._held[1] == end
+            painter.setPen(pen(T.front if held else T.ink, 2))
+            painter.setBrush(QColor(T.sheet))
+            painter.drawRoundedRect(QRectF(x - 4, y - 4, 8, BAR + 8), 2, 2)
+        if np.isfinite(row.value):
+            x = self._x(row, row.value)
+            painter.setPen(pen(T.ink if row.met else T.warn, 3))
+            painter.drawLine(QPointF(x, y - 5), QPointF(x, y + BAR + 5))
+
+    # --- the hand --------------------------------------------------------------------------
+
+    def edge(self, path: str) -> QPointF:
+        """Return where the edge of a window is that a path tells."""
+        index, row = next((i, r) for i, r in enumerate(self._rows) if path in (r.low, r.high))
+        return QPointF(self._x(row, self._end(path)), index * ROW + BAR_Y + BAR / 2)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        spot = self.spot(event)
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
+        for row in self._rows:
+            for end in (row.low, row.high):
+                if isinstance(end, str) and (self.edge(end) - spot).manhattanLength() < GRIP:
+                    self._held = (row, end)
+                    self.setFocus(Qt.FocusReason.MouseFocusReason)
+                    self.session.begin_drag()
+                    return
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._held is None:
+            return
+        row, path = self._held
+        left, right = self._bar
+        share = min(max((self.spot(event).x() - left) / (right - left), 0.0), 1.0)
+        self._take(row, path, share * row.most)
+
+    def _take(self, row: Window, path: str, value: float) -> None:
+        """Put an edge where it is dragged, at a whole step, inside what can be."""
+        session = self.session
+        if row.kind is None:
+            typed: object = round(min(max(1.0 - value, 0.0), 0.9), 2)
+            session.try_all({path: typed}, f"Stroke kept in reserve {typed}")
+            return
+        step = STEPS[row.kind, session.units.system]
+        if row.kind is PRESSURE:
+            step *= 5  # a window is no finer than tens of psi
+        least = step
+        if path.endswith("[1]"):
+            least += self._end("targets.pressure_window[0]")
+        value = max(round(value / step) * step, least)
+        if path.endswith("[0]"):
+            value = min(value, self._end("targets.pressure_window[1]") - step)
+        text = retype(value, row.kind, session.units)
+        session.try_all({path: text}, f"{self.labels[path].figure.name} {text}")
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._held is not None:
+            self._held = None
+            self.session.end_drag()
+            self.update()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if Qt.Key(event.key()) == Qt.Key.Key_Escape and self._held is not None:
+            self._held = None
+            self.session.cancel_drag()
+        else:
+            event.ignore()
+
+
+def presets(session: Session) -> list[tuple[str, Callable[[], None]]]:
+    """Return the windows to start from: words and what takes each into the build."""
+    use, units = session.build.vehicle.use, session.units
+    found: list[tuple[str, Callable[[], None]]] = []
+    for window in window_table().windows:
+        low, high = (show(end.value, PRESSURE, units) for end in window.pressure)
+        usual = f"; usual for {use}" if use in window.uses else ""
+        words = f"{window.name}: {low.number} to {high}{usual}"
+        texts = [end.text for end in window.pressure]
+        changes = {"targets.pressure_window": texts}
+        label = f"Window for {window.name.lower()}"
+        found.append((words, partial(session.try_all, changes, label)))
+    return found
