@@ -91,6 +91,85 @@ class Bare:
         pad = self.ratio * rod
         return np.where(pad > figures.floor, np.nan, pad)
 
+    def sizing(
+        self, bores: Array, ratios: Array, window: tuple[float, float, float, float]
+    ) -> tuple[Array, ...]:
+        """Every bore with every ratio: pressure, effort, travel, stroke, halves, score.
+
+        window: comfortable effort, wanted deceleration, lowest and highest pressure.
+        """
+        comfortable, wanted, low, high = window
+        areas = np.pi / 4 * bores[:, None] ** 2
+        weight = self.weights[0][0] + self.weights[1][0]
+        rods = np.linspace(0.0, self.most * float(ratios.max()), 601)
+
+        def demand(rod: Array) -> Array:
+            front, rear = self._forces_with(rod, areas)
+            return (front + rear) / weight - wanted
+
+        over = demand(rods[:, None, None])[..., 0]
+        first = np.maximum(np.argmax(over >= 0, axis=0), 1)
+        rows = np.arange(bores.size)
+        below, above = over[first - 1, rows], over[first, rows]
+        rod = rods[first - 1] - below / (above - below) * (rods[first] - rods[first - 1])
+        for _ in range(4):  # as many evaluations as a bracket takes that a knee may lie in
+            rod = rod - demand(rod[:, None])[:, 0] / ((above - below) / (rods[1] - rods[0]))
+        effort = rod[:, None] / ratios
+        effort = np.where(effort <= self.most, effort, np.nan)
+        pressed = np.where(np.isnan(effort), comfortable, effort)
+        at_comfort = self._pressure(ratios * comfortable, areas)
+        strokes = self._strokes(self._pressure(ratios * pressed, areas), areas)
+        pad = ratios * (self.volumes.pushrod_clearance + strokes[0] + strokes[1])
+        chambers = self.volumes.chambers
+        used = np.maximum(strokes[0] / chambers[0].stroke, strokes[1] / chambers[1].stroke)
+        hardest = self._strokes(self._pressure(ratios * self.most, areas), areas)
+        halves = [
+            ratios * (self.volumes.pushrod_clearance + chambers[dead].stroke + hardest[1 - dead])
+            for dead in (0, 1)
+        ]
+        floor = self.volumes.floor
+        inside = [
+            ~np.isnan(effort), (at_comfort >= low) & (at_comfort <= high), pad <= floor, used <= 1,
+            np.maximum(*halves) <= floor,
+        ]  # fmt: skip
+        scores = [
+            1 - effort / self.most, 1 - np.abs(at_comfort - (low + high) / 2) / (high - low) * 2,
+            1 - pad / floor, 1 - used, 1 - np.maximum(*halves) / floor,
+        ]  # fmt: skip
+        verdict = np.argmax([*np.logical_not(inside), np.ones(pad.shape, bool)], axis=0)
+        score = np.mean([np.clip(np.nan_to_num(s), 0.0, 1.0) for s in scores], axis=0)
+        return at_comfort, effort, pad, used, *halves, verdict, score
+
+    def _pressure(self, rod: Array, areas: Array) -> Array:
+        above = np.maximum(rod - self.crack, 0.0)
+        assist = np.minimum(self.jump + (self.gain - 1) * above, self.limit)
+        output = np.where(above > 0, above + assist, 0.0)
+        return np.maximum(output - self.preload, 0.0) / areas
+
+    def _behind(self, pressure: Array) -> tuple[Array, Array]:
+        rate = (self.full - self.closing) / (self.full - self.opening)
+        held = np.maximum(self.closing, self.closing + rate * (pressure - self.opening))
+        front = np.minimum(pressure, held)
+        return front, np.minimum(pressure, self.knee + self.slope * (pressure - self.knee))
+
+    def _forces_with(self, rod: Array, areas: Array) -> tuple[Array, Array]:
+        front, rear = self._behind(self._pressure(rod, areas))
+        return (
+            self.front * np.maximum(front - self.front_threshold, 0.0),
+            self.rear * np.maximum(rear - self.rear_threshold, 0.0),
+        )
+
+    def _strokes(self, pressure: Array, areas: Array) -> tuple[Array, ...]:
+        figures = self.volumes
+        strokes = []
+        for axle, p in zip((figures.front, figures.rear), self._behind(pressure), strict=True):
+            taken = np.minimum(p / axle.take_up, 1.0) * axle.clearance_volume + axle.compliance * p
+            taken = taken + figures.hose_expansion * axle.hose_length * p
+            taken = taken + figures.fluid_volume / figures.bulk_modulus * p
+            taken = taken + axle.trapped_air * (1 - 101325.0 / (101325.0 + p))
+            strokes.append(figures.port_travel + taken / areas)
+        return tuple(strokes)
+
     def solve(self, surfaces: Array) -> tuple[Array, ...]:
         """One press, the whole line with its crossings and rules, the first lock everywhere."""
         pressed = self.sweep(np.array([250.0]), 0.9)

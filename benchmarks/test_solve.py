@@ -1,6 +1,7 @@
 """A solve and a sweep beside the same formulas in bare NumPy; whole processes beside imports.
 
-Wanted: one solve under 2 ms and at most 3 times the bare formulas, a sweep of 400 presses at most
+Wanted: one solve under 2 ms and at most 3 times the bare formulas, a sizing map of 30 by 120
+under 50 ms and at most 3 times, a sweep of 400 presses at most
 3 times, `urgens solve` as a process at most 1.3 times its bare imports. The table of a group gives
 the ratio in brackets.
 """
@@ -18,6 +19,7 @@ from urgens.build import Build, demo, demo_text, edited, with_changes
 from urgens.guidance import findings
 from urgens.physics.vehicle import Standing
 from urgens.solve import first_lock, press, solve, system
+from urgens.solve.regions import regions
 from urgens.solve.settle import open_figures, still_to_settle
 from urgens.solve.sizing import sizing_map
 
@@ -136,10 +138,44 @@ def test_one_solve_of_as_many_variants(benchmark: Any, pickup: Build) -> None:
     assert benchmark(first_lock, whole, standing, np.array([0.9])).axle.size > 1
 
 
+MAP = np.linspace(0.012, 0.04, 30), np.linspace(3.0, 9.0, 120)
+
+
+def _window(build: Build) -> tuple[float, float, float, float]:
+    targets = build.targets
+    low, high = (end.value for end in targets.pressure_window)
+    return targets.comfortable_effort.value, targets.deceleration, low, high
+
+
+def test_the_bare_map_is_the_same(pickup: Build) -> None:
+    ours = sizing_map(pickup, 0, MAP[0], MAP[0], MAP[1])
+    pressure, effort, pad, used, *_ = Bare(system(pickup)).sizing(*MAP, _window(pickup))
+    kept = np.isfinite(effort) & np.isfinite(ours.effort)
+
+    assert (kept == np.isfinite(ours.effort)).mean() > 0.99
+    assert pressure == pytest.approx(ours.pressure)
+    assert effort[kept] == pytest.approx(ours.effort[kept], rel=1e-3)
+    assert used[kept] == pytest.approx(ours.stroke_used[kept], rel=1e-3)
+    shown = kept & np.isfinite(ours.pedal_travel)
+    assert pad[shown] == pytest.approx(ours.pedal_travel[shown], rel=1e-3)
+
+
 @pytest.mark.benchmark(group="a map of 30 bores and 120 ratios")
 def test_sizing_map(benchmark: Any, pickup: Build) -> None:
-    bores, ratios = np.linspace(0.012, 0.04, 30), np.linspace(3.0, 9.0, 120)
+    bores, ratios = MAP
     assert benchmark(sizing_map, pickup, 0, bores, bores, ratios).verdict.shape == (30, 120)
+
+
+@pytest.mark.benchmark(group="a map of 30 bores and 120 ratios")
+def test_sizing_map_bare(benchmark: Any, pickup: Build) -> None:
+    bare, window = Bare(system(pickup)), _window(pickup)
+    assert benchmark(bare.sizing, *MAP, window)[0].shape == (30, 120)
+
+
+@pytest.mark.benchmark(group="a map of 30 bores and 120 ratios")
+def test_exact_regions(benchmark: Any, pickup: Build) -> None:
+    found = benchmark(regions, pickup, 0, MAP[0], MAP[0], (3.0, 9.0))
+    assert found.verdict.shape[0] == 30
 
 
 @pytest.mark.benchmark(group="a whole process")

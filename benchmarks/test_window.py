@@ -11,7 +11,8 @@ from PySide6.QtWidgets import QApplication
 from urgens.build import demo
 from urgens.ui.application import dress
 from urgens.ui.session import Session
-from urgens.ui.window import Window
+from urgens.ui.stations.size.station import MAP, PEDAL
+from urgens.ui.window import SIZE, Window
 
 
 @pytest.fixture(params=("pickup", "roadster"))
@@ -37,6 +38,26 @@ def test_edit_to_repaint(benchmark: Any, window: Window, qapp: QApplication) -> 
 
     benchmark(edit)
     assert window.session.build.valves.rear[0].slope in (0.25, 0.26)
+
+
+@pytest.mark.benchmark(group="to the repainted window")
+@pytest.mark.parametrize("page", [MAP, PEDAL])
+def test_pin_to_repaint(benchmark: Any, window: Window, qapp: QApplication, page: int) -> None:
+    """The pushrod's pin dragged: map, windows, linkage and press follow at every step."""
+    window.show_station(SIZE)
+    window.size_station.show_page(page)
+    QTest.qWait(100)
+    pad = window.session.build.pedal.pivot_to_pad.value
+    pins = iter([f"{pad / 5.0:.4f} m", f"{pad / 5.1:.4f} m"] * 10_000)
+    window.session.begin_drag()
+
+    def move() -> None:
+        window.session.edit("pedal.pivot_to_pushrod", next(pins))
+        qapp.processEvents()
+
+    benchmark(move)
+    window.session.end_drag()
+    assert float(window.session.solution.system.pedal_ratio) == pytest.approx(5.05, abs=0.06)
 
 
 @pytest.mark.benchmark(group="to the repainted window")

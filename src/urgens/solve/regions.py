@@ -50,6 +50,13 @@ class Regions:
                 found.append((float(start), float(end), verdict))
         return found
 
+    def at(self, index: int, ratio: float) -> Verdict:
+        """Return the verdict of a bore at a ratio of its stretches.
+
+        index: of the bore [-]; ratio: [-]. Source: the edges.
+        """
+        return next(kind for start, end, kind in self.row(index) if start <= ratio <= end)
+
 
 def regions(
     build: Build, case: int, bores: Array, rear_bores: Array, span: tuple[float, float]

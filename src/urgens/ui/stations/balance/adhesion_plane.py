@@ -14,6 +14,7 @@ from urgens.ui.theme.paint import T, hatch
 from urgens.ui.widgets.curve import Area, Points
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
+from urgens.ui.widgets.seen import WhenSeen
 
 POINTS = 81
 SPREAD_POINTS = 41
@@ -47,10 +48,10 @@ class AdhesionPlane(Plane):
         self._now = self.add_curve(T.ink)
         self._front = self.add_curve(T.front, 3)
         self._rear = self.add_curve(T.rear, 3, Qt.PenStyle.DashLine)
-        session.solution_changed.connect(self._show_solution)
-        session.press_changed.connect(self._show_press)
-        self._show_solution()
-        self._show_press()
+        self._seen = WhenSeen(self, self._show_all)
+        session.solution_changed.connect(self._seen.ask)
+        session.press_changed.connect(self._pressed)
+        self._show_all()
 
     @staticmethod
     def _annex_5() -> tuple[Points, Points]:
@@ -58,6 +59,13 @@ class AdhesionPlane(Plane):
         low, high = ADHESION_RANGE
         z = np.array([0.0, 0.7 * low - 0.04, 0.7 * high - 0.04, 0.0, 0.0])
         return z, np.array([low, low, high, high, low])
+
+    def _pressed(self) -> None:
+        self._seen.ask_for(self._show_press)
+
+    def _show_all(self) -> None:
+        self._show_solution()
+        self._show_press()
 
     def _show_solution(self) -> None:
         solution = self._session.solution

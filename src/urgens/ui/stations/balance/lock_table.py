@@ -12,6 +12,7 @@ from urgens.solve import ICE, WET, AxleName
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen, shortened, width, words
 from urgens.ui.widgets.marks import disc, severity_mark
+from urgens.ui.widgets.seen import WhenSeen
 
 HEAD, ROW = 28, 58
 MOST_ROWS = 4  # seen at once
@@ -29,7 +30,7 @@ class LockTable(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setToolTip("Click one to look at that load on that road")
-        session.solution_changed.connect(self._refresh)
+        session.solution_changed.connect(WhenSeen(self, self._refresh).ask)
         self._refresh()
 
     def _refresh(self) -> None:

@@ -26,6 +26,7 @@ from urgens.ui.widgets.curve import Area, Curve
 from urgens.ui.widgets.handle import Handle
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import CACHED, Plane
+from urgens.ui.widgets.seen import WhenSeen
 
 SLOPE_AT = 0.9  # of the line: where the slope's handle sits
 
@@ -40,10 +41,10 @@ class PressurePlane(Plane):
         self._curves: PressureCurves | None = None
         self._chosen = -1
         self._add_items()
-        session.solution_changed.connect(self._show_solution)
-        session.press_changed.connect(self._show_press)
-        self._show_solution()
-        self._show_press()
+        self._seen = WhenSeen(self, self._show_all)
+        session.solution_changed.connect(self._seen.ask)
+        session.press_changed.connect(self._pressed)
+        self._show_all()
 
     def _add_items(self) -> None:
         self._band = Area(T.band)
@@ -63,6 +64,13 @@ class PressurePlane(Plane):
             handle.finished.connect(self._end)
 
     # --- showing ---------------------------------------------------------------------------
+
+    def _pressed(self) -> None:
+        self._seen.ask_for(self._show_press)
+
+    def _show_all(self) -> None:
+        self._show_solution()
+        self._show_press()
 
     def _show_solution(self) -> None:
         session = self._session

@@ -19,6 +19,7 @@ from urgens.ui.stations.balance.lock_table import LockTable
 from urgens.ui.stations.balance.pressure_plane import PressurePlane
 from urgens.ui.stations.balance.valve_controls import ValveControls
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.worded import worded
 
 
@@ -38,7 +39,7 @@ class BalanceStation(QWidget):
         self._rear_axis = _axis_label(T.rear, Qt.AlignmentFlag.AlignLeft)
         self._front_axis = _axis_label(T.front, Qt.AlignmentFlag.AlignRight)
         self._lay_out()
-        session.solution_changed.connect(self._refresh)
+        session.solution_changed.connect(WhenSeen(self, self._refresh).ask)
         self._refresh()
 
     def _lay_out(self) -> None:

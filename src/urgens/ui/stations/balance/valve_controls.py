@@ -26,6 +26,7 @@ from urgens.ui.stations.balance.valve_setting import (
 )
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import Known
+from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.stepper import Stepper
 
 BAR_STEP = {UnitSystem.INCH: parse("0.02 in", LENGTH).value, UnitSystem.METRIC: 0.0005}  # m
@@ -67,7 +68,7 @@ class ValveControls(QWidget):
         column.setSpacing(8)
         column.addLayout(row)
         column.addLayout(foot)
-        session.solution_changed.connect(self._refresh)
+        session.solution_changed.connect(WhenSeen(self, self._refresh).ask)
         self._refresh()
 
     def _refresh(self) -> None:

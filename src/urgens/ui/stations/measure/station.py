@@ -45,7 +45,10 @@ class MeasureStation(QWidget):
         self.parts = QStackedWidget()
         self.choices: list[QToolButton] = []
         self._lay_out()
-        session.opened.connect(lambda: self.show_part(0))
+        session.opened.connect(self._show_first)
+
+    def _show_first(self) -> None:
+        self.show_part(0)
 
     @property
     def boards(self) -> tuple[Board, ...]:

@@ -80,7 +80,10 @@ class BoosterPage(Page):
         self.column.addWidget(self.swap)
         self.column.addStretch()
         self.lay_out(drawing)
-        session.opened.connect(lambda: self.other.set_text(self._likely()))
+        session.opened.connect(self._compare_with_likely)
+
+    def _compare_with_likely(self) -> None:
+        self.other.set_text(self._likely())
 
     def _likely(self) -> str:
         """Return a bore to compare with: that of the other kind which is met most."""

@@ -4,6 +4,7 @@ from functools import cached_property
 
 import numpy as np
 
+from urgens.build import Build
 from urgens.build.bores import sold_bores
 from urgens.build.master import TwinMaster
 from urgens.quantity import LENGTH, Quantity, retype
@@ -16,10 +17,16 @@ RATIOS = np.round(np.arange(LOWEST, HIGHEST + STEP / 2, STEP), 2)
 
 
 class Choices:
-    """Rows are bores that are sold, and the build's own; columns are pedal ratios."""
+    """Rows are bores that are sold, and the build's own; columns are pedal ratios.
 
-    def __init__(self, session: Session) -> None:
+    What the map shows is the same whichever bore and ratio of it is chosen: `before` is taken
+    over where nothing else has changed.
+    """
+
+    def __init__(self, session: Session, before: "Choices | None" = None) -> None:
         self._session = session
+        self.map: SizingMap
+        self.regions: Regions
         build = session.build
         master = build.master
         own = master.front_bore if isinstance(master, TwinMaster) else master.bore
@@ -31,9 +38,19 @@ class Choices:
         keep = rears > 0
         self.bores: tuple[Quantity, ...] = tuple(b for b, k in zip(rows, keep, strict=True) if k)
         self.own = next(i for i, bore in enumerate(self.bores) if bore.value == own.value)
+        self.case, self._of = session.solution.case, build
+        if before is not None and self._shares_map(before):
+            self.map, self.regions = before.map, before.regions
+            return
         case, pairs = session.solution.case, (values[keep], rears[keep])
-        self.map: SizingMap = sizing_map(build, case, *pairs, RATIOS)
-        self.regions: Regions = regions(build, case, *pairs, (LOWEST, HIGHEST))
+        self.map = sizing_map(build, case, *pairs, RATIOS)
+        self.regions = regions(build, case, *pairs, (LOWEST, HIGHEST))
+
+    def _shares_map(self, before: "Choices") -> bool:
+        """Tell whether another map differs from this one in nothing but what is chosen."""
+        if (before.case, before.bores) != (self.case, self.bores):
+            return False
+        return _unchosen(before._of) == _unchosen(self._of)
 
     @cached_property
     def own_map(self) -> SizingMap:
@@ -77,3 +94,19 @@ class Choices:
         if changes:
             label = f"Bore {self.bores[row].text}, ratio {ratio:.2f}"
             self._session.try_all(changes, label)
+
+
+def _unchosen(build: Build) -> tuple[object, ...]:
+    """Return what of a build the map depends on: all but the pin and the bores."""
+    pin = {"pivot_to_pushrod": build.pedal.travel_available}
+    master = build.master
+    apart = 0.0
+    kept: object
+    if isinstance(master, TwinMaster):
+        apart = round(master.rear_bore.value - master.front_bore.value, 9)
+        kept = master.model_copy(update={"front_bore": None, "rear_bore": None})
+    else:
+        kept = master.model_copy(update={"bore": None})
+    parts = (build.vehicle, build.front, build.rear, build.booster, build.circuits, build.valves)
+    more = (build.lines, build.targets, build.warning_switch, build.shuttle_volume)
+    return (*parts, *more, build.pedal.model_copy(update=pin), kept, apart)

@@ -33,7 +33,7 @@ class LinkageBoard(Board):
         self._held: tuple[Angles, float] | None = None  # how it stood when it was taken hold of
         self._linkage: Linkage | None = None
         super().__init__(session)
-        self.setMinimumHeight(210)
+        self.setMinimumHeight(round(150 * self.scale))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
 

@@ -1,5 +1,6 @@
 """The map beside the pedal and the windows: where bore and ratio are chosen."""
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton
 
 from urgens.solve.sizing import SizingMap, Verdict
@@ -34,6 +35,9 @@ class MapPage(Page):
             button.setMenu(QMenu(button))
         self.usual.menu().aboutToShow.connect(self._list_usual)
         self.usual.setToolTip("Common practice, no published source")
+        lines = 2 * self.said.fontMetrics().lineSpacing() + 2
+        self.said.setFixedHeight(lines)  # so that nothing moves under the hand that drags
+        self.said.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.column.addWidget(self.pedal, 1)
         wanted = QHBoxLayout()
         wanted.addWidget(worded("What is wanted", "heading"), 1)

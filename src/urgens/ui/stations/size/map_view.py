@@ -66,6 +66,7 @@ class MapView(Painted):
         super().__init__(parent)
         self._session = session
         self._choices: Choices | None = None
+        self._before: Choices | None = None
         self._still: tuple[object, QPixmap] | None = None
         self._dragging = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -77,12 +78,12 @@ class MapView(Painted):
     def choices(self) -> Choices:
         """The map of the build as it is now."""
         if self._choices is None:
-            self._choices = Choices(self._session)
+            self._choices = Choices(self._session, self._before)
         return self._choices
 
     def refresh(self) -> None:
-        """Forget the map of the build before."""
-        self._choices = self._still = None
+        """Show the build as it is now; what is drawn stays where the map does."""
+        self._before, self._choices = self._choices or self._before, None
         own, ratio = self.choices.bores[self.choices.own], self.choices.ratio
         verdict = Verdict(int(self.choices.map.verdict[self.own_cell]))
         self.setAccessibleName(
@@ -119,7 +120,7 @@ class MapView(Painted):
     # --- painting --------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        key = (self.size(), self.devicePixelRatioF(), self._choices)
+        key = (self.size(), self.devicePixelRatioF(), id(self.choices.map), T.dark)
         if self._still is None or self._still[0] != key:
             pixmap = QPixmap(self.size() * self.devicePixelRatioF())
             pixmap.setDevicePixelRatio(self.devicePixelRatioF())
@@ -129,9 +130,11 @@ class MapView(Painted):
             painter.scale(self.scale, self.scale)
             self._paint_map(painter)
             painter.end()
-            self._still = ((self.size(), self.devicePixelRatioF(), self._choices), pixmap)
+            self._still = (key, pixmap)
         QPainter(self).drawPixmap(0, 0, self._still[1])
-        self._paint_choice(self.begin())
+        over = self.begin()
+        self._paint_own(over)
+        self._paint_choice(over)
 
     def _paint_map(self, painter: QPainter) -> None:
         box, verdict = self._cells, self.choices.map.verdict
@@ -179,10 +182,8 @@ class MapView(Painted):
     def _paint_axes(self, painter: QPainter, tall: float) -> None:
         box = self._cells
         for row, bore in enumerate(self.choices.bores):
-            own = row == self.choices.own
             at = QPointF(box.left() - 8, box.top() + (row + 0.5) * tall + 5)
-            weight, color = (700, T.ink) if own else (400, T.muted)
-            write(painter, bore.text, at, size=14, weight=weight, color=color, side="right")
+            write(painter, bore.text, at, size=14, side="right")
         for ratio in range(int(LOWEST), int(HIGHEST) + 1):
             at = QPointF(self.point(0, ratio).x(), box.bottom() + 18)
             write(painter, str(ratio), at, size=14, side="middle")
@@ -205,6 +206,38 @@ class MapView(Painted):
                 color = ink.get(kind, T.ink)
                 write(painter, words, at, size=15, weight=600, color=color, side="middle")
                 break
+            else:
+                self._paint_narrow(painter, kind, tall, ink.get(kind, T.ink))
+
+    def _paint_narrow(self, painter: QPainter, kind: Verdict, tall: float, color: str) -> None:
+        """Write a region's words over its widest stretch where none is wide enough for them."""
+        found = [
+            (end - start, (start + end) / 2, row)
+            for row in range(len(self.choices.bores))
+            for start, end, at in self.choices.regions.row(row)
+            if at is kind
+        ]
+        if not found:
+            return
+        _, ratio, row = max(found)
+        at = self.point(row, ratio)
+        half = width(SHORT[kind], 14, 600) / 2 + 3
+        left = min(max(at.x(), self._cells.left() + half), self._cells.right() - half)
+        ground = QColor(T.sheet)
+        ground.setAlphaF(0.85)
+        painter.fillRect(QRectF(left - half, at.y() - tall / 2, 2 * half, tall), ground)
+        at = QPointF(left, at.y() + 5)
+        write(painter, SHORT[kind], at, size=14, weight=600, color=color, side="middle")
+
+    def _paint_own(self, painter: QPainter) -> None:
+        """Write the chosen bore anew, in bold, over what the map says."""
+        own, box = self.choices.own, self._cells
+        tall = box.height() / len(self.choices.bores)
+        top = box.top() + own * tall
+        painter.fillRect(QRectF(0, top, box.left() - 1, tall), QColor(T.sheet))
+        at = QPointF(box.left() - 8, top + tall / 2 + 5)
+        words = self.choices.bores[own].text
+        write(painter, words, at, size=14, weight=700, color=T.ink, side="right")
 
     def _paint_choice(self, painter: QPainter) -> None:
         choices = self.choices
@@ -215,8 +248,9 @@ class MapView(Painted):
             painter.setPen(pen(T.good, 2.5))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawEllipse(best, 8, 8)
-            write(painter, "best", best + QPointF(12, 5), weight=600, color=T.good)
         at = self.point(choices.own, min(max(choices.ratio, LOWEST), HIGHEST))
+        if ranked and (best - at).manhattanLength() > 60:
+            write(painter, "best", best + QPointF(12, 5), weight=600, color=T.good)
         if self.hasFocus() or self._dragging:
             painter.setPen(pen(T.front, 2))
             painter.drawEllipse(at, GRIP - 4, GRIP - 4)
@@ -247,8 +281,12 @@ class MapView(Painted):
             self.choices.choose(*self._at(spot))
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        row, ratio = self._at(self.spot(event))
         if self._dragging:
-            self.choices.choose(*self._at(self.spot(event)))
+            self.choices.choose(row, ratio)
+        elif self._cells.contains(self.spot(event)):
+            kind = self.choices.regions.at(row, ratio)
+            self.setToolTip(f"{self.choices.bores[row].text} at {ratio:.2f}: {WORDS[kind]}")
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._dragging:

@@ -19,8 +19,8 @@ from urgens.ui.widgets.board import Board, write
 from urgens.ui.widgets.figure_label import STEPS, Figure
 from urgens.ui.widgets.marks import severity_mark
 
-ROW = 58.0  # px
-BAR_Y, BAR = 36.0, 9.0  # px of the bar under a row's top, and its height
+ROW = 56.0  # px
+BAR = 9.0  # px of the bar's height
 AFTER = ((0, "targets.deceleration", "g"), (3, "targets.stroke_reserve", "free"))
 GRIP = 12.0  # px around an edge that take hold of it
 Source = Callable[[], tuple[SizingMap, tuple[int, int]]]
@@ -65,11 +65,14 @@ class WindowsBoard(Board):
             Figure("targets.stroke_reserve", "Share of the stroke kept in reserve", size=16),
         ]
 
+    def _changed(self) -> None:
+        """Wait: the page refreshes it once the map is worked out."""
+
     def refresh(self) -> None:
         """Show the build as it is now."""
         self._stale = True
         self._rows = self._windows()
-        self.setMinimumHeight(round(len(self._rows) * ROW * self.scale))
+        self.setFixedHeight(round(len(self._rows) * ROW * self.scale))
         super().refresh()
 
     def _windows(self) -> list[Window]:
@@ -110,6 +113,16 @@ class WindowsBoard(Board):
     # --- where things are ------------------------------------------------------------------
 
     @property
+    def _row(self) -> float:
+        """Return how high a row is."""
+        return self.down / max(len(self._rows), 1)
+
+    @property
+    def _bar_y(self) -> float:
+        """Return where a bar is under its row's top."""
+        return self._row - 21.0
+
+    @property
     def _bar(self) -> tuple[float, float]:
         """Return from where to where bars go."""
         return 64.0, self.across - 66.0
@@ -120,17 +133,17 @@ class WindowsBoard(Board):
             return
         left, right = self._bar
         for index, row in enumerate(self._rows):
-            top = index * ROW
+            top = index * self._row
             for end, at, side in ((row.low, left - 6, "right"), (row.high, right + 6, "left")):
                 if isinstance(end, str) and end != "targets.stroke_reserve":
-                    self.put(end, at, top + BAR_Y - 11, side)  # type: ignore[arg-type]
+                    self.put(end, at, top + self._bar_y - 11, side)  # type: ignore[arg-type]
         for index, path in (
             (0, "targets.deceleration"),
             (1, "targets.comfortable_effort"),
             (3, "targets.stroke_reserve"),
         ):
             name = self._rows[index].name if self._rows else ""
-            self.put(path, 24 + width(name, 15) + 2, index * ROW + 0)
+            self.put(path, 24 + width(name, 15) + 2, index * self._row)
 
     def _x(self, row: Window, value: float) -> float:
         left, right = self._bar
@@ -150,7 +163,7 @@ class WindowsBoard(Board):
         """Paint names, figures and bars."""
         units = self.session.units
         for index, row in enumerate(self._rows):
-            top = index * ROW
+            top = index * self._row
             color = T.good if row.met else T.warn
             severity = None if row.met else Severity.WARNING
             severity_mark(painter, severity, QPointF(9, top + 13), 8)
@@ -165,7 +178,7 @@ class WindowsBoard(Board):
             ink = T.ink if row.met else color
             write(painter, figure, QPointF(self.across - 4, top + 19), size=20, weight=700,
                   color=ink, side="right")  # fmt: skip
-            self._draw_bar(painter, row, top + BAR_Y)
+            self._draw_bar(painter, row, top + self._bar_y)
 
     def _draw_bar(self, painter: QPainter, row: Window, y: float) -> None:
         left, right = self._bar
@@ -192,7 +205,7 @@ class WindowsBoard(Board):
     def edge(self, path: str) -> QPointF:
         """Return where the edge of a window is that a path tells."""
         index, row = next((i, r) for i, r in enumerate(self._rows) if path in (r.low, r.high))
-        return QPointF(self._x(row, self._end(path)), index * ROW + BAR_Y + BAR / 2)
+        return QPointF(self._x(row, self._end(path)), index * self._row + self._bar_y + BAR / 2)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         spot = self.spot(event)
