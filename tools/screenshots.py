@@ -9,9 +9,18 @@ from PySide6.QtWidgets import QApplication
 from urgens.build import demo
 from urgens.ui.application import dress
 from urgens.ui.session import Session
+from urgens.ui.stations.size.station import BOOSTER, FEEL, HALF, LAUNCH, PEDAL, SETUPS
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.window import BALANCE, MEASURE, SHEET, SIZE, Window
 
+PAGES_OF_SIZE = {
+    "size-pedal.png": PEDAL,
+    "size-booster.png": BOOSTER,
+    "size-feel.png": FEEL,
+    "size-half.png": HALF,
+    "size-launch.png": LAUNCH,
+    "size-setups.png": SETUPS,
+}
 START = -1  # the page before any station
 
 
@@ -28,7 +37,12 @@ def main() -> None:
         ("pickup", MEASURE, "measure.png", False, False),
         ("roadster", MEASURE, "measure-roadster.png", False, False),
         ("roadster", SIZE, "size.png", False, False),
+        ("pickup", SIZE, "size-pedal.png", False, False),
+        ("pickup", SIZE, "size-booster.png", False, False),
         ("pickup", SIZE, "size-feel.png", False, False),
+        ("pickup", SIZE, "size-half.png", False, False),
+        ("coupe", SIZE, "size-launch.png", False, False),
+        ("pickup", SIZE, "size-setups.png", False, False),
         ("pickup", SHEET, "sheet.png", False, False),
         ("pickup", START, "start.png", False, False),
     ):
@@ -38,8 +52,8 @@ def main() -> None:
             window.show_start(first=True)
         else:
             window.show_station(station)
-        if file.startswith("size-feel"):
-            window.size_station.show_page(1)
+        if file in PAGES_OF_SIZE:
+            window.size_station.show_page(PAGES_OF_SIZE[file])
         window.show()
         QTest.qWaitForWindowExposed(window)
         QTest.qWait(300)

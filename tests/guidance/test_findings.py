@@ -103,6 +103,11 @@ CASES: dict[str, tuple[Severity, Changes, Changes]] = {
         {"booster.vacuum": "14.9 inHg"},
         {"booster.vacuum": "15 inHg"},
     ),
+    "booster-does-not-fit": (
+        Severity.WARNING,
+        {"booster.room.diameter": "9 in"},
+        {"booster.room.diameter": "9-1/2 in"},
+    ),
     "booster-runs-out": (Severity.WARNING, {"booster.vacuum": "5 inHg"}, {}),
     "booster-lost-weak": (
         Severity.WARNING,

@@ -2,12 +2,13 @@
 
 from urgens.guidance import assumed, balance, circuit, fitness, sizing, travel
 from urgens.guidance.finding import Finding, Fix, Severity
-from urgens.guidance.registry import findings, known_codes
+from urgens.guidance.registry import area_of, findings, known_codes
 
 __all__ = [
     "Finding",
     "Fix",
     "Severity",
+    "area_of",
     "assumed",
     "balance",
     "circuit",

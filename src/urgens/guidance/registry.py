@@ -9,6 +9,7 @@ from urgens.solve import Solution
 
 Rule = Callable[[Solution, Words], Iterator[Finding]]
 _RULES: dict[str, Rule] = {}
+_AREAS: dict[str, str] = {}  # the file a rule stands in
 
 
 def rule(code: str) -> Callable[[Rule], Rule]:
@@ -18,6 +19,7 @@ def rule(code: str) -> Callable[[Rule], Rule]:
         if code in _RULES:
             raise KeyError(f"two rules give {code}")
         _RULES[code] = function
+        _AREAS[code] = function.__module__.rpartition(".")[2]
         return function
 
     return register
@@ -26,6 +28,11 @@ def rule(code: str) -> Callable[[Rule], Rule]:
 def known_codes() -> tuple[str, ...]:
     """Return the codes of all rules."""
     return tuple(_RULES)
+
+
+def area_of(code: str) -> str:
+    """Return the area of a code: sizing, travel, balance, circuit and so on."""
+    return _AREAS[code]
 
 
 def findings(solution: Solution, units: UnitSystem | Units | None = None) -> tuple[Finding, ...]:

@@ -6,7 +6,6 @@ from urgens.build import Build
 
 _AXLE = {"front": "Front", "rear": "Rear"}
 _CASE = r"vehicle\.load_cases\[(\d+)\]"
-_CASE = r"vehicle\.load_cases\[(\d+)\]"
 # pattern of the path, name, how it is settled
 _FIGURES: tuple[tuple[str, str, str], ...] = (
     (r"(front|rear)\.brake\.pad_friction", "{axle} pad friction", "ask for cold and hot figures"),
@@ -34,6 +33,13 @@ _FIGURES: tuple[tuple[str, str, str], ...] = (
     (r"pedal\.pivot_to_pushrod", "Pivot to pushrod", "rule, square to the pushrod"),
     (r"master\..*bore", "Master cylinder bore", "stamped on the body, or bore gauge"),
     (r"booster\.vacuum", "Vacuum at idle", "vacuum gauge, warm engine"),
+    (r"pedal\.angles\..*", "Angle of a pedal arm", "spirit level with a scale, pedal at rest"),
+    (r"booster\.reservoir\.volume", "Vacuum reservoir", "fill it with water and weigh"),
+    (r"booster\.(envelope|room)\..*", "Room for the booster", "tape; let the engine rock"),
+    (r"shuttle_volume", "Fluid that shuts the switch", "push it with a rod, weigh what comes out"),
+    (r"vehicle\.launch\..*", "Driveline at the line", "stall it on a dynamometer, or its papers"),
+    (r"(front|rear)\.brake\.(rotor|drum)_mass", "{axle} iron", "kitchen scales"),
+    (r"(front|rear)\.brake\.pad_thickness", "{axle} lining", "caliper gauge"),
 )  # fmt: skip
 
 

@@ -125,6 +125,30 @@ def vacuum_low(solution: Solution, words: Words) -> Iterator[Finding]:
     )
 
 
+@rule("booster-does-not-fit")
+def booster_does_not_fit(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a booster whose shell is larger than the room there is."""
+    fitted = solution.build.booster
+    if isinstance(fitted, NoBooster) or fitted.envelope is None or fitted.room is None:
+        return
+    over = {
+        "across": fitted.envelope.diameter.value - fitted.room.diameter.value,
+        "along": fitted.envelope.length.value - fitted.room.length.value,
+    }
+    short = [f"{words.length(by)} too large {way}" for way, by in over.items() if by > 0]
+    if not short:
+        return
+    yield Finding(
+        code="booster-does-not-fit",
+        severity=Severity.WARNING,
+        message=f"The booster's shell is {' and '.join(short)} for the room there is.",
+        why="It moves with the firewall, the engine moves towards it: a shell that touches wears "
+        "through. Two small diaphragms in line, a hydraulic booster or a manual set-up need less.",
+        basis="the build's own measures",
+        where="booster",
+    )
+
+
 @rule("booster-runs-out")
 def booster_runs_out(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell when the assist is at its limit before the wanted deceleration."""

@@ -1,10 +1,12 @@
 """What the rail says of each station."""
 
 from urgens.build import Build
-from urgens.guidance import Severity
+from urgens.guidance import Finding, Severity, area_of
 from urgens.solve.settle import open_figures
 from urgens.ui.rail import Stop
 from urgens.ui.session import Session
+
+SIZED = ("sizing", "travel")  # areas of findings that Size can mend
 
 
 class Stops:
@@ -19,7 +21,7 @@ class Stops:
         """Return the stations in the order of the work."""
         return (
             Stop("Measure", self.measure_fact, self._measure_mark, judged=self._measured),
-            Stop("Size", self._size_fact, lambda: None, judged=lambda: False),
+            Stop("Size", self._size_fact, self._size_mark),
             Stop("Balance", self._balance_fact, self._balance_mark),
             Stop("Sheet", lambda: "to print", lambda: None, judged=lambda: False),
         )
@@ -47,17 +49,31 @@ class Stops:
             return f"{assumed} assumed"
         return f"{still_open} open" if still_open else "all settled"
 
-    def _size_fact(self) -> str:
-        ratio = float(self._session.solution.system.pedal_ratio)
-        return f"ratio {ratio:.1f}"
+    def _worst(self, *, size: bool) -> Severity | None:
+        """Return the worst finding of Size, or of all else."""
+        found = self._of(size=size)
+        return min((finding.severity for finding in found), default=None)
 
-    def _balance_mark(self) -> Severity | None:
-        return min((finding.severity for finding in self._session.findings), default=None)
+    def _of(self, *, size: bool) -> list[Finding]:
+        return [f for f in self._session.findings if (area_of(f.code) in SIZED) is size]
 
-    def _balance_fact(self) -> str:
-        worst = self._balance_mark()
+    def _counted(self, good: str, *, size: bool) -> str:
+        worst = self._worst(size=size)
         if worst is None:
-            return "front first"
-        count = sum(finding.severity is worst for finding in self._session.findings)
+            return good
+        count = sum(finding.severity is worst for finding in self._of(size=size))
         plural = "s" if count > 1 and worst is not Severity.ADVICE else ""
         return f"{count} {worst.word}{plural}"
+
+    def _size_mark(self) -> Severity | None:
+        return self._worst(size=True)
+
+    def _size_fact(self) -> str:
+        ratio = float(self._session.solution.system.pedal_ratio)
+        return self._counted(f"ratio {ratio:.1f}", size=True)
+
+    def _balance_mark(self) -> Severity | None:
+        return self._worst(size=False)
+
+    def _balance_fact(self) -> str:
+        return self._counted("front first", size=False)

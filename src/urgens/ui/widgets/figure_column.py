@@ -1,8 +1,9 @@
 """Figures of the build one under the other, each with its name."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
-from PySide6.QtWidgets import QGridLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QWidget
 
 from urgens.build import BuildErrors, value_at
 from urgens.ui.session import Session
@@ -10,15 +11,23 @@ from urgens.ui.widgets.figure_label import Figure, FigureLabel
 from urgens.ui.widgets.worded import worded
 
 
+@dataclass(frozen=True)
+class Pair:
+    """Figures that stand beside each other under one name."""
+
+    name: str
+    figures: tuple[Figure, ...]
+
+
 class FigureColumn(QWidget):
     """Names to the left, figures to the right; those the build has no place for are left out."""
 
     def __init__(
-        self, session: Session, figures: Sequence[Figure], parent: QWidget | None = None
+        self, session: Session, figures: Sequence[Figure | Pair], parent: QWidget | None = None
     ) -> None:
         super().__init__(parent)
         self._session = session
-        self._wanted = tuple(figures)
+        self._rows = [f if isinstance(f, Pair) else Pair(f.name, (f,)) for f in figures]
         self.labels: dict[str, FigureLabel] = {}
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 0, 0)
@@ -28,8 +37,11 @@ class FigureColumn(QWidget):
 
     def refresh(self) -> None:
         """Show the figures as they are now."""
-        there = [figure for figure in self._wanted if self._has(figure.path)]
-        if [figure.path for figure in there] != list(self.labels):
+        there = [
+            Pair(row.name, tuple(f for f in row.figures if self._has(f.path))) for row in self._rows
+        ]
+        there = [row for row in there if row.figures]
+        if [f.path for row in there for f in row.figures] != list(self.labels):
             self._rebuild(there)
         for label in self.labels.values():
             label.refresh()
@@ -41,15 +53,22 @@ class FigureColumn(QWidget):
             return False
         return True
 
-    def _rebuild(self, figures: Sequence[Figure]) -> None:
+    def _rebuild(self, rows: Sequence[Pair]) -> None:
         while (item := self._grid.takeAt(0)) is not None:
             widget = item.widget()
             if widget is not None:
                 widget.hide()
                 widget.deleteLater()
         self.labels = {}
-        for row, figure in enumerate(figures):
-            label = FigureLabel(self._session, figure, self)
-            self.labels[figure.path] = label
-            self._grid.addWidget(worded(figure.name, "muted"), row, 0)
-            self._grid.addWidget(label, row, 1)
+        for index, row in enumerate(rows):
+            self._grid.addWidget(worded(row.name, "muted"), index, 0)
+            beside = QWidget()
+            line = QHBoxLayout(beside)
+            line.setContentsMargins(0, 0, 0, 0)
+            line.setSpacing(8)
+            for figure in row.figures:
+                label = FigureLabel(self._session, figure, beside)
+                self.labels[figure.path] = label
+                line.addWidget(label)
+            line.addStretch()
+            self._grid.addWidget(beside, index, 1)

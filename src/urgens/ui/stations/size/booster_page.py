@@ -9,7 +9,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.size.booster_plane import BoosterPlane
 from urgens.ui.stations.size.page import Page
 from urgens.ui.stations.size.reserve_view import ReserveView
-from urgens.ui.widgets.figure_column import FigureColumn
+from urgens.ui.widgets.figure_column import FigureColumn, Pair
 from urgens.ui.widgets.figure_label import Figure
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import wrapped
@@ -29,10 +29,20 @@ FIGURES = (
     Figure("booster.reservoir.volume", "Reservoir and hose", VOLUME, 17, units=LITRES),
     Figure("booster.reservoir.swept", "It takes, a press", VOLUME, 17, units=LITRES, optional=True),
     Figure("booster.reservoir.least", "Vacuum wanted", PRESSURE, 17, units=INCHES),
-    Figure("booster.envelope.diameter", "Shell across", LENGTH, 17),
-    Figure("booster.envelope.length", "Shell along", LENGTH, 17),
-    Figure("booster.room.diameter", "Room across", LENGTH, 17),
-    Figure("booster.room.length", "Room along", LENGTH, 17),
+    Pair(
+        "Shell, across and along",
+        (
+            Figure("booster.envelope.diameter", "Shell across", LENGTH, 17),
+            Figure("booster.envelope.length", "Shell along", LENGTH, 17),
+        ),
+    ),
+    Pair(
+        "Room, across and along",
+        (
+            Figure("booster.room.diameter", "Room across", LENGTH, 17),
+            Figure("booster.room.length", "Room along", LENGTH, 17),
+        ),
+    ),
 )
 RESERVOIR = {"volume": "5 l"}
 ROOM = {"diameter": "10 in", "length": "8 in"}

@@ -22,6 +22,8 @@ from urgens.ui.session import Session
 from urgens.ui.stations.size.feel import FeelPlane
 from urgens.ui.stations.size.page import Page
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.figure_column import FigureColumn, Pair
+from urgens.ui.widgets.figure_label import Figure
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.stepper import Stepper
 from urgens.ui.widgets.typed_label import TypedLabel
@@ -34,6 +36,19 @@ FAULTS = {  # name, step, least, unit; what does not change the build
     "brake": ("Brakes flex", 0.25, 0.25, "×"),
     "knock_back": ("Knocked back", 0.1, 0.0, "mm"),
 }
+PADS = (
+    Pair(
+        "Pads front, rear; reservoir",
+        (
+            Figure("front.brake.pad_thickness", "Front pad's lining", LENGTH, 16, optional=True),
+            Figure("rear.brake.pad_thickness", "Rear pad's lining", LENGTH, 16, optional=True),
+            Figure(
+                "master.reservoir_volume", "Reservoir, a circuit", VOLUME, 16,
+                units=("ml", "ml"), optional=True,
+            ),
+        ),
+    ),
+)  # fmt: skip
 SCALES = {"air": CUBIC_CENTIMETRE, "hose": 1.0, "brake": 1.0, "knock_back": 1e-3}
 MOST = 50.0
 
@@ -59,6 +74,7 @@ class FeelPage(Page):
             self.steppers[name] = stepper
         self.sound = segment("None of it")
         self.sound.clicked.connect(self._clear)
+        self.pads = FigureColumn(session, PADS)
         self.grid = QGridLayout()
         self.grid.setVerticalSpacing(3)
         self.cells: list[QLabel] = []
@@ -97,6 +113,7 @@ class FeelPage(Page):
         self.column.addSpacing(4)
         self.column.addLayout(self.grid)
         self.head("Reservoir as the pads wear")
+        self.column.addWidget(self.pads)
         self.column.addWidget(self.reservoir)
         self.head("A fast press at −40 °C")
         line = QHBoxLayout()
@@ -107,6 +124,7 @@ class FeelPage(Page):
         self.column.addWidget(self.cold)
         self.column.addStretch()
         self.lay_out(drawing, side=318)
+        self.said.hide()  # the table says it
 
     @property
     def summary(self) -> str:
@@ -133,6 +151,7 @@ class FeelPage(Page):
             value = getattr(self.faults[self.axle], name) / SCALES[name]
             stepper.set_value(Shown(f"{value:.4g}", FAULTS[name][3]), f"{value:.4g}")
         self._show_rows(self._compared())
+        self.pads.refresh()
         self.reservoir.setText(reservoir_words(self.session.build, units))
         self._show_cold()
 

@@ -203,4 +203,5 @@ class HalfBoard(Painted):
         write(painter, "2.44 asked by UN R13-H", at, size=15)
         if np.isnan(half.travel):
             words = "had the pedal not met the floor"
-            write(painter, words, at + QPointF(0, 19), size=15, color=T.danger, side="middle")
+            below = QPointF(box.left(), at.y() + 19)
+            write(painter, words, below, size=15, color=T.danger)

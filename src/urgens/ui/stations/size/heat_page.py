@@ -4,6 +4,7 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
+from urgens.build.tables import fluid_table
 from urgens.guidance.heating import fluid_words, heat_words
 from urgens.quantity import (
     DISTANCE,
@@ -20,6 +21,7 @@ from urgens.solve.heat import Heated, boiling_points, fluid_at, heated
 from urgens.ui.session import Session
 from urgens.ui.stations.size.page import Page
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Figure
 from urgens.ui.widgets.markers import Marker, Shape
@@ -38,6 +40,10 @@ FIGURES = (
     Figure("heat.front_measured", "Front measured, at the end", TEMPERATURE, 18, optional=True),
     Figure("heat.rear_measured", "Rear measured, at the end", TEMPERATURE, 18, optional=True),
 )
+
+
+COOLING = {"open": "open", "ducted": "air led to it", "inboard": "inboard"}
+FLUIDS = {grade: grade for grade in fluid_table().fluids}
 
 
 def degrees(kelvin: float | np.ndarray, units: Units | UnitSystem) -> np.ndarray:
@@ -76,14 +82,15 @@ class HeatPlane(Plane):
             notes.append(Note(axle, (float(x[-1]), float(y[-1])), color, weight=600))
             if stops <= 20:
                 markers += [Marker(shape, (float(a), float(b))) for a, b in zip(x, y, strict=True)]
-        hotter = max(known.values(), key=lambda one: one.fluid, default=None)
-        self.fluid.setVisible(hotter is not None)
-        if hotter is not None:
+        self.fluid.setVisible(bool(known))
+        if known:
+            hotter_axle = max(known, key=lambda one: known[one].fluid)
+            hotter = known[hotter_axle]
             x = np.arange(1.0, stops + 1)
             y = np.asarray(degrees(fluid_at(hotter.peaks, self._session.solution), units))
             self.fluid.set_points(x, y)
             curves.append((x, y))
-            notes.append(Note("its fluid", (float(x[-2]), float(y[-2])), T.warn))
+            notes.append(Note(f"fluid at the {hotter_axle}", (float(x[-2]), float(y[-2])), T.warn))
         points = boiling_points(self._session.build)
         for index, curve in enumerate(self.boils):
             curve.setVisible(points is not None and bool(known))
@@ -109,6 +116,16 @@ class HeatPage(Page):
         self.give = QPushButton("Give a series of stops")
         self.give.setProperty("role", "quiet")
         self.give.clicked.connect(self._give)
+        self.chosen = [
+            *(
+                ChoiceButton(
+                    session, f"{axle.capitalize()} rotor", f"{axle}.brake.cooling", COOLING,
+                    none="open, not said",
+                )
+                for axle in ("front", "rear")
+            ),
+            ChoiceButton(session, "Fluid", "fluid.class", FLUIDS, read="fluid.grade"),
+        ]  # fmt: skip
         self.found: dict[str, Heated | None] = {}
         self.words, self.fluid, self.estimate = wrapped(), wrapped(), wrapped()
         drawing = QWidget()
@@ -118,7 +135,14 @@ class HeatPage(Page):
         column.addWidget(self.axes[0])
         column.addWidget(self.plane, 1)
         column.addWidget(self.axes[1])
-        for widget in (self.give, self.figures, self.words, self.fluid, self.estimate):
+        for widget in (
+            self.give,
+            self.figures,
+            *self.chosen,
+            self.words,
+            self.fluid,
+            self.estimate,
+        ):
             self.column.addWidget(widget)
         self.estimate.setText(
             "An estimate: each rotor or drum one lump of iron, all energy into it, cooling and the "
@@ -140,6 +164,10 @@ class HeatPage(Page):
         self.axes[0].setText(f"At the end of each stop, {unit}, estimated")
         self.give.setVisible(session.build.heat is None)
         self.figures.refresh()
+        for button, axle in zip(self.chosen, ("front", "rear", None), strict=True):
+            button.refresh()
+            if axle is not None:
+                button.setVisible(getattr(session.build, axle).brake.kind == "disc")
         self.plane.show_heat(self.found)
         self.words.setText(" ".join(heat_words(session.solution, self.found, units)[1:]))
         self.fluid.setText(fluid_words(session.build, self.found, units))

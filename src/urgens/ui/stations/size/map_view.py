@@ -16,6 +16,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from urgens.quantity import LENGTH, show
 from urgens.solve.sizing import Verdict
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, Choices
@@ -24,6 +25,7 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
 Stretch = tuple[float, float, Verdict]
+WIDER_LEFT = 116.0  # px for the names of pairs
 HATCHES = {  # besides colour, so that regions are told apart without it
     Verdict.EFFORT: Qt.BrushStyle.BDiagPattern,
     Verdict.PRESSURE: Qt.BrushStyle.Dense7Pattern,
@@ -100,7 +102,8 @@ class MapView(Painted):
 
     @property
     def _cells(self) -> QRectF:
-        return QRectF(LEFT, TOP, self.across - LEFT - RIGHT, self.down - TOP - FOOT)
+        left = WIDER_LEFT if self._twin else LEFT
+        return QRectF(left, TOP, self.across - left - RIGHT, self.down - TOP - FOOT)
 
     def point(self, row: int, ratio: float) -> QPointF:
         """Return where a bore and a ratio are, in px of the usual scale."""
@@ -120,7 +123,13 @@ class MapView(Painted):
     # --- painting --------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        key = (self.size(), self.devicePixelRatioF(), id(self.choices.map), T.dark)
+        key = (
+            self.size(),
+            self.devicePixelRatioF(),
+            id(self.choices.map),
+            T.dark,
+            self._session.units,
+        )
         if self._still is None or self._still[0] != key:
             pixmap = QPixmap(self.size() * self.devicePixelRatioF())
             pixmap.setDevicePixelRatio(self.devicePixelRatioF())
@@ -181,14 +190,15 @@ class MapView(Painted):
 
     def _paint_axes(self, painter: QPainter, tall: float) -> None:
         box = self._cells
-        for row, bore in enumerate(self.choices.bores):
+        for row in range(len(self.choices.bores)):
             at = QPointF(box.left() - 8, box.top() + (row + 0.5) * tall + 5)
-            write(painter, bore.text, at, size=14, side="right")
+            write(painter, self._named(row), at, size=14, side="right")
         for ratio in range(int(LOWEST), int(HIGHEST) + 1):
             at = QPointF(self.point(0, ratio).x(), box.bottom() + 18)
             write(painter, str(ratio), at, size=14, side="middle")
         write(painter, "pedal ratio", QPointF(box.right(), box.bottom() + 36), side="right")
-        write(painter, "bore", QPointF(box.left() - 8, box.bottom() + 36), side="right")
+        words = "front : rear bore" if self._twin else "bore"
+        write(painter, words, QPointF(box.left() - 8, box.bottom() + 36), side="right")
 
     def _paint_regions(
         self, painter: QPainter, verdict: np.ndarray, tall: float, wide: float
@@ -229,6 +239,18 @@ class MapView(Painted):
         at = QPointF(left, at.y() + 5)
         write(painter, SHORT[kind], at, size=14, weight=600, color=color, side="middle")
 
+    def _named(self, row: int) -> str:
+        """Return what a row is called: a bore, of twin cylinders both."""
+        front = self.choices.bores[row].text
+        if not self._twin:
+            return front
+        rear = show(float(self.choices.map.rear_bores[row]), LENGTH, self._session.units)
+        return f"{front} : {rear.number}"
+
+    @property
+    def _twin(self) -> bool:
+        return self._session.build.master.kind == "twin"
+
     def _paint_own(self, painter: QPainter) -> None:
         """Write the chosen bore anew, in bold, over what the map says."""
         own, box = self.choices.own, self._cells
@@ -236,8 +258,7 @@ class MapView(Painted):
         top = box.top() + own * tall
         painter.fillRect(QRectF(0, top, box.left() - 1, tall), QColor(T.sheet))
         at = QPointF(box.left() - 8, top + tall / 2 + 5)
-        words = self.choices.bores[own].text
-        write(painter, words, at, size=14, weight=700, color=T.ink, side="right")
+        write(painter, self._named(own), at, size=14, weight=700, color=T.ink, side="right")
 
     def _paint_choice(self, painter: QPainter) -> None:
         choices = self.choices

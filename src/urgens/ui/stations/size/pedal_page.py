@@ -13,6 +13,7 @@ from urgens.ui.stations.size.linkage_board import LinkageBoard
 from urgens.ui.stations.size.page import Page
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Figure
@@ -30,6 +31,7 @@ FIGURES = (
     Figure("pedal.hole_diameter", "Holes are wide", LENGTH, 17, optional=True),
     Figure("pedal.travel_available", "Pad to floor", LENGTH, 17),
 )
+MOUNTS = {"swing": "hangs from above", "floor": "stands on the floor"}
 ASSUMED = {"pad": "30 deg", "pushrod": "12 deg"}
 
 
@@ -111,6 +113,7 @@ class PedalPage(Page):
         self.drill = QPushButton()
         self.drill.clicked.connect(self._move)
         self.caution, self.follows = wrapped(), wrapped()
+        self.mount = ChoiceButton(session, "Pedal", "pedal.mount", MOUNTS, none="hanging, not said")
         self.angles = QPushButton("Give the arms' angles")
         self.angles.setProperty("role", "quiet")
         self.angles.clicked.connect(self._give_angles)
@@ -128,6 +131,7 @@ class PedalPage(Page):
         self.axis.setProperty("role", "muted")
         column.addWidget(self.axis)
         column.addWidget(self.plane, 2)
+        self.column.addWidget(self.mount)
         self.column.addWidget(self.ratios)
         self.column.addWidget(self.angles)
         self.column.addWidget(self.figures)
@@ -156,6 +160,7 @@ class PedalPage(Page):
         """Show ratios, drilling and consequences of the build as it is now."""
         build, units = self.session.build, self.session.units
         self.figures.refresh()
+        self.mount.refresh()
         self.ratios.update()
         self.plane.refresh()
         unit = show(0.0, LENGTH, units).unit
