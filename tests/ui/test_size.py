@@ -11,7 +11,7 @@ from PySide6.QtTest import QTest
 from tests.ui.conftest import drag, type_into
 from urgens.build import Build, demo, demo_names, value_at
 from urgens.solve.sizing import Verdict
-from urgens.ui.stations.size.map_view import WORDS
+from urgens.ui.stations.size.map_picture import WORDS
 from urgens.ui.stations.size.station import FEEL, MAP
 from urgens.ui.window import SIZE, Window
 

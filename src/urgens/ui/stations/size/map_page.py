@@ -7,7 +7,8 @@ from urgens.solve.sizing import SizingMap, Verdict
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import RATIOS
 from urgens.ui.stations.size.linkage_board import LinkageBoard
-from urgens.ui.stations.size.map_view import WORDS, MapView
+from urgens.ui.stations.size.map_picture import WORDS
+from urgens.ui.stations.size.map_view import MapView
 from urgens.ui.stations.size.page import Page
 from urgens.ui.stations.size.windows_board import WindowsBoard, presets
 from urgens.ui.widgets.worded import worded

@@ -5,7 +5,6 @@ from typing import ClassVar
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import (
-    QBrush,
     QColor,
     QKeyEvent,
     QMouseEvent,
@@ -20,38 +19,14 @@ from urgens.quantity import LENGTH, show
 from urgens.solve.sizing import Verdict
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, Choices
-from urgens.ui.theme.paint import T, metrics, pen, width
+from urgens.ui.stations.size.map_picture import WORDS, MapPicture
+from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
-Stretch = tuple[float, float, Verdict]
 WIDER_LEFT = 116.0  # px for the names of pairs
-HATCHES = {  # besides colour, so that regions are told apart without it
-    Verdict.EFFORT: Qt.BrushStyle.BDiagPattern,
-    Verdict.PRESSURE: Qt.BrushStyle.Dense7Pattern,
-    Verdict.TRAVEL: Qt.BrushStyle.HorPattern,
-    Verdict.STROKE: Qt.BrushStyle.DiagCrossPattern,
-}
 LEFT, RIGHT, TOP, FOOT = 74.0, 10.0, 6.0, 44.0  # px around the cells
 GRIP = 22.0  # px around the choice that take hold of it
-WORDS = {
-    Verdict.FITS: "fits",
-    Verdict.EFFORT: "too much foot",
-    Verdict.PRESSURE: "pressure outside its window",
-    Verdict.TRAVEL: "pedal meets the floor",
-    Verdict.STROKE: "cylinder too short",
-    Verdict.HALF_FAILED: "one half lost leaves no pedal",
-    Verdict.HOLD: "does not hold the launch",
-}
-SHORT = {
-    Verdict.FITS: "fits",
-    Verdict.EFFORT: "foot",
-    Verdict.PRESSURE: "pressure",
-    Verdict.TRAVEL: "floor",
-    Verdict.STROKE: "stroke",
-    Verdict.HALF_FAILED: "half lost",
-    Verdict.HOLD: "no hold",
-}
 
 
 class MapView(Painted):
@@ -105,13 +80,15 @@ class MapView(Painted):
         left = WIDER_LEFT if self._twin else LEFT
         return QRectF(left, TOP, self.across - left - RIGHT, self.down - TOP - FOOT)
 
+    @property
+    def _picture(self) -> MapPicture:
+        rows = range(len(self.choices.bores))
+        caption = "front : rear bore" if self._twin else "bore"
+        return MapPicture(self.choices, self._cells, [self._named(row) for row in rows], caption)
+
     def point(self, row: int, ratio: float) -> QPointF:
         """Return where a bore and a ratio are, in px of the usual scale."""
-        box, count = self._cells, len(self.choices.bores)
-        share = (ratio - LOWEST) / (HIGHEST - LOWEST)
-        return QPointF(
-            box.left() + share * box.width(), box.top() + (row + 0.5) * box.height() / count
-        )
+        return self._picture.point(row, ratio)
 
     def _at(self, point: QPointF) -> tuple[int, float]:
         box, count = self._cells, len(self.choices.bores)
@@ -137,107 +114,13 @@ class MapView(Painted):
             painter = QPainter(pixmap)
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
             painter.scale(self.scale, self.scale)
-            self._paint_map(painter)
+            self._picture.paint(painter)
             painter.end()
             self._still = (key, pixmap)
         QPainter(self).drawPixmap(0, 0, self._still[1])
         over = self.begin()
         self._paint_own(over)
         self._paint_choice(over)
-
-    def _paint_map(self, painter: QPainter) -> None:
-        box, verdict = self._cells, self.choices.map.verdict
-        rows, columns = verdict.shape
-        tall, wide = box.height() / rows, box.width() / (columns - 1)
-        grounds = {
-            Verdict.FITS: T.good_ground,
-            Verdict.EFFORT: T.steel,
-            Verdict.PRESSURE: T.warn_ground,
-            Verdict.TRAVEL: T.band,
-            Verdict.STROKE: T.hair,
-            Verdict.HALF_FAILED: T.danger_ground,
-            Verdict.HOLD: T.grid,
-        }
-        found = [self.choices.regions.row(row) for row in range(rows)]
-        painter.setPen(Qt.PenStyle.NoPen)
-        for row, stretches in enumerate(found):
-            for start, end, kind in stretches:
-                left, right = (self.point(row, ratio).x() for ratio in (start, end))
-                cell = QRectF(left, box.top() + row * tall, right - left, tall + 0.5)
-                painter.fillRect(cell, QColor(grounds[kind]))
-                style = HATCHES.get(kind)
-                if style is not None:
-                    painter.fillRect(cell, QBrush(QColor(T.hair), style))
-        self._paint_boundaries(painter, found, tall)
-        self._paint_axes(painter, tall)
-        self._paint_regions(painter, verdict, tall, wide)
-
-    def _paint_boundaries(self, painter: QPainter, found: list[list[Stretch]], tall: float) -> None:
-        """Draw where one verdict ends: upright in a row, level between two rows."""
-        box = self._cells
-        painter.setPen(pen(T.muted, 1))
-        for row, stretches in enumerate(found):
-            y = box.top() + row * tall
-            for start, *_ in stretches[1:]:
-                x = self.point(row, start).x()
-                painter.drawLine(QPointF(x, y), QPointF(x, y + tall))
-            for left, right in _unlike(found[row - 1], stretches) if row else []:
-                ends = (self.point(row, ratio).x() for ratio in (left, right))
-                painter.drawLine(*(QPointF(x, y) for x in ends))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(pen(T.ink, 1))
-        painter.drawRect(box)
-
-    def _paint_axes(self, painter: QPainter, tall: float) -> None:
-        box = self._cells
-        for row in range(len(self.choices.bores)):
-            at = QPointF(box.left() - 8, box.top() + (row + 0.5) * tall + 5)
-            write(painter, self._named(row), at, size=14, side="right")
-        for ratio in range(int(LOWEST), int(HIGHEST) + 1):
-            at = QPointF(self.point(0, ratio).x(), box.bottom() + 18)
-            write(painter, str(ratio), at, size=14, side="middle")
-        write(painter, "pedal ratio", QPointF(box.right(), box.bottom() + 36), side="right")
-        words = "front : rear bore" if self._twin else "bore"
-        write(painter, words, QPointF(box.left() - 8, box.bottom() + 36), side="right")
-
-    def _paint_regions(
-        self, painter: QPainter, verdict: np.ndarray, tall: float, wide: float
-    ) -> None:
-        """Write each region's words where it is roomiest, short ones where long ones do not fit."""
-        box = self._cells
-        ink = {Verdict.FITS: T.good, Verdict.HALF_FAILED: T.danger, Verdict.PRESSURE: T.warn}
-        for kind in Verdict:
-            for words in (WORDS[kind], SHORT[kind]):
-                place = _roomiest(verdict == kind, (width(words, 15, 600) + 10) / wide, tall / wide)
-                if place is None:
-                    continue
-                row, column = place
-                at = QPointF(box.left() + column * wide, box.top() + (row + 0.5) * tall + 5)
-                color = ink.get(kind, T.ink)
-                write(painter, words, at, size=15, weight=600, color=color, side="middle")
-                break
-            else:
-                self._paint_narrow(painter, kind, tall, ink.get(kind, T.ink))
-
-    def _paint_narrow(self, painter: QPainter, kind: Verdict, tall: float, color: str) -> None:
-        """Write a region's words over its widest stretch where none is wide enough for them."""
-        found = [
-            (end - start, (start + end) / 2, row)
-            for row in range(len(self.choices.bores))
-            for start, end, at in self.choices.regions.row(row)
-            if at is kind
-        ]
-        if not found:
-            return
-        _, ratio, row = max(found)
-        at = self.point(row, ratio)
-        half = width(SHORT[kind], 14, 600) / 2 + 3
-        left = min(max(at.x(), self._cells.left() + half), self._cells.right() - half)
-        ground = QColor(T.sheet)
-        ground.setAlphaF(0.85)
-        painter.fillRect(QRectF(left - half, at.y() - tall / 2, 2 * half, tall), ground)
-        at = QPointF(left, at.y() + 5)
-        write(painter, SHORT[kind], at, size=14, weight=600, color=color, side="middle")
 
     def _named(self, row: int) -> str:
         """Return what a row is called: a bore, of twin cylinders both."""
@@ -325,44 +208,3 @@ class MapView(Painted):
             self.choices.choose(row, round(self.choices.ratio, 2) + step[1])
         else:
             event.ignore()
-
-
-def _unlike(above: list[Stretch], below: list[Stretch]) -> list[tuple[float, float]]:
-    """Return from where to where two neighbouring rows have different verdicts."""
-    cuts = sorted({end for row in (above, below) for start, end, _ in row})
-    found, at = [], LOWEST
-    for cut in cuts:
-        middle = (at + cut) / 2
-        kinds = [
-            next(k for start, end, k in row if start <= middle <= end) for row in (above, below)
-        ]
-        if cut > at and kinds[0] is not kinds[1]:
-            found.append((at, cut))
-        at = cut
-    return found
-
-
-def _runs(row: np.ndarray) -> list[tuple[int, int]]:
-    """Return first and last columns of the stretches of one verdict."""
-    ends = np.flatnonzero(row[1:] != row[:-1])
-    starts = np.concatenate(([0], ends + 1))
-    return list(zip(starts.tolist(), [*ends.tolist(), row.size - 1], strict=True))
-
-
-def _roomiest(inside: np.ndarray, least: float, tall: float) -> tuple[int, float] | None:
-    """Return row and column in the middle of the roomiest stretch of at least a width, in columns.
-
-    `tall` is a row's height in columns. None where no stretch is wide enough.
-    """
-    best, place = 0.0, None
-    for row in range(inside.shape[0]):
-        for start, end in _runs(inside[row]):
-            if not inside[row, start] or end - start + 1 < least:
-                continue
-            column = (start + end) // 2
-            up = int(np.argmin(np.append(inside[row::-1, column], False)))
-            down = int(np.argmin(np.append(inside[row:, column], False)))
-            room = min(float(end - start), 4 * tall * min(up, down))
-            if room > best:
-                best, place = room, (row, (start + end) / 2)
-    return place

@@ -1,0 +1,187 @@
+"""The map's picture: regions to their exact ends, labelled in words, and its axes."""
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QBrush, QColor, QPainter
+
+from urgens.solve.sizing import Verdict
+from urgens.ui.stations.size.choices import HIGHEST, LOWEST, Choices
+from urgens.ui.theme.paint import T, pen, width
+from urgens.ui.widgets.board import write
+
+Stretch = tuple[float, float, Verdict]
+HATCHES = {  # besides colour, so that regions are told apart without it
+    Verdict.EFFORT: Qt.BrushStyle.BDiagPattern,
+    Verdict.PRESSURE: Qt.BrushStyle.Dense7Pattern,
+    Verdict.TRAVEL: Qt.BrushStyle.HorPattern,
+    Verdict.STROKE: Qt.BrushStyle.DiagCrossPattern,
+}
+WORDS = {
+    Verdict.FITS: "fits",
+    Verdict.EFFORT: "too much foot",
+    Verdict.PRESSURE: "pressure outside its window",
+    Verdict.TRAVEL: "pedal meets the floor",
+    Verdict.STROKE: "cylinder too short",
+    Verdict.HALF_FAILED: "one half lost leaves no pedal",
+    Verdict.HOLD: "does not hold the launch",
+}
+SHORT = {
+    Verdict.FITS: "fits",
+    Verdict.EFFORT: "foot",
+    Verdict.PRESSURE: "pressure",
+    Verdict.TRAVEL: "floor",
+    Verdict.STROKE: "stroke",
+    Verdict.HALF_FAILED: "half lost",
+    Verdict.HOLD: "no hold",
+}
+
+
+class MapPicture:
+    """Paints what does not depend on the choice: rows are called `names`, over a `caption`."""
+
+    def __init__(self, choices: Choices, cells: QRectF, names: list[str], caption: str) -> None:
+        self.choices, self.cells = choices, cells
+        self.names, self.caption = names, caption
+
+    def point(self, row: int, ratio: float) -> QPointF:
+        """Return where a bore and a ratio are."""
+        box, count = self.cells, len(self.names)
+        share = (ratio - LOWEST) / (HIGHEST - LOWEST)
+        return QPointF(
+            box.left() + share * box.width(), box.top() + (row + 0.5) * box.height() / count
+        )
+
+    def paint(self, painter: QPainter) -> None:
+        """Paint regions, their words, and both axes."""
+        box, verdict = self.cells, self.choices.map.verdict
+        rows, columns = verdict.shape
+        tall, wide = box.height() / rows, box.width() / (columns - 1)
+        grounds = {
+            Verdict.FITS: T.good_ground,
+            Verdict.EFFORT: T.steel,
+            Verdict.PRESSURE: T.warn_ground,
+            Verdict.TRAVEL: T.band,
+            Verdict.STROKE: T.hair,
+            Verdict.HALF_FAILED: T.danger_ground,
+            Verdict.HOLD: T.grid,
+        }
+        found = [self.choices.regions.row(row) for row in range(rows)]
+        painter.setPen(Qt.PenStyle.NoPen)
+        for row, stretches in enumerate(found):
+            for start, end, kind in stretches:
+                left, right = (self.point(row, ratio).x() for ratio in (start, end))
+                cell = QRectF(left, box.top() + row * tall, right - left, tall + 0.5)
+                painter.fillRect(cell, QColor(grounds[kind]))
+                style = HATCHES.get(kind)
+                if style is not None:
+                    painter.fillRect(cell, QBrush(QColor(T.hair), style))
+        self._paint_boundaries(painter, found, tall)
+        self._paint_axes(painter, tall)
+        self._paint_regions(painter, verdict, tall, wide)
+
+    def _paint_boundaries(self, painter: QPainter, found: list[list[Stretch]], tall: float) -> None:
+        """Draw where one verdict ends: upright in a row, level between two rows."""
+        box = self.cells
+        painter.setPen(pen(T.muted, 1))
+        for row, stretches in enumerate(found):
+            y = box.top() + row * tall
+            for start, *_ in stretches[1:]:
+                x = self.point(row, start).x()
+                painter.drawLine(QPointF(x, y), QPointF(x, y + tall))
+            for left, right in _unlike(found[row - 1], stretches) if row else []:
+                ends = (self.point(row, ratio).x() for ratio in (left, right))
+                painter.drawLine(*(QPointF(x, y) for x in ends))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(pen(T.ink, 1))
+        painter.drawRect(box)
+
+    def _paint_axes(self, painter: QPainter, tall: float) -> None:
+        box = self.cells
+        for row in range(len(self.choices.bores)):
+            at = QPointF(box.left() - 8, box.top() + (row + 0.5) * tall + 5)
+            write(painter, self.names[row], at, size=14, side="right")
+        for ratio in range(int(LOWEST), int(HIGHEST) + 1):
+            at = QPointF(self.point(0, ratio).x(), box.bottom() + 18)
+            write(painter, str(ratio), at, size=14, side="middle")
+        write(painter, "pedal ratio", QPointF(box.right(), box.bottom() + 36), side="right")
+        write(painter, self.caption, QPointF(box.left() - 8, box.bottom() + 36), side="right")
+
+    def _paint_regions(
+        self, painter: QPainter, verdict: np.ndarray, tall: float, wide: float
+    ) -> None:
+        """Write each region's words where it is roomiest, short ones where long ones do not fit."""
+        box = self.cells
+        ink = {Verdict.FITS: T.good, Verdict.HALF_FAILED: T.danger, Verdict.PRESSURE: T.warn}
+        for kind in Verdict:
+            for words in (WORDS[kind], SHORT[kind]):
+                place = _roomiest(verdict == kind, (width(words, 15, 600) + 10) / wide, tall / wide)
+                if place is None:
+                    continue
+                row, column = place
+                at = QPointF(box.left() + column * wide, box.top() + (row + 0.5) * tall + 5)
+                color = ink.get(kind, T.ink)
+                write(painter, words, at, size=15, weight=600, color=color, side="middle")
+                break
+            else:
+                self._paint_narrow(painter, kind, tall, ink.get(kind, T.ink))
+
+    def _paint_narrow(self, painter: QPainter, kind: Verdict, tall: float, color: str) -> None:
+        """Write a region's words over its widest stretch where none is wide enough for them."""
+        found = [
+            (end - start, (start + end) / 2, row)
+            for row in range(len(self.choices.bores))
+            for start, end, at in self.choices.regions.row(row)
+            if at is kind
+        ]
+        if not found:
+            return
+        _, ratio, row = max(found)
+        at = self.point(row, ratio)
+        half = width(SHORT[kind], 14, 600) / 2 + 3
+        left = min(max(at.x(), self.cells.left() + half), self.cells.right() - half)
+        ground = QColor(T.sheet)
+        ground.setAlphaF(0.85)
+        painter.fillRect(QRectF(left - half, at.y() - tall / 2, 2 * half, tall), ground)
+        at = QPointF(left, at.y() + 5)
+        write(painter, SHORT[kind], at, size=14, weight=600, color=color, side="middle")
+
+
+def _unlike(above: list[Stretch], below: list[Stretch]) -> list[tuple[float, float]]:
+    """Return from where to where two neighbouring rows have different verdicts."""
+    cuts = sorted({end for row in (above, below) for start, end, _ in row})
+    found, at = [], LOWEST
+    for cut in cuts:
+        middle = (at + cut) / 2
+        kinds = [
+            next(k for start, end, k in row if start <= middle <= end) for row in (above, below)
+        ]
+        if cut > at and kinds[0] is not kinds[1]:
+            found.append((at, cut))
+        at = cut
+    return found
+
+
+def _runs(row: np.ndarray) -> list[tuple[int, int]]:
+    """Return first and last columns of the stretches of one verdict."""
+    ends = np.flatnonzero(row[1:] != row[:-1])
+    starts = np.concatenate(([0], ends + 1))
+    return list(zip(starts.tolist(), [*ends.tolist(), row.size - 1], strict=True))
+
+
+def _roomiest(inside: np.ndarray, least: float, tall: float) -> tuple[int, float] | None:
+    """Return row and column in the middle of the roomiest stretch of at least a width, in columns.
+
+    `tall` is a row's height in columns. None where no stretch is wide enough.
+    """
+    best, place = 0.0, None
+    for row in range(inside.shape[0]):
+        for start, end in _runs(inside[row]):
+            if not inside[row, start] or end - start + 1 < least:
+                continue
+            column = (start + end) // 2
+            up = int(np.argmin(np.append(inside[row::-1, column], False)))
+            down = int(np.argmin(np.append(inside[row:, column], False)))
+            room = min(float(end - start), 4 * tall * min(up, down))
+            if room > best:
+                best, place = room, (row, (start + end) / 2)
+    return place
