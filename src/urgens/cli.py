@@ -14,7 +14,7 @@ from urgens.build import Build, BuildErrors, demo, demo_names, load, schema, wit
 from urgens.quantity import FORCE, LENGTH, SPEED, Kind, QuantityError, parse
 
 DONE, DANGER, BAD_INPUT = 0, 1, 2
-COMMANDS = ("solve", "check", "size", "sheet", "schema", "demo")
+COMMANDS = ("solve", "check", "size", "valves", "robustness", "sheet", "schema", "demo")
 
 
 def _quantity(kind: Kind) -> Callable[[str], float]:
@@ -62,6 +62,32 @@ def _ratio(text: str) -> float:
     return value
 
 
+def _margin(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = float("nan")
+    if not 0 <= value < 1:
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no margin of adhesion; write 0 or more and less than 1, such as 0.05'
+        )
+    return value
+
+
+def _count(text: str) -> int:
+    if not text.isdecimal() or not 1 <= int(text) <= 10_000_000:
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no number of draws; write 1 to 10000000, such as 100000'
+        )
+    return int(text)
+
+
+def _seed(text: str) -> int:
+    if not text.isdecimal():
+        raise argparse.ArgumentTypeError(f'"{text}" is no seed; write a whole number, such as 1')
+    return int(text)
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(
         prog="urgens", description="Without a command: open the window, on FILE if one is named."
@@ -88,6 +114,19 @@ def _parser() -> argparse.ArgumentParser:
     size.add_argument("--load-case", metavar="NAME")
     size.add_argument("--bore", type=_bores, action="append", metavar="BORE")
     size.add_argument("--ratio", type=_ratio, action="append", metavar="RATIO")
+
+    valves = commands.add_parser("valves", help="rank ways to balance a build")
+    valves.add_argument("file", type=Path, metavar="FILE")
+    valves.add_argument("--setup", metavar="NAME")
+    valves.add_argument("--surface", type=_coefficient, action="append", metavar="MU")
+    valves.add_argument("--margin", type=_margin, default=0.05, metavar="MARGIN")
+
+    sure = commands.add_parser("robustness", help="print how sure the balance is under tolerances")
+    sure.add_argument("file", type=Path, metavar="FILE")
+    sure.add_argument("--setup", metavar="NAME")
+    sure.add_argument("--load-case", metavar="NAME")
+    sure.add_argument("--draws", type=_count, default=100_000, metavar="N")
+    sure.add_argument("--seed", type=_seed, default=1, metavar="N")
 
     sheet = commands.add_parser("sheet", help="write the build sheet as .pdf or .html")
     sheet.add_argument("file", type=Path, metavar="FILE")
@@ -175,6 +214,29 @@ def _size(options: argparse.Namespace) -> int:
     return DONE
 
 
+def _valves(options: argparse.Namespace) -> int:
+    from urgens.solve.choice import candidates, judged_surfaces
+    from urgens.solve.choice_printed import printed
+
+    build = _loaded(options)
+    surfaces = tuple(dict.fromkeys(options.surface or judged_surfaces(build)))
+    found = candidates(build, surfaces, options.margin)
+    print(json.dumps(printed(build, found, surfaces), indent=1, ensure_ascii=False))
+    return DONE
+
+
+def _robustness(options: argparse.Namespace) -> int:
+    from urgens.solve.robustness import printed, robustness
+    from urgens.solve.solution import case_index
+
+    build = _loaded(options)
+    case = case_index(build, options.load_case)
+    found = robustness(build, case, options.draws, options.seed)
+    assert found is not None  # nobody tells it to stop
+    print(json.dumps(printed(found), indent=1, ensure_ascii=False))
+    return DONE
+
+
 def _sheet(options: argparse.Namespace) -> int:
     from urgens.sheet import write
 
@@ -219,6 +281,8 @@ _RUN = {
     "solve": _solve,
     "check": _check,
     "size": _size,
+    "valves": _valves,
+    "robustness": _robustness,
     "sheet": _sheet,
     "schema": _schema,
     "demo": _demo,

@@ -71,7 +71,7 @@ class VacuumBooster(_Fitted):
     @property
     def depression(self) -> float:
         """The vacuum that is there [Pa], the engine's or the pump's."""
-        return max(self.vacuum.value, 0.0 if self.pump is None else self.pump.value)
+        return self.vacuum.value if self.pump is None else max(self.vacuum.value, self.pump.value)
 
 
 class HydraulicBooster(_Fitted):

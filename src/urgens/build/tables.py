@@ -88,3 +88,17 @@ def hose_table() -> HoseTable:
 def window_table() -> WindowTable:
     """Return the shipped windows."""
     return WindowTable.model_validate_json(_text("windows.json"))
+
+
+class PistonTable(_Row):
+    """Diameters of wheel cylinders and of caliper pistons."""
+
+    source: str
+    wheel_cylinders: tuple[Length, ...]
+    calipers: tuple[Length, ...]
+
+
+@lru_cache(maxsize=1)
+def piston_table() -> PistonTable:
+    """Return the shipped pistons."""
+    return PistonTable.model_validate_json(_text("pistons.json"))

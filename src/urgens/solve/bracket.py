@@ -14,20 +14,26 @@ NARROW = 4.0 * np.finfo(float).eps  # of the larger end; a jump is followed as f
 
 
 def crossing(
-    function: Callable[[Array], Array], low: Array, high: Array, below: Array, above: Array
+    function: Callable[[Array], Array],
+    low: Array,
+    high: Array,
+    below: Array,
+    above: Array,
+    exact: float = EXACT,
 ) -> Array:
     """Return where `function` rises through zero, one root for each bracket.
 
     function: of arrays of the brackets' shape [any].
     low: lower ends, any shape [any]; high: upper ends [any].
     below: values at `low`, negative [any]; above: values at `high`, zero or more [any].
+    exact: what counts as a root, as a share of the bracket's first span of values [-].
     At a jump the upper side of the jump is returned.
     Raises ArithmeticError where a bracket does not close.
     Source: regula falsi (Illinois), with a bisection each fourth step and in the end.
     """
     low, high = np.array(low, dtype=float), np.array(high, dtype=float)
-    near = EXACT * (above - below)
-    narrow = NARROW * np.maximum(np.abs(low), np.abs(high))
+    near = exact * (above - below)
+    narrow = NARROW * np.maximum(np.abs(low), np.abs(high)) + (exact - EXACT) * (high - low)
     rose = np.zeros(low.shape, dtype=np.int8)  # which end moved last: 1 high, -1 low, 0 none yet
     for step in range(MOST_STEPS):
         open_ = (above > near) & (high - low > narrow)
@@ -49,12 +55,17 @@ def crossing(
 
 
 def first_rise(
-    function: Callable[[Array], Array], tried: Array, values: Array, rises: Bools
+    function: Callable[[Array], Array],
+    tried: Array,
+    values: Array,
+    rises: Bools,
+    exact: float = EXACT,
 ) -> Array:
     """Return where `function` first rises through zero, for each of its columns.
 
     function: of arrays of the columns' shape [any]; tried: rising, shape (n,) [any]; values: of
-    the function at those, shape (n, *columns) [any]; rises: which columns do at all (c,) [-].
+    the function at those, shape (n, *columns) [any]; rises: which columns do at all (c,) [-];
+    exact: as in `crossing` [-].
     Elsewhere the result means nothing.
     Source: `crossing` in the first bracket.
     """
@@ -67,4 +78,5 @@ def first_rise(
         lambda value: np.where(idle, 0.0, function(value)),
         *(tried[index - 1], np.where(idle, tried[index - 1], tried[index])),
         *(np.where(idle, -1.0, below), np.where(idle, 0.0, above)),
+        exact,
     )

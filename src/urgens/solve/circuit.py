@@ -156,9 +156,9 @@ def _(part: Limiting) -> ValveLaw:
 @law.register
 def _(part: Adjustable) -> ValveLaw:
     turns = [row[0] for row in part.table]
-    knees = [row[1].value for row in part.table]
-    knee = float(valve.adjusted_knee(part.turns, turns, knees))  # type: ignore[arg-type]
-    return ReducingLaw(knee, part.slope)
+    shares = (valve.adjusted_knee(part.turns, turns, row) for row in np.eye(len(turns)))  # type: ignore[arg-type]
+    knee = sum(share * row[1].value for share, row in zip(shares, part.table, strict=True))
+    return ReducingLaw(np.asarray(knee) if np.ndim(knee) else float(knee), part.slope)
 
 
 @law.register

@@ -8,7 +8,7 @@ import numpy as np
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
-from urgens.solve.bracket import first_rise
+from urgens.solve.bracket import EXACT, first_rise
 from urgens.solve.circuit import RearLoad
 from urgens.solve.press import (
     achieved,
@@ -56,6 +56,65 @@ class FirstLock:
         return self.second_effort - self.effort
 
 
+@dataclass(frozen=True)
+class Rise:
+    """The first rise of either axle's excess: effort [N], forces [N], adhesion used there [-].
+
+    `scanned` are the axle forces at all `steps` of effort; where nothing `locks` the rest means
+    nothing.
+    """
+
+    steps: Array
+    scanned: tuple[Array, Array]
+    locks: Bools
+    effort: Array
+    front_used: Array
+    rear_used: Array
+    lifted: Bools
+
+    @property
+    def rear_first(self) -> Bools:
+        """Where the rear is first, or carries nothing."""
+        return np.asarray(self.lifted | (self.rear_used > self.front_used + EQUAL))
+
+
+def first_rise_of_either(
+    made: System,
+    standing: Standing,
+    surface: Floats,
+    scanned: int = SCANNED,
+    exact: float = EXACT,
+) -> Rise:
+    """Return where an axle first reaches the surface's coefficient.
+
+    made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; scanned:
+    steps of effort that are looked at before the first one is refined [-]; exact: how far, as a
+    share of what the excess changes in a step [-].
+    Source: force balance of physics section 4.
+    """
+    steps = np.linspace(0.0, made.max_effort, scanned + 1)
+    start = axle_forces(made, pushrod_force(made, 0.0), standing)
+    shapes = (start[0].shape, start[1].shape, np.shape(surface), *map(np.shape, standing))
+    shape = np.broadcast_shapes(*shapes)
+    efforts = steps.reshape(-1, *(1 for _ in shape))  # along an axis before all others
+    forces = axle_forces(made, pushrod_force(made, efforts), standing)
+    over = np.maximum(*_excess(*forces, standing, surface))
+    locks: Bools = np.any(over >= 0.0, axis=0)
+
+    def excess_at(effort: Array) -> Array:
+        found = axle_forces(made, pushrod_force(made, effort), standing)
+        return np.maximum(*_excess(*found, standing, surface))
+
+    effort = first_rise(excess_at, steps, over, locks, exact)
+    front, rear = axle_forces(made, pushrod_force(made, effort), standing)
+    loads = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
+    front_used, rear_used = (
+        vehicle.adhesion(f, n) for f, n in zip((front, rear), loads, strict=True)
+    )
+    lifted = np.broadcast_to(loads[1] <= 0.0, shape)
+    return Rise(steps, forces, locks, effort, front_used, rear_used, lifted)
+
+
 def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
     """Return the smallest effort at which an axle reaches the surface's coefficient.
 
@@ -63,36 +122,19 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
     and the surface broadcast to the result's shape.
     Source: force balance of physics section 4; first crossing on a scan of efforts, refined.
     """
-    steps = np.linspace(0.0, made.max_effort, SCANNED + 1)
-    start = axle_forces(made, pushrod_force(made, 0.0), standing)
-    shapes = (start[0].shape, start[1].shape, np.shape(surface), *map(np.shape, standing))
-    shape = np.broadcast_shapes(*shapes)
-    efforts = steps.reshape(-1, *(1 for _ in shape))  # along an axis before all others
-    scanned = axle_forces(made, pushrod_force(made, efforts), standing)
-    over = np.maximum(*_excess(*scanned, standing, surface))
-    locks: Bools = np.any(over >= 0.0, axis=0)
-
-    def excess_at(effort: Array) -> Array:
-        found = axle_forces(made, pushrod_force(made, effort), standing)
-        return np.maximum(*_excess(*found, standing, surface))
-
-    effort = first_rise(excess_at, steps, over, locks)
+    found = first_rise_of_either(made, standing, surface)
+    steps, scanned, locks, rear_first = found.steps, found.scanned, found.locks, found.rear_first
+    effort, lifted = found.effort, found.lifted
+    efforts = steps.reshape(-1, *(1 for _ in locks.shape))
     pushrod = pushrod_force(made, effort)
-    front, rear = axle_forces(made, pushrod, standing)
-    loads = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
-    front_used, rear_used = (
-        vehicle.adhesion(f, n) for f, n in zip((front, rear), loads, strict=True)
-    )
-    lifted = np.broadcast_to(loads[1] <= 0.0, shape)
-    rear_first: Bools = lifted | (rear_used > front_used + EQUAL)
     z = achieved(made, booster_output(made, pushrod), standing, surface).deceleration
     grip, rear_load = _both_locked(standing, surface, rear_first)
 
     def other_excess_at(effort: Array) -> Array:
         output = booster_output(made, pushrod_force(made, effort))
         load = RearLoad(rear_load, standing.rear_weight)
-        found = forces_at(made, line_pressures(made, output, load))
-        return np.asarray(np.where(rear_first, *found) - grip)
+        forces = forces_at(made, line_pressures(made, output, load))
+        return np.asarray(np.where(rear_first, *forces) - grip)
 
     other = other_excess_at(efforts) if made.feels_load else np.where(rear_first, *scanned) - grip
     locks_too: Bools = locks & np.any(other >= 0.0, axis=0)
@@ -107,8 +149,8 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
         z=where_locked(z),
         efficiency=where_locked(z * standing.weight / (surface * standing.pressed)),
         second_effort=np.maximum(where_locked(effort), second),
-        front_used=where_locked(front_used),
-        rear_used=where_locked(rear_used),
+        front_used=where_locked(found.front_used),
+        rear_used=where_locked(found.rear_used),
         lifted=lifted & locks,
     )
 

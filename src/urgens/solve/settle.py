@@ -53,7 +53,7 @@ def open_figures(build: Build) -> tuple[OpenFigure, ...]:
     Source: build-file contract, evidence.
     """
     paths = [path for path, known in build.evidence.items() if known.state == "assumed"]
-    paths += [path for path in _usually_spread(build) if path not in build.evidence]
+    paths += [path for path in usually_spread(build) if path not in build.evidence]
     found = []
     for path in paths:
         value = value_at(build, path)
@@ -74,8 +74,11 @@ def open_figures(build: Build) -> tuple[OpenFigure, ...]:
     return tuple(found)
 
 
-def _usually_spread(build: Build) -> list[str]:
-    """Return the paths that spread where the build says nothing."""
+def usually_spread(build: Build) -> list[str]:
+    """Return the paths that spread where the build says nothing.
+
+    build: the document. Source: build-file contract, evidence.
+    """
     paths = []
     for axle in ("front", "rear"):
         brake = getattr(build, axle).brake

@@ -1,6 +1,7 @@
 """A frozen, numeric picture of a build, which is all that solving sees."""
 
 from dataclasses import dataclass, replace
+from typing import Any, cast
 
 import numpy as np
 
@@ -136,10 +137,12 @@ def system(build: Build, speed: float = 0.0) -> System:
     """Return the numbers of `build`.
 
     build: the document [object]; speed: for downforce [m/s].
+    Where the build holds arrays for figures (`variants.varied`), so does the system, load cases
+    along the last axis of `standing`.
     Source: physics, one function per part.
     """
     made = build.pedal
-    ratio = float(pedal.ratio(made.pivot_to_pad.value, made.pivot_to_pushrod.value))
+    ratio = _figure(pedal.ratio(made.pivot_to_pad.value, made.pivot_to_pushrod.value))
     front_cylinder, rear_cylinder = _cylinders(build)
     front_drag, rear_drag = _drag(build)
     twin = build.master if isinstance(build.master, TwinMaster) else None
@@ -181,8 +184,8 @@ def _drag(build: Build) -> tuple[float, float]:
 def _booster(build: Build) -> Booster:
     fitted = build.booster
     if isinstance(fitted, VacuumBooster):
-        diameters = np.array([d.value for d in fitted.diaphragm_diameters])
-        limit = float(booster.vacuum_assist_limit(diameters, fitted.depression))
+        diameters = _last([d.value for d in fitted.diaphragm_diameters])
+        limit = _figure(booster.vacuum_assist_limit(diameters, fitted.depression))
     elif isinstance(fitted, HydraulicBooster):
         limit = fitted.max_assist.value
     else:
@@ -202,7 +205,7 @@ def _cylinders(build: Build) -> tuple[Cylinder, Cylinder]:
         shares = cylinder.bar_shares(master.bar_length.value, master.bar_offset.value)
         areas = (_area(master.front_bore.value), _area(master.rear_bore.value))
         front, rear = (
-            Cylinder(float(share), area, preload, efficiency)
+            Cylinder(_figure(share), area, preload, efficiency)
             for share, area in zip(shares, areas, strict=True)
         )
         return front, rear
@@ -210,8 +213,18 @@ def _cylinders(build: Build) -> tuple[Cylinder, Cylinder]:
     return both, both
 
 
+def _figure(value: Array) -> float:
+    """Return a figure of the system: a plain number, or the array where the build holds arrays."""
+    return float(value) if value.ndim == 0 else cast(float, value)
+
+
+def _last(values: list[Any]) -> Array:
+    """Return values beside each other along a last axis."""
+    return np.stack(np.broadcast_arrays(*values), axis=-1).astype(float)
+
+
 def _area(diameter: float) -> float:
-    return float(cylinder.bore_area(diameter))
+    return _figure(cylinder.bore_area(diameter))
 
 
 def rolling_radius(fitted: Tyre) -> float:
@@ -221,7 +234,7 @@ def rolling_radius(fitted: Tyre) -> float:
     """
     if fitted.rolling_radius is not None:
         return fitted.rolling_radius.value
-    return float(tyre.rolling_radius(*tyre.size_code(fitted.size or "")))
+    return _figure(tyre.rolling_radius(*tyre.size_code(fitted.size or "")))
 
 
 def disc_radius(fitted: Disc) -> float:
@@ -235,11 +248,11 @@ def disc_radius(fitted: Disc) -> float:
     if fitted.pad_inner_radius is not None and fitted.pad_outer_radius is not None:
         pad = fitted.pad_inner_radius.value, fitted.pad_outer_radius.value
         worn = fitted.pad_pressure == "uniform-wear"
-        return float(disc.effective_radius(*pad) if worn else disc.even_pressure_radius(*pad))
+        return _figure(disc.effective_radius(*pad) if worn else disc.even_pressure_radius(*pad))
     assert fitted.rotor_outer_diameter is not None
     assert fitted.pad_height is not None
     outer = fitted.rotor_outer_diameter.value / 2
-    return float(disc.effective_radius(outer - fitted.pad_height.value, outer))
+    return _figure(disc.effective_radius(outer - fitted.pad_height.value, outer))
 
 
 def shoe_factor(fitted: Drum) -> float:
@@ -252,7 +265,7 @@ def shoe_factor(fitted: Drum) -> float:
         return fitted.shoe_factor
     shoe = fitted.shoe
     assert shoe is not None
-    return float(
+    return _figure(
         drum.pinned_shoe_factor(
             shoe.lining_friction,
             fitted.drum_diameter.value / 2,
@@ -305,7 +318,7 @@ def _wheel_end(axle: Axle) -> WheelEnd:
         gain = drum.torque_per_pressure(
             area, shoe_factor(brake), brake.drum_diameter.value / 2, brake.efficiency
         )
-    return WheelEnd(float(gain), brake.threshold.value, rolling_radius(axle.tyre))
+    return WheelEnd(_figure(gain), brake.threshold.value, rolling_radius(axle.tyre))
 
 
 def _volumes(build: Build) -> Volumes:
@@ -334,7 +347,7 @@ def _axle_fluid(axle: Axle, hose_length: Quantity, trapped_air: Quantity) -> Axl
     brake = axle.brake
     take_up = CLEARANCE_PRESSURE
     if isinstance(brake, Drum):
-        take_up = max(take_up, brake.threshold.value)
+        take_up = _figure(np.maximum(take_up, brake.threshold.value))
     return AxleFluid(
         clearance_volume=2 * 2.0 * piston_area(brake) * brake.clearance.value,
         compliance=2 * brake.compliance.value,
@@ -372,15 +385,17 @@ def _chambers(build: Build) -> tuple[Chamber, ...]:
 def _standing(build: Build, speed: float) -> Standing:
     cases = build.vehicle.load_cases
     wheelbase = build.vehicle.wheelbase.value
-    press: Array = np.zeros((2, len(cases)))
+    press: list[Any] = [0.0, 0.0]
     if build.vehicle.downforce is not None:
         areas = build.vehicle.downforce
-        press[0] = vehicle.downforce(speed, areas.front_cl_area.value)
-        press[1] = vehicle.downforce(speed, areas.rear_cl_area.value)
+        press = [
+            vehicle.downforce(speed, area.value)
+            for area in (areas.front_cl_area, areas.rear_cl_area)
+        ]
     return Standing(
-        front_weight=np.array([case.front_axle.value for case in cases]),
-        rear_weight=np.array([case.rear_axle.value for case in cases]),
-        transfer=np.array([case.cg_height.value for case in cases]) / wheelbase,
-        front_press=press[0],
-        rear_press=press[1],
+        front_weight=_last([case.front_axle.value for case in cases]),
+        rear_weight=_last([case.rear_axle.value for case in cases]),
+        transfer=_last([np.divide(case.cg_height.value, wheelbase) for case in cases]),
+        front_press=_last([press[0] for _ in cases]),
+        rear_press=_last([press[1] for _ in cases]),
     )

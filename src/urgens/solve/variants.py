@@ -8,14 +8,16 @@ import numpy as np
 
 from urgens.build import Build
 from urgens.build.edit import steps
+from urgens.physics.arrays import Floats
 from urgens.quantity import Quantity
 from urgens.solve.system import System
 
 
-def varied(build: Build, path: str, value: float) -> Build:
+def varied(build: Build, path: str, value: Floats) -> Build:
     """Return `build` with another figure at `path`, not checked.
 
-    build: the document [object]; path: of a figure in it [text]; value: in its SI unit [SI].
+    build: the document [object]; path: of a figure in it [text]; value: in its SI unit, a number
+    or an array of draws [SI].
     For variants near a build that is whole: `edited` checks, which takes ten times as long.
     Raises TypeError where there is no figure at the path.
     Source: copies of the parts along the path.
@@ -24,10 +26,11 @@ def varied(build: Build, path: str, value: float) -> Build:
     return changed
 
 
-def _replaced(here: Any, way: Sequence[str | int], value: float) -> Any:
+def _replaced(here: Any, way: Sequence[str | int], value: Floats) -> Any:
     if not way:
         if isinstance(here, Quantity):
-            return Quantity(f"{value:.9g} {here.kind.si}", value, here.kind)
+            text = f"{value:.9g} {here.kind.si}" if np.ndim(value) == 0 else "drawn"
+            return Quantity(text, value, here.kind)  # type: ignore[arg-type]
         if isinstance(here, bool) or not isinstance(here, float | int):
             raise TypeError(f"{here!r} is no figure")
         return value

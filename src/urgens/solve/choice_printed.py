@@ -1,0 +1,103 @@
+"""Ways to balance a build as the JSON object the command line prints, and in words."""
+
+import math
+from collections.abc import Sequence
+from typing import Any
+
+from urgens.build import Build
+from urgens.quantity import LENGTH, PRESSURE, Units, UnitSystem, show
+from urgens.solve.choice import Candidate
+
+
+def printed(build: Build, found: Sequence[Candidate], surfaces: Sequence[float]) -> dict[str, Any]:
+    """Return candidates as plain JSON values, SI throughout, null where there is no figure.
+
+    build: the document [object]; found: its candidates, ranked [objects]; surfaces: that were
+    looked at [-].
+    Source: build-file contract.
+    """
+    names = [case.name for case in build.vehicle.load_cases]
+    return {
+        "candidates": [
+            {
+                "kind": one.kind,
+                "knee": one.knee,
+                "slope": one.slope,
+                "bar_offset": one.bar_offset,
+                "size": one.size,
+                "rear_first": [
+                    {"load_case": names[case], "surface": surfaces[road]}
+                    for case, road in one.verdict.rear_first
+                ],
+                "margins_missed": one.verdict.missed,
+                "mean_efficiency": _figure(one.verdict.mean_efficiency),
+                "worst_efficiency": _figure(one.verdict.worst_efficiency),
+                "regulation": {
+                    "rear_below_front": one.regulation.rear_below_front,
+                    "adhesion_limit": one.regulation.adhesion_limit,
+                },
+                "changes": one.changes,
+                "why": why(build, one, surfaces, build.natural_units),
+            }
+            for one in found
+        ],
+        "recommended": 0,
+    }
+
+
+def _figure(value: float) -> float | None:
+    return value if math.isfinite(value) else None
+
+
+def what(one: Candidate, units: Units | UnitSystem) -> str:
+    """Return a candidate's name with its figures; one: the candidate; units: to show in [object].
+
+    Source: the candidate.
+    """
+    knee = "" if one.knee is None else str(show(one.knee, PRESSURE, units))
+    size = "" if one.size is None else str(show(one.size, LENGTH, units))
+    match one.kind:
+        case "none":
+            return "No valve"
+        case "reducing":
+            return f"Reducing valve, knee {knee}, slope {one.slope:.2f}"
+        case "limiting":
+            return f"Limiting valve, {knee}"
+        case "load-sensing":
+            return f"Load-sensing valve, from {knee} when light, slope {one.slope:.2f}"
+        case "bar":
+            assert one.bar_offset is not None
+            way = "front" if one.bar_offset >= 0 else "rear"
+            return f"Balance bar {show(abs(one.bar_offset), LENGTH, units)} towards the {way}"
+        case "bores":
+            return f"Rear cylinder of {size}"
+        case "pistons":
+            return f"Rear pistons of {size}"
+
+
+def why(build: Build, one: Candidate, surfaces: Sequence[float], units: Units | UnitSystem) -> str:
+    """Return why a candidate stands where it does, in one sentence.
+
+    build: the document [object]; one: the candidate [object]; surfaces: that were looked at [-];
+    units: to show in [object].
+    Source: its verdict.
+    """
+    verdict = one.verdict
+    if verdict.rear_first:
+        case, road = verdict.rear_first[0]
+        name = build.vehicle.load_cases[case].name
+        more = len(verdict.rear_first) - 1
+        rest = f" and {more} more" if more else ""
+        return f"{what(one, units)}: the rear is first with “{name}” on {surfaces[road]:g}{rest}."
+    if math.isnan(verdict.mean_efficiency):
+        return f"{what(one, units)}: nothing locks up to the hardest foot."
+    margin = (
+        "the margin is kept everywhere"
+        if not verdict.missed
+        else f"the margin is missed {verdict.missed} time{'s' if verdict.missed > 1 else ''}"
+    )
+    return (
+        f"{what(one, units)}: the front is first everywhere, {margin}; "
+        f"{100 * verdict.mean_efficiency:.0f} % of the grip on average, "
+        f"{100 * verdict.worst_efficiency:.0f} % at worst."
+    )

@@ -1,0 +1,259 @@
+"""How sure it is that the front locks first: many builds, drawn from what is known of each."""
+
+import math
+import re
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+from numpy.random import Generator
+
+from urgens.build import Build, value_at
+from urgens.build.facts import half_width
+from urgens.physics import vehicle
+from urgens.physics.arrays import Array, Bools
+from urgens.physics.vehicle import Standing
+from urgens.quantity import Quantity
+from urgens.solve.bracket import first_rise
+from urgens.solve.lock import first_rise_of_either
+from urgens.solve.press import achieved, axle_forces, booster_output, pushrod_force
+from urgens.solve.settle import HIGHEST_SLOPE, usually_spread
+from urgens.solve.spread import default_spread
+from urgens.solve.system import System, self_locking_friction, system
+from urgens.solve.variants import varied
+
+DRAWS, SEED = 100_000, 1
+CHUNK = 2_500  # draws solved at a time: their arrays stay near the processor
+NEAR = 1e-4  # of a step's change of excess: closer than that is a root
+SCANNED = 12  # steps of effort before the first rise is refined
+ALIKE = 0.5  # correlation of front and rear friction: one box of pads, one temperature
+PERCENTILES = (5.0, 50.0, 95.0)
+NEAR_LIMIT = 0.8  # of the surface, at which the inputs' influence is looked at
+_FRICTION = re.compile(r"(front|rear)\.brake\.(pad_friction|shoe\.lining_friction)")
+
+
+@dataclass(frozen=True)
+class Spread:
+    """One figure that spreads: its place, its value and half its width [SI]."""
+
+    path: str
+    value: float
+    half_width: float
+
+
+@dataclass(frozen=True)
+class Robustness:
+    """What draws came to, for one load case.
+
+    `rear_first` shares and `efficiency` percentiles by surface; NaN where nothing locked.
+    `sensitivity`: what share of the influence each input has, the largest first.
+    """
+
+    draws: int
+    load_case: str
+    surfaces: tuple[float, ...]
+    rear_first: tuple[float, ...]
+    efficiency: tuple[tuple[float, float, float], ...]
+    sensitivity: tuple[tuple[str, float], ...]
+
+
+def spreads(build: Build, case: int) -> tuple[Spread, ...]:
+    """Return the figures that spread: what evidence says, and what usually does.
+
+    build: the document [object]; case: place of the load case; those of others are left out [-].
+    Source: build-file contract, evidence.
+    """
+    found = []
+    for path in dict.fromkeys([*build.evidence, *usually_spread(build)]):
+        other = re.match(r"vehicle\.load_cases\[(\d+)\]", path)
+        if other is not None and int(other[1]) != case:
+            continue
+        value = value_at(build, path)
+        if isinstance(value, bool) or not isinstance(value, Quantity | float | int):
+            continue
+        known = build.evidence.get(path)
+        spread = (known.spread if known is not None else None) or default_spread(build, path)
+        if spread is None:
+            continue
+        number = value.value if isinstance(value, Quantity) else float(value)
+        width = half_width(spread, value)
+        if width > 0:
+            found.append(Spread(path, number, width))
+    return tuple(found)
+
+
+def drawn(build: Build, figures: tuple[Spread, ...], draws: int, chance: Generator) -> Array:
+    """Return draws of figures, shape (figures, draws) [SI].
+
+    build: the document [object]; figures: that spread [objects]; draws: how many [-]; chance: to
+    draw with [object].
+    Source: normal, standard deviation half the spread, redrawn until they could be; friction
+    front and rear correlated, the rest independent.
+    """
+    normal = chance.standard_normal((len(figures), draws))
+    common = chance.standard_normal(draws)
+    found = np.empty_like(normal)
+    for row, figure in enumerate(figures):
+        if _FRICTION.fullmatch(figure.path):
+            normal[row] = math.sqrt(ALIKE) * common + math.sqrt(1.0 - ALIKE) * normal[row]
+        low, high = _bounds(build, figure)
+        deviation = figure.half_width / 2.0
+        found[row] = figure.value + deviation * normal[row]
+        out = (found[row] <= low) | (found[row] >= high)
+        while out.any():
+            found[row, out] = figure.value + deviation * chance.standard_normal(int(out.sum()))
+            out = (found[row] <= low) | (found[row] >= high)
+    return found
+
+
+def _bounds(build: Build, figure: Spread) -> tuple[float, float]:
+    """Return between what a figure has to stay: above zero, and short of what has no meaning."""
+    if figure.value <= 0:
+        return -np.inf, np.inf
+    if figure.path.endswith(".slope"):
+        return 0.0, HIGHEST_SLOPE
+    if figure.path.endswith("lining_friction"):
+        axle = figure.path.partition(".")[0]
+        grabs = self_locking_friction(getattr(build, axle).brake)
+        return 0.0, np.inf if grabs is None else grabs
+    if figure.path.endswith(".efficiency"):
+        return 0.0, 1.0 + 1e-12
+    return 0.0, np.inf
+
+
+def robustness(
+    build: Build,
+    case: int = 0,
+    draws: int = DRAWS,
+    seed: int = SEED,
+    progress: Callable[[float], bool] | None = None,
+) -> Robustness | None:
+    """Return how often the rear locks first under the spread of all figures.
+
+    build: the document [object]; case: place of the load case [-]; draws: how many [-]; seed: of
+    the draws; the same gives the same answer [-]; progress: told the share done, answers whether
+    to go on [callable]. None where it was told to stop.
+    Source: Monte Carlo; first lock of every draw, influence by squared rank correlation.
+    """
+    surfaces = tuple(dict.fromkeys((0.15, 0.5, build.targets.surface)))
+    figures = spreads(build, case)
+    values = drawn(build, figures, draws, np.random.default_rng(seed))
+    outcomes = []
+    for start in range(0, draws, CHUNK):
+        if progress is not None and not progress(start / draws):
+            return None
+        some = values[:, start : start + CHUNK]
+        outcomes.append(_outcome(build, figures, some, case, surfaces))
+    rear_first, locks, efficiency, margin = (
+        np.concatenate(parts) for parts in zip(*outcomes, strict=True)
+    )
+    percentiles = [
+        tuple(np.percentile(efficiency[locks[:, s], s], PERCENTILES).tolist())
+        if locks[:, s].any()
+        else (np.nan,) * 3
+        for s in range(len(surfaces))
+    ]
+    return Robustness(
+        draws=draws,
+        load_case=build.vehicle.load_cases[case].name,
+        surfaces=surfaces,
+        rear_first=tuple(float(rear_first[:, s].mean()) for s in range(len(surfaces))),
+        efficiency=tuple(percentiles),
+        sensitivity=_influence(figures, values, margin),
+    )
+
+
+def _outcome(
+    build: Build, figures: tuple[Spread, ...], values: Array, case: int, surfaces: tuple[float, ...]
+) -> tuple[Bools, Bools, Array, Array]:
+    """Return, draw by draw and surface by surface, who locks first, if at all, how well.
+
+    And the rear's adhesion used above the front's near the limit of the last surface.
+    """
+    made, standing = _systems(build, figures, values, case)
+    found = first_rise_of_either(made, standing, np.array(surfaces), SCANNED, NEAR)
+    output = booster_output(made, pushrod_force(made, found.effort))
+    z = achieved(made, output, standing, np.array(surfaces)).deceleration
+    efficiency = z * standing.weight / (np.array(surfaces) * standing.pressed)
+    shape = (values.shape[1], len(surfaces))
+    rear_first = np.broadcast_to(found.rear_first & found.locks, shape)
+    locks, well = np.broadcast_to(found.locks, shape), np.broadcast_to(efficiency, shape)
+    return rear_first, locks, well, _margin(made, standing, surfaces[-1])
+
+
+def _systems(
+    build: Build, figures: tuple[Spread, ...], values: Array, case: int
+) -> tuple[System, Standing]:
+    """Return one system of all draws (d, 1), and the loads of one case (d, 1)."""
+    one = build
+    for figure, row in zip(figures, values, strict=True):
+        one = varied(one, figure.path, row[:, None])
+    made = system(one)
+    shape = (values.shape[1], 1)
+    standing = Standing(*(np.broadcast_to(np.asarray(v)[..., case], shape) for v in made.standing))
+    return replace(made, standing=standing), standing
+
+
+def _margin(made: System, standing: Standing, surface: float) -> Array:
+    """Return the rear's adhesion used less the front's near the limit [-]; NaN out of reach."""
+    wanted = NEAR_LIMIT * surface
+
+    def excess(effort: Array) -> Array:
+        forces = axle_forces(made, pushrod_force(made, effort), standing)
+        return np.asarray(vehicle.demand(*forces, standing) - wanted)
+
+    steps = np.linspace(0.0, made.max_effort, SCANNED + 1)
+    over = excess(steps.reshape(-1, 1, 1))
+    rises = over[-1] >= 0.0
+    effort = first_rise(excess, steps, over, rises, NEAR)
+    forces = axle_forces(made, pushrod_force(made, effort), standing)
+    loads = vehicle.axle_loads(standing, vehicle.demand(*forces, standing))
+    front, rear = (vehicle.adhesion(f, n) for f, n in zip(forces, loads, strict=True))
+    shape = np.shape(standing.front_weight)
+    return np.broadcast_to(np.where(rises, rear - front, np.nan), shape)[:, 0]
+
+
+def _influence(
+    figures: tuple[Spread, ...], values: Array, margin: Array
+) -> tuple[tuple[str, float], ...]:
+    """Return each input's share of the squared rank correlation with the margin."""
+    known = np.isfinite(margin)
+    if known.sum() < 3 or not figures:
+        return tuple((figure.path, 0.0) for figure in figures)
+    target = _ranks(margin[known])
+    squared = np.array([_correlation(_ranks(row[known]), target) ** 2 for row in values])
+    whole = float(squared.sum())
+    shares = squared / whole if whole > 0 else squared
+    order = np.argsort(-shares, kind="stable")
+    return tuple((figures[i].path, float(shares[i])) for i in order)
+
+
+def _ranks(values: Array) -> Array:
+    ranks = np.empty(values.size)
+    ranks[np.argsort(values, kind="stable")] = np.arange(values.size, dtype=float)
+    return ranks - (values.size - 1) / 2.0
+
+
+def _correlation(one: Array, other: Array) -> float:
+    scale = math.sqrt(float(one @ one) * float(other @ other))
+    return float(one @ other) / scale if scale > 0 else 0.0
+
+
+def printed(found: Robustness) -> dict[str, Any]:
+    """Return robustness as plain JSON values; found: of a build [object].
+
+    Source: build-file contract.
+    """
+    return {
+        "draws": found.draws,
+        "load_case": found.load_case,
+        "rear_first": {
+            f"{mu:g}": share for mu, share in zip(found.surfaces, found.rear_first, strict=True)
+        },
+        "efficiency": {
+            f"{mu:g}": [v if math.isfinite(v) else None for v in band]
+            for mu, band in zip(found.surfaces, found.efficiency, strict=True)
+        },
+        "sensitivity": [{"input": path, "share": share} for path, share in found.sensitivity],
+    }
