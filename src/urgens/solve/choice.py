@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Any, Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,6 +15,7 @@ from urgens.build.wheel import Disc
 from urgens.physics import cylinder
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
+from urgens.quantity import Quantity
 from urgens.solve.circuit import LoadSensingLaw, ReducingLaw
 from urgens.solve.curve import Regulation
 from urgens.solve.lock import AxleName, first_lock, first_rise_of_either
@@ -56,8 +57,8 @@ class Verdict:
 class Candidate:
     """One way: its kind, the edits that make it, its verdict and the rules over all load cases.
 
-    `knee` [Pa], `slope` [-], `bar_offset` [m]; `size` [m] of the bore or piston; None where not of
-    its kind.
+    `knee` [Pa], `slope` [-], `bar_offset` [m]; `size` of the bore or piston as it is sold; None
+    where not of its kind.
     """
 
     kind: Kind
@@ -67,7 +68,7 @@ class Candidate:
     knee: float | None = None
     slope: float | None = None
     bar_offset: float | None = None
-    size: float | None = None
+    size: Quantity | None = None
 
 
 def judged_surfaces(build: Build) -> tuple[float, ...]:
@@ -103,12 +104,16 @@ def verdict_of(build: Build, surfaces: Sequence[float], margin: float = MARGIN) 
 
 
 def candidates(
-    build: Build, surfaces: Sequence[float] | None = None, margin: float = MARGIN
+    build: Build,
+    surfaces: Sequence[float] | None = None,
+    margin: float = MARGIN,
+    progress: Callable[[float], bool] | None = None,
 ) -> tuple[Candidate, ...]:
     """Return ways to balance a build, the best first; each replaces what is in the rear circuit.
 
     build: the document [object]; surfaces: tyre-road coefficients, else the usual ones [-];
-    margin: least front above rear adhesion used at first lock [-].
+    margin: least front above rear adhesion used at first lock [-]; progress: told the share done,
+    answers whether to go on [callable]. None of them where it was told to stop.
     Source: build-file contract: no rear first, then fewest margins missed, then mean efficiency;
     no valve goes first within `WITHIN`.
     """
@@ -116,7 +121,9 @@ def candidates(
     bare = with_changes(build, {"valves.rear": []})
     search = _Search(bare, roads, margin)
     found = [_made(build, "none", {}, roads, margin)]
-    for fit in (_reducing, _limiting, _load_sensing, _bar, _bores, _pistons):
+    for number, fit in enumerate(FITS):
+        if progress is not None and not progress(number / len(FITS)):
+            return ()
         for kind, changes, figures in fit(search):
             found.append(_made(build, kind, changes, roads, margin, **figures))
     found.sort(key=lambda one: one.verdict.order)
@@ -130,7 +137,7 @@ def candidates(
     return tuple(found)
 
 
-Fit = Iterator[tuple[Kind, dict[str, object], dict[str, float]]]
+Fit = Iterator[tuple[Kind, dict[str, object], dict[str, Any]]]
 
 
 def _made(
@@ -139,7 +146,7 @@ def _made(
     changes: dict[str, object],
     surfaces: tuple[float, ...],
     margin: float,
-    **figures: float,
+    **figures: Any,
 ) -> Candidate:
     """Return a candidate as it comes out in the document, solved in full."""
     edits: dict[str, object] = {"valves.rear": [], **changes}
@@ -161,7 +168,11 @@ class _Search:
         self._cases = Standing(*(np.asarray(value)[:, None] for value in self.made.standing))
 
     def order(self, made: System, count: int) -> NDArray[np.intp]:
-        """Return the order of `count` systems (c, 1, 1), the best first."""
+        """Return the order of systems, the best first.
+
+        made: of arrays (c, 1, 1) [object]; count: how many, c [-].
+        Source: as `candidates`, on a coarser scan.
+        """
         found = first_rise_of_either(made, self._cases, self._surfaces, SCANNED, CLOSER)
         output = booster_output(made, pushrod_force(made, found.effort))
         z = achieved(made, output, self._cases, self._surfaces).deceleration
@@ -181,7 +192,12 @@ class _Search:
         points: Sequence[int],
         make: Callable[[Array], System],
     ) -> Array:
-        """Return the best figures inside ranges: a grid, then closer ones around its best."""
+        """Return the best figures inside ranges.
+
+        ranges: of each figure [SI]; points: of the first grid along each [-]; make: systems of
+        figures (f, c, 1, 1) [object].
+        Source: a grid, then closer ones around the best of it.
+        """
         axes = [np.linspace(*ends, count) for ends, count in zip(ranges, points, strict=True)]
         best: Array = np.array([axis[0] for axis in axes])
         for _ in range(ROUNDS):
@@ -270,7 +286,7 @@ def _bores(search: _Search) -> Fit:
     areas = cylinder.bore_area(np.array([bore.value for bore in bores]))[:, None, None]
     rear = replace(search.made.rear_cylinder, area=areas)
     best = bores[int(search.order(replace(search.made, rear_cylinder=rear), len(bores))[0])]
-    yield "bores", {"master.rear_bore": best.text}, {"size": best.value}
+    yield "bores", {"master.rear_bore": best.text}, {"size": best}
 
 
 def _pistons(search: _Search) -> Fit:
@@ -291,4 +307,7 @@ def _pistons(search: _Search) -> Fit:
     changes: dict[str, object] = {"rear.brake.cylinder_diameter": best.text}
     if isinstance(brake, Disc):
         changes = {"rear.brake.piston_diameters": [best.text] * count}
-    yield "pistons", changes, {"size": best.value}
+    yield "pistons", changes, {"size": best}
+
+
+FITS = (_reducing, _limiting, _load_sensing, _bar, _bores, _pistons)

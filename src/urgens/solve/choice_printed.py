@@ -24,7 +24,7 @@ def printed(build: Build, found: Sequence[Candidate], surfaces: Sequence[float])
                 "knee": one.knee,
                 "slope": one.slope,
                 "bar_offset": one.bar_offset,
-                "size": one.size,
+                "size": None if one.size is None else one.size.value,
                 "rear_first": [
                     {"load_case": names[case], "surface": surfaces[road]}
                     for case, road in one.verdict.rear_first
@@ -50,12 +50,13 @@ def _figure(value: float) -> float | None:
 
 
 def what(one: Candidate, units: Units | UnitSystem) -> str:
-    """Return a candidate's name with its figures; one: the candidate; units: to show in [object].
+    """Return a candidate's name with its figures.
 
+    one: the candidate [object]; units: to show in [object].
     Source: the candidate.
     """
     knee = "" if one.knee is None else str(show(one.knee, PRESSURE, units))
-    size = "" if one.size is None else str(show(one.size, LENGTH, units))
+    size = "" if one.size is None else one.size.text
     match one.kind:
         case "none":
             return "No valve"

@@ -61,7 +61,7 @@ class Robustness:
 def spreads(build: Build, case: int) -> tuple[Spread, ...]:
     """Return the figures that spread: what evidence says, and what usually does.
 
-    build: the document [object]; case: place of the load case; those of others are left out [-].
+    build: the document [object]; case: place of the load case, whose figures alone count [-].
     Source: build-file contract, evidence.
     """
     found = []
@@ -132,8 +132,8 @@ def robustness(
     """Return how often the rear locks first under the spread of all figures.
 
     build: the document [object]; case: place of the load case [-]; draws: how many [-]; seed: of
-    the draws; the same gives the same answer [-]; progress: told the share done, answers whether
-    to go on [callable]. None where it was told to stop.
+    the draws, the same one gives the same answer [-]; progress: told the share done, answers
+    whether to go on [callable]. None where it was told to stop.
     Source: Monte Carlo; first lock of every draw, influence by squared rank correlation.
     """
     surfaces = tuple(dict.fromkeys((0.15, 0.5, build.targets.surface)))

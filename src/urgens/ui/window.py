@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import QEvent, Qt, QTimer
+from PySide6.QtCore import QEvent, Qt, QThreadPool, QTimer
 from PySide6.QtGui import (
     QAction,
     QCloseEvent,
@@ -50,6 +50,7 @@ PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
 FAR_PRESS_WIDTH = 760  # px: standing back its two halves stand side by side
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
 SMALLEST = (1200, 740)  # px, below which figures would be cut
+CLOSING = 5000  # ms that work under way has to stop
 MEASURE, SIZE, BALANCE, SHEET = 0, 1, 2, 3
 SIZE_PAGES = {"vehicle.launch": LAUNCH, "booster": BOOSTER, "master": MAP}  # where findings point
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
@@ -371,6 +372,8 @@ class Window(QMainWindow):
         if self.files.may_leave():
             if self.recovery is not None:
                 self.recovery.clear()
+            self.stations.hide()  # what works for a page is told to stop
+            QThreadPool.globalInstance().waitForDone(CLOSING)
             event.accept()
         else:
             event.ignore()

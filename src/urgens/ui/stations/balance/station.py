@@ -1,136 +1,24 @@
-"""The Balance station."""
+"""The Balance station: valves set, chosen and trusted, a page each."""
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import (
-    QFrame,
-    QHBoxLayout,
-    QLabel,
-    QScrollArea,
-    QSizePolicy,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QWidget
 
-from urgens.build.master import TwinMaster
-from urgens.quantity import PRESSURE, unit_shown
 from urgens.ui.session import Session
-from urgens.ui.stations.balance.adhesion_plane import AdhesionPlane
-from urgens.ui.stations.balance.lock_table import LockTable
-from urgens.ui.stations.balance.pressure_plane import PressurePlane
-from urgens.ui.stations.balance.valve_controls import ValveControls
-from urgens.ui.theme.paint import T
-from urgens.ui.widgets.seen import WhenSeen
-from urgens.ui.widgets.worded import worded
+from urgens.ui.stations.balance.choose_page import ChoosePage
+from urgens.ui.stations.balance.set_page import SetPage
+from urgens.ui.stations.balance.sure_page import SurePage
+from urgens.ui.widgets.paged import PagedStation, Pages
+
+PAGES: Pages = (("Set", SetPage), ("Choose", ChoosePage), ("How sure", SurePage))
+SET, CHOOSE, SURE = range(len(PAGES))
 
 
-class BalanceStation(QWidget):
-    """Pressures and what sets them on the left, grip and the verdicts on the right."""
+class BalanceStation(PagedStation):
+    """Pressures and what sets them, what else could be fitted, how sure it is."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self._session = session
-        self.pressures = PressurePlane(session)
-        self.adhesion = AdhesionPlane(session)
-        self.controls = ValveControls(session)
-        self.locks = LockTable(session)
-        self._summary = QLabel()
-        self._summary.setProperty("role", "summary")
-        self._summary.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
-        self._rear_axis = _axis_label(T.rear, Qt.AlignmentFlag.AlignLeft)
-        self._front_axis = _axis_label(T.front, Qt.AlignmentFlag.AlignRight)
-        self._lay_out()
-        session.solution_changed.connect(WhenSeen(self, self._refresh).ask)
-        self._refresh()
-
-    def _lay_out(self) -> None:
-        title = QLabel("Balance")
-        title.setProperty("role", "title")
-        head = QHBoxLayout()
-        head.setSpacing(14)
-        head.addWidget(title)
-        head.addWidget(self._summary, 1, Qt.AlignmentFlag.AlignBottom)
-        left = QVBoxLayout()
-        left.setSpacing(0)
-        left.addWidget(self._rear_axis)
-        left.addWidget(self.pressures, 1)
-        left.addWidget(self._front_axis)
-        left.addSpacing(4)
-        left.addWidget(self.controls)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(24, 12, 24, 12)
-        column.setSpacing(8)
-        column.addLayout(head)
-        if T.stands_back:
-            for widget in (self.adhesion, self.locks):
-                widget.setParent(self)
-                widget.hide()
-            column.addLayout(left, 1)
-        else:
-            column.addLayout(self._beside(left), 1)
-
-    def _beside(self, left: QVBoxLayout) -> QHBoxLayout:
-        """Return the left column beside grip and verdicts."""
-        grip = worded("Grip used on each axle, against deceleration", "heading")
-        against = _axis_label(T.muted, Qt.AlignmentFlag.AlignRight)
-        against.setText("g")
-        right = QVBoxLayout()
-        right.setSpacing(0)
-        right.addWidget(grip)
-        right.addWidget(self.adhesion, 1)
-        foot = QHBoxLayout()
-        spread = QLabel("thin: open figures at the ends of their spread")
-        spread.setProperty("role", "small")
-        foot.addWidget(spread)
-        foot.addStretch()
-        foot.addWidget(against)
-        right.addLayout(foot)
-        right.addSpacing(10)
-        right.addWidget(worded("Which axle locks first, at what foot", "heading"))
-        area = QScrollArea()
-        area.setWidgetResizable(True)
-        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        area.setWidget(self.locks)
-        self.locks.rows_changed.connect(lambda: area.setFixedHeight(self.locks.shown_height()))
-        area.setFixedHeight(self.locks.shown_height())
-        right.addWidget(area)
-        hairline = QFrame()
-        hairline.setFixedWidth(1)
-        hairline.setStyleSheet(f"background: {T.hair}")
-        body = QHBoxLayout()
-        body.setSpacing(18)
-        body.addLayout(left, 60)
-        body.addWidget(hairline)
-        body.addLayout(right, 40)
-        return body
-
-    def _refresh(self) -> None:
-        unit = unit_shown(PRESSURE, self._session.units)
-        self._rear_axis.setText(f"Rear line, {unit}")
-        self._front_axis.setText(f"Front line, {unit}")
-        self._summary.setText(self.view() if T.stands_back else self.summary())
-
-    def view(self) -> str:
-        """Return what is looked at, for where the top bar does not say it."""
-        solution = self._session.solution
-        return f"{solution.case_name} · μ {solution.surface:.2f}"
-
-    def summary(self) -> str:
-        """One line on what is fitted."""
-        build = self._session.build
-        bar = "twin cylinders on a balance bar; " if isinstance(build.master, TwinMaster) else ""
-        named = {
-            place: " and ".join(valve.kind for valve in valves) or "no"
-            for place, valves in (("front", build.valves.front), ("rear", build.valves.rear))
-        }
-        brakes = f"front {build.front.brake.kind}s, rear {build.rear.brake.kind}s"
-        if not build.valves.front:
-            return f"{bar}{named['rear']} valve in the rear line; {brakes}"
-        return f"{bar}{named['front']} valve in front, {named['rear']} valve behind; {brakes}"
-
-
-def _axis_label(color: str, side: Qt.AlignmentFlag) -> QLabel:
-    label = QLabel()
-    size = round(15 * T.scale)
-    label.setStyleSheet(f"color: {color}; font-size: {size}px; font-weight: 600")
-    label.setAlignment(side)
-    return label
+        super().__init__(session, "Balance", PAGES, parent)
+        page = self.page_at(SET)
+        assert isinstance(page, SetPage)
+        self.pressures, self.adhesion = page.pressures, page.adhesion
+        self.controls, self.locks = page.controls, page.locks
+        self.view, self.fitted = page.view, page.fitted

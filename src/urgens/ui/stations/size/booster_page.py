@@ -7,10 +7,10 @@ from urgens.guidance.swapping import booster_words, fit_words, swap_words
 from urgens.quantity import FORCE, LENGTH, PRESSURE, VOLUME, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.size.booster_plane import BoosterPlane
-from urgens.ui.stations.size.page import Page
 from urgens.ui.stations.size.reserve_view import ReserveView
 from urgens.ui.widgets.figure_column import FigureColumn, Pair
 from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import wrapped
 

@@ -20,10 +20,10 @@ from urgens.quantity.kinds import VOLUME
 from urgens.solve.what_if import SOUND, WhatIf
 from urgens.ui.session import Session
 from urgens.ui.stations.size.feel import FeelPlane
-from urgens.ui.stations.size.page import Page
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.figure_column import FigureColumn, Pair
 from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.stepper import Stepper
 from urgens.ui.widgets.typed_label import TypedLabel

@@ -9,9 +9,9 @@ from urgens.build.master import TandemMaster
 from urgens.quantity import ANGLE, FORCE, LENGTH, VOLUME
 from urgens.ui.session import Session
 from urgens.ui.stations.size.half_board import HalfBoard
-from urgens.ui.stations.size.page import Page
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
 

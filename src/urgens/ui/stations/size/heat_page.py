@@ -19,12 +19,12 @@ from urgens.quantity import (
 )
 from urgens.solve.heat import Heated, boiling_points, fluid_at, heated
 from urgens.ui.session import Session
-from urgens.ui.stations.size.page import Page
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Figure
 from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.worded import worded, wrapped
 

@@ -7,9 +7,9 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 from urgens.quantity import FORCE, PRESSURE, TORQUE, show
 from urgens.ui.session import Session
 from urgens.ui.stations.size.launch_view import LaunchView
-from urgens.ui.stations.size.page import Page
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import wrapped
 

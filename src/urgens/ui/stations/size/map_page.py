@@ -9,8 +9,8 @@ from urgens.ui.stations.size.choices import RATIOS
 from urgens.ui.stations.size.linkage_board import LinkageBoard
 from urgens.ui.stations.size.map_picture import WORDS
 from urgens.ui.stations.size.map_view import MapView
-from urgens.ui.stations.size.page import Page
 from urgens.ui.stations.size.windows_board import WindowsBoard, presets
+from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded
 
 BEST = 4  # bores offered

@@ -10,13 +10,13 @@ from urgens.quantity import ANGLE, LENGTH, QuantityError, Shown, in_units, retyp
 from urgens.solve.linkage import PLACES, along_the_stroke, linkage
 from urgens.ui.session import Session
 from urgens.ui.stations.size.linkage_board import LinkageBoard
-from urgens.ui.stations.size.page import Page
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.worded import worded, wrapped

@@ -10,9 +10,9 @@ from urgens.build import Build
 from urgens.quantity import Shown, show, written
 from urgens.solve.compare import Column, Row, columns, rows
 from urgens.ui.session import Session
-from urgens.ui.stations.size.page import Page
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import wrapped

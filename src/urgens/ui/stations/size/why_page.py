@@ -8,9 +8,9 @@ from urgens.build.bores import sold_bores
 from urgens.guidance.reasons import BoreRow, bore_rows, clamp
 from urgens.quantity import AREA, FORCE, LENGTH, PRESSURE, UnitSystem, show
 from urgens.ui.session import Session
-from urgens.ui.stations.size.page import Page
 from urgens.ui.theme.paint import T, face, pen
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 
 BORES = ("5/8 in", "3/4 in", "7/8 in", "1 in", "1-1/8 in", "1-1/4 in")

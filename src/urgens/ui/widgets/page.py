@@ -1,5 +1,6 @@
-"""A page of the Size station: one drawing, and a column beside it."""
+"""A page of a station: one drawing, and a column beside it."""
 
+from PySide6.QtCore import Signal
 from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
@@ -13,6 +14,8 @@ SIDE = 292  # px of the column
 class Page(QWidget):
     """Follows the session while it is seen; a subclass fills it and says its one line."""
 
+    spoke = Signal()
+
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.session = session
@@ -20,6 +23,8 @@ class Page(QWidget):
         self.column.setContentsMargins(0, 0, 0, 0)
         self.column.setSpacing(6)
         self.said = wrapped("heading")
+        self.said.setParent(self)
+        self.said.hide()
         self._stale = True
         session.solution_changed.connect(self._changed)
 
@@ -44,6 +49,7 @@ class Page(QWidget):
         if not side:
             return
         self.column.insertWidget(0, self.said)
+        self.said.show()
         beside = QWidget(self)
         beside.setFixedWidth(side)
         beside.setLayout(self.column)
@@ -75,4 +81,9 @@ class Page(QWidget):
         if self._stale:
             self._stale = False
             self.show_figures()
-            self.said.setText(self.summary[:1].upper() + self.summary[1:])
+            self.say()
+
+    def say(self) -> None:
+        """Say the summary, which may come later than the figures."""
+        self.said.setText(self.summary[:1].upper() + self.summary[1:])
+        self.spoke.emit()

@@ -1,0 +1,217 @@
+"""What could be fitted instead, ranked, each tried with one key."""
+
+from typing import Any
+
+from PySide6.QtCore import QEvent, QPointF, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.build import with_changes
+from urgens.guidance import Severity
+from urgens.guidance.schools import schools
+from urgens.quantity import QuantityError, Shown
+from urgens.solve.choice import MARGIN, Candidate, candidates, judged_surfaces, verdict_of
+from urgens.solve.choice_printed import what, why
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.background import Background
+from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.worded import worded, wrapped
+
+MARK = 26.0  # px
+
+
+class _Mark(Painted):
+    """An octagon where the rear is first, a triangle where a margin is missed, else a tick."""
+
+    def __init__(self, severity: Severity | None) -> None:
+        super().__init__()
+        self._severity = severity
+        self.setFixedSize(self.scaled(MARK, MARK))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter: QPainter = self.begin()
+        severity_mark(painter, self._severity, QPointF(MARK / 2, MARK / 2), 10)
+
+
+class Card(QFrame):
+    """One way: rank, name, reason, figure, and a button that tries it."""
+
+    tried = Signal(int)
+
+    def __init__(self, rank: int, name: str, reason: str, figure: str, *, fitted: bool) -> None:
+        super().__init__()
+        self.rank = rank
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(f"{rank}: {name}. {reason}")
+        self.setObjectName("card")
+        self.name, self.reason = wrapped("heading", name), wrapped("muted", reason)
+        self.figure = worded(figure, "title")
+        self.button = QPushButton("fitted" if fitted else f"Try ({rank})")
+        self.button.setFixedWidth(round(84 * T.scale))
+        self.button.setEnabled(not fitted)
+        self.button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.button.clicked.connect(lambda: self.tried.emit(rank))
+        self.row = QHBoxLayout(self)
+        self.row.setContentsMargins(8, 6, 8, 6)
+        self.row.setSpacing(12)
+        words = QVBoxLayout()
+        words.setSpacing(1)
+        words.addWidget(self.name)
+        words.addWidget(self.reason)
+        self.row.addLayout(words, 1)
+        self.row.addWidget(self.figure)
+        self.row.addWidget(self.button)
+
+    def put_mark(self, severity: Severity | None) -> None:
+        """Show how bad it is at the left end."""
+        self.row.insertWidget(0, _Mark(severity))
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if Qt.Key(event.key()) in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.tried.emit(self.rank)
+        else:
+            event.ignore()
+
+
+class ChoosePage(Page):
+    """Ranks ways to balance the build, away from the hand."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.margin = MARGIN
+        self.found: tuple[Candidate, ...] = ()
+        self.cards: list[Card] = []
+        self.work = Background(self)
+        self.work.ended.connect(self._take)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self._list = QVBoxLayout()
+        self._list.setSpacing(6)
+        inner = QWidget()
+        column = QVBoxLayout(inner)
+        column.setContentsMargins(0, 0, 6, 0)
+        column.addLayout(self._list)
+        column.addStretch()
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setWidget(inner)
+        area.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
+        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.wanted = DimensionLabel("Margin wanted", self._want, size=20, parent=self)
+        self.wanted.stepped.connect(lambda steps: self._want(f"{self.margin + 0.01 * steps:.2f}"))
+        row = QHBoxLayout()
+        row.addWidget(worded("Front above rear, at least", "muted"), 1)
+        row.addWidget(self.wanted)
+        self.column.addLayout(row)
+        self.now = wrapped()
+        self.column.addWidget(self.now)
+        self.questions = [(wrapped("heading"), wrapped(), wrapped()) for _ in range(3)]
+        for question, said, here in self.questions:
+            self.column.addSpacing(6)
+            self.column.addWidget(question)
+            self.column.addWidget(said)
+            here.setStyleSheet(f"color: {T.ink}")
+            self.column.addWidget(here)
+        self.column.addStretch()
+        self.lay_out(area)
+
+    @property
+    def summary(self) -> str:
+        """What is ranked."""
+        if not self.found:
+            return "working it out"
+        best = what(self.found[0], self.session.units)
+        return f"best over all loads and roads: {best[:1].lower()}{best[1:]}"
+
+    def show_figures(self) -> None:
+        """Rank anew for the build as it is now."""
+        build, margin = self.session.build, self.margin
+        self.wanted.set_value(Shown(f"{margin:.2f}", ""), f"{margin:.2f}")
+        self.work.run(lambda progress: candidates(build, None, margin, progress))
+
+    def _take(self, found: tuple[Candidate, ...]) -> None:
+        self.found = found
+        session = self.session
+        build, units = session.build, session.units
+        surfaces = judged_surfaces(build)
+        focused = next((card.rank for card in self.cards if card.hasFocus()), None)
+        for card in self.cards:
+            card.hide()
+            card.deleteLater()
+        self.cards = []
+        for rank, one in enumerate(found, start=1):
+            name = what(one, units)
+            reason = why(build, one, surfaces, units).removeprefix(f"{name}: ")
+            mean = one.verdict.mean_efficiency
+            rear = bool(one.verdict.rear_first)
+            figure = "rear first" if rear else f"{100 * mean:.0f} %" if mean == mean else "—"
+            fitted = with_changes(build, one.changes) == build
+            card = Card(rank, name, reason[:1].upper() + reason[1:], figure, fitted=fitted)
+            warned = Severity.WARNING if one.verdict.missed else None
+            card.put_mark(Severity.DANGER if rear else warned)
+            card.tried.connect(self.take)
+            self._list.addWidget(card)
+            self.cards.append(card)
+            if rank == focused:
+                card.setFocus()
+        now = verdict_of(build, surfaces, self.margin)
+        roads = ", ".join(f"{mu:g}" for mu in surfaces)
+        rear_first = len(now.rear_first)
+        state = (
+            f"the rear is first {rear_first} time{'s' if rear_first != 1 else ''}"
+            if rear_first
+            else f"the front is first everywhere, {100 * now.mean_efficiency:.0f} % on average"
+        )
+        cases = len(build.vehicle.load_cases)
+        self.now.setText(f"As it is, {cases} loads on {roads}: {state}.")
+        said = schools(session.solution, found, units)
+        for labels, school in zip(self.questions, said, strict=True):
+            texts = (school.question, school.schools, school.here)
+            for label, text in zip(labels, texts, strict=True):
+                label.setText(text)
+        self.say()
+
+    def take(self, rank: int) -> None:
+        """Fit the way of a rank, as one step."""
+        if 1 <= rank <= len(self.found):
+            one = self.found[rank - 1]
+            self.session.try_all(one.changes, what(one, self.session.units))
+
+    def _want(self, typed: str) -> None:
+        """Take a wanted margin; raises QuantityError."""
+        try:
+            margin = float(typed)
+        except ValueError:
+            raise QuantityError(f'"{typed}" is no margin', "write it like 0.05") from None
+        if not 0 <= margin < 0.5:
+            raise QuantityError(f"{typed} is no margin of adhesion", "write 0 to 0.5")
+        self.margin = round(margin, 3)
+        self.show_figures()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.text() and event.text() in "123456789":
+            self.take(int(event.text()))
+        else:
+            super().keyPressEvent(event)
+
+    def hideEvent(self, event: Any) -> None:
+        if self.work.busy:  # begun again when it is seen again
+            self.work.stop()
+            self._stale = True
+
+    def event(self, event: QEvent) -> bool:
+        if event.type() == QEvent.Type.Show:
+            self.setFocus()
+        return super().event(event)

@@ -1,0 +1,114 @@
+"""A station of several pages, one of them seen."""
+
+from collections.abc import Callable, Sequence
+
+from PySide6.QtGui import QShowEvent
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QHBoxLayout,
+    QMenu,
+    QSizePolicy,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.segment import segment
+from urgens.ui.widgets.worded import elided, worded
+
+MOST_BESIDE = 6  # pages beside which there is room for the summary
+Pages = Sequence[tuple[str, Callable[[Session], Page]]]
+
+
+class PagedStation(QWidget):
+    """Title, a button for each page, and the page; from far away a menu instead of buttons."""
+
+    def __init__(
+        self, session: Session, title: str, pages: Pages, parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
+        self._session, self._kinds = session, tuple(pages)
+        self.pages = QStackedWidget()
+        self.choose: list[QToolButton] = []
+        self._made: dict[int, Page] = {}  # a page is made when it is first looked at
+        self.index = 0
+        self._summary = elided("summary")
+        group = QButtonGroup(self)
+        self.menu = QToolButton()
+        self.menu.setProperty("role", "kind")
+        self.menu.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.menu.setMenu(QMenu(self.menu))
+        for index, (words, _) in enumerate(self._kinds):
+            button = segment(words)
+            button.setProperty("narrow", "true")
+            button.clicked.connect(lambda _=False, page=index: self.show_page(page))
+            group.addButton(button)
+            self.choose.append(button)
+            self.menu.menu().addAction(words, lambda page=index: self.show_page(page))
+        self._lay_out(title)
+        self.show_page(0)
+        session.solution_changed.connect(self._changed)
+
+    def _lay_out(self, title: str) -> None:
+        head = QHBoxLayout()
+        head.setSpacing(12)
+        head.addWidget(worded(title, "title"))
+        head.addWidget(self.menu)
+        for button in self.choose:
+            head.addWidget(button)
+        beside = T.stands_back or len(self._kinds) <= MOST_BESIDE
+        head.addWidget(self._summary, 1)
+        if not beside:
+            head.addStretch()
+            self._summary.hide()
+        for widget in self.choose if T.stands_back else (self.menu,):
+            widget.hide()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(24, 12, 24, 8)
+        column.setSpacing(8)
+        column.addLayout(head)
+        column.addWidget(self.pages, 1)
+        self.pages.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
+
+    @property
+    def page(self) -> Page:
+        """The page that is shown."""
+        return self.page_at(self.index)
+
+    def page_at(self, index: int) -> Page:
+        """Return a page by its place."""
+        if index not in self._made:
+            page = self._made[index] = self._kinds[index][1](self._session)
+            self.pages.addWidget(page)
+            page.spoke.connect(self._speak)
+        return self._made[index]
+
+    def show_page(self, index: int) -> None:
+        """Show one of the pages."""
+        self.index = index
+        if self.isVisible():
+            self.pages.setCurrentWidget(self.page)
+        self.choose[index].setChecked(True)
+        self.menu.setText(self._kinds[index][0])
+        self._say()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        self.pages.setCurrentWidget(self.page)
+        self._say()
+
+    def _changed(self) -> None:
+        if self.isVisible():
+            self._say()
+
+    def _say(self) -> None:
+        if not self.isVisible():
+            return
+        self.page.refresh()
+        self._speak()
+
+    def _speak(self) -> None:
+        self._summary.setText(self.page.summary)

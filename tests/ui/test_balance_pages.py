@@ -1,0 +1,125 @@
+"""Balance beyond setting: ways ranked and tried, how sure it is; away from the hand."""
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from tests.ui.conftest import type_into
+from urgens.build import Build, demo, demo_names, with_changes
+from urgens.solve.choice import candidates
+from urgens.solve.robustness import robustness
+from urgens.ui.stations.balance.station import CHOOSE, SURE
+from urgens.ui.window import BALANCE, MEASURE, Window
+
+Opener = Callable[[Build], Window]
+LEFT = Qt.MouseButton.LeftButton
+
+
+def page(window: Window, index: int) -> Any:
+    window.show_station(BALANCE)
+    window.balance.show_page(index)
+    return window.balance.page_at(index)
+
+
+def ranked(qtbot: Any, window: Window) -> Any:
+    """The page of ways, once they are worked out for the build as it is."""
+    shown = page(window, CHOOSE)
+    qtbot.waitUntil(lambda: bool(shown.found) and not shown.work.busy, timeout=20_000)
+    return shown
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_ways_are_those_of_the_core_best_first(open_window: Opener, qtbot: Any, name: str) -> None:
+    window = open_window(demo(name))
+    shown = ranked(qtbot, window)
+
+    assert shown.found == candidates(demo(name))
+    assert len(shown.cards) == len(shown.found)
+    for card, one in zip(shown.cards, shown.found, strict=True):
+        assert (card.figure.text() == "rear first") == bool(one.verdict.rear_first)
+    assert "best over all loads" in shown.summary
+    assert all(here.text().startswith("Here") for _, _, here in shown.questions)
+
+
+def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: Any) -> None:
+    window = open_window(demo("pickup"))
+    shown, before = ranked(qtbot, window), window.session.build
+    wanted = with_changes(before, shown.found[1].changes)
+    shown.setFocus()
+    QTest.keyClick(shown, Qt.Key.Key_2)
+    assert window.session.build == wanted
+    assert window.session.undo_stack.count() == 1
+    assert not any(finding.code == "rear-locks-first" for finding in window.session.findings)
+    qtbot.waitUntil(lambda: not shown.work.busy, timeout=20_000)
+    fitted = [card.rank for card in shown.cards if card.button.text() == "fitted"]
+    assert fitted == [2]
+    window.session.undo_stack.undo()
+    assert window.session.build == before
+
+
+def test_a_button_and_enter_try_as_well(open_window: Opener, qtbot: Any) -> None:
+    window = open_window(demo("roadster"))
+    shown = ranked(qtbot, window)
+    first = with_changes(window.session.build, shown.found[0].changes)
+    QTest.mouseClick(shown.cards[0].button, LEFT)
+    assert window.session.build == first
+    qtbot.waitUntil(lambda: not shown.work.busy, timeout=20_000)
+    last = len(shown.cards) - 1
+    wanted = with_changes(window.session.build, shown.found[last].changes)
+    shown.cards[last].setFocus()
+    QTest.keyClick(shown.cards[last], Qt.Key.Key_Return)
+    assert window.session.build == wanted
+
+
+def test_a_wanted_margin_ranks_anew(open_window: Opener, qtbot: Any) -> None:
+    window = open_window(demo("pickup"))
+    shown = ranked(qtbot, window)
+    type_into(shown.wanted, "0.15")
+    qtbot.waitUntil(lambda: not shown.work.busy, timeout=20_000)
+    assert shown.found == candidates(demo("pickup"), margin=0.15)
+    type_into(shown.wanted, "wide")
+    assert "is no margin" in shown.wanted.error
+
+
+def test_work_that_is_not_looked_at_is_dropped_and_begun_again(
+    open_window: Opener, qtbot: Any
+) -> None:
+    window = open_window(demo("pickup"))
+    shown = page(window, CHOOSE)
+    window.show_station(MEASURE)
+    assert not shown.work.busy
+    assert ranked(qtbot, window).found
+
+
+def sure(qtbot: Any, window: Window) -> Any:
+    shown = page(window, SURE)
+    qtbot.waitUntil(lambda: shown.view.found is not None, timeout=60_000)
+    return shown
+
+
+def test_how_sure_it_is_is_that_of_the_core(open_window: Opener, qtbot: Any) -> None:
+    window = open_window(demo("coupe"))
+    shown = sure(qtbot, window)
+
+    assert shown.view.found == robustness(demo("coupe"))
+    assert "rear is first in" in shown.summary
+    assert "draws" in shown.view.accessibleName()
+    before = shown.view.found
+    QTest.mouseClick(shown.again, LEFT)
+    qtbot.waitUntil(lambda: shown.view.found != before, timeout=60_000)
+    assert shown.view.found.rear_first == pytest.approx(before.rear_first, abs=0.01)
+
+
+def test_drawing_is_stopped_and_says_so(open_window: Opener, qtbot: Any) -> None:
+    window = open_window(demo("coupe"))
+    shown = sure(qtbot, window)
+    before = shown.view.found
+    QTest.mouseClick(shown.again, LEFT)
+    QTest.mouseClick(shown.stop, LEFT)
+
+    assert not shown.work.busy
+    assert shown.view.found == before
+    assert "Stopped" in shown.words.text()
