@@ -181,3 +181,18 @@ def test_a_corner_leaves_what_the_friction_circle_leaves() -> None:
 
     assert left[:3] == pytest.approx([1.0, 0.8, 0.6])
     assert np.isnan(left[3])
+
+
+@given(standing=standings, mu=st.floats(0.1, 1.1), share=st.floats(0.0, 1.0))
+def test_on_a_lock_line_an_axle_uses_just_the_surface(
+    standing: Standing, mu: float, share: float
+) -> None:
+    weight = float(standing.weight)
+    other = share * weight
+    front = float(vehicle.front_lock_line(standing, mu, other))
+    if np.isfinite(front):
+        load = vehicle.axle_loads(standing, (front + other) / weight)[0]
+        assert front == pytest.approx(mu * float(load))
+    rear = float(vehicle.rear_lock_line(standing, mu, other))
+    load = vehicle.axle_loads(standing, (rear + other) / weight)[1]
+    assert rear == pytest.approx(mu * max(float(load), 0.0), abs=1e-6 * weight)

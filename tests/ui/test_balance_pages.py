@@ -3,15 +3,18 @@
 from collections.abc import Callable
 from typing import Any
 
+import numpy as np
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from tests.ui.conftest import type_into
 from urgens.build import Build, demo, demo_names, with_changes
+from urgens.quantity import PRESSURE, in_units
 from urgens.solve.choice import candidates
+from urgens.solve.lock import AxleName
 from urgens.solve.robustness import robustness
-from urgens.ui.stations.balance.station import CHOOSE, SURE
+from urgens.ui.stations.balance.station import CHOOSE, PLANES, SURE
 from urgens.ui.window import BALANCE, MEASURE, Window
 
 Opener = Callable[[Build], Window]
@@ -123,3 +126,49 @@ def test_drawing_is_stopped_and_says_so(open_window: Opener, qtbot: Any) -> None
     assert not shown.work.busy
     assert shown.view.found == before
     assert "Stopped" in shown.words.text()
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_planes_show_the_build_in_four_ways(open_window: Opener, name: str) -> None:
+    window = open_window(demo(name))
+    shown, session = page(window, PLANES), window.session
+    solution = session.solution
+    weight = float(solution.standing.weight)
+    pressed = session.presses
+    x, y = shown.forces.actual.points
+    front, rear = float(pressed.front_force) / weight, float(pressed.rear_force) / weight
+    assert np.interp(front, x, y) == pytest.approx(rear, abs=4e-3)
+    assert "these brakes" in {words for words, _ in shown.forces.notes()}
+    share = shown.share.share.points[1]
+    at = float(pressed.master_front) / in_units(PRESSURE, session.units)
+    found = np.interp(at, shown.share.share.points[0], share)
+    assert found == pytest.approx(100 * front / (front + rear), abs=0.6)
+    for case, curve in enumerate(shown.roads.whole[: len(solution.system.case_names)]):
+        for road, surface in enumerate(solution.surfaces):
+            efficiency = float(solution.lock.efficiency[case, road])
+            if solution.lock.axle[case, road] != AxleName.NONE and surface >= 0.2:
+                drawn = np.interp(surface, *curve.points)
+                assert drawn == pytest.approx(100 * efficiency, abs=1.0)
+
+
+def test_a_metering_valve_is_seen_to_hold_the_front_off(open_window: Opener) -> None:
+    """Common practice: closed from about 10 to 130 psi."""
+    window = open_window(demo("pickup"))
+    shown = page(window, PLANES)
+    x, y = shown.low.front.points
+
+    assert np.interp(60.0, x, y) == pytest.approx(10.0, abs=0.5)
+    assert np.interp(129.0, x, y) == pytest.approx(10.0, abs=0.5)
+    assert np.interp(200.0, x, y) > 100
+    assert shown.share.bare.isVisible()
+    assert not page(open_window(demo("coupe")), PLANES).share.bare.isVisible()
+
+
+def test_the_planes_follow_load_and_press(open_window: Opener) -> None:
+    window = open_window(demo("pickup"))
+    shown = page(window, PLANES)
+    before = shown.forces.ideal.points[1].copy()
+    window.session.set_load_case("Full load")
+    assert not np.allclose(shown.forces.ideal.points[1], before)
+    window.session.set_effort(0.0)
+    assert shown.summary.startswith("Full load")

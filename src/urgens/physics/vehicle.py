@@ -175,3 +175,27 @@ def braking_coefficient_in_a_corner(surface: Floats, lateral: Floats) -> Array:
     """
     left = np.square(surface) - np.square(lateral)
     return np.asarray(np.sqrt(np.where(left >= 0.0, left, np.nan)))
+
+
+def front_lock_line(standing: Standing, surface: Floats, rear: Floats) -> Array:
+    """Return the front axle force [N] at which the front locks, over the rear's.
+
+    standing: load cases [N, -]; surface: tyre-road coefficient [-]; rear: axle force [N].
+    Infinite where the load that moves forward outruns what the front takes.
+    Source: Limpert, Brake Design and Safety, lines of constant front friction (from memory).
+    """
+    moved = np.multiply(surface, standing.transfer)
+    load = standing.front_weight + standing.front_press + standing.transfer * np.asarray(rear)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        return np.asarray(np.where(moved < 1.0, surface * load / (1.0 - moved), np.inf))
+
+
+def rear_lock_line(standing: Standing, surface: Floats, front: Floats) -> Array:
+    """Return the rear axle force [N] at which the rear locks, over the front's; none below zero.
+
+    standing: load cases [N, -]; surface: tyre-road coefficient [-]; front: axle force [N].
+    Source: Limpert, Brake Design and Safety, lines of constant rear friction (from memory).
+    """
+    load = standing.rear_weight + standing.rear_press - standing.transfer * np.asarray(front)
+    moved = np.multiply(surface, standing.transfer)
+    return np.asarray(surface * np.maximum(load, 0.0) / (1.0 + moved))

@@ -93,12 +93,12 @@ def why(build: Build, one: Candidate, surfaces: Sequence[float], units: Units | 
     if math.isnan(verdict.mean_efficiency):
         return f"{what(one, units)}: nothing locks up to the hardest foot."
     margin = (
-        "the margin is kept everywhere"
+        "margin kept"
         if not verdict.missed
-        else f"the margin is missed {verdict.missed} time{'s' if verdict.missed > 1 else ''}"
+        else f"margin missed {verdict.missed} time{'s' if verdict.missed > 1 else ''}"
     )
     return (
-        f"{what(one, units)}: the front is first everywhere, {margin}; "
-        f"{100 * verdict.mean_efficiency:.0f} % of the grip on average, "
+        f"{what(one, units)}: front first everywhere, {margin}; "
+        f"{100 * verdict.mean_efficiency:.0f} % of the grip used on average, "
         f"{100 * verdict.worst_efficiency:.0f} % at worst."
     )

@@ -4,12 +4,18 @@ from PySide6.QtWidgets import QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.choose_page import ChoosePage
+from urgens.ui.stations.balance.planes_page import PlanesPage
 from urgens.ui.stations.balance.set_page import SetPage
 from urgens.ui.stations.balance.sure_page import SurePage
 from urgens.ui.widgets.paged import PagedStation, Pages
 
-PAGES: Pages = (("Set", SetPage), ("Choose", ChoosePage), ("How sure", SurePage))
-SET, CHOOSE, SURE = range(len(PAGES))
+PAGES: Pages = (
+    ("Set", SetPage),
+    ("Choose", ChoosePage),
+    ("How sure", SurePage),
+    ("Planes", PlanesPage),
+)
+SET, CHOOSE, SURE, PLANES = range(len(PAGES))
 
 
 class BalanceStation(PagedStation):

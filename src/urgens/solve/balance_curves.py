@@ -1,0 +1,65 @@
+"""Curves that show the balance: forces, low pressures, the front's share, efficiency by road."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.physics.arrays import Array, Bools
+from urgens.physics.vehicle import Standing
+from urgens.solve.lock import AxleName, first_lock
+from urgens.solve.press import forces_at, pushrod_force, rolling_lines
+from urgens.solve.solution import Solution
+from urgens.solve.system import System
+
+
+@dataclass(frozen=True)
+class Line:
+    """What brakes do over rising effort (m,): at the cylinder and the brakes [Pa], axles [N]."""
+
+    effort: Array
+    master: Array
+    front_pressure: Array
+    rear_pressure: Array
+    front_force: Array
+    rear_force: Array
+
+    @property
+    def front_share(self) -> Array:
+        """The front's share of the braking [-], NaN while there is none."""
+        whole = self.front_force + self.rear_force
+        with np.errstate(divide="ignore", invalid="ignore"):
+            return np.where(whole > 0, self.front_force / whole, np.nan)
+
+
+def line(solution: Solution, efforts: Array, made: System | None = None) -> Line:
+    """Return the line of the load case chosen.
+
+    solution: of a build; efforts: foot forces (m,) [N]; made: another system than its own
+    [object].
+    Source: physics sections 1 to 3.
+    """
+    made = solution.system if made is None else made
+    lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
+    forces = forces_at(made, lines)
+    shape = efforts.shape
+    front, rear = (np.broadcast_to(force, shape) for force in forces)
+    return Line(
+        effort=efforts,
+        master=np.broadcast_to(lines.master_front, shape),
+        front_pressure=np.broadcast_to(lines.front, shape),
+        rear_pressure=np.broadcast_to(lines.rear, shape),
+        front_force=front,
+        rear_force=rear,
+    )
+
+
+def efficiency_by_surface(solution: Solution, surfaces: Array) -> tuple[Array, Bools]:
+    """Return efficiency at first lock, and where the rear is first, for all load cases (c, s).
+
+    solution: of a build; surfaces: tyre-road coefficients (s,) [-]. NaN where nothing locks.
+    Source: first lock.
+    """
+    made = solution.system
+    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    lock = first_lock(made, cases, surfaces)
+    return lock.efficiency, np.asarray(lock.axle == AxleName.REAR)

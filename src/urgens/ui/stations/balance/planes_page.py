@@ -1,0 +1,270 @@
+"""Four more views of the balance: forces, low pressures, the front's share, efficiency by road."""
+
+from dataclasses import replace
+
+import numpy as np
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+
+from urgens.physics.vehicle import front_lock_line, ideal_forces, rear_lock_line
+from urgens.quantity import PRESSURE, in_units, parse, unit_shown
+from urgens.solve.balance_curves import efficiency_by_surface, line
+from urgens.solve.circuit import MeteringLaw
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.curve import Curve
+from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.plane import Note, Plane
+from urgens.ui.widgets.worded import worded
+
+POINTS = 201
+SURFACES = np.linspace(0.1, 1.2, 56)
+CONTOURS = (0.2, 0.4, 0.6, 0.8, 1.0, 1.2)  # g
+LOW = parse("260 psi", PRESSURE).value  # what is magnified
+DASH, DOT = Qt.PenStyle.DashLine, Qt.PenStyle.DotLine
+
+
+class ForcePlane(Plane):
+    """Axle forces over the vehicle's weight: contours of deceleration, lock lines, the ideal."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__("Rear against front braking force, over the weight")
+        self._session = session
+        self.contours = [self.add_curve(T.grid, 1) for _ in CONTOURS]
+        self.locks: list[tuple[Curve, Curve]] = []
+        self.ideal, self.actual = self.add_curve(T.ink, 2), self.add_curve(T.rear, 3)
+
+    def refresh(self) -> None:
+        """Draw the load case chosen."""
+        session, solution = self._session, self._session.solution
+        standing, weight = solution.standing, float(solution.standing.weight)
+        found = line(solution, np.linspace(0.0, session.most_effort, POINTS))
+        x, y = found.front_force / weight, found.rear_force / weight
+        z = np.linspace(0.0, 1.6, POINTS)
+        front, rear = ideal_forces(standing, z)
+        ideal = np.asarray(front) / weight, np.asarray(rear) / weight
+        right = max(0.9, 1.05 * float(x[-1]))
+        top = max(0.35, 1.25 * float(np.max(ideal[1])), 1.05 * float(y[-1]))
+        self.set_range((0.0, right), (0.0, top))
+        for contour, level in zip(self.contours, CONTOURS, strict=True):
+            contour.set_points(np.array([0.0, level]), np.array([level, 0.0]))
+        self.ideal.set_points(*ideal)
+        self.actual.set_points(x, y)
+        notes = [
+            Note("ideal", _inside(*ideal, right, top), T.ink),
+            Note("these brakes", (float(x[-1]), float(y[-1])), T.rear, weight=600),
+            *(
+                Note(f"{level:g} g", (0.012, level - 0.012), T.muted, size=13, leader=False)
+                for level in CONTOURS
+                if level < top
+            ),
+        ]
+        notes += self._show_locks(right, top)
+        self.set_notes(notes, [ideal, (x, y)], [])
+        self.show_press()
+
+    def _show_locks(self, right: float, top: float) -> list[Note]:
+        """Draw where each axle locks on each road."""
+        solution = self._session.solution
+        standing, weight = solution.standing, float(solution.standing.weight)
+        while len(self.locks) < len(solution.surfaces):
+            self.locks.append(
+                (self.add_curve(T.front, 1.5, DASH), self.add_curve(T.rear, 1.5, DOT))
+            )
+        notes = []
+        for index, pair in enumerate(self.locks):
+            for curve in pair:
+                curve.setVisible(index < len(solution.surfaces))
+            if index >= len(solution.surfaces):
+                continue
+            surface = solution.surfaces[index]
+            grid = np.linspace(0.0, 1.6 * weight, POINTS)
+            at_front = front_lock_line(standing, surface, grid) / weight
+            at_rear = rear_lock_line(standing, surface, grid) / weight
+            pair[0].set_points(at_front, grid / weight)
+            pair[1].set_points(grid / weight, at_rear)
+            x = float(at_front[0])
+            if x < right:
+                notes.append(Note(f"front locks, {surface:g}", (x, 0.02 * top), T.front, size=13))
+        return notes
+
+    def show_press(self) -> None:
+        weight = float(self._session.solution.standing.weight)
+        pressed = self._session.presses
+        at = (float(pressed.front_force) / weight, float(pressed.rear_force) / weight)
+        self.set_markers([Marker(Shape.FOOT, at)])
+
+
+class LowPlane(Plane):
+    """The lowest pressures magnified: what a metering valve holds back."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__("Pressure at the brakes against the cylinder's, lowest part")
+        self._session = session
+        self.even = self.add_curve(T.hair, 1.5)
+        self.front, self.rear = self.add_curve(T.front, 3), self.add_curve(T.rear, 3, DASH)
+
+    def refresh(self) -> None:
+        """Draw the build as it is now."""
+        session, scale = self._session, in_units(PRESSURE, self._session.units)
+        whole = line(session.solution, np.linspace(0.0, session.most_effort, 2401))
+        some = whole.master <= 1.2 * LOW
+        x = whole.master[some] / scale
+        front, rear = whole.front_pressure[some] / scale, whole.rear_pressure[some] / scale
+        self.set_range((0.0, LOW / scale), (0.0, LOW / scale))
+        self.even.set_points(np.array([0.0, LOW / scale]), np.array([0.0, LOW / scale]))
+        self.front.set_points(x, front)
+        self.rear.set_points(x, rear)
+        held = any(isinstance(v, MeteringLaw) for v in session.solution.system.front_valves)
+        middle = int(0.45 * x.size)
+        words = "front, held off" if held else "front"
+        notes = []
+        if x.size > 4:
+            notes = [
+                Note(words, (float(x[middle]), float(front[middle])), T.front, weight=600),
+                Note("rear", (float(x[middle]), float(rear[middle])), T.rear, weight=600),
+            ]
+        self.set_notes(notes, [(x, front), (x, rear)], [])
+
+
+class SharePlane(Plane):
+    """The front's share of the braking over the cylinder's pressure; without metering, thin."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__("Share of the braking in front, against pressure")
+        self._session = session
+        self.bare = self.add_curve(T.front, 1.5, DOT)
+        self.share = self.add_curve(T.front, 3)
+
+    def refresh(self) -> None:
+        """Draw the build as it is now."""
+        session, solution = self._session, self._session.solution
+        scale = in_units(PRESSURE, session.units)
+        efforts = np.linspace(0.0, session.most_effort, 801)
+        found = line(solution, efforts)
+        x, y = found.master / scale, 100.0 * found.front_share
+        made = solution.system
+        kept = tuple(v for v in made.front_valves if not isinstance(v, MeteringLaw))
+        held = len(kept) < len(made.front_valves)
+        bare = line(solution, efforts, replace(made, front_valves=kept))
+        self.bare.setVisible(held)
+        self.bare.set_points(bare.master / scale, 100.0 * bare.front_share)
+        self.share.set_points(x, y)
+        self.set_range((0.0, max(float(x[-1]), 1.0)), (0.0, 100.0))
+        known = np.flatnonzero(np.isfinite(y))
+        notes = []
+        if known.size:
+            last = int(known[-1])
+            notes.append(Note("as built", (float(x[last]), float(y[last])), T.front, weight=600))
+            if held:
+                at = int(known[known.size // 12])
+                spot = (float(x[at]), float(100.0 * bare.front_share[at]))
+                notes.append(Note("without metering", spot, T.front))
+        self.set_notes(notes, [(x[known], y[known])], [])
+
+
+class EfficiencyPlane(Plane):
+    """How much of the road's grip is used when the first axle locks, one curve a load case."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__("Grip used at first lock, against the road")
+        self._session = session
+        self.whole: list[Curve] = []
+        self.rear: list[Curve] = []
+
+    def refresh(self) -> None:
+        """Draw all load cases."""
+        solution = self._session.solution
+        efficiency, rear = efficiency_by_surface(solution, SURFACES)
+        while len(self.whole) < len(efficiency):
+            self.whole.append(self.add_curve(T.ink, 2))
+            self.rear.append(self.add_curve(T.danger, 4))
+        notes, curves = [], []
+        for index, (curve, bad) in enumerate(zip(self.whole, self.rear, strict=True)):
+            shown = index < len(efficiency)
+            curve.setVisible(shown)
+            bad.setVisible(shown)
+            if not shown:
+                continue
+            own = index == solution.case
+            curve.set_look(T.ink if own else T.muted, 3 if own else 1.5, Qt.PenStyle.SolidLine)
+            y = 100.0 * efficiency[index]
+            known = np.isfinite(y)
+            curve.set_points(SURFACES[known], y[known])
+            bad.set_points(SURFACES, np.where(rear[index], y, np.nan))
+            if known.any():
+                curves.append((SURFACES[known], y[known]))
+                at = int(np.flatnonzero(known)[-1 if own else known.sum() // 3])
+                name = solution.system.case_names[index]
+                notes.append(
+                    Note(name, (float(SURFACES[at]), float(y[at])), T.ink if own else T.muted)
+                )
+            if rear[index].any():
+                at = int(np.flatnonzero(rear[index])[0])
+                spot = (float(SURFACES[at]), float(y[at]))
+                notes.append(Note("rear first", spot, T.danger, weight=600))
+        self.set_range((float(SURFACES[0]), float(SURFACES[-1])), (40.0, 102.0))
+        self.set_notes(notes, curves, [])
+
+
+class PlanesPage(Page):
+    """All four at once."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.forces, self.low = ForcePlane(session), LowPlane(session)
+        self.share, self.roads = SharePlane(session), EfficiencyPlane(session)
+        self.axes = [(worded("", "heading"), worded("", "small")) for _ in range(4)]
+        grid = QGridLayout(self)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setHorizontalSpacing(22)
+        grid.setVerticalSpacing(10)
+        planes = (self.forces, self.low, self.share, self.roads)
+        for index, (plane, (title, across)) in enumerate(zip(planes, self.axes, strict=True)):
+            cell = QWidget()
+            column = QVBoxLayout(cell)
+            column.setContentsMargins(0, 0, 0, 0)
+            column.setSpacing(0)
+            column.addWidget(title)
+            column.addWidget(plane, 1)
+            across.setAlignment(Qt.AlignmentFlag.AlignRight)
+            column.addWidget(across)
+            grid.addWidget(cell, index // 2, index % 2)
+            if T.stands_back:
+                cell.setVisible(index == 0)
+        session.press_changed.connect(self._pressed)
+
+    @property
+    def summary(self) -> str:
+        """Which load case is drawn."""
+        return f"{self.session.solution.case_name}; crimson is where the rear is first"
+
+    def show_figures(self) -> None:
+        """Draw the build as it is now."""
+        unit = unit_shown(PRESSURE, self.session.units)
+        for (title, across), (words, axis) in zip(
+            self.axes,
+            (
+                ("Rear force over front force, of the weight", "front force over weight"),
+                (f"At the brakes, {unit}: the lowest pressures", f"at the cylinder, {unit}"),
+                ("In front, % of the braking", f"at the cylinder, {unit}"),
+                ("Grip used at first lock, %", "tyre-road coefficient"),
+            ),
+            strict=True,
+        ):
+            title.setText(words)
+            across.setText(axis)
+        for plane in (self.forces, self.low, self.share, self.roads):
+            plane.refresh()
+
+    def _pressed(self) -> None:
+        if self.isVisible():
+            self.forces.show_press()
+
+
+def _inside(x: np.ndarray, y: np.ndarray, right: float, top: float) -> tuple[float, float]:
+    """Return the last point of a curve that is seen."""
+    seen = np.flatnonzero((x < 0.97 * right) & (y < 0.97 * top) & (y > 0))
+    at = int(seen[-1]) if seen.size else 0
+    return float(x[at]), float(y[at])
