@@ -14,7 +14,7 @@ from urgens.quantity import PRESSURE, in_units
 from urgens.solve.choice import candidates
 from urgens.solve.lock import AxleName
 from urgens.solve.robustness import robustness
-from urgens.ui.stations.balance.station import CHOOSE, PLANES, SURE
+from urgens.ui.stations.balance.station import CHOOSE, PLANES, SURE, VALVES
 from urgens.ui.window import BALANCE, MEASURE, Window
 
 Opener = Callable[[Build], Window]
@@ -172,3 +172,67 @@ def test_the_planes_follow_load_and_press(open_window: Opener) -> None:
     assert not np.allclose(shown.forces.ideal.points[1], before)
     window.session.set_effort(0.0)
     assert shown.summary.startswith("Full load")
+
+
+# --- valves ---
+
+
+def test_valves_stand_in_flow_order_and_are_chosen(open_window: Opener) -> None:
+    window = open_window(demo("pickup"))
+    shown = page(window, VALVES)
+    assert shown.place == ("rear", 0)
+    assert "Reducing valve, rear" in shown.name.text()
+    at = shown.view.middle("front", 0).toPoint()
+    QTest.mouseClick(shown.view, LEFT, pos=at)
+    assert shown.place == ("front", 0)
+    assert "Metering valve" in shown.name.text()
+    assert "valves.front[0].open" in shown.figures.labels
+    shown.view.setFocus()
+    QTest.keyClick(shown.view, Qt.Key.Key_Right)
+    assert shown.place == ("rear", 0)
+    type_into(shown.figures.labels["valves.rear[0].knee"], "250 psi")
+    assert window.session.build.valves.rear[0].knee.text == "250 psi"  # type: ignore[union-attr]
+
+
+def test_the_loop_is_wider_on_the_way_back(open_window: Opener) -> None:
+    """Hysteresis: letting go, the outlet stays until the inlet has fallen to it."""
+    window = open_window(demo("pickup"))
+    plane = page(window, VALVES).plane
+    up, down = plane.up.points[1], plane.down.points[1]
+
+    assert (down >= up - 1e-9).all()
+    assert (down > up + 1).any()
+    assert down[-1] == pytest.approx(up[-1])
+    assert down[0] == 0.0
+    assert any("tolerance" in words for words, _ in plane.notes())
+
+
+def test_valves_are_added_moved_and_taken_out(open_window: Opener) -> None:
+    window = open_window(demo("roadster"))
+    shown, session = page(window, VALVES), window.session
+    before = session.build
+    actions = {a.text(): a for a in shown.add["rear"].menu().actions()}
+    actions["Reducing valve"].trigger()
+    assert [v.kind for v in session.build.valves.rear] == ["adjustable", "reducing"]
+    assert "two-reducing-in-series" in {finding.code for finding in session.findings}
+    assert shown.place == ("rear", 1)
+    QTest.mouseClick(shown.earlier, LEFT)
+    assert [v.kind for v in session.build.valves.rear] == ["reducing", "adjustable"]
+    assert shown.place == ("rear", 0)
+    QTest.mouseClick(shown.out, LEFT)
+    assert [v.kind for v in session.build.valves.rear] == ["adjustable"]
+    assert session.build.valves.rear == before.valves.rear
+    assert session.undo_stack.count() == 3
+
+
+def test_many_valves_still_fit_and_none_is_said(open_window: Opener) -> None:
+    window = open_window(demo("coupe"))
+    shown = page(window, VALVES)
+    assert shown.name.text() == "No valve in either circuit"
+    actions = {a.text(): a for a in shown.add["rear"].menu().actions()}
+    for name in ("Reducing valve", "Limiting valve", "Residual valve", "Adjustable valve"):
+        actions[name].trigger()
+    last = shown.view.middle("rear", 3).x() * shown.view._shrunk
+
+    assert len(window.session.build.valves.rear) == 4
+    assert last < shown.view.across - 40

@@ -1,43 +1,36 @@
 """Long work away from the hand: on an immutable build, cancelled and dropped when it is stale."""
 
 from collections.abc import Callable
+from queue import Empty, SimpleQueue
 from threading import Event
 from typing import Any
 
-from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal, Slot
+from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal
 
 Work = Callable[[Callable[[float], bool]], Any]  # told whom to tell how far it is
-
-
-class _Told(QObject):
-    """Carries what a task says from its thread to the window's."""
-
-    progressed = Signal(int, float)
-    ended = Signal(int, object)
+EVERY = 30  # ms between two looks at what a task has said
 
 
 class _Task(QRunnable):
-    def __init__(
-        self,
-        number: int,
-        told: _Told,
-        stopped: Event,
-        work: Work,
-    ) -> None:
+    """Does the work in a thread of the pool; what it says waits in a queue.
+
+    It touches no object of the window, so that neither waits for the other.
+    """
+
+    def __init__(self, work: Work) -> None:
         super().__init__()
-        self._number, self._told, self._stopped, self._work = number, told, stopped, work
+        self.setAutoDelete(False)
+        self.said: SimpleQueue[tuple[bool, Any]] = SimpleQueue()
+        self.stopped = Event()
+        self._work = work
 
     def run(self) -> None:
-        found = self._work(self._progress)
-        if not self._stopped.is_set():
-            self._told.ended.emit(self._number, found)
+        self.said.put((True, self._work(self._progress)))
 
     def _progress(self, share: float) -> bool:
         """Tell how far the work is; answers whether to go on."""
-        if self._stopped.is_set():
-            return False
-        self._told.progressed.emit(self._number, share)
-        return True
+        self.said.put((False, share))
+        return not self.stopped.is_set()
 
 
 class Background(QObject):
@@ -48,35 +41,51 @@ class Background(QObject):
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
-        self._number = 0
-        self._stopped = Event()
-        self._told = _Told()
-        self._told.progressed.connect(self._progress)
-        self._told.ended.connect(self._end)
-        self.busy = False
+        self._task: _Task | None = None
+        self._timer = QTimer(self)
+        self._timer.setInterval(EVERY)
+        self._timer.timeout.connect(self._listen)
+
+    @property
+    def busy(self) -> bool:
+        """Whether work is under way whose result is wanted."""
+        return self._task is not None
 
     def run(self, work: Work) -> None:
         """Start work, which tells its progress and is answered whether to go on."""
         self.stop()
-        self._number += 1
-        self._stopped = Event()
-        self.busy = True
-        task = _Task(self._number, self._told, self._stopped, work)
-        QThreadPool.globalInstance().start(task)
+        self._task = _Task(work)
+        _kept.append(self._task)
+        QThreadPool.globalInstance().start(self._task)
+        self._timer.start()
 
     def stop(self) -> None:
         """Stop what runs and drop what it finds."""
-        self._stopped.set()
-        self._number += 1
-        self.busy = False
+        if self._task is not None:
+            self._task.stopped.set()
+        self._task = None
+        self._timer.stop()
+        _forget_what_is_done()
 
-    @Slot(int, float)
-    def _progress(self, number: int, share: float) -> None:
-        if number == self._number:
-            self.progressed.emit(share)
+    def _listen(self) -> None:
+        """Pass on what the task has said since."""
+        task = self._task
+        while task is not None and task is self._task:
+            try:
+                done, said = task.said.get_nowait()
+            except Empty:
+                return
+            if done:
+                self._task = None
+                self._timer.stop()
+                self.ended.emit(said)
+            else:
+                self.progressed.emit(said)
 
-    @Slot(int, object)
-    def _end(self, number: int, found: object) -> None:
-        if number == self._number:
-            self.busy = False
-            self.ended.emit(found)
+
+_kept: list[_Task] = []  # a task outlives whoever asked for it, until its thread is through
+
+
+def _forget_what_is_done() -> None:
+    if QThreadPool.globalInstance().activeThreadCount() == 0:
+        _kept.clear()

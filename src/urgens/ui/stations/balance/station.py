@@ -7,6 +7,7 @@ from urgens.ui.stations.balance.choose_page import ChoosePage
 from urgens.ui.stations.balance.planes_page import PlanesPage
 from urgens.ui.stations.balance.set_page import SetPage
 from urgens.ui.stations.balance.sure_page import SurePage
+from urgens.ui.stations.balance.valves_page import ValvesPage
 from urgens.ui.widgets.paged import PagedStation, Pages
 
 PAGES: Pages = (
@@ -14,8 +15,9 @@ PAGES: Pages = (
     ("Choose", ChoosePage),
     ("How sure", SurePage),
     ("Planes", PlanesPage),
+    ("Valves", ValvesPage),
 )
-SET, CHOOSE, SURE, PLANES = range(len(PAGES))
+SET, CHOOSE, SURE, PLANES, VALVES = range(len(PAGES))
 
 
 class BalanceStation(PagedStation):

@@ -1,0 +1,83 @@
+"""Valves as cross-sections, with their pistons where the press puts them."""
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter
+
+from urgens.ui.theme.paint import T, fluid, pen
+
+WIDE, TALL = 118.0, 74.0  # px of a body
+
+
+def body(painter: QPainter, at: QPointF, *, chosen: bool) -> QRectF:
+    """Draw a valve's body with its middle at a point, and return it."""
+    box = QRectF(at.x() - WIDE / 2, at.y() - TALL / 2, WIDE, TALL)
+    painter.setPen(pen(T.front if chosen else T.ink, 3 if chosen else 2))
+    painter.setBrush(QColor(T.steel))
+    painter.drawRoundedRect(box, 5, 5)
+    return box
+
+
+def chambers(painter: QPainter, box: QRectF, inlet: float, outlet: float) -> None:
+    """Fill the inlet's and the outlet's side; both as shares of full pressure."""
+    half = box.adjusted(8, 14, -8, -14)
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(fluid(inlet))
+    painter.drawRect(QRectF(half.left(), half.top(), half.width() / 2 - 4, half.height()))
+    painter.setBrush(fluid(outlet))
+    painter.drawRect(QRectF(half.center().x() + 4, half.top(), half.width() / 2 - 4, half.height()))
+
+
+def seat(painter: QPainter, box: QRectF, gap: float) -> None:
+    """Draw the wall between the chambers and the stem that shuts it; `gap` 0 is shut, 1 open."""
+    x, top, foot = box.center().x(), box.top() + 14, box.bottom() - 14
+    middle = box.center().y()
+    painter.setPen(Qt.PenStyle.NoPen)
+    painter.setBrush(QColor(T.metal))
+    painter.drawRect(QRectF(x - 4, top, 8, middle - 7 - top))
+    painter.drawRect(QRectF(x - 4, middle + 7, 8, foot - middle - 7))
+    painter.setBrush(QColor(T.ink))
+    head = x + 5 + 11 * gap
+    painter.drawPolygon(
+        [QPointF(head, middle), QPointF(head + 9, middle - 10), QPointF(head + 9, middle + 10)]
+    )
+    painter.drawRect(QRectF(head + 8, middle - 2.5, 16, 5))
+
+
+def spring(painter: QPainter, start: QPointF, end: QPointF, turns: int = 6) -> None:
+    """Draw a coil spring, level."""
+    painter.setPen(pen(T.ink, 1.5))
+    step = (end.x() - start.x()) / (2 * turns)
+    points = [start]
+    for index in range(1, 2 * turns):
+        high = 6.0 if index % 2 else -6.0
+        points.append(QPointF(start.x() + index * step, start.y() + high))
+    painter.drawPolyline([*points, end])
+
+
+def valve(
+    painter: QPainter, kind: str, at: QPointF, shares: tuple[float, float], *, chosen: bool
+) -> QRectF:
+    """Draw a valve of a kind, with inlet and outlet as shares of full pressure."""
+    box = body(painter, at, chosen=chosen)
+    inlet, outlet = shares
+    chambers(painter, box, inlet, outlet)
+    shut = outlet < inlet * (1 - 1e-9)
+    seat(painter, box, 0.0 if shut else 1.0)
+    y = box.center().y()
+    if kind in ("reducing", "limiting", "adjustable", "load-sensing"):
+        spring(painter, QPointF(box.right() - 34, y), QPointF(box.right() - 8, y))
+    if kind == "adjustable":
+        painter.setPen(pen(T.ink, 3))
+        painter.drawLine(QPointF(box.right(), y), QPointF(box.right() + 9, y))
+        painter.drawLine(QPointF(box.right() + 9, y - 8), QPointF(box.right() + 9, y + 8))
+    if kind == "load-sensing":
+        painter.setPen(pen(T.ink, 3))
+        painter.drawLine(QPointF(box.right() - 8, box.bottom()), QPointF(box.right() - 26, y + 40))
+        painter.drawLine(QPointF(box.right() - 26, y + 40), QPointF(box.left() + 12, y + 44))
+    if kind == "metering":
+        spring(painter, QPointF(box.left() + 10, y), QPointF(box.center().x() - 6, y))
+    if kind == "residual":
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.sheet))
+        painter.drawEllipse(QPointF(box.center().x(), y), 6, 6)
+    return box
