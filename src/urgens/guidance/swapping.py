@@ -74,7 +74,7 @@ def fit_words(build: Build, units: Units | UnitSystem) -> str:
         lacks = " and ".join(f"{show(-room, LENGTH, units)} {way}" for way, room in short.items())
         return f"The shell does not go in: {lacks} too large."
     left = " and ".join(f"{show(room, LENGTH, units)} {way}" for way, room in spare.items())
-    return f"The shell goes in with {left} to spare; the engine moves, leave it room."
+    return f"The shell goes in with {left} to spare."
 
 
 def effort_factor(bore: float, other: float) -> float:

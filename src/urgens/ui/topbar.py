@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterable
 from typing import Any
 
 from PySide6.QtCore import QSize, Qt
-from PySide6.QtGui import QAction
+from PySide6.QtGui import QAction, QResizeEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
     QComboBox,
@@ -25,6 +25,7 @@ from urgens.ui.widgets.dimension_label import DimensionLabel
 
 MANY_SETUPS = 2  # besides the build itself, from which on a list is shown
 ROADS = (0.05, 2.0)  # tyre-road coefficients there are
+ROOMY = 1260  # px across, from which use and captions have room
 NAME_WIDTH, CASE_WIDTH = 190, 180  # px; longer names elide
 
 
@@ -127,6 +128,16 @@ class TopBar(QFrame):
         row.addWidget(self.undo)
         row.addWidget(self.redo)
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        """Leave out what says least where there is little room."""
+        roomy = self.width() >= ROOMY
+        self.use.setVisible(roomy)
+        self._setup_caption.setVisible(roomy and bool(self._setup_names))
+
     def _refresh(self) -> None:
         session, build = self._session, self._session.build
         star = " •" if session.modified else ""
@@ -192,7 +203,7 @@ class TopBar(QFrame):
             self.more_setups.addItem("Base", None)
             for name in names:
                 self.more_setups.addItem(name, name)
-        self._setup_caption.setVisible(bool(names))
+        self._fit()
         self.more_setups.setVisible(len(names) >= MANY_SETUPS)
         for button in self.setups:
             button.setChecked(button.property("value") == self._session.setup)

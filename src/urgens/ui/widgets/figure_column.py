@@ -31,7 +31,7 @@ class FigureColumn(QWidget):
         self.labels: dict[str, FigureLabel] = {}
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 0, 0)
-        self._grid.setVerticalSpacing(2)
+        self._grid.setVerticalSpacing(0)
         self._grid.setColumnStretch(0, 1)
         self.refresh()
 

@@ -1,8 +1,8 @@
 """A page of a station: one drawing, and a column beside it."""
 
-from PySide6.QtCore import Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
@@ -50,9 +50,14 @@ class Page(QWidget):
             return
         self.column.insertWidget(0, self.said)
         self.said.show()
-        beside = QWidget(self)
+        inner = QWidget()
+        inner.setLayout(self.column)
+        beside = QScrollArea(self)  # in a low window nothing is cut
+        beside.setWidget(inner)
+        beside.setWidgetResizable(True)
+        beside.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        beside.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         beside.setFixedWidth(side)
-        beside.setLayout(self.column)
         if T.stands_back:
             beside.hide()
             return

@@ -58,8 +58,11 @@ class PagedStation(QWidget):
         head.setSpacing(12)
         head.addWidget(worded(title, "title"))
         head.addWidget(self.menu)
+        row = QHBoxLayout()
+        row.setSpacing(2)
         for button in self.choose:
-            head.addWidget(button)
+            row.addWidget(button)
+        head.addLayout(row)
         beside = T.stands_back or len(self._kinds) <= MOST_BESIDE
         head.addWidget(self._summary, 1)
         if not beside:

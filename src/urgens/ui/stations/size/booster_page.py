@@ -17,30 +17,30 @@ from urgens.ui.widgets.worded import wrapped
 INCHES = ("inHg", "inHg")  # vacuum is read in these everywhere
 LITRES = ("l", "l")
 FIGURES = (
-    Figure("booster.diaphragm_diameters[0]", "Diaphragm, working", LENGTH, 17),
-    Figure("booster.diaphragm_diameters[1]", "Second diaphragm", LENGTH, 17),
-    Figure("booster.vacuum", "Vacuum at idle", PRESSURE, 17, units=INCHES),
-    Figure("booster.pump", "A pump holds", PRESSURE, 17, units=INCHES, optional=True),
-    Figure("booster.max_assist", "Most it assists", FORCE, 17),
-    Figure("booster.gain", "Gain", size=17),
-    Figure("booster.crack_force", "Cracks at", FORCE, 17),
-    Figure("booster.jump_in", "Jumps in with", FORCE, 17),
-    Figure("vehicle.altitude", "Altitude driven at", LENGTH, 17, units=("ft", "m")),
-    Figure("booster.reservoir.volume", "Reservoir and hose", VOLUME, 17, units=LITRES),
-    Figure("booster.reservoir.swept", "It takes, a press", VOLUME, 17, units=LITRES, optional=True),
-    Figure("booster.reservoir.least", "Vacuum wanted", PRESSURE, 17, units=INCHES),
+    Figure("booster.diaphragm_diameters[0]", "Diaphragm, working", LENGTH, 15),
+    Figure("booster.diaphragm_diameters[1]", "Second diaphragm", LENGTH, 15),
+    Figure("booster.vacuum", "Vacuum at idle", PRESSURE, 15, units=INCHES),
+    Figure("booster.pump", "A pump holds", PRESSURE, 15, units=INCHES, optional=True),
+    Figure("booster.max_assist", "Most it assists", FORCE, 15),
+    Figure("booster.gain", "Gain", size=15),
+    Figure("booster.crack_force", "Cracks at", FORCE, 15),
+    Figure("booster.jump_in", "Jumps in with", FORCE, 15),
+    Figure("vehicle.altitude", "Altitude driven at", LENGTH, 15, units=("ft", "m")),
+    Figure("booster.reservoir.volume", "Reservoir and hose", VOLUME, 15, units=LITRES),
+    Figure("booster.reservoir.swept", "It takes, a press", VOLUME, 15, units=LITRES, optional=True),
+    Figure("booster.reservoir.least", "Vacuum wanted", PRESSURE, 15, units=INCHES),
     Pair(
         "Shell, across and along",
         (
-            Figure("booster.envelope.diameter", "Shell across", LENGTH, 17),
-            Figure("booster.envelope.length", "Shell along", LENGTH, 17),
+            Figure("booster.envelope.diameter", "Shell across", LENGTH, 15),
+            Figure("booster.envelope.length", "Shell along", LENGTH, 15),
         ),
     ),
     Pair(
         "Room, across and along",
         (
-            Figure("booster.room.diameter", "Room across", LENGTH, 17),
-            Figure("booster.room.length", "Room along", LENGTH, 17),
+            Figure("booster.room.diameter", "Room across", LENGTH, 15),
+            Figure("booster.room.length", "Room along", LENGTH, 15),
         ),
     ),
 )
