@@ -11,10 +11,11 @@ from PySide6.QtTest import QTest
 from tests.ui.conftest import type_into
 from urgens.build import Build, demo, demo_names, with_changes
 from urgens.quantity import PRESSURE, in_units
+from urgens.solve.changed import CHANGES, changed
 from urgens.solve.choice import candidates
 from urgens.solve.lock import AxleName
 from urgens.solve.robustness import robustness
-from urgens.ui.stations.balance.station import CHOOSE, PLANES, SURE, VALVES
+from urgens.ui.stations.balance.station import CHANGED, CHOOSE, PLANES, SURE, VALVES
 from urgens.ui.window import BALANCE, MEASURE, Window
 
 Opener = Callable[[Build], Window]
@@ -236,3 +237,28 @@ def test_many_valves_still_fit_and_none_is_said(open_window: Opener) -> None:
 
     assert len(window.session.build.valves.rear) == 4
     assert last < shown.view.across - 40
+
+
+# --- what changed ---
+
+
+def test_changes_are_typed_and_change_no_build(open_window: Opener) -> None:
+    window = open_window(demo("roadster"))
+    shown, build = page(window, CHANGED), window.session.build
+    for change in CHANGES:
+        assert shown.after[change.key] == changed(build, change, change.amount)
+    pads = next(change for change in CHANGES if change.key == "rear-pads")
+    type_into(shown.labels["rear-pads"], "25 %")
+    assert shown.after["rear-pads"] == changed(build, pads, 25.0)
+    type_into(shown.labels["rear-pads"], "a lot")
+    assert "is no share" in shown.labels["rear-pads"].error
+    type_into(shown.labels["rear-ballast"], "100 kg")
+    assert shown.labels["rear-ballast"].text == "100 kg"
+    label = shown.labels["front-tyres"]
+    label.setFocus()
+    QTest.keyClick(label, Qt.Key.Key_Up)
+    assert label.text == "+6 %"
+    assert window.session.build == build
+    assert window.session.undo_stack.count() == 0
+    QTest.keyClick(window, Qt.Key.Key_U)
+    assert "nothing here changes the build" in shown.summary

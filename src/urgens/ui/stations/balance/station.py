@@ -3,6 +3,7 @@
 from PySide6.QtWidgets import QWidget
 
 from urgens.ui.session import Session
+from urgens.ui.stations.balance.changed_page import ChangedPage
 from urgens.ui.stations.balance.choose_page import ChoosePage
 from urgens.ui.stations.balance.planes_page import PlanesPage
 from urgens.ui.stations.balance.set_page import SetPage
@@ -16,8 +17,9 @@ PAGES: Pages = (
     ("How sure", SurePage),
     ("Planes", PlanesPage),
     ("Valves", ValvesPage),
+    ("What changed?", ChangedPage),
 )
-SET, CHOOSE, SURE, PLANES, VALVES = range(len(PAGES))
+SET, CHOOSE, SURE, PLANES, VALVES, CHANGED = range(len(PAGES))
 
 
 class BalanceStation(PagedStation):

@@ -1,6 +1,6 @@
 """The booster's page: its line, its vacuum, its room, and what a cylinder made for it means."""
 
-from PySide6.QtWidgets import QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from urgens.build.booster import HydraulicBooster, VacuumBooster
 from urgens.guidance.swapping import booster_words, fit_words, swap_words
@@ -12,7 +12,7 @@ from urgens.ui.widgets.figure_column import FigureColumn, Pair
 from urgens.ui.widgets.figure_label import Figure
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.typed_label import TypedLabel
-from urgens.ui.widgets.worded import wrapped
+from urgens.ui.widgets.worded import worded, wrapped
 
 INCHES = ("inHg", "inHg")  # vacuum is read in these everywhere
 LITRES = ("l", "l")
@@ -85,8 +85,11 @@ class BoosterPage(Page):
         for button in (self.reservoir, self.room, self.lost):
             self.column.addWidget(button)
         self.column.addWidget(self.fits)
-        self.head("The cylinder, taken from another car")
-        self.column.addWidget(self.other)
+        self.column.addSpacing(8)
+        beside = QHBoxLayout()
+        beside.addWidget(worded("This cylinder in place of one of", "heading"), 1)
+        beside.addWidget(self.other)
+        self.column.addLayout(beside)
         self.column.addWidget(self.swap)
         self.column.addStretch()
         self.lay_out(drawing)

@@ -1,0 +1,133 @@
+"""What changed? Each change of the vehicle with what it does to the balance, not laid over it."""
+
+import math
+from functools import partial
+
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QScrollArea, QWidget
+
+from urgens.build import BuildErrors
+from urgens.guidance.changing import what_it_does
+from urgens.quantity import FORCE, QuantityError, Shown, parse, show
+from urgens.solve.changed import CHANGES, Change, Outcome, changed, outcome
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.worded import worded, wrapped
+
+MOST = 90.0  # percent
+
+
+class ChangedPage(Page):
+    """One row a change: its amount is typed, the margin before and after follows."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.amounts = {change.key: change.amount for change in CHANGES}
+        self.labels: dict[str, DimensionLabel] = {}
+        self.after: dict[str, Outcome | None] = {}
+        self._cells: dict[str, tuple[QLabel, QLabel]] = {}
+        self._before: Outcome | None = None
+        inner = QWidget()
+        self._grid = QGridLayout(inner)
+        self._grid.setContentsMargins(0, 0, 8, 0)
+        self._grid.setHorizontalSpacing(18)
+        self._grid.setVerticalSpacing(10)
+        self._grid.setColumnStretch(2, 1)
+        for column, words in enumerate(("Change", "Margin at first lock", "What it does")):
+            self._grid.addWidget(worded(words, "heading"), 0, column)
+        for row, change in enumerate(CHANGES, start=1):
+            self._add_row(inner, row, change)
+        self._grid.setRowStretch(len(CHANGES) + 1, 1)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setWidget(inner)
+        body = QHBoxLayout(self)
+        body.setContentsMargins(0, 0, 0, 0)
+        body.addWidget(area)
+
+    def _add_row(self, parent: QWidget, row: int, change: Change) -> None:
+        cell = QWidget()
+        line = QHBoxLayout(cell)
+        line.setContentsMargins(0, 0, 0, 0)
+        line.setSpacing(6)
+        line.addWidget(worded(change.name, "muted"))
+        label = DimensionLabel(change.name, partial(self._take, change), size=17, parent=cell)
+        label.stepped.connect(partial(self._step, change))
+        line.addWidget(label)
+        line.addStretch()
+        margin, what = worded("", "heading"), wrapped()
+        self.labels[change.key], self._cells[change.key] = label, (margin, what)
+        for column, widget in enumerate((cell, margin, what)):
+            self._grid.addWidget(widget, row, column)
+
+    @property
+    def summary(self) -> str:
+        """Where the balance stands now."""
+        before = self._before
+        if before is None or math.isnan(before.margin):
+            return "nothing locks on the target road"
+        mu = self.session.build.targets.surface
+        return (
+            f"now the front is {before.margin:+.2f} above the rear at first lock on {mu:g}, "
+            "in the worst load case; nothing here changes the build"
+        ).replace("-", "−")
+
+    def show_figures(self) -> None:
+        """Work out every change on the build as it is now."""
+        build = self.session.build
+        self._before = outcome(build)
+        for change in CHANGES:
+            self._show(change)
+
+    def _show(self, change: Change) -> None:
+        build, units = self.session.build, self.session.units
+        amount, before = self.amounts[change.key], self._before
+        assert before is not None
+        if change.kind is None:
+            shown = Shown(f"{amount:+.0f}".replace("-", "−"), "%")
+        else:
+            shown = show(amount, change.kind, units)
+        typed = f"{amount:g}" if change.kind is None else str(shown).replace("−", "-")
+        self.labels[change.key].set_value(shown, typed)
+        margin, what = self._cells[change.key]
+        what.setText(what_it_does(build, change.key))
+        try:
+            found = changed(build, change, amount)
+        except BuildErrors:
+            self.after[change.key] = None
+            margin.setText("no such vehicle")
+            return
+        self.after[change.key] = found
+        margin.setText(self._words(before, found, change))
+        bad = found.rear_first > 0 and change.lay is not None
+        margin.setStyleSheet(f"color: {T.danger if bad else T.ink}")
+
+    def _words(self, before: Outcome, found: Outcome, change: Change) -> str:
+        if change.lay is None:
+            return "does nothing"
+        if math.isnan(found.margin):
+            return "nothing locks"
+        effort = show(found.effort, FORCE, self.session.units)
+        words = f"{before.margin:+.2f} to {found.margin:+.2f}, at {effort}"
+        return words.replace("-", "−")
+
+    def _take(self, change: Change, typed: str) -> None:
+        """Take an amount; raises QuantityError."""
+        text = typed.strip().removesuffix("%").replace("−", "-").strip()
+        if change.kind is None:
+            try:
+                amount = float(text)
+            except ValueError:
+                raise QuantityError(f'"{typed}" is no share', "write percent: 5 or -5") from None
+            if not abs(amount) <= MOST:
+                raise QuantityError(f"{typed} % is no such change", f"write up to {MOST:g}")
+        else:
+            amount = parse(text, change.kind).value
+        self.amounts[change.key] = amount
+        self._show(change)
+
+    def _step(self, change: Change, steps: int) -> None:
+        step = 1.0 if change.kind is None else abs(change.amount) / 5.0
+        self.amounts[change.key] += steps * step
+        self._show(change)

@@ -1,0 +1,64 @@
+"""What changes do to the balance, and the sayings they answer."""
+
+import numpy as np
+import pytest
+
+from tests.builds import pickup_with
+from urgens.build import demo, demo_names, with_changes
+from urgens.guidance.changing import what_it_does
+from urgens.solve import solve
+from urgens.solve.changed import CHANGES, changed, outcome
+
+BY_KEY = {change.key: change for change in CHANGES}
+
+
+@pytest.mark.parametrize("name", demo_names())
+@pytest.mark.parametrize("key", list(BY_KEY))
+def test_an_outcome_is_that_of_the_edited_build(name: str, key: str) -> None:
+    build, change = demo(name), BY_KEY[key]
+    found = changed(build, change, change.amount)
+    one = build if change.lay is None else with_changes(build, change.lay(build, change.amount))
+    solution = solve(one)
+    road = solution.surfaces.index(build.targets.surface)
+    apart = (solution.lock.front_used - solution.lock.rear_used)[:, road]
+    expected = np.nanmin(apart) if np.isfinite(apart).any() else np.nan
+
+    assert found.margin == pytest.approx(expected, nan_ok=True)
+
+
+@pytest.mark.parametrize(
+    ("key", "sign"),
+    [
+        ("rear-tyres", 1), ("front-tyres", -1), ("height", 1), ("front-pads", 1),
+        ("rear-pads", -1), ("rear-ballast", 1),
+    ],
+)  # fmt: skip
+def test_changes_move_the_margin_the_way_mechanics_says(key: str, sign: int) -> None:
+    """Lever of the tyre, load transfer, friction: the roadster, without what its valve adds."""
+    build = with_changes(demo("roadster"), {"valves.rear": []})
+    change = BY_KEY[key]
+    moved = changed(build, change, change.amount).margin - outcome(build).margin
+
+    assert moved * sign > 0
+
+
+@pytest.mark.parametrize("key", ["springs", "wheels"])
+def test_stiffer_springs_and_wider_wheels_move_nothing(key: str) -> None:
+    """Common practice disputes it; steady load transfer does not know the spring rate."""
+    build = demo("pickup")
+
+    assert changed(build, BY_KEY[key], 50.0) == outcome(build)
+    assert "spring" in what_it_does(build, "springs")
+
+
+def test_a_load_sensing_valve_has_to_be_set_again() -> None:
+    valve = {
+        "kind": "load-sensing",
+        "points": [["1500 lb", "200 psi"], ["2800 lb", "500 psi"]],
+        "slope": 0.4,
+        "follows": "static",
+    }
+    build = pickup_with({"valves.rear": [valve]})
+
+    assert "set it again" in what_it_does(build, "springs")
+    assert "set it again" not in what_it_does(demo("pickup"), "springs")
