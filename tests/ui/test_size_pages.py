@@ -362,3 +362,27 @@ def test_why_is_one_key_away_and_back(open_window: Opener) -> None:
     assert own.pressure == pytest.approx(float(window.session.presses.master_front))
     QTest.keyClick(window, Qt.Key.Key_Question)
     assert window.stations.currentIndex() == BALANCE
+
+
+def test_what_is_supposed_or_typed_belongs_to_one_build_and_its_units(open_window: Opener) -> None:
+    window = open_window(demo("pickup"))
+    shown = page(window, FEEL)
+    QTest.mouseClick(shown.steppers["air"].more, LEFT)
+    assert shown.line[1].text == "0.13 in"
+    QTest.keyClick(window, Qt.Key.Key_U)
+    assert shown.line[1].text == "3.3 mm"
+    window.session.open(demo("coupe"), None)
+    QTest.qWait(10)
+    assert not shown.plane.faulty.isVisible()
+    assert shown.steppers["air"].label.text == "0 cm³"
+
+
+def test_a_window_keeps_its_scale_under_the_hand(open_window: Opener) -> None:
+    window = open_window(demo("pickup"))
+    board = page(window, MAP).windows
+    start = board.edge("targets.max_effort").toPoint()
+    end = start - QPoint(40, 0)
+    drag(board, start, end, release=False)
+    assert abs(board.edge("targets.max_effort").x() - end.x()) < 4
+    QTest.mouseRelease(board, LEFT, pos=end)
+    assert abs(board.edge("targets.max_effort").x() - start.x()) < 4  # the scale follows it

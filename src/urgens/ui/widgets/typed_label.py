@@ -48,6 +48,12 @@ class TypedLabel(DimensionLabel):
             self.set_known(Known.YES)
         self._changed()
 
+    def show_in(self, units: Units) -> None:
+        """Show what is typed in other units; what was typed stays."""
+        self._units = units
+        if self.quantity is not None:
+            self.set_value(shown(self.quantity, self._kind, units), self.quantity.text)
+
     def set_text(self, typed: str) -> None:
         """Put a text in as if it were typed; raises QuantityError."""
         self._take(typed)

@@ -113,6 +113,7 @@ class BoosterPage(Page):
         force = unit_shown(FORCE, session.units)
         self.axes[0].setText(f"Force on the cylinder, {force}")
         self.axes[1].setText(f"Force on the pushrod, {force}")
+        self.other.show_in(session.units)
         self.plane.refresh()
         self.reserve.refresh()
         self.reserve.setVisible(self.reserve.found is not None)

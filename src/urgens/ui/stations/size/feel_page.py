@@ -88,6 +88,7 @@ class FeelPage(Page):
                 ("Time of the press", TIME, "0.2 s"),
             )
         ]
+        session.opened.connect(self._forget)
         self._fill()
 
     def _fill(self) -> None:
@@ -126,6 +127,11 @@ class FeelPage(Page):
         self.lay_out(drawing, side=318)
         self.said.hide()  # the table says it
 
+    def _forget(self) -> None:
+        """Suppose nothing of another build."""
+        self.faults = {"front": SOUND, "rear": SOUND}
+        self._changed()
+
     @property
     def summary(self) -> str:
         """Travel and slope at the comfortable foot."""
@@ -153,6 +159,8 @@ class FeelPage(Page):
         self._show_rows(self._compared())
         self.pads.refresh()
         self.reservoir.setText(reservoir_words(self.session.build, units))
+        for label in self.line:
+            label.show_in(units)
         self._show_cold()
 
     def _show_rows(self, found: Compared) -> None:

@@ -43,6 +43,15 @@ class ThreeRatios(Painted):
         self._session = session
         self.setFixedHeight(round(84 * self.scale))
 
+    def refresh(self) -> None:
+        """Show the build as it is now."""
+        found = linkage(self._session.build)
+        said = "not known: the arms' angles are not given"
+        if found is not None:
+            said = ", ".join(f"{r:.2f} {p}" for r, p in zip(found.ratio, PLACES, strict=True))
+        self.setAccessibleName(f"Pedal ratio along the stroke: {said}")
+        self.update()
+
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = self.begin()
         found = linkage(self._session.build)
@@ -161,7 +170,7 @@ class PedalPage(Page):
         build, units = self.session.build, self.session.units
         self.figures.refresh()
         self.mount.refresh()
-        self.ratios.update()
+        self.ratios.refresh()
         self.plane.refresh()
         unit = show(0.0, LENGTH, units).unit
         self.axis.setText(f"Pedal ratio over pad travel, {unit}")

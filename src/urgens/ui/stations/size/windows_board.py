@@ -1,7 +1,7 @@
 """What is wanted as windows: each a bar with the figure the choice gives, its edges dragged."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 
 import numpy as np
@@ -104,6 +104,9 @@ class WindowsBoard(Board):
         if build.master.kind != "single":
             rows.append(Window("One half lost", LENGTH, half, np.isfinite(half), 0.0, floor,
                                1.25 * floor, "no pedal left"))  # fmt: skip
+        if self._held is not None:  # the scale stands still under the hand
+            held = self._held[0]
+            rows = [replace(row, most=held.most) if row.name == held.name else row for row in rows]
         if holds_are_wanted(build) and found.hold_effort is not None:
             hold = float(found.hold_effort[at])
             rows.append(Window("Holds the launch", FORCE, hold, np.isfinite(hold), 0.0, most,
@@ -250,12 +253,13 @@ class WindowsBoard(Board):
         if self._held is not None:
             self._held = None
             self.session.end_drag()
-            self.update()
+            self.refresh()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if Qt.Key(event.key()) == Qt.Key.Key_Escape and self._held is not None:
             self._held = None
             self.session.cancel_drag()
+            self.refresh()
         else:
             event.ignore()
 
