@@ -19,7 +19,9 @@ from urgens.build import Build, demo, demo_text, edited, with_changes
 from urgens.guidance import findings
 from urgens.physics.vehicle import Standing
 from urgens.solve import first_lock, press, solve, system
+from urgens.solve.choice import candidates
 from urgens.solve.regions import regions
+from urgens.solve.robustness import robustness
 from urgens.solve.settle import open_figures, still_to_settle
 from urgens.solve.sizing import sizing_map
 
@@ -185,3 +187,17 @@ def test_size_as_a_process(benchmark: Any, tmp_path: Path) -> None:
     command = [sys.executable, "-m", "urgens", "size", str(path)]
     run = benchmark.pedantic(subprocess.run, (command,), {"capture_output": True}, rounds=9)
     assert run.returncode == 0
+
+
+@pytest.mark.benchmark(group="100,000 draws")
+@pytest.mark.parametrize("name", ["pickup", "roadster"])
+def test_robustness(benchmark: Any, name: str) -> None:
+    build = demo(name)
+    found = benchmark.pedantic(robustness, (build,), rounds=3)
+    assert found is not None
+    assert found.draws == 100_000
+
+
+@pytest.mark.benchmark(group="ways to balance")
+def test_candidates(benchmark: Any, pickup: Build) -> None:
+    assert benchmark.pedantic(candidates, (pickup,), rounds=5)[0].kind != "none"
