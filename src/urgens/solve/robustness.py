@@ -16,7 +16,7 @@ from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import Standing
 from urgens.quantity import Quantity
 from urgens.solve.bracket import first_rise
-from urgens.solve.lock import first_rise_of_either
+from urgens.solve.lock import Rise, first_rise_of_either
 from urgens.solve.press import achieved, axle_forces, booster_output, pushrod_force
 from urgens.solve.settle import HIGHEST_SLOPE, usually_spread
 from urgens.solve.spread import default_spread
@@ -24,7 +24,7 @@ from urgens.solve.system import System, self_locking_friction, system
 from urgens.solve.variants import varied
 
 DRAWS, SEED = 100_000, 1
-CHUNK = 2_500  # draws solved at a time: their arrays stay near the processor
+CHUNK = 5_000  # draws solved at a time: their arrays stay near the processor
 NEAR = 1e-4  # of a step's change of excess: closer than that is a root
 SCANNED = 12  # steps of effort before the first rise is refined
 ALIKE = 0.5  # correlation of front and rear friction: one box of pads, one temperature
@@ -179,7 +179,7 @@ def _outcome(
     shape = (values.shape[1], len(surfaces))
     rear_first = np.broadcast_to(found.rear_first & found.locks, shape)
     locks, well = np.broadcast_to(found.locks, shape), np.broadcast_to(efficiency, shape)
-    return rear_first, locks, well, _margin(made, standing, surfaces[-1])
+    return rear_first, locks, well, _margin(made, standing, surfaces[-1], found)
 
 
 def _systems(
@@ -195,7 +195,7 @@ def _systems(
     return replace(made, standing=standing), standing
 
 
-def _margin(made: System, standing: Standing, surface: float) -> Array:
+def _margin(made: System, standing: Standing, surface: float, scan: Rise) -> Array:
     """Return the rear's adhesion used less the front's near the limit [-]; NaN out of reach."""
     wanted = NEAR_LIMIT * surface
 
@@ -203,10 +203,9 @@ def _margin(made: System, standing: Standing, surface: float) -> Array:
         forces = axle_forces(made, pushrod_force(made, effort), standing)
         return np.asarray(vehicle.demand(*forces, standing) - wanted)
 
-    steps = np.linspace(0.0, made.max_effort, SCANNED + 1)
-    over = excess(steps.reshape(-1, 1, 1))
+    over = np.asarray(vehicle.demand(*scan.scanned, standing) - wanted)
     rises = over[-1] >= 0.0
-    effort = first_rise(excess, steps, over, rises, NEAR)
+    effort = first_rise(excess, scan.steps, over, rises, NEAR)
     forces = axle_forces(made, pushrod_force(made, effort), standing)
     loads = vehicle.axle_loads(standing, vehicle.demand(*forces, standing))
     front, rear = (vehicle.adhesion(f, n) for f, n in zip(forces, loads, strict=True))
