@@ -26,6 +26,7 @@ _SHAPES = {
     "tuple_type": "a list in brackets",
     "string_type": "text in quotes",
     "float_type": "a plain number, without quotes",
+    "int_type": "a whole number, without quotes",
     "bool_type": "true or false",
 }
 
