@@ -262,3 +262,23 @@ def test_changes_are_typed_and_change_no_build(open_window: Opener) -> None:
     assert window.session.undo_stack.count() == 0
     QTest.keyClick(window, Qt.Key.Key_U)
     assert "nothing here changes the build" in shown.summary
+
+
+# --- the bar ---
+
+
+def test_a_remote_adjuster_moves_the_bar_by_its_thread(open_window: Opener) -> None:
+    """The bearing moves by turns times pitch: physics section 1."""
+    build = with_changes(demo("roadster"), {"master.bar_thread_pitch": "1.25 mm"})
+    window = open_window(build)
+    window.show_station(BALANCE)
+    bar = window.balance.controls.bar
+    QTest.mouseClick(bar.more, LEFT)
+    QTest.mouseClick(bar.more, LEFT)
+    offset = window.session.build.master.bar_offset.value  # type: ignore[union-attr]
+
+    assert offset == pytest.approx(3.2e-3 + 2 * 1.25e-3)
+    for _ in range(40):
+        QTest.mouseClick(bar.more, LEFT)
+    offset = window.session.build.master.bar_offset.value  # type: ignore[union-attr]
+    assert offset < 31e-3  # never at a rod

@@ -94,7 +94,10 @@ class TandemMaster(_OneBore):
 
 
 class TwinMaster(_Facts):
-    """Two cylinders side by side, pushed through a balance bar."""
+    """Two cylinders side by side, pushed through a balance bar.
+
+    `bar_thread_pitch` is by how much the bearing moves at a turn of its adjuster.
+    """
 
     kind: Literal["twin"]
     front_bore: Bore
@@ -103,6 +106,7 @@ class TwinMaster(_Facts):
     bar_length: Length = parse("2.5 in", LENGTH)
     bar_max_angle: Angle | None = None
     bar_offset: Offset = parse("0 in", LENGTH)
+    bar_thread_pitch: Length | None = None
     port_travel: LengthOrZero = parse("1.5 mm", LENGTH)
     spring_preload: ForceOrZero = parse("0 N", FORCE)
     efficiency: Efficiency = 1.0

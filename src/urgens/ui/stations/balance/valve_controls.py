@@ -13,6 +13,7 @@ from urgens.quantity import (
     Shown,
     UnitSystem,
     parse,
+    places,
     retype,
     show,
 )
@@ -29,6 +30,7 @@ from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.stepper import Stepper
 
+BAR = "Bar, to the front"
 BAR_STEP = {UnitSystem.INCH: parse("0.02 in", LENGTH).value, UnitSystem.METRIC: 0.0005}  # m
 NEW_KNEE = 2e6  # Pa, where the build gives no better one
 
@@ -43,7 +45,7 @@ class ValveControls(QWidget):
         self.knee.stepped.connect(self._step_knee)
         self.slope = Stepper("Slope after the knee", self._accept_slope, color=T.rear)
         self.slope.stepped.connect(self._step_slope)
-        self.bar = Stepper("Bar, to the front", self._accept_bar, color=T.front)
+        self.bar = Stepper(BAR, self._accept_bar, color=T.front)
         self.bar.stepped.connect(self._step_bar)
         self.fit = QPushButton("Fit a reducing valve")
         self.fit.clicked.connect(self._fit_valve)
@@ -84,6 +86,9 @@ class ValveControls(QWidget):
         if isinstance(master, TwinMaster):
             shown = show(master.bar_offset.value, LENGTH, self._session.units)
             self.bar.set_value(shown, master.bar_offset.text)
+            pitch = master.bar_thread_pitch
+            turn = "" if pitch is None else f", a turn {pitch.text}"
+            self.bar.set_caption(f"{BAR}{turn}")
             self.bar.label.set_known(self._known("master.bar_offset"))
         if self._words.text() != (words := self._sentence(setting)):
             self._words.setText(words)  # a text that is set lays the window out again
@@ -161,8 +166,11 @@ class ValveControls(QWidget):
         assert isinstance(master, TwinMaster)
         units = self._session.units
         limit = master.bar_length.value / 2 * 0.99
-        offset = master.bar_offset.value + steps * BAR_STEP[units.system]
-        typed = retype(min(max(offset, -limit), limit), LENGTH, units)
+        pitch = master.bar_thread_pitch
+        step = BAR_STEP[units.system] if pitch is None else pitch.value  # one turn
+        offset = master.bar_offset.value + steps * step
+        fine = places(LENGTH, units) + (pitch is not None)  # a thread is finer than a rule
+        typed = retype(min(max(offset, -limit), limit), LENGTH, units, fine)
         self._session.edit("master.bar_offset", typed, f"Bar {typed}")
 
     def _fit_valve(self) -> None:
