@@ -101,6 +101,7 @@ def test_a_shell_goes_in_or_not(room: str, words: str) -> None:
 def test_a_swapped_cylinder_is_told_by_factor_socket_and_holder() -> None:
     bare = swap_words(demo("coupe"), parse("1-1/8 in", LENGTH))
     assert "0.79 times" in bare
+    assert "a longer rod or an insert, and a retainer" in bare
     assert "a retainer keeps the rod in" in bare.lower()
     known = {"master.socket_depth": "1 in", "master.pushrod_length": "5 in"}
     assert "stands 4.00 in out" in swap_words(pickup_with(known), parse("1 in", LENGTH))

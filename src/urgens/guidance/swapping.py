@@ -95,7 +95,10 @@ def swap_words(build: Build, other: Quantity) -> str:
         f"{other.text} takes for the same pressure: bore over bore, squared."
     ]
     if isinstance(build.booster, NoBooster):
-        said.append("One made for a booster has the larger bore and the deeper socket.")
+        said.append(
+            "One made for a booster has the larger bore and the deeper socket: on a manual pedal "
+            "it wants a longer rod or an insert, and a retainer that keeps it in."
+        )
     else:
         said.append("One made for a manual pedal has a shallow socket: the booster's rod is short.")
     depth, rod = master.socket_depth, master.pushrod_length
