@@ -386,3 +386,19 @@ def test_a_window_keeps_its_scale_under_the_hand(open_window: Opener) -> None:
     assert abs(board.edge("targets.max_effort").x() - end.x()) < 4
     QTest.mouseRelease(board, LEFT, pos=end)
     assert abs(board.edge("targets.max_effort").x() - start.x()) < 4  # the scale follows it
+
+
+def test_a_hose_is_taken_from_the_published_limits(open_window: Opener) -> None:
+    """49 CFR 571.106 (from memory): 0.33 cm³ a foot at 1,000 psi."""
+    window = open_window(demo("pickup"))
+    shown = page(window, FEEL)
+    before = float(window.session.presses.pedal_travel)
+    actions = {a.text(): a for a in shown.hoses.menu().actions()}
+    (low,) = [a for words, a in actions.items() if words.startswith("1/8 in low")]
+    low.trigger()
+    swelling = window.session.build.lines.hose_expansion.value * 0.3048 * 1000 * 6894.757
+
+    assert swelling == pytest.approx(0.33e-6, rel=5e-3)
+    assert float(window.session.presses.pedal_travel) < before
+    assert any("FMVSS 106" in words for words in actions)
+    assert window.session.undo_stack.count() == 1

@@ -18,10 +18,10 @@ from urgens.guidance.practice import (
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
 from urgens.physics.atmosphere import GRAVITY
-from urgens.physics.booster import run_out
 from urgens.physics.standards import FAILED_DECELERATION
 from urgens.physics.vehicle import demand
 from urgens.solve import Solution
+from urgens.solve.effort import run_out_effort
 from urgens.solve.press import axle_forces, pushrod_force, rolling_lines
 
 
@@ -152,12 +152,9 @@ def booster_does_not_fit(solution: Solution, words: Words) -> Iterator[Finding]:
 @rule("booster-runs-out")
 def booster_runs_out(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell when the assist is at its limit before the wanted deceleration."""
-    made, assist = solution.system, solution.system.booster
     if not _boosted(solution):
         return
-    wanted = solution.wanted_effort
-    end = run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit)
-    effort = float(end) / (made.pedal_ratio * float(made.pedal_efficiency))
+    wanted, effort = solution.wanted_effort, run_out_effort(solution.system)
     if not effort < wanted:
         return
     yield Finding(

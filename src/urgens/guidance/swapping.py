@@ -7,11 +7,11 @@ from urgens.build.booster import HydraulicBooster, NoBooster, VacuumBooster
 from urgens.build.master import TwinMaster
 from urgens.guidance.practice import LOWEST_VACUUM
 from urgens.physics.atmosphere import vacuum_at
-from urgens.physics.booster import run_out
 from urgens.physics.cylinder import bore_area
 from urgens.quantity import FORCE, LENGTH, Quantity, Units, UnitSystem, show
 from urgens.quantity.units import INCH_OF_MERCURY
 from urgens.solve import Solution
+from urgens.solve.effort import run_out_effort
 
 HOLDERS = {
     "retainer": "a retainer keeps the rod in",
@@ -22,8 +22,8 @@ HOLDERS = {
 
 def booster_words(solution: Solution, units: Units | UnitSystem) -> list[str]:
     """Return what a booster does for the foot, the first sentence alone a summary."""
-    build, made = solution.build, solution.system
-    fitted, assist = build.booster, made.booster
+    build = solution.build
+    fitted, assist = build.booster, solution.system.booster
     if isinstance(fitted, NoBooster):
         return [
             "no booster: the pushrod's force is all there is",
@@ -31,10 +31,9 @@ def booster_words(solution: Solution, units: Units | UnitSystem) -> list[str]:
         ]
     if not fitted.working:
         return ["booster lost: only the leg is left", *_altitude(build, fitted)]
-    end = float(run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit))
-    effort = end / (float(made.pedal_ratio) * float(made.pedal_efficiency))
+    effort = run_out_effort(solution.system)
     most = show(float(assist.assist_limit), FORCE, units)
-    after = f"runs out at {show(effort, FORCE, units)} of foot" if np.isfinite(end) else "no end"
+    after = f"runs out at {show(effort, FORCE, units)} of foot" if np.isfinite(effort) else "no end"
     return [f"{fitted.kind} booster: helps with up to {most}, {after}", *_altitude(build, fitted)]
 
 

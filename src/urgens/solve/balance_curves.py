@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.physics.arrays import Array, Bools
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import Standing, front_lock_line, ideal_forces, rear_lock_line
 from urgens.solve.lock import AxleName, first_lock
 from urgens.solve.press import forces_at, pushrod_force, rolling_lines
 from urgens.solve.solution import Solution
@@ -63,3 +63,27 @@ def efficiency_by_surface(solution: Solution, surfaces: Array) -> tuple[Array, B
     cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
     lock = first_lock(made, cases, surfaces)
     return lock.efficiency, np.asarray(lock.axle == AxleName.REAR)
+
+
+def ideal_line(solution: Solution, decelerations: Array) -> tuple[Array, Array]:
+    """Return front and rear force at which both axles use the same adhesion, over the weight [-].
+
+    solution: of a build, its load case chosen; decelerations: (m,) [g].
+    Source: physics.vehicle.
+    """
+    standing = solution.standing
+    front, rear = ideal_forces(standing, decelerations)
+    return front / standing.weight, rear / standing.weight
+
+
+def lock_lines(solution: Solution, surface: float, other: Array) -> tuple[Array, Array]:
+    """Return the front's and the rear's force at which each locks, over the weight [-].
+
+    solution: of a build, its load case chosen; surface: tyre-road coefficient [-]; other: the
+    other axle's force over the weight (m,) [-].
+    Source: physics.vehicle.
+    """
+    standing = solution.standing
+    force = other * standing.weight
+    front = front_lock_line(standing, surface, force) / standing.weight
+    return front, rear_lock_line(standing, surface, force) / standing.weight

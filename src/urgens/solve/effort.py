@@ -4,6 +4,7 @@ import numpy as np
 
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array
+from urgens.physics.booster import run_out
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import crossing
 from urgens.solve.press import axle_forces, pushrod_force
@@ -32,3 +33,14 @@ def effort_for(made: System, standing: Standing, deceleration: float) -> float:
         return 0.0
     ends = (efforts[index - 1], efforts[index])
     return float(crossing(excess, *ends, over[index - 1], over[index]))
+
+
+def run_out_effort(made: System) -> float:
+    """Return the effort [N] from which the booster helps no more, inf where it has no gain.
+
+    made: the system.
+    Source: physics.booster and physics.pedal.
+    """
+    assist = made.booster
+    end = run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit)
+    return float(end) / (float(made.pedal_ratio) * float(made.pedal_efficiency))

@@ -6,9 +6,8 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
-from urgens.physics.vehicle import front_lock_line, ideal_forces, rear_lock_line
 from urgens.quantity import PRESSURE, in_units, parse, unit_shown
-from urgens.solve.balance_curves import efficiency_by_surface, line
+from urgens.solve.balance_curves import efficiency_by_surface, ideal_line, line, lock_lines
 from urgens.solve.circuit import MeteringLaw
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
@@ -38,12 +37,11 @@ class ForcePlane(Plane):
     def refresh(self) -> None:
         """Draw the load case chosen."""
         session, solution = self._session, self._session.solution
-        standing, weight = solution.standing, float(solution.standing.weight)
+        weight = float(solution.standing.weight)
         found = line(solution, np.linspace(0.0, session.most_effort, POINTS))
         x, y = found.front_force / weight, found.rear_force / weight
         z = np.linspace(0.0, 1.6, POINTS)
-        front, rear = ideal_forces(standing, z)
-        ideal = np.asarray(front) / weight, np.asarray(rear) / weight
+        ideal = ideal_line(solution, z)
         right = max(0.9, 1.05 * float(x[-1]))
         top = max(0.35, 1.25 * float(np.max(ideal[1])), 1.05 * float(y[-1]))
         self.set_range((0.0, right), (0.0, top))
@@ -67,7 +65,6 @@ class ForcePlane(Plane):
     def _show_locks(self, right: float, top: float) -> list[Note]:
         """Draw where each axle locks on each road."""
         solution = self._session.solution
-        standing, weight = solution.standing, float(solution.standing.weight)
         while len(self.locks) < len(solution.surfaces):
             self.locks.append(
                 (self.add_curve(T.front, 1.5, DASH), self.add_curve(T.rear, 1.5, DOT))
@@ -79,11 +76,10 @@ class ForcePlane(Plane):
             if index >= len(solution.surfaces):
                 continue
             surface = solution.surfaces[index]
-            grid = np.linspace(0.0, 1.6 * weight, POINTS)
-            at_front = front_lock_line(standing, surface, grid) / weight
-            at_rear = rear_lock_line(standing, surface, grid) / weight
-            pair[0].set_points(at_front, grid / weight)
-            pair[1].set_points(grid / weight, at_rear)
+            grid = np.linspace(0.0, 1.6, POINTS)
+            at_front, at_rear = lock_lines(solution, surface, grid)
+            pair[0].set_points(at_front, grid)
+            pair[1].set_points(grid, at_rear)
             x = float(at_front[0])
             if x < right:
                 notes.append(Note(f"front locks, {surface:g}", (x, 0.02 * top), T.front, size=13))

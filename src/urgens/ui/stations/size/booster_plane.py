@@ -3,8 +3,8 @@
 import numpy as np
 from PySide6.QtCore import Qt
 
-from urgens.physics.booster import run_out
 from urgens.quantity import FORCE, in_units
+from urgens.solve.effort import run_out_effort
 from urgens.solve.press import booster_output, pushrod_force
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
@@ -52,14 +52,12 @@ class BoosterPlane(Plane):
         notes = [Note("booster lost", (0.8 * most / scale, (0.8 * most - crack) / scale), T.danger)]
         if float(assist.assist_limit) <= 0:
             return notes
-        at = run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit)
-        end = float(at)
+        foot = run_out_effort(made)
+        end = float(pushrod_force(made, foot))
         notes.append(Note(f"cracks, jumps in to {jump / scale:.0f}", (crack / scale, jump / scale)))
         if end < most:
             there = float(booster_output(made, np.asarray(end)))
-            ratio = float(made.pedal_ratio) * float(made.pedal_efficiency)
-            unit = in_units(FORCE, self._session.units)
-            words = f"runs out at {end / ratio / unit:.0f} of foot"
+            words = f"runs out at {foot / scale:.0f} of foot"
             notes.append(Note(words, (end / scale, there / scale), weight=600))
         return notes
 

@@ -2,11 +2,22 @@
 
 from functools import partial
 
-from PySide6.QtWidgets import QButtonGroup, QGridLayout, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
 
+from urgens.build.tables import hose_table
 from urgens.guidance.feeling import Compared, cold_line_words, compared, reservoir_words
 from urgens.quantity import (
     FORCE,
+    HOSE_EXPANSION,
     LENGTH,
     TIME,
     QuantityError,
@@ -75,6 +86,7 @@ class FeelPage(Page):
         self.sound = segment("None of it")
         self.sound.clicked.connect(self._clear)
         self.pads = FigureColumn(session, PADS)
+        self.hoses = self._hose_button()
         self.grid = QGridLayout()
         self.grid.setVerticalSpacing(3)
         self.cells: list[QLabel] = []
@@ -98,7 +110,11 @@ class FeelPage(Page):
         column.setSpacing(0)
         column.addWidget(self.axes[0])
         column.addWidget(self.plane, 1)
-        column.addWidget(self.axes[1])
+        foot = QHBoxLayout()
+        foot.addWidget(self.axes[1])
+        foot.addStretch()
+        foot.addWidget(self.hoses)
+        column.addLayout(foot)
         self.column.addWidget(worded("What if (the build does not change)", "heading"))
         row = QHBoxLayout()
         row.setSpacing(0)
@@ -126,6 +142,21 @@ class FeelPage(Page):
         self.column.addStretch()
         self.lay_out(drawing, side=318)
         self.said.hide()  # the table says it
+
+    def _hose_button(self) -> QToolButton:
+        """Return the button whose menu puts a hose of the shipped table into the build."""
+        button, table = QToolButton(), hose_table()
+        button.setProperty("role", "kind")
+        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(button)
+        for hose in table.hoses:
+            expansion = table.expansion(hose).text
+            changes = {"lines.hose_expansion": expansion}
+            words = f"{hose.name}, at most {expansion}"
+            menu.addAction(words, partial(self.session.try_all, changes, f"Hoses {hose.name}"))
+        menu.addAction(table.source).setEnabled(False)
+        button.setMenu(menu)
+        return button
 
     def _forget(self) -> None:
         """Suppose nothing of another build."""
@@ -158,6 +189,8 @@ class FeelPage(Page):
             stepper.set_value(Shown(f"{value:.4g}", FAULTS[name][3]), f"{value:.4g}")
         self._show_rows(self._compared())
         self.pads.refresh()
+        expansion = self.session.build.lines.hose_expansion
+        self.hoses.setText(f"Hoses fitted: {show(expansion.value, HOSE_EXPANSION, units)}")
         self.reservoir.setText(reservoir_words(self.session.build, units))
         for label in self.line:
             label.show_in(units)
