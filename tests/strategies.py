@@ -75,10 +75,47 @@ load_sensing = st.fixed_dictionaries(
         "follows": st.sampled_from(["static", "dynamic"]),
     }
 )
+lever = st.fixed_dictionaries(
+    {
+        "kind": st.just("load-sensing"),
+        "lever": st.fixed_dictionaries(
+            {
+                "arm": _typed(80, 200, "mm", 1),
+                "piston_arm": _typed(15, 40, "mm", 1),
+                "piston_diameter": _typed(10, 20, "mm", 2),
+                "spring_rate": _typed(1, 10, "N/mm", 2),
+                "preload": _typed(20, 300, "N", 1),
+                "at_load": _typed(250, 900, "kg", 1),
+                "suspension_rate": _typed(20, 90, "N/mm", 1),
+            },
+            optional={"bump": _typed(30, 120, "mm", 0), "droop": _typed(30, 120, "mm", 0)},
+        ),
+        "slope": _number(0.1, 0.6),
+        "follows": st.sampled_from(["static", "dynamic"]),
+    }
+)
+inertia = st.fixed_dictionaries(
+    {
+        "kind": st.just("inertia-sensing"),
+        "ball_angle": _typed(5, 35, "deg", 1),
+        "slope": _number(0.0, 0.6),
+    }
+)
 residual = st.fixed_dictionaries(
     {"kind": st.just("residual"), "pressure": _typed(0.1, 1.2, "bar", 2)}
 )
-rear_valves = st.one_of(reducing, adjustable, limiting, load_sensing, residual)
+rear_valves = st.one_of(reducing, adjustable, limiting, load_sensing, lever, residual)
+
+
+@st.composite
+def rear_lists(draw: st.DrawFn) -> list[Any]:
+    """Up to two valves, of which one may have a ball."""
+    some: list[Any] = draw(st.lists(rear_valves, max_size=2))
+    if some and draw(st.booleans()):
+        some[draw(st.integers(0, len(some) - 1))] = draw(inertia)
+    return some
+
+
 metering = st.fixed_dictionaries(
     {"kind": st.just("metering"), "close": st.just("10 psi"), "open": _typed(6, 12, "bar", 2)}
 )
@@ -174,7 +211,7 @@ def documents(draw: st.DrawFn) -> dict[str, Any]:
         "circuits": draw(st.sampled_from(circuits[master["kind"]])),
         "valves": {
             "front": draw(st.lists(metering, max_size=1)),
-            "rear": draw(st.lists(rear_valves, max_size=2)),
+            "rear": draw(rear_lists()),
         },
         "targets": {
             "surface": draw(_number(0.3, 1.2, 2)),

@@ -1,7 +1,7 @@
 """The press a second way: scalar, one plain equation after the other."""
 
 from itertools import pairwise
-from math import cos, pi, sin
+from math import cos, inf, pi, sin, tan
 from typing import Any
 
 from scipy.integrate import quad
@@ -12,10 +12,15 @@ from urgens.build.booster import NoBooster, VacuumBooster
 from urgens.build.master import TwinMaster
 
 G = 9.80665
+HARDEST = 1e6  # N of foot
 
 
 def cylinder_pressures(build: Build, effort: float) -> tuple[float, float]:
-    pedal, master, booster = build.pedal, build.master, build.booster
+    return pressures_of(build, cylinder_force(build, effort))
+
+
+def cylinder_force(build: Build, effort: float) -> float:
+    pedal, booster = build.pedal, build.booster
     rod = pedal.efficiency * effort * pedal.pivot_to_pad.value / pedal.pivot_to_pushrod.value
     force = rod
     if not isinstance(booster, NoBooster):
@@ -30,6 +35,11 @@ def cylinder_pressures(build: Build, effort: float) -> tuple[float, float]:
         else:
             assist = booster.jump_in.value + (booster.gain - 1) * (rod - crack)
             force = rod - crack + min(assist, limit)
+    return force
+
+
+def pressures_of(build: Build, force: float) -> tuple[float, float]:
+    master = build.master
 
     def pressure(share: float, bore: float) -> float:
         pushed = max(share * force - master.spring_preload.value, 0.0)
@@ -42,8 +52,13 @@ def cylinder_pressures(build: Build, effort: float) -> tuple[float, float]:
     return (pressure(1.0, master.bore.value),) * 2
 
 
-def behind(valves: Any, pressure: float, rear_load: float, still_load: float) -> float:
-    """Pressure behind valves in flow order; loads on the rear axle now and at rest [N]."""
+def behind(
+    valves: Any, pressure: float, rear_load: float, still_load: float, closing: float = inf
+) -> float:
+    """Pressure behind valves in flow order; loads on the rear axle now and at rest [N].
+
+    `closing` is the pressure in front of a ball valve at which its ball rolled [Pa].
+    """
     for valve in valves:
         if valve.kind == "residual":
             continue
@@ -59,7 +74,9 @@ def behind(valves: Any, pressure: float, rear_load: float, still_load: float) ->
             knee = _knee(valve)
         elif valve.kind == "load-sensing":
             felt = rear_load if valve.follows == "dynamic" else still_load
-            knee = _load_sensed(valve.points, felt)
+            knee = _load_sensed(valve, felt)
+        elif valve.kind == "inertia-sensing":
+            knee = closing
         else:
             knee = valve.knee.value
         if pressure > knee:
@@ -67,13 +84,27 @@ def behind(valves: Any, pressure: float, rear_load: float, still_load: float) ->
     return pressure
 
 
-def _load_sensed(points: Any, load: float) -> float:
+def _load_sensed(valve: Any, load: float) -> float:
+    if valve.lever is not None:
+        return _lever(valve.lever, valve.slope, load)
+    points = valve.points
     (light, low), (heavy, high) = ((a.value, b.value) for a, b in points)
     if load <= light:
         return low
     if load >= heavy:
         return high
     return low + (high - low) * (load - light) / (heavy - light)
+
+
+def _lever(lever: Any, slope: float, load: float) -> float:
+    """Travel of the axle between its stops, then the spring, the lever and the stepped piston."""
+    up = (load - lever.at_load.value) / lever.suspension_rate.value
+    up = min(up, lever.bump.value) if lever.bump is not None else min(up, 1.0)
+    up = max(up, -lever.droop.value) if lever.droop is not None else up
+    pull = max(lever.preload.value + lever.spring_rate.value * up, 0.0)
+    push = pull * lever.arm.value / lever.piston_arm.value
+    outlet_end = pi * lever.piston_diameter.value**2 / 4
+    return push / (outlet_end - slope * outlet_end)
 
 
 def _knee(valve: Any) -> float:
@@ -116,32 +147,63 @@ def axle_force(axle: Any, pressure: float) -> float:
     return 2 * torque * brake.efficiency / axle.tyre.rolling_radius.value
 
 
-def forces_at(
-    build: Build, case: int, effort: float, z: float, speed: float
+def forces_of(
+    build: Build, case: int, force: float, z: float, speed: float, closing: float = inf
 ) -> tuple[float, float]:
     """Axle forces with the rear loaded as at a deceleration; the engine drags the rear."""
-    front, rear = cylinder_pressures(build, effort)
+    front, rear = pressures_of(build, force)
     now, still = loads(build, case, z, speed)[1], loads(build, case, 0.0, 0.0)[1]
     drag = 0.0
     if build.vehicle.engine_drag.value:
         drag = build.vehicle.engine_drag.value / build.rear.tyre.rolling_radius.value
     return (
         axle_force(build.front, behind(build.valves.front, front, now, still)),
-        axle_force(build.rear, behind(build.valves.rear, rear, now, still)) + drag,
+        axle_force(build.rear, behind(build.valves.rear, rear, now, still, closing)) + drag,
     )
 
 
-def axle_forces(
-    build: Build, case: int, effort: float, speed: float = 0.0
-) -> tuple[float, float, float]:
-    """Axle forces and deceleration while all wheels roll: a dynamic valve settles with it."""
+def closing_pressure(build: Build, case: int, speed: float, reached: Any) -> float:
+    """Pressure in front of the ball valve where `reached(force, valve open)` is its tangent."""
+    valves = build.valves.rear
+    index = next((i for i, v in enumerate(valves) if v.kind == "inertia-sensing"), None)
+    if index is None:
+        return inf
+    wanted = tan(valves[index].ball_angle.value)
+
+    def over(force: float) -> float:
+        return float(reached(force) - wanted)
+
+    if over(HARDEST) < 0:
+        return inf
+    force = float(brentq(over, 0.0, HARDEST, xtol=1e-10, rtol=1e-14)) if over(0.0) < 0 else 0.0
+    now, still = loads(build, case, wanted, speed)[1], loads(build, case, 0.0, 0.0)[1]
+    return behind(valves[:index], pressures_of(build, force)[1], now, still)
+
+
+def rolling(
+    build: Build, case: int, force: float, speed: float = 0.0, closing: float = inf
+) -> float:
+    """Deceleration while all wheels roll, the valves settled with it."""
     weight = sum(loads(build, case, 0.0, 0.0))
 
     def excess(z: float) -> float:
-        return z - sum(forces_at(build, case, effort, z, speed)) / weight
+        return z - sum(forces_of(build, case, force, z, speed, closing)) / weight
 
-    z = float(brentq(excess, -1.0, 500.0, xtol=1e-14, rtol=1e-14))
-    return (*forces_at(build, case, effort, z, speed), z)
+    return float(brentq(excess, -1.0, 1e5, xtol=1e-14, rtol=1e-14))
+
+
+def rolling_closing(build: Build, case: int, speed: float = 0.0) -> float:
+    return closing_pressure(build, case, speed, lambda force: rolling(build, case, force, speed))
+
+
+def axle_forces(
+    build: Build, case: int, effort: float, speed: float = 0.0, closing: float | None = None
+) -> tuple[float, float, float]:
+    """Axle forces and deceleration while all wheels roll; `closing` where it is known already."""
+    closing = rolling_closing(build, case, speed) if closing is None else closing
+    force = cylinder_force(build, effort)
+    z = rolling(build, case, force, speed, closing)
+    return (*forces_of(build, case, force, z, speed, closing), z)
 
 
 def loads(build: Build, case: int, z: float, speed: float) -> tuple[float, float]:
@@ -160,16 +222,39 @@ def achieved(
     build: Build, case: int, effort: float, mu: float, speed: float = 0.0, part: float = 1.0
 ) -> float:
     """Root of z W = min(F_f, μ N_f) + min(F_r, μ N_r⁺), by scipy; lifted: all load in front."""
-    weight = sum(loads(build, case, 0.0, 0.0))
-    pressed = sum(loads(build, case, 0.0, speed))
+    parts = (part, part)
+    closing = closing_pressure(
+        build,
+        case,
+        speed,
+        lambda force: slid(build, case, force, mu, speed, (parts, part)),
+    )
+    return slid(build, case, cylinder_force(build, effort), mu, speed, (parts, part), closing)
+
+
+def slid(
+    build: Build, case: int, force: float, mu: float, speed: float, left: Any, closing: float = inf
+) -> float:
+    """Deceleration with what is `left` of both axles' brakes, and of the grip."""
+    (front_part, rear_part), grip = left
+    weight, pressed = sum(loads(build, case, 0.0, 0.0)), sum(loads(build, case, 0.0, speed))
 
     def excess(z: float) -> float:
-        front, rear = forces_at(build, case, effort, z, speed)
+        front, rear = forces_of(build, case, force, z, speed, closing)
         on_front, on_rear = loads(build, case, z, speed)
-        held = min(part * front, part * mu * min(on_front, pressed))
-        return z * weight - held - min(part * rear, part * mu * max(on_rear, 0.0))
+        held = min(front_part * front, grip * mu * min(on_front, pressed))
+        return z * weight - held - min(rear_part * rear, grip * mu * max(on_rear, 0.0))
 
     return float(brentq(excess, -1.0, 20.0, xtol=1e-14, rtol=1e-14))
+
+
+def one_axle(build: Build, case: int, effort: float, mu: float, live: str) -> float:
+    """Deceleration with one axle's brakes alone; the ball rolls when that is enough for it."""
+    left = ((1.0, 0.0) if live == "front" else (0.0, 1.0), 1.0)
+    closing = closing_pressure(
+        build, case, 0.0, lambda force: slid(build, case, force, mu, 0.0, left)
+    )
+    return slid(build, case, cylinder_force(build, effort), mu, 0.0, left, closing)
 
 
 def over(build: Build, case: int, forces: tuple[float, float, float], mu: float) -> float:

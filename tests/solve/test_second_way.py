@@ -14,7 +14,8 @@ from tests.strategies import documents
 from urgens.build import loads
 from urgens.solve import AxleName, solve
 from urgens.solve.half_failed import half_failed
-from urgens.solve.press import pushrod_force, rolling_lines
+from urgens.solve.lines import pushrod_force
+from urgens.solve.press import rolling_lines
 from urgens.solve.travel import travel
 
 EFFORTS = np.array([0.0, 40.0, 110.0, 230.0, 400.0])
@@ -50,7 +51,11 @@ def test_first_lock_agrees_with_scipy(document: dict[str, Any]) -> None:
     solution = solve(build)
     scanned = np.linspace(0.0, build.targets.max_effort.value, SCANNED)
     cases = range(len(solution.system.case_names))
-    forces = [[second_way.axle_forces(build, c, float(e)) for e in scanned] for c in cases]
+    closing = [second_way.rolling_closing(build, case) for case in cases]
+    forces = [
+        [second_way.axle_forces(build, c, float(e), 0.0, closing[c]) for e in scanned]
+        for c in cases
+    ]
 
     for (case, road), axle in np.ndenumerate(solution.lock.axle):
         mu = solution.surfaces[road]
@@ -62,7 +67,7 @@ def test_first_lock_agrees_with_scipy(document: dict[str, Any]) -> None:
         assert (over[scanned < effort * (1 - 1e-9)] < 1e-5).all()
 
         def over_at(tried: float, case: int = case, mu: float = mu) -> float:
-            forces = second_way.axle_forces(build, case, max(tried, 0.0))
+            forces = second_way.axle_forces(build, case, max(tried, 0.0), 0.0, closing[case])
             return second_way.over(build, case, forces, mu)
 
         near = 1e-6 * effort + 1e-9
@@ -109,7 +114,6 @@ def test_half_failed_agrees_with_a_force_balance(document: dict[str, Any]) -> No
     build = loads(json.dumps(document))
     solution = solve(build)
     mu, effort = build.targets.surface, build.targets.max_effort.value
-    weight = sum(second_way.loads(build, 0, 0.0, 0.0))
 
     for half in half_failed(solution.system, solution.system.standing, mu):
         z = float(half.z[0])
@@ -121,11 +125,6 @@ def test_half_failed_agrees_with_a_force_balance(document: dict[str, Any]) -> No
             assert z == pytest.approx(left, rel=1e-6, abs=1e-8)
             continue
 
-        def excess(z: float, dead: str = half.dead) -> float:
-            front, rear = second_way.forces_at(build, 0, effort, z, 0.0)
-            on_front, on_rear = second_way.loads(build, 0, z, 0.0)
-            live = min(rear, mu * max(on_rear, 0.0)) if dead == "front" else 0.0
-            live += min(front, mu * min(on_front, weight)) if dead == "rear" else 0.0
-            return z * weight - live
-
-        assert z == pytest.approx(brentq(excess, -1.0, 20.0), rel=1e-6, abs=1e-8)
+        live = "rear" if half.dead == "front" else "front"
+        left = second_way.one_axle(build, 0, effort, mu, live)
+        assert z == pytest.approx(left, rel=1e-6, abs=1e-8)

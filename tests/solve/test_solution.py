@@ -246,7 +246,9 @@ def test_the_hold_is_a_balance_of_free_bodies(built: Built, driven: str) -> None
     wanted = 150 * 0.3048 * 4.4482216152605 * 1.8 * 2.2 * 3.73 * 0.9
 
     def spare(effort: float) -> float:
-        front, rear = second_way.forces_at(build, 0, effort, 0.0, 0.0)
+        front, rear = second_way.forces_of(
+            build, 0, second_way.cylinder_force(build, effort), 0.0, 0.0
+        )
         weights = second_way.loads(build, 0, 0.0, 0.0)
         radius = 14.1 * 0.0254
         mine, other = (rear, front) if driven == "rear" else (front, rear)

@@ -23,6 +23,7 @@ from urgens.quantity import (
     MASS,
     PRESSURE,
     SPEED,
+    SPRING_RATE,
     TEMPERATURE,
     TORQUE,
     VOLUME,
@@ -180,7 +181,9 @@ ComplianceOrZero = Annotated[Quantity, Typed(COMPLIANCE, Sign.NOT_NEGATIVE)]
 FluidVolume = Annotated[Quantity, Typed(VOLUME)]
 Mass = Annotated[Quantity, Typed(MASS)]
 Angle = Annotated[Quantity, Typed(ANGLE, Sign.NOT_NEGATIVE)]
+RampAngle = Annotated[Quantity, Typed(ANGLE, largest=1.05)]
 Tilt = Annotated[Quantity, Typed(ANGLE, Sign.ANY, largest=1.4)]
+SpringRate = Annotated[Quantity, Typed(SPRING_RATE)]
 Speed = Annotated[Quantity, Typed(SPEED)]
 Distance = Annotated[Quantity, Typed(DISTANCE)]
 Temperature = Annotated[Quantity, Typed(TEMPERATURE)]

@@ -5,7 +5,19 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from urgens.build.part import Fault, Load, Number, Part, Pressure, PressureOrZero, Text
+from urgens.build.part import (
+    Fault,
+    Force,
+    Length,
+    Load,
+    Number,
+    Part,
+    Pressure,
+    PressureOrZero,
+    RampAngle,
+    SpringRate,
+    Text,
+)
 from urgens.quantity import PRESSURE, parse
 
 Slope = Annotated[Number, Field(ge=0, lt=1)]
@@ -32,15 +44,19 @@ class Limiting(_Valve):
 
 
 class Adjustable(_Valve):
-    """A reducing valve whose knee follows from its setting by its own table."""
+    """A reducing valve whose knee follows from its setting by its own table.
+
+    One with a lever has notches: only the settings of its table can be taken.
+    """
 
     kind: Literal["adjustable"]
     table: Annotated[tuple[tuple[Turns, Pressure], ...], Field(min_length=2)]
     slope: Slope
     turns: Turns
+    counted: Literal["turns", "notches"] = "turns"
 
     def rules(self) -> Iterator[Fault]:
-        """Check that turns rise strictly and knees do not fall."""
+        """Check that turns rise strictly, knees do not fall, and a notch is one of its own."""
         for row in range(1, len(self.table)):
             (turns, knee), (turns_before, knee_before) = self.table[row], self.table[row - 1]
             if turns <= turns_before:
@@ -55,6 +71,13 @@ class Adjustable(_Valve):
                     f'the knee falls from "{knee_before.text}" to "{knee.text}"',
                     "write knees that rise with the turns; count turns the other way if need be",
                 )
+        notches = [row[0] for row in self.table]
+        if self.counted == "notches" and self.turns not in notches:
+            yield Fault(
+                "turns",
+                f"there is no notch {self.turns:g}",
+                f"choose one of its table: {', '.join(f'{n:g}' for n in notches)}",
+            )
 
 
 class Metering(_Valve):
@@ -86,16 +109,48 @@ class Metering(_Valve):
             )
 
 
+class Lever(Part):
+    """What pulls on a load-sensing valve: a spring from the rear axle at the end of an arm.
+
+    `preload` is the spring's pull with `at_load` on the rear axle; `suspension_rate` is of both
+    sides together; `bump` and `droop` are what the axle travels from there to its stops, where
+    given.
+    """
+
+    arm: Length
+    piston_arm: Length
+    piston_diameter: Length
+    spring_rate: SpringRate
+    preload: Force
+    at_load: Load
+    suspension_rate: SpringRate
+    bump: Length | None = None
+    droop: Length | None = None
+
+
 class LoadSensing(_Valve):
-    """A reducing valve whose knee follows the rear axle's load between two calibrated points."""
+    """A reducing valve whose knee follows the rear axle's load.
+
+    Between two calibrated points, or as its lever and spring have it.
+    """
 
     kind: Literal["load-sensing"]
-    points: tuple[tuple[Load, Pressure], tuple[Load, Pressure]]
+    points: tuple[tuple[Load, Pressure], tuple[Load, Pressure]] | None = None
+    lever: Lever | None = None
     slope: Slope
     follows: Literal["static", "dynamic"]
 
     def rules(self) -> Iterator[Fault]:
-        """Check that loads rise strictly and knees do not fall."""
+        """Check that one of the two ways is given, loads rise strictly and knees do not fall."""
+        if (self.points is None) == (self.lever is None):
+            given = "neither points nor" if self.points is None else "both points and"
+            yield Fault(
+                "points",
+                f"it has {given} a lever",
+                "write either two points of load and knee, or the lever with its spring",
+            )
+        if self.points is None:
+            return
         (load_before, knee_before), (load, knee) = self.points
         if load.value <= load_before.value:
             yield Fault(
@@ -111,6 +166,17 @@ class LoadSensing(_Valve):
             )
 
 
+class InertiaSensing(_Valve):
+    """A reducing valve that a ball shuts: its knee is where the vehicle slows hard enough.
+
+    The ball rolls up a ramp of `ball_angle`, so a heavier load case has a higher knee.
+    """
+
+    kind: Literal["inertia-sensing"]
+    ball_angle: RampAngle
+    slope: Slope
+
+
 class Residual(_Valve):
     """Keeps some pressure in the line when the pedal is let go."""
 
@@ -119,10 +185,12 @@ class Residual(_Valve):
 
 
 Valve = Annotated[
-    Reducing | Limiting | Adjustable | Metering | LoadSensing | Residual,
+    Reducing | Limiting | Adjustable | Metering | LoadSensing | InertiaSensing | Residual,
     Field(discriminator="kind"),
 ]
-KNEED = Reducing | Limiting | Adjustable | LoadSensing  # what takes pressure away above a knee
+KNEED = (
+    Reducing | Limiting | Adjustable | LoadSensing | InertiaSensing
+)  # what takes pressure away above a knee
 
 
 class Valves(Part):
@@ -130,3 +198,18 @@ class Valves(Part):
 
     front: tuple[Valve, ...] = ()
     rear: tuple[Valve, ...] = ()
+
+    def rules(self) -> Iterator[Fault]:
+        """Check that no two balls are to feel the same deceleration one after the other."""
+        balls = [
+            f"{circuit}[{index}]"
+            for circuit in ("front", "rear")
+            for index, valve in enumerate(getattr(self, circuit))
+            if isinstance(valve, InertiaSensing)
+        ]
+        for place in balls[1:]:
+            yield Fault(
+                place,
+                f"is a second inertia-sensing valve beside {balls[0]}",
+                "keep one: both would feel the same deceleration",
+            )

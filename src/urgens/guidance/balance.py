@@ -13,7 +13,8 @@ from urgens.physics.vehicle import Standing, demand
 from urgens.solve import AxleName, Solution, ideal_pressures
 from urgens.solve.circuit import at_rest, through
 from urgens.solve.curve import LOWEST, whole_line
-from urgens.solve.press import axle_forces, pushrod_force, rolling_lines
+from urgens.solve.lines import pushrod_force
+from urgens.solve.press import axle_forces, rolling_lines
 
 FORCE_BALANCE = "force and moment balance of the braked vehicle"
 KNEE_STEP = 2e5 / 6  # Pa, about 5 psi: finer than such valves are set

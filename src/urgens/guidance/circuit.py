@@ -10,8 +10,9 @@ from urgens.guidance.practice import DISC_RESIDUAL, METERING
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words, listed
 from urgens.solve import Solution
-from urgens.solve.circuit import at_rest
-from urgens.solve.press import pushrod_force, rolling_lines
+from urgens.solve.circuit import InertiaSensingLaw, ValveLaw
+from urgens.solve.lines import booster_output, line_pressures, pushrod_force
+from urgens.solve.press import felt_rolling, rolling
 
 _CIRCUITS = ("front", "rear")
 
@@ -196,25 +197,35 @@ def residual_twice(solution: Solution, words: Words) -> Iterator[Finding]:
 @rule("knee-never-reached")
 def knee_never_reached(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of a knee above the pressure that the hardest press makes."""
-    made = solution.system
-    lines = rolling_lines(made, pushrod_force(made, made.max_effort), solution.standing)
-    load = at_rest(solution.standing)
+    standing = solution.standing
+    made = rolling(solution.system, standing)
+    output = booster_output(made, pushrod_force(made, made.max_effort))
+    felt = felt_rolling(made, output, standing)
+    lines = line_pressures(made, output, felt)
     for circuit, master in (("front", lines.master_front), ("rear", lines.master_rear)):
         valves: tuple[Valve, ...] = getattr(solution.build.valves, circuit)
         inlet = master
         for index, (valve, law) in enumerate(
             zip(valves, getattr(made, f"{circuit}_valves"), strict=True)
         ):
-            outlet = law.outlet(inlet, load)
+            outlet = law.outlet(inlet, felt)
             if isinstance(valve, KNEED) and outlet >= inlet * (1 - 1e-12):
                 yield Finding(
                     code="knee-never-reached",
                     severity=Severity.ADVICE,
                     message=f"The {circuit} circuit's {valve.kind} valve never works: "
-                    f"{words.force(made.max_effort)} of foot brings it only "
-                    f"{words.pressure(float(inlet))}.",
+                    + _what_it_gets(solution, law, float(inlet), words),
                     why="Below its knee it passes all pressure, as a piece of tube would.",
                     basis="the valve's own knee",
                     where=f"valves.{circuit}[{index}]",
                 )
             inlet = outlet
+
+
+def _what_it_gets(solution: Solution, law: ValveLaw, inlet: float, words: Words) -> str:
+    """Say how far the hardest press takes a valve."""
+    foot = words.force(solution.system.max_effort)
+    if isinstance(law, InertiaSensingLaw):
+        hardest = float(solution.press(solution.system.max_effort).demand_z)
+        return f"{foot} of foot asks for {hardest:.2f} g, its ball rolls at {law.closes:.2f} g."
+    return f"{foot} of foot brings it only {words.pressure(inlet)}."

@@ -18,7 +18,8 @@ from urgens.quantity import (
 )
 from urgens.solve import Solution
 from urgens.solve.feel import Feel, feel, worn_volume
-from urgens.solve.press import pushrod_force, rolling_lines
+from urgens.solve.lines import pushrod_force
+from urgens.solve.press import rolling_lines
 from urgens.solve.system import System
 from urgens.solve.travel import axle_volume
 from urgens.solve.what_if import WhatIf, supposed

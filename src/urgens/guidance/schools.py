@@ -11,7 +11,7 @@ from urgens.quantity import PRESSURE, Units, UnitSystem, parse, show
 from urgens.solve import Solution
 from urgens.solve.choice import Candidate
 from urgens.solve.circuit import MeteringLaw, at_rest
-from urgens.solve.press import forces_at, line_pressures
+from urgens.solve.lines import forces_at, line_pressures
 from urgens.solve.system import System
 
 LIGHT = parse("100 psi", PRESSURE).value  # a light press, where a metering valve still holds

@@ -22,7 +22,8 @@ from urgens.physics.standards import FAILED_DECELERATION
 from urgens.physics.vehicle import demand
 from urgens.solve import Solution
 from urgens.solve.effort import run_out_effort
-from urgens.solve.press import axle_forces, pushrod_force, rolling_lines
+from urgens.solve.lines import pushrod_force
+from urgens.solve.press import axle_forces, rolling_lines
 
 
 @rule("pressure-outside-window")

@@ -9,7 +9,8 @@ from urgens.guidance.finding import Finding, Severity
 from urgens.guidance.registry import rule
 from urgens.guidance.words import Words
 from urgens.solve import Solution
-from urgens.solve.press import pushrod_force, rolling_lines
+from urgens.solve.lines import pushrod_force
+from urgens.solve.press import rolling_lines
 from urgens.solve.travel import Travel, strokes, travel
 
 CONTINUITY = "fluid volumes of the build; compliance and hoses as typed"

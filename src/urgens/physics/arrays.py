@@ -1,6 +1,6 @@
 """The array types of the physics."""
 
-from typing import TypeAlias
+from typing import TypeAlias, cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -8,3 +8,12 @@ from numpy.typing import NDArray
 Floats: TypeAlias = float | NDArray[np.float64]
 Array: TypeAlias = NDArray[np.float64]
 Bools: TypeAlias = NDArray[np.bool_]
+
+
+def figure(value: Array) -> float:
+    """Return a figure as a plain number, or as the array it is.
+
+    value: [any]. What one build has is a number, what many have an array; both go where a number
+    goes. Source: broadcasting.
+    """
+    return float(value) if value.ndim == 0 else cast(float, value)

@@ -62,6 +62,39 @@ def load_sensed_knee(
     return np.asarray(light_knee + share * np.subtract(heavy_knee, light_knee))
 
 
+def ball_closes(angle: Floats) -> Array:
+    """Return the deceleration [g] at which an inertia-sensing valve's ball rolls up its ramp.
+
+    angle: of the ramp, the vehicle standing level [rad].
+    Source: statics of a ball on a ramp: its tangent.
+    """
+    return np.asarray(np.tan(angle))
+
+
+def spring_pull(load: Floats, set_load: Floats, preload: Floats, rates: Floats) -> Array:
+    """Return the pull [N] of a load-sensing valve's spring.
+
+    load: on the rear axle [N]; set_load: the load at which it was set [N]; preload: its pull
+    there [N]; rates: of the valve's spring over the suspension's, both sides [-].
+    A slack spring does not push.
+    Source: the suspension moves by load over rate, and the spring with it.
+    """
+    return np.asarray(np.maximum(preload + rates * np.subtract(load, set_load), 0.0))
+
+
+def lever_knee(
+    pull: Floats, arm: Floats, piston_arm: Floats, piston_area: Floats, slope: Floats
+) -> Array:
+    """Return the knee [Pa] at which a lever's push on a stepped piston gives way.
+
+    pull: of the spring at the lever's end [N]; arm: from pivot to spring [m]; piston_arm: from
+    pivot to piston [m]; piston_area: of the piston's outlet end [m²]; slope: inlet face over
+    outlet end, so that the pressure acts on the rest [-].
+    Source: moments about the lever's pivot, force balance of the stepped piston.
+    """
+    return np.asarray(pull * np.divide(arm, piston_arm) / (piston_area * np.subtract(1.0, slope)))
+
+
 def released(inlet: Floats, peak: Floats) -> Array:
     """Return the outlet pressure [Pa] while the inlet falls.
 

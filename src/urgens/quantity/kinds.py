@@ -92,6 +92,14 @@ TORQUE = Kind(
     bounds=(1e-3, 1e7),
 )
 
+SPRING_RATE = Kind(
+    "a force per length",
+    "N/m",
+    (0, 1, -2, 0),
+    ("lbf/in", "N/mm", "N/m"),
+    "120 lbf/in",
+    bounds=(1e-1, 1e9),
+)
 MASS = Kind("a mass", "kg", KILOGRAM, ("kg", "lb", "g"), "7.5 kg", bounds=(1e-6, 1e7))
 ANGLE = Kind("an angle", "rad", NUMBER, ("deg", "°", "rad"), "12 deg", bounds=(1e-6, 1e3))
 TIME = Kind("a time", "s", (0, 0, 1, 0), ("s", "ms"), "0.5 s", bounds=(1e-6, 1e6))
@@ -108,6 +116,7 @@ KINDS = (
     VOLUME,
     COMPLIANCE,
     HOSE_EXPANSION,
+    SPRING_RATE,
     DISTANCE,
     SPEED,
 )

@@ -7,6 +7,8 @@ from urgens.build.booster import HydraulicBooster, VacuumBooster
 from urgens.build.master import TwinMaster
 from urgens.build.valves import (
     Adjustable,
+    InertiaSensing,
+    Lever,
     Limiting,
     LoadSensing,
     Metering,
@@ -15,6 +17,7 @@ from urgens.build.valves import (
     Valve,
 )
 from urgens.build.wheel import Axle, Disc
+from urgens.physics.valve import ball_closes
 from urgens.quantity import PRESSURE, Quantity, Units, UnitSystem, show
 from urgens.solve.circuit import ReducingLaw, law
 from urgens.solve.system import shoe_factor
@@ -101,13 +104,21 @@ def valve_words(valve: Valve, units: UnitSystem | Units) -> str:
             setting = law(valve)
             assert isinstance(setting, ReducingLaw)
             knee = show(float(setting.knee), PRESSURE, units)
-            return f"{valve.turns:g} turns: knee {knee}, slope {valve.slope:g}{body}"
+            return f"{valve.turns:g} {valve.counted}: knee {knee}, slope {valve.slope:g}{body}"
         case Limiting():
             return f"limits at {valve.knee.text}{body}"
+        case LoadSensing(lever=Lever() as lever):
+            spring = f"{lever.preload.text} at {lever.at_load.text}, {lever.spring_rate.text}"
+            return f"{valve.follows}, by its lever: {spring}, slope {valve.slope:g}{body}"
         case LoadSensing():
+            assert valve.points is not None
             (light, low), (heavy, high) = valve.points
             knees = f"{low.text} at {light.text}, {high.text} at {heavy.text}"
             return f"{valve.follows}, knee {knees}, slope {valve.slope:g}{body}"
+        case InertiaSensing():
+            closes = ball_closes(valve.ball_angle.value)
+            angle = f"ball on {valve.ball_angle.text}"
+            return f"{angle}: shuts at {closes:.2f} g, slope {valve.slope:g}{body}"
         case Residual():
             return f"keeps {valve.pressure.text}{body}"
         case Metering():

@@ -6,8 +6,9 @@ import numpy as np
 
 from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import Standing, front_lock_line, ideal_forces, rear_lock_line
+from urgens.solve.lines import forces_at, pushrod_force
 from urgens.solve.lock import AxleName, first_lock
-from urgens.solve.press import forces_at, pushrod_force, rolling_lines
+from urgens.solve.press import rolling_lines
 from urgens.solve.solution import Solution
 from urgens.solve.system import System
 

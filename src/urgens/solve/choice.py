@@ -18,8 +18,9 @@ from urgens.physics.vehicle import Standing
 from urgens.quantity import Quantity
 from urgens.solve.circuit import LoadSensingLaw, ReducingLaw
 from urgens.solve.curve import Regulation
+from urgens.solve.lines import booster_output, pushrod_force
 from urgens.solve.lock import AxleName, first_lock, first_rise_of_either
-from urgens.solve.press import achieved, booster_output, pushrod_force
+from urgens.solve.press import achieved
 from urgens.solve.solution import ICE, WET, solve
 from urgens.solve.system import System, system
 

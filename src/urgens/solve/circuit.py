@@ -8,34 +8,51 @@ from typing import NamedTuple, Protocol
 import numpy as np
 
 from urgens.build.part import Part
-from urgens.build.valves import Adjustable, Limiting, LoadSensing, Metering, Reducing, Residual
-from urgens.physics import valve
-from urgens.physics.arrays import Array, Floats
+from urgens.build.valves import (
+    Adjustable,
+    InertiaSensing,
+    Lever,
+    Limiting,
+    LoadSensing,
+    Metering,
+    Reducing,
+    Residual,
+)
+from urgens.physics import cylinder, valve
+from urgens.physics.arrays import Array, Floats, figure
 from urgens.physics.vehicle import Standing
 
 
-class RearLoad(NamedTuple):
-    """What load-sensing valves feel: the rear axle's load as it moves, and at rest [N]."""
+class Felt(NamedTuple):
+    """What valves feel of the vehicle: the rear axle's load as it moves, and at rest [N].
+
+    `closing` is the inlet pressure [Pa] of an inertia-sensing valve at which the vehicle reached
+    its deceleration; a ball that has not rolled leaves it open at any.
+    """
 
     now: Floats
     still: Floats
+    closing: Floats = np.inf
 
 
-def at_rest(standing: Standing) -> RearLoad:
-    """Return the load a standing vehicle shows its valves; standing: load cases [N, -].
+def at_rest(standing: Standing) -> Felt:
+    """Return what a standing vehicle shows its valves; standing: load cases [N, -].
 
     Source: without downforce, and without braking.
     """
-    return RearLoad(standing.rear_weight, standing.rear_weight)
+    return Felt(standing.rear_weight, standing.rear_weight)
+
+
+MOST_TRAVEL = 1.0  # m; no suspension has as much, so it is no stop
 
 
 class ValveLaw(Protocol):
     """A valve at its setting."""
 
-    def outlet(self, inlet: Floats, load: RearLoad) -> Array:
+    def outlet(self, inlet: Floats, felt: Felt) -> Array:
         """Return outlet pressure [Pa] on apply.
 
-        inlet: [Pa]; load: on the rear axle [N].
+        inlet: [Pa]; felt: of the vehicle [object].
         Source: physics.valve.
         """
 
@@ -62,8 +79,8 @@ class ReducingLaw(_LetsBack):
     knee: Floats
     slope: Floats
 
-    def outlet(self, inlet: Floats, load: RearLoad) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; load: not felt [N].
+    def outlet(self, inlet: Floats, felt: Felt) -> Array:
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it [object].
 
         Source: physics.valve.reducing.
         """
@@ -87,13 +104,28 @@ class LoadSensingLaw(_LetsBack):
             rear_load, self.light, self.heavy, self.light_knee, self.heavy_knee
         )
 
-    def outlet(self, inlet: Floats, load: RearLoad) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; load: on the rear axle [N].
+    def outlet(self, inlet: Floats, felt: Felt) -> Array:
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: of the vehicle [object].
 
         Source: physics.valve.reducing.
         """
-        felt = load.now if self.dynamic else load.still
-        return valve.reducing(inlet, self.knee(felt), self.slope)
+        load = felt.now if self.dynamic else felt.still
+        return valve.reducing(inlet, self.knee(load), self.slope)
+
+
+@dataclass(frozen=True)
+class InertiaSensingLaw(_LetsBack):
+    """Deceleration [g] at which its ball rolls, and slope [-] from there on."""
+
+    closes: Floats
+    slope: Floats
+
+    def outlet(self, inlet: Floats, felt: Felt) -> Array:
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: whether the ball has rolled [object].
+
+        Source: physics.valve.reducing, the knee being where the ball shut it.
+        """
+        return valve.reducing(inlet, np.minimum(felt.closing, inlet), self.slope)
 
 
 @dataclass(frozen=True)
@@ -104,8 +136,8 @@ class MeteringLaw(_LetsBack):
     opening: Floats
     full: Floats
 
-    def outlet(self, inlet: Floats, load: RearLoad) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; load: not felt [N].
+    def outlet(self, inlet: Floats, felt: Felt) -> Array:
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it [object].
 
         Source: physics.valve.metering.
         """
@@ -118,8 +150,8 @@ class ResidualLaw:
 
     kept: Floats
 
-    def outlet(self, inlet: Floats, load: RearLoad) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; load: not felt [N].
+    def outlet(self, inlet: Floats, felt: Felt) -> Array:
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it [object].
 
         Source: it opens freely towards the brakes.
         """
@@ -158,11 +190,14 @@ def _(part: Adjustable) -> ValveLaw:
     turns = [row[0] for row in part.table]
     shares = (valve.adjusted_knee(part.turns, turns, row) for row in np.eye(len(turns)))  # type: ignore[arg-type]
     knee = sum(share * row[1].value for share, row in zip(shares, part.table, strict=True))
-    return ReducingLaw(np.asarray(knee) if np.ndim(knee) else float(knee), part.slope)
+    return ReducingLaw(figure(np.asarray(knee)), part.slope)
 
 
 @law.register
 def _(part: LoadSensing) -> ValveLaw:
+    if part.lever is not None:
+        return _lever_law(part.lever, part.slope, dynamic=part.follows == "dynamic")
+    assert part.points is not None
     (light, light_knee), (heavy, heavy_knee) = part.points
     return LoadSensingLaw(
         light.value,
@@ -175,6 +210,11 @@ def _(part: LoadSensing) -> ValveLaw:
 
 
 @law.register
+def _(part: InertiaSensing) -> ValveLaw:
+    return InertiaSensingLaw(figure(valve.ball_closes(part.ball_angle.value)), part.slope)
+
+
+@law.register
 def _(part: Metering) -> ValveLaw:
     return MeteringLaw(part.close.value, part.open.value, part.full_pressure)
 
@@ -184,13 +224,36 @@ def _(part: Residual) -> ValveLaw:
     return ResidualLaw(part.pressure.value)
 
 
-def through(laws: Iterable[ValveLaw], inlet: Array, load: RearLoad) -> Array:
+def _lever_law(lever: Lever, slope: Floats, *, dynamic: bool) -> LoadSensingLaw:
+    """Return the law of a lever: its knee is straight in the load, between slack and the stops."""
+    pull, rate, at_load = lever.preload.value, lever.suspension_rate.value, lever.at_load.value
+    rates = np.divide(lever.spring_rate.value, rate)
+    light = at_load - np.divide(pull, rates)  # where the spring is slack
+    if lever.droop is not None:
+        light = np.maximum(light, at_load - rate * lever.droop.value)
+    heavy = at_load + rate * (MOST_TRAVEL if lever.bump is None else lever.bump.value)
+    area = cylinder.bore_area(lever.piston_diameter.value)
+    low, high = (
+        valve.lever_knee(
+            valve.spring_pull(load, at_load, pull, rates),
+            *(lever.arm.value, lever.piston_arm.value, area, slope),
+        )
+        for load in (light, heavy)
+    )
+    return LoadSensingLaw(
+        *(figure(np.asarray(light)), figure(np.asarray(heavy)), figure(low), figure(high)),
+        slope=slope,
+        dynamic=dynamic,
+    )
+
+
+def through(laws: Iterable[ValveLaw], inlet: Array, felt: Felt) -> Array:
     """Return the pressure [Pa] behind valves in flow order.
 
-    laws: from the cylinder on [objects]; inlet: pressure at the cylinder [Pa]; load: on the rear
-    axle [N].
+    laws: from the cylinder on [objects]; inlet: pressure at the cylinder [Pa]; felt: of the
+    vehicle [object].
     Source: the outlet of one is the inlet of the next.
     """
     for each in laws:
-        inlet = each.outlet(inlet, load)
+        inlet = each.outlet(inlet, felt)
     return inlet

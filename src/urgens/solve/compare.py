@@ -11,8 +11,9 @@ from urgens.physics.atmosphere import GRAVITY
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind
 from urgens.solve.effort import effort_for
 from urgens.solve.feel import Feel, feel
+from urgens.solve.lines import pushrod_force
 from urgens.solve.lock import AxleName
-from urgens.solve.press import press, pushrod_force, rolling_lines
+from urgens.solve.press import press, rolling_lines
 from urgens.solve.solution import Solution, solve
 from urgens.solve.system import System
 

@@ -9,7 +9,7 @@ from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import crossing
 from urgens.solve.lock import EQUAL
-from urgens.solve.press import axle_forces
+from urgens.solve.press import axle_forces, rolling
 from urgens.solve.system import System, WheelEnd
 
 LOWEST, HIGHEST = 0.15, 1.2  # g, between which crossings are sought
@@ -97,6 +97,7 @@ def whole_line(made: System, standing: Standing) -> Line:
     made: the system; standing: one load case, or several down a column [N, -].
     Source: `line`.
     """
+    made = rolling(made, standing)
     z = vehicle.demand(*axle_forces(made, STRONGEST, standing), standing)
     reached = np.all(z.reshape(-1, STRONGEST.size) >= HIGHEST, axis=0)
     top = STRONGEST[int(np.argmax(reached))] if reached.any() else STRONGEST[-1]
@@ -109,6 +110,7 @@ def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
     made: the system; standing: one load case [N, -]; whole: its line [object].
     Source: physics section 4, critical deceleration.
     """
+    made = rolling(made, standing)
     if whole.z[-1] < LOWEST:
         return Crossings(np.array([]), np.array([], dtype=bool))
     first = max(int(np.argmax(whole.z >= LOWEST)) - 1, 0)

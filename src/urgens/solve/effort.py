@@ -7,7 +7,8 @@ from urgens.physics.arrays import Array
 from urgens.physics.booster import run_out
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import crossing
-from urgens.solve.press import axle_forces, pushrod_force
+from urgens.solve.lines import pushrod_force
+from urgens.solve.press import axle_forces, rolling
 from urgens.solve.system import System
 
 SCANNED = 200  # steps of effort
@@ -19,6 +20,7 @@ def effort_for(made: System, standing: Standing, deceleration: float) -> float:
     made: the system; standing: one load case [N, -]; deceleration: by demand [g].
     Source: physics sections 1 to 4, inverted in a bracket.
     """
+    made = rolling(made, standing)
 
     def excess(effort: Array) -> Array:
         forces = axle_forces(made, pushrod_force(made, effort), standing)

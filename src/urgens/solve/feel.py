@@ -9,7 +9,8 @@ from urgens.build.wheel import Disc
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
 from urgens.physics.volume import wear_volume
-from urgens.solve.press import pushrod_force, rolling_lines
+from urgens.solve.lines import pushrod_force
+from urgens.solve.press import rolling_lines
 from urgens.solve.system import System, piston_area
 from urgens.solve.travel import strokes, travel
 

@@ -9,15 +9,10 @@ from urgens.physics.arrays import Array, Bools
 from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.standards import FAILED_DECELERATION
 from urgens.physics.vehicle import Standing
-from urgens.solve.circuit import RearLoad, at_rest
-from urgens.solve.press import (
-    achieved,
-    booster_output,
-    forces_at,
-    line_pressures,
-    pushrod_force,
-    settled_deceleration,
-)
+from urgens.solve.ball import closed
+from urgens.solve.circuit import Felt, at_rest
+from urgens.solve.lines import booster_output, forces_at, line_pressures, pushrod_force
+from urgens.solve.press import achieved, settled_deceleration
 from urgens.solve.system import System
 from urgens.solve.travel import strokes
 
@@ -113,10 +108,19 @@ def half_failed_reach(made: System, standing: Standing) -> Array:
 def _axle_left(
     made: System, output: Array, standing: Standing, surface: float, *, live_rear: bool
 ) -> Array:
-    """Return the deceleration [g] one axle alone gives; a dynamic valve feels its load there."""
+    """Return the deceleration [g] one axle alone gives; valves feel the vehicle as it is then."""
 
-    def settled(load: RearLoad) -> Array:
-        front, rear = forces_at(made, line_pressures(made, output, load))
+    def left(one: System, force: Array) -> Array:
+        return _left(one, force, standing, surface, live_rear=live_rear)
+
+    return left(closed(made, standing, left), output)
+
+
+def _left(
+    made: System, output: Array, standing: Standing, surface: float, *, live_rear: bool
+) -> Array:
+    def settled(felt: Felt) -> Array:
+        front, rear = forces_at(made, line_pressures(made, output, felt))
         front, rear = (0.0 * front, rear) if live_rear else (front, 0.0 * rear)
         return vehicle.achieved(front, rear, standing, surface).deceleration
 
@@ -124,7 +128,7 @@ def _axle_left(
         return settled(at_rest(standing))
 
     def excess(z: Array) -> Array:
-        load = RearLoad(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
+        load = Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
         return np.asarray(z - settled(load))
 
     most = settled(at_rest(standing))

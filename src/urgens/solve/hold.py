@@ -9,7 +9,7 @@ from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import crossing, first_rise
 from urgens.solve.circuit import at_rest
-from urgens.solve.press import booster_output, line_pressures, pushrod_force, wheel_torque
+from urgens.solve.lines import booster_output, line_pressures, pushrod_force, wheel_torque
 from urgens.solve.system import System
 
 SCANNED = 400  # steps of effort

@@ -9,15 +9,9 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import EXACT, first_rise
-from urgens.solve.circuit import RearLoad
-from urgens.solve.press import (
-    achieved,
-    axle_forces,
-    booster_output,
-    forces_at,
-    line_pressures,
-    pushrod_force,
-)
+from urgens.solve.circuit import Felt
+from urgens.solve.lines import booster_output, forces_at, line_pressures, pushrod_force
+from urgens.solve.press import achieved, axle_forces, rolling, sliding
 from urgens.solve.system import System
 
 SCANNED = 400  # steps of effort; adhesion need not rise steadily, so all are looked at
@@ -92,6 +86,7 @@ def first_rise_of_either(
     share of what the excess changes in a step [-].
     Source: force balance of physics section 4.
     """
+    made = rolling(made, standing)
     steps = np.linspace(0.0, made.max_effort, scanned + 1)
     start = axle_forces(made, pushrod_force(made, 0.0), standing)
     shapes = (start[0].shape, start[1].shape, np.shape(surface), *map(np.shape, standing))
@@ -130,13 +125,16 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
     z = achieved(made, booster_output(made, pushrod), standing, surface).deceleration
     grip, rear_load = _both_locked(standing, surface, rear_first)
 
+    one_locked = sliding(made, standing, surface)
+
     def other_excess_at(effort: Array) -> Array:
         output = booster_output(made, pushrod_force(made, effort))
-        load = RearLoad(rear_load, standing.rear_weight)
-        forces = forces_at(made, line_pressures(made, output, load))
+        felt = Felt(rear_load, standing.rear_weight)
+        forces = forces_at(made, line_pressures(one_locked, output, felt))
         return np.asarray(np.where(rear_first, *forces) - grip)
 
-    other = other_excess_at(efforts) if made.feels_load else np.where(rear_first, *scanned) - grip
+    feels = made.feels_load or made.ball is not None
+    other = other_excess_at(efforts) if feels else np.where(rear_first, *scanned) - grip
     locks_too: Bools = locks & np.any(other >= 0.0, axis=0)
     second = np.where(locks_too, first_rise(other_excess_at, steps, other, locks_too), np.nan)
 

@@ -2,26 +2,25 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import NamedTuple
 
 import numpy as np
 
-from urgens.physics import booster, cylinder, pedal, tyre, vehicle
+from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
+from urgens.solve.ball import closed
 from urgens.solve.bracket import crossing
-from urgens.solve.circuit import RearLoad, at_rest, through
-from urgens.solve.system import Cylinder, System, WheelEnd
+from urgens.solve.circuit import Felt, at_rest
+from urgens.solve.lines import (
+    Lines,
+    booster_output,
+    forces_at,
+    line_pressures,
+    pushrod_force,
+    wheel_torque,
+)
+from urgens.solve.system import System
 from urgens.solve.travel import pedal_travel
-
-
-class Lines(NamedTuple):
-    """Pressures [Pa] at the cylinder and behind the valves."""
-
-    master_front: Array
-    master_rear: Array
-    front: Array
-    rear: Array
 
 
 @dataclass(frozen=True)
@@ -54,85 +53,47 @@ class Presses:
         return Presses(**{name: getattr(self, name)[index] for name in self.__dataclass_fields__})
 
 
-def pushrod_force(made: System, effort: Floats) -> Array:
-    """Return pushrod force [N]; made: the system; effort: foot force [N]. Source: physics.pedal."""
-    return pedal.pushrod_force(effort, made.pedal_ratio, made.pedal_efficiency)
-
-
-def booster_output(made: System, pushrod: Floats) -> Array:
-    """Return the force [N] on the cylinder; made: the system; pushrod: force [N].
-
-    Source: physics.booster.
-    """
-    assist = made.booster
-    return booster.output_force(
-        pushrod,
-        crack_force=assist.crack_force,
-        jump_in=assist.jump_in,
-        gain=assist.gain,
-        assist_limit=assist.assist_limit,
-    )
-
-
-def line_pressures(made: System, output: Array, load: RearLoad) -> Lines:
-    """Return all line pressures [Pa].
-
-    made: the system; output: force on the cylinder [N]; load: on the rear axle, which
-    load-sensing valves feel [N].
-    Source: physics.cylinder, physics.valve.
-    """
-    front = rear = _cylinder_pressure(made.front_cylinder, output)
-    if made.rear_cylinder is not made.front_cylinder:  # else one bore makes both
-        rear = _cylinder_pressure(made.rear_cylinder, output)
-    return Lines(
-        front,
-        rear,
-        through(made.front_valves, front, load),
-        through(made.rear_valves, rear, load),
-    )
-
-
-def _cylinder_pressure(part: Cylinder, output: Array) -> Array:
-    return cylinder.pressure(part.share * output, part.area, part.spring_preload, part.efficiency)
-
-
-def wheel_torque(end: WheelEnd, pressure: Floats) -> Array:
-    """Return one wheel's brake torque [N·m]; end: its brake [object]; pressure: at the wheel [Pa].
-
-    Source: physics.disc, physics.drum: proportional above the threshold.
-    """
-    return np.asarray(end.torque_per_pressure * np.maximum(pressure - end.threshold, 0.0))
-
-
-def forces_at(made: System, lines: Lines) -> tuple[Array, Array]:
-    """Return front and rear axle force [N]; made: the system; lines: pressures [Pa].
-
-    The engine's drag counts while the wheels roll.
-    Source: physics.tyre.
-    """
-    front = _axle_force(made.front, lines.front) + made.front_drag
-    return front, _axle_force(made.rear, lines.rear) + made.rear_drag
-
-
-def _axle_force(end: WheelEnd, pressure: Array) -> Array:
-    return tyre.axle_force(wheel_torque(end, pressure), end.rolling_radius)
-
-
 def rolling_lines(made: System, pushrod: Floats, standing: Standing) -> Lines:
     """Return line pressures [Pa] while all wheels roll.
 
     made: the system; pushrod: force [N]; standing: load cases [N, -].
     A static load-sensing valve feels the load at rest, without downforce; a dynamic one the load
-    at the deceleration it makes itself.
+    at the deceleration it makes itself; a ball the deceleration.
     Source: physics sections 1, 2 and 4.
     """
+    made = rolling(made, standing)
     output = booster_output(made, pushrod)
-    if not made.feels_load:
-        return line_pressures(made, output, at_rest(standing))
-    return line_pressures(made, output, settled_load(made, output, standing))
+    return line_pressures(made, output, felt_rolling(made, output, standing))
 
 
-def settled_load(made: System, output: Array, standing: Standing) -> RearLoad:
+def felt_rolling(made: System, output: Array, standing: Standing) -> Felt:
+    """Return what the valves feel of the vehicle while all wheels roll.
+
+    made: the system, its ball closed where it has one; output: force on the cylinder [N];
+    standing: load cases [N, -].
+    Source: `settled_load`, solve.ball.
+    """
+    felt = settled_load(made, output, standing) if made.feels_load else at_rest(standing)
+    return felt if made.closing is None else felt._replace(closing=made.closing)
+
+
+def rolling(made: System, standing: Standing) -> System:
+    """Return the system with its ball valve closed as it is while all wheels roll.
+
+    made: the system; standing: load cases [N, -]. As it is where that is done, or has no ball.
+    Source: solve.ball.
+    """
+    if made.closing is not None:
+        return made
+
+    def reached(one: System, output: Array) -> Array:
+        lines = line_pressures(one, output, felt_rolling(one, output, standing))
+        return vehicle.demand(*forces_at(one, lines), standing)
+
+    return closed(made, standing, reached)
+
+
+def settled_load(made: System, output: Array, standing: Standing) -> Felt:
     """Return the rear load [N] at which a dynamic valve and the deceleration agree.
 
     made: the system; output: force on the cylinder [N]; standing: load cases [N, -].
@@ -140,8 +101,8 @@ def settled_load(made: System, output: Array, standing: Standing) -> RearLoad:
     Source: physics section 2, load-sensing; bracketed by no and by full load.
     """
 
-    def load_at(z: Array) -> RearLoad:
-        return RearLoad(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
+    def load_at(z: Array) -> Felt:
+        return Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
 
     def excess(z: Array) -> Array:
         forces = forces_at(made, line_pressures(made, output, load_at(z)))
@@ -149,7 +110,7 @@ def settled_load(made: System, output: Array, standing: Standing) -> RearLoad:
 
     shape = np.broadcast_shapes(np.shape(output), *map(np.shape, standing))
     none_and_all = np.array([-np.inf, np.inf]).reshape(2, *(1 for _ in shape))
-    lines = line_pressures(made, output, RearLoad(none_and_all, standing.rear_weight))
+    lines = line_pressures(made, output, Felt(none_and_all, standing.rear_weight))
     return load_at(settled_deceleration(excess, vehicle.demand(*forces_at(made, lines), standing)))
 
 
@@ -186,9 +147,30 @@ def achieved(
 
     made: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
     tyre-road coefficient [-]; part: of each axle's brakes and grip that is left [-].
-    A dynamic valve feels the load at the achieved deceleration.
+    A dynamic valve feels the load at the achieved deceleration, a ball that deceleration.
     Source: physics section 4; in closed form where no valve depends on the deceleration.
     """
+    made = sliding(made, standing, surface, part)
+    return _achieved(made, output, standing, surface, part)
+
+
+def sliding(made: System, standing: Standing, surface: Floats, part: float = 1.0) -> System:
+    """Return the system with its ball valve closed as it is where a surface limits the axles.
+
+    made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; part: as in
+    `achieved` [-]. As it is where it has no ball.
+    Source: solve.ball.
+    """
+
+    def reached(one: System, output: Array) -> Array:
+        return _achieved(one, output, standing, surface, part).deceleration
+
+    return closed(made, standing, reached)
+
+
+def _achieved(
+    made: System, output: Array, standing: Standing, surface: Floats, part: float
+) -> vehicle.Achieved:
     grip = np.multiply(surface, part)
     if not made.feels_load:
         lines = line_pressures(made, output, at_rest(standing))
@@ -196,7 +178,7 @@ def achieved(
         return vehicle.achieved(front, rear, standing, grip)
 
     def forces(z: Array) -> tuple[Array, Array]:
-        load = RearLoad(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
+        load = Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
         lines = line_pressures(made, output, load)
         front, rear = forces_at(made, lines)
         return part * front, part * rear

@@ -16,8 +16,9 @@ from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import Standing
 from urgens.quantity import Quantity
 from urgens.solve.bracket import first_rise
+from urgens.solve.lines import booster_output, pushrod_force
 from urgens.solve.lock import Rise, first_rise_of_either
-from urgens.solve.press import achieved, axle_forces, booster_output, pushrod_force
+from urgens.solve.press import achieved, axle_forces
 from urgens.solve.settle import HIGHEST_SLOPE, usually_spread
 from urgens.solve.spread import default_spread
 from urgens.solve.system import System, self_locking_friction, system

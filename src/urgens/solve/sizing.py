@@ -14,13 +14,8 @@ from urgens.solve.bracket import first_rise
 from urgens.solve.circuit import at_rest
 from urgens.solve.half_failed import half_failed
 from urgens.solve.hold import hold_effort
-from urgens.solve.press import (
-    axle_forces,
-    booster_output,
-    line_pressures,
-    pushrod_force,
-    rolling_lines,
-)
+from urgens.solve.lines import booster_output, line_pressures, pushrod_force
+from urgens.solve.press import axle_forces, rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import strokes, travel
 

@@ -6,8 +6,8 @@ import numpy as np
 
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import axle_loads
-from urgens.solve.circuit import LoadSensingLaw, RearLoad, ReducingLaw, ValveLaw
-from urgens.solve.press import Presses
+from urgens.solve.circuit import Felt, InertiaSensingLaw, LoadSensingLaw, ReducingLaw, ValveLaw
+from urgens.solve.press import Presses, rolling
 from urgens.solve.solution import Solution
 
 KNEE_TOLERANCE, SLOPE_TOLERANCE = 0.05, 0.03  # share of the knee, of slope: production, both ways
@@ -38,15 +38,16 @@ class Loop:
     high: Array | None
 
 
-def felt(solution: Solution, pressed: Presses) -> RearLoad:
-    """Return the rear load that valves feel at a press [N].
+def felt(solution: Solution, pressed: Presses) -> Felt:
+    """Return what valves feel of the vehicle at a press, while all wheels roll.
 
     solution: of a build; pressed: one press [object].
-    Source: physics section 2, load-sensing.
+    Source: physics section 2, load-sensing; solve.ball.
     """
     standing = solution.standing
     now = axle_loads(standing, pressed.demand_z)[1]
-    return RearLoad(np.asarray(now), standing.rear_weight)
+    closing = rolling(solution.system, standing).closing
+    return Felt(np.asarray(now), standing.rear_weight, np.inf if closing is None else closing)
 
 
 def stages(solution: Solution, pressed: Presses, circuit: str) -> tuple[Stage, ...]:
@@ -75,13 +76,15 @@ def loop(solution: Solution, pressed: Presses, law: ValveLaw, hardest: float) ->
     load = felt(solution, pressed)
     inlet = np.linspace(0.0, hardest, POINTS)
     up = law.outlet(inlet, load)
-    ends = _ends(law)
+    ends = _ends(law, load)
     low, high = (None, None) if ends is None else (end.outlet(inlet, load) for end in ends)
     return Loop(inlet, up, law.release(inlet, up[-1:]), low, high)
 
 
-def _ends(law: ValveLaw) -> tuple[ValveLaw, ValveLaw] | None:
+def _ends(law: ValveLaw, load: Felt) -> tuple[ValveLaw, ValveLaw] | None:
     """Return a valve at both ends of its production tolerance, None where it has no knee."""
+    if isinstance(law, InertiaSensingLaw) and np.all(np.isfinite(load.closing)):
+        law = ReducingLaw(load.closing, law.slope)
     if isinstance(law, ReducingLaw):
         return tuple(  # type: ignore[return-value]
             ReducingLaw(law.knee * (1.0 + sign * KNEE_TOLERANCE), _slope(law.slope, sign))

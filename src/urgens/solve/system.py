@@ -1,7 +1,7 @@
 """A frozen, numeric picture of a build, which is all that solving sees."""
 
 from dataclasses import dataclass, replace
-from typing import Any, cast
+from typing import Any
 
 import numpy as np
 
@@ -10,11 +10,11 @@ from urgens.build.booster import HydraulicBooster, VacuumBooster
 from urgens.build.master import SingleMaster, TandemMaster, TwinMaster
 from urgens.build.wheel import Axle, Disc, Drum, Tyre
 from urgens.physics import booster, cylinder, disc, drum, pedal, tyre, vehicle
-from urgens.physics.arrays import Array, Floats
+from urgens.physics.arrays import Array, Floats, figure
 from urgens.physics.vehicle import Standing
 from urgens.physics.volume import CLEARANCE_PRESSURE
 from urgens.quantity import Quantity
-from urgens.solve.circuit import LoadSensingLaw, ValveLaw, law
+from urgens.solve.circuit import InertiaSensingLaw, LoadSensingLaw, ValveLaw, law
 
 
 @dataclass(frozen=True)
@@ -109,12 +109,19 @@ class System:
     standing: Standing
     case_names: tuple[str, ...]
     max_effort: float  # N
+    closing: Floats | None = None  # Pa in front of a ball valve, once it is known: solve.ball
 
     @property
     def feels_load(self) -> bool:
         """Whether a valve moves with the rear axle's load at the same press."""
         valves = (*self.front_valves, *self.rear_valves)
         return any(isinstance(v, LoadSensingLaw) and v.dynamic for v in valves)
+
+    @property
+    def ball(self) -> InertiaSensingLaw | None:
+        """The valve whose ball feels the deceleration, None where there is none."""
+        valves = (*self.front_valves, *self.rear_valves)
+        return next((v for v in valves if isinstance(v, InertiaSensingLaw)), None)
 
     def with_shares(self, front: Floats, rear: Floats) -> "System":
         """Return the system with other shares of the bar.
@@ -142,7 +149,7 @@ def system(build: Build, speed: float = 0.0) -> System:
     Source: physics, one function per part.
     """
     made = build.pedal
-    ratio = _figure(pedal.ratio(made.pivot_to_pad.value, made.pivot_to_pushrod.value))
+    ratio = figure(pedal.ratio(made.pivot_to_pad.value, made.pivot_to_pushrod.value))
     front_cylinder, rear_cylinder = _cylinders(build)
     front_drag, rear_drag = _drag(build)
     twin = build.master if isinstance(build.master, TwinMaster) else None
@@ -185,7 +192,7 @@ def _booster(build: Build) -> Booster:
     fitted = build.booster
     if isinstance(fitted, VacuumBooster):
         diameters = _last([d.value for d in fitted.diaphragm_diameters])
-        limit = _figure(booster.vacuum_assist_limit(diameters, fitted.depression))
+        limit = figure(booster.vacuum_assist_limit(diameters, fitted.depression))
     elif isinstance(fitted, HydraulicBooster):
         limit = fitted.max_assist.value
     else:
@@ -205,17 +212,12 @@ def _cylinders(build: Build) -> tuple[Cylinder, Cylinder]:
         shares = cylinder.bar_shares(master.bar_length.value, master.bar_offset.value)
         areas = (_area(master.front_bore.value), _area(master.rear_bore.value))
         front, rear = (
-            Cylinder(_figure(share), area, preload, efficiency)
+            Cylinder(figure(share), area, preload, efficiency)
             for share, area in zip(shares, areas, strict=True)
         )
         return front, rear
     both = Cylinder(1.0, _area(master.bore.value), preload, efficiency)
     return both, both
-
-
-def _figure(value: Array) -> float:
-    """Return a figure of the system: a plain number, or the array where the build holds arrays."""
-    return float(value) if value.ndim == 0 else cast(float, value)
 
 
 def _last(values: list[Any]) -> Array:
@@ -224,7 +226,7 @@ def _last(values: list[Any]) -> Array:
 
 
 def _area(diameter: float) -> float:
-    return _figure(cylinder.bore_area(diameter))
+    return figure(cylinder.bore_area(diameter))
 
 
 def rolling_radius(fitted: Tyre) -> float:
@@ -234,7 +236,7 @@ def rolling_radius(fitted: Tyre) -> float:
     """
     if fitted.rolling_radius is not None:
         return fitted.rolling_radius.value
-    return _figure(tyre.rolling_radius(*tyre.size_code(fitted.size or "")))
+    return figure(tyre.rolling_radius(*tyre.size_code(fitted.size or "")))
 
 
 def disc_radius(fitted: Disc) -> float:
@@ -248,11 +250,11 @@ def disc_radius(fitted: Disc) -> float:
     if fitted.pad_inner_radius is not None and fitted.pad_outer_radius is not None:
         pad = fitted.pad_inner_radius.value, fitted.pad_outer_radius.value
         worn = fitted.pad_pressure == "uniform-wear"
-        return _figure(disc.effective_radius(*pad) if worn else disc.even_pressure_radius(*pad))
+        return figure(disc.effective_radius(*pad) if worn else disc.even_pressure_radius(*pad))
     assert fitted.rotor_outer_diameter is not None
     assert fitted.pad_height is not None
     outer = fitted.rotor_outer_diameter.value / 2
-    return _figure(disc.effective_radius(outer - fitted.pad_height.value, outer))
+    return figure(disc.effective_radius(outer - fitted.pad_height.value, outer))
 
 
 def shoe_factor(fitted: Drum) -> float:
@@ -265,7 +267,7 @@ def shoe_factor(fitted: Drum) -> float:
         return fitted.shoe_factor
     shoe = fitted.shoe
     assert shoe is not None
-    return _figure(
+    return figure(
         drum.pinned_shoe_factor(
             shoe.lining_friction,
             fitted.drum_diameter.value / 2,
@@ -318,7 +320,7 @@ def _wheel_end(axle: Axle) -> WheelEnd:
         gain = drum.torque_per_pressure(
             area, shoe_factor(brake), brake.drum_diameter.value / 2, brake.efficiency
         )
-    return WheelEnd(_figure(gain), brake.threshold.value, rolling_radius(axle.tyre))
+    return WheelEnd(figure(gain), brake.threshold.value, rolling_radius(axle.tyre))
 
 
 def _volumes(build: Build) -> Volumes:
@@ -347,7 +349,7 @@ def _axle_fluid(axle: Axle, hose_length: Quantity, trapped_air: Quantity) -> Axl
     brake = axle.brake
     take_up = CLEARANCE_PRESSURE
     if isinstance(brake, Drum):
-        take_up = _figure(np.maximum(take_up, brake.threshold.value))
+        take_up = figure(np.maximum(take_up, brake.threshold.value))
     return AxleFluid(
         clearance_volume=2 * 2.0 * piston_area(brake) * brake.clearance.value,
         compliance=2 * brake.compliance.value,

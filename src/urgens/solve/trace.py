@@ -6,8 +6,9 @@ import numpy as np
 
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
-from urgens.solve.circuit import RearLoad, ValveLaw, at_rest
-from urgens.solve.press import booster_output, pushrod_force, rolling_lines, settled_load
+from urgens.solve.circuit import Felt, ValveLaw
+from urgens.solve.lines import booster_output, pushrod_force
+from urgens.solve.press import felt_rolling, rolling, rolling_lines
 from urgens.solve.system import System
 
 
@@ -29,13 +30,12 @@ def trace(made: System, effort: float, standing: Standing, points: int = 101) ->
     Source: physics section 2; on the way back each valve's outlet stays until the inlet has
     fallen to it, and a residual valve keeps its pressure.
     """
+    made = rolling(made, standing)
     up = np.linspace(0.0, effort, points)
     lines = rolling_lines(made, pushrod_force(made, up), standing)
-    load = at_rest(standing)
-    if made.feels_load:
-        load = settled_load(made, booster_output(made, pushrod_force(made, up[-1:])), standing)
-    down_front = _released(made.front_valves, lines.master_front[::-1], load)
-    down_rear = _released(made.rear_valves, lines.master_rear[::-1], load)
+    felt = felt_rolling(made, booster_output(made, pushrod_force(made, up[-1:])), standing)
+    down_front = _released(made.front_valves, lines.master_front[::-1], felt)
+    down_rear = _released(made.rear_valves, lines.master_rear[::-1], felt)
     return Trace(
         effort=np.concatenate((up, up[::-1])),
         master_front=np.concatenate((lines.master_front, lines.master_front[::-1])),
@@ -45,10 +45,10 @@ def trace(made: System, effort: float, standing: Standing, points: int = 101) ->
     )
 
 
-def _released(laws: tuple[ValveLaw, ...], falling: Array, load: RearLoad) -> Array:
+def _released(laws: tuple[ValveLaw, ...], falling: Array, felt: Felt) -> Array:
     """Return the pressure [Pa] behind all valves while the cylinder's falls from its peak."""
     inlet, peak = falling, falling[:1]
     for law in laws:
-        peak = law.outlet(peak, load)
+        peak = law.outlet(peak, felt)
         inlet = law.release(inlet, peak)
     return inlet

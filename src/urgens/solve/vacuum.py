@@ -13,7 +13,8 @@ from urgens.physics.atmosphere import air_pressure
 from urgens.physics.reservoir import assisted_stops, vacuum_left
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import first_rise
-from urgens.solve.press import axle_forces, pushrod_force
+from urgens.solve.lines import pushrod_force
+from urgens.solve.press import axle_forces
 from urgens.solve.system import System
 
 SHOWN = 12  # applications followed

@@ -10,7 +10,8 @@ from urgens.physics.vehicle import Standing
 from urgens.quantity import PRESSURE
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName, ideal_pressures
-from urgens.solve.press import pushrod_force, rolling_lines
+from urgens.solve.lines import pushrod_force
+from urgens.solve.press import rolling_lines
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.valve_setting import ValveSetting
 

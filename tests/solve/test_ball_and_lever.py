@@ -1,0 +1,186 @@
+"""The valves that feel the vehicle: a ball that rolls, a lever on the axle; notches."""
+
+import math
+
+import numpy as np
+import pytest
+
+from tests.builds import pickup_with
+from urgens.build import BuildErrors
+from urgens.build.valves import Adjustable
+from urgens.guidance import findings
+from urgens.quantity import UnitSystem
+from urgens.solve import AxleName, Solution, solve
+from urgens.solve.circuit import LoadSensingLaw, ReducingLaw
+from urgens.solve.press import rolling, sliding
+from urgens.solve.stages import loop, stages
+
+PSI, POUND, INCH = 6894.757293, 4.4482216152605, 0.0254
+BALL = {"kind": "inertia-sensing", "ball_angle": "17 deg", "slope": 0.3}
+LEVER = {
+    "arm": "6 in",
+    "piston_arm": "1 in",
+    "piston_diameter": "0.625 in",
+    "spring_rate": "20 lbf/in",
+    "preload": "10 lbf",
+    "at_load": "1700 lb",
+    "suspension_rate": "300 lbf/in",
+}
+
+
+def with_ball(**changes: object) -> Solution:
+    return solve(pickup_with({"valves.rear": [{**BALL, **changes}]}))
+
+
+def test_the_ball_rolls_at_the_tangent_of_its_ramp() -> None:
+    """Statics of a ball on a ramp: 17 degrees roll at 0.306 g."""
+    solution = with_ball()
+    efforts = np.linspace(1.0, solution.build.targets.max_effort.value, 2000)
+    presses = solution.press(efforts)
+    reduced = presses.rear_pressure < presses.master_rear * (1 - 1e-9)
+
+    assert reduced.any()
+    assert presses.demand_z[~reduced].max() <= math.tan(math.radians(17.0)) + 1e-9
+    assert presses.demand_z[reduced].min() >= math.tan(math.radians(17.0)) - 1e-9
+    # from there on the outlet rises by the slope
+    rise = np.diff(presses.rear_pressure[reduced]) / np.diff(presses.master_rear[reduced])
+    assert rise == pytest.approx(0.3)
+
+
+def test_a_heavier_load_case_has_a_higher_knee() -> None:
+    """Common practice: that is what the valve is for; with the force proportional to the mass."""
+    build = pickup_with({"valves.rear": [BALL]})
+    made = solve(build).system
+    knees = np.asarray(rolling(made, made.standing).closing)
+    weights = np.asarray(made.standing.weight)
+
+    assert np.all(np.diff(knees[np.argsort(weights)]) > 0)
+
+
+def test_on_a_road_too_slippery_for_it_the_ball_stays_and_the_rear_gets_all() -> None:
+    """Common practice, the valve's weakness: below its tangent no road lets it work."""
+    solution = with_ball(ball_angle="12 deg")
+    ice, dry = (
+        sliding(solution.system, solution.standing, surface).closing for surface in (0.15, 0.9)
+    )
+
+    assert np.isinf(np.asarray(ice))
+    assert np.isfinite(np.asarray(dry))
+
+
+def test_with_the_front_locked_it_takes_more_pressure_to_roll_the_ball() -> None:
+    """The second lock counts with the knee of the road, not that of rolling wheels."""
+    solution = with_ball()
+    at_rolling = float(np.asarray(rolling(solution.system, solution.standing).closing))
+    on_wet = float(np.asarray(sliding(solution.system, solution.standing, 0.32).closing))
+    road = solution.surfaces.index(0.5)
+
+    assert on_wet > at_rolling
+    assert solution.lock.axle[solution.case, road] in (AxleName.FRONT, AxleName.REAR)
+
+
+def test_a_ball_that_no_press_rolls_is_told_in_words() -> None:
+    solution = with_ball(ball_angle="55 deg")
+    (found,) = [f for f in findings(solution, UnitSystem.INCH) if f.code == "knee-never-reached"]
+
+    assert "its ball rolls at 1.43 g" in found.message
+
+
+def test_a_ball_has_a_loop_and_a_tolerance_where_it_rolls() -> None:
+    solution = with_ball()
+    pressed = solution.press(solution.build.targets.max_effort.value)
+    (stage,) = stages(solution, pressed, "rear")
+    found = loop(solution, pressed, stage.law, stage.inlet)
+    assert found.low is not None
+    assert found.high is not None
+
+    assert stage.outlet == pytest.approx(float(pressed.rear_pressure))
+    assert (found.low <= found.up + 1e-6).all()
+    assert (found.up <= found.high + 1e-6).all()
+    assert float(found.down[80]) == pytest.approx(min(float(found.inlet[80]), stage.outlet))
+
+
+def test_two_balls_are_refused() -> None:
+    with pytest.raises(BuildErrors, match=r"valves.rear\[1\].*second inertia-sensing valve"):
+        pickup_with({"valves.rear": [BALL, BALL]})
+
+
+def law_of(**changes: object) -> LoadSensingLaw:
+    valve = {
+        "kind": "load-sensing",
+        "lever": {**LEVER, **changes},
+        "slope": 0.3,
+        "follows": "dynamic",
+    }
+    (law,) = solve(pickup_with({"valves.rear": [valve]})).system.rear_valves
+    assert isinstance(law, LoadSensingLaw)
+    return law
+
+
+def test_a_levers_knee_by_moments_and_the_stepped_pistons_balance() -> None:
+    """Statics, written out: spring, lever, then p A = p s A + push."""
+    law = law_of()
+    for load in (1700.0, 2300.0):
+        pull = 10 + 20 * (load - 1700) / 300  # lbf; an inch of travel every 300 lbf
+        push = pull * 6 / 1
+        area = math.pi / 4 * 0.625**2
+        knee = push / (area * (1 - 0.3))  # psi
+        assert float(law.knee(load * POUND)) == pytest.approx(knee * PSI, rel=1e-6)
+
+
+def test_a_lever_is_slack_at_droop_and_stops_at_bump() -> None:
+    """Common practice: some bodies shut nearly off at full droop."""
+    free, stopped = law_of(), law_of(bump="2 in", droop="0.3 in")
+    slack = 1700 - 10 * 300 / 20  # lbf, where the spring pulls no more
+
+    assert float(free.knee((slack - 200) * POUND)) == pytest.approx(0.0, abs=1e-6)
+    at_droop = float(stopped.knee(0.0))
+    assert at_droop == pytest.approx(float(free.knee((1700 - 0.3 * 300) * POUND)), rel=1e-9)
+    assert float(stopped.knee(9000 * POUND)) == pytest.approx(float(free.knee(2300 * POUND)))
+
+
+def test_stiffer_springs_bring_a_levers_knees_together() -> None:
+    """Less travel for the same load: the knee moves less between empty and laden."""
+    soft, stiff = law_of(), law_of(suspension_rate="600 lbf/in")
+
+    def apart(law: LoadSensingLaw) -> float:
+        return float(law.knee(2500 * POUND) - law.knee(1700 * POUND))
+
+    assert apart(stiff) == pytest.approx(apart(soft) / 2)
+
+
+@pytest.mark.parametrize(
+    ("valve", "said"),
+    [
+        ({"lever": LEVER, "points": [["1 kN", "9 bar"], ["2 kN", "20 bar"]]}, "both points and a"),
+        ({}, "neither points nor a lever"),
+        ({"lever": {**LEVER, "spring_rate": "20 lbf"}}, "spring_rate.*a force"),
+        ({"lever": {**LEVER, "arm": "0 in"}}, "arm.*is zero"),
+    ],
+)
+def test_levers_that_cannot_be(valve: dict[str, object], said: str) -> None:
+    whole = {"kind": "load-sensing", "slope": 0.3, "follows": "static", **valve}
+    with pytest.raises(BuildErrors, match=said):
+        pickup_with({"valves.rear": [whole]})
+
+
+def notched(turns: float) -> dict[str, object]:
+    return {
+        "kind": "adjustable",
+        "table": [[1, "150 psi"], [2, "230 psi"], [3, "320 psi"]],
+        "slope": 0.4,
+        "turns": turns,
+        "counted": "notches",
+    }
+
+
+def test_a_notch_is_one_of_its_table() -> None:
+    build = pickup_with({"valves.rear": [notched(2)]})
+    (valve,) = build.valves.rear
+    (law,) = solve(build).system.rear_valves
+    assert isinstance(valve, Adjustable)
+    assert isinstance(law, ReducingLaw)
+
+    assert float(law.knee) == pytest.approx(230 * PSI)
+    with pytest.raises(BuildErrors, match=r"there is no notch 2.5; choose one of its table: 1, 2"):
+        pickup_with({"valves.rear": [notched(2.5)]})
