@@ -48,6 +48,23 @@ class SetUp(Part):
     changes: dict[str, Any]
 
 
+NO_FIGURES = ("kind", "caliper", "layout", "body", "follows", "counted")
+
+
+def only_assumed(place: str, part: object) -> dict[str, object]:
+    """Return evidence that every figure of a new part at a place is only assumed."""
+    if isinstance(part, dict):
+        inner = [(f"{place}.{name}", v) for name, v in part.items() if name not in NO_FIGURES]
+    elif isinstance(part, list | tuple):
+        inner = [(f"{place}[{index}]", value) for index, value in enumerate(part)]
+    else:
+        return {place: {"state": "assumed"}}
+    found: dict[str, object] = {}
+    for path, value in inner:
+        found |= only_assumed(path, value)
+    return found
+
+
 def half_width(spread: str, value: Quantity | float) -> float:
     """Return `spread` around `value` in SI.
 

@@ -55,6 +55,13 @@ class Adjustable(_Valve):
     turns: Turns
     counted: Literal["turns", "notches"] = "turns"
 
+    def nearest(self, turns: float, step: float) -> float:
+        """Return the setting next to `turns`: a notch, or a whole number of steps of a turn."""
+        settings = [row[0] for row in self.table]
+        if self.counted == "notches":
+            return min(settings, key=lambda setting: abs(setting - turns))
+        return min(max(round(turns / step) * step, settings[0]), settings[-1])
+
     def rules(self) -> Iterator[Fault]:
         """Check that turns rise strictly, knees do not fall, and a notch is one of its own."""
         for row in range(1, len(self.table)):

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.build.valves import KNEED, Adjustable, LoadSensing
+from urgens.build.valves import KNEED, Adjustable, InertiaSensing, LoadSensing
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import IDLE_REAR, LOWEST_KNEE, ROAD_VALVE_SLOPE
 from urgens.guidance.registry import rule
@@ -60,7 +60,7 @@ def _calmer_rear(solution: Solution, words: Words) -> Iterator[Fix]:
     reducing = [i for i, v in enumerate(valves) if isinstance(v, KNEED)]
     slope = getattr(valves[reducing[0]], "slope", 0.0) if reducing else ROAD_VALVE_SLOPE
     knee = highest_knee(solution, slope)
-    sensing = any(isinstance(valves[i], LoadSensing) for i in reducing)
+    sensing = any(isinstance(valves[i], LoadSensing | InertiaSensing) for i in reducing)
     if not np.isfinite(knee) or knee < LOWEST_KNEE or len(reducing) > 1 or sensing:
         return
     if not reducing:
@@ -76,7 +76,11 @@ def _calmer_rear(solution: Solution, words: Words) -> Iterator[Fix]:
             return
         turns = np.interp(knee, [row[1].value for row in rows], [row[0] for row in rows])
         turns = np.floor(turns * 4) / 4
-        yield Fix(f"Set the valve to {turns:g} turns", f"valves.rear[{index}].turns", float(turns))
+        label = f"Set the valve to {turns:g} turns"
+        if valve.counted == "notches":
+            turns = max(row[0] for row in rows if row[1].value <= knee)
+            label = f"Set the valve to notch {turns:g}"
+        yield Fix(label, f"valves.rear[{index}].turns", float(turns))
     else:
         label = f"Take a knee of {words.pressure(knee)}"
         yield Fix(label, f"valves.rear[{index}].knee", words.typed_pressure(knee))

@@ -11,7 +11,7 @@ from urgens.guidance.words import Words
 from urgens.solve import Solution
 from urgens.solve.lines import pushrod_force
 from urgens.solve.press import rolling_lines
-from urgens.solve.travel import Travel, strokes, travel
+from urgens.solve.travel import Travel, bar_tilt, travel
 
 CONTINUITY = "fluid volumes of the build; compliance and hoses as typed"
 
@@ -98,8 +98,7 @@ def bar_angle(solution: Solution, words: Words) -> Iterator[Finding]:
         return
     efforts = np.linspace(0.0, made.max_effort, 101)
     lines = rolling_lines(made, pushrod_force(made, efforts), made.case(0))
-    front, rear = strokes(made, lines.front, lines.rear)
-    tilt = np.abs(front - rear) / master.bar_length.value
+    tilt = np.abs(bar_tilt(made, lines.front, lines.rear))
     if tilt.max() <= master.bar_max_angle.value:
         return
     effort = float(efforts[int(np.argmax(tilt > master.bar_max_angle.value))])

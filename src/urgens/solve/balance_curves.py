@@ -5,7 +5,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.physics.arrays import Array, Bools
-from urgens.physics.vehicle import Standing, front_lock_line, ideal_forces, rear_lock_line
+from urgens.physics.vehicle import (
+    Standing,
+    downforce,
+    front_lock_line,
+    ideal_forces,
+    rear_lock_line,
+)
 from urgens.solve.lines import forces_at, pushrod_force
 from urgens.solve.lock import AxleName, first_lock
 from urgens.solve.press import rolling_lines
@@ -64,6 +70,36 @@ def efficiency_by_surface(solution: Solution, surfaces: Array) -> tuple[Array, B
     cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
     lock = first_lock(made, cases, surfaces)
     return lock.efficiency, np.asarray(lock.axle == AxleName.REAR)
+
+
+@dataclass(frozen=True)
+class SpeedLocks:
+    """First lock of every load case at every speed (c, v): deceleration [g], who is first.
+
+    `limit` [g] is what the road gives with both axles at their limit.
+    """
+
+    z: Array
+    rear_first: Bools
+    limit: Array
+
+
+def lock_over_speed(solution: Solution, speeds: Array) -> SpeedLocks:
+    """Return the first lock on the chosen road over speed; NaN where nothing locks.
+
+    solution: of a build; speeds: (v,) [m/s].
+    Source: first lock, downforce as load.
+    """
+    made, wings = solution.system, solution.build.vehicle.downforce
+    areas = (0.0, 0.0)
+    if wings is not None:
+        areas = (wings.front_cl_area.value, wings.rear_cl_area.value)
+    presses = [np.broadcast_to(downforce(speeds, area), (1, speeds.size)) for area in areas]
+    still = [np.asarray(value)[:, None] for value in made.standing[:3]]
+    standing = Standing(*still, *presses)
+    lock = first_lock(made, standing, solution.surface)
+    limit = solution.surface * standing.pressed / standing.weight
+    return SpeedLocks(lock.z, np.asarray(lock.axle == AxleName.REAR), np.asarray(limit))
 
 
 def ideal_line(solution: Solution, decelerations: Array) -> tuple[Array, Array]:

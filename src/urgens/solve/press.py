@@ -108,10 +108,11 @@ def settled_load(made: System, output: Array, standing: Standing) -> Felt:
         forces = forces_at(made, line_pressures(made, output, load_at(z)))
         return np.asarray(z - vehicle.demand(*forces, standing))
 
-    shape = np.broadcast_shapes(np.shape(output), *map(np.shape, standing))
-    none_and_all = np.array([-np.inf, np.inf]).reshape(2, *(1 for _ in shape))
-    lines = line_pressures(made, output, Felt(none_and_all, standing.rear_weight))
-    return load_at(settled_deceleration(excess, vehicle.demand(*forces_at(made, lines), standing)))
+    ends = [
+        vehicle.demand(*forces_at(made, line_pressures(made, output, felt)), standing)
+        for felt in (Felt(load, standing.rear_weight) for load in (-np.inf, np.inf))
+    ]
+    return load_at(settled_deceleration(excess, np.stack(np.broadcast_arrays(*ends))))
 
 
 def settled_deceleration(excess: Callable[[Array], Array], ends: Array) -> Array:
@@ -189,8 +190,8 @@ def _achieved(
         held = np.minimum(front, front_grip) + np.minimum(rear, rear_grip)
         return np.asarray(z - held / standing.weight)
 
-    shape = np.broadcast_shapes(np.shape(output), np.shape(grip), *map(np.shape, standing))
-    most = np.broadcast_to(grip * standing.pressed / standing.weight + 1e-9, shape)
+    most = grip * standing.pressed / standing.weight + 1e-9
+    most = np.broadcast_to(most, np.shape(excess(np.zeros_like(most))))
     z = settled_deceleration(excess, np.stack((np.zeros_like(most), most)))
     front_grip, rear_grip = vehicle.grip(standing, z, grip)
     front, rear = forces(z)

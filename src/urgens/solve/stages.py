@@ -76,13 +76,17 @@ def loop(solution: Solution, pressed: Presses, law: ValveLaw, hardest: float) ->
     load = felt(solution, pressed)
     inlet = np.linspace(0.0, hardest, POINTS)
     up = law.outlet(inlet, load)
-    ends = _ends(law, load)
+    ends = tolerance_ends(law, load)
     low, high = (None, None) if ends is None else (end.outlet(inlet, load) for end in ends)
     return Loop(inlet, up, law.release(inlet, up[-1:]), low, high)
 
 
-def _ends(law: ValveLaw, load: Felt) -> tuple[ValveLaw, ValveLaw] | None:
-    """Return a valve at both ends of its production tolerance, None where it has no knee."""
+def tolerance_ends(law: ValveLaw, load: Felt) -> tuple[ValveLaw, ValveLaw] | None:
+    """Return a valve at both ends of its production tolerance, None where it has no knee.
+
+    law: the valve [object]; load: what it feels [object].
+    Source: physics section 2, ±5 % of the knee and ±0.03 of the slope.
+    """
     if isinstance(law, InertiaSensingLaw) and np.all(np.isfinite(load.closing)):
         law = ReducingLaw(load.closing, law.slope)
     if isinstance(law, ReducingLaw):

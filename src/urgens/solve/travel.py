@@ -73,3 +73,16 @@ def pedal_travel(made: System, effort: Array, front: Array, rear: Array) -> Arra
     """
     found = travel(made, effort, front, rear)
     return np.where(found.stroke_ends | found.floor_ends, np.nan, found.pad)
+
+
+def bar_tilt(made: System, front: Array, rear: Array) -> Array:
+    """Return the angle [rad] a balance bar takes, the front's rod further in positive.
+
+    made: the system, of twin cylinders; front: pressure at the front brakes [Pa]; rear: at the
+    rear [Pa]. Raises ValueError where there is no bar.
+    Source: physics section 5, both strokes over the bar's length.
+    """
+    if made.bar_length is None:
+        raise ValueError("there is no bar")
+    front_stroke, rear_stroke = strokes(made, front, rear)
+    return np.asarray((front_stroke - rear_stroke) / made.bar_length)

@@ -49,6 +49,7 @@ class Session(QObject):
         self.load_case: str | None = None
         self.setup: str | None = None
         self._surface: float | None = None
+        self.speed = 0.0  # m/s, for downforce
         self._digest = _digest(path)
         self.effort = build.targets.comfortable_effort.value
         self._drag = None
@@ -220,6 +221,11 @@ class Session(QObject):
         self._surface = surface
         self._show(self.base)
 
+    def set_speed(self, speed: float) -> None:
+        """Look at another speed [m/s], which presses a vehicle with downforce on its axles."""
+        self.speed = speed
+        self._show(self.base)
+
     @property
     def surface_is_own(self) -> bool:
         """Whether the road is the one the build aims at."""
@@ -265,6 +271,7 @@ class Session(QObject):
             build,
             load_case=self.load_case,
             surface=self._surface,
+            speed=self.speed,
             efforts=np.array([self.effort, most]),
         )
         self._judge()

@@ -16,7 +16,19 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.quantity import LENGTH, PRESSURE, QuantityError, Shown, Units, UnitSystem, unit_shown
+from urgens.quantity import (
+    LENGTH,
+    PRESSURE,
+    SPEED,
+    QuantityError,
+    Shown,
+    Units,
+    UnitSystem,
+    parse,
+    retype,
+    show,
+    unit_shown,
+)
 from urgens.solve import ICE, WET
 from urgens.ui.session import Session
 from urgens.ui.theme.icons import icon
@@ -65,6 +77,7 @@ class TopBar(QFrame):
         )
         self.mu = DimensionLabel("Road, tyre-road coefficient", self._accept_mu, size=18)
         self.mu.stepped.connect(self._step_mu)
+        self.speed = DimensionLabel("Speed, for downforce", self._accept_speed, size=18)
         self.units = self._segments(
             tuple((system.value, system) for system in UnitSystem), session.set_units, "Units"
         )
@@ -121,6 +134,7 @@ class TopBar(QFrame):
         for button in self.roads:
             row.addWidget(button)
         row.addWidget(self.mu)
+        row.addWidget(self.speed)
         row.addStretch(2)
         for button in self.units:
             row.addWidget(button)
@@ -160,6 +174,9 @@ class TopBar(QFrame):
             own = session.surface_is_own
             button.setChecked(own if value is None else not own and surface == value)
         self.mu.set_value(Shown(f"μ {surface:.2f}", ""), f"{surface:g}")
+        self.speed.setVisible(build.vehicle.downforce is not None)
+        speed = show(session.speed, SPEED, session.units)
+        self.speed.set_value(speed, retype(session.speed, SPEED, session.units))
         self._refresh_setups()
         for button in self.units:
             system = button.property("value")
@@ -179,6 +196,9 @@ class TopBar(QFrame):
                 f"write a number from {low:g} to {high:g}; dry asphalt is about 0.9",
             )
         self._session.set_surface(surface)
+
+    def _accept_speed(self, typed: str) -> None:
+        self._session.set_speed(abs(parse(typed, SPEED).value))
 
     def _step_mu(self, steps: int) -> None:
         low, high = ROADS

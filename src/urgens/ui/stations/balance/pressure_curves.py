@@ -44,6 +44,7 @@ def corners(x: Curve, y: Curve) -> tuple[Curve, Curve]:
 class PressureCurves:
     """The line as built, the same before its valve, the ideal lines and the first lock.
 
+    `low` and `high` are the rear with the valve at the ends of its production tolerance.
     Pressures in the units shown, `scale` [Pa] each. `ideal_*` have the shape cases by points.
     """
 
@@ -51,6 +52,8 @@ class PressureCurves:
     front: Curve
     rear: Curve
     arriving: Curve
+    low: Curve
+    high: Curve
     ideal_front: Curve
     ideal_rear: Curve
     lock: tuple[AxleName, float, float, float] | None  # axle, front, rear, deceleration [g]
@@ -73,12 +76,13 @@ def pressure_curves(session: Session, setting: ValveSetting | None) -> PressureC
     made = solution.system
     efforts = np.linspace(0.0, session.most_effort, LINE_POINTS)
     lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
-    arriving = lines.rear
+    arriving = low = high = lines.rear
     if setting is not None:  # the knee itself belongs to the line
         at_knee = np.interp(setting.knee, setting.arriving(session, lines.master_rear), efforts)
         efforts = np.sort(np.append(efforts, at_knee))
         lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
         arriving = setting.arriving(session, lines.master_rear)
+        low, high = setting.at_tolerance(session, arriving)
     cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
     ideal_front, ideal_rear = ideal_pressures(made, cases, IDEAL_Z)
     return PressureCurves(
@@ -86,6 +90,8 @@ def pressure_curves(session: Session, setting: ValveSetting | None) -> PressureC
         lines.front / scale,
         lines.rear / scale,
         arriving / scale,
+        low / scale,
+        high / scale,
         ideal_front / scale,
         ideal_rear / scale,
         _lock(session, scale),

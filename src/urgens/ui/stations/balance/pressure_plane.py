@@ -51,6 +51,9 @@ class PressurePlane(Plane):
         self._band.setZValue(-50)
         self._band.setCacheMode(CACHED)
         self.plotItem.addItem(self._band, ignoreBounds=True)
+        self._tolerance = Area(f"#38{T.rear[1:]}")
+        self._tolerance.setZValue(-40)
+        self.plotItem.addItem(self._tolerance, ignoreBounds=True)
         self._cases: list[Curve] = []
         self._plain = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
         self._guide = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
@@ -89,7 +92,9 @@ class PressurePlane(Plane):
             self._show_cases(curves)
         self._line.set_points(*corners(curves.front, curves.rear))
         self._plain.set_points(*corners(curves.front, curves.arriving))
-        self._plain.setVisible(self._setting is not None)
+        for curve in (self._plain, self._tolerance):
+            curve.setVisible(self._setting is not None)
+        self._tolerance.set_between(curves.front, curves.low, curves.high)
         self._show_markers()
         if not session.dragging:
             self.set_range((0.0, curves.right), (0.0, curves.top))

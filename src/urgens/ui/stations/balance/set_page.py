@@ -16,6 +16,7 @@ from urgens.ui.stations.balance.adhesion_plane import AdhesionPlane
 from urgens.ui.stations.balance.lock_table import LockTable
 from urgens.ui.stations.balance.pressure_plane import PressurePlane
 from urgens.ui.stations.balance.valve_controls import ValveControls
+from urgens.ui.stations.balance.valve_setting import valve_setting
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded
@@ -32,6 +33,7 @@ class SetPage(Page):
         self.locks = LockTable(session)
         self._rear_axis = _axis_label(T.rear, Qt.AlignmentFlag.AlignLeft)
         self._front_axis = _axis_label(T.front, Qt.AlignmentFlag.AlignRight)
+        self._shaded = worded("shaded: valve ±5 %, slope ±0.03, as made", "small")
         self._lay_out()
 
     def _lay_out(self) -> None:
@@ -39,7 +41,11 @@ class SetPage(Page):
         left.setSpacing(0)
         left.addWidget(self._rear_axis)
         left.addWidget(self.pressures, 1)
-        left.addWidget(self._front_axis)
+        under = QHBoxLayout()
+        under.addWidget(self._shaded)
+        under.addStretch()
+        under.addWidget(self._front_axis)
+        left.addLayout(under)
         left.addSpacing(4)
         left.addWidget(self.controls)
         column = QVBoxLayout(self)
@@ -93,6 +99,8 @@ class SetPage(Page):
         unit = unit_shown(PRESSURE, self.session.units)
         self._rear_axis.setText(f"Rear line, {unit}")
         self._front_axis.setText(f"Front line, {unit}")
+        shown = valve_setting(self.session) is not None and not T.stands_back
+        self._shaded.setVisible(shown)
 
     @property
     def summary(self) -> str:

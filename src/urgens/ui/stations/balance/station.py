@@ -7,6 +7,7 @@ from urgens.ui.stations.balance.changed_page import ChangedPage
 from urgens.ui.stations.balance.choose_page import ChoosePage
 from urgens.ui.stations.balance.planes_page import PlanesPage
 from urgens.ui.stations.balance.set_page import SetPage
+from urgens.ui.stations.balance.speed_page import SpeedPage
 from urgens.ui.stations.balance.sure_page import SurePage
 from urgens.ui.stations.balance.valves_page import ValvesPage
 from urgens.ui.widgets.paged import PagedStation, Pages
@@ -18,8 +19,9 @@ PAGES: Pages = (
     ("Planes", PlanesPage),
     ("Valves", ValvesPage),
     ("What changed?", ChangedPage),
+    ("Speed", SpeedPage),
 )
-SET, CHOOSE, SURE, PLANES, VALVES, CHANGED = range(len(PAGES))
+SET, CHOOSE, SURE, PLANES, VALVES, CHANGED, SPEED = range(len(PAGES))
 
 
 class BalanceStation(PagedStation):

@@ -6,6 +6,7 @@ from PySide6.QtGui import QColor, QPainter
 from urgens.ui.theme.paint import T, fluid, pen
 
 WIDE, TALL = 118.0, 74.0  # px of a body
+BEHIND = 7.0  # px by which the other of a pair shows behind it
 
 
 def body(painter: QPainter, at: QPointF, *, chosen: bool) -> QRectF:
@@ -54,16 +55,37 @@ def spring(painter: QPainter, start: QPointF, end: QPointF, turns: int = 6) -> N
     painter.drawPolyline([*points, end])
 
 
+def ball(painter: QPainter, box: QRectF, *, rolled: bool) -> None:
+    """Draw a ball on its ramp: at the foot, or rolled up to its seat."""
+    left, foot, seat_at = box.left() + 11, box.bottom() - 14, box.center().x() - 5
+    painter.setPen(pen(T.ink, 1.5))
+    painter.setBrush(QColor(T.metal))
+    painter.drawPolygon([QPointF(left, foot), QPointF(seat_at, foot), QPointF(seat_at, foot - 12)])
+    at = QPointF(seat_at - 7, box.center().y()) if rolled else QPointF(left + 9, foot - 9)
+    painter.setBrush(QColor(T.ink))
+    painter.drawEllipse(at, 7, 7)
+
+
 def valve(
-    painter: QPainter, kind: str, at: QPointF, shares: tuple[float, float], *, chosen: bool
+    painter: QPainter,
+    kind: str,
+    at: QPointF,
+    shares: tuple[float, float],
+    *,
+    chosen: bool,
+    pair: bool = False,
 ) -> QRectF:
     """Draw a valve of a kind, with inlet and outlet as shares of full pressure."""
+    if pair:  # the other circuit's, behind it
+        body(painter, at + QPointF(BEHIND, -BEHIND), chosen=False)
     box = body(painter, at, chosen=chosen)
     inlet, outlet = shares
     chambers(painter, box, inlet, outlet)
     shut = outlet < inlet * (1 - 1e-9)
     seat(painter, box, 0.0 if shut else 1.0)
     y = box.center().y()
+    if kind == "inertia-sensing":
+        ball(painter, box, rolled=shut)
     if kind in ("reducing", "limiting", "adjustable", "load-sensing"):
         spring(painter, QPointF(box.right() - 34, y), QPointF(box.right() - 8, y))
     if kind == "adjustable":

@@ -11,13 +11,12 @@ from urgens.quantity import (
     PRESSURE,
     QuantityError,
     Shown,
-    UnitSystem,
-    parse,
-    places,
     retype,
     show,
 )
 from urgens.ui.session import Session
+from urgens.ui.stations.balance.bar_board import BarBoard
+from urgens.ui.stations.balance.bar_setting import bar, step_bar
 from urgens.ui.stations.balance.valve_setting import (
     ValveSetting,
     set_slope,
@@ -31,7 +30,6 @@ from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.stepper import Stepper
 
 BAR = "Bar, to the front"
-BAR_STEP = {UnitSystem.INCH: parse("0.02 in", LENGTH).value, UnitSystem.METRIC: 0.0005}  # m
 NEW_KNEE = 2e6  # Pa, where the build gives no better one
 
 
@@ -47,6 +45,7 @@ class ValveControls(QWidget):
         self.slope.stepped.connect(self._step_slope)
         self.bar = Stepper(BAR, self._accept_bar, color=T.front)
         self.bar.stepped.connect(self._step_bar)
+        self.board = BarBoard(session)
         self.fit = QPushButton("Fit a reducing valve")
         self.fit.clicked.connect(self._fit_valve)
         self.take_out = QPushButton("Take it out")
@@ -68,6 +67,7 @@ class ValveControls(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(8)
+        column.addWidget(self.board)
         column.addLayout(row)
         column.addLayout(foot)
         session.solution_changed.connect(WhenSeen(self, self._refresh).ask)
@@ -97,8 +97,9 @@ class ValveControls(QWidget):
         self.slope.show_buttons(not isinstance(setting.valve, Adjustable))
         if isinstance(setting.valve, Adjustable):
             self.knee.set_caption("Valve setting")
-            turns = setting.valve.turns
-            self.knee.set_value(Shown(f"{turns:g}", "turns"), f"{turns:g}")
+            turns, last = setting.valve.turns, setting.valve.table[-1][0]
+            unit = "turns" if setting.valve.counted == "turns" else f"of {last:g}"
+            self.knee.set_value(Shown(f"{turns:g}", unit), f"{turns:g}")
         else:
             self.knee.set_caption("Knee")
             shown = show(setting.knee, PRESSURE, self._session.units)
@@ -162,16 +163,9 @@ class ValveControls(QWidget):
         set_slope(self._session, setting, setting.slope + 0.01 * steps)
 
     def _step_bar(self, steps: int) -> None:
-        master = self._session.build.master
-        assert isinstance(master, TwinMaster)
-        units = self._session.units
-        limit = master.bar_length.value / 2 * 0.99
-        pitch = master.bar_thread_pitch
-        step = BAR_STEP[units.system] if pitch is None else pitch.value  # one turn
-        offset = master.bar_offset.value + steps * step
-        fine = places(LENGTH, units) + (pitch is not None)  # a thread is finer than a rule
-        typed = retype(min(max(offset, -limit), limit), LENGTH, units, fine)
-        self._session.edit("master.bar_offset", typed, f"Bar {typed}")
+        master = bar(self._session)
+        assert master is not None
+        step_bar(self._session, master, steps)
 
     def _fit_valve(self) -> None:
         session = self._session

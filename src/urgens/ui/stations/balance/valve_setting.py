@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from urgens.build.valves import Adjustable, Reducing
 from urgens.quantity import PRESSURE, UnitSystem, parse, retype
 from urgens.solve.circuit import ReducingLaw, at_rest, law, through
+from urgens.solve.stages import tolerance_ends
 from urgens.ui.session import Session
 
 LOWEST_KNEE = 1e5  # Pa; the knee stays above zero while it is dragged
@@ -35,6 +36,17 @@ class ValveSetting:
         made, load = session.solution.system, at_rest(session.solution.standing)
         return through(made.rear_valves[: self.index], master, load)
 
+    def at_tolerance(
+        self, session: Session, arriving: NDArray[np.float64]
+    ) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """Return the rear pressure [Pa] with the valve at both ends of its production tolerance."""
+        made, load = session.solution.system, at_rest(session.solution.standing)
+        ends = tolerance_ends(made.rear_valves[self.index], load)
+        assert ends is not None
+        behind = made.rear_valves[self.index + 1 :]
+        low, high = (through((end, *behind), arriving, load) for end in ends)
+        return low, high
+
 
 def valve_setting(session: Session) -> ValveSetting | None:
     """Return the rear circuit's valve, None where nothing reduces."""
@@ -52,7 +64,7 @@ def set_knee(session: Session, setting: ValveSetting, knee: float) -> None:
     if isinstance(setting.valve, Adjustable):
         rows = setting.valve.table
         turns = np.interp(knee, [row[1].value for row in rows], [row[0] for row in rows])
-        set_turns(session, setting, round(float(turns) / TURN_STEP) * TURN_STEP)
+        set_turns(session, setting, setting.valve.nearest(float(turns), TURN_STEP))
     else:
         typed = retype(knee, PRESSURE, session.units)
         session.edit(f"{setting.path}.knee", typed, f"Knee {typed}")
@@ -63,7 +75,8 @@ def set_turns(session: Session, setting: ValveSetting, turns: float) -> None:
     assert isinstance(setting.valve, Adjustable)
     rows = setting.valve.table
     turns = min(max(turns, rows[0][0]), rows[-1][0])
-    session.edit(f"{setting.path}.turns", turns, f"{turns:g} turns")
+    label = f"{turns:g} turns" if setting.valve.counted == "turns" else f"Notch {turns:g}"
+    session.edit(f"{setting.path}.turns", turns, label)
 
 
 def set_slope(session: Session, setting: ValveSetting, slope: float) -> None:
@@ -73,9 +86,15 @@ def set_slope(session: Session, setting: ValveSetting, slope: float) -> None:
 
 
 def step_knee(session: Session, setting: ValveSetting, steps: int) -> None:
-    """Move the knee by natural steps: a quarter turn, 5 psi or 0.5 bar."""
-    if isinstance(setting.valve, Adjustable):
-        set_turns(session, setting, setting.valve.turns + TURN_STEP * steps)
+    """Move the knee by natural steps: a notch, a quarter turn, 5 psi or 0.5 bar."""
+    valve = setting.valve
+    if isinstance(valve, Adjustable) and valve.counted == "notches":
+        notches = [row[0] for row in valve.table]
+        place = notches.index(valve.turns) + steps
+        set_turns(session, setting, notches[min(max(place, 0), len(notches) - 1)])
+        return
+    if isinstance(valve, Adjustable):
+        set_turns(session, setting, valve.turns + TURN_STEP * steps)
         return
     step = KNEE_STEP[session.units.system]
     set_knee(session, setting, (round(setting.knee / step) + steps) * step)

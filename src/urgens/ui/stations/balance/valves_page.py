@@ -1,217 +1,30 @@
-"""Both circuits in flow order: each valve as a cross-section, its loop and its tolerance."""
+"""Valves put in, taken out and moved; each drawn as it stands now, with its loop and knees."""
 
 from functools import partial
 from typing import Any
 
-import numpy as np
-from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
 
-from urgens.guidance.valve_words import NAMES, NEW, NOTHING, TYPICAL, WHAT, state
-from urgens.quantity import PRESSURE, in_units, show, unit_shown
-from urgens.solve.stages import loop, stages
+from urgens.build.valves import LoadSensing
+from urgens.guidance.new_valves import NEW_NAMES, is_by_lever
+from urgens.guidance.valve_words import NAMES, NOTHING, TYPICAL, WHAT, pair_words
+from urgens.quantity import ANGLE, FORCE, LENGTH, LOAD, PRESSURE, SPRING_RATE, unit_shown
 from urgens.ui.session import Session
-from urgens.ui.stations.balance import valve_art
-from urgens.ui.theme.paint import T, pen
-from urgens.ui.widgets.board import write
-from urgens.ui.widgets.curve import Area
-from urgens.ui.widgets.figure_column import FigureColumn
+from urgens.ui.stations.balance import valve_edits
+from urgens.ui.stations.balance.circuit_view import CIRCUITS, CircuitView, Place
+from urgens.ui.stations.balance.knee_plane import KneePlane
+from urgens.ui.stations.balance.loop_plane import LoopPlane
+from urgens.ui.widgets.figure_column import FigureColumn, Pair
 from urgens.ui.widgets.figure_label import Figure
-from urgens.ui.widgets.markers import Marker, Shape
-from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.page import Page
-from urgens.ui.widgets.painted import Painted
-from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.worded import worded, wrapped
 
-CIRCUITS = ("front", "rear")
-ROW = 152.0  # px of a circuit
-LEFT, STEP = 84.0, 158.0  # px from the cylinder to the first valve's middle, between two
-Place = tuple[str, int]  # circuit, and place in flow order
 
-
-class CircuitView(Painted):
-    """Cylinder, valves, brakes; a click or the arrow keys choose a valve."""
-
-    chosen = Signal(str, int)
-
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self._session = session
-        self.place: Place | None = None
-        self.setFixedHeight(round(2 * ROW * self.scale))
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        session.press_changed.connect(self.update)
-
-    def middle(self, circuit: str, index: int) -> QPointF:
-        """Return where the middle of a valve is."""
-        return QPointF(
-            LEFT + 62 + index * STEP, CIRCUITS.index(circuit) * ROW + 24 + valve_art.TALL / 2
-        )
-
-    @property
-    def _shrunk(self) -> float:
-        """By how much the drawing is shrunk, so that the longer circuit fits across."""
-        valves = self._session.build.valves
-        most = max(len(valves.front), len(valves.rear))
-        return min(1.0, self.across / (LEFT + most * STEP + 90))
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        painter.scale(self._shrunk, self._shrunk)
-        for circuit in CIRCUITS:
-            self._draw_circuit(painter, circuit)
-
-    def _draw_circuit(self, painter: QPainter, circuit: str) -> None:
-        session, units = self._session, self._session.units
-        color = T.front if circuit == "front" else T.rear
-        found = stages(session.solution, session.presses, circuit)
-        most = max(float(getattr(session.hardest, f"master_{circuit}")), 1.0)
-        y = self.middle(circuit, 0).y()
-        pressure = float(getattr(session.presses, f"master_{circuit}"))
-        (disc if circuit == "front" else square)(painter, QPointF(9, y - 32), 6)
-        write(painter, circuit, QPointF(22, y - 26), size=16, weight=700, color=color)
-        write(painter, str(show(pressure, PRESSURE, units)), QPointF(2, y + 24), size=15,
-              weight=600, color=T.ink)  # fmt: skip
-        end = LEFT + len(found) * STEP + 10
-        painter.setPen(pen(T.ink, 9))
-        painter.drawLine(QPointF(2, y), QPointF(end + 20, y))
-        painter.setPen(pen(color, 5))
-        painter.drawLine(QPointF(2, y), QPointF(end + 20, y))
-        valves = getattr(session.build.valves, circuit)
-        for index, (stage, part) in enumerate(zip(found, valves, strict=True)):
-            at = self.middle(circuit, index)
-            shares = stage.inlet / most, stage.outlet / most
-            own = self.place == (circuit, index)
-            box = valve_art.valve(painter, part.kind, at, shares, chosen=own)
-            if own and self.hasFocus():
-                painter.setPen(pen(T.front, 2))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
-                painter.drawRoundedRect(box.adjusted(-5, -5, 5, 5), 6, 6)
-            write(painter, NAMES[part.kind], QPointF(box.left(), box.top() - 6), size=15,
-                  weight=600, color=T.ink)  # fmt: skip
-            said = state(part, stage.inlet, stage.outlet, units)
-            write(painter, said, QPointF(box.left(), box.bottom() + 17), size=14)
-            out = str(show(stage.outlet, PRESSURE, units))
-            write(painter, out, QPointF(box.right() + 3, y + 24), size=14, weight=600, color=T.ink)
-        self._draw_brake(painter, circuit, QPointF(end + 50, y))
-        if not found:
-            words = "no valve: the brakes get what the cylinder makes"
-            write(painter, words, QPointF(end + 90, y + 5), size=15)
-
-    def _draw_brake(self, painter: QPainter, circuit: str, at: QPointF) -> None:
-        """Draw a disc with its caliper, or a drum with its shoes."""
-        brake = getattr(self._session.build, circuit).brake
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.metal))
-        painter.drawEllipse(at, 26, 26)
-        painter.setBrush(QColor(T.sheet))
-        painter.drawEllipse(at, 9, 9)
-        if brake.kind == "disc":
-            painter.setBrush(QColor(T.ink))
-            painter.drawRoundedRect(QRectF(at.x() - 32, at.y() - 14, 16, 28), 4, 4)
-        else:
-            painter.setPen(pen(T.ink, 5))
-            around = QRectF(at.x() - 19, at.y() - 19, 38, 38)
-            painter.drawArc(around, 110 * 16, 140 * 16)
-            painter.drawArc(around, -70 * 16, 140 * 16)
-        write(painter, brake.kind, at + QPointF(-14, 46), size=14)
-
-    # --- the hand --------------------------------------------------------------------------
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        spot = self.spot(event) * (1.0 / self._shrunk)
-        for circuit in CIRCUITS:
-            for index in range(len(getattr(self._session.build.valves, circuit))):
-                at = self.middle(circuit, index)
-                half = QPointF(valve_art.WIDE / 2, valve_art.TALL / 2)
-                if QRectF(at - half, at + half).contains(spot):
-                    self.chosen.emit(circuit, index)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        every = [
-            (circuit, index)
-            for circuit in CIRCUITS
-            for index in range(len(getattr(self._session.build.valves, circuit)))
-        ]
-        steps = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
-        step = steps.get(Qt.Key(event.key()))
-        if step is None or not every:
-            event.ignore()
-            return
-        now = every.index(self.place) if self.place in every else -step
-        self.chosen.emit(*every[min(max(now + step, 0), len(every) - 1)])
-
-
-class LoopPlane(Plane):
-    """One valve: outlet over inlet, pressed and let go, and its production tolerance."""
-
-    def __init__(self, session: Session) -> None:
-        super().__init__("Outlet against inlet pressure of the valve chosen")
-        self._session = session
-        self.place: Place | None = None
-        self.band = Area(T.band)
-        self.band.setZValue(-50)
-        self.plotItem.addItem(self.band, ignoreBounds=True)
-        self.even = self.add_curve(T.hair, 1)
-        self.down = self.add_curve(T.muted, 2, Qt.PenStyle.DashLine)
-        self.up = self.add_curve(T.ink, 3)
-        session.press_changed.connect(self._pressed)
-
-    def _pressed(self) -> None:
-        if self.isVisible():
-            self.show_press()
-
-    def show_valve(self, place: Place | None) -> None:
-        """Draw a valve's loop up to the hardest press."""
-        self.place = place
-        for curve in (self.band, self.even, self.down, self.up):
-            curve.setVisible(place is not None)
-        if place is None:
-            self.set_notes([], [], [])
-            self.set_markers([])
-            return
-        circuit, index = place
-        session, solution = self._session, self._session.solution
-        scale = in_units(PRESSURE, session.units)
-        hardest = stages(solution, session.hardest, circuit)[index]
-        most = max(hardest.inlet, scale)
-        found = loop(solution, session.presses, hardest.law, most)
-        x = found.inlet / scale
-        self.even.set_points(np.array([0.0, most / scale]), np.array([0.0, most / scale]))
-        self.up.set_points(x, found.up / scale)
-        self.down.set_points(x, found.down / scale)
-        low = found.up if found.low is None else found.low
-        high = found.up if found.high is None else found.high
-        self.band.set_between(x, low / scale, high / scale)
-        self.set_range((0.0, 1.03 * most / scale), (0.0, 1.03 * most / scale))
-        middle = x.size // 2
-        notes = [
-            Note("pressed", (float(x[-8]), float(found.up[-8] / scale)), T.ink, weight=600),
-            Note("let go", (float(x[middle]), float(found.down[middle] / scale)), T.muted),
-        ]
-        if found.low is not None:
-            at = (float(x[-30]), float(low[-30] / scale))
-            notes.append(Note("tolerance: knee ±5 %, slope ±0.03", at, T.muted, size=13))
-        self.set_notes(notes, [(x, found.up / scale), (x, found.down / scale)], [])
-        self.show_press()
-
-    def show_press(self) -> None:
-        """Mark where the press is."""
-        if self.place is None:
-            return
-        circuit, index = self.place
-        found = stages(self._session.solution, self._session.presses, circuit)
-        if index < len(found):
-            scale = in_units(PRESSURE, self._session.units)
-            at = (found[index].inlet / scale, found[index].outlet / scale)
-            self.set_markers([Marker(Shape.FOOT, at)])
-
-
-def figures_of(circuit: str, index: int) -> list[Figure]:
+def figures_of(circuit: str, index: int) -> list[Figure | Pair]:
     """Return the figures any valve may have; those it has not are left out."""
     place = f"valves.{circuit}[{index}]"
+    lever = f"{place}.lever"
     return [
         Figure(f"{place}.knee", "Knee", PRESSURE, 19),
         Figure(f"{place}.slope", "Slope after it", size=19),
@@ -219,10 +32,28 @@ def figures_of(circuit: str, index: int) -> list[Figure]:
         Figure(f"{place}.close", "Shuts at", PRESSURE, 19),
         Figure(f"{place}.open", "Opens at", PRESSURE, 19),
         Figure(f"{place}.full", "Passes all from", PRESSURE, 19, optional=True),
-        Figure(f"{place}.points[0][1]", "Knee when light", PRESSURE, 19),
-        Figure(f"{place}.points[1][1]", "Knee when heavy", PRESSURE, 19),
+        *(_point(f"{place}.points[{row}]", name) for row, name in enumerate(("Light", "Heavy"))),
+        Figure(f"{lever}.arm", "Pivot to spring", LENGTH, 19),
+        Figure(f"{lever}.piston_arm", "Pivot to piston", LENGTH, 19),
+        Figure(f"{lever}.piston_diameter", "Piston", LENGTH, 19),
+        Figure(f"{lever}.spring_rate", "Its spring", SPRING_RATE, 19),
+        Figure(f"{lever}.preload", "Pull as set", FORCE, 19),
+        Figure(f"{lever}.at_load", "Rear load then", LOAD, 19),
+        Figure(f"{lever}.suspension_rate", "Suspension", SPRING_RATE, 19),
+        Figure(f"{lever}.bump", "Up to the stop", LENGTH, 19, optional=True),
+        Figure(f"{lever}.droop", "Down to the stop", LENGTH, 19, optional=True),
+        Figure(f"{place}.ball_angle", "Ramp of the ball", ANGLE, 19),
         Figure(f"{place}.pressure", "Keeps", PRESSURE, 19),
     ]
+
+
+def _point(place: str, name: str) -> Pair:
+    """Return one calibrated point: a rear load and its knee."""
+    load, knee = (
+        Figure(f"{place}[{i}]", words, kind, 19)
+        for i, (words, kind) in enumerate(((f"{name} load", LOAD), (f"{name} knee", PRESSURE)))
+    )
+    return Pair(f"{name}: load, knee", (load, knee))
 
 
 class ValvesPage(Page):
@@ -232,17 +63,29 @@ class ValvesPage(Page):
         super().__init__(session)
         self.place: Place | None = None
         self.view, self.plane = CircuitView(session), LoopPlane(session)
+        self.knees = KneePlane(session)
         self.view.chosen.connect(self.choose)
         self.axes = (worded("", "muted"), worded("", "muted"))
+        self.shaded = worded("shaded: knee ±5 %, slope ±0.03", "small")
+        self.knee_axes = (worded("", "muted"), worded("", "muted"))
         self.name, self.what, self.usual = wrapped("heading"), wrapped(), wrapped()
         self.figures: FigureColumn | None = None
-        self._place_of_figures: Place | None = None
+        self._shown_figures: object = None  # whose they are
+        self.pair, self.follows = wrapped("muted"), wrapped()
         self.out, self.earlier = QPushButton("Take it out"), QPushButton("Move it forward")
-        for button, act in ((self.out, self._take_out), (self.earlier, self._move)):
+        self.plug, self.other_way = QPushButton("Plug its metering part"), QPushButton()
+        self._acts = {
+            self.other_way: self._redescribe,
+            self.earlier: self._move,
+            self.plug: self._plug,
+            self.out: self._take_out,
+        }
+        for button, act in self._acts.items():
             button.setProperty("role", "quiet")
             button.clicked.connect(act)
         self.add: dict[str, QToolButton] = {}
         adds = QHBoxLayout()
+        adds.setSpacing(0)  # both fit beside a scroll bar
         for circuit in CIRCUITS:
             self.add[circuit] = self._adder(circuit)
             adds.addWidget(self.add[circuit])
@@ -251,22 +94,44 @@ class ValvesPage(Page):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         column.addWidget(self.view)
-        column.addWidget(self.axes[0])
-        column.addWidget(self.plane, 1)
-        self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
-        column.addWidget(self.axes[1])
+        column.addLayout(self._planes(), 1)
         self._holder = QVBoxLayout()
-        for widget in (self.name, self.what, self.usual):
+        for widget in (self.name, self.what, self.usual, self.follows, self.pair):
             self.column.addWidget(widget)
         self.column.addLayout(self._holder)
-        self.column.addWidget(self.earlier)
-        self.column.addWidget(self.out)
+        for button in self._acts:
+            self.column.addWidget(button)
         self.column.addSpacing(10)
         self.column.addLayout(adds)
         self.column.addWidget(wrapped("muted", NOTHING))
         self.column.addStretch()
         self.lay_out(drawing)
         self.said.hide()
+
+    def _planes(self) -> QHBoxLayout:
+        """Put the loop, and beside it the knees of a valve that feels the load."""
+        row = QHBoxLayout()
+        row.setSpacing(18)
+        cells = []
+        for plane, (up, across) in ((self.plane, self.axes), (self.knees, self.knee_axes)):
+            cell = QWidget()
+            column = QVBoxLayout(cell)
+            column.setContentsMargins(0, 0, 0, 0)
+            column.setSpacing(0)
+            head = QHBoxLayout()
+            head.addWidget(up)
+            head.addStretch()
+            if plane is self.plane:
+                head.addWidget(self.shaded)
+            column.addLayout(head)
+            column.addWidget(plane, 1)
+            across.setAlignment(Qt.AlignmentFlag.AlignRight)
+            column.addWidget(across)
+            row.addWidget(cell, 1)
+            cells.append(cell)
+        self.knee_cell = cells[1]
+        self.knee_cell.hide()
+        return row
 
     def _adder(self, circuit: str) -> QToolButton:
         """Return the button whose menu adds a valve at the end of a circuit."""
@@ -275,8 +140,8 @@ class ValvesPage(Page):
         button.setProperty("role", "kind")
         button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(button)
-        for kind in NEW:
-            menu.addAction(NAMES[kind], partial(self._add, circuit, kind))
+        for kind, name in NEW_NAMES.items():
+            menu.addAction(name, partial(self._add, circuit, kind))
         button.setMenu(menu)
         return button
 
@@ -284,8 +149,8 @@ class ValvesPage(Page):
     def summary(self) -> str:
         """How many there are."""
         valves = self.session.build.valves
-        said = [f"{len(getattr(valves, c)) or 'none'} in the {c}" for c in CIRCUITS]
-        return f"in flow order from the cylinder: {', '.join(said)}"
+        said = [f"{c} {len(getattr(valves, c)) or 'none'}" for c in CIRCUITS]
+        return ", ".join(said)
 
     def choose(self, circuit: str, index: int) -> None:
         """Look at one valve."""
@@ -309,8 +174,16 @@ class ValvesPage(Page):
         self.view.place = self.place
         self.view.update()
         self.plane.show_valve(self.place)
+        knees = self.knees.show_valve(self.place)
+        for widget in (self.knee_cell, self.follows):
+            widget.setVisible(knees is not None)
+        self.shaded.setVisible(self.plane.has_tolerance)
+        if knees is not None:
+            self.knee_axes[0].setText(f"Knee, {unit}")
+            self.knee_axes[1].setText(self.knees.axis(knees))
+            self.follows.setText(self.knees.in_words(knees))
         part = self._part()
-        for widget in (self.what, self.usual, self.out, self.earlier):
+        for widget in (self.what, self.usual, self.pair, *self._acts):
             widget.setVisible(part is not None)
         if part is None:
             self.name.setText("No valve in either circuit")
@@ -321,47 +194,56 @@ class ValvesPage(Page):
             self.name.setText(f"{NAMES[part.kind]}, {place[0]}{body}")
             self.what.setText(WHAT[part.kind])
             self.usual.setText(f"{TYPICAL[part.kind].capitalize()} (common practice).")
-            self.earlier.setEnabled(place[1] > 0)
+            self.earlier.setVisible(place[1] > 0)
+            self.plug.setVisible(valve_edits.metering_of(self.session, place) is not None)
+            self.out.setVisible(not (self.plug.isVisible() and part.kind == "metering"))
+            self.other_way.setVisible(isinstance(part, LoadSensing))
+            ways = ("Describe it by lever and spring", "Describe it by two points")
+            self.other_way.setText(ways[is_by_lever(part)])
+            self._say_pair(place)
         self._show_column()
 
+    def _say_pair(self, place: Place) -> None:
+        """In a diagonal split there are two of each."""
+        words = pair_words(self.session.solution, self.session.presses, place, self.session.units)
+        self.pair.setVisible(bool(words))
+        self.pair.setText(words)
+
     def _show_column(self) -> None:
-        if self.figures is not None and self._place_of_figures != self.place:
+        shown = None if self._part() is None else (self.place, self._part().kind)
+        if self.figures is not None and self._shown_figures != shown:
             self.figures.hide()
             self.figures.deleteLater()
             self.figures = None
         if self.place is not None and self.figures is None:
             self.figures = FigureColumn(self.session, figures_of(*self.place))
             self._holder.addWidget(self.figures)
-            self._place_of_figures = self.place
+            self._shown_figures = shown
         if self.figures is not None:
             self.figures.refresh()
 
-    def _parts(self, circuit: str) -> list[Any]:
-        valves = getattr(self.session.build.valves, circuit)
-        return [valve.model_dump(mode="json", exclude_unset=True) for valve in valves]
-
-    def _edit(self, circuit: str, parts: list[Any], label: str) -> None:
-        """Put other valves into a circuit; what was known of their figures no longer holds."""
-        path = f"valves.{circuit}"
-        changes = {path: parts, "evidence": self.session.known_but(path)}
-        self.session.try_all(changes, label)
-
     def _take_out(self) -> None:
         assert self.place is not None
-        circuit, index = self.place
-        parts = self._parts(circuit)
-        name = NAMES[parts.pop(index)["kind"]]
-        self._edit(circuit, parts, f"{name} taken out")
+        valve_edits.take_out(self.session, self.place)
 
     def _move(self) -> None:
         assert self.place is not None
         circuit, index = self.place
-        parts = self._parts(circuit)
-        parts.insert(index - 1, parts.pop(index))
         self.place = (circuit, index - 1)
-        self._edit(circuit, parts, "Valve moved forward")
+        valve_edits.move_forward(self.session, (circuit, index))
 
     def _add(self, circuit: str, kind: str) -> None:
-        parts = self._parts(circuit)
-        self.place = (circuit, len(parts))
-        self._edit(circuit, [*parts, dict(NEW[kind])], f"{NAMES[kind]} in the {circuit}")
+        self.place = (circuit, len(getattr(self.session.build.valves, circuit)))
+        valve_edits.add(self.session, circuit, kind)
+
+    def _plug(self) -> None:
+        assert self.place is not None
+        metering = valve_edits.metering_of(self.session, self.place)
+        assert metering is not None
+        if metering == self.place:
+            self.place = None
+        valve_edits.take_out(self.session, metering)
+
+    def _redescribe(self) -> None:
+        assert self.place is not None
+        valve_edits.redescribe(self.session, self.place)

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Mapping
 from PySide6.QtWidgets import QMenu, QToolButton
 
 from urgens.build.booster import HydraulicBooster, VacuumBooster
+from urgens.build.facts import only_assumed
 from urgens.build.master import TwinMaster
 from urgens.build.wheel import Disc, Drum
 from urgens.quantity import LENGTH, retype
@@ -51,21 +52,6 @@ NEW_BOOSTERS: dict[str, dict[str, object]] = {
     },
     "hydraulic": {"kind": "hydraulic", "gain": 4.0, "max_assist": "2500 N"},
 }
-
-
-def _assumed(place: str, part: Mapping[str, object]) -> dict[str, object]:
-    """Return evidence that every figure of a new part is only assumed."""
-    found: dict[str, object] = {}
-    for name, value in part.items():
-        if name in ("kind", "caliper", "layout"):
-            continue
-        paths = (
-            [f"{place}.{name}[{i}]" for i in range(len(value))]
-            if isinstance(value, list)
-            else [f"{place}.{name}"]
-        )
-        found.update({path: {"state": "assumed"} for path in paths})
-    return found
 
 
 def brake_changes(session: Session, axle: str) -> Iterator[Change]:
@@ -122,7 +108,10 @@ def _annulus(session: Session, place: str, brake: Disc) -> dict[str, object]:
 
 def _instead(session: Session, place: str, part: Mapping[str, object]) -> dict[str, object]:
     """Return the edits that put a part in a place, and forget what was known about the old one."""
-    return {place: part, "evidence": {**session.known_but(f"{place}."), **_assumed(place, part)}}
+    return {
+        place: part,
+        "evidence": {**session.known_but(f"{place}."), **only_assumed(place, part)},
+    }
 
 
 def _outlets(session: Session) -> Iterator[Change]:

@@ -1,0 +1,155 @@
+"""Both circuits in flow order: cylinder, valves as cross-sections, brakes."""
+
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+
+from urgens.guidance.valve_words import NAMES, state
+from urgens.quantity import PRESSURE, show
+from urgens.solve.stages import stages
+from urgens.ui.session import Session
+from urgens.ui.stations.balance import valve_art
+from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.board import write
+from urgens.ui.widgets.marks import disc, square
+from urgens.ui.widgets.painted import Painted
+
+CIRCUITS = ("front", "rear")
+ROW = 152.0  # px of a circuit
+LEFT, STEP = 84.0, 158.0  # px from the cylinder to the first valve's middle, between two
+Place = tuple[str, int]  # circuit, and place in flow order
+
+
+class CircuitView(Painted):
+    """Cylinder, valves, brakes; a click or the arrow keys choose a valve."""
+
+    chosen = Signal(str, int)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self.place: Place | None = None
+        self.setFixedHeight(round(2 * ROW * self.scale))
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        session.press_changed.connect(self.update)
+
+    def middle(self, circuit: str, index: int) -> QPointF:
+        """Return where the middle of a valve is."""
+        return QPointF(
+            LEFT + 62 + index * STEP, CIRCUITS.index(circuit) * ROW + 24 + valve_art.TALL / 2
+        )
+
+    @property
+    def _diagonal(self) -> bool:
+        return self._session.build.split == "diagonal"
+
+    @property
+    def _shrunk(self) -> float:
+        """By how much the drawing is shrunk, so that the longer circuit fits across."""
+        valves = self._session.build.valves
+        most = max(len(valves.front), len(valves.rear))
+        return min(1.0, self.across / (LEFT + most * STEP + 90))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = self.begin()
+        painter.scale(self._shrunk, self._shrunk)
+        if self._diagonal:
+            words = "One of two circuits alike: a front wheel, and the rear wheel across"
+            write(painter, words, QPointF(22, ROW - 9), size=14, color=T.muted)
+            top, foot = (self.middle(circuit, 0).y() for circuit in CIRCUITS)
+            painter.setPen(pen(T.ink, 9))
+            painter.drawLine(QPointF(6, top), QPointF(6, foot))
+            painter.setPen(pen(T.metal, 5))
+            painter.drawLine(QPointF(6, top), QPointF(6, foot))
+        for circuit in CIRCUITS:
+            self._draw_circuit(painter, circuit)
+
+    def _draw_circuit(self, painter: QPainter, circuit: str) -> None:
+        session, units = self._session, self._session.units
+        color = T.front if circuit == "front" else T.rear
+        found = stages(session.solution, session.presses, circuit)
+        most = max(float(getattr(session.hardest, f"master_{circuit}")), 1.0)
+        y = self.middle(circuit, 0).y()
+        pressure = float(getattr(session.presses, f"master_{circuit}"))
+        aside = 10.0 if self._diagonal else 0.0  # clear of the pipe that joins them
+        (disc if circuit == "front" else square)(painter, QPointF(9 + aside, y - 32), 6)
+        name = QPointF(22 + aside, y - 26)
+        write(painter, circuit, name, size=16, weight=700, color=color)
+        write(painter, str(show(pressure, PRESSURE, units)), QPointF(2 + aside, y + 24), size=15,
+              weight=600, color=T.ink)  # fmt: skip
+        end = LEFT + len(found) * STEP + 10
+        painter.setPen(pen(T.ink, 9))
+        painter.drawLine(QPointF(2, y), QPointF(end + 20, y))
+        painter.setPen(pen(color, 5))
+        painter.drawLine(QPointF(2, y), QPointF(end + 20, y))
+        valves = getattr(session.build.valves, circuit)
+        behind = valve_art.BEHIND if self._diagonal else 0.0
+        for index, (stage, part) in enumerate(zip(found, valves, strict=True)):
+            at = self.middle(circuit, index)
+            shares = stage.inlet / most, stage.outlet / most
+            own = self.place == (circuit, index)
+            box = valve_art.valve(painter, part.kind, at, shares, chosen=own, pair=self._diagonal)
+            if own and self.hasFocus():
+                painter.setPen(pen(T.front, 2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRoundedRect(box.adjusted(-5, -5, 5, 5), 6, 6)
+            write(painter, NAMES[part.kind], QPointF(box.left(), box.top() - 6 - behind), size=15,
+                  weight=600, color=T.ink)  # fmt: skip
+            said = state(part, stage.inlet, stage.outlet, units)
+            below = 24 if part.kind == "load-sensing" else 17  # clear of its lever
+            write(painter, said, QPointF(box.left(), box.bottom() + below), size=14)
+            out = str(show(stage.outlet, PRESSURE, units))
+            write(
+                painter,
+                out,
+                QPointF(box.right() + 3 + behind, y + 24),
+                size=14,
+                weight=600,
+                color=T.ink,
+            )
+        self._draw_brake(painter, circuit, QPointF(end + 50, y))
+        if not found:
+            words = "no valve: the brakes get what the cylinder makes"
+            write(painter, words, QPointF(end + 90, y + 5), size=15)
+
+    def _draw_brake(self, painter: QPainter, circuit: str, at: QPointF) -> None:
+        """Draw a disc with its caliper, or a drum with its shoes."""
+        brake = getattr(self._session.build, circuit).brake
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.metal))
+        painter.drawEllipse(at, 26, 26)
+        painter.setBrush(QColor(T.sheet))
+        painter.drawEllipse(at, 9, 9)
+        if brake.kind == "disc":
+            painter.setBrush(QColor(T.ink))
+            painter.drawRoundedRect(QRectF(at.x() - 32, at.y() - 14, 16, 28), 4, 4)
+        else:
+            painter.setPen(pen(T.ink, 5))
+            around = QRectF(at.x() - 19, at.y() - 19, 38, 38)
+            painter.drawArc(around, 110 * 16, 140 * 16)
+            painter.drawArc(around, -70 * 16, 140 * 16)
+        write(painter, brake.kind, at + QPointF(-14, 46), size=14)
+
+    # --- the hand --------------------------------------------------------------------------
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        spot = self.spot(event) * (1.0 / self._shrunk)
+        for circuit in CIRCUITS:
+            for index in range(len(getattr(self._session.build.valves, circuit))):
+                at = self.middle(circuit, index)
+                half = QPointF(valve_art.WIDE / 2, valve_art.TALL / 2)
+                if QRectF(at - half, at + half).contains(spot):
+                    self.chosen.emit(circuit, index)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        every = [
+            (circuit, index)
+            for circuit in CIRCUITS
+            for index in range(len(getattr(self._session.build.valves, circuit)))
+        ]
+        steps = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
+        step = steps.get(Qt.Key(event.key()))
+        if step is None or not every:
+            event.ignore()
+            return
+        now = every.index(self.place) if self.place in every else -step
+        self.chosen.emit(*every[min(max(now + step, 0), len(every) - 1)])

@@ -1,0 +1,97 @@
+"""How the knee of the valve chosen follows what the vehicle carries."""
+
+import numpy as np
+
+from urgens.quantity import LOAD, PRESSURE, in_units, show, unit_shown
+from urgens.solve.circuit import LoadSensingLaw
+from urgens.solve.knees import KneeLine, knee_line
+from urgens.solve.stages import felt
+from urgens.ui.session import Session
+from urgens.ui.stations.balance.circuit_view import Place
+from urgens.ui.stations.balance.pressure_curves import nice_above
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.plane import Note, Plane
+
+
+class KneePlane(Plane):
+    """Knee over load, every load case a point, and where the press has it."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__("Knee of the valve chosen against load")
+        self._session = session
+        self.line = self.add_curve(T.rear, 3)
+        self._law: LoadSensingLaw | None = None  # one that moves with the press
+        self._cases: list[Marker] = []
+        session.press_changed.connect(self._pressed)
+
+    def show_valve(self, place: Place | None) -> KneeLine | None:
+        """Draw a valve's knees; return them, None where they follow nothing."""
+        solution = self._session.solution
+        law = None
+        if place is not None:
+            law = getattr(solution.system, f"{place[0]}_valves")[place[1]]
+        found = None if law is None else knee_line(solution, law)
+        self._law = law if isinstance(law, LoadSensingLaw) and law.dynamic else None
+        if found is not None:
+            self._draw(found)
+        return found
+
+    def _draw(self, found: KneeLine) -> None:
+        session = self._session
+        load, scale = in_units(LOAD, session.units), in_units(PRESSURE, session.units)
+        x, y = found.load / load, found.knee / scale
+        shuts = np.isfinite(y)
+        self.line.set_points(x[shuts], y[shuts])
+        at_cases = np.where(np.isfinite(found.case_knee), found.case_knee, np.nan) / scale
+        highest = float(np.nanmax(np.append(y[shuts], at_cases), initial=1.0))
+        self.set_range((float(x[0]), float(x[-1])), (0.0, nice_above(1.15 * highest)))
+        self._cases, notes = [], []
+        names = session.solution.system.case_names
+        chosen = session.solution.case
+        for index in sorted(range(len(names)), key=lambda i: i != chosen):  # it is named first
+            knee = float(at_cases[index])
+            if not np.isfinite(knee):
+                continue
+            at = (float(found.case_load[index]) / load, knee)
+            self._cases.append(Marker(Shape.DOT, at))
+            words = (
+                f"{names[index]}: {show(float(found.case_knee[index]), PRESSURE, session.units)}"
+            )
+            own = index == chosen
+            notes.append(Note(words, at, T.ink if own else T.muted, weight=600 if own else 500))
+        self.set_notes(notes, [], [marker.at for marker in self._cases])
+        self.show_press()
+
+    def _pressed(self) -> None:
+        if self.isVisible():
+            self.show_press()
+
+    def show_press(self) -> None:
+        """Mark where a knee that moves with the press stands."""
+        if self._law is None:
+            self.set_markers(self._cases)
+            return
+        session = self._session
+        now = float(felt(session.solution, session.presses).now)
+        load, scale = in_units(LOAD, session.units), in_units(PRESSURE, session.units)
+        at = (now / load, float(self._law.knee(now)) / scale)
+        self.set_markers([*self._cases, Marker(Shape.FOOT, at)])
+
+    def in_words(self, found: KneeLine) -> str:
+        """Return the knee of every load case."""
+        session = self._session
+        said = [
+            f"{name} {show(float(knee), PRESSURE, session.units)}"
+            if np.isfinite(knee)
+            else f"{name} never"
+            for name, knee in zip(session.solution.system.case_names, found.case_knee, strict=True)
+        ]
+        still = ", standing still" if self._law is not None else ""
+        return f"Knees{still}: {'; '.join(said)}."
+
+    def axis(self, found: KneeLine) -> str:
+        """Return what the loads are."""
+        unit = unit_shown(LOAD, self._session.units)
+        whose = "Weight of the vehicle" if found.of_vehicle else "Load on the rear axle"
+        return f"{whose}, {unit}"
