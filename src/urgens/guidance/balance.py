@@ -74,13 +74,13 @@ def _calmer_rear(solution: Solution, words: Words) -> Iterator[Fix]:
         rows = valve.table
         if knee < rows[0][1].value:
             return
-        turns = np.interp(knee, [row[1].value for row in rows], [row[0] for row in rows])
-        turns = np.floor(turns * 4) / 4
+        turns = float(np.interp(knee, [r[1].value for r in rows], [r[0] for r in rows]))
+        turns = float(np.floor(turns * 4) / 4)
         label = f"Set the valve to {turns:g} turns"
         if valve.counted == "notches":
             turns = max(row[0] for row in rows if row[1].value <= knee)
             label = f"Set the valve to notch {turns:g}"
-        yield Fix(label, f"valves.rear[{index}].turns", float(turns))
+        yield Fix(label, f"valves.rear[{index}].turns", turns)
     else:
         label = f"Take a knee of {words.pressure(knee)}"
         yield Fix(label, f"valves.rear[{index}].knee", words.typed_pressure(knee))

@@ -164,6 +164,11 @@ def _both_locked(standing: Standing, surface: Floats, rear_first: Bools) -> tupl
 
 
 def _excess(front: Array, rear: Array, standing: Standing, surface: Floats) -> tuple[Array, Array]:
-    """Return each axle's force above what the surface passes [N]."""
-    front_load, rear_load = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
+    """Return each axle's force above what the surface passes [N].
+
+    The load that moves is written without the deceleration: this is asked thousands of times.
+    """
+    moved = standing.transfer * (front + rear)
+    front_load = standing.front_weight + standing.front_press + moved
+    rear_load = standing.rear_weight + standing.rear_press - moved
     return front - surface * front_load, rear - surface * rear_load

@@ -1,8 +1,10 @@
 """How sure it is that the front locks first: many builds, drawn from what is known of each."""
 
 import math
+import os
 import re
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -25,7 +27,8 @@ from urgens.solve.system import System, self_locking_friction, system
 from urgens.solve.variants import varied
 
 DRAWS, SEED = 100_000, 1
-CHUNK = 5_000  # draws solved at a time: their arrays stay near the processor
+WORKERS = min(os.cpu_count() or 1, 4)
+CHUNK = 10_000  # draws solved at a time: their arrays stay near the processor
 NEAR = 1e-4  # of a step's change of excess: closer than that is a root
 SCANNED = 12  # steps of effort before the first rise is refined
 ALIKE = 0.5  # correlation of front and rear friction: one box of pads, one temperature
@@ -140,12 +143,15 @@ def robustness(
     surfaces = tuple(dict.fromkeys((0.15, 0.5, build.targets.surface)))
     figures = spreads(build, case)
     values = drawn(build, figures, draws, np.random.default_rng(seed))
-    outcomes = []
-    for start in range(0, draws, CHUNK):
-        if progress is not None and not progress(start / draws):
-            return None
-        some = values[:, start : start + CHUNK]
-        outcomes.append(_outcome(build, figures, some, case, surfaces))
+    parts = [values[:, start : start + CHUNK] for start in range(0, draws, CHUNK)]
+    with ThreadPoolExecutor(WORKERS) as pool:  # NumPy lets go of the interpreter in its loops
+        waiting = [pool.submit(_outcome, build, figures, part, case, surfaces) for part in parts]
+        outcomes = []
+        for done, one in enumerate(waiting):
+            if progress is not None and not progress(done / len(parts)):
+                pool.shutdown(cancel_futures=True)
+                return None
+            outcomes.append(one.result())
     rear_first, locks, efficiency, margin = (
         np.concatenate(parts) for parts in zip(*outcomes, strict=True)
     )

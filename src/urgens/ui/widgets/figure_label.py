@@ -12,11 +12,14 @@ from urgens.build import value_at
 from urgens.physics.friction_code import friction_range
 from urgens.physics.tyre import size_code
 from urgens.quantity import (
+    ANGLE,
+    AREA,
     DISTANCE,
     FORCE,
     LENGTH,
     LOAD,
     PRESSURE,
+    SPRING_RATE,
     Kind,
     Quantity,
     QuantityError,
@@ -47,6 +50,12 @@ STEPS = {  # natural steps, as a builder reads his tools: SI
     (PRESSURE, UnitSystem.METRIC): 0.5e5,
     (FORCE, UnitSystem.INCH): parse("1 lbf", FORCE).value,
     (FORCE, UnitSystem.METRIC): 5.0,
+    (SPRING_RATE, UnitSystem.INCH): parse("5 lbf/in", SPRING_RATE).value,
+    (SPRING_RATE, UnitSystem.METRIC): 1e3,
+    (ANGLE, UnitSystem.INCH): parse("0.5 deg", ANGLE).value,
+    (ANGLE, UnitSystem.METRIC): parse("0.5 deg", ANGLE).value,
+    (AREA, UnitSystem.INCH): 0.01,
+    (AREA, UnitSystem.METRIC): 0.01,
 }
 NUMBER_STEP = 0.01
 
@@ -66,6 +75,7 @@ class Figure:
     widest: int | None = None  # px; a longer text elides
     units: tuple[str, str] | None = None  # of its own, inch and metric: vacuum is read in inHg
     optional: bool = False  # nothing is missing where it is not given
+    step: float = NUMBER_STEP  # of a pure number
 
     def shown_in(self, units: Units) -> Units:
         """Return the units this figure is shown in."""
@@ -209,7 +219,7 @@ class FigureLabel(DimensionLabel):
         if figure.kind == "text" or value is None:
             return
         if figure.kind is None:
-            self._take(f"{round(value + NUMBER_STEP * steps, 4):g}")
+            self._take(f"{round(value + self.figure.step * steps, 4):g}")
             return
         step = STEPS.get((figure.kind, units.system))
         if step is None:

@@ -15,20 +15,21 @@ from urgens.ui.stations.balance import valve_edits
 from urgens.ui.stations.balance.circuit_view import CIRCUITS, CircuitView, Place
 from urgens.ui.stations.balance.knee_plane import KneePlane
 from urgens.ui.stations.balance.loop_plane import LoopPlane
+from urgens.ui.stations.balance.valve_setting import TURN_STEP
 from urgens.ui.widgets.figure_column import FigureColumn, Pair
 from urgens.ui.widgets.figure_label import Figure
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
 
-def figures_of(circuit: str, index: int) -> list[Figure | Pair]:
+def figures_of(circuit: str, index: int, step: float) -> list[Figure | Pair]:
     """Return the figures any valve may have; those it has not are left out."""
     place = f"valves.{circuit}[{index}]"
     lever = f"{place}.lever"
     return [
         Figure(f"{place}.knee", "Knee", PRESSURE, 19),
         Figure(f"{place}.slope", "Slope after it", size=19),
-        Figure(f"{place}.turns", "Turns", size=19),
+        Figure(f"{place}.turns", "Setting", size=19, step=step),
         Figure(f"{place}.close", "Shuts at", PRESSURE, 19),
         Figure(f"{place}.open", "Opens at", PRESSURE, 19),
         Figure(f"{place}.full", "Passes all from", PRESSURE, 19, optional=True),
@@ -216,7 +217,10 @@ class ValvesPage(Page):
             self.figures.deleteLater()
             self.figures = None
         if self.place is not None and self.figures is None:
-            self.figures = FigureColumn(self.session, figures_of(*self.place))
+            notched = getattr(self._part(), "counted", "turns") == "notches"
+            self.figures = FigureColumn(
+                self.session, figures_of(*self.place, 1.0 if notched else TURN_STEP)
+            )
             self._holder.addWidget(self.figures)
             self._shown_figures = shown
         if self.figures is not None:
