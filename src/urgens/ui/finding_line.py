@@ -60,7 +60,7 @@ class FindingLine(QWidget):
         for button in (self.next, self.show_place, self.fix):
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             row.addWidget(button)
-        session.solution_changed.connect(self._refresh)
+        session.told.connect(self._refresh)
         self._refresh()
 
     @property

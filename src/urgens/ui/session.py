@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from pathlib import Path
 
 import numpy as np
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtGui import QUndoStack
 
 from urgens.build import Build, BuildErrors, load, save, whole, with_changes, with_setup
@@ -15,6 +15,7 @@ from urgens.quantity import Kind, Units, UnitSystem
 from urgens.solve import AxleName, Presses, Solution, solve
 from urgens.ui.undo import Drag, Edit
 
+READING = 80  # ms that words may lag behind a drag
 Overrides = tuple[tuple[Kind, str], ...]  # kinds shown in units of their own
 
 
@@ -22,10 +23,12 @@ class Session(QObject):
     """The build, its solution, the press, load case, road and units.
 
     Everything that changes the build goes through `edit`. Load case, road and units are views of
-    it and are not undone; none of them changes the effort.
+    it and are not undone; none of them changes the effort. Drawings follow `solution_changed`,
+    what is only read follows `told`, which waits a little while something is dragged.
     """
 
     solution_changed = Signal()
+    told = Signal()
     press_changed = Signal()
     units_changed = Signal()
     file_changed = Signal()
@@ -38,6 +41,9 @@ class Session(QObject):
         self.undo_stack.cleanChanged.connect(self._clean_changed)
         self._overrides: Overrides = ()
         self._drag: Drag | None = None
+        self._findings: tuple[Finding, ...] | None = None  # not judged yet
+        self._telling = QTimer(self, singleShot=True, interval=READING)
+        self._telling.timeout.connect(self.told)
         self._start(build, path)
 
     def _clean_changed(self) -> None:
@@ -172,6 +178,7 @@ class Session(QObject):
     def end_drag(self) -> None:
         """End the drag; what it did is one step."""
         self._drag = None
+        self._told_at_last()
 
     def cancel_drag(self) -> None:
         """Put back what the drag changed, and leave no step behind."""
@@ -180,6 +187,12 @@ class Session(QObject):
         if command is not None:
             command.cancelled = True
             self.undo_stack.undo()
+        self._told_at_last()
+
+    def _told_at_last(self) -> None:
+        if self._telling.isActive():
+            self._telling.stop()
+            self.told.emit()
 
     @property
     def dragging(self) -> bool:
@@ -242,10 +255,9 @@ class Session(QObject):
 
     def _show_in(self, units: Units) -> None:
         self.units = units
+        self._findings = None
         self.units_changed.emit()
-        self._judge()
-        self.solution_changed.emit()
-        self.press_changed.emit()
+        self._tell()
 
     def first_lock_effort(self) -> float | None:
         """Return the effort [N] of the first lock on the chosen road, None if nothing locks."""
@@ -274,13 +286,24 @@ class Session(QObject):
             speed=self.speed,
             efforts=np.array([self.effort, most]),
         )
-        self._judge()
+        self._findings = None
         self.presses: Presses = self.solution.presses.at(0)
+        self._tell()
+
+    def _tell(self) -> None:
         self.solution_changed.emit()
+        if not self.dragging:
+            self.told.emit()
+        elif not self._telling.isActive():
+            self._telling.start()
         self.press_changed.emit()
 
-    def _judge(self) -> None:
-        self.findings: tuple[Finding, ...] = findings(self.solution, self.units)
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """What is found in the build as it is now, the worst first."""
+        if self._findings is None:
+            self._findings = findings(self.solution, self.units)
+        return self._findings
 
     def _press(self) -> None:
         self.presses = self.solution.press(self.effort)

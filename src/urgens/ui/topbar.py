@@ -84,7 +84,7 @@ class TopBar(QFrame):
         self.undo = self._button("Undo")
         self.redo = self._button("Redo")
         self._lay_out()
-        session.solution_changed.connect(self._refresh)
+        session.told.connect(self._refresh)
         session.units_changed.connect(self._refresh)
         session.file_changed.connect(self._refresh)
         self._refresh()

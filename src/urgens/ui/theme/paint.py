@@ -78,6 +78,11 @@ def hatch(color: str) -> QBrush:
     return QBrush(QColor(color), Qt.BrushStyle.BDiagPattern)
 
 
+def faint(color: str) -> str:
+    """Return a colour that lets what is behind it through."""
+    return f"#38{color.removeprefix('#')}"
+
+
 def fluid(share: float) -> QColor:
     """Return the colour of fluid at a share of full pressure, 0 to 1."""
     share = min(max(share, 0.0), 1.0)

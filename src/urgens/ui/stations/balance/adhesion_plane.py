@@ -8,9 +8,10 @@ from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.physics.standards import ADHESION_RANGE
+from urgens.solve import Presses
 from urgens.solve.settle import open_figures, presses_at_both_ends
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, hatch
+from urgens.ui.theme.paint import T, faint, hatch
 from urgens.ui.widgets.curve import Area, Points
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
@@ -19,11 +20,6 @@ from urgens.ui.widgets.seen import WhenSeen
 POINTS = 81
 SPREAD_POINTS = 41
 QUIET = 200  # ms without a change before the spread is computed
-
-
-def _faint(color: str) -> str:
-    """Return a colour that lets what is behind it through."""
-    return f"#38{color.removeprefix('#')}"
 
 
 class AdhesionPlane(Plane):
@@ -38,7 +34,7 @@ class AdhesionPlane(Plane):
         self.plotItem.addItem(self._rule, ignoreBounds=True)
         for side in ("left", "bottom"):
             self.plotItem.getAxis(side).setTickSpacing(levels=[(0.2, 0)])
-        self._spreads = [self.add_curve(_faint(color)) for color in (T.front, T.rear)]
+        self._spreads = [self.add_curve(faint(color)) for color in (T.front, T.rear)]
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(QUIET)
@@ -48,8 +44,10 @@ class AdhesionPlane(Plane):
         self._now = self.add_curve(T.ink)
         self._front = self.add_curve(T.front, 3)
         self._rear = self.add_curve(T.rear, 3, Qt.PenStyle.DashLine)
+        self._pressed_last: Presses | None = None
         self._seen = WhenSeen(self, self._show_all)
-        session.solution_changed.connect(self._seen.ask)
+        session.solution_changed.connect(self._changed)
+        session.told.connect(self._told)
         session.press_changed.connect(self._pressed)
         self._show_all()
 
@@ -61,9 +59,20 @@ class AdhesionPlane(Plane):
         return z, np.array([low, low, high, high, low])
 
     def _pressed(self) -> None:
-        self._seen.ask_for(self._show_press)
+        if self._pressed_last is not self._session.presses:  # else shown with the solution
+            self._seen.ask_for(self._show_press)
+
+    def _changed(self) -> None:
+        self._seen.ask_for(self._show_curves)
+
+    def _told(self) -> None:
+        self._seen.ask_for(self._show_notes)
 
     def _show_all(self) -> None:
+        self._show_curves()
+        self._show_notes()
+
+    def _show_curves(self) -> None:
         self._show_solution()
         self._show_press()
 
@@ -80,7 +89,6 @@ class AdhesionPlane(Plane):
         ends = np.array([0.0, self._top])
         self._even.set_points(ends, ends)
         self._limit.set_points(ends, np.full(2, solution.surface))
-        self._show_notes()
         for curve in self._spreads:
             curve.setVisible(False)  # of another build; shown anew once the hand is still
         if self.isVisible():
@@ -115,7 +123,7 @@ class AdhesionPlane(Plane):
             curve.setVisible(True)
 
     def _show_press(self) -> None:
-        pressed = self._session.presses
+        pressed = self._pressed_last = self._session.presses
         z = float(pressed.demand_z)
         self._now.set_points(np.array([z, z]), np.array([0.0, self._top]))
         used = (

@@ -30,7 +30,7 @@ class LockTable(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setToolTip("Click one to look at that load on that road")
-        session.solution_changed.connect(WhenSeen(self, self._refresh).ask)
+        session.told.connect(WhenSeen(self, self._refresh).ask)
         self._refresh()
 
     def _refresh(self) -> None:

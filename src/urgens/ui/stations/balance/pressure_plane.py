@@ -5,7 +5,7 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QWidget
 
-from urgens.solve import AxleName
+from urgens.solve import AxleName, Presses
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.pressure_curves import (
     IDEAL_POINTS,
@@ -21,7 +21,7 @@ from urgens.ui.stations.balance.valve_setting import (
     step_knee,
     valve_setting,
 )
-from urgens.ui.theme.paint import T
+from urgens.ui.theme.paint import T, faint
 from urgens.ui.widgets.curve import Area, Curve
 from urgens.ui.widgets.handle import Handle
 from urgens.ui.widgets.markers import Marker, Shape
@@ -40,9 +40,11 @@ class PressurePlane(Plane):
         self._setting: ValveSetting | None = None
         self._curves: PressureCurves | None = None
         self._chosen = -1
+        self._pressed_last: Presses | None = None
         self._add_items()
         self._seen = WhenSeen(self, self._show_all)
-        session.solution_changed.connect(self._seen.ask)
+        session.solution_changed.connect(self._changed)
+        session.told.connect(self._told)
         session.press_changed.connect(self._pressed)
         self._show_all()
 
@@ -51,7 +53,7 @@ class PressurePlane(Plane):
         self._band.setZValue(-50)
         self._band.setCacheMode(CACHED)
         self.plotItem.addItem(self._band, ignoreBounds=True)
-        self._tolerance = Area(f"#38{T.rear[1:]}")
+        self._tolerance = Area(faint(T.rear))
         self._tolerance.setZValue(-40)
         self.plotItem.addItem(self._tolerance, ignoreBounds=True)
         self._cases: list[Curve] = []
@@ -69,9 +71,20 @@ class PressurePlane(Plane):
     # --- showing ---------------------------------------------------------------------------
 
     def _pressed(self) -> None:
-        self._seen.ask_for(self._show_press)
+        if self._pressed_last is not self._session.presses:  # else shown with the solution
+            self._seen.ask_for(self._show_press)
+
+    def _changed(self) -> None:
+        self._seen.ask_for(self._show_curves)
+
+    def _told(self) -> None:
+        self._seen.ask_for(self._show_notes)
 
     def _show_all(self) -> None:
+        self._show_curves()
+        self._show_notes()
+
+    def _show_curves(self) -> None:
         self._show_solution()
         self._show_press()
 
@@ -99,7 +112,6 @@ class PressurePlane(Plane):
         if not session.dragging:
             self.set_range((0.0, curves.right), (0.0, curves.top))
         self._show_handles(curves)
-        self._show_notes(curves)
 
     def _show_cases(self, curves: PressureCurves) -> None:
         count = len(curves.ideal_front)
@@ -142,7 +154,9 @@ class PressurePlane(Plane):
             shown.append(Marker(Shape.FRONT if axle is AxleName.FRONT else Shape.REAR, (x, y)))
         self.set_markers([*shown, Marker(Shape.FOOT, self._foot_point())])
 
-    def _show_notes(self, curves: PressureCurves) -> None:
+    def _show_notes(self) -> None:
+        curves = self._curves
+        assert curves is not None
         reduced = self._setting is not None
         names = self._session.solution.system.case_names
         written = notes(curves, names, self._chosen, reduced=reduced)
@@ -153,6 +167,7 @@ class PressurePlane(Plane):
             lines.append((curves.front, curves.arriving))
             handles += [(p.x(), p.y()) for p in (self.knee.pos(), self.slope.pos())]
         self.set_notes(written, lines, [*handles, self._foot_point()])
+        self.set_moving_note(foot_note(self._foot_point()))
 
     def _foot_point(self) -> tuple[float, float]:
         assert self._curves is not None
@@ -160,11 +175,13 @@ class PressurePlane(Plane):
         return float(pressed.front_pressure) / scale, float(pressed.rear_pressure) / scale
 
     def _show_press(self) -> None:
+        self._pressed_last = self._session.presses
         x, y = self._foot_point()
         self._show_markers()
-        if self._curves is not None and self.covers_a_note((x, y)):
-            self._show_notes(self._curves)  # they make way for the foot
-        self.set_moving_note(foot_note((x, y)))
+        if self.covers_a_note((x, y)) and not self._session.dragging:
+            self._show_notes()  # they make way for the foot
+        else:
+            self.set_moving_note(foot_note((x, y)))
 
     # --- the hand --------------------------------------------------------------------------
 

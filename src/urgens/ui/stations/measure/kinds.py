@@ -180,7 +180,7 @@ class BodyButton(QToolButton):
         for use in USES:
             self._add(menu, f"Used for {use}", {"vehicle.use": use})
         self.setMenu(menu)
-        session.solution_changed.connect(self.refresh)
+        session.told.connect(self.refresh)
         self.refresh()
 
     def _add(self, menu: QMenu, words: str, changes: dict[str, object]) -> None:
@@ -204,7 +204,7 @@ class KindButton(QToolButton):
         menu = QMenu(self)
         menu.aboutToShow.connect(self.fill)
         self.setMenu(menu)
-        session.solution_changed.connect(self.refresh)
+        session.told.connect(self.refresh)
         self.refresh()
 
     @property

@@ -44,7 +44,7 @@ class SettleList(Painted):
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setToolTip("Click to go to the figure; right button to say what is known about it")
-        session.solution_changed.connect(self.refresh)
+        session.told.connect(self.refresh)
 
     def refresh(self) -> None:
         """Rank anew if the build has changed and the list is looked at."""
