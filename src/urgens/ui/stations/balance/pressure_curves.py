@@ -10,8 +10,10 @@ from urgens.physics.vehicle import Standing
 from urgens.quantity import PRESSURE
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName, ideal_pressures
-from urgens.solve.lines import pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.circuit import Felt
+from urgens.solve.lines import Lines, booster_output, line_pressures, pushrod_force
+from urgens.solve.press import felt_rolling, rolling, rolling_lines
+from urgens.solve.system import System
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.valve_setting import ValveSetting
 
@@ -75,14 +77,17 @@ def pressure_curves(session: Session, setting: ValveSetting | None) -> PressureC
     solution, scale = session.solution, in_units(PRESSURE, session.units)
     made = solution.system
     efforts = np.linspace(0.0, session.most_effort, LINE_POINTS)
-    lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
+    made = rolling(made, solution.standing)
+    lines, felt = _lines(made, efforts, solution.standing)
     arriving = low = high = lines.rear
     if setting is not None:  # the knee itself belongs to the line
-        at_knee = np.interp(setting.knee, setting.arriving(session, lines.master_rear), efforts)
-        efforts = np.sort(np.append(efforts, at_knee))
-        lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
-        arriving = setting.arriving(session, lines.master_rear)
-        low, high = setting.at_tolerance(session, arriving)
+        arriving = setting.arriving(session, lines.master_rear, felt)
+        if setting.reached:
+            at_knee = np.interp(setting.knee, arriving, efforts)
+            efforts = np.sort(np.append(efforts, at_knee))
+            lines, felt = _lines(made, efforts, solution.standing)
+            arriving = setting.arriving(session, lines.master_rear, felt)
+        low, high = setting.at_tolerance(session, arriving, felt)
     cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
     ideal_front, ideal_rear = ideal_pressures(made, cases, IDEAL_Z)
     return PressureCurves(
@@ -96,6 +101,13 @@ def pressure_curves(session: Session, setting: ValveSetting | None) -> PressureC
         ideal_rear / scale,
         _lock(session, scale),
     )
+
+
+def _lines(made: System, efforts: Curve, standing: Standing) -> tuple[Lines, Felt]:
+    """Return the pressures of all efforts, and what the valves feel at each."""
+    output = booster_output(made, pushrod_force(made, efforts))
+    felt = felt_rolling(made, output, standing)
+    return line_pressures(made, output, felt), felt
 
 
 def _lock(session: Session, scale: float) -> tuple[AxleName, float, float, float] | None:

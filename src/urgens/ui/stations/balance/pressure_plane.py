@@ -132,9 +132,11 @@ class PressurePlane(Plane):
 
     def _show_handles(self, curves: PressureCurves) -> None:
         setting = self._setting
-        for item in (self.knee, self.slope, self._guide):
-            item.setVisible(setting is not None)
-        if setting is None:
+        reached = setting is not None and setting.reached
+        for item in (self.knee, self._guide):
+            item.setVisible(reached)
+        self.slope.setVisible(reached and setting is not None and setting.has_slope)
+        if setting is None or not reached:
             return
         (_, right), (_, top) = self.box.viewRange()
         knee = setting.knee / curves.scale
@@ -165,7 +167,8 @@ class PressurePlane(Plane):
         handles = [curves.lock[1:3]] if curves.lock is not None else []
         if reduced:
             lines.append((curves.front, curves.arriving))
-            handles += [(p.x(), p.y()) for p in (self.knee.pos(), self.slope.pos())]
+            held = [handle for handle in (self.knee, self.slope) if handle.isVisible()]
+            handles += [(handle.pos().x(), handle.pos().y()) for handle in held]
         self.set_notes(written, lines, [*handles, self._foot_point()])
         self.set_moving_note(foot_note(self._foot_point()))
 

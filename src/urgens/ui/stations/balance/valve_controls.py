@@ -3,7 +3,7 @@
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from urgens.build.master import TwinMaster
-from urgens.build.valves import Adjustable
+from urgens.build.valves import Adjustable, InertiaSensing, Limiting, LoadSensing, Reducing
 from urgens.guidance.balance import highest_knee
 from urgens.guidance.practice import LOWEST_KNEE, ROAD_VALVE_SLOPE
 from urgens.quantity import (
@@ -11,6 +11,7 @@ from urgens.quantity import (
     PRESSURE,
     QuantityError,
     Shown,
+    parse,
     retype,
     show,
 )
@@ -19,6 +20,7 @@ from urgens.ui.stations.balance.bar_board import BarBoard
 from urgens.ui.stations.balance.bar_setting import bar, step_bar
 from urgens.ui.stations.balance.valve_setting import (
     ValveSetting,
+    set_knee,
     set_slope,
     set_turns,
     step_knee,
@@ -30,6 +32,12 @@ from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.stepper import Stepper
 
 BAR = "Bar, to the front"
+# What decides the knee of the kinds that do not state it.
+FIGURES = {
+    "adjustable": "turns",
+    "load-sensing": "points[0][1]",
+    "inertia-sensing": "ball_angle",
+}
 NEW_KNEE = 2e6  # Pa, where the build gives no better one
 
 
@@ -94,20 +102,34 @@ class ValveControls(QWidget):
             self._words.setText(words)  # a text that is set lays the window out again
         if setting is None:
             return
-        self.slope.show_buttons(not isinstance(setting.valve, Adjustable))
-        if isinstance(setting.valve, Adjustable):
-            self.knee.set_caption("Valve setting")
-            turns, last = setting.valve.turns, setting.valve.table[-1][0]
-            unit = "turns" if setting.valve.counted == "turns" else f"of {last:g}"
-            self.knee.set_value(Shown(f"{turns:g}", unit), f"{turns:g}")
-        else:
-            self.knee.set_caption("Knee")
-            shown = show(setting.knee, PRESSURE, self._session.units)
-            self.knee.set_value(shown, setting.valve.knee.text)
+        self.slope.setVisible(setting.has_slope)
+        roomy = not isinstance(master, TwinMaster)  # else there are three beside each other
+        self.slope.show_buttons(roomy and not isinstance(setting.valve, Adjustable))
+        self._show_knee(setting)
         self.slope.set_value(Shown(f"{setting.slope:.2f}", ""), f"{setting.slope:g}")
-        figure = "turns" if isinstance(setting.valve, Adjustable) else "knee"
+        figure = FIGURES.get(setting.valve.kind, "knee")
         self.knee.label.set_known(self._known(f"{setting.path}.{figure}"))
         self.slope.label.set_known(self._known(f"{setting.path}.slope"))
+
+    def _show_knee(self, setting: ValveSetting) -> None:
+        valve = setting.valve
+        if isinstance(valve, Adjustable):
+            self.knee.set_caption("Valve setting")
+            unit = "turns" if valve.counted == "turns" else f"of {valve.table[-1][0]:g}"
+            self.knee.set_value(Shown(f"{valve.turns:g}", unit), f"{valve.turns:g}")
+            return
+        units = self._session.units
+        if not setting.reached:
+            self.knee.set_caption("Knee in this load case")
+            self.knee.set_value(Shown("never", ""), "")
+            return
+        shown = show(setting.knee, PRESSURE, units)
+        if isinstance(valve, Reducing | Limiting):
+            self.knee.set_caption("Knee")
+            self.knee.set_value(shown, valve.knee.text)
+        else:
+            self.knee.set_caption("Knee in this load case")
+            self.knee.set_value(shown, retype(setting.knee, PRESSURE, units))
 
     def _known(self, path: str) -> Known:
         return Known.ASSUMED if self._session.assumes(path) else Known.YES
@@ -115,7 +137,17 @@ class ValveControls(QWidget):
     def _sentence(self, setting: ValveSetting | None) -> str:
         if setting is None:
             return "Nothing reduces pressure in the rear line. Not every car needs it to."
+        if not setting.reached:
+            return "No press in this load case reaches its knee: it passes everything."
         knee = show(setting.knee, PRESSURE, self._session.units)
+        if isinstance(setting.valve, LoadSensing):
+            way = "its spring" if setting.valve.lever is not None else "both its points"
+            return f"It feels the rear axle's load: dragging the knee moves {way}; see Valves."
+        if isinstance(setting.valve, InertiaSensing):
+            angle = setting.valve.ball_angle.text
+            return f"Its ball rolls on a ramp of {angle}: dragging the knee tilts the ramp."
+        if isinstance(setting.valve, Limiting):
+            return f"Up to {knee} the valve does nothing; from there the rear gets no more."
         if isinstance(setting.valve, Adjustable):
             return (
                 f"At this setting the knee is {knee}; from there the rear gets a share of the rise."
@@ -145,8 +177,10 @@ class ValveControls(QWidget):
                     f"write {rows[0][0]:g} to {rows[-1][0]:g}",
                 )
             set_turns(self._session, setting, turns)
-        else:
+        elif isinstance(setting.valve, Reducing | Limiting):
             self._session.edit(f"{setting.path}.knee", typed, f"Knee {typed}")
+        else:
+            set_knee(self._session, setting, parse(typed, PRESSURE).value)
 
     def _accept_slope(self, typed: str) -> None:
         slope = _number(typed, "slope", "0.3")

@@ -1,29 +1,41 @@
-"""The reducing valve of the rear circuit as Balance changes it: knee and slope, at any setting."""
+"""The rear circuit's valve as Balance changes it: its knee and slope, at any setting."""
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from urgens.build.valves import Adjustable, Reducing
-from urgens.quantity import PRESSURE, UnitSystem, parse, retype
-from urgens.solve.circuit import ReducingLaw, at_rest, law, through
+from urgens.build.valves import (
+    KNEED,
+    Adjustable,
+    InertiaSensing,
+    Limiting,
+    LoadSensing,
+    Reducing,
+)
+from urgens.quantity import PRESSURE, UnitSystem, parse, places, retype
+from urgens.solve.circuit import Felt, through
+from urgens.solve.knee_here import knee_here, moves
 from urgens.solve.stages import tolerance_ends
 from urgens.ui.session import Session
 
-LOWEST_KNEE = 1e5  # Pa; the knee stays above zero while it is dragged
 TURN_STEP = 0.25
 HIGHEST_SLOPE = 0.95
 KNEE_STEP = {UnitSystem.INCH: parse("5 psi", PRESSURE).value, UnitSystem.METRIC: 0.5e5}  # Pa
+Pressures = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
 class ValveSetting:
-    """The first valve of the rear circuit that reduces, and where it stands."""
+    """The first valve of the rear circuit that reduces, and where it stands.
+
+    `knee` is that of the load case looked at [Pa], infinite where no press reaches it.
+    """
 
     index: int
-    valve: Reducing | Adjustable
-    knee: float  # Pa
+    valve: Reducing | Limiting | Adjustable | LoadSensing | InertiaSensing
+    knee: float
     slope: float
 
     @property
@@ -31,43 +43,54 @@ class ValveSetting:
         """Its place in the build."""
         return f"valves.rear[{self.index}]"
 
-    def arriving(self, session: Session, master: NDArray[np.float64]) -> NDArray[np.float64]:
+    @property
+    def reached(self) -> bool:
+        """Whether some press reaches its knee."""
+        return math.isfinite(self.knee)
+
+    @property
+    def has_slope(self) -> bool:
+        """Whether something passes above the knee."""
+        return not isinstance(self.valve, Limiting)
+
+    def arriving(self, session: Session, master: Pressures, felt: Felt) -> Pressures:
         """Return the pressure [Pa] in front of it for pressures at the cylinder [Pa]."""
-        made, load = session.solution.system, at_rest(session.solution.standing)
-        return through(made.rear_valves[: self.index], master, load)
+        made = session.solution.system
+        return through(made.rear_valves[: self.index], master, felt)
 
     def at_tolerance(
-        self, session: Session, arriving: NDArray[np.float64]
-    ) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        self, session: Session, arriving: Pressures, felt: Felt
+    ) -> tuple[Pressures, Pressures]:
         """Return the rear pressure [Pa] with the valve at both ends of its production tolerance."""
-        made, load = session.solution.system, at_rest(session.solution.standing)
-        ends = tolerance_ends(made.rear_valves[self.index], load)
-        assert ends is not None
-        behind = made.rear_valves[self.index + 1 :]
-        low, high = (through((end, *behind), arriving, load) for end in ends)
+        made = session.solution.system
+        law, behind = made.rear_valves[self.index], made.rear_valves[self.index + 1 :]
+        ends = tolerance_ends(law, felt) or (law, law)  # a ball that never rolls has no knee
+        low, high = (through((end, *behind), arriving, felt) for end in ends)
         return low, high
 
 
 def valve_setting(session: Session) -> ValveSetting | None:
     """Return the rear circuit's valve, None where nothing reduces."""
     for index, valve in enumerate(session.build.valves.rear):
-        if isinstance(valve, Reducing | Adjustable):
-            setting = law(valve)
-            assert isinstance(setting, ReducingLaw)
-            return ValveSetting(index, valve, float(setting.knee), valve.slope)
+        if isinstance(valve, KNEED):
+            slope = 0.0 if isinstance(valve, Limiting) else valve.slope
+            return ValveSetting(index, valve, knee_here(session.solution, index), slope)
     return None
 
 
 def set_knee(session: Session, setting: ValveSetting, knee: float) -> None:
     """Move the knee to `knee` [Pa], as near as the valve's adjuster comes; raises BuildErrors."""
-    knee = max(knee, LOWEST_KNEE)
     if isinstance(setting.valve, Adjustable):
         rows = setting.valve.table
         turns = np.interp(knee, [row[1].value for row in rows], [row[0] for row in rows])
         set_turns(session, setting, setting.valve.nearest(float(turns), TURN_STEP))
-    else:
-        typed = retype(knee, PRESSURE, session.units)
-        session.edit(f"{setting.path}.knee", typed, f"Knee {typed}")
+        return
+    units = session.units
+    changes: dict[str, object] = {}
+    for path, value, kind in moves(session.solution, setting.index, knee):
+        finer = places(kind, units) + (kind is not PRESSURE)  # springs and ramps move much
+        changes[f"{setting.path}.{path}"] = retype(value, kind, units, finer)
+    session.edit_all(changes, f"Knee {retype(knee, PRESSURE, units)}")
 
 
 def set_turns(session: Session, setting: ValveSetting, turns: float) -> None:
@@ -97,4 +120,5 @@ def step_knee(session: Session, setting: ValveSetting, steps: int) -> None:
         set_turns(session, setting, valve.turns + TURN_STEP * steps)
         return
     step = KNEE_STEP[session.units.system]
-    set_knee(session, setting, (round(setting.knee / step) + steps) * step)
+    if setting.reached:
+        set_knee(session, setting, (round(setting.knee / step) + steps) * step)
