@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from tests.builds import pickup_with
-from urgens.build import demo, demo_names, edited
+from urgens.build import Build, demo, demo_names, edited
 from urgens.guidance.drilling import consequences, edge_caution, stands_in, where_to_drill
 from urgens.guidance.feeling import cold_line_words, compared, reservoir_words
 from urgens.guidance.half_lost import dead_is_primary, lost_halves
@@ -232,17 +232,51 @@ def test_a_clamp_is_pressure_times_area_in_pounds() -> None:
     assert front.gives == "clamp on each pad"
 
 
-def test_schools_are_answered_with_the_builds_own_figures() -> None:
-    for name in demo_names():
-        solution = solve(demo(name))
-        said = schools(solution, candidates(demo(name)), METRIC)
-        assert [school.question for school in said] == [
-            "Is a rear valve needed?", "What does it do?", "Why a metering valve?",
-        ]  # fmt: skip
-        assert all(school.here.startswith("Here") for school in said)
-    assert (
-        "none is needed" in schools(solve(demo("coupe")), candidates(demo("coupe")), INCH)[0].here
-    )
+def here(build: Build, question: str) -> str:
+    """What is said of a build to a question, nothing where it is not asked."""
+    said = schools(solve(build), candidates(build), INCH)
+    return next((school.here for school in said if school.question.startswith(question)), "")
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_schools_are_answered_with_the_builds_own_figures(name: str) -> None:
+    said = schools(solve(demo(name)), candidates(demo(name)), METRIC)
+
+    assert all(school.here.startswith("Here") for school in said)
+    assert {"Is a rear valve needed?", "Why one at all?", "Which end should act first?"} < {
+        school.question for school in said
+    }
+
+
+def test_load_and_drums_each_have_their_part() -> None:
+    """Common practice: duo-servo drums give 25 to 35 % more for a tenth of friction more."""
+    assert "none is needed" in here(demo("coupe"), "Is a rear valve needed?")
+    # moments about the tyre contact, by hand, at the deceleration wanted
+    pickup = demo("pickup")
+    case = pickup.vehicle.load_cases[0]
+    weight = case.front_axle.value + case.rear_axle.value
+    z = pickup.targets.deceleration
+    moved = z * weight * case.cg_height.value / pickup.vehicle.wheelbase.value
+    behind = 100 * (case.rear_axle.value - moved) / weight
+    assert f"{behind:.0f} % at {z:g} g" in here(pickup, "Why one at all?")
+    assert "duo-servo drums give 25 to 35 % more" in here(pickup, "Why one at all?")
+    assert here(demo("roadster"), "Why one at all?").endswith("it is the load.")
+
+
+def test_what_bites_first_is_not_what_locks_first() -> None:
+    """A metering valve lets the rear bite first; the front locks first all the same."""
+    said = here(pickup_with({"valves.rear[0].knee": "200 psi"}), "Which end")
+    assert "the front locks first" in said
+    plain = {"front.brake.threshold": "0 psi", "rear.brake.threshold": "0 psi"}
+    assert "both bite at" in here(pickup_with({**plain, "valves.front": []}), "Which end")
+
+
+def test_a_reducing_half_is_compared_with_new_rear_discs() -> None:
+    disc = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["38 mm"],
+            "pad_friction": 0.4, "effective_radius": "120 mm"}  # fmt: skip
+    calm = pickup_with({"rear.brake": disc, "evidence": {}, "setups": []})
+    assert here(demo("pickup"), "Rear discs behind") == ""
+    assert "its own, 375 psi" in here(calm, "Rear discs behind")
 
 
 # --- valves ---

@@ -5,15 +5,19 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from urgens.build import Build
-from urgens.build.valves import Metering
-from urgens.build.wheel import Drum
-from urgens.quantity import PRESSURE, Units, UnitSystem, parse, show
-from urgens.solve import Solution
+from urgens.build.valves import Metering, Reducing
+from urgens.build.wheel import Disc, Drum
+from urgens.guidance.balance import highest_knee
+from urgens.guidance.practice import USUAL_SHOES
+from urgens.physics.vehicle import axle_loads
+from urgens.quantity import FORCE, PRESSURE, Units, UnitSystem, parse, show
+from urgens.solve import AxleName, Solution
 from urgens.solve.choice import Candidate
 from urgens.solve.circuit import MeteringLaw, at_rest
 from urgens.solve.lines import forces_at, line_pressures
 from urgens.solve.system import System
 
+SCANNED = 801  # efforts
 LIGHT = parse("100 psi", PRESSURE).value  # a light press, where a metering valve still holds
 
 
@@ -31,11 +35,16 @@ def schools(
 ) -> tuple[School, ...]:
     """Return the questions that stand at the choice of a valve."""
     build = solution.build
-    return (
+    asked = [
         School(
             "Is a rear valve needed?",
             "One school always fits one after a disc conversion, one only if the car shows it.",
             _needed(found),
+        ),
+        School(
+            "Why one at all?",
+            "“Drums grab”, “the load moves forward”: both, each to its own part.",
+            _why_at_all(solution),
         ),
         School(
             "What does it do?",
@@ -44,10 +53,108 @@ def schools(
             _does(solution, units),
         ),
         School(
+            "Which end should act first?",
+            "Rear first, for stability; front first. Bite and lock are two things: whatever bites "
+            "first, the front has to lock first.",
+            _first(solution, units),
+        ),
+        School(
             "Why a metering valve?",
             "Less front on ice, the rear shoes first, both ends together, less dive.",
             _metering(build, solution, units),
         ),
+    ]
+    fixed = next((one for one in found if one.kind == "reducing"), None)
+    if fixed is not None and fixed.knee is not None:
+        asked.append(
+            School(
+                "A fixed valve, or a plain block and an adjustable one?",
+                "Either. The fixed body keeps lamp and shuttle; an adjustable one is set on the "
+                "road and brings two joints, and with the old block's rear port plugged its "
+                "lamp and shuttle are lost.",
+                f"Here: the fixed one to look for has a knee of "
+                f"{show(fixed.knee, PRESSURE, units)} and a slope of {fixed.slope:.2f}; an "
+                "adjustable one has to reach that with some turns left both ways.",
+            )
+        )
+    if isinstance(build.rear.brake, Disc) and any(valve.body for valve in build.valves.rear):
+        asked.append(
+            School(
+                "Rear discs behind a disc and drum valve?",
+                "Keep its reducing half; fit another.",
+                _reducing_half(solution, units),
+            )
+        )
+    asked.append(
+        School(
+            "An anti-lock unit in the system?",
+            "“It balances by itself”; keep the valve.",
+            "Here: it passes pressure one to one and lies outside what is computed. No reducing "
+            "valve behind it without its maker's leave.",
+        )
+    )
+    return tuple(asked)
+
+
+def _why_at_all(solution: Solution) -> str:
+    """Part what the load asks for from what drums add."""
+    standing, build = solution.standing, solution.build
+    z = min(build.targets.deceleration, solution.surface)
+    still, moved = (
+        float(rear / (front + rear))
+        for front, rear in (axle_loads(standing, 0.0), axle_loads(standing, z))
+    )
+    said = f"Here: {100 * still:.0f} % of the load is behind, {100 * moved:.0f} % at {z:.2g} g. "
+    brake = build.rear.brake
+    if isinstance(brake, Disc):
+        return said + "Rear discs do not grab: it is the load."
+    *_, least, most = USUAL_SHOES[brake.layout]
+    return (
+        said + f"And with a tenth more friction {brake.layout} drums give {10 * least:.0f} to "
+        f"{10 * most:.0f} % more, discs 10 % (common practice)."
+    )
+
+
+def _first(solution: Solution, units: Units | UnitSystem) -> str:
+    """Say what bites first and what locks first."""
+    efforts = np.linspace(0.0, solution.build.targets.max_effort.value, SCANNED)
+    presses = solution.press(efforts)
+    bites = {
+        axle: float(efforts[int(np.argmax(torque > 0.0))]) if np.any(torque > 0.0) else np.inf
+        for axle, torque in (
+            ("front", presses.front_wheel_torque),
+            ("rear", presses.rear_wheel_torque),
+        )
+    }
+    early, late = sorted(bites, key=lambda axle: bites[axle])
+    step = efforts[1]
+    if not np.isfinite(bites[late]):
+        bite = f"only the {early} ever bites"
+    elif bites[late] - bites[early] <= step:
+        bite = f"both bite at {show(bites[early], FORCE, units)} of foot"
+    else:
+        bite = (
+            f"the {early} bites at {show(bites[early], FORCE, units)} of foot, the {late} at "
+            f"{show(bites[late], FORCE, units)}"
+        )
+    axle = AxleName(int(solution.lock.axle[solution.case, solution.road]))
+    lock = "nothing locks" if axle is AxleName.NONE else f"the {axle.name.lower()} locks first"
+    return f"Here: {bite}; on this road {lock}."
+
+
+def _reducing_half(solution: Solution, units: Units | UnitSystem) -> str:
+    """Compare the knee of a valve made for drums with what these rear discs allow."""
+    valve = next(v for v in solution.build.valves.rear if v.body)
+    if not isinstance(valve, Reducing):
+        return f"Here: its {valve.kind} part is no reducing half."
+    highest = highest_knee(solution, valve.slope)
+    knee = show(valve.knee.value, PRESSURE, units)
+    if not np.isfinite(highest):
+        return f"Here: these rear brakes ask for no knee; its own, {knee}, only takes away."
+    fits = "is not above that" if valve.knee.value <= highest else "is above that"
+    return (
+        f"Here: at its slope of {valve.slope:g} these rear discs take a knee of up to "
+        f"{show(highest, PRESSURE, units)}; its own, {knee}, {fits}."
     )
 
 

@@ -7,6 +7,7 @@ from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
+    QLabel,
     QPushButton,
     QScrollArea,
     QSizePolicy,
@@ -117,13 +118,10 @@ class ChoosePage(Page):
         self.column.addLayout(row)
         self.now = wrapped()
         self.column.addWidget(self.now)
-        self.questions = [(wrapped("heading"), wrapped(), wrapped()) for _ in range(3)]
-        for question, said, here in self.questions:
-            self.column.addSpacing(6)
-            self.column.addWidget(question)
-            self.column.addWidget(said)
-            here.setStyleSheet(f"color: {T.ink}")
-            self.column.addWidget(here)
+        self.questions: list[tuple[QLabel, ...]] = []
+        self._asked = QVBoxLayout()
+        self._asked.setSpacing(6)
+        self.column.addLayout(self._asked)
         self.column.addStretch()
         self.lay_out(area)
 
@@ -177,11 +175,27 @@ class ChoosePage(Page):
         cases = len(build.vehicle.load_cases)
         self.now.setText(f"As it is, {cases} loads on {roads}: {state}.")
         said = schools(session.solution, found, units)
-        for labels, school in zip(self.questions, said, strict=True):
+        while len(self.questions) < len(said):
+            self._add_question()
+        for labels in self.questions[len(said) :]:
+            for label in labels:
+                label.hide()
+        for labels, school in zip(self.questions, said, strict=False):
             texts = (school.question, school.schools, school.here)
             for label, text in zip(labels, texts, strict=True):
                 label.setText(text)
+                label.show()
         self.say()
+
+    def _add_question(self) -> None:
+        """Make room for one more question, what the schools say, and what this build says."""
+        labels = (wrapped("heading"), wrapped(), wrapped())
+        labels[2].setStyleSheet(f"color: {T.ink}")
+        if self.questions:
+            self._asked.addSpacing(6)
+        for label in labels:
+            self._asked.addWidget(label)
+        self.questions.append(labels)
 
     def take(self, rank: int) -> None:
         """Fit the way of a rank, as one step."""

@@ -4,11 +4,11 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath
 
 from urgens.build.wheel import Disc, Drum
+from urgens.guidance.practice import USUAL_SHOES
 from urgens.physics.disc import clamp_force
 from urgens.quantity import FORCE, LENGTH, MASS, PRESSURE, TORQUE, show
 from urgens.solve.system import disc_radius, piston_area, self_locking_friction, shoe_factor
 from urgens.ui.session import Session
-from urgens.ui.stations.measure.shoes import USUAL
 from urgens.ui.theme.paint import T, fluid, hatch, pen
 from urgens.ui.widgets.board import Board, measure, write
 from urgens.ui.widgets.figure_label import Figure
@@ -250,7 +250,7 @@ class BrakeBoard(Board):
             limit = self_locking_friction(brake)
             grabs = "" if limit is None else f"grabs by itself from μ {limit:.2f}"
             return f"shoe factor {factor:.2f} from its shoes", grabs
-        low, high, least, most = USUAL[brake.layout]
+        low, high, least, most = USUAL_SHOES[brake.layout]
         more = f"10 % more μ: +{10 * least:g} to {10 * most:g} %"
         return f"usual factor {low:g} to {high:g}", more
 

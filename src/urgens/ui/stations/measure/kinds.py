@@ -8,10 +8,11 @@ from urgens.build.booster import HydraulicBooster, VacuumBooster
 from urgens.build.facts import only_assumed
 from urgens.build.master import TwinMaster
 from urgens.build.wheel import Disc, Drum
+from urgens.guidance.practice import USUAL_SHOES
 from urgens.quantity import LENGTH, retype
 from urgens.solve.system import disc_radius
 from urgens.ui.session import Session
-from urgens.ui.stations.measure.shoes import USUAL, ShoeDialog
+from urgens.ui.stations.measure.shoes import ShoeDialog
 from urgens.ui.widgets.bodies import BODIES
 from urgens.ui.widgets.side_view import body_kind
 
@@ -78,7 +79,7 @@ def brake_changes(session: Session, axle: str) -> Iterator[Change]:
                     yield words, {f"{place}.pad_pressure": pressure}
         yield "Drum brakes instead (figures assumed)", _instead(session, place, NEW_DRUM)
         return
-    for layout, (low, high, *_) in USUAL.items():
+    for layout, (low, high, *_) in USUAL_SHOES.items():
         if brake.layout != layout:
             changes: dict[str, object] = {f"{place}.layout": layout}
             if brake.shoe_factor is not None:

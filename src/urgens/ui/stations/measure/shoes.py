@@ -13,6 +13,7 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.build.wheel import Drum
+from urgens.guidance.practice import USUAL_SHOES
 from urgens.physics.drum import pinned_shoe_factor
 from urgens.quantity import ANGLE, LENGTH
 from urgens.solve.system import self_locking_friction, shoe_factor
@@ -25,12 +26,6 @@ from urgens.ui.widgets.plane import Note, Plane
 USUAL_FRICTION = 0.38  # lining friction that published factors are for; common practice
 LOWEST, HIGHEST = 0.10, 0.60  # of the plot
 NEAR_LIMIT = 0.98  # of the friction at which the shoe grabs; beyond it the factor runs away
-# Shoe factor from, to at μ 0.38, and (dC/C)/(dμ/μ) from, to; common practice.
-USUAL = {
-    "leading-trailing": (2.0, 2.4, 1.3, 1.6),
-    "two-leading": (3.0, 3.5, 1.9, 2.3),
-    "duo-servo": (4.5, 6.0, 2.5, 3.5),
-}
 NEW_SHOE = {  # of a drum's radius, and angles: a common pinned shoe
     "hinge_distance": 0.8,
     "arm": 1.6,
@@ -66,7 +61,7 @@ class FactorPlane(Plane):
         friction = np.linspace(LOWEST, min(HIGHEST, NEAR_LIMIT * limit), 81)
         shoe = brake.shoe
         if brake.shoe_factor is not None or shoe is None:
-            *_, least, most = USUAL[brake.layout]
+            *_, least, most = USUAL_SHOES[brake.layout]
             share, factor = friction / USUAL_FRICTION, shoe_factor(brake)
             return friction, factor * share**least, factor * share**most
         factor_at = pinned_shoe_factor(
@@ -181,7 +176,7 @@ class ShoeDialog(QDialog):
         typed = brake.shoe_factor is not None
         self.change.setText("Describe the shoes instead" if typed else "Type the factor instead")
         self.change.setVisible(brake.layout != "duo-servo")
-        low, high, *_ = USUAL[brake.layout]
+        low, high, *_ = USUAL_SHOES[brake.layout]
         self._said.setText(
             f"Between the lines: how far the factor of such brakes usually moves (common practice; "
             f"usual factor {low:g} to {high:g} at μ {USUAL_FRICTION})."
