@@ -7,7 +7,7 @@ from tests.builds import pickup_with
 from urgens.build import demo, demo_names, with_changes
 from urgens.guidance.changing import what_it_does
 from urgens.solve import solve
-from urgens.solve.changed import CHANGES, changed, outcome
+from urgens.solve.changed import CHANGES, changed, lays, outcome
 
 BY_KEY = {change.key: change for change in CHANGES}
 
@@ -62,3 +62,39 @@ def test_a_load_sensing_valve_has_to_be_set_again() -> None:
 
     assert "set it again" in what_it_does(build, "springs")
     assert "set it again" not in what_it_does(demo("pickup"), "springs")
+
+
+def test_a_lever_feels_springs_and_ride_height() -> None:
+    """Statics: stiffer springs halve its travel; an inch lower pulls an inch of its spring."""
+    lever = {
+        "arm": "6 in",
+        "piston_arm": "1 in",
+        "piston_diameter": "5/8 in",
+        "spring_rate": "20 lbf/in",
+        "preload": "30 lbf",
+        "at_load": "1700 lb",
+        "suspension_rate": "300 lbf/in",
+    }
+    valve = {"kind": "load-sensing", "lever": lever, "slope": 0.4, "follows": "static"}
+    build = pickup_with({"valves.rear": [valve]})
+    springs, height = BY_KEY["springs"], BY_KEY["height"]
+    assert springs.lay is not None
+    assert height.lay is not None
+
+    stiffer = with_changes(build, springs.lay(build, 100.0)).valves.rear[0].lever  # type: ignore[union-attr]
+    lower = with_changes(build, height.lay(build, -0.0254)).valves.rear[0].lever  # type: ignore[union-attr]
+    assert stiffer is not None
+    assert lower is not None
+    assert stiffer.suspension_rate.value == pytest.approx(2 * 300 * 175.126835, rel=1e-6)
+    assert lower.preload.value == pytest.approx((30 + 20) * 4.4482216, rel=1e-6)
+    assert lays(build, springs)
+    assert not lays(demo("pickup"), springs)
+    assert "as computed here" in what_it_does(build, "height")
+
+
+def test_a_ball_feels_the_rake_which_is_not_computed() -> None:
+    valve = {"kind": "inertia-sensing", "ball_angle": "17 deg", "slope": 0.4}
+    build = pickup_with({"valves.rear": [valve]})
+
+    assert "not computed" in what_it_does(build, "height")
+    assert "rake" not in what_it_does(build, "springs")

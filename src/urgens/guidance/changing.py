@@ -1,7 +1,7 @@
 """What changes do, and what the trade says they do, in words."""
 
 from urgens.build import Build
-from urgens.build.valves import LoadSensing
+from urgens.build.valves import InertiaSensing, LoadSensing
 
 WHAT = {
     "front-tyres": "A larger tyre takes more torque for the same force: the front brakes less.",
@@ -18,11 +18,17 @@ WHAT = {
 
 
 def what_it_does(build: Build, key: str) -> str:
-    """Return the mechanism of a change, with what a load-sensing valve adds to it."""
+    """Return the mechanism of a change, with what a valve that feels the vehicle adds to it."""
     said = WHAT[key]
-    felt = any(
-        isinstance(valve, LoadSensing) for valve in (*build.valves.front, *build.valves.rear)
-    )
-    if felt and key in ("springs", "height"):
+    if key not in ("springs", "height"):
+        return said
+    valves = (*build.valves.front, *build.valves.rear)
+    sensing = [valve for valve in valves if isinstance(valve, LoadSensing)]
+    if any(valve.lever is not None for valve in sensing):
+        moves = "travels less for the same load" if key == "springs" else "is pulled further"
+        return f"{said} The valve's lever {moves}, as computed here: set it again."
+    if sensing:
         return f"{said} The load-sensing valve reads the rear's height: set it again."
+    if key == "height" and any(isinstance(valve, InertiaSensing) for valve in valves):
+        return f"{said} Only one end lower tilts the ball's ramp by the rake: not computed."
     return said

@@ -1,11 +1,12 @@
 """What a change to the vehicle does to the balance, and what it does not."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 import numpy as np
 
 from urgens.build import Build, with_changes
+from urgens.build.valves import Lever, LoadSensing
 from urgens.build.wheel import Disc
 from urgens.quantity import LENGTH, LOAD, Kind
 from urgens.solve.lock import AxleName
@@ -17,7 +18,8 @@ from urgens.solve.system import rolling_radius
 class Change:
     """One change: how it is called, its usual amount, and how it is laid over a build.
 
-    `kind` None is a share in percent; `lay` None changes nothing that a steady stop feels.
+    `kind` None is a share in percent; `lay` None changes nothing that a steady stop feels, as does
+    one that lays nothing over the build it is given.
     """
 
     key: str
@@ -91,10 +93,38 @@ def _friction(axle: str) -> Callable[[Build, float], dict[str, object]]:
 
 
 def _height(build: Build, metres: float) -> dict[str, object]:
-    return {
+    """Lay another height over the body, which also moves what a lever's spring is set to."""
+    lower: dict[str, object] = {
         f"vehicle.load_cases[{i}].cg_height": f"{case.cg_height.value + metres:.9g} m"
         for i, case in enumerate(build.vehicle.load_cases)
     }
+    for place, lever in _levers(build):
+        pull = max(lever.preload.value - lever.spring_rate.value * metres, 1.0)
+        lower[f"{place}.preload"] = f"{pull:.9g} N"
+    return lower
+
+
+def _springs(build: Build, percent: float) -> dict[str, object]:
+    """Lay a stiffer suspension over the levers that feel it; nothing else knows of it."""
+    return {
+        f"{place}.suspension_rate": f"{lever.suspension_rate.value * (1 + percent / 100):.9g} N/m"
+        for place, lever in _levers(build)
+    }
+
+
+def _levers(build: Build) -> Iterator[tuple[str, Lever]]:
+    for circuit in ("front", "rear"):
+        for index, valve in enumerate(getattr(build.valves, circuit)):
+            if isinstance(valve, LoadSensing) and valve.lever is not None:
+                yield f"valves.{circuit}[{index}].lever", valve.lever
+
+
+def lays(build: Build, change: Change) -> bool:
+    """Tell whether a change is felt by a build in a steady stop at all.
+
+    build: the document [object]; change: which [object]. Source: what it lays over the build.
+    """
+    return change.lay is not None and bool(change.lay(build, change.amount))
 
 
 def _ballast(axle: str) -> Callable[[Build, float], dict[str, object]]:
@@ -118,6 +148,6 @@ CHANGES = (
     Change("rear-pads", "Rear friction by", 10.0, None, _friction("rear")),
     Change("front-ballast", "Ballast over the front axle", HUNDREDWEIGHT, LOAD, _ballast("front")),
     Change("rear-ballast", "Ballast over the rear axle", HUNDREDWEIGHT, LOAD, _ballast("rear")),
-    Change("springs", "Stiffer springs by", 30.0, None, None),
+    Change("springs", "Stiffer springs by", 30.0, None, _springs),
     Change("wheels", "Wider wheels by", 20.0, None, None),
 )

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QScrollArea, QWi
 from urgens.build import BuildErrors
 from urgens.guidance.changing import what_it_does
 from urgens.quantity import FORCE, QuantityError, Shown, parse, show
-from urgens.solve.changed import CHANGES, Change, Outcome, changed, outcome
+from urgens.solve.changed import CHANGES, Change, Outcome, changed, lays, outcome
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import DimensionLabel
@@ -100,11 +100,11 @@ class ChangedPage(Page):
             return
         self.after[change.key] = found
         margin.setText(self._words(before, found, change))
-        bad = found.rear_first > 0 and change.lay is not None
+        bad = found.rear_first > 0 and lays(self.session.build, change)
         margin.setStyleSheet(f"color: {T.danger if bad else T.ink}")
 
     def _words(self, before: Outcome, found: Outcome, change: Change) -> str:
-        if change.lay is None:
+        if not lays(self.session.build, change):
             return "does nothing"
         if math.isnan(found.margin):
             return "nothing locks"
