@@ -11,7 +11,7 @@ from tests.builds import pickup_with
 from urgens.build import demo, demo_names, demo_text, edited
 from urgens.cli import main
 from urgens.solve import AxleName, first_lock, system
-from urgens.solve.robustness import Robustness, drawn, printed, robustness, spreads
+from urgens.solve.robustness import Robustness, drawn, laid, printed, robustness, spreads
 from urgens.solve.settle import open_figures
 from urgens.solve.variants import stacked, varied
 
@@ -34,7 +34,7 @@ def test_each_draw_is_the_first_lock_of_that_build(name: str) -> None:
     for draw in range(count):
         one = build
         for figure, value in zip(figures, values[:, draw], strict=True):
-            one = varied(one, figure.path, float(value))
+            one = laid(one, figure, float(value))
         made = system(one)
         lock = first_lock(made, made.case(0), np.array(found.surfaces))
         rear += lock.axle == AxleName.REAR
@@ -65,7 +65,7 @@ def test_influence_is_squared_rank_correlation_as_scipy_has_it() -> None:
     for draw in range(count):
         one = build
         for figure, value in zip(figures, values[:, draw], strict=True):
-            one = varied(one, figure.path, float(value))
+            one = laid(one, figure, float(value))
         made = system(one)
         standing = made.case(0)
         wanted = 0.8 * build.targets.surface
@@ -156,8 +156,8 @@ def test_a_system_of_arrays_is_the_stack_of_systems(name: str) -> None:
     build = demo(name)
     for figure in open_figures(build):
         ends = np.array([0.97, 1.0, 1.02]) * figure.value
-        together = system(varied(build, figure.path, ends))
-        apart = stacked([system(varied(build, figure.path, float(end))) for end in ends])
+        together = system(laid(build, figure, ends))
+        apart = stacked([system(laid(build, figure, float(end))) for end in ends])
         one = np.broadcast_to(together.standing.front_weight, (3, len(together.case_names)))
         assert one == pytest.approx(np.asarray(apart.standing.front_weight)[..., 0])
         for axle in ("front", "rear"):

@@ -1,6 +1,6 @@
 """Curves that show the balance: forces, low pressures, the front's share, efficiency by road."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -12,10 +12,12 @@ from urgens.physics.vehicle import (
     ideal_forces,
     rear_lock_line,
 )
+from urgens.solve.circuit import at_rest
 from urgens.solve.lines import forces_at, pushrod_force
 from urgens.solve.lock import AxleName, first_lock
-from urgens.solve.press import rolling_lines
+from urgens.solve.press import rolling, rolling_lines
 from urgens.solve.solution import Solution
+from urgens.solve.stages import tolerance_ends
 from urgens.solve.system import System
 
 
@@ -111,6 +113,42 @@ def ideal_line(solution: Solution, decelerations: Array) -> tuple[Array, Array]:
     standing = solution.standing
     front, rear = ideal_forces(standing, decelerations)
     return front / standing.weight, rear / standing.weight
+
+
+def ideal_band(solution: Solution, decelerations: Array) -> tuple[Array, Array, Array]:
+    """Return front forces, and the lowest and highest ideal rear force over them, of the weight.
+
+    solution: of a build, all its load cases; decelerations: rising (m,) [g]. Shapes (m,) [-].
+    Source: physics.vehicle, each load case over its own weight.
+    """
+    made = solution.system
+    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    front, rear = (force / cases.weight for force in ideal_forces(cases, decelerations))
+    grid = np.linspace(0.0, float(front[:, -1].min()), decelerations.size)
+    on_grid = np.array([np.interp(grid, x, y) for x, y in zip(front, rear, strict=True)])
+    return grid, on_grid.min(axis=0), on_grid.max(axis=0)
+
+
+def at_tolerance(solution: Solution, efforts: Array) -> tuple[Line, Line] | None:
+    """Return the line with the first rear valve that has a knee at both ends of its tolerance.
+
+    solution: of a build; efforts: foot forces (m,) [N]; None where no rear valve has a knee.
+    Source: solve.stages.
+    """
+    made, standing = solution.system, solution.standing
+    felt, closing = at_rest(standing), rolling(made, standing).closing
+    if closing is not None:
+        felt = felt._replace(closing=closing)
+    for index, law in enumerate(made.rear_valves):
+        ends = tolerance_ends(law, felt)
+        if ends is not None:
+            before, behind = made.rear_valves[:index], made.rear_valves[index + 1 :]
+            low, high = (
+                line(solution, efforts, replace(made, rear_valves=(*before, end, *behind)))
+                for end in ends
+            )
+            return low, high
+    return None
 
 
 def lock_lines(solution: Solution, surface: float, other: Array) -> tuple[Array, Array]:

@@ -3,7 +3,7 @@
 import math
 import os
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 from typing import Any
@@ -13,8 +13,9 @@ from numpy.random import Generator
 
 from urgens.build import Build, value_at
 from urgens.build.facts import half_width
+from urgens.build.valves import Adjustable, LoadSensing
 from urgens.physics import vehicle
-from urgens.physics.arrays import Array, Bools
+from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
 from urgens.quantity import Quantity
 from urgens.solve.bracket import first_rise
@@ -23,6 +24,7 @@ from urgens.solve.lock import Rise, first_rise_of_either
 from urgens.solve.press import achieved, axle_forces
 from urgens.solve.settle import HIGHEST_SLOPE, usually_spread
 from urgens.solve.spread import default_spread
+from urgens.solve.stages import KNEE_TOLERANCE
 from urgens.solve.system import System, self_locking_friction, system
 from urgens.solve.variants import varied
 
@@ -39,7 +41,10 @@ _FRICTION = re.compile(r"(front|rear)\.brake\.(pad_friction|shoe\.lining_frictio
 
 @dataclass(frozen=True)
 class Spread:
-    """One figure that spreads: its place, its value and half its width [SI]."""
+    """One figure that spreads: its place, its value and half its width [SI].
+
+    That of a whole table of knees is a share of each.
+    """
 
     path: str
     value: float
@@ -84,7 +89,18 @@ def spreads(build: Build, case: int) -> tuple[Spread, ...]:
         width = half_width(spread, value)
         if width > 0:
             found.append(Spread(path, number, width))
-    return tuple(found)
+    return (*found, *_whole_tables(build))
+
+
+def _whole_tables(build: Build) -> Iterator[Spread]:
+    """Yield the valves whose knees stand in a table: all of one valve are off together."""
+    for circuit in ("front", "rear"):
+        for index, valve in enumerate(getattr(build.valves, circuit)):
+            place = f"valves.{circuit}[{index}]"
+            if isinstance(valve, Adjustable):
+                yield Spread(f"{place}.table", 1.0, KNEE_TOLERANCE)
+            elif isinstance(valve, LoadSensing) and valve.points is not None:
+                yield Spread(f"{place}.points", 1.0, KNEE_TOLERANCE)
 
 
 def drawn(build: Build, figures: tuple[Spread, ...], draws: int, chance: Generator) -> Array:
@@ -195,11 +211,24 @@ def _systems(
     """Return one system of all draws (d, 1), and the loads of one case (d, 1)."""
     one = build
     for figure, row in zip(figures, values, strict=True):
-        one = varied(one, figure.path, row[:, None])
+        one = laid(one, figure, row[:, None])
     made = system(one)
     shape = (values.shape[1], 1)
     standing = Standing(*(np.broadcast_to(np.asarray(v)[..., case], shape) for v in made.standing))
     return replace(made, standing=standing), standing
+
+
+def laid(build: Build, figure: Spread, value: Floats) -> Build:
+    """Return a build with a figure drawn, not checked.
+
+    build: the document [object]; figure: which [object]; value: of it, or draws [SI].
+    Source: `variants.varied`; all knees of a table by the same share.
+    """
+    if not figure.path.endswith((".table", ".points")):
+        return varied(build, figure.path, value)
+    for row, (_, knee) in enumerate(value_at(build, figure.path)):
+        build = varied(build, f"{figure.path}[{row}][1]", knee.value * value)
+    return build
 
 
 def _margin(made: System, standing: Standing, surface: float, scan: Rise) -> Array:

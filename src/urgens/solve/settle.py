@@ -7,7 +7,7 @@ import numpy as np
 
 from urgens.build import Build, value_at
 from urgens.build.facts import half_width
-from urgens.build.valves import Limiting, Reducing
+from urgens.build.valves import KNEED, InertiaSensing, Limiting, Reducing
 from urgens.build.wheel import Disc
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
@@ -93,10 +93,13 @@ def usually_spread(build: Build) -> list[str]:
         paths += [f"{place}.cg_height", f"{place}.front_axle", f"{place}.rear_axle"]
     for circuit in ("front", "rear"):
         for index, valve in enumerate(getattr(build.valves, circuit)):
+            place = f"valves.{circuit}[{index}]"
             if isinstance(valve, Reducing | Limiting):
-                paths.append(f"valves.{circuit}[{index}].knee")
-            if isinstance(valve, Reducing):
-                paths.append(f"valves.{circuit}[{index}].slope")
+                paths.append(f"{place}.knee")
+            if isinstance(valve, InertiaSensing):
+                paths.append(f"{place}.ball_angle")
+            if isinstance(valve, KNEED) and not isinstance(valve, Limiting):
+                paths.append(f"{place}.slope")
     return paths
 
 

@@ -10,7 +10,7 @@ _USUAL = (
     (r"(front|rear)\.brake\.(pad_friction|shoe\.lining_friction)", "10 %"),
     (r"vehicle\.load_cases\[\d+\]\.cg_height", "5 %"),
     (r"vehicle\.load_cases\[\d+\]\.(front|rear)_axle", "2 %"),
-    (r"valves\.(front|rear)\[\d+\]\.knee", "5 %"),
+    (r"valves\.(front|rear)\[\d+\]\.(knee|ball_angle)", "5 %"),
     (r"valves\.(front|rear)\[\d+\]\.slope", "0.03"),
 )
 _SHOE_FACTOR = {"leading-trailing": "15 %", "two-leading": "20 %", "duo-servo": "30 %"}

@@ -7,11 +7,18 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from urgens.quantity import PRESSURE, in_units, parse, unit_shown
-from urgens.solve.balance_curves import efficiency_by_surface, ideal_line, line, lock_lines
+from urgens.solve.balance_curves import (
+    at_tolerance,
+    efficiency_by_surface,
+    ideal_band,
+    ideal_line,
+    line,
+    lock_lines,
+)
 from urgens.solve.circuit import MeteringLaw
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T
-from urgens.ui.widgets.curve import Curve
+from urgens.ui.theme.paint import T, faint
+from urgens.ui.widgets.curve import Area, Curve
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plane import Note, Plane
@@ -32,6 +39,11 @@ class ForcePlane(Plane):
         self._session = session
         self.contours = [self.add_curve(T.grid, 1) for _ in CONTOURS]
         self.locks: list[tuple[Curve, Curve]] = []
+        self.band = Area(T.band)
+        self.made = Area(faint(T.rear))
+        for depth, area in ((-50, self.band), (-40, self.made)):
+            area.setZValue(depth)
+            self.plotItem.addItem(area, ignoreBounds=True)
         self.ideal, self.actual = self.add_curve(T.ink, 2), self.add_curve(T.rear, 3)
 
     def refresh(self) -> None:
@@ -48,19 +60,32 @@ class ForcePlane(Plane):
         for contour, level in zip(self.contours, CONTOURS, strict=True):
             contour.set_points(np.array([0.0, level]), np.array([level, 0.0]))
         self.ideal.set_points(*ideal)
+        grid, low, high = ideal_band(solution, z)
+        self.band.set_between(grid, low, high)
         self.actual.set_points(x, y)
+        self._show_tolerance(found.effort, weight)
         notes = [
             Note("ideal", _inside(*ideal, right, top), T.ink),
             Note("these brakes", (float(x[-1]), float(y[-1])), T.rear, weight=600),
             *(
-                Note(f"{level:g} g", (0.012, level - 0.012), T.muted, size=13, leader=False)
+                Note(f"{level:g} g", _on_contour(level, top), T.muted, size=13, leader=False)
                 for level in CONTOURS
-                if level < top
+                if level < right + top
             ),
         ]
         notes += self._show_locks(right, top)
         self.set_notes(notes, [ideal, (x, y)], [])
         self.show_press()
+
+    def _show_tolerance(self, efforts: np.ndarray, weight: float) -> None:
+        """Shade where the rear lies with its valve at the ends of its production tolerance."""
+        found = at_tolerance(self._session.solution, efforts)
+        self.made.setVisible(found is not None)
+        if found is not None:
+            low, high = found
+            self.made.set_between(
+                low.front_force / weight, low.rear_force / weight, high.rear_force / weight
+            )
 
     def _show_locks(self, right: float, top: float) -> list[Note]:
         """Draw where each axle locks on each road."""
@@ -257,6 +282,12 @@ class PlanesPage(Page):
     def _pressed(self) -> None:
         if self.isVisible():
             self.forces.show_press()
+
+
+def _on_contour(level: float, top: float) -> tuple[float, float]:
+    """Return where a contour of deceleration is named: at the left or at the upper edge."""
+    x = max(level - 0.97 * top, 0.012)
+    return x, level - x
 
 
 def _inside(x: np.ndarray, y: np.ndarray, right: float, top: float) -> tuple[float, float]:
