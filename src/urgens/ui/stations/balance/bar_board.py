@@ -36,7 +36,7 @@ class BarBoard(Painted):
 
     def _changed(self) -> None:
         master = bar(self._session)
-        self.setVisible(master is not None)
+        self.setVisible(master is not None and not T.stands_back)
         if master is not None:
             words = f"Balance bar, bearing {master.bar_offset.text} to the front"
             self.setAccessibleName(f"{words}; drag or arrow keys")

@@ -15,7 +15,7 @@ from urgens.ui.widgets.painted import Painted
 
 CIRCUITS = ("front", "rear")
 ROW = 152.0  # px of a circuit
-LEFT, STEP = 84.0, 158.0  # px from the cylinder to the first valve's middle, between two
+LEFT, STEP = 84.0, 180.0  # px from the cylinder to the first valve's middle, between two
 Place = tuple[str, int]  # circuit, and place in flow order
 
 

@@ -67,7 +67,7 @@ class ValvesPage(Page):
         self.knees = KneePlane(session)
         self.view.chosen.connect(self.choose)
         self.axes = (worded("", "muted"), worded("", "muted"))
-        self.shaded = worded("shaded: knee ±5 %, slope ±0.03", "small")
+        self.shaded = worded("shaded: ±5 %, slope ±0.03", "small")
         self.knee_axes = (worded("", "muted"), worded("", "muted"))
         self.name, self.what, self.usual = wrapped("heading"), wrapped(), wrapped()
         self.figures: FigureColumn | None = None
