@@ -13,7 +13,8 @@ from urgens.solve.circuit import Felt, through
 from urgens.solve.lines import line_pressures
 from urgens.solve.system import System
 
-HARDEST = 2.0**20  # N on the cylinder, beyond any foot
+# N on the cylinder, from rest to beyond any foot: the first of them that is enough is refined.
+TRIED: Array = np.append(0.0, np.exp2(np.arange(6, 21, dtype=float)))
 EXACT = 1e-12  # of the deceleration there
 
 Reached = Callable[[System, Array], Array]
@@ -32,13 +33,14 @@ def closed(made: System, standing: Standing, reached: Reached) -> System:
     if ball is None:
         return made
     rolling = replace(made, closing=np.inf)
-    tried = np.array([0.0, HARDEST])
-    ends = [reached(rolling, np.asarray(force)) - ball.closes for force in tried]
-    over = np.stack(np.broadcast_arrays(*ends))
+
+    def over_at(force: Array) -> Array:
+        return np.asarray(reached(rolling, force) - ball.closes)
+
+    shape = np.shape(over_at(np.asarray(0.0)))
+    over = over_at(TRIED.reshape(-1, *(1 for _ in shape)))
     reaches = over[-1] >= 0.0
-    output = first_rise(
-        lambda force: reached(rolling, force) - ball.closes, tried, over, reaches, EXACT
-    )
+    output = first_rise(over_at, TRIED, over, reaches, EXACT)
     return replace(made, closing=np.where(reaches, _in_front(rolling, output, standing), np.inf))
 
 
