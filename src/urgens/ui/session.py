@@ -11,10 +11,11 @@ from PySide6.QtGui import QUndoStack
 from urgens.build import Build, BuildErrors, load, save, whole, with_changes, with_setup
 from urgens.build.files import is_read_only
 from urgens.guidance import Finding, Fix, findings
-from urgens.quantity import Kind, Units, UnitSystem
+from urgens.quantity import Kind, QuantityError, Units, UnitSystem
 from urgens.solve import AxleName, Presses, Solution, solve
 from urgens.ui.undo import Drag, Edit
 
+FASTEST = 150.0  # m/s
 READING = 80  # ms that words may lag behind a drag
 Overrides = tuple[tuple[Kind, str], ...]  # kinds shown in units of their own
 
@@ -235,7 +236,15 @@ class Session(QObject):
         self._show(self.base)
 
     def set_speed(self, speed: float) -> None:
-        """Look at another speed [m/s], which presses a vehicle with downforce on its axles."""
+        """Look at another speed [m/s], which presses a vehicle with downforce on its axles.
+
+        Raises QuantityError where it is negative or beyond any vehicle.
+        """
+        if not 0.0 <= speed <= FASTEST:
+            raise QuantityError(
+                f"{speed * 3.6:.0f} km/h is no speed to look at",
+                f"write one from 0 to {FASTEST * 3.6:.0f} km/h",
+            )
         self.speed = speed
         self._show(self.base)
 

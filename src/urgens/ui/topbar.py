@@ -198,7 +198,7 @@ class TopBar(QFrame):
         self._session.set_surface(surface)
 
     def _accept_speed(self, typed: str) -> None:
-        self._session.set_speed(abs(parse(typed, SPEED).value))
+        self._session.set_speed(parse(typed, SPEED).value)
 
     def _step_mu(self, steps: int) -> None:
         low, high = ROADS

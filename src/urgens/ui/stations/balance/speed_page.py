@@ -9,7 +9,6 @@ from urgens.quantity import (
     AREA,
     LOAD,
     SPEED,
-    QuantityError,
     UnitSystem,
     in_units,
     parse,
@@ -18,7 +17,7 @@ from urgens.quantity import (
     unit_shown,
 )
 from urgens.solve.balance_curves import SpeedLocks, lock_over_speed
-from urgens.ui.session import Session
+from urgens.ui.session import FASTEST, Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import Curve
 from urgens.ui.widgets.figure_column import FigureColumn
@@ -167,15 +166,12 @@ class SpeedPage(Page):
         self.plane.show_locks(speeds, lock_over_speed(session.solution, speeds))
 
     def _accept(self, typed: str) -> None:
-        speed = parse(typed, SPEED)
-        if speed.value < 0:
-            raise QuantityError(f'"{typed}" is negative', "write a speed of zero or more")
-        self.session.set_speed(speed.value)
+        self.session.set_speed(parse(typed, SPEED).value)
 
     def _step(self, steps: int) -> None:
         step = STEP[self.session.units.system]
         speed = (round(self.session.speed / step) + steps) * step
-        self.session.set_speed(min(max(speed, 0.0), 2 * TOP_SPEED))
+        self.session.set_speed(min(max(speed, 0.0), FASTEST))
 
     def _describe(self) -> None:
         session, place = self.session, "vehicle.downforce"

@@ -34,7 +34,8 @@ def _known(session: Session, lists: Mapping[str, Sequence[Kept]]) -> dict[str, o
     """Return what is known, with the paths the valves have then; new figures are assumed."""
     known: dict[str, object] = {}
     now = {(c, old): new for c, kept in lists.items() for new, (old, _) in enumerate(kept)}
-    for path, fact in session.known_but("\0").items():
+    for path, known_now in session.base.evidence.items():
+        fact = known_now.model_dump(mode="json", exclude_unset=True)
         valve = _VALVE.fullmatch(path)
         if valve is None or valve[1] not in lists:
             known[path] = fact
