@@ -11,7 +11,8 @@ from tests.builds import pickup_with
 from urgens.build import demo, demo_names, demo_text, edited
 from urgens.cli import main
 from urgens.solve import AxleName, first_lock, system
-from urgens.solve.robustness import Robustness, drawn, laid, printed, robustness, spreads
+from urgens.solve.draws import drawn, laid, spreads
+from urgens.solve.robustness import Robustness, printed, robustness
 from urgens.solve.settle import open_figures
 from urgens.solve.variants import stacked, varied
 

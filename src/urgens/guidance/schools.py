@@ -1,10 +1,10 @@
 """Where the trade disagrees about valves, with this build's own figures."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
 
-from urgens.build import Build
 from urgens.build.valves import Metering, Reducing
 from urgens.build.wheel import Disc, Drum
 from urgens.guidance.balance import highest_knee
@@ -21,6 +21,9 @@ SCANNED = 801  # efforts
 LIGHT = parse("100 psi", PRESSURE).value  # a light press, where a metering valve still holds
 
 
+Found = tuple[Candidate, ...]
+
+
 @dataclass(frozen=True)
 class School:
     """One question, what the schools say, and what this build says."""
@@ -33,70 +36,16 @@ class School:
 def schools(
     solution: Solution, found: tuple[Candidate, ...], units: Units | UnitSystem
 ) -> tuple[School, ...]:
-    """Return the questions that stand at the choice of a valve."""
-    build = solution.build
-    asked = [
-        School(
-            "Is a rear valve needed?",
-            "One school always fits one after a disc conversion, one only if the car shows it.",
-            _needed(found),
-        ),
-        School(
-            "Why one at all?",
-            "“Drums grab”, “the load moves forward”: both, each to its own part.",
-            _why_at_all(solution),
-        ),
-        School(
-            "What does it do?",
-            "“It slows the fluid”, “it splits 60 to 40”: neither. At a held pedal nothing flows "
-            "and the gauge still shows the difference.",
-            _does(solution, units),
-        ),
-        School(
-            "Which end should act first?",
-            "Rear first, for stability; front first. Bite and lock are two things: whatever bites "
-            "first, the front has to lock first.",
-            _first(solution, units),
-        ),
-        School(
-            "Why a metering valve?",
-            "Less front on ice, the rear shoes first, both ends together, less dive.",
-            _metering(build, solution, units),
-        ),
-    ]
-    fixed = next((one for one in found if one.kind == "reducing"), None)
-    if fixed is not None and fixed.knee is not None:
-        asked.append(
-            School(
-                "A fixed valve, or a plain block and an adjustable one?",
-                "Either. The fixed body keeps lamp and shuttle; an adjustable one is set on the "
-                "road and brings two joints, and with the old block's rear port plugged its "
-                "lamp and shuttle are lost.",
-                f"Here: the fixed one to look for has a knee of "
-                f"{show(fixed.knee, PRESSURE, units)} and a slope of {fixed.slope:.2f}; an "
-                "adjustable one has to reach that with some turns left both ways.",
-            )
-        )
-    if isinstance(build.rear.brake, Disc) and any(valve.body for valve in build.valves.rear):
-        asked.append(
-            School(
-                "Rear discs behind a disc and drum valve?",
-                "Keep its reducing half; fit another.",
-                _reducing_half(solution, units),
-            )
-        )
-    asked.append(
-        School(
-            "An anti-lock unit in the system?",
-            "“It balances by itself”; keep the valve.",
-            "Here: it passes pressure one to one and lies outside what is computed. No reducing "
-            "valve behind it without its maker's leave.",
-        )
-    )
-    return tuple(asked)
+    """Return the questions that stand at the choice of a valve, those a build raises.
+
+    solution: of a build; found: ways to balance it, ranked [objects]; units: to show figures in.
+    Source: where the trade disagrees; the build's own figures.
+    """
+    answered = ((*asked, answer(solution, found, units)) for *asked, answer in _ASKED)
+    return tuple(School(question, said, here) for question, said, here in answered if here)
 
 
-def _why_at_all(solution: Solution) -> str:
+def _why_at_all(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     """Part what the load asks for from what drums add."""
     standing, build = solution.standing, solution.build
     z = min(build.targets.deceleration, solution.surface)
@@ -115,7 +64,7 @@ def _why_at_all(solution: Solution) -> str:
     )
 
 
-def _first(solution: Solution, units: Units | UnitSystem) -> str:
+def _first(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     """Say what bites first and what locks first."""
     efforts = np.linspace(0.0, solution.build.targets.max_effort.value, SCANNED)
     presses = solution.press(efforts)
@@ -142,9 +91,11 @@ def _first(solution: Solution, units: Units | UnitSystem) -> str:
     return f"Here: {bite}; on this road {lock}."
 
 
-def _reducing_half(solution: Solution, units: Units | UnitSystem) -> str:
+def _reducing_half(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     """Compare the knee of a valve made for drums with what these rear discs allow."""
-    valve = next(v for v in solution.build.valves.rear if v.body)
+    valve = next((v for v in solution.build.valves.rear if v.body), None)
+    if valve is None or not isinstance(solution.build.rear.brake, Disc):
+        return ""
     if not isinstance(valve, Reducing):
         return f"Here: its {valve.kind} part is no reducing half."
     highest = highest_knee(solution, valve.slope)
@@ -158,7 +109,7 @@ def _reducing_half(solution: Solution, units: Units | UnitSystem) -> str:
     )
 
 
-def _needed(found: tuple[Candidate, ...]) -> str:
+def _needed(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     none = next(one for one in found if one.kind == "none")
     best = found[0]
     if best.kind == "none":
@@ -172,7 +123,7 @@ def _needed(found: tuple[Candidate, ...]) -> str:
     return f"Here: {without}; with the best, never. The road decides."
 
 
-def _does(solution: Solution, units: Units | UnitSystem) -> str:
+def _does(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     pressed = solution.press(np.array([solution.build.targets.max_effort.value]))
     front, rear = float(pressed.master_rear[0]), float(pressed.rear_pressure[0])
     if abs(front - rear) < 1.0:
@@ -183,9 +134,9 @@ def _does(solution: Solution, units: Units | UnitSystem) -> str:
     )
 
 
-def _metering(build: Build, solution: Solution, units: Units | UnitSystem) -> str:
+def _metering(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     """Compare the front's share at a light press with and without what holds it off."""
-    made = solution.system
+    build, made = solution.build, solution.system
     bare = replace(
         made, front_valves=tuple(v for v in made.front_valves if not isinstance(v, MeteringLaw))
     )
@@ -210,3 +161,71 @@ def _front_share(made: System, solution: Solution) -> str:
     lines = line_pressures(made, output / made.front_cylinder.share, at_rest(solution.standing))
     front, rear = (float(force) for force in forces_at(made, lines))
     return f"{100 * front / (front + rear):.0f} %" if front + rear > 0 else "none"
+
+
+def _fixed_or_adjustable(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
+    """Say what a fixed valve would have to be, which an adjustable one has to reach."""
+    fixed = next((one for one in found if one.kind == "reducing"), None)
+    if fixed is None or fixed.knee is None:
+        return ""
+    return (
+        f"Here: the fixed one to look for has a knee of {show(fixed.knee, PRESSURE, units)} and a "
+        f"slope of {fixed.slope:.2f}; an adjustable one has to reach that with some turns left "
+        "both ways."
+    )
+
+
+def _anti_lock(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
+    return (
+        "Here: it passes pressure one to one and lies outside what is computed. No reducing valve "
+        "behind it without its maker's leave."
+    )
+
+
+Answer = Callable[[Solution, Found, Units | UnitSystem], str]  # nothing where it is not asked
+_ASKED: tuple[tuple[str, str, Answer], ...] = (
+    (
+        "Is a rear valve needed?",
+        "One school always fits one after a disc conversion, one only if the car shows it.",
+        _needed,
+    ),
+    (
+        "Why one at all?",
+        "“Drums grab”, “the load moves forward”: both, each to its own part.",
+        _why_at_all,
+    ),
+    (
+        "What does it do?",
+        "“It slows the fluid”, “it splits 60 to 40”: neither. At a held pedal nothing flows and "
+        "the gauge still shows the difference.",
+        _does,
+    ),
+    (
+        "Which end should act first?",
+        "Rear first, for stability; front first. Bite and lock are two things: whatever bites "
+        "first, the front has to lock first.",
+        _first,
+    ),
+    (
+        "Why a metering valve?",
+        "Less front on ice, the rear shoes first, both ends together, less dive.",
+        _metering,
+    ),
+    (
+        "A fixed valve, or a plain block and an adjustable one?",
+        "Either. The fixed body keeps lamp and shuttle; an adjustable one is set on the road and "
+        "brings two joints, and with the old block's rear port plugged its lamp and shuttle are "
+        "lost.",
+        _fixed_or_adjustable,
+    ),
+    (
+        "Rear discs behind a disc and drum valve?",
+        "Keep its reducing half; fit another.",
+        _reducing_half,
+    ),
+    (
+        "An anti-lock unit in the system?",
+        "“It balances by itself”; keep the valve.",
+        _anti_lock,
+    ),
+)

@@ -8,14 +8,13 @@ from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.physics.standards import ADHESION_RANGE
-from urgens.solve import Presses
 from urgens.solve.settle import open_figures, presses_at_both_ends
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint, hatch
 from urgens.ui.widgets.curve import Area, Points
+from urgens.ui.widgets.follows import Follows
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
-from urgens.ui.widgets.seen import WhenSeen
 
 POINTS = 81
 SPREAD_POINTS = 41
@@ -44,12 +43,13 @@ class AdhesionPlane(Plane):
         self._now = self.add_curve(T.ink)
         self._front = self.add_curve(T.front, 3)
         self._rear = self.add_curve(T.rear, 3, Qt.PenStyle.DashLine)
-        self._pressed_last: Presses | None = None
-        self._seen = WhenSeen(self, self._show_all)
-        session.solution_changed.connect(self._changed)
-        session.told.connect(self._told)
-        session.press_changed.connect(self._pressed)
-        self._show_all()
+        self._follows = Follows(
+            self,
+            session,
+            curves=self._show_solution,
+            words=self._show_notes,
+            press=self._show_press,
+        )
 
     @staticmethod
     def _annex_5() -> tuple[Points, Points]:
@@ -57,24 +57,6 @@ class AdhesionPlane(Plane):
         low, high = ADHESION_RANGE
         z = np.array([0.0, 0.7 * low - 0.04, 0.7 * high - 0.04, 0.0, 0.0])
         return z, np.array([low, low, high, high, low])
-
-    def _pressed(self) -> None:
-        if self._pressed_last is not self._session.presses:  # else shown with the solution
-            self._seen.ask_for(self._show_press)
-
-    def _changed(self) -> None:
-        self._seen.ask_for(self._show_curves)
-
-    def _told(self) -> None:
-        self._seen.ask_for(self._show_notes)
-
-    def _show_all(self) -> None:
-        self._show_curves()
-        self._show_notes()
-
-    def _show_curves(self) -> None:
-        self._show_solution()
-        self._show_press()
 
     def _show_solution(self) -> None:
         solution = self._session.solution
@@ -123,7 +105,7 @@ class AdhesionPlane(Plane):
             curve.setVisible(True)
 
     def _show_press(self) -> None:
-        pressed = self._pressed_last = self._session.presses
+        pressed = self._session.presses
         z = float(pressed.demand_z)
         self._now.set_points(np.array([z, z]), np.array([0.0, self._top]))
         used = (

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 
 from urgens.build import with_changes
 from urgens.guidance import Severity
-from urgens.guidance.schools import schools
+from urgens.guidance.schools import School, schools
 from urgens.quantity import QuantityError, Shown
 from urgens.solve.choice import MARGIN, Candidate, candidates, judged_surfaces, verdict_of
 from urgens.solve.choice_printed import what, why
@@ -141,40 +141,50 @@ class ChoosePage(Page):
 
     def _take(self, found: tuple[Candidate, ...]) -> None:
         self.found = found
-        session = self.session
-        build, units = session.build, session.units
-        surfaces = judged_surfaces(build)
         focused = next((card.rank for card in self.cards if card.hasFocus()), None)
         for card in self.cards:
             card.hide()
             card.deleteLater()
-        self.cards = []
-        for rank, one in enumerate(found, start=1):
-            name = what(one, units)
-            reason = why(build, one, surfaces, units).removeprefix(f"{name}: ")
-            mean = one.verdict.mean_efficiency
-            rear = bool(one.verdict.rear_first)
-            figure = "rear first" if rear else f"{100 * mean:.0f} %" if mean == mean else "—"
-            fitted = with_changes(build, one.changes) == build
-            card = Card(rank, name, reason[:1].upper() + reason[1:], figure, fitted=fitted)
-            warned = Severity.WARNING if one.verdict.missed else None
-            card.put_mark(Severity.DANGER if rear else warned)
-            card.tried.connect(self.take)
+        self.cards = [self._card(rank, one) for rank, one in enumerate(found, start=1)]
+        for card in self.cards:
             self._list.addWidget(card)
-            self.cards.append(card)
-            if rank == focused:
+            if card.rank == focused:
                 card.setFocus()
+        self.now.setText(self._as_it_is())
+        self._answer(schools(self.session.solution, found, self.session.units))
+        self.say()
+
+    def _card(self, rank: int, one: Candidate) -> Card:
+        """Return what shows one way."""
+        build, units = self.session.build, self.session.units
+        name = what(one, units)
+        reason = why(build, one, judged_surfaces(build), units).removeprefix(f"{name}: ")
+        mean = one.verdict.mean_efficiency
+        rear = bool(one.verdict.rear_first)
+        figure = "rear first" if rear else f"{100 * mean:.0f} %" if mean == mean else "—"
+        fitted = with_changes(build, one.changes) == build
+        card = Card(rank, name, reason[:1].upper() + reason[1:], figure, fitted=fitted)
+        warned = Severity.WARNING if one.verdict.missed else None
+        card.put_mark(Severity.DANGER if rear else warned)
+        card.tried.connect(self.take)
+        return card
+
+    def _as_it_is(self) -> str:
+        """Say how the build as it is fares on the same loads and roads."""
+        build = self.session.build
+        surfaces = judged_surfaces(build)
         now = verdict_of(build, surfaces, self.margin)
-        roads = ", ".join(f"{mu:g}" for mu in surfaces)
         rear_first = len(now.rear_first)
         state = (
             f"the rear is first {rear_first} time{'s' if rear_first != 1 else ''}"
             if rear_first
             else f"the front is first everywhere, {100 * now.mean_efficiency:.0f} % on average"
         )
-        cases = len(build.vehicle.load_cases)
-        self.now.setText(f"As it is, {cases} loads on {roads}: {state}.")
-        said = schools(session.solution, found, units)
+        roads = ", ".join(f"{mu:g}" for mu in surfaces)
+        return f"As it is, {len(build.vehicle.load_cases)} loads on {roads}: {state}."
+
+    def _answer(self, said: tuple[School, ...]) -> None:
+        """Show the questions that stand now, and hide the rest."""
         while len(self.questions) < len(said):
             self._add_question()
         for labels in self.questions[len(said) :]:
@@ -185,7 +195,6 @@ class ChoosePage(Page):
             for label, text in zip(labels, texts, strict=True):
                 label.setText(text)
                 label.show()
-        self.say()
 
     def _add_question(self) -> None:
         """Make room for one more question, what the schools say, and what this build says."""

@@ -5,7 +5,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 
 from urgens.guidance.valve_words import NAMES, state
 from urgens.quantity import PRESSURE, show
-from urgens.solve.stages import stages
+from urgens.solve.stages import Stage, stages
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import valve_art
 from urgens.ui.theme.paint import T, pen
@@ -64,52 +64,53 @@ class CircuitView(Painted):
             self._draw_circuit(painter, circuit)
 
     def _draw_circuit(self, painter: QPainter, circuit: str) -> None:
-        session, units = self._session, self._session.units
-        color = T.front if circuit == "front" else T.rear
+        session = self._session
         found = stages(session.solution, session.presses, circuit)
         most = max(float(getattr(session.hardest, f"master_{circuit}")), 1.0)
-        y = self.middle(circuit, 0).y()
-        pressure = float(getattr(session.presses, f"master_{circuit}"))
-        aside = 10.0 if self._diagonal else 0.0  # clear of the pipe that joins them
-        (disc if circuit == "front" else square)(painter, QPointF(9 + aside, y - 32), 6)
-        name = QPointF(22 + aside, y - 26)
-        write(painter, circuit, name, size=16, weight=700, color=color)
-        write(painter, str(show(pressure, PRESSURE, units)), QPointF(2 + aside, y + 24), size=15,
-              weight=600, color=T.ink)  # fmt: skip
-        end = LEFT + len(found) * STEP + 10
-        painter.setPen(pen(T.ink, 9))
-        painter.drawLine(QPointF(2, y), QPointF(end + 20, y))
-        painter.setPen(pen(color, 5))
-        painter.drawLine(QPointF(2, y), QPointF(end + 20, y))
-        valves = getattr(session.build.valves, circuit)
-        behind = valve_art.BEHIND if self._diagonal else 0.0
-        for index, (stage, part) in enumerate(zip(found, valves, strict=True)):
-            at = self.middle(circuit, index)
-            shares = stage.inlet / most, stage.outlet / most
-            own = self.place == (circuit, index)
-            box = valve_art.valve(painter, part.kind, at, shares, chosen=own, pair=self._diagonal)
-            if own and self.hasFocus():
-                painter.setPen(pen(T.front, 2))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
-                painter.drawRoundedRect(box.adjusted(-5, -5, 5, 5), 6, 6)
-            write(painter, NAMES[part.kind], QPointF(box.left(), box.top() - 6 - behind), size=15,
-                  weight=600, color=T.ink)  # fmt: skip
-            said = state(part, stage.inlet, stage.outlet, units)
-            below = 24 if part.kind == "load-sensing" else 17  # clear of its lever
-            write(painter, said, QPointF(box.left(), box.bottom() + below), size=14)
-            out = str(show(stage.outlet, PRESSURE, units))
-            write(
-                painter,
-                out,
-                QPointF(box.right() + 3 + behind, y + 24),
-                size=14,
-                weight=600,
-                color=T.ink,
-            )
+        y, end = self.middle(circuit, 0).y(), LEFT + len(found) * STEP + 10
+        self._draw_pipe(painter, circuit, end + 20)
+        for index, stage in enumerate(found):
+            self._draw_valve(painter, (circuit, index), stage, most)
         self._draw_brake(painter, circuit, QPointF(end + 50, y))
         if not found:
             words = "no valve: the brakes get what the cylinder makes"
             write(painter, words, QPointF(end + 90, y + 5), size=15)
+
+    def _draw_pipe(self, painter: QPainter, circuit: str, end: float) -> None:
+        """Draw the line to the brakes, and what the cylinder makes in it."""
+        session, y = self._session, self.middle(circuit, 0).y()
+        color = T.front if circuit == "front" else T.rear
+        aside = 10.0 if self._diagonal else 0.0  # clear of the pipe that joins them
+        (disc if circuit == "front" else square)(painter, QPointF(9 + aside, y - 32), 6)
+        name = QPointF(22 + aside, y - 26)
+        write(painter, circuit, name, size=16, weight=700, color=color)
+        made = str(
+            show(float(getattr(session.presses, f"master_{circuit}")), PRESSURE, session.units)
+        )
+        write(painter, made, QPointF(2 + aside, y + 24), size=15, weight=600, color=T.ink)
+        for line, wide in ((T.ink, 9), (color, 5)):
+            painter.setPen(pen(line, wide))
+            painter.drawLine(QPointF(2, y), QPointF(end, y))
+
+    def _draw_valve(self, painter: QPainter, place: Place, stage: Stage, most: float) -> None:
+        """Draw one valve with its name, what it does and what leaves it."""
+        units, at = self._session.units, self.middle(*place)
+        part = getattr(self._session.build.valves, place[0])[place[1]]
+        shares, own = (stage.inlet / most, stage.outlet / most), self.place == place
+        box = valve_art.valve(painter, part.kind, at, shares, chosen=own, pair=self._diagonal)
+        if own and self.hasFocus():
+            painter.setPen(pen(T.front, 2))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRoundedRect(box.adjusted(-5, -5, 5, 5), 6, 6)
+        behind = valve_art.BEHIND if self._diagonal else 0.0
+        name = QPointF(box.left(), box.top() - 6 - behind)
+        write(painter, NAMES[part.kind], name, size=15, weight=600, color=T.ink)
+        below = 24 if part.kind == "load-sensing" else 17  # clear of its lever
+        said = state(part, stage.inlet, stage.outlet, units)
+        write(painter, said, QPointF(box.left(), box.bottom() + below), size=14)
+        after = QPointF(box.right() + 3 + behind, at.y() + 24)
+        out = str(show(stage.outlet, PRESSURE, units))
+        write(painter, out, after, size=14, weight=600, color=T.ink)
 
     def _draw_brake(self, painter: QPainter, circuit: str, at: QPointF) -> None:
         """Draw a disc with its caliper, or a drum with its shoes."""

@@ -5,7 +5,7 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QWidget
 
-from urgens.solve import AxleName, Presses
+from urgens.solve import AxleName
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.pressure_curves import (
     IDEAL_POINTS,
@@ -23,10 +23,10 @@ from urgens.ui.stations.balance.valve_setting import (
 )
 from urgens.ui.theme.paint import T, faint
 from urgens.ui.widgets.curve import Area, Curve
+from urgens.ui.widgets.follows import Follows
 from urgens.ui.widgets.handle import Handle
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import CACHED, Plane
-from urgens.ui.widgets.seen import WhenSeen
 
 SLOPE_AT = 0.9  # of the line: where the slope's handle sits
 
@@ -40,13 +40,14 @@ class PressurePlane(Plane):
         self._setting: ValveSetting | None = None
         self._curves: PressureCurves | None = None
         self._chosen = -1
-        self._pressed_last: Presses | None = None
         self._add_items()
-        self._seen = WhenSeen(self, self._show_all)
-        session.solution_changed.connect(self._changed)
-        session.told.connect(self._told)
-        session.press_changed.connect(self._pressed)
-        self._show_all()
+        self._follows = Follows(
+            self,
+            session,
+            curves=self._show_solution,
+            words=self._show_notes,
+            press=self._show_press,
+        )
 
     def _add_items(self) -> None:
         self._band = Area(T.band)
@@ -69,24 +70,6 @@ class PressurePlane(Plane):
             handle.finished.connect(self._end)
 
     # --- showing ---------------------------------------------------------------------------
-
-    def _pressed(self) -> None:
-        if self._pressed_last is not self._session.presses:  # else shown with the solution
-            self._seen.ask_for(self._show_press)
-
-    def _changed(self) -> None:
-        self._seen.ask_for(self._show_curves)
-
-    def _told(self) -> None:
-        self._seen.ask_for(self._show_notes)
-
-    def _show_all(self) -> None:
-        self._show_curves()
-        self._show_notes()
-
-    def _show_curves(self) -> None:
-        self._show_solution()
-        self._show_press()
 
     def _show_solution(self) -> None:
         session = self._session
@@ -178,7 +161,6 @@ class PressurePlane(Plane):
         return float(pressed.front_pressure) / scale, float(pressed.rear_pressure) / scale
 
     def _show_press(self) -> None:
-        self._pressed_last = self._session.presses
         x, y = self._foot_point()
         self._show_markers()
         if self.covers_a_note((x, y)) and not self._session.dragging:

@@ -84,25 +84,27 @@ class ValvesPage(Page):
         for button, act in self._acts.items():
             button.setProperty("role", "quiet")
             button.clicked.connect(act)
-        self.add: dict[str, QToolButton] = {}
-        adds = QHBoxLayout()
-        adds.setSpacing(0)  # both fit beside a scroll bar
-        for circuit in CIRCUITS:
-            self.add[circuit] = self._adder(circuit)
-            adds.addWidget(self.add[circuit])
+        self.add = {circuit: self._adder(circuit) for circuit in CIRCUITS}
+        self._holder = QVBoxLayout()
+        self._lay_out()
+
+    def _lay_out(self) -> None:
         drawing = QWidget()
         column = QVBoxLayout(drawing)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         column.addWidget(self.view)
         column.addLayout(self._planes(), 1)
-        self._holder = QVBoxLayout()
         for widget in (self.name, self.what, self.usual, self.follows, self.pair):
             self.column.addWidget(widget)
         self.column.addLayout(self._holder)
         for button in self._acts:
             self.column.addWidget(button)
         self.column.addSpacing(10)
+        adds = QHBoxLayout()
+        adds.setSpacing(0)  # both fit beside a scroll bar
+        for adder in self.add.values():
+            adds.addWidget(adder)
         self.column.addLayout(adds)
         self.column.addWidget(wrapped("muted", NOTHING))
         self.column.addStretch()
