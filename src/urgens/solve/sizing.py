@@ -87,9 +87,8 @@ def sizing_map(
     standing = base.case(case)
     made = of_all(base, bores, rear_bores, ratios)
     targets, shape = build.targets, (bores.size, ratios.size)
-    needed = force_wanted(build, made, standing, float(ratios.max()))
-    effort = needed / (made.pedal_efficiency * ratios[None, :])
-    effort = np.where(effort <= base.max_effort, effort, np.nan)
+    hardest = float(ratios.max())
+    effort = _effort(made, ratios, force_wanted(build, made, standing, hardest))
     comfortable = targets.comfortable_effort.value
     pressed = np.where(np.isnan(effort), comfortable, effort)
     at_comfort = line_pressures(
@@ -105,9 +104,7 @@ def sizing_map(
     windows = _windows(build, effort, pressure, pad, used, half)
     hold, inside = None, [met for met, _ in windows]
     if holds_are_wanted(build):
-        force = force_that_holds(build, made, standing, float(ratios.max()))
-        hold = force / (made.pedal_efficiency * ratios[None, :])
-        hold = np.where(hold <= base.max_effort, hold, np.nan)
+        hold = _effort(made, ratios, force_that_holds(build, made, standing, hardest))
         inside += [np.ones(shape, dtype=bool)] * (Verdict.HOLD - 1 - len(inside))
         inside.append(~np.isnan(hold))
     first = np.argmax([*np.logical_not(inside), np.ones(shape, dtype=bool)], axis=0)
@@ -124,6 +121,12 @@ def sizing_map(
         score=np.mean([np.clip(score, 0.0, 1.0) for _, score in windows], axis=0),
         hold_effort=hold,
     )
+
+
+def _effort(made: System, ratios: Array, force: Array) -> Array:
+    """Return the effort [N] that makes a force on the rod, NaN where max_effort does not."""
+    effort = force / (made.pedal_efficiency * ratios[None, :])
+    return np.where(effort <= made.max_effort, effort, np.nan)
 
 
 def holds_are_wanted(build: Build) -> bool:

@@ -1,5 +1,6 @@
 """The pedal's feel: effort over travel, whole, with each half lost, and with the booster lost."""
 
+from collections.abc import Iterator
 from dataclasses import replace
 
 import numpy as np
@@ -9,6 +10,7 @@ from PySide6.QtWidgets import QWidget
 from urgens.quantity import FORCE, LENGTH, in_units
 from urgens.solve.half_failed import half_lost_travel
 from urgens.solve.press import press
+from urgens.solve.system import System
 from urgens.solve.what_if import SOUND, WhatIf, supposed
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
@@ -45,59 +47,59 @@ class FeelPlane(Plane):
 
     def refresh(self) -> None:
         """Draw the build as it is now."""
-        session, solution = self._session, self._session.solution
-        made, standing, surface = solution.system, solution.standing, solution.surface
+        session, volumes = self._session, self._session.solution.system.volumes
         scale_x, scale_y = self.scales
         effort = np.linspace(0.0, session.most_effort, POINTS)
-        floor = float(made.volumes.floor)
+        floor = float(volumes.floor)
         self.set_range((0.0, 1.06 * floor / scale_x), (0.0, 1.04 * effort[-1] / scale_y))
-
-        def shown(travel: np.ndarray) -> Points:
-            known = np.isfinite(travel)
-            return travel[known] / scale_x, effort[known] / scale_y
-
-        travel = press(made, effort, standing, surface).pedal_travel
-        named: list[tuple[Curve, str, str, Points]] = [
-            (self.whole, "all of it", T.ink, shown(travel))
-        ]
-        self.faulty.setVisible(self.supposed != (SOUND, SOUND))
-        if self.supposed != (SOUND, SOUND):
-            worse = supposed(session.build, made, *self.supposed)
-            travel = press(worse, effort, standing, surface).pedal_travel
-            named.append((self.faulty, "what if", T.warn, shown(travel)))
-        boosted = session.build.booster.kind != "none"
-        self._unboosted.setVisible(boosted)
-        if boosted:
-            lost = replace(made, booster=replace(made.booster, assist_limit=0.0))
-            travel = press(lost, effort, standing, surface).pedal_travel
-            named.append((self._unboosted, "booster lost", T.muted, shown(travel)))
-        two = len(made.volumes.chambers) == 2
-        words = (
-            ("one half lost", "the other half lost")
-            if made.split == "diagonal"
-            else (
-                "front lost",
-                "rear lost",
-            )
-        )
-        for dead, curve in enumerate(self.halves):
-            curve.setVisible(two)
-            if two:
-                points = shown(half_lost_travel(made, effort, standing, dead))
-                named.append((curve, words[dead], (T.front, T.rear)[dead], points))
         top = np.array([0.0, 1.04 * effort[-1] / scale_y])
         self._floor.set_points(np.full(2, floor / scale_x), top)
         notes = [Note("floor", (floor / scale_x, top[1] * 0.96), T.danger, sides=((-1, 1),))]
-        for curve, name, color, points in named:
+        shown = []
+        for curve, name, color, travel in self._curves(effort):
+            known = np.isfinite(travel)
+            points = travel[known] / scale_x, effort[known] / scale_y
             curve.set_points(*points)
+            if points[0].size:
+                shown.append(points)
             if points[0].size > 2:
                 middle = (2 * points[0].size) // 3
                 at = (float(points[0][middle]), float(points[1][middle]))
                 notes.append(Note(name, at, color, weight=600))
-            elif two and "lost" in name:
+            elif "lost" in name and curve in self.halves:
                 notes.append(Note(f"{name}: no pedal", (0.0, top[1] * 0.5), color, leader=False))
-        self.set_notes(notes, [points for *_, points in named if points[0].size], [])
+        self.set_notes(notes, shown, [])
         self._show_press()
+
+    def _curves(self, effort: np.ndarray) -> Iterator[tuple[Curve, str, str, np.ndarray]]:
+        """Yield each curve that is shown with its name, colour and pad travel [m]."""
+        session, solution = self._session, self._session.solution
+        made, standing, surface = solution.system, solution.standing, solution.surface
+
+        def travel(one: System) -> np.ndarray:
+            return press(one, effort, standing, surface).pedal_travel
+
+        yield self.whole, "all of it", T.ink, travel(made)
+        what_if = self.supposed != (SOUND, SOUND)
+        self.faulty.setVisible(what_if)
+        if what_if:
+            worse = supposed(session.build, made, *self.supposed)
+            yield self.faulty, "what if", T.warn, travel(worse)
+        boosted = session.build.booster.kind != "none"
+        self._unboosted.setVisible(boosted)
+        if boosted:
+            lost = replace(made, booster=replace(made.booster, assist_limit=0.0))
+            yield self._unboosted, "booster lost", T.muted, travel(lost)
+        two = len(made.volumes.chambers) == 2
+        diagonal = made.split == "diagonal"
+        words = (
+            ("one half lost", "the other half lost") if diagonal else ("front lost", "rear lost")
+        )
+        for dead, curve in enumerate(self.halves):
+            curve.setVisible(two)
+            if two:
+                half = half_lost_travel(made, effort, standing, dead)
+                yield curve, words[dead], (T.front, T.rear)[dead], half
 
     def _show_press(self) -> None:
         if not self.isVisible():
