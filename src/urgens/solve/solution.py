@@ -11,9 +11,11 @@ from urgens.solve.curve import Crossings, Line, Regulation, crossings, regulatio
 from urgens.solve.effort import effort_for
 from urgens.solve.half_failed import HalfFailed, half_failed
 from urgens.solve.hold import Hold, hold
+from urgens.solve.lines import pushrod_force
 from urgens.solve.lock import FirstLock, first_lock
-from urgens.solve.press import Presses, press
+from urgens.solve.press import Presses, press, rolling_lines
 from urgens.solve.system import System, system
+from urgens.solve.travel import pedal_travel
 
 ICE, WET = 0.15, 0.5  # tyre-road coefficients [-], common practice
 
@@ -62,6 +64,12 @@ class Solution:
         Source: `press`.
         """
         return press(self.system, effort, self.standing, self.surface)
+
+    def travel(self, effort: Array) -> Array:
+        """Return the pad's travel [m] with the chosen load case; effort: [N]. Source: `press`."""
+        made = self.system
+        lines = rolling_lines(made, pushrod_force(made, effort), self.standing)
+        return pedal_travel(made, effort, lines.front, lines.rear)
 
 
 def solve(

@@ -9,7 +9,6 @@ from PySide6.QtGui import (
     QKeyEvent,
     QMouseEvent,
     QPainter,
-    QPainterPath,
     QPaintEvent,
     QPixmap,
     QPolygonF,
@@ -70,7 +69,7 @@ class PedalView(Painted):
         if first is not AxleName.NONE:
             second = AxleName.REAR if first is AxleName.FRONT else AxleName.FRONT
             efforts = np.array([solution.lock.effort[at], solution.lock.second_effort[at]])
-            travels = solution.press(np.nan_to_num(efforts)).pedal_travel
+            travels = solution.travel(np.nan_to_num(efforts))
             for axle, effort, travel in zip((first, second), efforts, travels, strict=True):
                 if not np.isnan(effort):
                     found.append((axle, self._share(float(travel))))
@@ -229,18 +228,20 @@ class PedalView(Painted):
 
     def _still(self) -> QPixmap:
         """Return what does not move with the press: floor, scale and the arm at rest."""
-        key = (self.size(), self.devicePixelRatioF())
+        ratio = self.devicePixelRatioF()
+        key = (self.size(), ratio, self._floor_shown())
         if self._cache is None or self._cache[0] != key:
-            pixmap = QPixmap(self.size() * key[1])
-            pixmap.setDevicePixelRatio(key[1])
+            pixmap = QPixmap(self.size() * ratio)
+            pixmap.setDevicePixelRatio(ratio)
             pixmap.fill(Qt.GlobalColor.transparent)
             painter = QPainter(pixmap)
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
             painter.scale(self.scale, self.scale)
             self._paint_floor(painter)
             painter.setPen(pen(T.hair, 11))
-            painter.drawPath(self._arc(0, 1, self._arm + SCALE_OUT))
+            self._paint_arc(painter, 1.0)
             self._paint_arm(painter, 0.0, ghost=True)
+            self._paint_numbers(painter)
             painter.end()
             self._cache = (key, pixmap)
         return self._cache[1]
@@ -252,29 +253,44 @@ class PedalView(Painted):
         pressure = float(self._session.presses.master_front)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(pen(fluid(0.5 + 0.5 * pressure / most if most else 0.5).name(), 11))
-        painter.drawPath(self._arc(0, share, self._arm + SCALE_OUT))
+        self._paint_arc(painter, share)
+
+    def _paint_arc(self, painter: QPainter, share: float) -> None:
+        """Draw the pad's way from rest to a share of the way to the floor."""
+        radius, pivot = self._arm + SCALE_OUT, self._pivot
+        around = QRectF(pivot.x() - radius, pivot.y() - radius, 2 * radius, 2 * radius)
+        start, swept = math.degrees(REST) - 90.0, math.degrees(FLOOR - REST) * share
+        painter.drawArc(around, round(start * 16), round(swept * 16))
+
+    def _floor_shown(self) -> float:
+        """Return the way to the floor in the unit shown."""
+        floor = float(self._session.solution.system.volumes.floor)
+        return floor / in_units(LENGTH, self._session.units)
+
+    def _ticks(self) -> list[tuple[int, float]]:
+        """Return whole units of travel, and where on the way to the floor they are."""
+        floor = self._floor_shown()
+        across = (self._arm + SCALE_OUT) * (REST - FLOOR)
+        step = next((t for t in TICKS if across * t / floor >= TICK_ROOM), TICKS[-1])
+        return [(tick, tick / floor) for tick in range(0, int(floor) + 1, step)]
 
     def _paint_ticks(self, painter: QPainter) -> None:
         radius = self._arm + SCALE_OUT
-        units = self._session.units
-        floor = float(self._session.solution.system.volumes.floor) / in_units(LENGTH, units)
+        painter.setPen(pen(T.ink, 1))
+        painter.drawLines(
+            [
+                QLineF(self._at(share, radius - 6), self._at(share, radius + 6))
+                for _, share in self._ticks()
+            ]
+        )
+
+    def _paint_numbers(self, painter: QPainter) -> None:
         painter.setFont(face(13))
-        across = radius * (REST - FLOOR)
-        step = next((t for t in TICKS if across * t / floor >= TICK_ROOM), TICKS[-1])
-        for tick in range(0, int(floor) + 1, step):
-            share = tick / floor
-            painter.setPen(pen(T.ink, 1))
-            painter.drawLine(self._at(share, radius - 6), self._at(share, radius + 6))
-            painter.setPen(QColor(T.muted))
-            at = self._at(share, radius + 25)
+        painter.setPen(QColor(T.muted))
+        for tick, share in self._ticks():
+            at = self._at(share, self._arm + SCALE_OUT + 25)
             box = QRectF(at.x() - 16, at.y() - 9, 32, 18)
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, str(tick))
-
-    def _arc(self, start: float, end: float, radius: float) -> QPainterPath:
-        path = QPainterPath(self._at(start, radius))
-        for step in range(1, 25):
-            path.lineTo(self._at(start + (end - start) * step / 24, radius))
-        return path
 
     def _paint_locks(self, painter: QPainter) -> None:
         for axle, share in self._locks:
