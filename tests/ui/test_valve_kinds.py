@@ -216,6 +216,12 @@ def test_a_load_sensing_valve_shows_its_knees_and_is_described_either_way(
     label = page.figures.labels["valves.rear[0].lever.preload"]
     assert label.known is Known.ASSUMED
     assert page.other_way.text() == "Describe it by two points"
+    loads_shown = page.knees.line.points[0]
+    QTest.mouseClick(page.against, LEFT)
+    assert page.knee_axes[1].text() == "Rear axle up from as set, in"
+    # statics: 300 lbf/in of suspension, so the axis is an inch for every 300 lbf
+    travelled = np.diff(page.knees.line.points[0])
+    assert travelled == pytest.approx(np.diff(loads_shown) / 300, rel=1e-6)
     QTest.mouseClick(page.other_way, LEFT)
     assert isinstance(session.build.valves.rear[0], LoadSensing)
     assert session.build.valves.rear[0].points is not None

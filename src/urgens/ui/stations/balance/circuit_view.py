@@ -54,7 +54,7 @@ class CircuitView(Painted):
         painter.scale(self._shrunk, self._shrunk)
         if self._diagonal:
             words = "One of two circuits alike: a front wheel, and the rear wheel across"
-            write(painter, words, QPointF(22, ROW - 9), size=14, color=T.muted)
+            write(painter, words, QPointF(22, 2 * ROW - 6), size=14, color=T.muted)
             top, foot = (self.middle(circuit, 0).y() for circuit in CIRCUITS)
             painter.setPen(pen(T.ink, 9))
             painter.drawLine(QPointF(6, top), QPointF(6, foot))
@@ -62,6 +62,24 @@ class CircuitView(Painted):
             painter.drawLine(QPointF(6, top), QPointF(6, foot))
         for circuit in CIRCUITS:
             self._draw_circuit(painter, circuit)
+        self._draw_bodies(painter)
+
+    def _draw_bodies(self, painter: QPainter) -> None:
+        """Bracket what sits in one casting: a part in front and a part behind."""
+        valves = self._session.build.valves
+        for index, front in enumerate(valves.front):
+            for other, rear in enumerate(valves.rear):
+                if not front.body or front.body != rear.body:
+                    continue
+                ends = self.middle("front", index), self.middle("rear", other)
+                x = min(end.x() for end in ends) - valve_art.WIDE / 2 - 9
+                painter.setPen(pen(T.muted, 1.5, Qt.PenStyle.DashLine))
+                top, foot = ends[0].y() + 16, ends[1].y() - 16
+                painter.drawLine(QPointF(x, top), QPointF(x, foot))
+                for end, y in zip(ends, (top, foot), strict=True):
+                    painter.drawLine(QPointF(x, y), QPointF(end.x() - valve_art.WIDE / 2, y))
+                said = f"one body: {front.body}"
+                write(painter, said, QPointF(x + 6, ROW - 9), size=14, color=T.muted)
 
     def _draw_circuit(self, painter: QPainter, circuit: str) -> None:
         session = self._session

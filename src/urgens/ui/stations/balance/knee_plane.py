@@ -2,7 +2,8 @@
 
 import numpy as np
 
-from urgens.quantity import LOAD, PRESSURE, in_units, show, unit_shown
+from urgens.build.valves import Lever, LoadSensing
+from urgens.quantity import LENGTH, LOAD, PRESSURE, in_units, show, unit_shown
 from urgens.solve.circuit import LoadSensingLaw
 from urgens.solve.knees import KneeLine, knee_line
 from urgens.solve.stages import felt
@@ -22,14 +23,18 @@ class KneePlane(Plane):
         self._session = session
         self.line = self.add_curve(T.rear, 3)
         self._law: LoadSensingLaw | None = None  # one that moves with the press
+        self._lever: Lever | None = None  # of a valve that is described by it
+        self.by_travel = False  # of the suspension, where a lever says how that goes
         self._cases: list[Marker] = []
         session.press_changed.connect(self._pressed)
 
     def show_valve(self, place: Place | None) -> KneeLine | None:
         """Draw a valve's knees; return them, None where they follow nothing."""
         solution = self._session.solution
-        law = None
+        law, self._lever = None, None
         if place is not None:
+            part = getattr(solution.build.valves, place[0])[place[1]]
+            self._lever = part.lever if isinstance(part, LoadSensing) else None
             law = getattr(solution.system, f"{place[0]}_valves")[place[1]]
         found = None if law is None else knee_line(solution, law)
         self._law = law if isinstance(law, LoadSensingLaw) and law.dynamic else None
@@ -39,8 +44,8 @@ class KneePlane(Plane):
 
     def _draw(self, found: KneeLine) -> None:
         session = self._session
-        load, scale = in_units(LOAD, session.units), in_units(PRESSURE, session.units)
-        x, y = found.load / load, found.knee / scale
+        scale = in_units(PRESSURE, session.units)
+        x, y = self._along(found.load), found.knee / scale
         shuts = np.isfinite(y)
         self.line.set_points(x[shuts], y[shuts])
         at_cases = np.where(np.isfinite(found.case_knee), found.case_knee, np.nan) / scale
@@ -53,15 +58,28 @@ class KneePlane(Plane):
             knee = float(at_cases[index])
             if not np.isfinite(knee):
                 continue
-            at = (float(found.case_load[index]) / load, knee)
+            at = (float(self._along(found.case_load)[index]), knee)
             self._cases.append(Marker(Shape.DOT, at))
             words = (
                 f"{names[index]}: {show(float(found.case_knee[index]), PRESSURE, session.units)}"
             )
             own = index == chosen
             notes.append(Note(words, at, T.ink if own else T.muted, weight=600 if own else 500))
-        self.set_notes(notes, [], [marker.at for marker in self._cases])
         self.show_press()
+        self.set_notes(notes, [], [marker.at for marker in self._markers])
+
+    @property
+    def has_travel(self) -> bool:
+        """Whether it is known how far the suspension goes for a load."""
+        return self._lever is not None
+
+    def _along(self, load: np.ndarray) -> np.ndarray:
+        """Return where loads [N] stand on the axis, in the unit shown."""
+        units, lever = self._session.units, self._lever
+        if lever is None or not self.by_travel:
+            return load / in_units(LOAD, units)
+        travel = (load - lever.at_load.value) / lever.suspension_rate.value
+        return np.asarray(travel / in_units(LENGTH, units))
 
     def _pressed(self) -> None:
         if self.isVisible():
@@ -74,8 +92,8 @@ class KneePlane(Plane):
             return
         session = self._session
         now = float(felt(session.solution, session.presses).now)
-        load, scale = in_units(LOAD, session.units), in_units(PRESSURE, session.units)
-        at = (now / load, float(self._law.knee(now)) / scale)
+        scale = in_units(PRESSURE, session.units)
+        at = (float(self._along(np.asarray(now))), float(self._law.knee(now)) / scale)
         self.set_markers([*self._cases, Marker(Shape.FOOT, at)])
 
     def in_words(self, found: KneeLine) -> str:
@@ -92,6 +110,9 @@ class KneePlane(Plane):
 
     def axis(self, found: KneeLine) -> str:
         """Return what the loads are."""
+        if self.by_travel and self._lever is not None:
+            unit = unit_shown(LENGTH, self._session.units)
+            return f"Rear axle up from as set, {unit}"
         unit = unit_shown(LOAD, self._session.units)
         whose = "Weight of the vehicle" if found.of_vehicle else "Load on the rear axle"
         return f"{whose}, {unit}"

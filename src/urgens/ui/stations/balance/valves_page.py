@@ -67,15 +67,17 @@ class ValvesPage(Page):
         self.knees = KneePlane(session)
         self.view.chosen.connect(self.choose)
         self.axes = (worded("", "muted"), worded("", "muted"))
-        self.shaded = worded("shaded: ±5 %, slope ±0.03", "small")
+        self.shaded = worded("shaded ±5 %, slope ±0.03", "small")
         self.knee_axes = (worded("", "muted"), worded("", "muted"))
         self.name, self.what, self.usual = wrapped("heading"), wrapped(), wrapped()
         self.figures: FigureColumn | None = None
         self._shown_figures: object = None  # whose they are
         self.pair, self.follows = wrapped("muted"), wrapped()
         self.out, self.earlier = QPushButton("Take it out"), QPushButton("Move it forward")
+        self.against = QPushButton()
         self.plug, self.other_way = QPushButton("Plug its metering part"), QPushButton()
         self._acts = {
+            self.against: self._turn_axis,
             self.other_way: self._redescribe,
             self.earlier: self._move,
             self.plug: self._plug,
@@ -201,6 +203,9 @@ class ValvesPage(Page):
             self.plug.setVisible(valve_edits.metering_of(self.session, place) is not None)
             self.out.setVisible(not (self.plug.isVisible() and part.kind == "metering"))
             self.other_way.setVisible(isinstance(part, LoadSensing))
+            self.against.setVisible(self.knees.has_travel)
+            other = "load" if self.knees.by_travel else "the axle's travel"
+            self.against.setText(f"Knees against {other}")
             ways = ("Describe it by lever and spring", "Describe it by two points")
             self.other_way.setText(ways[is_by_lever(part)])
             self._say_pair(place)
@@ -249,6 +254,11 @@ class ValvesPage(Page):
         if metering == self.place:
             self.place = None
         valve_edits.take_out(self.session, metering)
+
+    def _turn_axis(self) -> None:
+        """Show a lever's knees against the suspension's travel, or against the load."""
+        self.knees.by_travel = not self.knees.by_travel
+        self.show_figures()
 
     def _redescribe(self) -> None:
         assert self.place is not None
