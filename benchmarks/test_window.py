@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QApplication
 from urgens.build import demo
 from urgens.ui.application import dress
 from urgens.ui.session import Session
+from urgens.ui.stations.balance.valve_setting import set_knee, valve_setting
 from urgens.ui.stations.size.station import MAP, PEDAL
 from urgens.ui.window import SIZE, Window
 
@@ -58,6 +59,25 @@ def test_pin_to_repaint(benchmark: Any, window: Window, qapp: QApplication, page
     benchmark(move)
     window.session.end_drag()
     assert float(window.session.solution.system.pedal_ratio) == pytest.approx(5.05, abs=0.06)
+
+
+@pytest.mark.benchmark(group="to the repainted window")
+def test_knee_to_repaint(benchmark: Any, window: Window, qapp: QApplication) -> None:
+    """The rear valve's knee dragged: both plots follow at every step, words and press soon."""
+    knees = iter([22e5, 24e5] * 10_000)
+    window.session.begin_drag()
+
+    def move() -> None:
+        setting = valve_setting(window.session)
+        assert setting is not None
+        set_knee(window.session, setting, next(knees))
+        qapp.processEvents()
+
+    benchmark(move)
+    window.session.end_drag()
+    setting = valve_setting(window.session)
+    assert setting is not None
+    assert setting.knee == pytest.approx(23e5, abs=2e5)
 
 
 @pytest.mark.benchmark(group="to the repainted window")

@@ -15,7 +15,7 @@ from urgens.guidance.new_valves import NEW_NAMES, new_valve
 from urgens.guidance.reasons import bore_rows, clamp
 from urgens.guidance.schools import schools
 from urgens.guidance.swapping import booster_words, fit_words, swap_words
-from urgens.guidance.valve_words import NAMES, TYPICAL, WHAT, state
+from urgens.guidance.valve_words import NAMES, TYPICAL, WHAT, fitted_words, state
 from urgens.quantity import LENGTH, UnitSystem, parse
 from urgens.solve import solve
 from urgens.solve.choice import candidates
@@ -285,6 +285,22 @@ def test_a_reducing_half_is_compared_with_new_rear_discs() -> None:
 def test_every_kind_of_valve_has_its_words() -> None:
     assert set(NAMES) == set(WHAT) == set(TYPICAL)
     assert set(NAMES) < set(NEW_NAMES)
+
+
+@pytest.mark.parametrize(
+    ("kind", "words"),
+    [
+        ("reducing", "reducing valve, knee 300 psi, slope 0.50"),
+        ("limiting", "limiting valve, 450 psi"),
+        ("notched", "adjustable valve, 4 notches, slope 0.40"),
+        ("inertia-sensing", "inertia-sensing valve, ramp 17 deg, slope 0.40"),
+        ("load-sensing", "load-sensing valve, slope 0.40"),
+        ("residual", "residual valve"),
+    ],
+)
+def test_what_is_fitted_is_named_with_its_setting(kind: str, words: str) -> None:
+    assert fitted_words(pickup_with({"valves.rear": [fresh(kind)]}), INCH) == words
+    assert fitted_words(demo("coupe"), INCH) == "no valve"
 
 
 def fresh(kind: str) -> dict[str, object]:

@@ -52,6 +52,10 @@ def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: 
     window = open_window(demo("pickup"))
     shown, before = ranked(qtbot, window), window.session.build
     wanted = with_changes(before, shown.found[1].changes)
+    assert "reducing valve, knee 375 psi, slope 0.30" in shown.fitted.name.text()
+    assert shown.fitted.figure.text() == "rear first"
+    place = shown._list.indexOf(shown.fitted)  # worse than all that keep the front first
+    assert place == sum(not one.verdict.rear_first for one in shown.found)
     shown.setFocus()
     QTest.keyClick(shown, Qt.Key.Key_2)
     assert window.session.build == wanted
@@ -60,6 +64,7 @@ def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: 
     qtbot.waitUntil(lambda: not shown.work.busy, timeout=20_000)
     fitted = [card.rank for card in shown.cards if card.button.text() == "fitted"]
     assert fitted == [2]
+    assert shown.fitted is None
     window.session.undo_stack.undo()
     assert window.session.build == before
 

@@ -79,6 +79,8 @@ def _first(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     step = efforts[1]
     if not np.isfinite(bites[late]):
         bite = f"only the {early} ever bites"
+    elif bites[late] <= step:
+        bite = "both bite at the first touch"
     elif bites[late] - bites[early] <= step:
         bite = f"both bite at {show(bites[early], FORCE, units)} of foot"
     else:

@@ -1,6 +1,14 @@
 """Valves in words: what each kind is, what it does now, and what it starts from."""
 
-from urgens.build.valves import Valve
+from urgens.build import Build
+from urgens.build.valves import (
+    Adjustable,
+    InertiaSensing,
+    Limiting,
+    LoadSensing,
+    Reducing,
+    Valve,
+)
 from urgens.quantity import PRESSURE, Units, UnitSystem, show
 from urgens.solve import Presses, Solution
 from urgens.solve.stages import felt, stages, tolerance_ends
@@ -85,3 +93,30 @@ def pair_words(
     low, high = (float(end.outlet(stage.inlet, load)) for end in ends)
     apart = show(high - low, PRESSURE, units)
     return f"{said} Two at the ends of their tolerance are {apart} apart, side to side, now."
+
+
+def fitted_words(build: Build, units: Units | UnitSystem) -> str:
+    """Return what the rear circuit has now, in a few words.
+
+    build: the document [object]; units: to show figures in.
+    Source: the document.
+    """
+    return ", then ".join(_setting(valve, units) for valve in build.valves.rear) or "no valve"
+
+
+def _setting(valve: Valve, units: Units | UnitSystem) -> str:
+    """Return a valve's name with what it is set to."""
+    name = NAMES[valve.kind].lower()
+    match valve:
+        case Reducing():
+            knee = show(valve.knee.value, PRESSURE, units)
+            return f"{name}, knee {knee}, slope {valve.slope:.2f}"
+        case Limiting():
+            return f"{name}, {show(valve.knee.value, PRESSURE, units)}"
+        case Adjustable():
+            return f"{name}, {valve.turns:g} {valve.counted}, slope {valve.slope:.2f}"
+        case InertiaSensing():
+            return f"{name}, ramp {valve.ball_angle.text}, slope {valve.slope:.2f}"
+        case LoadSensing():
+            return f"{name}, slope {valve.slope:.2f}"
+    return name

@@ -2,11 +2,11 @@
 
 import math
 from collections.abc import Sequence
-from typing import Any
+from typing import Any, cast
 
 from urgens.build import Build
-from urgens.quantity import LENGTH, PRESSURE, Units, UnitSystem, show
-from urgens.solve.choice import Candidate
+from urgens.quantity import LENGTH, PRESSURE, Units, UnitSystem, parse, show
+from urgens.solve.choice import Candidate, Verdict
 
 
 def printed(build: Build, found: Sequence[Candidate], surfaces: Sequence[float]) -> dict[str, Any]:
@@ -65,7 +65,7 @@ def what(one: Candidate, units: Units | UnitSystem) -> str:
         case "limiting":
             return f"Limiting valve, {knee}"
         case "load-sensing":
-            return f"Load-sensing valve, from {knee} when light, slope {one.slope:.2f}"
+            return f"Load-sensing valve, {knee} light, {_heavy(one, units)}, slope {one.slope:.2f}"
         case "bar":
             assert one.bar_offset is not None
             way = "front" if one.bar_offset >= 0 else "rear"
@@ -76,6 +76,13 @@ def what(one: Candidate, units: Units | UnitSystem) -> str:
             return f"Rear pistons of {size}"
 
 
+def _heavy(one: Candidate, units: Units | UnitSystem) -> str:
+    """Return the knee a load-sensing valve would have with the heaviest load."""
+    (valve,) = cast(list[dict[str, Any]], one.changes["valves.rear"])
+    heavy = parse(valve["points"][1][1], PRESSURE).value
+    return f"{show(heavy, PRESSURE, units)} laden"
+
+
 def why(build: Build, one: Candidate, surfaces: Sequence[float], units: Units | UnitSystem) -> str:
     """Return why a candidate stands where it does, in one sentence.
 
@@ -83,22 +90,30 @@ def why(build: Build, one: Candidate, surfaces: Sequence[float], units: Units | 
     units: to show in [object].
     Source: its verdict.
     """
-    verdict = one.verdict
+    return f"{what(one, units)}: {why_of(build, one.verdict, surfaces)}"
+
+
+def why_of(build: Build, verdict: Verdict, surfaces: Sequence[float]) -> str:
+    """Return what a verdict comes to, as the end of a sentence.
+
+    build: the document [object]; verdict: of it [object]; surfaces: that were looked at [-].
+    Source: the verdict.
+    """
     if verdict.rear_first:
         case, road = verdict.rear_first[0]
         name = build.vehicle.load_cases[case].name
         more = len(verdict.rear_first) - 1
         rest = f" and {more} more" if more else ""
-        return f"{what(one, units)}: the rear is first with “{name}” on {surfaces[road]:g}{rest}."
+        return f"the rear is first with “{name}” on {surfaces[road]:g}{rest}."
     if math.isnan(verdict.mean_efficiency):
-        return f"{what(one, units)}: nothing locks up to the hardest foot."
+        return "nothing locks up to the hardest foot."
     margin = (
         "margin kept"
         if not verdict.missed
         else f"margin missed {verdict.missed} time{'s' if verdict.missed > 1 else ''}"
     )
     return (
-        f"{what(one, units)}: front first everywhere, {margin}; "
+        f"front first everywhere, {margin}; "
         f"{100 * verdict.mean_efficiency:.0f} % of the grip used on average, "
         f"{100 * verdict.worst_efficiency:.0f} % at worst."
     )

@@ -24,8 +24,9 @@ class Session(QObject):
     """The build, its solution, the press, load case, road and units.
 
     Everything that changes the build goes through `edit`. Load case, road and units are views of
-    it and are not undone; none of them changes the effort. Drawings follow `solution_changed`,
-    what is only read follows `told`, which waits a little while something is dragged.
+    it and are not undone; none of them changes the effort. Plots and drawings that are worked on
+    follow `solution_changed`; what is only read, and the press, follow `told` and `press_changed`,
+    which wait a little while something is dragged.
     """
 
     solution_changed = Signal()
@@ -44,7 +45,7 @@ class Session(QObject):
         self._drag: Drag | None = None
         self._findings: tuple[Finding, ...] | None = None  # not judged yet
         self._telling = QTimer(self, singleShot=True, interval=READING)
-        self._telling.timeout.connect(self.told)
+        self._telling.timeout.connect(self._tell_the_rest)
         self._start(build, path)
 
     def _clean_changed(self) -> None:
@@ -193,7 +194,7 @@ class Session(QObject):
     def _told_at_last(self) -> None:
         if self._telling.isActive():
             self._telling.stop()
-            self.told.emit()
+            self._tell_the_rest()
 
     @property
     def dragging(self) -> bool:
@@ -302,9 +303,12 @@ class Session(QObject):
     def _tell(self) -> None:
         self.solution_changed.emit()
         if not self.dragging:
-            self.told.emit()
+            self._tell_the_rest()
         elif not self._telling.isActive():
             self._telling.start()
+
+    def _tell_the_rest(self) -> None:
+        self.told.emit()
         self.press_changed.emit()
 
     @property

@@ -52,7 +52,7 @@ class PedalView(Painted):
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
         self.setAccessibleName("Brake pedal; drag the pad, or use the arrow keys")
         self.setMouseTracking(True)
-        session.solution_changed.connect(self._find_locks)
+        session.told.connect(self._find_locks)
         session.press_changed.connect(self.update)
         self._find_locks()
 

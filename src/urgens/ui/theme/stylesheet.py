@@ -61,6 +61,7 @@ QMenu::separator {{ height: 1px; background: {t.hair}; margin: 4px 0; }}
 QLineEdit {{ background: {t.sheet}; border: 2px solid {t.ink}; border-radius: 3px; padding: 0 4px;
   selection-background-color: {t.fluid[0]}; selection-color: {t.ink}; }}
 #card {{ background: {t.paper}; border: 1px solid {t.hair}; border-radius: 4px; }}
+#card[fitted="true"] {{ border-left: 4px solid {t.ink}; }}
 #card:focus {{ border: 2px solid {t.front}; }}
 QScrollArea {{ border: none; }}
 QScrollBar:vertical {{ background: {t.sheet}; width: 12px; }}

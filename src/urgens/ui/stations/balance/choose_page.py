@@ -18,9 +18,10 @@ from PySide6.QtWidgets import (
 from urgens.build import with_changes
 from urgens.guidance import Severity
 from urgens.guidance.schools import School, schools
+from urgens.guidance.valve_words import fitted_words
 from urgens.quantity import QuantityError, Shown
-from urgens.solve.choice import MARGIN, Candidate, candidates, judged_surfaces, verdict_of
-from urgens.solve.choice_printed import what, why
+from urgens.solve.choice import MARGIN, Candidate, Verdict, candidates, judged_surfaces, verdict_of
+from urgens.solve.choice_printed import what, why, why_of
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background
@@ -53,10 +54,11 @@ class Card(QFrame):
 
     def __init__(self, rank: int, name: str, reason: str, figure: str, *, fitted: bool) -> None:
         super().__init__()
-        self.rank = rank
+        self.rank, self.fitted = rank, fitted
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(f"{rank}: {name}. {reason}")
         self.setObjectName("card")
+        self.setProperty("fitted", "true" if fitted else "false")
         self.name, self.reason = wrapped("heading", name), wrapped("muted", reason)
         self.figure = worded(figure, "title")
         self.button = QPushButton("fitted" if fitted else f"Try ({rank})")
@@ -86,6 +88,16 @@ class Card(QFrame):
             event.ignore()
 
 
+def _judged(rank: int, name: str, reason: str, verdict: Verdict, *, fitted: bool) -> Card:
+    """Return a card with the figure and the mark its verdict asks for."""
+    mean, rear = verdict.mean_efficiency, bool(verdict.rear_first)
+    figure = "rear first" if rear else f"{100 * mean:.0f} %" if mean == mean else "—"
+    card = Card(rank, name, reason[:1].upper() + reason[1:], figure, fitted=fitted)
+    warned = Severity.WARNING if verdict.missed else None
+    card.put_mark(Severity.DANGER if rear else warned)
+    return card
+
+
 class ChoosePage(Page):
     """Ranks ways to balance the build, away from the hand."""
 
@@ -94,6 +106,7 @@ class ChoosePage(Page):
         self.margin = MARGIN
         self.found: tuple[Candidate, ...] = ()
         self.cards: list[Card] = []
+        self.fitted: Card | None = None  # what is there now, where it is none of the ways
         self.work = Background(self)
         self.work.ended.connect(self._take)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -142,7 +155,7 @@ class ChoosePage(Page):
     def _take(self, found: tuple[Candidate, ...]) -> None:
         self.found = found
         focused = next((card.rank for card in self.cards if card.hasFocus()), None)
-        for card in self.cards:
+        for card in (*self.cards, *([self.fitted] if self.fitted is not None else [])):
             card.hide()
             card.deleteLater()
         self.cards = [self._card(rank, one) for rank, one in enumerate(found, start=1)]
@@ -150,7 +163,9 @@ class ChoosePage(Page):
             self._list.addWidget(card)
             if card.rank == focused:
                 card.setFocus()
-        self.now.setText(self._as_it_is())
+        now = verdict_of(self.session.build, judged_surfaces(self.session.build), self.margin)
+        self.now.setText(self._as_it_is(now))
+        self._put_fitted(now)
         self._answer(schools(self.session.solution, found, self.session.units))
         self.say()
 
@@ -159,21 +174,26 @@ class ChoosePage(Page):
         build, units = self.session.build, self.session.units
         name = what(one, units)
         reason = why(build, one, judged_surfaces(build), units).removeprefix(f"{name}: ")
-        mean = one.verdict.mean_efficiency
-        rear = bool(one.verdict.rear_first)
-        figure = "rear first" if rear else f"{100 * mean:.0f} %" if mean == mean else "—"
         fitted = with_changes(build, one.changes) == build
-        card = Card(rank, name, reason[:1].upper() + reason[1:], figure, fitted=fitted)
-        warned = Severity.WARNING if one.verdict.missed else None
-        card.put_mark(Severity.DANGER if rear else warned)
+        card = _judged(rank, name, reason, one.verdict, fitted=fitted)
         card.tried.connect(self.take)
         return card
 
-    def _as_it_is(self) -> str:
+    def _put_fitted(self, now: Verdict) -> None:
+        """Put what is fitted among the ways, at its place, where it is none of them."""
+        self.fitted = None
+        if any(card.fitted for card in self.cards):
+            return
+        place = sum(one.verdict.order <= now.order for one in self.found)
+        name = f"As it is: {fitted_words(self.session.build, self.session.units)}"
+        reason = why_of(self.session.build, now, judged_surfaces(self.session.build))
+        self.fitted = _judged(0, name, reason, now, fitted=True)
+        self._list.insertWidget(place, self.fitted)
+
+    def _as_it_is(self, now: Verdict) -> str:
         """Say how the build as it is fares on the same loads and roads."""
         build = self.session.build
         surfaces = judged_surfaces(build)
-        now = verdict_of(build, surfaces, self.margin)
         rear_first = len(now.rear_first)
         state = (
             f"the rear is first {rear_first} time{'s' if rear_first != 1 else ''}"
