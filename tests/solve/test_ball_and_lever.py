@@ -7,11 +7,12 @@ import pytest
 
 from tests.builds import pickup_with
 from urgens.build import BuildErrors
-from urgens.build.valves import Adjustable
+from urgens.build.valves import Adjustable, LoadSensing
 from urgens.guidance import findings
 from urgens.quantity import UnitSystem
 from urgens.solve import AxleName, Solution, solve
 from urgens.solve.circuit import LoadSensingLaw, ReducingLaw
+from urgens.solve.knees import lever_state
 from urgens.solve.press import rolling, sliding
 from urgens.solve.stages import loop, stages
 
@@ -121,8 +122,8 @@ def test_a_levers_knee_by_moments_and_the_stepped_pistons_balance() -> None:
     """Statics, written out: spring, lever, then p A = p s A + push."""
     law = law_of()
     for load in (1700.0, 2300.0):
-        pull = 10 + 20 * (load - 1700) / 300  # lbf; an inch of travel every 300 lbf
-        push = pull * 6 / 1
+        force = 10 + 20 * (load - 1700) / 300  # lbf; an inch of travel every 300 lbf
+        push = force * 6 / 1
         area = math.pi / 4 * 0.625**2
         knee = push / (area * (1 - 0.3))  # psi
         assert float(law.knee(load * POUND)) == pytest.approx(knee * PSI, rel=1e-6)
@@ -131,7 +132,7 @@ def test_a_levers_knee_by_moments_and_the_stepped_pistons_balance() -> None:
 def test_a_lever_is_slack_at_droop_and_stops_at_bump() -> None:
     """Common practice: some bodies shut nearly off at full droop."""
     free, stopped = law_of(), law_of(bump="2 in", droop="0.3 in")
-    slack = 1700 - 10 * 300 / 20  # lbf, where the spring pulls no more
+    slack = 1700 - 10 * 300 / 20  # lbf, where the spring is slack
 
     assert float(free.knee((slack - 200) * POUND)) == pytest.approx(0.0, abs=1e-6)
     at_droop = float(stopped.knee(0.0))
@@ -184,3 +185,23 @@ def test_a_notch_is_one_of_its_table() -> None:
     assert float(law.knee) == pytest.approx(230 * PSI)
     with pytest.raises(BuildErrors, match=r"there is no notch 2.5; choose one of its table: 1, 2"):
         pickup_with({"valves.rear": [notched(2.5)]})
+
+
+def test_a_lever_stands_as_statics_have_it() -> None:
+    """Written out: load over rate, spring by travel, moments about the pivot, slack at droop."""
+    valve = {"kind": "load-sensing", "lever": LEVER, "slope": 0.3, "follows": "dynamic"}
+    solution = solve(pickup_with({"valves.rear": [valve]}))
+    (fitted,) = solution.build.valves.rear
+    assert isinstance(fitted, LoadSensing)
+    rest, hard = (lever_state(solution, solution.press(foot), fitted) for foot in (0.0, 400.0))
+
+    case = solution.build.vehicle.load_cases[0]
+    travel = (case.rear_axle.value / POUND - 1700) / 300  # in
+    force = 10 + 20 * travel  # lbf
+    assert rest.travel / INCH == pytest.approx(travel)
+    assert rest.spring / POUND == pytest.approx(force)
+    assert rest.push / POUND == pytest.approx(6 * force)
+    assert rest.knee == pytest.approx(6 * force / (math.pi / 4 * 0.625**2 * 0.7) * PSI, rel=1e-6)
+    assert hard.load < rest.load
+    assert hard.spring == 0.0
+    assert hard.knee == 0.0

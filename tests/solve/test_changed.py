@@ -65,7 +65,7 @@ def test_a_load_sensing_valve_has_to_be_set_again() -> None:
 
 
 def test_a_lever_feels_springs_and_ride_height() -> None:
-    """Statics: stiffer springs halve its travel; an inch lower pulls an inch of its spring."""
+    """Statics: stiffer springs halve its travel; an inch lower presses its spring an inch."""
     lever = {
         "arm": "6 in",
         "piston_arm": "1 in",

@@ -216,6 +216,11 @@ def test_a_load_sensing_valve_shows_its_knees_and_is_described_either_way(
     label = page.figures.labels["valves.rear[0].lever.preload"]
     assert label.known is Known.ASSUMED
     assert page.other_way.text() == "Describe it by two points"
+    assert page.lever.isVisible()
+    session.set_effort(0.0)
+    standing = page.lever.state().load
+    session.set_effort(150.0)
+    assert page.lever.state().load < standing - 100  # the rear rises as it brakes
     loads_shown = page.knees.line.points[0]
     QTest.mouseClick(page.against, LEFT)
     assert page.knee_axes[1].text() == "Rear axle up from as set, in"
@@ -239,6 +244,7 @@ def test_a_balls_knees_are_shown_by_weight(open_window: Opener) -> None:
     assert valve.ball_angle.text == "14 deg"
     page.choose("front", 0)
     assert not page.knee_cell.isVisible()
+    assert not page.lever.isVisible()
 
 
 def test_a_combination_goes_in_at_once_and_loses_its_metering_part(open_window: Opener) -> None:

@@ -117,9 +117,9 @@ class Metering(_Valve):
 
 
 class Lever(Part):
-    """What pulls on a load-sensing valve: a spring from the rear axle at the end of an arm.
+    """What pushes a load-sensing valve: a spring from the rear axle at the end of an arm.
 
-    `preload` is the spring's pull with `at_load` on the rear axle; `suspension_rate` is of both
+    `preload` is the spring's force with `at_load` on the rear axle; `suspension_rate` is of both
     sides together; `bump` and `droop` are what the axle travels from there to its stops, where
     given.
     """

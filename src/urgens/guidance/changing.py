@@ -25,7 +25,7 @@ def what_it_does(build: Build, key: str) -> str:
     valves = (*build.valves.front, *build.valves.rear)
     sensing = [valve for valve in valves if isinstance(valve, LoadSensing)]
     if any(valve.lever is not None for valve in sensing):
-        moves = "travels less for the same load" if key == "springs" else "is pulled further"
+        moves = "travels less for the same load" if key == "springs" else "is pressed further"
         return f"{said} The valve's lever {moves}, as computed here: set it again."
     if sensing:
         return f"{said} The load-sensing valve reads the rear's height: set it again."

@@ -71,10 +71,10 @@ def ball_closes(angle: Floats) -> Array:
     return np.asarray(np.tan(angle))
 
 
-def spring_pull(load: Floats, set_load: Floats, preload: Floats, rates: Floats) -> Array:
-    """Return the pull [N] of a load-sensing valve's spring.
+def spring_force(load: Floats, set_load: Floats, preload: Floats, rates: Floats) -> Array:
+    """Return the force [N] of a load-sensing valve's spring.
 
-    load: on the rear axle [N]; set_load: the load at which it was set [N]; preload: its pull
+    load: on the rear axle [N]; set_load: the load at which it was set [N]; preload: its force
     there [N]; rates: of the valve's spring over the suspension's, both sides [-].
     A slack spring does not push.
     Source: the suspension moves by load over rate, and the spring with it.
@@ -83,16 +83,16 @@ def spring_pull(load: Floats, set_load: Floats, preload: Floats, rates: Floats) 
 
 
 def lever_knee(
-    pull: Floats, arm: Floats, piston_arm: Floats, piston_area: Floats, slope: Floats
+    force: Floats, arm: Floats, piston_arm: Floats, piston_area: Floats, slope: Floats
 ) -> Array:
     """Return the knee [Pa] at which a lever's push on a stepped piston gives way.
 
-    pull: of the spring at the lever's end [N]; arm: from pivot to spring [m]; piston_arm: from
+    force: of the spring at the lever's end [N]; arm: from pivot to spring [m]; piston_arm: from
     pivot to piston [m]; piston_area: of the piston's outlet end [m²]; slope: inlet face over
     outlet end, so that the pressure acts on the rest [-].
     Source: moments about the lever's pivot, force balance of the stepped piston.
     """
-    return np.asarray(pull * np.divide(arm, piston_arm) / (piston_area * np.subtract(1.0, slope)))
+    return np.asarray(force * np.divide(arm, piston_arm) / (piston_area * np.subtract(1.0, slope)))
 
 
 def released(inlet: Floats, peak: Floats) -> Array:

@@ -99,8 +99,8 @@ def _height(build: Build, metres: float) -> dict[str, object]:
         for i, case in enumerate(build.vehicle.load_cases)
     }
     for place, lever in _levers(build):
-        pull = max(lever.preload.value - lever.spring_rate.value * metres, 1.0)
-        lower[f"{place}.preload"] = f"{pull:.9g} N"
+        force = max(lever.preload.value - lever.spring_rate.value * metres, 1.0)
+        lower[f"{place}.preload"] = f"{force:.9g} N"
     return lower
 
 

@@ -226,16 +226,16 @@ def _(part: Residual) -> ValveLaw:
 
 def _lever_law(lever: Lever, slope: Floats, *, dynamic: bool) -> LoadSensingLaw:
     """Return the law of a lever: its knee is straight in the load, between slack and the stops."""
-    pull, rate, at_load = lever.preload.value, lever.suspension_rate.value, lever.at_load.value
+    force, rate, at_load = lever.preload.value, lever.suspension_rate.value, lever.at_load.value
     rates = np.divide(lever.spring_rate.value, rate)
-    light = at_load - np.divide(pull, rates)  # where the spring is slack
+    light = at_load - np.divide(force, rates)  # where the spring is slack
     if lever.droop is not None:
         light = np.maximum(light, at_load - rate * lever.droop.value)
     heavy = at_load + rate * (MOST_TRAVEL if lever.bump is None else lever.bump.value)
     area = cylinder.bore_area(lever.piston_diameter.value)
     low, high = (
         valve.lever_knee(
-            valve.spring_pull(load, at_load, pull, rates),
+            valve.spring_force(load, at_load, force, rates),
             *(lever.arm.value, lever.piston_arm.value, area, slope),
         )
         for load in (light, heavy)

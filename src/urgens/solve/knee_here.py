@@ -85,11 +85,11 @@ def moves(solution: Solution, index: int, knee: float) -> list[Move]:
 
 
 def _preload(lever: Lever, slope: float, load: float, knee: float) -> float:
-    """Return the pull [N] a lever's spring is to be set to for a knee [Pa] at a rear load [N]."""
+    """Return the force [N] a lever's spring is to be set to for a knee [Pa] at a rear load [N]."""
     area = cylinder.bore_area(lever.piston_diameter.value)
-    per_pull = lever_knee(1.0, lever.arm.value, lever.piston_arm.value, area, slope)
+    per_newton = lever_knee(1.0, lever.arm.value, lever.piston_arm.value, area, slope)
     more = (load - lever.at_load.value) / lever.suspension_rate.value * lever.spring_rate.value
-    return max(knee / float(per_pull) - more, 1.0)
+    return max(knee / float(per_newton) - more, 1.0)
 
 
 def _without(solution: Solution, index: int) -> tuple[Array, Array]:

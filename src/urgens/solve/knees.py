@@ -4,11 +4,15 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from urgens.build.valves import LoadSensing
 from urgens.physics.arrays import Array
+from urgens.physics.cylinder import bore_area
+from urgens.physics.valve import lever_knee, spring_force
 from urgens.physics.vehicle import Standing, axle_loads
 from urgens.solve.circuit import InertiaSensingLaw, LoadSensingLaw, ValveLaw
-from urgens.solve.press import rolling
+from urgens.solve.press import Presses, rolling
 from urgens.solve.solution import Solution
+from urgens.solve.stages import felt
 
 POINTS = 81
 HARDEST = 1.2  # g, down to whose rear load the line of a valve that feels it goes
@@ -60,3 +64,41 @@ def _ball_knee(solution: Solution, standing: Standing) -> Array:
     """Return where the ball shuts, which only the weight decides."""
     closing = rolling(solution.system, standing).closing
     return np.broadcast_to(np.asarray(closing), np.shape(standing.front_weight))
+
+
+@dataclass(frozen=True)
+class LeverState:
+    """How a load-sensing valve's lever stands: rear load [N], axle's travel [m], forces [N].
+
+    `travel` is up from where the spring is set, between the stops; `spring` is its force, `push`
+    the lever's on the piston; `knee` [Pa].
+    """
+
+    load: float
+    travel: float
+    spring: float
+    push: float
+    knee: float
+
+
+def lever_state(solution: Solution, pressed: Presses, valve: LoadSensing) -> LeverState:
+    """Return how a valve's lever stands at a press.
+
+    solution: of a build; pressed: one press; valve: described by its lever [objects].
+    Source: statics; physics.valve, spring_force and lever_knee.
+    """
+    lever = valve.lever
+    assert lever is not None
+    loads = felt(solution, pressed)
+    load = float(np.asarray(loads.now if valve.follows == "dynamic" else loads.still))
+    travel = (load - lever.at_load.value) / lever.suspension_rate.value
+    if lever.droop is not None:
+        travel = max(travel, -lever.droop.value)
+    if lever.bump is not None:
+        travel = min(travel, lever.bump.value)
+    at_load, rate = lever.at_load.value, lever.suspension_rate.value
+    rates = lever.spring_rate.value / rate
+    spring = float(spring_force(at_load + rate * travel, at_load, lever.preload.value, rates))
+    arms = lever.arm.value, lever.piston_arm.value
+    knee = lever_knee(spring, *arms, bore_area(lever.piston_diameter.value), valve.slope)
+    return LeverState(load, travel, spring, spring * arms[0] / arms[1], float(knee))

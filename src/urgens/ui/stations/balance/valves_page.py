@@ -14,6 +14,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.balance import valve_edits
 from urgens.ui.stations.balance.circuit_view import CIRCUITS, CircuitView, Place
 from urgens.ui.stations.balance.knee_plane import KneePlane
+from urgens.ui.stations.balance.lever_board import LeverBoard
 from urgens.ui.stations.balance.loop_plane import LoopPlane
 from urgens.ui.stations.balance.valve_setting import TURN_STEP
 from urgens.ui.widgets.figure_column import FigureColumn, Pair
@@ -38,7 +39,7 @@ def figures_of(circuit: str, index: int, step: float) -> list[Figure | Pair]:
         Figure(f"{lever}.piston_arm", "Pivot to piston", LENGTH, 19),
         Figure(f"{lever}.piston_diameter", "Piston", LENGTH, 19),
         Figure(f"{lever}.spring_rate", "Its spring", SPRING_RATE, 19),
-        Figure(f"{lever}.preload", "Pull as set", FORCE, 19),
+        Figure(f"{lever}.preload", "Its force as set", FORCE, 19),
         Figure(f"{lever}.at_load", "Rear load then", LOAD, 19),
         Figure(f"{lever}.suspension_rate", "Suspension", SPRING_RATE, 19),
         Figure(f"{lever}.bump", "Up to the stop", LENGTH, 19, optional=True),
@@ -64,7 +65,7 @@ class ValvesPage(Page):
         super().__init__(session)
         self.place: Place | None = None
         self.view, self.plane = CircuitView(session), LoopPlane(session)
-        self.knees = KneePlane(session)
+        self.knees, self.lever = KneePlane(session), LeverBoard(session)
         self.view.chosen.connect(self.choose)
         self.axes = (worded("", "muted"), worded("", "muted"))
         self.shaded = worded("shaded ±5 %, slope ±0.03", "small")
@@ -95,7 +96,11 @@ class ValvesPage(Page):
         column = QVBoxLayout(drawing)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        column.addWidget(self.view)
+        row = QHBoxLayout()
+        row.setSpacing(10)
+        row.addWidget(self.view, 1)
+        row.addWidget(self.lever)
+        column.addLayout(row)
         column.addLayout(self._planes(), 1)
         for widget in (self.name, self.what, self.usual, self.follows, self.pair):
             self.column.addWidget(widget)
@@ -188,6 +193,7 @@ class ValvesPage(Page):
             self.knee_axes[1].setText(self.knees.axis(knees))
             self.follows.setText(self.knees.in_words(knees))
         part = self._part()
+        self.lever.show_valve(part)
         for widget in (self.what, self.usual, self.pair, *self._acts):
             widget.setVisible(part is not None)
         if part is None:
