@@ -84,9 +84,8 @@ def by_lever(valve: LoadSensing) -> dict[str, Any]:
     made = law(valve)
     assert isinstance(made, LoadSensingLaw)
     area = math.pi / 4 * PISTON.value**2
-    push = (
-        area * (1.0 - valve.slope) * PISTON_ARM.value / ARM.value
-    )  # N of the spring per Pa of knee
+    # N of the spring per Pa of knee
+    push = area * (1.0 - valve.slope) * PISTON_ARM.value / ARM.value
     middle, half = (made.heavy + made.light) / 2, (made.heavy - made.light) / 2
     knee, steep = made.knee(middle), (made.heavy_knee - made.light_knee) / (2 * half)  # Pa, Pa/N
     stop = _typed(float(half / SUSPENSION.value), LENGTH)

@@ -8,7 +8,7 @@ from urgens.quantity import PRESSURE, show
 from urgens.solve.stages import Stage, stages
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import valve_art
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
@@ -92,7 +92,9 @@ class CircuitView(Painted):
         self._draw_brake(painter, circuit, QPointF(end + 50, y))
         if not found:
             words = "no valve: the brakes get what the cylinder makes"
-            write(painter, words, QPointF(end + 90, y + 5), size=15)
+            room = self.across / self._shrunk - end - 90
+            said = words if width(words, 15) < room else words.partition(":")[0]
+            write(painter, said, QPointF(end + 90, y + 5), size=15)
 
     def _draw_pipe(self, painter: QPainter, circuit: str, end: float) -> None:
         """Draw the line to the brakes, and what the cylinder makes in it."""
