@@ -84,7 +84,7 @@ class LeverState:
 def lever_state(solution: Solution, pressed: Presses, valve: LoadSensing) -> LeverState:
     """Return how a valve's lever stands at a press.
 
-    solution: of a build; pressed: one press; valve: described by its lever [objects].
+    solution: of a build; pressed: one press [object]; valve: described by its lever [object].
     Source: statics; physics.valve, spring_force and lever_knee.
     """
     lever = valve.lever
