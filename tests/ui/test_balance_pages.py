@@ -238,6 +238,7 @@ def test_many_valves_still_fit_and_none_is_said(open_window: Opener) -> None:
     window = open_window(demo("coupe"))
     shown = page(window, VALVES)
     assert shown.name.text() == "No valve in either circuit"
+    assert not shown.loop_cell.isVisible()
     actions = {a.text(): a for a in shown.add["rear"].menu().actions()}
     for name in ("Reducing valve", "Limiting valve", "Residual valve", "Adjustable valve"):
         actions[name].trigger()

@@ -102,6 +102,7 @@ class ValvesPage(Page):
         row.addWidget(self.lever)
         column.addLayout(row)
         column.addLayout(self._planes(), 1)
+        column.addStretch()  # where there is no valve nothing is drawn of one
         for widget in (self.name, self.what, self.usual, self.follows, self.pair):
             self.column.addWidget(widget)
         self.column.addLayout(self._holder)
@@ -139,7 +140,7 @@ class ValvesPage(Page):
             column.addWidget(across)
             row.addWidget(cell, 1)
             cells.append(cell)
-        self.knee_cell = cells[1]
+        self.loop_cell, self.knee_cell = cells
         self.knee_cell.hide()
         return row
 
@@ -184,6 +185,7 @@ class ValvesPage(Page):
         self.view.place = self.place
         self.view.update()
         self.plane.show_valve(self.place)
+        self.loop_cell.setVisible(self.place is not None)
         knees = self.knees.show_valve(self.place)
         for widget in (self.knee_cell, self.follows):
             widget.setVisible(knees is not None)
