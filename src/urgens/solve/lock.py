@@ -11,7 +11,7 @@ from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import EXACT, first_rise
 from urgens.solve.circuit import Felt
 from urgens.solve.lines import booster_output, forces_at, line_pressures, pushrod_force
-from urgens.solve.press import achieved, axle_forces, rolling, sliding
+from urgens.solve.press import axle_forces, rolling, slid, sliding
 from urgens.solve.system import System
 
 SCANNED = 400  # steps of effort; adhesion need not rise steadily, so all are looked at
@@ -122,10 +122,9 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
     effort, lifted = found.effort, found.lifted
     efforts = steps.reshape(-1, *(1 for _ in locks.shape))
     pushrod = pushrod_force(made, effort)
-    z = achieved(made, booster_output(made, pushrod), standing, surface).deceleration
-    grip, rear_load = _both_locked(standing, surface, rear_first)
-
     one_locked = sliding(made, standing, surface)
+    z = slid(one_locked, booster_output(made, pushrod), standing, surface).deceleration
+    grip, rear_load = _both_locked(standing, surface, rear_first)
 
     def other_excess_at(effort: Array) -> Array:
         output = booster_output(made, pushrod_force(made, effort))

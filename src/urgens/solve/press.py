@@ -151,8 +151,7 @@ def achieved(
     A dynamic valve feels the load at the achieved deceleration, a ball that deceleration.
     Source: physics section 4; in closed form where no valve depends on the deceleration.
     """
-    made = sliding(made, standing, surface, part)
-    return _achieved(made, output, standing, surface, part)
+    return slid(sliding(made, standing, surface, part), output, standing, surface, part)
 
 
 def sliding(made: System, standing: Standing, surface: Floats, part: float = 1.0) -> System:
@@ -164,14 +163,20 @@ def sliding(made: System, standing: Standing, surface: Floats, part: float = 1.0
     """
 
     def reached(one: System, output: Array) -> Array:
-        return _achieved(one, output, standing, surface, part).deceleration
+        return slid(one, output, standing, surface, part).deceleration
 
     return closed(made, standing, reached)
 
 
-def _achieved(
-    made: System, output: Array, standing: Standing, surface: Floats, part: float
+def slid(
+    made: System, output: Array, standing: Standing, surface: Floats, part: float = 1.0
 ) -> vehicle.Achieved:
+    """Return what a surface lets the brakes achieve, the ball closed already as `sliding` has it.
+
+    made: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
+    tyre-road coefficient [-]; part: as in `achieved` [-].
+    Source: `achieved`.
+    """
     grip = np.multiply(surface, part)
     if not made.feels_load:
         lines = line_pressures(made, output, at_rest(standing))

@@ -51,10 +51,8 @@ class LeverBoard(Painted):
             return
         painter = self.begin()
         lever = valve.lever
-        most = max(
-            *(stop.value for stop in (lever.bump, lever.droop) if stop is not None),
-            *(LARGEST, LARGEST) if lever.bump is None and lever.droop is None else (0.0, 0.0),
-        )
+        stops = [stop.value for stop in (lever.bump, lever.droop) if stop is not None]
+        most = max(stops, default=LARGEST)
         share = min(max(state.travel / most, -1.0), 1.0)
         axle = QPointF(PIVOT.x() + ARM, AXLE - MOVES * share)
         ratio = lever.piston_arm.value / lever.arm.value

@@ -10,6 +10,7 @@ from urgens.physics.vehicle import Standing
 from urgens.quantity import PRESSURE
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName, ideal_pressures
+from urgens.solve.balance_curves import at_tolerance
 from urgens.solve.circuit import Felt
 from urgens.solve.lines import Lines, booster_output, line_pressures, pushrod_force
 from urgens.solve.press import felt_rolling, rolling, rolling_lines
@@ -87,7 +88,9 @@ def pressure_curves(session: Session, setting: ValveSetting | None) -> PressureC
             efforts = np.sort(np.append(efforts, at_knee))
             lines, felt = _lines(made, efforts, solution.standing)
             arriving = setting.arriving(session, lines.master_rear, felt)
-        low, high = setting.at_tolerance(session, arriving, felt)
+        ends = at_tolerance(solution, efforts)
+        if ends is not None:  # a ball that never rolls has none
+            low, high = (end.rear_pressure for end in ends)
     cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
     ideal_front, ideal_rear = ideal_pressures(made, cases, IDEAL_Z)
     return PressureCurves(

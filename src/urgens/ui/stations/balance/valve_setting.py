@@ -17,7 +17,6 @@ from urgens.build.valves import (
 from urgens.quantity import PRESSURE, UnitSystem, parse, places, retype
 from urgens.solve.circuit import Felt, through
 from urgens.solve.knee_here import knee_here, moves
-from urgens.solve.stages import tolerance_ends
 from urgens.ui.session import Session
 
 TURN_STEP = 0.25
@@ -57,16 +56,6 @@ class ValveSetting:
         """Return the pressure [Pa] in front of it for pressures at the cylinder [Pa]."""
         made = session.solution.system
         return through(made.rear_valves[: self.index], master, felt)
-
-    def at_tolerance(
-        self, session: Session, arriving: Pressures, felt: Felt
-    ) -> tuple[Pressures, Pressures]:
-        """Return the rear pressure [Pa] with the valve at both ends of its production tolerance."""
-        made = session.solution.system
-        law, behind = made.rear_valves[self.index], made.rear_valves[self.index + 1 :]
-        ends = tolerance_ends(law, felt) or (law, law)  # a ball that never rolls has no knee
-        low, high = (through((end, *behind), arriving, felt) for end in ends)
-        return low, high
 
 
 def valve_setting(session: Session) -> ValveSetting | None:
