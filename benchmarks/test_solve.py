@@ -15,15 +15,15 @@ import numpy as np
 import pytest
 
 from benchmarks.bare import Bare
-from urgens.build import Build, demo, demo_text, edited, with_changes
+from urgens.document import Build, demo, demo_text, edited, with_changes
 from urgens.guidance import findings
 from urgens.physics.vehicle import Standing
 from urgens.solve import first_lock, press, solve, system
-from urgens.solve.choice import candidates
-from urgens.solve.regions import regions
-from urgens.solve.robustness import robustness
-from urgens.solve.settle import open_figures, still_to_settle
-from urgens.solve.sizing import sizing_map
+from urgens.studies.robustness import robustness
+from urgens.studies.settle import open_figures, still_to_settle
+from urgens.studies.sizing import sizing_map
+from urgens.studies.sizing_regions import regions
+from urgens.studies.valve_choice import candidates
 
 SURFACES = np.array([0.15, 0.5, 0.9])
 EFFORTS = np.linspace(0, 450, 400)

@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from urgens.build import Build, demo, with_changes
+from urgens.document import Build, demo, with_changes
 
 
 def pickup_with(changes: Mapping[str, object]) -> Build:

@@ -14,7 +14,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from PySide6.QtCore import QEvent, QThreadPool, QTimer
 from PySide6.QtWidgets import QApplication
 
-from urgens.build import Build, demo, demo_text, loads, with_changes
+from urgens.document import Build, demo, demo_text, loads, with_changes
 from urgens.ui.application import dress
 from urgens.ui.session import Session
 from urgens.ui.window import Window

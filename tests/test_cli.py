@@ -8,9 +8,10 @@ from typing import Any
 
 import pytest
 
-from urgens.build import demo, demo_text
 from urgens.cli import main
-from urgens.solve import printed, solve
+from urgens.document import demo, demo_text
+from urgens.printed.solution import printed_solution
+from urgens.solve import solve
 
 LBF = 4.4482216152605  # N
 
@@ -27,7 +28,7 @@ def test_solve_prints_the_solution(file: str, capsys: Any) -> None:
 
     row = json.loads(capsys.readouterr().out)
     findings = row.pop("findings")
-    assert row == printed(solve(demo("pickup")))
+    assert row == printed_solution(solve(demo("pickup")))
     assert findings[0]["code"] == "rear-locks-first"
 
 

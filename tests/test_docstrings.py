@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 SOURCE = Path(__file__).parent.parent / "src" / "urgens"
-CORE = ("physics", "solve")
+CORE = ("physics", "solve", "studies", "printed")
 SELF_EXPLAINED = {"made", "standing", "solution", "build"}  # the objects that solving passes on
 
 

@@ -7,7 +7,7 @@ from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from urgens.build import demo
+from urgens.document import demo
 from urgens.ui.application import dress
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.station import CHOOSE, SURE, VALVES

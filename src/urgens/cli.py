@@ -10,7 +10,7 @@ from pathlib import Path
 import numpy as np
 
 from urgens import __version__
-from urgens.build import Build, BuildErrors, demo, demo_names, load, schema, with_setup
+from urgens.document import Build, BuildErrors, demo, demo_names, load, schema, with_setup
 from urgens.quantity import FORCE, LENGTH, SPEED, Kind, QuantityError, parse
 
 DONE, DANGER, BAD_INPUT = 0, 1, 2
@@ -166,7 +166,8 @@ def _loaded(options: argparse.Namespace) -> Build:
 
 def _solve(options: argparse.Namespace) -> int:
     from urgens.guidance import findings
-    from urgens.solve import printed, solve
+    from urgens.printed.solution import printed_solution
+    from urgens.solve import solve
 
     solution = solve(
         _loaded(options),
@@ -176,7 +177,7 @@ def _solve(options: argparse.Namespace) -> int:
         efforts=None if options.effort is None else np.array(options.effort),
     )
     found = [finding.printed() for finding in findings(solution)]
-    print(json.dumps({**printed(solution), "findings": found}, indent=1, ensure_ascii=False))
+    _print({**printed_solution(solution), "findings": found})
     return DONE
 
 
@@ -187,7 +188,7 @@ def _check(options: argparse.Namespace) -> int:
     found = findings(solve(_loaded(options)))
     if options.json:
         rows = [finding.printed() for finding in found]
-        print(json.dumps(rows, indent=1, ensure_ascii=False))
+        _print(rows)
     else:
         for finding in found:
             print(f"{finding.severity.word}  {finding.code}  {finding.message} {finding.why}")
@@ -195,10 +196,10 @@ def _check(options: argparse.Namespace) -> int:
 
 
 def _size(options: argparse.Namespace) -> int:
-    from urgens.build.bores import sold_bores
-    from urgens.solve.sizing import RATIOS, rear_bores_of, sizing_map
-    from urgens.solve.sizing_printed import printed
+    from urgens.document.bores import sold_bores
+    from urgens.printed.sizing import printed_sizing
     from urgens.solve.solution import case_index
+    from urgens.studies.sizing import RATIOS, rear_bores_of, sizing_map
 
     build = _loaded(options)
     given = options.bore or [(bore.value, None) for bore in sold_bores()]
@@ -210,30 +211,31 @@ def _size(options: argparse.Namespace) -> int:
     ratios = RATIOS if options.ratio is None else np.array(sorted(set(options.ratio)))
     case = case_index(build, options.load_case)
     found = sizing_map(build, case, bores[kept], rears[kept], ratios)
-    print(json.dumps(printed(build, found), indent=1, ensure_ascii=False))
+    _print(printed_sizing(build, found))
     return DONE
 
 
 def _valves(options: argparse.Namespace) -> int:
-    from urgens.solve.choice import candidates, judged_surfaces
-    from urgens.solve.choice_printed import printed
+    from urgens.printed.valve_choice import printed_choice
+    from urgens.studies.valve_choice import candidates, judged_surfaces
 
     build = _loaded(options)
     surfaces = tuple(dict.fromkeys(options.surface or judged_surfaces(build)))
     found = candidates(build, surfaces, options.margin)
-    print(json.dumps(printed(build, found, surfaces), indent=1, ensure_ascii=False))
+    _print(printed_choice(build, found, surfaces))
     return DONE
 
 
 def _robustness(options: argparse.Namespace) -> int:
-    from urgens.solve.robustness import printed, robustness
+    from urgens.printed.robustness import printed_robustness
     from urgens.solve.solution import case_index
+    from urgens.studies.robustness import robustness
 
     build = _loaded(options)
     case = case_index(build, options.load_case)
     found = robustness(build, case, options.draws, options.seed)
     assert found is not None  # nobody tells it to stop
-    print(json.dumps(printed(found), indent=1, ensure_ascii=False))
+    _print(printed_robustness(found))
     return DONE
 
 
@@ -267,6 +269,10 @@ def _window(path: Path | None) -> int:
     from urgens.ui.application import run
 
     return run(build, path)
+
+
+def _print(values: object) -> None:
+    print(json.dumps(values, indent=1, ensure_ascii=False))
 
 
 def _complain(path: Path | None, errors: BuildErrors) -> None:

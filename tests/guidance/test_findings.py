@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 
 from tests.strategies import documents
-from urgens.build import Build, demo, edited, loads, with_changes
+from urgens.document import Build, demo, edited, loads, with_changes
 from urgens.guidance import Finding, Severity, findings, known_codes
 from urgens.quantity import UnitSystem
 from urgens.solve import AxleName, solve

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from tests.builds import pickup_with
-from urgens.build import Build, demo, demo_names, edited
+from urgens.document import Build, demo, demo_names, edited
 from urgens.guidance.drilling import consequences, edge_caution, stands_in, where_to_drill
 from urgens.guidance.feeling import cold_line_words, compared, reservoir_words
 from urgens.guidance.half_lost import dead_is_primary, lost_halves
@@ -18,9 +18,9 @@ from urgens.guidance.swapping import booster_words, fit_words, swap_words
 from urgens.guidance.valve_words import NAMES, TYPICAL, WHAT, fitted_words, state
 from urgens.quantity import LENGTH, UnitSystem, parse
 from urgens.solve import solve
-from urgens.solve.choice import candidates
-from urgens.solve.heat import heated
-from urgens.solve.what_if import SOUND, WhatIf
+from urgens.studies.heat import heated
+from urgens.studies.valve_choice import candidates
+from urgens.studies.what_if import SOUND, WhatIf
 
 INCH, METRIC = UnitSystem.INCH, UnitSystem.METRIC
 PSI = 6894.757293

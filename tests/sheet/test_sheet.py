@@ -9,7 +9,7 @@ from xml.etree import ElementTree
 import pytest
 from PySide6.QtWidgets import QApplication
 
-from urgens.build import Build, edited
+from urgens.document import Build, edited
 from urgens.quantity import UnitSystem
 from urgens.sheet import content, write
 from urgens.sheet.chart import pressure_chart

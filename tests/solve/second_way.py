@@ -7,9 +7,9 @@ from typing import Any
 from scipy.integrate import quad
 from scipy.optimize import brentq
 
-from urgens.build import Build
-from urgens.build.booster import NoBooster, VacuumBooster
-from urgens.build.master import TwinMaster
+from urgens.document import Build
+from urgens.document.booster import NoBooster, VacuumBooster
+from urgens.document.master import TwinMaster
 
 G = 9.80665
 HARDEST = 1e6  # N of foot

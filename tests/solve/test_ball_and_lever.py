@@ -6,15 +6,15 @@ import numpy as np
 import pytest
 
 from tests.builds import pickup_with
-from urgens.build import BuildErrors
-from urgens.build.valves import Adjustable, LoadSensing
+from urgens.document import BuildErrors
+from urgens.document.valves import Adjustable, LoadSensing
 from urgens.guidance import findings
 from urgens.quantity import UnitSystem
 from urgens.solve import AxleName, Solution, solve
-from urgens.solve.circuit import LoadSensingLaw, ReducingLaw
-from urgens.solve.knees import lever_state
 from urgens.solve.press import rolling, sliding
-from urgens.solve.stages import loop, stages
+from urgens.solve.valve_law import LoadSensingLaw, ReducingLaw
+from urgens.studies.knees_by_load import lever_state
+from urgens.studies.valve_stages import loop, stages
 
 PSI, POUND, INCH = 6894.757293, 4.4482216152605, 0.0254
 BALL = {"kind": "inertia-sensing", "ball_angle": "17 deg", "slope": 0.3}

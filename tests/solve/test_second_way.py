@@ -11,10 +11,10 @@ from scipy.optimize import brentq
 
 from tests.solve import second_way
 from tests.strategies import documents
-from urgens.build import loads
+from urgens.document import loads
 from urgens.solve import AxleName, solve
 from urgens.solve.half_failed import half_failed
-from urgens.solve.lines import pushrod_force
+from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines
 from urgens.solve.travel import travel
 

@@ -8,12 +8,13 @@ import pytest
 from scipy.optimize import brentq
 
 from tests.solve import second_way
-from urgens.build import Build, BuildErrors, demo, edited
-from urgens.build.wheel import Drum
-from urgens.solve import AxleName, printed, solve
+from urgens.document import Build, BuildErrors, demo, edited
+from urgens.document.wheel import Drum
+from urgens.printed.solution import printed_solution
+from urgens.solve import AxleName, solve
+from urgens.solve.apply_release import trace
 from urgens.solve.bracket import crossing
 from urgens.solve.system import self_locking_friction, shoe_factor
-from urgens.solve.trace import trace
 
 Built = Callable[..., Build]
 
@@ -69,7 +70,7 @@ def test_nothing_locks_with_a_weak_foot(built: Built) -> None:
 
     assert solution.lock.axle[at] == AxleName.NONE
     assert np.isnan(solution.lock.effort[at])
-    assert printed(solution)["first_lock"] == {
+    assert printed_solution(solution)["first_lock"] == {
         "axle": "none",
         "effort": None,
         "z": None,
@@ -115,7 +116,7 @@ def test_travel_by_hand(roadster: Build) -> None:
 def test_travel_is_null_where_stroke_or_floor_ends_first(
     built: Built, changes: dict[str, str]
 ) -> None:
-    row = printed(solve(built(changes)))["presses"][0]
+    row = printed_solution(solve(built(changes)))["presses"][0]
 
     assert row["pedal_travel"] is None
     assert row["front_pressure"] > 0
@@ -141,7 +142,7 @@ def test_load_case_by_name_and_unknown(pickup: Build) -> None:
 
 
 def test_what_is_printed_is_the_contract(pickup: Build) -> None:
-    row = printed(solve(pickup, surface=0.9))
+    row = printed_solution(solve(pickup, surface=0.9))
 
     assert list(row) == [
         "build", "load_case", "surface", "pedal_ratio", "presses", "first_lock", "critical_z",
@@ -158,7 +159,7 @@ def test_what_is_printed_is_the_contract(pickup: Build) -> None:
 
 def test_an_adhesion_is_null_where_nothing_is_carried(built: Built) -> None:
     build = built({"vehicle.load_cases[0].cg_height": "2.2 m", "targets.surface": 1.2})
-    row = printed(solve(build, efforts=np.array([500.0])))["presses"][0]
+    row = printed_solution(solve(build, efforts=np.array([500.0])))["presses"][0]
 
     assert row["rear_load"] < 0
     assert row["rear_adhesion"] is None
@@ -273,7 +274,7 @@ def test_what_ends_the_hold_first(built: Built, changes: dict[str, object], shor
 
     assert held is not None
     assert (held.holds, held.limited_by) == (False, short)
-    row = printed(solve(built({"vehicle.launch": torque, **changes})))["hold"]
+    row = printed_solution(solve(built({"vehicle.launch": torque, **changes})))["hold"]
     assert (row["effort"], row["pressure"], row["limited_by"]) == (None, None, short)
 
 

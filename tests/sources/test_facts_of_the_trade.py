@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from urgens.build import Build
+from urgens.document import Build
 from urgens.solve import solve
 
 LBF = 4.4482216152605  # N

@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from urgens.build import Build, loads
+from urgens.document import Build, loads
 from urgens.solve import Solution, solve
 
 LBF = 4.4482216152605  # N

@@ -9,7 +9,7 @@ from scipy.optimize import brentq
 
 from tests.builds import pickup_with
 from urgens.physics.linkage import rest_with_pin_moved, swung
-from urgens.solve.linkage import linkage, metal_between
+from urgens.studies.pedal_linkage import linkage, metal_between
 
 PAD = 0.30  # m
 

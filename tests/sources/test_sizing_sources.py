@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from scipy.optimize import brentq, linprog
 
 from tests.builds import pickup_with
-from urgens.build import Build, demo
-from urgens.build.tables import fluid_table, hose_table, window_table
+from urgens.document import Build, demo
+from urgens.document.tables import fluid_table, hose_table, window_table
 from urgens.guidance.swapping import effort_factor
 from urgens.physics.atmosphere import air_pressure, vacuum_at
 from urgens.physics.booster import input_force, output_force
@@ -19,7 +19,7 @@ from urgens.physics.heat import cooling_time_measured, peaks_of_a_series, rise_o
 from urgens.physics.line import pressure_drop
 from urgens.physics.reservoir import assisted_stops, vacuum_left
 from urgens.solve import solve
-from urgens.solve.vacuum import reserve
+from urgens.studies.vacuum_reserve import reserve
 
 INCH, PSI, FOOT = 0.0254, 6894.757293, 0.3048
 IN_HG = 3386.389  # Pa

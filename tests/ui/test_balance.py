@@ -9,9 +9,10 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 
 from tests.ui.conftest import drag, on_plot
-from urgens.build import Build, edited
-from urgens.solve import AxleName, printed
-from urgens.solve.settle import open_figures
+from urgens.document import Build, edited
+from urgens.printed.solution import printed_solution
+from urgens.solve import AxleName
+from urgens.studies.settle import open_figures
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.widgets.label_placer import overlap
@@ -35,7 +36,7 @@ def drag_knee(window: Window, psi: float, **how: Any) -> None:
 
 def test_dragging_the_knee_changes_the_figures_and_one_undo_restores_them(window: Window) -> None:
     session, before = window.session, window.session.build
-    figures, shown = printed(session.solution), window.balance.controls.knee.label.text
+    figures, shown = printed_solution(session.solution), window.balance.controls.knee.label.text
     assert session.findings[0].code == "rear-locks-first"
 
     drag_knee(window, 275)
@@ -48,7 +49,7 @@ def test_dragging_the_knee_changes_the_figures_and_one_undo_restores_them(window
     QTest.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
 
     assert session.build == before
-    assert printed(session.solution) == figures
+    assert printed_solution(session.solution) == figures
     assert window.balance.controls.knee.label.text == shown
 
     QTest.keyClick(

@@ -9,12 +9,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
 from tests.ui.conftest import type_into
-from urgens.build import Build, demo, demo_names, with_changes
+from urgens.document import Build, demo, demo_names, with_changes
 from urgens.quantity import PRESSURE, in_units
-from urgens.solve.changed import CHANGES, changed
-from urgens.solve.choice import candidates
 from urgens.solve.lock import AxleName
-from urgens.solve.robustness import robustness
+from urgens.studies.robustness import robustness
+from urgens.studies.valve_choice import candidates
+from urgens.studies.vehicle_changes import CHANGES, changed
 from urgens.ui.stations.balance.station import CHANGED, CHOOSE, PLANES, SURE, VALVES
 from urgens.ui.window import BALANCE, MEASURE, Window
 

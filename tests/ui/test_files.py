@@ -14,7 +14,7 @@ from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import QApplication, QFileDialog
 
-from urgens.build import (
+from urgens.document import (
     Build,
     demo,
     demo_names,
@@ -25,7 +25,7 @@ from urgens.build import (
     whole,
     with_changes,
 )
-from urgens.build.borrow import PARTS, borrowed
+from urgens.document.borrow import PARTS, borrowed
 from urgens.ui.recovery import Recovery, found
 from urgens.ui.session import Session
 from urgens.ui.settings import Settings
@@ -197,7 +197,7 @@ def test_work_survives_a_kill(
     folder = tmp_path / "recovery"
     code = (
         "import sys; from pathlib import Path; from PySide6.QtWidgets import QApplication; "
-        "from urgens.build import load; from urgens.ui.application import dress; "
+        "from urgens.document import load; from urgens.ui.application import dress; "
         "from urgens.ui.session import Session; from urgens.ui.window import Window; "
         "app = QApplication([]); dress(app); p = Path(sys.argv[1]); "
         "w = Window(Session(load(p), p), None, Path(sys.argv[2])); w.show(); "

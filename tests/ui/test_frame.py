@@ -11,7 +11,7 @@ from PySide6.QtGui import QKeySequence
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog
 
-from urgens.build import Build, edited
+from urgens.document import Build, edited
 from urgens.ui import menu
 from urgens.ui.actions import ALL_DEEDS, HAND_KEYS
 from urgens.ui.dialogs import CommandFinder, KeyList
@@ -190,7 +190,7 @@ def test_the_caution_is_shown_until_it_has_been_read(window: Window, tmp_path: P
 THOUSAND_EDITS = """
 from pathlib import Path
 from PySide6.QtWidgets import QApplication
-from urgens.build import demo
+from urgens.document import demo
 from urgens.ui.session import Session
 
 application = QApplication([])

@@ -9,7 +9,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import pull
-from urgens.build import Build, demo, demo_names
+from urgens.document import Build, demo, demo_names
 from urgens.ui.settings import Settings
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme

@@ -8,10 +8,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import label, type_into
-from urgens.build import Build, demo, demo_names, own_vehicle, value_at
+from urgens.document import Build, demo, demo_names, own_vehicle, value_at
 from urgens.guidance.settling import how_to_settle, named
 from urgens.quantity import Quantity
-from urgens.solve.settle import open_figures
+from urgens.studies.settle import open_figures
 from urgens.ui.stations.measure.settle_list import STATES
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.dimension_label import Known

@@ -9,7 +9,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QInputDialog
 
 from tests.ui.conftest import choose, label, type_into
-from urgens.build import Build, demo
+from urgens.document import Build, demo
 from urgens.ui.stations.measure.shoes import ShoeDialog
 from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.window import MEASURE, Window

@@ -7,7 +7,7 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
 
 from tests.ui.conftest import pull
-from urgens.build import Build
+from urgens.document import Build
 from urgens.quantity import UnitSystem
 from urgens.ui.press.pedal import NEWTON_PER_PIXEL, PULL
 from urgens.ui.press.verdict import Outcome, verdict

@@ -9,8 +9,8 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 
 from tests.ui.conftest import drag, type_into
-from urgens.build import Build, demo, demo_names, value_at
-from urgens.solve.sizing import Verdict
+from urgens.document import Build, demo, demo_names, value_at
+from urgens.studies.sizing import Verdict
 from urgens.ui.stations.size.map_picture import WORDS
 from urgens.ui.stations.size.station import FEEL, MAP
 from urgens.ui.window import SIZE, Window

@@ -10,7 +10,7 @@ from PySide6.QtTest import QTest
 
 from tests.ui.conftest import drag, type_into
 from tests.ui.test_size import page
-from urgens.build import Build, demo, demo_names, edited, with_changes, with_setup
+from urgens.document import Build, demo, demo_names, edited, with_changes, with_setup
 from urgens.solve import solve
 from urgens.ui.stations.size.station import (
     BOOSTER,

@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from urgens.build import Build, demo, demo_names, own_vehicle, save
+from urgens.document import Build, demo, demo_names, own_vehicle, save
 from urgens.solve import AxleName, solve, system
 from urgens.ui.settings import Settings
 from urgens.ui.start_page import StartPage

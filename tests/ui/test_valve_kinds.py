@@ -9,12 +9,12 @@ from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
 
 from tests.ui.conftest import drag, on_plot, pull, type_into
-from urgens.build import Build, demo, with_changes
-from urgens.build.valves import Adjustable, InertiaSensing, LoadSensing
+from urgens.document import Build, demo, with_changes
+from urgens.document.valves import Adjustable, InertiaSensing, LoadSensing
 from urgens.quantity import PRESSURE, SPEED, in_units, parse
 from urgens.solve import solve
-from urgens.solve.balance_curves import lock_over_speed
-from urgens.solve.knee_here import knee_here
+from urgens.studies.balance_curves import lock_over_speed
+from urgens.studies.knee_here import knee_here
 from urgens.ui.stations.balance.station import SPEED as SPEED_PAGE
 from urgens.ui.stations.balance.station import VALVES
 from urgens.ui.stations.balance.valve_setting import valve_setting

@@ -9,7 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
-from urgens.build import Build, demo_text, load, save
+from urgens.document import Build, demo_text, load, save
 from urgens.ui.actions import ALL_DEEDS
 from urgens.ui.window import SHEET, Window
 

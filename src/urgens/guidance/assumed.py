@@ -9,7 +9,7 @@ from urgens.guidance.registry import rule
 from urgens.guidance.settling import how_to_settle, named
 from urgens.guidance.words import Words, state
 from urgens.solve import AxleName, Solution
-from urgens.solve.settle import at_both_ends, open_figures
+from urgens.studies.settle import at_both_ends, open_figures
 
 
 @rule("assumed-figure-decides")

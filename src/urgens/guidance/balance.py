@@ -4,17 +4,17 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.build.valves import KNEED, Adjustable, InertiaSensing, LoadSensing
+from urgens.document.valves import KNEED, Adjustable, InertiaSensing, LoadSensing
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import IDLE_REAR, LOWEST_KNEE, ROAD_VALVE_SLOPE
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words, state
 from urgens.physics.vehicle import Standing, demand
 from urgens.solve import AxleName, Solution, ideal_pressures
-from urgens.solve.circuit import at_rest, through
-from urgens.solve.curve import LOWEST, whole_line
-from urgens.solve.lines import pushrod_force
+from urgens.solve.adhesion_curve import LOWEST, whole_line
+from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import axle_forces, rolling_lines
+from urgens.solve.valve_law import at_rest, through
 
 FORCE_BALANCE = "force and moment balance of the braked vehicle"
 KNEE_STEP = 2e5 / 6  # Pa, about 5 psi: finer than such valves are set

@@ -1,7 +1,7 @@
 """What changes do, and what the trade says they do, in words."""
 
-from urgens.build import Build
-from urgens.build.valves import InertiaSensing, LoadSensing
+from urgens.document import Build
+from urgens.document.valves import InertiaSensing, LoadSensing
 
 WHAT = {
     "front-tyres": "A larger tyre takes more torque for the same force: the front brakes less.",

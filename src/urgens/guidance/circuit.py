@@ -3,16 +3,16 @@
 from collections.abc import Iterator
 from typing import Any
 
-from urgens.build.valves import KNEED, Metering, Residual, Valve
-from urgens.build.wheel import Disc, Drum
+from urgens.document.valves import KNEED, Metering, Residual, Valve
+from urgens.document.wheel import Disc, Drum
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import DISC_RESIDUAL, METERING
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words, listed
 from urgens.solve import Solution
-from urgens.solve.circuit import InertiaSensingLaw, ValveLaw
-from urgens.solve.lines import booster_output, line_pressures, pushrod_force
+from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
 from urgens.solve.press import felt_rolling, rolling
+from urgens.solve.valve_law import InertiaSensingLaw, ValveLaw
 
 _CIRCUITS = ("front", "rear")
 

@@ -4,9 +4,9 @@ import math
 
 import numpy as np
 
-from urgens.build import Build
+from urgens.document import Build
 from urgens.quantity import LENGTH, Units, UnitSystem, show
-from urgens.solve.linkage import linkage, metal_between
+from urgens.studies.pedal_linkage import linkage, metal_between
 
 WALL = 1.0  # hole diameters of metal between two holes, at least: common practice
 NEAR = 5e-4  # m within which a pin stands in a hole

@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from urgens.build import Build
-from urgens.build.tables import fluid_table
+from urgens.document import Build
+from urgens.document.tables import fluid_table
 from urgens.physics.line import pressure_drop
 from urgens.quantity import (
     FORCE,
@@ -17,12 +17,12 @@ from urgens.quantity import (
     unit_shown,
 )
 from urgens.solve import Solution
-from urgens.solve.feel import Feel, feel, worn_volume
-from urgens.solve.lines import pushrod_force
+from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines
 from urgens.solve.system import System
 from urgens.solve.travel import axle_volume
-from urgens.solve.what_if import WhatIf, supposed
+from urgens.studies.feel import Feel, feel, worn_volume
+from urgens.studies.what_if import WhatIf, supposed
 
 COLD_DENSITY = 1100.0  # kg/m³ of glycol fluid at -40 °C (from memory)
 THICKEST = "DOT 4"  # taken where the fluid is not known: its class may be the thickest when cold

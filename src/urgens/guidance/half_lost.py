@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.build.master import TandemMaster, TwinMaster
+from urgens.document.master import TandemMaster, TwinMaster
 from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.standards import FAILED_DECELERATION
 from urgens.quantity import FORCE, LENGTH, Units, UnitSystem, show

@@ -2,11 +2,11 @@
 
 from collections.abc import Mapping
 
-from urgens.build import Build
-from urgens.build.heat import Heat
+from urgens.document import Build
+from urgens.document.heat import Heat
 from urgens.quantity import TEMPERATURE, Units, UnitSystem, in_units, show, unit_shown
 from urgens.solve import Solution
-from urgens.solve.heat import FLUID_SHARE, Heated, boiling_points
+from urgens.studies.heat import FLUID_SHARE, Heated, boiling_points
 
 Found = Mapping[str, Heated | None]
 

@@ -3,11 +3,11 @@
 import math
 from typing import Any
 
-from urgens.build import Build
-from urgens.build.valves import Lever, LoadSensing
+from urgens.document import Build
+from urgens.document.valves import Lever, LoadSensing
 from urgens.guidance.valve_words import NAMES
 from urgens.quantity import FORCE, LENGTH, LOAD, PRESSURE, SPRING_RATE, Kind, parse
-from urgens.solve.circuit import LoadSensingLaw, law
+from urgens.solve.valve_law import LoadSensingLaw, law
 
 COMBINATION, NOTCHED = "combination", "notched"
 NEW_NAMES = {  # in the order of the menu

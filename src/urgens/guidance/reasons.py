@@ -5,12 +5,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.build.master import TwinMaster
-from urgens.build.wheel import Disc
+from urgens.document.master import TwinMaster
+from urgens.document.wheel import Disc
 from urgens.physics import cylinder
 from urgens.solve import Presses, Solution
-from urgens.solve.sizing import rear_bores_of, sizing_map
 from urgens.solve.system import piston_area
+from urgens.studies.sizing import rear_bores_of, sizing_map
 
 
 @dataclass(frozen=True)

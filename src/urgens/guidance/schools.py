@@ -5,17 +5,17 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from urgens.build.valves import Metering, Reducing
-from urgens.build.wheel import Disc, Drum
+from urgens.document.valves import Metering, Reducing
+from urgens.document.wheel import Disc, Drum
 from urgens.guidance.balance import highest_knee
 from urgens.guidance.practice import USUAL_SHOES
 from urgens.physics.vehicle import axle_loads
 from urgens.quantity import FORCE, PRESSURE, Units, UnitSystem, parse, show
 from urgens.solve import AxleName, Solution
-from urgens.solve.choice import Candidate
-from urgens.solve.circuit import MeteringLaw, at_rest
-from urgens.solve.lines import forces_at, line_pressures
+from urgens.solve.line_pressure import forces_at, line_pressures
 from urgens.solve.system import System
+from urgens.solve.valve_law import MeteringLaw, at_rest
+from urgens.studies.valve_choice import Candidate
 
 SCANNED = 801  # efforts
 LIGHT = parse("100 psi", PRESSURE).value  # a light press, where a metering valve still holds

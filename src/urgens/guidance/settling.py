@@ -2,7 +2,7 @@
 
 import re
 
-from urgens.build import Build
+from urgens.document import Build
 
 _AXLE = {"front": "Front", "rear": "Rear"}
 _CASE = r"vehicle\.load_cases\[(\d+)\]"

@@ -4,9 +4,9 @@ from collections.abc import Iterator
 from dataclasses import replace
 from math import sqrt
 
-from urgens.build.booster import NoBooster, VacuumBooster
-from urgens.build.bores import sold_bores
-from urgens.build.master import TwinMaster
+from urgens.document.booster import NoBooster, VacuumBooster
+from urgens.document.bores import sold_bores
+from urgens.document.master import TwinMaster
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import (
     BOOSTED_RATIO,
@@ -22,7 +22,7 @@ from urgens.physics.standards import FAILED_DECELERATION
 from urgens.physics.vehicle import demand
 from urgens.solve import Solution
 from urgens.solve.effort import run_out_effort
-from urgens.solve.lines import pushrod_force
+from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import axle_forces, rolling_lines
 
 

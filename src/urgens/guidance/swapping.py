@@ -2,9 +2,9 @@
 
 import numpy as np
 
-from urgens.build import Build
-from urgens.build.booster import HydraulicBooster, NoBooster, VacuumBooster
-from urgens.build.master import TwinMaster
+from urgens.document import Build
+from urgens.document.booster import HydraulicBooster, NoBooster, VacuumBooster
+from urgens.document.master import TwinMaster
 from urgens.guidance.practice import LOWEST_VACUUM
 from urgens.physics.atmosphere import vacuum_at
 from urgens.physics.cylinder import bore_area

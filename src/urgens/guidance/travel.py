@@ -4,12 +4,12 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.build.master import TwinMaster
+from urgens.document.master import TwinMaster
 from urgens.guidance.finding import Finding, Severity
 from urgens.guidance.registry import rule
 from urgens.guidance.words import Words
 from urgens.solve import Solution
-from urgens.solve.lines import pushrod_force
+from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines
 from urgens.solve.travel import Travel, bar_tilt, travel
 

@@ -1,7 +1,7 @@
 """Valves in words: what each kind is, what it does now, and what it starts from."""
 
-from urgens.build import Build
-from urgens.build.valves import (
+from urgens.document import Build
+from urgens.document.valves import (
     Adjustable,
     InertiaSensing,
     Limiting,
@@ -11,7 +11,7 @@ from urgens.build.valves import (
 )
 from urgens.quantity import PRESSURE, Units, UnitSystem, show
 from urgens.solve import Presses, Solution
-from urgens.solve.stages import felt, stages, tolerance_ends
+from urgens.studies.valve_stages import felt, stages, tolerance_ends
 
 NAMES = {
     "reducing": "Reducing valve",

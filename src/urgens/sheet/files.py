@@ -5,7 +5,7 @@ import io
 from datetime import date
 from pathlib import Path
 
-from urgens.build import Build, BuildErrors
+from urgens.document import Build, BuildErrors
 from urgens.quantity import Units, UnitSystem
 from urgens.sheet.chart import pressure_chart
 from urgens.sheet.content import content, csv_rows

@@ -2,10 +2,10 @@
 
 from collections.abc import Iterator
 
-from urgens.build import Build
-from urgens.build.booster import HydraulicBooster, VacuumBooster
-from urgens.build.master import TwinMaster
-from urgens.build.valves import (
+from urgens.document import Build
+from urgens.document.booster import HydraulicBooster, VacuumBooster
+from urgens.document.master import TwinMaster
+from urgens.document.valves import (
     Adjustable,
     InertiaSensing,
     Lever,
@@ -16,11 +16,11 @@ from urgens.build.valves import (
     Residual,
     Valve,
 )
-from urgens.build.wheel import Axle, Disc
+from urgens.document.wheel import Axle, Disc
 from urgens.physics.valve import ball_closes
 from urgens.quantity import PRESSURE, Quantity, Units, UnitSystem, show
-from urgens.solve.circuit import ReducingLaw, law
 from urgens.solve.system import shoe_factor
+from urgens.solve.valve_law import ReducingLaw, law
 
 Row = tuple[str, str]
 

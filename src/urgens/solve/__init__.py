@@ -1,9 +1,8 @@
 """From a build to figures: the only way there is."""
 
-from urgens.solve.curve import Crossings, Regulation, ideal_pressures
+from urgens.solve.adhesion_curve import Crossings, Regulation, ideal_pressures
 from urgens.solve.lock import AxleName, FirstLock, first_lock
 from urgens.solve.press import Presses, press
-from urgens.solve.printed import printed
 from urgens.solve.solution import ICE, WET, Solution, solve
 from urgens.solve.system import System, system
 
@@ -20,7 +19,6 @@ __all__ = [
     "first_lock",
     "ideal_pressures",
     "press",
-    "printed",
     "solve",
     "system",
 ]

@@ -9,9 +9,9 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import first_rise
-from urgens.solve.circuit import Felt, through
-from urgens.solve.lines import line_pressures
+from urgens.solve.line_pressure import line_pressures
 from urgens.solve.system import System
+from urgens.solve.valve_law import Felt, through
 
 # N on the cylinder, from rest to beyond any foot: the first of them that is enough is refined.
 TRIED: Array = np.append(0.0, np.exp2(np.arange(6, 21, dtype=float)))

@@ -7,7 +7,7 @@ from urgens.physics.arrays import Array
 from urgens.physics.booster import run_out
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import crossing
-from urgens.solve.lines import pushrod_force
+from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import axle_forces, rolling
 from urgens.solve.system import System
 

@@ -10,11 +10,11 @@ from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.standards import FAILED_DECELERATION
 from urgens.physics.vehicle import Standing
 from urgens.solve.ball import closed
-from urgens.solve.circuit import Felt, at_rest
-from urgens.solve.lines import booster_output, forces_at, line_pressures, pushrod_force
+from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.press import achieved, settled_deceleration
 from urgens.solve.system import System
 from urgens.solve.travel import strokes
+from urgens.solve.valve_law import Felt, at_rest
 
 
 @dataclass(frozen=True)

@@ -9,10 +9,10 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import EXACT, first_rise
-from urgens.solve.circuit import Felt
-from urgens.solve.lines import booster_output, forces_at, line_pressures, pushrod_force
+from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.press import axle_forces, rolling, slid, sliding
 from urgens.solve.system import System
+from urgens.solve.valve_law import Felt
 
 SCANNED = 400  # steps of effort; adhesion need not rise steadily, so all are looked at
 EQUAL = 1e-9  # of adhesion used: closer than this, the front counts as first

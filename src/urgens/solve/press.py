@@ -10,8 +10,7 @@ from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import Standing
 from urgens.solve.ball import closed
 from urgens.solve.bracket import crossing
-from urgens.solve.circuit import Felt, at_rest
-from urgens.solve.lines import (
+from urgens.solve.line_pressure import (
     Lines,
     booster_output,
     forces_at,
@@ -21,6 +20,7 @@ from urgens.solve.lines import (
 )
 from urgens.solve.system import System
 from urgens.solve.travel import pedal_travel
+from urgens.solve.valve_law import Felt, at_rest
 
 
 @dataclass(frozen=True)

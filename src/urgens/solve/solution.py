@@ -4,14 +4,21 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.build import Build, BuildErrors
+from urgens.document import Build, BuildErrors
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
-from urgens.solve.curve import Crossings, Line, Regulation, crossings, regulation, whole_line
+from urgens.solve.adhesion_curve import (
+    Crossings,
+    Line,
+    Regulation,
+    crossings,
+    regulation,
+    whole_line,
+)
 from urgens.solve.effort import effort_for
 from urgens.solve.half_failed import HalfFailed, half_failed
-from urgens.solve.hold import Hold, hold
-from urgens.solve.lines import pushrod_force
+from urgens.solve.launch_hold import Hold, hold
+from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import FirstLock, first_lock
 from urgens.solve.press import Presses, press, rolling_lines
 from urgens.solve.system import System, system

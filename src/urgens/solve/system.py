@@ -5,16 +5,16 @@ from typing import Any
 
 import numpy as np
 
-from urgens.build import Build
-from urgens.build.booster import HydraulicBooster, VacuumBooster
-from urgens.build.master import SingleMaster, TandemMaster, TwinMaster
-from urgens.build.wheel import Axle, Disc, Drum, Tyre
+from urgens.document import Build
+from urgens.document.booster import HydraulicBooster, VacuumBooster
+from urgens.document.master import SingleMaster, TandemMaster, TwinMaster
+from urgens.document.wheel import Axle, Disc, Drum, Tyre
 from urgens.physics import booster, cylinder, disc, drum, pedal, tyre, vehicle
 from urgens.physics.arrays import Array, Floats, figure
 from urgens.physics.vehicle import Standing
 from urgens.physics.volume import CLEARANCE_PRESSURE
 from urgens.quantity import Quantity
-from urgens.solve.circuit import InertiaSensingLaw, LoadSensingLaw, ValveLaw, law
+from urgens.solve.valve_law import InertiaSensingLaw, LoadSensingLaw, ValveLaw, law
 
 
 @dataclass(frozen=True)

@@ -4,8 +4,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING
 
-from urgens.build import demo_names
-from urgens.build.borrow import PARTS
+from urgens.document import demo_names
+from urgens.document.borrow import PARTS
 from urgens.quantity import UnitSystem
 from urgens.solve import ICE, WET
 

@@ -8,8 +8,8 @@ from PySide6.QtCore import QStandardPaths, QTimer
 from PySide6.QtGui import QFontDatabase
 from PySide6.QtWidgets import QApplication
 
-from urgens.build import Build, demo, demo_names
 from urgens.data import font_files
+from urgens.document import Build, demo, demo_names
 from urgens.ui.session import Session
 from urgens.ui.settings import Settings
 from urgens.ui.theme.paint import face

@@ -4,8 +4,8 @@ from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
-from urgens.build import SUFFIX, BuildErrors, demo, load, own_vehicle
-from urgens.build.borrow import borrowed
+from urgens.document import SUFFIX, BuildErrors, demo, load, own_vehicle
+from urgens.document.borrow import borrowed
 from urgens.sheet.files import write_solution
 from urgens.ui.recovery import Found
 from urgens.ui.session import Session

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QObject, QTimer
 
-from urgens.build import Build, BuildErrors, dumps, loads
+from urgens.document import Build, BuildErrors, dumps, loads
 from urgens.ui.session import Session
 
 QUIET = 700  # ms after the last change

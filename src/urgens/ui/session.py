@@ -8,8 +8,8 @@ import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtGui import QUndoStack
 
-from urgens.build import Build, BuildErrors, load, save, whole, with_changes, with_setup
-from urgens.build.files import is_read_only
+from urgens.document import Build, BuildErrors, load, save, whole, with_changes, with_setup
+from urgens.document.files import is_read_only
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Kind, QuantityError, Units, UnitSystem
 from urgens.solve import AxleName, Presses, Solution, solve

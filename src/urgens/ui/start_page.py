@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.build import Build, demo, demo_names
+from urgens.document import Build, demo, demo_names
 from urgens.guidance import Severity, findings
 from urgens.sheet.content import CAUTIONS
 from urgens.solve import solve

@@ -1,8 +1,8 @@
 """What the rail says of each station."""
 
-from urgens.build import Build
+from urgens.document import Build
 from urgens.guidance import Finding, Severity, area_of
-from urgens.solve.settle import open_figures
+from urgens.studies.settle import open_figures
 from urgens.ui.rail import Stop
 from urgens.ui.session import Session
 

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtGui import QUndoCommand
 
-from urgens.build import Build
+from urgens.document import Build
 
 
 class Drag:

@@ -15,8 +15,8 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from urgens.build.booster import VacuumBooster
-from urgens.build.master import TwinMaster
+from urgens.document.booster import VacuumBooster
+from urgens.document.master import TwinMaster
 from urgens.quantity import LENGTH
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName

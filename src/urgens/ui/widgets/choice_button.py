@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from PySide6.QtWidgets import QMenu, QToolButton
 
-from urgens.build import BuildErrors, value_at
+from urgens.document import BuildErrors, value_at
 from urgens.ui.session import Session
 
 

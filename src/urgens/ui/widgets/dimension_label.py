@@ -14,7 +14,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QLabel, QLineEdit, QSizePolicy, QWidget
 
-from urgens.build import BuildErrors
+from urgens.document import BuildErrors
 from urgens.quantity import QuantityError, Shown
 from urgens.ui.theme.paint import T, face, metrics, pen, width
 from urgens.ui.widgets.painted import Painted

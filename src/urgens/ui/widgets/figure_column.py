@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QWidget
 
-from urgens.build import BuildErrors, value_at
+from urgens.document import BuildErrors, value_at
 from urgens.ui.session import Session
 from urgens.ui.widgets.figure_label import Figure, FigureLabel
 from urgens.ui.widgets.worded import worded

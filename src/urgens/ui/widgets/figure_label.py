@@ -8,7 +8,7 @@ from typing import Literal
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
-from urgens.build import value_at
+from urgens.document import value_at
 from urgens.physics.friction_code import friction_range
 from urgens.physics.tyre import size_code
 from urgens.quantity import (

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from PySide6.QtCore import QPointF, QRectF, QSizeF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPolygonF, QTransform
 
-from urgens.build import Build
+from urgens.document import Build
 from urgens.solve import System
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.bodies import BODIES, Corner, Kind

@@ -8,7 +8,7 @@ from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.physics.standards import ADHESION_RANGE
-from urgens.solve.settle import open_figures, presses_at_both_ends
+from urgens.studies.settle import open_figures, presses_at_both_ends
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint, hatch
 from urgens.ui.widgets.curve import Area, Points

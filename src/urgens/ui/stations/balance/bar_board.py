@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from urgens.build.master import TwinMaster
+from urgens.document.master import TwinMaster
 from urgens.solve.travel import bar_tilt
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.bar_setting import bar, drag_bar, smallest_step, step_bar

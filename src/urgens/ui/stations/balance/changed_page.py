@@ -5,10 +5,10 @@ from functools import partial
 
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QScrollArea, QWidget
 
-from urgens.build import BuildErrors
+from urgens.document import BuildErrors
 from urgens.guidance.changing import what_it_does
 from urgens.quantity import FORCE, QuantityError, Shown, parse, show
-from urgens.solve.changed import CHANGES, Change, Outcome, changed, lays, outcome
+from urgens.studies.vehicle_changes import CHANGES, Change, Outcome, changed, lays, outcome
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import DimensionLabel

@@ -15,13 +15,20 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.build import with_changes
+from urgens.document import with_changes
 from urgens.guidance import Severity
+from urgens.guidance.choosing import what, why, why_of
 from urgens.guidance.schools import School, schools
 from urgens.guidance.valve_words import fitted_words
 from urgens.quantity import QuantityError, Shown
-from urgens.solve.choice import MARGIN, Candidate, Verdict, candidates, judged_surfaces, verdict_of
-from urgens.solve.choice_printed import what, why, why_of
+from urgens.studies.valve_choice import (
+    MARGIN,
+    Candidate,
+    Verdict,
+    candidates,
+    judged_surfaces,
+    verdict_of,
+)
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background

@@ -5,7 +5,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 
 from urgens.guidance.valve_words import NAMES, state
 from urgens.quantity import PRESSURE, show
-from urgens.solve.stages import Stage, stages
+from urgens.studies.valve_stages import Stage, stages
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import valve_art
 from urgens.ui.theme.paint import T, pen, width

@@ -2,11 +2,11 @@
 
 import numpy as np
 
-from urgens.build.valves import Lever, LoadSensing
+from urgens.document.valves import Lever, LoadSensing
 from urgens.quantity import LENGTH, LOAD, PRESSURE, in_units, show, unit_shown
-from urgens.solve.circuit import LoadSensingLaw
-from urgens.solve.knees import KneeLine, knee_line
-from urgens.solve.stages import felt
+from urgens.solve.valve_law import LoadSensingLaw
+from urgens.studies.knees_by_load import KneeLine, knee_line
+from urgens.studies.valve_stages import felt
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.circuit_view import Place
 from urgens.ui.stations.balance.pressure_curves import nice_above

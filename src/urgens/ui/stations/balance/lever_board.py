@@ -3,9 +3,9 @@
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
-from urgens.build.valves import LoadSensing
+from urgens.document.valves import LoadSensing
 from urgens.quantity import FORCE, LENGTH, PRESSURE, show
-from urgens.solve.knees import LeverState, lever_state
+from urgens.studies.knees_by_load import LeverState, lever_state
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.board import arrow, write

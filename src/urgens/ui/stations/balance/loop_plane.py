@@ -4,7 +4,7 @@ import numpy as np
 from PySide6.QtCore import Qt
 
 from urgens.quantity import PRESSURE, in_units
-from urgens.solve.stages import loop, stages
+from urgens.studies.valve_stages import loop, stages
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.circuit_view import Place
 from urgens.ui.theme.paint import T

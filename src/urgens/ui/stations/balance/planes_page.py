@@ -7,7 +7,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from urgens.quantity import PRESSURE, in_units, parse, unit_shown
-from urgens.solve.balance_curves import (
+from urgens.solve.valve_law import MeteringLaw
+from urgens.studies.balance_curves import (
     at_tolerance,
     efficiency_by_surface,
     ideal_band,
@@ -15,7 +16,6 @@ from urgens.solve.balance_curves import (
     line,
     lock_lines,
 )
-from urgens.solve.circuit import MeteringLaw
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint
 from urgens.ui.widgets.curve import Area, Curve

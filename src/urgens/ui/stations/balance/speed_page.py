@@ -4,7 +4,7 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from urgens.build.facts import only_assumed
+from urgens.document.facts import only_assumed
 from urgens.quantity import (
     AREA,
     LOAD,
@@ -16,7 +16,7 @@ from urgens.quantity import (
     show,
     unit_shown,
 )
-from urgens.solve.balance_curves import SpeedLocks, lock_over_speed
+from urgens.studies.balance_curves import SpeedLocks, lock_over_speed
 from urgens.ui.session import FASTEST, Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import Curve

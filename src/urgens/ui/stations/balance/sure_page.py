@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QPushButton
 
 from urgens.guidance.settling import named
 from urgens.quantity import written
-from urgens.solve.robustness import DRAWS, SEED, Robustness, robustness
+from urgens.studies.robustness import DRAWS, SEED, Robustness, robustness
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.background import Background

@@ -2,8 +2,8 @@
 
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from urgens.build.master import TwinMaster
-from urgens.build.valves import Adjustable, InertiaSensing, Limiting, LoadSensing, Reducing
+from urgens.document.master import TwinMaster
+from urgens.document.valves import Adjustable, InertiaSensing, Limiting, LoadSensing, Reducing
 from urgens.guidance.balance import highest_knee
 from urgens.guidance.practice import LOWEST_KNEE, ROAD_VALVE_SLOPE
 from urgens.quantity import (

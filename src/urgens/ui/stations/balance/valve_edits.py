@@ -4,8 +4,8 @@ import re
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from urgens.build.facts import only_assumed
-from urgens.build.valves import LoadSensing, Metering
+from urgens.document.facts import only_assumed
+from urgens.document.valves import LoadSensing, Metering
 from urgens.guidance.new_valves import NEW_NAMES, by_lever, by_points, is_by_lever, new_valve
 from urgens.guidance.valve_words import NAMES
 from urgens.ui.session import Session

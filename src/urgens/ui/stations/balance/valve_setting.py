@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from urgens.build.valves import (
+from urgens.document.valves import (
     KNEED,
     Adjustable,
     InertiaSensing,
@@ -15,8 +15,8 @@ from urgens.build.valves import (
     Reducing,
 )
 from urgens.quantity import PRESSURE, UnitSystem, parse, places, retype
-from urgens.solve.circuit import Felt, through
-from urgens.solve.knee_here import knee_here, moves
+from urgens.solve.valve_law import Felt, through
+from urgens.studies.knee_here import knee_here, moves
 from urgens.ui.session import Session
 
 TURN_STEP = 0.25

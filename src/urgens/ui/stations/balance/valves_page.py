@@ -6,7 +6,7 @@ from typing import Any
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
 
-from urgens.build.valves import LoadSensing
+from urgens.document.valves import LoadSensing
 from urgens.guidance.new_valves import NEW_NAMES, is_by_lever
 from urgens.guidance.valve_words import NAMES, NOTHING, TYPICAL, WHAT, pair_words
 from urgens.quantity import ANGLE, FORCE, LENGTH, LOAD, PRESSURE, SPRING_RATE, unit_shown

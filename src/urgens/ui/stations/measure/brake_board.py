@@ -3,7 +3,7 @@
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath
 
-from urgens.build.wheel import Disc, Drum
+from urgens.document.wheel import Disc, Drum
 from urgens.guidance.practice import USUAL_SHOES
 from urgens.physics.disc import clamp_force
 from urgens.quantity import FORCE, LENGTH, MASS, PRESSURE, TORQUE, show

@@ -4,10 +4,10 @@ from collections.abc import Iterator, Mapping
 
 from PySide6.QtWidgets import QMenu, QToolButton
 
-from urgens.build.booster import HydraulicBooster, VacuumBooster
-from urgens.build.facts import only_assumed
-from urgens.build.master import TwinMaster
-from urgens.build.wheel import Disc, Drum
+from urgens.document.booster import HydraulicBooster, VacuumBooster
+from urgens.document.facts import only_assumed
+from urgens.document.master import TwinMaster
+from urgens.document.wheel import Disc, Drum
 from urgens.guidance.practice import USUAL_SHOES
 from urgens.quantity import LENGTH, retype
 from urgens.solve.system import disc_radius

@@ -3,8 +3,8 @@
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter
 
-from urgens.build.booster import HydraulicBooster, VacuumBooster
-from urgens.build.master import TwinMaster
+from urgens.document.booster import HydraulicBooster, VacuumBooster
+from urgens.document.master import TwinMaster
 from urgens.quantity import FORCE, LENGTH, PRESSURE, show
 from urgens.ui.theme.paint import T, fluid, pen
 from urgens.ui.widgets.board import Board, measure, write

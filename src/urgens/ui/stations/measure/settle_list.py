@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
 
 from urgens.guidance import Severity
 from urgens.guidance.settling import how_to_settle, named
-from urgens.solve.settle import Settled, still_to_settle
+from urgens.studies.settle import Settled, still_to_settle
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, metrics, pen
 from urgens.ui.widgets.board import write

@@ -12,7 +12,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.build.wheel import Drum
+from urgens.document.wheel import Drum
 from urgens.guidance.practice import USUAL_SHOES
 from urgens.physics.drum import pinned_shoe_factor
 from urgens.quantity import ANGLE, LENGTH

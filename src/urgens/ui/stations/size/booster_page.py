@@ -2,7 +2,7 @@
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from urgens.build.booster import HydraulicBooster, VacuumBooster
+from urgens.document.booster import HydraulicBooster, VacuumBooster
 from urgens.guidance.swapping import booster_words, fit_words, swap_words
 from urgens.quantity import FORCE, LENGTH, PRESSURE, VOLUME, unit_shown
 from urgens.ui.session import Session

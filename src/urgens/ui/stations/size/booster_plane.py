@@ -5,7 +5,7 @@ from PySide6.QtCore import Qt
 
 from urgens.quantity import FORCE, in_units
 from urgens.solve.effort import run_out_effort
-from urgens.solve.lines import booster_output, pushrod_force
+from urgens.solve.line_pressure import booster_output, pushrod_force
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.markers import Marker, Shape

@@ -4,12 +4,12 @@ from functools import cached_property
 
 import numpy as np
 
-from urgens.build import Build
-from urgens.build.bores import sold_bores
-from urgens.build.master import TwinMaster
+from urgens.document import Build
+from urgens.document.bores import sold_bores
+from urgens.document.master import TwinMaster
 from urgens.quantity import LENGTH, Quantity, retype
-from urgens.solve.regions import Regions, regions
-from urgens.solve.sizing import SizingMap, rear_bores_of, sizing_map
+from urgens.studies.sizing import SizingMap, rear_bores_of, sizing_map
+from urgens.studies.sizing_regions import Regions, regions
 from urgens.ui.session import Session
 
 LOWEST, HIGHEST, STEP = 3.0, 9.0, 0.05  # pedal ratios of the map

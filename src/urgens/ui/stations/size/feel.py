@@ -11,7 +11,7 @@ from urgens.quantity import FORCE, LENGTH, in_units
 from urgens.solve.half_failed import half_lost_travel
 from urgens.solve.press import press
 from urgens.solve.system import System
-from urgens.solve.what_if import SOUND, WhatIf, supposed
+from urgens.studies.what_if import SOUND, WhatIf, supposed
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import Curve

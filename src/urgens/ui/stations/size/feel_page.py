@@ -13,7 +13,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.build.tables import hose_table
+from urgens.document.tables import hose_table
 from urgens.guidance.feeling import Compared, cold_line_words, compared, reservoir_words
 from urgens.quantity import (
     FORCE,
@@ -28,7 +28,7 @@ from urgens.quantity import (
     unit_shown,
 )
 from urgens.quantity.kinds import VOLUME
-from urgens.solve.what_if import SOUND, WhatIf
+from urgens.studies.what_if import SOUND, WhatIf
 from urgens.ui.session import Session
 from urgens.ui.stations.size.feel import FeelPlane
 from urgens.ui.theme.paint import T

@@ -6,7 +6,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
-from urgens.build.master import TandemMaster
+from urgens.document.master import TandemMaster
 from urgens.guidance.half_lost import LostHalf, dead_is_primary, lost_halves
 from urgens.physics.standards import FAILED_DECELERATION
 from urgens.quantity import LENGTH, show

@@ -5,7 +5,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
 
-from urgens.build.master import TandemMaster
+from urgens.document.master import TandemMaster
 from urgens.quantity import ANGLE, FORCE, LENGTH, VOLUME
 from urgens.ui.session import Session
 from urgens.ui.stations.size.half_board import HalfBoard

@@ -4,7 +4,7 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from urgens.build.tables import fluid_table
+from urgens.document.tables import fluid_table
 from urgens.guidance.heating import fluid_words, heat_words
 from urgens.quantity import (
     DISTANCE,
@@ -17,7 +17,7 @@ from urgens.quantity import (
     parse,
     unit_shown,
 )
-from urgens.solve.heat import Heated, boiling_points, fluid_at, heated
+from urgens.studies.heat import Heated, boiling_points, fluid_at, heated
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.choice_button import ChoiceButton

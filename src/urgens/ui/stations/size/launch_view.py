@@ -8,7 +8,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
 from urgens.quantity import FORCE, TORQUE, show, unit_shown
 from urgens.quantity.display import in_units
-from urgens.solve.hold import LIMITS, held_by
+from urgens.solve.launch_hold import LIMITS, held_by
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, hatch, pen
 from urgens.ui.widgets.board import write

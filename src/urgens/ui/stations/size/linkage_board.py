@@ -7,7 +7,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter
 
 from urgens.quantity import LENGTH, retype
-from urgens.solve.linkage import Linkage, along_the_stroke, linkage
+from urgens.studies.pedal_linkage import Linkage, along_the_stroke, linkage
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, pen
 from urgens.ui.widgets.board import Board, measure, write

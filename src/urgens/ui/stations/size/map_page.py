@@ -3,7 +3,7 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton
 
-from urgens.solve.sizing import SizingMap, Verdict
+from urgens.studies.sizing import SizingMap, Verdict
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import RATIOS
 from urgens.ui.stations.size.linkage_board import LinkageBoard

@@ -4,7 +4,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter
 
-from urgens.solve.sizing import Verdict
+from urgens.studies.sizing import Verdict
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, Choices
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write

@@ -16,7 +16,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.quantity import LENGTH, show
-from urgens.solve.sizing import Verdict
+from urgens.studies.sizing import Verdict
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, Choices
 from urgens.ui.stations.size.map_picture import WORDS, MapPicture

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWi
 
 from urgens.guidance.drilling import consequences, edge_caution, where_to_drill
 from urgens.quantity import ANGLE, LENGTH, QuantityError, Shown, in_units, retype, show
-from urgens.solve.linkage import PLACES, along_the_stroke, linkage
+from urgens.studies.pedal_linkage import PLACES, along_the_stroke, linkage
 from urgens.ui.session import Session
 from urgens.ui.stations.size.linkage_board import LinkageBoard
 from urgens.ui.theme.paint import T

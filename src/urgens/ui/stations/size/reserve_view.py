@@ -4,10 +4,10 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
-from urgens.build.booster import VacuumBooster
+from urgens.document.booster import VacuumBooster
 from urgens.quantity import FORCE, Units, show
 from urgens.quantity.units import INCH_OF_MERCURY
-from urgens.solve.vacuum import Reserve, reserve
+from urgens.studies.vacuum_reserve import Reserve, reserve
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.board import write

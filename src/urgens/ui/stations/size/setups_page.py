@@ -6,9 +6,9 @@ from functools import partial
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 
-from urgens.build import Build
+from urgens.document import Build
 from urgens.quantity import Shown, show, written
-from urgens.solve.compare import Column, Row, columns, rows
+from urgens.studies.compare import Column, Row, columns, rows
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write

@@ -4,7 +4,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
-from urgens.build.bores import sold_bores
+from urgens.document.bores import sold_bores
 from urgens.guidance.reasons import BoreRow, bore_rows, clamp
 from urgens.quantity import AREA, FORCE, LENGTH, PRESSURE, UnitSystem, show
 from urgens.ui.session import Session

@@ -8,11 +8,11 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter
 
-from urgens.build import value_at
-from urgens.build.tables import window_table
+from urgens.document import value_at
+from urgens.document.tables import window_table
 from urgens.guidance import Severity
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind, retype, show
-from urgens.solve.sizing import SizingMap, holds_are_wanted
+from urgens.studies.sizing import SizingMap, holds_are_wanted
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import Board, write

@@ -1,0 +1,30 @@
+"""The document: one vehicle's brake system, its file, its faults in words, its edits."""
+
+from urgens.document.build import Build
+from urgens.document.demo import demo, demo_names, demo_text, own_vehicle
+from urgens.document.edit import edited, value_at, with_changes
+from urgens.document.errors import BuildError, BuildErrors
+from urgens.document.files import SUFFIX, dumps, load, loads, save
+from urgens.document.schema import schema
+from urgens.document.variant import whole, with_setup
+
+__all__ = [
+    "SUFFIX",
+    "Build",
+    "BuildError",
+    "BuildErrors",
+    "demo",
+    "demo_names",
+    "demo_text",
+    "dumps",
+    "edited",
+    "load",
+    "loads",
+    "own_vehicle",
+    "save",
+    "schema",
+    "value_at",
+    "whole",
+    "with_changes",
+    "with_setup",
+]

@@ -1,0 +1,33 @@
+"""The builds that ship with Urgens: invented vehicles, and one to start from."""
+
+from urgens.data import FOLDER
+from urgens.document.build import Build
+from urgens.document.errors import BuildErrors
+from urgens.document.files import SUFFIX, loads
+
+_BUILDS = FOLDER / "builds"
+_OWN = FOLDER / f"own{SUFFIX}"
+
+
+def demo_names() -> tuple[str, ...]:
+    """Return the names of the shipped builds, the first one to open first."""
+    names = (path.name.removesuffix(SUFFIX) for path in _BUILDS.glob(f"*{SUFFIX}"))
+    return tuple(sorted(names, key=lambda name: (name != "pickup", name)))
+
+
+def demo_text(name: str) -> str:
+    """Return the content of the shipped build file `name`; raises BuildErrors if there is none."""
+    if name not in demo_names():
+        known = " or ".join(demo_names())
+        raise BuildErrors.one(name, "is no demo build", f"choose {known}")
+    return (_BUILDS / f"{name}{SUFFIX}").read_text(encoding="utf-8")
+
+
+def own_vehicle() -> Build:
+    """Return the build a builder starts from: common figures, every one marked as assumed."""
+    return loads(_OWN.read_text(encoding="utf-8"))
+
+
+def demo(name: str) -> Build:
+    """Return the shipped build `name`; raises BuildErrors if there is none."""
+    return loads(demo_text(name))

@@ -1,0 +1,105 @@
+"""Facts beside the figures: fluid, what is known about a figure, set-ups."""
+
+import re
+from collections.abc import Iterator
+from datetime import date
+from typing import Annotated, Any, Literal
+
+from pydantic import BeforeValidator, ConfigDict, Field
+
+from urgens.document.part import Fault, Name, Part, Text, broken, in_words
+from urgens.quantity import Kind, Quantity, QuantityError, parse
+
+_SHARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)\s*%")
+_BARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)")
+
+
+def _read_date(given: object) -> object:
+    fault = Fault("", f"is {in_words(given)}, not a date", 'write year-month-day: "2026-05-31"')
+    if not isinstance(given, str):
+        raise broken(fault)
+    try:
+        return date.fromisoformat(given)
+    except ValueError:
+        raise broken(fault) from None
+
+
+class Fluid(Part):
+    """What is in the lines, and since when."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
+
+    grade: Literal["DOT 3", "DOT 4", "DOT 5", "DOT 5.1"] = Field(alias="class")
+    filled: Annotated[date, BeforeValidator(_read_date)] | None = None
+
+
+class Evidence(Part):
+    """What is known about one figure; `spread` is ± a quantity or a share, as typed."""
+
+    state: Literal["assumed", "measured", "stamped", "published"]
+    spread: Text | None = None
+    note: Text = ""
+
+
+class SetUp(Part):
+    """A named variant of the build: values laid over it by path."""
+
+    name: Name
+    changes: dict[str, Any]
+
+
+NO_FIGURES = ("kind", "caliper", "layout", "body", "follows", "counted")
+
+
+def only_assumed(place: str, part: object) -> dict[str, object]:
+    """Return evidence that every figure of a new part at a place is only assumed."""
+    if isinstance(part, dict):
+        inner = [(f"{place}.{name}", v) for name, v in part.items() if name not in NO_FIGURES]
+    elif isinstance(part, list | tuple):
+        inner = [(f"{place}[{index}]", value) for index, value in enumerate(part)]
+    else:
+        return {place: {"state": "assumed"}}
+    found: dict[str, object] = {}
+    for path, value in inner:
+        found |= only_assumed(path, value)
+    return found
+
+
+def half_width(spread: str, value: Quantity | float) -> float:
+    """Return `spread` around `value` in SI.
+
+    "10 %" is a share of the value; a bare number is ± that number of a pure number, and a share
+    of a quantity; anything else is a quantity of the value's kind. Raises QuantityError.
+    """
+    share = _SHARE.fullmatch(spread.strip())
+    bare = _BARE.fullmatch(spread.strip())
+    size = abs(value.value if isinstance(value, Quantity) else value)
+    if share is not None:
+        return float(share["number"]) / 100.0 * size
+    if bare is not None:
+        number = float(bare["number"])
+        return number * size if isinstance(value, Quantity) else number
+    if isinstance(value, Quantity):
+        return abs(parse(spread.strip().lstrip("±").strip(), _plain(value.kind)).value)
+    raise QuantityError(f'"{spread}" is no spread', 'write "0.05" or "10 %"')
+
+
+def _plain(kind: Kind) -> Kind:
+    """Return `kind` without the smallest size: a spread may be finer than what it belongs to."""
+    return Kind(
+        kind.noun, kind.si, kind.exponents, kind.units, kind.example,
+        (0.0, kind.bounds[1]), kind.takes_mass,
+    )  # fmt: skip
+
+
+def twin_names(setups: tuple[SetUp, ...]) -> Iterator[Fault]:
+    """Yield the set-ups whose name another one has."""
+    seen: dict[str, int] = {}
+    for index, setup in enumerate(setups):
+        first = seen.setdefault(setup.name, index)
+        if first != index:
+            yield Fault(
+                f"setups[{index}].name",
+                f'"{setup.name}" is also the name of set-up {first + 1}',
+                "give each set-up a name of its own",
+            )

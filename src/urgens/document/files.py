@@ -1,0 +1,175 @@
+"""Reading and writing build files, without ever losing one."""
+
+import contextlib
+import errno
+import json
+import os
+import shutil
+import tempfile
+from pathlib import Path
+from typing import NoReturn
+
+from urgens.document.build import FORMAT, VERSION, Build
+from urgens.document.errors import BuildErrors
+from urgens.document.migrate import migrated
+from urgens.document.validation import validated
+from urgens.document.variant import whole
+
+SUFFIX = ".urgens.json"
+LARGEST = 8 * 1024 * 1024  # bytes; a build with pictures beside it is a few hundred kilobytes
+
+
+def load(path: Path) -> Build:
+    """Return the build in the file at `path`.
+
+    Raises BuildErrors, also where the file cannot be read.
+    """
+    return loads(_text(path))
+
+
+def loads(text: str) -> Build:
+    """Return the build written in `text`, the content of a build file; raises BuildErrors."""
+    document = _parsed(text)
+    if not isinstance(document, dict):
+        raise BuildErrors.one("", "the file holds no JSON object", _START)
+    if document.get("format") != FORMAT:
+        raise BuildErrors.one("format", f'is not "{FORMAT}"', _START)
+    version = document.get("version")
+    if isinstance(version, int) and not isinstance(version, bool) and version > VERSION:
+        raise BuildErrors.one(
+            "version",
+            f"the file is of version {version}, made by a newer Urgens; this one reads "
+            f"version {VERSION}",
+            "open it with the newer Urgens; nothing in it was changed",
+        )
+    build = validated(migrated(document, VERSION))
+    return whole(build)
+
+
+def dumps(build: Build) -> str:
+    """Return the content of the file of `build`: what was given, as it was typed."""
+    document = build.model_dump(mode="json", exclude_unset=True, by_alias=True)
+    return json.dumps(document, indent=2, ensure_ascii=False) + "\n"
+
+
+def save(build: Build, path: Path) -> None:
+    """Write `build` to `path` so that a whole file is there at every moment.
+
+    The file before it is kept beside it with `.bak` added. Raises OSError.
+    """
+    target = path.resolve()
+    if target.exists() and is_read_only(target):
+        raise PermissionError(errno.EACCES, "the file is marked read-only", str(target))
+    content = dumps(build).encode()
+    handle, name = tempfile.mkstemp(prefix=f".{target.name}.", suffix=".tmp", dir=target.parent)
+    aside = Path(name)
+    try:
+        with os.fdopen(handle, "wb") as file:
+            file.write(content)
+            file.flush()
+            os.fsync(file.fileno())
+        if target.exists():
+            shutil.copymode(target, aside)
+            _keep(target)
+        else:
+            aside.chmod(0o666 & ~_umask())
+        aside.replace(target)
+    except BaseException:
+        aside.unlink(missing_ok=True)
+        raise
+    _sync_directory(target.parent)
+
+
+def is_read_only(path: Path) -> bool:
+    """Tell whether nobody may write the file, whatever the rights of who asks. Raises OSError."""
+    return not path.stat().st_mode & 0o222
+
+
+_START = f'a build file starts {{"format": "{FORMAT}", "version": {VERSION}, …'
+
+
+def _text(path: Path) -> str:
+    try:
+        if path.is_dir():
+            raise BuildErrors.one("", "it is a directory", "name a file in it")
+        with path.open("rb") as file:
+            raw = file.read(LARGEST + 1)
+    except FileNotFoundError:
+        raise BuildErrors.one("", "there is no such file", "check the name and folder") from None
+    except OSError as error:
+        raise BuildErrors.one(
+            "", f"it cannot be read ({error.strerror})", "check its permissions and the disk"
+        ) from None
+    if len(raw) > LARGEST:
+        raise BuildErrors.one(
+            "", f"it is larger than {LARGEST // 1024**2} MiB", "a build file is far smaller"
+        )
+    try:
+        return raw.decode("utf-8-sig")
+    except UnicodeDecodeError as error:
+        raise BuildErrors.one(
+            "", f"byte {error.start + 1} is not UTF-8 text", "save it as UTF-8"
+        ) from None
+
+
+def _parsed(text: str) -> object:
+    if not text.strip():
+        raise BuildErrors.one("", "the file is empty", _START)
+    try:
+        return json.loads(text, object_pairs_hook=_without_twins, parse_constant=_no_constant)
+    except json.JSONDecodeError as error:
+        place = f"line {error.lineno}, column {error.colno}"
+        words = error.msg[0].lower() + error.msg[1:]
+        if error.pos >= len(text.rstrip()) or words.startswith("unterminated"):
+            raise BuildErrors.one(
+                place, f"the file ends too early ({words})", "it may be cut off: look for its .bak"
+            ) from None
+        raise BuildErrors.one(
+            place, f"it is not JSON ({words})", "mend it there, or open its .bak"
+        ) from None
+    except RecursionError:
+        raise BuildErrors.one(
+            "", "brackets are nested too deeply", "a build is nested eight deep at most"
+        ) from None
+    except ValueError as error:  # an integer of thousands of digits
+        raise BuildErrors.one("", f"a number cannot be read ({error})", "shorten it") from None
+
+
+def _without_twins(pairs: list[tuple[str, object]]) -> dict[str, object]:
+    fields = dict(pairs)
+    if len(fields) < len(pairs):
+        names = [name for name, _ in pairs]
+        twin = next(name for name in names if names.count(name) > 1)
+        raise BuildErrors.one(twin, "is given twice in one object", "keep one of the two")
+    return fields
+
+
+def _no_constant(name: str) -> NoReturn:
+    raise BuildErrors.one("", f"{name} is not a figure", "write a finite number or a quantity")
+
+
+def _keep(target: Path) -> None:
+    """Make `target` also reachable as its `.bak`, replacing an older one in one step."""
+    backup = target.with_name(target.name + ".bak")
+    fresh = target.with_name(f".{target.name}.bak.tmp")
+    fresh.unlink(missing_ok=True)
+    try:
+        os.link(target, fresh)
+    except OSError:  # file systems without hard links
+        shutil.copy2(target, fresh)
+    fresh.replace(backup)
+
+
+def _umask() -> int:
+    mask = os.umask(0)
+    os.umask(mask)
+    return mask
+
+
+def _sync_directory(directory: Path) -> None:
+    with contextlib.suppress(OSError):  # not every file system syncs directories
+        handle = os.open(directory, os.O_RDONLY)
+        try:
+            os.fsync(handle)
+        finally:
+            os.close(handle)

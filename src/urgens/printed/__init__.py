@@ -1,0 +1,1 @@
+"""What the command line prints: results as plain JSON values, SI throughout."""

@@ -1,0 +1,47 @@
+"""Ways to balance a build as the JSON object the command line prints."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from urgens.document import Build
+from urgens.guidance.choosing import why
+from urgens.printed.values import figure
+from urgens.studies.valve_choice import Candidate
+
+
+def printed_choice(
+    build: Build, found: Sequence[Candidate], surfaces: Sequence[float]
+) -> dict[str, Any]:
+    """Return candidates as plain JSON values, SI throughout, null where there is no figure.
+
+    build: the document [object]; found: its candidates, ranked [objects]; surfaces: that were
+    looked at [-].
+    Source: build-file contract.
+    """
+    names = [case.name for case in build.vehicle.load_cases]
+    return {
+        "candidates": [
+            {
+                "kind": one.kind,
+                "knee": one.knee,
+                "slope": one.slope,
+                "bar_offset": one.bar_offset,
+                "size": None if one.size is None else one.size.value,
+                "rear_first": [
+                    {"load_case": names[case], "surface": surfaces[road]}
+                    for case, road in one.verdict.rear_first
+                ],
+                "margins_missed": one.verdict.missed,
+                "mean_efficiency": figure(one.verdict.mean_efficiency),
+                "worst_efficiency": figure(one.verdict.worst_efficiency),
+                "regulation": {
+                    "rear_below_front": one.regulation.rear_below_front,
+                    "adhesion_limit": one.regulation.adhesion_limit,
+                },
+                "changes": one.changes,
+                "why": why(build, one, surfaces, build.natural_units),
+            }
+            for one in found
+        ],
+        "recommended": 0,
+    }

@@ -1,0 +1,54 @@
+"""Pressing and letting go: what two gauges across a valve show."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.physics.arrays import Array
+from urgens.physics.vehicle import Standing
+from urgens.solve.line_pressure import booster_output, pushrod_force
+from urgens.solve.press import felt_rolling, rolling, rolling_lines
+from urgens.solve.system import System
+from urgens.solve.valve_law import Felt, ValveLaw
+
+
+@dataclass(frozen=True)
+class Trace:
+    """Pressures [Pa] at the cylinder and behind the valves, up to a press and back to rest."""
+
+    effort: Array  # N
+    master_front: Array
+    master_rear: Array
+    front_pressure: Array
+    rear_pressure: Array
+
+
+def trace(made: System, effort: float, standing: Standing, points: int = 101) -> Trace:
+    """Return the way up to `effort` and back.
+
+    made: the system; effort: the hardest [N]; standing: one load case [N, -]; points: each way [-].
+    Source: physics section 2; on the way back each valve's outlet stays until the inlet has
+    fallen to it, and a residual valve keeps its pressure.
+    """
+    made = rolling(made, standing)
+    up = np.linspace(0.0, effort, points)
+    lines = rolling_lines(made, pushrod_force(made, up), standing)
+    felt = felt_rolling(made, booster_output(made, pushrod_force(made, up[-1:])), standing)
+    down_front = _released(made.front_valves, lines.master_front[::-1], felt)
+    down_rear = _released(made.rear_valves, lines.master_rear[::-1], felt)
+    return Trace(
+        effort=np.concatenate((up, up[::-1])),
+        master_front=np.concatenate((lines.master_front, lines.master_front[::-1])),
+        master_rear=np.concatenate((lines.master_rear, lines.master_rear[::-1])),
+        front_pressure=np.concatenate((lines.front, down_front)),
+        rear_pressure=np.concatenate((lines.rear, down_rear)),
+    )
+
+
+def _released(laws: tuple[ValveLaw, ...], falling: Array, felt: Felt) -> Array:
+    """Return the pressure [Pa] behind all valves while the cylinder's falls from its peak."""
+    inlet, peak = falling, falling[:1]
+    for law in laws:
+        peak = law.outlet(peak, felt)
+        inlet = law.release(inlet, peak)
+    return inlet

@@ -1,0 +1,85 @@
+"""From the foot to the line pressures, and from those to the forces at the road."""
+
+from typing import NamedTuple
+
+import numpy as np
+
+from urgens.physics import booster, cylinder, pedal, tyre
+from urgens.physics.arrays import Array, Floats
+from urgens.solve.system import Cylinder, System, WheelEnd
+from urgens.solve.valve_law import Felt, through
+
+
+class Lines(NamedTuple):
+    """Pressures [Pa] at the cylinder and behind the valves."""
+
+    master_front: Array
+    master_rear: Array
+    front: Array
+    rear: Array
+
+
+def pushrod_force(made: System, effort: Floats) -> Array:
+    """Return pushrod force [N]; made: the system; effort: foot force [N]. Source: physics.pedal."""
+    return pedal.pushrod_force(effort, made.pedal_ratio, made.pedal_efficiency)
+
+
+def booster_output(made: System, pushrod: Floats) -> Array:
+    """Return the force [N] on the cylinder; made: the system; pushrod: force [N].
+
+    Source: physics.booster.
+    """
+    assist = made.booster
+    return booster.output_force(
+        pushrod,
+        crack_force=assist.crack_force,
+        jump_in=assist.jump_in,
+        gain=assist.gain,
+        assist_limit=assist.assist_limit,
+    )
+
+
+def line_pressures(made: System, output: Array, felt: Felt) -> Lines:
+    """Return all line pressures [Pa].
+
+    made: the system, its ball closed where it has one; output: force on the cylinder [N]; felt:
+    what the valves feel of the vehicle [object].
+    Source: physics.cylinder, physics.valve.
+    """
+    if made.closing is not None:
+        felt = felt._replace(closing=made.closing)
+    front = rear = _cylinder_pressure(made.front_cylinder, output)
+    if made.rear_cylinder is not made.front_cylinder:  # else one bore makes both
+        rear = _cylinder_pressure(made.rear_cylinder, output)
+    return Lines(
+        front,
+        rear,
+        through(made.front_valves, front, felt),
+        through(made.rear_valves, rear, felt),
+    )
+
+
+def _cylinder_pressure(part: Cylinder, output: Array) -> Array:
+    return cylinder.pressure(part.share * output, part.area, part.spring_preload, part.efficiency)
+
+
+def wheel_torque(end: WheelEnd, pressure: Floats) -> Array:
+    """Return one wheel's brake torque [N·m]; end: its brake [object]; pressure: at the wheel [Pa].
+
+    Source: physics.disc, physics.drum: proportional above the threshold.
+    """
+    return np.asarray(end.torque_per_pressure * np.maximum(pressure - end.threshold, 0.0))
+
+
+def forces_at(made: System, lines: Lines) -> tuple[Array, Array]:
+    """Return front and rear axle force [N]; made: the system; lines: pressures [Pa].
+
+    The engine's drag counts while the wheels roll.
+    Source: physics.tyre.
+    """
+    front = _axle_force(made.front, lines.front) + made.front_drag
+    return front, _axle_force(made.rear, lines.rear) + made.rear_drag
+
+
+def _axle_force(end: WheelEnd, pressure: Array) -> Array:
+    return tyre.axle_force(wheel_torque(end, pressure), end.rolling_radius)

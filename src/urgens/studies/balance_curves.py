@@ -1,0 +1,164 @@
+"""Curves that show the balance: forces, low pressures, the front's share, efficiency by road."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from urgens.physics.arrays import Array, Bools
+from urgens.physics.vehicle import (
+    Standing,
+    downforce,
+    front_lock_line,
+    ideal_forces,
+    rear_lock_line,
+)
+from urgens.solve.line_pressure import forces_at, pushrod_force
+from urgens.solve.lock import AxleName, first_lock
+from urgens.solve.press import rolling, rolling_lines
+from urgens.solve.solution import Solution
+from urgens.solve.system import System
+from urgens.solve.valve_law import at_rest
+from urgens.studies.valve_stages import tolerance_ends
+
+
+@dataclass(frozen=True)
+class Line:
+    """What brakes do over rising effort (m,): at the cylinder and the brakes [Pa], axles [N]."""
+
+    effort: Array
+    master: Array
+    front_pressure: Array
+    rear_pressure: Array
+    front_force: Array
+    rear_force: Array
+
+    @property
+    def front_share(self) -> Array:
+        """The front's share of the braking [-], NaN while there is none."""
+        whole = self.front_force + self.rear_force
+        with np.errstate(divide="ignore", invalid="ignore"):
+            return np.where(whole > 0, self.front_force / whole, np.nan)
+
+
+def line(solution: Solution, efforts: Array, made: System | None = None) -> Line:
+    """Return the line of the load case chosen.
+
+    solution: of a build; efforts: foot forces (m,) [N]; made: another system than its own
+    [object].
+    Source: physics sections 1 to 3.
+    """
+    made = solution.system if made is None else made
+    lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
+    forces = forces_at(made, lines)
+    shape = efforts.shape
+    front, rear = (np.broadcast_to(force, shape) for force in forces)
+    return Line(
+        effort=efforts,
+        master=np.broadcast_to(lines.master_front, shape),
+        front_pressure=np.broadcast_to(lines.front, shape),
+        rear_pressure=np.broadcast_to(lines.rear, shape),
+        front_force=front,
+        rear_force=rear,
+    )
+
+
+def efficiency_by_surface(solution: Solution, surfaces: Array) -> tuple[Array, Bools]:
+    """Return efficiency at first lock, and where the rear is first, for all load cases (c, s).
+
+    solution: of a build; surfaces: tyre-road coefficients (s,) [-]. NaN where nothing locks.
+    Source: first lock.
+    """
+    made = solution.system
+    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    lock = first_lock(made, cases, surfaces)
+    return lock.efficiency, np.asarray(lock.axle == AxleName.REAR)
+
+
+@dataclass(frozen=True)
+class SpeedLocks:
+    """First lock of every load case at every speed (c, v): deceleration [g], who is first.
+
+    `limit` [g] is what the road gives with both axles at their limit.
+    """
+
+    z: Array
+    rear_first: Bools
+    limit: Array
+
+
+def lock_over_speed(solution: Solution, speeds: Array) -> SpeedLocks:
+    """Return the first lock on the chosen road over speed; NaN where nothing locks.
+
+    solution: of a build; speeds: (v,) [m/s].
+    Source: first lock, downforce as load.
+    """
+    made, wings = solution.system, solution.build.vehicle.downforce
+    areas = (0.0, 0.0)
+    if wings is not None:
+        areas = (wings.front_cl_area.value, wings.rear_cl_area.value)
+    presses = [np.broadcast_to(downforce(speeds, area), (1, speeds.size)) for area in areas]
+    still = [np.asarray(value)[:, None] for value in made.standing[:3]]
+    standing = Standing(*still, *presses)
+    lock = first_lock(made, standing, solution.surface)
+    limit = solution.surface * standing.pressed / standing.weight
+    return SpeedLocks(lock.z, np.asarray(lock.axle == AxleName.REAR), np.asarray(limit))
+
+
+def ideal_line(solution: Solution, decelerations: Array) -> tuple[Array, Array]:
+    """Return front and rear force at which both axles use the same adhesion, over the weight [-].
+
+    solution: of a build, its load case chosen; decelerations: (m,) [g].
+    Source: physics.vehicle.
+    """
+    standing = solution.standing
+    front, rear = ideal_forces(standing, decelerations)
+    return front / standing.weight, rear / standing.weight
+
+
+def ideal_band(solution: Solution, decelerations: Array) -> tuple[Array, Array, Array]:
+    """Return front forces, and the lowest and highest ideal rear force over them, of the weight.
+
+    solution: of a build, all its load cases; decelerations: rising (m,) [g]. Shapes (m,) [-].
+    Source: physics.vehicle, each load case over its own weight.
+    """
+    made = solution.system
+    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    front, rear = (force / cases.weight for force in ideal_forces(cases, decelerations))
+    grid = np.linspace(0.0, float(front[:, -1].min()), decelerations.size)
+    on_grid = np.array([np.interp(grid, x, y) for x, y in zip(front, rear, strict=True)])
+    return grid, on_grid.min(axis=0), on_grid.max(axis=0)
+
+
+def at_tolerance(solution: Solution, efforts: Array) -> tuple[Line, Line] | None:
+    """Return the line with the first rear valve that has a knee at both ends of its tolerance.
+
+    solution: of a build; efforts: foot forces (m,) [N]; None where no rear valve has a knee.
+    Source: solve.stages.
+    """
+    made, standing = solution.system, solution.standing
+    felt, closing = at_rest(standing), rolling(made, standing).closing
+    if closing is not None:
+        felt = felt._replace(closing=closing)
+    for index, law in enumerate(made.rear_valves):
+        ends = tolerance_ends(law, felt)
+        if ends is not None:
+            before, behind = made.rear_valves[:index], made.rear_valves[index + 1 :]
+            low, high = (
+                line(solution, efforts, replace(made, rear_valves=(*before, end, *behind)))
+                for end in ends
+            )
+            return low, high
+    return None
+
+
+def lock_lines(solution: Solution, surface: float, other: Array) -> tuple[Array, Array]:
+    """Return the front's and the rear's force at which each locks, over the weight [-].
+
+    solution: of a build, its load case chosen; surface: tyre-road coefficient [-]; other: the
+    other axle's force over the weight (m,) [-].
+    Source: physics.vehicle.
+    """
+    standing = solution.standing
+    force = other * standing.weight
+    front = front_lock_line(standing, surface, force) / standing.weight
+    return front, rear_lock_line(standing, surface, force) / standing.weight

@@ -1,0 +1,68 @@
+"""What the foot feels at one effort, and what the cylinder has left."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.document import Build
+from urgens.document.wheel import Disc
+from urgens.physics.arrays import Array
+from urgens.physics.vehicle import Standing
+from urgens.physics.volume import wear_volume
+from urgens.solve.line_pressure import pushrod_force
+from urgens.solve.press import rolling_lines
+from urgens.solve.system import System, piston_area
+from urgens.solve.travel import strokes, travel
+
+NEAR = 0.01  # of the effort, between which the slope is taken
+
+
+@dataclass(frozen=True)
+class Feel:
+    """Pad travel [m], its slope [N/m], shares of the chambers' strokes used [-], way left [m].
+
+    Travel and slope are those of the fluid, whatever ends first; `strokes` are in m. The chambers
+    are in the order of the system's.
+    """
+
+    travel: float
+    slope: float
+    strokes: tuple[float, ...]
+    used: tuple[float, ...]
+    left: float
+
+
+def feel(made: System, standing: Standing, effort: float) -> Feel:
+    """Return what the foot feels.
+
+    made: the system; standing: one load case [N, -]; effort: foot force, above zero [N].
+    Source: physics section 5; slope between efforts close by.
+    """
+    efforts = effort * np.array([1.0 - NEAR, 1.0, 1.0 + NEAR])
+    lines = rolling_lines(made, pushrod_force(made, efforts), standing)
+    pad: Array = travel(made, efforts, lines.front, lines.rear).pad
+    rise = float(pad[2] - pad[0])
+    taken = tuple(
+        float(np.broadcast_to(stroke, (3,))[1]) for stroke in strokes(made, lines.front, lines.rear)
+    )
+    chambers = made.volumes.chambers
+    return Feel(
+        travel=float(pad[1]),
+        slope=float(efforts[2] - efforts[0]) / rise if rise > 0 else float("inf"),
+        strokes=taken,
+        used=tuple(s / float(c.stroke) for s, c in zip(taken, chambers, strict=True)),
+        left=float(made.volumes.floor) - float(pad[1]),
+    )
+
+
+def worn_volume(build: Build, axle: str) -> float | None:
+    """Return what an axle draws from the reservoir as its pads wear out [m³]; both wheels.
+
+    build: the document; axle: "front" or "rear" [text].
+    None on a drum, whose shoes are adjusted, and where the pads' thickness is not known.
+    Source: physics.volume.
+    """
+    brake = getattr(build, axle).brake
+    if not isinstance(brake, Disc) or brake.pad_thickness is None:
+        return None
+    return 2.0 * float(wear_volume(piston_area(brake), brake.pad_thickness.value))

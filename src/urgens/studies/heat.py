@@ -1,0 +1,117 @@
+"""How warm the brakes get in a series of stops, and how far the fluid is from boiling."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.document import Build
+from urgens.document.heat import Heat
+from urgens.document.tables import fluid_table
+from urgens.document.wheel import Disc
+from urgens.physics.arrays import Array
+from urgens.physics.atmosphere import GRAVITY
+from urgens.physics.heat import cooling_time_measured, peaks_of_a_series, rise_of_one_stop
+from urgens.solve.effort import effort_for
+from urgens.solve.press import press
+from urgens.solve.solution import Solution
+
+# Times in which a rotor loses 63 % of its excess at road speed [s]: assumed, no source; a
+# measured temperature settles them.
+COOLING_TIMES = {"open": 300.0, "ducted": 180.0, "inboard": 480.0}
+DRUM_COOLING_TIME = 600.0  # s, assumed
+FLUID_SHARE = 0.3  # of the excess of the iron that reaches the fluid: assumed, no source
+
+
+@dataclass(frozen=True)
+class Heated:
+    """One axle: rise of one stop [K], temperatures at the end of each [K], how it cools [s].
+
+    `share` of the energy [-]; `fluid` hottest [K]; `settled` where a measured temperature tells
+    the cooling time, and `unlike` where it is given but no cooling explains it.
+    """
+
+    share: float
+    rise: float
+    peaks: Array
+    cooling_time: float
+    fluid: float
+    settled: bool
+    unlike: bool
+
+
+def mass_heated(build: Build, axle: str) -> float | None:
+    """Return the mass of one rotor or drum [kg], None where it is not known.
+
+    build: the document; axle: "front" or "rear" [text]. Source: the document.
+    """
+    brake = getattr(build, axle).brake
+    mass = brake.rotor_mass if isinstance(brake, Disc) else brake.drum_mass
+    return None if mass is None else mass.value
+
+
+def shares(solution: Solution) -> tuple[float, float]:
+    """Return the shares of the braking force, front and rear, at the wanted deceleration [-].
+
+    solution: of a build; at the comfortable effort where the wanted deceleration is out of reach.
+    Source: forces at the road.
+    """
+    wanted = solution.build.targets.deceleration
+    effort = effort_for(solution.system, solution.standing, wanted)
+    if not np.isfinite(effort) or effort <= 0:
+        effort = solution.build.targets.comfortable_effort.value
+    pressed = press(solution.system, np.array([effort]), solution.standing, solution.surface)
+    front, rear = float(pressed.front_force[0]), float(pressed.rear_force[0])
+    whole = front + rear
+    return (front / whole, rear / whole) if whole > 0 else (0.0, 0.0)
+
+
+def heated(solution: Solution, axle: str) -> Heated | None:
+    """Return an estimate of one axle's heat, None where the iron's mass is not known.
+
+    solution: of a build; axle: "front" or "rear" [text].
+    Source: physics.heat, one lump a wheel; cooling and the fluid's share are assumed unless a
+    temperature was measured.
+    """
+    build = solution.build
+    iron = mass_heated(build, axle)
+    if iron is None:
+        return None
+    series = build.heat or Heat()
+    share = shares(solution)[0 if axle == "front" else 1]
+    mass = float(solution.standing.weight) / GRAVITY
+    speed, air = series.speed.value, series.air.value
+    rise = float(rise_of_one_stop(mass, speed, share, iron))
+    between = series.between.value / speed
+    brake = getattr(build, axle).brake
+    usual = DRUM_COOLING_TIME if not isinstance(brake, Disc) else COOLING_TIMES["open"]
+    cooling = COOLING_TIMES[brake.cooling] if brake.cooling is not None else usual
+    measured = getattr(series, f"{axle}_measured")
+    settled = unlike = False
+    if measured is not None:
+        found = cooling_time_measured(rise, series.stops, between, measured.value - air)
+        settled = bool(np.isfinite(found))
+        unlike = not settled
+        cooling = float(found) if settled else cooling
+    peaks = air + peaks_of_a_series(rise, series.stops, between, cooling)
+    fluid = float(fluid_at(peaks, solution)[-1])
+    return Heated(share, rise, peaks, cooling, fluid, settled, unlike)
+
+
+def fluid_at(iron: Array, solution: Solution) -> Array:
+    """Return the fluid's temperature beside iron of a temperature [K].
+
+    iron: any shape [K]; solution: of a build. Source: an assumed share of the iron's excess.
+    """
+    air = (solution.build.heat or Heat()).air.value
+    return np.asarray(air + FLUID_SHARE * (iron - air))
+
+
+def boiling_points(build: Build) -> tuple[float, float] | None:
+    """Return the dry and the wet boiling point of the build's fluid [K], None if not known.
+
+    build: the document. Source: FMVSS 116, the least its class must have.
+    """
+    if build.fluid is None:
+        return None
+    row = fluid_table().fluids[build.fluid.grade]
+    return row.dry.value, row.wet.value

@@ -1,0 +1,150 @@
+"""Where the regions of the sizing map end: exact pedal ratios, bore by bore."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from urgens.document import Build
+from urgens.document.master import SingleMaster
+from urgens.physics import booster
+from urgens.physics.arrays import Array
+from urgens.physics.vehicle import Standing
+from urgens.solve.bracket import first_rise
+from urgens.solve.half_failed import half_failed_reach
+from urgens.solve.press import rolling_lines
+from urgens.solve.system import System, system
+from urgens.solve.travel import strokes, travel
+from urgens.studies.sizing import (
+    Verdict,
+    force_that_holds,
+    force_wanted,
+    holds_are_wanted,
+    of_all,
+)
+
+
+@dataclass(frozen=True)
+class Regions:
+    """Stretches of ratios with one verdict each, bore by bore.
+
+    `edges` (b, n + 1) [-] rise along a row, and may coincide; `verdict` (b, n) of Verdict holds
+    between two of them.
+    """
+
+    bores: Array
+    edges: Array
+    verdict: Array
+
+    def row(self, index: int) -> list[tuple[float, float, Verdict]]:
+        """Return a bore's stretches from ratio to ratio, neighbours of one verdict made one.
+
+        index: of the bore [-]. Source: the edges.
+        """
+        found: list[tuple[float, float, Verdict]] = []
+        edges, verdicts = self.edges[index], self.verdict[index]
+        for start, end, value in zip(edges[:-1], edges[1:], verdicts, strict=True):
+            verdict = Verdict(int(value))
+            if found and found[-1][2] is verdict:
+                found[-1] = (found[-1][0], float(end), verdict)
+            elif end > start:
+                found.append((float(start), float(end), verdict))
+        return found
+
+    def at(self, index: int, ratio: float) -> Verdict:
+        """Return the verdict of a bore at a ratio of its stretches.
+
+        index: of the bore [-]; ratio: [-]. Source: the edges.
+        """
+        return next(kind for start, end, kind in self.row(index) if start <= ratio <= end)
+
+
+def regions(
+    build: Build, case: int, bores: Array, rear_bores: Array, span: tuple[float, float]
+) -> Regions:
+    """Return where each window of the sizing map is met, exactly.
+
+    build: the document [object]; case: place of the load case [-]; bores, rear_bores: (b,) [m];
+    span: lowest and highest ratio [-].
+    Source: each window is met from a ratio on, or up to one: the force for the wanted
+    deceleration is the same at any ratio, and so are the strokes there; pressure and the travel
+    with one half lost rise with the ratio.
+    """
+    base = system(build)
+    standing = base.case(case)
+    made = of_all(base, bores, rear_bores, np.array([1.0]))
+    made = replace(made, pedal_ratio=1.0)
+    force = force_wanted(build, made, standing, span[1])
+    foot = base.max_effort * float(base.pedal_efficiency)
+    used, floor = _stroke_and_floor(made, standing, force)
+    low, high = _pressure_ends(build, base, made)
+    none, free = np.full((bores.size, 1), -np.inf), np.full((bores.size, 1), np.inf)
+    ends = {
+        Verdict.EFFORT: (np.nan_to_num(force / foot, nan=np.inf), free),
+        Verdict.PRESSURE: (low, high),
+        Verdict.TRAVEL: (none, floor),
+        Verdict.STROKE: (np.where(used <= 1.0 - build.targets.stroke_reserve, none, free), free),
+    }
+    if not isinstance(build.master, SingleMaster):
+        ends[Verdict.HALF_FAILED] = (none, _half_end(made, standing, span))
+    if holds_are_wanted(build):
+        held = force_that_holds(build, made, standing, span[1])
+        ends[Verdict.HOLD] = (np.nan_to_num(held / foot, nan=np.inf), free)
+    return _stretches(bores, ends, span)
+
+
+def _stroke_and_floor(made: System, standing: Standing, force: Array) -> tuple[Array, Array]:
+    """Return the share of stroke used, and the ratio at which the pad meets the floor (b, 1)."""
+    pushed = np.nan_to_num(force, nan=0.0)
+    lines = rolling_lines(made, pushed, standing)
+    rod = travel(made, np.ones_like(pushed), lines.front, lines.rear).pad  # at a ratio of 1
+    chambers = zip(strokes(made, lines.front, lines.rear), made.volumes.chambers, strict=True)
+    used = np.max([np.broadcast_to(s / c.stroke, pushed.shape) for s, c in chambers], axis=0)
+    return used, np.asarray(made.volumes.floor / rod)
+
+
+def _pressure_ends(build: Build, base: System, made: System) -> tuple[Array, Array]:
+    """Return the ratios between which the pressure is in its window (b, 1)."""
+    part, assist = made.front_cylinder, base.booster
+    foot = build.targets.comfortable_effort.value * float(base.pedal_efficiency)
+    low, high = (
+        booster.input_force(
+            (quantity.value * np.asarray(part.area) / part.efficiency + part.spring_preload)
+            / part.share,
+            crack_force=assist.crack_force,
+            jump_in=assist.jump_in,
+            gain=assist.gain,
+            assist_limit=assist.assist_limit,
+        )
+        / foot
+        for quantity in build.targets.pressure_window
+    )
+    return low, high
+
+
+def _half_end(made: System, standing: Standing, span: tuple[float, float]) -> Array:
+    """Return the ratio from which one half lost is out of reach (b, 1), inf where none is."""
+    shape = np.shape(made.front_cylinder.area)
+    everywhere = Standing(*(np.broadcast_to(value, shape) for value in standing))
+
+    def excess(ratio: Array) -> Array:
+        reach = half_failed_reach(replace(made, pedal_ratio=ratio), everywhere)  # type: ignore[arg-type]
+        return np.asarray(reach - 1.0)
+
+    ends = np.array(span)
+    over = np.stack([excess(np.full(shape, end)) for end in ends])
+    rises = over[-1] >= 0.0
+    found = first_rise(excess, ends, over, rises)
+    return np.where(over[0] >= 0.0, -np.inf, np.where(rises, found, np.inf))
+
+
+def _stretches(
+    bores: Array, ends: dict[Verdict, tuple[Array, Array]], span: tuple[float, float]
+) -> Regions:
+    columns = [np.full((bores.size, 1), end) for end in span]
+    columns += [np.clip(end, *span) for pair in ends.values() for end in pair]
+    edges = np.sort(np.concatenate(columns, axis=1), axis=1)
+    middle = (edges[:, :-1] + edges[:, 1:]) / 2.0
+    verdict = np.full(middle.shape, int(Verdict.FITS))
+    for kind, (start, end) in reversed(ends.items()):  # the first one missed is what counts
+        verdict = np.where((middle < start) | (middle > end), int(kind), verdict)
+    return Regions(bores, edges, verdict)

@@ -1,0 +1,86 @@
+"""Assisted stops left in a vacuum reservoir when the engine has stopped."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from urgens.document import Build
+from urgens.document.booster import Reservoir, VacuumBooster
+from urgens.document.master import TandemMaster
+from urgens.physics import booster, vehicle
+from urgens.physics.arrays import Array
+from urgens.physics.atmosphere import air_pressure
+from urgens.physics.reservoir import assisted_stops, vacuum_left
+from urgens.physics.vehicle import Standing
+from urgens.solve.bracket import first_rise
+from urgens.solve.line_pressure import pushrod_force
+from urgens.solve.press import axle_forces
+from urgens.solve.system import System
+
+SHOWN = 12  # applications followed
+SCANNED = 100  # steps of effort
+
+
+@dataclass(frozen=True)
+class Reserve:
+    """What a reservoir keeps: `stops` until the vacuum is under the wanted least, inf if never.
+
+    `vacuum` [Pa] and `effort` for the wanted deceleration [N], NaN out of reach, before each of
+    the applications 1, 2, 3 and so on; `swept` [m³] of the booster.
+    """
+
+    stops: float
+    vacuum: Array
+    effort: Array
+    swept: float
+
+
+def reserve(build: Build, made: System, standing: Standing) -> Reserve | None:
+    """Return what the reservoir keeps, None where there is none.
+
+    build: the document [object]; made: its system; standing: one load case [N, -].
+    Source: physics.reservoir, with the assist limit of the vacuum that is left.
+    """
+    fitted = build.booster
+    if not isinstance(fitted, VacuumBooster) or fitted.reservoir is None or not fitted.working:
+        return None
+    tank = fitted.reservoir
+    ambient = float(air_pressure(build.vehicle.altitude.value))
+    swept = swept_volume(build, fitted, tank)
+    in_air = tank.rests == "air"
+    volumes = (ambient, tank.volume.value, swept)
+    count = np.arange(SHOWN, dtype=float)
+    vacuum = vacuum_left(fitted.depression, *volumes, count, rests_in_air=in_air)
+    stops = assisted_stops(fitted.depression, tank.least.value, *volumes, rests_in_air=in_air)
+    return Reserve(float(stops), vacuum, _efforts(build, made, standing, vacuum), swept)
+
+
+def swept_volume(build: Build, fitted: VacuumBooster, tank: Reservoir) -> float:
+    """Return the air a booster takes at a press [m³]; its own figure, else area times stroke.
+
+    build: the document [object]; fitted: its booster [object]; tank: its reservoir [object].
+    Source: geometry.
+    """
+    if tank.swept is not None:
+        return tank.swept.value
+    area = sum(np.pi / 4.0 * d.value**2 for d in fitted.diaphragm_diameters)
+    master = build.master
+    stroke = sum(master.chamber_strokes) if isinstance(master, TandemMaster) else None
+    return float(area * (master.stroke.value if stroke is None else stroke))
+
+
+def _efforts(build: Build, made: System, standing: Standing, vacuum: Array) -> Array:
+    fitted = build.booster
+    assert isinstance(fitted, VacuumBooster)
+    diameters = np.array([d.value for d in fitted.diaphragm_diameters])
+    limit = booster.vacuum_assist_limit(diameters, vacuum)
+    weak = replace(made, booster=replace(made.booster, assist_limit=limit))
+
+    def excess(effort: Array) -> Array:
+        forces = axle_forces(weak, pushrod_force(weak, effort), standing)
+        return np.asarray(vehicle.demand(*forces, standing) - build.targets.deceleration)
+
+    efforts = np.linspace(0.0, made.max_effort, SCANNED + 1)
+    over = excess(np.repeat(efforts[:, None], vacuum.size, axis=1))
+    reached = over[-1] >= 0.0
+    return np.where(reached, first_rise(excess, efforts, over, reached), np.nan)

@@ -1,0 +1,113 @@
+"""A circuit valve by valve: what goes into each and what comes out, and its own loop."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from urgens.physics.arrays import Array
+from urgens.physics.vehicle import axle_loads
+from urgens.solve.press import Presses, rolling
+from urgens.solve.solution import Solution
+from urgens.solve.valve_law import Felt, InertiaSensingLaw, LoadSensingLaw, ReducingLaw, ValveLaw
+
+KNEE_TOLERANCE, SLOPE_TOLERANCE = 0.05, 0.03  # share of the knee, of slope: production, both ways
+POINTS = 161
+
+
+@dataclass(frozen=True)
+class Stage:
+    """One valve at a press: pressures before and behind it [Pa]."""
+
+    law: ValveLaw
+    inlet: float
+    outlet: float
+
+
+@dataclass(frozen=True)
+class Loop:
+    """One valve pressed and let go: inlet and outlet [Pa], up and down; its tolerance (m,) each.
+
+    `low` and `high` are the outlets of the valve that opens earliest and latest; None where it has
+    no knee.
+    """
+
+    inlet: Array
+    up: Array
+    down: Array
+    low: Array | None
+    high: Array | None
+
+
+def felt(solution: Solution, pressed: Presses) -> Felt:
+    """Return what valves feel of the vehicle at a press, while all wheels roll.
+
+    solution: of a build; pressed: one press [object].
+    Source: physics section 2, load-sensing; solve.ball.
+    """
+    standing = solution.standing
+    now = axle_loads(standing, pressed.demand_z)[1]
+    closing = rolling(solution.system, standing).closing
+    return Felt(np.asarray(now), standing.rear_weight, np.inf if closing is None else closing)
+
+
+def stages(solution: Solution, pressed: Presses, circuit: str) -> tuple[Stage, ...]:
+    """Return what each valve of a circuit does at a press, in flow order.
+
+    solution: of a build; pressed: one press [object]; circuit: "front" or "rear" [text].
+    Source: the outlet of one is the inlet of the next.
+    """
+    load = felt(solution, pressed)
+    inlet = float(getattr(pressed, f"master_{circuit}"))
+    found = []
+    for law in getattr(solution.system, f"{circuit}_valves"):
+        outlet = float(law.outlet(inlet, load))
+        found.append(Stage(law, inlet, outlet))
+        inlet = outlet
+    return tuple(found)
+
+
+def loop(solution: Solution, pressed: Presses, law: ValveLaw, hardest: float) -> Loop:
+    """Return a valve's way up to a pressure and back.
+
+    solution: of a build; pressed: one press, whose load it feels [object]; law: the valve
+    [object]; hardest: inlet pressure [Pa].
+    Source: on release the outlet stays until the inlet has fallen to it.
+    """
+    load = felt(solution, pressed)
+    inlet = np.linspace(0.0, hardest, POINTS)
+    up = law.outlet(inlet, load)
+    ends = tolerance_ends(law, load)
+    low, high = (None, None) if ends is None else (end.outlet(inlet, load) for end in ends)
+    return Loop(inlet, up, law.release(inlet, up[-1:]), low, high)
+
+
+def tolerance_ends(law: ValveLaw, load: Felt) -> tuple[ValveLaw, ValveLaw] | None:
+    """Return a valve at both ends of its production tolerance, None where it has no knee.
+
+    law: the valve [object]; load: what it feels [object].
+    Source: physics section 2, ±5 % of the knee and ±0.03 of the slope.
+    """
+    if isinstance(law, InertiaSensingLaw) and np.all(np.isfinite(load.closing)):
+        law = ReducingLaw(load.closing, law.slope)
+    if isinstance(law, ReducingLaw):
+        return tuple(  # type: ignore[return-value]
+            ReducingLaw(law.knee * (1.0 + sign * KNEE_TOLERANCE), _slope(law.slope, sign))
+            for sign in (-1.0, 1.0)
+        )
+    if isinstance(law, LoadSensingLaw):
+        return tuple(  # type: ignore[return-value]
+            replace(
+                law,
+                light_knee=law.light_knee * (1.0 + sign * KNEE_TOLERANCE),
+                heavy_knee=law.heavy_knee * (1.0 + sign * KNEE_TOLERANCE),
+                slope=_slope(law.slope, sign),
+            )
+            for sign in (-1.0, 1.0)
+        )
+    return None
+
+
+def _slope(slope: object, sign: float) -> Array:
+    """Return a slope at one end of its tolerance; one that limits stays nought."""
+    given = np.asarray(slope, dtype=float)
+    return np.where(given > 0, np.clip(given + sign * SLOPE_TOLERANCE, 0.0, 0.99), 0.0)

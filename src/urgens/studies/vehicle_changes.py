@@ -1,0 +1,153 @@
+"""What a change to the vehicle does to the balance, and what it does not."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.document import Build, with_changes
+from urgens.document.valves import Lever, LoadSensing
+from urgens.document.wheel import Disc
+from urgens.quantity import LENGTH, LOAD, Kind
+from urgens.solve.lock import AxleName
+from urgens.solve.solution import solve
+from urgens.solve.system import rolling_radius
+
+
+@dataclass(frozen=True)
+class Change:
+    """One change: how it is called, its usual amount, and how it is laid over a build.
+
+    `kind` None is a share in percent; `lay` None changes nothing that a steady stop feels, as does
+    one that lays nothing over the build it is given.
+    """
+
+    key: str
+    name: str
+    amount: float  # SI, or percent
+    kind: Kind | None
+    lay: Callable[[Build, float], dict[str, object]] | None
+
+
+@dataclass(frozen=True)
+class Outcome:
+    """The worst load case on the target road: who is first, margin there [-], effort [N].
+
+    The margin is the front's adhesion used above the rear's at first lock, NaN where nothing locks.
+    """
+
+    rear_first: int
+    margin: float
+    effort: float
+
+
+def outcome(build: Build) -> Outcome:
+    """Return how a build's balance stands on its target road; build: the document.
+
+    Source: first lock in every load case.
+    """
+    solution = solve(build)
+    road = solution.surfaces.index(build.targets.surface)
+    lock = solution.lock
+    apart = lock.front_used[:, road] - lock.rear_used[:, road]
+    known = np.isfinite(apart)
+    if not known.any():
+        return Outcome(0, float("nan"), float("nan"))
+    worst = int(np.nanargmin(np.where(known, apart, np.nan)))
+    rear = int((lock.axle[:, road] == AxleName.REAR).sum())
+    return Outcome(rear, float(apart[worst]), float(lock.effort[worst, road]))
+
+
+def changed(build: Build, change: Change, amount: float) -> Outcome:
+    """Return how the balance stands after a change.
+
+    build: the document [object]; change: which [object]; amount: of it [SI, or percent].
+    Raises BuildErrors where no such build can be.
+    Source: `outcome` of the build as it would be.
+    """
+    if change.lay is None:
+        return outcome(build)
+    return outcome(with_changes(build, change.lay(build, amount)))
+
+
+def _tyre(axle: str) -> Callable[[Build, float], dict[str, object]]:
+    def lay(build: Build, percent: float) -> dict[str, object]:
+        radius = rolling_radius(getattr(build, axle).tyre) * (1.0 + percent / 100.0)
+        return {f"{axle}.tyre": {"rolling_radius": f"{radius:.9g} m"}}
+
+    return lay
+
+
+def _friction(axle: str) -> Callable[[Build, float], dict[str, object]]:
+    def lay(build: Build, percent: float) -> dict[str, object]:
+        brake, share = getattr(build, axle).brake, 1.0 + percent / 100.0
+        place = f"{axle}.brake"
+        if isinstance(brake, Disc):
+            return {f"{place}.pad_friction": brake.pad_friction * share}
+        if brake.shoe_factor is not None:
+            return {f"{place}.shoe_factor": brake.shoe_factor * share}
+        assert brake.shoe is not None
+        return {f"{place}.shoe.lining_friction": brake.shoe.lining_friction * share}
+
+    return lay
+
+
+def _height(build: Build, metres: float) -> dict[str, object]:
+    """Lay another height over the body, which also moves what a lever's spring is set to."""
+    lower: dict[str, object] = {
+        f"vehicle.load_cases[{i}].cg_height": f"{case.cg_height.value + metres:.9g} m"
+        for i, case in enumerate(build.vehicle.load_cases)
+    }
+    for place, lever in _levers(build):
+        force = max(lever.preload.value - lever.spring_rate.value * metres, 1.0)
+        lower[f"{place}.preload"] = f"{force:.9g} N"
+    return lower
+
+
+def _springs(build: Build, percent: float) -> dict[str, object]:
+    """Lay a stiffer suspension over the levers that feel it; nothing else knows of it."""
+    return {
+        f"{place}.suspension_rate": f"{lever.suspension_rate.value * (1 + percent / 100):.9g} N/m"
+        for place, lever in _levers(build)
+    }
+
+
+def _levers(build: Build) -> Iterator[tuple[str, Lever]]:
+    for circuit in ("front", "rear"):
+        for index, valve in enumerate(getattr(build.valves, circuit)):
+            if isinstance(valve, LoadSensing) and valve.lever is not None:
+                yield f"valves.{circuit}[{index}].lever", valve.lever
+
+
+def lays(build: Build, change: Change) -> bool:
+    """Tell whether a change is felt by a build in a steady stop at all.
+
+    build: the document [object]; change: which [object]. Source: what it lays over the build.
+    """
+    return change.lay is not None and bool(change.lay(build, change.amount))
+
+
+def _ballast(axle: str) -> Callable[[Build, float], dict[str, object]]:
+    def lay(build: Build, newtons: float) -> dict[str, object]:
+        return {
+            f"vehicle.load_cases[{i}].{axle}_axle": (
+                f"{getattr(case, f'{axle}_axle').value + newtons:.9g} N"
+            )
+            for i, case in enumerate(build.vehicle.load_cases)
+        }
+
+    return lay
+
+
+HUNDREDWEIGHT = 50.0 * 9.80665  # N
+CHANGES = (
+    Change("front-tyres", "Front tyres larger by", 5.0, None, _tyre("front")),
+    Change("rear-tyres", "Rear tyres larger by", 5.0, None, _tyre("rear")),
+    Change("height", "Ride height, and the centre of gravity, by", -0.0254, LENGTH, _height),
+    Change("front-pads", "Front friction by", 10.0, None, _friction("front")),
+    Change("rear-pads", "Rear friction by", 10.0, None, _friction("rear")),
+    Change("front-ballast", "Ballast over the front axle", HUNDREDWEIGHT, LOAD, _ballast("front")),
+    Change("rear-ballast", "Ballast over the rear axle", HUNDREDWEIGHT, LOAD, _ballast("rear")),
+    Change("springs", "Stiffer springs by", 30.0, None, _springs),
+    Change("wheels", "Wider wheels by", 20.0, None, None),
+)

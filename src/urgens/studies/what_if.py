@@ -1,0 +1,47 @@
+"""What spoils a pedal's feel, laid over a build that does not change."""
+
+from dataclasses import dataclass, replace
+
+from urgens.document import Build
+from urgens.solve.system import AxleFluid, System, piston_area
+
+
+@dataclass(frozen=True)
+class WhatIf:
+    """One axle's faults.
+
+    Air in the line [m³]; how many times as soft its hoses and brakes are [-]; pads or shoes
+    knocked back further by [m].
+    """
+
+    air: float = 0.0
+    hose: float = 1.0
+    brake: float = 1.0
+    knock_back: float = 0.0
+
+
+SOUND = WhatIf()
+
+
+def supposed(build: Build, made: System, front: WhatIf, rear: WhatIf) -> System:
+    """Return a system with faults.
+
+    build: the document [object]; made: its system; front, rear: faults of an axle [objects].
+    Source: the volumes of physics section 5.
+    """
+    volumes = replace(
+        made.volumes,
+        front=_faulty(made.volumes.front, front, piston_area(build.front.brake)),
+        rear=_faulty(made.volumes.rear, rear, piston_area(build.rear.brake)),
+    )
+    return replace(made, volumes=volumes)
+
+
+def _faulty(fluid: AxleFluid, fault: WhatIf, area: float) -> AxleFluid:
+    return replace(
+        fluid,
+        trapped_air=fluid.trapped_air + fault.air,
+        hose_length=fluid.hose_length * fault.hose,  # twice the swelling is twice the hose
+        compliance=fluid.compliance * fault.brake,
+        clearance_volume=fluid.clearance_volume + 2 * 2.0 * area * fault.knock_back,
+    )

@@ -1,0 +1,56 @@
+"""Absurd figures, one at a time: refused in words or solved, never a warning or a traceback."""
+
+import copy
+import json
+import re
+from collections.abc import Iterator
+from typing import Any
+
+import pytest
+
+from urgens.document import BuildErrors, demo_names, demo_text, loads
+from urgens.guidance import findings
+from urgens.printed.solution import printed_solution
+from urgens.solve import solve
+
+POWERS = (-300, -9, -6, -3, 3, 6, 9, 300)
+
+
+def figures(here: Any, path: tuple[Any, ...] = ()) -> Iterator[tuple[tuple[Any, ...], Any]]:
+    """Yield the path and value of every figure of a document."""
+    if isinstance(here, dict | list):
+        for key, value in here.items() if isinstance(here, dict) else enumerate(here):
+            yield from figures(value, (*path, key))
+    elif (isinstance(here, str) and re.match(r"[\d./ -]+\S", here)) or isinstance(here, float):
+        yield path, here
+
+
+def absurd(figure: Any) -> list[Any]:
+    if isinstance(figure, str):
+        return [f"1e{power} {figure.split()[-1]}" for power in POWERS]
+    return [0.0, *(10.0**power for power in POWERS)]
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_any_absurd_figure_is_refused_or_solved(name: str) -> None:
+    document = json.loads(demo_text(name))
+    refused = solved = 0
+    for path, figure in figures(document):
+        for value in absurd(figure):
+            changed = copy.deepcopy(document)
+            here = changed
+            for step in path[:-1]:
+                here = here[step]
+            here[path[-1]] = value
+            try:
+                build = loads(json.dumps(changed))
+            except BuildErrors:
+                refused += 1
+                continue
+            solution = solve(build)
+            findings(solution)
+            json.dumps(printed_solution(solution), allow_nan=False)
+            solved += 1
+
+    assert refused > 50
+    assert solved > 50

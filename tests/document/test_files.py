@@ -1,0 +1,141 @@
+"""Opening and saving: what was typed stays, and a file is never lost."""
+
+import json
+import os
+import stat
+from pathlib import Path
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+
+from tests.strategies import documents
+from urgens.document import (
+    Build,
+    BuildErrors,
+    demo,
+    demo_names,
+    dumps,
+    edited,
+    load,
+    loads,
+    save,
+    schema,
+    value_at,
+)
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_a_demo_build_is_kept_as_it_was_typed(name: str) -> None:
+    build = demo(name)
+
+    assert loads(dumps(build)) == build
+    assert "9 ft 7 in" in dumps(demo("pickup"))
+
+
+@settings(max_examples=40, deadline=None)
+@given(documents())
+def test_a_document_comes_back_as_it_was_given(document: dict[str, Any]) -> None:
+    assert json.loads(dumps(loads(json.dumps(document)))) == document
+
+
+def test_an_unknown_demo_build_is_refused() -> None:
+    with pytest.raises(
+        BuildErrors, match=r"^boat: is no demo build; choose pickup or coupe or roadster or saloon$"
+    ):
+        demo("boat")
+
+
+def test_save_keeps_the_file_before_as_bak(pickup: Build, tmp_path: Path) -> None:
+    path = tmp_path / "truck.urgens.json"
+    save(pickup, path)
+    changed = edited(pickup, "name", "Changed")
+    save(changed, path)
+
+    assert load(path) == changed
+    assert load(tmp_path / "truck.urgens.json.bak") == pickup
+    assert sorted(p.name for p in tmp_path.iterdir()) == [path.name, path.name + ".bak"]
+
+
+def test_save_keeps_mode_and_follows_links(pickup: Build, tmp_path: Path) -> None:
+    path = tmp_path / "real.urgens.json"
+    save(pickup, path)
+    path.chmod(0o640)
+    link = tmp_path / "link.urgens.json"
+    link.symlink_to(path)
+    save(edited(pickup, "name", "Changed"), link)
+
+    assert link.is_symlink()
+    assert stat.S_IMODE(path.stat().st_mode) == 0o640
+    assert load(path).name == "Changed"
+
+
+def test_a_failed_save_leaves_the_file_as_it_was(
+    pickup: Build, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path = tmp_path / "truck.urgens.json"
+    save(pickup, path)
+
+    def full(_: int) -> None:
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr(os, "fsync", full)
+    with pytest.raises(OSError, match="No space left"):
+        save(edited(pickup, "name", "Changed"), path)
+
+    assert load(path) == pickup
+    assert [p.name for p in tmp_path.iterdir()] == [path.name]
+
+
+def test_an_edit_changes_only_what_it_names(pickup: Build) -> None:
+    changed = edited(pickup, "valves.rear[0].knee", "275 psi")
+
+    assert value_at(changed, "valves.rear[0].knee").text == "275 psi"
+    assert edited(changed, "valves.rear[0].knee", "375 psi") == pickup
+    assert edited(pickup, "lines.trapped_air_rear", "1 ml").lines.trapped_air_rear.value == 1e-6
+
+
+def test_an_edit_makes_the_part_that_was_left_out(roadster: Build) -> None:
+    assert edited(roadster, "booster.kind", "none").booster.kind == "none"
+    assert edited(roadster, "valves.front", []).valves.front == ()
+
+
+@pytest.mark.parametrize(
+    ("path", "words"),
+    [
+        ("valves.rear[3].knee", "valves.rear[3].knee: has no entry 3; choose one that is there"),
+        ("valves..rear", 'valves..rear: is not a path; write it like "valves.rear[0].knee"'),
+        ("", ': is not a path; write it like "valves.rear[0].knee"'),
+    ],
+)
+def test_an_edit_of_nothing_is_refused(pickup: Build, path: str, words: str) -> None:
+    with pytest.raises(BuildErrors) as refused:
+        edited(pickup, path, "275 psi")
+
+    assert str(refused.value) == words.removeprefix(": ") if not path else words
+
+
+def test_a_value_that_is_not_there_is_refused(pickup: Build) -> None:
+    with pytest.raises(BuildErrors, match=r"^pedal\.seat: is not in this build"):
+        value_at(pickup, "pedal.seat")
+
+
+def test_the_schema_describes_quantities() -> None:
+    described = schema()
+    wheelbase = described["$defs"]["Vehicle"]["properties"]["wheelbase"]
+
+    assert wheelbase["type"] == "string"
+    assert wheelbase["x-unit"] == "m"
+    assert described["additionalProperties"] is False
+
+
+def test_defaults_are_those_of_the_contract(pickup: Build, roadster: Build) -> None:
+    """build-file.md, shape of version 1."""
+    drawn = edited(pickup, "circuits", None)
+    assert drawn.split == "front-rear"
+    assert roadster.pedal.efficiency == 1
+    assert roadster.valves.front == ()
+    assert roadster.lines.fluid_bulk_modulus.text == "1.8 GPa"
+    assert edited(pickup, "targets", {}).targets.comfortable_effort.text == "75 lbf"
+    assert pickup.front.brake.threshold.text == "0 psi"
+    assert pickup.valves.front[0].full_pressure == pytest.approx(260 * 6894.757293)

@@ -1,0 +1,197 @@
+"""Draws under real tolerances: against single builds, SciPy and themselves."""
+
+import json
+from typing import Any
+
+import numpy as np
+import pytest
+from scipy.stats import spearmanr
+
+from tests.builds import pickup_with
+from urgens.cli import main
+from urgens.document import demo, demo_names, demo_text, edited
+from urgens.printed.robustness import printed_robustness
+from urgens.solve import AxleName, first_lock, system
+from urgens.studies.draws import drawn, laid, spreads
+from urgens.studies.robustness import Robustness, robustness
+from urgens.studies.settle import open_figures
+from urgens.studies.variants import stacked, varied
+
+
+def of(name: str, draws: int = 4000, seed: int = 1) -> Robustness:
+    found = robustness(demo(name), 0, draws, seed)
+    assert found is not None
+    return found
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_each_draw_is_the_first_lock_of_that_build(name: str) -> None:
+    """A hundred draws put into the build one by one and solved in full."""
+    build, count = demo(name), 100
+    figures = spreads(build, 0)
+    values = drawn(build, figures, count, np.random.default_rng(1))
+    found = of(name, count)
+    rear = np.zeros(len(found.surfaces))
+    efficiency = []
+    for draw in range(count):
+        one = build
+        for figure, value in zip(figures, values[:, draw], strict=True):
+            one = laid(one, figure, float(value))
+        made = system(one)
+        lock = first_lock(made, made.case(0), np.array(found.surfaces))
+        rear += lock.axle == AxleName.REAR
+        efficiency.append(lock.efficiency)
+
+    assert found.rear_first == pytest.approx(rear / count, abs=1e-9)
+    by_surface = np.array(efficiency).T
+    for band, drawn_ in zip(found.efficiency, by_surface, strict=True):
+        known = drawn_[np.isfinite(drawn_)]
+        expected = np.percentile(known, [5, 50, 95]) if known.size else np.full(3, np.nan)
+        assert band == pytest.approx(expected, abs=2e-3, nan_ok=True)
+
+
+def test_the_same_seed_gives_the_same_answer_and_another_a_near_one() -> None:
+    assert of("pickup") == of("pickup")
+    other = of("pickup", seed=2)
+
+    assert of("pickup") != other
+    assert other.rear_first == pytest.approx(of("pickup").rear_first, abs=0.04)
+
+
+def test_influence_is_squared_rank_correlation_as_scipy_has_it() -> None:
+    """The margin near the limit written out: adhesion used at 0.8 of the surface, draw by draw."""
+    build, count = demo("coupe"), 300
+    figures = spreads(build, 0)
+    values = drawn(build, figures, count, np.random.default_rng(1))
+    margins = []
+    for draw in range(count):
+        one = build
+        for figure, value in zip(figures, values[:, draw], strict=True):
+            one = laid(one, figure, float(value))
+        made = system(one)
+        standing = made.case(0)
+        wanted = 0.8 * build.targets.surface
+        # Discs without valves: forces in one proportion, whatever the pressure.
+        front, rear = (
+            end.torque_per_pressure / end.rolling_radius for end in (made.front, made.rear)
+        )
+        total = wanted * float(standing.weight)
+        moved = total * float(standing.transfer)
+        used = [
+            total * share / (front + rear) / load
+            for share, load in (
+                (front, float(standing.front_weight) + moved),
+                (rear, float(standing.rear_weight) - moved),
+            )
+        ]
+        margins.append(used[1] - used[0])
+    squared = np.array([spearmanr(row, margins).statistic ** 2 for row in values])
+    expected = dict(zip([f.path for f in figures], squared / squared.sum(), strict=True))
+    found = dict(of("coupe", count).sensitivity)
+
+    assert found == pytest.approx(expected, abs=1e-3)
+    assert sum(found.values()) == pytest.approx(1.0)
+
+
+def test_friction_front_and_rear_goes_together_by_half() -> None:
+    build = demo("coupe")
+    figures = spreads(build, 0)
+    values = drawn(build, figures, 40_000, np.random.default_rng(3))
+    rows = {figure.path: row for figure, row in zip(figures, values, strict=True)}
+    front, rear = rows["front.brake.pad_friction"], rows["rear.brake.pad_friction"]
+    height = rows["vehicle.load_cases[0].cg_height"]
+
+    assert np.corrcoef(front, rear)[0, 1] == pytest.approx(0.5, abs=0.02)
+    assert np.corrcoef(front, height)[0, 1] == pytest.approx(0.0, abs=0.02)
+    assert front.std() == pytest.approx(0.42 * 0.05, rel=0.02)  # 10 % is two deviations
+
+
+def test_what_is_drawn_could_be() -> None:
+    known = {"state": "assumed", "spread": "300 %"}
+    build = pickup_with({'evidence["front.brake.pad_friction"]': known})
+    figures = spreads(build, 0)
+    values = drawn(build, figures, 5000, np.random.default_rng(1))
+
+    assert (values > 0).all()
+    slope = next(i for i, f in enumerate(figures) if f.path.endswith(".slope"))
+    assert (values[slope] < 1).all()
+
+
+def test_other_load_cases_do_not_spread_and_evidence_counts() -> None:
+    known = {"state": "measured", "spread": "0.1 in"}
+    build = pickup_with({'evidence["rear.brake.drum_diameter"]': known})
+    paths = [figure.path for figure in spreads(build, 1)]
+
+    assert "vehicle.load_cases[1].cg_height" in paths
+    assert "vehicle.load_cases[0].cg_height" not in paths
+    assert "rear.brake.drum_diameter" in paths
+
+
+def test_it_tells_how_far_it_is_and_stops_when_told() -> None:
+    shares: list[float] = []
+
+    def progress(share: float) -> bool:
+        shares.append(share)
+        return share < 0.5
+
+    assert robustness(demo("coupe"), draws=20_000, progress=progress) is None
+    assert shares[0] == 0.0
+    assert shares[-1] >= 0.5
+    assert len(shares) < 20
+
+
+def test_surely_front_first_and_surely_not() -> None:
+    """A rear that carries nearly nothing always locks first; a rear brake that is tiny never."""
+    tiny = edited(demo("coupe"), "rear.brake.effective_radius", "0.4 in")
+    huge = edited(demo("coupe"), "rear.brake.effective_radius", "40 in")
+
+    found = [robustness(build, draws=500) for build in (tiny, huge)]
+    assert found[0] is not None
+    assert found[1] is not None
+    assert found[0].rear_first[-1] == 0.0
+    assert found[1].rear_first[-1] == 1.0
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_a_system_of_arrays_is_the_stack_of_systems(name: str) -> None:
+    """Two ways from many builds to one system."""
+    build = demo(name)
+    for figure in open_figures(build):
+        ends = np.array([0.97, 1.0, 1.02]) * figure.value
+        together = system(laid(build, figure, ends))
+        apart = stacked([system(laid(build, figure, float(end))) for end in ends])
+        one = np.broadcast_to(together.standing.front_weight, (3, len(together.case_names)))
+        assert one == pytest.approx(np.asarray(apart.standing.front_weight)[..., 0])
+        for axle in ("front", "rear"):
+            gains = [getattr(made, axle).torque_per_pressure for made in (together, apart)]
+            assert np.broadcast_to(gains[0], 3) == pytest.approx(
+                np.ravel(np.broadcast_to(gains[1], (3, 1, 1)))
+            )
+
+
+def test_a_knee_from_a_table_may_spread_too() -> None:
+    build = demo("roadster")
+    path = "valves.rear[0].table[1][1]"
+    together = system(varied(build, path, np.array([[15e5], [17e5]])))
+    apart = [system(varied(build, path, value)) for value in (15e5, 17e5)]
+
+    knees = [made.rear_valves[0].knee for made in apart]  # type: ignore[attr-defined]
+    assert np.ravel(together.rear_valves[0].knee) == pytest.approx(knees)  # type: ignore[attr-defined]
+
+
+def test_it_is_printed_as_the_contract_says(tmp_path: Any, capsys: Any) -> None:
+    path = tmp_path / "coupe.urgens.json"
+    path.write_text(demo_text("coupe"), encoding="utf-8")
+    command = ["robustness", str(path), "--draws", "500", "--load-case", "Driver, last fuel"]
+    assert main(command) == 0
+    first = capsys.readouterr().out
+    assert main(command) == 0
+    row = json.loads(first)
+
+    assert capsys.readouterr().out == first  # same seed, same answer
+    assert row["draws"] == 500
+    assert row["load_case"] == "Driver, last fuel"
+    assert set(row["rear_first"]) == set(row["efficiency"]) == {"0.15", "0.5", "0.9"}
+    assert all(len(band) == 3 for band in row["efficiency"].values())
+    assert {"input", "share"} == set(row["sensitivity"][0])
+    assert printed_robustness(of("coupe", 500))["draws"] == 500

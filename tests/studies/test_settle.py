@@ -1,0 +1,113 @@
+"""Which figures to settle first, against one variant after the other."""
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+
+from tests.strategies import documents
+from urgens.document import Build, demo, demo_names, edited, own_vehicle
+from urgens.document.validation import validated
+from urgens.physics.vehicle import Standing
+from urgens.quantity import Quantity
+from urgens.solve import first_lock, press, system
+from urgens.studies.settle import (
+    at_both_ends,
+    open_figures,
+    presses_at_both_ends,
+    still_to_settle,
+)
+from urgens.studies.variants import stacked, varied
+
+SURFACES = np.array([0.15, 0.5, 0.9])
+
+
+def one_after_the_other(build: Build) -> list[np.ndarray]:
+    """First lock of every variant, each solved alone through the checked way of change."""
+    rows = []
+    for sign in (-1.0, 1.0):
+        for figure in open_figures(build):
+            value = max(figure.value + sign * figure.half_width, 1e-3 * figure.value)
+            kind = getattr(_at(build, figure.path), "kind", None)
+            typed = value if kind is None else f"{value:.12g} {kind.si}"
+            made = system(edited(build, figure.path, typed))
+            cases = Standing(*(np.asarray(v)[:, None] for v in made.standing))
+            rows.append(first_lock(made, cases, SURFACES).effort)
+    return rows
+
+
+def _at(build: Build, path: str) -> object:
+    from urgens.document import value_at
+
+    return value_at(build, path)
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_all_variants_at_once_are_each_of_them_alone(name: str) -> None:
+    build = demo(name)
+    lock = at_both_ends(build, open_figures(build), SURFACES)
+    alone = np.stack(one_after_the_other(build))
+
+    assert lock.effort == pytest.approx(alone, rel=1e-6, nan_ok=True)
+
+
+@settings(max_examples=25, deadline=None)
+@given(documents())
+def test_variants_of_any_build_solve(document: dict[str, object]) -> None:
+    build = validated(document)
+    found = still_to_settle(build, 0.9)
+
+    assert [row.moves for row in found] == sorted((row.moves for row in found), reverse=True)
+    assert all(np.isfinite(row.moves) for row in found)
+    assert {row.figure.path for row in found} == {f.path for f in open_figures(build)}
+
+
+def test_what_drum_brakes_are_unsure_of_comes_first() -> None:
+    """Common practice: the shoe factor of a duo-servo brake is the least sure figure of a car."""
+    found = still_to_settle(demo("pickup"), 0.9)
+
+    assert found[0].figure.path == "rear.brake.shoe_factor"
+    assert found[0].figure.spread == "30 %"
+    assert found[0].moves > 3 * found[1].moves
+
+
+def test_what_is_measured_is_settled() -> None:
+    known = {"rear.brake.shoe_factor": {"state": "measured"}}
+    build = edited(demo("pickup"), "evidence", known)
+
+    assert "rear.brake.shoe_factor" not in {f.path for f in open_figures(build)}
+
+
+def test_an_assumed_figure_without_a_spread_stays_open_and_moves_nothing() -> None:
+    found = {row.figure.path: row for row in still_to_settle(own_vehicle(), 0.9)}
+
+    assert found["vehicle.wheelbase"].figure.spread is None
+    assert found["vehicle.wheelbase"].moves == 0.0
+    assert found["vehicle.wheelbase"].figure.state == "assumed"
+
+
+def test_a_figure_is_varied_without_touching_the_build() -> None:
+    build = demo("pickup")
+    changed = varied(build, "valves.rear[0].knee", 2e6)
+
+    assert changed.valves.rear[0].knee.value == 2e6  # type: ignore[union-attr]
+    assert build == demo("pickup")
+    assert isinstance(changed.valves.rear[0].knee, Quantity)  # type: ignore[union-attr]
+    with pytest.raises(TypeError, match="is no figure"):
+        varied(build, "valves.rear[0].kind", 1.0)
+
+
+def test_systems_of_different_kinds_are_not_stacked() -> None:
+    with pytest.raises(ValueError, match="different kinds"):
+        stacked([system(demo("pickup")), system(demo("roadster"))])
+
+
+def test_presses_of_all_variants_are_each_of_them_alone() -> None:
+    build, efforts = demo("pickup"), np.array([0.0, 150.0, 350.0])
+    figures = open_figures(build)
+    found = presses_at_both_ends(build, figures, 1, efforts, 0.9)
+    high = edited(build, "rear.brake.shoe_factor", 4.5 * 1.3)
+    index = len(figures) + [f.path for f in figures].index("rear.brake.shoe_factor")
+    alone = press(system(high), efforts, system(high).case(1), 0.9)
+
+    assert found.rear_adhesion.reshape(-1, 3)[index] == pytest.approx(alone.rear_adhesion)
+    assert found.demand_z.reshape(-1, 3)[index] == pytest.approx(alone.demand_z)

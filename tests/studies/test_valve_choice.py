@@ -1,0 +1,144 @@
+"""Ways to balance a build: the fit against brute force, the order, and what is printed."""
+
+import json
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+
+from tests.builds import pickup_with
+from tests.strategies import documents
+from urgens.cli import main
+from urgens.document import Build, demo, demo_names, demo_text, loads, with_changes
+from urgens.physics.vehicle import Standing
+from urgens.solve import first_lock, system
+from urgens.solve.valve_law import ReducingLaw
+from urgens.studies.valve_choice import candidates, judged_surfaces, verdict_of
+
+MARGIN = 0.05
+
+
+def brute_force(build: Build, knees: np.ndarray, slopes: np.ndarray) -> tuple[int, int, float]:
+    """The best of a fine grid: rear first, margins missed, mean efficiency."""
+    made, surfaces = system(build), np.array(judged_surfaces(build))
+    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    best = (10**6, 10**6, -1.0)
+    for slope in slopes:
+        law = ReducingLaw(knees[:, None, None], slope)
+        lock = first_lock(replace(made, rear_valves=(law,)), cases, surfaces)
+        for index in range(knees.size):
+            rear = int((lock.axle[index] == 2).sum() + lock.lifted[index].sum())
+            apart = lock.front_used[index] - lock.rear_used[index]
+            missed = int((apart[np.isfinite(apart)] < MARGIN).sum())
+            mean = float(np.nanmean(lock.efficiency[index]))
+            if (rear, missed, -mean) < (best[0], best[1], -best[2]):
+                best = (rear, missed, mean)
+    return best
+
+
+@pytest.mark.parametrize(
+    ("name", "kind"),
+    [
+        ("pickup", "reducing"),
+        ("roadster", "reducing"),
+        ("pickup", "limiting"),
+        ("saloon", "limiting"),
+    ],
+)
+def test_the_fit_is_as_good_as_a_brute_force_grid(name: str, kind: str) -> None:
+    """Knees from 5 to 70 bar by half a bar, slopes from 0.2 to 0.6 by 0.02; 0 of a limiting one."""
+    build = demo(name)
+    knees = np.arange(5.0, 70.01, 0.5) * 1e5
+    slopes = np.array([0.0]) if kind == "limiting" else np.arange(0.2, 0.601, 0.02)
+    rear, missed, mean = brute_force(with_changes(build, {"valves.rear": []}), knees, slopes)
+    (found,) = [one for one in candidates(build) if one.kind == kind]
+
+    assert (len(found.verdict.rear_first), found.verdict.missed) == (rear, missed)
+    assert found.verdict.mean_efficiency >= mean - 2e-3
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_what_a_candidate_says_is_what_its_build_does(name: str) -> None:
+    build = demo(name)
+    surfaces = judged_surfaces(build)
+    for one in candidates(build):
+        assert verdict_of(with_changes(build, one.changes), surfaces) == one.verdict
+        knee = one.knee
+        if knee is not None:
+            assert 4.9e5 <= knee <= 70.1e5
+        if one.bar_offset is not None:
+            assert abs(one.bar_offset) <= build.master.bar_length.value / 4 + 1e-9  # type: ignore[union-attr]
+
+
+@settings(max_examples=12, deadline=None)
+@given(documents())
+def test_no_way_with_the_rear_first_stands_before_one_without(document: dict[str, Any]) -> None:
+    build = loads(json.dumps(document))
+    found = candidates(build)
+    rear = [len(one.verdict.rear_first) > 0 for one in found]
+
+    assert rear == sorted(rear)
+    kinds = {one.kind for one in found}
+    assert {"none", "reducing", "limiting", "pistons"} <= kinds
+    assert ("bar" in kinds) == ("bores" in kinds) == (build.master.kind == "twin")
+
+
+def test_no_valve_stands_first_where_it_is_as_good() -> None:
+    """Common practice: not every car needs one; the drag coupe's rear tyres make it pointless."""
+    assert candidates(demo("coupe"))[0].kind == "none"
+
+
+def test_a_larger_margin_costs_rear_braking() -> None:
+    near, far = (
+        next(one for one in candidates(demo("pickup"), margin=margin) if one.kind == "reducing")
+        for margin in (0.0, 0.15)
+    )
+
+    assert near.verdict.mean_efficiency > far.verdict.mean_efficiency
+
+
+def test_one_load_case_needs_no_load_sensing() -> None:
+    case = {"name": "Empty", "front_axle": "2250 lb", "rear_axle": "1750 lb", "cg_height": "27 in"}
+    found = candidates(pickup_with({"vehicle.load_cases": [case]}))
+
+    assert "load-sensing" not in {one.kind for one in found}
+
+
+# --- on the command line ---
+
+
+def test_ways_are_printed_as_the_contract_says(tmp_path: Any, capsys: Any) -> None:
+    path = tmp_path / "hill.urgens.json"
+    path.write_text(demo_text("roadster"), encoding="utf-8")
+    assert main(["valves", str(path), "--surface", "0.4", "--surface", "1.0"]) == 0
+    printed = json.loads(capsys.readouterr().out)
+
+    assert printed["recommended"] == 0
+    wanted = {
+        "kind", "knee", "slope", "bar_offset", "rear_first", "mean_efficiency",
+        "worst_efficiency", "regulation", "why",
+    }  # fmt: skip
+    assert all(wanted <= set(row) for row in printed["candidates"])
+    (none,) = [row for row in printed["candidates"] if row["kind"] == "none"]
+    assert none["knee"] is None
+    assert none["rear_first"][0] == {"load_case": "Driver, half tank", "surface": 1.0}
+    assert set(none["regulation"]) == {"rear_below_front", "adhesion_limit"}
+    (bar,) = [row for row in printed["candidates"] if row["kind"] == "bar"]
+    assert abs(bar["bar_offset"]) <= 0.062 / 4
+
+
+@pytest.mark.parametrize("given_", [["--margin", "2"], ["--surface", "0"], ["--setup", "Nobody"]])
+def test_a_wrong_question_is_answered_in_words(
+    tmp_path: Any, capsys: Any, given_: list[str]
+) -> None:
+    path = tmp_path / "hill.urgens.json"
+    path.write_text(demo_text("roadster"), encoding="utf-8")
+    try:
+        code = main(["valves", str(path), *given_])
+    except SystemExit as ended:
+        code = int(str(ended.code))
+
+    assert code == 2
+    assert capsys.readouterr().err
