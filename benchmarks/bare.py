@@ -16,17 +16,20 @@ class Bare:
     """Plain numbers of one build."""
 
     def __init__(self, made: System) -> None:
-        assist, cylinder = made.booster, made.front_cylinder
+        assist, cylinder = made.booster, made.cylinders.front
         self.ratio = made.pedal_ratio
         self.crack, self.jump = assist.crack_force, assist.jump_in
         self.gain, self.limit = assist.gain, assist.assist_limit
         self.area, self.preload = cylinder.area, cylinder.spring_preload
-        metering, reducing = made.front_valves[0], made.rear_valves[0]
+        metering, reducing = made.valves.front[0], made.valves.rear[0]
         self.closing, self.opening, self.full = metering.closing, metering.opening, metering.full
         self.knee, self.slope = reducing.knee, reducing.slope
-        self.front = 2 * made.front.torque_per_pressure / made.front.rolling_radius
-        self.rear = 2 * made.rear.torque_per_pressure / made.rear.rolling_radius
-        self.front_threshold, self.rear_threshold = made.front.threshold, made.rear.threshold
+        self.front = 2 * made.ends.front.torque_per_pressure / made.ends.front.rolling_radius
+        self.rear = 2 * made.ends.rear.torque_per_pressure / made.ends.rear.rolling_radius
+        self.front_threshold, self.rear_threshold = (
+            made.ends.front.threshold,
+            made.ends.rear.threshold,
+        )
         self.weights = np.asarray(made.standing.front_weight), np.asarray(made.standing.rear_weight)
         self.transfer = np.asarray(made.standing.transfer)
         self.most = made.max_effort
@@ -78,8 +81,8 @@ class Bare:
         figures = self.volumes
         rod = figures.pushrod_clearance
         for force, gain, threshold, axle, chamber in (
-            (front, self.front, self.front_threshold, figures.front, figures.chambers[0]),
-            (rear, self.rear, self.rear_threshold, figures.rear, figures.chambers[1]),
+            (front, self.front, self.front_threshold, figures.axles.front, figures.chambers[0]),
+            (rear, self.rear, self.rear_threshold, figures.axles.rear, figures.chambers[1]),
         ):
             p = threshold + force / gain
             taken = np.minimum(p / axle.take_up, 1.0) * axle.clearance_volume + axle.compliance * p
@@ -162,7 +165,9 @@ class Bare:
     def _strokes(self, pressure: Array, areas: Array) -> tuple[Array, ...]:
         figures = self.volumes
         strokes = []
-        for axle, p in zip((figures.front, figures.rear), self._behind(pressure), strict=True):
+        for axle, p in zip(
+            (figures.axles.front, figures.axles.rear), self._behind(pressure), strict=True
+        ):
             taken = np.minimum(p / axle.take_up, 1.0) * axle.clearance_volume + axle.compliance * p
             taken = taken + figures.hose_expansion * axle.hose_length * p
             taken = taken + figures.fluid_volume / figures.bulk_modulus * p

@@ -7,7 +7,6 @@ import pytest
 
 from urgens.document import BuildErrors, demo, edited, loads
 from urgens.solve import solve, system
-from urgens.solve.system import disc_radius
 
 EXAMPLE: dict[str, Any] = {
     "format": "urgens.build",
@@ -107,7 +106,7 @@ def test_tyre_sizes_by_their_published_rules(size: str, radius: float) -> None:
     """ISO 4000-1 metric sizes; flotation sizes name the outer diameter in inches (from memory)."""
     made = system(edited(demo("roadster"), "front.tyre", {"size": size}))
 
-    assert made.front.rolling_radius * 1000 == pytest.approx(radius)
+    assert made.ends.front.rolling_radius * 1000 == pytest.approx(radius)
 
 
 def test_an_old_tyre_size_is_asked_about() -> None:
@@ -136,7 +135,7 @@ def test_a_pad_by_its_two_radii(pressure: str, radius: float) -> None:
     }
     build = edited(demo("pickup"), "front.brake", disc)
 
-    assert disc_radius(build.front.brake) / 0.0254 == pytest.approx(radius)  # type: ignore[arg-type]
+    assert build.front.brake.radius / 0.0254 == pytest.approx(radius)  # type: ignore[arg-type]
     for field, value, words in (
         ("pad_outer_radius", "3 in", "not less than the outer radius"),
         ("pad_outer_radius", None, "is missing"),

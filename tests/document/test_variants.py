@@ -7,11 +7,11 @@ import pytest
 
 from urgens.cli import main
 from urgens.document import Build, BuildErrors, demo, dumps, edited, loads, value_at, with_setup
+from urgens.document.catalogue import figure
 from urgens.document.facts import half_width
 from urgens.document.migrate import Document, migrated, step
 from urgens.quantity import LENGTH, QuantityError, parse
 from urgens.solve import solve
-from urgens.studies.spread import default_spread
 
 
 def test_a_setup_is_laid_over_the_build(pickup: Build) -> None:
@@ -111,11 +111,11 @@ def test_usual_spreads_are_those_of_the_contract() -> None:
     """build-file.md, evidence: common practice."""
     pickup = demo("pickup")
 
-    assert default_spread(pickup, "front.brake.pad_friction") == "10 %"
-    assert default_spread(pickup, "rear.brake.shoe_factor") == "30 %"
-    assert default_spread(demo("saloon"), "front.brake.shoe_factor") == "20 %"
-    assert default_spread(pickup, "valves.rear[0].slope") == "0.03"
-    assert default_spread(pickup, "master.bore") is None
+    assert figure(pickup, "front.brake.pad_friction").usual_spread == "10 %"
+    assert figure(pickup, "rear.brake.shoe_factor").usual_spread == "30 %"
+    assert figure(demo("saloon"), "front.brake.shoe_factor").usual_spread == "20 %"
+    assert figure(pickup, "valves.rear[0].slope").usual_spread == "0.03"
+    assert figure(pickup, "master.bore").usual_spread is None
 
 
 def test_older_documents_are_brought_up_step_by_step() -> None:

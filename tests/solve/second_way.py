@@ -8,8 +8,9 @@ from scipy.integrate import quad
 from scipy.optimize import brentq
 
 from urgens.document import Build
-from urgens.document.booster import NoBooster, VacuumBooster
-from urgens.document.master import TwinMaster
+from urgens.document.boosters.none import NoBooster
+from urgens.document.boosters.vacuum import VacuumBooster
+from urgens.document.cylinders.twin import TwinMaster
 
 G = 9.80665
 HARDEST = 1e6  # N of foot
@@ -264,33 +265,61 @@ def over(build: Build, case: int, forces: tuple[float, float, float], mu: float)
     return max(front - mu * on_front, rear - mu * on_rear)
 
 
+def taken(build: Build, end: str, p: float) -> float:
+    """Fluid [m³] that both brakes of an axle and their lines take at a pressure."""
+    lines, brake = build.lines, getattr(build, end).brake
+    if brake.kind == "disc":
+        area = sum(pi * d.value**2 / 4 for d in brake.piston_diameters)
+        take_up = 50e3
+    else:
+        area = pi * brake.cylinder_diameter.value**2 / 4
+        take_up = max(50e3, brake.threshold.value)
+    wheel = min(p / take_up, 1.0) * 2 * area * brake.clearance.value
+    wheel += brake.compliance.value * p
+    hose = getattr(lines, f"{end}_hose_length").value * lines.hose_expansion.value * p
+    air = getattr(lines, f"trapped_air_{end}").value * (1 - 101325 / (101325 + p))
+    fluid = lines.fluid_volume.value * p / lines.fluid_bulk_modulus.value
+    return 2 * wheel + hose + fluid + air
+
+
+def half_travel(build: Build, case: int, effort: float, mu: float, live: str) -> float:
+    """Pad travel [m] of a tandem with one axle lost: the dead stroke, then what the live takes."""
+    master, pedal = build.master, build.pedal
+    z = one_axle(build, case, effort, mu, live)
+    left = ((1.0, 0.0) if live == "front" else (0.0, 1.0), 1.0)
+    closing = closing_pressure(
+        build, case, 0.0, lambda force: slid(build, case, force, mu, 0.0, left)
+    )
+    force = cylinder_force(build, effort)
+    at_master = pressures_of(build, force)[live == "rear"]
+    load = loads(build, case, z, 0.0)[1]
+    still = build.vehicle.load_cases[case].rear_axle.value
+    pressure = behind(getattr(build.valves, live), at_master, load, still, closing)
+    primary, secondary = master.chamber_strokes
+    front_stroke, rear_stroke = (
+        (primary, secondary) if master.primary_feeds == "front" else (secondary, primary)
+    )
+    dead = rear_stroke if live == "front" else front_stroke
+    stroke = master.port_travel.value + taken(build, live, pressure) / (
+        pi * master.bore.value**2 / 4
+    )
+    ratio = pedal.pivot_to_pad.value / pedal.pivot_to_pushrod.value
+    return ratio * (pedal.pushrod_clearance.value + dead + stroke)
+
+
 def travel(build: Build, front: float, rear: float) -> float:
     """Pad travel [m] for pressures at the brakes [Pa], chamber by chamber, no limits."""
-    lines, master, pedal = build.lines, build.master, build.pedal
+    master, pedal = build.master, build.pedal
     ratio = pedal.pivot_to_pad.value / pedal.pivot_to_pushrod.value
-    taken = {}
-    for end, p in (("front", front), ("rear", rear)):
-        brake = getattr(build, end).brake
-        if brake.kind == "disc":
-            area = sum(pi * d.value**2 / 4 for d in brake.piston_diameters)
-            take_up = 50e3
-        else:
-            area = pi * brake.cylinder_diameter.value**2 / 4
-            take_up = max(50e3, brake.threshold.value)
-        wheel = min(p / take_up, 1.0) * 2 * area * brake.clearance.value
-        wheel += brake.compliance.value * p
-        hose = getattr(lines, f"{end}_hose_length").value * lines.hose_expansion.value * p
-        air = getattr(lines, f"trapped_air_{end}").value * (1 - 101325 / (101325 + p))
-        fluid = lines.fluid_volume.value * p / lines.fluid_bulk_modulus.value
-        taken[end] = 2 * wheel + hose + fluid + air
+    both = {end: taken(build, end, p) for end, p in (("front", front), ("rear", rear))}
     port, gap = master.port_travel.value, pedal.pushrod_clearance.value
     if master.kind == "single":
-        return ratio * (gap + port + sum(taken.values()) / (pi * master.bore.value**2 / 4))
+        return ratio * (gap + port + sum(both.values()) / (pi * master.bore.value**2 / 4))
     if master.kind == "tandem":
         area = pi * master.bore.value**2 / 4
-        halves = [sum(taken.values()) / 2] * 2 if build.split == "diagonal" else taken.values()
+        halves = [sum(both.values()) / 2] * 2 if build.split == "diagonal" else both.values()
         return ratio * (gap + sum(port + volume / area for volume in halves))
     lean = master.bar_offset.value / master.bar_length.value
-    front_stroke = port + taken["front"] / (pi * master.front_bore.value**2 / 4)
-    rear_stroke = port + taken["rear"] / (pi * master.rear_bore.value**2 / 4)
+    front_stroke = port + both["front"] / (pi * master.front_bore.value**2 / 4)
+    rear_stroke = port + both["rear"] / (pi * master.rear_bore.value**2 / 4)
     return ratio * (gap + front_stroke * (0.5 + lean) + rear_stroke * (0.5 - lean))

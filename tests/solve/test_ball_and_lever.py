@@ -7,12 +7,13 @@ import pytest
 
 from tests.builds import pickup_with
 from urgens.document import BuildErrors
-from urgens.document.valves import Adjustable, LoadSensing
+from urgens.document.valves.adjustable import Adjustable
+from urgens.document.valves.load_sensing import LoadSensing
 from urgens.guidance import findings
+from urgens.physics.valve_law import LoadSensingLaw, ReducingLaw
 from urgens.quantity import UnitSystem
 from urgens.solve import AxleName, Solution, solve
 from urgens.solve.press import rolling, sliding
-from urgens.solve.valve_law import LoadSensingLaw, ReducingLaw
 from urgens.studies.knees_by_load import lever_state
 from urgens.studies.valve_stages import loop, stages
 
@@ -113,7 +114,7 @@ def law_of(**changes: object) -> LoadSensingLaw:
         "slope": 0.3,
         "follows": "dynamic",
     }
-    (law,) = solve(pickup_with({"valves.rear": [valve]})).system.rear_valves
+    (law,) = solve(pickup_with({"valves.rear": [valve]})).system.valves.rear
     assert isinstance(law, LoadSensingLaw)
     return law
 
@@ -126,7 +127,7 @@ def test_a_levers_knee_by_moments_and_the_stepped_pistons_balance() -> None:
         push = force * 6 / 1
         area = math.pi / 4 * 0.625**2
         knee = push / (area * (1 - 0.3))  # psi
-        assert float(law.knee(load * POUND)) == pytest.approx(knee * PSI, rel=1e-6)
+        assert float(law.knee_at(load * POUND)) == pytest.approx(knee * PSI, rel=1e-6)
 
 
 def test_a_lever_is_slack_at_droop_and_stops_at_bump() -> None:
@@ -134,10 +135,10 @@ def test_a_lever_is_slack_at_droop_and_stops_at_bump() -> None:
     free, stopped = law_of(), law_of(bump="2 in", droop="0.3 in")
     slack = 1700 - 10 * 300 / 20  # lbf, where the spring is slack
 
-    assert float(free.knee((slack - 200) * POUND)) == pytest.approx(0.0, abs=1e-6)
-    at_droop = float(stopped.knee(0.0))
-    assert at_droop == pytest.approx(float(free.knee((1700 - 0.3 * 300) * POUND)), rel=1e-9)
-    assert float(stopped.knee(9000 * POUND)) == pytest.approx(float(free.knee(2300 * POUND)))
+    assert float(free.knee_at((slack - 200) * POUND)) == pytest.approx(0.0, abs=1e-6)
+    at_droop = float(stopped.knee_at(0.0))
+    assert at_droop == pytest.approx(float(free.knee_at((1700 - 0.3 * 300) * POUND)), rel=1e-9)
+    assert float(stopped.knee_at(9000 * POUND)) == pytest.approx(float(free.knee_at(2300 * POUND)))
 
 
 def test_stiffer_springs_bring_a_levers_knees_together() -> None:
@@ -145,7 +146,7 @@ def test_stiffer_springs_bring_a_levers_knees_together() -> None:
     soft, stiff = law_of(), law_of(suspension_rate="600 lbf/in")
 
     def apart(law: LoadSensingLaw) -> float:
-        return float(law.knee(2500 * POUND) - law.knee(1700 * POUND))
+        return float(law.knee_at(2500 * POUND) - law.knee_at(1700 * POUND))
 
     assert apart(stiff) == pytest.approx(apart(soft) / 2)
 
@@ -178,11 +179,11 @@ def notched(turns: float) -> dict[str, object]:
 def test_a_notch_is_one_of_its_table() -> None:
     build = pickup_with({"valves.rear": [notched(2)]})
     (valve,) = build.valves.rear
-    (law,) = solve(build).system.rear_valves
+    (law,) = solve(build).system.valves.rear
     assert isinstance(valve, Adjustable)
     assert isinstance(law, ReducingLaw)
 
-    assert float(law.knee) == pytest.approx(230 * PSI)
+    assert float(law.at) == pytest.approx(230 * PSI)
     with pytest.raises(BuildErrors, match=r"there is no notch 2.5; choose one of its table: 1, 2"):
         pickup_with({"valves.rear": [notched(2.5)]})
 

@@ -1,6 +1,7 @@
 """Presses, first lock, equilibrium, travel: scalar equations and scipy, on drawn vehicles."""
 
 import json
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -9,13 +10,19 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
+from tests.builds import pickup_with
 from tests.solve import second_way
 from tests.strategies import documents
 from urgens.document import loads
+from urgens.physics.axle import Pair
+from urgens.physics.valve_law import Felt, MeteringLaw
+from urgens.physics.vehicle import axle_loads
 from urgens.solve import AxleName, solve
 from urgens.solve.half_failed import half_failed
 from urgens.solve.line_pressure import pushrod_force
+from urgens.solve.lock import first_lock
 from urgens.solve.press import rolling_lines
+from urgens.solve.system import system
 from urgens.solve.travel import travel
 
 EFFORTS = np.array([0.0, 40.0, 110.0, 230.0, 400.0])
@@ -128,3 +135,76 @@ def test_half_failed_agrees_with_a_force_balance(document: dict[str, Any]) -> No
         live = "rear" if half.dead == "front" else "front"
         left = second_way.one_axle(build, 0, effort, mu, live)
         assert z == pytest.approx(left, rel=1e-6, abs=1e-8)
+
+
+@DRAWN
+@given(documents(), st.sampled_from(["static", "dynamic"]))
+def test_travel_with_one_axle_lost_agrees_where_a_valve_feels_the_load(
+    document: dict[str, Any], follows: str
+) -> None:
+    """The live valve meets the load at the deceleration that is left, in force and in fluid."""
+    points = [["100 kg", "6 bar"], ["900 kg", "60 bar"]]
+    valve = {"kind": "load-sensing", "points": points, "slope": 0.2, "follows": follows}
+    document["vehicle"]["engine_drag"] = "0 N.m"
+    document["master"] = {"kind": "tandem", "bore": "20 mm", "stroke": "60 mm"}
+    document["circuits"] = "front-rear"
+    document["pedal"]["travel_available"] = "2 m"  # so that the floor never ends it
+    document["valves"] = {"front": [valve], "rear": [valve]}
+    build = loads(json.dumps(document))
+    made, mu = solve(build).system, build.targets.surface
+    effort = build.targets.max_effort.value
+
+    for half, live in zip(half_failed(made, made.standing, mu), ("rear", "front"), strict=True):
+        expected = second_way.half_travel(build, 0, effort, mu, live)
+        if np.isfinite(half.pedal_travel[0]):  # else the chamber's stroke ends first
+            assert half.pedal_travel[0] == pytest.approx(expected, rel=1e-6)
+
+
+def test_a_front_valve_that_feels_the_load_opens_with_downforce() -> None:
+    """Loads at a deceleration may be above those at rest: the bracket has to reach them."""
+    valve = {
+        "kind": "load-sensing",
+        "points": [["100 kg", "2 bar"], ["5000 kg", "40 bar"]],
+        "slope": 0.0,
+        "follows": "dynamic",
+    }
+    wings = {"front_cl_area": "3 m^2", "rear_cl_area": "12 m^2"}
+    build = pickup_with(
+        {"valves.front": [valve], "vehicle.downforce": wings, "rear.brake.threshold": "0 psi"}
+    )
+    made = system(build, speed=80.0)
+    rear_lost = half_failed(made, made.standing, 2.0)[1]
+
+    for case, z in enumerate(rear_lost.z):
+        load = float(np.asarray(axle_loads(made.case(case), z)[1]))
+        front = made.ends.front
+        pressure = float(made.valves.front[0].knee(Felt(load, load)))
+        force = 2 * front.torque_per_pressure * pressure / front.rolling_radius
+        assert load > made.case(case).rear_weight
+        assert z == pytest.approx(force / float(made.case(case).weight), rel=1e-6)
+
+
+def test_a_lock_between_two_steps_of_the_scan_is_found() -> None:
+    """A metering valve lets the front's force rest while the rear's grows and lifts its load.
+
+    The front comes up to its limit at the pressure where the valve shuts, and is under it again
+    within two newtons of foot; written out from the vehicle's own figures.
+    """
+    weak = {"rear.brake.threshold": "0 psi", "rear.brake.shoe_factor": 1.5}
+    build = pickup_with({"booster": {"kind": "none"}, **weak})
+    made = system(build)
+    shut = 20e5
+    metering = MeteringLaw(shut, 80e5, 160e5)
+    made = replace(made, valves=Pair((metering,), ()))
+    front, rear = made.ends
+    standing = made.case(0)
+    at_front = 2 * front.torque_per_pressure * shut / front.rolling_radius
+    at_rear = 2 * rear.torque_per_pressure * shut / rear.rolling_radius
+    load = standing.front_weight + standing.transfer * (at_front + at_rear)
+    mu = at_front / load * (1.0 - 1e-7)  # reached just below the bend, and left just above it
+    area = made.cylinders.front.area
+    effort = shut * area / made.pedal_ratio / made.pedal_efficiency
+
+    lock = first_lock(made, standing, mu)
+    assert lock.axle == AxleName.FRONT
+    assert lock.effort == pytest.approx(effort, rel=1e-5)

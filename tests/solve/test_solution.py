@@ -9,12 +9,11 @@ from scipy.optimize import brentq
 
 from tests.solve import second_way
 from urgens.document import Build, BuildErrors, demo, edited
-from urgens.document.wheel import Drum
+from urgens.document.brakes.drum import Drum
 from urgens.printed.solution import printed_solution
 from urgens.solve import AxleName, solve
 from urgens.solve.apply_release import trace
 from urgens.solve.bracket import crossing
-from urgens.solve.system import self_locking_friction, shoe_factor
 
 Built = Callable[..., Build]
 
@@ -325,11 +324,11 @@ def test_the_friction_from_which_a_shoe_grabs_is_where_its_factor_runs_away() ->
     }
     build = edited(demo("pickup"), "rear.brake", drum)
     assert isinstance(build.rear.brake, Drum)
-    limit = self_locking_friction(build.rear.brake)
+    limit = build.rear.brake.grabs_from
     assert limit is not None
     near = edited(build, "rear.brake.shoe.lining_friction", limit * 0.999)
     assert isinstance(near.rear.brake, Drum)
 
-    assert shoe_factor(near.rear.brake) > 100 * shoe_factor(build.rear.brake)
+    assert near.rear.brake.factor > 100 * build.rear.brake.factor
     with pytest.raises(BuildErrors, match="grab"):
         edited(build, "rear.brake.shoe.lining_friction", limit * 1.001)

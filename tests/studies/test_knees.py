@@ -90,7 +90,7 @@ def test_what_has_no_knee_says_so() -> None:
 def test_a_line_of_knees_goes_through_every_load_case() -> None:
     for name in ("static", "lever", "ball"):
         solution = behind(name)
-        found = knee_line(solution, solution.system.rear_valves[0])
+        found = knee_line(solution, solution.system.valves.rear[0])
         assert found is not None
 
         on_line = np.interp(found.case_load, found.load, found.knee)
@@ -107,7 +107,7 @@ def test_a_balls_knee_takes_twice_the_force_for_twice_the_mass() -> None:
         "rear.brake.threshold": "0 bar",
     }
     solution = solve(pickup_with(plain))
-    found = knee_line(solution, solution.system.rear_valves[0])
+    found = knee_line(solution, solution.system.valves.rear[0])
     assert found is not None
 
     per_newton = found.knee / found.load
@@ -116,7 +116,7 @@ def test_a_balls_knee_takes_twice_the_force_for_twice_the_mass() -> None:
 
 def test_a_plain_knee_follows_no_load() -> None:
     solution = behind("reducing")
-    law = solution.system.rear_valves[0]
+    law = solution.system.valves.rear[0]
 
     assert knee_line(solution, law) is None
     assert knee_line(replace(solution, case=1), law) is None

@@ -10,12 +10,13 @@ from scipy.stats import spearmanr
 from tests.builds import pickup_with
 from urgens.cli import main
 from urgens.document import demo, demo_names, demo_text, edited
+from urgens.document.known import open_figures
+from urgens.physics.axle import AXLES
+from urgens.physics.valve_law import Felt
 from urgens.printed.robustness import printed_robustness
 from urgens.solve import AxleName, first_lock, system
 from urgens.studies.draws import drawn, laid, spreads
 from urgens.studies.robustness import Robustness, robustness
-from urgens.studies.settle import open_figures
-from urgens.studies.variants import stacked, varied
 
 
 def of(name: str, draws: int = 4000, seed: int = 1) -> Robustness:
@@ -34,10 +35,7 @@ def test_each_draw_is_the_first_lock_of_that_build(name: str) -> None:
     rear = np.zeros(len(found.surfaces))
     efficiency = []
     for draw in range(count):
-        one = build
-        for figure, value in zip(figures, values[:, draw], strict=True):
-            one = laid(one, figure, float(value))
-        made = system(one)
+        made = system(build, over=laid(build, figures, values[:, draw]))
         lock = first_lock(made, made.case(0), np.array(found.surfaces))
         rear += lock.axle == AxleName.REAR
         efficiency.append(lock.efficiency)
@@ -65,15 +63,13 @@ def test_influence_is_squared_rank_correlation_as_scipy_has_it() -> None:
     values = drawn(build, figures, count, np.random.default_rng(1))
     margins = []
     for draw in range(count):
-        one = build
-        for figure, value in zip(figures, values[:, draw], strict=True):
-            one = laid(one, figure, float(value))
-        made = system(one)
+        made = system(build, over=laid(build, figures, values[:, draw]))
         standing = made.case(0)
         wanted = 0.8 * build.targets.surface
         # Discs without valves: forces in one proportion, whatever the pressure.
         front, rear = (
-            end.torque_per_pressure / end.rolling_radius for end in (made.front, made.rear)
+            end.torque_per_pressure / end.rolling_radius
+            for end in (made.ends.front, made.ends.rear)
         )
         total = wanted * float(standing.weight)
         moved = total * float(standing.transfer)
@@ -154,29 +150,29 @@ def test_surely_front_first_and_surely_not() -> None:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_a_system_of_arrays_is_the_stack_of_systems(name: str) -> None:
-    """Two ways from many builds to one system."""
+    """Figures laid over a build at once, and one after the other."""
     build = demo(name)
     for figure in open_figures(build):
         ends = np.array([0.97, 1.0, 1.02]) * figure.value
-        together = system(laid(build, figure, ends))
-        apart = stacked([system(laid(build, figure, float(end))) for end in ends])
-        one = np.broadcast_to(together.standing.front_weight, (3, len(together.case_names)))
-        assert one == pytest.approx(np.asarray(apart.standing.front_weight)[..., 0])
-        for axle in ("front", "rear"):
-            gains = [getattr(made, axle).torque_per_pressure for made in (together, apart)]
-            assert np.broadcast_to(gains[0], 3) == pytest.approx(
-                np.ravel(np.broadcast_to(gains[1], (3, 1, 1)))
-            )
+        together = system(build, over={figure.path: ends})
+        apart = [system(build, over={figure.path: float(end)}) for end in ends]
+        for row, one in enumerate(apart):
+            weights = np.broadcast_to(together.standing.front_weight, (3, len(one.case_names)))
+            assert weights[row] == pytest.approx(np.asarray(one.standing.front_weight))
+            for axle in AXLES:
+                gain = np.broadcast_to(together.ends.of(axle).torque_per_pressure, 3)
+                assert gain[row] == pytest.approx(one.ends.of(axle).torque_per_pressure)
 
 
 def test_a_knee_from_a_table_may_spread_too() -> None:
     build = demo("roadster")
     path = "valves.rear[0].table[1][1]"
-    together = system(varied(build, path, np.array([[15e5], [17e5]])))
-    apart = [system(varied(build, path, value)) for value in (15e5, 17e5)]
+    together = system(build, over={path: np.array([[15e5], [17e5]])})
+    apart = [system(build, over={path: value}) for value in (15e5, 17e5)]
 
-    knees = [made.rear_valves[0].knee for made in apart]  # type: ignore[attr-defined]
-    assert np.ravel(together.rear_valves[0].knee) == pytest.approx(knees)  # type: ignore[attr-defined]
+    felt = Felt(1.0, 1.0)
+    knees = [float(np.asarray(made.valves.rear[0].knee(felt))) for made in apart]
+    assert np.ravel(together.valves.rear[0].knee(felt)) == pytest.approx(knees)
 
 
 def test_it_is_printed_as_the_contract_says(tmp_path: Any, capsys: Any) -> None:

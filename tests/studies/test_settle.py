@@ -6,17 +6,15 @@ from hypothesis import given, settings
 
 from tests.strategies import documents
 from urgens.document import Build, demo, demo_names, edited, own_vehicle
+from urgens.document.known import open_figures
 from urgens.document.validation import validated
 from urgens.physics.vehicle import Standing
-from urgens.quantity import Quantity
 from urgens.solve import first_lock, press, system
 from urgens.studies.settle import (
     at_both_ends,
-    open_figures,
     presses_at_both_ends,
     still_to_settle,
 )
-from urgens.studies.variants import stacked, varied
 
 SURFACES = np.array([0.15, 0.5, 0.9])
 
@@ -83,22 +81,6 @@ def test_an_assumed_figure_without_a_spread_stays_open_and_moves_nothing() -> No
     assert found["vehicle.wheelbase"].figure.spread is None
     assert found["vehicle.wheelbase"].moves == 0.0
     assert found["vehicle.wheelbase"].figure.state == "assumed"
-
-
-def test_a_figure_is_varied_without_touching_the_build() -> None:
-    build = demo("pickup")
-    changed = varied(build, "valves.rear[0].knee", 2e6)
-
-    assert changed.valves.rear[0].knee.value == 2e6  # type: ignore[union-attr]
-    assert build == demo("pickup")
-    assert isinstance(changed.valves.rear[0].knee, Quantity)  # type: ignore[union-attr]
-    with pytest.raises(TypeError, match="is no figure"):
-        varied(build, "valves.rear[0].kind", 1.0)
-
-
-def test_systems_of_different_kinds_are_not_stacked() -> None:
-    with pytest.raises(ValueError, match="different kinds"):
-        stacked([system(demo("pickup")), system(demo("roadster"))])
 
 
 def test_presses_of_all_variants_are_each_of_them_alone() -> None:

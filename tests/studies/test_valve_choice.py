@@ -1,7 +1,6 @@
 """Ways to balance a build: the fit against brute force, the order, and what is printed."""
 
 import json
-from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -12,9 +11,9 @@ from tests.builds import pickup_with
 from tests.strategies import documents
 from urgens.cli import main
 from urgens.document import Build, demo, demo_names, demo_text, loads, with_changes
+from urgens.physics.valve_law import ReducingLaw
 from urgens.physics.vehicle import Standing
 from urgens.solve import first_lock, system
-from urgens.solve.valve_law import ReducingLaw
 from urgens.studies.valve_choice import candidates, judged_surfaces, verdict_of
 
 MARGIN = 0.05
@@ -27,7 +26,7 @@ def brute_force(build: Build, knees: np.ndarray, slopes: np.ndarray) -> tuple[in
     best = (10**6, 10**6, -1.0)
     for slope in slopes:
         law = ReducingLaw(knees[:, None, None], slope)
-        lock = first_lock(replace(made, rear_valves=(law,)), cases, surfaces)
+        lock = first_lock(made.with_rear_valves(law), cases, surfaces)
         for index in range(knees.size):
             rear = int((lock.axle[index] == 2).sum() + lock.lifted[index].sum())
             apart = lock.front_used[index] - lock.rear_used[index]

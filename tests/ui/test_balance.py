@@ -10,9 +10,9 @@ from PySide6.QtTest import QTest
 
 from tests.ui.conftest import drag, on_plot
 from urgens.document import Build, edited
+from urgens.document.known import open_figures
 from urgens.printed.solution import printed_solution
 from urgens.solve import AxleName
-from urgens.studies.settle import open_figures
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.widgets.label_placer import overlap

@@ -16,14 +16,13 @@ from PySide6.QtWidgets import QApplication, QFileDialog
 
 from urgens.document import (
     Build,
+    changed,
     demo,
     demo_names,
     edited,
     load,
     save,
     value_at,
-    whole,
-    with_changes,
 )
 from urgens.document.borrow import PARTS, borrowed
 from urgens.ui.recovery import Recovery, found
@@ -130,7 +129,7 @@ def test_any_part_is_taken_over_between_any_builds(mine: str, theirs: str, part:
     build, other = demo(mine), demo(theirs)
     if mine == "coupe" and part == "vehicle":
         build = edited(build, "setups", [])  # its set-up speaks of a launch others have not
-    taken = whole(with_changes(build, borrowed(build, other, part)))
+    taken = changed(build, borrowed(other, part))
     place = PARTS[part][0]
 
     assert value_at(taken, place) == value_at(other, place)

@@ -9,9 +9,9 @@ from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import label, type_into
 from urgens.document import Build, demo, demo_names, own_vehicle, value_at
-from urgens.guidance.settling import how_to_settle, named
+from urgens.document.catalogue import named
+from urgens.document.known import open_figures
 from urgens.quantity import Quantity
-from urgens.studies.settle import open_figures
 from urgens.ui.stations.measure.settle_list import STATES
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.dimension_label import Known
@@ -47,7 +47,7 @@ def test_every_figure_is_reached_and_typed_by_keyboard_alone(
                 reached.add(focused)
         assert reached == wanted
         for target in list(wanted):
-            path = target.figure.path
+            path = target.path
             before = value_at(window.session.build, path)
             fact = "4 kg" if path.endswith("mass") else "50 mm"
             typed = fact if before is None else before
@@ -204,11 +204,11 @@ def test_no_label_covers_another_or_is_cut(open_window: Opener, name: str) -> No
 def assert_apart(board: Board) -> None:
     labels = list(board.labels.values())
     for index, one in enumerate(labels):
-        assert board.rect().contains(one.geometry()), one.figure.path
+        assert board.rect().contains(one.geometry()), one.path
         for other in labels[index + 1 :]:
             assert not one.geometry().intersects(other.geometry()), (
-                one.figure.path,
-                other.figure.path,
+                one.path,
+                other.path,
             )
 
 
@@ -217,7 +217,7 @@ def test_every_open_figure_has_a_name_and_a_way_to_settle_it(name: str) -> None:
     build = demo(name)
     for figure in open_figures(build):
         assert named(build, figure.path) != figure.path
-        assert how_to_settle(figure.path) != "measure it"
+        assert figure.figure.entry.settled
 
 
 def test_how_a_figure_is_known_is_shown_by_line_and_word(measuring: Window) -> None:

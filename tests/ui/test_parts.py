@@ -149,15 +149,15 @@ def test_facts_that_lack_are_missing_and_can_be_typed(measuring: Window) -> None
 
 
 def test_a_pad_is_described_by_its_radii_about_where_it_was(measuring: Window) -> None:
-    before = float(measuring.session.solution.system.front.torque_per_pressure)
+    before = float(measuring.session.solution.system.ends.front.torque_per_pressure)
     choose(measuring.measure.heads[0], "Pad by its two radii")
     inner, outer = (label(measuring, f"front.brake.pad_{end}_radius") for end in ("inner", "outer"))
-    after = float(measuring.session.solution.system.front.torque_per_pressure)
+    after = float(measuring.session.solution.system.ends.front.torque_per_pressure)
 
     assert after == pytest.approx(before, rel=2e-3)
     assert inner.known is outer.known is Known.ASSUMED
     choose(measuring.measure.heads[0], "Pressure even over the pad: new")
-    assert float(measuring.session.solution.system.front.torque_per_pressure) > after
+    assert float(measuring.session.solution.system.ends.front.torque_per_pressure) > after
 
 
 def test_a_rotor_has_a_mass_once_it_is_weighed(measuring: Window) -> None:

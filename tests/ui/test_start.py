@@ -176,6 +176,6 @@ def test_a_drawing_keeps_its_proportions(name: str) -> None:
 
     assert view.kind == body_kind(build) in BODIES
     assert extent.left() < 0 < view.wheelbase < extent.right()
-    assert extent.height() >= 2 * float(made.rear.rolling_radius)
+    assert extent.height() >= 2 * float(made.ends.rear.rolling_radius)
     to_px = view.fitted(extent)  # a box of the same shape, in metres
     assert (to_px.m11(), to_px.m22()) == pytest.approx((1.0, -1.0))

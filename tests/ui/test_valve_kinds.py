@@ -10,7 +10,9 @@ from PySide6.QtTest import QTest
 
 from tests.ui.conftest import drag, on_plot, pull, type_into
 from urgens.document import Build, demo, with_changes
-from urgens.document.valves import Adjustable, InertiaSensing, LoadSensing
+from urgens.document.valves.adjustable import Adjustable
+from urgens.document.valves.inertia_sensing import InertiaSensing
+from urgens.document.valves.load_sensing import LoadSensing
 from urgens.quantity import PRESSURE, SPEED, in_units, parse
 from urgens.solve import solve
 from urgens.studies.balance_curves import lock_over_speed
@@ -142,12 +144,12 @@ def test_the_bearing_is_dragged_along_the_bar(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
     window.show_station(BALANCE)
     board, session = window.balance.controls.board, window.session
-    share = session.solution.system.front_cylinder.share
+    share = session.solution.system.cylinders.front.share
     pull(board, board.bearing, QPointF(-25, 0))
 
     master: Any = session.build.master
     assert master.bar_offset.value > 0.008
-    assert float(session.solution.system.front_cylinder.share) > float(share)
+    assert float(session.solution.system.cylinders.front.share) > float(share)
     assert session.undo_stack.count() == 1
     assert "front" in board.accessibleName()
 
@@ -203,16 +205,16 @@ def test_a_load_sensing_valve_shows_its_knees_and_is_described_either_way(
     page.choose("rear", 0)
     assert page.knee_cell.isVisible()
     assert page.follows.text().startswith("Knees, standing still: Empty, driver")
-    before = solve(session.build).system.rear_valves[0]
+    before = solve(session.build).system.valves.rear[0]
     QTest.mouseClick(page.other_way, LEFT)
 
     valve = session.build.valves.rear[0]
     assert isinstance(valve, LoadSensing)
     assert valve.points is None
     assert valve.lever is not None
-    after: Any = solve(session.build).system.rear_valves[0]
+    after: Any = solve(session.build).system.valves.rear[0]
     loads = np.linspace(6000.0, 14000.0, 9)
-    assert after.knee(loads) == pytest.approx(before.knee(loads), rel=5e-3)  # type: ignore[attr-defined]
+    assert after.knee_at(loads) == pytest.approx(before.knee_at(loads), rel=5e-3)  # type: ignore[attr-defined]
     label = page.figures.labels["valves.rear[0].lever.preload"]
     assert label.known is Known.ASSUMED
     assert page.other_way.text() == "Describe it by two points"

@@ -1,6 +1,7 @@
 """The document: one vehicle's brake system, its file, its faults in words, its edits."""
 
 from urgens.document.build import Build
+from urgens.document.change import Change, changed
 from urgens.document.demo import demo, demo_names, demo_text, own_vehicle
 from urgens.document.edit import edited, value_at, with_changes
 from urgens.document.errors import BuildError, BuildErrors
@@ -13,6 +14,8 @@ __all__ = [
     "Build",
     "BuildError",
     "BuildErrors",
+    "Change",
+    "changed",
     "demo",
     "demo_names",
     "demo_text",

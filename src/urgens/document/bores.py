@@ -5,7 +5,7 @@ from functools import lru_cache
 from pydantic import BaseModel, ConfigDict
 
 from urgens.data import FOLDER
-from urgens.document.master import Bore
+from urgens.document.cylinders.kind import Bore
 from urgens.quantity import Quantity
 
 

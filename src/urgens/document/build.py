@@ -1,29 +1,38 @@
 """The document: one vehicle's brake system."""
 
 from collections.abc import Iterator
-from typing import Literal
+from typing import Annotated, Literal
 
-from urgens.document.booster import Booster, NoBooster, VacuumBooster
+from urgens.document.boosters import Booster
+from urgens.document.boosters.none import NoBooster
+from urgens.document.boosters.vacuum import VacuumBooster
+from urgens.document.cylinders import Master, cylinder_kind
+from urgens.document.cylinders.kind import Split
+from urgens.document.entry import Entry
 from urgens.document.facts import Evidence, Fluid, SetUp, twin_names
 from urgens.document.heat import Heat
 from urgens.document.lines import Lines
-from urgens.document.master import Master
 from urgens.document.part import Fault, FluidVolume, Name, Part, Text
 from urgens.document.pedal import Pedal
 from urgens.document.targets import Targets
 from urgens.document.valves import Valves
 from urgens.document.vehicle import Vehicle
-from urgens.document.wheel import Axle
+from urgens.document.wheel_ends import WheelEnds
 from urgens.physics.atmosphere import air_pressure
+from urgens.physics.axle import Axle
 from urgens.quantity import PRESSURE, UnitSystem, retype
 
-FITTING_CIRCUITS = {
-    "single": ("single",),
-    "tandem": ("front-rear", "diagonal"),
-    "twin": ("front-rear",),
-}
 FORMAT = "urgens.build"
 VERSION = 1
+
+ShuttleVolume = Annotated[
+    FluidVolume,
+    Entry(
+        "Fluid that shuts it",
+        "push it with a rod, weigh what comes out",
+        "Fluid that moves the switch's shuttle until it shuts the failed side",
+    ),
+]
 
 
 class Build(Part):
@@ -34,19 +43,19 @@ class Build(Part):
     name: Name
     notes: Text = ""
     vehicle: Vehicle
-    front: Axle
-    rear: Axle
+    front: WheelEnds
+    rear: WheelEnds
     pedal: Pedal
     booster: Booster = NoBooster()
     master: Master
-    circuits: Literal["front-rear", "diagonal", "single"] | None = None
+    circuits: Split | None = None
     valves: Valves = Valves()
     lines: Lines = Lines()
     targets: Targets = Targets()
     fluid: Fluid | None = None
     brake_light_switch: Literal["pedal", "hydraulic", "none"] | None = None
     warning_switch: Literal["none", "warns", "shuts"] | None = None
-    shuttle_volume: FluidVolume | None = None
+    shuttle_volume: ShuttleVolume | None = None
     parking_brake: Literal["rear", "front", "transmission", "none"] | None = None
     heat: Heat | None = None
     evidence: dict[str, Evidence] = {}  # noqa: RUF012 - pydantic copies it
@@ -54,7 +63,7 @@ class Build(Part):
 
     def rules(self) -> Iterator[Fault]:
         """Check that cylinder and circuits, vacuum and air go together."""
-        fits = FITTING_CIRCUITS[self.master.kind]
+        fits = cylinder_kind(self.master).circuits
         if self.circuits is not None and self.circuits not in fits:
             wanted = " or ".join(f'"{circuits}"' for circuits in fits)
             yield Fault(
@@ -80,11 +89,13 @@ class Build(Part):
             )
 
     @property
-    def split(self) -> Literal["front-rear", "diagonal", "single"]:
+    def split(self) -> Split:
         """The circuits, whether given or following from the cylinder."""
-        if self.circuits is not None:
-            return self.circuits
-        return "single" if self.master.kind == "single" else "front-rear"
+        return self.circuits or cylinder_kind(self.master).circuits[0]
+
+    def axle(self, axle: Axle) -> WheelEnds:
+        """Return the tyre and the brake at both ends of an axle."""
+        return self.front if axle == Axle.FRONT else self.rear
 
     @property
     def natural_units(self) -> UnitSystem:

@@ -1,29 +1,14 @@
 """The one way to change a build: a path and what goes there."""
 
-import re
+import copy
 from collections.abc import Mapping
 from itertools import pairwise
 from typing import Any
 
 from urgens.document.build import Build
 from urgens.document.errors import BuildErrors
+from urgens.document.paths import steps
 from urgens.document.validation import validated
-
-_STEP = re.compile(r"\.?([a-z_]+)|\[(\d+)\]|\[\"([^\"]+)\"\]")
-
-
-def steps(path: str) -> list[str | int]:
-    """Return the fields and indices of `path` ("valves.rear[0].knee"), raising BuildErrors."""
-    found: list[str | int] = []
-    end = 0
-    for match in _STEP.finditer(path):
-        if match.start() != end:
-            break
-        found.append(int(match[2]) if match[2] is not None else match[1] or match[3])
-        end = match.end()
-    if not found or end != len(path):
-        raise BuildErrors.one(path, "is not a path", 'write it like "valves.rear[0].knee"')
-    return found
 
 
 def edited(build: Build, path: str, value: object) -> Build:
@@ -36,13 +21,22 @@ def edited(build: Build, path: str, value: object) -> Build:
 
 def with_changes(build: Build, changes: Mapping[str, object]) -> Build:
     """Return `build` with several values laid over it by path; as `edited`."""
-    document: Any = build.model_dump(mode="json", exclude_unset=True, by_alias=True)
+    document = dumped(build)
     for path, value in changes.items():
-        _lay(document, path, value)
+        lay(document, path, copy.deepcopy(value))
     return validated(document)
 
 
-def _lay(document: Any, path: str, value: object) -> None:
+def dumped(build: Build) -> dict[str, Any]:
+    """Return `build` as parsed JSON: what was given, as it was typed."""
+    return build.model_dump(mode="json", exclude_unset=True, by_alias=True)
+
+
+def lay(document: dict[str, Any], path: str, value: object) -> None:
+    """Lay a value into parsed JSON, which changes; raises BuildErrors where the path leads nowhere.
+
+    Parts on the way that are not there yet are made.
+    """
     here: Any = document
     way = steps(path)
     for step, following in pairwise(way):

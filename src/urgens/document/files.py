@@ -10,6 +10,7 @@ from pathlib import Path
 from typing import NoReturn
 
 from urgens.document.build import FORMAT, VERSION, Build
+from urgens.document.edit import dumped
 from urgens.document.errors import BuildErrors
 from urgens.document.migrate import migrated
 from urgens.document.validation import validated
@@ -48,8 +49,7 @@ def loads(text: str) -> Build:
 
 def dumps(build: Build) -> str:
     """Return the content of the file of `build`: what was given, as it was typed."""
-    document = build.model_dump(mode="json", exclude_unset=True, by_alias=True)
-    return json.dumps(document, indent=2, ensure_ascii=False) + "\n"
+    return json.dumps(dumped(build), indent=2, ensure_ascii=False) + "\n"
 
 
 def save(build: Build, path: Path) -> None:

@@ -56,6 +56,11 @@ class Part(BaseModel):
 
     model_config = ConfigDict(extra="forbid", frozen=True)
 
+    @property
+    def idle(self) -> tuple[str, ...]:
+        """Fields that count nothing beside the ones given."""
+        return ()
+
     def rules(self) -> Iterator[Fault]:
         """Yield what is wrong between this part's fields, each of which is right alone."""
         yield from ()

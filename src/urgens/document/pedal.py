@@ -1,9 +1,23 @@
 """The pedal."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
+from urgens.document.entry import CALIPER, RULE, TAPE, Entry
 from urgens.document.part import Efficiency, Length, LengthOrZero, Part, Tilt
 from urgens.quantity import ANGLE, LENGTH, parse
+
+LEVEL = "spirit level with a scale, pedal at rest"
+PadHeight = Annotated[Length, Entry("Brake pad above floor", RULE, "Pad at rest above the floor")]
+ThrottleHeight = Annotated[
+    Length, Entry("Throttle above floor", RULE, "Throttle at rest above the floor")
+]
+RodLength = Annotated[
+    Length, Entry("Rod, pin to far end", RULE, "Pushrod from its pin to its far end")
+]
+Axis = Annotated[
+    Length, Entry("Cylinder's line from pivot", RULE, "From the pivot square to that line")
+]
+HoleDiameter = Annotated[Length, Entry("Holes are wide", CALIPER, "Width of the pin's holes")]
 
 
 class PedalAngles(Part):
@@ -13,9 +27,11 @@ class PedalAngles(Part):
     line, rising forwards positive.
     """
 
-    pad: Tilt
-    pushrod: Tilt
-    cylinder: Tilt = parse("0 deg", ANGLE)
+    pad: Annotated[Tilt, Entry("Pad's arm from upright", LEVEL, "Where the pad's arm points")]
+    pushrod: Annotated[Tilt, Entry("Pin's arm from upright", LEVEL, "Where the pin's arm points")]
+    cylinder: Annotated[
+        Tilt, Entry("Cylinder rises forwards", LEVEL, "Slope of the cylinder's line")
+    ] = parse("0 deg", ANGLE)
 
 
 class Pedal(Part):
@@ -26,16 +42,34 @@ class Pedal(Part):
     cylinder's line, square to it; without it the line goes through the pin at rest.
     """
 
-    pivot_to_pad: Length
-    pivot_to_pushrod: Length
-    efficiency: Efficiency = 1.0
-    travel_available: Length = parse("5 in", LENGTH)
-    pushrod_clearance: LengthOrZero = parse("1 mm", LENGTH)
-    pad_height: Length | None = None
-    throttle_height: Length | None = None
+    pivot_to_pad: Annotated[
+        Length, Entry("Pivot to pad", "tape, square to the foot's force", "Pivot to mid-pad")
+    ]
+    pivot_to_pushrod: Annotated[
+        Length,
+        Entry("Pivot to pushrod", "rule, square to the pushrod", "Pivot to the pushrod's pin"),
+    ]
+    efficiency: Annotated[
+        Efficiency,
+        Entry(
+            "Pedal efficiency",
+            "spring scale",
+            "Share of the force that the pivots leave",
+            step=0.01,
+            beside="Efficiency",
+        ),
+    ] = 1.0
+    travel_available: Annotated[
+        Length, Entry("Pad to floor", TAPE, "What the pad can travel before it meets the floor")
+    ] = parse("5 in", LENGTH)
+    pushrod_clearance: Annotated[
+        LengthOrZero, Entry("Pushrod's play", "feeler gauge", "Play between pushrod and piston")
+    ] = parse("1 mm", LENGTH)
+    pad_height: PadHeight | None = None
+    throttle_height: ThrottleHeight | None = None
     mount: Literal["swing", "floor"] | None = None
     angles: PedalAngles | None = None
-    rod_length: Length | None = None
-    axis: Length | None = None
-    holes: tuple[Length, ...] = ()
-    hole_diameter: Length | None = None
+    rod_length: RodLength | None = None
+    axis: Axis | None = None
+    holes: tuple[Annotated[Length, Entry("Hole", RULE, "Pivot to a hole for the pin")], ...] = ()
+    hole_diameter: HoleDiameter | None = None

@@ -1,7 +1,9 @@
 """What the builder wants of the brakes."""
 
 from collections.abc import Iterator
+from typing import Annotated
 
+from urgens.document.entry import wish
 from urgens.document.part import Fault, Force, Part, PositiveNumber, Pressure, Share
 from urgens.quantity import FORCE, PRESSURE, parse
 
@@ -12,15 +14,34 @@ class Targets(Part):
     `stroke_reserve` is the share of each chamber's stroke that is to stay unused.
     """
 
-    comfortable_effort: Force = parse("75 lbf", FORCE)
-    deceleration: PositiveNumber = 0.9
-    pressure_window: tuple[Pressure, Pressure] = (
-        parse("700 psi", PRESSURE),
-        parse("1200 psi", PRESSURE),
+    comfortable_effort: Annotated[
+        Force, wish("Comfortable foot", "Foot force of an everyday hard stop")
+    ] = parse("75 lbf", FORCE)
+    deceleration: Annotated[
+        PositiveNumber,
+        wish(
+            "Wanted deceleration, g", "Deceleration the comfortable foot is to ask for", step=0.01
+        ),
+    ] = 0.9
+    pressure_window: tuple[
+        Annotated[Pressure, wish("Pressure at least", "Lowest wanted pressure at that foot")],
+        Annotated[Pressure, wish("Pressure at most", "Highest wanted pressure at that foot")],
+    ] = (parse("700 psi", PRESSURE), parse("1200 psi", PRESSURE))
+    surface: Annotated[
+        PositiveNumber,
+        wish("Road, coefficient", "Tyre-road coefficient the brakes are set for", step=0.05),
+    ] = 0.9
+    max_effort: Annotated[Force, wish("Hardest foot", "The most the driver can press")] = parse(
+        "500 N", FORCE
     )
-    surface: PositiveNumber = 0.9
-    max_effort: Force = parse("500 N", FORCE)
-    stroke_reserve: Share = 0.0
+    stroke_reserve: Annotated[
+        Share,
+        wish(
+            "Share of the stroke kept in reserve",
+            "Share of each chamber's stroke that stays unused",
+            step=0.01,
+        ),
+    ] = 0.0
 
     def rules(self) -> Iterator[Fault]:
         """Check that the window has its lower end first."""

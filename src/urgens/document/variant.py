@@ -1,23 +1,91 @@
 """Set-ups and evidence: what hangs on paths of the build."""
 
-from collections.abc import Iterator
+import copy
+from collections.abc import Iterator, Mapping
+from typing import Any
 
 from urgens.document.build import Build
-from urgens.document.edit import value_at, with_changes
+from urgens.document.edit import dumped, lay, value_at
 from urgens.document.errors import BuildError, BuildErrors
-from urgens.document.facts import half_width
+from urgens.document.facts import SetUp, half_width
+from urgens.document.part import Part
+from urgens.document.validation import validated
 from urgens.quantity import Quantity, QuantityError
+
+EVIDENCE = "evidence"
+
+
+def is_under(path: str, other: str) -> bool:
+    """Tell whether `path` is `other`, or a place inside it."""
+    return path == other or path.startswith((f"{other}.", f"{other}["))
 
 
 def with_setup(build: Build, name: str) -> Build:
-    """Return `build` with its set-up called `name` laid over it; raises BuildErrors."""
+    """Return `build` with its set-up called `name` laid over it; raises BuildErrors.
+
+    What is known of a figure belongs to that figure: where the set-up has another one, what the
+    build knows of its own does not count.
+    """
     for setup in build.setups:
         if setup.name == name:
-            return with_changes(build, setup.changes)
+            return _laid(build, setup)
     known = (
         ", ".join(f'"{setup.name}"' for setup in build.setups) or "none: this build has no set-ups"
     )
     raise BuildErrors.one("setups", f'there is no set-up "{name}"', f"choose one of {known}")
+
+
+def _laid(build: Build, setup: SetUp) -> Build:
+    document = dumped(build)
+    figures = {p: value for p, value in setup.changes.items() if not p.startswith(EVIDENCE)}
+    for path, value in figures.items():
+        lay(document, path, copy.deepcopy(value))
+    made = validated(document)
+    known = document.get(EVIDENCE, {})
+    said = known_still(known, tuple(figures), build, made)
+    if said == known and len(figures) == len(setup.changes):
+        return made
+    document[EVIDENCE] = said
+    for path, value in setup.changes.items():
+        if path not in figures:
+            lay(document, path, copy.deepcopy(value))
+    return validated(document)
+
+
+def known_still(
+    known: Mapping[str, Any], written: tuple[str, ...], before: Build, after: Build
+) -> dict[str, Any]:
+    """Return what is known, without what was said of figures that are others now.
+
+    `written` are the paths at which something was laid in. A figure inside a part is the same
+    where the part is of the same kind and the same text still stands there; inside a list that
+    was written anew none is. What is typed over by itself stays as it was said.
+    """
+
+    def stays(path: str) -> bool:
+        if path in written:
+            return True
+        inside = [place for place in written if is_under(path, place)]
+        if not inside:
+            return True
+        same = _stands_at(before, path) == _stands_at(after, path) is not None
+        return same and all(_is_same_part(before, after, place) for place in inside)
+
+    return {path: said for path, said in known.items() if stays(path)}
+
+
+def _is_same_part(before: Build, after: Build, place: str) -> bool:
+    was, now = _stands_at(before, place), _stands_at(after, place)
+    if isinstance(was, tuple) or isinstance(now, tuple):
+        return not any(isinstance(entry, Part) for entry in (*(was or ()), *(now or ())))
+    return getattr(was, "kind", None) == getattr(now, "kind", None)
+
+
+def _stands_at(build: Build, path: str) -> Any:
+    try:
+        return value_at(build, path)
+    except BuildErrors:
+        return None
 
 
 def whole(build: Build) -> Build:
@@ -32,7 +100,7 @@ def _hanging_faults(build: Build) -> Iterator[BuildError]:
     """Yield what is wrong with the paths that set-ups and evidence name."""
     for index, setup in enumerate(build.setups):
         try:
-            with_changes(build, setup.changes)
+            _laid(build, setup)
         except BuildErrors as errors:
             for error in errors.errors:
                 place = f'setups[{index}].changes["{error.path}"]'

@@ -5,6 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from urgens.document.entry import Entry, wish
 from urgens.document.part import (
     Area,
     Efficiency,
@@ -18,35 +19,82 @@ from urgens.document.part import (
     Torque,
     TorqueOrZero,
 )
-from urgens.quantity import LENGTH, TORQUE, parse
+from urgens.physics.axle import Axle
+from urgens.quantity import LENGTH, TORQUE, Quantity, parse
+
+SCALES = "scales, as driven"
+DYNO = "stall it on a dynamometer, or its papers"
+WIND = "its maker, or a wind tunnel"
+LIFT = ("m^2", "m^2")
 
 
 class LoadCase(Part):
     """One state of loading, at rest on level ground."""
 
-    name: Name
-    front_axle: Load
-    rear_axle: Load
-    cg_height: Length
+    name: Annotated[Name, Entry("Load case", "name it", "What this state of loading is called")]
+    front_axle: Annotated[
+        Load, Entry("Front axle load", SCALES, "Load of both front wheels at rest", spread="2 %")
+    ]
+    rear_axle: Annotated[
+        Load, Entry("Rear axle load", SCALES, "Load of both rear wheels at rest", spread="2 %")
+    ]
+    cg_height: Annotated[
+        Length,
+        Entry(
+            "Centre of gravity",
+            "raise one axle, weigh again",
+            "Height of the centre of gravity above the road",
+            spread="5 %",
+        ),
+    ]
+
+    def load(self, axle: Axle) -> Quantity:
+        """Return the load at rest of one axle."""
+        return self.front_axle if axle == Axle.FRONT else self.rear_axle
 
 
 class Downforce(Part):
     """Lift coefficient times area of each axle; positive presses the axle down."""
 
-    front_cl_area: Area
-    rear_cl_area: Area
+    front_cl_area: Annotated[
+        Area,
+        Entry("Front, lift coefficient × area", WIND, "Presses the front axle down", units=LIFT),
+    ]
+    rear_cl_area: Annotated[
+        Area,
+        Entry("Rear, lift coefficient × area", WIND, "Presses the rear axle down", units=LIFT),
+    ]
+
+
+LineSurface = Annotated[
+    PositiveNumber, wish("Road at the line", "Tyre-road coefficient at the line", step=0.05)
+]
 
 
 class Launch(Part):
     """The driveline a drag car's brakes hold against at the line."""
 
-    stall_torque: Torque
-    converter_ratio: PositiveNumber = 1.8
-    gear_ratio: PositiveNumber
-    final_drive: PositiveNumber
+    stall_torque: Annotated[Torque, Entry("Engine at stall", DYNO, "Engine torque at stall")]
+    converter_ratio: Annotated[
+        PositiveNumber,
+        Entry("Converter's ratio at stall", DYNO, "Torque out over torque in at stall", step=0.1),
+    ] = 1.8
+    gear_ratio: Annotated[PositiveNumber, Entry("Gear", DYNO, "Ratio of the gear", step=0.01)]
+    final_drive: Annotated[
+        PositiveNumber, Entry("Final drive", "count the teeth", "Ratio of the axle", step=0.01)
+    ]
     driven: Literal["rear", "front"]
-    efficiency: Efficiency = 0.9
-    surface: PositiveNumber | None = None
+    efficiency: Annotated[
+        Efficiency,
+        Entry(
+            "Driveline efficiency",
+            DYNO,
+            "Share of the torque the driveline leaves",
+            step=0.01,
+            beside="Efficiency",
+        ),
+    ] = 0.9
+    surface: LineSurface | None = None
 
 
 class Vehicle(Part):
@@ -54,11 +102,19 @@ class Vehicle(Part):
 
     use: Literal["street", "track", "drag", "restoration", "truck"]
     body: Literal["roadster", "saloon", "coupe", "pickup", "dragster", "generic"] | None = None
-    wheelbase: Length
+    wheelbase: Annotated[
+        Length, Entry("Wheelbase", "tape, both sides", "From front to rear wheel centre")
+    ]
     load_cases: Annotated[tuple[LoadCase, ...], Field(min_length=1)]
     downforce: Downforce | None = None
-    altitude: LengthOrZero = parse("0 m", LENGTH)
-    engine_drag: TorqueOrZero = parse("0 N.m", TORQUE)
+    altitude: Annotated[
+        LengthOrZero,
+        Entry("Altitude driven at", "a map", "Height above the sea", units=("ft", "m")),
+    ] = parse("0 m", LENGTH)
+    engine_drag: Annotated[
+        TorqueOrZero,
+        Entry("Engine's drag", "coast down in gear", "Torque of the engine at the driven axle"),
+    ] = parse("0 N.m", TORQUE)
     steering: Literal["left", "right"] | None = None
     launch: Launch | None = None
 

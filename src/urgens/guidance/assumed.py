@@ -4,12 +4,13 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from urgens.document.catalogue import named
+from urgens.document.known import open_figures
 from urgens.guidance.finding import Finding, Severity
 from urgens.guidance.registry import rule
-from urgens.guidance.settling import how_to_settle, named
 from urgens.guidance.words import Words, state
 from urgens.solve import AxleName, Solution
-from urgens.studies.settle import at_both_ends, open_figures
+from urgens.studies.settle import at_both_ends
 
 
 @rule("assumed-figure-decides")
@@ -40,7 +41,7 @@ def assumed_figure_decides(solution: Solution, words: Words) -> Iterator[Finding
                 message=f"{called} is assumed at {figure.text}; at the {name} end of its "
                 f"spread ({figure.spread}) the rear locks first: {place}.",
                 why="What nobody measured decides whether the vehicle spins: settle it first, "
-                f"by {how_to_settle(figure.path)}.",
+                f"by {figure.figure.entry.settled}.",
                 basis="the build's own evidence",
                 where=figure.path,
             )

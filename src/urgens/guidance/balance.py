@@ -4,17 +4,22 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.document.valves import KNEED, Adjustable, InertiaSensing, LoadSensing
+from urgens.document.valves import kind_of
+from urgens.document.valves.adjustable import Adjustable
+from urgens.document.valves.inertia_sensing import InertiaSensing
+from urgens.document.valves.load_sensing import LoadSensing
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import IDLE_REAR, LOWEST_KNEE, ROAD_VALVE_SLOPE
+from urgens.guidance.refit import put_in
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words, state
+from urgens.physics.axle import Axle
+from urgens.physics.valve_law import at_rest, through
 from urgens.physics.vehicle import Standing, demand
 from urgens.solve import AxleName, Solution, ideal_pressures
 from urgens.solve.adhesion_curve import LOWEST, whole_line
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import axle_forces, rolling_lines
-from urgens.solve.valve_law import at_rest, through
 
 FORCE_BALANCE = "force and moment balance of the braked vehicle"
 KNEE_STEP = 2e5 / 6  # Pa, about 5 psi: finer than such valves are set
@@ -57,7 +62,7 @@ def _some(states: list[str]) -> str:
 def _calmer_rear(solution: Solution, words: Words) -> Iterator[Fix]:
     """Yield the edit that brings the rear below the front on every judged road."""
     valves = solution.build.valves.rear
-    reducing = [i for i, v in enumerate(valves) if isinstance(v, KNEED)]
+    reducing = [i for i, v in enumerate(valves) if kind_of(v).has_knee]
     slope = getattr(valves[reducing[0]], "slope", 0.0) if reducing else ROAD_VALVE_SLOPE
     knee = highest_knee(solution, slope)
     sensing = any(isinstance(valves[i], LoadSensing | InertiaSensing) for i in reducing)
@@ -65,9 +70,8 @@ def _calmer_rear(solution: Solution, words: Words) -> Iterator[Fix]:
         return
     if not reducing:
         fitted = {"kind": "reducing", "knee": words.typed_pressure(knee), "slope": slope}
-        others = [valve.model_dump(mode="json", exclude_unset=True) for valve in valves]
         label = f"Fit a reducing valve, {words.pressure(knee)}, slope {slope:g}"
-        yield Fix(label, "valves.rear", [*others, fitted])
+        yield put_in(solution.build, Axle.REAR, fitted, label, first=False)
         return
     index, valve = reducing[0], valves[reducing[0]]
     if isinstance(valve, Adjustable):
@@ -101,8 +105,8 @@ def highest_knee(solution: Solution, slope: float) -> float:
     lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
     others = [
         law
-        for law, valve in zip(made.rear_valves, solution.build.valves.rear, strict=True)
-        if not isinstance(valve, KNEED)
+        for law, valve in zip(made.valves.rear, solution.build.valves.rear, strict=True)
+        if not kind_of(valve).has_knee
     ]
     arriving = through(others, lines.master_rear, at_rest(solution.standing))
     inlet = np.interp(front_ideal, lines.front, arriving, right=np.nan)
@@ -142,7 +146,7 @@ def rear_lifts(solution: Solution, words: Words) -> Iterator[Finding]:
 def deceleration_not_reached(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell when demand at the comfortable effort is below the deceleration wanted."""
     targets, made = solution.build.targets, solution.system
-    comfortable, most = targets.comfortable_effort.value, made.max_effort
+    comfortable, most = targets.comfortable_effort.value, float(made.max_effort)
     efforts = np.array([comfortable, max(comfortable, most)])
     forces = axle_forces(made, pushrod_force(made, efforts), made.case(0))
     reached = demand(*forces, made.case(0))

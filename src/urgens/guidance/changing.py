@@ -1,7 +1,8 @@
 """What changes do, and what the trade says they do, in words."""
 
 from urgens.document import Build
-from urgens.document.valves import InertiaSensing, LoadSensing
+from urgens.document.valves.inertia_sensing import InertiaSensing
+from urgens.document.valves.load_sensing import LoadSensing
 
 WHAT = {
     "front-tyres": "A larger tyre takes more torque for the same force: the front brakes less.",

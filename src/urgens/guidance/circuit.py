@@ -1,37 +1,33 @@
 """What belongs in which circuit."""
 
 from collections.abc import Iterator
-from typing import Any
 
-from urgens.document.valves import KNEED, Metering, Residual, Valve
-from urgens.document.wheel import Disc, Drum
-from urgens.guidance.finding import Finding, Fix, Severity
+from urgens.document.brakes.disc import Disc
+from urgens.document.brakes.drum import Drum
+from urgens.document.valves import Valve, kind_of
+from urgens.document.valves.metering import Metering
+from urgens.document.valves.residual import Residual
+from urgens.guidance.finding import Finding, Severity
 from urgens.guidance.practice import DISC_RESIDUAL, METERING
+from urgens.guidance.refit import put_in, taken_out
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words, listed
+from urgens.physics.axle import AXLES, Axle
+from urgens.physics.valve_law import InertiaSensingLaw, ValveLaw
 from urgens.solve import Solution
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
 from urgens.solve.press import felt_rolling, rolling
-from urgens.solve.valve_law import InertiaSensingLaw, ValveLaw
-
-_CIRCUITS = ("front", "rear")
 
 
 def _reducing(valves: tuple[Valve, ...]) -> list[int]:
-    return [i for i, valve in enumerate(valves) if isinstance(valve, KNEED)]
-
-
-def _without(valves: tuple[Valve, ...], index: int) -> list[Any]:
-    """Return `valves` as JSON, all but the one at `index`."""
-    written = [valve.model_dump(mode="json", exclude_unset=True) for valve in valves]
-    return written[:index] + written[index + 1 :]
+    return [i for i, valve in enumerate(valves) if kind_of(valve).has_knee]
 
 
 @rule("two-reducing-in-series")
 def two_reducing_in_series(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of two or more reducing valves in one circuit."""
-    for circuit in _CIRCUITS:
-        valves: tuple[Valve, ...] = getattr(solution.build.valves, circuit)
+    for circuit in AXLES:
+        valves = solution.build.valves.of(circuit)
         found = _reducing(valves)
         if len(found) < 2:
             continue
@@ -46,10 +42,11 @@ def two_reducing_in_series(solution: Solution, words: Words) -> Iterator[Finding
             basis=COMMON_PRACTICE,
             where=f"valves.{circuit}[{found[1]}]",
             fixes=(
-                Fix(
+                taken_out(
+                    solution.build,
+                    circuit,
+                    found[1],
                     f"Take out the {listed_place(found[1])} valve of the {circuit} circuit",
-                    f"valves.{circuit}",
-                    _without(valves, found[1]),
                 ),
             ),
         )
@@ -61,12 +58,11 @@ def listed_place(index: int) -> str:
     return names[index] if index < len(names) else f"{index + 1}th"
 
 
-def _outlet(solution: Solution, circuit: str, count: int) -> float:
+def _outlet(solution: Solution, circuit: Axle, count: int) -> float:
     """Return the pressure [Pa] behind the first `count` valves at the comfortable effort."""
     effort = solution.build.targets.comfortable_effort.value
     pressed = solution.press(effort)
-    name = f"master_{circuit}" if count == 0 else f"{circuit}_pressure"
-    return float(getattr(pressed, name))
+    return float((pressed.pressure if count else pressed.master)(circuit))
 
 
 @rule("reducing-in-front")
@@ -87,7 +83,7 @@ def reducing_in_front(solution: Solution, words: Words) -> Iterator[Finding]:
         basis=COMMON_PRACTICE,
         where=f"valves.front[{found[0]}]",
         fixes=(
-            Fix("Take it out of the front circuit", "valves.front", _without(valves, found[0])),
+            taken_out(solution.build, Axle.FRONT, found[0], "Take it out of the front circuit"),
         ),
     )
 
@@ -107,13 +103,7 @@ def metering_with_rear_discs(solution: Solution, words: Words) -> Iterator[Findi
         "pedal the rear does all the work.",
         basis=COMMON_PRACTICE,
         where=f"valves.front[{found[0]}]",
-        fixes=(
-            Fix(
-                "Take out the metering valve",
-                "valves.front",
-                _without(build.valves.front, found[0]),
-            ),
-        ),
+        fixes=(taken_out(build, Axle.FRONT, found[0], "Take out the metering valve"),),
     )
 
 
@@ -125,7 +115,6 @@ def no_metering_with_rear_drums(solution: Solution, words: Words) -> Iterator[Fi
     metered = any(isinstance(valve, Metering) for valve in build.valves.front)
     if metered or not isinstance(front, Disc) or not isinstance(rear, Drum):
         return
-    written = [valve.model_dump(mode="json", exclude_unset=True) for valve in build.valves.front]
     yield Finding(
         code="no-metering-with-rear-drums",
         severity=Severity.ADVICE,
@@ -135,7 +124,9 @@ def no_metering_with_rear_drums(solution: Solution, words: Words) -> Iterator[Fi
         "springs; it changes light braking and ice, not the hard stop.",
         basis=COMMON_PRACTICE,
         where="valves.front",
-        fixes=(Fix("Fit a metering valve, 10 to 130 psi", "valves.front", [METERING, *written]),),
+        fixes=(
+            put_in(build, Axle.FRONT, METERING, "Fit a metering valve, 10 to 130 psi", first=True),
+        ),
     )
 
 
@@ -143,31 +134,27 @@ def no_metering_with_rear_drums(solution: Solution, words: Words) -> Iterator[Fi
 def residual_in_disc_circuit(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of a residual valve that keeps discs pressed."""
     build = solution.build
-    for circuit, brake in (("front", build.front.brake), ("rear", build.rear.brake)):
-        valves: tuple[Valve, ...] = getattr(build.valves, circuit)
-        for index, valve in enumerate(valves):
-            strong = isinstance(valve, Residual) and valve.pressure.value > DISC_RESIDUAL
-            if not strong or not isinstance(brake, Disc):
-                continue
-            yield Finding(
-                code="residual-in-disc-circuit",
-                severity=Severity.WARNING,
-                message=f"The {circuit} circuit keeps {valve_pressure(valve, words)} on its discs "
-                "when the pedal is let go.",
-                why="Pads have no springs to pull them back: they drag, heat up and wear.",
-                basis=COMMON_PRACTICE,
-                where=f"valves.{circuit}[{index}]",
-                fixes=(
-                    Fix(
-                        f"Take the residual valve out of the {circuit} circuit",
-                        f"valves.{circuit}",
-                        _without(valves, index),
-                    ),
+    for circuit, index, valve in build.valves.placed():
+        strong = isinstance(valve, Residual) and valve.pressure.value > DISC_RESIDUAL
+        if not strong or not isinstance(build.axle(circuit).brake, Disc):
+            continue
+        yield Finding(
+            code="residual-in-disc-circuit",
+            severity=Severity.WARNING,
+            message=f"The {circuit} circuit keeps {_kept(valve, words)} on its discs "
+            "when the pedal is let go.",
+            why="Pads have no springs to pull them back: they drag, heat up and wear.",
+            basis=COMMON_PRACTICE,
+            where=f"valves.{circuit}[{index}]",
+            fixes=(
+                taken_out(
+                    build, circuit, index, f"Take the residual valve out of the {circuit} circuit"
                 ),
-            )
+            ),
+        )
 
 
-def valve_pressure(valve: Valve, words: Words) -> str:
+def _kept(valve: Valve, words: Words) -> str:
     """Return the pressure a residual valve keeps, in words."""
     return words.pressure(valve.pressure.value) if isinstance(valve, Residual) else ""
 
@@ -175,8 +162,8 @@ def valve_pressure(valve: Valve, words: Words) -> str:
 @rule("residual-twice")
 def residual_twice(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of two residual valves in one circuit."""
-    for circuit in _CIRCUITS:
-        valves: tuple[Valve, ...] = getattr(solution.build.valves, circuit)
+    for circuit in AXLES:
+        valves = solution.build.valves.of(circuit)
         found = [i for i, valve in enumerate(valves) if isinstance(valve, Residual)]
         if len(found) < 2:
             continue
@@ -188,9 +175,7 @@ def residual_twice(solution: Solution, words: Words) -> Iterator[Finding]:
             "them that nothing lets go.",
             basis=COMMON_PRACTICE,
             where=f"valves.{circuit}[{found[1]}]",
-            fixes=(
-                Fix("Take the second one out", f"valves.{circuit}", _without(valves, found[1])),
-            ),
+            fixes=(taken_out(solution.build, circuit, found[1], "Take the second one out"),),
         )
 
 
@@ -202,14 +187,11 @@ def knee_never_reached(solution: Solution, words: Words) -> Iterator[Finding]:
     output = booster_output(made, pushrod_force(made, made.max_effort))
     felt = felt_rolling(made, output, standing)
     lines = line_pressures(made, output, felt)
-    for circuit, master in (("front", lines.master_front), ("rear", lines.master_rear)):
-        valves: tuple[Valve, ...] = getattr(solution.build.valves, circuit)
-        inlet = master
-        for index, (valve, law) in enumerate(
-            zip(valves, getattr(made, f"{circuit}_valves"), strict=True)
-        ):
+    for circuit, inlet in zip(AXLES, (lines.master_front, lines.master_rear), strict=True):
+        valves, laws = solution.build.valves.of(circuit), made.valves.of(circuit)
+        for index, (valve, law) in enumerate(zip(valves, laws, strict=True)):
             outlet = law.outlet(inlet, felt)
-            if isinstance(valve, KNEED) and outlet >= inlet * (1 - 1e-12):
+            if kind_of(valve).has_knee and outlet >= inlet * (1 - 1e-12):
                 yield Finding(
                     code="knee-never-reached",
                     severity=Severity.ADVICE,
@@ -224,7 +206,7 @@ def knee_never_reached(solution: Solution, words: Words) -> Iterator[Finding]:
 
 def _what_it_gets(solution: Solution, law: ValveLaw, inlet: float, words: Words) -> str:
     """Say how far the hardest press takes a valve."""
-    foot = words.force(solution.system.max_effort)
+    foot = words.force(solution.max_effort)
     if isinstance(law, InertiaSensingLaw):
         hardest = float(solution.press(solution.system.max_effort).demand_z)
         return f"{foot} of foot asks for {hardest:.2f} g, its ball rolls at {law.closes:.2f} g."

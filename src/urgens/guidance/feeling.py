@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from urgens.document import Build
 from urgens.document.tables import fluid_table
+from urgens.physics.axle import AXLES
 from urgens.physics.line import pressure_drop
 from urgens.quantity import (
     FORCE,
@@ -83,7 +84,7 @@ def reservoir_words(build: Build, units: Units | UnitSystem) -> str:
     """Return what the reservoir has to hold for pads that wear out, in words."""
     said = []
     given = build.master.reservoir_volume
-    for axle in ("front", "rear"):
+    for axle in AXLES:
         need = worn_volume(build, axle)
         if need is None:
             continue
@@ -110,7 +111,7 @@ def cold_line_words(
     build, made = solution.build, solution.system
     effort = build.targets.comfortable_effort.value
     lines = rolling_lines(made, pushrod_force(made, effort), solution.standing)
-    volume = float(axle_volume(made.volumes, made.volumes.rear, lines.rear))
+    volume = float(axle_volume(made.volumes, made.volumes.axles.rear, lines.rear))
     grade = THICKEST if build.fluid is None else build.fluid.grade
     viscosity = fluid_table().fluids[grade].cold_viscosity * 1e-6 * COLD_DENSITY
     lag = float(pressure_drop(viscosity, length, volume / time, bore))

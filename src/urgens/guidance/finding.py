@@ -20,11 +20,16 @@ class Severity(IntEnum):
 
 @dataclass(frozen=True)
 class Fix:
-    """A named edit of the build: `value`, as typed or as JSON, goes to `path`."""
+    """A named edit of the build: `value`, as typed or as JSON, goes to `path`.
+
+    Where a list is put in another order, `order` names what stays by the place it had, and holds
+    what is new as JSON: what is known of an entry goes with it.
+    """
 
     label: str
     path: str
     value: Any
+    order: tuple[int | dict[str, Any], ...] | None = None
 
 
 @dataclass(frozen=True)

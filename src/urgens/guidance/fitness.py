@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from datetime import date
 
-from urgens.document.booster import NoBooster
+from urgens.document.boosters.none import NoBooster
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import FLUID_YEARS, PEDAL_STEP
 from urgens.guidance.registry import rule

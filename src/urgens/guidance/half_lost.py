@@ -4,7 +4,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.document.master import TandemMaster, TwinMaster
+from urgens.document.cylinders.tandem import TandemMaster
+from urgens.document.cylinders.twin import TwinMaster
 from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.standards import FAILED_DECELERATION
 from urgens.quantity import FORCE, LENGTH, Units, UnitSystem, show
@@ -67,7 +68,7 @@ def _steps(solution: Solution, index: int, units: Units | UnitSystem) -> tuple[s
     made = solution.system
     dead = made.volumes.chambers[index]
     stroke = show(float(dead.stroke), LENGTH, units)
-    effort = show(made.max_effort, FORCE, units)
+    effort = show(float(made.max_effort), FORCE, units)
     first, second = _fall(solution, index, str(stroke))
     travel = float(solution.half_failed[index].pedal_travel[solution.case])
     floor = float(made.volumes.floor)

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 
 from urgens.document import Build
 from urgens.document.heat import Heat
+from urgens.physics.axle import AXLES
 from urgens.quantity import TEMPERATURE, Units, UnitSystem, in_units, show, unit_shown
 from urgens.solve import Solution
 from urgens.studies.heat import FLUID_SHARE, Heated, boiling_points
@@ -44,7 +45,7 @@ def heat_words(solution: Solution, found: Found, units: Units | UnitSystem) -> l
                 f"No cooling explains the {axle} temperature measured: look at the mass, the "
                 "series and the share again."
             )
-    for axle in ("front", "rear"):
+    for axle in AXLES:
         if found[axle] is None:
             said.append(f"The {axle} iron is not weighed.")
     return said

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.document.master import TwinMaster
-from urgens.document.wheel import Disc
+from urgens.document.brakes import piston_area
+from urgens.document.brakes.disc import Disc
 from urgens.physics import cylinder
+from urgens.physics.axle import AXLES, Axle
 from urgens.solve import Presses, Solution
-from urgens.solve.system import piston_area
 from urgens.studies.sizing import rear_bores_of, sizing_map
 
 
@@ -34,7 +34,7 @@ def bore_rows(
     """Return what bores [m] make of an effort [N], with the build's own among them."""
     build = solution.build
     master = build.master
-    own = master.front_bore if isinstance(master, TwinMaster) else master.bore
+    own = master.main_bore
     named = {round(value, 6): text for text, value in bores}
     named[round(own.value, 6)] = own.text
     fronts = np.array(sorted(named))
@@ -44,7 +44,7 @@ def bore_rows(
     found = sizing_map(build, solution.case, fronts, rears, ratio)
     made = solution.system
     output = float(solution.press(effort).booster_output)
-    part = made.front_cylinder
+    part = made.cylinders.front
     pressure = cylinder.pressure(
         part.share * output, cylinder.bore_area(fronts), part.spring_preload, part.efficiency
     )
@@ -65,7 +65,7 @@ def bore_rows(
 class Clamp:
     """Pressure times area of one wheel's pistons [Pa, m², N], and what that force is called."""
 
-    axle: str
+    axle: Axle
     part: str
     gives: str
     pressure: float
@@ -75,10 +75,10 @@ class Clamp:
 
 def clamp(solution: Solution, pressed: Presses) -> Iterator[Clamp]:
     """Yield the force each axle's pistons make at one press."""
-    for axle, line in (("front", pressed.front_pressure), ("rear", pressed.rear_pressure)):
-        brake = getattr(solution.build, axle).brake
+    for axle in AXLES:
+        brake = solution.build.axle(axle).brake
         is_disc = isinstance(brake, Disc)
-        area, pressure = piston_area(brake), float(line)
+        area, pressure = piston_area(brake), float(pressed.pressure(axle))
         yield Clamp(
             axle,
             "caliper" if is_disc else "wheel cylinder",

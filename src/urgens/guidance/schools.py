@@ -5,16 +5,19 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from urgens.document.valves import Metering, Reducing
-from urgens.document.wheel import Disc, Drum
+from urgens.document.brakes.disc import Disc
+from urgens.document.brakes.drum import Drum
+from urgens.document.valves.metering import Metering
+from urgens.document.valves.reducing import Reducing
 from urgens.guidance.balance import highest_knee
 from urgens.guidance.practice import USUAL_SHOES
+from urgens.physics.axle import Pair
+from urgens.physics.valve_law import MeteringLaw, at_rest
 from urgens.physics.vehicle import axle_loads
 from urgens.quantity import FORCE, PRESSURE, Units, UnitSystem, parse, show
 from urgens.solve import AxleName, Solution
 from urgens.solve.line_pressure import forces_at, line_pressures
 from urgens.solve.system import System
-from urgens.solve.valve_law import MeteringLaw, at_rest
 from urgens.studies.valve_choice import Candidate
 
 SCANNED = 801  # efforts
@@ -55,7 +58,7 @@ def _why_at_all(solution: Solution, found: Found, units: Units | UnitSystem) -> 
     )
     said = f"Here: {100 * still:.0f} % of the load is behind, {100 * moved:.0f} % at {z:.2g} g. "
     brake = build.rear.brake
-    if isinstance(brake, Disc):
+    if not isinstance(brake, Drum):
         return said + "Rear discs do not grab: it is the load."
     *_, least, most = USUAL_SHOES[brake.layout]
     return (
@@ -139,12 +142,11 @@ def _does(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
 def _metering(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     """Compare the front's share at a light press with and without what holds it off."""
     build, made = solution.build, solution.system
-    bare = replace(
-        made, front_valves=tuple(v for v in made.front_valves if not isinstance(v, MeteringLaw))
-    )
+    kept = tuple(v for v in made.valves.front if not isinstance(v, MeteringLaw))
+    bare = replace(made, valves=Pair(kept, made.valves.rear))
     metering = Metering(kind="metering")
     law = MeteringLaw(metering.close.value, metering.open.value, metering.full_pressure)
-    held = replace(bare, front_valves=(law, *bare.front_valves))
+    held = replace(bare, valves=Pair((law, *kept), made.valves.rear))
     without, with_it = (_front_share(one, solution) for one in (bare, held))
     keep = (
         "keep it with rear drums"
@@ -158,9 +160,9 @@ def _metering(solution: Solution, found: Found, units: Units | UnitSystem) -> st
 
 
 def _front_share(made: System, solution: Solution) -> str:
-    area, preload = made.front_cylinder.area, made.front_cylinder.spring_preload
-    output = np.asarray(LIGHT * area / made.front_cylinder.efficiency + preload)
-    lines = line_pressures(made, output / made.front_cylinder.share, at_rest(solution.standing))
+    area, preload = made.cylinders.front.area, made.cylinders.front.spring_preload
+    output = np.asarray(LIGHT * area / made.cylinders.front.efficiency + preload)
+    lines = line_pressures(made, output / made.cylinders.front.share, at_rest(solution.standing))
     front, rear = (float(force) for force in forces_at(made, lines))
     return f"{100 * front / (front + rear):.0f} %" if front + rear > 0 else "none"
 

@@ -4,9 +4,11 @@ from collections.abc import Iterator
 from dataclasses import replace
 from math import sqrt
 
-from urgens.document.booster import NoBooster, VacuumBooster
+from urgens.document.boosters.kind import FittedBooster
+from urgens.document.boosters.none import NoBooster
+from urgens.document.boosters.vacuum import VacuumBooster
 from urgens.document.bores import sold_bores
-from urgens.document.master import TwinMaster
+from urgens.document.cylinders.kind import OneBore
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import (
     BOOSTED_RATIO,
@@ -54,7 +56,7 @@ def pressure_outside_window(solution: Solution, words: Words) -> Iterator[Findin
 def _other_bore(solution: Solution, pressure: float, low: float, high: float) -> Iterator[Fix]:
     """Yield the bore, of those that are made, whose pressure is nearest the window's middle."""
     master = solution.build.master
-    if isinstance(master, TwinMaster) or pressure <= 0:
+    if not isinstance(master, OneBore) or pressure <= 0:
         return
     wanted = master.bore.value * sqrt(pressure / ((low + high) / 2))
     bores = [bore for bore in sold_bores() if bore.text.endswith("in")]
@@ -70,7 +72,7 @@ def _pin_fix(solution: Solution, words: Words, ratio: float) -> Fix:
 
 def _boosted(solution: Solution) -> bool:
     booster = solution.build.booster
-    return not isinstance(booster, NoBooster) and booster.working
+    return booster.works and not isinstance(booster, NoBooster)
 
 
 @rule("boosted-ratio-without-booster")
@@ -130,7 +132,7 @@ def vacuum_low(solution: Solution, words: Words) -> Iterator[Finding]:
 def booster_does_not_fit(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of a booster whose shell is larger than the room there is."""
     fitted = solution.build.booster
-    if isinstance(fitted, NoBooster) or fitted.envelope is None or fitted.room is None:
+    if not isinstance(fitted, FittedBooster) or fitted.envelope is None or fitted.room is None:
         return
     over = {
         "across": fitted.envelope.diameter.value - fitted.room.diameter.value,
@@ -183,7 +185,7 @@ def booster_lost_weak(solution: Solution, words: Words) -> Iterator[Finding]:
     yield Finding(
         code="booster-lost-weak",
         severity=Severity.WARNING,
-        message=f"With the booster lost, {words.force(lost.max_effort)} of foot asks for "
+        message=f"With the booster lost, {words.force(solution.max_effort)} of foot asks for "
         f"{left:.2f} m/s²; 2.44 m/s² is what the rule keeps.",
         why="The pedal ratio and the bore were chosen for assist that is then gone.",
         basis="UN Regulation No. 13-H, Annex 3 (from memory), for your own comparison",
@@ -200,7 +202,7 @@ def hold_short(solution: Solution, words: Words) -> Iterator[Finding]:
     yield Finding(
         code="hold-short",
         severity=Severity.WARNING,
-        message=f"{words.force(solution.system.max_effort)} of foot does not hold "
+        message=f"{words.force(solution.max_effort)} of foot does not hold "
         f"{words.torque(held.driven_torque)} at the driven axle: the {held.limited_by} end first.",
         why="The driven brakes and what the road passes from the other axle hold the stalled "
         "driveline together.",

@@ -3,8 +3,9 @@
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.booster import HydraulicBooster, NoBooster, VacuumBooster
-from urgens.document.master import TwinMaster
+from urgens.document.boosters.kind import FittedBooster
+from urgens.document.boosters.none import NoBooster
+from urgens.document.boosters.vacuum import VacuumBooster
 from urgens.guidance.practice import LOWEST_VACUUM
 from urgens.physics.atmosphere import vacuum_at
 from urgens.physics.cylinder import bore_area
@@ -24,7 +25,7 @@ def booster_words(solution: Solution, units: Units | UnitSystem) -> list[str]:
     """Return what a booster does for the foot, the first sentence alone a summary."""
     build = solution.build
     fitted, assist = build.booster, solution.system.booster
-    if isinstance(fitted, NoBooster):
+    if not isinstance(fitted, FittedBooster):
         return [
             "no booster: the pushrod's force is all there is",
             "Fit one under Measure, or add a boosted set-up under Set-ups and compare.",
@@ -37,7 +38,7 @@ def booster_words(solution: Solution, units: Units | UnitSystem) -> list[str]:
     return [f"{fitted.kind} booster: helps with up to {most}, {after}", *_altitude(build, fitted)]
 
 
-def _altitude(build: Build, fitted: VacuumBooster | HydraulicBooster) -> list[str]:
+def _altitude(build: Build, fitted: FittedBooster) -> list[str]:
     """Return what thin air takes from an engine's vacuum, and what helps where it is low."""
     if not isinstance(fitted, VacuumBooster):
         return []
@@ -62,7 +63,7 @@ def _altitude(build: Build, fitted: VacuumBooster | HydraulicBooster) -> list[st
 def fit_words(build: Build, units: Units | UnitSystem) -> str:
     """Return whether a booster's shell goes into the room there is, in words; empty if unknown."""
     fitted = build.booster
-    if isinstance(fitted, NoBooster) or fitted.envelope is None or fitted.room is None:
+    if not isinstance(fitted, FittedBooster) or fitted.envelope is None or fitted.room is None:
         return ""
     spare = {
         "across": fitted.room.diameter.value - fitted.envelope.diameter.value,
@@ -87,7 +88,7 @@ def effort_factor(bore: float, other: float) -> float:
 def swap_words(build: Build, other: Quantity) -> str:
     """Return what it means that this cylinder stands where one of another bore belongs."""
     master = build.master
-    bore = master.front_bore if isinstance(master, TwinMaster) else master.bore
+    bore = master.main_bore
     factor = effort_factor(bore.value, other.value)
     said = [
         f"This {bore.text} takes {factor:.2f} times the force on its pushrod that "

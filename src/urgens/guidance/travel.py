@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.document.master import TwinMaster
+from urgens.document.cylinders.twin import TwinMaster
 from urgens.guidance.finding import Finding, Severity
 from urgens.guidance.registry import rule
 from urgens.guidance.words import Words
@@ -81,7 +81,7 @@ def half_failed_weak(solution: Solution, words: Words) -> Iterator[Finding]:
     yield Finding(
         code="half-failed-weak",
         severity=Severity.WARNING,
-        message=f"“{name}”, {dead} circuit lost: {words.force(made.max_effort)} of foot "
+        message=f"“{name}”, {dead} circuit lost: {words.force(solution.max_effort)} of foot "
         f"leaves {z:.2f} g{floor}.",
         why="The dead chamber's stroke is used up first: the pedal falls, then the live half "
         "holds alone.",

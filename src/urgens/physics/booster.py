@@ -1,8 +1,20 @@
 """The booster: assist that follows the pushrod until it runs out."""
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from urgens.physics.arrays import Array, Floats
+
+
+@dataclass(frozen=True)
+class Assist:
+    """Crack force [N], jump-in [N], gain [-] and assist limit [N]; the defaults pass force on."""
+
+    crack_force: Floats = 0.0
+    jump_in: Floats = 0.0
+    gain: Floats = 1.0
+    assist_limit: Floats = 0.0
 
 
 def vacuum_assist_limit(diaphragm_diameters: Floats, vacuum: Floats) -> Array:

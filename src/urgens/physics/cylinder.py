@@ -1,8 +1,34 @@
 """Master cylinders: force to pressure, and the balance bar between two of them."""
 
+from dataclasses import dataclass
+
 import numpy as np
 
 from urgens.physics.arrays import Array, Floats
+
+
+@dataclass(frozen=True)
+class Cylinder:
+    """What makes one circuit's pressure: share of the force [-], bore [m²], preload [N]."""
+
+    share: Floats
+    area: Floats
+    spring_preload: Floats
+    efficiency: Floats
+
+
+@dataclass(frozen=True)
+class Chamber:
+    """One chamber of the cylinder: share of each axle it feeds [-], bore [m²], stroke [m].
+
+    `lever` is how much of its stroke the pushrod moves [-].
+    """
+
+    front_part: float
+    rear_part: float
+    area: Floats
+    stroke: Floats
+    lever: Floats
 
 
 def bore_area(diameter: Floats) -> Array:

@@ -4,6 +4,8 @@ All are pressure balances of a stepped or spring-loaded piston; flow plays no pa
 Source: Limpert, Brake Design and Safety, brake force regulating valves (from memory).
 """
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from urgens.physics.arrays import Array, Floats
@@ -20,16 +22,22 @@ def reducing(inlet: Floats, knee: Floats, slope: Floats) -> Array:
     return np.asarray(np.minimum(inlet, knee + slope * np.subtract(inlet, knee)))
 
 
-def adjusted_knee(turns: Floats, table_turns: Floats, table_knees: Floats) -> Array:
+def adjusted_knee(
+    turns: Floats, table_turns: Sequence[Floats] | Array, table_knees: Sequence[Floats] | Array
+) -> Array:
     """Return the knee [Pa] of an adjustable valve at its setting.
 
-    turns: of its adjuster [-].
-    table_turns: rising settings, shape (n,) [-].
-    table_knees: knees at those settings, shape (n,) [Pa].
+    turns: of its adjuster [-]; table_turns: settings, rising from row to row [-]; table_knees:
+    knees at those settings [Pa].
     Linear between the rows, held at the ends.
     Source: the valve's own table.
     """
-    return np.asarray(np.interp(turns, table_turns, table_knees))
+    knee = np.asarray(table_knees[0], dtype=float)
+    for row in range(1, len(table_turns)):
+        low, high = table_turns[row - 1], table_turns[row]
+        share = np.clip(np.subtract(turns, low) / np.subtract(high, low), 0.0, 1.0)
+        knee = knee + share * np.subtract(table_knees[row], table_knees[row - 1])
+    return np.asarray(knee)
 
 
 def metering(inlet: Floats, closing: Floats, opening: Floats, full: Floats) -> Array:
@@ -111,3 +119,29 @@ def residual_released(inlet: Floats, kept: Floats, peak: Floats) -> Array:
     Source: a check valve with a spring: it keeps no more than there was.
     """
     return np.asarray(np.maximum(np.minimum(inlet, peak), np.minimum(kept, peak)))
+
+
+def reducing_inlet(outlet: Floats, knee: Floats, slope: Floats) -> Array:
+    """Return the smallest inlet pressure [Pa] that gives an outlet's; inf where none does.
+
+    outlet: [Pa]; knee: pressure from which it reduces [Pa]; slope: outlet rise over inlet rise
+    above the knee [-].
+    Source: `reducing`, solved for the inlet.
+    """
+    above = np.subtract(outlet, knee)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        more = np.asarray(knee + above / np.asarray(slope, dtype=float))
+    return np.where(above > 0.0, more, outlet)
+
+
+def metering_inlet(outlet: Floats, closing: Floats, opening: Floats, full: Floats) -> Array:
+    """Return the smallest inlet pressure [Pa] that gives an outlet's.
+
+    outlet: [Pa]; closing: inlet pressure at which it shuts [Pa]; opening: at which it starts to
+    let through again [Pa]; full: from which all passes [Pa].
+    Source: `metering`, solved for the inlet.
+    """
+    rate = np.subtract(full, closing) / np.subtract(full, opening)
+    opened = np.asarray(opening + np.subtract(outlet, closing) / rate)
+    held = np.greater(outlet, closing) & np.less(outlet, full)
+    return np.where(held, opened, outlet)

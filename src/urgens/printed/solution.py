@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from urgens.physics.axle import AXLES
 from urgens.printed.values import figure, figures
 from urgens.solve.half_failed import HalfFailed
 from urgens.solve.launch_hold import Hold
@@ -12,7 +13,6 @@ from urgens.studies.heat import heated
 from urgens.studies.pedal_linkage import linkage
 from urgens.studies.vacuum_reserve import reserve
 
-_AXLES = ("front", "rear")
 _PRINTED = tuple(
     name for name in Presses.__dataclass_fields__ if name not in ("front_locked", "rear_locked")
 )
@@ -87,7 +87,7 @@ def _reservoir(solution: Solution) -> dict[str, Any]:
 
 def _heat(solution: Solution) -> dict[str, Any]:
     """Return the estimate of heat of the axles whose iron is known."""
-    found = {axle: heated(solution, axle) for axle in _AXLES}
+    found = {axle: heated(solution, axle) for axle in AXLES}
     printed = {
         axle: {
             "share": one.share,
@@ -127,7 +127,7 @@ def _hold(held: Hold | None) -> dict[str, Any]:
 def _press(presses: Presses, index: int) -> dict[str, Any]:
     row: dict[str, Any] = {name: figure(getattr(presses, name)[index]) for name in _PRINTED}
     locked = (presses.front_locked[index], presses.rear_locked[index])
-    names = [axle for axle, is_locked in zip(_AXLES, locked, strict=True) if is_locked]
+    names = [axle for axle, is_locked in zip(AXLES, locked, strict=True) if is_locked]
     travel = row.pop("pedal_travel")
     return {**row, "locked": names, "pedal_travel": travel}
 

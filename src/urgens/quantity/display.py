@@ -74,50 +74,51 @@ class _Style:
     decimals: int
     factor: float  # SI for one unit shown
     offset: float = 0.0  # SI at nought of the unit shown, as temperatures have
+    step: float = 0.0  # SI: what a builder reads off his tools
 
 
-def _style(name: str, decimals: int, factor: float | None = None) -> _Style:
+def _style(name: str, decimals: int, step: float, factor: float | None = None) -> _Style:
     found = unit(name)
     if factor is None and found is not None:
         factor = found.factor
     if factor is None:
         raise LookupError(name)
-    return _Style(name, decimals, factor, 0.0 if found is None else found.offset)
+    return _Style(name, decimals, factor, 0.0 if found is None else found.offset, step * factor)
 
 
 _STYLES: dict[tuple[Kind, UnitSystem], _Style] = {
-    (LENGTH, UnitSystem.INCH): _style("in", 2),
-    (LENGTH, UnitSystem.METRIC): _style("mm", 1),
-    (DISTANCE, UnitSystem.INCH): _style("ft", 0),
-    (DISTANCE, UnitSystem.METRIC): _style("m", 0),
-    (FORCE, UnitSystem.INCH): _style("lbf", 0),
-    (FORCE, UnitSystem.METRIC): _style("N", 0),
-    (LOAD, UnitSystem.INCH): _style("lb", 0, 0.45359237 * STANDARD_GRAVITY),
-    (LOAD, UnitSystem.METRIC): _style("kg", 0, STANDARD_GRAVITY),
-    (PRESSURE, UnitSystem.INCH): _style("psi", 0),
-    (PRESSURE, UnitSystem.METRIC): _style("bar", 1),
-    (AREA, UnitSystem.INCH): _style("in^2", 2),
-    (AREA, UnitSystem.METRIC): _style("cm^2", 1),
-    (VOLUME, UnitSystem.INCH): _style("in^3", 2),
-    (VOLUME, UnitSystem.METRIC): _style("cm^3", 1),
-    (COMPLIANCE, UnitSystem.INCH): _style("cm^3/MPa", 2),
-    (COMPLIANCE, UnitSystem.METRIC): _style("cm^3/MPa", 2),
-    (HOSE_EXPANSION, UnitSystem.INCH): _style("cm^3/m/MPa", 2),
-    (HOSE_EXPANSION, UnitSystem.METRIC): _style("cm^3/m/MPa", 2),
-    (SPRING_RATE, UnitSystem.INCH): _style("lbf/in", 0),
-    (SPRING_RATE, UnitSystem.METRIC): _style("N/mm", 1),
-    (SPEED, UnitSystem.INCH): _style("mph", 0),
-    (SPEED, UnitSystem.METRIC): _style("km/h", 0),
-    (MASS, UnitSystem.INCH): _style("lb", 1),
-    (MASS, UnitSystem.METRIC): _style("kg", 1),
-    (ANGLE, UnitSystem.INCH): _style("deg", 1),
-    (ANGLE, UnitSystem.METRIC): _style("deg", 1),
-    (TIME, UnitSystem.INCH): _style("s", 1),
-    (TIME, UnitSystem.METRIC): _style("s", 1),
-    (TEMPERATURE, UnitSystem.INCH): _style("°F", 0),
-    (TEMPERATURE, UnitSystem.METRIC): _style("°C", 0),
-    (TORQUE, UnitSystem.INCH): _style("lbf.ft", 0),
-    (TORQUE, UnitSystem.METRIC): _style("N.m", 0),
+    (LENGTH, UnitSystem.INCH): _style("in", 2, 1 / 16),
+    (LENGTH, UnitSystem.METRIC): _style("mm", 1, 1),
+    (DISTANCE, UnitSystem.INCH): _style("ft", 0, 10),
+    (DISTANCE, UnitSystem.METRIC): _style("m", 0, 5),
+    (FORCE, UnitSystem.INCH): _style("lbf", 0, 1),
+    (FORCE, UnitSystem.METRIC): _style("N", 0, 5),
+    (LOAD, UnitSystem.INCH): _style("lb", 0, 10, 0.45359237 * STANDARD_GRAVITY),
+    (LOAD, UnitSystem.METRIC): _style("kg", 0, 5, STANDARD_GRAVITY),
+    (PRESSURE, UnitSystem.INCH): _style("psi", 0, 5),
+    (PRESSURE, UnitSystem.METRIC): _style("bar", 1, 0.5),
+    (AREA, UnitSystem.INCH): _style("in^2", 2, 0.1),
+    (AREA, UnitSystem.METRIC): _style("cm^2", 1, 1),
+    (VOLUME, UnitSystem.INCH): _style("in^3", 2, 0.1),
+    (VOLUME, UnitSystem.METRIC): _style("cm^3", 1, 1),
+    (COMPLIANCE, UnitSystem.INCH): _style("cm^3/MPa", 2, 0.01),
+    (COMPLIANCE, UnitSystem.METRIC): _style("cm^3/MPa", 2, 0.01),
+    (HOSE_EXPANSION, UnitSystem.INCH): _style("cm^3/m/MPa", 2, 0.01),
+    (HOSE_EXPANSION, UnitSystem.METRIC): _style("cm^3/m/MPa", 2, 0.01),
+    (SPRING_RATE, UnitSystem.INCH): _style("lbf/in", 0, 5),
+    (SPRING_RATE, UnitSystem.METRIC): _style("N/mm", 1, 1),
+    (SPEED, UnitSystem.INCH): _style("mph", 0, 5),
+    (SPEED, UnitSystem.METRIC): _style("km/h", 0, 5),
+    (MASS, UnitSystem.INCH): _style("lb", 1, 0.5),
+    (MASS, UnitSystem.METRIC): _style("kg", 1, 0.2),
+    (ANGLE, UnitSystem.INCH): _style("deg", 1, 0.5),
+    (ANGLE, UnitSystem.METRIC): _style("deg", 1, 0.5),
+    (TIME, UnitSystem.INCH): _style("s", 1, 0.1),
+    (TIME, UnitSystem.METRIC): _style("s", 1, 0.1),
+    (TEMPERATURE, UnitSystem.INCH): _style("°F", 0, 10),
+    (TEMPERATURE, UnitSystem.METRIC): _style("°C", 0, 5),
+    (TORQUE, UnitSystem.INCH): _style("lbf.ft", 0, 5),
+    (TORQUE, UnitSystem.METRIC): _style("N.m", 0, 5),
 }
 
 
@@ -186,6 +187,12 @@ def places(kind: Kind, system: UnitSystem | Units) -> int:
 def in_units(kind: Kind, system: UnitSystem | Units) -> float:
     """Return how many SI units of `kind` one unit shown in `system` is, as a difference."""
     return _chosen(kind, system).factor
+
+
+def natural_step(kind: Kind, system: UnitSystem | Units) -> float:
+    """Return the step [SI unit of `kind`] by which a builder changes a figure in `system`."""
+    style = _chosen(kind, system)
+    return style.step if style.step else style.factor * 10.0**-style.decimals
 
 
 def retype(

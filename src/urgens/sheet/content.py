@@ -106,7 +106,7 @@ def _lock(solution: Solution, case: int, road: int, units: UnitSystem | Units) -
     lock = solution.lock
     axle = AxleName(int(lock.axle[case, road]))
     if axle is AxleName.NONE:
-        most = show(solution.system.max_effort, FORCE, units)
+        most = show(solution.max_effort, FORCE, units)
         return f"none up to {most}"
     effort = show(float(lock.effort[case, road]), FORCE, units)
     return f"{axle.name.lower()}, {effort}, {lock.z[case, road]:.2f} g"

@@ -169,7 +169,7 @@ def ideal_pressures(made: System, standing: Standing, z: Array) -> tuple[Array, 
     Source: ideal forces of physics section 4, brakes inverted.
     """
     front, rear = vehicle.ideal_forces(standing, z)
-    return _pressure_for(made.front, front), _pressure_for(made.rear, rear)
+    return _pressure_for(made.ends.front, front), _pressure_for(made.ends.rear, rear)
 
 
 def _pressure_for(end: WheelEnd, force: Array) -> Array:

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.physics.arrays import Array
+from urgens.physics.valve_law import Felt, ValveLaw
 from urgens.physics.vehicle import Standing
 from urgens.solve.line_pressure import booster_output, pushrod_force
 from urgens.solve.press import felt_rolling, rolling, rolling_lines
 from urgens.solve.system import System
-from urgens.solve.valve_law import Felt, ValveLaw
 
 
 @dataclass(frozen=True)
@@ -34,8 +34,8 @@ def trace(made: System, effort: float, standing: Standing, points: int = 101) ->
     up = np.linspace(0.0, effort, points)
     lines = rolling_lines(made, pushrod_force(made, up), standing)
     felt = felt_rolling(made, booster_output(made, pushrod_force(made, up[-1:])), standing)
-    down_front = _released(made.front_valves, lines.master_front[::-1], felt)
-    down_rear = _released(made.rear_valves, lines.master_rear[::-1], felt)
+    down_front = _released(made.valves.front, lines.master_front[::-1], felt)
+    down_rear = _released(made.valves.rear, lines.master_rear[::-1], felt)
     return Trace(
         effort=np.concatenate((up, up[::-1])),
         master_front=np.concatenate((lines.master_front, lines.master_front[::-1])),

@@ -7,11 +7,11 @@ import numpy as np
 
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array
+from urgens.physics.valve_law import Felt, through
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import first_rise
 from urgens.solve.line_pressure import line_pressures
 from urgens.solve.system import System
-from urgens.solve.valve_law import Felt, through
 
 # N on the cylinder, from rest to beyond any foot: the first of them that is enough is refined.
 TRIED: Array = np.append(0.0, np.exp2(np.arange(6, 21, dtype=float)))
@@ -50,6 +50,6 @@ def _in_front(made: System, output: Array, standing: Standing) -> Array:
     assert ball is not None
     felt = Felt(vehicle.axle_loads(standing, ball.closes)[1], standing.rear_weight)
     lines = line_pressures(made, output, felt)
-    ways = ((made.front_valves, lines.master_front), (made.rear_valves, lines.master_rear))
+    ways = ((made.valves.front, lines.master_front), (made.valves.rear, lines.master_rear))
     valves, pressure = next(way for way in ways if ball in way[0])
     return through(valves[: valves.index(ball)], pressure, felt)

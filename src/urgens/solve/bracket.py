@@ -63,20 +63,22 @@ def first_rise(
 ) -> Array:
     """Return where `function` first rises through zero, for each of its columns.
 
-    function: of arrays of the columns' shape [any]; tried: rising, shape (n,) [any]; values: of
-    the function at those, shape (n, *columns) [any]; rises: which columns do at all (c,) [-];
-    exact: as in `crossing` [-].
+    function: of arrays of the columns' shape [any]; tried: rising, shape (n,), or of columns that
+    broadcast, (n, *c) [any]; values: of the function at those, shape (n, *columns) [any]; rises:
+    which columns do at all (c,) [-]; exact: as in `crossing` [-].
     Elsewhere the result means nothing.
     Source: `crossing` in the first bracket.
     """
     shape, columns = values.shape[1:], values.reshape(len(tried), -1)
+    tried = tried.reshape(len(tried), *(1 for _ in shape)) if tried.ndim == 1 else tried
+    tried = np.broadcast_to(tried, values.shape).reshape(len(tried), -1)
     column, first = np.arange(columns.shape[1]), np.maximum(np.argmax(columns >= 0.0, axis=0), 1)
     below, above = columns[first - 1, column].reshape(shape), columns[first, column].reshape(shape)
-    index = first.reshape(shape)
+    start, end = tried[first - 1, column].reshape(shape), tried[first, column].reshape(shape)
     idle = ~rises | (below >= 0.0)  # nothing to find, or found at the first value already
     return crossing(
         lambda value: np.where(idle, 0.0, function(value)),
-        *(tried[index - 1], np.where(idle, tried[index - 1], tried[index])),
+        *(start, np.where(idle, start, end)),
         *(np.where(idle, -1.0, below), np.where(idle, 0.0, above)),
         exact,
     )

@@ -1,20 +1,20 @@
 """What is left when one half of the brakes is lost."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from urgens.physics import vehicle
-from urgens.physics.arrays import Array, Bools
+from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.standards import FAILED_DECELERATION
+from urgens.physics.valve_law import Felt, at_rest
 from urgens.physics.vehicle import Standing
 from urgens.solve.ball import closed
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
-from urgens.solve.press import achieved, settled_deceleration
+from urgens.solve.press import settled_deceleration, slid, sliding
 from urgens.solve.system import System
 from urgens.solve.travel import strokes
-from urgens.solve.valve_law import Felt, at_rest
 
 
 @dataclass(frozen=True)
@@ -36,63 +36,63 @@ class HalfFailed:
         return np.asarray(self.z * GRAVITY >= FAILED_DECELERATION)
 
 
-def half_failed(made: System, standing: Standing, surface: float) -> tuple[HalfFailed, ...]:
+def half_failed(made: System, standing: Standing, surface: Floats) -> tuple[HalfFailed, ...]:
     """Return what each half lost leaves at the largest effort.
 
     made: the system; standing: load cases, any shape [N, -]; surface: tyre-road coefficient [-].
     Source: physics section 5, half failed.
     """
-    output = booster_output(made, pushrod_force(made, made.max_effort))
     shape = np.shape(standing.front_weight)
     if made.split == "single":
         return (HalfFailed("all", np.zeros(shape), np.full(shape, np.nan)),)
-    halves = [_half(made, output, standing, dead) for dead in (0, 1)]
-    travels = [_within_reach(made, half, shape) for half in halves]
-    shut = [_shut_travel(made, half, shape) for half in halves]
-    if made.split == "diagonal":
-        left = achieved(made, output, standing, surface, part=0.5).deceleration
-        return tuple(
-            HalfFailed("diagonal", left, *both) for both in zip(travels, shut, strict=True)
-        )
+    output = booster_output(made, pushrod_force(made, made.max_effort))
+    halves = [_half(made, output, standing, surface, dead) for dead in (0, 1)]
+    names = ("diagonal", "diagonal") if made.split == "diagonal" else ("front", "rear")
     return tuple(
         HalfFailed(
             name,
-            _axle_left(halves[dead].made, output, standing, surface, live_rear=dead == 0),
-            travels[dead],
-            shut[dead],
+            np.broadcast_to(half.z, np.broadcast_shapes(shape, np.shape(half.z))),
+            _within_reach(made, half, shape),
+            _shut_travel(made, half, shape),
         )
-        for dead, name in enumerate(("front", "rear"))
+        for name, half in zip(names, halves, strict=True)
     )
 
 
-def half_lost_travel(made: System, effort: Array, standing: Standing, dead: int) -> Array:
+def half_lost_travel(
+    made: System, effort: Array, standing: Standing, surface: float, dead: int
+) -> Array:
     """Return pad travel [m] with one half lost, NaN where nothing holds; 0 at no effort.
 
     made: the system, of two chambers; effort: foot forces (m,) [N]; standing: one load case
-    [N, -]; dead: 0 the front or primary half, 1 the other [-].
+    [N, -]; surface: tyre-road coefficient [-]; dead: 0 the front or primary half, 1 the other [-].
     Source: physics section 5, half failed.
     """
     output = booster_output(made, pushrod_force(made, effort))
-    half = _half(made, output, standing, dead)
+    half = _half(made, output, standing, surface, dead)
     return np.where(effort > 0.0, _within_reach(made, half, np.shape(effort)), 0.0)
 
 
-def half_failed_strokes(made: System, standing: Standing, dead: int) -> tuple[Array, Array]:
+def half_failed_strokes(
+    made: System, standing: Standing, surface: float, dead: int
+) -> tuple[Array, Array]:
     """Return the strokes of the dead and of the live chamber at the largest effort [m].
 
-    made: the system, of two chambers; standing: load cases, any shape [N, -]; dead: 0 the front
-    or primary half, 1 the other [-].
+    made: the system, of two chambers; standing: load cases, any shape [N, -]; surface: tyre-road
+    coefficient [-]; dead: 0 the front or primary half, 1 the other [-].
     Source: physics section 5, half failed.
     """
-    half = _half(made, booster_output(made, pushrod_force(made, made.max_effort)), standing, dead)
+    output = booster_output(made, pushrod_force(made, made.max_effort))
+    half = _half(made, output, standing, surface, dead)
     swing = _swing(made, half.live_stroke)
     return np.minimum(swing, made.volumes.chambers[dead].stroke), half.live_stroke
 
 
-def half_failed_reach(made: System, standing: Standing) -> Array:
+def half_failed_reach(made: System, standing: Standing, surface: float) -> Array:
     """Return how far the worse half is pushed at the largest effort [-]; above 1 is out of reach.
 
-    made: the system, of two chambers; standing: load cases, any shape [N, -].
+    made: the system, of two chambers; standing: load cases, any shape [N, -]; surface: tyre-road
+    coefficient [-].
     The share of the live chamber's stroke, or of the way to the floor, whichever is larger.
     Source: physics section 5, half failed.
     """
@@ -100,25 +100,65 @@ def half_failed_reach(made: System, standing: Standing) -> Array:
     figures = made.volumes
     shares = []
     for dead in (0, 1):
-        half = _half(made, output, standing, dead)
+        half = _half(made, output, standing, surface, dead)
         shares += [half.live_stroke / figures.chambers[1 - dead].stroke, half.pad / figures.floor]
     return np.asarray(np.max(np.broadcast_arrays(*shares), axis=0))
 
 
-def _axle_left(
-    made: System, output: Array, standing: Standing, surface: float, *, live_rear: bool
-) -> Array:
-    """Return the deceleration [g] one axle alone gives; valves feel the vehicle as it is then."""
+@dataclass(frozen=True)
+class _Half:
+    """One half lost: what is dead, deceleration left [g], the live stroke and the pad's way [m]."""
 
-    def left(one: System, force: Array) -> Array:
-        return _left(one, force, standing, surface, live_rear=live_rear)
+    dead: int
+    z: Array
+    live_stroke: Array
+    pad: Array
 
-    return left(closed(made, standing, left), output)
+
+def _half(made: System, output: Array, standing: Standing, surface: Floats, dead: int) -> _Half:
+    """Return what one half lost does: its chamber's stroke is used up, then the live one holds."""
+    z, live_stroke = _left(made, output, standing, surface, dead)
+    one = _with_one_rod(made, live_stroke, dead)
+    if one is not made:
+        z, live_stroke = _left(one, output, standing, surface, dead)
+    dead_stroke = np.minimum(_swing(made, live_stroke), made.volumes.chambers[dead].stroke)
+    return _Half(dead, z, live_stroke, _pad(made, dead, dead_stroke, live_stroke))
 
 
 def _left(
-    made: System, output: Array, standing: Standing, surface: float, *, live_rear: bool
+    made: System, output: Array, standing: Standing, surface: Floats, dead: int
+) -> tuple[Array, Array]:
+    """Return the deceleration left [g] and the live chamber's stroke [m].
+
+    Valves feel the vehicle as it is then, in the force and in the fluid that is taken.
+    """
+    if made.split == "diagonal":
+        one = sliding(made, standing, surface, part=0.5)
+        z = slid(one, output, standing, surface, part=0.5).deceleration
+    else:
+
+        def left(tried: System, force: Array) -> Array:
+            return _axle_left(tried, force, standing, surface, live_rear=dead == 0)
+
+        one = closed(made, standing, left)
+        z = left(one, output)
+    felt = _felt_at(one, standing, z)
+    lines = line_pressures(one, output, felt)
+    return z, strokes(one, lines.front, lines.rear)[1 - dead]
+
+
+def _felt_at(made: System, standing: Standing, z: Array) -> Felt:
+    """Return what valves feel at a deceleration [g]."""
+    if not made.feels_load:
+        return at_rest(standing)
+    return Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
+
+
+def _axle_left(
+    made: System, output: Array, standing: Standing, surface: Floats, *, live_rear: bool
 ) -> Array:
+    """Return the deceleration [g] one axle alone gives; valves feel the vehicle as it is then."""
+
     def settled(felt: Felt) -> Array:
         front, rear = forces_at(made, line_pressures(made, output, felt))
         front, rear = (0.0 * front, rear) if live_rear else (front, 0.0 * rear)
@@ -128,17 +168,10 @@ def _left(
         return settled(at_rest(standing))
 
     def excess(z: Array) -> Array:
-        load = Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
-        return np.asarray(z - settled(load))
+        return np.asarray(z - settled(_felt_at(made, standing, z)))
 
-    most = settled(at_rest(standing))
+    most = settled(Felt(np.inf, standing.rear_weight))  # no load opens a valve further
     return settled_deceleration(excess, np.stack((np.zeros_like(most), most)))
-
-
-def _strokes(made: System, output: Array, standing: Standing) -> tuple[Array, ...]:
-    """Return both chambers' strokes [m] at this force, with both halves whole."""
-    lines = line_pressures(made, output, at_rest(standing))
-    return strokes(made, lines.front, lines.rear)
 
 
 def _swing(made: System, live_stroke: Array) -> Array:
@@ -148,36 +181,17 @@ def _swing(made: System, live_stroke: Array) -> Array:
     return np.asarray(live_stroke + made.bar_length * made.bar_max_angle)
 
 
-def _with_one_rod(made: System, whole: tuple[Array, ...], dead: int) -> System:
+def _with_one_rod(made: System, live_stroke: Array, dead: int) -> System:
     """Return the system as the force reaches the live rod: all of it where the bar's stop holds."""
     if made.bar_max_angle is None:
         return made
-    stops = _swing(made, whole[1 - dead]) < made.volumes.chambers[dead].stroke
+    stops = _swing(made, live_stroke) < made.volumes.chambers[dead].stroke
     if not np.any(stops):
         return made
     ends = (0.0, 1.0) if dead == 0 else (1.0, 0.0)
-    shares = (made.front_cylinder.share, made.rear_cylinder.share)
+    shares = (made.cylinders.front.share, made.cylinders.rear.share)
     front, rear = (np.where(stops, end, share) for end, share in zip(ends, shares, strict=True))
     return made.with_shares(front, rear)
-
-
-@dataclass(frozen=True)
-class _Half:
-    """One half lost: the system as its force runs then, the live and the dead stroke, the pad."""
-
-    made: System
-    dead: int
-    live_stroke: Array
-    pad: Array
-
-
-def _half(made: System, output: Array, standing: Standing, dead: int) -> _Half:
-    """Return what one half lost does: its chamber's stroke is used up, then the live one holds."""
-    whole = _strokes(made, output, standing)
-    one = _with_one_rod(made, whole, dead)
-    live_stroke = (whole if one is made else _strokes(one, output, standing))[1 - dead]
-    dead_stroke = np.minimum(_swing(made, live_stroke), made.volumes.chambers[dead].stroke)
-    return _Half(one, dead, live_stroke, _pad(made, dead, dead_stroke, live_stroke))
 
 
 def _pad(made: System, dead: int, dead_stroke: Array, live_stroke: Array) -> Array:
@@ -202,5 +216,5 @@ def _shut_travel(made: System, half: _Half, shape: tuple[int, ...]) -> Array | N
     chamber = figures.chambers[half.dead]
     moved = np.minimum(figures.port_travel + figures.shuttle / chamber.area, chamber.stroke)
     pad = _pad(made, half.dead, np.asarray(moved), half.live_stroke)
-    shut = _Half(half.made, half.dead, half.live_stroke, pad)
+    shut = replace(half, pad=pad)
     return _within_reach(made, shut, shape)

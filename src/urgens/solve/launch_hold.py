@@ -6,11 +6,11 @@ import numpy as np
 
 from urgens.document import Build
 from urgens.physics.arrays import Array
+from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import crossing, first_rise
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force, wheel_torque
 from urgens.solve.system import System
-from urgens.solve.valve_law import at_rest
 
 SCANNED = 400  # steps of effort
 LIMITS = ("other axle brakes", "other axle tyres", "driven brakes")
@@ -123,11 +123,13 @@ def _capacity(
     output = booster_output(made, pushrod_force(made, effort))
     lines = line_pressures(made, output, at_rest(standing))
     front, rear = (
-        2.0 * wheel_torque(made.front, lines.front),
-        2.0 * wheel_torque(made.rear, lines.rear),
+        2.0 * wheel_torque(made.ends.front, lines.front),
+        2.0 * wheel_torque(made.ends.rear, lines.rear),
     )
     driven, other = (rear, front) if line.rear_driven else (front, rear)
-    ends = (made.rear, made.front) if line.rear_driven else (made.front, made.rear)
+    ends = (
+        (made.ends.rear, made.ends.front) if line.rear_driven else (made.ends.front, made.ends.rear)
+    )
     weights = (standing.rear_weight, standing.front_weight)
     driven_weight, other_weight = weights if line.rear_driven else weights[::-1]
     limits = (

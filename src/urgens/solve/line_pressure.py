@@ -6,8 +6,9 @@ import numpy as np
 
 from urgens.physics import booster, cylinder, pedal, tyre
 from urgens.physics.arrays import Array, Floats
-from urgens.solve.system import Cylinder, System, WheelEnd
-from urgens.solve.valve_law import Felt, through
+from urgens.physics.cylinder import Cylinder
+from urgens.physics.valve_law import Felt, through
+from urgens.solve.system import System, WheelEnd
 
 
 class Lines(NamedTuple):
@@ -48,14 +49,14 @@ def line_pressures(made: System, output: Array, felt: Felt) -> Lines:
     """
     if made.closing is not None:
         felt = felt._replace(closing=made.closing)
-    front = rear = _cylinder_pressure(made.front_cylinder, output)
-    if made.rear_cylinder is not made.front_cylinder:  # else one bore makes both
-        rear = _cylinder_pressure(made.rear_cylinder, output)
+    front = rear = _cylinder_pressure(made.cylinders.front, output)
+    if made.cylinders.rear is not made.cylinders.front:  # else one bore makes both
+        rear = _cylinder_pressure(made.cylinders.rear, output)
     return Lines(
         front,
         rear,
-        through(made.front_valves, front, felt),
-        through(made.rear_valves, rear, felt),
+        through(made.valves.front, front, felt),
+        through(made.valves.rear, rear, felt),
     )
 
 
@@ -77,8 +78,8 @@ def forces_at(made: System, lines: Lines) -> tuple[Array, Array]:
     The engine's drag counts while the wheels roll.
     Source: physics.tyre.
     """
-    front = _axle_force(made.front, lines.front) + made.front_drag
-    return front, _axle_force(made.rear, lines.rear) + made.rear_drag
+    front = _axle_force(made.ends.front, lines.front) + made.drag.front
+    return front, _axle_force(made.ends.rear, lines.rear) + made.drag.rear
 
 
 def _axle_force(end: WheelEnd, pressure: Array) -> Array:

@@ -7,12 +7,13 @@ import numpy as np
 
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
+from urgens.physics.valve_law import Felt
 from urgens.physics.vehicle import Standing
+from urgens.solve.bends import scan_of_efforts
 from urgens.solve.bracket import EXACT, first_rise
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.press import axle_forces, rolling, slid, sliding
 from urgens.solve.system import System
-from urgens.solve.valve_law import Felt
 
 SCANNED = 400  # steps of effort; adhesion need not rise steadily, so all are looked at
 EQUAL = 1e-9  # of adhesion used: closer than this, the front counts as first
@@ -54,11 +55,11 @@ class FirstLock:
 class Rise:
     """The first rise of either axle's excess: effort [N], forces [N], adhesion used there [-].
 
-    `scanned` are the axle forces at all `steps` of effort; where nothing `locks` the rest means
-    nothing.
+    `scanned` are the axle forces at all `efforts` that were looked at, along an axis before all
+    others; where nothing `locks` the rest means nothing.
     """
 
-    steps: Array
+    efforts: Array
     scanned: tuple[Array, Array]
     locks: Bools
     effort: Array
@@ -82,16 +83,15 @@ def first_rise_of_either(
     """Return where an axle first reaches the surface's coefficient.
 
     made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; scanned:
-    steps of effort that are looked at before the first one is refined [-]; exact: how far, as a
+    even steps of effort, beside those at which a law bends [-]; exact: how far, as a
     share of what the excess changes in a step [-].
     Source: force balance of physics section 4.
     """
     made = rolling(made, standing)
-    steps = np.linspace(0.0, made.max_effort, scanned + 1)
     start = axle_forces(made, pushrod_force(made, 0.0), standing)
     shapes = (start[0].shape, start[1].shape, np.shape(surface), *map(np.shape, standing))
     shape = np.broadcast_shapes(*shapes)
-    efforts = steps.reshape(-1, *(1 for _ in shape))  # along an axis before all others
+    efforts = scan_of_efforts(made, standing, scanned, len(shape))
     forces = axle_forces(made, pushrod_force(made, efforts), standing)
     over = np.maximum(*_excess(*forces, standing, surface))
     locks: Bools = np.any(over >= 0.0, axis=0)
@@ -100,14 +100,14 @@ def first_rise_of_either(
         found = axle_forces(made, pushrod_force(made, effort), standing)
         return np.maximum(*_excess(*found, standing, surface))
 
-    effort = first_rise(excess_at, steps, over, locks, exact)
+    effort = first_rise(excess_at, efforts, over, locks, exact)
     front, rear = axle_forces(made, pushrod_force(made, effort), standing)
     loads = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
     front_used, rear_used = (
         vehicle.adhesion(f, n) for f, n in zip((front, rear), loads, strict=True)
     )
     lifted = np.broadcast_to(loads[1] <= 0.0, shape)
-    return Rise(steps, forces, locks, effort, front_used, rear_used, lifted)
+    return Rise(efforts, forces, locks, effort, front_used, rear_used, lifted)
 
 
 def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
@@ -118,24 +118,27 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
     Source: force balance of physics section 4; first crossing on a scan of efforts, refined.
     """
     found = first_rise_of_either(made, standing, surface)
-    steps, scanned, locks, rear_first = found.steps, found.scanned, found.locks, found.rear_first
-    effort, lifted = found.effort, found.lifted
-    efforts = steps.reshape(-1, *(1 for _ in locks.shape))
+    efforts, scanned, locks = found.efforts, found.scanned, found.locks
+    effort, lifted, rear_first = found.effort, found.lifted, found.rear_first
     pushrod = pushrod_force(made, effort)
     one_locked = sliding(made, standing, surface)
     z = slid(one_locked, booster_output(made, pushrod), standing, surface).deceleration
     grip, rear_load = _both_locked(standing, surface, rear_first)
 
+    felt = Felt(rear_load, standing.rear_weight)
+
     def other_excess_at(effort: Array) -> Array:
         output = booster_output(made, pushrod_force(made, effort))
-        felt = Felt(rear_load, standing.rear_weight)
         forces = forces_at(made, line_pressures(one_locked, output, felt))
         return np.asarray(np.where(rear_first, *forces) - grip)
 
-    feels = made.feels_load or made.ball is not None
-    other = other_excess_at(efforts) if feels else np.where(rear_first, *scanned) - grip
+    if made.feels_load or made.ball is not None:  # bends lie elsewhere once an axle slides
+        efforts = scan_of_efforts(one_locked, standing, SCANNED, locks.ndim, felt)
+        other = other_excess_at(efforts)
+    else:
+        other = np.where(rear_first, *scanned) - grip
     locks_too: Bools = locks & np.any(other >= 0.0, axis=0)
-    second = np.where(locks_too, first_rise(other_excess_at, steps, other, locks_too), np.nan)
+    second = np.where(locks_too, first_rise(other_excess_at, efforts, other, locks_too), np.nan)
 
     def where_locked(values: Floats) -> Array:
         return np.where(locks, values, np.nan)

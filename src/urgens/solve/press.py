@@ -7,6 +7,8 @@ import numpy as np
 
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
+from urgens.physics.axle import Axle
+from urgens.physics.valve_law import Felt, at_rest
 from urgens.physics.vehicle import Standing
 from urgens.solve.ball import closed
 from urgens.solve.bracket import crossing
@@ -20,7 +22,6 @@ from urgens.solve.line_pressure import (
 )
 from urgens.solve.system import System
 from urgens.solve.travel import pedal_travel
-from urgens.solve.valve_law import Felt, at_rest
 
 
 @dataclass(frozen=True)
@@ -47,6 +48,18 @@ class Presses:
     front_locked: Bools
     rear_locked: Bools
     pedal_travel: Array
+
+    def master(self, axle: Axle) -> Array:
+        """Return the pressure at an axle's cylinder [Pa]; axle: which [-]. Source: the fields."""
+        return self.master_front if axle == Axle.FRONT else self.master_rear
+
+    def pressure(self, axle: Axle) -> Array:
+        """Return the pressure at an axle's brakes [Pa]; axle: which [-]. Source: the fields."""
+        return self.front_pressure if axle == Axle.FRONT else self.rear_pressure
+
+    def wheel_torque(self, axle: Axle) -> Array:
+        """Return one wheel's torque [N·m]; axle: which [-]. Source: the fields."""
+        return self.front_wheel_torque if axle == Axle.FRONT else self.rear_wheel_torque
 
     def at(self, index: int) -> "Presses":
         """Return one of the presses; index: of the effort [-]. Source: indexing."""
@@ -215,8 +228,8 @@ def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> 
     pushrod = pushrod_force(made, effort)
     output = booster_output(made, pushrod)
     lines = rolling_lines(made, pushrod, standing)
-    front_torque = wheel_torque(made.front, lines.front)
-    rear_torque = wheel_torque(made.rear, lines.rear)
+    front_torque = wheel_torque(made.ends.front, lines.front)
+    rear_torque = wheel_torque(made.ends.rear, lines.rear)
     front_force, rear_force = forces_at(made, lines)
     demand = vehicle.demand(front_force, rear_force, standing)
     front_load, rear_load = vehicle.axle_loads(standing, demand)

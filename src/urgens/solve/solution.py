@@ -56,6 +56,11 @@ class Solution:
         return self.surfaces.index(self.surface)
 
     @property
+    def max_effort(self) -> float:
+        """The hardest the driver can press [N]."""
+        return float(self.system.max_effort)
+
+    @property
     def case_name(self) -> str:
         """The chosen load case's name."""
         return self.system.case_names[self.case]

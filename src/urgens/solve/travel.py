@@ -39,8 +39,8 @@ def strokes(made: System, front: Array, rear: Array) -> tuple[Array, ...]:
     Source: continuity of each chamber.
     """
     figures = made.volumes
-    front_volume = axle_volume(figures, figures.front, front)
-    rear_volume = axle_volume(figures, figures.rear, rear)
+    front_volume = axle_volume(figures, figures.axles.front, front)
+    rear_volume = axle_volume(figures, figures.axles.rear, rear)
     return tuple(
         figures.port_travel
         + (chamber.front_part * front_volume + chamber.rear_part * rear_volume) / chamber.area

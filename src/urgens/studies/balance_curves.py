@@ -1,10 +1,11 @@
 """Curves that show the balance: forces, low pressures, the front's share, efficiency by road."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from urgens.physics.arrays import Array, Bools
+from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import (
     Standing,
     downforce,
@@ -17,8 +18,6 @@ from urgens.solve.lock import AxleName, first_lock
 from urgens.solve.press import rolling, rolling_lines
 from urgens.solve.solution import Solution
 from urgens.solve.system import System
-from urgens.solve.valve_law import at_rest
-from urgens.studies.valve_stages import tolerance_ends
 
 
 @dataclass(frozen=True)
@@ -139,12 +138,12 @@ def at_tolerance(solution: Solution, efforts: Array) -> tuple[Line, Line] | None
     felt, closing = at_rest(standing), rolling(made, standing).closing
     if closing is not None:
         felt = felt._replace(closing=closing)
-    for index, law in enumerate(made.rear_valves):
-        ends = tolerance_ends(law, felt)
+    for index, law in enumerate(made.valves.rear):
+        ends = law.tolerance(felt)
         if ends is not None:
-            before, behind = made.rear_valves[:index], made.rear_valves[index + 1 :]
+            before, behind = made.valves.rear[:index], made.valves.rear[index + 1 :]
             low, high = (
-                line(solution, efforts, replace(made, rear_valves=(*before, end, *behind)))
+                line(solution, efforts, made.with_rear_valves(*before, end, *behind))
                 for end in ends
             )
             return low, high

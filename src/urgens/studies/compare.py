@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from urgens.document import Build, with_setup
-from urgens.document.master import TwinMaster
+from urgens.document.cylinders import cylinder_kind
 from urgens.physics.atmosphere import GRAVITY
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind
 from urgens.solve.effort import effort_for
@@ -75,14 +75,12 @@ def rows(found: tuple[Column, ...]) -> tuple[Row, ...]:
 
 def _bore(column: Column) -> str:
     master = column.solution.build.master
-    if isinstance(master, TwinMaster):
-        return f"{master.front_bore.text} / {master.rear_bore.text}"
-    return master.bore.text
+    return " / ".join(getattr(master, bore).text for bore in cylinder_kind(master).bores)
 
 
 def _booster(column: Column) -> str:
     fitted = column.solution.build.booster
-    return fitted.kind if fitted.kind == "none" or fitted.working else f"{fitted.kind}, lost"
+    return f"{fitted.kind}, lost" if not fitted.works else fitted.kind
 
 
 def _comfortable(column: Column) -> float:

@@ -1,4 +1,4 @@
-"""Which figures of a build spread, and draws of them as what is known says."""
+"""Draws of a build's figures, as what is known of each says."""
 
 import math
 import re
@@ -8,24 +8,23 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.random import Generator
 
-from urgens.document import Build, value_at
-from urgens.document.facts import half_width
-from urgens.document.valves import Adjustable, LoadSensing
-from urgens.physics.arrays import Array, Floats
-from urgens.quantity import Quantity
-from urgens.solve.system import self_locking_friction
-from urgens.studies.settle import HIGHEST_SLOPE, usually_spread
-from urgens.studies.spread import default_spread
-from urgens.studies.valve_stages import KNEE_TOLERANCE
-from urgens.studies.variants import varied
+from urgens.document import Build, BuildErrors
+from urgens.document.known import known_figures
+from urgens.document.possible import possible
+from urgens.document.reading import Reading
+from urgens.document.valves import kind_of
+from urgens.physics.arrays import Array, Bools, Floats
+from urgens.physics.valve_law import KNEE_TOLERANCE
 
 ALIKE = 0.5  # correlation of front and rear friction: one box of pads, one temperature
+MOST_ROUNDS = 200  # of drawing anew what could not be
 _FRICTION = re.compile(r"(front|rear)\.brake\.(pad_friction|shoe\.lining_friction)")
+_CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]\.")
 
 
 @dataclass(frozen=True)
 class Spread:
-    """One figure that spreads: its place, its value and half its width [SI].
+    """One figure that spreads: its place, value, half its width, and its limits [SI].
 
     That of a whole table of knees is a share of each.
     """
@@ -33,6 +32,15 @@ class Spread:
     path: str
     value: float
     half_width: float
+    low: float = 0.0
+    high: float = np.inf
+    closed: tuple[bool, bool] = (False, False)
+
+    def outside(self, drawn: Array) -> Bools:
+        """Return which draws could not be; drawn: of the figure [SI]. Source: its limits."""
+        under = drawn < self.low if self.closed[0] else drawn <= self.low
+        over = drawn > self.high if self.closed[1] else drawn >= self.high
+        return np.asarray(under | over)
 
 
 def spreads(build: Build, case: int) -> tuple[Spread, ...]:
@@ -42,33 +50,21 @@ def spreads(build: Build, case: int) -> tuple[Spread, ...]:
     Source: build-file contract, evidence.
     """
     found = []
-    for path in dict.fromkeys([*build.evidence, *usually_spread(build)]):
-        other = re.match(r"vehicle\.load_cases\[(\d+)\]", path)
-        if other is not None and int(other[1]) != case:
-            continue
-        value = value_at(build, path)
-        if isinstance(value, bool) or not isinstance(value, Quantity | float | int):
-            continue
-        known = build.evidence.get(path)
-        spread = (known.spread if known is not None else None) or default_spread(build, path)
-        if spread is None:
-            continue
-        number = value.value if isinstance(value, Quantity) else float(value)
-        width = half_width(spread, value)
-        if width > 0:
-            found.append(Spread(path, number, width))
+    for one in known_figures(build):
+        other = _CASE.match(one.path)
+        if one.half_width > 0 and (other is None or int(other[1]) == case):
+            figure = one.figure
+            limits = (figure.low, figure.high, figure.closed)
+            found.append(Spread(one.path, one.value, one.half_width, *limits))
     return (*found, *_whole_tables(build))
 
 
 def _whole_tables(build: Build) -> Iterator[Spread]:
     """Yield the valves whose knees stand in a table: all of one valve are off together."""
-    for circuit in ("front", "rear"):
-        for index, valve in enumerate(getattr(build.valves, circuit)):
-            place = f"valves.{circuit}[{index}]"
-            if isinstance(valve, Adjustable):
-                yield Spread(f"{place}.table", 1.0, KNEE_TOLERANCE)
-            elif isinstance(valve, LoadSensing) and valve.points is not None:
-                yield Spread(f"{place}.points", 1.0, KNEE_TOLERANCE)
+    for circuit, index, valve in build.valves.placed():
+        together = kind_of(valve).together
+        if together is not None and getattr(valve, together) is not None:
+            yield Spread(f"valves.{circuit}[{index}].{together}", 1.0, KNEE_TOLERANCE)
 
 
 def drawn(build: Build, figures: tuple[Spread, ...], draws: int, chance: Generator) -> Array:
@@ -76,48 +72,67 @@ def drawn(build: Build, figures: tuple[Spread, ...], draws: int, chance: Generat
 
     build: the document [object]; figures: that spread [objects]; draws: how many [-]; chance: to
     draw with [object].
-    Source: normal, standard deviation half the spread, redrawn until they could be; friction
-    front and rear correlated, the rest independent.
+    Raises BuildErrors where a spread leaves hardly a figure that could be.
+    Source: normal, standard deviation half the spread, drawn anew until they could be, alone and
+    together; friction front and rear correlated, the rest independent.
     """
+    found = _drawn_once(figures, draws, chance)
+    for _ in range(MOST_ROUNDS):
+        whole = np.broadcast_to(possible(Reading(build, laid(build, figures, found))), (draws,))
+        if whole.all():
+            return found
+        found[:, ~whole] = _drawn_once(figures, int((~whole).sum()), chance)
+    raise BuildErrors.one(
+        "evidence", "its spreads leave hardly a build that could be", "write smaller spreads"
+    )
+
+
+def _drawn_once(figures: tuple[Spread, ...], draws: int, chance: Generator) -> Array:
+    """Return draws that could be each by itself."""
     normal = chance.standard_normal((len(figures), draws))
     common = chance.standard_normal(draws)
     found = np.empty_like(normal)
     for row, figure in enumerate(figures):
         if _FRICTION.fullmatch(figure.path):
             normal[row] = math.sqrt(ALIKE) * common + math.sqrt(1.0 - ALIKE) * normal[row]
-        low, high = _bounds(build, figure)
         deviation = figure.half_width / 2.0
         found[row] = figure.value + deviation * normal[row]
-        out = (found[row] <= low) | (found[row] >= high)
-        while out.any():
+        out = figure.outside(found[row])
+        for _ in range(MOST_ROUNDS):
+            if not out.any():
+                break
             found[row, out] = figure.value + deviation * chance.standard_normal(int(out.sum()))
-            out = (found[row] <= low) | (found[row] >= high)
+            out = figure.outside(found[row])
+        else:
+            raise BuildErrors.one(
+                f'evidence["{figure.path}"].spread',
+                "leaves hardly a figure that could be",
+                "write a smaller spread",
+            )
     return found
 
 
-def _bounds(build: Build, figure: Spread) -> tuple[float, float]:
-    """Return between what a figure has to stay: above zero, and short of what has no meaning."""
-    if figure.value <= 0:
-        return -np.inf, np.inf
-    if figure.path.endswith(".slope"):
-        return 0.0, HIGHEST_SLOPE
-    if figure.path.endswith("lining_friction"):
-        axle = figure.path.partition(".")[0]
-        grabs = self_locking_friction(getattr(build, axle).brake)
-        return 0.0, np.inf if grabs is None else grabs
-    if figure.path.endswith(".efficiency"):
-        return 0.0, 1.0 + 1e-12
-    return 0.0, np.inf
+def laid(build: Build, figures: tuple[Spread, ...], values: Array) -> dict[str, Floats]:
+    """Return draws by the path they lie over.
 
-
-def laid(build: Build, figure: Spread, value: Floats) -> Build:
-    """Return a build with a figure drawn, not checked.
-
-    build: the document [object]; figure: which [object]; value: of it, or draws [SI].
-    Source: `variants.varied`; all knees of a table by the same share.
+    build: the document [object]; figures: that were drawn (f,) [objects]; values: of them, shape
+    (f, ...) [SI].
+    Source: all knees of a table by the same share.
     """
-    if not figure.path.endswith((".table", ".points")):
-        return varied(build, figure.path, value)
-    for row, (_, knee) in enumerate(value_at(build, figure.path)):
-        build = varied(build, f"{figure.path}[{row}][1]", knee.value * value)
-    return build
+    over: dict[str, Floats] = {}
+    for figure, row in zip(figures, values, strict=True):
+        if not figure.path.endswith((".table", ".points")):
+            over[figure.path] = row
+            continue
+        for place, knee in _knees(build, figure.path):
+            over[place] = over.get(place, knee) * row
+    return over
+
+
+def _knees(build: Build, table: str) -> Iterator[tuple[str, float]]:
+    """Yield the knees of a valve's table with their paths [Pa]."""
+    for circuit, index, valve in build.valves.placed():
+        place = f"valves.{circuit}[{index}]."
+        if table.startswith(place):
+            for row, (_, knee) in enumerate(getattr(valve, table.removeprefix(place))):
+                yield f"{table}[{row}][1]", knee.value

@@ -5,13 +5,15 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.wheel import Disc
+from urgens.document.brakes import piston_area
+from urgens.document.brakes.disc import Disc
 from urgens.physics.arrays import Array
+from urgens.physics.axle import Axle
 from urgens.physics.vehicle import Standing
 from urgens.physics.volume import wear_volume
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines
-from urgens.solve.system import System, piston_area
+from urgens.solve.system import System
 from urgens.solve.travel import strokes, travel
 
 NEAR = 0.01  # of the effort, between which the slope is taken
@@ -55,14 +57,14 @@ def feel(made: System, standing: Standing, effort: float) -> Feel:
     )
 
 
-def worn_volume(build: Build, axle: str) -> float | None:
+def worn_volume(build: Build, axle: Axle) -> float | None:
     """Return what an axle draws from the reservoir as its pads wear out [m³]; both wheels.
 
-    build: the document; axle: "front" or "rear" [text].
+    build: the document; axle: which [-].
     None on a drum, whose shoes are adjusted, and where the pads' thickness is not known.
     Source: physics.volume.
     """
-    brake = getattr(build, axle).brake
+    brake = build.axle(axle).brake
     if not isinstance(brake, Disc) or brake.pad_thickness is None:
         return None
     return 2.0 * float(wear_volume(piston_area(brake), brake.pad_thickness.value))

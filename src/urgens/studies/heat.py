@@ -5,11 +5,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.document import Build
+from urgens.document.brakes import brake_kind
 from urgens.document.heat import Heat
+from urgens.document.reading import Reading
 from urgens.document.tables import fluid_table
-from urgens.document.wheel import Disc
 from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import GRAVITY
+from urgens.physics.axle import Axle, Pair
 from urgens.physics.heat import cooling_time_measured, peaks_of_a_series, rise_of_one_stop
 from urgens.solve.effort import effort_for
 from urgens.solve.press import press
@@ -18,7 +20,6 @@ from urgens.solve.solution import Solution
 # Times in which a rotor loses 63 % of its excess at road speed [s]: assumed, no source; a
 # measured temperature settles them.
 COOLING_TIMES = {"open": 300.0, "ducted": 180.0, "inboard": 480.0}
-DRUM_COOLING_TIME = 600.0  # s, assumed
 FLUID_SHARE = 0.3  # of the excess of the iron that reaches the fluid: assumed, no source
 
 
@@ -39,17 +40,17 @@ class Heated:
     unlike: bool
 
 
-def mass_heated(build: Build, axle: str) -> float | None:
+def mass_heated(build: Build, axle: Axle) -> float | None:
     """Return the mass of one rotor or drum [kg], None where it is not known.
 
-    build: the document; axle: "front" or "rear" [text]. Source: the document.
+    build: the document; axle: which [-]. Source: the document.
     """
-    brake = getattr(build, axle).brake
-    mass = brake.rotor_mass if isinstance(brake, Disc) else brake.drum_mass
-    return None if mass is None else mass.value
+    brake = build.axle(axle).brake
+    mass = Reading(brake).get(brake_kind(brake).iron)
+    return None if mass is None else float(mass)
 
 
-def shares(solution: Solution) -> tuple[float, float]:
+def shares(solution: Solution) -> Pair[float]:
     """Return the shares of the braking force, front and rear, at the wanted deceleration [-].
 
     solution: of a build; at the comfortable effort where the wanted deceleration is out of reach.
@@ -62,13 +63,13 @@ def shares(solution: Solution) -> tuple[float, float]:
     pressed = press(solution.system, np.array([effort]), solution.standing, solution.surface)
     front, rear = float(pressed.front_force[0]), float(pressed.rear_force[0])
     whole = front + rear
-    return (front / whole, rear / whole) if whole > 0 else (0.0, 0.0)
+    return Pair(front / whole, rear / whole) if whole > 0 else Pair(0.0, 0.0)
 
 
-def heated(solution: Solution, axle: str) -> Heated | None:
+def heated(solution: Solution, axle: Axle) -> Heated | None:
     """Return an estimate of one axle's heat, None where the iron's mass is not known.
 
-    solution: of a build; axle: "front" or "rear" [text].
+    solution: of a build; axle: which [-].
     Source: physics.heat, one lump a wheel; cooling and the fluid's share are assumed unless a
     temperature was measured.
     """
@@ -77,15 +78,15 @@ def heated(solution: Solution, axle: str) -> Heated | None:
     if iron is None:
         return None
     series = build.heat or Heat()
-    share = shares(solution)[0 if axle == "front" else 1]
+    share = shares(solution).of(axle)
     mass = float(solution.standing.weight) / GRAVITY
     speed, air = series.speed.value, series.air.value
     rise = float(rise_of_one_stop(mass, speed, share, iron))
     between = series.between.value / speed
-    brake = getattr(build, axle).brake
-    usual = DRUM_COOLING_TIME if not isinstance(brake, Disc) else COOLING_TIMES["open"]
+    brake = build.axle(axle).brake
+    usual = brake_kind(brake).cooling_time
     cooling = COOLING_TIMES[brake.cooling] if brake.cooling is not None else usual
-    measured = getattr(series, f"{axle}_measured")
+    measured = series.measured(axle)
     settled = unlike = False
     if measured is not None:
         found = cooling_time_measured(rise, series.stops, between, measured.value - air)

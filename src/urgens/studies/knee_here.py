@@ -1,25 +1,19 @@
 """The knee of a rear valve as the load case chosen meets it, and what moves it there."""
 
 import math
-from dataclasses import replace
 
 import numpy as np
 
-from urgens.document.valves import InertiaSensing, Lever, Limiting, LoadSensing, Reducing
-from urgens.physics import cylinder, vehicle
+from urgens.document.valves import kind_of
+from urgens.document.valves.kind import LOWEST_KNEE, Move, Wanted
+from urgens.physics import vehicle
 from urgens.physics.arrays import Array
-from urgens.physics.valve import lever_knee
-from urgens.quantity import ANGLE, FORCE, PRESSURE, Kind
+from urgens.physics.valve_law import at_rest, through
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.press import felt_rolling, rolling
 from urgens.solve.solution import Solution
-from urgens.solve.valve_law import InertiaSensingLaw, LoadSensingLaw, ReducingLaw, through
 
 POINTS = 161
-LOWEST = 1e5  # Pa; a knee stays above zero while it is dragged
-ANGLES = (math.radians(1.0), math.radians(55.0))
-
-Move = tuple[str, float, Kind]  # path below the valve, value [SI], kind
 
 
 def knee_here(solution: Solution, index: int) -> float:
@@ -30,18 +24,19 @@ def knee_here(solution: Solution, index: int) -> float:
     Source: physics section 2: a static valve by the load at rest, a dynamic one where the
     pressure meets the knee of the load it makes itself, a ball where it rolls.
     """
-    law, standing = solution.system.rear_valves[index], solution.standing
-    if isinstance(law, ReducingLaw):
-        return float(law.knee)
-    if isinstance(law, InertiaSensingLaw):
-        closing = float(np.asarray(rolling(solution.system, standing).closing))
-        return closing if closing <= _without(solution, index)[0][-1] else math.inf
-    if not isinstance(law, LoadSensingLaw):
+    law, standing = solution.system.valves.rear[index], solution.standing
+    closing = rolling(solution.system, standing).closing
+    felt = at_rest(standing)._replace(closing=np.inf if closing is None else closing)
+    knee = law.knee(felt)
+    if knee is None:
         raise TypeError(f"{type(law).__name__} has no knee")
-    if not law.dynamic:
-        return float(law.knee(standing.rear_weight))
+    if not law.feels_load and closing is None:
+        return float(knee)
     pressure, z = _without(solution, index)
-    over = pressure - law.knee(vehicle.axle_loads(standing, z)[1])
+    if not law.feels_load:
+        return float(knee) if knee <= pressure[-1] else math.inf
+    loads = vehicle.axle_loads(standing, z)[1]
+    over = pressure - np.asarray(law.knee(felt._replace(now=loads)))
     if over[-1] < 0.0:
         return math.inf
     at = max(int(np.argmax(over >= 0.0)), 1)
@@ -52,44 +47,23 @@ def knee_here(solution: Solution, index: int) -> float:
 def moves(solution: Solution, index: int, knee: float) -> list[Move]:
     """Return the figures of a rear valve that bring its knee to a pressure.
 
-    solution: of a build; index: of a valve with a knee that is no adjustable one [-]; knee: wanted
-    in the load case chosen [Pa].
-    A load-sensing valve's knees rise together, by spring or by points; a ball's ramp gets steeper.
+    solution: of a build; index: of a valve with a knee [-]; knee: wanted in the load case chosen
+    [Pa]. A load-sensing valve's knees rise together, by spring or by points; a ball's ramp gets
+    steeper; an adjustable one goes to the nearest setting.
     Raises TypeError for another valve.
     Source: `knee_here`, turned round.
     """
-    valve, knee = solution.build.valves.rear[index], max(knee, LOWEST)
-    if isinstance(valve, Reducing | Limiting):
-        return [("knee", knee, PRESSURE)]
-    if isinstance(valve, InertiaSensing):
-        pressure, z = _without(solution, index)
-        angle = math.atan(float(np.interp(knee, pressure, z)))
-        return [("ball_angle", min(max(angle, ANGLES[0]), ANGLES[1]), ANGLE)]
-    if not isinstance(valve, LoadSensing):
+    valve, knee = solution.build.valves.rear[index], max(knee, LOWEST_KNEE)
+    move = kind_of(valve).moves
+    if move is None:
         raise TypeError(f"{valve.kind} has no knee to move")
-    load = float(np.asarray(solution.standing.rear_weight))
-    if valve.follows == "dynamic":  # the load where this pressure meets the valve, still open
-        pressure, z = _without(solution, index)
-        at = np.interp(knee, pressure, z)
-        load = float(vehicle.axle_loads(solution.standing, at)[1])
-    if valve.lever is not None:
-        return [("lever.preload", _preload(valve.lever, valve.slope, load, knee), FORCE)]
-    law = solution.system.rear_valves[index]
-    assert valve.points is not None
-    assert isinstance(law, LoadSensingLaw)
-    factor = knee / float(law.knee(load))
-    return [
-        (f"points[{row}][1]", max(point[1].value * factor, LOWEST), PRESSURE)
-        for row, point in enumerate(valve.points)
-    ]
-
-
-def _preload(lever: Lever, slope: float, load: float, knee: float) -> float:
-    """Return the force [N] a lever's spring is to be set to for a knee [Pa] at a rear load [N]."""
-    area = cylinder.bore_area(lever.piston_diameter.value)
-    per_newton = lever_knee(1.0, lever.arm.value, lever.piston_arm.value, area, slope)
-    more = (load - lever.at_load.value) / lever.suspension_rate.value * lever.spring_rate.value
-    return max(knee / float(per_newton) - more, 1.0)
+    law, standing = solution.system.valves.rear[index], solution.standing
+    pressure, z = _without(solution, index)
+    there = float(np.interp(knee, pressure, z))  # where this pressure meets the valve, still open
+    load = float(np.asarray(standing.rear_weight))
+    if law.feels_load:
+        load = float(vehicle.axle_loads(standing, there)[1])
+    return move(valve, law, Wanted(knee, load, there))
 
 
 def _without(solution: Solution, index: int) -> tuple[Array, Array]:
@@ -97,8 +71,8 @@ def _without(solution: Solution, index: int) -> tuple[Array, Array]:
 
     Up to the hardest press, both rising.
     """
-    valves, standing = solution.system.rear_valves, solution.standing
-    made = replace(solution.system, rear_valves=(*valves[:index], *valves[index + 1 :]))
+    valves, standing = solution.system.valves.rear, solution.standing
+    made = solution.system.with_rear_valves(*valves[:index], *valves[index + 1 :])
     made = rolling(made, standing)
     efforts = np.linspace(0.0, made.max_effort, POINTS)
     output = booster_output(made, pushrod_force(made, efforts))

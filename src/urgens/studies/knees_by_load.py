@@ -4,14 +4,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.document.valves import LoadSensing
+from urgens.document.valves.load_sensing import LoadSensing
 from urgens.physics.arrays import Array
 from urgens.physics.cylinder import bore_area
 from urgens.physics.valve import lever_knee, spring_force
+from urgens.physics.valve_law import InertiaSensingLaw, LoadSensingLaw, ValveLaw
 from urgens.physics.vehicle import Standing, axle_loads
 from urgens.solve.press import Presses, rolling
 from urgens.solve.solution import Solution
-from urgens.solve.valve_law import InertiaSensingLaw, LoadSensingLaw, ValveLaw
 from urgens.studies.valve_stages import felt
 
 POINTS = 81
@@ -42,9 +42,9 @@ def knee_line(solution: Solution, law: ValveLaw) -> KneeLine | None:
     standing = solution.system.standing
     if isinstance(law, LoadSensingLaw):
         cases = np.asarray(standing.rear_weight, dtype=float)
-        braked = axle_loads(standing, HARDEST)[1] if law.dynamic else cases
+        braked = axle_loads(standing, HARDEST)[1] if law.feels_load else cases
         load = _around(np.maximum(np.minimum(cases, braked), 0.0), cases)
-        return KneeLine(False, load, law.knee(load), cases, law.knee(cases))
+        return KneeLine(False, load, law.knee_at(load), cases, law.knee_at(cases))
     if isinstance(law, InertiaSensingLaw):
         cases = np.asarray(standing.weight, dtype=float)
         load = _around(cases, cases)

@@ -23,7 +23,7 @@ DRAWS, SEED = 100_000, 1
 WORKERS = min(os.cpu_count() or 1, 4)
 CHUNK = 10_000  # draws solved at a time: their arrays stay near the processor
 NEAR = 1e-4  # of a step's change of excess: closer than that is a root
-SCANNED = 12  # steps of effort before the first rise is refined
+SCANNED = 12  # even steps of effort, beside every bend, before the first rise is refined
 PERCENTILES = (5.0, 50.0, 95.0)
 NEAR_LIMIT = 0.8  # of the surface, at which the inputs' influence is looked at
 
@@ -129,10 +129,7 @@ def _systems(
     build: Build, figures: tuple[Spread, ...], values: Array, case: int
 ) -> tuple[System, Standing]:
     """Return one system of all draws (d, 1), and the loads of one case (d, 1)."""
-    one = build
-    for figure, row in zip(figures, values, strict=True):
-        one = laid(one, figure, row[:, None])
-    made = system(one)
+    made = system(build, over=laid(build, figures, values[:, :, None]))
     shape = (values.shape[1], 1)
     standing = Standing(*(np.broadcast_to(np.asarray(v)[..., case], shape) for v in made.standing))
     return replace(made, standing=standing), standing
@@ -148,7 +145,7 @@ def _margin(made: System, standing: Standing, surface: float, scan: Rise) -> Arr
 
     over = np.asarray(vehicle.demand(*scan.scanned, standing) - wanted)
     rises = over[-1] >= 0.0
-    effort = first_rise(excess, scan.steps, over, rises, NEAR)
+    effort = first_rise(excess, scan.efforts, over, rises, NEAR)
     forces = axle_forces(made, pushrod_force(made, effort), standing)
     loads = vehicle.axle_loads(standing, vehicle.demand(*forces, standing))
     front, rear = (vehicle.adhesion(f, n) for f, n in zip(forces, loads, strict=True))

@@ -6,9 +6,12 @@ from enum import IntEnum
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.master import SingleMaster, TwinMaster
+from urgens.document.cylinders.single import SingleMaster
+from urgens.document.cylinders.twin import TwinMaster
 from urgens.physics import cylinder, vehicle
 from urgens.physics.arrays import Array
+from urgens.physics.axle import Pair
+from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import first_rise
 from urgens.solve.half_failed import half_failed
@@ -17,7 +20,6 @@ from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_f
 from urgens.solve.press import axle_forces, rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import strokes, travel
-from urgens.solve.valve_law import at_rest
 
 SCANNED = 600  # steps of force on the pushrod
 RATIOS: Array = np.round(np.arange(3.0, 8.05, 0.1), 1)
@@ -143,20 +145,19 @@ def of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> Syst
     base: the build's system [object]; bores, rear_bores: (b,) [m]; ratios: (r,) [-].
     Source: broadcasting.
     """
-    front_area, rear_area = (cylinder.bore_area(b)[:, None] for b in (bores, rear_bores))
-    front = replace(base.front_cylinder, area=front_area)
-    one_bore = base.rear_cylinder is base.front_cylinder
-    rear = front if one_bore else replace(base.rear_cylinder, area=rear_area)
-    areas = (front_area, front_area if one_bore else rear_area)
+    areas = [cylinder.bore_area(b)[:, None] for b in (bores, rear_bores)]
+    one_bore = base.cylinders.rear is base.cylinders.front
+    front = replace(base.cylinders.front, area=areas[0])
+    rear = front if one_bore else replace(base.cylinders.rear, area=areas[1])
+    areas = [areas[0]] * 2 if one_bore else areas
     chambers = tuple(
         replace(chamber, area=area)
         for chamber, area in zip(base.volumes.chambers, areas, strict=False)
     )
     return replace(
         base,
-        pedal_ratio=ratios[None, :],  # type: ignore[arg-type]
-        front_cylinder=front,
-        rear_cylinder=rear,
+        pedal_ratio=ratios[None, :],
+        cylinders=Pair(front, rear),
         volumes=replace(base.volumes, chambers=chambers),
     )
 
@@ -189,7 +190,7 @@ def force_that_holds(build: Build, made: System, standing: Standing, largest: fl
     Source: solve.hold.
     """
     one = replace(made, pedal_ratio=1.0, max_effort=made.max_effort * largest)
-    shape = np.shape(made.front_cylinder.area)
+    shape = np.shape(made.cylinders.front.area)
     return hold_effort(build, one, standing, shape) * made.pedal_efficiency
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.master import SingleMaster
+from urgens.document.cylinders.single import SingleMaster
 from urgens.physics import booster
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing
@@ -85,7 +85,7 @@ def regions(
         Verdict.STROKE: (np.where(used <= 1.0 - build.targets.stroke_reserve, none, free), free),
     }
     if not isinstance(build.master, SingleMaster):
-        ends[Verdict.HALF_FAILED] = (none, _half_end(made, standing, span))
+        ends[Verdict.HALF_FAILED] = (none, _half_end(made, standing, build.targets.surface, span))
     if holds_are_wanted(build):
         held = force_that_holds(build, made, standing, span[1])
         ends[Verdict.HOLD] = (np.nan_to_num(held / foot, nan=np.inf), free)
@@ -104,7 +104,7 @@ def _stroke_and_floor(made: System, standing: Standing, force: Array) -> tuple[A
 
 def _pressure_ends(build: Build, base: System, made: System) -> tuple[Array, Array]:
     """Return the ratios between which the pressure is in its window (b, 1)."""
-    part, assist = made.front_cylinder, base.booster
+    part, assist = made.cylinders.front, base.booster
     foot = build.targets.comfortable_effort.value * float(base.pedal_efficiency)
     low, high = (
         booster.input_force(
@@ -121,13 +121,13 @@ def _pressure_ends(build: Build, base: System, made: System) -> tuple[Array, Arr
     return low, high
 
 
-def _half_end(made: System, standing: Standing, span: tuple[float, float]) -> Array:
+def _half_end(made: System, standing: Standing, surface: float, span: tuple[float, float]) -> Array:
     """Return the ratio from which one half lost is out of reach (b, 1), inf where none is."""
-    shape = np.shape(made.front_cylinder.area)
+    shape = np.shape(made.cylinders.front.area)
     everywhere = Standing(*(np.broadcast_to(value, shape) for value in standing))
 
     def excess(ratio: Array) -> Array:
-        reach = half_failed_reach(replace(made, pedal_ratio=ratio), everywhere)  # type: ignore[arg-type]
+        reach = half_failed_reach(replace(made, pedal_ratio=ratio), everywhere, surface)
         return np.asarray(reach - 1.0)
 
     ends = np.array(span)

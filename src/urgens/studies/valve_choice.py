@@ -9,11 +9,13 @@ from numpy.typing import NDArray
 
 from urgens.document import Build, with_changes
 from urgens.document.bores import sold_bores
-from urgens.document.master import TwinMaster
-from urgens.document.tables import piston_table
-from urgens.document.wheel import Disc
+from urgens.document.brakes import brake_kind, piston_area
+from urgens.document.brakes.disc import Disc
+from urgens.document.cylinders.twin import TwinMaster
 from urgens.physics import cylinder
 from urgens.physics.arrays import Array
+from urgens.physics.axle import Pair
+from urgens.physics.valve_law import LoadSensingLaw, ReducingLaw
 from urgens.physics.vehicle import Standing
 from urgens.quantity import Quantity
 from urgens.solve.adhesion_curve import Regulation
@@ -22,7 +24,6 @@ from urgens.solve.lock import AxleName, first_lock, first_rise_of_either
 from urgens.solve.press import achieved
 from urgens.solve.solution import ICE, WET, solve
 from urgens.solve.system import System, system
-from urgens.solve.valve_law import LoadSensingLaw, ReducingLaw
 
 Kind = Literal["none", "reducing", "limiting", "load-sensing", "bar", "bores", "pistons"]
 MARGIN = 0.05  # of adhesion used at first lock, front above rear
@@ -224,7 +225,7 @@ def _pressure(value: float) -> str:
 
 def _reducing(search: _Search) -> Fit:
     def make(figures: Array) -> System:
-        return replace(search.made, rear_valves=(ReducingLaw(figures[0], figures[1]),))
+        return search.made.with_rear_valves(ReducingLaw(figures[0], figures[1]))
 
     knee, slope = search.fitted((KNEES, SLOPES), (14, 9), make)
     knee, slope = _down(knee, KNEE_STEP), round(_down(slope, SLOPE_STEP), 2)
@@ -234,7 +235,7 @@ def _reducing(search: _Search) -> Fit:
 
 def _limiting(search: _Search) -> Fit:
     def make(figures: Array) -> System:
-        return replace(search.made, rear_valves=(ReducingLaw(figures[0], 0.0),))
+        return search.made.with_rear_valves(ReducingLaw(figures[0], 0.0))
 
     (knee,) = search.fitted((KNEES,), (40,), make)
     knee = _down(knee, KNEE_STEP)
@@ -252,8 +253,9 @@ def _load_sensing(search: _Search) -> Fit:
     def make(figures: Array) -> System:
         low, rise, slope = figures
         high = np.minimum(low + rise, KNEES[1])
-        valve = LoadSensingLaw(light, heavy, low, high, slope, dynamic=False)
-        return replace(search.made, rear_valves=(valve,))
+        return search.made.with_rear_valves(
+            LoadSensingLaw(light, heavy, low, high, slope, feels_load=False)
+        )
 
     ranges = (KNEES, (0.0, KNEES[1] - KNEES[0]), SLOPES)
     low, rise, slope = search.fitted(ranges, (10, 8, 5), make)
@@ -266,9 +268,9 @@ def _load_sensing(search: _Search) -> Fit:
 
 def _bar(search: _Search) -> Fit:
     """Fit where the bearing of a balance bar sits."""
-    length = search.made.bar_length
-    if length is None:
+    if search.made.bar_length is None:
         return
+    length = float(search.made.bar_length)
 
     def make(figures: Array) -> System:
         return search.made.with_shares(*cylinder.bar_shares(length, figures[0]))
@@ -285,25 +287,22 @@ def _bores(search: _Search) -> Fit:
         return
     bores = sold_bores()
     areas = cylinder.bore_area(np.array([bore.value for bore in bores]))[:, None, None]
-    rear = replace(search.made.rear_cylinder, area=areas)
-    best = bores[int(search.order(replace(search.made, rear_cylinder=rear), len(bores))[0])]
+    rear = replace(search.made.cylinders.rear, area=areas)
+    made = replace(search.made, cylinders=Pair(search.made.cylinders.front, rear))
+    best = bores[int(search.order(made, len(bores))[0])]
     yield "bores", {"master.rear_bore": best.text}, {"size": best}
 
 
 def _pistons(search: _Search) -> Fit:
     """Choose the pistons of the rear brakes, all of one size."""
     brake = search.build.rear.brake
-    table = piston_table()
-    if isinstance(brake, Disc):
-        sizes, count = table.calipers, len(brake.piston_diameters)
-        now = sum(d.value**2 for d in brake.piston_diameters)
-    else:
-        sizes, count, now = table.wheel_cylinders, 1, brake.cylinder_diameter.value**2
-    share = np.array([count * size.value**2 / now for size in sizes])[:, None, None]
-    rear = search.made.rear
-    made = replace(
-        search.made, rear=replace(rear, torque_per_pressure=rear.torque_per_pressure * share)
-    )
+    sizes = brake_kind(brake).sold()
+    count = len(brake.piston_diameters) if isinstance(brake, Disc) else 1
+    areas = count * cylinder.bore_area(np.array([size.value for size in sizes]))
+    share = (areas / piston_area(brake))[:, None, None]
+    rear = search.made.ends.rear
+    rear = replace(rear, torque_per_pressure=rear.torque_per_pressure * share)
+    made = replace(search.made, ends=Pair(search.made.ends.front, rear))
     best = sizes[int(search.order(made, len(sizes))[0])]
     changes: dict[str, object] = {"rear.brake.cylinder_diameter": best.text}
     if isinstance(brake, Disc):

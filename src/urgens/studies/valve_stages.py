@@ -1,16 +1,16 @@
 """A circuit valve by valve: what goes into each and what comes out, and its own loop."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from urgens.physics.arrays import Array
+from urgens.physics.axle import Axle
+from urgens.physics.valve_law import Felt, ValveLaw
 from urgens.physics.vehicle import axle_loads
 from urgens.solve.press import Presses, rolling
 from urgens.solve.solution import Solution
-from urgens.solve.valve_law import Felt, InertiaSensingLaw, LoadSensingLaw, ReducingLaw, ValveLaw
 
-KNEE_TOLERANCE, SLOPE_TOLERANCE = 0.05, 0.03  # share of the knee, of slope: production, both ways
 POINTS = 161
 
 
@@ -50,16 +50,16 @@ def felt(solution: Solution, pressed: Presses) -> Felt:
     return Felt(np.asarray(now), standing.rear_weight, np.inf if closing is None else closing)
 
 
-def stages(solution: Solution, pressed: Presses, circuit: str) -> tuple[Stage, ...]:
+def stages(solution: Solution, pressed: Presses, circuit: Axle) -> tuple[Stage, ...]:
     """Return what each valve of a circuit does at a press, in flow order.
 
-    solution: of a build; pressed: one press [object]; circuit: "front" or "rear" [text].
+    solution: of a build; pressed: one press [object]; circuit: the axle it feeds [-].
     Source: the outlet of one is the inlet of the next.
     """
     load = felt(solution, pressed)
-    inlet = float(getattr(pressed, f"master_{circuit}"))
+    inlet = float(pressed.master(circuit))
     found = []
-    for law in getattr(solution.system, f"{circuit}_valves"):
+    for law in solution.system.valves.of(circuit):
         outlet = float(law.outlet(inlet, load))
         found.append(Stage(law, inlet, outlet))
         inlet = outlet
@@ -76,38 +76,6 @@ def loop(solution: Solution, pressed: Presses, law: ValveLaw, hardest: float) ->
     load = felt(solution, pressed)
     inlet = np.linspace(0.0, hardest, POINTS)
     up = law.outlet(inlet, load)
-    ends = tolerance_ends(law, load)
+    ends = law.tolerance(load)
     low, high = (None, None) if ends is None else (end.outlet(inlet, load) for end in ends)
     return Loop(inlet, up, law.release(inlet, up[-1:]), low, high)
-
-
-def tolerance_ends(law: ValveLaw, load: Felt) -> tuple[ValveLaw, ValveLaw] | None:
-    """Return a valve at both ends of its production tolerance, None where it has no knee.
-
-    law: the valve [object]; load: what it feels [object].
-    Source: physics section 2, ±5 % of the knee and ±0.03 of the slope.
-    """
-    if isinstance(law, InertiaSensingLaw) and np.all(np.isfinite(load.closing)):
-        law = ReducingLaw(load.closing, law.slope)
-    if isinstance(law, ReducingLaw):
-        return tuple(  # type: ignore[return-value]
-            ReducingLaw(law.knee * (1.0 + sign * KNEE_TOLERANCE), _slope(law.slope, sign))
-            for sign in (-1.0, 1.0)
-        )
-    if isinstance(law, LoadSensingLaw):
-        return tuple(  # type: ignore[return-value]
-            replace(
-                law,
-                light_knee=law.light_knee * (1.0 + sign * KNEE_TOLERANCE),
-                heavy_knee=law.heavy_knee * (1.0 + sign * KNEE_TOLERANCE),
-                slope=_slope(law.slope, sign),
-            )
-            for sign in (-1.0, 1.0)
-        )
-    return None
-
-
-def _slope(slope: object, sign: float) -> Array:
-    """Return a slope at one end of its tolerance; one that limits stays nought."""
-    given = np.asarray(slope, dtype=float)
-    return np.where(given > 0, np.clip(given + sign * SLOPE_TOLERANCE, 0.0, 0.99), 0.0)

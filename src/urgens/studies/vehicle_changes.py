@@ -6,12 +6,13 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.document import Build, with_changes
-from urgens.document.valves import Lever, LoadSensing
-from urgens.document.wheel import Disc
+from urgens.document.brakes import brake_kind
+from urgens.document.catalogue import figure
+from urgens.document.valves.load_sensing import Lever, LoadSensing
+from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, LOAD, Kind
 from urgens.solve.lock import AxleName
 from urgens.solve.solution import solve
-from urgens.solve.system import rolling_radius
 
 
 @dataclass(frozen=True)
@@ -70,24 +71,19 @@ def changed(build: Build, change: Change, amount: float) -> Outcome:
     return outcome(with_changes(build, change.lay(build, amount)))
 
 
-def _tyre(axle: str) -> Callable[[Build, float], dict[str, object]]:
+def _tyre(axle: Axle) -> Callable[[Build, float], dict[str, object]]:
     def lay(build: Build, percent: float) -> dict[str, object]:
-        radius = rolling_radius(getattr(build, axle).tyre) * (1.0 + percent / 100.0)
+        radius = build.axle(axle).tyre.radius * (1.0 + percent / 100.0)
         return {f"{axle}.tyre": {"rolling_radius": f"{radius:.9g} m"}}
 
     return lay
 
 
-def _friction(axle: str) -> Callable[[Build, float], dict[str, object]]:
+def _friction(axle: Axle) -> Callable[[Build, float], dict[str, object]]:
     def lay(build: Build, percent: float) -> dict[str, object]:
-        brake, share = getattr(build, axle).brake, 1.0 + percent / 100.0
-        place = f"{axle}.brake"
-        if isinstance(brake, Disc):
-            return {f"{place}.pad_friction": brake.pad_friction * share}
-        if brake.shoe_factor is not None:
-            return {f"{place}.shoe_factor": brake.shoe_factor * share}
-        assert brake.shoe is not None
-        return {f"{place}.shoe.lining_friction": brake.shoe.lining_friction * share}
+        brake = build.axle(axle).brake
+        path = f"{axle}.brake.{brake_kind(brake).friction(brake)}"
+        return {path: figure(build, path).number * (1.0 + percent / 100.0)}
 
     return lay
 
@@ -113,10 +109,9 @@ def _springs(build: Build, percent: float) -> dict[str, object]:
 
 
 def _levers(build: Build) -> Iterator[tuple[str, Lever]]:
-    for circuit in ("front", "rear"):
-        for index, valve in enumerate(getattr(build.valves, circuit)):
-            if isinstance(valve, LoadSensing) and valve.lever is not None:
-                yield f"valves.{circuit}[{index}].lever", valve.lever
+    for circuit, index, valve in build.valves.placed():
+        if isinstance(valve, LoadSensing) and valve.lever is not None:
+            yield f"valves.{circuit}[{index}].lever", valve.lever
 
 
 def lays(build: Build, change: Change) -> bool:
@@ -127,12 +122,10 @@ def lays(build: Build, change: Change) -> bool:
     return change.lay is not None and bool(change.lay(build, change.amount))
 
 
-def _ballast(axle: str) -> Callable[[Build, float], dict[str, object]]:
+def _ballast(axle: Axle) -> Callable[[Build, float], dict[str, object]]:
     def lay(build: Build, newtons: float) -> dict[str, object]:
         return {
-            f"vehicle.load_cases[{i}].{axle}_axle": (
-                f"{getattr(case, f'{axle}_axle').value + newtons:.9g} N"
-            )
+            f"vehicle.load_cases[{i}].{axle}_axle": (f"{case.load(axle).value + newtons:.9g} N")
             for i, case in enumerate(build.vehicle.load_cases)
         }
 
@@ -141,13 +134,15 @@ def _ballast(axle: str) -> Callable[[Build, float], dict[str, object]]:
 
 HUNDREDWEIGHT = 50.0 * 9.80665  # N
 CHANGES = (
-    Change("front-tyres", "Front tyres larger by", 5.0, None, _tyre("front")),
-    Change("rear-tyres", "Rear tyres larger by", 5.0, None, _tyre("rear")),
+    Change("front-tyres", "Front tyres larger by", 5.0, None, _tyre(Axle.FRONT)),
+    Change("rear-tyres", "Rear tyres larger by", 5.0, None, _tyre(Axle.REAR)),
     Change("height", "Ride height, and the centre of gravity, by", -0.0254, LENGTH, _height),
-    Change("front-pads", "Front friction by", 10.0, None, _friction("front")),
-    Change("rear-pads", "Rear friction by", 10.0, None, _friction("rear")),
-    Change("front-ballast", "Ballast over the front axle", HUNDREDWEIGHT, LOAD, _ballast("front")),
-    Change("rear-ballast", "Ballast over the rear axle", HUNDREDWEIGHT, LOAD, _ballast("rear")),
+    Change("front-pads", "Front friction by", 10.0, None, _friction(Axle.FRONT)),
+    Change("rear-pads", "Rear friction by", 10.0, None, _friction(Axle.REAR)),
+    Change(
+        "front-ballast", "Ballast over the front axle", HUNDREDWEIGHT, LOAD, _ballast(Axle.FRONT)
+    ),
+    Change("rear-ballast", "Ballast over the rear axle", HUNDREDWEIGHT, LOAD, _ballast(Axle.REAR)),
     Change("springs", "Stiffer springs by", 30.0, None, _springs),
     Change("wheels", "Wider wheels by", 20.0, None, None),
 )

@@ -3,7 +3,9 @@
 from dataclasses import dataclass, replace
 
 from urgens.document import Build
-from urgens.solve.system import AxleFluid, System, piston_area
+from urgens.document.brakes import piston_area
+from urgens.physics.axle import AXLES, Pair
+from urgens.solve.system import AxleFluid, System
 
 
 @dataclass(frozen=True)
@@ -29,12 +31,12 @@ def supposed(build: Build, made: System, front: WhatIf, rear: WhatIf) -> System:
     build: the document [object]; made: its system; front, rear: faults of an axle [objects].
     Source: the volumes of physics section 5.
     """
-    volumes = replace(
-        made.volumes,
-        front=_faulty(made.volumes.front, front, piston_area(build.front.brake)),
-        rear=_faulty(made.volumes.rear, rear, piston_area(build.rear.brake)),
+    faults = Pair(front, rear)
+    fluids = (
+        _faulty(made.volumes.axles.of(axle), faults.of(axle), piston_area(build.axle(axle).brake))
+        for axle in AXLES
     )
-    return replace(made, volumes=volumes)
+    return replace(made, volumes=replace(made.volumes, axles=Pair(*fluids)))
 
 
 def _faulty(fluid: AxleFluid, fault: WhatIf, area: float) -> AxleFluid:

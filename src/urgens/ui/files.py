@@ -59,7 +59,7 @@ class FileDesk:
         words = "Name of the build"
         name, taken = QInputDialog.getText(self._window, words, words, text=now)
         if taken and name.strip() and name.strip() != now:
-            self._session.try_all({"name": name.strip()}, f"Named {name.strip()}")
+            self._session.edit("name", name.strip(), f"Named {name.strip()}")
 
     def borrow(self, part: str) -> None:
         """Ask for another build and take a part of it over, as one step that can be undone."""
@@ -73,8 +73,7 @@ class FileDesk:
         except BuildErrors as errors:
             self._say(f"{Path(name).name} was not read", _listed(errors))
             return
-        changes = borrowed(self._session.base, other, part)
-        self._session.try_all(changes, f"The {part} of {other.name}")
+        self._session.make(borrowed(other, part))
 
     def save(self) -> bool:
         """Save to the build's file, asking for one if there is none; tell whether it is saved."""

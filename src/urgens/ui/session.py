@@ -1,14 +1,13 @@
 """The one mutable object of the interface: the build that is open, and how it is looked at."""
 
 import hashlib
-from collections.abc import Mapping
 from pathlib import Path
 
 import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 from PySide6.QtGui import QUndoStack
 
-from urgens.document import Build, BuildErrors, load, save, whole, with_changes, with_setup
+from urgens.document import Build, BuildErrors, Change, changed, load, save, with_setup
 from urgens.document.files import is_read_only
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Kind, QuantityError, Units, UnitSystem
@@ -115,54 +114,31 @@ class Session(QObject):
         return not self.undo_stack.isClean()
 
     def edit(self, path: str, value: object, label: str = "") -> None:
-        """Put `value` at `path` of the build as one step that can be undone.
+        """Put `value` at `path` of the build as one step; as `make`."""
+        self.make(Change(label or path, {path: value}))
 
-        While a drag is under way all its edits are one step. Raises BuildErrors and then changes
-        nothing.
+    def make(self, change: Change, *, in_setup: bool = True) -> None:
+        """Change the build as one step that can be undone; what is refused is said by itself.
+
+        While a drag is under way all its edits are one step. With a set-up chosen they go into
+        that, but for what belongs to the build itself. A refused change changes nothing.
         """
-        self.edit_all({path: value}, label or path)
-
-    def edit_all(self, changes: Mapping[str, object], label: str) -> None:
-        """Put several values into the build as one step; as `edit`."""
-        changed = self._edited(changes)
-        if changed != self.base:
-            self.undo_stack.push(Edit(self._show, self.base, changed, label, self._drag))
-
-    def try_all(self, changes: Mapping[str, object], label: str) -> None:
-        """Put values in as `edit_all`; what cannot be is said and changes nothing."""
         try:
-            self.edit_all(changes, label)
+            self.take(change, in_setup=in_setup)
         except BuildErrors as errors:
             self.refused.emit("\n".join(str(error) for error in errors.errors))
 
-    def _edited(self, changes: Mapping[str, object]) -> Build:
-        """Return the base build with the edits in it; with a set-up chosen they go into that.
-
-        What is known about a figure belongs to the build itself, whatever set-up is chosen.
-        """
-        if self.setup is None:
-            return whole(with_changes(self.base, changes))
-        with_changes(self.build, changes)  # what is refused is refused at its own path
-        index = next(i for i, s in enumerate(self.base.setups) if s.name == self.setup)
-        known = {path: value for path, value in changes.items() if path.startswith("evidence")}
-        laid = {path: value for path, value in changes.items() if path not in known}
-        if laid:
-            known[f"setups[{index}].changes"] = {**self.base.setups[index].changes, **laid}
-        return whole(with_changes(self.base, known))
-
-    def known_but(self, gone: str) -> dict[str, object]:
-        """Return what is known about all figures but those whose path begins so, to be laid in."""
-        return {
-            path: known.model_dump(mode="json", exclude_unset=True)
-            for path, known in self.base.evidence.items()
-            if not path.startswith(gone)
-        }
+    def take(self, change: Change, *, in_setup: bool = True) -> None:
+        """Change the build as `make`, for who says himself what is refused: raises BuildErrors."""
+        made = changed(self.base, change, self.setup if in_setup else None)
+        if made != self.base:
+            self.undo_stack.push(Edit(self._show, self.base, made, change.label, self._drag))
 
     def settle(self, path: str, state: str) -> None:
         """Say what is known about the figure at a path: its spread and note stay."""
         known = self.build.evidence.get(path)
         said = {} if known is None else known.model_dump(mode="json", exclude_unset=True)
-        self.edit(f'evidence["{path}"]', {**said, "state": state}, f"{path} {state}")
+        self.make(Change(f"{path} {state}", known={path: {**said, "state": state}}))
 
     def assumes(self, path: str) -> bool:
         """Tell whether the figure at a path is one the builder only assumes."""
@@ -171,7 +147,10 @@ class Session(QObject):
 
     def apply(self, fix: Fix) -> None:
         """Make the edit that a finding proposes."""
-        self.edit(fix.path, fix.value, fix.label)
+        if fix.order is None:
+            self.edit(fix.path, fix.value, fix.label)
+        else:
+            self.make(Change(fix.label, orders={fix.path: fix.order}))
 
     def begin_drag(self) -> None:
         """From here on edits belong to one drag."""

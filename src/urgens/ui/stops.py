@@ -1,8 +1,8 @@
 """What the rail says of each station."""
 
 from urgens.document import Build
+from urgens.document.known import open_figures
 from urgens.guidance import Finding, Severity, area_of
-from urgens.studies.settle import open_figures
 from urgens.ui.rail import Stop
 from urgens.ui.session import Session
 

@@ -15,8 +15,8 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from urgens.document.booster import VacuumBooster
-from urgens.document.master import TwinMaster
+from urgens.document.boosters.vacuum import VacuumBooster
+from urgens.document.cylinders.twin import TwinMaster
 from urgens.quantity import LENGTH
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName
@@ -121,9 +121,8 @@ class PedalView(Painted):
         self._paint_locks(painter)
 
     def _pin_radius(self) -> float:
-        return min(
-            max(self._arm / self._session.solution.system.pedal_ratio, 30.0), self._arm * 0.5
-        )
+        ratio = float(self._session.solution.system.pedal_ratio)
+        return min(max(self._arm / ratio, 30.0), self._arm * 0.5)
 
     def _paint_hold(self, painter: QPainter) -> None:
         session = self._session

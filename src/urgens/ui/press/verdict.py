@@ -40,7 +40,7 @@ def verdict(solution: Solution, presses: Presses, units: UnitSystem | Units) -> 
         return str(show(value, FORCE, units))
 
     if axle is AxleName.NONE:
-        most = force(solution.system.max_effort)
+        most = force(solution.max_effort)
         return Verdict(Outcome.NOTHING, "Nothing locks", f"up to {most} of foot")
     other = "rear" if axle is AxleName.FRONT else "front"
     later = f"{other} never locks" if np.isnan(margin) else f"{other} {force(margin)} later"

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen, width
-from urgens.ui.widgets.figure_label import Figure, FigureLabel
+from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.painted import Painted
 
 ARROW = 5.0  # px, half as wide as it is long
@@ -26,14 +26,14 @@ class Board(Painted):
         super().__init__(parent)
         self.session = session
         self.labels: dict[str, FigureLabel] = {}
-        self._figures: tuple[Figure, ...] = ()
+        self._spots: tuple[Spot, ...] = ()
         self._stale = True
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         session.solution_changed.connect(self._changed)
         session.press_changed.connect(self.update)
         self.refresh()
 
-    def figures(self) -> Sequence[Figure]:
+    def spots(self) -> Sequence[Spot]:
         """Return the figures that stand on it now, in the order of Tab."""
         raise TypeError(f"{type(self).__name__} has no figures")
 
@@ -59,13 +59,13 @@ class Board(Painted):
         if not self._stale:
             return
         self._stale = False
-        wanted = tuple(self.figures())
-        if wanted != self._figures:
-            self._figures = wanted
+        wanted = tuple(self.spots())
+        if wanted != self._spots:
+            self._spots = wanted
             for label in self.labels.values():
                 label.hide()
                 label.deleteLater()
-            self.labels = {f.path: FigureLabel(self.session, f, self) for f in wanted}
+            self.labels = {s.path: FigureLabel(self.session, s, self) for s in wanted}
             for label in self.labels.values():
                 label.show()
         for label in self.labels.values():

@@ -53,4 +53,4 @@ class ChoiceButton(QToolButton):
 
     def _choose(self, value: str) -> None:
         said = f"{self._name} {self._words[value]}"
-        self._session.try_all({self._path: value}, said)
+        self._session.edit(self._path, value, said)

@@ -66,6 +66,15 @@ class DimensionLabel(Painted):
         self.setCursor(Qt.CursorShape.IBeamCursor)
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
 
+    @property
+    def name(self) -> str:
+        """What the figure is called."""
+        return self._name
+
+    def rename(self, name: str) -> None:
+        """Call the figure something else from now on."""
+        self._name = name
+
     def set_value(self, shown: Shown, typed: str) -> None:
         """Show a figure; `typed` is what the editor starts with."""
         self._shown, self._typed = shown, typed
@@ -170,6 +179,8 @@ class DimensionLabel(Painted):
         self.update()
 
     def focusOutEvent(self, event: QFocusEvent) -> None:
+        if self._editor is None:
+            self._clear_error()
         self.update()
 
     def begin_edit(self, start: str | None = None) -> None:
@@ -222,15 +233,25 @@ class DimensionLabel(Painted):
         if text == self._typed:
             self._close(focus=not leaving)
             return True
+        if not self.attempt(lambda: self._accept(text)):
+            return False
+        self._close(focus=not leaving)
+        return True
+
+    def attempt(self, act: Callable[[], None]) -> bool:
+        """Do what may be refused, whose words then stand under the label; tell whether it was done.
+
+        `act` raises QuantityError or BuildErrors where it is refused.
+        """
         try:
-            self._accept(text)
+            act()
         except QuantityError as error:
             self._show_error(f"{error.problem}; {error.remedy}")
             return False
         except BuildErrors as errors:
             self._show_error("\n".join(f"{e.problem}; {e.remedy}" for e in errors.errors))
             return False
-        self._close(focus=not leaving)
+        self._clear_error()
         return True
 
     def _close(self, *, focus: bool = True) -> None:

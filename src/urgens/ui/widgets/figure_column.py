@@ -5,29 +5,39 @@ from dataclasses import dataclass
 
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QWidget
 
-from urgens.document import BuildErrors, value_at
+from urgens.document import BuildErrors
+from urgens.document.catalogue import column_name, figure, named
 from urgens.ui.session import Session
-from urgens.ui.widgets.figure_label import Figure, FigureLabel
+from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.worded import worded
 
 
 @dataclass(frozen=True)
-class Pair:
+class Beside:
     """Figures that stand beside each other under one name."""
 
     name: str
-    figures: tuple[Figure, ...]
+    spots: tuple[Spot, ...]
 
 
 class FigureColumn(QWidget):
-    """Names to the left, figures to the right; those the build has no place for are left out."""
+    """Names to the left, figures to the right; those the build has no place for are left out.
+
+    Figures `of_one_part` are called as beside it, others as beside all figures of the build.
+    """
 
     def __init__(
-        self, session: Session, figures: Sequence[Figure | Pair], parent: QWidget | None = None
+        self,
+        session: Session,
+        spots: Sequence[Spot | Beside],
+        parent: QWidget | None = None,
+        *,
+        of_one_part: bool = True,
     ) -> None:
         super().__init__(parent)
         self._session = session
-        self._rows = [f if isinstance(f, Pair) else Pair(f.name, (f,)) for f in figures]
+        self._rows = [s if isinstance(s, Beside) else Beside("", (s,)) for s in spots]
+        self._name = column_name if of_one_part else named
         self.labels: dict[str, FigureLabel] = {}
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 0, 0)
@@ -38,22 +48,22 @@ class FigureColumn(QWidget):
     def refresh(self) -> None:
         """Show the figures as they are now."""
         there = [
-            Pair(row.name, tuple(f for f in row.figures if self._has(f.path))) for row in self._rows
+            Beside(row.name, tuple(s for s in row.spots if self._has(s.path))) for row in self._rows
         ]
-        there = [row for row in there if row.figures]
-        if [f.path for row in there for f in row.figures] != list(self.labels):
+        there = [row for row in there if row.spots]
+        if [s.path for row in there for s in row.spots] != list(self.labels):
             self._rebuild(there)
         for label in self.labels.values():
             label.refresh()
 
     def _has(self, path: str) -> bool:
         try:
-            value_at(self._session.build, path)
+            figure(self._session.build, path)
         except BuildErrors:
             return False
         return True
 
-    def _rebuild(self, rows: Sequence[Pair]) -> None:
+    def _rebuild(self, rows: Sequence[Beside]) -> None:
         while (item := self._grid.takeAt(0)) is not None:
             widget = item.widget()
             if widget is not None:
@@ -61,14 +71,19 @@ class FigureColumn(QWidget):
                 widget.deleteLater()
         self.labels = {}
         for index, row in enumerate(rows):
-            self._grid.addWidget(worded(row.name, "muted"), index, 0)
+            name = row.name or self._name(self._session.build, row.spots[0].path)
+            self._grid.addWidget(
+                worded(name, "muted"),
+                index,
+                0,
+            )
             beside = QWidget()
             line = QHBoxLayout(beside)
             line.setContentsMargins(0, 0, 0, 0)
             line.setSpacing(8)
-            for figure in row.figures:
-                label = FigureLabel(self._session, figure, beside)
-                self.labels[figure.path] = label
+            for spot in row.spots:
+                label = FigureLabel(self._session, spot, beside)
+                self.labels[spot.path] = label
                 line.addWidget(label)
             line.addStretch()
             self._grid.addWidget(beside, index, 1)

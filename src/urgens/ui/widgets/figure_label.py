@@ -8,24 +8,19 @@ from typing import Literal
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
-from urgens.document import value_at
+from urgens.document import Change
+from urgens.document.catalogue import Figure, figure, named
 from urgens.physics.friction_code import friction_range
 from urgens.physics.tyre import size_code
 from urgens.quantity import (
-    ANGLE,
-    AREA,
     DISTANCE,
-    FORCE,
     LENGTH,
-    LOAD,
-    PRESSURE,
-    SPRING_RATE,
     Kind,
     Quantity,
     QuantityError,
     Shown,
     Units,
-    UnitSystem,
+    natural_step,
     nearest_fraction,
     parse,
     printed,
@@ -41,48 +36,19 @@ _TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
 _ROLL_OUT = re.compile(r"(?P<turns>[1-9])\s*turns?\s*(?:[:=,]|of)?\s*(?P<way>\d.*)")
 _LENGTH = re.compile(r"\d\s*(?:in|mm|cm|m|ft|\"|″)\s*$")
 _INCH_MARKS = ('"', "″", "''")
-STEPS = {  # natural steps, as a builder reads his tools: SI
-    (LENGTH, UnitSystem.INCH): parse("1/16 in", LENGTH).value,
-    (LENGTH, UnitSystem.METRIC): 1e-3,
-    (LOAD, UnitSystem.INCH): parse("10 lb", LOAD).value,
-    (LOAD, UnitSystem.METRIC): parse("5 kg", LOAD).value,
-    (PRESSURE, UnitSystem.INCH): parse("5 psi", PRESSURE).value,
-    (PRESSURE, UnitSystem.METRIC): 0.5e5,
-    (FORCE, UnitSystem.INCH): parse("1 lbf", FORCE).value,
-    (FORCE, UnitSystem.METRIC): 5.0,
-    (SPRING_RATE, UnitSystem.INCH): parse("5 lbf/in", SPRING_RATE).value,
-    (SPRING_RATE, UnitSystem.METRIC): 1e3,
-    (ANGLE, UnitSystem.INCH): parse("0.5 deg", ANGLE).value,
-    (ANGLE, UnitSystem.METRIC): parse("0.5 deg", ANGLE).value,
-    (AREA, UnitSystem.INCH): 0.01,
-    (AREA, UnitSystem.METRIC): 0.01,
-}
-NUMBER_STEP = 0.01
 
 
 @dataclass(frozen=True)
-class Figure:
-    """A figure on a drawing: where it stands in the build, its name, what it measures.
+class Spot:
+    """Where a figure of the build stands on a drawing, and how large; the catalogue says the rest.
 
-    `kind` None is a pure number, "text" a code such as a tyre's.
+    A text longer than `widest` px elides.
     """
 
     path: str
-    name: str
-    kind: Kind | Literal["text"] | None = None
     size: int = 20
     color: str | None = None
-    widest: int | None = None  # px; a longer text elides
-    units: tuple[str, str] | None = None  # of its own, inch and metric: vacuum is read in inHg
-    optional: bool = False  # nothing is missing where it is not given
-    step: float = NUMBER_STEP  # of a pure number
-
-    def shown_in(self, units: Units) -> Units:
-        """Return the units this figure is shown in."""
-        if self.units is None or not isinstance(self.kind, Kind):
-            return units
-        name = self.units[0 if units.system is UnitSystem.INCH else 1]
-        return Units(units.system, ((self.kind, name), *units.overrides))
+    widest: int | None = None
 
 
 def shown(value: object, kind: Kind | Literal["text"] | None, units: Units) -> Shown:
@@ -106,38 +72,43 @@ def shown(value: object, kind: Kind | Literal["text"] | None, units: Units) -> S
 class FigureLabel(DimensionLabel):
     """Follows one figure of the session's build, and changes it."""
 
-    def __init__(self, session: Session, figure: Figure, parent: QWidget) -> None:
-        super().__init__(
-            figure.name, self._take, size=figure.size, color=figure.color, parent=parent
-        )
-        self.figure = figure
-        self._session = session
+    def __init__(self, session: Session, spot: Spot, parent: QWidget) -> None:
+        build = session.build
+        self._spot, self._session = spot, session
+        self._figure: Figure = figure(build, spot.path)
+        name = named(build, spot.path)
+        super().__init__(name, self._take, size=spot.size, color=spot.color, parent=parent)
         self.stepped.connect(self._step)
         self.refresh()
 
+    @property
+    def path(self) -> str:
+        """Where its figure stands in the build."""
+        return self._spot.path
+
     def refresh(self) -> None:
         """Show the figure as it is now."""
-        value = value_at(self._session.build, self.figure.path)
-        typed = value.text if isinstance(value, Quantity) else value
-        typed = "" if typed is None else typed if isinstance(typed, str) else f"{typed:g}"
-        units = self.figure.shown_in(self._session.units)
-        self.set_value(self._fitting(shown(value, self.figure.kind, units)), typed)
-        if value is None:
-            self.set_known(Known.YES if self.figure.optional else Known.MISSING)
+        build = self._session.build
+        self._figure = one = figure(build, self.path)
+        self.rename(named(build, self.path))
+        units = one.shown_in(self._session.units)
+        self.set_value(self._fitting(shown(one.value, one.kind, units)), one.text)
+        if one.value is None:
+            self.set_known(Known.MISSING if one.entry.wanted else Known.YES)
         else:
             self.set_known(*self._evidence())
 
     def _fitting(self, text: Shown) -> Shown:
         """Return what is shown, its end left out where it would be too wide."""
-        if self.figure.widest is None:
+        if self._spot.widest is None:
             return text
-        font = metrics(self.figure.size, 600, condensed=False)
-        fits = font.elidedText(text.number, Qt.TextElideMode.ElideRight, self.figure.widest)
+        font = metrics(self._spot.size, 600, condensed=False)
+        fits = font.elidedText(text.number, Qt.TextElideMode.ElideRight, self._spot.widest)
         return Shown(fits, text.unit)
 
     def _evidence(self) -> tuple[Known, str]:
         """Return what the build says is known about the figure, and its words."""
-        said = self._session.build.evidence.get(self.figure.path)
+        said = self._session.build.evidence.get(self.path)
         if said is None:
             return Known.YES, ""
         spread = "" if said.spread is None else f" ±{said.spread.lstrip('± ')}"
@@ -147,22 +118,29 @@ class FigureLabel(DimensionLabel):
 
     def _take(self, typed: str) -> None:
         """Put what is typed into the build; raises QuantityError or BuildErrors."""
-        figure = self.figure
         value: object = typed.strip()
-        if figure.path.endswith(".pad_friction") and typed.strip()[:1].isalpha():
+        if self.path.endswith(".pad_friction") and typed.strip()[:1].isalpha():
             self._take_code(typed.strip().upper())
             return
-        if ".tyre." in figure.path:
+        if ".tyre." in self.path:
             self._take_tyre(typed.strip())
             return
-        if figure.kind is None:
-            try:
-                value = float(typed)
-            except ValueError:
-                raise QuantityError(
-                    f'"{typed}" is not a number', f"write the {figure.name} as a plain number"
-                ) from None
-        self._session.edit(figure.path, value, f"{figure.name} {typed}")
+        if self._figure.kind is None:
+            value = self._number(typed)
+        self._put(typed, {self.path: value})
+
+    def _put(self, typed: str, values: dict[str, object], known: object = None) -> None:
+        said = {} if known is None else dict.fromkeys(values, known)
+        self._session.take(Change(f"{self.name} {typed}", values, said))
+
+    def _number(self, typed: str) -> float:
+        try:
+            value = float(typed)
+        except ValueError:
+            raise QuantityError(
+                f'"{typed}" is not a number', f"write the {self.name} as a plain number"
+            ) from None
+        return int(value) if self._figure.whole and value.is_integer() else value
 
     def _take_code(self, code: str) -> None:
         """Take the letters on a pad's edge: the middle of their class, and its width as spread."""
@@ -182,52 +160,43 @@ class FigureLabel(DimensionLabel):
             "spread": f"{(high - low) / 2:g}",
             "note": f"friction code {code}, SAE J866",
         }
-        path = self.figure.path
-        changes = {path: round((low + high) / 2, 4), f'evidence["{path}"]': known}
-        self._session.edit_all(changes, f"{self.figure.name} {code}")
+        self._put(code, {self.path: round((low + high) / 2, 4)}, known)
 
     def _take_tyre(self, typed: str) -> None:
         """Take a size code, a rolling radius, or a roll-out such as "2 turns 3.58 m"."""
-        place = self.figure.path.rpartition(".")[0]
+        place = self.path.rpartition(".")[0]
         rolled = _ROLL_OUT.fullmatch(typed)
         if rolled is not None:
             way = parse(rolled["way"], DISTANCE).value
             radius = way / (2.0 * math.pi * int(rolled["turns"]))
             known = {"state": "measured", "note": f"rolled out: {typed}"}
-            path = f"{place}.rolling_radius"
-            changes = {
-                path: retype(radius, LENGTH, self._session.units),
-                f'evidence["{path}"]': known,
-            }
-            self._session.edit_all(changes, f"{self.figure.name} {typed}")
+            value = retype(radius, LENGTH, self._session.units)
+            self._put(typed, {f"{place}.rolling_radius": value}, known)
             return
         try:
             size_code(typed)
         except ValueError:
-            sized = self.figure.kind == "text" and _LENGTH.search(typed) is None
-            field = "size" if sized else "rolling_radius"
-            self._session.edit(f"{place}.{field}", typed, f"{self.figure.name} {typed}")
+            sized = self._figure.kind == "text" and _LENGTH.search(typed) is None
+            self._put(typed, {f"{place}.{'size' if sized else 'rolling_radius'}": typed})
             return
-        tyre = {"size": typed}
-        measured = f"{place}.rolling_radius"
-        changes = {place: tyre, "evidence": self._session.known_but(measured)}
-        self._session.edit_all(changes, f"{self.figure.name} {typed}")
+        self._put(typed, {place: {"size": typed}})
 
     def _step(self, steps: int) -> None:
-        figure, units = self.figure, self._session.units
-        value = value_at(self._session.build, figure.path)
-        if figure.kind == "text" or value is None:
-            return
-        if figure.kind is None:
-            self._take(f"{round(value + self.figure.step * steps, 4):g}")
-            return
-        step = STEPS.get((figure.kind, units.system))
-        if step is None:
-            return
-        moved = (round(value.value / step) + steps) * step
-        if moved <= 0:
-            return
-        if figure.kind is LENGTH and unit_shown(LENGTH, units) == "in":
-            self._take(f"{nearest_fraction(moved)} in")
-        else:
-            self._take(retype(moved, figure.kind, units))
+        typed = self._stepped(steps)
+        if typed is not None:
+            self.attempt(lambda: self._take(typed))
+
+    def _stepped(self, steps: int) -> str | None:
+        """Return the figure so many natural steps on, as typed; None where there is no step."""
+        one, units = self._figure, self._session.units
+        if one.kind == "text" or one.value is None:
+            return None
+        if one.kind is None:
+            return f"{round(one.number + one.step * steps, 4):g}"
+        step = natural_step(one.kind, one.shown_in(units))
+        moved = (round(one.number / step) + steps) * step
+        if moved <= 0 and one.low >= 0:
+            return None
+        if one.kind is LENGTH and unit_shown(LENGTH, units) == "in" and one.entry.units is None:
+            return f"{nearest_fraction(moved)} in"
+        return retype(moved, one.kind, one.shown_in(units))

@@ -41,7 +41,7 @@ class SideView:
     @classmethod
     def of(cls, build: Build, made: System) -> "SideView":
         """Return the view of a build; made: its system."""
-        radii = (float(end.rolling_radius) for end in (made.front, made.rear))
+        radii = (float(end.rolling_radius) for end in (made.ends.front, made.ends.rear))
         return cls(body_kind(build), build.vehicle.wheelbase.value, *radii)
 
     @property

@@ -7,8 +7,9 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QWidget
 
+from urgens.document.known import open_figures
 from urgens.physics.standards import ADHESION_RANGE
-from urgens.studies.settle import open_figures, presses_at_both_ends
+from urgens.studies.settle import presses_at_both_ends
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint, hatch
 from urgens.ui.widgets.curve import Area, Points

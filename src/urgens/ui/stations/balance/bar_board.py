@@ -6,7 +6,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from urgens.document.master import TwinMaster
+from urgens.document.cylinders.twin import TwinMaster
+from urgens.physics.axle import Axle
 from urgens.solve.travel import bar_tilt
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.bar_setting import bar, drag_bar, smallest_step, step_bar
@@ -76,8 +77,10 @@ class BarBoard(Painted):
         pressed = session.presses
         made = session.solution.system
         tilt = float(bar_tilt(made, pressed.front_pressure, pressed.rear_pressure))
-        stop = made.bar_max_angle
-        return tilt if stop is None else min(max(tilt, -stop), stop)
+        if made.bar_max_angle is None:
+            return tilt
+        stop = float(made.bar_max_angle)
+        return min(max(tilt, -stop), stop)
 
     # --- what is drawn ---------------------------------------------------------------------
 
@@ -110,7 +113,7 @@ class BarBoard(Painted):
 
     def _draw_cylinders(self, painter: QPainter) -> None:
         session, made = self._session, self._session.solution.system
-        for side, circuit, color in ((-1, "front", T.front), (1, "rear", T.rear)):
+        for side, circuit, color in ((-1, Axle.FRONT, T.front), (1, Axle.REAR, T.rear)):
             end = self._end(side)
             painter.setPen(pen(T.ink, 4))
             painter.drawLine(end, QPointF(end.x(), 30))
@@ -118,14 +121,14 @@ class BarBoard(Painted):
             painter.setPen(pen(T.ink, 2))
             painter.setBrush(QColor(T.steel))
             painter.drawRoundedRect(box, 3, 3)
-            most = float(getattr(session.hardest, f"master_{circuit}"))
-            now = float(getattr(session.presses, f"master_{circuit}"))
+            most = float(session.hardest.master(circuit))
+            now = float(session.presses.master(circuit))
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(fluid(now / most if most else 0.0))
             painter.drawRect(box.adjusted(6, 5, -6, -10))
-            share = float(getattr(made, f"{circuit}_cylinder").share)
+            share = float(made.cylinders.of(circuit).share)
             at = QPointF(end.x() + side * 24, 24)
-            (disc if circuit == "front" else square)(painter, at + QPointF(side * 4, -7), 6)
+            (disc if circuit == Axle.FRONT else square)(painter, at + QPointF(side * 4, -7), 6)
             words = f"{100 * share:.1f} % {circuit}"
             write(painter, words, at + QPointF(side * 16, -2), size=17, weight=600, color=color,
                   side="right" if side < 0 else "left")  # fmt: skip

@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import with_changes
+from urgens.document import Change, with_changes
 from urgens.guidance import Severity
 from urgens.guidance.choosing import what, why, why_of
 from urgens.guidance.schools import School, schools
@@ -237,7 +237,7 @@ class ChoosePage(Page):
         """Fit the way of a rank, as one step."""
         if 1 <= rank <= len(self.found):
             one = self.found[rank - 1]
-            self.session.try_all(one.changes, what(one, self.session.units))
+            self.session.make(Change(what(one, self.session.units), one.changes))
 
     def _want(self, typed: str) -> None:
         """Take a wanted margin; raises QuantityError."""

@@ -3,7 +3,10 @@
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 
-from urgens.guidance.valve_words import NAMES, state
+from urgens.document.brakes.disc import Disc
+from urgens.document.valves import kind_of
+from urgens.guidance.valve_words import state
+from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, show
 from urgens.studies.valve_stages import Stage, stages
 from urgens.ui.session import Session
@@ -13,16 +16,15 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 
-CIRCUITS = ("front", "rear")
 ROW = 152.0  # px of a circuit
 LEFT, STEP = 84.0, 180.0  # px from the cylinder to the first valve's middle, between two
-Place = tuple[str, int]  # circuit, and place in flow order
+Place = tuple[Axle, int]  # circuit, and place in flow order
 
 
 class CircuitView(Painted):
     """Cylinder, valves, brakes; a click or the arrow keys choose a valve."""
 
-    chosen = Signal(str, int)
+    chosen = Signal(object, int)  # an axle, which Qt would make a text
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -32,10 +34,10 @@ class CircuitView(Painted):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         session.press_changed.connect(self.update)
 
-    def middle(self, circuit: str, index: int) -> QPointF:
+    def middle(self, circuit: Axle, index: int) -> QPointF:
         """Return where the middle of a valve is."""
         return QPointF(
-            LEFT + 62 + index * STEP, CIRCUITS.index(circuit) * ROW + 24 + valve_art.TALL / 2
+            LEFT + 62 + index * STEP, AXLES.index(circuit) * ROW + 24 + valve_art.TALL / 2
         )
 
     @property
@@ -55,12 +57,12 @@ class CircuitView(Painted):
         if self._diagonal:
             words = "One of two circuits alike: a front wheel, and the rear wheel across"
             write(painter, words, QPointF(22, 2 * ROW - 6), size=14, color=T.muted)
-            top, foot = (self.middle(circuit, 0).y() for circuit in CIRCUITS)
+            top, foot = (self.middle(circuit, 0).y() for circuit in AXLES)
             painter.setPen(pen(T.ink, 9))
             painter.drawLine(QPointF(6, top), QPointF(6, foot))
             painter.setPen(pen(T.metal, 5))
             painter.drawLine(QPointF(6, top), QPointF(6, foot))
-        for circuit in CIRCUITS:
+        for circuit in AXLES:
             self._draw_circuit(painter, circuit)
         self._draw_bodies(painter)
 
@@ -71,7 +73,7 @@ class CircuitView(Painted):
             for other, rear in enumerate(valves.rear):
                 if not front.body or front.body != rear.body:
                     continue
-                ends = self.middle("front", index), self.middle("rear", other)
+                ends = self.middle(Axle.FRONT, index), self.middle(Axle.REAR, other)
                 x = min(end.x() for end in ends) - valve_art.WIDE / 2 - 9
                 painter.setPen(pen(T.muted, 1.5, Qt.PenStyle.DashLine))
                 top, foot = ends[0].y() + 16, ends[1].y() - 16
@@ -81,10 +83,10 @@ class CircuitView(Painted):
                 said = f"one body: {front.body}"
                 write(painter, said, QPointF(x + 6, ROW - 9), size=14, color=T.muted)
 
-    def _draw_circuit(self, painter: QPainter, circuit: str) -> None:
+    def _draw_circuit(self, painter: QPainter, circuit: Axle) -> None:
         session = self._session
         found = stages(session.solution, session.presses, circuit)
-        most = max(float(getattr(session.hardest, f"master_{circuit}")), 1.0)
+        most = max(float(session.hardest.master(circuit)), 1.0)
         y, end = self.middle(circuit, 0).y(), LEFT + len(found) * STEP + 10
         self._draw_pipe(painter, circuit, end + 20)
         for index, stage in enumerate(found):
@@ -96,17 +98,15 @@ class CircuitView(Painted):
             said = words if width(words, 15) < room else words.partition(":")[0]
             write(painter, said, QPointF(end + 90, y + 5), size=15)
 
-    def _draw_pipe(self, painter: QPainter, circuit: str, end: float) -> None:
+    def _draw_pipe(self, painter: QPainter, circuit: Axle, end: float) -> None:
         """Draw the line to the brakes, and what the cylinder makes in it."""
         session, y = self._session, self.middle(circuit, 0).y()
-        color = T.front if circuit == "front" else T.rear
+        color = T.front if circuit == Axle.FRONT else T.rear
         aside = 10.0 if self._diagonal else 0.0  # clear of the pipe that joins them
-        (disc if circuit == "front" else square)(painter, QPointF(9 + aside, y - 32), 6)
+        (disc if circuit == Axle.FRONT else square)(painter, QPointF(9 + aside, y - 32), 6)
         name = QPointF(22 + aside, y - 26)
         write(painter, circuit, name, size=16, weight=700, color=color)
-        made = str(
-            show(float(getattr(session.presses, f"master_{circuit}")), PRESSURE, session.units)
-        )
+        made = str(show(float(session.presses.master(circuit)), PRESSURE, session.units))
         write(painter, made, QPointF(2 + aside, y + 24), size=15, weight=600, color=T.ink)
         for line, wide in ((T.ink, 9), (color, 5)):
             painter.setPen(pen(line, wide))
@@ -115,32 +115,34 @@ class CircuitView(Painted):
     def _draw_valve(self, painter: QPainter, place: Place, stage: Stage, most: float) -> None:
         """Draw one valve with its name, what it does and what leaves it."""
         units, at = self._session.units, self.middle(*place)
-        part = getattr(self._session.build.valves, place[0])[place[1]]
+        part = self._session.build.valves.of(place[0])[place[1]]
         shares, own = (stage.inlet / most, stage.outlet / most), self.place == place
-        box = valve_art.valve(painter, part.kind, at, shares, chosen=own, pair=self._diagonal)
+        box = valve_art.valve(
+            painter, kind_of(part).drawing, at, shares, chosen=own, pair=self._diagonal
+        )
         if own and self.hasFocus():
             painter.setPen(pen(T.front, 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRoundedRect(box.adjusted(-5, -5, 5, 5), 6, 6)
         behind = valve_art.BEHIND if self._diagonal else 0.0
         name = QPointF(box.left(), box.top() - 6 - behind)
-        write(painter, NAMES[part.kind], name, size=15, weight=600, color=T.ink)
-        below = 24 if part.kind == "load-sensing" else 17  # clear of its lever
+        write(painter, kind_of(part).name, name, size=15, weight=600, color=T.ink)
+        below = 24 if "lever" in kind_of(part).drawing else 17  # clear of its lever
         said = state(part, stage.inlet, stage.outlet, units)
         write(painter, said, QPointF(box.left(), box.bottom() + below), size=14)
         after = QPointF(box.right() + 3 + behind, at.y() + 24)
         out = str(show(stage.outlet, PRESSURE, units))
         write(painter, out, after, size=14, weight=600, color=T.ink)
 
-    def _draw_brake(self, painter: QPainter, circuit: str, at: QPointF) -> None:
+    def _draw_brake(self, painter: QPainter, circuit: Axle, at: QPointF) -> None:
         """Draw a disc with its caliper, or a drum with its shoes."""
-        brake = getattr(self._session.build, circuit).brake
+        brake = self._session.build.axle(circuit).brake
         painter.setPen(pen(T.ink, 2))
         painter.setBrush(QColor(T.metal))
         painter.drawEllipse(at, 26, 26)
         painter.setBrush(QColor(T.sheet))
         painter.drawEllipse(at, 9, 9)
-        if brake.kind == "disc":
+        if isinstance(brake, Disc):
             painter.setBrush(QColor(T.ink))
             painter.drawRoundedRect(QRectF(at.x() - 32, at.y() - 14, 16, 28), 4, 4)
         else:
@@ -154,19 +156,15 @@ class CircuitView(Painted):
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         spot = self.spot(event) * (1.0 / self._shrunk)
-        for circuit in CIRCUITS:
-            for index in range(len(getattr(self._session.build.valves, circuit))):
+        for circuit in AXLES:
+            for index in range(len(self._session.build.valves.of(circuit))):
                 at = self.middle(circuit, index)
                 half = QPointF(valve_art.WIDE / 2, valve_art.TALL / 2)
                 if QRectF(at - half, at + half).contains(spot):
                     self.chosen.emit(circuit, index)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        every = [
-            (circuit, index)
-            for circuit in CIRCUITS
-            for index in range(len(getattr(self._session.build.valves, circuit)))
-        ]
+        every = [(circuit, index) for circuit, index, _ in self._session.build.valves.placed()]
         steps = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
         step = steps.get(Qt.Key(event.key()))
         if step is None or not every:

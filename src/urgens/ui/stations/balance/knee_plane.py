@@ -2,9 +2,9 @@
 
 import numpy as np
 
-from urgens.document.valves import Lever, LoadSensing
+from urgens.document.valves.load_sensing import Lever, LoadSensing
+from urgens.physics.valve_law import LoadSensingLaw
 from urgens.quantity import LENGTH, LOAD, PRESSURE, in_units, show, unit_shown
-from urgens.solve.valve_law import LoadSensingLaw
 from urgens.studies.knees_by_load import KneeLine, knee_line
 from urgens.studies.valve_stages import felt
 from urgens.ui.session import Session
@@ -33,11 +33,11 @@ class KneePlane(Plane):
         solution = self._session.solution
         law, self._lever = None, None
         if place is not None:
-            part = getattr(solution.build.valves, place[0])[place[1]]
+            part = solution.build.valves.of(place[0])[place[1]]
             self._lever = part.lever if isinstance(part, LoadSensing) else None
-            law = getattr(solution.system, f"{place[0]}_valves")[place[1]]
+            law = solution.system.valves.of(place[0])[place[1]]
         found = None if law is None else knee_line(solution, law)
-        self._law = law if isinstance(law, LoadSensingLaw) and law.dynamic else None
+        self._law = law if isinstance(law, LoadSensingLaw) and law.feels_load else None
         if found is not None:
             self._draw(found)
         return found
@@ -93,7 +93,7 @@ class KneePlane(Plane):
         session = self._session
         now = float(felt(session.solution, session.presses).now)
         scale = in_units(PRESSURE, session.units)
-        at = (float(self._along(np.asarray(now))), float(self._law.knee(now)) / scale)
+        at = (float(self._along(np.asarray(now))), float(self._law.knee_at(now)) / scale)
         self.set_markers([*self._cases, Marker(Shape.FOOT, at)])
 
     def in_words(self, found: KneeLine) -> str:

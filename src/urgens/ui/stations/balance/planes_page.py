@@ -6,8 +6,9 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
+from urgens.physics.axle import Pair
+from urgens.physics.valve_law import MeteringLaw
 from urgens.quantity import PRESSURE, in_units, parse, unit_shown
-from urgens.solve.valve_law import MeteringLaw
 from urgens.studies.balance_curves import (
     at_tolerance,
     efficiency_by_surface,
@@ -137,7 +138,7 @@ class LowPlane(Plane):
         self.even.set_points(np.array([0.0, LOW / scale]), np.array([0.0, LOW / scale]))
         self.front.set_points(x, front)
         self.rear.set_points(x, rear)
-        held = any(isinstance(v, MeteringLaw) for v in session.solution.system.front_valves)
+        held = any(isinstance(v, MeteringLaw) for v in session.solution.system.valves.front)
         middle = int(0.45 * x.size)
         words = "front, held off" if held else "front"
         notes = []
@@ -166,9 +167,9 @@ class SharePlane(Plane):
         found = line(solution, efforts)
         x, y = found.master / scale, 100.0 * found.front_share
         made = solution.system
-        kept = tuple(v for v in made.front_valves if not isinstance(v, MeteringLaw))
-        held = len(kept) < len(made.front_valves)
-        bare = line(solution, efforts, replace(made, front_valves=kept))
+        kept = tuple(v for v in made.valves.front if not isinstance(v, MeteringLaw))
+        held = len(kept) < len(made.valves.front)
+        bare = line(solution, efforts, replace(made, valves=Pair(kept, made.valves.rear)))
         self.bare.setVisible(held)
         self.bare.set_points(bare.master / scale, 100.0 * bare.front_share)
         self.share.set_points(x, y)

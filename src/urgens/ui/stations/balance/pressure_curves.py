@@ -6,6 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from urgens.physics.valve_law import Felt
 from urgens.physics.vehicle import Standing
 from urgens.quantity import PRESSURE
 from urgens.quantity.display import in_units
@@ -13,7 +14,6 @@ from urgens.solve import AxleName, ideal_pressures
 from urgens.solve.line_pressure import Lines, booster_output, line_pressures, pushrod_force
 from urgens.solve.press import felt_rolling, rolling, rolling_lines
 from urgens.solve.system import System
-from urgens.solve.valve_law import Felt
 from urgens.studies.balance_curves import at_tolerance
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.valve_setting import ValveSetting

@@ -16,9 +16,9 @@ from urgens.ui.stations.balance.pressure_curves import (
 from urgens.ui.stations.balance.pressure_notes import foot_note, notes, z_marks
 from urgens.ui.stations.balance.valve_setting import (
     ValveSetting,
-    set_knee,
-    set_slope,
-    step_knee,
+    knee_moved,
+    knee_stepped,
+    sloped,
     valve_setting,
 )
 from urgens.ui.theme.paint import T, faint
@@ -118,7 +118,7 @@ class PressurePlane(Plane):
         reached = setting is not None and setting.reached
         for item in (self.knee, self._guide):
             item.setVisible(reached)
-        self.slope.setVisible(reached and setting is not None and setting.has_slope)
+        self.slope.setVisible(reached and setting is not None and setting.kind.has_slope)
         if setting is None or not reached:
             return
         (_, right), (_, top) = self.box.viewRange()
@@ -184,7 +184,8 @@ class PressurePlane(Plane):
 
     def _drag_knee(self, to: QPointF) -> None:
         if self._setting is not None and self._curves is not None:
-            set_knee(self._session, self._setting, to.y() * self._curves.scale)
+            knee = to.y() * self._curves.scale
+            self._session.make(knee_moved(self._session, self._setting, knee))
 
     def _drag_slope(self, to: QPointF) -> None:
         setting, curves = self._setting, self._curves
@@ -194,7 +195,7 @@ class PressurePlane(Plane):
         at = SLOPE_AT * float(curves.front.max())
         inlet = float(np.interp(at, curves.front, curves.arriving))
         if inlet > knee:
-            set_slope(self._session, setting, (to.y() - knee) / (inlet - knee))
+            self._session.make(sloped(setting, (to.y() - knee) / (inlet - knee)))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         steps = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}.get(Qt.Key(event.key()))
@@ -206,8 +207,10 @@ class PressurePlane(Plane):
             self.knee.set_focused(False)
             self.slope.set_focused(False)
         elif steps is not None and self._setting is not None and self.knee.focused:
-            step_knee(self._session, self._setting, steps)
+            change = knee_stepped(self._session, self._setting, steps)
+            if change is not None:
+                self._session.make(change)
         elif steps is not None and self._setting is not None and self.slope.focused:
-            set_slope(self._session, self._setting, self._setting.slope + 0.01 * steps)
+            self._session.make(sloped(self._setting, self._setting.slope + 0.01 * steps))
         else:
             super().keyPressEvent(event)

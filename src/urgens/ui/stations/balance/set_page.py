@@ -9,7 +9,7 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
-from urgens.document.master import TwinMaster
+from urgens.document.cylinders.twin import TwinMaster
 from urgens.quantity import PRESSURE, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.adhesion_plane import AdhesionPlane

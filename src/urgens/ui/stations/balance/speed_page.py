@@ -4,9 +4,9 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from urgens.document.facts import only_assumed
+from urgens.document import Change
+from urgens.physics.axle import AXLES
 from urgens.quantity import (
-    AREA,
     LOAD,
     SPEED,
     UnitSystem,
@@ -21,7 +21,7 @@ from urgens.ui.session import FASTEST, Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import Curve
 from urgens.ui.widgets.figure_column import FigureColumn
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.stepper import Stepper
@@ -111,13 +111,7 @@ class SpeedPage(Page):
         self.speed.stepped.connect(self._step)
         self.figures = FigureColumn(
             session,
-            [
-                Figure(f"vehicle.downforce.{axle}_cl_area", words, AREA, units=("m^2", "m^2"))
-                for axle, words in (
-                    ("front", "Front, lift coefficient × area"),
-                    ("rear", "Rear, lift coefficient × area"),
-                )
-            ],
+            [Spot(f"vehicle.downforce.{axle}_cl_area") for axle in AXLES],
         )
         self.loads = wrapped()
         self.describe = QPushButton()
@@ -175,9 +169,7 @@ class SpeedPage(Page):
 
     def _describe(self) -> None:
         session, place = self.session, "vehicle.downforce"
-        known = session.known_but(f"{place}.")
         if session.build.vehicle.downforce is not None:
-            session.try_all({place: None, "evidence": known}, "Without downforce")
-            return
-        changes = {place: dict(NEW), "evidence": {**known, **only_assumed(place, NEW)}}
-        session.try_all(changes, "Downforce described")
+            session.edit(place, None, "Without downforce")
+        else:
+            session.make(Change.assuming("Downforce described", {place: dict(NEW)}))

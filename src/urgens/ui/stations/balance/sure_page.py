@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, QTimer
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QPushButton
 
-from urgens.guidance.settling import named
+from urgens.document.catalogue import named
 from urgens.quantity import written
 from urgens.studies.robustness import DRAWS, SEED, Robustness, robustness
 from urgens.ui.session import Session

@@ -1,8 +1,11 @@
 """Valves as cross-sections, with their pistons where the press puts them."""
 
+from collections.abc import Callable, Sequence
+
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter
 
+from urgens.document.valves.kind import Element
 from urgens.ui.theme.paint import T, fluid, pen
 
 WIDE, TALL = 118.0, 74.0  # px of a body
@@ -55,27 +58,72 @@ def spring(painter: QPainter, start: QPointF, end: QPointF, turns: int = 6) -> N
     painter.drawPolyline([*points, end])
 
 
-def ball(painter: QPainter, box: QRectF, *, rolled: bool) -> None:
+def ball(painter: QPainter, box: QRectF, *, shut: bool) -> None:
     """Draw a ball on its ramp: at the foot, or rolled up to its seat."""
     left, foot, seat_at = box.left() + 11, box.bottom() - 14, box.center().x() - 5
     painter.setPen(pen(T.ink, 1.5))
     painter.setBrush(QColor(T.metal))
     painter.drawPolygon([QPointF(left, foot), QPointF(seat_at, foot), QPointF(seat_at, foot - 12)])
-    at = QPointF(seat_at - 7, box.center().y()) if rolled else QPointF(left + 9, foot - 9)
+    at = QPointF(seat_at - 7, box.center().y()) if shut else QPointF(left + 9, foot - 9)
     painter.setBrush(QColor(T.ink))
     painter.drawEllipse(at, 7, 7)
 
 
+def adjuster(painter: QPainter, box: QRectF, *, shut: bool) -> None:
+    """Draw the screw that sets a valve."""
+    y = box.center().y()
+    painter.setPen(pen(T.ink, 3))
+    painter.drawLine(QPointF(box.right(), y), QPointF(box.right() + 9, y))
+    painter.drawLine(QPointF(box.right() + 9, y - 8), QPointF(box.right() + 9, y + 8))
+
+
+def lever(painter: QPainter, box: QRectF, *, shut: bool) -> None:
+    """Draw the lever to the rear axle."""
+    y = box.center().y()
+    painter.setPen(pen(T.ink, 3))
+    painter.drawLine(QPointF(box.right() - 8, box.bottom()), QPointF(box.right() - 26, y + 40))
+    painter.drawLine(QPointF(box.right() - 26, y + 40), QPointF(box.left() + 12, y + 44))
+
+
+def behind_spring(painter: QPainter, box: QRectF, *, shut: bool) -> None:
+    """Draw the spring behind the piston."""
+    y = box.center().y()
+    spring(painter, QPointF(box.right() - 34, y), QPointF(box.right() - 8, y))
+
+
+def poppet_spring(painter: QPainter, box: QRectF, *, shut: bool) -> None:
+    """Draw the spring that holds a poppet on its seat."""
+    y = box.center().y()
+    spring(painter, QPointF(box.left() + 10, y), QPointF(box.center().x() - 6, y))
+
+
+def check_disc(painter: QPainter, box: QRectF, *, shut: bool) -> None:
+    """Draw the disc that keeps some pressure behind it."""
+    painter.setPen(pen(T.ink, 2))
+    painter.setBrush(QColor(T.sheet))
+    painter.drawEllipse(box.center(), 6, 6)
+
+
+ELEMENTS: dict[Element, Callable[..., None]] = {
+    "spring": behind_spring,
+    "ball": ball,
+    "adjuster": adjuster,
+    "lever": lever,
+    "poppet spring": poppet_spring,
+    "check disc": check_disc,
+}
+
+
 def valve(
     painter: QPainter,
-    kind: str,
+    drawing: Sequence[Element],
     at: QPointF,
     shares: tuple[float, float],
     *,
     chosen: bool,
     pair: bool = False,
 ) -> QRectF:
-    """Draw a valve of a kind, with inlet and outlet as shares of full pressure."""
+    """Draw a valve of its elements, with inlet and outlet as shares of full pressure."""
     if pair:  # the other circuit's, behind it
         body(painter, at + QPointF(BEHIND, -BEHIND), chosen=False)
     box = body(painter, at, chosen=chosen)
@@ -83,23 +131,6 @@ def valve(
     chambers(painter, box, inlet, outlet)
     shut = outlet < inlet * (1 - 1e-9)
     seat(painter, box, 0.0 if shut else 1.0)
-    y = box.center().y()
-    if kind == "inertia-sensing":
-        ball(painter, box, rolled=shut)
-    if kind in ("reducing", "limiting", "adjustable", "load-sensing"):
-        spring(painter, QPointF(box.right() - 34, y), QPointF(box.right() - 8, y))
-    if kind == "adjustable":
-        painter.setPen(pen(T.ink, 3))
-        painter.drawLine(QPointF(box.right(), y), QPointF(box.right() + 9, y))
-        painter.drawLine(QPointF(box.right() + 9, y - 8), QPointF(box.right() + 9, y + 8))
-    if kind == "load-sensing":
-        painter.setPen(pen(T.ink, 3))
-        painter.drawLine(QPointF(box.right() - 8, box.bottom()), QPointF(box.right() - 26, y + 40))
-        painter.drawLine(QPointF(box.right() - 26, y + 40), QPointF(box.left() + 12, y + 44))
-    if kind == "metering":
-        spring(painter, QPointF(box.left() + 10, y), QPointF(box.center().x() - 6, y))
-    if kind == "residual":
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.sheet))
-        painter.drawEllipse(QPointF(box.center().x(), y), 6, 6)
+    for element in drawing:
+        ELEMENTS[element](painter, box, shut=shut)
     return box

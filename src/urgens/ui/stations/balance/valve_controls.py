@@ -2,10 +2,13 @@
 
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from urgens.document.master import TwinMaster
-from urgens.document.valves import Adjustable, InertiaSensing, Limiting, LoadSensing, Reducing
+from urgens.document import Change
+from urgens.document.catalogue import figure
+from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.valves.adjustable import Adjustable
 from urgens.guidance.balance import highest_knee
 from urgens.guidance.practice import LOWEST_KNEE, ROAD_VALVE_SLOPE
+from urgens.physics.axle import Axle
 from urgens.quantity import (
     LENGTH,
     PRESSURE,
@@ -16,14 +19,15 @@ from urgens.quantity import (
     show,
 )
 from urgens.ui.session import Session
+from urgens.ui.stations.balance import valve_edits
 from urgens.ui.stations.balance.bar_board import BarBoard
 from urgens.ui.stations.balance.bar_setting import bar, step_bar
 from urgens.ui.stations.balance.valve_setting import (
     ValveSetting,
-    set_knee,
-    set_slope,
-    set_turns,
-    step_knee,
+    knee_moved,
+    knee_stepped,
+    sloped,
+    turned,
     valve_setting,
 )
 from urgens.ui.theme.paint import T
@@ -32,12 +36,6 @@ from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.stepper import Stepper
 
 BAR = "Bar, to the front"
-# What decides the knee of the kinds that do not state it.
-FIGURES = {
-    "adjustable": "turns",
-    "load-sensing": "points[0][1]",
-    "inertia-sensing": "ball_angle",
-}
 NEW_KNEE = 2e6  # Pa, where the build gives no better one
 
 
@@ -102,13 +100,12 @@ class ValveControls(QWidget):
             self._words.setText(words)  # a text that is set lays the window out again
         if setting is None:
             return
-        self.slope.setVisible(setting.has_slope)
+        self.slope.setVisible(setting.kind.has_slope)
         roomy = not isinstance(master, TwinMaster)  # else there are three beside each other
         self.slope.show_buttons(roomy and not isinstance(setting.valve, Adjustable))
         self._show_knee(setting)
         self.slope.set_value(Shown(f"{setting.slope:.2f}", ""), f"{setting.slope:g}")
-        figure = FIGURES.get(setting.valve.kind, "knee")
-        self.knee.label.set_known(self._known(f"{setting.path}.{figure}"))
+        self.knee.label.set_known(self._known(f"{setting.path}.{setting.kind.knee_figure}"))
         self.slope.label.set_known(self._known(f"{setting.path}.slope"))
 
     def _show_knee(self, setting: ValveSetting) -> None:
@@ -124,9 +121,9 @@ class ValveControls(QWidget):
             self.knee.set_value(Shown("never", ""), "")
             return
         shown = show(setting.knee, PRESSURE, units)
-        if isinstance(valve, Reducing | Limiting):
+        if setting.states_knee:
             self.knee.set_caption("Knee")
-            self.knee.set_value(shown, valve.knee.text)
+            self.knee.set_value(shown, figure(self._session.build, f"{setting.path}.knee").text)
         else:
             self.knee.set_caption("Knee in this load case")
             self.knee.set_value(shown, retype(setting.knee, PRESSURE, units))
@@ -140,24 +137,8 @@ class ValveControls(QWidget):
         if not setting.reached:
             return "No press in this load case reaches its knee: it passes everything."
         knee = show(setting.knee, PRESSURE, self._session.units)
-        if isinstance(setting.valve, LoadSensing):
-            way = "its spring" if setting.valve.lever is not None else "both its points"
-            return f"It feels the rear axle's load: dragging the knee moves {way}; see Valves."
-        if isinstance(setting.valve, InertiaSensing):
-            angle = setting.valve.ball_angle.text
-            return f"Its ball rolls on a ramp of {angle}: dragging the knee tilts the ramp."
-        if isinstance(setting.valve, Limiting):
-            return f"Up to {knee} the valve does nothing; from there the rear gets no more."
-        if isinstance(setting.valve, Adjustable):
-            return (
-                f"At this setting the knee is {knee}; from there the rear gets a share of the rise."
-            )
-        if setting.valve.body:
-            return (
-                f"In the {setting.valve.body}: its knee moves only by fitting another one. "
-                "Drag to see what to look for."
-            )
-        return f"Up to {knee} the valve does nothing; from there the rear gets a share of the rise."
+        dragging = setting.kind.dragging
+        return "" if dragging is None else dragging(setting.valve, str(knee))
 
     # --- typing and stepping -----------------------------------------------------------------
 
@@ -176,25 +157,28 @@ class ValveControls(QWidget):
                     f"{turns:g} turns is outside the valve's table",
                     f"write {rows[0][0]:g} to {rows[-1][0]:g}",
                 )
-            set_turns(self._session, setting, turns)
-        elif isinstance(setting.valve, Reducing | Limiting):
-            self._session.edit(f"{setting.path}.knee", typed, f"Knee {typed}")
+            self._session.take(turned(setting, turns))
+        elif setting.states_knee:
+            self._session.take(Change(f"Knee {typed}", {f"{setting.path}.knee": typed}))
         else:
-            set_knee(self._session, setting, parse(typed, PRESSURE).value)
+            knee = parse(typed, PRESSURE).value
+            self._session.take(knee_moved(self._session, setting, knee))
 
     def _accept_slope(self, typed: str) -> None:
         slope = _number(typed, "slope", "0.3")
-        self._session.edit(f"{self._setting().path}.slope", slope, f"Slope {slope:g}")
+        self._session.take(Change(f"Slope {slope:g}", {f"{self._setting().path}.slope": slope}))
 
     def _accept_bar(self, typed: str) -> None:
-        self._session.edit("master.bar_offset", typed, f"Bar {typed}")
+        self._session.take(Change(f"Bar {typed}", {"master.bar_offset": typed}))
 
     def _step_knee(self, steps: int) -> None:
-        step_knee(self._session, self._setting(), steps)
+        change = knee_stepped(self._session, self._setting(), steps)
+        if change is not None:
+            self._session.make(change)
 
     def _step_slope(self, steps: int) -> None:
         setting = self._setting()
-        set_slope(self._session, setting, setting.slope + 0.01 * steps)
+        self._session.make(sloped(setting, setting.slope + 0.01 * steps))
 
     def _step_bar(self, steps: int) -> None:
         master = bar(self._session)
@@ -210,16 +194,12 @@ class ValveControls(QWidget):
             "knee": retype(knee, PRESSURE, session.units),
             "slope": ROAD_VALVE_SLOPE,
         }
-        session.edit("valves.rear", [*self._others(), valve], "Fit a reducing valve")
+        kept = range(len(session.build.valves.rear))
+        order = {"valves.rear": [*kept, valve]}
+        session.make(Change("Fit a reducing valve", orders=order))
 
     def _take_out(self) -> None:
-        kept = self._others()
-        del kept[self._setting().index]
-        self._session.edit("valves.rear", kept, "Take the valve out")
-
-    def _others(self) -> list[object]:
-        valves = self._session.build.valves.rear
-        return [valve.model_dump(mode="json", exclude_unset=True) for valve in valves]
+        valve_edits.take_out(self._session, (Axle.REAR, self._setting().index))
 
 
 def _number(typed: str, noun: str, example: str) -> float:

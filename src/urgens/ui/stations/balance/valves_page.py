@@ -1,61 +1,48 @@
 """Valves put in, taken out and moved; each drawn as it stands now, with its loop and knees."""
 
+import re
 from functools import partial
-from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
 
-from urgens.document.valves import LoadSensing
+from urgens.document import Build
+from urgens.document.catalogue import places
+from urgens.document.valves import Valve, kind_of
+from urgens.document.valves.load_sensing import LoadSensing
+from urgens.document.valves.metering import Metering
 from urgens.guidance.new_valves import NEW_NAMES, is_by_lever
-from urgens.guidance.valve_words import NAMES, NOTHING, TYPICAL, WHAT, pair_words
-from urgens.quantity import ANGLE, FORCE, LENGTH, LOAD, PRESSURE, SPRING_RATE, unit_shown
+from urgens.guidance.valve_words import NOTHING, pair_words
+from urgens.physics.axle import AXLES, Axle
+from urgens.quantity import PRESSURE, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import valve_edits
-from urgens.ui.stations.balance.circuit_view import CIRCUITS, CircuitView, Place
+from urgens.ui.stations.balance.circuit_view import CircuitView, Place
 from urgens.ui.stations.balance.knee_plane import KneePlane
 from urgens.ui.stations.balance.lever_board import LeverBoard
 from urgens.ui.stations.balance.loop_plane import LoopPlane
-from urgens.ui.stations.balance.valve_setting import TURN_STEP
-from urgens.ui.widgets.figure_column import FigureColumn, Pair
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_column import Beside, FigureColumn
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
-
-def figures_of(circuit: str, index: int, step: float) -> list[Figure | Pair]:
-    """Return the figures any valve may have; those it has not are left out."""
-    place = f"valves.{circuit}[{index}]"
-    lever = f"{place}.lever"
-    return [
-        Figure(f"{place}.knee", "Knee", PRESSURE, 19),
-        Figure(f"{place}.slope", "Slope after it", size=19),
-        Figure(f"{place}.turns", "Setting", size=19, step=step),
-        Figure(f"{place}.close", "Shuts at", PRESSURE, 19),
-        Figure(f"{place}.open", "Opens at", PRESSURE, 19),
-        Figure(f"{place}.full", "Passes all from", PRESSURE, 19, optional=True),
-        *(_point(f"{place}.points[{row}]", name) for row, name in enumerate(("Light", "Heavy"))),
-        Figure(f"{lever}.arm", "Pivot to spring", LENGTH, 19),
-        Figure(f"{lever}.piston_arm", "Pivot to piston", LENGTH, 19),
-        Figure(f"{lever}.piston_diameter", "Piston", LENGTH, 19),
-        Figure(f"{lever}.spring_rate", "Its spring", SPRING_RATE, 19),
-        Figure(f"{lever}.preload", "Its force as set", FORCE, 19),
-        Figure(f"{lever}.at_load", "Rear load then", LOAD, 19),
-        Figure(f"{lever}.suspension_rate", "Suspension", SPRING_RATE, 19),
-        Figure(f"{lever}.bump", "Up to the stop", LENGTH, 19, optional=True),
-        Figure(f"{lever}.droop", "Down to the stop", LENGTH, 19, optional=True),
-        Figure(f"{place}.ball_angle", "Ramp of the ball", ANGLE, 19),
-        Figure(f"{place}.pressure", "Keeps", PRESSURE, 19),
-    ]
+_POINT = re.compile(r"(.*\.points\[\d\])\[(\d)\]")
 
 
-def _point(place: str, name: str) -> Pair:
-    """Return one calibrated point: a rear load and its knee."""
-    load, knee = (
-        Figure(f"{place}[{i}]", words, kind, 19)
-        for i, (words, kind) in enumerate(((f"{name} load", LOAD), (f"{name} knee", PRESSURE)))
-    )
-    return Pair(f"{name}: load, knee", (load, knee))
+def spots_of(build: Build, circuit: Axle, index: int) -> list[Spot | Beside]:
+    """Return where a valve's figures stand; those of a calibrated point stand beside each other."""
+    found: list[Spot | Beside] = []
+    for path in places(build, f"valves.{circuit}[{index}]"):
+        point = _POINT.match(path)
+        if ".table[" in path or (point is not None and point[2] == "1"):
+            continue
+        if point is None:
+            found.append(Spot(path, 19))
+        else:
+            load, knee = Spot(path, 19), Spot(f"{point[1]}[1]", 19)
+            name = ("Light", "Heavy")[path.endswith("points[1][0]")]
+            found.append(Beside(f"{name}: load, knee", (load, knee)))
+    return found
 
 
 class ValvesPage(Page):
@@ -87,7 +74,7 @@ class ValvesPage(Page):
         for button, act in self._acts.items():
             button.setProperty("role", "quiet")
             button.clicked.connect(act)
-        self.add = {circuit: self._adder(circuit) for circuit in CIRCUITS}
+        self.add = {circuit: self._adder(circuit) for circuit in AXLES}
         self._holder = QVBoxLayout()
         self._lay_out()
 
@@ -144,7 +131,7 @@ class ValvesPage(Page):
         self.knee_cell.hide()
         return row
 
-    def _adder(self, circuit: str) -> QToolButton:
+    def _adder(self, circuit: Axle) -> QToolButton:
         """Return the button whose menu adds a valve at the end of a circuit."""
         button = QToolButton()
         button.setText(f"Add to the {circuit}")
@@ -160,25 +147,26 @@ class ValvesPage(Page):
     def summary(self) -> str:
         """How many there are."""
         valves = self.session.build.valves
-        said = [f"{c} {len(getattr(valves, c)) or 'none'}" for c in CIRCUITS]
+        said = [f"{c} {len(valves.of(c)) or 'none'}" for c in AXLES]
         return ", ".join(said)
 
-    def choose(self, circuit: str, index: int) -> None:
+    def choose(self, circuit: Axle, index: int) -> None:
         """Look at one valve."""
         self.place = (circuit, index)
         self.show_figures()
 
-    def _part(self) -> Any:
+    def _part(self) -> Valve | None:
         if self.place is None:
             return None
-        valves = getattr(self.session.build.valves, self.place[0])
+        valves = self.session.build.valves.of(self.place[0])
         return valves[self.place[1]] if self.place[1] < len(valves) else None
 
     def show_figures(self) -> None:
         """Show the build as it is now."""
         if self._part() is None:
             valves = self.session.build.valves
-            self.place = ("rear", 0) if valves.rear else ("front", 0) if valves.front else None
+            first = next(valves.placed(), None) if not valves.rear else (Axle.REAR, 0, None)
+            self.place = None if first is None else first[:2]
         unit = unit_shown(PRESSURE, self.session.units)
         self.axes[0].setText(f"Out of it, {unit}")
         self.axes[1].setText(f"Into it, {unit}")
@@ -204,12 +192,12 @@ class ValvesPage(Page):
             place = self.place
             assert place is not None
             body = f", in the {part.body}" if part.body else ""
-            self.name.setText(f"{NAMES[part.kind]}, {place[0]}{body}")
-            self.what.setText(WHAT[part.kind])
-            self.usual.setText(f"{TYPICAL[part.kind].capitalize()} (common practice).")
+            self.name.setText(f"{kind_of(part).name}, {place[0]}{body}")
+            self.what.setText(kind_of(part).what)
+            self.usual.setText(f"{kind_of(part).typical.capitalize()} (common practice).")
             self.earlier.setVisible(place[1] > 0)
             self.plug.setVisible(valve_edits.metering_of(self.session, place) is not None)
-            self.out.setVisible(not (self.plug.isVisible() and part.kind == "metering"))
+            self.out.setVisible(not (self.plug.isVisible() and isinstance(part, Metering)))
             self.other_way.setVisible(isinstance(part, LoadSensing))
             self.against.setVisible(self.knees.has_travel)
             other = "load" if self.knees.by_travel else "the axle's travel"
@@ -226,16 +214,15 @@ class ValvesPage(Page):
         self.pair.setText(words)
 
     def _show_column(self) -> None:
-        shown = None if self._part() is None else (self.place, self._part().kind)
+        part = self._part()
+        shown = None if part is None else (self.place, part.kind, is_by_lever(part))
         if self.figures is not None and self._shown_figures != shown:
             self.figures.hide()
             self.figures.deleteLater()
             self.figures = None
         if self.place is not None and self.figures is None:
-            notched = getattr(self._part(), "counted", "turns") == "notches"
-            self.figures = FigureColumn(
-                self.session, figures_of(*self.place, 1.0 if notched else TURN_STEP)
-            )
+            spots = spots_of(self.session.build, *self.place)
+            self.figures = FigureColumn(self.session, spots)
             self._holder.addWidget(self.figures)
             self._shown_figures = shown
         if self.figures is not None:
@@ -251,8 +238,8 @@ class ValvesPage(Page):
         self.place = (circuit, index - 1)
         valve_edits.move_forward(self.session, (circuit, index))
 
-    def _add(self, circuit: str, kind: str) -> None:
-        self.place = (circuit, len(getattr(self.session.build.valves, circuit)))
+    def _add(self, circuit: Axle, kind: str) -> None:
+        self.place = (circuit, len(self.session.build.valves.of(circuit)))
         valve_edits.add(self.session, circuit, kind)
 
     def _plug(self) -> None:

@@ -3,15 +3,17 @@
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath
 
-from urgens.document.wheel import Disc, Drum
+from urgens.document.brakes import piston_area
+from urgens.document.brakes.disc import Disc
+from urgens.document.brakes.drum import Drum
 from urgens.guidance.practice import USUAL_SHOES
+from urgens.physics.axle import Axle
 from urgens.physics.disc import clamp_force
-from urgens.quantity import FORCE, LENGTH, MASS, PRESSURE, TORQUE, show
-from urgens.solve.system import disc_radius, piston_area, self_locking_friction, shoe_factor
+from urgens.quantity import FORCE, LENGTH, TORQUE, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, hatch, pen
 from urgens.ui.widgets.board import Board, measure, write
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_label import Spot
 
 HEAD = 0.0  # px kept free at the top
 MOST_PISTONS = 4  # that are shown with their figures
@@ -22,59 +24,55 @@ COLUMN = 104.0  # px on the right, for figures
 class BrakeBoard(Board):
     """The brakes of one axle."""
 
-    def __init__(self, session: Session, axle: str) -> None:
+    def __init__(self, session: Session, axle: Axle) -> None:
         self.axle = axle
-        self.color = T.front if axle == "front" else T.rear
+        self.color = T.front if axle == Axle.FRONT else T.rear
         super().__init__(session)
         self.setAccessibleName(f"{axle.capitalize()} brake")
 
     @property
     def brake(self) -> Disc | Drum:
         """The brake as it is in the build."""
-        brake: Disc | Drum = getattr(self.session.build, self.axle).brake
+        brake = self.session.build.axle(self.axle).brake
+        assert isinstance(brake, Disc | Drum)
         return brake
 
     # --- figures ---------------------------------------------------------------------------
 
-    def figures(self) -> list[Figure]:
+    def spots(self) -> list[Spot]:
         """Return the figures of the disc or of the drum."""
         place, brake = f"{self.axle}.brake", self.brake
         if isinstance(brake, Disc):
             return [*self._disc_figures(place, brake)]
         return [*self._drum_figures(place, brake)]
 
-    def _disc_figures(self, place: str, brake: Disc) -> list[Figure]:
+    def _disc_figures(self, place: str, brake: Disc) -> list[Spot]:
         found = [
-            Figure(f"{place}.piston_diameters[{i}]", f"{self.axle} piston {i + 1}", LENGTH)
+            Spot(f"{place}.piston_diameters[{i}]")
             for i in range(min(len(brake.piston_diameters), MOST_PISTONS))
         ]
-        found.append(Figure(f"{place}.pad_friction", f"{self.axle} pad friction"))
+        found.append(Spot(f"{place}.pad_friction"))
         if brake.effective_radius is not None:
-            found.append(
-                Figure(f"{place}.effective_radius", f"{self.axle} effective radius", LENGTH)
-            )
+            found.append(Spot(f"{place}.effective_radius"))
         elif brake.pad_inner_radius is not None:
             for end in ("inner", "outer"):
-                name = f"{self.axle} pad, {end} radius"
-                found.append(Figure(f"{place}.pad_{end}_radius", name, LENGTH))
+                found.append(Spot(f"{place}.pad_{end}_radius"))
         else:
-            found.append(
-                Figure(f"{place}.rotor_outer_diameter", f"{self.axle} rotor diameter", LENGTH)
-            )
-            found.append(Figure(f"{place}.pad_height", f"{self.axle} pad height", LENGTH))
-        found.append(Figure(f"{place}.rotor_mass", f"{self.axle} rotor mass", MASS))
+            found.append(Spot(f"{place}.rotor_outer_diameter"))
+            found.append(Spot(f"{place}.pad_height"))
+        found.append(Spot(f"{place}.rotor_mass"))
         return found
 
-    def _drum_figures(self, place: str, brake: Drum) -> list[Figure]:
+    def _drum_figures(self, place: str, brake: Drum) -> list[Spot]:
         found = [
-            Figure(f"{place}.cylinder_diameter", f"{self.axle} wheel cylinder", LENGTH),
-            Figure(f"{place}.drum_diameter", f"{self.axle} drum", LENGTH),
+            Spot(f"{place}.cylinder_diameter"),
+            Spot(f"{place}.drum_diameter"),
         ]
         if brake.shoe_factor is not None:
-            found.append(Figure(f"{place}.shoe_factor", f"{self.axle} shoe factor"))
+            found.append(Spot(f"{place}.shoe_factor"))
         else:
-            found.append(Figure(f"{place}.shoe.lining_friction", f"{self.axle} lining friction"))
-        found.append(Figure(f"{place}.threshold", f"{self.axle} shoes move at", PRESSURE))
+            found.append(Spot(f"{place}.shoe.lining_friction"))
+        found.append(Spot(f"{place}.threshold"))
         return found
 
     # --- places ----------------------------------------------------------------------------
@@ -109,7 +107,7 @@ class BrakeBoard(Board):
     # --- the disc, cut open ----------------------------------------------------------------
 
     def _draw_disc(self, painter: QPainter, brake: Disc) -> None:
-        radius = disc_radius(brake)
+        radius = brake.radius
         pistons = [d.value for d in brake.piston_diameters]
         pad = brake.pad_height.value if brake.pad_height is not None else 1.1 * max(pistons)
         if brake.pad_inner_radius is not None and brake.pad_outer_radius is not None:
@@ -137,7 +135,7 @@ class BrakeBoard(Board):
         if brake.effective_radius is None:
             words = f"effective radius {shown}"
             write(painter, words, QPointF(at, axle + 19), side="right", color=T.ink)
-        pressure = float(getattr(self.session.presses, f"{self.axle}_pressure"))
+        pressure = float(self.session.presses.pressure(self.axle))
         force = clamp_force(pressure, piston_area(brake), brake.threshold.value)
         words = f"clamp {show(float(force), FORCE, units)} (a force)"
         write(painter, words, QPointF(8, self.down - 4), size=14)
@@ -197,7 +195,7 @@ class BrakeBoard(Board):
     ) -> None:
         """Draw the largest piston in its bore; those behind it in the cut stand out above."""
         most = float(self.session.hardest.master_front)
-        pressure = float(getattr(self.session.presses, f"{self.axle}_pressure"))
+        pressure = float(self.session.presses.pressure(self.axle))
         half = 0.5 * max(pistons) * scale
         x, y = at.x(), at.y()
         near, far = x + side * 28, x + side * (reach - 10)
@@ -237,8 +235,8 @@ class BrakeBoard(Board):
         painter.setBrush(QColor(T.steel))
         painter.drawEllipse(center, radius * 0.26, radius * 0.26)
         write(painter, "axle", center + QPointF(0, 5), side="middle")
-        factor = shoe_factor(brake)
-        torque = float(getattr(self.session.presses, f"{self.axle}_wheel_torque"))
+        factor = brake.factor
+        torque = float(self.session.presses.wheel_torque(self.axle))
         words = f"torque {show(torque, TORQUE, self.session.units)} a wheel"
         for index, line in enumerate((words, *self._sensitivity(brake, factor))):
             write(painter, line, QPointF(8, self.down - 40 + 18 * index), size=14)
@@ -247,7 +245,7 @@ class BrakeBoard(Board):
     def _sensitivity(brake: Drum, factor: float) -> tuple[str, str]:
         """Return, in two lines, what the factor does when the lining's friction moves."""
         if brake.shoe_factor is None:
-            limit = self_locking_friction(brake)
+            limit = brake.grabs_from
             grabs = "" if limit is None else f"grabs by itself from μ {limit:.2f}"
             return f"shoe factor {factor:.2f} from its shoes", grabs
         low, high, least, most = USUAL_SHOES[brake.layout]
@@ -277,7 +275,7 @@ class BrakeBoard(Board):
         self, painter: QPainter, center: QPointF, inner: float, brake: Drum
     ) -> None:
         most = float(self.session.hardest.master_front)
-        pressure = float(getattr(self.session.presses, f"{self.axle}_pressure"))
+        pressure = float(self.session.presses.pressure(self.axle))
         tops = (-1, 1) if brake.layout == "two-leading" else (-1,)
         for side in tops:
             y = center.y() + side * inner * 0.62

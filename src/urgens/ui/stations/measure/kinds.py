@@ -1,38 +1,25 @@
 """Other kinds of part: what a builder chooses from the head of a drawing."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 
 from PySide6.QtWidgets import QMenu, QToolButton
 
-from urgens.document.booster import HydraulicBooster, VacuumBooster
-from urgens.document.facts import only_assumed
-from urgens.document.master import TwinMaster
-from urgens.document.wheel import Disc, Drum
+from urgens.document import Change
+from urgens.document.boosters import BOOSTERS
+from urgens.document.boosters.kind import FittedBooster
+from urgens.document.brakes import BRAKES, brake_kind
+from urgens.document.brakes.disc import Disc
+from urgens.document.brakes.drum import Drum
+from urgens.document.cylinders import CYLINDERS
 from urgens.guidance.practice import USUAL_SHOES
+from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import LENGTH, retype
-from urgens.solve.system import disc_radius
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.shoes import ShoeDialog
 from urgens.ui.widgets.bodies import BODIES
 from urgens.ui.widgets.side_view import body_kind
 
-Change = tuple[str, dict[str, object]]  # what it is called, and the edits
-
 MOST_PISTONS = 6
-NEW_DISC = {
-    "kind": "disc",
-    "caliper": "sliding",
-    "piston_diameters": ["54 mm"],
-    "pad_friction": 0.40,
-    "effective_radius": "110 mm",
-}
-NEW_DRUM = {
-    "kind": "drum",
-    "layout": "leading-trailing",
-    "cylinder_diameter": "3/4 in",
-    "drum_diameter": "9 in",
-    "shoe_factor": 2.2,
-}
 PRESSURES = {
     "uniform-wear": "Wear even over the pad: run in",
     "uniform-pressure": "Pressure even over the pad: new",
@@ -43,127 +30,102 @@ HOLDERS = {
     "insert": "Pushrod held by an insert",
     "none": "Pushrod held by nothing",
 }
-NEW_BOOSTERS: dict[str, dict[str, object]] = {
-    "none": {"kind": "none"},
-    "vacuum": {
-        "kind": "vacuum",
-        "diaphragm_diameters": ["8 in"],
-        "vacuum": "18 inHg",
-        "gain": 3.0,
-    },
-    "hydraulic": {"kind": "hydraulic", "gain": 4.0, "max_assist": "2500 N"},
-}
 
 
-def brake_changes(session: Session, axle: str) -> Iterator[Change]:
+def brake_changes(session: Session, axle: Axle) -> Iterator[Change]:
     """Yield what one axle's brakes can be made into."""
-    place, brake = f"{axle}.brake", getattr(session.build, axle).brake
+    place, brake = f"{axle}.brake", session.build.axle(axle).brake
     if isinstance(brake, Disc):
-        for caliper in ("sliding", "opposed"):
-            if brake.caliper != caliper:
-                yield f"{caliper.capitalize()} caliper", {f"{place}.caliper": caliper}
-        sizes = [d.text for d in brake.piston_diameters]
-        if len(sizes) < MOST_PISTONS:
-            yield "One more piston", {f"{place}.piston_diameters": [*sizes, sizes[-1]]}
-        if len(sizes) > 1:
-            last = f"{place}.piston_diameters[{len(sizes) - 1}]"
-            yield (
-                "One piston fewer",
-                {f"{place}.piston_diameters": sizes[:-1], "evidence": session.known_but(last)},
-            )
-        if brake.pad_inner_radius is None:
-            yield "Pad by its two radii", _annulus(session, place, brake)
-        else:
-            for pressure, words in PRESSURES.items():
-                if brake.pad_pressure != pressure:
-                    yield words, {f"{place}.pad_pressure": pressure}
-        yield "Drum brakes instead (figures assumed)", _instead(session, place, NEW_DRUM)
+        yield from _disc_changes(session, place, brake)
+    if isinstance(brake, Drum):
+        yield from _drum_changes(place, brake)
+    for record in BRAKES:
+        if record.kind != brake.kind:
+            words = f"{record.name}s instead (figures assumed)"
+            yield Change.assuming(words, {place: record.new})
+
+
+def _disc_changes(session: Session, place: str, brake: Disc) -> Iterator[Change]:
+    for caliper in ("sliding", "opposed"):
+        if brake.caliper != caliper:
+            yield Change(f"{caliper.capitalize()} caliper", {f"{place}.caliper": caliper})
+    pistons, sizes = f"{place}.piston_diameters", [d.text for d in brake.piston_diameters]
+    if len(sizes) < MOST_PISTONS:
+        yield Change("One more piston", {pistons: [*sizes, sizes[-1]]})
+    if len(sizes) > 1:
+        yield Change("One piston fewer", {pistons: sizes[:-1]})
+    if brake.pad_inner_radius is None:
+        yield _annulus(session, place, brake)
         return
+    for pressure, words in PRESSURES.items():
+        if brake.pad_pressure != pressure:
+            yield Change(words, {f"{place}.pad_pressure": pressure})
+
+
+def _drum_changes(place: str, brake: Drum) -> Iterator[Change]:
     for layout, (low, high, *_) in USUAL_SHOES.items():
-        if brake.layout != layout:
-            changes: dict[str, object] = {f"{place}.layout": layout}
-            if brake.shoe_factor is not None:
-                changes[f"{place}.shoe_factor"] = round((low + high) / 2, 2)
-                changes[f'evidence["{place}.shoe_factor"]'] = {"state": "assumed"}
-            words = layout.replace("-", " and ") if layout == "leading-trailing" else layout
-            yield f"{words.capitalize()} shoes", changes
-    yield "Disc brakes instead (figures assumed)", _instead(session, place, NEW_DISC)
+        if brake.layout == layout:
+            continue
+        values: dict[str, object] = {f"{place}.layout": layout}
+        known = {}
+        if brake.shoe_factor is not None:
+            values[f"{place}.shoe_factor"] = round((low + high) / 2, 2)
+            known = {f"{place}.shoe_factor": {"state": "assumed"}}
+        words = layout.replace("-", " and ") if layout == "leading-trailing" else layout
+        yield Change(f"{words.capitalize()} shoes", values, known)
 
 
-def _annulus(session: Session, place: str, brake: Disc) -> dict[str, object]:
-    """Return the edits that describe a pad by its radii, about those it had."""
-    radius = disc_radius(brake)
+def _annulus(session: Session, place: str, brake: Disc) -> Change:
+    """Return the change that describes a pad by its radii, about those it had."""
+    radius = brake.radius
     high = brake.pad_height.value if brake.pad_height is not None else 0.3 * radius
     dropped = ("effective_radius", "rotor_outer_diameter", "pad_height")
     part = brake.model_dump(mode="json", exclude_unset=True)
     kept = {name: value for name, value in part.items() if name not in dropped}
-    units, known = session.units, session.known_but(f"{place}.")
-    for path, said in session.base.evidence.items():
-        if path.startswith(f"{place}.") and path.rpartition(".")[2] not in dropped:
-            known[path] = said.model_dump(mode="json", exclude_unset=True)
+    known = {}
     for end, at in (("inner", radius - high / 2), ("outer", radius + high / 2)):
-        kept[f"pad_{end}_radius"] = retype(at, LENGTH, units)
+        kept[f"pad_{end}_radius"] = retype(at, LENGTH, session.units)
         known[f"{place}.pad_{end}_radius"] = {"state": "assumed"}
-    return {place: kept, "evidence": known}
-
-
-def _instead(session: Session, place: str, part: Mapping[str, object]) -> dict[str, object]:
-    """Return the edits that put a part in a place, and forget what was known about the old one."""
-    return {
-        place: part,
-        "evidence": {**session.known_but(f"{place}."), **only_assumed(place, part)},
-    }
+    return Change("Pad by its two radii", {place: kept}, known)
 
 
 def _outlets(session: Session) -> Iterator[Change]:
     """Yield where each circuit can leave the cylinder."""
     master = session.build.master
     now = [outlet.model_dump(mode="json", exclude_unset=True) for outlet in master.outlets]
-    for circuit in ("front", "rear"):
+    for circuit in AXLES:
         others = [outlet for outlet in now if outlet["circuit"] != circuit]
         for position in ("left", "right", "end"):
             outlet = {"circuit": circuit, "position": position}
             if outlet not in now:
                 where = "at the end" if position == "end" else f"on the {position}"
                 words = f"{circuit.capitalize()} outlet {where}"
-                yield words, {"master.outlets": [*others, outlet]}
+                yield Change(words, {"master.outlets": [*others, outlet]})
 
 
 def pedal_changes(session: Session) -> Iterator[Change]:
     """Yield what booster and cylinder can be made into."""
-    build = session.build
-    for kind, part in NEW_BOOSTERS.items():
-        if build.booster.kind != kind:
-            words = {"none": "No booster", "vacuum": "Vacuum booster (figures assumed)"}
-            yield (
-                words.get(kind, "Hydraulic booster (figures assumed)"),
-                _instead(session, "booster", part),
-            )
-    if isinstance(build.booster, VacuumBooster | HydraulicBooster):
+    build, master = session.build, session.build.master
+    for record in BOOSTERS:
+        if build.booster.kind != record.kind:
+            assumed = " (figures assumed)" if record.assist is not None else ""
+            yield Change.assuming(f"{record.name}{assumed}", {"booster": record.new})
+    if isinstance(build.booster, FittedBooster):
         lost = build.booster.working
-        yield ("Booster lost" if lost else "Booster working"), {"booster.working": not lost}
-    master = build.master
+        words = "Booster lost" if lost else "Booster working"
+        yield Change(words, {"booster.working": not lost})
     for holder, held in HOLDERS.items():
         if master.pushrod_held_by != holder:
-            yield held, {"master.pushrod_held_by": holder}
+            yield Change(held, {"master.pushrod_held_by": holder})
     for pedal in ("manual", "booster"):
         if master.made_for != pedal:
-            yield (
-                f"Cylinder made for a {pedal.replace('manual', 'manual pedal')}",
-                {"master.made_for": pedal},
-            )
+            words = f"Cylinder made for a {pedal.replace('manual', 'manual pedal')}"
+            yield Change(words, {"master.made_for": pedal})
     yield from _outlets(session)
-    bore = master.front_bore.text if isinstance(master, TwinMaster) else master.bore.text
-    for kind in ("single", "tandem"):
-        if master.kind != kind:
-            split = "single" if kind == "single" else "front-rear"
-            one_bore = {"kind": kind, "bore": bore, "stroke": master.stroke.text}
-            changes = _instead(session, "master", one_bore)
-            yield f"{kind.capitalize()} cylinder", {"circuits": split, **changes}
-    if not isinstance(master, TwinMaster):
-        twin = {"kind": "twin", "front_bore": bore, "rear_bore": bore}
-        changes = _instead(session, "master", twin)
-        yield "Twin cylinders with a bar", {"circuits": "front-rear", **changes}
+    for cylinder in CYLINDERS:
+        if master.kind != cylinder.kind:
+            part, split = {"master": cylinder.new(master)}, cylinder.circuits[0]
+            yield Change.assuming(cylinder.name, part, circuits=split)
 
 
 class BodyButton(QToolButton):
@@ -176,16 +138,16 @@ class BodyButton(QToolButton):
         self.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(self)
         for kind in BODIES:
-            self._add(menu, f"Drawn as a {kind}", {"vehicle.body": kind})
+            self._add(menu, Change(f"Drawn as a {kind}", {"vehicle.body": kind}))
         menu.addSeparator()
         for use in USES:
-            self._add(menu, f"Used for {use}", {"vehicle.use": use})
+            self._add(menu, Change(f"Used for {use}", {"vehicle.use": use}))
         self.setMenu(menu)
         session.told.connect(self.refresh)
         self.refresh()
 
-    def _add(self, menu: QMenu, words: str, changes: dict[str, object]) -> None:
-        menu.addAction(words).triggered.connect(lambda: self._session.try_all(changes, words))
+    def _add(self, menu: QMenu, change: Change) -> None:
+        menu.addAction(change.label).triggered.connect(lambda: self._session.make(change))
 
     def refresh(self) -> None:
         """Say what is drawn now."""
@@ -197,7 +159,7 @@ class BodyButton(QToolButton):
 class KindButton(QToolButton):
     """The head of a drawing: what is fitted, and a menu of what it could be."""
 
-    def __init__(self, session: Session, axle: str | None) -> None:
+    def __init__(self, session: Session, axle: Axle | None) -> None:
         super().__init__()
         self._session, self._axle = session, axle
         self.setProperty("role", "kind")
@@ -217,11 +179,8 @@ class KindButton(QToolButton):
                 "no booster" if build.booster.kind == "none" else f"{build.booster.kind} booster"
             )
             return f"{boost}, {build.master.kind} cylinder"
-        brake = getattr(build, self._axle).brake
-        if isinstance(brake, Disc):
-            count = len(brake.piston_diameters) * (2 if brake.caliper == "opposed" else 1)
-            return f"{brake.caliper}, {count} piston{'s' if count > 1 else ''}"
-        return f"drum, {brake.layout}"
+        brake = build.axle(self._axle).brake
+        return brake_kind(brake).words(brake)
 
     def refresh(self) -> None:
         """Say what is fitted now."""
@@ -235,9 +194,9 @@ class KindButton(QToolButton):
         menu.clear()
         session, axle = self._session, self._axle
         changes = pedal_changes(session) if axle is None else brake_changes(session, axle)
-        for words, edits in changes:
-            action = menu.addAction(words)
-            action.triggered.connect(lambda _=False, e=edits, w=words: session.try_all(e, w))
-        if axle is not None and isinstance(getattr(session.build, axle).brake, Drum):
+        for change in changes:
+            action = menu.addAction(change.label)
+            action.triggered.connect(lambda _=False, one=change: session.make(one))
+        if axle is not None and isinstance(session.build.axle(axle).brake, Drum):
             action = menu.addAction("Factor against friction, and the shoes…")
             action.triggered.connect(lambda: ShoeDialog(session, axle, self.window()).exec())

@@ -1,17 +1,16 @@
 """The load case that is looked at: its name, a copy of it, its place in the row, its end."""
 
-import re
 from collections.abc import Callable
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QToolButton, QWidget
 
+from urgens.document.change import Change, Order
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
 from urgens.ui.stations.measure.raised_axle import RaisedAxle
-from urgens.ui.widgets.figure_label import Figure, FigureLabel
+from urgens.ui.widgets.figure_label import FigureLabel, Spot
 
 NAME_WIDTH = 170  # px; longer names elide
-_CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]")
 
 
 class LoadCaseRow(QWidget):
@@ -53,21 +52,15 @@ class LoadCaseRow(QWidget):
         """Show the case that is looked at."""
         case = self._session.solution.case
         path = f"vehicle.load_cases[{case}].name"
-        if self._label is None or self._label.figure.path != path:
+        if self._label is None or self._label.path != path:
             if self._label is not None:
                 self._label.hide()
                 self._label.deleteLater()
-            self._label = FigureLabel(
-                self._session, Figure(path, "Load case", "text", size=18, widest=NAME_WIDTH), self
-            )
+            self._label = FigureLabel(self._session, Spot(path, 18, widest=NAME_WIDTH), self)
             self._row.insertWidget(1, self._label)
         self._label.refresh()
         self.remove.setEnabled(len(self._session.build.vehicle.load_cases) > 1)
         self.earlier.setEnabled(case > 0)
-
-    def _cases(self) -> list[dict[str, object]]:
-        cases = self._session.build.vehicle.load_cases
-        return [case.model_dump(mode="json", exclude_unset=True) for case in cases]
 
     def _tools(self) -> QToolButton:
         """Return the menu of what is worked out from scales."""
@@ -89,52 +82,28 @@ class LoadCaseRow(QWidget):
         return button
 
     def _copy(self) -> None:
-        session, cases = self._session, self._cases()
-        index = session.solution.case
-        names = {case["name"] for case in cases}
-        name, count = f"{cases[index]['name']}, copy", 2
+        session = self._session
+        cases, index = session.build.vehicle.load_cases, session.solution.case
+        names = {case.name for case in cases}
+        name, count = f"{cases[index].name}, copy", 2
         while name in names:
-            name, count = f"{cases[index]['name']}, copy {count}", count + 1
-        # At the end, so that what is known about the others keeps its place.
-        changes = {"vehicle.load_cases": [*cases, {**cases[index], "name": name}]}
-        session.try_all(changes, f"Copy of {cases[index]['name']}")
+            name, count = f"{cases[index].name}, copy {count}", count + 1
+        copied = {**cases[index].model_dump(mode="json", exclude_unset=True), "name": name}
+        self._put([*range(len(cases)), copied], f"Copy of {cases[index].name}")
         session.set_load_case(name)
 
     def _move_up(self) -> None:
-        session, cases = self._session, self._cases()
-        index = session.solution.case
-        name = str(cases[index]["name"])
-        cases[index - 1], cases[index] = cases[index], cases[index - 1]
-        swapped = {index - 1: index, index: index - 1}
-        evidence = self._evidence(lambda case: swapped.get(case, case))
-        session.try_all({"vehicle.load_cases": cases, "evidence": evidence}, f"{name} moved up")
-        session.set_load_case(name)
+        session = self._session
+        cases, index = session.build.vehicle.load_cases, session.solution.case
+        order = list(range(len(cases)))
+        order.insert(index - 1, order.pop(index))
+        self._put(order, f"{cases[index].name} moved up")
+        session.set_load_case(cases[index].name)
 
     def _remove(self) -> None:
-        session, cases = self._session, self._cases()
-        index = session.solution.case
-        gone = cases.pop(index)
-        evidence = self._evidence(
-            lambda case: None if case == index else case - 1 if case > index else case
-        )
-        session.try_all(
-            {"vehicle.load_cases": cases, "evidence": evidence}, f"{gone['name']} taken out"
-        )
+        cases, index = self._session.build.vehicle.load_cases, self._session.solution.case
+        kept = [place for place in range(len(cases)) if place != index]
+        self._put(kept, f"{cases[index].name} taken out")
 
-    def _evidence(self, moved: Callable[[int], int | None]) -> dict[str, object]:
-        """Return what is known, with the load cases' figures at their new places."""
-        found: dict[str, object] = {}
-        for path, known in self._session.base.evidence.items():
-            place = _moved(path, moved)
-            if place is not None:
-                found[place] = known.model_dump(mode="json", exclude_unset=True)
-        return found
-
-
-def _moved(path: str, moved: Callable[[int], int | None]) -> str | None:
-    """Return where a path is once the load cases have moved; None where its case is gone."""
-    match = _CASE.match(path)
-    if match is None:
-        return path
-    case = moved(int(match[1]))
-    return None if case is None else f"vehicle.load_cases[{case}]{path[match.end() :]}"
+    def _put(self, order: Order, label: str) -> None:
+        self._session.make(Change(label, orders={"vehicle.load_cases": order}))

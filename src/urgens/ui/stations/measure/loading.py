@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.document import Change
 from urgens.physics.loading import with_items
 from urgens.quantity import LENGTH, LOAD, Kind, retype, show
 from urgens.ui.session import Session
@@ -130,12 +131,12 @@ class CornerWeights(_Dialog):
         found, session = self.loads(), self.session
         if not isinstance(found, tuple):
             return
-        changes: dict[str, object] = {}
+        values: dict[str, object] = {}
         for name, value in zip(("front_axle", "rear_axle"), found, strict=True):
             path = f"vehicle.load_cases[{session.solution.case}].{name}"
-            changes[path] = retype(value, LOAD, session.units)
-            changes[f'evidence["{path}"]'] = {"state": "measured", "note": "four corners"}
-        session.try_all(changes, "Axle loads from four corners")
+            values[path] = retype(value, LOAD, session.units)
+        known = {path: {"state": "measured", "note": "four corners"} for path in values}
+        session.make(Change("Axle loads from four corners", values, known))
         self.accept()
 
 
@@ -259,17 +260,14 @@ class AddLoad(_Dialog):
         if not isinstance(found, tuple):
             return
         name, units = self.name.text().strip(), session.units
-        cases = [
-            case.model_dump(mode="json", exclude_unset=True)
-            for case in session.build.vehicle.load_cases
-        ]
+        now = range(len(session.build.vehicle.load_cases))
         new = {
             "name": name,
             "front_axle": retype(found[0], LOAD, units),
             "rear_axle": retype(found[1], LOAD, units),
             "cg_height": retype(found[2], LENGTH, units),
         }
-        session.try_all({"vehicle.load_cases": [*cases, new]}, name)
+        session.make(Change(name, orders={"vehicle.load_cases": [*now, new]}))
         session.set_load_case(name)
         self.accept()
 

@@ -3,12 +3,13 @@
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter
 
-from urgens.document.booster import HydraulicBooster, VacuumBooster
-from urgens.document.master import TwinMaster
-from urgens.quantity import FORCE, LENGTH, PRESSURE, show
+from urgens.document.boosters.hydraulic import HydraulicBooster
+from urgens.document.boosters.vacuum import VacuumBooster
+from urgens.document.cylinders.twin import TwinMaster
+from urgens.quantity import PRESSURE, show
 from urgens.ui.theme.paint import T, fluid, pen
 from urgens.ui.widgets.board import Board, measure, write
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.marks import disc, square
 
 COLUMN = 92.0  # px for a figure
@@ -34,49 +35,49 @@ _NAMES = {
 class PedalBoard(Board):
     """What turns the foot into pressure."""
 
-    def figures(self) -> list[Figure]:
+    def spots(self) -> list[Spot]:
         """Return the figures of pedal, booster and cylinder, from the foot on."""
         return [
-            Figure("pedal.pivot_to_pad", "Pivot to pad", LENGTH),
-            Figure("pedal.pivot_to_pushrod", "Pivot to pushrod", LENGTH),
-            Figure("pedal.travel_available", "Pad to floor", LENGTH),
+            Spot("pedal.pivot_to_pad"),
+            Spot("pedal.pivot_to_pushrod"),
+            Spot("pedal.travel_available"),
             *self._booster(),
             *self._master(),
         ]
 
-    def _booster(self) -> list[Figure]:
+    def _booster(self) -> list[Spot]:
         fitted = self.session.build.booster
         if isinstance(fitted, VacuumBooster):
             return [
                 *(
-                    Figure(f"booster.diaphragm_diameters[{i}]", f"Diaphragm {i + 1}", LENGTH)
+                    Spot(f"booster.diaphragm_diameters[{i}]")
                     for i in range(len(fitted.diaphragm_diameters))
                 ),
-                Figure("booster.vacuum", "Vacuum at idle", PRESSURE, units=("inHg", "mbar")),
-                Figure("booster.gain", "Booster gain"),
+                Spot("booster.vacuum"),
+                Spot("booster.gain"),
             ]
         if isinstance(fitted, HydraulicBooster):
             return [
-                Figure("booster.max_assist", "Most assist", FORCE),
-                Figure("booster.gain", "Booster gain"),
+                Spot("booster.max_assist"),
+                Spot("booster.gain"),
             ]
         return []
 
-    def _master(self) -> list[Figure]:
+    def _master(self) -> list[Spot]:
         if isinstance(self.session.build.master, TwinMaster):
             return [
-                Figure("master.front_bore", "Front bore", LENGTH, color=T.front),
-                Figure("master.rear_bore", "Rear bore", LENGTH, color=T.rear),
-                Figure("master.stroke", "Stroke", LENGTH),
-                Figure("master.bar_length", "Bar", LENGTH),
-                Figure("master.bar_offset", "Bar, to the front", LENGTH),
-                Figure("master.pushrod_length", "Length of the pushrod", LENGTH),
+                Spot("master.front_bore", color=T.front),
+                Spot("master.rear_bore", color=T.rear),
+                Spot("master.stroke"),
+                Spot("master.bar_length"),
+                Spot("master.bar_offset"),
+                Spot("master.pushrod_length"),
             ]
         return [
-            Figure("master.bore", "Bore", LENGTH),
-            Figure("master.stroke", "Stroke", LENGTH),
-            Figure("master.socket_depth", "Depth of the pushrod's socket", LENGTH),
-            Figure("master.pushrod_length", "Length of the pushrod", LENGTH),
+            Spot("master.bore"),
+            Spot("master.stroke"),
+            Spot("master.socket_depth"),
+            Spot("master.pushrod_length"),
         ]
 
     def place(self) -> None:

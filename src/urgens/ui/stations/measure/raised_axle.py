@@ -17,6 +17,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.document import Change
 from urgens.physics import raised_axle
 from urgens.quantity import LENGTH, LOAD, UnitSystem, retype, show
 from urgens.ui.session import Session
@@ -212,7 +213,7 @@ class RaisedAxle(QDialog):
         case = self._session.build.vehicle.load_cases[solution.case]
         front, rear = case.front_axle.value, case.rear_axle.value
         made, share = solution.system, rear / (front + rear)
-        ends = (float(made.front.rolling_radius), float(made.rear.rolling_radius))
+        ends = (float(made.ends.front.rolling_radius), float(made.ends.rear.rolling_radius))
         radius = ends[0] * (1 - share) + ends[1] * share
         stays = rear if self.view.raised == "front" else front
         return front + rear, self._session.build.vehicle.wheelbase.value, radius, stays
@@ -283,6 +284,5 @@ class RaisedAxle(QDialog):
             "note": f"{self.view.raised} axle raised, {found.count} lifting{plural}",
         }
         typed = retype(found.height, LENGTH, session.units)
-        changes = {path: typed, f'evidence["{path}"]': known}
-        session.try_all(changes, f"Height {typed}, measured")
+        session.make(Change(f"Height {typed}, measured", {path: typed}, {path: known}))
         self.accept()

@@ -6,8 +6,8 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
 
+from urgens.document.catalogue import named
 from urgens.guidance import Severity
-from urgens.guidance.settling import how_to_settle, named
 from urgens.studies.settle import Settled, still_to_settle
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, metrics, pen
@@ -73,7 +73,7 @@ class SettleList(Painted):
         name = named(self._session.build, row.figure.path)
         self.setAccessibleName(
             f"Still to settle, {self._current + 1} of {len(self.rows)}: {name} {row.figure.text}, "
-            f"{row.figure.state}; {how_to_settle(row.figure.path)}"
+            f"{row.figure.state}; {row.figure.figure.entry.settled}"
         )
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -112,7 +112,7 @@ class SettleList(Painted):
         said = f"{figure.text}{spread}" + (", assumed" if assumed else "")
         color = T.warn if assumed else T.muted
         write(painter, said, QPointF(24, top + 38), size=14, weight=500, color=color)
-        write(painter, how_to_settle(figure.path), QPointF(24, top + 54), size=14)
+        write(painter, figure.figure.entry.settled, QPointF(24, top + 54), size=14)
         if figure.spread is not None:
             bar = QRectF(right - BAR, top + 31, BAR, 6)
             painter.fillRect(bar, QColor(T.band))

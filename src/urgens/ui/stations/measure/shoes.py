@@ -12,14 +12,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document.wheel import Drum
+from urgens.document import Change
+from urgens.document.brakes.drum import Drum
+from urgens.document.facts import only_assumed
 from urgens.guidance.practice import USUAL_SHOES
 from urgens.physics.drum import pinned_shoe_factor
-from urgens.quantity import ANGLE, LENGTH
-from urgens.solve.system import self_locking_friction, shoe_factor
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.figure_label import Figure, FigureLabel
+from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
 
@@ -57,12 +57,12 @@ class FactorPlane(Plane):
 
     def lines(self, brake: Drum) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         """Return friction [-], and the factor by the lower and the upper of its laws [-]."""
-        limit = self_locking_friction(brake) or HIGHEST / NEAR_LIMIT
+        limit = brake.grabs_from or HIGHEST / NEAR_LIMIT
         friction = np.linspace(LOWEST, min(HIGHEST, NEAR_LIMIT * limit), 81)
         shoe = brake.shoe
         if brake.shoe_factor is not None or shoe is None:
             *_, least, most = USUAL_SHOES[brake.layout]
-            share, factor = friction / USUAL_FRICTION, shoe_factor(brake)
+            share, factor = friction / USUAL_FRICTION, brake.factor
             return friction, factor * share**least, factor * share**most
         factor_at = pinned_shoe_factor(
             friction,
@@ -81,14 +81,14 @@ class FactorPlane(Plane):
         if not isinstance(brake, Drum):
             return
         friction, low, high = self.lines(brake)
-        factor = shoe_factor(brake)
+        factor = brake.factor
         typed = brake.shoe_factor is not None or brake.shoe is None
         at = USUAL_FRICTION if typed or brake.shoe is None else brake.shoe.lining_friction
         top = min(float(max(high.max(), 1.2 * factor)), 3.0 * factor)
         self.set_range((0.0, HIGHEST), (0.0, top))
         self._low.set_points(friction, low)
         self._high.set_points(friction, high)
-        limit = None if typed else self_locking_friction(brake)
+        limit = None if typed else brake.grabs_from
         shown = limit is not None and limit < HIGHEST
         self._limit.setVisible(shown)
         notes = [Note(f"{factor:.2f} at μ {at:.2f}", (at, factor), weight=600)]
@@ -139,17 +139,17 @@ class ShoeDialog(QDialog):
         brake = getattr(self._session.build, self._axle).brake
         return brake if isinstance(brake, Drum) else None
 
-    def _figures(self, brake: Drum) -> list[Figure]:
+    def _figures(self, brake: Drum) -> list[Spot]:
         place = f"{self._axle}.brake"
         if brake.shoe_factor is not None or brake.shoe is None:
-            return [Figure(f"{place}.shoe_factor", "Shoe factor")]
+            return [Spot(f"{place}.shoe_factor")]
         shoe = f"{place}.shoe"
         return [
-            Figure(f"{shoe}.lining_friction", "Lining friction"),
-            Figure(f"{shoe}.hinge_distance", "Hinge to the drum's centre", LENGTH),
-            Figure(f"{shoe}.arm", "Hinge to the wheel cylinder", LENGTH),
-            Figure(f"{shoe}.heel_angle", "Lining begins at", ANGLE),
-            Figure(f"{shoe}.toe_angle", "Lining ends at", ANGLE),
+            Spot(f"{shoe}.lining_friction"),
+            Spot(f"{shoe}.hinge_distance"),
+            Spot(f"{shoe}.arm"),
+            Spot(f"{shoe}.heel_angle"),
+            Spot(f"{shoe}.toe_angle"),
         ]
 
     def refresh(self) -> None:
@@ -192,10 +192,9 @@ class ShoeDialog(QDialog):
             return
         part = brake.model_dump(mode="json", exclude_unset=True)
         if brake.shoe_factor is None:
-            part["shoe_factor"] = round(shoe_factor(brake), 3)
+            part["shoe_factor"] = round(brake.factor, 3)
             del part["shoe"]
-            gone, said = f"{place}.shoe.", "Shoe factor typed"
-            known = session.known_but(gone)
+            session.make(Change("Shoe factor typed", {place: part}))
         else:
             radius = brake.drum_diameter.value / 2 * 1000
             part["shoe"] = {
@@ -206,7 +205,5 @@ class ShoeDialog(QDialog):
                 "toe_angle": NEW_SHOE["toe_angle"],
             }
             del part["shoe_factor"]
-            known = session.known_but(f"{place}.shoe_factor")
-            known.update({f"{place}.shoe.{name}": {"state": "assumed"} for name in part["shoe"]})
-            said = "Shoes described"
-        session.try_all({place: part, "evidence": known}, said)
+            known = only_assumed(f"{place}.shoe", part["shoe"])
+            session.make(Change("Shoes described", {place: part}, known))

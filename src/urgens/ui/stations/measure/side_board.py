@@ -6,7 +6,7 @@ from PySide6.QtGui import QColor, QPainter, QTransform
 from urgens.quantity import LENGTH, LOAD, show
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import Board, arrow, measure, write
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.side_view import SideView
 
 SIDES, WIDE_SIDES, NO_SIDES = 76.0, 104.0, 36.0  # px beside it, for tyres' radii, sizes, none
@@ -20,23 +20,23 @@ PULL = 90.0  # px of arrow for 1 g
 class SideBoard(Board):
     """Everything that is taken with tape and scales."""
 
-    def figures(self) -> list[Figure]:
+    def spots(self) -> list[Spot]:
         """Return wheelbase, tyres, loads and height of the load case that is looked at."""
         case = f"vehicle.load_cases[{self.session.solution.case}]"
         tyres = [] if T.stands_back else [self._tyre("front"), self._tyre("rear")]
         return [
-            Figure("vehicle.wheelbase", "Wheelbase", LENGTH),
+            Spot("vehicle.wheelbase"),
             *tyres,
-            Figure(f"{case}.cg_height", "Height of the centre of gravity", LENGTH),
-            Figure(f"{case}.front_axle", "Front axle load", LOAD, 22, T.front),
-            Figure(f"{case}.rear_axle", "Rear axle load", LOAD, 22, T.rear),
+            Spot(f"{case}.cg_height"),
+            Spot(f"{case}.front_axle", 22, T.front),
+            Spot(f"{case}.rear_axle", 22, T.rear),
         ]
 
-    def _tyre(self, axle: str) -> Figure:
+    def _tyre(self, axle: str) -> Spot:
         tyre = getattr(self.session.build, axle).tyre
         if tyre.rolling_radius is not None:
-            return Figure(f"{axle}.tyre.rolling_radius", f"{axle} rolling radius", LENGTH, 18)
-        return Figure(f"{axle}.tyre.size", f"{axle} tyre size", "text", 16)
+            return Spot(f"{axle}.tyre.rolling_radius", 18)
+        return Spot(f"{axle}.tyre.size", 16)
 
     # --- where things are ------------------------------------------------------------------
 

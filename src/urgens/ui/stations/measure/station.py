@@ -12,6 +12,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.physics.axle import AXLES, Axle
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.brake_board import BrakeBoard
 from urgens.ui.stations.measure.kinds import BodyButton, KindButton
@@ -35,13 +36,13 @@ class MeasureStation(QWidget):
         super().__init__(parent)
         self._session = session
         self.side = SideBoard(session)
-        self.front, self.rear = BrakeBoard(session, "front"), BrakeBoard(session, "rear")
+        self.front, self.rear = BrakeBoard(session, Axle.FRONT), BrakeBoard(session, Axle.REAR)
         self.pedal = PedalBoard(session)
         self.cases = LoadCaseRow(session)
         self.body = BodyButton(session)
         self.settle = SettleList(session)
         self.settle.chosen.connect(self.go_to)
-        self.heads = [KindButton(session, axle) for axle in ("front", "rear", None)]
+        self.heads = [KindButton(session, axle) for axle in (*AXLES, None)]
         self.parts = QStackedWidget()
         self.choices: list[QToolButton] = []
         self._lay_out()

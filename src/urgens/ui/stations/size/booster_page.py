@@ -2,14 +2,16 @@
 
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
-from urgens.document.booster import HydraulicBooster, VacuumBooster
+from urgens.document import Change
+from urgens.document.boosters.hydraulic import HydraulicBooster
+from urgens.document.boosters.vacuum import VacuumBooster
 from urgens.guidance.swapping import booster_words, fit_words, swap_words
-from urgens.quantity import FORCE, LENGTH, PRESSURE, VOLUME, unit_shown
+from urgens.quantity import FORCE, LENGTH, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.size.booster_plane import BoosterPlane
 from urgens.ui.stations.size.reserve_view import ReserveView
-from urgens.ui.widgets.figure_column import FigureColumn, Pair
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_column import Beside, FigureColumn
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
@@ -17,30 +19,30 @@ from urgens.ui.widgets.worded import worded, wrapped
 INCHES = ("inHg", "inHg")  # vacuum is read in these everywhere
 LITRES = ("l", "l")
 FIGURES = (
-    Figure("booster.diaphragm_diameters[0]", "Diaphragm, working", LENGTH, 15),
-    Figure("booster.diaphragm_diameters[1]", "Second diaphragm", LENGTH, 15),
-    Figure("booster.vacuum", "Vacuum at idle", PRESSURE, 15, units=INCHES),
-    Figure("booster.pump", "A pump holds", PRESSURE, 15, units=INCHES, optional=True),
-    Figure("booster.max_assist", "Most it assists", FORCE, 15),
-    Figure("booster.gain", "Gain", size=15),
-    Figure("booster.crack_force", "Cracks at", FORCE, 15),
-    Figure("booster.jump_in", "Jumps in with", FORCE, 15),
-    Figure("vehicle.altitude", "Altitude driven at", LENGTH, 15, units=("ft", "m")),
-    Figure("booster.reservoir.volume", "Reservoir and hose", VOLUME, 15, units=LITRES),
-    Figure("booster.reservoir.swept", "It takes, a press", VOLUME, 15, units=LITRES, optional=True),
-    Figure("booster.reservoir.least", "Vacuum wanted", PRESSURE, 15, units=INCHES),
-    Pair(
+    Spot("booster.diaphragm_diameters[0]", 15),
+    Spot("booster.diaphragm_diameters[1]", 15),
+    Spot("booster.vacuum", 15),
+    Spot("booster.pump", 15),
+    Spot("booster.max_assist", 15),
+    Spot("booster.gain", 15),
+    Spot("booster.crack_force", 15),
+    Spot("booster.jump_in", 15),
+    Spot("vehicle.altitude", 15),
+    Spot("booster.reservoir.volume", 15),
+    Spot("booster.reservoir.swept", 15),
+    Spot("booster.reservoir.least", 15),
+    Beside(
         "Shell, across and along",
         (
-            Figure("booster.envelope.diameter", "Shell across", LENGTH, 15),
-            Figure("booster.envelope.length", "Shell along", LENGTH, 15),
+            Spot("booster.envelope.diameter", 15),
+            Spot("booster.envelope.length", 15),
         ),
     ),
-    Pair(
+    Beside(
         "Room, across and along",
         (
-            Figure("booster.room.diameter", "Room across", LENGTH, 15),
-            Figure("booster.room.length", "Room along", LENGTH, 15),
+            Spot("booster.room.diameter", 15),
+            Spot("booster.room.length", 15),
         ),
     ),
 )
@@ -138,19 +140,15 @@ class BoosterPage(Page):
         fitted = self.session.build.booster
         if isinstance(fitted, VacuumBooster | HydraulicBooster):
             label = "Booster lost" if fitted.working else "Booster works"
-            self.session.try_all({"booster.working": not fitted.working}, label)
+            self.session.edit("booster.working", not fitted.working, label)
 
     def _give(self, path: str, part: dict[str, str]) -> None:
-        changes: dict[str, object] = {path: part}
-        changes |= {f'evidence["{path}.{name}"]': {"state": "assumed"} for name in part}
-        self.session.try_all(changes, f"{path.rpartition('.')[2].capitalize()}, assumed")
+        label = f"{path.rpartition('.')[2].capitalize()}, assumed"
+        self.session.make(Change.assuming(label, {path: part}))
 
     def _give_room(self) -> None:
-        changes: dict[str, object] = {}
-        for path in ("booster.envelope", "booster.room"):
-            changes[path] = ROOM
-            changes |= {f'evidence["{path}.{name}"]': {"state": "assumed"} for name in ROOM}
-        self.session.try_all(changes, "Room for the booster, assumed")
+        parts = {"booster.envelope": ROOM, "booster.room": ROOM}
+        self.session.make(Change.assuming("Room for the booster, assumed", parts))
 
     def _compare(self) -> None:
         other = self.other.quantity

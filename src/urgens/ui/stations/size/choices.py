@@ -4,9 +4,9 @@ from functools import cached_property
 
 import numpy as np
 
-from urgens.document import Build
+from urgens.document import Build, Change
 from urgens.document.bores import sold_bores
-from urgens.document.master import TwinMaster
+from urgens.document.cylinders.twin import TwinMaster
 from urgens.quantity import LENGTH, Quantity, retype
 from urgens.studies.sizing import SizingMap, rear_bores_of, sizing_map
 from urgens.studies.sizing_regions import Regions, regions
@@ -29,7 +29,7 @@ class Choices:
         self.regions: Regions
         build = session.build
         master = build.master
-        own = master.front_bore if isinstance(master, TwinMaster) else master.bore
+        own = master.main_bore
         bores = {bore.value: bore for bore in sold_bores()}
         bores.setdefault(own.value, own)
         rows = sorted(bores.values(), key=lambda bore: bore.value)
@@ -93,7 +93,7 @@ class Choices:
         changes = self.changes(row, ratio)
         if changes:
             label = f"Bore {self.bores[row].text}, ratio {ratio:.2f}"
-            self._session.try_all(changes, label)
+            self._session.make(Change(label, changes))
 
 
 def _unchosen(build: Build) -> tuple[object, ...]:

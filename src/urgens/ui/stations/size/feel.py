@@ -91,6 +91,7 @@ class FeelPlane(Plane):
             lost = replace(made, booster=replace(made.booster, assist_limit=0.0))
             yield self._unboosted, "booster lost", T.muted, travel(lost)
         two = len(made.volumes.chambers) == 2
+        road = self._session.solution.build.targets.surface
         diagonal = made.split == "diagonal"
         words = (
             ("one half lost", "the other half lost") if diagonal else ("front lost", "rear lost")
@@ -98,7 +99,7 @@ class FeelPlane(Plane):
         for dead, curve in enumerate(self.halves):
             curve.setVisible(two)
             if two:
-                half = half_lost_travel(made, effort, standing, dead)
+                half = half_lost_travel(made, effort, standing, road, dead)
                 yield curve, words[dead], (T.front, T.rear)[dead], half
 
     def _show_press(self) -> None:

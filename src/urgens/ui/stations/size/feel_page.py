@@ -32,8 +32,8 @@ from urgens.studies.what_if import SOUND, WhatIf
 from urgens.ui.session import Session
 from urgens.ui.stations.size.feel import FeelPlane
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.figure_column import FigureColumn, Pair
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_column import Beside, FigureColumn
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.stepper import Stepper
@@ -48,15 +48,12 @@ FAULTS = {  # name, step, least, unit; what does not change the build
     "knock_back": ("Knocked back", 0.1, 0.0, "mm"),
 }
 PADS = (
-    Pair(
+    Beside(
         "Pads front, rear; reservoir",
         (
-            Figure("front.brake.pad_thickness", "Front pad's lining", LENGTH, 16, optional=True),
-            Figure("rear.brake.pad_thickness", "Rear pad's lining", LENGTH, 16, optional=True),
-            Figure(
-                "master.reservoir_volume", "Reservoir, a circuit", VOLUME, 16,
-                units=("ml", "ml"), optional=True,
-            ),
+            Spot("front.brake.pad_thickness", 16),
+            Spot("rear.brake.pad_thickness", 16),
+            Spot("master.reservoir_volume", 16),
         ),
     ),
 )  # fmt: skip
@@ -150,10 +147,11 @@ class FeelPage(Page):
         button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(button)
         for hose in table.hoses:
-            expansion = table.expansion(hose).text
-            changes = {"lines.hose_expansion": expansion}
+            edit, expansion = self.session.edit, table.expansion(hose).text
             words = f"{hose.name}, at most {expansion}"
-            menu.addAction(words, partial(self.session.try_all, changes, f"Hoses {hose.name}"))
+            menu.addAction(
+                words, partial(edit, "lines.hose_expansion", expansion, f"Hoses {hose.name}")
+            )
         menu.addAction(table.source).setEnabled(False)
         button.setMenu(menu)
         return button

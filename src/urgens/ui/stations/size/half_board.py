@@ -6,10 +6,12 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
-from urgens.document.master import TandemMaster
+from urgens.document.cylinders.tandem import TandemMaster
 from urgens.guidance.half_lost import LostHalf, dead_is_primary, lost_halves
 from urgens.physics.standards import FAILED_DECELERATION
+from urgens.physics.vehicle import Standing
 from urgens.quantity import LENGTH, show
+from urgens.solve import Solution, System
 from urgens.solve.half_failed import half_failed_strokes
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen
@@ -19,6 +21,11 @@ from urgens.ui.widgets.painted import Painted
 
 GAP = 28.0  # px between the two halves
 MOST_DECELERATION = 8.0  # m/s² at the end of its bar
+
+
+def _at(solution: Solution) -> tuple[System, Standing, float]:
+    """Return what one half lost is looked at for: the load case chosen, on the target road."""
+    return solution.system, solution.standing, solution.build.targets.surface
 
 
 class HalfBoard(Painted):
@@ -77,7 +84,7 @@ class HalfBoard(Painted):
         """Paint the cylinder with its pistons where they end; the pushrod comes from the right."""
         solution = self._session.solution
         primary_dead = dead_is_primary(solution, index)
-        strokes = half_failed_strokes(solution.system, solution.standing, index)
+        strokes = half_failed_strokes(*_at(solution), index)
         dead, live = (float(s) for s in strokes)
         primary, secondary = (dead, live) if primary_dead else (live, dead)
         chambers = solution.system.volumes.chambers
@@ -129,9 +136,7 @@ class HalfBoard(Painted):
     def _draw_twin(self, painter: QPainter, index: int, box: QRectF) -> None:
         """Paint both cylinders and the bar as it tips."""
         solution = self._session.solution
-        dead, live = (
-            float(s) for s in half_failed_strokes(solution.system, solution.standing, index)
-        )
+        dead, live = (float(s) for s in half_failed_strokes(*_at(solution), index))
         taken = (dead, live) if index == 0 else (live, dead)
         stroke = float(solution.system.volumes.chambers[index].stroke)
         ends = []

@@ -5,26 +5,26 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
 
-from urgens.document.master import TandemMaster
-from urgens.quantity import ANGLE, FORCE, LENGTH, VOLUME
+from urgens.document import Change
+from urgens.document.cylinders.tandem import TandemMaster
 from urgens.ui.session import Session
 from urgens.ui.stations.size.half_board import HalfBoard
 from urgens.ui.widgets.figure_column import FigureColumn
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
 
 FIGURES = (
-    Figure("targets.max_effort", "Foot", FORCE, 18),
-    Figure("targets.surface", "Road, coefficient", size=18),
-    Figure("pedal.travel_available", "Pad to floor", LENGTH, 18),
-    Figure("master.stroke", "Stroke", LENGTH, 18),
-    Figure("master.primary_stroke", "Primary chamber's", LENGTH, 18, optional=True),
-    Figure("master.secondary_stroke", "Secondary chamber's", LENGTH, 18, optional=True),
-    Figure("master.bar_max_angle", "Bar's stop", ANGLE, 18, optional=True),
+    Spot("targets.max_effort", 18),
+    Spot("targets.surface", 18),
+    Spot("pedal.travel_available", 18),
+    Spot("master.stroke", 18),
+    Spot("master.primary_stroke", 18),
+    Spot("master.secondary_stroke", 18),
+    Spot("master.bar_max_angle", 18),
 )
-SHUT_BY = (Figure("shuttle_volume", "Fluid that shuts it", VOLUME, 18),)
+SHUT_BY = (Spot("shuttle_volume", 18),)
 SWITCHES = {"none": "None", "warns": "Warns", "shuts": "Shuts"}
 SHUTTLE = "0.5 cm^3"
 
@@ -112,11 +112,10 @@ class HalfPage(Page):
             button.setChecked(value == chosen)
 
     def _feed(self, value: str) -> None:
-        self.session.try_all({"master.primary_feeds": value}, f"Primary feeds the {value}")
+        self.session.edit("master.primary_feeds", value, f"Primary feeds the {value}")
 
     def _set_switch(self, value: str) -> None:
-        changes: dict[str, object] = {"warning_switch": value}
-        if value == "shuts" and self.session.build.shuttle_volume is None:
-            changes["shuttle_volume"] = SHUTTLE
-            changes['evidence["shuttle_volume"]'] = {"state": "assumed"}
-        self.session.try_all(changes, f"Warning switch {value}")
+        shuts = value == "shuts" and self.session.build.shuttle_volume is None
+        parts = {"shuttle_volume": SHUTTLE} if shuts else {}
+        label = f"Warning switch {value}"
+        self.session.make(Change.assuming(label, parts, warning_switch=value))

@@ -4,12 +4,11 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
+from urgens.document.brakes.disc import Disc
 from urgens.document.tables import fluid_table
 from urgens.guidance.heating import fluid_words, heat_words
+from urgens.physics.axle import AXLES
 from urgens.quantity import (
-    DISTANCE,
-    MASS,
-    SPEED,
     TEMPERATURE,
     Units,
     UnitSystem,
@@ -22,23 +21,23 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.figure_column import FigureColumn
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.worded import worded, wrapped
 
 FIGURES = (
-    Figure("heat.speed", "Stops from", SPEED, 18),
-    Figure("heat.stops", "How many", size=18),
-    Figure("heat.between", "One every", DISTANCE, 18),
-    Figure("heat.air", "Air", TEMPERATURE, 18),
-    Figure("front.brake.rotor_mass", "Front rotor, one", MASS, 18),
-    Figure("front.brake.drum_mass", "Front drum, one", MASS, 18),
-    Figure("rear.brake.rotor_mass", "Rear rotor, one", MASS, 18),
-    Figure("rear.brake.drum_mass", "Rear drum, one", MASS, 18),
-    Figure("heat.front_measured", "Front measured, at the end", TEMPERATURE, 18, optional=True),
-    Figure("heat.rear_measured", "Rear measured, at the end", TEMPERATURE, 18, optional=True),
+    Spot("heat.speed", 18),
+    Spot("heat.stops", 18),
+    Spot("heat.between", 18),
+    Spot("heat.air", 18),
+    Spot("front.brake.rotor_mass", 18),
+    Spot("front.brake.drum_mass", 18),
+    Spot("rear.brake.rotor_mass", 18),
+    Spot("rear.brake.drum_mass", 18),
+    Spot("heat.front_measured", 18),
+    Spot("heat.rear_measured", 18),
 )
 
 
@@ -112,7 +111,7 @@ class HeatPage(Page):
         self.plane = HeatPlane(session)
         self.axes = (worded("", "muted"), worded("stop", "muted"))
         self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
-        self.figures = FigureColumn(session, FIGURES)
+        self.figures = FigureColumn(session, FIGURES, of_one_part=False)
         self.give = QPushButton("Give a series of stops")
         self.give.setProperty("role", "quiet")
         self.give.clicked.connect(self._give)
@@ -122,7 +121,7 @@ class HeatPage(Page):
                     session, f"{axle.capitalize()} rotor", f"{axle}.brake.cooling", COOLING,
                     none="open, not said",
                 )
-                for axle in ("front", "rear")
+                for axle in AXLES
             ),
             ChoiceButton(session, "Fluid", "fluid.class", FLUIDS, read="fluid.grade"),
         ]  # fmt: skip
@@ -159,18 +158,18 @@ class HeatPage(Page):
     def show_figures(self) -> None:
         """Show the build as it is now."""
         session, units = self.session, self.session.units
-        self.found = {axle: heated(session.solution, axle) for axle in ("front", "rear")}
+        self.found = {axle: heated(session.solution, axle) for axle in AXLES}
         unit = unit_shown(TEMPERATURE, units)
         self.axes[0].setText(f"At the end of each stop, {unit}, estimated")
         self.give.setVisible(session.build.heat is None)
         self.figures.refresh()
-        for button, axle in zip(self.chosen, ("front", "rear", None), strict=True):
+        for button, axle in zip(self.chosen, (*AXLES, None), strict=True):
             button.refresh()
             if axle is not None:
-                button.setVisible(getattr(session.build, axle).brake.kind == "disc")
+                button.setVisible(isinstance(session.build.axle(axle).brake, Disc))
         self.plane.show_heat(self.found)
         self.words.setText(" ".join(heat_words(session.solution, self.found, units)[1:]))
         self.fluid.setText(fluid_words(session.build, self.found, units))
 
     def _give(self) -> None:
-        self.session.try_all({"heat": {}}, "A series of stops")
+        self.session.edit("heat", {}, "A series of stops")

@@ -4,23 +4,24 @@ from functools import partial
 
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
-from urgens.quantity import FORCE, PRESSURE, TORQUE, show
+from urgens.document import Change
+from urgens.quantity import PRESSURE, show
 from urgens.ui.session import Session
 from urgens.ui.stations.size.launch_view import LaunchView
 from urgens.ui.widgets.figure_column import FigureColumn
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import wrapped
 
 FIGURES = (
-    Figure("vehicle.launch.stall_torque", "Engine at stall", TORQUE, 18),
-    Figure("vehicle.launch.converter_ratio", "Converter's ratio at stall", size=18),
-    Figure("vehicle.launch.gear_ratio", "Gear", size=18),
-    Figure("vehicle.launch.final_drive", "Final drive", size=18),
-    Figure("vehicle.launch.efficiency", "Efficiency", size=18),
-    Figure("vehicle.launch.surface", "Road at the line", size=18, optional=True),
-    Figure("targets.max_effort", "Hardest foot", FORCE, 18),
+    Spot("vehicle.launch.stall_torque", 18),
+    Spot("vehicle.launch.converter_ratio", 18),
+    Spot("vehicle.launch.gear_ratio", 18),
+    Spot("vehicle.launch.final_drive", 18),
+    Spot("vehicle.launch.efficiency", 18),
+    Spot("vehicle.launch.surface", 18),
+    Spot("targets.max_effort", 18),
 )
 START = {"stall_torque": "250 lbf.ft", "gear_ratio": 2.0, "final_drive": 4.0, "driven": "rear"}
 
@@ -95,10 +96,7 @@ class LaunchPage(Page):
         self.words.setText(f"{where}. {window}")
 
     def _give(self) -> None:
-        changes: dict[str, object] = {"vehicle.launch": START}
-        for name in ("stall_torque", "gear_ratio", "final_drive"):
-            changes[f'evidence["vehicle.launch.{name}"]'] = {"state": "assumed"}
-        self.session.try_all(changes, "A driveline, assumed")
+        self.session.make(Change.assuming("A driveline, assumed", {"vehicle.launch": START}))
 
     def _drive(self, axle: str, _checked: bool = False) -> None:
-        self.session.try_all({"vehicle.launch.driven": axle}, f"{axle.capitalize()} driven")
+        self.session.edit("vehicle.launch.driven", axle, f"{axle.capitalize()} driven")

@@ -36,7 +36,7 @@ class LaunchView(Painted):
         units = session.units
         torque = show(held.driven_torque, TORQUE, units)
         if held.effort is None:
-            most = show(session.solution.system.max_effort, FORCE, units)
+            most = show(session.solution.max_effort, FORCE, units)
             return f"{most} of foot does not hold {torque}: {held.limited_by} end first"
         return f"{show(held.effort, FORCE, units)} of foot holds {torque} at the driven hubs"
 
@@ -49,11 +49,11 @@ class LaunchView(Painted):
             return
         solution = session.solution
         made, standing = solution.system, solution.standing
-        efforts = np.linspace(0.0, made.max_effort, POINTS)
+        efforts = np.linspace(0.0, self._session.solution.max_effort, POINTS)
         whole, limits = held_by(solution.build, made, standing, efforts)
         launch = solution.build.vehicle.launch
         assert launch is not None
-        end = made.rear if launch.driven == "rear" else made.front
+        end = made.ends.rear if launch.driven == "rear" else made.ends.front
         road = float(end.rolling_radius) * limits.min(axis=0)
         box = QRectF(LEFT, TOP, self.across - LEFT - RIGHT, self.down - TOP - FOOT)
         most = 1.12 * max(float(whole[-1]), held.driven_torque)
@@ -63,7 +63,7 @@ class LaunchView(Painted):
         self._draw_limits(painter, limits)
 
     def _at(self, box: QRectF, effort: float, torque: float, most: float) -> QPointF:
-        whole = self._session.solution.system.max_effort
+        whole = self._session.solution.max_effort
         return QPointF(
             box.left() + box.width() * min(effort / whole, 1.0),
             box.bottom() - box.height() * torque / most,
@@ -115,7 +115,7 @@ class LaunchView(Painted):
         self._draw_scale(painter, box, most)
 
     def _draw_scale(self, painter: QPainter, box: QRectF, most: float) -> None:
-        units, whole = self._session.units, self._session.solution.system.max_effort
+        units, whole = self._session.units, self._session.solution.max_effort
         for effort in round_steps(whole, in_units(FORCE, units)):
             at = self._at(box, effort, 0.0, most) + QPointF(0, 18)
             write(painter, f"{effort / in_units(FORCE, units):.0f}", at, size=14, side="middle")
@@ -142,7 +142,7 @@ class LaunchView(Painted):
 
     def _draw_now(self, painter: QPainter, box: QRectF, most: float) -> None:
         solution = self._session.solution
-        effort = min(self._session.effort, solution.system.max_effort)
+        effort = min(self._session.effort, solution.max_effort)
         torque, _ = held_by(solution.build, solution.system, solution.standing, np.array([effort]))
         at = self._at(box, effort, float(torque[0]), most)
         painter.setPen(pen(T.ink, 2.5))

@@ -6,12 +6,12 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter
 
-from urgens.quantity import LENGTH, retype
+from urgens.quantity import LENGTH, natural_step, retype
 from urgens.studies.pedal_linkage import Linkage, along_the_stroke, linkage
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, pen
 from urgens.ui.widgets.board import Board, measure, write
-from urgens.ui.widgets.figure_label import STEPS, Figure
+from urgens.ui.widgets.figure_label import Spot
 
 DRAWN_PAD, DRAWN_PIN = math.radians(30), math.radians(12)  # where the angles are not known
 TOP, FOOT = 18.0, 46.0  # px above the pivot, under the pad
@@ -37,11 +37,11 @@ class LinkageBoard(Board):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
 
-    def figures(self) -> list[Figure]:
+    def spots(self) -> list[Spot]:
         """Return both arms."""
         return [
-            Figure("pedal.pivot_to_pushrod", "Pivot to pushrod pin", LENGTH, 22),
-            Figure("pedal.pivot_to_pad", "Pivot to pad", LENGTH, 20),
+            Spot("pedal.pivot_to_pushrod", 22),
+            Spot("pedal.pivot_to_pad", 20),
         ]
 
     def refresh(self) -> None:
@@ -278,7 +278,7 @@ class LinkageBoard(Board):
         caught = [hole for hole in made.holes if abs(hole.value - length) < reach]
         typed = caught[0].text if caught else retype(length, LENGTH, session.units)
         if typed != made.pivot_to_pushrod.text:
-            session.try_all({"pedal.pivot_to_pushrod": typed}, f"Pushrod pin at {typed}")
+            session.edit("pedal.pivot_to_pushrod", typed, f"Pushrod pin at {typed}")
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         near = (self.spot(event) - self.pin).manhattanLength() < GRIP
@@ -310,7 +310,7 @@ class LinkageBoard(Board):
             self._held = None
             self.session.cancel_drag()
         elif key in steps:
-            step = STEPS[LENGTH, self.session.units.system]
+            step = natural_step(LENGTH, self.session.units)
             self._take(made.pivot_to_pushrod.value + steps[key] * step)
         else:
             event.ignore()

@@ -5,8 +5,9 @@ from PySide6.QtCore import QPointF
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from urgens.document import Change
 from urgens.guidance.drilling import consequences, edge_caution, where_to_drill
-from urgens.quantity import ANGLE, LENGTH, QuantityError, Shown, in_units, retype, show
+from urgens.quantity import LENGTH, QuantityError, Shown, in_units, retype, show
 from urgens.studies.pedal_linkage import PLACES, along_the_stroke, linkage
 from urgens.ui.session import Session
 from urgens.ui.stations.size.linkage_board import LinkageBoard
@@ -15,7 +16,7 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.figure_column import FigureColumn
-from urgens.ui.widgets.figure_label import Figure
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plane import Note, Plane
@@ -23,13 +24,13 @@ from urgens.ui.widgets.worded import worded, wrapped
 
 LEAST, MOST = 2.0, 12.0  # ratios that can be asked for
 FIGURES = (
-    Figure("pedal.angles.pad", "Pad's arm from upright", ANGLE, 17),
-    Figure("pedal.angles.pushrod", "Pin's arm from upright", ANGLE, 17),
-    Figure("pedal.angles.cylinder", "Cylinder rises forwards", ANGLE, 17),
-    Figure("pedal.rod_length", "Rod, pin to far end", LENGTH, 17, optional=True),
-    Figure("pedal.axis", "Cylinder's line from pivot", LENGTH, 17, optional=True),
-    Figure("pedal.hole_diameter", "Holes are wide", LENGTH, 17, optional=True),
-    Figure("pedal.travel_available", "Pad to floor", LENGTH, 17),
+    Spot("pedal.angles.pad", 17),
+    Spot("pedal.angles.pushrod", 17),
+    Spot("pedal.angles.cylinder", 17),
+    Spot("pedal.rod_length", 17),
+    Spot("pedal.axis", 17),
+    Spot("pedal.hole_diameter", 17),
+    Spot("pedal.travel_available", 17),
 )
 MOUNTS = {"swing": "hangs from above", "floor": "stands on the floor"}
 ASSUMED = {"pad": "30 deg", "pushrod": "12 deg"}
@@ -196,15 +197,13 @@ class PedalPage(Page):
 
     def _move(self) -> None:
         typed = retype(where_to_drill(self.session.build, self.wanted), LENGTH, self.session.units)
-        self.session.try_all({"pedal.pivot_to_pushrod": typed}, f"Pushrod pin at {typed}")
+        self.session.edit("pedal.pivot_to_pushrod", typed, f"Pushrod pin at {typed}")
 
     def _give_angles(self) -> None:
-        changes: dict[str, object] = {"pedal.angles": ASSUMED}
-        for name in ASSUMED:
-            changes[f'evidence["pedal.angles.{name}"]'] = {"state": "assumed"}
-        self.session.try_all(changes, "Angles of the pedal's arms, assumed")
+        label = "Angles of the pedal's arms, assumed"
+        self.session.make(Change.assuming(label, {"pedal.angles": ASSUMED}))
 
     def _note_hole(self) -> None:
         made = self.session.build.pedal
         holes = [hole.text for hole in made.holes] + [made.pivot_to_pushrod.text]
-        self.session.try_all({"pedal.holes": holes}, "A hole in the pedal's arm")
+        self.session.edit("pedal.holes", holes, "A hole in the pedal's arm")

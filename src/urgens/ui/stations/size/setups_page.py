@@ -6,7 +6,7 @@ from functools import partial
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 
-from urgens.document import Build
+from urgens.document import Build, Change
 from urgens.quantity import Shown, show, written
 from urgens.studies.compare import Column, Row, columns, rows
 from urgens.ui.session import Session
@@ -161,10 +161,9 @@ class SetUpsPage(Page):
 
     def _add(self, name: str) -> None:
         setup = {"name": name, "changes": changed_for(self.session.base, name)}
-        kept = [s.model_dump(mode="json") for s in self.session.base.setups]
-        chosen, self.session.setup = self.session.setup, None  # it belongs to the build itself
-        self.session.try_all({"setups": [*kept, setup]}, f"Set-up “{name}”")
-        self.session.set_setup(chosen)
+        kept = range(len(self.session.base.setups))
+        change = Change(f"Set-up “{name}”", orders={"setups": [*kept, setup]})
+        self.session.make(change, in_setup=False)
 
 
 def changed_for(build: Build, name: str) -> dict[str, object]:

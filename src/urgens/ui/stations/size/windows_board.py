@@ -11,12 +11,12 @@ from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter
 from urgens.document import value_at
 from urgens.document.tables import window_table
 from urgens.guidance import Severity
-from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind, retype, show
+from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind, natural_step, retype, show
 from urgens.studies.sizing import SizingMap, holds_are_wanted
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import Board, write
-from urgens.ui.widgets.figure_label import STEPS, Figure
+from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.marks import severity_mark
 
 ROW = 56.0  # px
@@ -53,16 +53,16 @@ class WindowsBoard(Board):
         super().__init__(session)
         self.setMouseTracking(True)
 
-    def figures(self) -> list[Figure]:
+    def spots(self) -> list[Spot]:
         """Return the ends of the windows, and what they are for."""
         return [
-            Figure("targets.deceleration", "Wanted deceleration, g", size=17),
-            Figure("targets.max_effort", "Hardest foot", FORCE, 16),
-            Figure("targets.comfortable_effort", "Comfortable foot", FORCE, 17),
-            Figure("targets.pressure_window[0]", "Pressure at least", PRESSURE, 16),
-            Figure("targets.pressure_window[1]", "Pressure at most", PRESSURE, 16),
-            Figure("pedal.travel_available", "Pad to floor", LENGTH, 16),
-            Figure("targets.stroke_reserve", "Share of the stroke kept in reserve", size=16),
+            Spot("targets.deceleration", 17),
+            Spot("targets.max_effort", 16),
+            Spot("targets.comfortable_effort", 17),
+            Spot("targets.pressure_window[0]", 16),
+            Spot("targets.pressure_window[1]", 16),
+            Spot("pedal.travel_available", 16),
+            Spot("targets.stroke_reserve", 16),
         ]
 
     def _changed(self) -> None:
@@ -235,9 +235,9 @@ class WindowsBoard(Board):
         session = self.session
         if row.kind is None:
             typed: object = round(min(max(1.0 - value, 0.0), 0.9), 2)
-            session.try_all({path: typed}, f"Stroke kept in reserve {typed}")
+            session.edit(path, typed, f"Stroke kept in reserve {typed}")
             return
-        step = STEPS[row.kind, session.units.system]
+        step = natural_step(row.kind, session.units)
         if row.kind is PRESSURE:
             step *= 5  # a window is no finer than tens of psi
         least = step
@@ -247,7 +247,7 @@ class WindowsBoard(Board):
         if path.endswith("[0]"):
             value = min(value, self._end("targets.pressure_window[1]") - step)
         text = retype(value, row.kind, session.units)
-        session.try_all({path: text}, f"{self.labels[path].figure.name} {text}")
+        session.edit(path, text, f"{self.labels[path].name} {text}")
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._held is not None:
@@ -273,7 +273,6 @@ def presets(session: Session) -> list[tuple[str, Callable[[], None]]]:
         usual = f"; usual for {use}" if use in window.uses else ""
         words = f"{window.name}: {low.number} to {high}{usual}"
         texts = [end.text for end in window.pressure]
-        changes = {"targets.pressure_window": texts}
         label = f"Window for {window.name.lower()}"
-        found.append((words, partial(session.try_all, changes, label)))
+        found.append((words, partial(session.edit, "targets.pressure_window", texts, label)))
     return found

@@ -1,0 +1,39 @@
+"""Boosters: what helps the foot; one record for each kind."""
+
+from typing import TYPE_CHECKING, Annotated, Union
+
+from pydantic import Field
+
+from urgens.document.boosters.hydraulic import HYDRAULIC
+from urgens.document.boosters.kind import BoosterKind, BoosterPart
+from urgens.document.boosters.none import NONE
+from urgens.document.boosters.vacuum import VACUUM
+from urgens.document.reading import Reading
+from urgens.physics.booster import Assist
+
+BOOSTERS: tuple[BoosterKind, ...] = (NONE, VACUUM, HYDRAULIC)
+_BY_NAME = {record.kind: record for record in BOOSTERS}
+
+if TYPE_CHECKING:
+    Booster = BoosterPart
+else:
+    Booster = Annotated[
+        Union[tuple(record.model for record in BOOSTERS)],  # noqa: UP007 - as many as there are
+        Field(discriminator="kind"),
+    ]
+
+
+def booster_kind(booster: BoosterPart | str) -> BoosterKind:
+    """Return the record of a booster's kind, or of the kind so called; raises KeyError."""
+    return _BY_NAME[booster if isinstance(booster, str) else booster.kind]
+
+
+def assist(part: Reading) -> Assist:
+    """Return what a booster gives now: nothing beyond the foot's force where it is lost."""
+    made = booster_kind(part.part).assist
+    if made is None:
+        return Assist()
+    found = made(part)
+    if part.part.works:
+        return found
+    return Assist(found.crack_force, found.jump_in, found.gain, 0.0)

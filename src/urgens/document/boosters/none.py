@@ -1,0 +1,18 @@
+"""No booster."""
+
+from typing import Literal
+
+from urgens.document.boosters.kind import BoosterKind, BoosterPart
+
+
+class NoBooster(BoosterPart):
+    """The pedal works the cylinder alone."""
+
+    kind: Literal["none"] = "none"
+
+
+def _row(part: NoBooster) -> str:
+    return "none"
+
+
+NONE = BoosterKind(model=NoBooster, name="No booster", assist=None, row=_row, new={"kind": "none"})

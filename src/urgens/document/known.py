@@ -1,0 +1,64 @@
+"""What is known of a build's figures: who says so, and how far each may be off."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from urgens.document.build import Build
+from urgens.document.catalogue import Figure, counting, figure, is_figure
+from urgens.document.facts import half_width
+
+State = Literal["assumed", "measured", "stamped", "published", "as typed"]
+
+
+@dataclass(frozen=True)
+class KnownFigure:
+    """One figure, what the build says of it, and half its width [SI]; `spread` None is exact."""
+
+    figure: Figure
+    state: State
+    spread: str | None
+    half_width: float
+
+    @property
+    def path(self) -> str:
+        """Its place in the build."""
+        return self.figure.path
+
+    @property
+    def value(self) -> float:
+        """What stands there [SI]."""
+        return self.figure.number
+
+    @property
+    def text(self) -> str:
+        """What stands there, as typed."""
+        return self.figure.text
+
+
+def known_figures(build: Build) -> tuple[KnownFigure, ...]:
+    """Return the figures of which the build says something, and those that usually spread.
+
+    Source: build-file contract, evidence: what is said counts before what is usual.
+    """
+    usual = {f.path: f for f in counting(build) if f.usual_spread is not None}
+    said = {path: figure(build, path) for path in build.evidence if is_figure(build, path)}
+    found = []
+    for path, one in (said | usual).items():
+        if one.kind == "text":
+            continue
+        known = build.evidence.get(path)
+        spread = (known.spread if known is not None else None) or one.usual_spread
+        value = one.value
+        assert value is not None
+        assert not isinstance(value, str)
+        width = 0.0 if spread is None else half_width(spread, value)
+        found.append(KnownFigure(one, "as typed" if known is None else known.state, spread, width))
+    return tuple(found)
+
+
+def open_figures(build: Build) -> tuple[KnownFigure, ...]:
+    """Return the figures that are assumed, or of which nothing is said and which usually spread.
+
+    Source: build-file contract, evidence.
+    """
+    return tuple(one for one in known_figures(build) if one.state in ("assumed", "as typed"))

@@ -1,0 +1,29 @@
+"""Which figures can stand together: the rules between a build's fields, in numbers."""
+
+import numpy as np
+
+from urgens.document.boosters.vacuum import VacuumBooster, depression
+from urgens.document.brakes import brake_kind
+from urgens.document.cylinders import cylinder_kind
+from urgens.document.reading import Reading
+from urgens.document.valves import kind_of
+from urgens.physics.arrays import Bools
+from urgens.physics.atmosphere import air_pressure
+from urgens.physics.axle import AXLES
+
+
+def possible(reading: Reading) -> Bools:
+    """Return where the figures of a build go together, of their common shape.
+
+    Source: the rules of the document's parts, which hold for what is typed.
+    """
+    found: Bools = np.asarray(cylinder_kind(reading.part.master).possible(reading.of("master")))
+    for axle in AXLES:
+        brake = reading.of(axle).of("brake")
+        found = found & brake_kind(brake.part).possible(brake)
+        for valve in reading.of("valves").each(axle):
+            found = found & kind_of(valve.part).possible(valve)
+    if isinstance(reading.part.booster, VacuumBooster):
+        around = air_pressure(reading.of("vehicle")["altitude"])
+        found = found & np.less_equal(depression(reading.of("booster")), around)
+    return found

@@ -1,0 +1,167 @@
+"""Draws over every figure there is: none lies inside the document, none is impossible."""
+
+from typing import Any
+
+import numpy as np
+import pytest
+
+from tests.builds import pickup_with
+from urgens.document import Build, BuildErrors, demo, demo_names, dumps, edited, loads
+from urgens.document.brakes import BRAKES
+from urgens.document.catalogue import figures
+from urgens.document.possible import possible
+from urgens.document.reading import Reading
+from urgens.studies.draws import drawn, laid, spreads
+from urgens.studies.robustness import robustness
+from urgens.studies.settle import still_to_settle
+
+EVERYTHING = {
+    "booster": {
+        "kind": "vacuum", "diaphragm_diameters": ["8 in", "7 in"], "vacuum": "18 inHg",
+        "pump": "20 inHg", "gain": 3.0,
+        "reservoir": {"volume": "5 l", "swept": "0.9 l"},
+        "envelope": {"diameter": "9 in", "length": "6 in"},
+        "room": {"diameter": "10 in", "length": "8 in"},
+    },
+    "vehicle.downforce": {"front_cl_area": "0.1 m^2", "rear_cl_area": "0.2 m^2"},
+    "vehicle.launch": {
+        "stall_torque": "250 lbf.ft", "gear_ratio": 2.0, "final_drive": 4.0, "driven": "rear",
+    },
+    "warning_switch": "shuts",
+    "shuttle_volume": "0.5 cm^3",
+    "rear.brake": {
+        "kind": "drum", "layout": "two-leading", "cylinder_diameter": "20 mm",
+        "drum_diameter": "250 mm",
+        "shoe": {
+            "lining_friction": 0.35, "hinge_distance": "100 mm", "arm": "200 mm",
+            "heel_angle": "15 deg", "toe_angle": "110 deg",
+        },
+    },
+    "valves.front": [
+        {"kind": "metering", "full": "300 psi"},
+        {"kind": "residual", "pressure": "2 psi"},
+    ],
+    "valves.rear": [
+        {"kind": "limiting", "knee": "60 bar"},
+        {
+            "kind": "load-sensing", "slope": 0.3, "follows": "dynamic",
+            "lever": {
+                "arm": "150 mm", "piston_arm": "25 mm", "piston_diameter": "15 mm",
+                "spring_rate": "4 N/mm", "preload": "150 N", "at_load": "800 kg",
+                "suspension_rate": "50 N/mm", "bump": "80 mm", "droop": "80 mm",
+            },
+        },
+        {"kind": "inertia-sensing", "ball_angle": "17 deg", "slope": 0.4},
+    ],
+}  # fmt: skip
+
+
+def whole_vehicles() -> list[Build]:
+    """Builds that between them have every kind of part there is."""
+    rear = [{"kind": "load-sensing", "points": [["700 kg", "20 bar"], ["1300 kg", "50 bar"]],
+             "slope": 0.3, "follows": "static"}]  # fmt: skip
+    return [
+        *(demo(name) for name in demo_names()),
+        pickup_with(EVERYTHING),
+        pickup_with({"valves.rear": rear, "master.primary_stroke": "0.7 in"}),
+    ]
+
+
+@pytest.mark.parametrize("build", whole_vehicles(), ids=lambda build: build.name)
+def test_a_spread_on_any_figure_is_drawn_and_settled(build: Build) -> None:
+    """Evidence on every path there is, all together and each by itself."""
+    paths = [one.path for one in figures(build) if one.kind != "text"]
+    every = {path: {"state": "assumed", "spread": "4 %"} for path in paths}
+    text = dumps(build)
+
+    found = robustness(edited(build, "evidence", every), draws=300)
+    assert found is not None
+    assert {path for path, _ in found.sensitivity} >= {
+        path for path in paths if "load_cases[1]" not in path and "load_cases[2]" not in path
+        and build_value(build, path)
+    }  # fmt: skip
+    assert all(0.0 <= share <= 1.0 for share in found.rear_first)
+    for path in paths[:: max(len(paths) // 12, 1)]:
+        alone = edited(build, "evidence", {path: {"state": "assumed", "spread": "10 %"}})
+        assert robustness(alone, draws=60) is not None, path
+        assert path in {row.figure.path for row in still_to_settle(alone, 0.9)}
+    assert dumps(build) == text
+
+
+def build_value(build: Build, path: str) -> float:
+    """What a figure is, of which a share is its spread: nothing of nothing."""
+    return next(one.number for one in figures(build) if one.path == path)
+
+
+def test_the_foot_itself_may_spread() -> None:
+    """A weak foot locks nothing, and counts as no."""
+    known = {"targets.max_effort": {"state": "assumed", "spread": "400 N"}}
+    build = edited(demo("pickup"), "evidence", known)
+    firm = edited(demo("pickup"), "evidence", {})
+    found, sure = (robustness(one, draws=4000) for one in (build, firm))
+
+    assert found is not None
+    assert sure is not None
+    assert found.rear_first[-1] < sure.rear_first[-1] - 0.02
+
+
+def test_the_deeper_of_engine_and_pump_counts_draw_by_draw() -> None:
+    build = pickup_with(EVERYTHING)
+    vacuum, pump = np.array([10e3, 60e3]), np.array([30e3, 30e3])
+    over = {"booster.vacuum": vacuum, "booster.pump": pump}
+    from urgens.solve.system import system
+
+    areas = sum(np.pi / 4 * d.value**2 for d in build.booster.diaphragm_diameters)  # type: ignore[attr-defined]
+    assert system(build, over=over).booster.assist_limit == pytest.approx(
+        areas * np.array([30e3, 60e3])
+    )
+
+
+@pytest.mark.parametrize(
+    ("changes", "spread"),
+    [
+        ({}, {"rear.brake.shoe.lining_friction": "200 %"}),
+        ({}, {"rear.brake.shoe.hinge_distance": "40 mm", "rear.brake.shoe.toe_angle": "90 deg"}),
+        ({}, {"valves.front[0].close": "100 psi", "valves.front[0].open": "100 psi"}),
+        ({}, {"booster.vacuum": "20 inHg", "vehicle.altitude": "3000 m"}),
+        ({}, {"pedal.efficiency": "50 %", "rear.brake.efficiency": "50 %"}),
+        (
+            {"master": {"kind": "twin", "front_bore": "16 mm", "rear_bore": "16 mm"}},
+            {"master.bar_offset": "2 in"},
+        ),
+    ],
+)
+def test_no_draw_is_one_that_could_not_be(changes: dict[str, Any], spread: dict[str, str]) -> None:
+    """Grabbing shoes, a vacuum deeper than the air, a bearing beyond its rod: drawn anew."""
+    known = {path: {"state": "assumed", "spread": width} for path, width in spread.items()}
+    build = pickup_with({**EVERYTHING, **changes, "evidence": known})
+    figures_ = spreads(build, 0)
+    values = drawn(build, figures_, 3000, np.random.default_rng(1))
+
+    assert np.all(possible(Reading(build, laid(build, figures_, values))))
+    for figure, row in zip(figures_, values, strict=True):
+        assert not figure.outside(row).any(), figure.path
+    found = robustness(build, draws=300)
+    assert found is not None
+    assert np.all(np.isfinite(found.rear_first))
+
+
+def test_a_spread_that_leaves_nothing_is_refused_in_words() -> None:
+    known = {"rear.brake.pad_friction": {"state": "assumed", "spread": "99999999 %"}}
+    build = edited(demo("roadster"), "evidence", known)
+
+    with pytest.raises(BuildErrors) as refused:
+        robustness(build, draws=2000)
+    assert str(refused.value) == (
+        'evidence["rear.brake.pad_friction"].spread: leaves hardly a figure that could be; '
+        "write a smaller spread"
+    )
+
+
+def test_every_kind_of_brake_says_which_figure_grips() -> None:
+    for record in BRAKES:
+        build = pickup_with({"rear.brake": record.new})
+        assert f"rear.brake.{record.friction(build.rear.brake)}" in {
+            one.path for one in figures(build)
+        }
+        assert loads(dumps(build)) == build
