@@ -1,6 +1,6 @@
 """Where the way from the foot to the road bends: efforts that a scan must not step over."""
 
-from collections.abc import Iterator
+from collections.abc import Sequence
 
 import numpy as np
 
@@ -16,11 +16,12 @@ from urgens.solve.system import System
 SCANNED = 60  # steps of effort in which a dynamic valve's own knee is bracketed
 
 
-def bends(made: System, standing: Standing, felt: Felt | None = None) -> tuple[Floats, ...]:
-    """Return the efforts [N] at which a law bends, of shapes that broadcast; inf where none does.
+def bends(made: System, standing: Standing, columns: int, felt: Felt | None = None) -> Array:
+    """Return the efforts [N] at which a law bends, along a first axis; inf where none does.
 
-    made: the system, its ball closed where it has one; standing: load cases [N, -]; felt: what
-    valves feel where that is known already, else they feel the vehicle roll [object].
+    made: the system, its ball closed where it has one; standing: load cases [N, -]; columns: axes
+    behind the first, as many as figures and loads have at most [-]; felt: what valves feel where
+    that is known already, else they feel the vehicle roll [object].
     Knees, a metering valve's three pressures, thresholds and preloads, the booster's crack, jump
     and run-out. A dynamic valve's knee is where the pressure meets the knee of the load that the
     vehicle has then, the valve still open.
@@ -29,34 +30,42 @@ def bends(made: System, standing: Standing, felt: Felt | None = None) -> tuple[F
     rolls, felt = felt is None, at_rest(standing) if felt is None else felt
     if made.closing is not None:
         felt = felt._replace(closing=made.closing)
-    found: list[Floats] = list(_of_booster(made))
+    found = [_rows(_of_booster(made), columns)]
+    pressures: dict[Axle, list[Floats]] = {axle: [0.0] for axle in AXLES}
     for axle in AXLES:
         laws = made.valves.of(axle)
-        found.append(_effort_for(made, axle, np.asarray(0.0)))  # the return spring gives way
         for index, law in enumerate(laws):
             if rolls and law.feels_load:
-                found.append(_dynamic_knee(made, standing, axle, index))
+                found.append(_rows([_dynamic_knee(made, standing, axle, index)], columns))
                 continue
-            pressures = (back_through(laws[:index], bend, felt) for bend in law.bends(felt))
-            found += [_effort_for(made, axle, pressure) for pressure in pressures]
-        threshold = back_through(laws, made.ends.of(axle).threshold, felt)
-        found.append(_effort_for(made, axle, threshold))
-    return tuple(found)
+            before = laws[:index]
+            pressures[axle] += [back_through(before, bend, felt) for bend in law.bends(felt)]
+        pressures[axle].append(back_through(laws, made.ends.of(axle).threshold, felt))
+    if made.cylinders.front is made.cylinders.rear:  # one bore makes both
+        of_both = _rows([p for each in pressures.values() for p in each], columns)
+        found.append(_efforts_for(made, Axle.FRONT, of_both))
+    else:
+        found += [_efforts_for(made, axle, _rows(pressures[axle], columns)) for axle in AXLES]
+    shape = np.broadcast_shapes(*(each.shape[1:] for each in found))
+    return np.concatenate([np.broadcast_to(each, (len(each), *shape)) for each in found])
 
 
-def _of_booster(made: System) -> Iterator[Floats]:
-    """Yield the efforts at which the booster cracks, and from which it helps no more."""
-    assist = made.booster
-    pushrods = (
-        assist.crack_force,
-        booster.run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit),
-    )
-    for pushrod in pushrods:
-        yield np.divide(pushrod, made.pedal_ratio * made.pedal_efficiency)
+def _rows(values: Sequence[Floats], columns: int) -> Array:
+    """Return values along a first axis, with so many axes behind it."""
+    stacked = np.stack(np.broadcast_arrays(*values)).astype(float)
+    missing = columns + 1 - stacked.ndim
+    return stacked.reshape(len(stacked), *(1 for _ in range(missing)), *stacked.shape[1:])
 
 
-def _effort_for(made: System, axle: Axle, pressure: Array) -> Array:
-    """Return the smallest effort [N] that makes a pressure [Pa] at an axle's cylinder."""
+def _of_booster(made: System) -> list[Floats]:
+    """Return the efforts at which the booster cracks, and from which it helps no more."""
+    assist, per_newton = made.booster, made.pedal_ratio * made.pedal_efficiency
+    end = booster.run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit)
+    return [np.divide(assist.crack_force, per_newton), np.divide(end, per_newton)]
+
+
+def _efforts_for(made: System, axle: Axle, pressure: Array) -> Array:
+    """Return the smallest efforts [N] that make pressures [Pa] at an axle's cylinder."""
     part, assist = made.cylinders.of(axle), made.booster
     force = (pressure * np.divide(part.area, part.efficiency) + part.spring_preload) / part.share
     pushrod = booster.input_force(
@@ -104,8 +113,7 @@ def scan_of_efforts(
     """
     even = np.linspace(0.0, 1.0, steps + 1).reshape(-1, *(1 for _ in range(columns)))
     even = even * np.reshape(made.max_effort, np.shape(made.max_effort) or (1,) * columns)
-    found = [np.minimum(bend, made.max_effort) for bend in bends(made, standing, felt)]
-    shape = np.broadcast_shapes(even.shape[1:], *(np.shape(bend) for bend in found))
-    rows = [np.broadcast_to(even, (steps + 1, *shape))]
-    rows += [np.broadcast_to(bend, (1, *shape)) for bend in found]
+    bent = np.minimum(bends(made, standing, columns, felt), made.max_effort)
+    shape = np.broadcast_shapes(even.shape[1:], bent.shape[1:])
+    rows = [np.broadcast_to(one, (len(one), *shape)) for one in (even, bent)]
     return np.sort(np.concatenate(rows), axis=0)
