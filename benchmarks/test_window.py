@@ -12,8 +12,7 @@ from urgens.document import demo
 from urgens.ui.application import dress
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.valve_setting import set_knee, valve_setting
-from urgens.ui.stations.size.station import MAP, PEDAL
-from urgens.ui.window import SIZE, Window
+from urgens.ui.window import Window
 
 
 @pytest.fixture(params=("pickup", "roadster"))
@@ -42,11 +41,11 @@ def test_edit_to_repaint(benchmark: Any, window: Window, qapp: QApplication) -> 
 
 
 @pytest.mark.benchmark(group="to the repainted window")
-@pytest.mark.parametrize("page", [MAP, PEDAL])
-def test_pin_to_repaint(benchmark: Any, window: Window, qapp: QApplication, page: int) -> None:
+@pytest.mark.parametrize("page", ["Map", "Pedal"])
+def test_pin_to_repaint(benchmark: Any, window: Window, qapp: QApplication, page: str) -> None:
     """The pushrod's pin dragged: map, windows, linkage and press follow at every step."""
-    window.show_station(SIZE)
-    window.size_station.show_page(page)
+    window.show_station("Size")
+    window.station("Size").show_page_named(page)
     QTest.qWait(100)
     pad = window.session.build.pedal.pivot_to_pad.value
     pins = iter([f"{pad / 5.0:.4f} m", f"{pad / 5.1:.4f} m"] * 10_000)

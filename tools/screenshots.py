@@ -10,27 +10,12 @@ from PySide6.QtWidgets import QApplication
 from urgens.document import demo
 from urgens.ui.application import dress
 from urgens.ui.session import Session
-from urgens.ui.stations.balance.station import CHOOSE, SURE, VALVES
-from urgens.ui.stations.size.station import BOOSTER, FEEL, HALF, LAUNCH, PEDAL, SETUPS
 from urgens.ui.theme.switch import use_theme
-from urgens.ui.window import BALANCE, MEASURE, SHEET, SIZE, Window
+from urgens.ui.window import Window
 
-PAGES_OF_SIZE = {
-    "size-pedal.png": PEDAL,
-    "size-booster.png": BOOSTER,
-    "size-feel.png": FEEL,
-    "size-half.png": HALF,
-    "size-launch.png": LAUNCH,
-    "size-setups.png": SETUPS,
-}
-PAGES_OF_BALANCE = {
-    "balance-choose.png": CHOOSE,
-    "balance-sure.png": SURE,
-    "balance-valves.png": VALVES,
-}
 WORKED = ("balance-choose.png", "balance-sure.png")  # worked out away from the hand
 WORK = 6000  # ms
-START = -1  # the page before any station
+START = ""  # the page before any station
 
 
 def wait(milliseconds: int) -> None:
@@ -45,36 +30,35 @@ def main() -> None:
     folder.mkdir(parents=True, exist_ok=True)
     application = QApplication(sys.argv[:1])
     dress(application)
-    for name, station, file, dark, far in (
-        ("pickup", BALANCE, "balance.png", False, False),
-        ("roadster", BALANCE, "balance-twin.png", False, False),
-        ("coupe", BALANCE, "balance-dark.png", True, False),
-        ("pickup", BALANCE, "balance-choose.png", False, False),
-        ("pickup", BALANCE, "balance-sure.png", False, False),
-        ("pickup", BALANCE, "balance-valves.png", False, False),
-        ("pickup", BALANCE, "stand-back.png", False, True),
-        ("pickup", MEASURE, "measure.png", False, False),
-        ("roadster", MEASURE, "measure-roadster.png", False, False),
-        ("roadster", SIZE, "size.png", False, False),
-        ("pickup", SIZE, "size-pedal.png", False, False),
-        ("pickup", SIZE, "size-booster.png", False, False),
-        ("pickup", SIZE, "size-feel.png", False, False),
-        ("pickup", SIZE, "size-half.png", False, False),
-        ("coupe", SIZE, "size-launch.png", False, False),
-        ("pickup", SIZE, "size-setups.png", False, False),
-        ("pickup", SHEET, "sheet.png", False, False),
+    for name, place, file, dark, far in (
+        ("pickup", "Balance", "balance.png", False, False),
+        ("roadster", "Balance", "balance-twin.png", False, False),
+        ("coupe", "Balance", "balance-dark.png", True, False),
+        ("pickup", "Balance/Choose", "balance-choose.png", False, False),
+        ("pickup", "Balance/How sure", "balance-sure.png", False, False),
+        ("pickup", "Balance/Valves", "balance-valves.png", False, False),
+        ("pickup", "Balance", "stand-back.png", False, True),
+        ("pickup", "Measure", "measure.png", False, False),
+        ("roadster", "Measure", "measure-roadster.png", False, False),
+        ("roadster", "Size", "size.png", False, False),
+        ("pickup", "Size/Pedal", "size-pedal.png", False, False),
+        ("pickup", "Size/Booster", "size-booster.png", False, False),
+        ("pickup", "Size/Feel", "size-feel.png", False, False),
+        ("pickup", "Size/Half lost", "size-half.png", False, False),
+        ("coupe", "Size/Launch", "size-launch.png", False, False),
+        ("pickup", "Size/Set-ups", "size-setups.png", False, False),
+        ("pickup", "Sheet", "sheet.png", False, False),
         ("pickup", START, "start.png", False, False),
     ):
         use_theme(application, dark=dark, stand_back=far)
         window = Window(Session(demo(name)))
-        if station == START:
+        station, _, page = place.partition("/")
+        if place == START:
             window.show_start(first=True)
         else:
             window.show_station(station)
-        if file in PAGES_OF_BALANCE:
-            window.balance.show_page(PAGES_OF_BALANCE[file])
-        if file in PAGES_OF_SIZE:
-            window.size_station.show_page(PAGES_OF_SIZE[file])
+        if page:
+            window.station(station).show_page_named(page)
         window.show()
         QTest.qWaitForWindowExposed(window)
         wait(WORK if file in WORKED else 300)

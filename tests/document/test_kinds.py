@@ -72,16 +72,15 @@ from urgens.solve import solve
 from urgens.studies.robustness import robustness
 from urgens.ui.application import dress
 from urgens.ui.session import Session
-from urgens.ui.stations.balance.station import VALVES
 from urgens.ui.window import Window
 build = load(Path(sys.argv[1]))
 application = QApplication([])
 dress(application)
 window = Window(Session(build))
 window.show()
-window.show_station(2)
-window.balance.show_page(VALVES)
-page = window.balance.page
+window.show_station("Balance")
+window.station("Balance").show_page_named("Valves")
+page = window.station("Balance").page
 menu = [action.text() for adder in page.add.values() for action in adder.menu().actions()]
 pressed = solve(build, efforts=__import__("numpy").array([40.0, 400.0])).presses
 print(json.dumps({

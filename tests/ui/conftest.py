@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
 from urgens.ui.stations.measure.kinds import KindButton
 from urgens.ui.widgets.figure_label import FigureLabel
 from urgens.ui.widgets.plane import Plane
-from urgens.ui.window import MEASURE, Window
+from urgens.ui.window import Window
 
 LEFT = Qt.MouseButton.LeftButton
 
@@ -64,13 +64,13 @@ def answer(dressed: QApplication) -> Callable[..., list[str]]:
 
 @pytest.fixture
 def measuring(window: Window) -> Window:
-    window.show_station(MEASURE)
+    window.show_station("Measure")
     QTest.qWait(30)
     return window
 
 
 def label(window: Window, path: str) -> FigureLabel:
-    found = window.measure.label(path)
+    found = window.station("Measure").label(path)
     assert found is not None, path
     return found
 

@@ -28,7 +28,7 @@ def knee_of(window: Window) -> float:
 
 def drag_knee(window: Window, psi: float, **how: Any) -> None:
     """Drag the knee's handle to a pressure, straight down or up."""
-    plane = window.balance.pressures
+    plane = window.station("Balance").pressures
     at = plane.knee.pos()
     start, end = on_plot(plane, at.x(), at.y()), on_plot(plane, at.x(), psi)
     drag(plane.viewport(), start, end, **how)
@@ -36,21 +36,24 @@ def drag_knee(window: Window, psi: float, **how: Any) -> None:
 
 def test_dragging_the_knee_changes_the_figures_and_one_undo_restores_them(window: Window) -> None:
     session, before = window.session, window.session.build
-    figures, shown = printed_solution(session.solution), window.balance.controls.knee.label.text
+    figures, shown = (
+        printed_solution(session.solution),
+        window.station("Balance").controls.knee.label.text,
+    )
     assert session.findings[0].code == "rear-locks-first"
 
     drag_knee(window, 275)
 
     assert knee_of(window) == pytest.approx(275, abs=6)
     assert "rear-locks-first" not in {finding.code for finding in session.findings}
-    assert window.balance.controls.knee.label.text != shown
+    assert window.station("Balance").controls.knee.label.text != shown
     assert session.undo_stack.count() == 1
 
     QTest.keyClick(window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
 
     assert session.build == before
     assert printed_solution(session.solution) == figures
-    assert window.balance.controls.knee.label.text == shown
+    assert window.station("Balance").controls.knee.label.text == shown
 
     QTest.keyClick(
         window,
@@ -63,7 +66,7 @@ def test_dragging_the_knee_changes_the_figures_and_one_undo_restores_them(window
 
 def test_escape_during_a_drag_puts_back_and_leaves_no_step(window: Window) -> None:
     before = window.session.build
-    plane = window.balance.pressures
+    plane = window.station("Balance").pressures
 
     drag_knee(window, 250, release=False)
     assert window.session.build != before
@@ -81,19 +84,19 @@ def test_arrow_keys_move_the_handle_that_was_taken(window: Window) -> None:
     at = knee_of(window)
     effort = window.session.effort
 
-    QTest.keyClick(window.balance.pressures, Qt.Key.Key_Up)
+    QTest.keyClick(window.station("Balance").pressures, Qt.Key.Key_Up)
 
     assert knee_of(window) == pytest.approx(5 * (round(at / 5) + 1))
     assert window.session.effort == effort
 
-    QTest.keyClick(window.balance.pressures, Qt.Key.Key_Escape)
-    QTest.keyClick(window.balance.pressures, Qt.Key.Key_Up)
+    QTest.keyClick(window.station("Balance").pressures, Qt.Key.Key_Escape)
+    QTest.keyClick(window.station("Balance").pressures, Qt.Key.Key_Up)
 
     assert window.session.effort > effort
 
 
 def test_dragging_the_slope(window: Window) -> None:
-    plane = window.balance.pressures
+    plane = window.station("Balance").pressures
     at = plane.slope.pos()
     start, end = on_plot(plane, at.x(), at.y()), on_plot(plane, at.x(), at.y() - 60)
 
@@ -104,7 +107,7 @@ def test_dragging_the_slope(window: Window) -> None:
 
 
 def test_typing_a_knee(window: Window) -> None:
-    label = window.balance.controls.knee.label
+    label = window.station("Balance").controls.knee.label
     QTest.mouseClick(label, Qt.MouseButton.LeftButton)
     QTest.keyClicks(label.editor, "19 bar")
     QTest.keyClick(label.editor, Qt.Key.Key_Return)
@@ -126,7 +129,7 @@ def test_garbage_is_answered_under_the_label_and_changes_nothing(
     window: Window, typed: str, words: str
 ) -> None:
     before = window.session.build
-    label = window.balance.controls.knee.label
+    label = window.station("Balance").controls.knee.label
     label.setFocus()
     QTest.keyClick(label, Qt.Key.Key_Return)
     QTest.keyClicks(label.editor, typed)
@@ -143,7 +146,7 @@ def test_garbage_is_answered_under_the_label_and_changes_nothing(
 
 def test_a_mixed_fraction_is_typed_into_the_bar(open_window: Opener, roadster: Build) -> None:
     window = open_window(roadster)
-    label = window.balance.controls.bar.label
+    label = window.station("Balance").controls.bar.label
     QTest.mouseClick(label, Qt.MouseButton.LeftButton)
     QTest.keyClicks(label.editor, "1-1/16 in")
     QTest.keyClick(label.editor, Qt.Key.Key_Return)
@@ -162,7 +165,7 @@ def test_a_mixed_fraction_is_typed_into_the_bar(open_window: Opener, roadster: B
 
 def test_an_adjustable_valve_goes_by_turns(open_window: Opener, roadster: Build) -> None:
     window = open_window(roadster)
-    controls = window.balance.controls
+    controls = window.station("Balance").controls
     QTest.mouseClick(controls.knee.more, Qt.MouseButton.LeftButton)
     assert window.session.build.valves.rear[0].turns == 3.75
 
@@ -180,18 +183,18 @@ def test_the_bar_moves_the_line(open_window: Opener, roadster: Build) -> None:
     window = open_window(roadster)
     before = float(window.session.presses.front_pressure)
 
-    QTest.mouseClick(window.balance.controls.bar.more, Qt.MouseButton.LeftButton)
+    QTest.mouseClick(window.station("Balance").controls.bar.more, Qt.MouseButton.LeftButton)
 
     assert window.session.build.master.bar_offset.text == "3.7 mm"
     assert float(window.session.presses.front_pressure) > before
 
 
 def test_taking_the_valve_out_and_fitting_one(window: Window) -> None:
-    controls = window.balance.controls
+    controls = window.station("Balance").controls
     QTest.mouseClick(controls.take_out, Qt.MouseButton.LeftButton)
     assert window.session.build.valves.rear == ()
     assert not controls.knee.isVisible()
-    assert not window.balance.pressures.knee.isVisible()
+    assert not window.station("Balance").pressures.knee.isVisible()
 
     QTest.mouseClick(controls.fit, Qt.MouseButton.LeftButton)
     assert window.session.build.valves.rear[0].kind == "reducing"
@@ -199,7 +202,7 @@ def test_taking_the_valve_out_and_fitting_one(window: Window) -> None:
 
 
 def test_a_click_on_a_verdict_looks_at_that_load_on_that_road(window: Window) -> None:
-    table = window.balance.locks
+    table = window.station("Balance").locks
     effort = window.session.effort
 
     QTest.mouseClick(table, Qt.MouseButton.LeftButton, pos=table.cell_box(2, 0).center().toPoint())
@@ -214,7 +217,7 @@ def test_the_table_says_what_the_solution_says(window: Window) -> None:
     lock = window.session.solution.lock
 
     assert lock.axle[0, 2] == AxleName.REAR
-    assert window.balance.locks.cell(0, 2) == f"rear 68 lbf {lock.z[0, 2]:.2f} g"
+    assert window.station("Balance").locks.cell(0, 2) == f"rear 68 lbf {lock.z[0, 2]:.2f} g"
 
 
 @pytest.mark.parametrize("size", [(1240, 740), (1280, 800), (1920, 1080)])
@@ -227,7 +230,7 @@ def test_labels_overlap_neither_each_other_nor_the_edge(
         for effort in (0.0, 90.0, 267.0, 480.0):
             window.session.set_effort(effort)
             QTest.qWait(10)
-            for plane in (window.balance.pressures, window.balance.adhesion):
+            for plane in (window.station("Balance").pressures, window.station("Balance").adhesion):
                 boxes = [box for _, box in plane.notes()]
                 assert len(boxes) >= 3
                 pairs = [(a, b) for i, a in enumerate(boxes) for b in boxes[i + 1 :]]
@@ -237,7 +240,7 @@ def test_labels_overlap_neither_each_other_nor_the_edge(
 
 def test_the_line_drawn_is_the_line_solved(window: Window) -> None:
     session = window.session
-    x, y = window.balance.pressures._line.points
+    x, y = window.station("Balance").pressures._line.points
     efforts = np.linspace(0, session.most_effort, 60)
     pressed = session.solution.press(efforts)
 
@@ -262,7 +265,7 @@ def test_many_load_cases_with_long_names_leave_room_for_the_rest(
         for index in range(12)
     ]
     window = open_window(built({"vehicle.load_cases": cases}))
-    balance = window.balance
+    balance = window.station("Balance")
     named = [words for words, _ in balance.pressures.notes() if words.startswith("Case")]
 
     assert balance.adhesion.height() > 150
@@ -282,7 +285,10 @@ def test_an_assumed_figure_looks_so_and_ctrl_tab_goes_to_it(
 ) -> None:
     assumed = {"valves.rear[0].slope": {"state": "assumed"}}
     window = open_window(built({"evidence": assumed}))
-    knee, slope = window.balance.controls.knee.label, window.balance.controls.slope.label
+    knee, slope = (
+        window.station("Balance").controls.knee.label,
+        window.station("Balance").controls.slope.label,
+    )
     QTest.keyClick(window, Qt.Key.Key_Tab, Qt.KeyboardModifier.ControlModifier)
 
     assert window.focusWidget() is slope
@@ -294,7 +300,7 @@ def test_an_assumed_figure_looks_so_and_ctrl_tab_goes_to_it(
 
 
 def test_the_spread_of_open_figures_is_shown_once_the_hand_is_still(window: Window) -> None:
-    plane = window.balance.adhesion
+    plane = window.station("Balance").adhesion
     front, rear = plane._spreads
     QTest.qWait(300)
     assert front.isVisible()
@@ -316,4 +322,4 @@ def test_no_spread_is_shown_where_everything_is_settled(
     window = open_window(edited(pickup, "evidence", settled))
     QTest.qWait(300)
 
-    assert not any(curve.isVisible() for curve in window.balance.adhesion._spreads)
+    assert not any(curve.isVisible() for curve in window.station("Balance").adhesion._spreads)

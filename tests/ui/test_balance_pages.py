@@ -15,22 +15,21 @@ from urgens.solve.lock import AxleName
 from urgens.studies.robustness import robustness
 from urgens.studies.valve_choice import candidates
 from urgens.studies.vehicle_changes import CHANGES, changed
-from urgens.ui.stations.balance.station import CHANGED, CHOOSE, PLANES, SURE, VALVES
-from urgens.ui.window import BALANCE, MEASURE, Window
+from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton
 
 
-def page(window: Window, index: int) -> Any:
-    window.show_station(BALANCE)
-    window.balance.show_page(index)
-    return window.balance.page_at(index)
+def page(window: Window, index: str) -> Any:
+    window.show_station("Balance")
+    window.station("Balance").show_page_named(index)
+    return window.station("Balance").page
 
 
 def ranked(qtbot: Any, window: Window) -> Any:
     """The page of ways, once they are worked out for the build as it is."""
-    shown = page(window, CHOOSE)
+    shown = page(window, "Choose")
     qtbot.waitUntil(lambda: bool(shown.found) and not shown.work.busy, timeout=20_000)
     return shown
 
@@ -97,14 +96,14 @@ def test_work_that_is_not_looked_at_is_dropped_and_begun_again(
     open_window: Opener, qtbot: Any
 ) -> None:
     window = open_window(demo("pickup"))
-    shown = page(window, CHOOSE)
-    window.show_station(MEASURE)
+    shown = page(window, "Choose")
+    window.show_station("Measure")
     assert not shown.work.busy
     assert ranked(qtbot, window).found
 
 
 def sure(qtbot: Any, window: Window) -> Any:
-    shown = page(window, SURE)
+    shown = page(window, "How sure")
     qtbot.waitUntil(lambda: shown.view.found is not None, timeout=60_000)
     return shown
 
@@ -137,7 +136,7 @@ def test_drawing_is_stopped_and_says_so(open_window: Opener, qtbot: Any) -> None
 @pytest.mark.parametrize("name", demo_names())
 def test_planes_show_the_build_in_four_ways(open_window: Opener, name: str) -> None:
     window = open_window(demo(name))
-    shown, session = page(window, PLANES), window.session
+    shown, session = page(window, "Planes"), window.session
     solution = session.solution
     weight = float(solution.standing.weight)
     pressed = session.presses
@@ -160,19 +159,19 @@ def test_planes_show_the_build_in_four_ways(open_window: Opener, name: str) -> N
 def test_a_metering_valve_is_seen_to_hold_the_front_off(open_window: Opener) -> None:
     """Common practice: closed from about 10 to 130 psi."""
     window = open_window(demo("pickup"))
-    shown = page(window, PLANES)
+    shown = page(window, "Planes")
     x, y = shown.low.front.points
 
     assert np.interp(60.0, x, y) == pytest.approx(10.0, abs=0.5)
     assert np.interp(129.0, x, y) == pytest.approx(10.0, abs=0.5)
     assert np.interp(200.0, x, y) > 100
     assert shown.share.bare.isVisible()
-    assert not page(open_window(demo("coupe")), PLANES).share.bare.isVisible()
+    assert not page(open_window(demo("coupe")), "Planes").share.bare.isVisible()
 
 
 def test_the_planes_follow_load_and_press(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    shown = page(window, PLANES)
+    shown = page(window, "Planes")
     before = shown.forces.ideal.points[1].copy()
     window.session.set_load_case("Full load")
     assert not np.allclose(shown.forces.ideal.points[1], before)
@@ -185,7 +184,7 @@ def test_the_planes_follow_load_and_press(open_window: Opener) -> None:
 
 def test_valves_stand_in_flow_order_and_are_chosen(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    shown = page(window, VALVES)
+    shown = page(window, "Valves")
     assert shown.place == ("rear", 0)
     assert "Reducing valve, rear" in shown.name.text()
     at = shown.view.middle("front", 0).toPoint()
@@ -203,7 +202,7 @@ def test_valves_stand_in_flow_order_and_are_chosen(open_window: Opener) -> None:
 def test_the_loop_is_wider_on_the_way_back(open_window: Opener) -> None:
     """Hysteresis: letting go, the outlet stays until the inlet has fallen to it."""
     window = open_window(demo("pickup"))
-    shown = page(window, VALVES)
+    shown = page(window, "Valves")
     plane = shown.plane
     up, down = plane.up.points[1], plane.down.points[1]
 
@@ -218,7 +217,7 @@ def test_the_loop_is_wider_on_the_way_back(open_window: Opener) -> None:
 
 def test_valves_are_added_moved_and_taken_out(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
-    shown, session = page(window, VALVES), window.session
+    shown, session = page(window, "Valves"), window.session
     before = session.build
     actions = {a.text(): a for a in shown.add["rear"].menu().actions()}
     actions["Reducing valve"].trigger()
@@ -236,7 +235,7 @@ def test_valves_are_added_moved_and_taken_out(open_window: Opener) -> None:
 
 def test_many_valves_still_fit_and_none_is_said(open_window: Opener) -> None:
     window = open_window(demo("coupe"))
-    shown = page(window, VALVES)
+    shown = page(window, "Valves")
     assert shown.name.text() == "No valve in either circuit"
     assert not shown.loop_cell.isVisible()
     actions = {a.text(): a for a in shown.add["rear"].menu().actions()}
@@ -253,7 +252,7 @@ def test_many_valves_still_fit_and_none_is_said(open_window: Opener) -> None:
 
 def test_changes_are_typed_and_change_no_build(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
-    shown, build = page(window, CHANGED), window.session.build
+    shown, build = page(window, "What changed?"), window.session.build
     for change in CHANGES:
         assert shown.after[change.key] == changed(build, change, change.amount)
     pads = next(change for change in CHANGES if change.key == "rear-pads")
@@ -280,8 +279,8 @@ def test_a_remote_adjuster_moves_the_bar_by_its_thread(open_window: Opener) -> N
     """The bearing moves by turns times pitch: physics section 1."""
     build = with_changes(demo("roadster"), {"master.bar_thread_pitch": "1.25 mm"})
     window = open_window(build)
-    window.show_station(BALANCE)
-    bar = window.balance.controls.bar
+    window.show_station("Balance")
+    bar = window.station("Balance").controls.bar
     QTest.mouseClick(bar.more, LEFT)
     QTest.mouseClick(bar.more, LEFT)
     offset = window.session.build.master.bar_offset.value  # type: ignore[union-attr]

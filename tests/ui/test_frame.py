@@ -12,8 +12,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog
 
 from urgens.document import Build, edited
-from urgens.ui import menu
-from urgens.ui.actions import ALL_DEEDS, HAND_KEYS
+from urgens.ui.deeds import ALL_DEEDS, HAND_KEYS
 from urgens.ui.dialogs import CommandFinder, KeyList
 from urgens.ui.settings import Settings
 from urgens.ui.window import Window
@@ -30,7 +29,7 @@ LOW = {"name": "low knee", "changes": {"valves.rear[0].knee": "275 psi"}}
 def test_an_edit_goes_into_the_set_up_that_is_chosen(open_window: Opener, pickup: Build) -> None:
     window = open_window(edited(pickup, "setups", [LOW]))
     session = window.session
-    knee = window.balance.controls.knee
+    knee = window.station("Balance").controls.knee
     QTest.keyClick(window, Qt.Key.Key_B)
     assert session.setup == "low knee"
     assert knee.label.text == "275 psi"
@@ -48,7 +47,7 @@ def test_an_edit_goes_into_the_set_up_that_is_chosen(open_window: Opener, pickup
 def test_what_a_set_up_refuses_is_refused_at_its_place(open_window: Opener, pickup: Build) -> None:
     window = open_window(edited(pickup, "setups", [LOW]))
     window.session.set_setup("low knee")
-    label = window.balance.controls.knee.label
+    label = window.station("Balance").controls.knee.label
     label.begin_edit()
     QTest.keyClicks(label.editor, "-5 psi")
     QTest.keyClick(label.editor, Qt.Key.Key_Return)
@@ -84,7 +83,7 @@ def test_a_road_is_typed_as_a_number(window: Window, typed: str, surface: float)
     assert window.session.solution.surface == surface
     assert mu.text == f"μ {surface:.2f}"
     assert not any(button.isChecked() for button in window.top.roads)
-    assert len(window.balance.locks._roads()) == 4
+    assert len(window.station("Balance").locks._roads()) == 4
 
 
 def test_a_road_that_is_none_is_refused(window: Window) -> None:
@@ -151,7 +150,7 @@ def test_every_key_of_the_list_does_what_it_says(
     open_window: Opener, pickup: Build, monkeypatch: pytest.MonkeyPatch, name: str, keys: str
 ) -> None:
     done: list[str] = []
-    monkeypatch.setattr(menu, "_do", lambda _, deed: done.append(deed.name))
+    monkeypatch.setattr(Window, "_do", lambda _, deed: done.append(deed.name))
     window = open_window(pickup)
     pressed = QKeySequence(keys)[0]
     QTest.keyClick(window, pressed.key(), pressed.keyboardModifiers())

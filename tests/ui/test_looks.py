@@ -11,12 +11,15 @@ from PySide6.QtWidgets import QApplication
 from tests.ui.conftest import pull
 from urgens.document import Build, demo, demo_names
 from urgens.ui.settings import Settings
+from urgens.ui.stations.table import STATIONS
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.units_dialog import UnitsDialog
 from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
+
+NAMES = [kind.name for kind in STATIONS]
 
 
 @pytest.fixture(autouse=True)
@@ -54,7 +57,7 @@ def test_a_unit_of_ones_own_shows_everywhere_and_is_remembered(
     before = window.session.build
     choose_units(window, {"Unit of a pressure": "kPa", "Unit of a force": "N"})
 
-    assert window.balance.controls.knee.label.text == "2,586 kPa"  # 375 psi
+    assert window.station("Balance").controls.knee.label.text == "2,586 kPa"  # 375 psi
     assert window.press.effort.text == "267 N"
     assert [button.text() for button in window.top.units] == ["in · kPa", "mm · kPa"]
     assert "kPa" in window.press.line_pressures.accessibleName()
@@ -91,7 +94,7 @@ def test_standing_back_keeps_press_station_and_finding(window: Window) -> None:
     assert finding is not None
     assert window.finding_line.message.text == finding.message  # without its reason
     assert not window.top.isVisible()
-    assert not window.balance.locks.isVisible()
+    assert not window.station("Balance").locks.isVisible()
     QTest.keyClick(window, Qt.Key.Key_Equal)
     QTest.qWait(30)
 
@@ -104,7 +107,7 @@ def test_standing_back_keeps_press_station_and_finding(window: Window) -> None:
 def test_nothing_is_cut_when_standing_back(open_window: Opener, name: str) -> None:
     window = open_window(demo(name))
     window.stand_back()
-    for station in range(window.stations.count()):
+    for station in NAMES:
         window.show_station(station)
         QTest.qWait(30)
         assert window.size().width() == 1280
@@ -113,7 +116,7 @@ def test_nothing_is_cut_when_standing_back(open_window: Opener, name: str) -> No
             assert window.rect().contains(corner)
             assert corner.y() < window.finding_line.y()
         assert window.press.minimumSizeHint().width() <= window.press.width()
-        assert window.stations.minimumSizeHint().width() <= window.stations.width()
+        assert window.bench.minimumSizeHint().width() <= window.bench.width()
 
 
 def test_the_hand_works_when_standing_back(window: Window) -> None:
@@ -128,7 +131,7 @@ def test_the_hand_works_when_standing_back(window: Window) -> None:
     pull(pedal, pedal.pad * 1.5, QPointF(-90.0, 45.0))
 
     assert window.session.effort == pytest.approx(near, rel=0.02)
-    label = window.balance.controls.knee.label
+    label = window.station("Balance").controls.knee.label
     QTest.mouseClick(label, Qt.MouseButton.LeftButton)
     assert label.editor is not None
     QTest.keyClicks(label.editor, "300 psi")
@@ -142,14 +145,14 @@ def test_the_hand_works_when_standing_back(window: Window) -> None:
 def test_the_theme_is_switched_with_every_station_open(window: Window) -> None:
     before, light_sheet = window.session.build, T.sheet
     window.session.set_effort(200.0)
-    for index in range(window.stations.count()):
-        window.show_station(index)
+    for name in NAMES:
+        window.show_station(name)
         for dark in (True, False):
             QTest.keyClick(window, Qt.Key.Key_T)
             QTest.qWait(20)
             assert T.dark is dark
             assert (T.sheet == light_sheet) is not dark
-            assert window.stations.currentIndex() == index
+            assert window.bench.name == name
     picture = window.grab().toImage()
 
     assert picture.pixelColor(200, 70).name() == light_sheet.lower()
@@ -167,7 +170,7 @@ def test_the_rail_folds_to_its_marks_in_a_narrow_window(window: Window) -> None:
     assert window.rail.width() < wide / 2
 
     QTest.mouseClick(window.rail, Qt.MouseButton.LeftButton, pos=QPoint(20, 284))
-    assert window.stations.currentWidget() is window.sheet
+    assert window.bench.currentWidget() is window.station("Sheet")
     window.resize(1700, 1000)
     assert window.rail.width() == wide
     assert window.press.width() == 320

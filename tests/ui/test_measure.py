@@ -12,11 +12,12 @@ from urgens.document import Build, demo, demo_names, own_vehicle, value_at
 from urgens.document.catalogue import named
 from urgens.document.known import open_figures
 from urgens.quantity import Quantity
+from urgens.ui.stations.measure import MEASURE
 from urgens.ui.stations.measure.settle_list import STATES
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.widgets.figure_label import FigureLabel
-from urgens.ui.window import MEASURE, Window
+from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton
@@ -28,18 +29,18 @@ def test_every_figure_is_reached_and_typed_by_keyboard_alone(
 ) -> None:
     """Tab goes round; Enter opens; the figure typed in other units is the same vehicle."""
     window = open_window(demo(name))
-    window.show_station(MEASURE)
+    window.show_station("Measure")
     for part in (0, 1):
-        window.measure.show_part(part)
+        window.station("Measure").show_part(part)
         QTest.qWait(20)
         wanted = {
             found
-            for board in window.measure.boards
+            for board in window.station("Measure").boards
             if board.isVisible()
             for found in board.labels.values()
         }
         reached = set()
-        window.measure.setFocus()
+        window.station("Measure").setFocus()
         for _ in range(80):
             QTest.keyClick(window.focusWidget(), Qt.Key.Key_Tab)
             focused = window.focusWidget()
@@ -66,12 +67,12 @@ def test_every_figure_is_reached_and_typed_by_keyboard_alone(
 def test_the_drawing_follows_what_is_typed(measuring: Window) -> None:
     wheelbase = label(measuring, "vehicle.wheelbase")
     assert wheelbase.text == "115 in"
-    before = measuring.measure.side.grab().toImage()
+    before = measuring.station("Measure").side.grab().toImage()
     type_into(wheelbase, "3.5 m")
 
     assert measuring.session.build.vehicle.wheelbase.text == "3.5 m"
     assert wheelbase.text == "137.8 in"
-    assert measuring.measure.side.grab().toImage() != before
+    assert measuring.station("Measure").side.grab().toImage() != before
     QTest.keyClick(measuring, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
     assert measuring.session.build.vehicle.wheelbase.text == "9 ft 7 in"
 
@@ -132,14 +133,14 @@ def test_what_cannot_be_is_said_at_the_label_and_nothing_is_lost(
 
 
 def test_the_loads_move_with_the_press(measuring: Window) -> None:
-    before = measuring.measure.side.grab().toImage()
+    before = measuring.station("Measure").side.grab().toImage()
     measuring.session.set_effort(0.0)
 
-    assert measuring.measure.side.grab().toImage() != before
+    assert measuring.station("Measure").side.grab().toImage() != before
 
 
 def test_what_is_still_open_is_ranked_and_goes_to_its_figure(measuring: Window) -> None:
-    settle = measuring.measure.settle
+    settle = measuring.station("Measure").settle
     assert settle.rows[0].figure.path == "rear.brake.shoe_factor"
     QTest.mouseClick(settle, LEFT, pos=QPoint(60, 20))
 
@@ -155,7 +156,7 @@ def test_what_is_still_open_is_ranked_and_goes_to_its_figure(measuring: Window) 
 
 
 def test_a_figure_is_settled_by_saying_how_it_is_known(measuring: Window) -> None:
-    settle = measuring.measure.settle
+    settle = measuring.station("Measure").settle
     count = len(settle.rows)
     actions = settle.menu(0).actions()
     assert [action.text() for action in actions] == [words for _, words in STATES]
@@ -169,14 +170,14 @@ def test_a_figure_is_settled_by_saying_how_it_is_known(measuring: Window) -> Non
 
 def test_assumed_figures_look_so_and_the_rail_counts_them(open_window: Opener) -> None:
     window = open_window(own_vehicle())
-    window.show_station(MEASURE)
+    window.show_station("Measure")
 
     assert label(window, "vehicle.wheelbase").known is Known.ASSUMED
-    assert window.stops.measure_fact() == "13 assumed"
+    assert MEASURE.fact(window.session) == "13 assumed"
     QTest.keyClick(window, Qt.Key.Key_Tab, Qt.KeyboardModifier.ControlModifier)
     assert isinstance(window.focusWidget(), FigureLabel)
     window.session.settle("vehicle.wheelbase", "measured")
-    assert window.stops.measure_fact() == "12 assumed"
+    assert MEASURE.fact(window.session) == "12 assumed"
 
 
 def test_a_finding_is_shown_on_the_drawing_it_speaks_of(open_window: Opener) -> None:
@@ -185,18 +186,18 @@ def test_a_finding_is_shown_on_the_drawing_it_speaks_of(open_window: Opener) -> 
     assert window.finding_line.finding.where == "rear.brake.shoe_factor"
     QTest.mouseClick(window.finding_line.show_place, LEFT)
 
-    assert window.stations.currentWidget() is window.measure
+    assert window.bench.currentWidget() is window.station("Measure")
     assert window.focusWidget() is label(window, "rear.brake.shoe_factor")
 
 
 @pytest.mark.parametrize("name", demo_names())
 def test_no_label_covers_another_or_is_cut(open_window: Opener, name: str) -> None:
     window = open_window(demo(name))
-    window.show_station(MEASURE)
+    window.show_station("Measure")
     for part in (0, 1):
-        window.measure.show_part(part)
+        window.station("Measure").show_part(part)
         QTest.qWait(20)
-        for board in window.measure.boards:
+        for board in window.station("Measure").boards:
             if board.isVisible():
                 assert_apart(board)
 

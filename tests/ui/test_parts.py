@@ -12,7 +12,7 @@ from tests.ui.conftest import choose, label, type_into
 from urgens.document import Build, demo
 from urgens.ui.stations.measure.shoes import ShoeDialog
 from urgens.ui.widgets.dimension_label import Known
-from urgens.ui.window import MEASURE, Window
+from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton
@@ -20,25 +20,25 @@ LEFT = Qt.MouseButton.LeftButton
 
 def test_drums_become_discs_as_one_step_with_every_figure_assumed(measuring: Window) -> None:
     before = measuring.session.build
-    choose(measuring.measure.heads[1], "Disc brakes instead (figures assumed)")
+    choose(measuring.station("Measure").heads[1], "Disc brakes instead (figures assumed)")
     build = measuring.session.build
 
     assert build.rear.brake.kind == "disc"
     assert build.evidence["rear.brake.effective_radius"].state == "assumed"
-    assert measuring.measure.heads[1].words == "sliding, 1 piston"
-    choose(measuring.measure.heads[1], "Opposed caliper")
-    choose(measuring.measure.heads[1], "One more piston")
-    assert "rear.brake.piston_diameters[1]" in measuring.measure.rear.labels
-    assert measuring.measure.heads[1].words == "opposed, 4 pistons"
-    choose(measuring.measure.heads[1], "One piston fewer")
+    assert measuring.station("Measure").heads[1].words == "sliding, 1 piston"
+    choose(measuring.station("Measure").heads[1], "Opposed caliper")
+    choose(measuring.station("Measure").heads[1], "One more piston")
+    assert "rear.brake.piston_diameters[1]" in measuring.station("Measure").rear.labels
+    assert measuring.station("Measure").heads[1].words == "opposed, 4 pistons"
+    choose(measuring.station("Measure").heads[1], "One piston fewer")
     for _ in range(4):
         measuring.session.undo_stack.undo()
     assert measuring.session.build == before
-    assert "rear.brake.shoe_factor" in measuring.measure.rear.labels
+    assert "rear.brake.shoe_factor" in measuring.station("Measure").rear.labels
 
 
 def test_every_kind_that_is_offered_gives_a_build(measuring: Window) -> None:
-    for head in measuring.measure.heads:
+    for head in measuring.station("Measure").heads:
         head.fill()
         for words in [action.text() for action in head.menu().actions()]:
             if words.endswith("…"):
@@ -58,7 +58,7 @@ def test_a_kind_that_cannot_be_is_said_and_changes_nothing(
     measuring.session.edit("setups", [knee])
     before = measuring.session.build
     said = answer("OK")
-    choose(measuring.measure.heads[1], "Disc brakes instead (figures assumed)")
+    choose(measuring.station("Measure").heads[1], "Disc brakes instead (figures assumed)")
 
     assert said[0] == "Nothing was changed"
     assert "setups[0]" in said[1]
@@ -66,7 +66,7 @@ def test_a_kind_that_cannot_be_is_said_and_changes_nothing(
 
 
 def test_load_cases_are_copied_named_moved_and_taken_out(measuring: Window) -> None:
-    cases, session = measuring.measure.cases, measuring.session
+    cases, session = measuring.station("Measure").cases, measuring.session
     session.settle("vehicle.load_cases[2].cg_height", "measured")
     QTest.mouseClick(cases.copy, LEFT)
     assert session.solution.case_name == "Empty, driver, copy"
@@ -86,7 +86,7 @@ def test_load_cases_are_copied_named_moved_and_taken_out(measuring: Window) -> N
 
 
 def test_two_load_cases_of_one_name_are_refused_at_the_label(measuring: Window) -> None:
-    name = measuring.measure.cases.name
+    name = measuring.station("Measure").cases.name
     type_into(name, "Half load")
 
     assert "is also the name of load case" in name.error
@@ -110,7 +110,7 @@ def test_a_friction_code_is_its_middle_with_its_width_as_spread(measuring: Windo
 
 def test_a_tyre_is_a_size_a_radius_or_a_roll_out(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
-    window.show_station(MEASURE)
+    window.show_station("Measure")
     size = label(window, "front.tyre.size")
     type_into(size, "195/50R15")
     assert window.session.build.front.tyre.size == "195/50R15"
@@ -133,30 +133,30 @@ def test_a_tyre_is_a_size_a_radius_or_a_roll_out(open_window: Opener) -> None:
 
 
 def test_facts_that_lack_are_missing_and_can_be_typed(measuring: Window) -> None:
-    measuring.measure.show_part(1)
+    measuring.station("Measure").show_part(1)
     socket = label(measuring, "master.socket_depth")
     assert (socket.text, socket.known) == ("—", Known.MISSING)
     type_into(socket, "1-1/8 in")
 
     assert (socket.text, socket.known) == ("1-1/8 in", Known.YES)
-    choose(measuring.measure.heads[2], "Pushrod held by a retainer")
+    choose(measuring.station("Measure").heads[2], "Pushrod held by a retainer")
     assert measuring.session.build.master.pushrod_held_by == "retainer"
-    choose(measuring.measure.heads[2], "Front outlet on the left")
-    choose(measuring.measure.heads[2], "Rear outlet at the end")
-    choose(measuring.measure.heads[2], "Front outlet on the right")
+    choose(measuring.station("Measure").heads[2], "Front outlet on the left")
+    choose(measuring.station("Measure").heads[2], "Rear outlet at the end")
+    choose(measuring.station("Measure").heads[2], "Front outlet on the right")
     outlets = measuring.session.build.master.outlets
     assert [(o.circuit, o.position) for o in outlets] == [("rear", "end"), ("front", "right")]
 
 
 def test_a_pad_is_described_by_its_radii_about_where_it_was(measuring: Window) -> None:
     before = float(measuring.session.solution.system.ends.front.torque_per_pressure)
-    choose(measuring.measure.heads[0], "Pad by its two radii")
+    choose(measuring.station("Measure").heads[0], "Pad by its two radii")
     inner, outer = (label(measuring, f"front.brake.pad_{end}_radius") for end in ("inner", "outer"))
     after = float(measuring.session.solution.system.ends.front.torque_per_pressure)
 
     assert after == pytest.approx(before, rel=2e-3)
     assert inner.known is outer.known is Known.ASSUMED
-    choose(measuring.measure.heads[0], "Pressure even over the pad: new")
+    choose(measuring.station("Measure").heads[0], "Pressure even over the pad: new")
     assert float(measuring.session.solution.system.ends.front.torque_per_pressure) > after
 
 
@@ -171,7 +171,7 @@ def test_a_rotor_has_a_mass_once_it_is_weighed(measuring: Window) -> None:
 
 
 def test_vacuum_is_read_as_its_gauge_shows_it(measuring: Window) -> None:
-    measuring.measure.show_part(1)
+    measuring.station("Measure").show_part(1)
     vacuum = label(measuring, "booster.vacuum")
     assert vacuum.text == "18 inHg"
     QTest.keyClick(measuring, Qt.Key.Key_U)
@@ -208,7 +208,7 @@ def test_the_factor_against_friction_and_the_shoes_it_comes_from(open_window: Op
 def test_outline_use_and_name_are_chosen(
     measuring: Window, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    body = measuring.measure.body
+    body = measuring.station("Measure").body
     assert body.text() == "pickup"
     actions = {action.text(): action for action in body.menu().actions()}
     actions["Drawn as a dragster"].trigger()

@@ -162,6 +162,6 @@ def test_units_switch_everything_and_change_nothing(window: Window) -> None:
 
     assert window.session.units.system is UnitSystem.METRIC
     assert window.press.effort.text == "267 N"
-    assert window.balance.controls.knee.label.text == "25.9 bar"
+    assert window.station("Balance").controls.knee.label.text == "25.9 bar"
     assert window.session.build == before
     assert window.session.undo_stack.count() == 0

@@ -12,8 +12,7 @@ from tests.ui.conftest import drag, type_into
 from urgens.document import Build, demo, demo_names, value_at
 from urgens.studies.sizing import Verdict
 from urgens.ui.stations.size.map_picture import WORDS
-from urgens.ui.stations.size.station import FEEL, MAP
-from urgens.ui.window import SIZE, Window
+from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton
@@ -21,25 +20,25 @@ LEFT = Qt.MouseButton.LeftButton
 
 @pytest.fixture
 def sizing(window: Window) -> Window:
-    window.show_station(SIZE)
+    window.show_station("Size")
     QTest.qWait(20)
     return window
 
 
-def page(window: Window, index: int) -> Any:
+def page(window: Window, index: str) -> Any:
     """A page of the station, looked at."""
-    window.show_station(SIZE)
-    window.size_station.show_page(index)
+    window.show_station("Size")
+    window.station("Size").show_page_named(index)
     QTest.qWait(10)
-    return window.size_station.page_at(index)
+    return window.station("Size").page
 
 
 def row_of(window: Window, bore: str) -> int:
-    return [b.text for b in page(window, MAP).map.choices.bores].index(bore)
+    return [b.text for b in page(window, "Map").map.choices.bores].index(bore)
 
 
 def test_a_click_chooses_bore_and_ratio_as_one_step(sizing: Window) -> None:
-    plane, before = page(sizing, MAP).map, sizing.session.build
+    plane, before = page(sizing, "Map").map, sizing.session.build
     at = plane.point(row_of(sizing, "1 in"), 6.0).toPoint()
     QTest.mouseClick(plane, LEFT, pos=at)
     build = sizing.session.build
@@ -53,7 +52,7 @@ def test_a_click_chooses_bore_and_ratio_as_one_step(sizing: Window) -> None:
 
 
 def test_the_choice_is_dragged_and_escape_puts_it_back(sizing: Window) -> None:
-    plane, before = page(sizing, MAP).map, sizing.session.build
+    plane, before = page(sizing, "Map").map, sizing.session.build
     start = plane.point(plane.choices.own, plane.choices.ratio).toPoint()
     end = plane.point(row_of(sizing, "15/16 in"), 5.0).toPoint()
     drag(plane, start, end, release=False)
@@ -70,7 +69,7 @@ def test_the_choice_is_dragged_and_escape_puts_it_back(sizing: Window) -> None:
 
 
 def test_arrow_keys_step_bores_and_ratios(sizing: Window) -> None:
-    plane = page(sizing, MAP).map
+    plane = page(sizing, "Map").map
     plane.setFocus()
     QTest.keyClick(plane, Qt.Key.Key_Up)
     assert sizing.session.build.master.bore.text == "28 mm"  # type: ignore[union-attr]
@@ -84,7 +83,7 @@ def test_arrow_keys_step_bores_and_ratios(sizing: Window) -> None:
 @pytest.mark.parametrize("name", demo_names())
 def test_what_the_windows_say_is_what_the_build_does(open_window: Opener, name: str) -> None:
     window = open_window(demo(name))
-    shown = page(window, MAP)
+    shown = page(window, "Map")
     session, own = window.session, shown.map.choices.own_map
     pressed = session.solution.press(session.build.targets.comfortable_effort.value)
     assert own.pressure[0, 0] == pytest.approx(float(pressed.master_front))
@@ -103,7 +102,7 @@ def test_what_the_windows_say_is_what_the_build_does(open_window: Opener, name: 
 
 
 def test_windows_are_typed_and_the_map_follows(sizing: Window) -> None:
-    shown = page(sizing, MAP)
+    shown = page(sizing, "Map")
     before = shown.map.choices.map.verdict.copy()
     label = shown.windows.labels["targets.pressure_window[1]"]
     type_into(label, "1500 psi")
@@ -125,7 +124,7 @@ def test_windows_are_typed_and_the_map_follows(sizing: Window) -> None:
 def test_an_edge_of_a_window_is_dragged_as_one_step(
     sizing: Window, path: str, by: int, *, more: bool
 ) -> None:
-    board, session = page(sizing, MAP).windows, sizing.session
+    board, session = page(sizing, "Map").windows, sizing.session
     before = value_at(session.build, path).value
     start = board.edge(path).toPoint()
     drag(board, start, start + QPoint(by, 0))
@@ -142,7 +141,7 @@ def test_an_edge_of_a_window_is_dragged_as_one_step(
 
 
 def test_a_reserve_of_stroke_is_dragged(sizing: Window) -> None:
-    board = page(sizing, MAP).windows
+    board = page(sizing, "Map").windows
     start = board.edge("targets.stroke_reserve").toPoint()
     drag(board, start, start - QPoint(40, 0))
 
@@ -150,7 +149,7 @@ def test_a_reserve_of_stroke_is_dragged(sizing: Window) -> None:
 
 
 def test_usual_windows_are_marked_as_common_practice(sizing: Window) -> None:
-    shown = page(sizing, MAP)
+    shown = page(sizing, "Map")
     shown.usual.menu().aboutToShow.emit()
     actions = shown.usual.menu().actions()
     assert any("usual for truck" in action.text() for action in actions)
@@ -164,7 +163,7 @@ def test_usual_windows_are_marked_as_common_practice(sizing: Window) -> None:
 
 
 def test_what_fits_best_is_taken_with_one_press(sizing: Window) -> None:
-    shown = page(sizing, MAP)
+    shown = page(sizing, "Map")
     row, column = shown.map.choices.map.ranked()[0]
     wanted = shown.map.choices.bores[row].text
     QTest.mouseClick(shown.best, LEFT)
@@ -177,9 +176,9 @@ def test_what_fits_best_is_taken_with_one_press(sizing: Window) -> None:
 
 def test_twin_cylinders_move_as_a_pair(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
-    window.show_station(SIZE)
+    window.show_station("Size")
     apart = 19.05 - 15.9
-    plane = page(window, MAP).map
+    plane = page(window, "Map").map
     QTest.mouseClick(plane, LEFT, pos=plane.point(row_of(window, "22 mm"), 5.0).toPoint())
     master = window.session.build.master
 
@@ -192,8 +191,8 @@ def test_a_bore_that_is_not_sold_has_a_row_of_its_own(
     open_window: Opener, built: Callable[..., Build]
 ) -> None:
     window = open_window(built({"master.bore": "21.3 mm"}))
-    window.show_station(SIZE)
-    choices = page(window, MAP).map.choices
+    window.show_station("Size")
+    choices = page(window, "Map").map.choices
 
     assert choices.bores[choices.own].text == "21.3 mm"
     assert np.all(np.diff([bore.value for bore in choices.bores]) > 0)
@@ -204,10 +203,10 @@ def test_the_feel_is_effort_over_travel_whole_and_with_parts_lost(
     open_window: Opener, name: str
 ) -> None:
     window = open_window(demo(name))
-    window.show_station(SIZE)
-    QTest.mouseClick(window.size_station.choose[FEEL], LEFT)
+    window.show_station("Size")
+    window.station("Size").show_page_named("Feel")
     QTest.qWait(10)
-    feel = window.size_station.page_at(FEEL).plane  # type: ignore[attr-defined]
+    feel = window.station("Size").page.plane  # type: ignore[attr-defined]
     assert feel.isVisible()
     session = window.session
     shown = {words for words, _ in feel.notes()}

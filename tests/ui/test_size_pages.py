@@ -12,19 +12,8 @@ from tests.ui.conftest import drag, type_into
 from tests.ui.test_size import page
 from urgens.document import Build, demo, demo_names, edited, with_changes, with_setup
 from urgens.solve import solve
-from urgens.ui.stations.size.station import (
-    BOOSTER,
-    FEEL,
-    HALF,
-    HEAT,
-    LAUNCH,
-    MAP,
-    PAGES,
-    PEDAL,
-    SETUPS,
-    WHY,
-)
-from urgens.ui.window import BALANCE, SIZE, Window
+from urgens.ui.stations.size import PAGES
+from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton
@@ -38,7 +27,7 @@ def texts(shown: Any) -> str:
 
 
 @pytest.mark.parametrize("name", [*demo_names(), "bare"])
-@pytest.mark.parametrize("index", range(len(PAGES)))
+@pytest.mark.parametrize("index", PAGES)
 def test_every_page_shows_every_build(open_window: Opener, name: str, index: int) -> None:
     """Also one that gives nothing but what it has to."""
     bare = {
@@ -54,7 +43,7 @@ def test_every_page_shows_every_build(open_window: Opener, name: str, index: int
     window = open_window(build)
     shown = page(window, index)
 
-    assert window.size_station.page is shown
+    assert window.station("Size").page is shown
     assert shown.isVisible()
     assert shown.summary
     QTest.keyClick(window, Qt.Key.Key_U)
@@ -67,11 +56,11 @@ def test_every_page_shows_every_build(open_window: Opener, name: str, index: int
 
 
 @pytest.mark.parametrize("name", ["pickup", "roadster"])
-@pytest.mark.parametrize("index", [MAP, PEDAL])
+@pytest.mark.parametrize("index", ["Map", "Pedal"])
 def test_the_pin_is_dragged_along_the_arm(open_window: Opener, name: str, index: int) -> None:
     window = open_window(demo(name))
     shown = page(window, index)
-    board = shown.pedal if index == MAP else shown.board
+    board = shown.pedal if index == "Map" else shown.board
     before, session = window.session.build, window.session
     towards_pivot = board.pin + (board.pivot - board.pin) * 0.3
     drag(board, board.pin.toPoint(), towards_pivot.toPoint(), release=False)
@@ -89,7 +78,7 @@ def test_the_pin_is_dragged_along_the_arm(open_window: Opener, name: str, index:
 
 def test_escape_puts_the_pin_back_and_keys_move_it(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    board, before = page(window, PEDAL).board, window.session.build
+    board, before = page(window, "Pedal").board, window.session.build
     drag(board, board.pin.toPoint(), (board.pin - QPointF(0, 20)).toPoint(), release=False)
     board.setFocus()
     QTest.keyClick(board, Qt.Key.Key_Escape)
@@ -104,7 +93,7 @@ def test_escape_puts_the_pin_back_and_keys_move_it(open_window: Opener) -> None:
 
 def test_a_hole_that_is_there_catches_the_pin(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    board = page(window, PEDAL).board
+    board = page(window, "Pedal").board
     share = 2.5 / 3.375
     near = board.pivot + (board.pin - board.pivot) * (share + 0.02)
     drag(board, board.pin.toPoint(), near.toPoint())
@@ -114,7 +103,7 @@ def test_a_hole_that_is_there_catches_the_pin(open_window: Opener) -> None:
 
 def test_a_ratio_is_asked_for_and_drilled(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    shown = page(window, PEDAL)
+    shown = page(window, "Pedal")
     assert "nothing else moves" in texts(shown)
     type_into(shown.asked, "5.5")
     assert "2.45 in" in shown.drill.text()
@@ -135,7 +124,7 @@ def test_a_ratio_is_asked_for_and_drilled(open_window: Opener) -> None:
 
 def test_angles_that_are_not_known_are_given_as_assumed(open_window: Opener) -> None:
     window = open_window(demo("coupe"))
-    shown = page(window, PEDAL)
+    shown = page(window, "Pedal")
     assert shown.angles.isVisible()
     QTest.mouseClick(shown.angles, LEFT)
     build = window.session.build
@@ -152,7 +141,7 @@ def test_angles_that_are_not_known_are_given_as_assumed(open_window: Opener) -> 
 
 def test_the_booster_is_lost_and_works_again(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    shown = page(window, BOOSTER)
+    shown = page(window, "Booster")
     assert "2 stops" in shown.reserve.words
     with_it = float(window.session.presses.booster_output)
     QTest.mouseClick(shown.lost, LEFT)
@@ -165,7 +154,7 @@ def test_the_booster_is_lost_and_works_again(open_window: Opener) -> None:
 def test_a_reservoir_and_a_room_are_given_as_assumed(open_window: Opener) -> None:
     booster = {"kind": "vacuum", "diaphragm_diameters": ["8 in"], "vacuum": "14 inHg", "gain": 3}
     window = open_window(edited(demo("coupe"), "booster", booster))
-    shown = page(window, BOOSTER)
+    shown = page(window, "Booster")
     assert "Under 15 inHg" in texts(shown)
     QTest.mouseClick(shown.reservoir, LEFT)
     QTest.mouseClick(shown.room, LEFT)
@@ -181,7 +170,7 @@ def test_a_reservoir_and_a_room_are_given_as_assumed(open_window: Opener) -> Non
 
 def test_thin_air_and_a_swapped_cylinder_are_told(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    shown = page(window, BOOSTER)
+    shown = page(window, "Booster")
     type_into(shown.figures.labels["vehicle.altitude"], "2000 m")
     assert "11.6 inHg" in shown.words.text()  # ISO 2533: 21.8 kPa less
     assert "1.44 times" in shown.swap.text()
@@ -194,7 +183,7 @@ def test_thin_air_and_a_swapped_cylinder_are_told(open_window: Opener) -> None:
 
 def test_what_if_does_not_change_the_build(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    shown, before = page(window, FEEL), window.session.build
+    shown, before = page(window, "Feel"), window.session.build
     sound = shown.plane.whole.points[0].copy()
     QTest.mouseClick(shown.steppers["air"].more, LEFT)
     QTest.mouseClick(shown.steppers["knock_back"].more, LEFT)
@@ -212,7 +201,7 @@ def test_what_if_does_not_change_the_build(open_window: Opener) -> None:
 
 
 def test_what_if_steps_stop_at_nought_and_bad_words_are_said(open_window: Opener) -> None:
-    shown = page(open_window(demo("pickup")), FEEL)
+    shown = page(open_window(demo("pickup")), "Feel")
     QTest.mouseClick(shown.steppers["air"].less, LEFT)
     assert shown.steppers["air"].label.text == "0 cm³"
     type_into(shown.steppers["hose"].label, "soft")
@@ -220,7 +209,7 @@ def test_what_if_steps_stop_at_nought_and_bad_words_are_said(open_window: Opener
 
 
 def test_reservoir_and_cold_line_are_told(open_window: Opener) -> None:
-    shown = page(open_window(demo("pickup")), FEEL)
+    shown = page(open_window(demo("pickup")), "Feel")
     assert "it holds them" in shown.reservoir.text()
     assert "comes late" in shown.cold.text()
     type_into(shown.line[1], "6 mm")
@@ -234,7 +223,7 @@ def test_reservoir_and_cold_line_are_told(open_window: Opener) -> None:
 def test_which_chamber_feeds_which_axle_is_asked(open_window: Opener) -> None:
     document = demo("coupe")
     window = open_window(document)
-    shown = page(window, HALF)
+    shown = page(window, "Half lost")
     assert "Not asked yet" in shown.asked.text()
     before = [h.steps[0] for h in shown.board.halves]
     QTest.mouseClick(shown.feeds["rear"], LEFT)
@@ -246,7 +235,7 @@ def test_which_chamber_feeds_which_axle_is_asked(open_window: Opener) -> None:
 
 def test_a_switch_that_shuts_shows_both_heights(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    shown = page(window, HALF)
+    shown = page(window, "Half lost")
     assert shown.board.halves[0].shut_travel is None
     QTest.mouseClick(shown.switch["shuts"], LEFT)
     half = shown.board.halves[0]
@@ -258,7 +247,7 @@ def test_a_switch_that_shuts_shows_both_heights(open_window: Opener) -> None:
 
 
 def test_a_single_circuit_leaves_nothing(open_window: Opener) -> None:
-    shown = page(open_window(demo("saloon")), HALF)
+    shown = page(open_window(demo("saloon")), "Half lost")
 
     assert shown.board.halves == ()
     assert "nothing is left" in shown.summary
@@ -269,7 +258,7 @@ def test_a_single_circuit_leaves_nothing(open_window: Opener) -> None:
 
 def test_a_driveline_is_given_and_typed(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    shown = page(window, LAUNCH)
+    shown = page(window, "Launch")
     assert "nothing to hold" in shown.summary
     QTest.mouseClick(shown.give, LEFT)
     assert window.session.build.evidence["vehicle.launch.stall_torque"].state == "assumed"
@@ -282,18 +271,18 @@ def test_a_driveline_is_given_and_typed(open_window: Opener) -> None:
 
 def test_a_finding_of_the_launch_leads_to_it(open_window: Opener) -> None:
     window = open_window(edited(demo("coupe"), "vehicle.launch.stall_torque", "900 lbf.ft"))
-    window.show_station(BALANCE)
+    window.show_station("Balance")
     codes = [finding.code for finding in window.session.findings]
     window.finding_line.go_to(codes.index("hold-short"))
     window.finding_line.show_asked.emit("vehicle.launch")
 
-    assert window.stations.currentIndex() == SIZE
-    assert window.size_station.index == LAUNCH
+    assert window.bench.name == "Size"
+    assert window.station("Size").page_name == "Launch"
 
 
 def test_heat_is_an_estimate_until_it_is_measured(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    shown = page(window, HEAT)
+    shown = page(window, "Heat")
     assert "assumed" in shown.words.text()
     assert "an estimate" in shown.summary
     assert "to spare dry" in shown.fluid.text()
@@ -308,7 +297,7 @@ def test_heat_is_an_estimate_until_it_is_measured(open_window: Opener) -> None:
 
 def test_iron_that_is_not_weighed_is_said(open_window: Opener) -> None:
     window = open_window(demo("saloon"))
-    shown = page(window, HEAT)
+    shown = page(window, "Heat")
     assert "weigh" in shown.summary
     QTest.mouseClick(shown.give, LEFT)
     type_into(shown.figures.labels["front.brake.drum_mass"], "8 kg")
@@ -322,7 +311,7 @@ def test_iron_that_is_not_weighed_is_said(open_window: Opener) -> None:
 
 def test_set_ups_stand_side_by_side_and_are_chosen(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    table = page(window, SETUPS).table
+    table = page(window, "Set-ups").table
     assert table.names == ["as it is", "manual"]
     rows = {row.name: row.values for row in table.rows}
     manual = solve(with_setup(demo("pickup"), "manual"))
@@ -338,7 +327,7 @@ def test_set_ups_stand_side_by_side_and_are_chosen(open_window: Opener) -> None:
 
 def test_a_manual_or_boosted_set_up_is_added(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
-    shown = page(window, SETUPS)
+    shown = page(window, "Set-ups")
     assert shown.add["boosted"].isVisible()
     assert not shown.add["manual"].isVisible()
     QTest.mouseClick(shown.add["boosted"], LEFT)
@@ -350,23 +339,23 @@ def test_a_manual_or_boosted_set_up_is_added(open_window: Opener) -> None:
 
 def test_why_is_one_key_away_and_back(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    window.show_station(BALANCE)
+    window.show_station("Balance")
     QTest.keyClick(window, Qt.Key.Key_Question)
-    assert window.stations.currentIndex() == SIZE
-    assert window.size_station.index == WHY
-    view = window.size_station.page_at(WHY).view  # type: ignore[attr-defined]
+    assert window.bench.name == "Size"
+    assert window.station("Size").page_name == "Why?"
+    view = window.station("Size").page.view  # type: ignore[attr-defined]
     pressures = np.array([row.pressure for row in view.rows])
     bores = np.array([row.bore for row in view.rows])
     assert pressures * bores**2 == pytest.approx(pressures[0] * bores[0] ** 2)  # one force
     (own,) = [row for row in view.rows if row.own]
     assert own.pressure == pytest.approx(float(window.session.presses.master_front))
     QTest.keyClick(window, Qt.Key.Key_Question)
-    assert window.stations.currentIndex() == BALANCE
+    assert window.bench.name == "Balance"
 
 
 def test_what_is_supposed_or_typed_belongs_to_one_build_and_its_units(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    shown = page(window, FEEL)
+    shown = page(window, "Feel")
     QTest.mouseClick(shown.steppers["air"].more, LEFT)
     assert shown.line[1].text == "0.13 in"
     QTest.keyClick(window, Qt.Key.Key_U)
@@ -379,7 +368,7 @@ def test_what_is_supposed_or_typed_belongs_to_one_build_and_its_units(open_windo
 
 def test_a_window_keeps_its_scale_under_the_hand(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    board = page(window, MAP).windows
+    board = page(window, "Map").windows
     start = board.edge("targets.max_effort").toPoint()
     end = start - QPoint(40, 0)
     drag(board, start, end, release=False)
@@ -391,7 +380,7 @@ def test_a_window_keeps_its_scale_under_the_hand(open_window: Opener) -> None:
 def test_a_hose_is_taken_from_the_published_limits(open_window: Opener) -> None:
     """49 CFR 571.106 (from memory): 0.33 cm³ a foot at 1,000 psi."""
     window = open_window(demo("pickup"))
-    shown = page(window, FEEL)
+    shown = page(window, "Feel")
     before = float(window.session.presses.pedal_travel)
     actions = {a.text(): a for a in shown.hoses.menu().actions()}
     (low,) = [a for words, a in actions.items() if words.startswith("1/8 in low")]

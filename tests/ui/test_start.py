@@ -69,7 +69,7 @@ def test_an_own_vehicle_starts_with_every_figure_assumed(window: Window, page: S
     build = window.session.build
 
     assert build.name == "My vehicle"
-    assert window.stations.currentWidget() is window.measure
+    assert window.bench.currentWidget() is window.station("Measure")
     assert window.session.path is None
     assert not window.session.modified
     assert {known.state for known in build.evidence.values()} == {"assumed"}

@@ -17,11 +17,9 @@ from urgens.quantity import PRESSURE, SPEED, in_units, parse
 from urgens.solve import solve
 from urgens.studies.balance_curves import lock_over_speed
 from urgens.studies.knee_here import knee_here
-from urgens.ui.stations.balance.station import SPEED as SPEED_PAGE
-from urgens.ui.stations.balance.station import VALVES
 from urgens.ui.stations.balance.valve_setting import valve_setting
 from urgens.ui.widgets.dimension_label import Known
-from urgens.ui.window import BALANCE, Window
+from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton
@@ -39,10 +37,10 @@ def pickup(*rear: dict[str, object]) -> Build:
     return with_changes(demo("pickup"), {"valves.rear": list(rear)})
 
 
-def at(window: Window, index: int) -> Any:
-    window.show_station(BALANCE)
-    window.balance.show_page(index)
-    return window.balance.page_at(index)
+def at(window: Window, index: str) -> Any:
+    window.show_station("Balance")
+    window.station("Balance").show_page_named(index)
+    return window.station("Balance").page
 
 
 def add(page: Any, circuit: str, name: str) -> None:
@@ -58,8 +56,8 @@ def test_every_knee_is_dragged_where_it_is_wanted(
     open_window: Opener, valve: dict[str, object]
 ) -> None:
     window = open_window(pickup(valve))
-    window.show_station(BALANCE)
-    session, plane = window.session, window.balance.pressures
+    window.show_station("Balance")
+    session, plane = window.session, window.station("Balance").pressures
     scale = in_units(PRESSURE, session.units)
     start = plane.knee.pos()
     end = on_plot(plane, start.x(), 0.8 * start.y())
@@ -82,8 +80,8 @@ def test_what_is_dragged_is_said_and_typed(
     open_window: Opener, valve: dict[str, object], words: str
 ) -> None:
     window = open_window(pickup(valve))
-    controls = window.balance.controls
-    window.show_station(BALANCE)
+    controls = window.station("Balance").controls
+    window.show_station("Balance")
 
     assert words in controls._words.text()
     assert controls.slope.isVisible() is (valve is not LIMITING)
@@ -93,8 +91,8 @@ def test_what_is_dragged_is_said_and_typed(
 
 def test_a_knee_no_press_reaches_has_no_handle_and_says_so(open_window: Opener) -> None:
     window = open_window(pickup({**BALL, "ball_angle": "55 deg"}))
-    window.show_station(BALANCE)
-    plane, controls = window.balance.pressures, window.balance.controls
+    window.show_station("Balance")
+    plane, controls = window.station("Balance").pressures, window.station("Balance").controls
 
     assert not plane.knee.isVisible()
     assert not plane.slope.isVisible()
@@ -106,27 +104,27 @@ def test_a_knee_no_press_reaches_has_no_handle_and_says_so(open_window: Opener) 
 
 def test_a_notch_is_stepped_to_the_next_and_no_further(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
-    page = at(window, VALVES)
+    page = at(window, "Valves")
     page.choose("rear", 0)
     QTest.mouseClick(page.out, LEFT)
     add(page, "rear", "Adjustable valve, by notches")
     valve = window.session.build.valves.rear[0]
     assert isinstance(valve, Adjustable)
     assert (valve.turns, valve.counted) == (4, "notches")
-    window.balance.show_page(0)
-    more = window.balance.controls.knee.more
+    window.station("Balance").show_page_named("Set")
+    more = window.station("Balance").controls.knee.more
     for _ in range(5):
         QTest.mouseClick(more, LEFT)
     valve = window.session.build.valves.rear[0]
     assert isinstance(valve, Adjustable)
     assert valve.turns == 7
-    assert window.balance.controls.knee.label.text == "7 of 7"
+    assert window.station("Balance").controls.knee.label.text == "7 of 7"
 
 
 def test_the_shaded_band_is_the_valve_as_made(open_window: Opener) -> None:
     window = open_window(pickup({"kind": "reducing", "knee": "300 psi", "slope": 0.4}))
-    window.show_station(BALANCE)
-    curves = window.balance.pressures._curves
+    window.show_station("Balance")
+    curves = window.station("Balance").pressures._curves
     assert curves is not None
 
     assert (curves.low <= curves.rear + 1e-9).all()
@@ -142,8 +140,8 @@ def test_the_shaded_band_is_the_valve_as_made(open_window: Opener) -> None:
 
 def test_the_bearing_is_dragged_along_the_bar(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
-    window.show_station(BALANCE)
-    board, session = window.balance.controls.board, window.session
+    window.show_station("Balance")
+    board, session = window.station("Balance").controls.board, window.session
     share = session.solution.system.cylinders.front.share
     pull(board, board.bearing, QPointF(-25, 0))
 
@@ -156,8 +154,8 @@ def test_the_bearing_is_dragged_along_the_bar(open_window: Opener) -> None:
 
 def test_escape_puts_the_bearing_back_and_keys_step_it(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
-    window.show_station(BALANCE)
-    board, session = window.balance.controls.board, window.session
+    window.show_station("Balance")
+    board, session = window.station("Balance").controls.board, window.session
     before = session.build
     start = board.bearing.toPoint()
     drag(board, start, start + QPointF(40, 0).toPoint(), release=False)
@@ -172,8 +170,8 @@ def test_escape_puts_the_bearing_back_and_keys_step_it(open_window: Opener) -> N
 
 def test_one_cylinder_has_no_bar(open_window: Opener) -> None:
     window = open_window(demo("pickup"))
-    window.show_station(BALANCE)
-    assert not window.balance.controls.board.isVisible()
+    window.show_station("Balance")
+    assert not window.station("Balance").controls.board.isVisible()
 
 
 # --- valves ---
@@ -185,7 +183,7 @@ def test_a_new_valve_is_assumed_and_what_was_known_stays(open_window: Opener) ->
         {'evidence["valves.rear[0].knee"]': {"state": "measured", "spread": "10 psi"}},
     )
     window = open_window(build)
-    page, session = at(window, VALVES), window.session
+    page, session = at(window, "Valves"), window.session
     add(page, "rear", "Load-sensing valve")
     assert session.build.evidence["valves.rear[0].knee"].state == "measured"
     assert session.build.evidence["valves.rear[1].points[0][1]"].state == "assumed"
@@ -201,7 +199,7 @@ def test_a_load_sensing_valve_shows_its_knees_and_is_described_either_way(
     open_window: Opener,
 ) -> None:
     window = open_window(pickup(POINTS))
-    page, session = at(window, VALVES), window.session
+    page, session = at(window, "Valves"), window.session
     page.choose("rear", 0)
     assert page.knee_cell.isVisible()
     assert page.follows.text().startswith("Knees, standing still: Empty, driver")
@@ -236,7 +234,7 @@ def test_a_load_sensing_valve_shows_its_knees_and_is_described_either_way(
 
 def test_a_balls_knees_are_shown_by_weight(open_window: Opener) -> None:
     window = open_window(pickup(BALL))
-    page = at(window, VALVES)
+    page = at(window, "Valves")
     page.choose("rear", 0)
     assert page.knee_axes[1].text() == "Weight of the vehicle, lb"
     type_into(page.figures.labels["valves.rear[0].ball_angle"], "14 deg")
@@ -252,7 +250,7 @@ def test_a_balls_knees_are_shown_by_weight(open_window: Opener) -> None:
 def test_a_combination_goes_in_at_once_and_loses_its_metering_part(open_window: Opener) -> None:
     """Common practice: for rear discs the metering part is plugged, the reducing half stays."""
     window = open_window(demo("coupe"))
-    page, session = at(window, VALVES), window.session
+    page, session = at(window, "Valves"), window.session
     add(page, "rear", "Combination valve, in both circuits")
     assert [v.kind for v in session.build.valves.front] == ["metering"]
     assert [v.kind for v in session.build.valves.rear] == ["reducing"]
@@ -272,7 +270,7 @@ def test_a_combination_goes_in_at_once_and_loses_its_metering_part(open_window: 
 def test_in_a_diagonal_split_every_valve_is_a_pair(open_window: Opener) -> None:
     build = with_changes(pickup(BALL), {"circuits": "diagonal"})
     window = open_window(build)
-    page = at(window, VALVES)
+    page = at(window, "Valves")
     page.choose("rear", 0)
     assert "One of a pair" in page.pair.text()
     assert "apart, side to side" in page.pair.text()
@@ -285,7 +283,7 @@ def test_in_a_diagonal_split_every_valve_is_a_pair(open_window: Opener) -> None:
 
 def test_downforce_is_described_and_a_speed_looked_at(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
-    page, session = at(window, SPEED_PAGE), window.session
+    page, session = at(window, "Speed"), window.session
     assert "no downforce" in page.summary
     assert not window.top.speed.isVisible()
     QTest.mouseClick(page.describe, LEFT)

@@ -10,8 +10,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
 from urgens.document import Build, demo_text, load, save
-from urgens.ui.actions import ALL_DEEDS
-from urgens.ui.window import SHEET, Window
+from urgens.ui.deeds import ALL_DEEDS
+from urgens.ui.window import Window
 
 Answer = Callable[[str], list[str]]
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -24,7 +24,7 @@ def choose(monkeypatch: pytest.MonkeyPatch, path: Path) -> None:
 
 
 def step_knee(window: Window) -> None:
-    QTest.mouseClick(window.balance.controls.knee.less, Qt.MouseButton.LeftButton)
+    QTest.mouseClick(window.station("Balance").controls.knee.less, Qt.MouseButton.LeftButton)
 
 
 def test_save_open_again(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -73,7 +73,7 @@ def test_a_save_that_fails_says_so_and_loses_nothing(
     window: Window, tmp_path: Path, answer: Answer
 ) -> None:
     step_knee(window)
-    window.session.path = tmp_path / "gone" / "mine.urgens.json"
+    window.session.document.path = tmp_path / "gone" / "mine.urgens.json"
     said = answer("OK")
 
     assert not window.files.save()
@@ -145,16 +145,16 @@ def test_findings_are_walked_through(open_window: Callable[[Build], Window], bui
 
 
 def test_show_goes_to_the_place(window: Window) -> None:
-    window.show_station(SHEET)
+    window.show_station("Sheet")
     QTest.mouseClick(window.finding_line.show_place, Qt.MouseButton.LeftButton)
 
-    assert window.stations.currentWidget() is window.balance
-    assert window.balance.controls.knee.label.hasFocus()
+    assert window.bench.currentWidget() is window.station("Balance")
+    assert window.station("Balance").controls.knee.label.hasFocus()
 
 
 def test_the_sheet_shows_the_build_as_it_is_now(window: Window, qtbot: Any) -> None:
     QTest.keyClick(window, Qt.Key.Key_4, Qt.KeyboardModifier.AltModifier)
-    page = window.sheet.page
+    page = window.station("Sheet").page
     assert page.document is not None
     assert "knee 375 psi" in page.document.document.toPlainText()
 
@@ -180,10 +180,10 @@ def test_the_sheet_is_written(
 def test_the_rail_goes_to_a_station(window: Window) -> None:
     rail = window.rail
     QTest.mouseClick(rail, Qt.MouseButton.LeftButton, pos=rail.item_box(3).center().toPoint())
-    assert window.stations.currentWidget() is window.sheet
+    assert window.bench.currentWidget() is window.station("Sheet")
 
     QTest.keyClick(rail, Qt.Key.Key_Up)
-    assert window.stations.currentWidget() is window.balance
+    assert window.bench.currentWidget() is window.station("Balance")
     assert window.findChild(type(rail)) is rail
 
 

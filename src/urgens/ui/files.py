@@ -90,7 +90,7 @@ class FileDesk:
         return self._save_to(path if path.suffix else path.with_name(path.name + SUFFIX))
 
     def _save_to(self, path: Path) -> bool:
-        if path == self._session.path and self._session.changed_on_disk:
+        if path == self._session.path and self._session.document.changed_on_disk:
             over = "Save over it"
             said = f"{path.name} was changed by another program."
             if self._ask("Changed on disk", said, (over, "Do not save")) != over:
@@ -114,9 +114,9 @@ class FileDesk:
         """Ask what to do where another program has changed the file; once for each change."""
         session = self._session
         path = session.path
-        if self._asking or path is None or not session.changed_on_disk:
+        if self._asking or path is None or not session.document.changed_on_disk:
             return
-        seen = (path, session.disk_digest())
+        seen = (path, session.document.disk_digest())
         if seen == self._ignored:
             return
         lost = " What is not saved here would be lost." if session.modified else ""

@@ -67,7 +67,7 @@ class FindingLine(QWidget):
     def finding(self) -> Finding | None:
         """The finding that is shown, None where there is none."""
         found = self._session.findings
-        return found[self._index] if found else None
+        return found[min(self._index, len(found) - 1)] if found else None
 
     @property
     def index(self) -> int:

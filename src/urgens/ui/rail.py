@@ -1,7 +1,5 @@
 """The job rail: the stations in the order of the work, each with its mark and one fact."""
 
-from collections.abc import Callable
-from dataclasses import dataclass
 from itertools import pairwise
 
 from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
@@ -9,32 +7,23 @@ from PySide6.QtGui import QColor, QHelpEvent, QKeyEvent, QMouseEvent, QPainter, 
 from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from urgens.guidance import Severity
+from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen
 from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.station import StationKind
 
 ITEM = 84
 WIDTH, FOLDED_WIDTH = 124, 50
 
 
-@dataclass(frozen=True)
-class Stop:
-    """A station on the rail: its name, and what its mark and fact are now.
-
-    What is not `judged` has an open ring: there is nothing to judge, or not yet.
-    """
-
-    name: str
-    fact: Callable[[], str]
-    severity: Callable[[], Severity | None]
-    judged: Callable[[], bool] = lambda: True
-
-
 class Rail(QWidget):
     """Lets the builder go from station to station."""
 
-    chosen = Signal(int)
+    chosen = Signal(str)
 
-    def __init__(self, stops: tuple[Stop, ...], parent: QWidget | None = None) -> None:
+    def __init__(
+        self, session: Session, stops: tuple[StationKind, ...], parent: QWidget | None = None
+    ) -> None:
         super().__init__(parent)
         self.setObjectName("rail")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
@@ -42,7 +31,7 @@ class Rail(QWidget):
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Expanding)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setAccessibleName("Stations")
-        self._stops = stops
+        self._session, self._stops = session, stops
         self._current = 0
         self._folded = False
         self._shown: tuple[tuple[str, Severity | None], ...] = ()
@@ -58,14 +47,14 @@ class Rail(QWidget):
 
     def refresh(self) -> None:
         """Paint again if a mark or fact has changed."""
-        shown = tuple((stop.fact(), stop.severity()) for stop in self._stops)
+        shown = tuple((stop.fact(self._session), stop.mark(self._session)) for stop in self._stops)
         if shown != self._shown:
             self._shown = shown
             self.update()
 
-    def set_current(self, index: int) -> None:
+    def set_current(self, name: str) -> None:
         """Mark a station as the one that is open."""
-        self._current = index
+        self._current = [stop.name for stop in self._stops].index(name)
         self.update()
 
     def item_box(self, index: int) -> QRectF:
@@ -91,43 +80,43 @@ class Rail(QWidget):
             painter.setPen(QColor(T.ink))
             painter.setFont(face(18, 600 if index == self._current else 500))
             painter.drawText(QPointF(42, box.top() + 34), stop.name)
-            severity = stop.severity()
+            severity = stop.mark(self._session)
             color = _color(severity)
             painter.setPen(QColor(color))
             painter.setFont(face(14))
-            painter.drawText(QPointF(42, box.top() + 55), stop.fact())
+            painter.drawText(QPointF(42, box.top() + 55), stop.fact(self._session))
         if self.hasFocus():
             painter.setPen(pen(T.front, 2))
             painter.drawRect(self.item_box(self._current).adjusted(2, 2, -2, -2))
 
-    @staticmethod
-    def _paint_mark(painter: QPainter, stop: Stop, center: QPointF) -> None:
-        if not stop.judged():
+    def _paint_mark(self, painter: QPainter, stop: StationKind, center: QPointF) -> None:
+        if not stop.judged(self._session):
             painter.setPen(pen(T.muted, 2))
             painter.setBrush(QColor(T.paper))
             painter.drawEllipse(center, 8, 8)
         else:
-            severity_mark(painter, stop.severity(), center, 10)
+            severity_mark(painter, stop.mark(self._session), center, 10)
 
     def event(self, event: QEvent) -> bool:
         if self._folded and isinstance(event, QHelpEvent):
             for index, stop in enumerate(self._stops):
                 if self.item_box(index).contains(QPointF(event.pos())):
-                    QToolTip.showText(event.globalPos(), f"{stop.name}: {stop.fact()}", self)
+                    said = f"{stop.name}: {stop.fact(self._session)}"
+                    QToolTip.showText(event.globalPos(), said, self)
                     return True
         return super().event(event)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         for index in range(len(self._stops)):
             if self.item_box(index).contains(event.position()):
-                self.chosen.emit(index)
+                self.chosen.emit(self._stops[index].name)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
         if step is None:
             event.ignore()
         else:
-            self.chosen.emit((self._current + step) % len(self._stops))
+            self.chosen.emit(self._stops[(self._current + step) % len(self._stops)].name)
 
 
 def _color(severity: Severity | None) -> str:

@@ -44,14 +44,19 @@ NAME_WIDTH, CASE_WIDTH = 190, 180  # px; longer names elide
 class TopBar(QFrame):
     """Name and menu of the build; load case, road, units; undo and redo."""
 
-    def __init__(self, session: Session, menu: QMenu, parent: QWidget | None = None) -> None:
+    def __init__(
+        self,
+        session: Session,
+        make_menu: Callable[[QWidget], QMenu],
+        parent: QWidget | None = None,
+    ) -> None:
         super().__init__(parent)
         self.setObjectName("top")
         self.setFixedHeight(48)
         self._session = session
         self.name = QToolButton()
         self.name.setProperty("role", "name")
-        self.name.setMenu(menu)
+        self.name.setMenu(make_menu(self.name))
         self.name.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.name.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.use = QLabel()

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from PySide6.QtCore import QEvent, Qt, QThreadPool, QTimer
+from PySide6.QtCore import QEvent, Qt, QTimer
 from PySide6.QtGui import (
     QAction,
     QCloseEvent,
@@ -17,14 +17,16 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QMainWindow,
+    QMenu,
     QMessageBox,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
 )
 
-from urgens.sheet.content import CAUTIONS
-from urgens.ui.actions import ALL_DEEDS, HAND_KEYS
+from urgens.ui.bench import Bench
+from urgens.ui.caution import CautionBox
+from urgens.ui.deeds import ALL_DEEDS, HAND_KEYS, Deed
 from urgens.ui.dialogs import CommandFinder, KeyList
 from urgens.ui.files import FileDesk
 from urgens.ui.finding_line import FindingLine
@@ -35,24 +37,20 @@ from urgens.ui.recovery import Recovery, found
 from urgens.ui.session import Session
 from urgens.ui.settings import Settings
 from urgens.ui.start_page import StartPage
-from urgens.ui.stations.balance.station import BalanceStation
-from urgens.ui.stations.measure.station import MeasureStation
-from urgens.ui.stations.sheet.station import SheetStation
-from urgens.ui.stations.size.station import BOOSTER, LAUNCH, MAP, WHY, SizeStation
-from urgens.ui.stops import Stops
+from urgens.ui.stations.table import FIRST, OWN, STATIONS
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.topbar import TopBar
 from urgens.ui.units_dialog import UnitsDialog
+from urgens.ui.widgets.background import wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.ui.widgets.station import Station
 
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
 FAR_PRESS_WIDTH = 760  # px: standing back its two halves stand side by side
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
 SMALLEST = (1200, 740)  # px, below which figures would be cut
-CLOSING = 5000  # ms that work under way has to stop
-MEASURE, SIZE, BALANCE, SHEET = 0, 1, 2, 3
-SIZE_PAGES = {"vehicle.launch": LAUNCH, "booster": BOOSTER, "master": MAP}  # where findings point
+CLOSING = 5.0  # s that work under way has to stop
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
@@ -69,15 +67,15 @@ class Window(QMainWindow):
         self.session: Session = session
         self.settings = settings
         self.files: FileDesk = FileDesk(session, self, settings)
-        self.stops = Stops(session)
         self.recovery: Recovery | None = None
         if recovery_folder is not None:
             self.recovery = Recovery(session, recovery_folder, self)
         self._recovery_folder = recovery_folder
         self.start: StartPage | None = None
-        self.deeds: dict[str, QAction] = actions(self)
-        self._undo, self._redo = undo_actions(self)
-        self._build(BALANCE)
+        self.deeds: dict[str, QAction] = actions(self, self._do)
+        self._undo, self._redo = undo_actions(self, session.undo_stack)
+        self._build()
+        self.bench.show_station(FIRST)
         session.opened.connect(self.leave_start)
         session.refused.connect(self.files.say_refused)
         session.file_changed.connect(self._title)
@@ -88,38 +86,42 @@ class Window(QMainWindow):
         self.setMinimumSize(*SMALLEST)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
 
-    def _build(self, station: int, finding: int = 0) -> None:
+    def _do(self, deed: Deed) -> None:
+        """Do it; what belongs to the build waits while none is shown."""
+        if deed.anywhere or not self.starting:
+            deed.run(self)
+
+    def _build(self) -> None:
         """Make everything that is shown; a change of theme or size makes it anew."""
         session = self.session
-        self.top = TopBar(session, build_menu(self))
+        self.top = TopBar(session, self._menu)
         self.top.set_actions(self._undo, self._redo)
-        self.measure = MeasureStation(session)
-        self.size_station = SizeStation(session)
-        self._asked_from = (SIZE, MAP)  # station and page of Size from which why was asked
-        self.balance = BalanceStation(session)
-        self.sheet = SheetStation(session)
-        self.sheet.export_asked.connect(self.files.write_sheet)
-        self.stations = QStackedWidget()
-        self.stations.setObjectName("bench")
-        self.stations.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        for page in (self.measure, self.size_station, self.balance, self.sheet):
-            self.stations.addWidget(page)
-        self.rail = Rail(self.stops.all())
-        self.rail.chosen.connect(self.show_station)
+        self.bench: Bench = Bench(session, STATIONS)
+        self.bench.deed_asked.connect(lambda name: self.deeds[name].trigger())
+        self.rail = Rail(session, STATIONS)
+        self.rail.chosen.connect(self.bench.show_station)
+        self.bench.shown.connect(self.rail.set_current)
         self.press = PressPanel(session)
         self.finding_line: FindingLine = FindingLine(session)
         self.finding_line.show_asked.connect(self._show_place)
         session.told.connect(self.rail.refresh)
-        self.finding_line.go_to(finding)
         self._lay_out()
         self._fit_width()
-        self.show_station(station)
+
+    def _menu(self, parent: QWidget) -> QMenu:
+        recent = self.settings
+        return build_menu(
+            parent,
+            self.deeds,
+            lambda: recent.recent if recent is not None else (),
+            self.files.open_path,
+        )
 
     def _lay_out(self) -> None:
         middle = QHBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.rail)
-        middle.addWidget(self.stations, 1)
+        middle.addWidget(self.bench, 1)
         middle.addWidget(self.press)
         column = QVBoxLayout()
         column.setContentsMargins(0, 0, 0, 0)
@@ -133,22 +135,13 @@ class Window(QMainWindow):
         self._pages.addWidget(whole)
         self.setCentralWidget(self._pages)
 
-    def show_station(self, index: int) -> None:
-        """Bring a station to the bench."""
-        self.stations.setCurrentIndex(index)
-        self.rail.set_current(index)
+    def station(self, name: str) -> Station:
+        """Return a station by its name."""
+        return self.bench.station(name)
 
-    def ask_why(self) -> None:
-        """Show why, drawn with this build; asked again, go back to where it was asked."""
-        now, size = self.stations.currentIndex(), self.size_station
-        if now == SIZE and size.index == WHY:
-            station, page = self._asked_from
-            size.show_page(page)
-            self.show_station(station)
-            return
-        self._asked_from = (now, size.index)
-        size.show_page(WHY)
-        self.show_station(SIZE)
+    def show_station(self, name: str) -> None:
+        """Bring a station to the bench."""
+        self.bench.show_station(name)
 
     @property
     def starting(self) -> bool:
@@ -181,7 +174,7 @@ class Window(QMainWindow):
         """Open the builder's own vehicle where its figures are typed."""
         self.files.open_own()
         if not self.starting:
-            self.show_station(MEASURE)
+            self.show_station(OWN)
 
     def leave_start(self) -> None:
         """Show the build."""
@@ -204,7 +197,7 @@ class Window(QMainWindow):
 
     def next_open(self) -> None:
         """Go to the next figure of the station that is assumed or missing."""
-        labels = self.stations.currentWidget().findChildren(DimensionLabel)
+        labels = self.bench.current().findChildren(DimensionLabel)
         still_open = [w for w in labels if w.isVisible() and w.known is not Known.YES]
         if still_open:
             now = self.focusWidget()
@@ -229,7 +222,10 @@ class Window(QMainWindow):
         use_theme(application, dark=dark, stand_back=stand_back)
         starting, first = self.starting, self.start is not None and self.start.back.isHidden()
         self.start = None
-        self._build(self.stations.currentIndex(), self.finding_line.index)
+        kept, finding = self.bench.keep(), self.finding_line.index
+        self._build()
+        self.bench.give_back(kept)
+        self.finding_line.go_to(finding)
         if starting:
             self.show_start(first=first)
         else:
@@ -259,13 +255,8 @@ class Window(QMainWindow):
         settings = self.settings
         if settings is None or settings.caution_read or self.starting:
             return None
-        box = QMessageBox(self)
-        box.setIcon(QMessageBox.Icon.Warning)
-        box.setWindowTitle("Brakes can kill")
-        box.setText("Brakes can kill.")
-        box.setInformativeText("\n\n".join(CAUTIONS))
-        box.addButton("I have read this", QMessageBox.ButtonRole.AcceptRole)
-        box.finished.connect(lambda _: settings.set_caution_read())
+        box = CautionBox(self)
+        box.read.connect(settings.set_caution_read)
         box.open()
         return box
 
@@ -288,24 +279,9 @@ class Window(QMainWindow):
             self.session.set_effort(effort)
 
     def _show_place(self, where: str) -> None:
-        """Go to where a finding points."""
-        if where in SIZE_PAGES:
-            self.size_station.show_page(SIZE_PAGES[where])
-            self.show_station(SIZE)
-            return
-        if not where.startswith("valves") and self.measure.label(where) is not None:
-            self.show_station(MEASURE)
-            self.measure.go_to(where)
-            return
-        self.show_station(BALANCE)
-        controls = self.balance.controls
-        target: QWidget = controls.knee.label if controls.knee.isVisible() else controls.fit
-        if where.startswith("valves.rear"):
-            target.setFocus(Qt.FocusReason.ShortcutFocusReason)
-        elif where.startswith("targets") or where.startswith("pedal") or where.startswith("master"):
+        """Go to where a finding points; what no station has the press speaks of."""
+        if not self.bench.go_to(where):
             self.press.effort.setFocus(Qt.FocusReason.ShortcutFocusReason)
-        else:
-            self.balance.pressures.setFocus(Qt.FocusReason.ShortcutFocusReason)
 
     def _title(self) -> None:
         if self.starting:
@@ -314,7 +290,7 @@ class Window(QMainWindow):
             return
         path = self.session.path
         place = path.name if path is not None else "not saved to a file yet"
-        if self.session.read_only:
+        if self.session.document.read_only:
             place += ", read-only"
         self.setWindowTitle(f"{self.session.build.name}[*] ({place}): Urgens")
         self.setWindowModified(self.session.modified)
@@ -372,8 +348,8 @@ class Window(QMainWindow):
         if self.files.may_leave():
             if self.recovery is not None:
                 self.recovery.clear()
-            self.stations.hide()  # what works for a page is told to stop
-            QThreadPool.globalInstance().waitForDone(CLOSING)
+            self.bench.hide()  # what works for a page is told to stop
+            wait_for_all(CLOSING)
             event.accept()
         else:
             event.ignore()

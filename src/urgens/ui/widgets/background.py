@@ -1,43 +1,48 @@
 """Long work away from the hand: on an immutable build, cancelled and dropped when it is stale."""
 
+import sys
 from collections.abc import Callable
+from concurrent.futures import Future, ThreadPoolExecutor, wait
 from queue import Empty, SimpleQueue
 from threading import Event
 from typing import Any
 
-from PySide6.QtCore import QObject, QRunnable, QThreadPool, QTimer, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from urgens.document import BuildErrors
 
 Work = Callable[[Callable[[float], bool]], Any]  # told whom to tell how far it is
 EVERY = 30  # ms between two looks at what a task has said
 
 
-class _Task(QRunnable):
-    """Does the work in a thread of the pool; what it says waits in a queue.
+class _Task:
+    """Work in a thread of its own; what it says of its progress waits in a queue.
 
     It touches no object of the window, so that neither waits for the other.
     """
 
     def __init__(self, work: Work) -> None:
-        super().__init__()
-        self.setAutoDelete(False)
-        self.said: SimpleQueue[tuple[bool, Any]] = SimpleQueue()
+        self.said: SimpleQueue[float] = SimpleQueue()
         self.stopped = Event()
-        self._work = work
-
-    def run(self) -> None:
-        self.said.put((True, self._work(self._progress)))
+        pool = ThreadPoolExecutor(1, thread_name_prefix="urgens")
+        self.future: Future[Any] = pool.submit(work, self._progress)
+        pool.shutdown(wait=False)  # the thread ends with its work
 
     def _progress(self, share: float) -> bool:
         """Tell how far the work is; answers whether to go on."""
-        self.said.put((False, share))
+        self.said.put(share)
         return not self.stopped.is_set()
 
 
 class Background(QObject):
-    """Runs one task at a time; a new one stops the one before, whose result is dropped."""
+    """Runs one task at a time; a new one stops the one before, whose result is dropped.
+
+    Work that fails is said in words: `failed`, and nothing else of it.
+    """
 
     progressed = Signal(float)
     ended = Signal(object)
+    failed = Signal(str)
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
@@ -55,8 +60,8 @@ class Background(QObject):
         """Start work, which tells its progress and is answered whether to go on."""
         self.stop()
         self._task = _Task(work)
-        _kept.append(self._task)
-        QThreadPool.globalInstance().start(self._task)
+        _running.add(self._task.future)
+        self._task.future.add_done_callback(_running.discard)
         self._timer.start()
 
     def stop(self) -> None:
@@ -65,27 +70,41 @@ class Background(QObject):
             self._task.stopped.set()
         self._task = None
         self._timer.stop()
-        _forget_what_is_done()
 
     def _listen(self) -> None:
-        """Pass on what the task has said since."""
+        """Pass on what the task has said since, and what it came to."""
         task = self._task
-        while task is not None and task is self._task:
+        if task is None:
+            return
+        done = task.future.done()  # asked first, so that nothing said before the end is lost
+        while True:
             try:
-                done, said = task.said.get_nowait()
+                self.progressed.emit(task.said.get_nowait())
             except Empty:
-                return
-            if done:
-                self._task = None
-                self._timer.stop()
-                self.ended.emit(said)
-            else:
-                self.progressed.emit(said)
+                break
+        if done and task is self._task:
+            self.stop()
+            self._end(task.future)
+
+    def _end(self, future: Future[Any]) -> None:
+        error = future.exception()
+        if error is None:
+            self.ended.emit(future.result())
+        elif isinstance(error, BuildErrors):
+            self.failed.emit("\n".join(str(one) for one in error.errors))
+        else:  # a fault of Urgens itself: said where the builder looks, and where it can be traced
+            self.failed.emit(f"This could not be worked out ({type(error).__name__}: {error}).")
+            sys.excepthook(type(error), error, error.__traceback__)
 
 
-_kept: list[_Task] = []  # a task outlives whoever asked for it, until its thread is through
+_running: set[Future[Any]] = set()
 
 
-def _forget_what_is_done() -> None:
-    if QThreadPool.globalInstance().activeThreadCount() == 0:
-        _kept.clear()
+def wait_for_all(seconds: float) -> None:
+    """Wait until all work has ended, so many seconds at most."""
+    wait(tuple(_running), timeout=seconds)
+
+
+def any_running() -> bool:
+    """Tell whether work is under way, wanted or not."""
+    return bool(_running)

@@ -4,13 +4,14 @@ from collections.abc import Sequence
 from typing import Literal
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent, QShowEvent
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen, width
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.seen import WhenSeen
 
 ARROW = 5.0  # px, half as wide as it is long
 
@@ -22,16 +23,18 @@ class Board(Painted):
     in px of the usual scale.
     """
 
+    follows = True  # the session, by itself
+
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.session = session
         self.labels: dict[str, FigureLabel] = {}
         self._spots: tuple[Spot, ...] = ()
-        self._stale = True
+        self.seen = WhenSeen(self, self._show)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        session.solution_changed.connect(self._changed)
+        if self.follows:
+            session.solution_changed.connect(self.seen.ask)
         session.press_changed.connect(self.update)
-        self.refresh()
 
     def spots(self) -> Sequence[Spot]:
         """Return the figures that stand on it now, in the order of Tab."""
@@ -45,20 +48,15 @@ class Board(Painted):
         """Paint what is behind the figures."""
         raise TypeError(f"{type(self).__name__} draws nothing")
 
-    def _changed(self) -> None:
-        """Follow the build at once where it is seen, else when it is seen again."""
-        self._stale = True
-        if self.isVisible():
-            self.refresh()
-
-    def showEvent(self, event: QShowEvent) -> None:
-        self.refresh()
+    def read(self) -> None:
+        """Take from the session what is drawn; come to before the labels are placed."""
 
     def refresh(self) -> None:
         """Show the build as it is now, if it does not yet."""
-        if not self._stale:
-            return
-        self._stale = False
+        self.seen.if_stale()
+
+    def _show(self) -> None:
+        self.read()
         wanted = tuple(self.spots())
         if wanted != self._spots:
             self._spots = wanted
@@ -95,7 +93,8 @@ class Board(Painted):
         )
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        self.place()
+        if not self.seen.stale:  # else the labels are yet to come
+            self.place()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         self.draw(self.begin())

@@ -33,7 +33,6 @@ class Follows(QObject):
         session.solution_changed.connect(self._changed)
         session.told.connect(self._told)
         session.press_changed.connect(self._pressed)
-        self.show_all()
 
     def show_all(self) -> None:
         """Show everything as it is now."""

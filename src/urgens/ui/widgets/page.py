@@ -1,11 +1,14 @@
 """A page of a station: one drawing, and a column beside it."""
 
+from collections.abc import Mapping
+from typing import ClassVar
+
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.worded import worded, wrapped
 
 SIDE = 292  # px of the column
@@ -15,6 +18,7 @@ class Page(QWidget):
     """Follows the session while it is seen; a subclass fills it and says its one line."""
 
     spoke = Signal()
+    kept: ClassVar[tuple[str, ...]] = ()  # what is typed or chosen here, beside the build
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -25,8 +29,8 @@ class Page(QWidget):
         self.said = wrapped("heading")
         self.said.setParent(self)
         self.said.hide()
-        self._stale = True
-        session.solution_changed.connect(self._changed)
+        self.seen = WhenSeen(self, self._show)
+        session.solution_changed.connect(self.seen.ask)
 
     @property
     def summary(self) -> str:
@@ -73,20 +77,22 @@ class Page(QWidget):
             self.column.addSpacing(8)
         self.column.addWidget(worded(words, "heading"))
 
-    def showEvent(self, event: QShowEvent) -> None:
-        self.refresh()
-
-    def _changed(self) -> None:
-        self._stale = True
-        if self.isVisible():
-            self.refresh()
-
     def refresh(self) -> None:
         """Show the build as it is now, if that is not what is shown."""
-        if self._stale:
-            self._stale = False
-            self.show_figures()
-            self.say()
+        self.seen.if_stale()
+
+    def _show(self) -> None:
+        self.show_figures()
+        self.say()
+
+    def keep(self) -> dict[str, object]:
+        """Return what was typed or chosen here and is no part of the build."""
+        return {name: getattr(self, name) for name in self.kept}
+
+    def give_back(self, kept: Mapping[str, object]) -> None:
+        """Take what another page of this kind has kept."""
+        for name, value in kept.items():
+            setattr(self, name, value)
 
     def say(self) -> None:
         """Say the summary, which may come later than the figures."""

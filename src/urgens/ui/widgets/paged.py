@@ -1,8 +1,8 @@
 """A station of several pages, one of them seen."""
 
 from collections.abc import Callable, Sequence
+from typing import cast
 
-from PySide6.QtGui import QShowEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
     QHBoxLayout,
@@ -17,14 +17,16 @@ from PySide6.QtWidgets import (
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.segment import segment
+from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import elided, worded
 
 MOST_BESIDE = 6  # pages beside which there is room for the summary
 Pages = Sequence[tuple[str, Callable[[Session], Page]]]
 
 
-class PagedStation(QWidget):
+class PagedStation(Station):
     """Title, a button for each page, and the page; from far away a menu instead of buttons."""
 
     def __init__(
@@ -50,8 +52,9 @@ class PagedStation(QWidget):
             self.choose.append(button)
             self.menu.menu().addAction(words, lambda page=index: self.show_page(page))
         self._lay_out(title)
+        self._seen = WhenSeen(self, self._show)
         self.show_page(0)
-        session.solution_changed.connect(self._changed)
+        session.solution_changed.connect(self._seen.ask)
 
     def _lay_out(self, title: str) -> None:
         head = QHBoxLayout()
@@ -90,26 +93,40 @@ class PagedStation(QWidget):
             page.spoke.connect(self._speak)
         return self._made[index]
 
+    def show_page_named(self, name: str) -> None:
+        """Show one of the pages by its name."""
+        self.show_page([kind for kind, _ in self._kinds].index(name))
+
+    @property
+    def page_name(self) -> str:
+        """The name of the page that is shown."""
+        return self._kinds[self.index][0]
+
+    def keep(self) -> Kept:
+        """Return the page that is shown, and what each page keeps."""
+        names = [name for name, _ in self._kinds]
+        pages = {names[index]: page.keep() for index, page in self._made.items()}
+        return {"page": self.page_name, "pages": pages}
+
+    def give_back(self, kept: Kept) -> None:
+        """Show the page that was shown, and give each page what it kept."""
+        pages = cast(dict[str, Kept], kept.get("pages", {}))
+        for index, (name, _) in enumerate(self._kinds):
+            if pages.get(name):
+                self.page_at(index).give_back(pages[name])
+        if "page" in kept:
+            self.show_page_named(str(kept["page"]))
+
     def show_page(self, index: int) -> None:
         """Show one of the pages."""
         self.index = index
-        if self.isVisible():
-            self.pages.setCurrentWidget(self.page)
         self.choose[index].setChecked(True)
         self.menu.setText(self._kinds[index][0])
-        self._say()
+        self._seen.ask()
 
-    def showEvent(self, event: QShowEvent) -> None:
+    def _show(self) -> None:
+        """Bring the page that is chosen, and let it say its one line."""
         self.pages.setCurrentWidget(self.page)
-        self._say()
-
-    def _changed(self) -> None:
-        if self.isVisible():
-            self._say()
-
-    def _say(self) -> None:
-        if not self.isVisible():
-            return
         self.page.refresh()
         self._speak()
 

@@ -21,6 +21,8 @@ MOST = 90.0  # percent
 class ChangedPage(Page):
     """One row a change: its amount is typed, the margin before and after follows."""
 
+    kept = ("amounts",)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.amounts = {change.key: change.amount for change in CHANGES}
@@ -78,9 +80,9 @@ class ChangedPage(Page):
         build = self.session.build
         self._before = outcome(build)
         for change in CHANGES:
-            self._show(change)
+            self._show_change(change)
 
-    def _show(self, change: Change) -> None:
+    def _show_change(self, change: Change) -> None:
         build, units = self.session.build, self.session.units
         amount, before = self.amounts[change.key], self._before
         assert before is not None
@@ -125,9 +127,9 @@ class ChangedPage(Page):
         else:
             amount = parse(text, change.kind).value
         self.amounts[change.key] = amount
-        self._show(change)
+        self._show_change(change)
 
     def _step(self, change: Change, steps: int) -> None:
         step = 1.0 if change.kind is None else abs(change.amount) / 5.0
         self.amounts[change.key] += steps * step
-        self._show(change)
+        self._show_change(change)

@@ -108,6 +108,8 @@ def _judged(rank: int, name: str, reason: str, verdict: Verdict, *, fitted: bool
 class ChoosePage(Page):
     """Ranks ways to balance the build, away from the hand."""
 
+    kept = ("margin",)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.margin = MARGIN
@@ -116,6 +118,7 @@ class ChoosePage(Page):
         self.fitted: Card | None = None  # what is there now, where it is none of the ways
         self.work = Background(self)
         self.work.ended.connect(self._take)
+        self.work.failed.connect(self._fail)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self._list = QVBoxLayout()
         self._list.setSpacing(6)
@@ -131,7 +134,7 @@ class ChoosePage(Page):
         area.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.wanted = DimensionLabel("Margin wanted", self._want, size=20, parent=self)
-        self.wanted.stepped.connect(lambda steps: self._want(f"{self.margin + 0.01 * steps:.2f}"))
+        self.wanted.stepped.connect(self._step)
         row = QHBoxLayout()
         row.addWidget(worded("Front above rear, at least", "muted"), 1)
         row.addWidget(self.wanted)
@@ -175,6 +178,10 @@ class ChoosePage(Page):
         self._put_fitted(now)
         self._answer(schools(self.session.solution, found, self.session.units))
         self.say()
+
+    def _fail(self, words: str) -> None:
+        """Say what kept it from being worked out."""
+        self.now.setText(f"Not worked out. {words}")
 
     def _card(self, rank: int, one: Candidate) -> Card:
         """Return what shows one way."""
@@ -239,6 +246,9 @@ class ChoosePage(Page):
             one = self.found[rank - 1]
             self.session.make(Change(what(one, self.session.units), one.changes))
 
+    def _step(self, steps: int) -> None:
+        self.wanted.attempt(lambda: self._want(f"{self.margin + 0.01 * steps:.2f}"))
+
     def _want(self, typed: str) -> None:
         """Take a wanted margin; raises QuantityError."""
         try:
@@ -259,7 +269,7 @@ class ChoosePage(Page):
     def hideEvent(self, event: Any) -> None:
         if self.work.busy:  # begun again when it is seen again
             self.work.stop()
-            self._stale = True
+            self.seen.forget()
 
     def event(self, event: QEvent) -> bool:
         if event.type() == QEvent.Type.Show:

@@ -13,6 +13,7 @@ from urgens.ui.stations.balance.pressure_curves import nice_above
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
+from urgens.ui.widgets.seen import WhenSeen
 
 
 class KneePlane(Plane):
@@ -26,7 +27,7 @@ class KneePlane(Plane):
         self._lever: Lever | None = None  # of a valve that is described by it
         self.by_travel = False  # of the suspension, where a lever says how that goes
         self._cases: list[Marker] = []
-        session.press_changed.connect(self._pressed)
+        session.press_changed.connect(WhenSeen(self, self.show_press, stale=False).ask)
 
     def show_valve(self, place: Place | None) -> KneeLine | None:
         """Draw a valve's knees; return them, None where they follow nothing."""
@@ -80,10 +81,6 @@ class KneePlane(Plane):
             return load / in_units(LOAD, units)
         travel = (load - lever.at_load.value) / lever.suspension_rate.value
         return np.asarray(travel / in_units(LENGTH, units))
-
-    def _pressed(self) -> None:
-        if self.isVisible():
-            self.show_press()
 
     def show_press(self) -> None:
         """Mark where a knee that moves with the press stands."""

@@ -11,6 +11,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import Area
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
+from urgens.ui.widgets.seen import WhenSeen
 
 
 class LoopPlane(Plane):
@@ -27,11 +28,7 @@ class LoopPlane(Plane):
         self.even = self.add_curve(T.hair, 1)
         self.down = self.add_curve(T.muted, 2, Qt.PenStyle.DashLine)
         self.up = self.add_curve(T.ink, 3)
-        session.press_changed.connect(self._pressed)
-
-    def _pressed(self) -> None:
-        if self.isVisible():
-            self.show_press()
+        session.press_changed.connect(WhenSeen(self, self.show_press, stale=False).ask)
 
     def show_valve(self, place: Place | None) -> None:
         """Draw a valve's loop up to the hardest press."""

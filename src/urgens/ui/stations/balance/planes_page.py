@@ -23,6 +23,7 @@ from urgens.ui.widgets.curve import Area, Curve
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plane import Note, Plane
+from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.worded import worded
 
 POINTS = 201
@@ -255,7 +256,8 @@ class PlanesPage(Page):
             grid.addWidget(cell, index // 2, index % 2)
             if T.stands_back:
                 cell.setVisible(index == 0)
-        session.press_changed.connect(self._pressed)
+        self.press = WhenSeen(self.forces, self.forces.show_press, stale=False)
+        session.press_changed.connect(self.press.ask)
 
     @property
     def summary(self) -> str:
@@ -279,10 +281,6 @@ class PlanesPage(Page):
             across.setText(axis)
         for plane in (self.forces, self.low, self.share, self.roads):
             plane.refresh()
-
-    def _pressed(self) -> None:
-        if self.isVisible():
-            self.forces.show_press()
 
 
 def _on_contour(level: float, top: float) -> tuple[float, float]:

@@ -1,8 +1,10 @@
 """The Balance station: valves set, chosen and trusted, a page each."""
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
 from urgens.ui.session import Session
+from urgens.ui.stations.balance import PAGES
 from urgens.ui.stations.balance.changed_page import ChangedPage
 from urgens.ui.stations.balance.choose_page import ChoosePage
 from urgens.ui.stations.balance.planes_page import PlanesPage
@@ -10,27 +12,30 @@ from urgens.ui.stations.balance.set_page import SetPage
 from urgens.ui.stations.balance.speed_page import SpeedPage
 from urgens.ui.stations.balance.sure_page import SurePage
 from urgens.ui.stations.balance.valves_page import ValvesPage
-from urgens.ui.widgets.paged import PagedStation, Pages
+from urgens.ui.widgets.paged import PagedStation
 
-PAGES: Pages = (
-    ("Set", SetPage),
-    ("Choose", ChoosePage),
-    ("How sure", SurePage),
-    ("Planes", PlanesPage),
-    ("Valves", ValvesPage),
-    ("What changed?", ChangedPage),
-    ("Speed", SpeedPage),
-)
-SET, CHOOSE, SURE, PLANES, VALVES, CHANGED, SPEED = range(len(PAGES))
+_KINDS = (SetPage, ChoosePage, SurePage, PlanesPage, ValvesPage, ChangedPage, SpeedPage)
+_ELSEWHERE = ("targets", "pedal", "master")  # what the press speaks of
 
 
 class BalanceStation(PagedStation):
     """Pressures and what sets them, what else could be fitted, how sure it is."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(session, "Balance", PAGES, parent)
-        page = self.page_at(SET)
+        super().__init__(session, "Balance", tuple(zip(PAGES, _KINDS, strict=True)), parent)
+        page = self.page_at(0)
         assert isinstance(page, SetPage)
         self.pressures, self.adhesion = page.pressures, page.adhesion
         self.controls, self.locks = page.controls, page.locks
         self.view, self.fitted = page.view, page.fitted
+
+    def go_to(self, where: str) -> bool:
+        """Focus what sets the rear, or the pressures; tell whether the place is here."""
+        if where.startswith(_ELSEWHERE):
+            return False
+        self.show_page(0)
+        knee, fit = self.controls.knee.label, self.controls.fit
+        rear = knee if not self.controls.knee.isHidden() else fit
+        target: QWidget = rear if where.startswith("valves.rear") else self.pressures
+        target.setFocus(Qt.FocusReason.ShortcutFocusReason)
+        return True

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from PySide6.QtCore import QPointF, QRectF, QTimer
+from PySide6.QtCore import QPointF, QRectF, Qt, QTimer
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QPushButton
 
@@ -10,7 +10,7 @@ from urgens.document.catalogue import named
 from urgens.quantity import written
 from urgens.studies.robustness import DRAWS, SEED, Robustness, robustness
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, face, pen
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.page import Page
@@ -29,17 +29,24 @@ class SureView(Painted):
         super().__init__()
         self._session = session
         self.found: Robustness | None = None
+        self.failure = ""
         self.share = 0.0
         self.setMinimumSize(self.scaled(420, 480))
 
     def show_share(self, share: float) -> None:
         """Show how far the drawing is."""
-        self.share = share
+        self.share, self.failure = share, ""
+        self.update()
+
+    def show_failure(self, words: str) -> None:
+        """Say in words why nothing was drawn."""
+        self.found, self.share, self.failure = None, 1.0, words
+        self.setAccessibleName(f"Not drawn. {words}")
         self.update()
 
     def show_found(self, found: Robustness | None) -> None:
         """Show what was drawn."""
-        self.found, self.share = found, 1.0
+        self.found, self.share, self.failure = found, 1.0, ""
         if found is not None:
             said = (
                 f"on {mu:g} the rear first in {100 * share:.1f} %"
@@ -54,6 +61,12 @@ class SureView(Painted):
             bar = QRectF(0, 0, self.across, 6)
             painter.fillRect(bar, QColor(T.band))
             painter.fillRect(QRectF(0, 0, self.across * self.share, 6), QColor(T.fluid[1]))
+        if self.failure:
+            box = QRectF(0, 20, self.across, self.down - 20)
+            painter.setFont(face(17))
+            painter.setPen(QColor(T.danger))
+            painter.drawText(box, Qt.TextFlag.TextWordWrap, f"Not drawn. {self.failure}")
+            return
         if self.found is None:
             write(painter, "drawing…", QPointF(0, 40), size=18)
             return
@@ -116,6 +129,8 @@ class SureView(Painted):
 class SurePage(Page):
     """Draws away from the hand; drawing anew is one press, and so is stopping."""
 
+    kept = ("seed",)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.seed = SEED
@@ -123,6 +138,7 @@ class SurePage(Page):
         self.work = Background(self)
         self.work.progressed.connect(self.view.show_share)
         self.work.ended.connect(self._take)
+        self.work.failed.connect(self._fail)
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(QUIET)
@@ -146,6 +162,8 @@ class SurePage(Page):
     def summary(self) -> str:
         """How often the rear is first where it is worst."""
         found = self.view.found
+        if self.view.failure:
+            return "it could not be drawn"
         if found is None:
             return "drawing"
         worst = max(range(len(found.surfaces)), key=lambda s: found.rear_first[s])
@@ -172,6 +190,12 @@ class SurePage(Page):
         self.say()
         self.words.setText(f"Load case “{found.load_case}”." if found is not None else "")
 
+    def _fail(self, words: str) -> None:
+        """Say what kept it from being drawn."""
+        self.view.show_failure(words)
+        self.stop.setEnabled(False)
+        self.say()
+
     def _again(self) -> None:
         self.seed += 1
         self.draw()
@@ -186,4 +210,4 @@ class SurePage(Page):
         self._timer.stop()
         if self.work.busy:
             self.work.stop()
-        self._stale = True
+        self.seen.forget()

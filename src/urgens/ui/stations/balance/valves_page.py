@@ -1,7 +1,9 @@
 """Valves put in, taken out and moved; each drawn as it stands now, with its loop and knees."""
 
 import re
+from collections.abc import Mapping
 from functools import partial
+from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
@@ -105,6 +107,14 @@ class ValvesPage(Page):
         self.column.addStretch()
         self.lay_out(drawing)
         self.said.hide()
+
+    def keep(self) -> dict[str, object]:
+        """Return the valve that is looked at, and against what its knees are drawn."""
+        return {"place": self.place, "by_travel": self.knees.by_travel}
+
+    def give_back(self, kept: Mapping[str, Any]) -> None:
+        """Look at it again."""
+        self.place, self.knees.by_travel = kept["place"], kept["by_travel"]
 
     def _planes(self) -> QHBoxLayout:
         """Put the loop, and beside it the knees of a valve that feels the load."""

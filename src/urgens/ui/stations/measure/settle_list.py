@@ -6,6 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
 
+from urgens.document import Build
 from urgens.document.catalogue import named
 from urgens.guidance import Severity
 from urgens.studies.settle import Settled, still_to_settle
@@ -14,6 +15,7 @@ from urgens.ui.theme.paint import T, face, metrics, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.seen import WhenSeen
 
 ROW = 60.0
 BAR = 50.0  # px, for what moves the margin by WHOLE
@@ -38,29 +40,25 @@ class SettleList(Painted):
         super().__init__(parent)
         self._session = session
         self._current = 0
-        self._of: object = None
+        self._of: Build | None = None
         self.rows: tuple[Settled, ...] = ()
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setToolTip("Click to go to the figure; right button to say what is known about it")
-        session.told.connect(self.refresh)
+        session.told.connect(WhenSeen(self, self._rank).ask)
 
-    def refresh(self) -> None:
-        """Rank anew if the build has changed and the list is looked at."""
+    def _rank(self) -> None:
+        """Rank anew if the build has changed since."""
         solution = self._session.solution
-        now = (id(solution.build), solution.surface)
-        if not self.isVisible() or now == self._of:
+        if solution.build is self._of:
             return
-        self._of = now
+        self._of = solution.build
         self.rows = still_to_settle(solution.build, solution.build.targets.surface)
         self._current = min(self._current, max(len(self.rows) - 1, 0))
         self.setFixedHeight(round(max(ROW * len(self.rows), ROW) * self.scale))
         self._name_it()
         self.update()
-
-    def showEvent(self, event: object) -> None:
-        self.refresh()
 
     def sizeHint(self) -> QSize:
         return self.scaled(230, max(ROW * len(self.rows), ROW))

@@ -1,5 +1,7 @@
 """The Measure station: the vehicle drawn, its figures on the drawings, what is still open."""
 
+from typing import cast
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QButtonGroup,
@@ -23,13 +25,14 @@ from urgens.ui.stations.measure.side_board import SideBoard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.figure_label import FigureLabel
+from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import worded
 
 LIST_WIDTH = 236
 PARTS = ("Brakes", "Pedal and cylinder")
 
 
-class MeasureStation(QWidget):
+class MeasureStation(Station):
     """Everything that is taken with tape, scales and caliper."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
@@ -160,8 +163,18 @@ class MeasureStation(QWidget):
         found = (board.labels.get(path) for board in self.boards)
         return next((label for label in found if label is not None), None)
 
+    def keep(self) -> Kept:
+        """Return which drawings are shown."""
+        return {"part": self.parts.currentIndex()}
+
+    def give_back(self, kept: Kept) -> None:
+        """Show the drawings that were shown."""
+        self.show_part(cast(int, kept["part"]))
+
     def go_to(self, path: str) -> bool:
         """Bring a figure's drawing and focus it; tell whether it stands on one."""
+        if path.startswith("valves"):
+            return False
         case = path.partition("]")[0].removeprefix("vehicle.load_cases[")
         if path.startswith("vehicle.load_cases[") and case.isdigit():
             names = self._session.solution.system.case_names

@@ -2,8 +2,8 @@
 
 from datetime import date
 
-from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap, QShowEvent
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
@@ -20,6 +20,8 @@ from urgens.sheet.chart import pressure_chart
 from urgens.sheet.pdf import SheetDocument
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.seen import WhenSeen
+from urgens.ui.widgets.station import Station
 
 QUIET = 250  # ms without a change before the page is set again
 GAP = 16  # px between pages
@@ -95,22 +97,20 @@ class PageView(QWidget):
         return pixmap
 
 
-class SheetStation(QWidget):
+class SheetStation(Station):
     """Preview of the sheet, set anew when the build has changed and is looked at."""
-
-    export_asked = Signal(str)
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._session = session
-        self._stale = True
+        self.seen = WhenSeen(self, self._set)
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(QUIET)
-        self._timer.timeout.connect(self.refresh)
+        self._timer.timeout.connect(self.seen.now)
         self.page = PageView()
         self._lay_out()
-        session.solution_changed.connect(self._changed)
+        session.solution_changed.connect(lambda: self.seen.ask_for(self._timer.start))
 
     def _lay_out(self) -> None:
         title = QLabel("Sheet")
@@ -125,7 +125,9 @@ class SheetStation(QWidget):
         for form, words in (("html", "Write HTML"), ("pdf", "Write PDF")):
             button = QPushButton(words)
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-            button.clicked.connect(lambda _=False, ending=form: self.export_asked.emit(ending))
+            button.clicked.connect(
+                lambda _=False, ending=form: self.deed_asked.emit(f"sheet-{ending}")
+            )
             if form == "pdf":
                 button.setProperty("role", "primary")
             head.addWidget(button)
@@ -138,20 +140,10 @@ class SheetStation(QWidget):
         column.addLayout(head)
         column.addWidget(area, 1)
 
-    def showEvent(self, event: QShowEvent) -> None:
-        if self._stale:
-            self.refresh()
-
-    def _changed(self) -> None:
-        self._stale = True
-        if self.isVisible():
-            self._timer.start()
-
-    def refresh(self) -> None:
+    def _set(self) -> None:
         """Set the page from the build as it is now."""
         session = self._session
         sheet = content(session.solution, session.units, date.today())
         chart = pressure_chart(session.solution, session.units)
         letter = session.units.system is UnitSystem.INCH
         self.page.show_document(SheetDocument(sheet, chart, letter=letter))
-        self._stale = False

@@ -1,1 +1,32 @@
-"""The Size station."""
+"""The Size station: bore, pedal ratio, booster, travel and feel."""
+
+from urgens.guidance import Finding, Severity, area_of
+from urgens.ui.session import Session
+from urgens.ui.widgets.station import Station, StationKind, counted, worst
+
+AREAS = ("sizing", "travel")  # of findings that Size can mend
+PAGES = (
+    "Map", "Pedal", "Booster", "Feel", "Half lost", "Launch", "Heat", "Set-ups", "Why?",
+)  # fmt: skip
+
+
+def _make(session: Session) -> Station:
+    from urgens.ui.stations.size.station import SizeStation
+
+    return SizeStation(session)
+
+
+def _found(session: Session) -> list[Finding]:
+    return [finding for finding in session.findings if area_of(finding.code) in AREAS]
+
+
+def _fact(session: Session) -> str:
+    ratio = float(session.solution.system.pedal_ratio)
+    return counted(_found(session), f"ratio {ratio:.1f}")
+
+
+def _mark(session: Session) -> Severity | None:
+    return worst(_found(session))
+
+
+SIZE = StationKind("Size", "Alt+2", _make, _fact, _mark, pages=PAGES)

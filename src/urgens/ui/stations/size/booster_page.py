@@ -1,5 +1,7 @@
 """The booster's page: its line, its vacuum, its room, and what a cylinder made for it means."""
 
+from collections.abc import Mapping
+
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Change
@@ -103,6 +105,14 @@ class BoosterPage(Page):
     def _likely(self) -> str:
         """Return a bore to compare with: that of the other kind which is met most."""
         return "15/16 in" if self.session.build.booster.kind != "none" else "1-1/8 in"
+
+    def keep(self) -> dict[str, object]:
+        """Return the other cylinder's bore."""
+        return {"other": self.other.quantity.text if self.other.quantity else ""}
+
+    def give_back(self, kept: Mapping[str, object]) -> None:
+        """Compare with it again."""
+        self.other.set_text(str(kept["other"]))
 
     @property
     def summary(self) -> str:

@@ -10,6 +10,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
+from urgens.ui.widgets.seen import WhenSeen
 
 POINTS = 241
 
@@ -22,7 +23,7 @@ class BoosterPlane(Plane):
         self._session = session
         self.lost = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine)
         self.fitted = self.add_curve(T.ink, 3)
-        session.press_changed.connect(self._show_press)
+        session.press_changed.connect(WhenSeen(self, self._show_press, stale=False).ask)
 
     def refresh(self) -> None:
         """Draw the build as it is now."""
@@ -62,8 +63,6 @@ class BoosterPlane(Plane):
         return notes
 
     def _show_press(self) -> None:
-        if not self.isVisible():
-            return
         scale, pressed = in_units(FORCE, self._session.units), self._session.presses
         at = (float(pressed.pushrod_force) / scale, float(pressed.booster_output) / scale)
         self.set_markers([Marker(Shape.FOOT, at)])

@@ -17,6 +17,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import Curve
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
+from urgens.ui.widgets.seen import WhenSeen
 
 POINTS = 121
 Points = tuple[np.ndarray, np.ndarray]
@@ -37,7 +38,7 @@ class FeelPlane(Plane):
         self.faulty = self.add_curve(T.warn, 2.5)
         self.whole = self.add_curve(T.ink, 3)
         self.supposed: tuple[WhatIf, WhatIf] = (SOUND, SOUND)
-        session.press_changed.connect(self._show_press)
+        session.press_changed.connect(WhenSeen(self, self._show_press, stale=False).ask)
 
     @property
     def scales(self) -> tuple[float, float]:
@@ -103,8 +104,6 @@ class FeelPlane(Plane):
                 yield curve, words[dead], (T.front, T.rear)[dead], half
 
     def _show_press(self) -> None:
-        if not self.isVisible():
-            return
         travel = float(self._session.presses.pedal_travel)
         scale_x, scale_y = self.scales
         at = (travel / scale_x, self._session.effort / scale_y)

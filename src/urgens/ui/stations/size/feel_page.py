@@ -1,6 +1,8 @@
 """The feel's page: effort over travel, and what air, hoses, calipers and knock-back do to it."""
 
+from collections.abc import Mapping
 from functools import partial
+from typing import Any
 
 from PySide6.QtWidgets import (
     QButtonGroup,
@@ -15,6 +17,7 @@ from PySide6.QtWidgets import (
 
 from urgens.document.tables import hose_table
 from urgens.guidance.feeling import Compared, cold_line_words, compared, reservoir_words
+from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import (
     FORCE,
     HOSE_EXPANSION,
@@ -61,6 +64,10 @@ SCALES = {"air": CUBIC_CENTIMETRE, "hose": 1.0, "brake": 1.0, "knock_back": 1e-3
 MOST = 50.0
 
 
+def _sound() -> dict[Axle, WhatIf]:
+    return dict.fromkeys(AXLES, SOUND)
+
+
 class FeelPage(Page):
     """Whole, each half lost, booster lost; and what if."""
 
@@ -68,9 +75,9 @@ class FeelPage(Page):
         super().__init__(session)
         self.plane = FeelPlane(session)
         self.axes = (worded("", "muted"), worded("", "muted"))
-        self.axle = "rear"
-        self.faults: dict[str, WhatIf] = {"front": SOUND, "rear": SOUND}
-        self.axles = {axle: segment(f"{axle.capitalize()} axle") for axle in ("front", "rear")}
+        self.axle = Axle.REAR
+        self.faults = _sound()
+        self.axles = {axle: segment(f"{axle.capitalize()} axle") for axle in AXLES}
         group = QButtonGroup(self)
         for axle, button in self.axles.items():
             group.addButton(button)
@@ -156,10 +163,21 @@ class FeelPage(Page):
         button.setMenu(menu)
         return button
 
+    def keep(self) -> dict[str, object]:
+        """Return what is supposed, and the line that was typed."""
+        typed = [label.quantity.text if label.quantity else "" for label in self.line]
+        return {"axle": self.axle, "faults": self.faults, "line": typed}
+
+    def give_back(self, kept: Mapping[str, Any]) -> None:
+        """Suppose it again."""
+        self.axle, self.faults = kept["axle"], kept["faults"]
+        for label, typed in zip(self.line, kept["line"], strict=True):
+            label.set_text(typed)
+
     def _forget(self) -> None:
         """Suppose nothing of another build."""
-        self.faults = {"front": SOUND, "rear": SOUND}
-        self._changed()
+        self.faults = _sound()
+        self.seen.ask()
 
     @property
     def summary(self) -> str:
@@ -170,7 +188,7 @@ class FeelPage(Page):
         )
 
     def _compared(self) -> Compared:
-        faults = self.faults["front"], self.faults["rear"]
+        faults = self.faults[Axle.FRONT], self.faults[Axle.REAR]
         return compared(self.session.solution, *faults, self.session.units)
 
     def show_figures(self) -> None:
@@ -178,10 +196,10 @@ class FeelPage(Page):
         units = self.session.units
         self.axes[0].setText(f"Foot, {unit_shown(FORCE, units)}")
         self.axes[1].setText(f"Pedal travel, {unit_shown(LENGTH, units)}")
-        self.plane.supposed = (self.faults["front"], self.faults["rear"])
+        self.plane.supposed = (self.faults[Axle.FRONT], self.faults[Axle.REAR])
         self.plane.refresh()
         self.axles[self.axle].setChecked(True)
-        self.sound.setChecked(self.faults == {"front": SOUND, "rear": SOUND})
+        self.sound.setChecked(self.faults == _sound())
         for name, stepper in self.steppers.items():
             value = getattr(self.faults[self.axle], name) / SCALES[name]
             stepper.set_value(Shown(f"{value:.4g}", FAULTS[name][3]), f"{value:.4g}")
@@ -198,7 +216,7 @@ class FeelPage(Page):
         for cell in self.cells:
             cell.deleteLater()
         self.cells = []
-        changed = self.faults != {"front": SOUND, "rear": SOUND}
+        changed = self.faults != _sound()
         heads = [("", "as built", "what if" if changed else "")]
         rows = heads + [(r.name, r.sound, r.supposed if changed else "") for r in found.rows]
         for at, row in enumerate(rows):
@@ -215,7 +233,7 @@ class FeelPage(Page):
             words = cold_line_words(self.session.solution, length, bore, time, self.session.units)
             self.cold.setText(words)
 
-    def _look_at(self, axle: str) -> None:
+    def _look_at(self, axle: Axle) -> None:
         self.axle = axle
         self.show_figures()
 
@@ -245,5 +263,5 @@ class FeelPage(Page):
         self._suppose(name, value)
 
     def _clear(self) -> None:
-        self.faults = {"front": SOUND, "rear": SOUND}
+        self.faults = _sound()
         self.show_figures()

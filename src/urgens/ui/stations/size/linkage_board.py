@@ -44,12 +44,11 @@ class LinkageBoard(Board):
             Spot("pedal.pivot_to_pad", 20),
         ]
 
-    def refresh(self) -> None:
-        """Show the build as it is now."""
+    def read(self) -> None:
+        """Find how the linkage stands."""
         self._linkage = linkage(self.session.build)
         ratio = float(self.session.solution.system.pedal_ratio)
         self.setAccessibleName(f"Pedal; pushrod pin at {ratio:.2f} to 1, drag or arrow keys")
-        super().refresh()
 
     # --- where things are ------------------------------------------------------------------
 

@@ -66,7 +66,7 @@ class MapPage(Page):
     def show_figures(self) -> None:
         """Work out the map of the build as it is now."""
         self.map.refresh()
-        self.windows.refresh()
+        self.windows.seen.now()
         choices, seen = self.map.choices, dict[int, float]()
         for row, column in choices.map.ranked():
             seen.setdefault(row, float(RATIOS[column]))

@@ -111,6 +111,8 @@ class RatioPlane(Plane):
 class PedalPage(Page):
     """Drag the pin, or ask for a ratio."""
 
+    kept = ("wanted",)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.board = LinkageBoard(session)
@@ -119,7 +121,7 @@ class PedalPage(Page):
         self.figures = FigureColumn(session, FIGURES)
         self.wanted = 6.0
         self.asked = DimensionLabel("Wanted ratio", self._ask, size=22, parent=self)
-        self.asked.stepped.connect(lambda steps: self._ask(f"{self.wanted + 0.1 * steps:.2f}"))
+        self.asked.stepped.connect(self._step)
         self.drill = QPushButton()
         self.drill.clicked.connect(self._move)
         self.caution, self.follows = wrapped(), wrapped()
@@ -183,6 +185,9 @@ class PedalPage(Page):
         self.follows.setText("\n".join(consequences(build, units)))
         holes = {round(hole.value, 4) for hole in build.pedal.holes}
         self.hole.setVisible(round(build.pedal.pivot_to_pushrod.value, 4) not in holes)
+
+    def _step(self, steps: int) -> None:
+        self.asked.attempt(lambda: self._ask(f"{self.wanted + 0.1 * steps:.2f}"))
 
     def _ask(self, typed: str) -> None:
         """Take a wanted ratio; raises QuantityError."""

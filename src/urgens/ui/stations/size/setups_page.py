@@ -41,10 +41,10 @@ class SetUpsTable(Painted):
         """Solve every set-up of the build as it is now."""
         session = self._session
         surface = None if session.surface_is_own else session.solution.surface
-        key: tuple[object, ...] = (session.base, session.load_case, surface)
+        key: tuple[object, ...] = (session.base, session.view.load_case, surface)
         if self._of is None or self._of[0] is not session.base or self._of[1:] != key[1:]:
             self._of = key
-            self._columns = columns(session.base, session.load_case, surface)
+            self._columns = columns(session.base, session.view.load_case, surface)
             self.rows = rows(self._columns)
         self.setAccessibleName(f"Set-ups side by side: {', '.join(self.names)}")
         self.update()

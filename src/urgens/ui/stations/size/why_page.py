@@ -12,6 +12,7 @@ from urgens.ui.theme.paint import T, face, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.seen import WhenSeen
 
 BORES = ("5/8 in", "3/4 in", "7/8 in", "1 in", "1-1/8 in", "1-1/4 in")
 GAP = 26.0  # px between two reasons
@@ -25,11 +26,7 @@ class WhyView(Painted):
         self._session = session
         self.rows: tuple[BoreRow, ...] = ()
         self.setMinimumSize(self.scaled(560, 420))
-        session.press_changed.connect(self._pressed)
-
-    def _pressed(self) -> None:
-        if self.isVisible():
-            self.refresh()
+        session.press_changed.connect(WhenSeen(self, self.refresh, stale=False).ask)
 
     def refresh(self) -> None:
         """Work out the reasons for the build and the press as they are now."""

@@ -46,6 +46,8 @@ class Window:
 class WindowsBoard(Board):
     """One row a window, in the order in which the map looks at them."""
 
+    follows = False  # the page refreshes it once the map is worked out
+
     def __init__(self, session: Session, source: Source) -> None:
         self._source = source
         self._held: tuple[Window, str] | None = None
@@ -65,15 +67,10 @@ class WindowsBoard(Board):
             Spot("targets.stroke_reserve", 16),
         ]
 
-    def _changed(self) -> None:
-        """Wait: the page refreshes it once the map is worked out."""
-
-    def refresh(self) -> None:
-        """Show the build as it is now."""
-        self._stale = True
+    def read(self) -> None:
+        """Hold each figure against its window."""
         self._rows = self._windows()
         self.setFixedHeight(round(len(self._rows) * ROW * self.scale))
-        super().refresh()
 
     def _windows(self) -> list[Window]:
         found, at = self._source()
@@ -253,13 +250,13 @@ class WindowsBoard(Board):
         if self._held is not None:
             self._held = None
             self.session.end_drag()
-            self.refresh()
+            self.seen.now()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if Qt.Key(event.key()) == Qt.Key.Key_Escape and self._held is not None:
             self._held = None
             self.session.cancel_drag()
-            self.refresh()
+            self.seen.now()
         else:
             event.ignore()
 

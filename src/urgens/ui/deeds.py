@@ -2,15 +2,37 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import Protocol
 
 from urgens.document import demo_names
 from urgens.document.borrow import PARTS
 from urgens.quantity import UnitSystem
 from urgens.solve import ICE, WET
+from urgens.ui.bench import Bench
+from urgens.ui.files import FileDesk
+from urgens.ui.finding_line import FindingLine
+from urgens.ui.session import Session
+from urgens.ui.stations.table import STATIONS, WHY
 
-if TYPE_CHECKING:
-    from urgens.ui.window import Window
+
+class Hands(Protocol):
+    """What deeds ask of the window."""
+
+    session: Session
+    files: FileDesk
+    bench: Bench
+    finding_line: FindingLine
+
+    def show_start(self) -> None: ...
+    def find_command(self) -> None: ...
+    def show_keys(self) -> None: ...
+    def choose_units(self) -> None: ...
+    def stand_back(self) -> None: ...
+    def switch_theme(self) -> None: ...
+    def close(self) -> bool: ...
+    def press_to_first_lock(self) -> None: ...
+    def next_open(self) -> None: ...
+    def next_setup(self) -> None: ...
 
 
 @dataclass(frozen=True)
@@ -19,21 +41,25 @@ class Deed:
 
     name: str
     title: str
-    run: Callable[["Window"], object]
+    run: Callable[[Hands], object]
     keys: tuple[str, ...] = ()
     anywhere: bool = False  # also where no build is shown
 
 
-def _units(window: "Window") -> None:
+def _units(window: Hands) -> None:
     metric = window.session.units.system is UnitSystem.METRIC
     window.session.set_units(UnitSystem.INCH if metric else UnitSystem.METRIC)
 
 
-def _opener(name: str) -> Callable[["Window"], object]:
+def _opener(name: str) -> Callable[[Hands], object]:
     return lambda window: window.files.open_demo(name)
 
 
-def _borrower(part: str) -> Callable[["Window"], object]:
+def _goer(name: str) -> Callable[[Hands], object]:
+    return lambda window: window.bench.show_station(name)
+
+
+def _borrower(part: str) -> Callable[[Hands], object]:
     return lambda window: window.files.borrow(part)
 
 
@@ -81,13 +107,10 @@ VIEW_DEEDS = (
     Deed("wet", "Road: wet", lambda w: w.session.set_surface(WET), ("W",)),
     Deed("ice", "Road: ice", lambda w: w.session.set_surface(ICE), ("I",)),
     Deed("units", "Other units", _units, ("U",)),
-    Deed("why", "Why? drawn with this build, and back", lambda w: w.ask_why(), ("?",)),
+    Deed("why", "Why? drawn with this build, and back", lambda w: w.bench.visit(*WHY), ("?",)),
     Deed("setup-a", "Set-up A: the build itself", lambda w: w.session.set_setup(None), ("A",)),
     Deed("setup-b", "Set-up B: the next set-up", lambda w: w.next_setup(), ("B",)),
-    Deed("measure", "Measure", lambda w: w.show_station(0), ("Alt+1",)),
-    Deed("size", "Size", lambda w: w.show_station(1), ("Alt+2",)),
-    Deed("balance", "Balance", lambda w: w.show_station(2), ("Alt+3",)),
-    Deed("sheet", "Sheet", lambda w: w.show_station(3), ("Alt+4",)),
+    *(Deed(kind.name.lower(), kind.name, _goer(kind.name), (kind.key,)) for kind in STATIONS),
 )
 ALL_DEEDS = (*FILE_DEEDS, *BORROW_DEEDS, *DEMO_DEEDS, *HELP_DEEDS, *LAST_DEEDS, *VIEW_DEEDS)
 

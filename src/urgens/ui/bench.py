@@ -1,0 +1,77 @@
+"""The bench: the station that is worked at, the others waiting as they were left."""
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QStackedWidget, QWidget
+
+from urgens.ui.session import Session
+from urgens.ui.widgets.station import Kept, Station, StationKind
+
+
+class Bench(QStackedWidget):
+    """Makes a station when it is first asked for, and goes from one to another."""
+
+    shown = Signal(str)
+    deed_asked = Signal(str)
+
+    def __init__(self, session: Session, kinds: tuple[StationKind, ...]) -> None:
+        super().__init__()
+        self.setObjectName("bench")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self._session = session
+        self._kinds = {kind.name: kind for kind in kinds}
+        self._made: dict[str, Station] = {}
+        self._kept: dict[str, Kept] = {}  # of stations that were made in another theme
+        self.name = kinds[0].name
+        self._asked_from: tuple[str, str] | None = None  # station and page before a visit
+
+    def station(self, name: str) -> Station:
+        """Return a station; raises KeyError where there is none of that name."""
+        if name not in self._made:
+            made = self._made[name] = self._kinds[name].make(self._session)
+            made.deed_asked.connect(self.deed_asked)
+            self.addWidget(made)
+            if name in self._kept:
+                made.give_back(self._kept.pop(name))
+        return self._made[name]
+
+    def show_station(self, name: str) -> None:
+        """Bring a station."""
+        station = self.station(name)
+        self.name = name
+        self.setCurrentWidget(station)
+        self.shown.emit(name)
+
+    def visit(self, name: str, page: str) -> None:
+        """Look at a page of a station; asked again there, go back to where it was asked."""
+        station = self.station(name)
+        if (self.name, station.page_name) == (name, page):
+            back, its_page = self._asked_from or (name, self._kinds[name].pages[0])
+            station.show_page_named(its_page)
+            self.show_station(back)
+            return
+        self._asked_from = (self.name, station.page_name)
+        station.show_page_named(page)
+        self.show_station(name)
+
+    def go_to(self, where: str) -> bool:
+        """Bring what a finding points at; tell whether a station has it."""
+        for name in self._kinds:
+            if self.station(name).go_to(where):
+                self.show_station(name)
+                self.station(name).go_to(where)  # again, now that it can take the focus
+                return True
+        return False
+
+    def current(self) -> QWidget:
+        """Return the station that is shown."""
+        return self.station(self.name)
+
+    def keep(self) -> tuple[str, dict[str, Kept], tuple[str, str] | None]:
+        """Return what is shown, and what every station keeps."""
+        kept = {**self._kept, **{name: made.keep() for name, made in self._made.items()}}
+        return self.name, kept, self._asked_from
+
+    def give_back(self, kept: tuple[str, dict[str, Kept], tuple[str, str] | None]) -> None:
+        """Show what another bench has shown, every station as it was left."""
+        name, self._kept, self._asked_from = kept
+        self.show_station(name)

@@ -1,0 +1,121 @@
+"""The document that is open: the build, the steps that led to it, and its file."""
+
+import hashlib
+from pathlib import Path
+
+from PySide6.QtCore import QObject, Signal
+from PySide6.QtGui import QUndoStack
+
+from urgens.document import Build, BuildErrors, Change, changed, load, save
+from urgens.document.files import is_read_only
+from urgens.ui.session.undo import Drag, Edit
+
+
+class OpenDocument(QObject):
+    """One build without its set-ups laid over it; all that changes it goes through `take`."""
+
+    replaced = Signal()  # the build is another one now
+    file_changed = Signal()
+
+    def __init__(self, build: Build, path: Path | None, parent: QObject) -> None:
+        super().__init__(parent)
+        self.undo_stack = QUndoStack(self)
+        self.undo_stack.cleanChanged.connect(self._clean_changed)
+        self.drag: Drag | None = None
+        self.base, self.path = build, path
+        self._digest = _digest(path)
+
+    def _clean_changed(self) -> None:
+        self.file_changed.emit()
+
+    def start(self, build: Build, path: Path | None) -> None:
+        """Take another build; nothing of the one before is left, nor is anyone told yet."""
+        self.drag = None
+        self.base, self.path = build, path
+        self.undo_stack.clear()
+        self._digest = _digest(path)
+
+    def _show(self, build: Build) -> None:
+        self.base = build
+        self.replaced.emit()
+
+    def _shown(self) -> Build:
+        return self.base
+
+    def put(self, build: Build, label: str) -> None:
+        """Put another build in place of this one, as one step."""
+        if build != self.base:
+            self.undo_stack.push(Edit(self._show, self._shown, build, label, self.drag))
+
+    def take(self, change: Change, setup: str | None) -> None:
+        """Change the build, or one of its set-ups, as one step; raises BuildErrors.
+
+        While a drag is under way all its steps are one.
+        """
+        self.put(changed(self.base, change, setup), change.label)
+
+    def begin_drag(self) -> None:
+        """From here on edits belong to one drag."""
+        self.drag = Drag(self.base)
+
+    def end_drag(self) -> None:
+        """End the drag; what it did is one step."""
+        self.drag = None
+
+    def cancel_drag(self) -> None:
+        """Put back what the drag changed, and leave no step behind."""
+        command = self.drag.command if self.drag is not None else None
+        self.drag = None
+        if command is not None:
+            command.cancelled = True
+            self.undo_stack.undo()
+
+    # --- its file --------------------------------------------------------------------------
+
+    def save(self, path: Path) -> None:
+        """Write the build to `path`, which becomes its file; raises OSError."""
+        save(self.base, path)
+        self.path = path
+        self._digest = _digest(path)
+        self.undo_stack.setClean()
+        self.file_changed.emit()
+
+    @property
+    def modified(self) -> bool:
+        """Whether there is something to save."""
+        return not self.undo_stack.isClean()
+
+    @property
+    def changed_on_disk(self) -> bool:
+        """Whether another program has changed the file since it was read or written here."""
+        now = _digest(self.path)
+        return self.path is not None and now is not None and now != self._digest
+
+    def disk_digest(self) -> bytes | None:
+        """Return a digest of the file as it is on the disk now."""
+        return _digest(self.path)
+
+    @property
+    def read_only(self) -> bool:
+        """Whether the file is marked as not to be written."""
+        return self.path is not None and self.path.exists() and is_read_only(self.path)
+
+
+def as_saved(build: Build, path: Path | None) -> tuple[Build, Path | None]:
+    """Return what recovered work is compared with: what is in its file, if that can be read."""
+    if path is not None and path.is_file():
+        try:
+            return load(path), path
+        except BuildErrors:
+            return build, None
+    return build, path
+
+
+def _digest(path: Path | None) -> bytes | None:
+    """Return a digest of a file's content, None where there is none to read."""
+    if path is None:
+        return None
+    try:
+        return hashlib.sha256(path.read_bytes()).digest()
+    except OSError:
+        return None

@@ -1,0 +1,72 @@
+"""What a station is to the window, whichever it is."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QWidget
+
+from urgens.guidance import Finding, Severity
+from urgens.ui.session import Session
+
+Kept = Mapping[str, object]
+
+
+class Station(QWidget):
+    """One part of the work on the bench. From far away it shows what can be read from there.
+
+    `deed_asked` names something only the window can do.
+    """
+
+    deed_asked = Signal(str)
+
+    def go_to(self, where: str) -> bool:
+        """Bring what a finding points at, a path of the build; tell whether it is here."""
+        return False
+
+    def show_page_named(self, name: str) -> None:
+        """Show one of its pages; one of a single page has nothing to do."""
+
+    @property
+    def page_name(self) -> str:
+        """The page that is shown, empty where there is only one."""
+        return ""
+
+    def keep(self) -> Kept:
+        """Return what was typed, chosen and scrolled to here, and is no part of the build."""
+        return {}
+
+    def give_back(self, kept: Kept) -> None:
+        """Take what another station of this kind has kept."""
+
+
+@dataclass(frozen=True)
+class StationKind:
+    """A station in the table: its name and key, how it is made, and what the rail says of it.
+
+    `fact` is of at most twelve letters; `mark` the worst there is to say; what is not `judged` has
+    an open ring: there is nothing to judge, or not yet. `pages` are their names.
+    """
+
+    name: str
+    key: str
+    make: Callable[[Session], Station]
+    fact: Callable[[Session], str]
+    mark: Callable[[Session], Severity | None] = lambda _: None
+    judged: Callable[[Session], bool] = lambda _: True
+    pages: tuple[str, ...] = ()
+
+
+def worst(found: list[Finding]) -> Severity | None:
+    """Return the worst of findings, None where there are none."""
+    return min((finding.severity for finding in found), default=None)
+
+
+def counted(found: list[Finding], good: str) -> str:
+    """Return how many of the worst findings there are, or the good that is said of none."""
+    severity = worst(found)
+    if severity is None:
+        return good
+    count = sum(finding.severity is severity for finding in found)
+    plural = "s" if count > 1 and severity is not Severity.ADVICE else ""
+    return f"{count} {severity.word}{plural}"

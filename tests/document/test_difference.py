@@ -1,0 +1,71 @@
+"""What undo keeps: a difference leads from one build to another and back, byte for byte."""
+
+import json
+from typing import Any
+
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.strategies import documents
+from urgens.document import BuildErrors, Change, changed, demo, demo_names, dumps
+from urgens.document.difference import difference
+from urgens.document.validation import validated
+
+CHANGES = (
+    Change("bore", {"master.bore": "3/4 in"}),
+    Change("booster gone", {"booster": {"kind": "none"}}),
+    Change("known", known={"vehicle.wheelbase": {"state": "measured"}}),
+    Change("wheelbase", {"vehicle.wheelbase": "3 m"}),
+    Change("case", orders={"vehicle.load_cases": [2, 0]}),
+    Change("valves", orders={"valves.rear": [{"kind": "limiting", "knee": "20 bar"}]}),
+    Change("notes", {"notes": "changed"}),
+    Change("brake", {"rear.brake.threshold": "60 psi"}),
+    Change("set-up", orders={"setups": [{"name": "x", "changes": {"notes": "in it"}}]}),
+)
+
+
+@settings(max_examples=60, deadline=None)
+@given(
+    st.lists(st.sampled_from(CHANGES), min_size=1, max_size=6), st.sampled_from([None, "manual"])
+)
+def test_as_many_steps_back_give_the_same_bytes(steps: list[Change], setup: str | None) -> None:
+    build = demo("pickup")
+    builds, kept = [build], []
+    for step in steps:
+        if step.label == "set-up" and setup is not None:
+            continue
+        try:
+            made = changed(builds[-1], step, setup)
+        except BuildErrors:
+            continue  # a case that is gone already
+        kept.append(difference(builds[-1], made))
+        builds.append(made)
+    now = builds[-1]
+    for one, before in zip(reversed(kept), reversed(builds[:-1]), strict=True):
+        now = one.back(now)
+        assert dumps(now) == dumps(before)
+    for one, after in zip(kept, builds[1:], strict=True):
+        now = one.forward(now)
+        assert dumps(now) == dumps(after)
+
+
+@settings(max_examples=30, deadline=None)
+@given(documents(), documents())
+def test_any_build_is_reached_from_any_other(one: dict[str, Any], other: dict[str, Any]) -> None:
+    first, second = validated(one), validated(other)
+    between = difference(first, second)
+
+    assert dumps(between.forward(first)) == dumps(second)
+    assert dumps(between.back(second)) == dumps(first)
+
+
+def test_a_step_is_as_small_as_what_it_changes() -> None:
+    for name in demo_names():
+        build = demo(name)
+        made = changed(build, Change("wheelbase", {"vehicle.wheelbase": "3 m"}))
+        (step,) = difference(build, made).steps
+
+        assert step.way == ("vehicle", "wheelbase")
+        assert (step.before, step.after) == (build.vehicle.wheelbase.text, "3 m")
+        assert len(json.dumps(step.after)) < 10
+    assert difference(build, build).steps == ()
