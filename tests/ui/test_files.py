@@ -1,6 +1,7 @@
 """Files in the window: recent, dropped, read-only, changed by others, and work kept from a kill."""
 
 import json
+import os
 import signal
 import subprocess
 import sys
@@ -19,6 +20,7 @@ from urgens.document import (
     changed,
     demo,
     demo_names,
+    dumps,
     edited,
     load,
     save,
@@ -182,7 +184,7 @@ def test_unsaved_work_is_kept_aside_and_forgotten_once_it_is_saved(
     qtbot.waitUntil(recovery.file.exists, timeout=3000)
 
     assert "Half done" in json.loads(recovery.file.read_text(encoding="utf-8"))["build"]
-    assert found(tmp_path) == ()  # this process is still running
+    assert found(tmp_path) == ((), ())  # this window is still there
     session.save(tmp_path / "saved.urgens.json")
     assert not recovery.file.exists()
 
@@ -223,7 +225,56 @@ def test_work_survives_a_kill(
     assert window.session.build.name == "Wexcombe"
 
 
-def test_what_is_half_written_is_passed_over(tmp_path: Path) -> None:
-    (tmp_path / f"{2**22 - 3}-1.json").write_text('{"path": null, "build": "{', encoding="utf-8")
+def test_work_is_offered_where_the_number_of_a_dead_process_is_in_use_again(
+    tmp_path: Path, pickup: Build
+) -> None:
+    kept = json.dumps({"path": None, "build": dumps(pickup)})
+    (tmp_path / f"{os.getpid()}-1.json").write_text(kept, encoding="utf-8")
 
-    assert found(tmp_path) == ()
+    ((left,), unread) = found(tmp_path)
+
+    assert (left.build, left.path, unread) == (pickup, None, ())
+    left.forget()
+    assert found(tmp_path) == ((), ())
+
+
+def test_two_windows_on_one_file_keep_their_own_work(dressed: QApplication, tmp_path: Path) -> None:
+    path = tmp_path / "truck.urgens.json"
+    save(demo("pickup"), path)
+    kept = [Recovery(Session(demo("pickup"), path), tmp_path / "kept") for _ in range(2)]
+    for number, recovery in enumerate(kept):
+        recovery._session.edit("name", f"Window {number}")
+        recovery.keep()
+    assert len(list((tmp_path / "kept").glob("*.json"))) == 2
+    assert found(tmp_path / "kept") == ((), ())  # both windows are there
+    kept[0].clear()
+    assert [f.name for f in (tmp_path / "kept").glob("*.json")] == [kept[1].file.name]
+    kept[1].clear()
+    assert list((tmp_path / "kept").iterdir()) == []
+
+
+def test_what_cannot_be_kept_aside_is_said_once(dressed: QApplication, tmp_path: Path) -> None:
+    folder = tmp_path / "file, not folder"
+    folder.write_text("", encoding="utf-8")
+    recovery = Recovery(Session(demo("pickup")), folder)
+    said: list[str] = []
+    recovery.failed.connect(said.append)
+    recovery._session.edit("name", "Half done")
+    recovery.keep()
+    recovery.keep()
+
+    assert said == ["File exists"]
+
+
+def test_what_is_kept_and_cannot_be_read_is_said_and_left_there(
+    window: Window, tmp_path: Path, answer: Answer
+) -> None:
+    broken = tmp_path / "0.json"
+    broken.write_text('{"path": null, "build": "{', encoding="utf-8")
+    window._recovery_folder = tmp_path
+    said = answer("OK")
+    window.offer_recovery()
+
+    assert said == ["Work kept aside cannot be read", f"It is still there: {tmp_path / '0.unread'}"]
+    assert (tmp_path / "0.unread").exists()
+    assert found(tmp_path) == ((), ())

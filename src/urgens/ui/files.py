@@ -188,6 +188,19 @@ class FileDesk:
         """Say why an edit was not made."""
         self._say("Nothing was changed", words)
 
+    def say_not_kept(self, why: str) -> None:
+        """Say that unsaved work cannot be kept aside."""
+        self._say("Unsaved work is not kept aside", f"{why}. Save often: a crash would lose it.")
+
+    def say_unread(self, kept: Path) -> None:
+        """Say that work which was kept aside cannot be read; it is put out of the way."""
+        aside = kept.with_suffix(".unread")
+        try:
+            kept.replace(aside)
+        except OSError:
+            aside = kept
+        self._say("Work kept aside cannot be read", f"It is still there: {aside}")
+
     def _say(self, title: str, words: str) -> None:
         box = QMessageBox(self._window)
         box.setIcon(QMessageBox.Icon.Warning)

@@ -1,17 +1,25 @@
-"""Work that is not saved yet, kept aside so that a kill or a crash loses nothing."""
+"""Work that is not saved yet, kept aside so that a kill or a crash loses nothing.
+
+Each window keeps its work under a name of its own, beside a file that it holds locked. The system
+gives a lock up with the process that held it, however that ends, so that a lock which can be
+taken says that its window is gone; the number of a process may be in use again.
+"""
 
 import contextlib
+import fcntl
 import json
 import os
+import uuid
 from dataclasses import dataclass
 from pathlib import Path
 
-from PySide6.QtCore import QObject, QTimer
+from PySide6.QtCore import QObject, QTimer, Signal
 
 from urgens.document import Build, BuildErrors, dumps, loads
 from urgens.ui.session import Session
 
 QUIET = 700  # ms after the last change
+LOCK = ".lock"
 
 
 @dataclass(frozen=True)
@@ -22,25 +30,29 @@ class Found:
     build: Build
     path: Path | None
 
+    def forget(self) -> None:
+        """Remove what was kept; raises OSError."""
+        self.kept.unlink(missing_ok=True)
+        self.kept.with_suffix(LOCK).unlink(missing_ok=True)
+
 
 class Recovery(QObject):
-    """Keeps the session's unsaved build in a folder of the user's, under this process's number."""
+    """Keeps the session's unsaved build in a folder of the user's, locked while this window is."""
+
+    failed = Signal(str)  # why nothing can be kept; said once
 
     def __init__(self, session: Session, folder: Path, parent: QObject | None = None) -> None:
         super().__init__(parent)
         self._session = session
-        self._folder = folder
+        self.file = folder / f"{uuid.uuid4().hex}.json"
+        self._lock: int | None = None
+        self._told = False
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(QUIET)
         self._timer.timeout.connect(self.keep)
         session.solution_changed.connect(self._changed)
         session.file_changed.connect(self._changed)
-
-    @property
-    def file(self) -> Path:
-        """Where this process keeps its work."""
-        return self._folder / f"{os.getpid()}-{id(self._session):x}.json"
 
     def _changed(self) -> None:
         if self._session.modified:
@@ -49,49 +61,75 @@ class Recovery(QObject):
             self.clear()
 
     def keep(self) -> None:
-        """Write the unsaved build aside; a full disk is no reason to disturb the work."""
+        """Write the unsaved build aside; where that fails it is said once, and work goes on."""
         self._timer.stop()
         if not self._session.modified:
             return
+        try:
+            self._write()
+        except OSError as error:
+            if not self._told:
+                self._told = True
+                self.failed.emit(error.strerror or str(error))
+
+    def _write(self) -> None:
         path = self._session.path
         kept = {"path": str(path) if path else None, "build": dumps(self._session.base)}
+        self.file.parent.mkdir(parents=True, exist_ok=True)
+        if self._lock is None:
+            self._lock = _locked(self.file.with_suffix(LOCK))
         aside = self.file.with_suffix(".tmp")
-        with contextlib.suppress(OSError):
-            self._folder.mkdir(parents=True, exist_ok=True)
-            aside.write_text(json.dumps(kept), encoding="utf-8")
-            aside.replace(self.file)
+        aside.write_text(json.dumps(kept), encoding="utf-8")
+        aside.replace(self.file)
 
     def clear(self) -> None:
         """Forget what was kept: it is saved, or given up."""
         self._timer.stop()
-        with contextlib.suppress(OSError):
-            self.file.unlink(missing_ok=True)
+        with contextlib.suppress(OSError):  # then it is offered once more, which loses nothing
+            for suffix in (".json", ".tmp", LOCK):
+                self.file.with_suffix(suffix).unlink(missing_ok=True)
+        if self._lock is not None:
+            os.close(self._lock)
+            self._lock = None
 
 
-def found(folder: Path) -> tuple[Found, ...]:
-    """Return the work that processes no longer running have left in `folder`."""
-    left = []
+def found(folder: Path) -> tuple[tuple[Found, ...], tuple[Path, ...]]:
+    """Return the work that windows no longer there have left in `folder`.
+
+    Beside it stand the files that should hold some and cannot be read.
+    """
+    left, unread = [], []
     for kept in sorted(folder.glob("*.json")):
-        if _runs(kept.name.split("-")[0]):
+        if _held(kept.with_suffix(LOCK)):
             continue
         try:
             document = json.loads(kept.read_text(encoding="utf-8"))
             build = loads(document["build"])
             path = Path(document["path"]) if document["path"] else None
         except (OSError, ValueError, KeyError, TypeError, BuildErrors):
-            continue  # half written; what was on disk before is still there
-        left.append(Found(kept, build, path))
-    return tuple(left)
+            unread.append(kept)
+        else:
+            left.append(Found(kept, build, path))
+    return tuple(left), tuple(unread)
 
 
-def _runs(number: str) -> bool:
-    """Tell whether the process with this number is running."""
-    if not number.isdigit():
+def _locked(path: Path) -> int:
+    """Return an open file that this process alone holds locked; raises OSError."""
+    file = os.open(path, os.O_CREAT | os.O_RDWR, 0o600)
+    try:
+        fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+    except OSError:
+        os.close(file)
+        raise
+    return file
+
+
+def _held(path: Path) -> bool:
+    """Tell whether a window that is there holds this lock."""
+    if not path.exists():
         return False
     try:
-        os.kill(int(number), 0)
-    except ProcessLookupError:
-        return False
-    except PermissionError:
+        os.close(_locked(path))
+    except BlockingIOError:
         return True
-    return True
+    return False

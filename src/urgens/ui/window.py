@@ -70,6 +70,7 @@ class Window(QMainWindow):
         self.recovery: Recovery | None = None
         if recovery_folder is not None:
             self.recovery = Recovery(session, recovery_folder, self)
+            self.recovery.failed.connect(self.files.say_not_kept)
         self._recovery_folder = recovery_folder
         self.start: StartPage | None = None
         self.deeds: dict[str, QAction] = actions(self, self._do)
@@ -264,12 +265,15 @@ class Window(QMainWindow):
         """Offer the work that a window which was killed has left."""
         if self._recovery_folder is None:
             return
-        for left in found(self._recovery_folder):
+        lefts, unread = found(self._recovery_folder)
+        for kept in unread:
+            self.files.say_unread(kept)
+        for left in lefts:
             if self.files.wants(left):
                 self.session.recover(left.build, left.path)
                 if self.recovery is not None:
                     self.recovery.keep()
-                left.kept.unlink(missing_ok=True)
+                left.forget()
                 return
 
     def press_to_first_lock(self) -> None:

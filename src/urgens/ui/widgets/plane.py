@@ -97,6 +97,7 @@ class Plane(pg.PlotWidget):
         # A cosmetic pen is wider than its bounds in data units say: smaller updates leave traces.
         self.setViewportUpdateMode(self.ViewportUpdateMode.FullViewportUpdate)
         self.plotItem.setMenuEnabled(False)
+        self.plotItem.ctrlMenu.setParent(self, Qt.WindowType.Popup)  # else it outlives the plot
         self.plotItem.hideButtons()
         self.plotItem.setMouseEnabled(False, False)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)

@@ -13,6 +13,9 @@ from urgens.ui.widgets.figure_label import FigureLabel, Spot
 NAME_WIDTH = 170  # px; longer names elide
 
 
+CASES = "vehicle.load_cases"
+
+
 class LoadCaseRow(QWidget):
     """Names, copies, moves and removes the load case that is looked at."""
 
@@ -106,4 +109,7 @@ class LoadCaseRow(QWidget):
         self._put(kept, f"{cases[index].name} taken out")
 
     def _put(self, order: Order, label: str) -> None:
-        self._session.make(Change(label, orders={"vehicle.load_cases": order}))
+        """Put the cases in another order: the build's own, which its set-ups share."""
+        session = self._session
+        own = any(s.name == session.setup and CASES in s.changes for s in session.base.setups)
+        session.make(Change(label, orders={CASES: order}), in_setup=own)
