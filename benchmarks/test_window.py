@@ -10,9 +10,9 @@ from PySide6.QtWidgets import QApplication
 
 from urgens.document import demo
 from urgens.ui.application import dress
+from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.valve_setting import set_knee, valve_setting
-from urgens.ui.window import Window
 
 
 @pytest.fixture(params=("pickup", "roadster"))

@@ -16,9 +16,9 @@ from PySide6.QtWidgets import QApplication
 
 from urgens.document import Build, demo, demo_text, loads, with_changes
 from urgens.ui.application import dress
+from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
 from urgens.ui.widgets.background import any_running
-from urgens.ui.window import Window
 
 
 @pytest.fixture

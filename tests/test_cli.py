@@ -1,13 +1,17 @@
 """The command line as a builder types it."""
 
+import argparse
 import json
+import os
 import subprocess
 import sys
+from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
 import pytest
 
+from urgens.arguments import parser
 from urgens.cli import main
 from urgens.document import demo, demo_text
 from urgens.printed.solution import printed_solution
@@ -128,3 +132,107 @@ def test_a_reader_that_stops_early_is_no_failure(file: str) -> None:
 
     assert run.stdout == "{\n"
     assert run.stderr == ""
+
+
+# --- where it runs -------------------------------------------------------------------------------
+
+
+def run(*arguments: str, **environment: str) -> subprocess.CompletedProcess[bytes]:
+    command = [sys.executable, "-m", "urgens", *arguments]
+    environment = {**os.environ, **environment}
+    return subprocess.run(command, capture_output=True, check=False, env=environment)
+
+
+def test_nothing_found_is_said(tmp_path: Path, capsys: Any) -> None:
+    calm = tmp_path / "calm.urgens.json"
+    calm.write_text(demo_text("roadster"), encoding="utf-8")
+
+    assert main(["check", str(calm)]) == 0
+    assert capsys.readouterr().out.startswith("nothing found: ")
+
+
+def every_parser(made: argparse.ArgumentParser) -> Iterator[argparse.ArgumentParser]:
+    yield made
+    for action in made._actions:
+        if isinstance(action, argparse._SubParsersAction):
+            for inner in action.choices.values():
+                yield from every_parser(inner)
+
+
+def test_every_option_of_every_command_has_a_help() -> None:
+    actions = [action for one in every_parser(parser()) for action in one._actions]
+
+    assert len(actions) > 30
+    assert [action.dest for action in actions if not action.help and action.dest != "command"] == []
+
+
+@pytest.mark.parametrize("arguments", [["--help"], ["solve", "--help"], ["--version"]])
+def test_help_loads_nothing_that_computes(arguments: list[str]) -> None:
+    code = (
+        "import sys, urgens.cli\n"
+        f"try: urgens.cli.main({arguments!r})\n"
+        "except SystemExit: pass\n"
+        "print([m for m in ('numpy', 'pydantic', 'PySide6') if m in sys.modules])"
+    )
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, check=True, text=True)
+
+    assert done.stdout.endswith("[]\n")
+
+
+def test_a_terminal_without_greek_is_no_failure(file: str) -> None:
+    for encoding in ("latin-1", "ascii"):
+        done = run("check", file, PYTHONIOENCODING=encoding)
+        assert (done.returncode, done.stderr) == (1, b"")
+        assert rb"\u03bc 0.90" in done.stdout
+
+        printed = run("solve", file, PYTHONIOENCODING=encoding)
+        assert json.loads(printed.stdout.decode(encoding))["findings"]
+
+
+@pytest.mark.parametrize("command", [["solve"], ["check"]])
+def test_a_full_disk_is_said_in_words(file: str, command: list[str]) -> None:
+    with Path("/dev/full").open("wb") as full:
+        done = subprocess.run(
+            [sys.executable, "-m", "urgens", *command, file],
+            stdout=full, stderr=subprocess.PIPE, check=False, text=True,
+        )  # fmt: skip
+
+    assert done.returncode == 2
+    assert done.stderr == "urgens: cannot be written (No space left on device); make room\n"
+
+
+@pytest.mark.parametrize("form", ["pdf", "html", "csv"])
+def test_a_sheet_that_cannot_be_written_is_said_in_words(
+    file: str, tmp_path: Path, form: str
+) -> None:
+    out = tmp_path / f"sheet.{form}"
+    out.symlink_to("/dev/full")
+    done = run("sheet", file, "-o", str(out))
+
+    assert done.returncode == 2
+    assert b"cannot be written (No space left on device)" in done.stderr
+    assert b"Traceback" not in done.stderr
+
+
+@pytest.mark.parametrize("command", ["sheet", "window"])
+def test_a_library_of_the_system_that_is_missing_is_named(
+    file: str, tmp_path: Path, command: str
+) -> None:
+    """A stand-in for PySide6 fails as the real one does without the library."""
+    (tmp_path / "PySide6").mkdir()
+    said = "libEGL.so.1: cannot open shared object file: No such file or directory"
+    (tmp_path / "PySide6" / "__init__.py").write_text(f"raise ImportError({said!r})\n")
+    wanted = ["sheet", file, "-o", str(tmp_path / "x.pdf")] if command == "sheet" else [file]
+    done = run(*wanted, PYTHONPATH=str(tmp_path))
+
+    assert done.returncode == 2
+    assert done.stderr.startswith(b"urgens: Qt cannot be loaded here (libEGL.so.1: ")
+    assert b"Traceback" not in done.stderr
+
+
+def test_a_display_that_cannot_be_used_is_said_in_words(file: str) -> None:
+    done = run(file, QT_QPA_PLATFORM="xcb", DISPLAY=":4777")
+
+    assert done.returncode == 2
+    assert b"the window cannot be shown on this display (:4777): " in done.stderr
+    assert b"Traceback" not in done.stderr

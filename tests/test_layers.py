@@ -33,7 +33,7 @@ def test_the_contracts_hold(tree: Path) -> None:
     run = lint(tree)
 
     assert run.returncode == 0, run.stdout
-    assert "Contracts: 4 kept, 0 broken." in run.stdout
+    assert "Contracts: 6 kept, 0 broken." in run.stdout
 
 
 @pytest.mark.parametrize(
@@ -47,6 +47,21 @@ def test_the_contracts_hold(tree: Path) -> None:
         ),
         ("document/files.py", "import urgens.ui.session", "Imports point one way BROKEN"),
         ("sheet/content.py", "import pyqtgraph", "The sheet knows no widgets BROKEN"),
+        (
+            "ui/widgets/page.py",
+            "import urgens.ui.stations.table",
+            "Inside the interface imports point one way BROKEN",
+        ),
+        (
+            "ui/session/view.py",
+            "import urgens.ui.widgets.seen",
+            "Inside the interface imports point one way BROKEN",
+        ),
+        (
+            "ui/stations/size/half_page.py",
+            "import urgens.ui.stations.measure.kinds",
+            "Stations do not know each other BROKEN",
+        ),
     ],
 )
 def test_a_planted_import_is_seen(tree: Path, file: str, planted: str, contract: str) -> None:
@@ -56,3 +71,27 @@ def test_a_planted_import_is_seen(tree: Path, file: str, planted: str, contract:
 
     assert run.returncode == 1
     assert contract in run.stdout
+
+
+WRITES_A_SHEET = """
+import sys
+from pathlib import Path
+{planted}
+from urgens.document import demo
+from urgens.sheet import write
+write(demo("pickup"), Path(sys.argv[1]))
+print([name for name in ("PySide6.QtWidgets", "urgens.ui", "pyqtgraph") if name in sys.modules])
+"""
+
+
+@pytest.mark.parametrize(
+    ("planted", "found"), [("", "[]"), ("import PySide6.QtWidgets", "['PySide6.QtWidgets']")]
+)
+def test_a_sheet_is_written_without_widgets(tmp_path: Path, planted: str, found: str) -> None:
+    code = WRITES_A_SHEET.format(planted=planted)
+    run = subprocess.run(
+        [sys.executable, "-c", code, str(tmp_path / "sheet.pdf")],
+        capture_output=True, check=True, text=True,
+    )  # fmt: skip
+
+    assert run.stdout.strip() == found

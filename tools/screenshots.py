@@ -9,9 +9,9 @@ from PySide6.QtWidgets import QApplication
 
 from urgens.document import demo
 from urgens.ui.application import dress
+from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
 from urgens.ui.theme.switch import use_theme
-from urgens.ui.window import Window
 
 WORKED = ("balance-choose.png", "balance-sure.png")  # worked out away from the hand
 WORK = 6000  # ms

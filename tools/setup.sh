@@ -47,18 +47,20 @@ if can_install; then
   # shellcheck disable=SC2086
   [ -z "${all// /}" ] || install_packages $all
 else
+  all=$(echo $need_venv $need $window)
   if [ -n "${need_venv}${need// /}" ]; then
-    say "Missing system packages. Install them, then try again:"
-    say "  sudo apt-get install -y --no-install-recommends $need_venv $need"
+    say "Missing system packages, those for a screen of its own among them. Install them, then try again:"
+    say "  sudo apt-get update && sudo apt-get install -y --no-install-recommends $all"
     exit 1
   fi
-  if [ -n "${window// /}" ]; then
+  if [ -n "$all" ]; then
     say "For a window on this machine's own screen (or Xvfb) these are missing:"
-    say "  sudo apt-get install -y --no-install-recommends $window"
+    say "  sudo apt-get update && sudo apt-get install -y --no-install-recommends $all"
   fi
 fi
 
-[ -x .venv/bin/python ] || "$PYTHON" -m venv .venv
+# A venv whose making was stopped has a python but no pip yet: it is made anew.
+.venv/bin/python -m pip --version >/dev/null 2>&1 || "$PYTHON" -m venv --clear .venv
 pip() { .venv/bin/python -m pip --disable-pip-version-check --quiet "$@"; }
 if [ "$want" = run ]; then
   pip install --require-hashes -r requirements/base.txt

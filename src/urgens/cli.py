@@ -1,170 +1,88 @@
-"""The command line: reads arguments, prints, nothing else."""
+"""The command line: reads arguments, prints, nothing else.
+
+What computes is imported once it is clear that something is to be computed.
+"""
 
 import argparse
+import gc
+import io
 import json
 import os
 import sys
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-import numpy as np
+from urgens.arguments import parser
 
-from urgens import __version__
-from urgens.document import Build, BuildErrors, demo, demo_names, load, schema, with_setup
-from urgens.quantity import FORCE, LENGTH, SPEED, Kind, QuantityError, parse
+if TYPE_CHECKING:
+    from urgens.document import Build, BuildErrors
 
 DONE, DANGER, BAD_INPUT = 0, 1, 2
 COMMANDS = ("solve", "check", "size", "valves", "robustness", "sheet", "schema", "demo")
-
-
-def _quantity(kind: Kind) -> Callable[[str], float]:
-    def read(text: str) -> float:
-        try:
-            value = parse(text, kind).value
-        except QuantityError as error:
-            raise argparse.ArgumentTypeError(str(error)) from error
-        if value < 0:
-            raise argparse.ArgumentTypeError(f'"{text}" is negative; write zero or more')
-        return value
-
-    return read
-
-
-def _coefficient(text: str) -> float:
-    try:
-        value = float(text)
-    except ValueError:
-        value = float("nan")
-    if not 0 < value < float("inf"):
-        raise argparse.ArgumentTypeError(
-            f'"{text}" is no tyre-road coefficient; write a number above zero, such as 0.9'
-        )
-    return value
-
-
-def _bores(text: str) -> tuple[float, float | None]:
-    """Read a bore, or "FRONT:REAR" of twin cylinders."""
-    front, colon, rear = text.partition(":")
-    read = _quantity(LENGTH)
-    found = read(front), read(rear) if colon else None
-    if any(bore == 0 for bore in found):
-        raise argparse.ArgumentTypeError(f'"{text}" is zero; write a bore such as 7/8 in')
-    return found
-
-
-def _ratio(text: str) -> float:
-    try:
-        value = float(text)
-    except ValueError:
-        value = float("nan")
-    if not 1 <= value <= 20:
-        raise argparse.ArgumentTypeError(f'"{text}" is no pedal ratio; write 1 to 20, such as 6')
-    return value
-
-
-def _margin(text: str) -> float:
-    try:
-        value = float(text)
-    except ValueError:
-        value = float("nan")
-    if not 0 <= value < 1:
-        raise argparse.ArgumentTypeError(
-            f'"{text}" is no margin of adhesion; write 0 or more and less than 1, such as 0.05'
-        )
-    return value
-
-
-def _count(text: str) -> int:
-    if not text.isdecimal() or not 1 <= int(text) <= 10_000_000:
-        raise argparse.ArgumentTypeError(
-            f'"{text}" is no number of draws; write 1 to 10000000, such as 100000'
-        )
-    return int(text)
-
-
-def _seed(text: str) -> int:
-    if not text.isdecimal():
-        raise argparse.ArgumentTypeError(f'"{text}" is no seed; write a whole number, such as 1')
-    return int(text)
-
-
-def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(
-        prog="urgens", description="Without a command: open the window, on FILE if one is named."
-    )
-    parser.add_argument("--version", action="version", version=f"urgens {__version__}")
-    commands = parser.add_subparsers(dest="command", required=True, metavar="COMMAND")
-
-    solve = commands.add_parser("solve", help="print all figures of a build as JSON")
-    solve.add_argument("file", type=Path, metavar="FILE")
-    solve.add_argument("--setup", metavar="NAME")
-    solve.add_argument("--load-case", metavar="NAME")
-    solve.add_argument("--surface", type=_coefficient, metavar="MU")
-    solve.add_argument("--speed", type=_quantity(SPEED), default=0.0, metavar="SPEED")
-    solve.add_argument("--effort", type=_quantity(FORCE), action="append", metavar="FORCE")
-
-    check = commands.add_parser("check", help="print what there is to say about a build")
-    check.add_argument("file", type=Path, metavar="FILE")
-    check.add_argument("--setup", metavar="NAME")
-    check.add_argument("--json", action="store_true")
-
-    size = commands.add_parser("size", help="print what every bore gives with every pedal ratio")
-    size.add_argument("file", type=Path, metavar="FILE")
-    size.add_argument("--setup", metavar="NAME")
-    size.add_argument("--load-case", metavar="NAME")
-    size.add_argument("--bore", type=_bores, action="append", metavar="BORE")
-    size.add_argument("--ratio", type=_ratio, action="append", metavar="RATIO")
-
-    valves = commands.add_parser("valves", help="rank ways to balance a build")
-    valves.add_argument("file", type=Path, metavar="FILE")
-    valves.add_argument("--setup", metavar="NAME")
-    valves.add_argument("--surface", type=_coefficient, action="append", metavar="MU")
-    valves.add_argument("--margin", type=_margin, default=0.05, metavar="MARGIN")
-
-    sure = commands.add_parser("robustness", help="print how sure the balance is under tolerances")
-    sure.add_argument("file", type=Path, metavar="FILE")
-    sure.add_argument("--setup", metavar="NAME")
-    sure.add_argument("--load-case", metavar="NAME")
-    sure.add_argument("--draws", type=_count, default=100_000, metavar="N")
-    sure.add_argument("--seed", type=_seed, default=1, metavar="N")
-
-    sheet = commands.add_parser("sheet", help="write the build sheet as .pdf or .html")
-    sheet.add_argument("file", type=Path, metavar="FILE")
-    sheet.add_argument("--setup", metavar="NAME")
-    sheet.add_argument("-o", "--output", type=Path, required=True, metavar="OUT")
-
-    commands.add_parser("schema", help="print the JSON Schema of the build file")
-
-    shipped = commands.add_parser("demo", help="open a shipped demo build")
-    shipped.add_argument("name", nargs="?", default=demo_names()[0], metavar="NAME")
-    return parser
+NO_LIBRARY = "cannot open shared object file"  # of the loader, in the language of C
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run the command line; returns the exit code: 0 done, 1 danger found, 2 bad input."""
     given = list(sys.argv[1:] if arguments is None else arguments)
+    if isinstance(sys.stdout, io.TextIOWrapper):  # what a terminal has no letter for is spelt out
+        sys.stdout.reconfigure(errors="backslashreplace")
     opens = not given or (given[0] not in COMMANDS and not given[0].startswith("-"))
     if opens and len(given) <= 1:
         return _window(Path(given[0]) if given else None)
-    options = _parser().parse_args(given)
+    return _finished(parser().parse_args(given))
+
+
+def _finished(options: argparse.Namespace) -> int:
+    """Run a command; whatever keeps it from its end is said in words."""
+    from urgens.document import BuildErrors
+
     try:
         code = int(_RUN[options.command](options))
         sys.stdout.flush()
     except BrokenPipeError:  # whoever read has read enough
-        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+        _drop_output()
         return DONE
+    except OSError as error:
+        _drop_output()
+        print(f"urgens: cannot be written ({error.strerror}); make room", file=sys.stderr)
+        return BAD_INPUT
     except BuildErrors as errors:
         _complain(getattr(options, "file", None), errors)
         return BAD_INPUT
+    except ImportError as error:
+        return _without_library(error)
     return code
 
 
-def _loaded(options: argparse.Namespace) -> Build:
+def _drop_output() -> None:
+    """Let what is still to be printed go nowhere, so that no more is said of it at the end."""
+    os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+
+
+def _without_library(error: ImportError) -> int:
+    """Say which library of the system is missing; raises what has another cause."""
+    if NO_LIBRARY not in str(error):
+        raise error
+    print(
+        f"urgens: Qt cannot be loaded here ({error})\n"
+        "  `make setup` names the system packages that are missing",
+        file=sys.stderr,
+    )
+    return BAD_INPUT
+
+
+def _loaded(options: argparse.Namespace) -> "Build":
+    from urgens.document import load, with_setup
+
     build = load(options.file)
     return build if options.setup is None else with_setup(build, options.setup)
 
 
 def _solve(options: argparse.Namespace) -> int:
+    import numpy as np
+
     from urgens.guidance import findings
     from urgens.printed.solution import printed_solution
     from urgens.solve import solve
@@ -190,12 +108,16 @@ def _check(options: argparse.Namespace) -> int:
         rows = [finding.printed() for finding in found]
         _print(rows)
     else:
+        if not found:
+            print("nothing found: no rule known here has anything to say about this build")
         for finding in found:
             print(f"{finding.severity.word}  {finding.code}  {finding.message} {finding.why}")
     return DANGER if any(f.severity is Severity.DANGER for f in found) else DONE
 
 
 def _size(options: argparse.Namespace) -> int:
+    import numpy as np
+
     from urgens.document.bores import sold_bores
     from urgens.printed.sizing import printed_sizing
     from urgens.solve.solution import case_index
@@ -247,35 +169,52 @@ def _sheet(options: argparse.Namespace) -> int:
 
 
 def _schema(options: argparse.Namespace) -> int:
-    print(json.dumps(schema(), indent=2, ensure_ascii=False))
+    from urgens.document import schema
+
+    _print(schema())
     return DONE
 
 
 def _demo(options: argparse.Namespace) -> int:
+    gc.disable()
+    from urgens.document import demo
+
     build = demo(options.name)
+    _load_core()
     from urgens.ui.application import run
 
     return run(build, None)
 
 
 def _window(path: Path | None) -> int:
-    build = None
-    if path is not None:
-        try:
-            build = load(path)
-        except BuildErrors as errors:
-            _complain(path, errors)
-            return BAD_INPUT
-    from urgens.ui.application import run
+    gc.disable()  # until the window stands: hardly anything of what is made goes before it does
+    from urgens.document import BuildErrors, load
 
+    try:
+        build = load(path) if path is not None else None
+        _load_core()
+        from urgens.ui.application import run
+    except BuildErrors as errors:
+        _complain(path, errors)
+        return BAD_INPUT
+    except ImportError as error:
+        return _without_library(error)
     return run(build, path)
 
 
+def _load_core() -> None:
+    """Load what computes before Qt is, whose loader reads the source of all that comes after it."""
+    import urgens.guidance
+    import urgens.studies.balance_curves
+    import urgens.studies.valve_choice  # noqa: F401
+
+
 def _print(values: object) -> None:
-    print(json.dumps(values, indent=1, ensure_ascii=False))
+    unicode = (sys.stdout.encoding or "").lower().startswith("utf")
+    print(json.dumps(values, indent=1, ensure_ascii=not unicode))
 
 
-def _complain(path: Path | None, errors: BuildErrors) -> None:
+def _complain(path: Path | None, errors: "BuildErrors") -> None:
     place = f"{path}: " if path is not None else ""
     count = len(errors.errors)
     print(f"urgens: {place}{count} problem{'s' if count > 1 else ''}", file=sys.stderr)

@@ -72,7 +72,7 @@ from urgens.solve import solve
 from urgens.studies.robustness import robustness
 from urgens.ui.application import dress
 from urgens.ui.session import Session
-from urgens.ui.window import Window
+from urgens.ui.frame.window import Window
 build = load(Path(sys.argv[1]))
 application = QApplication([])
 dress(application)

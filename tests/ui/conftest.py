@@ -8,10 +8,10 @@ from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
 
+from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure.kinds import KindButton
 from urgens.ui.widgets.figure_label import FigureLabel
 from urgens.ui.widgets.plane import Plane
-from urgens.ui.window import Window
 
 LEFT = Qt.MouseButton.LeftButton
 

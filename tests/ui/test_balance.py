@@ -13,10 +13,10 @@ from urgens.document import Build, edited
 from urgens.document.known import open_figures
 from urgens.printed.solution import printed_solution
 from urgens.solve import AxleName
+from urgens.ui.frame.window import Window
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.widgets.label_placer import overlap
-from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 PSI = 6894.757293168362

@@ -15,7 +15,7 @@ from urgens.solve.lock import AxleName
 from urgens.studies.robustness import robustness
 from urgens.studies.valve_choice import candidates
 from urgens.studies.vehicle_changes import CHANGES, changed
-from urgens.ui.window import Window
+from urgens.ui.frame.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton

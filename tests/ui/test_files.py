@@ -27,10 +27,10 @@ from urgens.document import (
     value_at,
 )
 from urgens.document.borrow import PARTS, borrowed
-from urgens.ui.recovery import Recovery, found
+from urgens.ui.frame.recovery import Recovery, found
+from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
-from urgens.ui.settings import Settings
-from urgens.ui.window import Window
 
 Answer = Callable[[str], list[str]]
 Opener = Callable[[Build], Window]
@@ -199,7 +199,7 @@ def test_work_survives_a_kill(
     code = (
         "import sys; from pathlib import Path; from PySide6.QtWidgets import QApplication; "
         "from urgens.document import load; from urgens.ui.application import dress; "
-        "from urgens.ui.session import Session; from urgens.ui.window import Window; "
+        "from urgens.ui.session import Session; from urgens.ui.frame.window import Window; "
         "app = QApplication([]); dress(app); p = Path(sys.argv[1]); "
         "w = Window(Session(load(p), p), None, Path(sys.argv[2])); w.show(); "
         "w.session.edit('name', 'Nearly lost'); app.exec()"

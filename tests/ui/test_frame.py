@@ -12,10 +12,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog
 
 from urgens.document import Build, edited
-from urgens.ui.deeds import ALL_DEEDS, HAND_KEYS
-from urgens.ui.dialogs import CommandFinder, KeyList
-from urgens.ui.settings import Settings
-from urgens.ui.window import Window
+from urgens.ui.frame.deeds import ALL_DEEDS, HAND_KEYS
+from urgens.ui.frame.dialogs import CommandFinder, KeyList
+from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.window import Window
 
 Opener = Callable[[Build], Window]
 CTRL = Qt.KeyboardModifier.ControlModifier

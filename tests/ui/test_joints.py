@@ -11,12 +11,12 @@ from PySide6.QtWidgets import QApplication, QMenu, QPushButton
 
 from urgens.document import Build, changed, demo, value_at, with_changes
 from urgens.document.change import Change
-from urgens.ui.caution import READ
+from urgens.ui.frame.caution import READ
+from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
-from urgens.ui.settings import Settings
 from urgens.ui.stations.balance import sure_page
 from urgens.ui.widgets.figure_label import FigureLabel
-from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 Answer = Callable[[str], list[str]]
@@ -91,7 +91,7 @@ def test_a_figure_stepped_past_what_can_be_says_why(open_window: Opener) -> None
     efficiency.setFocus()
     QTest.keyClick(efficiency, Qt.Key.Key_Up)
 
-    assert efficiency.error.startswith("is 1.0")
+    assert efficiency.error == "is the number 1.01; write a number of at most 1"
     assert window.session.undo_stack.count() == 0
 
 

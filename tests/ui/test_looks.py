@@ -10,12 +10,12 @@ from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import pull
 from urgens.document import Build, demo, demo_names
-from urgens.ui.settings import Settings
+from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.units_dialog import UnitsDialog
+from urgens.ui.frame.window import Window
 from urgens.ui.stations.table import STATIONS
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
-from urgens.ui.units_dialog import UnitsDialog
-from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 

@@ -12,12 +12,12 @@ from urgens.document import Build, demo, demo_names, own_vehicle, value_at
 from urgens.document.catalogue import named
 from urgens.document.known import open_figures
 from urgens.quantity import Quantity
+from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure import MEASURE
 from urgens.ui.stations.measure.settle_list import STATES
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.dimension_label import Known
 from urgens.ui.widgets.figure_label import FigureLabel
-from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton

@@ -10,9 +10,9 @@ from PySide6.QtWidgets import QInputDialog
 
 from tests.ui.conftest import choose, label, type_into
 from urgens.document import Build, demo
+from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure.shoes import ShoeDialog
 from urgens.ui.widgets.dimension_label import Known
-from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton

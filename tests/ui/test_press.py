@@ -9,9 +9,9 @@ from PySide6.QtTest import QTest
 from tests.ui.conftest import pull
 from urgens.document import Build
 from urgens.quantity import UnitSystem
+from urgens.ui.frame.window import Window
 from urgens.ui.press.pedal import NEWTON_PER_PIXEL, PULL
 from urgens.ui.press.verdict import Outcome, verdict
-from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LBF = 4.4482216152605  # N

@@ -6,10 +6,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialog
 
 from urgens.physics.raised_axle import tangent
+from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
 from urgens.ui.stations.measure.raised_axle import Found, RaisedAxle
 from urgens.ui.widgets.typed_label import TypedLabel
-from urgens.ui.window import Window
 
 LEFT = Qt.MouseButton.LeftButton
 POUND, INCH = 0.45359237 * 9.80665, 0.0254

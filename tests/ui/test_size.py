@@ -11,8 +11,8 @@ from PySide6.QtTest import QTest
 from tests.ui.conftest import drag, type_into
 from urgens.document import Build, demo, demo_names, value_at
 from urgens.studies.sizing import Verdict
+from urgens.ui.frame.window import Window
 from urgens.ui.stations.size.map_picture import WORDS
-from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton

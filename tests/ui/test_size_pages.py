@@ -12,8 +12,8 @@ from tests.ui.conftest import drag, type_into
 from tests.ui.test_size import page
 from urgens.document import Build, demo, demo_names, edited, with_changes, with_setup
 from urgens.solve import solve
+from urgens.ui.frame.window import Window
 from urgens.ui.stations.size import PAGES
-from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton

@@ -10,13 +10,13 @@ from PySide6.QtWidgets import QApplication
 
 from urgens.document import Build, demo, demo_names, own_vehicle, save
 from urgens.solve import AxleName, solve, system
-from urgens.ui.settings import Settings
-from urgens.ui.start_page import StartPage
+from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.start_page import StartPage
+from urgens.ui.frame.window import Window
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.widgets.bodies import BODIES
 from urgens.ui.widgets.side_view import SideView, body_kind
-from urgens.ui.window import Window
 
 LEFT = Qt.MouseButton.LeftButton
 CTRL = Qt.KeyboardModifier.ControlModifier

@@ -17,9 +17,9 @@ from urgens.quantity import PRESSURE, SPEED, in_units, parse
 from urgens.solve import solve
 from urgens.studies.balance_curves import lock_over_speed
 from urgens.studies.knee_here import knee_here
+from urgens.ui.frame.window import Window
 from urgens.ui.stations.balance.valve_setting import valve_setting
 from urgens.ui.widgets.dimension_label import Known
-from urgens.ui.window import Window
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton

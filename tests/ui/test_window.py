@@ -10,8 +10,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
 from urgens.document import Build, demo_text, load, save
-from urgens.ui.deeds import ALL_DEEDS
-from urgens.ui.window import Window
+from urgens.ui.frame.deeds import ALL_DEEDS
+from urgens.ui.frame.window import Window
 
 Answer = Callable[[str], list[str]]
 CTRL = Qt.KeyboardModifier.ControlModifier

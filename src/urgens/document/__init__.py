@@ -1,11 +1,12 @@
 """The document: one vehicle's brake system, its file, its faults in words, its edits."""
 
+from urgens.data import SUFFIX, demo_names
 from urgens.document.build import Build
 from urgens.document.change import Change, changed
-from urgens.document.demo import demo, demo_names, demo_text, own_vehicle
+from urgens.document.demo import demo, demo_text, own_vehicle
 from urgens.document.edit import edited, value_at, with_changes
 from urgens.document.errors import BuildError, BuildErrors
-from urgens.document.files import SUFFIX, dumps, load, loads, save
+from urgens.document.files import dumps, load, loads, save
 from urgens.document.schema import schema
 from urgens.document.variant import whole, with_setup
 

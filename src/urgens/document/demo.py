@@ -1,18 +1,11 @@
 """The builds that ship with Urgens: invented vehicles, and one to start from."""
 
-from urgens.data import FOLDER
+from urgens.data import BUILDS, FOLDER, SUFFIX, demo_names
 from urgens.document.build import Build
 from urgens.document.errors import BuildErrors
-from urgens.document.files import SUFFIX, loads
+from urgens.document.files import loads
 
-_BUILDS = FOLDER / "builds"
 _OWN = FOLDER / f"own{SUFFIX}"
-
-
-def demo_names() -> tuple[str, ...]:
-    """Return the names of the shipped builds, the first one to open first."""
-    names = (path.name.removesuffix(SUFFIX) for path in _BUILDS.glob(f"*{SUFFIX}"))
-    return tuple(sorted(names, key=lambda name: (name != "pickup", name)))
 
 
 def demo_text(name: str) -> str:
@@ -20,7 +13,7 @@ def demo_text(name: str) -> str:
     if name not in demo_names():
         known = " or ".join(demo_names())
         raise BuildErrors.one(name, "is no demo build", f"choose {known}")
-    return (_BUILDS / f"{name}{SUFFIX}").read_text(encoding="utf-8")
+    return (BUILDS / f"{name}{SUFFIX}").read_text(encoding="utf-8")
 
 
 def own_vehicle() -> Build:

@@ -16,7 +16,6 @@ from urgens.document.migrate import migrated
 from urgens.document.validation import validated
 from urgens.document.variant import whole
 
-SUFFIX = ".urgens.json"
 LARGEST = 8 * 1024 * 1024  # bytes; a build with pictures beside it is a few hundred kilobytes
 
 

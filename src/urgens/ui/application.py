@@ -1,20 +1,30 @@
 """Starting the window."""
 
+import gc
+import os
 import signal
 import sys
 from pathlib import Path
 
-from PySide6.QtCore import QStandardPaths, QTimer
-from PySide6.QtGui import QFontDatabase
+from PySide6.QtCore import (
+    QMessageLogContext,
+    QStandardPaths,
+    QTimer,
+    QtMsgType,
+    qInstallMessageHandler,
+)
+from PySide6.QtGui import QFontDatabase, QIcon
 from PySide6.QtWidgets import QApplication
 
-from urgens.data import font_files
-from urgens.document import Build, demo, demo_names
+from urgens.data import FOLDER, demo_names, font_files
+from urgens.document import Build, demo
+from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
-from urgens.ui.settings import Settings
 from urgens.ui.theme.paint import face
 from urgens.ui.theme.switch import use_theme
-from urgens.ui.window import Window
+
+NO_DISPLAY = 2  # exit code
 
 
 def dress(application: QApplication) -> None:
@@ -22,14 +32,44 @@ def dress(application: QApplication) -> None:
     for path in font_files():
         QFontDatabase.addApplicationFont(str(path))
     application.setApplicationName("Urgens")
+    application.setDesktopFileName("urgens")
+    application.setWindowIcon(QIcon(str(FOLDER / "urgens.svg")))
     application.setStyle("Fusion")
     application.setFont(face(16))
     use_theme(application, dark=False)
 
 
+def started() -> QApplication:
+    """Return the application on its display; where that cannot be used, say so and exit with 2.
+
+    Qt ends the process itself then, by SIGABRT, after a last word to its message handler.
+    """
+    told: list[str] = []
+
+    def listen(kind: QtMsgType, context: QMessageLogContext, words: str) -> None:
+        told.append(words)
+        if kind == QtMsgType.QtFatalMsg:
+            why = next((one for one in told if "display" in one or "needed" in one), words)
+            shown = os.environ.get("DISPLAY") or os.environ.get("WAYLAND_DISPLAY") or "none"
+            sys.stderr.write(
+                f"urgens: the window cannot be shown on this display ({shown}): "
+                f"{' '.join(why.split())}\n"
+                "  Log in on a screen, or set DISPLAY to one that can be used; `make setup` names "
+                "system packages that are missing. All commands but demo work without a screen.\n"
+            )
+            sys.stderr.flush()
+            os._exit(NO_DISPLAY)
+
+    qInstallMessageHandler(listen)
+    application = QApplication(["urgens"])  # by which the window manager knows it
+    qInstallMessageHandler(None)
+    sys.stderr.writelines(f"{words}\n" for words in told)
+    return application
+
+
 def run(build: Build | None, path: Path | None) -> int:
     """Show the window on `build`, else what there is to start from, until it is closed."""
-    application = QApplication(sys.argv[:1])
+    application = started()
     dress(application)
     settings = Settings()
     use_theme(application, dark=settings.dark)
@@ -46,4 +86,6 @@ def run(build: Build | None, path: Path | None) -> int:
     heartbeat = QTimer()  # lets Python see Ctrl+C while Qt waits
     heartbeat.start(200)
     heartbeat.timeout.connect(lambda: None)
+    gc.enable()
+    gc.freeze()  # what has been made by now stays: it is not looked through again
     return application.exec()

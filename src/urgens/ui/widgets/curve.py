@@ -1,13 +1,13 @@
 """Curves and areas of a plot as plain path items, which Qt paints without help."""
 
 import numpy as np
-import pyqtgraph as pg
 from numpy.typing import NDArray
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QBrush, QColor, QPainter
 from PySide6.QtWidgets import QGraphicsPathItem, QStyleOptionGraphicsItem, QWidget
 
 from urgens.ui.theme.paint import T, curve_pen
+from urgens.ui.widgets.plotting import pg
 
 Points = NDArray[np.float64]
 

@@ -2,13 +2,13 @@
 
 from typing import Any
 
-import pyqtgraph as pg
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPolygonF
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.plane import HANDLE_HALF
+from urgens.ui.widgets.plotting import pg
 
 
 class Handle(pg.GraphicsObject):

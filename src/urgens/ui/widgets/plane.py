@@ -4,7 +4,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
-import pyqtgraph as pg
 from numpy.typing import NDArray
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QWheelEvent
@@ -14,6 +13,7 @@ from urgens.ui.theme.paint import T, face, metrics, pen, width, words
 from urgens.ui.widgets.curve import Curve
 from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, overlap, place
 from urgens.ui.widgets.markers import Marker, MarkerLayer
+from urgens.ui.widgets.plotting import pg
 
 LEADER_FROM = 26.0  # px between anchor and label from which a line joins them
 HANDLE_HALF = 20.0  # px; what a hand can hit

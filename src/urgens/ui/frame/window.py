@@ -24,24 +24,24 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.ui.bench import Bench
-from urgens.ui.caution import CautionBox
-from urgens.ui.deeds import ALL_DEEDS, HAND_KEYS, Deed
-from urgens.ui.dialogs import CommandFinder, KeyList
-from urgens.ui.files import FileDesk
-from urgens.ui.finding_line import FindingLine
-from urgens.ui.menu import actions, build_menu, undo_actions
+from urgens.ui.frame.bench import Bench
+from urgens.ui.frame.caution import CautionBox
+from urgens.ui.frame.deeds import ALL_DEEDS, HAND_KEYS, Deed
+from urgens.ui.frame.dialogs import CommandFinder, KeyList
+from urgens.ui.frame.files import FileDesk
+from urgens.ui.frame.finding_line import FindingLine
+from urgens.ui.frame.menu import actions, build_menu, undo_actions
+from urgens.ui.frame.rail import Rail
+from urgens.ui.frame.recovery import Recovery, found
+from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.start_page import StartPage
+from urgens.ui.frame.topbar import TopBar
+from urgens.ui.frame.units_dialog import UnitsDialog
 from urgens.ui.press.panel import PressPanel
-from urgens.ui.rail import Rail
-from urgens.ui.recovery import Recovery, found
 from urgens.ui.session import Session
-from urgens.ui.settings import Settings
-from urgens.ui.start_page import StartPage
 from urgens.ui.stations.table import FIRST, OWN, STATIONS
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
-from urgens.ui.topbar import TopBar
-from urgens.ui.units_dialog import UnitsDialog
 from urgens.ui.widgets.background import wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
 from urgens.ui.widgets.station import Station

@@ -6,7 +6,7 @@ from pathlib import Path
 from PySide6.QtGui import QAction, QKeySequence, QUndoStack
 from PySide6.QtWidgets import QMenu, QWidget
 
-from urgens.ui.deeds import (
+from urgens.ui.frame.deeds import (
     ALL_DEEDS,
     BORROW_DEEDS,
     DEMO_DEEDS,

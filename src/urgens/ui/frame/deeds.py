@@ -8,9 +8,9 @@ from urgens.document import demo_names
 from urgens.document.borrow import PARTS
 from urgens.quantity import UnitSystem
 from urgens.solve import ICE, WET
-from urgens.ui.bench import Bench
-from urgens.ui.files import FileDesk
-from urgens.ui.finding_line import FindingLine
+from urgens.ui.frame.bench import Bench
+from urgens.ui.frame.files import FileDesk
+from urgens.ui.frame.finding_line import FindingLine
 from urgens.ui.session import Session
 from urgens.ui.stations.table import STATIONS, WHY
 

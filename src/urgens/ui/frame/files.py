@@ -7,9 +7,9 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 from urgens.document import SUFFIX, BuildErrors, demo, load, own_vehicle
 from urgens.document.borrow import borrowed
 from urgens.sheet.files import write_solution
-from urgens.ui.recovery import Found
+from urgens.ui.frame.recovery import Found
+from urgens.ui.frame.settings import Settings
 from urgens.ui.session import Session
-from urgens.ui.settings import Settings
 
 FILTER = f"Urgens builds (*{SUFFIX});;All files (*)"
 SHOWN_ERRORS = 8  # at once; a screen holds no more

@@ -1,0 +1,187 @@
+"""What can be typed after `urgens`, read without loading anything that computes."""
+
+import argparse
+from collections.abc import Callable
+from pathlib import Path
+from typing import TypeAlias
+
+from urgens import __version__
+from urgens.data import demo_names
+from urgens.quantity import FORCE, LENGTH, SPEED, Kind, QuantityError, parse
+
+# argparse has no public name for it.
+Commands: TypeAlias = "argparse._SubParsersAction[argparse.ArgumentParser]"
+
+
+def _quantity(kind: Kind) -> Callable[[str], float]:
+    def read(text: str) -> float:
+        try:
+            value = parse(text, kind).value
+        except QuantityError as error:
+            raise argparse.ArgumentTypeError(str(error)) from error
+        if value < 0:
+            raise argparse.ArgumentTypeError(f'"{text}" is negative; write zero or more')
+        return value
+
+    return read
+
+
+def _coefficient(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = float("nan")
+    if not 0 < value < float("inf"):
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no tyre-road coefficient; write a number above zero, such as 0.9'
+        )
+    return value
+
+
+def _bores(text: str) -> tuple[float, float | None]:
+    """Read a bore, or "FRONT:REAR" of twin cylinders."""
+    front, colon, rear = text.partition(":")
+    read = _quantity(LENGTH)
+    found = read(front), read(rear) if colon else None
+    if any(bore == 0 for bore in found):
+        raise argparse.ArgumentTypeError(f'"{text}" is zero; write a bore such as 7/8 in')
+    return found
+
+
+def _ratio(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = float("nan")
+    if not 1 <= value <= 20:
+        raise argparse.ArgumentTypeError(f'"{text}" is no pedal ratio; write 1 to 20, such as 6')
+    return value
+
+
+def _margin(text: str) -> float:
+    try:
+        value = float(text)
+    except ValueError:
+        value = float("nan")
+    if not 0 <= value < 1:
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no margin of adhesion; write 0 or more and less than 1, such as 0.05'
+        )
+    return value
+
+
+def _count(text: str) -> int:
+    if not text.isdecimal() or not 1 <= int(text) <= 10_000_000:
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no number of draws; write 1 to 10000000, such as 100000'
+        )
+    return int(text)
+
+
+def _seed(text: str) -> int:
+    if not text.isdecimal():
+        raise argparse.ArgumentTypeError(f'"{text}" is no seed; write a whole number, such as 1')
+    return int(text)
+
+
+def parser() -> argparse.ArgumentParser:
+    """Return the parser of the command line."""
+    made = argparse.ArgumentParser(
+        prog="urgens", description="Without a command: open the window, on FILE if one is named."
+    )
+    made.add_argument(
+        "--version", action="version", version=f"urgens {__version__}", help="print the version"
+    )
+    commands = made.add_subparsers(dest="command", required=True, metavar="COMMAND")
+    _add_solve(commands)
+    _add_size(commands)
+    _add_valves(commands)
+    _add_robustness(commands)
+
+    check = _of_a_file(commands, "check", "print what there is to say about a build")
+    check.add_argument("--json", action="store_true", help="as JSON, with reasons and fixes")
+
+    sheet = _of_a_file(commands, "sheet", "write the build sheet as .pdf, .html or .csv")
+    sheet.add_argument(
+        "-o", "--output", type=Path, required=True, metavar="OUT",
+        help="where to; its ending, .pdf, .html or .csv, chooses the form",
+    )  # fmt: skip
+
+    commands.add_parser("schema", help="print the JSON Schema of the build file")
+
+    names = demo_names()
+    shipped = commands.add_parser("demo", help="open a shipped demo build in the window")
+    shipped.add_argument(
+        "name", nargs="?", default=names[0], metavar="NAME",
+        help=f"{' or '.join(names)}; {names[0]} where none is named",
+    )  # fmt: skip
+    return made
+
+
+def _of_a_file(commands: Commands, name: str, words: str) -> argparse.ArgumentParser:
+    """Add a command that reads a build."""
+    made = commands.add_parser(name, help=words, description=f"{words[0].upper()}{words[1:]}.")
+    made.add_argument("file", type=Path, metavar="FILE", help="a build, NAME.urgens.json")
+    made.add_argument("--setup", metavar="NAME", help="with this set-up laid over the build")
+    return made
+
+
+def _add_load_case(command: argparse.ArgumentParser) -> None:
+    command.add_argument(
+        "--load-case", metavar="NAME", help="of this load case; the first where none is named"
+    )
+
+
+def _add_solve(commands: Commands) -> None:
+    solve = _of_a_file(commands, "solve", "print all figures of a build as JSON")
+    _add_load_case(solve)
+    solve.add_argument(
+        "--surface", type=_coefficient, metavar="MU",
+        help="on a road of this tyre-road coefficient, such as 0.4; the build's own by default",
+    )  # fmt: skip
+    solve.add_argument(
+        "--speed", type=_quantity(SPEED), default=0.0, metavar="SPEED",
+        help="at this speed, such as 60 mph; 0 by default, without downforce",
+    )  # fmt: skip
+    solve.add_argument(
+        "--effort", type=_quantity(FORCE), action="append", metavar="FORCE",
+        help="pressed with this effort, such as 40 lbf; can be given several times",
+    )  # fmt: skip
+
+
+def _add_size(commands: Commands) -> None:
+    size = _of_a_file(commands, "size", "print what every bore gives with every pedal ratio")
+    _add_load_case(size)
+    size.add_argument(
+        "--bore", type=_bores, action="append", metavar="BORE",
+        help="only this bore, such as 7/8 in, or FRONT:REAR of twin cylinders; several times",
+    )  # fmt: skip
+    size.add_argument(
+        "--ratio", type=_ratio, action="append", metavar="RATIO",
+        help="only this pedal ratio, such as 6; can be given several times",
+    )  # fmt: skip
+
+
+def _add_valves(commands: Commands) -> None:
+    valves = _of_a_file(commands, "valves", "rank ways to balance a build")
+    valves.add_argument(
+        "--surface", type=_coefficient, action="append", metavar="MU",
+        help="judged on this tyre-road coefficient; several times; those of the build by default",
+    )  # fmt: skip
+    valves.add_argument(
+        "--margin", type=_margin, default=0.05, metavar="MARGIN",
+        help="adhesion by which the front must lock first, 0.05 by default",
+    )  # fmt: skip
+
+
+def _add_robustness(commands: Commands) -> None:
+    sure = _of_a_file(commands, "robustness", "print how sure the balance is under tolerances")
+    _add_load_case(sure)
+    sure.add_argument(
+        "--draws", type=_count, default=100_000, metavar="N",
+        help="how many builds to draw, 100000 by default",
+    )  # fmt: skip
+    sure.add_argument(
+        "--seed", type=_seed, default=1, metavar="N",
+        help="another seed draws other builds; 1 by default",
+    )  # fmt: skip
