@@ -5,10 +5,11 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from PySide6.QtCore import QEvent, Qt
+from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QMenu, QPushButton
 
+from tests.ui.conftest import drag
 from urgens.document import Build, changed, demo, value_at, with_changes
 from urgens.document.change import Change
 from urgens.ui.frame.caution import READ
@@ -228,3 +229,29 @@ def test_the_caution_counts_as_read_by_its_button_alone(
 
     assert Settings(tmp_path / "settings.ini").caution_read == (way == "read")
     assert value_at(window.session.base, "name") == "Wexcombe"
+
+
+# --- the hand ---
+
+
+def test_a_drag_ends_with_the_page_it_was_on(window: Window) -> None:
+    board = page(window, "Size", "Map").windows
+    start = board.edge("targets.max_effort").toPoint()
+    drag(board, start, start - QPoint(40, 0), release=False)
+    assert window.session.dragging
+    window.show_station("Balance")
+
+    assert not window.session.dragging
+    assert window.session.undo_stack.count() == 1
+
+
+def test_what_was_put_back_stays_so_until_the_button_is_up(window: Window) -> None:
+    board, before = page(window, "Size", "Map").windows, window.session.base
+    start = board.edge("targets.max_effort").toPoint()
+    drag(board, start, start - QPoint(40, 0), release=False)
+    QTest.keyClick(board, Qt.Key.Key_Escape)
+    QTest.mouseMove(board, start - QPoint(80, 0))
+    QTest.mouseRelease(board, LEFT, pos=start - QPoint(80, 0))
+
+    assert window.session.base == before
+    assert window.session.undo_stack.count() == 0

@@ -6,7 +6,6 @@ import numpy as np
 from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
     QColor,
-    QKeyEvent,
     QMouseEvent,
     QPainter,
     QPaintEvent,
@@ -23,6 +22,7 @@ from urgens.solve import AxleName
 from urgens.ui.press.verdict import Outcome, verdict
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, fluid, hatch, pen
+from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 
@@ -44,7 +44,8 @@ class PedalView(Painted):
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._session = session
-        self._from: tuple[QPointF, float] | None = None
+        self._from = QPointF(), 0.0  # where and at which effort it was taken hold of
+        self.drag = PaintedDrag(self, self, taken=self._taken, moved=self._pull)
         self._cache: tuple[object, QPixmap] | None = None
         self._locks: tuple[tuple[AxleName, float], ...] = ()
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Expanding)
@@ -313,30 +314,29 @@ class PedalView(Painted):
 
     # --- the hand --------------------------------------------------------------------------
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        near = self.spot(event) - self.pad
-        if event.button() == Qt.MouseButton.LeftButton and math.hypot(near.x(), near.y()) <= GRIP:
-            self._from = (self.spot(event), self._session.effort)
-            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+    def _taken(self, spot: QPointF) -> bool:
+        self._from = spot, self._session.effort
+        near = spot - self.pad
+        return math.hypot(near.x(), near.y()) <= GRIP
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._from is None:
-            near = self.spot(event) - self.pad
-            over = math.hypot(near.x(), near.y()) <= GRIP
-            self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)
-            return
+    def _pull(self, spot: QPointF) -> None:
         start, effort = self._from
-        pulled = QPointF.dotProduct(self.spot(event) - start, PULL)
+        pulled = QPointF.dotProduct(spot - start, PULL)
         self.effort_dragged.emit(effort + NEWTON_PER_PIXEL * pulled)
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self._from = None
+    def begin_drag(self) -> None:
+        """Close the hand: an effort is no part of the build, and no step of it."""
+        self.setCursor(Qt.CursorShape.ClosedHandCursor)
+
+    def end_drag(self) -> None:
+        """Open the hand."""
         self.setCursor(Qt.CursorShape.OpenHandCursor)
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() == Qt.Key.Key_Escape and self._from is not None:
-            effort = self._from[1]
-            self._from = None
-            self.effort_dragged.emit(effort)
-        else:
-            event.ignore()
+    def cancel_drag(self) -> None:
+        """Press as hard as before."""
+        self.effort_dragged.emit(self._from[1])
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        near = self.spot(event) - self.pad
+        over = math.hypot(near.x(), near.y()) <= GRIP
+        self.setCursor(Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor)

@@ -7,6 +7,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPolygonF
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
 from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.drag import Drag
 from urgens.ui.widgets.plane import HANDLE_HALF
 from urgens.ui.widgets.plotting import pg
 
@@ -14,15 +15,15 @@ from urgens.ui.widgets.plotting import pg
 class Handle(pg.GraphicsObject):
     """A diamond or a disc at a point of the data.
 
-    Emits where it is dragged to; whoever listens moves it, so that it never shows what is not.
+    Its drag is told where the hand is; whoever listens moves it, so that it never shows what is
+    not.
     """
 
     started = Signal()
-    dragged = Signal(QPointF)
-    finished = Signal()
 
-    def __init__(self, box: pg.ViewBox, color: str, *, diamond: bool) -> None:
+    def __init__(self, box: pg.ViewBox, drag: Drag, color: str, *, diamond: bool) -> None:
         super().__init__()
+        self.drag = drag
         self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemIgnoresTransformations)
         self.setZValue(900)
         self.setCursor(Qt.CursorShape.OpenHandCursor)
@@ -30,8 +31,6 @@ class Handle(pg.GraphicsObject):
         self._color = color
         self._diamond = diamond
         self._over = False
-        self._refused = False
-        self.dragging = False
         self.focused = False
 
     def boundingRect(self) -> QRectF:
@@ -51,7 +50,7 @@ class Handle(pg.GraphicsObject):
     ) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.scale(T.scale, T.scale)
-        if self._over or self.dragging or self.focused:
+        if self._over or self.drag.held or self.focused:
             halo = QColor(self._color)
             halo.setAlphaF(0.18)
             painter.setPen(pen(T.front, 2) if self.focused else Qt.PenStyle.NoPen)
@@ -75,12 +74,6 @@ class Handle(pg.GraphicsObject):
             self.focused = focused
             self.update()
 
-    def cancel(self) -> None:
-        """Let go: what the mouse does until its button is up no longer counts."""
-        self.dragging = False
-        self._refused = True
-        self.update()
-
     def hoverEvent(self, event: Any) -> None:
         over = not event.isExit() and event.acceptDrags(Qt.MouseButton.LeftButton)
         if over != self._over:
@@ -93,11 +86,9 @@ class Handle(pg.GraphicsObject):
             return
         event.accept()
         if event.isStart():
-            self.dragging, self._refused = True, False
+            self.drag.begin()
             self.started.emit()
-        if not self._refused:
-            self.dragged.emit(self._box.mapSceneToView(event.scenePos()))
-        if event.isFinish() and self.dragging:
-            self.dragging = False
-            self.finished.emit()
-            self.update()
+        self.drag.move(self._box.mapSceneToView(event.scenePos()))
+        if event.isFinish():
+            self.drag.end()
+        self.update()

@@ -3,7 +3,7 @@
 import math
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.document.cylinders.twin import TwinMaster
@@ -13,6 +13,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.balance.bar_setting import bar, drag_bar, smallest_step, step_bar
 from urgens.ui.theme.paint import T, fluid, pen
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 
@@ -28,7 +29,7 @@ class BarBoard(Painted):
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._session = session
-        self._held = False
+        self.drag = PaintedDrag(self, session, taken=self._taken, moved=self._pull)
         self.setFixedHeight(round(TALL * self.scale))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         session.solution_changed.connect(self._changed)
@@ -99,7 +100,7 @@ class BarBoard(Painted):
             painter.setPen(pen(T.ink, 2))
             painter.setBrush(QColor(T.steel))
             painter.drawRoundedRect(QRectF(end.x() - 8, end.y() - 8, 16, 16), 3, 3)
-        if self._held or self.hasFocus():
+        if self.drag.held or self.hasFocus():
             halo = QColor(T.fluid[1])
             halo.setAlphaF(0.3)
             painter.setBrush(halo)
@@ -160,31 +161,16 @@ class BarBoard(Painted):
 
     # --- the hand --------------------------------------------------------------------------
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        near = (self.spot(event) - self.bearing).manhattanLength() < GRIP
-        if event.button() == Qt.MouseButton.LeftButton and near:
-            self._held = True
-            self._session.begin_drag()
-            self.update()
+    def _taken(self, spot: QPointF) -> bool:
+        return (spot - self.bearing).manhattanLength() < GRIP
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._held:
-            along = (self._middle - self.spot(event).x()) / self._per_metre
-            drag_bar(self._session, self._master(), along)
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if self._held:
-            self._held = False
-            self._session.end_drag()
-            self.update()
+    def _pull(self, spot: QPointF) -> None:
+        drag_bar(self._session, self._master(), (self._middle - spot.x()) / self._per_metre)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = Qt.Key(event.key())
         steps = {Qt.Key.Key_Left: 1, Qt.Key.Key_Right: -1, Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
-        if key == Qt.Key.Key_Escape and self._held:
-            self._held = False
-            self._session.cancel_drag()
-        elif key in steps:
+        if key in steps:
             step_bar(self._session, self._master(), steps[key])
         else:
             event.ignore()

@@ -1,5 +1,7 @@
 """Rear against front line pressure: the ideal band, the line as built, knee, slope and foot."""
 
+from collections.abc import Callable
+
 import numpy as np
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QKeyEvent
@@ -23,6 +25,7 @@ from urgens.ui.stations.balance.valve_setting import (
 )
 from urgens.ui.theme.paint import T, faint
 from urgens.ui.widgets.curve import Area, Curve
+from urgens.ui.widgets.drag import Drag
 from urgens.ui.widgets.follows import Follows
 from urgens.ui.widgets.handle import Handle
 from urgens.ui.widgets.markers import Marker, Shape
@@ -61,13 +64,15 @@ class PressurePlane(Plane):
         self._plain = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
         self._guide = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
         self._line = self.add_curve(T.rear, 3)
-        self.knee = Handle(self.box, T.rear, diamond=True)
-        self.slope = Handle(self.box, T.rear, diamond=False)
-        for handle, move in ((self.knee, self._drag_knee), (self.slope, self._drag_slope)):
-            self.plotItem.addItem(handle)
-            handle.started.connect(self._begin)
-            handle.dragged.connect(move)
-            handle.finished.connect(self._end)
+        self.knee = self._handle(self._drag_knee, diamond=True)
+        self.slope = self._handle(self._drag_slope, diamond=False)
+
+    def _handle(self, moved: Callable[[QPointF], None], *, diamond: bool) -> Handle:
+        drag = Drag(self, self._session, moved=moved, left=self._let_go)
+        handle = Handle(self.box, drag, T.rear, diamond=diamond)
+        handle.started.connect(self._focus)
+        self.plotItem.addItem(handle)
+        return handle
 
     # --- showing ---------------------------------------------------------------------------
 
@@ -170,14 +175,13 @@ class PressurePlane(Plane):
 
     # --- the hand --------------------------------------------------------------------------
 
-    def _begin(self) -> None:
+    def _focus(self) -> None:
+        """Let the arrow keys move the handle that is taken hold of."""
         self.setFocus()
         for handle in (self.knee, self.slope):
             handle.set_focused(handle is self.sender())
-        self._session.begin_drag()
 
-    def _end(self) -> None:
-        self._session.end_drag()
+    def _let_go(self) -> None:
         if self._curves is not None:
             self.set_range((0.0, self._curves.right), (0.0, self._curves.top))
             self._show_handles(self._curves)
@@ -199,11 +203,7 @@ class PressurePlane(Plane):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         steps = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}.get(Qt.Key(event.key()))
-        if event.key() == Qt.Key.Key_Escape and self._session.dragging:
-            self.knee.cancel()
-            self.slope.cancel()
-            self._session.cancel_drag()
-        elif event.key() == Qt.Key.Key_Escape and (self.knee.focused or self.slope.focused):
+        if event.key() == Qt.Key.Key_Escape and (self.knee.focused or self.slope.focused):
             self.knee.set_focused(False)
             self.slope.set_focused(False)
         elif steps is not None and self._setting is not None and self.knee.focused:

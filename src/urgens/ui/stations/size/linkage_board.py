@@ -4,13 +4,14 @@ import math
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter
+from PySide6.QtGui import QColor, QKeyEvent, QPainter
 
 from urgens.quantity import LENGTH, natural_step, retype
 from urgens.studies.pedal_linkage import Linkage, along_the_stroke, linkage
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, pen
 from urgens.ui.widgets.board import Board, measure, write
+from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.figure_label import Spot
 
 DRAWN_PAD, DRAWN_PIN = math.radians(30), math.radians(12)  # where the angles are not known
@@ -30,9 +31,12 @@ class LinkageBoard(Board):
     """Draws pivot, arm, pin, rod and cylinder as they are pressed now."""
 
     def __init__(self, session: Session) -> None:
-        self._held: tuple[Angles, float] | None = None  # how it stood when it was taken hold of
+        self._still: tuple[Angles, float] = (DRAWN_PAD, DRAWN_PIN, 0.0), 0.0  # while it is held
         self._linkage: Linkage | None = None
         super().__init__(session)
+        self.drag = PaintedDrag(
+            self, session, taken=self._taken, moved=self._pull, left=self._let_go
+        )
         self.setMinimumHeight(round(150 * self.scale))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
@@ -68,8 +72,8 @@ class LinkageBoard(Board):
 
         While the pin is dragged the arms stand still, so that it stays under the hand.
         """
-        if self._held is not None:
-            return self._held[0]
+        if self.drag.held:
+            return self._still[0]
         made = self.session.build.pedal
         if made.angles is None:
             return DRAWN_PAD, DRAWN_PIN, 0.0
@@ -84,8 +88,8 @@ class LinkageBoard(Board):
     @property
     def _swing(self) -> float:
         """Return how far the pedal is swung now [rad]; it stands still while the pin moves."""
-        if self._held is not None:
-            return self._held[1]
+        if self.drag.held:
+            return self._still[1]
         made = self.session.build.pedal
         travel = float(self.session.presses.pedal_travel)
         most = made.travel_available.value
@@ -178,7 +182,7 @@ class LinkageBoard(Board):
         self._draw_pad(painter, arm, pad - swing)
         self._draw_dimensions(painter)
         self._draw_holes(painter, pin_rest - swing)
-        if self._held is not None or self.hasFocus():
+        if self.drag.held or self.hasFocus():
             halo = QColor(T.fluid[1])
             halo.setAlphaF(0.3)
             painter.setBrush(halo)
@@ -279,36 +283,24 @@ class LinkageBoard(Board):
         if typed != made.pivot_to_pushrod.text:
             session.edit("pedal.pivot_to_pushrod", typed, f"Pushrod pin at {typed}")
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        near = (self.spot(event) - self.pin).manhattanLength() < GRIP
-        if event.button() == Qt.MouseButton.LeftButton and near:
-            self._held = self._angles, self._swing
-            self.session.begin_drag()
-            self.update()
+    def _taken(self, spot: QPointF) -> bool:
+        self._still = self._angles, self._swing
+        return (spot - self.pin).manhattanLength() < GRIP
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._held is None:
-            return
+    def _pull(self, spot: QPointF) -> None:
         angle = self._angles[1] - self._swing
         way = self.at(1.0, angle) - self.pivot
-        spot = self.spot(event) - self.pivot
-        along = QPointF.dotProduct(spot, way) / QPointF.dotProduct(way, way)
+        along = QPointF.dotProduct(spot - self.pivot, way) / QPointF.dotProduct(way, way)
         self._take(along, catch=True)
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if self._held is not None:
-            self._held = None
-            self.session.end_drag()
-            self.place()
-            self.update()
+    def _let_go(self) -> None:
+        self.place()
+        self.update()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key, made = Qt.Key(event.key()), self.session.build.pedal
         steps = {Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1}
-        if key == Qt.Key.Key_Escape and self._held is not None:
-            self._held = None
-            self.session.cancel_drag()
-        elif key in steps:
+        if key in steps:
             step = natural_step(LENGTH, self.session.units)
             self._take(made.pivot_to_pushrod.value + steps[key] * step)
         else:

@@ -22,6 +22,7 @@ from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, Choices
 from urgens.ui.stations.size.map_picture import WORDS, MapPicture
 from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.painted import Painted
 
 WIDER_LEFT = 116.0  # px for the names of pairs
@@ -45,7 +46,9 @@ class MapView(Painted):
         self._choices: Choices | None = None
         self._before: Choices | None = None
         self._still: tuple[object, QPixmap] | None = None
-        self._dragging = False
+        self.drag = PaintedDrag(
+            self, session, taken=self._taken, begun=self._begin, moved=self._pull
+        )
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumSize(self.scaled(280, 300))
@@ -155,7 +158,7 @@ class MapView(Painted):
         at = self.point(choices.own, min(max(choices.ratio, LOWEST), HIGHEST))
         if ranked and (best - at).manhattanLength() > 60:
             write(painter, "best", best + QPointF(12, 5), weight=600, color=T.good)
-        if self.hasFocus() or self._dragging:
+        if self.hasFocus() or self.drag.held:
             painter.setPen(pen(T.front, 2))
             painter.drawEllipse(at, GRIP - 4, GRIP - 4)
         painter.setPen(pen(T.ink, 2.5))
@@ -174,36 +177,28 @@ class MapView(Painted):
 
     # --- the hand --------------------------------------------------------------------------
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        spot = self.spot(event)
-        if event.button() != Qt.MouseButton.LeftButton or not self._cells.contains(spot):
-            return
-        self._dragging = True
-        self._session.begin_drag()
+    def _taken(self, spot: QPointF) -> bool:
+        return self._cells.contains(spot)
+
+    def _begin(self, spot: QPointF) -> None:
+        """Choose what is pressed, but for the choice itself, which is only taken hold of."""
         own = self.point(self.choices.own, self.choices.ratio)
         if (own - spot).manhattanLength() > GRIP:
-            self.choices.choose(*self._at(spot))
+            self._pull(spot)
+
+    def _pull(self, spot: QPointF) -> None:
+        self.choices.choose(*self._at(spot))
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        row, ratio = self._at(self.spot(event))
-        if self._dragging:
-            self.choices.choose(row, ratio)
-        elif self._cells.contains(self.spot(event)):
+        spot = self.spot(event)
+        row, ratio = self._at(spot)
+        if self._cells.contains(spot):
             kind = self.choices.regions.at(row, ratio)
             self.setToolTip(f"{self.choices.bores[row].text} at {ratio:.2f}: {WORDS[kind]}")
 
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if self._dragging:
-            self._dragging = False
-            self._session.end_drag()
-            self.update()
-
     def keyPressEvent(self, event: QKeyEvent) -> None:
         step = self.STEPS.get(Qt.Key(event.key()))
-        if event.key() == Qt.Key.Key_Escape and self._dragging:
-            self._dragging = False
-            self._session.cancel_drag()
-        elif step is not None:
+        if step is not None:
             row = min(max(self.choices.own + step[0], 0), len(self.choices.bores) - 1)
             self.choices.choose(row, round(self.choices.ratio, 2) + step[1])
         else:

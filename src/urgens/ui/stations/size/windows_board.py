@@ -6,7 +6,7 @@ from functools import partial
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter
+from PySide6.QtGui import QColor, QPainter
 
 from urgens.document import value_at
 from urgens.document.tables import window_table
@@ -16,6 +16,7 @@ from urgens.studies.sizing import SizingMap, holds_are_wanted
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import Board, write
+from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.marks import severity_mark
 
@@ -50,9 +51,12 @@ class WindowsBoard(Board):
 
     def __init__(self, session: Session, source: Source) -> None:
         self._source = source
-        self._held: tuple[Window, str] | None = None
+        self._grip: tuple[Window, str] | None = None  # what was last taken hold of
         self._rows: list[Window] = []
         super().__init__(session)
+        self.drag = PaintedDrag(
+            self, session, taken=self._taken, moved=self._pull, left=self.seen.now
+        )
         self.setMouseTracking(True)
 
     def spots(self) -> list[Spot]:
@@ -207,24 +211,26 @@ class WindowsBoard(Board):
         index, row = next((i, r) for i, r in enumerate(self._rows) if path in (r.low, r.high))
         return QPointF(self._x(row, self._end(path)), index * self._row + self._bar_y + BAR / 2)
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        spot = self.spot(event)
-        if event.button() != Qt.MouseButton.LeftButton:
-            return
-        for row in self._rows:
-            for end in (row.low, row.high):
-                if isinstance(end, str) and (self.edge(end) - spot).manhattanLength() < GRIP:
-                    self._held = (row, end)
-                    self.setFocus(Qt.FocusReason.MouseFocusReason)
-                    self.session.begin_drag()
-                    return
+    @property
+    def _held(self) -> tuple[Window, str] | None:
+        """Return the window and its edge that are held now."""
+        return self._grip if self.drag.held else None
 
-    def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._held is None:
-            return
-        row, path = self._held
+    def _taken(self, spot: QPointF) -> bool:
+        edges = [(row, end) for row in self._rows for end in (row.low, row.high)]
+        near = (
+            (row, end)
+            for row, end in edges
+            if isinstance(end, str) and (self.edge(end) - spot).manhattanLength() < GRIP
+        )
+        self._grip = next(near, None)
+        return self._grip is not None
+
+    def _pull(self, spot: QPointF) -> None:
+        assert self._grip is not None
+        row, path = self._grip
         left, right = self._bar
-        share = min(max((self.spot(event).x() - left) / (right - left), 0.0), 1.0)
+        share = min(max((spot.x() - left) / (right - left), 0.0), 1.0)
         self._take(row, path, share * row.most)
 
     def _take(self, row: Window, path: str, value: float) -> None:
@@ -245,20 +251,6 @@ class WindowsBoard(Board):
             value = min(value, self._end("targets.pressure_window[1]") - step)
         text = retype(value, row.kind, session.units)
         session.edit(path, text, f"{self.labels[path].name} {text}")
-
-    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        if self._held is not None:
-            self._held = None
-            self.session.end_drag()
-            self.seen.now()
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if Qt.Key(event.key()) == Qt.Key.Key_Escape and self._held is not None:
-            self._held = None
-            self.session.cancel_drag()
-            self.seen.now()
-        else:
-            event.ignore()
 
 
 def presets(session: Session) -> list[tuple[str, Callable[[], None]]]:
