@@ -38,7 +38,7 @@ class KnownFigure:
 def known_figures(build: Build) -> tuple[KnownFigure, ...]:
     """Return the figures of which the build says something, and those that usually spread.
 
-    Source: build-file contract, evidence: what is said counts before what is usual.
+    Source: by definition: what is said counts before what is usual.
     """
     usual = {f.path: f for f in counting(build) if f.usual_spread is not None}
     said = {path: figure(build, path) for path in build.evidence if is_figure(build, path)}
@@ -59,6 +59,6 @@ def known_figures(build: Build) -> tuple[KnownFigure, ...]:
 def open_figures(build: Build) -> tuple[KnownFigure, ...]:
     """Return the figures that are assumed, or of which nothing is said and which usually spread.
 
-    Source: build-file contract, evidence.
+    Source: by definition: what is marked or lacks.
     """
     return tuple(one for one in known_figures(build) if one.state in ("assumed", "as typed"))

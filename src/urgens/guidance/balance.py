@@ -95,7 +95,8 @@ def highest_knee(solution: Solution, slope: float) -> float:
 
     solution: of a build; slope: of its reducing valve [-].
     At the deceleration a road allows, the rear pressure must not pass its ideal value.
-    Source: physics sections 2 and 4, solved for the knee on each load case and judged road.
+    Source: the valve's law and the ideal forces, solved for the knee on each load case
+    and judged road.
     """
     made = solution.system
     surfaces = np.array(solution.surfaces[: solution.judged])

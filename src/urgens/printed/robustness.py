@@ -9,7 +9,7 @@ from urgens.studies.robustness import Robustness
 def printed_robustness(found: Robustness) -> dict[str, Any]:
     """Return robustness as plain JSON values; found: of a build [object].
 
-    Source: build-file contract.
+    Source: RFC 8259; the names are those of the results.
     """
     return {
         "draws": found.draws,

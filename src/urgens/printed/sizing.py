@@ -12,7 +12,7 @@ def printed_sizing(build: Build, found: SizingMap) -> dict[str, Any]:
     """Return a map as plain JSON values, SI throughout, null where there is no figure.
 
     build: the document [object]; found: its map [object].
-    Source: build-file contract.
+    Source: RFC 8259; the names are those of the results.
     """
     return {
         "bores": found.bores.tolist(),

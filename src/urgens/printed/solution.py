@@ -22,7 +22,7 @@ def printed_solution(solution: Solution) -> dict[str, Any]:
     """Return `solution` as plain JSON values, SI throughout, null where there is no figure.
 
     solution: of a build.
-    Source: build-file contract.
+    Source: RFC 8259; the names are those of the results.
     """
     return {
         "build": solution.build.name,

@@ -16,7 +16,7 @@ def printed_choice(
 
     build: the document [object]; found: its candidates, ranked [objects]; surfaces: that were
     looked at [-].
-    Source: build-file contract.
+    Source: RFC 8259; the names are those of the results.
     """
     names = [case.name for case in build.vehicle.load_cases]
     return {

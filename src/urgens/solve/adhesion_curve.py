@@ -69,7 +69,7 @@ def line(made: System, standing: Standing, pushrod: Array) -> Line:
     """Return the points at `pushrod`.
 
     made: the system; standing: one load case [N, -]; pushrod: forces [N].
-    Source: physics section 4.
+    Source: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory).
     """
     front, rear, z, loads = _rolling(made, standing, pushrod)
     front_used, rear_used = (
@@ -108,7 +108,7 @@ def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
     """Return all crossings from 0.15 g to 1.2 g.
 
     made: the system; standing: one load case [N, -]; whole: its line [object].
-    Source: physics section 4, critical deceleration.
+    Source: Limpert, Brake Design and Safety, critical deceleration (from memory).
     """
     made = rolling(made, standing)
     if whole.z[-1] < LOWEST:
@@ -166,7 +166,7 @@ def ideal_pressures(made: System, standing: Standing, z: Array) -> tuple[Array, 
     """Return the line pressures [Pa] at which both axles use the same adhesion.
 
     made: the system; standing: load cases [N, -]; z: deceleration [g]. The shapes broadcast.
-    Source: ideal forces of physics section 4, brakes inverted.
+    Source: as `physics.vehicle.ideal_forces`, brakes inverted.
     """
     front, rear = vehicle.ideal_forces(standing, z)
     return _pressure_for(made.ends.front, front), _pressure_for(made.ends.rear, rear)

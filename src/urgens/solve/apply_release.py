@@ -27,7 +27,7 @@ def trace(made: System, effort: float, standing: Standing, points: int = 101) ->
     """Return the way up to `effort` and back.
 
     made: the system; effort: the hardest [N]; standing: one load case [N, -]; points: each way [-].
-    Source: physics section 2; on the way back each valve's outlet stays until the inlet has
+    Source: common practice: on the way back each valve's outlet stays until the inlet has
     fallen to it, and a residual valve keeps its pressure.
     """
     made = rolling(made, standing)

@@ -18,7 +18,7 @@ def effort_for(made: System, standing: Standing, deceleration: float) -> float:
     """Return the smallest effort [N] that asks for a deceleration, NaN where max_effort does not.
 
     made: the system; standing: one load case [N, -]; deceleration: by demand [g].
-    Source: physics sections 1 to 4, inverted in a bracket.
+    Source: as `solve.press`, inverted in a bracket.
     """
     made = rolling(made, standing)
 

@@ -40,7 +40,7 @@ def half_failed(made: System, standing: Standing, surface: Floats) -> tuple[Half
     """Return what each half lost leaves at the largest effort.
 
     made: the system; standing: load cases, any shape [N, -]; surface: tyre-road coefficient [-].
-    Source: physics section 5, half failed.
+    Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
     shape = np.shape(standing.front_weight)
     if made.split == "single":
@@ -66,7 +66,7 @@ def half_lost_travel(
 
     made: the system, of two chambers; effort: foot forces (m,) [N]; standing: one load case
     [N, -]; surface: tyre-road coefficient [-]; dead: 0 the front or primary half, 1 the other [-].
-    Source: physics section 5, half failed.
+    Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
     output = booster_output(made, pushrod_force(made, effort))
     half = _half(made, output, standing, surface, dead)
@@ -80,7 +80,7 @@ def half_failed_strokes(
 
     made: the system, of two chambers; standing: load cases, any shape [N, -]; surface: tyre-road
     coefficient [-]; dead: 0 the front or primary half, 1 the other [-].
-    Source: physics section 5, half failed.
+    Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
     output = booster_output(made, pushrod_force(made, made.max_effort))
     half = _half(made, output, standing, surface, dead)
@@ -94,7 +94,7 @@ def half_failed_reach(made: System, standing: Standing, surface: float) -> Array
     made: the system, of two chambers; standing: load cases, any shape [N, -]; surface: tyre-road
     coefficient [-].
     The share of the live chamber's stroke, or of the way to the floor, whichever is larger.
-    Source: physics section 5, half failed.
+    Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
     output = booster_output(made, pushrod_force(made, made.max_effort))
     figures = made.volumes

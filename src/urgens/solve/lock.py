@@ -85,7 +85,7 @@ def first_rise_of_either(
     made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; scanned:
     even steps of effort, beside those at which a law bends [-]; exact: how far, as a
     share of what the excess changes in a step [-].
-    Source: force balance of physics section 4.
+    Source: force balance: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory).
     """
     made = rolling(made, standing)
     start = axle_forces(made, pushrod_force(made, 0.0), standing)
@@ -115,7 +115,7 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
 
     made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]. The loads
     and the surface broadcast to the result's shape.
-    Source: force balance of physics section 4; first crossing on a scan of efforts, refined.
+    Source: the same force balance; first crossing on a scan of efforts, refined.
     """
     found = first_rise_of_either(made, standing, surface)
     efforts, scanned, locks = found.efforts, found.scanned, found.locks

@@ -72,7 +72,7 @@ def rolling_lines(made: System, pushrod: Floats, standing: Standing) -> Lines:
     made: the system; pushrod: force [N]; standing: load cases [N, -].
     A static load-sensing valve feels the load at rest, without downforce; a dynamic one the load
     at the deceleration it makes itself; a ball the deceleration.
-    Source: physics sections 1, 2 and 4.
+    Source: Limpert, Brake Design and Safety (from memory).
     """
     made = rolling(made, standing)
     output = booster_output(made, pushrod)
@@ -111,7 +111,8 @@ def settled_load(made: System, output: Array, standing: Standing) -> Felt:
 
     made: the system; output: force on the cylinder [N]; standing: load cases [N, -].
     More deceleration unloads the rear, which lowers the knee: the root is the only one.
-    Source: physics section 2, load-sensing; bracketed by no and by full load.
+    Source: Limpert, Brake Design and Safety, load-sensing valves (from memory); bracketed
+    by no and by full load.
     """
 
     def load_at(z: Array) -> Felt:
@@ -162,7 +163,8 @@ def achieved(
     made: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
     tyre-road coefficient [-]; part: of each axle's brakes and grip that is left [-].
     A dynamic valve feels the load at the achieved deceleration, a ball that deceleration.
-    Source: physics section 4; in closed form where no valve depends on the deceleration.
+    Source: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory); in closed form
+    where no valve depends on the deceleration.
     """
     return slid(sliding(made, standing, surface, part), output, standing, surface, part)
 
@@ -222,7 +224,7 @@ def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> 
 
     made: the system; effort: foot force [N], any shape; standing: one load case [N, -];
     surface: tyre-road coefficient [-].
-    Source: physics sections 1 to 5, in order.
+    Source: as its parts, in order.
     """
     effort = np.asarray(effort, dtype=float)
     pushrod = pushrod_force(made, effort)

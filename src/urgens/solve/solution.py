@@ -98,7 +98,7 @@ def solve(
     coefficient, else the target's [-]; speed: for downforce [m/s]; efforts: foot forces, else the
     comfortable one [N].
     Raises BuildErrors where the load case is unknown.
-    Source: physics sections 1 to 5.
+    Source: as its parts.
     """
     made = system(build, speed)
     case = case_index(build, load_case)
@@ -141,7 +141,7 @@ def case_index(build: Build, name: str | None) -> int:
     """Return a load case's place, the first one's without a name; raises BuildErrors.
 
     build: the document [object]; name: of the case [text].
-    Source: build-file contract.
+    Source: by definition.
     """
     if name is None:
         return 0

@@ -80,7 +80,7 @@ def bar_tilt(made: System, front: Array, rear: Array) -> Array:
 
     made: the system, of twin cylinders; front: pressure at the front brakes [Pa]; rear: at the
     rear [Pa]. Raises ValueError where there is no bar.
-    Source: physics section 5, both strokes over the bar's length.
+    Source: geometry: both strokes over the bar's length.
     """
     if made.bar_length is None:
         raise ValueError("there is no bar")

@@ -44,7 +44,7 @@ def line(solution: Solution, efforts: Array, made: System | None = None) -> Line
 
     solution: of a build; efforts: foot forces (m,) [N]; made: another system than its own
     [object].
-    Source: physics sections 1 to 3.
+    Source: as `solve.press`.
     """
     made = solution.system if made is None else made
     lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)

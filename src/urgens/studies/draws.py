@@ -47,7 +47,7 @@ def spreads(build: Build, case: int) -> tuple[Spread, ...]:
     """Return the figures that spread: what evidence says, and what usually does.
 
     build: the document [object]; case: place of the load case, whose figures alone count [-].
-    Source: build-file contract, evidence.
+    Source: JCGM 101, draws of input quantities (from memory).
     """
     found = []
     for one in known_figures(build):

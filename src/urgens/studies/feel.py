@@ -38,7 +38,7 @@ def feel(made: System, standing: Standing, effort: float) -> Feel:
     """Return what the foot feels.
 
     made: the system; standing: one load case [N, -]; effort: foot force, above zero [N].
-    Source: physics section 5; slope between efforts close by.
+    Source: as `solve.travel`; slope between efforts close by.
     """
     efforts = effort * np.array([1.0 - NEAR, 1.0, 1.0 + NEAR])
     lines = rolling_lines(made, pushrod_force(made, efforts), standing)

@@ -21,8 +21,9 @@ def knee_here(solution: Solution, index: int) -> float:
 
     solution: of a build; index: of a valve with a knee in the rear list [-]. Infinite where no
     press reaches it. Raises TypeError for a valve without one.
-    Source: physics section 2: a static valve by the load at rest, a dynamic one where the
-    pressure meets the knee of the load it makes itself, a ball where it rolls.
+    Source: Limpert, Brake Design and Safety (from memory): a static valve by the load at
+    rest, a dynamic one where the pressure meets the knee of the load it makes itself, a ball
+    where it rolls.
     """
     law, standing = solution.system.valves.rear[index], solution.standing
     closing = rolling(solution.system, standing).closing

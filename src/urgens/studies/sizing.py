@@ -69,7 +69,7 @@ class SizingMap:
     def ranked(self) -> list[tuple[int, int]]:
         """Return rows and columns of what fits, best first, ties to the smaller bore.
 
-        Source: build-file contract, `urgens size`.
+        Source: by definition.
         """
         rows, columns = np.nonzero(self.verdict == Verdict.FITS)
         order = np.lexsort((self.ratios[columns], self.bores[rows], -self.score[rows, columns]))
@@ -83,7 +83,7 @@ def sizing_map(
 
     build: the document [object]; case: place of the load case [-]; bores, rear_bores: (b,) [m],
     the same for one bore; ratios: (r,) [-]. The pedal keeps its pivot to pad.
-    Source: physics sections 1 to 5; windows of the build-file contract.
+    Source: as `solve.press` and `solve.travel`; windows are the build's targets.
     """
     base = system(build)
     standing = base.case(case)
@@ -167,7 +167,7 @@ def force_wanted(build: Build, made: System, standing: Standing, largest: float)
 
     build: the document [object]; made: system of all bores; standing: one load case [N, -];
     largest: ratio at which the largest effort may push [-]. It is the same at any ratio.
-    Source: physics sections 1 to 4, inverted in a bracket.
+    Source: as `solve.press`, inverted in a bracket.
     """
     one = replace(made, pedal_ratio=1.0)
     most = float(pushrod_force(one, made.max_effort)) * largest
@@ -230,7 +230,7 @@ def rear_bores_of(build: Build, bores: Array) -> Array:
     """Return the rear bores [m] that go with front ones: apart by as much as the build's are.
 
     build: the document [object]; bores: (b,) [m].
-    Source: build-file contract; the same bore but for twin cylinders.
+    Source: common practice: the same bore but for twin cylinders.
     """
     master = build.master
     if not isinstance(master, TwinMaster):

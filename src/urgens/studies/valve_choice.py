@@ -76,7 +76,7 @@ class Candidate:
 def judged_surfaces(build: Build) -> tuple[float, ...]:
     """Return the surfaces that are looked at where none are named; build: the document.
 
-    Source: build-file contract.
+    Source: by definition.
     """
     return tuple(dict.fromkeys((ICE, WET, build.targets.surface)))
 
@@ -116,7 +116,7 @@ def candidates(
     build: the document [object]; surfaces: tyre-road coefficients, else the usual ones [-];
     margin: least front above rear adhesion used at first lock [-]; progress: told the share done,
     answers whether to go on [callable]. None of them where it was told to stop.
-    Source: build-file contract: no rear first, then fewest margins missed, then mean efficiency;
+    Source: common practice: no rear first, then fewest margins missed, then mean efficiency;
     no valve goes first within `WITHIN`.
     """
     roads = tuple(judged_surfaces(build) if surfaces is None else surfaces)

@@ -42,7 +42,7 @@ def felt(solution: Solution, pressed: Presses) -> Felt:
     """Return what valves feel of the vehicle at a press, while all wheels roll.
 
     solution: of a build; pressed: one press [object].
-    Source: physics section 2, load-sensing; solve.ball.
+    Source: as `document.valves.load_sensing`; `solve.ball`.
     """
     standing = solution.standing
     now = axle_loads(standing, pressed.demand_z)[1]

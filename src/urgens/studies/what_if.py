@@ -29,7 +29,7 @@ def supposed(build: Build, made: System, front: WhatIf, rear: WhatIf) -> System:
     """Return a system with faults.
 
     build: the document [object]; made: its system; front, rear: faults of an axle [objects].
-    Source: the volumes of physics section 5.
+    Source: the volumes of `solve.travel`.
     """
     faults = Pair(front, rear)
     fluids = (

@@ -35,7 +35,7 @@ from urgens.quantity import COMPLIANCE, LENGTH, PRESSURE, Quantity, parse
 
 STOP = "two gauges and one measured stop"
 Layout = Literal["leading-trailing", "two-leading", "duo-servo"]
-# what a factor is off by where nothing is said: build-file contract, common practice
+# what a factor is off by where nothing is said: common practice
 FACTOR_SPREADS = {"leading-trailing": "15 %", "two-leading": "20 %", "duo-servo": "30 %"}
 
 
