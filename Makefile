@@ -3,7 +3,12 @@ PYTHON ?= python3
 PY := .venv/bin/python
 WORKERS ?= 2
 
-.PHONY: setup demo test lint bench screenshots clean
+# What computes and what changes a build; how much of its branches the tests go through, at least.
+CORE := $(addprefix --cov=urgens.,physics quantity document solve studies guidance printed)
+CORE_TESTS := tests/physics tests/quantity tests/document tests/solve tests/studies tests/guidance tests/sources
+FLOOR := 95
+
+.PHONY: setup demo test coverage lint bench screenshots clean
 
 setup: .venv/.test
 
@@ -18,6 +23,9 @@ demo: .venv/.run
 
 test: .venv/.test
 	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n $(WORKERS) -q
+
+coverage: .venv/.test
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n $(WORKERS) -q $(CORE_TESTS) tests/test_cli.py $(CORE) --cov-branch --cov-fail-under=$(FLOOR) --cov-report=term:skip-covered
 
 lint: .venv/.test
 	.venv/bin/ruff check .

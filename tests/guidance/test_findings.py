@@ -1,7 +1,7 @@
 """Each code: a build that has it and one that has not; and what its fix does."""
 
 from collections.abc import Callable
-from datetime import date
+from datetime import date, timedelta
 from typing import Any
 
 import pytest
@@ -243,3 +243,19 @@ def test_findings_hold_on_any_vehicle(document: dict[str, Any]) -> None:
     assert list(said) == sorted(said, key=lambda finding: finding.severity)
     rear_first = bool((judged == AxleName.REAR).any())
     assert ("rear-locks-first" in {finding.code for finding in said}) is rear_first
+
+
+def test_two_years_make_fluid_old() -> None:
+    """Common practice: glycol fluid is changed every two years."""
+    for days, old in ((1.9 * 365.25, False), (2.1 * 365.25, True)):
+        filled = (date.today() - timedelta(days=days)).isoformat()
+        build = build_for("fluid-old", {"fluid": {"class": "DOT 4", "filled": filled}})
+        assert ("fluid-old" in found(build)) is old
+
+
+def test_discs_stand_two_pounds_of_residual_and_no_more() -> None:
+    """Common practice: 2 psi keeps a low cylinder's discs filled, more makes them drag."""
+    for psi, drags in ((2, False), (2.4, False), (2.6, True), (3, True), (10, True)):
+        valves = [METERING, {"kind": "residual", "pressure": f"{psi} psi"}]
+        codes = found(build_for("residual-in-disc-circuit", {"valves.front": valves}))
+        assert ("residual-in-disc-circuit" in codes) is drags

@@ -206,3 +206,31 @@ def test_a_lever_stands_as_statics_have_it() -> None:
     assert hard.load < rest.load
     assert hard.spring == 0.0
     assert hard.knee == 0.0
+
+
+@pytest.mark.parametrize(("asked", "notch"), [(0.2, 1), (1.4, 1), (1.6, 2), (2.9, 3), (9.0, 3)])
+def test_the_nearest_notch_is_one_of_the_table(asked: float, notch: float) -> None:
+    valve = Adjustable.model_validate({**notched(2)})
+
+    assert valve.nearest(asked) == notch
+
+
+@pytest.mark.parametrize(
+    ("turns", "steps", "there"), [(2, 1, 3), (2, -1, 1), (3, 1, 3), (1, -5, 1), (1, 2, 3)]
+)
+def test_notches_are_stepped_to_the_end_of_the_table(turns: int, steps: int, there: int) -> None:
+    assert Adjustable.model_validate(notched(turns)).stepped(steps) == there
+
+
+@pytest.mark.parametrize(
+    ("turns", "steps", "there"), [(1.5, 1, 1.75), (1.5, -2, 1.0), (2.9, 3, 3.0), (1.1, -1, 1.0)]
+)
+def test_turns_are_stepped_by_quarters_within_the_table(
+    turns: float, steps: int, there: float
+) -> None:
+    """Common practice: a builder counts quarter turns."""
+    valve = Adjustable.model_validate({**notched(turns), "counted": "turns"})
+
+    assert valve.stepped(steps) == there
+    assert valve.nearest(1.3) == 1.25
+    assert valve.nearest(-4.0) == 1.0

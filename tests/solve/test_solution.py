@@ -10,6 +10,7 @@ from scipy.optimize import brentq
 from tests.solve import second_way
 from urgens.document import Build, BuildErrors, demo, edited
 from urgens.document.brakes.drum import Drum
+from urgens.document.cylinders.tandem import TandemMaster
 from urgens.printed.solution import printed_solution
 from urgens.solve import AxleName, solve
 from urgens.solve.apply_release import trace
@@ -332,3 +333,37 @@ def test_the_friction_from_which_a_shoe_grabs_is_where_its_factor_runs_away() ->
     assert near.rear.brake.factor > 100 * build.rear.brake.factor
     with pytest.raises(BuildErrors, match="grab"):
         edited(build, "rear.brake.shoe.lining_friction", limit * 1.001)
+
+
+@pytest.mark.parametrize("driven", ["front", "rear"])
+def test_the_engine_drags_the_axle_that_the_launch_says_is_driven(
+    built: Built, driven: str
+) -> None:
+    launch = {"stall_torque": "200 lbf.ft", "gear_ratio": 2.5, "final_drive": 4, "driven": driven}
+    build = built({"vehicle.engine_drag": "100 N.m", "vehicle.launch": launch})
+    pressed = solve(build, efforts=np.array([0.0])).presses
+    forces = {"front": pressed.front_force, "rear": pressed.rear_force}
+    (other,) = set(forces) - {driven}
+
+    assert forces[driven] == pytest.approx([100 / (14.1 * 0.0254)])
+    assert forces[other] == pytest.approx([0.0])
+
+
+@pytest.mark.parametrize(
+    ("given", "strokes"),
+    [
+        ({}, (18.0, 18.0)),
+        ({"primary_stroke": "20 mm"}, (20.0, 16.0)),
+        ({"secondary_stroke": "20 mm"}, (16.0, 20.0)),
+        ({"primary_stroke": "19 mm", "secondary_stroke": "15 mm"}, (19.0, 15.0)),
+    ],
+)
+def test_a_chamber_whose_stroke_is_not_given_has_the_rest(
+    built: Built, given: dict[str, str], strokes: tuple[float, float]
+) -> None:
+    """By definition: both strokes make the whole; one half each where none is given."""
+    changes = {f"master.{name}": value for name, value in given.items()}
+    master = built({"master.stroke": "36 mm", **changes}).master
+
+    assert isinstance(master, TandemMaster)
+    assert [1000 * stroke for stroke in master.chamber_strokes] == pytest.approx(strokes)

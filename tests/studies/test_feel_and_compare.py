@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 
 from tests.builds import pickup_with
 from urgens.document import demo, demo_names, with_changes, with_setup
+from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH
 from urgens.solve import solve
 from urgens.studies.compare import columns, rows
@@ -123,3 +124,16 @@ def test_air_led_to_a_rotor_cools_it_and_an_inboard_one_stays_hotter() -> None:
         peaks[cooling] = float(found.peaks[-1])
 
     assert peaks["ducted"] < peaks["open"] < peaks["inboard"]
+
+
+@pytest.mark.parametrize(("cooling", "tau"), [("open", 300), ("ducted", 180), ("inboard", 480)])
+def test_a_brake_cools_by_its_time_between_two_stops(cooling: str, tau: float) -> None:
+    """Newton's law of cooling, a mile at 60 mph between stops; times are common practice."""
+    series = {"speed": "60 mph", "stops": 4, "between": "5280 ft", "air": "20 °C"}
+    build = pickup_with({"front.brake.cooling": cooling, "heat": series})
+    found = heated(solve(build), Axle.FRONT)
+    assert found is not None
+    excess = found.peaks - 293.15
+
+    assert excess[0] == pytest.approx(found.rise)
+    assert excess[1] / found.rise == pytest.approx(1 + np.exp(-60 / tau))
