@@ -206,6 +206,11 @@ BAD: dict[str, tuple[Change, str]] = {
         'rear.brake.shoe.toe_angle: "126 deg" is not between "130 deg" and "180 deg"; write where '
         "the lining ends, seen from the hinge",
     ),
+    "a lining longer than half the drum": (
+        _set("rear.brake", {**DRUM, "shoe": {**SHOE, "toe_angle": "190 deg"}}),
+        'rear.brake.shoe.toe_angle: "190 deg" is not between "0 deg" and "180 deg"; write where '
+        "the lining ends, seen from the hinge",
+    ),
     "neither factor nor shoe": (
         _set("rear.brake", DRUM),
         'rear.brake.shoe_factor: is missing, and so is shoe; give "shoe_factor": 2.3, or the '
