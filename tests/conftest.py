@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterator
 from typing import Any
 
 import pytest
+from hypothesis import settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -19,6 +20,9 @@ from urgens.ui.application import dress
 from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
 from urgens.ui.widgets.background import any_running
+
+settings.register_profile("urgens", deadline=None)  # speed is a benchmark, never a test
+settings.load_profile("urgens")
 
 
 @pytest.fixture

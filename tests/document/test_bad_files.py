@@ -351,7 +351,7 @@ def test_faults_are_gathered(document: dict[str, Any]) -> None:
 
 
 @pytest.mark.parametrize("name", demo_names())
-@settings(max_examples=100, deadline=None)
+@settings(max_examples=100)
 @given(data=st.data())
 def test_any_damage_is_answered_in_words(name: str, data: st.DataObject) -> None:
     """A piece of a good file replaced by rubbish gives a build or BuildErrors, nothing else."""

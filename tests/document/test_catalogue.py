@@ -86,7 +86,7 @@ def test_figures_of_a_demo_build_are_told_apart_by_name(name: str) -> None:
     assert all(column_name(build, path) for path in paths)
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(documents())
 def test_a_figure_is_what_stands_in_the_document(document: dict[str, Any]) -> None:
     """Its number is the document's, inside its limits; what counts is part of what is there."""

@@ -66,7 +66,7 @@ def moved(count: int, act: tuple[str, int, int], fresh: int) -> list[Any]:
     return order
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(orders, st.data())
 def test_every_reference_means_the_same_or_is_gone(
     acts: list[tuple[str, int, int]], data: st.DataObject
@@ -164,7 +164,7 @@ def test_a_refused_change_changes_nothing_and_says_where() -> None:
     assert dumps(build) == before
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(
     st.lists(st.sampled_from(["3/4 in", "7/8 in", "1 in"]), min_size=1, max_size=5), st.booleans()
 )

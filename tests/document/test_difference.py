@@ -24,7 +24,7 @@ CHANGES = (
 )
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(
     st.lists(st.sampled_from(CHANGES), min_size=1, max_size=6), st.sampled_from([None, "manual"])
 )
@@ -49,7 +49,7 @@ def test_as_many_steps_back_give_the_same_bytes(steps: list[Change], setup: str 
         assert dumps(now) == dumps(after)
 
 
-@settings(max_examples=30, deadline=None)
+@settings(max_examples=30)
 @given(documents(), documents())
 def test_any_build_is_reached_from_any_other(one: dict[str, Any], other: dict[str, Any]) -> None:
     first, second = validated(one), validated(other)

@@ -33,7 +33,7 @@ def test_a_demo_build_is_kept_as_it_was_typed(name: str) -> None:
     assert "9 ft 7 in" in dumps(demo("pickup"))
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(documents())
 def test_a_document_comes_back_as_it_was_given(document: dict[str, Any]) -> None:
     assert json.loads(dumps(loads(json.dumps(document)))) == document

@@ -230,7 +230,7 @@ def test_an_adjustable_valve_is_turned(roadster: Build) -> None:
     )
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(documents())
 def test_findings_hold_on_any_vehicle(document: dict[str, Any]) -> None:
     """The worst comes first, and rear-locks-first says what the solution says."""

@@ -48,7 +48,7 @@ def test_all_variants_at_once_are_each_of_them_alone(name: str) -> None:
     assert lock.effort == pytest.approx(alone, rel=1e-6, nan_ok=True)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(documents())
 def test_variants_of_any_build_solve(document: dict[str, object]) -> None:
     build = validated(document)

@@ -37,7 +37,7 @@ def cell_build(build: Build, front: float, rear: float, ratio: float) -> Build:
     return with_changes(build, changes)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(documents(), st.integers(0, 4), st.integers(0, 3))
 def test_a_cell_is_the_scalar_way_through_an_edited_document(
     document: dict[str, Any], row: int, column: int
@@ -110,7 +110,7 @@ def test_the_verdict_names_the_first_window_that_is_missed(name: str) -> None:
         assert 0.0 <= found.score[at] <= 1.0
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(documents(), st.floats(3.0, 9.0))
 def test_regions_end_where_the_verdict_of_the_map_changes(
     document: dict[str, Any], ratio: float

@@ -71,7 +71,7 @@ def test_what_a_candidate_says_is_what_its_build_does(name: str) -> None:
             assert abs(one.bar_offset) <= build.master.bar_length.value / 4 + 1e-9  # type: ignore[union-attr]
 
 
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=12)
 @given(documents())
 def test_no_way_with_the_rear_first_stands_before_one_without(document: dict[str, Any]) -> None:
     build = loads(json.dumps(document))

@@ -187,8 +187,8 @@ def test_valves_stand_in_flow_order_and_are_chosen(open_window: Opener) -> None:
     shown = page(window, "Valves")
     assert shown.place == ("rear", 0)
     assert "Reducing valve, rear" in shown.name.text()
-    at = shown.view.middle("front", 0).toPoint()
-    QTest.mouseClick(shown.view, LEFT, pos=at)
+    at = shown.view.mapFromScene(shown.view.middle("front", 0))
+    QTest.mouseClick(shown.view.viewport(), LEFT, pos=at)
     assert shown.place == ("front", 0)
     assert "Metering valve" in shown.name.text()
     assert "valves.front[0].open" in shown.figures.labels

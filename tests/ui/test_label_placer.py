@@ -19,7 +19,7 @@ labels = st.lists(
 )
 
 
-@settings(max_examples=80, deadline=None)
+@settings(max_examples=80)
 @given(
     labels, st.lists(st.tuples(coordinate, coordinate, st.just(24.0), st.just(24.0)), max_size=3)
 )

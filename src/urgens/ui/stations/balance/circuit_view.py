@@ -1,44 +1,78 @@
 """Both circuits in flow order: cylinder, valves as cross-sections, brakes."""
 
-from PySide6.QtCore import QPointF, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QResizeEvent
 
 from urgens.document.brakes.disc import Disc
 from urgens.document.valves import kind_of
 from urgens.guidance.valve_words import state
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, show
-from urgens.studies.valve_stages import Stage, stages
+from urgens.studies.valve_stages import stages
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import valve_art
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
-from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.schematic import Part, Schematic, SchematicView
 
 ROW = 152.0  # px of a circuit
 LEFT, STEP = 84.0, 180.0  # px from the cylinder to the first valve's middle, between two
 Place = tuple[Axle, int]  # circuit, and place in flow order
 
 
-class CircuitView(Painted):
+def place_of(circuit: Axle, index: int) -> str:
+    """Return where a valve stands in the build."""
+    return f"valves.{circuit}[{index}]"
+
+
+class CircuitView(SchematicView):
     """Cylinder, valves, brakes; a click or the arrow keys choose a valve."""
 
-    chosen = Signal(object, int)  # an axle, which Qt would make a text
+    picked = Signal(object, int)  # an axle, which Qt would make a text
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
+        super().__init__(session, "Valves of both circuits")
         self._session = session
-        self.place: Place | None = None
-        self.setFixedHeight(round(2 * ROW * self.scale))
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        session.press_changed.connect(self.update)
+        self.setFixedHeight(round(2 * ROW * T.scale))
+        self.chosen.connect(self._pick)
+        session.press_changed.connect(self.viewport().update)
+
+    @property
+    def place(self) -> Place | None:
+        """Circuit and place of the valve that is chosen."""
+        valves = self._session.build.valves.placed()
+        return next(((c, i) for c, i, _ in valves if place_of(c, i) == self.where), None)
+
+    def _pick(self, where: str) -> None:
+        place = self.place
+        if place is not None and where == self.where:
+            self.picked.emit(*place)
+
+    def show_valves(self, chosen: Place | None) -> None:
+        """Show the valves of the build as it is now, one of them chosen."""
+        parts = tuple(
+            Part(
+                where=place_of(circuit, index),
+                name=kind_of(valve).name,
+                at=self.middle(circuit, index).toTuple(),
+                size=(valve_art.WIDE, valve_art.TALL),
+            )
+            for circuit, index, valve in self._session.build.valves.placed()
+        )
+        self.show_schematic(Schematic(parts), self._shrunk)
+        self.mark(place_of(*chosen) if chosen is not None else "")
 
     def middle(self, circuit: Axle, index: int) -> QPointF:
         """Return where the middle of a valve is."""
         return QPointF(
             LEFT + 62 + index * STEP, AXLES.index(circuit) * ROW + 24 + valve_art.TALL / 2
         )
+
+    @property
+    def across(self) -> float:
+        """Its width in px of the usual scale."""
+        return self.width() / T.scale
 
     @property
     def _diagonal(self) -> bool:
@@ -51,9 +85,13 @@ class CircuitView(Painted):
         most = max(len(valves.front), len(valves.rear))
         return min(1.0, self.across / (LEFT + most * STEP + 90))
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        painter.scale(self._shrunk, self._shrunk)
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.show_valves(self.place)
+
+    def drawBackground(self, painter: QPainter, rect: QRectF | QRect) -> None:
+        """Paint what is not chosen: cylinder, pipes, brakes, and what is one casting."""
+        super().drawBackground(painter, rect)
         if self._diagonal:
             words = "One of two circuits alike: a front wheel, and the rear wheel across"
             write(painter, words, QPointF(22, 2 * ROW - 6), size=14, color=T.muted)
@@ -86,11 +124,8 @@ class CircuitView(Painted):
     def _draw_circuit(self, painter: QPainter, circuit: Axle) -> None:
         session = self._session
         found = stages(session.solution, session.presses, circuit)
-        most = max(float(session.hardest.master(circuit)), 1.0)
         y, end = self.middle(circuit, 0).y(), LEFT + len(found) * STEP + 10
         self._draw_pipe(painter, circuit, end + 20)
-        for index, stage in enumerate(found):
-            self._draw_valve(painter, (circuit, index), stage, most)
         self._draw_brake(painter, circuit, QPointF(end + 50, y))
         if not found:
             words = "no valve: the brakes get what the cylinder makes"
@@ -112,13 +147,18 @@ class CircuitView(Painted):
             painter.setPen(pen(line, wide))
             painter.drawLine(QPointF(2, y), QPointF(end, y))
 
-    def _draw_valve(self, painter: QPainter, place: Place, stage: Stage, most: float) -> None:
+    def draw_part(self, painter: QPainter, part: Part) -> None:
         """Draw one valve with its name, what it does and what leaves it."""
-        units, at = self._session.units, self.middle(*place)
-        part = self._session.build.valves.of(place[0])[place[1]]
-        shares, own = (stage.inlet / most, stage.outlet / most), self.place == place
+        session, units, at = self._session, self._session.units, QPointF()
+        circuit, index = next(
+            (c, i) for c, i, _ in session.build.valves.placed() if place_of(c, i) == part.where
+        )
+        valve = session.build.valves.of(circuit)[index]
+        stage = stages(session.solution, session.presses, circuit)[index]
+        most = max(float(session.hardest.master(circuit)), 1.0)
+        shares, own = (stage.inlet / most, stage.outlet / most), self.is_chosen(part.where)
         box = valve_art.valve(
-            painter, kind_of(part).drawing, at, shares, chosen=own, pair=self._diagonal
+            painter, kind_of(valve).drawing, at, shares, chosen=own, pair=self._diagonal
         )
         if own and self.hasFocus():
             painter.setPen(pen(T.front, 2))
@@ -126,9 +166,9 @@ class CircuitView(Painted):
             painter.drawRoundedRect(box.adjusted(-5, -5, 5, 5), 6, 6)
         behind = valve_art.BEHIND if self._diagonal else 0.0
         name = QPointF(box.left(), box.top() - 6 - behind)
-        write(painter, kind_of(part).name, name, size=15, weight=600, color=T.ink)
-        below = 24 if "lever" in kind_of(part).drawing else 17  # clear of its lever
-        said = state(part, stage.inlet, stage.outlet, units)
+        write(painter, kind_of(valve).name, name, size=15, weight=600, color=T.ink)
+        below = 24 if "lever" in kind_of(valve).drawing else 17  # clear of its lever
+        said = state(valve, stage.inlet, stage.outlet, units)
         write(painter, said, QPointF(box.left(), box.bottom() + below), size=14)
         after = QPointF(box.right() + 3 + behind, at.y() + 24)
         out = str(show(stage.outlet, PRESSURE, units))
@@ -151,24 +191,3 @@ class CircuitView(Painted):
             painter.drawArc(around, 110 * 16, 140 * 16)
             painter.drawArc(around, -70 * 16, 140 * 16)
         write(painter, brake.kind, at + QPointF(-14, 46), size=14)
-
-    # --- the hand --------------------------------------------------------------------------
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        spot = self.spot(event) * (1.0 / self._shrunk)
-        for circuit in AXLES:
-            for index in range(len(self._session.build.valves.of(circuit))):
-                at = self.middle(circuit, index)
-                half = QPointF(valve_art.WIDE / 2, valve_art.TALL / 2)
-                if QRectF(at - half, at + half).contains(spot):
-                    self.chosen.emit(circuit, index)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        every = [(circuit, index) for circuit, index, _ in self._session.build.valves.placed()]
-        steps = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}
-        step = steps.get(Qt.Key(event.key()))
-        if step is None or not every:
-            event.ignore()
-            return
-        now = every.index(self.place) if self.place in every else -step
-        self.chosen.emit(*every[min(max(now + step, 0), len(every) - 1)])

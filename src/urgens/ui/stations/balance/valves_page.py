@@ -55,7 +55,7 @@ class ValvesPage(Page):
         self.place: Place | None = None
         self.view, self.plane = CircuitView(session), LoopPlane(session)
         self.knees, self.lever = KneePlane(session), LeverBoard(session)
-        self.view.chosen.connect(self.choose)
+        self.view.picked.connect(self.choose)
         self.axes = (worded("", "muted"), worded("", "muted"))
         self.shaded = worded("shaded ±5 %, slope ±0.03", "small")
         self.knee_axes = (worded("", "muted"), worded("", "muted"))
@@ -180,8 +180,7 @@ class ValvesPage(Page):
         unit = unit_shown(PRESSURE, self.session.units)
         self.axes[0].setText(f"Out of it, {unit}")
         self.axes[1].setText(f"Into it, {unit}")
-        self.view.place = self.place
-        self.view.update()
+        self.view.show_valves(self.place)
         self.plane.show_valve(self.place)
         self.loop_cell.setVisible(self.place is not None)
         knees = self.knees.show_valve(self.place)
