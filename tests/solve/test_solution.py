@@ -367,3 +367,15 @@ def test_a_chamber_whose_stroke_is_not_given_has_the_rest(
 
     assert isinstance(master, TandemMaster)
     assert [1000 * stroke for stroke in master.chamber_strokes] == pytest.approx(strokes)
+
+
+@pytest.mark.parametrize(("feeds", "front", "rear"), [("front", 22, 14), ("rear", 14, 22)])
+def test_each_axle_has_the_stroke_of_the_chamber_that_feeds_it(
+    built: Built, feeds: str, front: float, rear: float
+) -> None:
+    """By definition: the pushrod's chamber is the primary one."""
+    changes = {"stroke": "36 mm", "primary_stroke": "22 mm", "primary_feeds": feeds}
+    made = solve(built({f"master.{name}": value for name, value in changes.items()})).system
+    strokes = {float(c.front_part): 1000 * float(c.stroke) for c in made.volumes.chambers}
+
+    assert strokes == pytest.approx({1.0: front, 0.0: rear})
