@@ -23,7 +23,7 @@ class Bare:
         self.area, self.preload = cylinder.area, cylinder.spring_preload
         metering, reducing = made.valves.front[0], made.valves.rear[0]
         self.closing, self.opening, self.full = metering.closing, metering.opening, metering.full
-        self.knee, self.slope = reducing.knee, reducing.slope
+        self.knee, self.slope = reducing.at, reducing.slope
         self.front = 2 * made.ends.front.torque_per_pressure / made.ends.front.rolling_radius
         self.rear = 2 * made.ends.rear.torque_per_pressure / made.ends.rear.rolling_radius
         self.front_threshold, self.rear_threshold = (

@@ -12,7 +12,7 @@ from urgens.document import demo
 from urgens.ui.application import dress
 from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
-from urgens.ui.stations.balance.valve_setting import set_knee, valve_setting
+from urgens.ui.stations.balance.valve_setting import knee_moved, valve_setting
 
 
 @pytest.fixture(params=("pickup", "roadster"))
@@ -69,7 +69,7 @@ def test_knee_to_repaint(benchmark: Any, window: Window, qapp: QApplication) -> 
     def move() -> None:
         setting = valve_setting(window.session)
         assert setting is not None
-        set_knee(window.session, setting, next(knees))
+        window.session.make(knee_moved(window.session, setting, next(knees)))
         qapp.processEvents()
 
     benchmark(move)

@@ -1,6 +1,8 @@
 """What is left when one half of the brakes is lost."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
+from functools import cache
 
 import numpy as np
 
@@ -51,7 +53,7 @@ def half_failed(made: System, standing: Standing, surface: Floats) -> tuple[Half
     return tuple(
         HalfFailed(
             name,
-            np.broadcast_to(half.z, np.broadcast_shapes(shape, np.shape(half.z))),
+            np.broadcast_to(half.left(), np.broadcast_shapes(shape, np.shape(half.left()))),
             _within_reach(made, half, shape),
             _shut_travel(made, half, shape),
         )
@@ -107,50 +109,51 @@ def half_failed_reach(made: System, standing: Standing, surface: float) -> Array
 
 @dataclass(frozen=True)
 class _Half:
-    """One half lost: what is dead, deceleration left [g], the live stroke and the pad's way [m]."""
+    """One half lost: what is dead, the live stroke and the pad's way [m].
+
+    `left` works out the deceleration left [g], which not everyone asks for.
+    """
 
     dead: int
-    z: Array
+    left: Callable[[], Array]
     live_stroke: Array
     pad: Array
 
 
 def _half(made: System, output: Array, standing: Standing, surface: Floats, dead: int) -> _Half:
     """Return what one half lost does: its chamber's stroke is used up, then the live one holds."""
-    z, live_stroke = _left(made, output, standing, surface, dead)
+    left, live_stroke = _left(made, output, standing, surface, dead)
     one = _with_one_rod(made, live_stroke, dead)
     if one is not made:
-        z, live_stroke = _left(one, output, standing, surface, dead)
+        left, live_stroke = _left(one, output, standing, surface, dead)
     dead_stroke = np.minimum(_swing(made, live_stroke), made.volumes.chambers[dead].stroke)
-    return _Half(dead, z, live_stroke, _pad(made, dead, dead_stroke, live_stroke))
+    return _Half(dead, left, live_stroke, _pad(made, dead, dead_stroke, live_stroke))
 
 
 def _left(
     made: System, output: Array, standing: Standing, surface: Floats, dead: int
-) -> tuple[Array, Array]:
-    """Return the deceleration left [g] and the live chamber's stroke [m].
+) -> tuple[Callable[[], Array], Array]:
+    """Return what works out the deceleration left [g], and the live chamber's stroke [m].
 
     Valves feel the vehicle as it is then, in the force and in the fluid that is taken.
     """
     if made.split == "diagonal":
         one = sliding(made, standing, surface, part=0.5)
-        z = slid(one, output, standing, surface, part=0.5).deceleration
+        left = cache(lambda: slid(one, output, standing, surface, part=0.5).deceleration)
     else:
 
-        def left(tried: System, force: Array) -> Array:
+        def braked(tried: System, force: Array) -> Array:
             return _axle_left(tried, force, standing, surface, live_rear=dead == 0)
 
-        one = closed(made, standing, left)
-        z = left(one, output)
-    felt = _felt_at(one, standing, z)
+        one = closed(made, standing, braked)
+        left = cache(lambda: braked(one, output))
+    felt = _felt_at(standing, left()) if one.feels_load else at_rest(standing)
     lines = line_pressures(one, output, felt)
-    return z, strokes(one, lines.front, lines.rear)[1 - dead]
+    return left, strokes(one, lines.front, lines.rear)[1 - dead]
 
 
-def _felt_at(made: System, standing: Standing, z: Array) -> Felt:
-    """Return what valves feel at a deceleration [g]."""
-    if not made.feels_load:
-        return at_rest(standing)
+def _felt_at(standing: Standing, z: Array) -> Felt:
+    """Return what valves that feel the load feel at a deceleration [g]."""
     return Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
 
 
@@ -168,7 +171,7 @@ def _axle_left(
         return settled(at_rest(standing))
 
     def excess(z: Array) -> Array:
-        return np.asarray(z - settled(_felt_at(made, standing, z)))
+        return np.asarray(z - settled(_felt_at(standing, z)))
 
     most = settled(Felt(np.inf, standing.rear_weight))  # no load opens a valve further
     return settled_deceleration(excess, np.stack((np.zeros_like(most), most)))

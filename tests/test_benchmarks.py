@@ -1,0 +1,24 @@
+"""The benchmarks can be run, and the bare formulas they are held against are the same formulas."""
+
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+ROOT = Path(__file__).parent.parent
+
+
+def test_benchmarks_are_found_and_the_bare_formulas_are_ours() -> None:
+    command = [sys.executable, "-m", "pytest", "benchmarks", "-q", "-p", "no:xdist"]
+    shown = {**os.environ, "QT_QPA_PLATFORM": "offscreen"}
+    listed = subprocess.run(
+        [*command, "--collect-only"], cwd=ROOT, env=shown, capture_output=True, check=False
+    )
+    same = subprocess.run(
+        [*command, "--benchmark-disable", "-k", "the_same"],
+        cwd=ROOT, env=shown, capture_output=True, check=False, text=True,
+    )  # fmt: skip
+
+    assert listed.returncode == 0, listed.stdout
+    assert same.returncode == 0, same.stdout
+    assert "2 passed" in same.stdout
