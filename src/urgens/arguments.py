@@ -26,16 +26,28 @@ def _quantity(kind: Kind) -> Callable[[str], float]:
     return read
 
 
-def _coefficient(text: str) -> float:
-    try:
-        value = float(text)
-    except ValueError:
-        value = float("nan")
-    if not 0 < value < float("inf"):
-        raise argparse.ArgumentTypeError(
-            f'"{text}" is no tyre-road coefficient; write a number above zero, such as 0.9'
-        )
-    return value
+def _number(name: str, wanted: str, fits: Callable[[float], bool]) -> Callable[[str], float]:
+    """Return a reader of a bare number, so called, that says what is wanted."""
+
+    def read(text: str) -> float:
+        try:
+            value = float(text)
+        except ValueError:
+            value = float("nan")
+        if not fits(value):
+            raise argparse.ArgumentTypeError(f'"{text}" is no {name}; write {wanted}')
+        return value
+
+    return read
+
+
+_coefficient = _number(
+    "tyre-road coefficient", "a number above zero, such as 0.9", lambda x: 0 < x < float("inf")
+)
+_ratio = _number("pedal ratio", "1 to 20, such as 6", lambda x: 1 <= x <= 20)
+_margin = _number(
+    "margin of adhesion", "0 or more and less than 1, such as 0.05", lambda x: 0 <= x < 1
+)
 
 
 def _bores(text: str) -> tuple[float, float | None]:
@@ -46,28 +58,6 @@ def _bores(text: str) -> tuple[float, float | None]:
     if any(bore == 0 for bore in found):
         raise argparse.ArgumentTypeError(f'"{text}" is zero; write a bore such as 7/8 in')
     return found
-
-
-def _ratio(text: str) -> float:
-    try:
-        value = float(text)
-    except ValueError:
-        value = float("nan")
-    if not 1 <= value <= 20:
-        raise argparse.ArgumentTypeError(f'"{text}" is no pedal ratio; write 1 to 20, such as 6')
-    return value
-
-
-def _margin(text: str) -> float:
-    try:
-        value = float(text)
-    except ValueError:
-        value = float("nan")
-    if not 0 <= value < 1:
-        raise argparse.ArgumentTypeError(
-            f'"{text}" is no margin of adhesion; write 0 or more and less than 1, such as 0.05'
-        )
-    return value
 
 
 def _count(text: str) -> int:
