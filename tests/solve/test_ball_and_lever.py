@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from tests.builds import pickup_with
+from tests.solve.second_way import axle_forces, loads
 from urgens.document import BuildErrors
 from urgens.document.valves.adjustable import Adjustable
 from urgens.document.valves.load_sensing import LoadSensing
@@ -78,7 +79,12 @@ def test_with_the_front_locked_it_takes_more_pressure_to_roll_the_ball() -> None
     road = solution.surfaces.index(0.5)
 
     assert on_wet > at_rolling
-    assert solution.lock.axle[solution.case, road] in (AxleName.FRONT, AxleName.REAR)
+    at = solution.case, road
+    front, rear, z = axle_forces(solution.build, solution.case, float(solution.lock.effort[at]))
+    on_front, on_rear = loads(solution.build, solution.case, z, 0.0)
+    used = {AxleName.FRONT: front / on_front, AxleName.REAR: rear / on_rear}
+    assert solution.lock.axle[at] == max(used, key=lambda axle: used[axle])
+    assert max(used.values()) == pytest.approx(0.5)
 
 
 def test_a_ball_that_no_press_rolls_is_told_in_words() -> None:

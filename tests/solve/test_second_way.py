@@ -122,7 +122,9 @@ def test_half_failed_agrees_with_a_force_balance(document: dict[str, Any]) -> No
     solution = solve(build)
     mu, effort = build.targets.surface, build.targets.max_effort.value
 
-    for half in half_failed(solution.system, solution.system.standing, mu):
+    halves = half_failed(solution.system, solution.system.standing, mu)
+    assert len(halves) == (1 if build.split == "single" else 2)
+    for half in halves:
         z = float(half.z[0])
         if half.dead == "all":
             assert z == 0

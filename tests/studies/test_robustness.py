@@ -152,7 +152,9 @@ def test_surely_front_first_and_surely_not() -> None:
 def test_a_system_of_arrays_is_the_stack_of_systems(name: str) -> None:
     """Figures laid over a build at once, and one after the other."""
     build = demo(name)
-    for figure in open_figures(build):
+    open_ones = open_figures(build)
+    assert len(open_ones) > 5
+    for figure in open_ones:
         ends = np.array([0.97, 1.0, 1.02]) * figure.value
         together = system(build, over={figure.path: ends})
         apart = [system(build, over={figure.path: float(end)}) for end in ends]

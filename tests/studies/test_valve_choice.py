@@ -62,7 +62,9 @@ def test_the_fit_is_as_good_as_a_brute_force_grid(name: str, kind: str) -> None:
 def test_what_a_candidate_says_is_what_its_build_does(name: str) -> None:
     build = demo(name)
     surfaces = judged_surfaces(build)
-    for one in candidates(build):
+    found = candidates(build)
+    assert len(found) > 1
+    for one in found:
         assert verdict_of(with_changes(build, one.changes), surfaces) == one.verdict
         knee = one.knee
         if knee is not None:

@@ -204,6 +204,7 @@ def test_no_label_covers_another_or_is_cut(open_window: Opener, name: str) -> No
 
 def assert_apart(board: Board) -> None:
     labels = list(board.labels.values())
+    assert len(labels) > 1
     for index, one in enumerate(labels):
         assert board.rect().contains(one.geometry()), one.path
         for other in labels[index + 1 :]:
@@ -216,6 +217,7 @@ def assert_apart(board: Board) -> None:
 @pytest.mark.parametrize("name", demo_names())
 def test_every_open_figure_has_a_name_and_a_way_to_settle_it(name: str) -> None:
     build = demo(name)
+    assert open_figures(build)
     for figure in open_figures(build):
         assert named(build, figure.path) != figure.path
         assert figure.figure.entry.settled

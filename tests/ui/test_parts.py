@@ -40,7 +40,9 @@ def test_drums_become_discs_as_one_step_with_every_figure_assumed(measuring: Win
 def test_every_kind_that_is_offered_gives_a_build(measuring: Window) -> None:
     for head in measuring.station("Measure").heads:
         head.fill()
-        for words in [action.text() for action in head.menu().actions()]:
+        offered = [action.text() for action in head.menu().actions()]
+        assert offered
+        for words in offered:
             if words.endswith("…"):
                 continue  # a dialog, tried below
             before = measuring.session.build
