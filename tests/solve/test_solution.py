@@ -8,13 +8,14 @@ import pytest
 from scipy.optimize import brentq
 
 from tests.solve import second_way
-from urgens.document import Build, BuildErrors, demo, edited
+from urgens.document import Build, BuildErrors, demo, edited, with_changes
 from urgens.document.brakes.drum import Drum
 from urgens.document.cylinders.tandem import TandemMaster
 from urgens.printed.solution import printed_solution
 from urgens.solve import AxleName, solve
 from urgens.solve.apply_release import trace
 from urgens.solve.bracket import crossing
+from urgens.solve.travel import bar_tilt
 
 Built = Callable[..., Build]
 
@@ -379,3 +380,13 @@ def test_each_axle_has_the_stroke_of_the_chamber_that_feeds_it(
     strokes = {float(c.front_part): 1000 * float(c.stroke) for c in made.volumes.chambers}
 
     assert strokes == pytest.approx({1.0: front, 0.0: rear})
+
+
+@pytest.mark.parametrize(("soft", "sign"), [("front", 1.0), ("rear", -1.0)])
+def test_the_rod_of_the_softer_circuit_goes_further_in(soft: str, sign: float) -> None:
+    """Fact of the trade: a bar leans towards the cylinder that moves more fluid."""
+    build = with_changes(demo("roadster"), {f"{soft}.brake.compliance": "3 cm^3/MPa"})
+    made = solve(build).system
+    tilt = bar_tilt(made, np.array([3e6]), np.array([3e6]))
+
+    assert np.sign(tilt) == sign
