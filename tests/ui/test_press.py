@@ -1,7 +1,9 @@
 """The press: pulled, stepped and typed, and what it says."""
 
 from collections.abc import Callable
+from dataclasses import replace
 
+import numpy as np
 import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
@@ -9,6 +11,7 @@ from PySide6.QtTest import QTest
 from tests.ui.conftest import pull
 from urgens.document import Build
 from urgens.quantity import UnitSystem
+from urgens.solve import solve
 from urgens.ui.frame.window import Window
 from urgens.ui.press.pedal import NEWTON_PER_PIXEL, PULL
 from urgens.ui.press.verdict import Outcome, verdict
@@ -165,3 +168,18 @@ def test_units_switch_everything_and_change_nothing(window: Window) -> None:
     assert window.station("Balance").controls.knee.label.text == "25.9 bar"
     assert window.session.build == before
     assert window.session.undo_stack.count() == 0
+
+
+@pytest.mark.parametrize("short", [0.0, 1e-9, 3.0])
+def test_what_locks_is_locked_though_rounding_leaves_the_effort_short(
+    pickup: Build, short: float
+) -> None:
+    """At the lock itself the flag counts, not the last digit of the effort."""
+    solution = solve(pickup)
+    at = solution.case, solution.road
+    effort = float(solution.lock.effort[at]) - short
+    pressed = replace(solution.press(effort), rear_locked=np.asarray(True))
+    said = verdict(solution, pressed, UnitSystem.INCH)
+
+    assert said.outcome is Outcome.REAR_LOCKED
+    assert said.detail == "let off 0 lbf to roll"
