@@ -1,6 +1,7 @@
 """The command line as a builder types it."""
 
 import argparse
+import gc
 import json
 import os
 import subprocess
@@ -89,6 +90,7 @@ def test_unknown_demo_and_broken_file_do_not_open_a_window(tmp_path: Path, capsy
 
     assert main(["demo", "boat"]) == 2
     assert main([str(broken)]) == 2
+    assert gc.isenabled()
     err = capsys.readouterr().err
     assert "boat: is no demo build; choose pickup or coupe or roadster or saloon" in err
     assert "the file ends too early" in err

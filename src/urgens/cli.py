@@ -9,7 +9,8 @@ import io
 import json
 import os
 import sys
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -176,30 +177,43 @@ def _schema(options: argparse.Namespace) -> int:
 
 
 def _demo(options: argparse.Namespace) -> int:
-    gc.disable()
-    from urgens.document import demo
+    with _uncollected():
+        from urgens.document import demo
 
-    build = demo(options.name)
-    _load_core()
-    from urgens.ui.application import run
+        build = demo(options.name)
+        _load_core()
+        from urgens.ui.application import run
 
-    return run(build, None)
+        return run(build, None)
 
 
 def _window(path: Path | None) -> int:
-    gc.disable()  # until the window stands: hardly anything of what is made goes before it does
-    from urgens.document import BuildErrors, load
+    with _uncollected():
+        from urgens.document import BuildErrors, load
 
+        try:
+            build = load(path) if path is not None else None
+            _load_core()
+            from urgens.ui.application import run
+        except BuildErrors as errors:
+            _complain(path, errors)
+            return BAD_INPUT
+        except ImportError as error:
+            return _without_library(error)
+        return run(build, path)
+
+
+@contextmanager
+def _uncollected() -> Iterator[None]:
+    """Look for no garbage until the window stands, which then allows it itself.
+
+    Hardly anything of what is made goes before it does.
+    """
+    gc.disable()
     try:
-        build = load(path) if path is not None else None
-        _load_core()
-        from urgens.ui.application import run
-    except BuildErrors as errors:
-        _complain(path, errors)
-        return BAD_INPUT
-    except ImportError as error:
-        return _without_library(error)
-    return run(build, path)
+        yield
+    finally:
+        gc.enable()
 
 
 def _load_core() -> None:

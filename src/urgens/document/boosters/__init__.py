@@ -1,13 +1,12 @@
 """Boosters: what helps the foot; one record for each kind."""
 
-from typing import TYPE_CHECKING, Annotated, Union
-
-from pydantic import Field
+from typing import TYPE_CHECKING
 
 from urgens.document.boosters.hydraulic import HYDRAULIC
 from urgens.document.boosters.kind import BoosterKind, BoosterPart
 from urgens.document.boosters.none import NONE
 from urgens.document.boosters.vacuum import VACUUM
+from urgens.document.kinds import one_of
 from urgens.document.reading import Reading
 from urgens.physics.booster import Assist
 
@@ -17,10 +16,7 @@ _BY_NAME = {record.kind: record for record in BOOSTERS}
 if TYPE_CHECKING:
     Booster = BoosterPart
 else:
-    Booster = Annotated[
-        Union[tuple(record.model for record in BOOSTERS)],  # noqa: UP007 - as many as there are
-        Field(discriminator="kind"),
-    ]
+    Booster = one_of(BOOSTERS)
 
 
 def booster_kind(booster: BoosterPart | str) -> BoosterKind:

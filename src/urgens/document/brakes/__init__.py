@@ -1,12 +1,11 @@
 """The brakes of one wheel; one record for each kind."""
 
-from typing import TYPE_CHECKING, Annotated, Union
-
-from pydantic import Field
+from typing import TYPE_CHECKING
 
 from urgens.document.brakes.disc import DISC
 from urgens.document.brakes.drum import DRUM
 from urgens.document.brakes.kind import BrakeKind, BrakePart
+from urgens.document.kinds import one_of
 from urgens.document.reading import Reading
 
 BRAKES: tuple[BrakeKind, ...] = (DISC, DRUM)
@@ -15,10 +14,7 @@ _BY_NAME = {record.kind: record for record in BRAKES}
 if TYPE_CHECKING:
     Brake = BrakePart
 else:
-    Brake = Annotated[
-        Union[tuple(record.model for record in BRAKES)],  # noqa: UP007 - as many as there are
-        Field(discriminator="kind"),
-    ]
+    Brake = one_of(BRAKES)
 
 
 def brake_kind(brake: BrakePart | str) -> BrakeKind:

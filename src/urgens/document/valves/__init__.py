@@ -1,10 +1,9 @@
 """The valves of each circuit, in flow order from the cylinder; one record for each kind."""
 
 from collections.abc import Iterator
-from typing import TYPE_CHECKING, Annotated, Union
+from typing import TYPE_CHECKING
 
-from pydantic import Field
-
+from urgens.document.kinds import one_of
 from urgens.document.part import Fault, Part
 from urgens.document.valves.adjustable import ADJUSTABLE
 from urgens.document.valves.inertia_sensing import INERTIA_SENSING, InertiaSensing
@@ -30,10 +29,7 @@ _BY_NAME = {record.kind: record for record in VALVES}
 if TYPE_CHECKING:
     Valve = ValvePart
 else:
-    Valve = Annotated[
-        Union[tuple(record.model for record in VALVES)],  # noqa: UP007 - as many as there are
-        Field(discriminator="kind"),
-    ]
+    Valve = one_of(VALVES)
 
 
 def kind_of(valve: ValvePart | str) -> ValveKind:

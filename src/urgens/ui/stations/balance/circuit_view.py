@@ -4,17 +4,18 @@ from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QResizeEvent
 
 from urgens.document.brakes.disc import Disc
-from urgens.document.valves import kind_of
+from urgens.document.valves import Valve, kind_of
 from urgens.guidance.valve_words import state
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, show
-from urgens.studies.valve_stages import stages
+from urgens.studies.valve_stages import Stage, stages
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import valve_art
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.schematic import Part, Schematic, SchematicView
+from urgens.ui.widgets.seen import WhenSeen
 
 ROW = 152.0  # px of a circuit
 LEFT, STEP = 84.0, 180.0  # px from the cylinder to the first valve's middle, between two
@@ -34,9 +35,10 @@ class CircuitView(SchematicView):
     def __init__(self, session: Session) -> None:
         super().__init__(session, "Valves of both circuits")
         self._session = session
+        self._stages: dict[str, tuple[Valve, Stage, float]] = {}  # by place, with the hardest press
         self.setFixedHeight(round(2 * ROW * T.scale))
         self.chosen.connect(self._pick)
-        session.press_changed.connect(self.viewport().update)
+        session.press_changed.connect(WhenSeen(self, self._read, stale=False).ask)
 
     @property
     def place(self) -> Place | None:
@@ -44,13 +46,13 @@ class CircuitView(SchematicView):
         valves = self._session.build.valves.placed()
         return next(((c, i) for c, i, _ in valves if place_of(c, i) == self.where), None)
 
-    def _pick(self, where: str) -> None:
-        place = self.place
-        if place is not None and where == self.where:
-            self.picked.emit(*place)
+    def _pick(self) -> None:
+        if self.place is not None:
+            self.picked.emit(*self.place)
 
     def show_valves(self, chosen: Place | None) -> None:
         """Show the valves of the build as it is now, one of them chosen."""
+        self._read()
         parts = tuple(
             Part(
                 where=place_of(circuit, index),
@@ -62,6 +64,17 @@ class CircuitView(SchematicView):
         )
         self.show_schematic(Schematic(parts), self._shrunk)
         self.mark(place_of(*chosen) if chosen is not None else "")
+
+    def _read(self) -> None:
+        """Work out once a press what each valve does."""
+        session = self._session
+        found = {axle: stages(session.solution, session.presses, axle) for axle in AXLES}
+        most = {axle: max(float(session.hardest.master(axle)), 1.0) for axle in AXLES}
+        self._stages = {
+            place_of(axle, index): (valve, found[axle][index], most[axle])
+            for axle, index, valve in session.build.valves.placed()
+        }
+        self.viewport().update()
 
     def middle(self, circuit: Axle, index: int) -> QPointF:
         """Return where the middle of a valve is."""
@@ -122,8 +135,7 @@ class CircuitView(SchematicView):
                 write(painter, said, QPointF(x + 6, ROW - 9), size=14, color=T.muted)
 
     def _draw_circuit(self, painter: QPainter, circuit: Axle) -> None:
-        session = self._session
-        found = stages(session.solution, session.presses, circuit)
+        found = self._session.build.valves.of(circuit)
         y, end = self.middle(circuit, 0).y(), LEFT + len(found) * STEP + 10
         self._draw_pipe(painter, circuit, end + 20)
         self._draw_brake(painter, circuit, QPointF(end + 50, y))
@@ -149,13 +161,8 @@ class CircuitView(SchematicView):
 
     def draw_part(self, painter: QPainter, part: Part) -> None:
         """Draw one valve with its name, what it does and what leaves it."""
-        session, units, at = self._session, self._session.units, QPointF()
-        circuit, index = next(
-            (c, i) for c, i, _ in session.build.valves.placed() if place_of(c, i) == part.where
-        )
-        valve = session.build.valves.of(circuit)[index]
-        stage = stages(session.solution, session.presses, circuit)[index]
-        most = max(float(session.hardest.master(circuit)), 1.0)
+        units, at = self._session.units, QPointF()
+        valve, stage, most = self._stages[part.where]
         shares, own = (stage.inlet / most, stage.outlet / most), self.is_chosen(part.where)
         box = valve_art.valve(
             painter, kind_of(valve).drawing, at, shares, chosen=own, pair=self._diagonal
