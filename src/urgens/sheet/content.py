@@ -8,18 +8,11 @@ from datetime import date
 import numpy as np
 
 from urgens.guidance import Finding, findings
+from urgens.guidance.cautions import CAUTIONS
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, show
 from urgens.sheet.fitted import Row, fitted
 from urgens.solve import ICE, WET, AxleName, Solution, press
 
-CAUTIONS = (
-    "Computed figures do not prove a brake system. Have the work checked by a qualified person; "
-    "local law and inspection rules come first.",
-    "First tests at walking pace, then on closed, empty, level ground with run-off, with helmet "
-    "and harness where fitted.",
-    "Never drive with a warning lamp lit, a sinking pedal or a leak. Support the vehicle on "
-    "stands; eye protection and gloves for fluid.",
-)
 LIMITS = (
     "One vehicle, level straight road, steady press; no anti-lock unit, heat, wear or engine drag "
     "in these figures. Pad and lining friction are as typed: no spread is applied."

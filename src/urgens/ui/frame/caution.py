@@ -3,7 +3,7 @@
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QMessageBox, QWidget
 
-from urgens.sheet.content import CAUTIONS
+from urgens.guidance.cautions import CAUTIONS
 
 READ = "I have read this"
 

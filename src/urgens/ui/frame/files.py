@@ -6,7 +6,6 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from urgens.document import SUFFIX, BuildErrors, demo, load, own_vehicle
 from urgens.document.borrow import borrowed
-from urgens.sheet.files import write_solution
 from urgens.ui.frame.recovery import Found
 from urgens.ui.frame.settings import Settings
 from urgens.ui.session import Session
@@ -153,6 +152,8 @@ class FileDesk:
 
     def write_sheet(self, form: str) -> None:
         """Ask where the sheet goes and write it; form: pdf or html."""
+        from urgens.sheet.files import write_solution
+
         folder = self._session.path.parent if self._session.path else Path.home()
         start = str(folder / f"{self._session.build.name.lower().replace(' ', '-')}.{form}")
         kinds = f"{form.upper()} (*.{form})"

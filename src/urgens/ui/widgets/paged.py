@@ -1,6 +1,7 @@
 """A station of several pages, one of them seen."""
 
-from collections.abc import Callable, Sequence
+import pkgutil
+from collections.abc import Mapping
 from typing import cast
 
 from PySide6.QtWidgets import (
@@ -23,20 +24,29 @@ from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import elided, worded
 
 MOST_BESIDE = 6  # pages beside which there is room for the summary
-Pages = Sequence[tuple[str, Callable[[Session], Page]]]
 
 
 class PagedStation(Station):
-    """Title, a button for each page, and the page; from far away a menu instead of buttons."""
+    """Title, a button for each page, and the page; from far away a menu instead of buttons.
+
+    `pages` are their names, each with `module:Class` in `package`: a page is loaded, and made, when
+    it is first looked at.
+    """
 
     def __init__(
-        self, session: Session, title: str, pages: Pages, parent: QWidget | None = None
+        self,
+        session: Session,
+        title: str,
+        package: str,
+        pages: Mapping[str, str],
+        parent: QWidget | None = None,
     ) -> None:
         super().__init__(parent)
-        self._session, self._kinds = session, tuple(pages)
+        self._session, self._package = session, package
+        self._names, self._kinds = tuple(pages), tuple(pages.values())
         self.pages = QStackedWidget()
         self.choose: list[QToolButton] = []
-        self._made: dict[int, Page] = {}  # a page is made when it is first looked at
+        self._made: dict[int, Page] = {}
         self.index = 0
         self._summary = elided("summary")
         group = QButtonGroup(self)
@@ -44,7 +54,7 @@ class PagedStation(Station):
         self.menu.setProperty("role", "kind")
         self.menu.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.menu.setMenu(QMenu(self.menu))
-        for index, (words, _) in enumerate(self._kinds):
+        for index, words in enumerate(self._names):
             button = segment(words)
             button.setProperty("narrow", "true")
             button.clicked.connect(lambda _=False, page=index: self.show_page(page))
@@ -88,30 +98,30 @@ class PagedStation(Station):
     def page_at(self, index: int) -> Page:
         """Return a page by its place."""
         if index not in self._made:
-            page = self._made[index] = self._kinds[index][1](self._session)
+            kind = pkgutil.resolve_name(f"{self._package}.{self._kinds[index]}")
+            page = self._made[index] = kind(self._session)
             self.pages.addWidget(page)
             page.spoke.connect(self._speak)
         return self._made[index]
 
     def show_page_named(self, name: str) -> None:
         """Show one of the pages by its name."""
-        self.show_page([kind for kind, _ in self._kinds].index(name))
+        self.show_page(self._names.index(name))
 
     @property
     def page_name(self) -> str:
         """The name of the page that is shown."""
-        return self._kinds[self.index][0]
+        return self._names[self.index]
 
     def keep(self) -> Kept:
         """Return the page that is shown, and what each page keeps."""
-        names = [name for name, _ in self._kinds]
-        pages = {names[index]: page.keep() for index, page in self._made.items()}
+        pages = {self._names[index]: page.keep() for index, page in self._made.items()}
         return {"page": self.page_name, "pages": pages}
 
     def give_back(self, kept: Kept) -> None:
         """Show the page that was shown, and give each page what it kept."""
         pages = cast(dict[str, Kept], kept.get("pages", {}))
-        for index, (name, _) in enumerate(self._kinds):
+        for index, name in enumerate(self._names):
             if pages.get(name):
                 self.page_at(index).give_back(pages[name])
         if "page" in kept:
@@ -121,7 +131,7 @@ class PagedStation(Station):
         """Show one of the pages."""
         self.index = index
         self.choose[index].setChecked(True)
-        self.menu.setText(self._kinds[index][0])
+        self.menu.setText(self._names[index])
         self._seen.ask()
 
     def _show(self) -> None:

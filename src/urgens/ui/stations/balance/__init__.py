@@ -5,7 +5,15 @@ from urgens.ui.session import Session
 from urgens.ui.widgets.station import Station, StationKind, counted, worst
 
 ELSEWHERE = ("sizing", "travel")  # areas of findings that another station mends
-PAGES = ("Set", "Choose", "How sure", "Planes", "Valves", "What changed?", "Speed")
+PAGES = {
+    "Set": "set_page:SetPage",
+    "Choose": "choose_page:ChoosePage",
+    "How sure": "sure_page:SurePage",
+    "Planes": "planes_page:PlanesPage",
+    "Valves": "valves_page:ValvesPage",
+    "What changed?": "changed_page:ChangedPage",
+    "Speed": "speed_page:SpeedPage",
+}
 
 
 def _make(session: Session) -> Station:
@@ -26,4 +34,4 @@ def _mark(session: Session) -> Severity | None:
     return worst(_found(session))
 
 
-BALANCE = StationKind("Balance", "Alt+3", _make, _fact, _mark, pages=PAGES)
+BALANCE = StationKind("Balance", "Alt+3", _make, _fact, _mark, pages=tuple(PAGES))

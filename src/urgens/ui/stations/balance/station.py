@@ -5,16 +5,9 @@ from PySide6.QtWidgets import QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import PAGES
-from urgens.ui.stations.balance.changed_page import ChangedPage
-from urgens.ui.stations.balance.choose_page import ChoosePage
-from urgens.ui.stations.balance.planes_page import PlanesPage
 from urgens.ui.stations.balance.set_page import SetPage
-from urgens.ui.stations.balance.speed_page import SpeedPage
-from urgens.ui.stations.balance.sure_page import SurePage
-from urgens.ui.stations.balance.valves_page import ValvesPage
 from urgens.ui.widgets.paged import PagedStation
 
-_KINDS = (SetPage, ChoosePage, SurePage, PlanesPage, ValvesPage, ChangedPage, SpeedPage)
 _ELSEWHERE = ("targets", "pedal", "master")  # what the press speaks of
 
 
@@ -22,7 +15,7 @@ class BalanceStation(PagedStation):
     """Pressures and what sets them, what else could be fitted, how sure it is."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(session, "Balance", tuple(zip(PAGES, _KINDS, strict=True)), parent)
+        super().__init__(session, "Balance", __package__, PAGES, parent)
         page = self.page_at(0)
         assert isinstance(page, SetPage)
         self.pressures, self.adhesion = page.pressures, page.adhesion

@@ -5,9 +5,17 @@ from urgens.ui.session import Session
 from urgens.ui.widgets.station import Station, StationKind, counted, worst
 
 AREAS = ("sizing", "travel")  # of findings that Size can mend
-PAGES = (
-    "Map", "Pedal", "Booster", "Feel", "Half lost", "Launch", "Heat", "Set-ups", "Why?",
-)  # fmt: skip
+PAGES = {
+    "Map": "map_page:MapPage",
+    "Pedal": "pedal_page:PedalPage",
+    "Booster": "booster_page:BoosterPage",
+    "Feel": "feel_page:FeelPage",
+    "Half lost": "half_page:HalfPage",
+    "Launch": "launch_page:LaunchPage",
+    "Heat": "heat_page:HeatPage",
+    "Set-ups": "setups_page:SetUpsPage",
+    "Why?": "why_page:WhyPage",
+}
 
 
 def _make(session: Session) -> Station:
@@ -29,4 +37,4 @@ def _mark(session: Session) -> Severity | None:
     return worst(_found(session))
 
 
-SIZE = StationKind("Size", "Alt+2", _make, _fact, _mark, pages=PAGES)
+SIZE = StationKind("Size", "Alt+2", _make, _fact, _mark, pages=tuple(PAGES))
