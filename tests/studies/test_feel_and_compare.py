@@ -7,10 +7,11 @@ from hypothesis import strategies as st
 
 from tests.builds import pickup_with
 from urgens.document import demo, demo_names, with_changes, with_setup
+from urgens.guidance.comparing import rows
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH
 from urgens.solve import solve
-from urgens.studies.compare import columns, rows
+from urgens.studies.compare import columns
 from urgens.studies.feel import feel, worn_volume
 from urgens.studies.heat import heated, shares
 from urgens.studies.what_if import SOUND, WhatIf, supposed

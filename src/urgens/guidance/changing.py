@@ -4,6 +4,17 @@ from urgens.document import Build
 from urgens.document.valves.inertia_sensing import InertiaSensing
 from urgens.document.valves.load_sensing import LoadSensing
 
+CALLED = {
+    "front-tyres": "Front tyres larger by",
+    "rear-tyres": "Rear tyres larger by",
+    "height": "Ride height, and the centre of gravity, by",
+    "front-pads": "Front friction by",
+    "rear-pads": "Rear friction by",
+    "front-ballast": "Ballast over the front axle",
+    "rear-ballast": "Ballast over the rear axle",
+    "springs": "Stiffer springs by",
+    "wheels": "Wider wheels by",
+}  # the amount follows
 WHAT = {
     "front-tyres": "A larger tyre takes more torque for the same force: the front brakes less.",
     "rear-tyres": "A larger tyre takes more torque for the same force: the rear brakes less.",

@@ -4,12 +4,12 @@ from collections.abc import Mapping
 
 from urgens.document import Build
 from urgens.document.heat import Heat
-from urgens.physics.axle import AXLES
+from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import TEMPERATURE, Units, UnitSystem, in_units, show, unit_shown
 from urgens.solve import Solution
 from urgens.studies.heat import FLUID_SHARE, Heated, boiling_points
 
-Found = Mapping[str, Heated | None]
+Found = Mapping[Axle, Heated | None]
 
 
 def temperature(kelvin: float, units: Units | UnitSystem) -> str:

@@ -17,14 +17,13 @@ from urgens.solve.solution import solve
 
 @dataclass(frozen=True)
 class Change:
-    """One change: how it is called, its usual amount, and how it is laid over a build.
+    """One change: its key, its usual amount, and how it is laid over a build.
 
     `kind` None is a share in percent; `lay` None changes nothing that a steady stop feels, as does
     one that lays nothing over the build it is given.
     """
 
     key: str
-    name: str
     amount: float  # SI, or percent
     kind: Kind | None
     lay: Callable[[Build, float], dict[str, object]] | None
@@ -134,15 +133,13 @@ def _ballast(axle: Axle) -> Callable[[Build, float], dict[str, object]]:
 
 HUNDREDWEIGHT = 50.0 * 9.80665  # N
 CHANGES = (
-    Change("front-tyres", "Front tyres larger by", 5.0, None, _tyre(Axle.FRONT)),
-    Change("rear-tyres", "Rear tyres larger by", 5.0, None, _tyre(Axle.REAR)),
-    Change("height", "Ride height, and the centre of gravity, by", -0.0254, LENGTH, _height),
-    Change("front-pads", "Front friction by", 10.0, None, _friction(Axle.FRONT)),
-    Change("rear-pads", "Rear friction by", 10.0, None, _friction(Axle.REAR)),
-    Change(
-        "front-ballast", "Ballast over the front axle", HUNDREDWEIGHT, LOAD, _ballast(Axle.FRONT)
-    ),
-    Change("rear-ballast", "Ballast over the rear axle", HUNDREDWEIGHT, LOAD, _ballast(Axle.REAR)),
-    Change("springs", "Stiffer springs by", 30.0, None, _springs),
-    Change("wheels", "Wider wheels by", 20.0, None, None),
+    Change("front-tyres", 5.0, None, _tyre(Axle.FRONT)),
+    Change("rear-tyres", 5.0, None, _tyre(Axle.REAR)),
+    Change("height", -0.0254, LENGTH, _height),
+    Change("front-pads", 10.0, None, _friction(Axle.FRONT)),
+    Change("rear-pads", 10.0, None, _friction(Axle.REAR)),
+    Change("front-ballast", HUNDREDWEIGHT, LOAD, _ballast(Axle.FRONT)),
+    Change("rear-ballast", HUNDREDWEIGHT, LOAD, _ballast(Axle.REAR)),
+    Change("springs", 30.0, None, _springs),
+    Change("wheels", 20.0, None, None),
 )

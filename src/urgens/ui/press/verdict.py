@@ -5,6 +5,7 @@ from enum import Enum
 
 import numpy as np
 
+from urgens.physics.axle import Axle
 from urgens.quantity import FORCE, Units, UnitSystem, show
 from urgens.solve import AxleName, Presses, Solution
 
@@ -42,7 +43,7 @@ def verdict(solution: Solution, presses: Presses, units: UnitSystem | Units) -> 
     if axle is AxleName.NONE:
         most = force(solution.max_effort)
         return Verdict(Outcome.NOTHING, "Nothing locks", f"up to {most} of foot")
-    other = "rear" if axle is AxleName.FRONT else "front"
+    other = Axle.REAR if axle is AxleName.FRONT else Axle.FRONT
     later = f"{other} never locks" if np.isnan(margin) else f"{other} {force(margin)} later"
     over = effort - float(lock.effort[at])
     if over < 0 and not (presses.front_locked or presses.rear_locked):

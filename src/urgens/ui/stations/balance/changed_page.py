@@ -6,7 +6,7 @@ from functools import partial
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QScrollArea, QWidget
 
 from urgens.document import BuildErrors
-from urgens.guidance.changing import what_it_does
+from urgens.guidance.changing import CALLED, what_it_does
 from urgens.quantity import FORCE, QuantityError, Shown, parse, show
 from urgens.studies.vehicle_changes import CHANGES, Change, Outcome, changed, lays, outcome
 from urgens.ui.session import Session
@@ -53,8 +53,9 @@ class ChangedPage(Page):
         line = QHBoxLayout(cell)
         line.setContentsMargins(0, 0, 0, 0)
         line.setSpacing(6)
-        line.addWidget(worded(change.name, "muted"))
-        label = DimensionLabel(change.name, partial(self._take, change), size=17, parent=cell)
+        name = CALLED[change.key]
+        line.addWidget(worded(name, "muted"))
+        label = DimensionLabel(name, partial(self._take, change), size=17, parent=cell)
         label.stepped.connect(partial(self._step, change))
         line.addWidget(label)
         line.addStretch()

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.document.cylinders.twin import TwinMaster
+from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.adhesion_plane import AdhesionPlane
@@ -117,13 +118,13 @@ class SetPage(Page):
         build = self.session.build
         bar = "twin cylinders on a balance bar; " if isinstance(build.master, TwinMaster) else ""
         named = {
-            place: " and ".join(valve.kind for valve in valves) or "no"
-            for place, valves in (("front", build.valves.front), ("rear", build.valves.rear))
+            place: " and ".join(valve.kind for valve in build.valves.of(place)) or "no"
+            for place in AXLES
         }
         brakes = f"front {build.front.brake.kind}s, rear {build.rear.brake.kind}s"
         if not build.valves.front:
-            return f"{bar}{named['rear']} valve in the rear line; {brakes}"
-        return f"{bar}{named['front']} valve in front, {named['rear']} valve behind; {brakes}"
+            return f"{bar}{named[Axle.REAR]} valve in the rear line; {brakes}"
+        return f"{bar}{named[Axle.FRONT]} valve in front, {named[Axle.REAR]} valve behind; {brakes}"
 
 
 def _axis_label(color: str, side: Qt.AlignmentFlag) -> QLabel:

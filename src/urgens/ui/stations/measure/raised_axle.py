@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
 
 from urgens.document import Change
 from urgens.physics import raised_axle
+from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import LENGTH, LOAD, UnitSystem, retype, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, hatch, pen
@@ -54,7 +55,7 @@ class TiltView(Painted):
         super().__init__(parent)
         self._session = session
         self.lift = 0.0  # m
-        self.raised = "front"
+        self.raised = Axle.FRONT
         self.setMinimumSize(self.scaled(440, 260))
         self.setAccessibleName("The vehicle with one axle raised")
 
@@ -68,7 +69,7 @@ class TiltView(Painted):
         scale = min(room.width() / view.extent.width(), room.height() / high)
         left = room.center().x() - scale * view.extent.center().x()
         level = QTransform(scale, 0, 0, -scale, left, road)
-        front_up = self.raised == "front"
+        front_up = self.raised is Axle.FRONT
         stays, radius = (view.wheelbase, view.rear_radius) if front_up else (0.0, view.front_radius)
         turn = math.degrees(math.asin(min(self.lift / view.wheelbase, 0.9)))
         about = QTransform.fromTranslate(-stays, -radius)
@@ -104,7 +105,7 @@ class TiltView(Painted):
             )
         )
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        side = -44 if self.raised == "front" else 44
+        side = -44 if self.raised is Axle.FRONT else 44
         measure(painter, QPointF(foot.x() + side, top), QPointF(foot.x() + side, road))
         words = str(show(self.lift, LENGTH, self._session.units))
         at = QPointF(foot.x() + side * 1.15, (top + road) / 2 + 5)
@@ -121,7 +122,7 @@ class RaisedAxle(QDialog):
         self.setWindowTitle("Height of the centre of gravity, by raising one axle")
         self._session = session
         self.view = TiltView(session)
-        self.raised: dict[str, QToolButton] = {}
+        self.raised: dict[Axle, QToolButton] = {}
         self.liftings: list[tuple[TypedLabel, TypedLabel]] = []
         self._rows = QGridLayout()
         scale, tape = ERRORS[session.units.system]
@@ -147,7 +148,7 @@ class RaisedAxle(QDialog):
     def _lay_out(self) -> None:
         which = QHBoxLayout()
         which.addWidget(worded("Raise the", "muted"))
-        for axle in ("front", "rear"):
+        for axle in AXLES:
             button = QToolButton()
             button.setText(axle)
             button.setCheckable(True)
@@ -187,7 +188,7 @@ class RaisedAxle(QDialog):
         both.addLayout(right)
         self.resize(940, 560)
 
-    def raise_axle(self, axle: str) -> None:
+    def raise_axle(self, axle: Axle) -> None:
         """Raise the front or the rear axle."""
         self.view.raised = axle
         self.refresh()
@@ -215,7 +216,7 @@ class RaisedAxle(QDialog):
         made, share = solution.system, rear / (front + rear)
         ends = (float(made.ends.front.rolling_radius), float(made.ends.rear.rolling_radius))
         radius = ends[0] * (1 - share) + ends[1] * share
-        stays = rear if self.view.raised == "front" else front
+        stays = rear if self.view.raised is Axle.FRONT else front
         return front + rear, self._session.build.vehicle.wheelbase.value, radius, stays
 
     def found(self) -> Found | str | None:

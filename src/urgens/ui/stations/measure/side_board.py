@@ -3,6 +3,7 @@
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QTransform
 
+from urgens.physics.axle import AXLES
 from urgens.quantity import LENGTH, LOAD, show
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import Board, arrow, measure, write
@@ -23,7 +24,7 @@ class SideBoard(Board):
     def spots(self) -> list[Spot]:
         """Return wheelbase, tyres, loads and height of the load case that is looked at."""
         case = f"vehicle.load_cases[{self.session.solution.case}]"
-        tyres = [] if T.stands_back else [self._tyre("front"), self._tyre("rear")]
+        tyres = [] if T.stands_back else [self._tyre(axle) for axle in AXLES]
         return [
             Spot("vehicle.wheelbase"),
             *tyres,

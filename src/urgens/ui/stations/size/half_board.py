@@ -8,6 +8,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
 from urgens.document.cylinders.tandem import TandemMaster
 from urgens.guidance.half_lost import LostHalf, dead_is_primary, lost_halves
+from urgens.physics.axle import AXLES, Axle
 from urgens.physics.standards import FAILED_DECELERATION
 from urgens.physics.vehicle import Standing
 from urgens.quantity import LENGTH, show
@@ -130,7 +131,7 @@ class HalfBoard(Painted):
             return ("each chamber feeds one front", "and one rear wheel")
         master = solution.build.master
         assert isinstance(master, TandemMaster)
-        other = "rear" if master.primary_feeds == "front" else "front"
+        other = Axle(master.primary_feeds).other
         return (f"primary feeds the {master.primary_feeds},", f"secondary the {other}")
 
     def _draw_twin(self, painter: QPainter, index: int, box: QRectF) -> None:
@@ -140,7 +141,7 @@ class HalfBoard(Painted):
         taken = (dead, live) if index == 0 else (live, dead)
         stroke = float(solution.system.volumes.chambers[index].stroke)
         ends = []
-        for row, (run, name) in enumerate(zip(taken, ("front", "rear"), strict=True)):
+        for row, (run, name) in enumerate(zip(taken, AXLES, strict=True)):
             y = box.top() + 8 + row * 44
             body = QRectF(box.left() + 44, y, box.width() - 150, 30)
             painter.setPen(pen(T.ink, 2))

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 from urgens.document.brakes.disc import Disc
 from urgens.document.tables import fluid_table
 from urgens.guidance.heating import fluid_words, heat_words
-from urgens.physics.axle import AXLES
+from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import (
     TEMPERATURE,
     Units,
@@ -58,11 +58,14 @@ class HeatPlane(Plane):
         super().__init__("Rotor temperature at the end of each stop, an estimate")
         self._session = session
         dash = Qt.PenStyle.DashLine
-        self.axles = {"front": self.add_curve(T.front, 3), "rear": self.add_curve(T.rear, 3, dash)}
+        self.axles = {
+            Axle.FRONT: self.add_curve(T.front, 3),
+            Axle.REAR: self.add_curve(T.rear, 3, dash),
+        }
         self.fluid = self.add_curve(T.fluid[2], 2)
         self.boils = [self.add_curve(T.danger, 2, dash) for _ in range(2)]
 
-    def show_heat(self, found: dict[str, Heated | None]) -> None:
+    def show_heat(self, found: dict[Axle, Heated | None]) -> None:
         """Draw what is found."""
         units = self._session.units
         known = {axle: one for axle, one in found.items() if one is not None}
@@ -77,7 +80,8 @@ class HeatPlane(Plane):
             curve.set_points(x, y)
             curves.append((x, y))
             top = max(top, float(y[-1]))
-            color, shape = (T.front, Shape.FRONT) if axle == "front" else (T.rear, Shape.REAR)
+            front = axle is Axle.FRONT
+            color, shape = (T.front, Shape.FRONT) if front else (T.rear, Shape.REAR)
             notes.append(Note(axle, (float(x[-1]), float(y[-1])), color, weight=600))
             if stops <= 20:
                 markers += [Marker(shape, (float(a), float(b))) for a, b in zip(x, y, strict=True)]
@@ -125,7 +129,7 @@ class HeatPage(Page):
             ),
             ChoiceButton(session, "Fluid", "fluid.class", FLUIDS, read="fluid.grade"),
         ]  # fmt: skip
-        self.found: dict[str, Heated | None] = {}
+        self.found: dict[Axle, Heated | None] = {}
         self.words, self.fluid, self.estimate = wrapped(), wrapped(), wrapped()
         drawing = QWidget()
         column = QVBoxLayout(drawing)

@@ -6,6 +6,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
+from urgens.physics.axle import Axle
 from urgens.quantity import FORCE, TORQUE, show, unit_shown
 from urgens.quantity.display import in_units
 from urgens.solve.launch_hold import LIMITS, held_by
@@ -53,7 +54,7 @@ class LaunchView(Painted):
         whole, limits = held_by(solution.build, made, standing, efforts)
         launch = solution.build.vehicle.launch
         assert launch is not None
-        end = made.ends.rear if launch.driven == "rear" else made.ends.front
+        end = made.ends.of(Axle(launch.driven))
         road = float(end.rolling_radius) * limits.min(axis=0)
         box = QRectF(LEFT, TOP, self.across - LEFT - RIGHT, self.down - TOP - FOOT)
         most = 1.12 * max(float(whole[-1]), held.driven_torque)
@@ -79,10 +80,11 @@ class LaunchView(Painted):
         efforts, whole, driven = curves
         launch = self._session.build.vehicle.launch
         assert launch is not None
-        names = {"rear": (T.rear, T.front), "front": (T.front, T.rear)}[launch.driven]
-        other = "front" if launch.driven == "rear" else "rear"
+        axle = Axle(launch.driven)
+        colors = (T.front, T.rear) if axle is Axle.FRONT else (T.rear, T.front)
+        other = axle.other
         floor = np.zeros_like(whole)
-        for low, high, color in ((floor, driven, names[0]), (driven, whole, names[1])):
+        for low, high, color in ((floor, driven, colors[0]), (driven, whole, colors[1])):
             area = [self._at(box, e, t, most) for e, t in zip(efforts, high, strict=True)]
             area += [
                 self._at(box, e, t, most) for e, t in zip(efforts[::-1], low[::-1], strict=True)
@@ -105,8 +107,8 @@ class LaunchView(Painted):
         painter.drawLine(box.topLeft(), box.bottomLeft())
         index = int(0.72 * POINTS)
         for low, high, words, color in (
-            (floor, driven, f"{launch.driven} brakes", names[0]),
-            (driven, whole, f"the road, from the {other} axle", names[1]),
+            (floor, driven, f"{launch.driven} brakes", colors[0]),
+            (driven, whole, f"the road, from the {other} axle", colors[1]),
         ):
             middle = (float(low[index]) + float(high[index])) / 2
             at = self._at(box, float(efforts[index]), middle, most)

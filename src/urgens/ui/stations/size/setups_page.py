@@ -6,9 +6,11 @@ from functools import partial
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 
-from urgens.document import Build, Change
+from urgens.document import Change
+from urgens.guidance.boosting import changed_for
+from urgens.guidance.comparing import Row, rows
 from urgens.quantity import Shown, show, written
-from urgens.studies.compare import Column, Row, columns, rows
+from urgens.studies.compare import Column, columns
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write
@@ -164,17 +166,3 @@ class SetUpsPage(Page):
         kept = range(len(self.session.base.setups))
         change = Change(f"Set-up “{name}”", orders={"setups": [*kept, setup]})
         self.session.make(change, in_setup=False)
-
-
-def changed_for(build: Build, name: str) -> dict[str, object]:
-    """Return the figures to start a manual or a boosted set-up from; common practice."""
-    ratio = 6.0 if name == "manual" else 4.0
-    pin = build.pedal.pivot_to_pad.value / ratio
-    changes: dict[str, object] = {"pedal.pivot_to_pushrod": f"{pin * 1000:.1f} mm"}
-    if name == "manual":
-        changes["booster"] = {"kind": "none"}
-    else:
-        changes["booster"] = {
-            "kind": "vacuum", "diaphragm_diameters": ["8 in"], "vacuum": "18 inHg", "gain": 3.0,
-        }  # fmt: skip
-    return changes

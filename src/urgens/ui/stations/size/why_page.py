@@ -6,6 +6,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
 from urgens.document.bores import sold_bores
 from urgens.guidance.reasons import BoreRow, bore_rows, clamp
+from urgens.physics.axle import Axle
 from urgens.quantity import AREA, FORCE, LENGTH, PRESSURE, UnitSystem, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen
@@ -149,7 +150,7 @@ class WhyView(Painted):
         """Draw area times pressure for the brakes of each axle."""
         units, y = self._session.units, box.top() + 12
         for one in clamp(self._session.solution, self._session.presses):
-            color = T.front if one.axle == "front" else T.rear
+            color = T.front if one.axle is Axle.FRONT else T.rear
             write(
                 painter, f"{one.axle} {one.part}", QPointF(0, y), size=16, weight=700, color=color
             )
