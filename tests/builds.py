@@ -4,6 +4,47 @@ from collections.abc import Mapping
 
 from urgens.document import Build, demo, with_changes
 
+# parts of nearly every kind, on one vehicle
+EVERYTHING = {
+    "booster": {
+        "kind": "vacuum", "diaphragm_diameters": ["8 in", "7 in"], "vacuum": "18 inHg",
+        "pump": "20 inHg", "gain": 3.0,
+        "reservoir": {"volume": "5 l", "swept": "0.9 l"},
+        "envelope": {"diameter": "9 in", "length": "6 in"},
+        "room": {"diameter": "10 in", "length": "8 in"},
+    },
+    "vehicle.downforce": {"front_cl_area": "0.1 m^2", "rear_cl_area": "0.2 m^2"},
+    "vehicle.launch": {
+        "stall_torque": "250 lbf.ft", "gear_ratio": 2.0, "final_drive": 4.0, "driven": "rear",
+    },
+    "warning_switch": "shuts",
+    "shuttle_volume": "0.5 cm^3",
+    "rear.brake": {
+        "kind": "drum", "layout": "two-leading", "cylinder_diameter": "20 mm",
+        "drum_diameter": "250 mm",
+        "shoe": {
+            "lining_friction": 0.35, "hinge_distance": "100 mm", "arm": "200 mm",
+            "heel_angle": "15 deg", "toe_angle": "110 deg",
+        },
+    },
+    "valves.front": [
+        {"kind": "metering", "full": "300 psi"},
+        {"kind": "residual", "pressure": "2 psi"},
+    ],
+    "valves.rear": [
+        {"kind": "limiting", "knee": "60 bar"},
+        {
+            "kind": "load-sensing", "slope": 0.3, "follows": "dynamic",
+            "lever": {
+                "arm": "150 mm", "piston_arm": "25 mm", "piston_diameter": "15 mm",
+                "spring_rate": "4 N/mm", "preload": "150 N", "at_load": "800 kg",
+                "suspension_rate": "50 N/mm", "bump": "80 mm", "droop": "80 mm",
+            },
+        },
+        {"kind": "inertia-sensing", "ball_angle": "17 deg", "slope": 0.4},
+    ],
+}  # fmt: skip
+
 
 def pickup_with(changes: Mapping[str, object]) -> Build:
     """The pickup after changes {path: value}."""

@@ -29,6 +29,45 @@ def test_it_says_what_is_fitted_as_it_was_typed(pickup: Build) -> None:
     assert said["Reducing"] == "knee 375 psi, slope 0.3 (in combination block)"
 
 
+DISC = {"kind": "disc", "caliper": "opposed", "piston_diameters": ["1.5 in", "1.75 in"],
+        "pad_friction": 0.4}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("typed", "label", "words"),
+    [
+        ({"effective_radius": "4.5 in"}, "Effective radius", "4.5 in"),
+        (
+            {
+                "pad_inner_radius": "3.875 in",
+                "pad_outer_radius": "5.5 in",
+                "pad_pressure": "uniform-wear",
+            },
+            "Pad, from the axle",
+            "3.875 in to 5.5 in, uniform wear",
+        ),
+        (
+            {"rotor_outer_diameter": "11 in", "pad_height": "2 in"},
+            "Rotor, pad",
+            "11 in, 2 in high",
+        ),
+    ],
+)
+def test_a_disc_is_said_by_what_was_measured(
+    pickup: Build, typed: dict[str, str], label: str, words: str
+) -> None:
+    build = edited(pickup, "front.brake", DISC | typed)
+    rows = dict(content(solve(build), UnitSystem.INCH, DAY).fitted)["Front"]
+    said = dict(rows)
+
+    assert said[label] == words
+    assert said["Disc brake"] == "opposed caliper, pistons 1.5 in, 1.75 in a side"
+    assert (
+        len({"Effective radius", "Pad, from the axle", "Rotor, pad"} & {name for name, _ in rows})
+        == 1
+    )
+
+
 def test_its_figures_are_the_solutions(roadster: Build) -> None:
     solution = solve(roadster)
     sheet = content(solution, UnitSystem.METRIC, DAY)

@@ -104,10 +104,13 @@ def test_the_axle_that_locks_first_has_used_more(document: dict[str, Any]) -> No
 @given(documents())
 def test_travel_agrees_with_the_second_way(document: dict[str, Any]) -> None:
     build = loads(json.dumps(document))
-    made = solve(build).system
+    solution = solve(build)
+    made = solution.system
     lines = rolling_lines(made, pushrod_force(made, EFFORTS), made.case(0))
     found = travel(made, EFFORTS, lines.front, lines.rear)
 
+    reached = np.where(found.stroke_ends | found.floor_ends, np.nan, found.pad)
+    assert solution.travel(EFFORTS) == pytest.approx(reached, rel=1e-9, nan_ok=True)
     for index in range(1, EFFORTS.size):
         front, rear = float(lines.front[index]), float(lines.rear[index])
         assert found.pad[index] == pytest.approx(second_way.travel(build, front, rear), rel=1e-9)

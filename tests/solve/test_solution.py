@@ -15,6 +15,7 @@ from urgens.printed.solution import printed_solution
 from urgens.solve import AxleName, solve
 from urgens.solve.apply_release import trace
 from urgens.solve.bracket import crossing
+from urgens.solve.press import press
 from urgens.solve.travel import bar_tilt
 
 Built = Callable[..., Build]
@@ -217,6 +218,20 @@ def test_two_gauges_show_the_valve_s_hysteresis(pickup: Build) -> None:
     assert between.sum() > 20
     assert (back[between] > outlet[up][between]).all()
     assert outlet[down] == pytest.approx(np.minimum(inlet[down], outlet[100]))
+
+
+BALL = {"kind": "inertia-sensing", "ball_angle": "17 deg", "slope": 0.4}
+
+
+@pytest.mark.parametrize("valve", [BALL, {"kind": "reducing", "knee": "300 psi", "slope": 0.3}])
+def test_the_way_back_begins_where_the_way_up_ends(built: Built, valve: dict[str, object]) -> None:
+    """Also with a ball, which has felt the stop by then: as much as one press there."""
+    solution = solve(built({"valves.rear": [valve]}))
+    run = trace(solution.system, 400.0, solution.standing)
+    held = press(solution.system, np.array([400.0]), solution.standing, 10.0)  # tyres that hold
+
+    assert run.rear_pressure[100] == run.rear_pressure[101]
+    assert run.rear_pressure[101] == pytest.approx(float(held.rear_pressure[0]))
 
 
 def test_a_residual_valve_keeps_its_pressure(built: Built) -> None:

@@ -125,7 +125,8 @@ def test_a_load_case_moved_with_a_set_up_chosen_takes_along_what_names_it(
 ) -> None:
     heavier = {"name": "heavier", "changes": {"vehicle.load_cases[1].cg_height": "31 in"}}
     base = with_changes(demo("pickup"), {"setups": [heavier]})
-    window = open_window(with_evidence(base, "vehicle.load_cases[1].cg_height"))
+    base = with_evidence(base, "vehicle.load_cases[1].cg_height")
+    window = open_window(base)
     session, cases = window.session, window.station("Measure").cases
     name = session.base.vehicle.load_cases[1].name
     session.set_setup("heavier")
@@ -138,7 +139,7 @@ def test_a_load_case_moved_with_a_set_up_chosen_takes_along_what_names_it(
     assert set(session.base.evidence) == {"vehicle.load_cases[0].cg_height"}
     assert session.setup == "heavier"
     session.undo_stack.undo()
-    assert session.base == window.session.document.base
+    assert session.base == base
     assert session.base.setups[0].changes == {"vehicle.load_cases[1].cg_height": "31 in"}
 
 

@@ -1,22 +1,31 @@
 """From one theme to the other."""
 
 import re
+from dataclasses import asdict
+from pathlib import Path
+from string import Template
 
 from PySide6.QtWidgets import QApplication
 
 from urgens.ui.theme.icons import FOLDER
 from urgens.ui.theme.paint import T
-from urgens.ui.theme.stylesheet import stylesheet
 from urgens.ui.theme.tokens import DARK, LIGHT
 
 STANDING_BACK = 1.5  # times the usual size
+SHEET = Path(__file__).with_name("widgets.qss")
 _PIXELS = re.compile(r"(\d+)px")
 
 
 def use_theme(application: QApplication, *, dark: bool, stand_back: bool = False) -> None:
     """Paint in the dark or the light tokens, near or far; windows rebuild what they show."""
-    T.use(DARK if dark else LIGHT)
+    tokens = DARK if dark else LIGHT
+    T.use(tokens)
     T.scale = STANDING_BACK if stand_back else 1.0
     chevron = FOLDER / f"chevron-down-{'dark' if dark else 'light'}.svg"
-    sheet = _PIXELS.sub(lambda found: f"{round(int(found[1]) * T.scale)}px", stylesheet(T))
-    application.setStyleSheet(sheet.replace("{chevron}", chevron.as_posix()))
+    template = SHEET.read_text(encoding="utf-8")
+    sized = _PIXELS.sub(lambda found: f"{round(int(found[1]) * T.scale)}px", template)
+    application.setStyleSheet(
+        Template(sized).substitute(
+            asdict(tokens), fluid_first=tokens.fluid[0], chevron=chevron.as_posix()
+        )
+    )
