@@ -5,7 +5,8 @@ from typing import Any
 
 import pytest
 
-from urgens.document import BuildErrors, demo, edited, loads
+from urgens.document import BuildErrors, demo, edited, loads, with_changes
+from urgens.document.brakes import brake_kind
 from urgens.solve import solve, system
 
 EXAMPLE: dict[str, Any] = {
@@ -142,3 +143,20 @@ def test_a_pad_by_its_two_radii(pressure: str, radius: float) -> None:
     ):
         with pytest.raises(BuildErrors, match=words):
             edited(build, f"front.brake.{field}", value)
+
+
+@pytest.mark.parametrize(
+    ("caliper", "pistons", "words"),
+    [
+        ("sliding", ["54 mm"], "sliding, 1 piston"),
+        ("sliding", ["38 mm", "38 mm"], "sliding, 2 pistons"),
+        ("opposed", ["38 mm", "44 mm"], "opposed, 4 pistons"),
+    ],
+)
+def test_an_opposed_caliper_has_its_pistons_on_both_sides(
+    caliper: str, pistons: list[str], words: str
+) -> None:
+    changes = {"front.brake.caliper": caliper, "front.brake.piston_diameters": pistons}
+    brake = with_changes(demo("pickup"), changes).front.brake
+
+    assert brake_kind(brake).words(brake) == words

@@ -230,6 +230,8 @@ def test_the_way_back_begins_where_the_way_up_ends(built: Built, valve: dict[str
     run = trace(solution.system, 400.0, solution.standing)
     held = press(solution.system, np.array([400.0]), solution.standing, 10.0)  # tyres that hold
 
+    assert run.effort[:101] == pytest.approx(np.linspace(0.0, 400.0, 101))
+    assert run.effort[101:] == pytest.approx(np.linspace(400.0, 0.0, 101))
     assert run.rear_pressure[100] == run.rear_pressure[101]
     assert run.rear_pressure[101] == pytest.approx(float(held.rear_pressure[0]))
 

@@ -56,6 +56,14 @@ def test_the_same_seed_gives_the_same_answer_and_another_a_near_one() -> None:
     assert other.rear_first == pytest.approx(of("pickup").rear_first, abs=0.04)
 
 
+def test_where_no_draw_comes_near_the_limit_nothing_is_said_to_matter() -> None:
+    found = robustness(edited(demo("roadster"), "targets.max_effort", "20 N"), draws=200)
+    assert found is not None
+
+    assert len(found.sensitivity) > 5
+    assert {share for _, share in found.sensitivity} == {0.0}
+
+
 def test_influence_is_squared_rank_correlation_as_scipy_has_it() -> None:
     """The margin near the limit written out: adhesion used at 0.8 of the surface, draw by draw."""
     build, count = demo("coupe"), 300
