@@ -91,12 +91,11 @@ class Plane(pg.PlotWidget):
     """A plot: fixed range, no menu, zoomed only with Ctrl and the wheel."""
 
     def __init__(self, name: str, parent: QWidget | None = None) -> None:
-        super().__init__(parent, background=T.sheet)
+        super().__init__(parent, background=T.sheet, enableMenu=False)
         self.setAccessibleName(name)
         self.setFrameShape(self.Shape.NoFrame)
         # A cosmetic pen is wider than its bounds in data units say: smaller updates leave traces.
         self.setViewportUpdateMode(self.ViewportUpdateMode.FullViewportUpdate)
-        self.plotItem.setMenuEnabled(False)
         self.plotItem.ctrlMenu.setParent(self, Qt.WindowType.Popup)  # else it outlives the plot
         self.plotItem.hideButtons()
         self.plotItem.setMouseEnabled(False, False)

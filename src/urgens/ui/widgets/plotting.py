@@ -1,8 +1,8 @@
-"""pyqtgraph, loaded without having every class of Qt made first.
+"""pyqtgraph, loaded without what no plot here uses: an eighth of the time to the first window.
 
 It copies all names of three modules of Qt to its own, and each name that is looked at makes PySide
-build a class and its enumerations: a twelfth of the time to the first window. Here its own modules
-stand there beforehand, and look a name up when it is first used.
+build a class and its enumerations. Here its own modules stand there beforehand, and look a name up
+when it is first used. Trees of parameters, remote views and the like are passed over meanwhile.
 """
 
 import sys
@@ -25,11 +25,39 @@ class _Mirror(ModuleType):
         return found
 
 
+class _Nothing(ModuleType):
+    """Stands for a module while pyqtgraph is loaded, and has None for whatever is asked of it."""
+
+    __all__ = ()
+
+    def __getattr__(self, name: str) -> None:
+        return None
+
+
+_PASSED_OVER = tuple(
+    f"pyqtgraph.{name}"
+    for name in (
+        "imageview",
+        "widgets.ColorMapWidget",
+        "widgets.DataFilterWidget",
+        "widgets.DataTreeWidget",
+        "widgets.DiffTreeWidget",
+        "widgets.RemoteGraphicsView",
+        "widgets.ScatterPlotWidget",
+    )
+)
+
 if "pyqtgraph" not in sys.modules:
+    for name in _PASSED_OVER:
+        sys.modules[name] = _Nothing(name)
     for module in (QtCore, QtGui, QtWidgets):
         own = f"pyqtgraph.Qt.{module.__name__.rpartition('.')[2]}"
         sys.modules[own] = _Mirror(own, module)
 
 import pyqtgraph as pg  # noqa: E402
+
+for name in _PASSED_OVER:
+    if isinstance(sys.modules.get(name), _Nothing):
+        del sys.modules[name]  # who asks for it from here on gets what it is
 
 __all__ = ["pg"]
