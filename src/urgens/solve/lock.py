@@ -15,7 +15,7 @@ from urgens.solve.line_pressure import booster_output, forces_at, line_pressures
 from urgens.solve.press import axle_forces, rolling, slid, sliding
 from urgens.solve.system import System
 
-SCANNED = 400  # steps of effort; adhesion need not rise steadily, so all are looked at
+SCANNED = 200  # even steps beside every bend; adhesion need not rise steadily in between
 EQUAL = 1e-9  # of adhesion used: closer than this, the front counts as first
 
 
