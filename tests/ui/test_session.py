@@ -1,9 +1,14 @@
 """The session alone, without a window: what is looked at, what is kept, what is taken back."""
 
+from collections.abc import Callable
+from typing import Any
+
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 from PySide6.QtWidgets import QApplication
 
-from urgens.document import Change, demo
+from urgens.document import Change, demo, dumps
 from urgens.ui.session import Session
 
 pytestmark = pytest.mark.usefixtures("dressed")
@@ -35,3 +40,79 @@ def test_a_load_case_that_is_renamed_is_still_looked_at(dressed: QApplication) -
     session.edit("vehicle.load_cases[1].name", "With the trailer")
 
     assert session.view.load_case == session.solution.case_name == "With the trailer"
+
+
+# --- undo ---
+
+
+STEPS: list[tuple[str, Callable[[Session, Any], None]]] = [
+    ("bore", lambda session, n: session.edit("master.bore", f"{(11 + n) / 16:.4f} in")),
+    ("knee", lambda session, n: session.edit("valves.rear[0].knee", f"{200 + 25 * n} psi")),
+    ("cylinder", lambda session, n: session.edit("master", TANDEM | {"stroke": f"1.{n} in"})),
+    ("no valve", lambda session, n: session.make(Change("out", orders={"valves.rear": []}))),
+    ("case", lambda session, n: session.edit("vehicle.load_cases[1].cg_height", f"{20 + n} in")),
+    ("cases", lambda session, n: session.make(ROUND[n % 2])),
+    ("known", lambda session, n: session.settle("front.brake.pad_friction", STATES[n % 2])),
+    ("refused", lambda session, n: session.edit("master.bore", "-1 in")),
+    ("set-up", lambda session, n: session.set_setup("manual" if n % 2 else None)),
+    ("set-ups", lambda session, n: add_setup(session, n)),
+    ("dragged", lambda session, n: dragged(session, n)),
+]  # fmt: skip
+TANDEM = {"kind": "tandem", "bore": "7/8 in", "stroke": "1.4 in"}
+ROUND = [Change("turned", orders={"vehicle.load_cases": [2, 0, 1]}),
+         Change("one gone", orders={"vehicle.load_cases": [0, 2]})]  # fmt: skip
+STATES = ("measured", "assumed")
+
+
+def add_setup(session: Session, number: int) -> None:
+    kept = range(len(session.base.setups))
+    setup = {"name": f"set-up {number}", "changes": {"targets.surface": 0.5 + number / 100}}
+    session.make(Change("set-up", orders={"setups": [*kept, setup]}), in_setup=False)
+
+
+def dragged(session: Session, number: int) -> None:
+    session.begin_drag()
+    for step in range(3):
+        session.edit("pedal.pivot_to_pushrod", f"{2.5 + 0.05 * (number + step)} in")
+    if number % 3:
+        session.end_drag()
+    else:
+        session.cancel_drag()
+
+
+@given(st.lists(st.tuples(st.integers(0, len(STEPS) - 1), st.integers(0, 9)), max_size=14))
+def test_as_many_undos_as_edits_give_the_same_bytes(steps: list[tuple[int, int]]) -> None:
+    """With a set-up chosen or not; the builds on the way are what they were, and come again."""
+    session = Session(demo("pickup"))
+    text = dumps(session.base)
+    states, builds = [text], [session.base]
+    for index, number in steps:
+        STEPS[index][1](session, number)
+        if session.undo_stack.index() >= len(states):
+            states.append(dumps(session.base))
+            builds.append(session.base)
+    assert [dumps(build) for build in builds] == states
+    for state in reversed(states[:-1]):
+        assert session.modified
+        session.undo_stack.undo()
+        assert dumps(session.base) == state
+
+    assert dumps(session.base) == text
+    assert not session.modified
+    for state in states[1:]:
+        session.undo_stack.redo()
+        assert dumps(session.base) == state
+
+
+def test_an_edit_in_a_set_up_is_undone(dressed: QApplication) -> None:
+    session = Session(demo("pickup"))
+    text, before = dumps(session.base), demo("pickup").setups[0].changes
+    session.set_setup("manual")
+    session.edit("master.bore", "3/4 in")
+    assert session.modified
+    session.undo_stack.undo()
+
+    assert session.build.master.bore.text == "1 in"  # type: ignore[union-attr]
+    assert session.base.setups[0].changes == before
+    assert dumps(session.base) == text
+    assert not session.modified

@@ -3,13 +3,15 @@
 from collections.abc import Iterator
 from typing import Annotated, Literal
 
+from pydantic import Field
+
 from urgens.document.boosters import Booster
 from urgens.document.boosters.none import NoBooster
 from urgens.document.boosters.vacuum import VacuumBooster
 from urgens.document.cylinders import Master, cylinder_kind
 from urgens.document.cylinders.kind import Split
 from urgens.document.entry import Entry
-from urgens.document.facts import Evidence, Fluid, SetUp, twin_names
+from urgens.document.facts import Fluid, Known, SetUp, twin_names
 from urgens.document.heat import Heat
 from urgens.document.lines import Lines
 from urgens.document.part import Fault, FluidVolume, Name, Part, Text
@@ -58,7 +60,7 @@ class Build(Part):
     shuttle_volume: ShuttleVolume | None = None
     parking_brake: Literal["rear", "front", "transmission", "none"] | None = None
     heat: Heat | None = None
-    evidence: dict[str, Evidence] = {}  # noqa: RUF012 - pydantic copies it
+    evidence: Known = Field(default_factory=dict, validate_default=True)
     setups: tuple[SetUp, ...] = ()
 
     def rules(self) -> Iterator[Fault]:

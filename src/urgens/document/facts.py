@@ -1,12 +1,22 @@
 """Facts beside the figures: fluid, what is known about a figure, set-ups."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from datetime import date
+from types import MappingProxyType
 from typing import Annotated, Any, Literal
 
-from pydantic import BeforeValidator, ConfigDict, Field
+from pydantic import (
+    AfterValidator,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    PlainSerializer,
+    SerializerFunctionWrapHandler,
+    WrapSerializer,
+)
 
+from urgens.document.frozen import frozen, thawed
 from urgens.document.part import Fault, Name, Part, Text, broken, in_words
 from urgens.quantity import Kind, Quantity, QuantityError, parse
 
@@ -41,11 +51,20 @@ class Evidence(Part):
     note: Text = ""
 
 
+def _serialized(known: Mapping[str, Evidence], handler: SerializerFunctionWrapHandler) -> Any:
+    return handler(dict(known))
+
+
+Known = Annotated[
+    Mapping[str, Evidence], AfterValidator(MappingProxyType), WrapSerializer(_serialized)
+]  # what is known of figures, by their paths
+
+
 class SetUp(Part):
     """A named variant of the build: values laid over it by path."""
 
     name: Name
-    changes: dict[str, Any]
+    changes: Annotated[Mapping[str, Any], AfterValidator(frozen), PlainSerializer(thawed)]
 
 
 NO_FIGURES = ("kind", "caliper", "layout", "body", "follows", "counted")

@@ -1,7 +1,7 @@
 """Turning a document's faults into words with the path a builder would write."""
 
 import difflib
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from types import NoneType, UnionType
 from typing import Annotated, Any, Literal, Union, get_args, get_origin
 
@@ -22,7 +22,7 @@ _COMPARISONS = {
 _SHAPES = {
     "model_type": "an object in braces",
     "model_attributes_type": "an object in braces",
-    "dict_type": "an object in braces",
+    "mapping_type": "an object in braces",
     "tuple_type": "a list in brackets",
     "string_type": "text in quotes",
     "float_type": "a plain number, without quotes",
@@ -114,7 +114,7 @@ def _place(loc: Sequence[str | int]) -> tuple[str, Any]:
         if isinstance(element, int):
             path += f"[{element}]"
             here = _item(options[0], element)
-        elif get_origin(options[0]) is dict:
+        elif get_origin(options[0]) is Mapping:
             path += f'["{element}"]'
             here = get_args(options[0])[1]
         else:

@@ -1,6 +1,5 @@
 """Set-ups and evidence: what hangs on paths of the build."""
 
-import copy
 from collections.abc import Iterator, Mapping
 from typing import Any
 
@@ -8,6 +7,7 @@ from urgens.document.build import Build
 from urgens.document.edit import dumped, lay, value_at
 from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.facts import SetUp, half_width
+from urgens.document.frozen import thawed
 from urgens.document.part import Part
 from urgens.document.validation import validated
 from urgens.quantity import Quantity, QuantityError
@@ -39,7 +39,7 @@ def _laid(build: Build, setup: SetUp) -> Build:
     document = dumped(build)
     figures = {p: value for p, value in setup.changes.items() if not p.startswith(EVIDENCE)}
     for path, value in figures.items():
-        lay(document, path, copy.deepcopy(value))
+        lay(document, path, thawed(value))
     made = validated(document)
     known = document.get(EVIDENCE, {})
     said = known_still(known, tuple(figures), build, made)
@@ -48,7 +48,7 @@ def _laid(build: Build, setup: SetUp) -> Build:
     document[EVIDENCE] = said
     for path, value in setup.changes.items():
         if path not in figures:
-            lay(document, path, copy.deepcopy(value))
+            lay(document, path, thawed(value))
     return validated(document)
 
 
