@@ -35,7 +35,9 @@ class Session(QObject):
         super().__init__()
         self.document = OpenDocument(build, path, self)
         self.view = View(build, self)
-        self._telling = QTimer(self, singleShot=True, interval=READING)
+        self._telling = QTimer(self)
+        self._telling.setSingleShot(True)
+        self._telling.setInterval(READING)
         self._telling.timeout.connect(self._tell_the_rest)
         self._case_names: tuple[str, ...] = ()
         self.presses: Presses
