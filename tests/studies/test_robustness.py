@@ -1,6 +1,7 @@
 """Draws under real tolerances: against single builds, SciPy and themselves."""
 
 import json
+import tracemalloc
 from typing import Any
 
 import numpy as np
@@ -54,6 +55,59 @@ def test_the_same_seed_gives_the_same_answer_and_another_a_near_one() -> None:
 
     assert of("pickup") != other
     assert other.rear_first == pytest.approx(of("pickup").rear_first, abs=0.04)
+
+
+def test_draws_go_in_blocks_and_take_no_more_memory(monkeypatch: pytest.MonkeyPatch) -> None:
+    """Ten blocks of draws peak where one does; the first block is that of as many draws."""
+    monkeypatch.setattr("urgens.studies.robustness.BLOCK", 2000)
+
+    def peak(draws: int) -> tuple[Robustness, float]:
+        tracemalloc.start()
+        found = of("pickup", draws)
+        high = tracemalloc.get_traced_memory()[1]
+        tracemalloc.stop()
+        return found, float(high)
+
+    of("pickup", 10)  # what is loaded the first time counts for neither
+    one, small = peak(2000)
+    ten, large = peak(20_000)
+
+    assert large < 1.3 * small
+    assert ten.efficiency == one.efficiency
+    assert ten.sensitivity == one.sensitivity
+    assert ten.rear_first == pytest.approx(one.rear_first, abs=0.05)
+    assert ten.rear_first != one.rear_first
+
+
+def test_a_study_of_many_blocks_is_told_of_and_can_be_stopped(
+    monkeypatch: pytest.MonkeyPatch,
+) -> None:
+    monkeypatch.setattr("urgens.studies.robustness.BLOCK", 100)
+    told: list[float] = []
+
+    def go_on(share: float) -> bool:
+        told.append(share)
+        return share < 0.5
+
+    assert robustness(demo("pickup"), 0, 400, progress=go_on) is None
+    assert told == [0.0, 0.25, 0.5]
+
+
+@pytest.mark.parametrize(
+    "path", ["targets.max_effort", "targets.surface", "pedal.travel_available"]
+)
+def test_a_spread_on_any_target_takes_memory_by_the_draws_not_their_square(path: str) -> None:
+    known = {path: {"state": "assumed", "spread": "10 %"}}
+    build = edited(demo("pickup"), "evidence", known)
+    high = []
+    robustness(build, draws=10)
+    for draws in (1000, 4000):
+        tracemalloc.start()
+        assert robustness(build, draws=draws) is not None
+        high.append(tracemalloc.get_traced_memory()[1])
+        tracemalloc.stop()
+
+    assert high[1] < 5.0 * high[0]
 
 
 def test_where_no_draw_comes_near_the_limit_nothing_is_said_to_matter() -> None:

@@ -5,6 +5,7 @@ import os
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -22,6 +23,7 @@ from urgens.studies.draws import Spread, drawn, laid, spreads
 DRAWS, SEED = 100_000, 1
 WORKERS = min(os.cpu_count() or 1, 4)
 CHUNK = 10_000  # draws solved at a time: their arrays stay near the processor
+BLOCK = 100_000  # draws held at a time: more of them take no more memory
 NEAR = 1e-4  # of a step's change of excess: closer than that is a root
 SCANNED = 12  # even steps of effort, beside every bend, before the first rise is refined
 PERCENTILES = (5.0, 50.0, 95.0)
@@ -33,7 +35,8 @@ class Robustness:
     """What draws came to, for one load case.
 
     `rear_first` shares and `efficiency` percentiles by surface; NaN where nothing locked.
-    `sensitivity`: what share of the influence each input has, the largest first.
+    `sensitivity`: what share of the influence each input has, the largest first. Percentiles and
+    influence are those of the first hundred thousand draws, shares of all.
     """
 
     draws: int
@@ -59,57 +62,83 @@ def robustness(
     Source: Monte Carlo; first lock of every draw, influence by squared rank correlation.
     """
     surfaces = tuple(dict.fromkeys((0.15, 0.5, build.targets.surface)))
-    figures = spreads(build, case)
-    values = drawn(build, figures, draws, np.random.default_rng(seed))
-    outcomes = _outcomes(build, figures, values, case, surfaces, progress)
-    if outcomes is None:
-        return None
-    rear_first, locks, efficiency, margin = (
-        np.concatenate(parts) for parts in zip(*outcomes, strict=True)
-    )
-    percentiles = [
-        tuple(np.percentile(efficiency[locks[:, s], s], PERCENTILES).tolist())
-        if locks[:, s].any()
-        else (np.nan,) * 3
-        for s in range(len(surfaces))
-    ]
+    figures, chance = spreads(build, case), np.random.default_rng(seed)
+    first: tuple[Array, _Block] | None = None
+    counted = np.zeros(len(surfaces))
+    for start in range(0, draws, BLOCK):
+        values = drawn(build, figures, min(BLOCK, draws - start), chance)
+        told = _Told(start / draws, values.shape[1] / draws, progress)
+        block = _block(build, figures, values, case, surfaces, told)
+        if block is None:
+            return None
+        counted += block.rear_first.sum(axis=0)
+        first = first or (values, block)
+    assert first is not None  # there is one draw at least
+    values, block = first
     return Robustness(
         draws=draws,
         load_case=build.vehicle.load_cases[case].name,
         surfaces=surfaces,
-        rear_first=tuple(float(rear_first[:, s].mean()) for s in range(len(surfaces))),
-        efficiency=tuple(percentiles),
-        sensitivity=_influence(figures, values, margin),
+        rear_first=tuple((counted / draws).tolist()),
+        efficiency=tuple(_percentiles(block, s) for s in range(len(surfaces))),
+        sensitivity=_influence(figures, values, block.margin),
     )
 
 
-Outcome = tuple[Bools, Bools, Array, Array]  # rear first, locks, efficiency, margin
+@dataclass(frozen=True)
+class _Told:
+    """How far all draws are, of which this block is a share; whether to go on."""
+
+    done: float
+    share: float
+    progress: Callable[[float], bool] | None
+
+    def goes_on(self, part: float) -> bool:
+        return self.progress is None or self.progress(self.done + part * self.share)
 
 
-def _outcomes(
+class _Block(NamedTuple):
+    """What came out, draw by draw and surface by surface; the margin draw by draw."""
+
+    rear_first: Bools
+    locks: Bools
+    efficiency: Array
+    margin: Array
+
+
+def _percentiles(block: _Block, surface: int) -> tuple[float, float, float]:
+    """Return how well the draws that lock use a surface's grip; NaN where none does."""
+    locks = block.locks[:, surface]
+    if not locks.any():
+        return (np.nan, np.nan, np.nan)
+    low, middle, high = np.percentile(block.efficiency[locks, surface], PERCENTILES).tolist()
+    return (low, middle, high)
+
+
+def _block(
     build: Build,
     figures: tuple[Spread, ...],
     values: Array,
     case: int,
     surfaces: tuple[float, ...],
-    progress: Callable[[float], bool] | None,
-) -> list[Outcome] | None:
-    """Return what came out chunk by chunk, several at a time; None where told to stop."""
+    told: _Told,
+) -> _Block | None:
+    """Return what came out, solved several chunks at a time; None where told to stop."""
     parts = [values[:, start : start + CHUNK] for start in range(0, values.shape[1], CHUNK)]
     with ThreadPoolExecutor(WORKERS) as pool:  # NumPy lets go of the interpreter in its loops
         waiting = [pool.submit(_outcome, build, figures, part, case, surfaces) for part in parts]
         outcomes = []
         for done, one in enumerate(waiting):
-            if progress is not None and not progress(done / len(parts)):
+            if not told.goes_on(done / len(parts)):
                 pool.shutdown(cancel_futures=True)
                 return None
             outcomes.append(one.result())
-    return outcomes
+    return _Block(*(np.concatenate(each) for each in zip(*outcomes, strict=True)))
 
 
 def _outcome(
     build: Build, figures: tuple[Spread, ...], values: Array, case: int, surfaces: tuple[float, ...]
-) -> Outcome:
+) -> _Block:
     """Return, draw by draw and surface by surface, who locks first, if at all, how well.
 
     And the rear's adhesion used above the front's near the limit of the last surface.
@@ -122,7 +151,7 @@ def _outcome(
     shape = (values.shape[1], len(surfaces))
     rear_first = np.broadcast_to(found.rear_first & found.locks, shape)
     locks, well = np.broadcast_to(found.locks, shape), np.broadcast_to(efficiency, shape)
-    return rear_first, locks, well, _margin(made, standing, surfaces[-1], found)
+    return _Block(rear_first, locks, well, _margin(made, standing, surfaces[-1], found))
 
 
 def _systems(
