@@ -4,21 +4,21 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QMessageBox, QWidget
 
 from urgens.guidance.cautions import CAUTIONS
+from urgens.ui.widgets.plain import Message
 
 READ = "I have read this"
 
 
-class CautionBox(QMessageBox):
+class CautionBox(Message):
     """Says what brakes can do; put away in any other way it comes again at the next start."""
 
     read = Signal()
 
     def __init__(self, parent: QWidget) -> None:
-        super().__init__(parent)
-        self.setIcon(QMessageBox.Icon.Warning)
-        self.setWindowTitle("Brakes can kill")
-        self.setText("Brakes can kill.")
-        self.setInformativeText("\n\n".join(CAUTIONS))
+        more = "\n\n".join(CAUTIONS)
+        super().__init__(
+            QMessageBox.Icon.Warning, "Brakes can kill", "Brakes can kill.", more, parent
+        )
         self._button = self.addButton(READ, QMessageBox.ButtonRole.AcceptRole)
         later = self.addButton("Later", QMessageBox.ButtonRole.RejectRole)
         self.setDefaultButton(later)

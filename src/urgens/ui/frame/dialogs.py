@@ -7,7 +7,6 @@ from PySide6.QtGui import QAction, QKeyEvent
 from PySide6.QtWidgets import (
     QDialog,
     QGridLayout,
-    QLabel,
     QLineEdit,
     QListWidget,
     QListWidgetItem,
@@ -15,6 +14,8 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
     QWidget,
 )
+
+from urgens.ui.widgets.plain import plain_label
 
 
 class KeyList(QDialog):
@@ -29,10 +30,10 @@ class KeyList(QDialog):
         grid.setHorizontalSpacing(24)
         grid.setVerticalSpacing(6)
         for index, (keys, words) in enumerate(self.rows):
-            label = QLabel(keys)
+            label = plain_label(keys)
             label.setProperty("role", "heading")
             grid.addWidget(label, index, 0)
-            grid.addWidget(QLabel(words), index, 1)
+            grid.addWidget(plain_label(words), index, 1)
         area = QScrollArea()
         area.setWidget(page)
         area.setWidgetResizable(True)

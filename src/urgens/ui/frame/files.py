@@ -9,6 +9,7 @@ from urgens.document.borrow import borrowed
 from urgens.ui.frame.recovery import Found
 from urgens.ui.frame.settings import Settings
 from urgens.ui.session import Session
+from urgens.ui.widgets.plain import Message
 
 FILTER = f"Urgens builds (*{SUFFIX});;All files (*)"
 SHOWN_ERRORS = 8  # at once; a screen holds no more
@@ -137,10 +138,7 @@ class FileDesk:
 
     def _ask(self, title: str, words: str, answers: tuple[str, str]) -> str:
         """Ask a question; the first answer is the default, the last what Esc means."""
-        box = QMessageBox(self._window)
-        box.setIcon(QMessageBox.Icon.Question)
-        box.setWindowTitle(title)
-        box.setText(words)
+        box = Message(QMessageBox.Icon.Question, title, words, parent=self._window)
         buttons = [box.addButton(answer, QMessageBox.ButtonRole.AcceptRole) for answer in answers]
         box.setDefaultButton(buttons[0])
         box.setEscapeButton(buttons[-1])
@@ -171,10 +169,8 @@ class FileDesk:
         """Ask about unsaved changes; tell whether this build may be left."""
         if not self._session.modified:
             return True
-        box = QMessageBox(self._window)
-        box.setIcon(QMessageBox.Icon.Warning)
-        box.setWindowTitle("Not saved")
-        box.setText(f"{self._session.build.name} has changes that are not saved.")
+        said = f"{self._session.build.name} has changes that are not saved."
+        box = Message(QMessageBox.Icon.Warning, "Not saved", said, parent=self._window)
         save = box.addButton("Save", QMessageBox.ButtonRole.AcceptRole)
         drop = box.addButton("Leave without saving", QMessageBox.ButtonRole.DestructiveRole)
         stay = box.addButton("Stay here", QMessageBox.ButtonRole.RejectRole)
@@ -203,12 +199,7 @@ class FileDesk:
         self._say("Work kept aside cannot be read", f"It is still there: {aside}")
 
     def _say(self, title: str, words: str) -> None:
-        box = QMessageBox(self._window)
-        box.setIcon(QMessageBox.Icon.Warning)
-        box.setWindowTitle(title)
-        box.setText(title)
-        box.setInformativeText(words)
-        box.exec()
+        Message(QMessageBox.Icon.Warning, title, title, words, self._window).exec()
 
 
 def _listed(errors: BuildErrors) -> str:

@@ -2,12 +2,13 @@
 
 from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from urgens.guidance import Finding, Severity
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.plain import button_words, plain_label, point_out
 from urgens.ui.widgets.sentence import Sentence
 
 HEIGHT = 52
@@ -37,19 +38,19 @@ class FindingLine(QWidget):
         self._index = 0
         self._shown: tuple[Finding | None, int, int] | None = None
         self.setFixedHeight(round(HEIGHT * T.scale))
-        self._word = QLabel()
+        self._word = plain_label()
         self.message = Sentence()
         self.message.height_wanted.connect(self._fit)
-        self.count = QLabel()
+        self.count = plain_label()
         self.count.setProperty("role", "muted")
         self.next = QPushButton("Next")
-        self.next.setToolTip("F")
+        point_out(self.next, "F")
         self.next.clicked.connect(self.advance)
         self.show_place = QPushButton("Show")
         self.show_place.clicked.connect(self._ask_to_show)
         self.fix = QPushButton()
         self.fix.setProperty("role", "primary")
-        self.fix.setToolTip("Shift+F; can be undone")
+        point_out(self.fix, "Shift+F; can be undone")
         self.fix.clicked.connect(self.apply_fix)
         row = QHBoxLayout(self)
         row.setContentsMargins(round(44 * T.scale), 4, 20, 4)
@@ -112,11 +113,12 @@ class FindingLine(QWidget):
             word = finding.severity.word.capitalize()
             self._say(word, _colors(finding.severity)[0], finding.message, finding.why)
             if finding.fixes:
-                self.fix.setText(finding.fixes[0].label)
+                self.fix.setText(button_words(finding.fixes[0].label))
         self.update()
 
     def _say(self, word: str, color: str, message: str, why: str) -> None:
-        self._word.setText(f'<b style="color:{color}">{word}</b>')
+        self._word.setText(word)
+        self._word.setStyleSheet(f"color: {color}; font-weight: 700")
         self.message.set_words(message, "" if T.stands_back else why)
 
     def _fit(self, height: int) -> None:

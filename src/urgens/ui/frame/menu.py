@@ -1,6 +1,7 @@
 """The window's actions and the menu under the build's name, made from the table of deeds."""
 
 from collections.abc import Callable, Mapping, Sequence
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtGui import QAction, QKeySequence, QUndoStack
@@ -15,6 +16,7 @@ from urgens.ui.frame.deeds import (
     LAST_DEEDS,
     Deed,
 )
+from urgens.ui.widgets.plain import button_words, point_out
 
 
 def actions(window: QWidget, do: Callable[[Deed], None]) -> dict[str, QAction]:
@@ -34,8 +36,14 @@ def undo_actions(window: QWidget, stack: QUndoStack) -> tuple[QAction, QAction]:
     undo, redo = stack.createUndoAction(window, "Undo:"), stack.createRedoAction(window, "Redo:")
     undo.setShortcut(QKeySequence("Ctrl+Z"))
     redo.setShortcut(QKeySequence("Ctrl+Shift+Z"))
+    for action in (undo, redo):
+        action.changed.connect(partial(_point_out, action))
     window.addActions([undo, redo])
     return undo, redo
+
+
+def _point_out(action: QAction) -> None:
+    point_out(action, action.iconText())  # which may hold a name
 
 
 def build_menu(
@@ -59,5 +67,5 @@ def _fill_recent(menu: QMenu, recent: Sequence[Path], open_path: Callable[[Path]
     menu.clear()
     menu.setEnabled(bool(recent))
     for path in recent:
-        action = menu.addAction(f"{path.name}  ({path.parent})")
+        action = menu.addAction(button_words(f"{path.name}  ({path.parent})"))
         action.triggered.connect(lambda _=False, file=path: open_path(file))

@@ -10,6 +10,7 @@ from urgens.guidance import Severity
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen
 from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.plain import tip
 from urgens.ui.widgets.station import StationKind
 
 ITEM = 84
@@ -102,7 +103,7 @@ class Rail(QWidget):
             for index, stop in enumerate(self._stops):
                 if self.item_box(index).contains(QPointF(event.pos())):
                     said = f"{stop.name}: {stop.fact(self._session)}"
-                    QToolTip.showText(event.globalPos(), said, self)
+                    QToolTip.showText(event.globalPos(), tip(said), self)
                     return True
         return super().event(event)
 

@@ -22,6 +22,7 @@ from urgens.guidance.cautions import CAUTIONS
 from urgens.solve import solve
 from urgens.ui.theme.paint import T, face, metrics, pen, width
 from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.plain import button_words, point_out
 from urgens.ui.widgets.side_view import SideView
 from urgens.ui.widgets.worded import worded
 
@@ -49,7 +50,7 @@ class BuildCard(QAbstractButton):
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(f"Open {build.name}, {self.brakes}; {self.standing}")
-        self.setText(build.name)
+        self.setText(button_words(build.name))
 
     @property
     def brakes(self) -> str:
@@ -142,7 +143,7 @@ class StartPage(QFrame):
             button = _button(metrics(16, 600).elidedText(
                 path.name, Qt.TextElideMode.ElideMiddle, SIDE - 40
             ))  # fmt: skip
-            button.setToolTip(str(path))
+            point_out(button, str(path))
             button.clicked.connect(lambda _=False, file=path: self.recent_chosen.emit(file))
             self.recent.append(button)
         self._lay_out()

@@ -34,6 +34,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.icons import icon
 from urgens.ui.theme.paint import metrics
 from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.plain import button_words, plain_label, point_out
 
 MANY_SETUPS = 2  # besides the build itself, from which on a list is shown
 ROADS = (0.05, 2.0)  # tyre-road coefficients there are
@@ -59,7 +60,7 @@ class TopBar(QFrame):
         self.name.setMenu(make_menu(self.name))
         self.name.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.name.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.use = QLabel()
+        self.use = plain_label()
         self.use.setProperty("role", "muted")
         self.case = QComboBox()
         self.case.setAccessibleName("Load case")
@@ -102,7 +103,7 @@ class TopBar(QFrame):
         buttons = []
         for words, value in choices:
             button = QToolButton()
-            button.setText(words)
+            button.setText(button_words(words))
             button.setCheckable(True)
             button.setProperty("segment", "true")
             button.setProperty("value", value)
@@ -162,10 +163,10 @@ class TopBar(QFrame):
         star = " •" if session.modified else ""
         room = metrics(22, 700, condensed=False)
         shown = room.elidedText(build.name, Qt.TextElideMode.ElideRight, NAME_WIDTH)
-        self.name.setText(shown + star)
+        self.name.setText(button_words(shown + star))
         unsaved = ", not saved" if session.modified else ""
         self.name.setAccessibleName(f"Build {build.name}{unsaved}: menu")
-        self.name.setToolTip(f"{build.name}{unsaved}")
+        point_out(self.name, f"{build.name}{unsaved}")
         self.use.setText(build.vehicle.use)
         names = list(session.solution.system.case_names)
         if [self.case.itemData(i) for i in range(self.case.count())] != names:
@@ -243,6 +244,6 @@ class TopBar(QFrame):
 
 
 def _caption(words: str) -> QLabel:
-    label = QLabel(words)
+    label = plain_label(words)
     label.setProperty("role", "muted")
     return label

@@ -1,10 +1,11 @@
 """Units of the builder's own for single kinds of figure."""
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QGridLayout, QLabel, QWidget
+from PySide6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QGridLayout, QWidget
 
 from urgens.quantity import KINDS, Units, unit_shown
 from urgens.ui.session import Overrides
+from urgens.ui.widgets.plain import plain_label
 
 
 class UnitsDialog(QDialog):
@@ -22,7 +23,7 @@ class UnitsDialog(QDialog):
         grid = QGridLayout(self)
         grid.setHorizontalSpacing(24)
         grid.setVerticalSpacing(4)
-        said = QLabel(
+        said = plain_label(
             "Chosen here, a unit is shown in both unit systems. The build stays as typed."
         )
         said.setProperty("role", "muted")
@@ -37,7 +38,7 @@ class UnitsDialog(QDialog):
                 box.addItem(name, name)
             box.setCurrentIndex(max(box.findData(own.get(kind)), 0))
             box.activated.connect(self._choose)
-            grid.addWidget(QLabel(noun[0].upper() + noun[1:]), row, 0)
+            grid.addWidget(plain_label(noun[0].upper() + noun[1:]), row, 0)
             grid.addWidget(box, row, 1)
             self.boxes.append(box)
         close = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)

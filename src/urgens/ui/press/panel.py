@@ -4,7 +4,7 @@ import math
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPaintEvent
-from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QLabel, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
 from urgens.quantity import (
     FORCE,
@@ -24,6 +24,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.plain import plain_label
 
 STEP = {UnitSystem.INCH: parse("1 lbf", FORCE).value, UnitSystem.METRIC: 5.0}  # N
 
@@ -106,7 +107,7 @@ class PressPanel(QFrame):
         self._refresh()
 
     def _lay_out(self) -> None:
-        foot = QLabel("Foot")
+        foot = plain_label("Foot")
         foot.setProperty("role", "caption")
         left = QVBoxLayout()
         left.setSpacing(0)
@@ -118,7 +119,7 @@ class PressPanel(QFrame):
         head.addLayout(left)
         head.addStretch()
         head.addWidget(self.travel)
-        hint = QLabel("drag the pad  ·  ↑ ↓  ·  type")
+        hint = plain_label("drag the pad  ·  ↑ ↓  ·  type")
         hint.setProperty("role", "caption")
         foot_side, figures = QVBoxLayout(), QVBoxLayout()
         foot_side.addLayout(head)

@@ -30,7 +30,7 @@ class Edit(QUndoCommand):
         label: str,
         drag: Drag | None,
     ) -> None:
-        super().__init__(label)
+        super().__init__(label.replace("&", "&&"))  # a step is named in menus
         self._show, self._shown, self._drag = show, shown, drag
         self._fresh: Build | None = after  # to be shown as it was made, the first time
         self.cancelled = False

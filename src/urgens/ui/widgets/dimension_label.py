@@ -18,6 +18,7 @@ from urgens.document import BuildErrors
 from urgens.quantity import QuantityError, Shown
 from urgens.ui.theme.paint import T, face, metrics, pen, width
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.plain import plain_label, point_out
 
 
 class Known(Enum):
@@ -89,7 +90,7 @@ class DimensionLabel(Painted):
         """Show what is known about the figure; `words` say it to who points at it or listens."""
         if (known, words) != (self._known, self.toolTip()):
             self._known = known
-            self.setToolTip(words)
+            point_out(self, words)
             self._name_it()
             self.update()
 
@@ -268,7 +269,7 @@ class DimensionLabel(Painted):
     def _show_error(self, words: str) -> None:
         window = self.window()
         self._clear_error()
-        label = QLabel(words, window)
+        label = plain_label(words, window)
         label.setProperty("role", "error")
         label.setWordWrap(True)
         label.setFixedWidth(min(420, window.width() - 24))

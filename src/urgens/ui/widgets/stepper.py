@@ -3,12 +3,13 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import QSize, Qt, Signal
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QToolButton, QVBoxLayout, QWidget
 
 from urgens.quantity import Shown
 from urgens.ui.theme.icons import icon
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.plain import plain_label
 
 
 class Stepper(QWidget):
@@ -25,7 +26,7 @@ class Stepper(QWidget):
         parent: QWidget | None = None,
     ) -> None:
         super().__init__(parent)
-        self._caption = QLabel(caption)
+        self._caption = plain_label(caption)
         self._caption.setProperty("role", "caption")
         self.label = DimensionLabel(caption, accept, size=24, color=color)
         self.label.stepped.connect(self.stepped)

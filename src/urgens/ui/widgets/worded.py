@@ -4,10 +4,12 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QSizePolicy
 
+from urgens.ui.widgets.plain import plain_label, point_out
+
 
 def worded(words: str, role: str) -> QLabel:
     """Return a label with words in a role: title, summary, heading, muted, small, danger."""
-    label = QLabel(words)
+    label = plain_label(words)
     label.setProperty("role", role)
     return label
 
@@ -16,7 +18,6 @@ def wrapped(role: str = "muted", words: str = "") -> QLabel:
     """Return a label whose words go over several lines."""
     label = worded(words, role)
     label.setWordWrap(True)
-    label.setTextFormat(Qt.TextFormat.PlainText)
     return label
 
 
@@ -33,13 +34,14 @@ class _Elided(QLabel):
         words = self.fontMetrics().elidedText(
             self.text(), Qt.TextElideMode.ElideRight, self.width()
         )
-        self.setToolTip("" if words == self.text() else self.text())
+        point_out(self, "" if words == self.text() else self.text())
         painter.drawText(self.rect(), self.alignment(), words)
 
 
 def elided(role: str) -> QLabel:
     """Return a label of one line whose end is left out where it does not fit."""
     label = _Elided()
+    label.setTextFormat(Qt.TextFormat.PlainText)
     label.setProperty("role", role)
     label.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
     return label

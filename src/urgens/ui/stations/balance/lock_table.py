@@ -12,6 +12,7 @@ from urgens.solve import ICE, WET, AxleName
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen, shortened, width, words
 from urgens.ui.widgets.marks import disc, severity_mark
+from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.seen import WhenSeen
 
 HEAD, ROW = 28, 58
@@ -29,7 +30,7 @@ class LockTable(QWidget):
         self._rows = 0
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.setToolTip("Click one to look at that load on that road")
+        point_out(self, "Click one to look at that load on that road")
         session.told.connect(WhenSeen(self, self._refresh).ask)
         self._refresh()
 

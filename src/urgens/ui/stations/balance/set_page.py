@@ -20,6 +20,7 @@ from urgens.ui.stations.balance.valve_controls import ValveControls
 from urgens.ui.stations.balance.valve_setting import valve_setting
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.worded import worded
 
 
@@ -70,7 +71,7 @@ class SetPage(Page):
         right.addWidget(grip)
         right.addWidget(self.adhesion, 1)
         foot = QHBoxLayout()
-        spread = QLabel("thin: open figures at the ends of their spread")
+        spread = plain_label("thin: open figures at the ends of their spread")
         spread.setProperty("role", "small")
         foot.addWidget(spread)
         foot.addStretch()
@@ -128,7 +129,7 @@ class SetPage(Page):
 
 
 def _axis_label(color: str, side: Qt.AlignmentFlag) -> QLabel:
-    label = QLabel()
+    label = plain_label()
     size = round(15 * T.scale)
     label.setStyleSheet(f"color: {color}; font-size: {size}px; font-weight: 600")
     label.setAlignment(side)

@@ -1,6 +1,6 @@
 """The figures under the plot: knee, slope, turns or bar, to step or to type."""
 
-from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Change
 from urgens.document.catalogue import figure
@@ -32,6 +32,7 @@ from urgens.ui.stations.balance.valve_setting import (
 )
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import Known
+from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.stepper import Stepper
 
@@ -56,7 +57,7 @@ class ValveControls(QWidget):
         self.fit.clicked.connect(self._fit_valve)
         self.take_out = QPushButton("Take it out")
         self.take_out.clicked.connect(self._take_out)
-        self._words = QLabel()
+        self._words = plain_label()
         self._words.setProperty("role", "muted")
         self._words.setWordWrap(True)
         row: QBoxLayout = QVBoxLayout() if T.stands_back else QHBoxLayout()

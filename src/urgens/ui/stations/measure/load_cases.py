@@ -2,13 +2,14 @@
 
 from collections.abc import Callable
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QMenu, QPushButton, QToolButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
 
 from urgens.document.change import Change, Order
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
 from urgens.ui.stations.measure.raised_axle import RaisedAxle
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
+from urgens.ui.widgets.plain import plain_label
 
 NAME_WIDTH = 170  # px; longer names elide
 
@@ -27,7 +28,7 @@ class LoadCaseRow(QWidget):
         self.copy = self._button("Copy", self._copy)
         self.earlier = self._button("Up", self._move_up)
         self.remove = self._button("Remove", self._remove)
-        caption = QLabel("Load case")
+        caption = plain_label("Load case")
         caption.setProperty("role", "caption")
         self._row = QHBoxLayout(self)
         self._row.setContentsMargins(0, 0, 0, 0)

@@ -7,7 +7,6 @@ from PySide6.QtWidgets import (
     QDialog,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QLineEdit,
     QPushButton,
     QVBoxLayout,
@@ -37,7 +36,7 @@ class _Dialog(QDialog):
         super().__init__(parent)
         self.setWindowTitle(title)
         self.session = session
-        self.said = QLabel()
+        self.said = worded("", "heading")
         self.said.setWordWrap(True)
         self.take = QPushButton("Take it")
         self.take.setProperty("role", "primary")
@@ -123,7 +122,7 @@ class CornerWeights(_Dialog):
         if isinstance(found, tuple):
             front, rear = (show(value, LOAD, units) for value in found)
             share = 100 * found[0] / sum(found)
-            self.said.setText(f"<b>Front {front}, rear {rear}</b>: {share:.0f} % in front.")
+            self.said.setText(f"Front {front}, rear {rear}: {share:.0f} % in front.")
         else:
             self.said.setText(found or "Type what each wheel's scale reads.")
 
@@ -250,7 +249,7 @@ class AddLoad(_Dialog):
         if isinstance(found, tuple):
             front, rear = (show(value, LOAD, units) for value in found[:2])
             high = show(found[2], LENGTH, units)
-            self.said.setText(f"<b>Front {front}, rear {rear}</b>, centre of gravity {high} high.")
+            self.said.setText(f"Front {front}, rear {rear}, centre of gravity {high} high.")
         else:
             self.said.setText(found or "Type a weight, where it is, and how high.")
         self.view.update()

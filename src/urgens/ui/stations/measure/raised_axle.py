@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QDialog,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QPushButton,
     QToolButton,
     QVBoxLayout,
@@ -25,6 +24,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, hatch, pen
 from urgens.ui.widgets.board import measure, write
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.side_view import SideView
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded
@@ -128,9 +128,9 @@ class RaisedAxle(QDialog):
         scale, tape = ERRORS[session.units.system]
         self.scale_error = self._typed("Scales are off by", LOAD, scale)
         self.lift_error = self._typed("The lift is off by", LENGTH, tape)
-        self.said = QLabel()
+        self.said = worded("", "heading")
         self.said.setWordWrap(True)
-        self.advice = QLabel()
+        self.advice = plain_label()
         self.advice.setProperty("role", "muted")
         self.advice.setWordWrap(True)
         self.more = QPushButton("One more lifting")
@@ -255,7 +255,7 @@ class RaisedAxle(QDialog):
         self.take.setText("Take it")
         if isinstance(found, Found):
             high, error = (show(v, LENGTH, units) for v in (found.height, found.error))
-            self.said.setText(f"<b>{high}</b> above the road, ±{error}")
+            self.said.setText(f"{high} above the road, ±{error}")
             self.take.setText(f"Take {high}")
         else:
             self.said.setText(found or "Type how far the hubs are raised, and the reading.")

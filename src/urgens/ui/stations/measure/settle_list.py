@@ -15,6 +15,7 @@ from urgens.ui.theme.paint import T, face, metrics, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.seen import WhenSeen
 
 ROW = 60.0
@@ -45,7 +46,7 @@ class SettleList(Painted):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.setToolTip("Click to go to the figure; right button to say what is known about it")
+        point_out(self, "Click to go to the figure; right button to say what is known about it")
         session.told.connect(WhenSeen(self, self._rank).ask)
 
     def _rank(self) -> None:

@@ -6,7 +6,6 @@ from PySide6.QtWidgets import (
     QDialog,
     QGridLayout,
     QHBoxLayout,
-    QLabel,
     QPushButton,
     QVBoxLayout,
     QWidget,
@@ -21,6 +20,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.plane import Note, Plane
 
 USUAL_FRICTION = 0.38  # lining friction that published factors are for; common practice
@@ -109,7 +109,7 @@ class ShoeDialog(QDialog):
         self.plane = FactorPlane(session, axle)
         self.labels: dict[str, FigureLabel] = {}
         self._grid = QGridLayout()
-        self._said = QLabel()
+        self._said = plain_label()
         self._said.setWordWrap(True)
         self._said.setProperty("role", "muted")
         self.change = QPushButton()
@@ -124,7 +124,7 @@ class ShoeDialog(QDialog):
         right.addStretch()
         right.addWidget(close)
         left = QVBoxLayout()
-        left.addWidget(QLabel("shoe factor, against lining friction μ"))
+        left.addWidget(plain_label("shoe factor, against lining friction μ"))
         left.addWidget(self.plane, 1)
         row = QHBoxLayout(self)
         row.setSpacing(24)
@@ -168,7 +168,7 @@ class ShoeDialog(QDialog):
             self.labels = {}
             for row, figure in enumerate(figures):
                 label = FigureLabel(self._session, figure, self)
-                self._grid.addWidget(QLabel(_NAMES[figure.path.rpartition(".")[2]]), row, 0)
+                self._grid.addWidget(plain_label(_NAMES[figure.path.rpartition(".")[2]]), row, 0)
                 self._grid.addWidget(label, row, 1)
                 self.labels[figure.path] = label
         for label in self.labels.values():

@@ -6,7 +6,6 @@ from PySide6.QtCore import QRectF, QSize, Qt, QTimer
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import (
     QHBoxLayout,
-    QLabel,
     QPushButton,
     QScrollArea,
     QSizePolicy,
@@ -20,6 +19,7 @@ from urgens.sheet.chart import pressure_chart
 from urgens.sheet.pdf import SheetDocument
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.station import Station
 
@@ -113,9 +113,9 @@ class SheetStation(Station):
         session.solution_changed.connect(lambda: self.seen.ask_for(self._timer.start))
 
     def _lay_out(self) -> None:
-        title = QLabel("Sheet")
+        title = plain_label("Sheet")
         title.setProperty("role", "title")
-        summary = QLabel("what is fitted, its figures, what there is to say, and the cautions")
+        summary = plain_label("what is fitted, its figures, what there is to say, and the cautions")
         summary.setProperty("role", "summary")
         summary.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         head = QHBoxLayout()

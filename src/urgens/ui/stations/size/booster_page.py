@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Change
 from urgens.document.boosters.hydraulic import HydraulicBooster
@@ -15,6 +15,7 @@ from urgens.ui.stations.size.reserve_view import ReserveView
 from urgens.ui.widgets.figure_column import Beside, FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -77,7 +78,7 @@ class BoosterPage(Page):
         column = QVBoxLayout(drawing)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
-        self.axes = (QLabel(), QLabel())
+        self.axes = (plain_label(), plain_label())
         for label in self.axes:
             label.setProperty("role", "muted")
         column.addWidget(self.axes[0])

@@ -11,6 +11,7 @@ from urgens.ui.stations.size.map_picture import WORDS
 from urgens.ui.stations.size.map_view import MapView
 from urgens.ui.stations.size.windows_board import WindowsBoard, presets
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.worded import worded
 
 BEST = 4  # bores offered
@@ -35,7 +36,7 @@ class MapPage(Page):
             button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
             button.setMenu(QMenu(button))
         self.usual.menu().aboutToShow.connect(self._list_usual)
-        self.usual.setToolTip("Common practice, no published source")
+        point_out(self.usual, "Common practice, no published source")
         lines = 2 * self.said.fontMetrics().lineSpacing() + 2
         self.said.setFixedHeight(lines)  # so that nothing moves under the hand that drags
         self.said.setAlignment(Qt.AlignmentFlag.AlignTop)

@@ -24,6 +24,7 @@ from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.plain import point_out
 
 WIDER_LEFT = 116.0  # px for the names of pairs
 LEFT, RIGHT, TOP, FOOT = 74.0, 10.0, 6.0, 44.0  # px around the cells
@@ -194,7 +195,7 @@ class MapView(Painted):
         row, ratio = self._at(spot)
         if self._cells.contains(spot):
             kind = self.choices.regions.at(row, ratio)
-            self.setToolTip(f"{self.choices.bores[row].text} at {ratio:.2f}: {WORDS[kind]}")
+            point_out(self, f"{self.choices.bores[row].text} at {ratio:.2f}: {WORDS[kind]}")
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         step = self.STEPS.get(Qt.Key(event.key()))

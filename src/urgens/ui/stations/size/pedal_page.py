@@ -3,7 +3,7 @@
 import numpy as np
 from PySide6.QtCore import QPointF
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Change
 from urgens.guidance.drilling import consequences, edge_caution, where_to_drill
@@ -19,6 +19,7 @@ from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -139,7 +140,7 @@ class PedalPage(Page):
         column = QVBoxLayout(drawing)
         column.setContentsMargins(0, 0, 0, 0)
         column.addWidget(self.board, 3)
-        self.axis = QLabel()
+        self.axis = plain_label()
         self.axis.setProperty("role", "muted")
         column.addWidget(self.axis)
         column.addWidget(self.plane, 2)

@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QWidget
 from urgens.ui.session import Session
 from urgens.ui.stations.size import PAGES
 from urgens.ui.widgets.paged import PagedStation
+from urgens.ui.widgets.plain import point_out
 
 # where findings point that stand on no drawing
 _WHERE = {"vehicle.launch": "Launch", "booster": "Booster", "master": "Map"}
@@ -15,7 +16,7 @@ class SizeStation(PagedStation):
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(session, "Size", __package__, PAGES, parent)
-        self.choose[list(PAGES).index("Why?")].setToolTip("?")
+        point_out(self.choose[list(PAGES).index("Why?")], "?")
 
     def go_to(self, where: str) -> bool:
         """Show the page of a part; tell whether it has one."""

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.schematic.model import Line, Part, Spot
 
 AROUND = 12.0  # px around a part that its words and its mark may take
@@ -50,7 +51,7 @@ class PartItem(QGraphicsItem):
             self.prepareGeometryChange()
         self.part = part
         self.setPos(*part.at)
-        self.setToolTip(part.name)
+        point_out(self, part.name)
         shape = Qt.CursorShape.OpenHandCursor if part.movable else Qt.CursorShape.PointingHandCursor
         self.setCursor(shape)
         self.update()
@@ -114,7 +115,7 @@ class LineItem(QGraphicsItem):
         self._path = QPainterPath(QPointF(*corners[0]))
         for corner in corners[1:]:
             self._path.lineTo(QPointF(*corner))
-        self.setToolTip(line.name)
+        point_out(self, line.name)
         self.update()
 
     def boundingRect(self) -> QRectF:

@@ -1,0 +1,54 @@
+"""Words as they are, whatever stands in them: nothing typed or read from a file is markup here.
+
+Labels, boxes and tool tips of Qt take what looks like HTML for such and would then load pictures
+that it names; a `&` in a button would become a key.
+"""
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QAction
+from PySide6.QtGui import Qt as Text
+from PySide6.QtWidgets import QGraphicsItem, QLabel, QMessageBox, QWidget
+
+
+def plain_label(words: str = "", parent: QWidget | None = None) -> QLabel:
+    """Return a label that shows words as they are."""
+    made = QLabel(parent)
+    made.setTextFormat(Qt.TextFormat.PlainText)
+    made.setText(words)
+    return made
+
+
+def tip(words: str) -> str:
+    """Return what a tool tip shows as these words."""
+    return Text.convertFromPlainText(words) if Text.mightBeRichText(words) else words
+
+
+def point_out(what: QWidget | QAction | QGraphicsItem, words: str) -> None:
+    """Give something these words as its tool tip."""
+    what.setToolTip(tip(words))
+
+
+def button_words(words: str) -> str:
+    """Return what a button, a menu's entry or a step of the undo stack shows as these words."""
+    return words.replace("&", "&&")
+
+
+class Message(QMessageBox):
+    """A box that says a fact, and more about it, as they are."""
+
+    def __init__(
+        self,
+        icon: QMessageBox.Icon,
+        title: str,
+        fact: str,
+        more: str = "",
+        parent: QWidget | None = None,
+    ) -> None:
+        super().__init__(parent)
+        self.setIcon(icon)
+        self.setWindowTitle(title)
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setText(fact)
+        self.setInformativeText(more)
+        for part in self.findChildren(QLabel):  # Qt has no word for the second text's format
+            part.setTextFormat(Qt.TextFormat.PlainText)
