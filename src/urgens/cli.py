@@ -229,11 +229,13 @@ def _print(values: object) -> None:
 
 
 def _complain(path: Path | None, errors: "BuildErrors") -> None:
-    place = f"{path}: " if path is not None else ""
+    from urgens.document.errors import plainly
+
+    place = f"{plainly(str(path))}: " if path is not None else ""
     count = len(errors.errors)
     print(f"urgens: {place}{count} problem{'s' if count > 1 else ''}", file=sys.stderr)
-    for error in errors.errors:
-        print(f"  {error}", file=sys.stderr)
+    for line in errors.lines():
+        print(f"  {line}", file=sys.stderr)
 
 
 _RUN = {

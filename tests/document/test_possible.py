@@ -39,7 +39,7 @@ def typed(figure: Figure, number: float) -> object:
     if isinstance(figure.value, Quantity):
         assert figure.kind is not None
         assert not isinstance(figure.kind, str)
-        return f"{number:.12g} {figure.kind.si}"
+        return f"{number:.17g} {figure.kind.si}"
     return number
 
 

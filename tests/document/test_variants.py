@@ -68,7 +68,7 @@ def test_the_command_line_takes_a_setup(tmp_path: Any, capsys: Any, pickup: Buil
         ),
         (
             {"evidence": {"name": {"state": "assumed", "spread": "5 %"}}},
-            'evidence["name"]: is no figure, so it has no spread; take the spread out',
+            'evidence["name"]: is no figure; name one of the figures in it, or take it out',
         ),
         (
             {"evidence": {"master.bore": {"state": "guessed"}}},

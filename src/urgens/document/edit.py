@@ -7,6 +7,7 @@ from typing import Any
 
 from urgens.document.build import Build
 from urgens.document.errors import BuildErrors
+from urgens.document.part import Part
 from urgens.document.paths import steps
 from urgens.document.validation import validated
 
@@ -61,12 +62,12 @@ def value_at(build: Build, path: str) -> Any:
     for step in steps(path):
         if isinstance(step, int):
             here = _entered(here, step, path)
-        elif isinstance(here, dict) and step in here:
+        elif isinstance(here, Mapping) and step in here:
             here = here[step]
-        elif not hasattr(here, step):
-            raise BuildErrors.one(path, "is not in this build", "choose a field that is there")
-        else:
+        elif isinstance(here, Part) and step in type(here).model_fields:
             here = getattr(here, step)
+        else:
+            raise BuildErrors.one(path, "is not in this build", "choose a field that is there")
     return here
 
 

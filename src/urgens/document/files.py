@@ -13,6 +13,7 @@ from urgens.document.build import FORMAT, VERSION, Build
 from urgens.document.edit import dumped
 from urgens.document.errors import BuildErrors
 from urgens.document.migrate import migrated
+from urgens.document.part import in_words
 from urgens.document.validation import validated
 from urgens.document.variant import whole
 
@@ -35,7 +36,9 @@ def loads(text: str) -> Build:
     if document.get("format") != FORMAT:
         raise BuildErrors.one("format", f'is not "{FORMAT}"', _START)
     version = document.get("version")
-    if isinstance(version, int) and not isinstance(version, bool) and version > VERSION:
+    if version is not None and type(version) is not int:  # true and 1.0 count as 1 elsewhere
+        raise BuildErrors.one("version", f"is {in_words(version)}", f"write {VERSION}")
+    if version is not None and version > VERSION:
         raise BuildErrors.one(
             "version",
             f"the file is of version {version}, made by a newer Urgens; this one reads "

@@ -2,12 +2,20 @@
 
 import math
 import re
+import unicodedata
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum
 from typing import Annotated, Any, NamedTuple
 
-from pydantic import BaseModel, ConfigDict, Field, GetCoreSchemaHandler, model_validator
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    ConfigDict,
+    Field,
+    GetCoreSchemaHandler,
+    model_validator,
+)
 from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema, PydanticCustomError, core_schema
 
@@ -132,9 +140,9 @@ class Typed:
         remedy = f'write {self.kind.noun} in quotes with its unit ({units}), for example "'
         remedy += f'{self.kind.example}"'
         if isinstance(given, int | float) and not isinstance(given, bool):
-            if not math.isfinite(given):
+            if isinstance(given, float) and not math.isfinite(given):
                 return "is not a finite number", remedy
-            return f"is the bare number {given:g}, without a unit", remedy
+            return f"is the bare number {_written(given)}, without a unit", remedy
         return f"is {in_words(given)}, not a quantity", remedy
 
 
@@ -159,6 +167,13 @@ def no_longer_than(largest: float) -> Typed:
     return Typed(LENGTH, largest=largest)
 
 
+def _written(number: float) -> str:
+    """Return a number as an error names it; whole ones can be longer than any float."""
+    if isinstance(number, int) and abs(number) >= 10**15:
+        return f"{str(number)[:4]}… of {len(str(abs(number)))} digits"
+    return f"{number:g}"
+
+
 def in_words(value: object) -> str:
     """Return what a JSON value is, as an error names it."""
     if value is None:
@@ -168,7 +183,7 @@ def in_words(value: object) -> str:
     if isinstance(value, str):
         return f'the text "{value[:30]}"'
     if isinstance(value, int | float):
-        return f"the number {value:g}"
+        return f"the number {_written(value)}"
     return "a list" if isinstance(value, list | tuple) else "an object"
 
 
@@ -200,5 +215,24 @@ Number = Annotated[float, Field(strict=True, allow_inf_nan=False)]
 PositiveNumber = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=1e-3, le=1e3)]
 Share = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0, lt=1)]
 Efficiency = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=1e-3, le=1)]
-Text = Annotated[str, Field(strict=True)]
-Name = Annotated[str, Field(strict=True, min_length=1)]
+
+
+def _one_line(given: str) -> str:
+    return _without_controls(given, "")
+
+
+def _of_lines(given: str) -> str:
+    return _without_controls(given, "\n\t")
+
+
+def _without_controls(given: str, but: str) -> str:
+    """Return text as it is; a terminal would obey some letters, a sheet could not hold them."""
+    for letter in given:
+        if letter not in but and unicodedata.category(letter) == "Cc":
+            problem = f"holds the control character U+{ord(letter):04X}"
+            raise broken(Fault("", problem, "take it out"))
+    return given
+
+
+Text = Annotated[str, Field(strict=True), AfterValidator(_of_lines)]
+Name = Annotated[str, Field(strict=True, min_length=1), AfterValidator(_one_line)]

@@ -23,6 +23,7 @@ _SHAPES = {
     "model_type": "an object in braces",
     "model_attributes_type": "an object in braces",
     "mapping_type": "an object in braces",
+    "dict_type": "an object in braces",
     "tuple_type": "a list in brackets",
     "string_type": "text in quotes",
     "float_type": "a plain number, without quotes",

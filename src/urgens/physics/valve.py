@@ -35,7 +35,8 @@ def adjusted_knee(
     knee = np.asarray(table_knees[0], dtype=float)
     for row in range(1, len(table_turns)):
         low, high = table_turns[row - 1], table_turns[row]
-        share = np.clip(np.subtract(turns, low) / np.subtract(high, low), 0.0, 1.0)
+        with np.errstate(over="ignore"):  # rows next to each other: all the way to the next
+            share = np.clip(np.subtract(turns, low) / np.subtract(high, low), 0.0, 1.0)
         knee = knee + share * np.subtract(table_knees[row], table_knees[row - 1])
     return np.asarray(knee)
 
@@ -129,7 +130,7 @@ def reducing_inlet(outlet: Floats, knee: Floats, slope: Floats) -> Array:
     Source: `reducing`, solved for the inlet.
     """
     above = np.subtract(outlet, knee)
-    with np.errstate(divide="ignore", invalid="ignore"):
+    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
         more = np.asarray(knee + above / np.asarray(slope, dtype=float))
     return np.where(above > 0.0, more, outlet)
 

@@ -39,7 +39,7 @@ class FileDesk:
         try:
             self._session.open_file(path)
         except BuildErrors as errors:
-            self._say(f"{path.name} was not opened", _listed(errors))
+            self._say(f"{path.name} was not opened", "\n".join(errors.lines(SHOWN_ERRORS)))
             return
         self._remember(path)
 
@@ -71,7 +71,7 @@ class FileDesk:
         try:
             other = load(Path(name))
         except BuildErrors as errors:
-            self._say(f"{Path(name).name} was not read", _listed(errors))
+            self._say(f"{Path(name).name} was not read", "\n".join(errors.lines(SHOWN_ERRORS)))
             return
         self._session.make(borrowed(other, part))
 
@@ -126,7 +126,7 @@ class FileDesk:
             try:
                 session.open_file(path)
             except BuildErrors as errors:
-                self._say(f"{path.name} was not opened", _listed(errors))
+                self._say(f"{path.name} was not opened", "\n".join(errors.lines(SHOWN_ERRORS)))
         self._ignored = seen
 
     def wants(self, left: Found) -> bool:
@@ -163,7 +163,7 @@ class FileDesk:
         try:
             write_solution(self._session.solution, path, self._session.units)
         except BuildErrors as errors:
-            self._say("The sheet was not written", _listed(errors))
+            self._say("The sheet was not written", "\n".join(errors.lines(SHOWN_ERRORS)))
 
     def may_leave(self) -> bool:
         """Ask about unsaved changes; tell whether this build may be left."""
@@ -200,9 +200,3 @@ class FileDesk:
 
     def _say(self, title: str, words: str) -> None:
         Message(QMessageBox.Icon.Warning, title, title, words, self._window).exec()
-
-
-def _listed(errors: BuildErrors) -> str:
-    rows = [str(error) for error in errors.errors[:SHOWN_ERRORS]]
-    left = len(errors.errors) - len(rows)
-    return "\n".join([*rows, f"… and {left} more"] if left > 0 else rows)

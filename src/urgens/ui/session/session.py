@@ -102,7 +102,7 @@ class Session(QObject):
         try:
             self.take(change, in_setup=in_setup)
         except BuildErrors as errors:
-            self.refused.emit("\n".join(str(error) for error in errors.errors))
+            self.refused.emit(str(errors))
 
     def take(self, change: Change, *, in_setup: bool = True) -> None:
         """Change the build as `make`, for who says himself what is refused: raises BuildErrors."""
