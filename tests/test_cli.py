@@ -16,6 +16,8 @@ from urgens.arguments import parser
 from urgens.cli import main
 from urgens.document import demo, demo_text
 from urgens.printed.solution import printed_solution
+from urgens.quantity import QuantityError
+from urgens.quantity.limits import looked_at, road
 from urgens.solve import solve
 
 LBF = 4.4482216152605  # N
@@ -67,7 +69,7 @@ def test_schema_is_printed(capsys: Any) -> None:
         (["--load-case", "x"], 'vehicle.load_cases: there is no load case "x"'),
         (["--effort", "40"], '"40" has no unit; write a force with its unit'),
         (["--effort", "-3 N"], '"-3 N" is negative; write zero or more'),
-        (["--surface", "ice"], '"ice" is no tyre-road coefficient; write a number above zero'),
+        (["--surface", "ice"], '"ice" is no tyre-road coefficient; write a number from 0.01 to 5'),
         (["--surface", "nan"], '"nan" is no tyre-road coefficient'),
         (["--speed", "fast"], '"fast" is not a figure; write a speed'),
     ],
@@ -201,6 +203,54 @@ def test_a_full_disk_is_said_in_words(file: str, command: list[str]) -> None:
 
     assert done.returncode == 2
     assert done.stderr == "urgens: cannot be written (No space left on device); make room\n"
+
+
+@pytest.mark.parametrize(
+    ("typed", "code", "said"),
+    [
+        ("solve FILE >&-", 2, "urgens: there is nowhere to print to: standard output is closed;"),
+        ("check FILE >&-", 2, "urgens: there is nowhere to print to: standard output is closed;"),
+        ("schema >&-", 2, "urgens: there is nowhere to print to: standard output is closed;"),
+        ("check NONE 2>&-", 2, ""),
+        ("check NONE 2>/dev/full", 2, ""),
+        ("check FILE >&- 2>&-", 2, ""),
+        ("solve --nix 2>/dev/full", 2, ""),
+        ("sheet FILE -o OUT.csv >&-", 0, ""),
+    ],
+)
+def test_a_stream_that_is_closed_or_full_never_means_danger(
+    file: str, tmp_path: Path, typed: str, code: int, said: str
+) -> None:
+    """1 would say that a danger was found."""
+    typed = typed.replace("FILE", file).replace("NONE", str(tmp_path / "none"))
+    typed = typed.replace("OUT", str(tmp_path / "out"))
+    command = f"{sys.executable} -m urgens {typed}"
+    done = subprocess.run(["/bin/sh", "-c", command], capture_output=True, check=False, text=True)
+
+    assert done.returncode == code
+    assert done.stderr.startswith(said)
+    assert "Traceback" not in done.stderr
+    assert done.stdout == ""
+
+
+@pytest.mark.parametrize(
+    "typed", ["--surface 1e308", "--surface 1e-300", "--surface nan", "--speed 541km/h",
+              "--effort 1e300N", "--effort=-3N"],
+)  # fmt: skip
+def test_figures_beyond_any_road_are_refused_and_no_library_warns(file: str, typed: str) -> None:
+    done = run("solve", file, *typed.split())
+
+    assert done.returncode == 2
+    assert b"; write " in done.stderr
+    assert b"Warning" not in done.stderr
+
+
+def test_the_window_and_the_command_line_have_one_limit() -> None:
+    assert road("5") == road("μ 5") == 5.0
+    assert looked_at(150.0) == 150.0
+    for refused in ("5.01", "0.009", "ice"):
+        with pytest.raises(QuantityError, match="is no tyre-road coefficient"):
+            road(refused)
 
 
 @pytest.mark.parametrize("form", ["pdf", "html", "csv"])

@@ -8,22 +8,32 @@ from typing import TypeAlias
 from urgens import __version__
 from urgens.data import demo_names
 from urgens.quantity import FORCE, LENGTH, SPEED, Kind, QuantityError, parse
+from urgens.quantity.limits import looked_at, road
 
 # argparse has no public name for it.
 Commands: TypeAlias = "argparse._SubParsersAction[argparse.ArgumentParser]"
 
 
-def _quantity(kind: Kind) -> Callable[[str], float]:
-    def read(text: str) -> float:
+def _said(read: Callable[[str], float]) -> Callable[[str], float]:
+    """Return a reader whose complaint argparse passes on."""
+
+    def tried(text: str) -> float:
         try:
-            value = parse(text, kind).value
+            return read(text)
         except QuantityError as error:
             raise argparse.ArgumentTypeError(str(error)) from error
+
+    return tried
+
+
+def _quantity(kind: Kind) -> Callable[[str], float]:
+    def read(text: str) -> float:
+        value = parse(text, kind).value
         if value < 0:
-            raise argparse.ArgumentTypeError(f'"{text}" is negative; write zero or more')
+            raise QuantityError(f'"{text}" is negative', "write zero or more")
         return value
 
-    return read
+    return _said(read)
 
 
 def _number(name: str, wanted: str, fits: Callable[[float], bool]) -> Callable[[str], float]:
@@ -41,9 +51,8 @@ def _number(name: str, wanted: str, fits: Callable[[float], bool]) -> Callable[[
     return read
 
 
-_coefficient = _number(
-    "tyre-road coefficient", "a number above zero, such as 0.9", lambda x: 0 < x < float("inf")
-)
+_coefficient = _said(road)
+_speed = _said(lambda text: looked_at(parse(text, SPEED).value))
 _ratio = _number("pedal ratio", "1 to 20, such as 6", lambda x: 1 <= x <= 20)
 _margin = _number(
     "margin of adhesion", "0 or more and less than 1, such as 0.05", lambda x: 0 <= x < 1
@@ -130,7 +139,7 @@ def _add_solve(commands: Commands) -> None:
         help="on a road of this tyre-road coefficient, such as 0.4; the build's own by default",
     )  # fmt: skip
     solve.add_argument(
-        "--speed", type=_quantity(SPEED), default=0.0, metavar="SPEED",
+        "--speed", type=_speed, default=0.0, metavar="SPEED",
         help="at this speed, such as 60 mph; 0 by default, without downforce",
     )  # fmt: skip
     solve.add_argument(

@@ -10,7 +10,7 @@ import json
 import os
 import sys
 from collections.abc import Iterator, Sequence
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -21,39 +21,52 @@ if TYPE_CHECKING:
 
 DONE, DANGER, BAD_INPUT = 0, 1, 2
 COMMANDS = ("solve", "check", "size", "valves", "robustness", "sheet", "schema", "demo")
+PRINT = ("solve", "check", "size", "valves", "robustness", "schema")
 NO_LIBRARY = "cannot open shared object file"  # of the loader, in the language of C
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run the command line; returns the exit code: 0 done, 1 danger found, 2 bad input."""
     given = list(sys.argv[1:] if arguments is None else arguments)
-    if isinstance(sys.stdout, io.TextIOWrapper):  # what a terminal has no letter for is spelt out
-        sys.stdout.reconfigure(errors="backslashreplace")
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, io.TextIOWrapper):  # what it has no letter for is spelt out
+            stream.reconfigure(errors="backslashreplace")
     opens = not given or (given[0] not in COMMANDS and not given[0].startswith("-"))
     if opens and len(given) <= 1:
         return _window(Path(given[0]) if given else None)
-    return _finished(parser().parse_args(given))
-
-
-def _finished(options: argparse.Namespace) -> int:
-    """Run a command; whatever keeps it from its end is said in words."""
-    from urgens.document import BuildErrors
-
     try:
-        code = int(_RUN[options.command](options))
-        sys.stdout.flush()
+        return _finished(given)
     except BrokenPipeError:  # whoever read has read enough
         _drop_output()
         return DONE
     except OSError as error:
         _drop_output()
-        print(f"urgens: cannot be written ({error.strerror}); make room", file=sys.stderr)
+        _say(f"urgens: cannot be written ({error.strerror}); make room")
         return BAD_INPUT
+
+
+def _finished(given: Sequence[str]) -> int:
+    """Run a command; what keeps it from its end is said in words. Raises OSError of the output."""
+    try:
+        options = parser().parse_args(given)
+    except SystemExit as ended:  # help was asked for, or something was typed wrongly
+        if sys.stdout is not None:
+            sys.stdout.flush()
+        return int(ended.code or DONE)
+    if sys.stdout is None and options.command in PRINT:
+        _say("urgens: there is nowhere to print to: standard output is closed; leave it open")
+        return BAD_INPUT
+    from urgens.document import BuildErrors
+
+    try:
+        code = int(_RUN[options.command](options))
     except BuildErrors as errors:
         _complain(getattr(options, "file", None), errors)
         return BAD_INPUT
     except ImportError as error:
         return _without_library(error)
+    if sys.stdout is not None:
+        sys.stdout.flush()
     return code
 
 
@@ -62,14 +75,20 @@ def _drop_output() -> None:
     os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
 
 
+def _say(words: str) -> None:
+    """Say something is wrong, if there is anywhere to say it."""
+    if sys.stderr is not None:
+        with suppress(OSError):
+            print(words, file=sys.stderr, flush=True)
+
+
 def _without_library(error: ImportError) -> int:
     """Say which library of the system is missing; raises what has another cause."""
     if NO_LIBRARY not in str(error):
         raise error
-    print(
+    _say(
         f"urgens: Qt cannot be loaded here ({error})\n"
-        "  `make setup` names the system packages that are missing",
-        file=sys.stderr,
+        "  `make setup` names the system packages that are missing"
     )
     return BAD_INPUT
 
@@ -233,9 +252,8 @@ def _complain(path: Path | None, errors: "BuildErrors") -> None:
 
     place = f"{plainly(str(path))}: " if path is not None else ""
     count = len(errors.errors)
-    print(f"urgens: {place}{count} problem{'s' if count > 1 else ''}", file=sys.stderr)
-    for line in errors.lines():
-        print(f"  {line}", file=sys.stderr)
+    head = f"urgens: {place}{count} problem{'s' if count > 1 else ''}"
+    _say("\n  ".join((head, *errors.lines())))
 
 
 _RUN = {

@@ -1,6 +1,7 @@
 """Damaged and mistaken build files: the whole text, exit code 2, never a traceback."""
 
 import json
+import os
 from collections.abc import Callable
 from pathlib import Path
 from typing import Any
@@ -10,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from urgens.cli import main
-from urgens.document import BuildErrors, demo_names, demo_text, loads
+from urgens.document import BuildErrors, demo_names, demo_text, load, loads
 
 Change = Callable[[dict[str, Any]], object]
 LENGTH_REMEDY = (
@@ -297,7 +298,7 @@ DAMAGED: dict[str, tuple[bytes, str]] = {
     ),
     "10 MB of brackets": (
         b"[" * 10_000_000,
-        "it is larger than 8 MiB; a build file is far smaller",
+        "brackets are nested too deeply; a build is nested eight deep at most",
     ),
     "1 MB of brackets": (
         b"[" * 1_000_000,
@@ -333,6 +334,92 @@ def test_a_directory_and_a_missing_file(tmp_path: Path, capsys: Any) -> None:
         f"urgens: {tmp_path / 'none'}: 1 problem\n"
         "  there is no such file; check the name and folder\n"
     )
+
+
+def test_what_is_no_file_on_a_disk_is_not_waited_for(tmp_path: Path) -> None:
+    os.mkfifo(tmp_path / "pipe")
+    (tmp_path / "loop").symlink_to("loop")
+    for path, words in (
+        (tmp_path / "pipe", "it is no file; name one that is stored on a disk"),
+        (Path("/dev/zero"), "it is no file; name one that is stored on a disk"),
+        (tmp_path / "loop", "it cannot be read .Too many levels of symbolic links.; check"),
+    ):
+        with pytest.raises(BuildErrors, match=words):
+            load(path)
+
+
+def test_a_file_larger_than_any_build_is_not_read(tmp_path: Path) -> None:
+    path = tmp_path / "large.urgens.json"
+    with path.open("wb") as file:
+        file.truncate(64 * 1024 * 1024 + 1)
+
+    with pytest.raises(BuildErrors, match="it is larger than 64 MiB"):
+        load(path)
+
+
+def test_a_thousand_load_cases_are_the_most(document: dict[str, Any]) -> None:
+    case = document["vehicle"]["load_cases"][0]
+    document["vehicle"]["load_cases"] = [case | {"name": f"{index}"} for index in range(1001)]
+
+    with pytest.raises(BuildErrors) as refused:
+        loads(json.dumps(document))
+    assert str(refused.value) == ("vehicle.load_cases: has too many entries; give at most 1000")
+
+
+def test_errors_are_cut_with_a_count(document: dict[str, Any]) -> None:
+    document |= {f"x{index}": 1 for index in range(100_000)} | {"k" * 1_000_000: 1}
+
+    with pytest.raises(BuildErrors) as refused:
+        loads(json.dumps(document))
+    lines = str(refused.value).splitlines()
+    assert len(refused.value.errors) == 100_001
+    assert lines[-1] == "… and 99981 more"
+    assert len(lines) == 21
+    long = next(error for error in refused.value.errors if len(error.path) > 1000)
+    assert len(str(long)) < 450
+    assert "letters" in str(long)
+
+
+def test_what_an_error_says_does_nothing_to_a_terminal(document: dict[str, Any]) -> None:
+    document |= {"\x1b[2J": 1, "\u202ebackwards": 1}
+
+    with pytest.raises(BuildErrors) as refused:
+        loads(json.dumps(document))
+    assert str(refused.value).splitlines()[0].startswith("\u241b[2J: is not a field known here")
+    assert "\u202e" not in str(refused.value)
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "words"),
+    [
+        ("name", "red \x1b[31m", "name: holds the control character U+001B; take it out"),
+        ("name", "two\nlines", "name: holds the control character U+000A; take it out"),
+        ("notes", "two\nlines\x00", "notes: holds the control character U+0000; take it out"),
+        ("version", True, "version: is true; write 1"),
+        ("version", 1.0, "version: is the number 1; write 1"),
+        ("front.brake.pad_friction", 10**400, "is the number 1000… of 401 digits; write"),
+        ("master.bore", 10**400, "is the bare number 1000… of 401 digits, without a unit; write"),
+        ("evidence", {"rules": {"state": "assumed"}}, "is not in this build"),
+        ("evidence", {"__class__": {"state": "assumed"}}, "is not in this build"),
+        ("evidence", {"front.brake": {"state": "assumed"}}, "is no figure; name one of the"),
+    ],
+)
+def test_odd_values_are_refused_in_words(
+    document: dict[str, Any], path: str, value: object, words: str
+) -> None:
+    here = document
+    *way, last = path.split(".")
+    for step in way:
+        here = here[step]
+    here[last] = value
+
+    with pytest.raises(BuildErrors) as refused:
+        loads(json.dumps(document))
+    assert words in str(refused.value)
+
+
+def test_notes_of_several_lines_are_notes(document: dict[str, Any]) -> None:
+    assert loads(json.dumps(document | {"notes": "one\n\ttwo"})).notes == "one\n\ttwo"
 
 
 def test_faults_are_gathered(document: dict[str, Any]) -> None:

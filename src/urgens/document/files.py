@@ -5,6 +5,7 @@ import errno
 import json
 import os
 import shutil
+import stat
 import tempfile
 from pathlib import Path
 from typing import NoReturn
@@ -17,7 +18,7 @@ from urgens.document.part import in_words
 from urgens.document.validation import validated
 from urgens.document.variant import whole
 
-LARGEST = 8 * 1024 * 1024  # bytes; a build with pictures beside it is a few hundred kilobytes
+LARGEST = 64 * 1024 * 1024  # bytes; a build is a few hundred kilobytes at most
 
 
 def load(path: Path) -> Build:
@@ -26,6 +27,25 @@ def load(path: Path) -> Build:
     Raises BuildErrors, also where the file cannot be read.
     """
     return loads(_text(path))
+
+
+class NotRegularError(OSError):
+    """What a path leads to is a pipe or a device, which may never end."""
+
+
+def content(path: Path) -> bytes:
+    """Return what is in a file, a byte more than the largest at most; raises OSError."""
+    handle = os.open(path, os.O_RDONLY | os.O_NONBLOCK)  # a pipe would be waited for
+    try:
+        kind = os.fstat(handle).st_mode
+        if stat.S_ISDIR(kind):
+            raise IsADirectoryError(errno.EISDIR, "it is a directory", str(path))
+        if not stat.S_ISREG(kind):
+            raise NotRegularError(errno.ENODEV, "it is no file", str(path))
+        with os.fdopen(handle, "rb", closefd=False) as file:
+            return file.read(LARGEST + 1)
+    finally:
+        os.close(handle)
 
 
 def loads(text: str) -> Build:
@@ -92,10 +112,11 @@ _START = f'a build file starts {{"format": "{FORMAT}", "version": {VERSION}, …
 
 def _text(path: Path) -> str:
     try:
-        if path.is_dir():
-            raise BuildErrors.one("", "it is a directory", "name a file in it")
-        with path.open("rb") as file:
-            raw = file.read(LARGEST + 1)
+        raw = content(path)
+    except IsADirectoryError:
+        raise BuildErrors.one("", "it is a directory", "name a file in it") from None
+    except NotRegularError:
+        raise BuildErrors.one("", "it is no file", "name one that is stored on a disk") from None
     except FileNotFoundError:
         raise BuildErrors.one("", "there is no such file", "check the name and folder") from None
     except OSError as error:

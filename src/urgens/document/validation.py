@@ -80,7 +80,7 @@ def _words(detail: ErrorDetails, parent: Any) -> tuple[str, str]:
     if kind in ("too_short", "string_too_short"):
         return "is empty", "give at least one" if kind == "too_short" else "write a name"
     if kind == "too_long":
-        return "has too many entries", f"give {context['max_length']}"
+        return "has too many entries", f"give at most {context['max_length']}"
     if kind in _SHAPES:
         return f"is {in_words(given)}", f"write {_SHAPES[kind]}"
     return detail["msg"].lower(), EVERY_FIELD

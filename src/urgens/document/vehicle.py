@@ -22,6 +22,7 @@ from urgens.document.part import (
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, TORQUE, Quantity, parse
 
+MOST_CASES = 1000
 SCALES = "scales, as driven"
 DYNO = "stall it on a dynamometer, or its papers"
 WIND = "its maker, or a wind tunnel"
@@ -105,7 +106,7 @@ class Vehicle(Part):
     wheelbase: Annotated[
         Length, Entry("Wheelbase", "tape, both sides", "From front to rear wheel centre")
     ]
-    load_cases: Annotated[tuple[LoadCase, ...], Field(min_length=1)]
+    load_cases: Annotated[tuple[LoadCase, ...], Field(min_length=1, max_length=MOST_CASES)]
     downforce: Downforce | None = None
     altitude: Annotated[
         LengthOrZero,

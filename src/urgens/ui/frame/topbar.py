@@ -20,7 +20,6 @@ from urgens.quantity import (
     LENGTH,
     PRESSURE,
     SPEED,
-    QuantityError,
     Shown,
     Units,
     UnitSystem,
@@ -29,6 +28,7 @@ from urgens.quantity import (
     show,
     unit_shown,
 )
+from urgens.quantity.limits import ROADS, road
 from urgens.solve import ICE, WET
 from urgens.ui.session import Session
 from urgens.ui.theme.icons import icon
@@ -37,7 +37,6 @@ from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.plain import button_words, plain_label, point_out
 
 MANY_SETUPS = 2  # besides the build itself, from which on a list is shown
-ROADS = (0.05, 2.0)  # tyre-road coefficients there are
 ROOMY = 1260  # px across, from which use and captions have room
 NAME_WIDTH, CASE_WIDTH = 190, 180  # px; longer names elide
 
@@ -191,17 +190,7 @@ class TopBar(QFrame):
             button.setChecked(system is session.units.system)
 
     def _accept_mu(self, typed: str) -> None:
-        try:
-            surface = float(typed.replace("μ", "").strip())
-        except ValueError:
-            surface = float("nan")
-        low, high = ROADS
-        if not low <= surface <= high:
-            raise QuantityError(
-                f'"{typed}" is no tyre-road coefficient',
-                f"write a number from {low:g} to {high:g}; dry asphalt is about 0.9",
-            )
-        self._session.set_surface(surface)
+        self._session.set_surface(road(typed))
 
     def _accept_speed(self, typed: str) -> None:
         self._session.set_speed(parse(typed, SPEED).value)

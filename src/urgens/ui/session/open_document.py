@@ -7,7 +7,7 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtGui import QUndoStack
 
 from urgens.document import Build, BuildErrors, Change, changed, load, save
-from urgens.document.files import is_read_only
+from urgens.document.files import content, is_read_only
 from urgens.ui.session.undo import Drag, Edit
 
 
@@ -116,6 +116,6 @@ def _digest(path: Path | None) -> bytes | None:
     if path is None:
         return None
     try:
-        return hashlib.sha256(path.read_bytes()).digest()
+        return hashlib.sha256(content(path)).digest()
     except OSError:
         return None

@@ -3,9 +3,9 @@
 from PySide6.QtCore import QObject, Signal
 
 from urgens.document import Build, with_setup
-from urgens.quantity import Kind, QuantityError, Units, UnitSystem
+from urgens.quantity import Kind, Units, UnitSystem
+from urgens.quantity.limits import looked_at
 
-FASTEST = 150.0  # m/s
 Overrides = tuple[tuple[Kind, str], ...]  # kinds shown in units of their own
 
 
@@ -72,12 +72,7 @@ class View(QObject):
 
         Raises QuantityError where it is negative or beyond any vehicle.
         """
-        if not 0.0 <= speed <= FASTEST:
-            raise QuantityError(
-                f"{speed * 3.6:.0f} km/h is no speed to look at",
-                f"write one from 0 to {FASTEST * 3.6:.0f} km/h",
-            )
-        self.speed = speed
+        self.speed = looked_at(speed)
         self.changed.emit()
 
     def set_units(self, system: UnitSystem) -> None:

@@ -16,8 +16,9 @@ from urgens.quantity import (
     show,
     unit_shown,
 )
+from urgens.quantity.limits import FASTEST
 from urgens.studies.balance_curves import SpeedLocks, lock_over_speed
-from urgens.ui.session import FASTEST, Session
+from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import Curve
 from urgens.ui.widgets.figure_column import FigureColumn
