@@ -13,8 +13,10 @@ from typing import Any
 import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
+from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog
 
+from tests.ui.conftest import label
 from urgens.document import (
     Build,
     changed,
@@ -27,10 +29,12 @@ from urgens.document import (
     value_at,
 )
 from urgens.document.borrow import PARTS, borrowed
+from urgens.ui.frame.files import file_name
 from urgens.ui.frame.recovery import Recovery, found
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
+from urgens.ui.widgets.figure_label import FigureLabel
 
 Answer = Callable[[str], list[str]]
 Opener = Callable[[Build], Window]
@@ -76,10 +80,10 @@ def test_a_read_only_file_is_not_written(window: Window, tmp_path: Path, answer:
     window.session.open_file(path)
     assert "read-only" in window.windowTitle()
     window.session.edit("name", "Changed")
-    said = answer("OK")
+    said = answer("Not now")
 
     assert not window.files.save()
-    assert "the file is marked read-only" in said[1]
+    assert "the file is marked read-only" in said[0]
     assert load(path).name == "Wexcombe"
     assert window.session.modified
 
@@ -119,6 +123,177 @@ def test_saving_over_another_program_s_change_is_asked_first(
     answer("Save over it")
     assert window.files.save()
     assert load(path).name == "Mine"
+
+
+@pytest.mark.parametrize(
+    ("typed", "written"),
+    [
+        ("truck", "truck.urgens.json"),
+        ("truck v1.2", "truck v1.2.urgens.json"),
+        ("truck.urgens", "truck.urgens.json"),
+        ("truck.json", "truck.json"),
+        ("truck.urgens.json", "truck.urgens.json"),
+    ],
+)
+def test_a_name_that_is_typed_gets_its_ending(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, typed: str, written: str
+) -> None:
+    chosen = (str(tmp_path / typed), "")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: chosen)
+
+    assert window.files.save_as()
+    assert [path.name for path in tmp_path.iterdir()] == [written]
+    assert window.session.path == tmp_path / written
+
+
+def test_nothing_is_written_over_unasked(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
+) -> None:
+    """The dialog asks about the name that is typed; the ending comes after it."""
+    there = tmp_path / "truck.urgens.json"
+    save(demo("roadster"), there)
+    sheet = tmp_path / "truck.pdf"
+    sheet.write_bytes(b"mine")
+    chosen = (str(tmp_path / "truck"), "")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: chosen)
+    said = answer("Do not write")
+    assert not window.files.save_as()
+    assert said[0] == "truck.urgens.json is there already."
+    assert load(there).name == "Tarn"
+
+    answer("Do not write")
+    window.files.write_sheet("pdf")
+    assert sheet.read_bytes() == b"mine"
+    answer("Write over it")
+    assert window.files.save_as()
+    assert load(there).name == "Wexcombe"
+
+
+@pytest.mark.parametrize(
+    ("name", "file"),
+    [("Wexcombe", "wexcombe"), ("../../etc/x", "etc-x"), ("A/B  C", "a-b-c"), ("…", "build")],
+)
+def test_a_build_s_name_gives_a_file_s_name(name: str, file: str) -> None:
+    assert file_name(name) == file
+
+
+def test_a_file_that_is_gone_is_said_once_and_saved_elsewhere(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
+) -> None:
+    path, other = tmp_path / "there.urgens.json", tmp_path / "elsewhere.urgens.json"
+    save(window.session.base, path)
+    window.session.open_file(path)
+    path.unlink()
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(other), ""))
+    said = answer("Save it elsewhere")
+    window.files.look_at_disk()
+
+    assert said[0].startswith("there.urgens.json is no longer there to read.")
+    assert window.session.path == other
+    assert load(other).name == "Wexcombe"
+    other.unlink()
+    answer("Not now")
+    window.files.look_at_disk()
+    window.files.look_at_disk()  # not a second time
+    assert window.files.save()  # where it was, without a question
+    assert load(other).name == "Wexcombe"
+
+
+def test_a_file_that_became_a_pipe_is_not_waited_for(
+    window: Window, tmp_path: Path, answer: Answer
+) -> None:
+    path = tmp_path / "there.urgens.json"
+    save(window.session.base, path)
+    window.session.open_file(path)
+    path.unlink()
+    os.mkfifo(path)
+    said = answer("Not now")
+    window.files.look_at_disk()
+
+    assert said[0].startswith("there.urgens.json is no longer there to read.")
+
+
+def test_a_folder_that_cannot_be_written_is_said_and_another_asked_for(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
+) -> None:
+    path, other = tmp_path / "gone" / "mine.urgens.json", tmp_path / "other.urgens.json"
+    path.parent.mkdir()
+    save(window.session.base, path)
+    window.session.open_file(path)
+    window.session.edit("name", "Changed")
+    path.unlink()
+    path.parent.rmdir()
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(other), ""))
+    said = answer("Save elsewhere")
+
+    assert window.files.save()
+    assert said[0].startswith("mine.urgens.json was not saved: No such file or directory.")
+    assert load(other).name == "Changed"
+
+
+# --- what is typed and not entered ---
+
+
+def typing(window: Window, text: str) -> FigureLabel:
+    window.show_station("Measure")
+    target = label(window, "vehicle.wheelbase")
+    target.setFocus()
+    QTest.keyClick(target, Qt.Key.Key_Return)
+    assert target.editor is not None
+    QTest.keyClicks(target.editor, text)
+    return target
+
+
+def test_saving_by_key_enters_what_is_typed(window: Window, tmp_path: Path) -> None:
+    path = tmp_path / "truck.urgens.json"
+    save(window.session.base, path)
+    window.session.open_file(path)
+    target = typing(window, "120 in")
+    assert target.editor is not None
+    QTest.keyClick(target.editor, Qt.Key.Key_S, Qt.KeyboardModifier.ControlModifier)
+
+    assert load(path).vehicle.wheelbase.text == "120 in"
+    assert not window.session.modified
+
+
+def test_what_cannot_be_entered_is_said_and_not_saved_without_it(
+    window: Window, tmp_path: Path
+) -> None:
+    path = tmp_path / "truck.urgens.json"
+    save(window.session.base, path)
+    window.session.open_file(path)
+    target = typing(window, "long")
+
+    assert not window.files.save()
+    assert '"long" is not a figure' in target.error
+    assert target.editor is not None
+    assert target.editor.text() == "long"
+    QTest.keyClick(target.editor, Qt.Key.Key_Escape)
+
+
+def test_closing_enters_what_is_typed_and_asks_about_it(window: Window, answer: Answer) -> None:
+    typing(window, "120 in")
+    said = answer("Stay here")
+    window.close()
+
+    assert said[0] == "Wexcombe has changes that are not saved."
+    assert window.session.build.vehicle.wheelbase.text == "120 in"
+    assert window.isVisible()
+
+
+@pytest.mark.parametrize(("button", "closed"), [("Stay here", False), ("Leave it out", True)])
+def test_closing_asks_about_what_cannot_be_entered(
+    window: Window, answer: Answer, button: str, *, closed: bool
+) -> None:
+    target = typing(window, "long")
+    said = answer(button)
+    window.close()
+
+    assert said[0].startswith('Wheelbase is typed and cannot be entered: "long" is not a figure;')
+    assert window.isVisible() is not closed
+    if not closed:
+        assert target.editor is not None
+        QTest.keyClick(target.editor, Qt.Key.Key_Escape)
 
 
 # --- parts of other builds ---
@@ -238,6 +413,81 @@ def test_work_is_offered_where_the_number_of_a_dead_process_is_in_use_again(
     assert found(tmp_path) == ((), ())
 
 
+def test_edits_without_a_pause_are_kept_every_two_seconds(
+    dressed: QApplication, tmp_path: Path
+) -> None:
+    session = Session(demo("pickup"))
+    recovery = Recovery(session, tmp_path / "kept")
+    begun = time.monotonic()
+    number = 0
+    while not recovery.file.exists() and time.monotonic() < begun + 5:
+        number += 1
+        session.edit("name", f"Number {number}")
+        QTest.qWait(300)
+
+    assert time.monotonic() - begun < 2.9  # two seconds, and what an edit and a pause take
+    assert number > 3
+    kept = json.loads(json.loads(recovery.file.read_text(encoding="utf-8"))["build"])["name"]
+    assert int(kept.removeprefix("Number ")) >= number - 2
+    recovery.clear()
+
+
+def test_what_is_kept_is_for_its_owner_only_and_of_an_absolute_path(
+    dressed: QApplication, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    save(demo("pickup"), tmp_path / "truck.urgens.json")
+    monkeypatch.chdir(tmp_path)
+    session = Session(demo("pickup"), Path("truck.urgens.json"))
+    recovery = Recovery(session, tmp_path / "kept")
+    session.edit("name", "Half done")
+    recovery.keep()
+
+    held = [recovery.file, recovery.file.with_suffix(".lock")]
+    assert [oct(path.stat().st_mode & 0o777) for path in held] == ["0o600", "0o600"]
+    assert oct(recovery.file.parent.stat().st_mode & 0o777) == "0o700"
+    kept = json.loads(recovery.file.read_text(encoding="utf-8"))
+    assert kept["path"] == str(tmp_path / "truck.urgens.json")
+    recovery.clear()
+
+
+@pytest.mark.parametrize(
+    ("button", "left"),
+    [("Throw it away", False), ("Leave it for later", True)],
+)
+def test_what_is_left_can_be_thrown_away_for_good(
+    window: Window, tmp_path: Path, answer: Answer, button: str, *, left: bool
+) -> None:
+    kept = json.dumps({"path": None, "build": dumps(demo("roadster"))})
+    (tmp_path / "0.json").write_text(kept, encoding="utf-8")
+    window._recovery_folder = tmp_path
+    answer(button)
+    window.offer_recovery()
+
+    assert window.session.build.name == "Wexcombe"
+    assert bool(found(tmp_path)[0]) is left
+
+
+def test_junk_among_what_is_kept_is_named_in_one_box_and_passed_over(
+    window: Window, tmp_path: Path, answer: Answer
+) -> None:
+    (tmp_path / "folder.json").mkdir()
+    os.mkfifo(tmp_path / "pipe.json")
+    (tmp_path / "bytes.json").write_bytes(b"\xff\x00")
+    (tmp_path / "list.json").write_text("[]", encoding="utf-8")
+    (tmp_path / "notes.txt").write_text("mine", encoding="utf-8")
+    (tmp_path / "half.tmp").write_text("{", encoding="utf-8")
+    (tmp_path / "gone.lock").write_text("", encoding="utf-8")
+    window._recovery_folder = tmp_path
+    said = answer("OK")
+    window.offer_recovery()
+
+    names = ("bytes", "folder", "list", "pipe")
+    rows = [str(tmp_path / f"{name}.unread") for name in names]
+    assert said[1].splitlines() == ["It is still there:", *rows]
+    left = sorted(path.name for path in tmp_path.iterdir())
+    assert left == [*(f"{name}.unread" for name in names[:3]), "notes.txt", "pipe.unread"]
+
+
 def test_two_windows_on_one_file_keep_their_own_work(dressed: QApplication, tmp_path: Path) -> None:
     path = tmp_path / "truck.urgens.json"
     save(demo("pickup"), path)
@@ -275,6 +525,9 @@ def test_what_is_kept_and_cannot_be_read_is_said_and_left_there(
     said = answer("OK")
     window.offer_recovery()
 
-    assert said == ["Work kept aside cannot be read", f"It is still there: {tmp_path / '0.unread'}"]
+    assert said == [
+        "Work kept aside cannot be read",
+        f"It is still there:\n{tmp_path / '0.unread'}",
+    ]
     assert (tmp_path / "0.unread").exists()
     assert found(tmp_path) == ((), ())

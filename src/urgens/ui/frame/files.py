@@ -1,5 +1,7 @@
 """Opening and saving in the window: dialogs, words, and never losing work."""
 
+import re
+from collections.abc import Sequence
 from pathlib import Path
 
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
@@ -9,6 +11,7 @@ from urgens.document.borrow import borrowed
 from urgens.ui.frame.recovery import Found
 from urgens.ui.frame.settings import Settings
 from urgens.ui.session import Session
+from urgens.ui.widgets.dimension_label import not_entered
 from urgens.ui.widgets.plain import Message
 
 FILTER = f"Urgens builds (*{SUFFIX});;All files (*)"
@@ -77,20 +80,34 @@ class FileDesk:
 
     def save(self) -> bool:
         """Save to the build's file, asking for one if there is none; tell whether it is saved."""
-        return self._save_to(self._session.path) if self._session.path else self.save_as()
+        if self._session.path is None:
+            return self.save_as()
+        return not_entered(self._window) is None and self._save_to(self._session.path)
 
     def save_as(self) -> bool:
         """Ask for a file and save to it; tell whether it is saved."""
-        folder = self._session.path.parent if self._session.path else Path.home()
-        start = str(folder / (self._session.build.name.lower().replace(" ", "-") + SUFFIX))
-        name, _ = QFileDialog.getSaveFileName(self._window, "Save the build", start, FILTER)
-        if not name:
+        if not_entered(self._window) is not None:
             return False
-        path = Path(name)
-        return self._save_to(path if path.suffix else path.with_name(path.name + SUFFIX))
+        path = self._where_to("Save the build", SUFFIX, FILTER)
+        return path is not None and self._save_to(path)
+
+    def _where_to(self, title: str, ending: str, kinds: str) -> Path | None:
+        """Ask for a file to write; nothing that is there is written over without a word."""
+        folder = self._session.path.parent if self._session.path else Path.home()
+        start = str(folder / (file_name(self._session.build.name) + ending))
+        name, _ = QFileDialog.getSaveFileName(self._window, title, start, kinds)
+        if not name:
+            return None
+        chosen, path = Path(name), with_ending(Path(name), ending)
+        if path != chosen and path.exists():  # the dialog asked about another name
+            said, over = f"{path.name} is there already.", "Write over it"
+            if self._ask("It is there already", said, (over, "Do not write")) != over:
+                return None
+        return path
 
     def _save_to(self, path: Path) -> bool:
-        if path == self._session.path and self._session.document.changed_on_disk:
+        mine = path == self._session.path and path.exists()
+        if mine and self._session.document.changed_on_disk:
             over = "Save over it"
             said = f"{path.name} was changed by another program."
             if self._ask("Changed on disk", said, (over, "Do not save")) != over:
@@ -98,11 +115,11 @@ class FileDesk:
         try:
             self._session.save(path)
         except OSError as error:
-            self._say(
-                f"{path.name} was not saved",
-                f"{error.strerror}. What was on the disk is as it was; choose another place.",
-            )
-            return False
+            said = f"{path.name} was not saved: {error.strerror}. What is on the disk is as it was."
+            elsewhere = "Save elsewhere"
+            if self._ask("Not saved", said, (elsewhere, "Not now")) != elsewhere:
+                return False
+            return self.save_as()
         self._remember(path)
         return True
 
@@ -119,6 +136,10 @@ class FileDesk:
         seen = (path, session.document.disk_digest())
         if seen == self._ignored:
             return
+        if seen[1] is None:
+            self._ignored = seen
+            self._say_gone(path)
+            return
         lost = " What is not saved here would be lost." if session.modified else ""
         read, keep = "Read it again", "Keep what is here"
         said = f"{path.name} was changed by another program.{lost}"
@@ -129,14 +150,30 @@ class FileDesk:
                 self._say(f"{path.name} was not opened", "\n".join(errors.lines(SHOWN_ERRORS)))
         self._ignored = seen
 
+    def _say_gone(self, path: Path) -> None:
+        """Say that the build's file is not where it was, or cannot be read, and offer to save."""
+        said = f"{path.name} is no longer there to read. What is shown is in this window alone."
+        save = "Save it elsewhere"
+        if self._ask("File gone", said, (save, "Not now")) == save:
+            self.save_as()
+
     def wants(self, left: Found) -> bool:
-        """Ask whether work that a killed window left is wanted; tell the answer."""
+        """Ask whether work that a killed window left is wanted; tell the answer.
+
+        What is thrown away is never offered again.
+        """
         of = f" of {left.path.name}" if left.path is not None else ""
         said = f"Urgens was ended before {left.build.name}{of} was saved. The work is still here."
-        take, drop = "Take it up again", "Leave it"
-        return self._ask("Unsaved work", said, (take, drop)) == take
+        take, drop, leave = "Take it up again", "Throw it away", "Leave it for later"
+        answer = self._ask("Unsaved work", said, (take, drop, leave))
+        if answer == drop:
+            try:
+                left.forget()
+            except OSError as error:
+                self._say("It is still there", f"{left.kept}: {error.strerror}")
+        return answer == take
 
-    def _ask(self, title: str, words: str, answers: tuple[str, str]) -> str:
+    def _ask(self, title: str, words: str, answers: tuple[str, ...]) -> str:
         """Ask a question; the first answer is the default, the last what Esc means."""
         box = Message(QMessageBox.Icon.Question, title, words, parent=self._window)
         buttons = [box.addButton(answer, QMessageBox.ButtonRole.AcceptRole) for answer in answers]
@@ -146,27 +183,30 @@ class FileDesk:
         box.exec()
         self._asking = False
         clicked = box.clickedButton()
-        return next(a for a, b in zip(answers, buttons, strict=True) if b is clicked)
+        return next((a for a, b in zip(answers, buttons, strict=True) if b is clicked), answers[-1])
 
     def write_sheet(self, form: str) -> None:
         """Ask where the sheet goes and write it; form: pdf or html."""
         from urgens.sheet.files import write_solution
 
-        folder = self._session.path.parent if self._session.path else Path.home()
-        start = str(folder / f"{self._session.build.name.lower().replace(' ', '-')}.{form}")
-        kinds = f"{form.upper()} (*.{form})"
-        name, _ = QFileDialog.getSaveFileName(self._window, "Write the sheet", start, kinds)
-        if not name:
+        if not_entered(self._window) is not None:
             return
-        path = Path(name)
-        path = path if path.suffix else path.with_suffix(f".{form}")
+        path = self._where_to("Write the sheet", f".{form}", f"{form.upper()} (*.{form})")
+        if path is None:
+            return
         try:
             write_solution(self._session.solution, path, self._session.units)
         except BuildErrors as errors:
             self._say("The sheet was not written", "\n".join(errors.lines(SHOWN_ERRORS)))
 
     def may_leave(self) -> bool:
-        """Ask about unsaved changes; tell whether this build may be left."""
+        """Ask about what is not entered or not saved; tell whether this build may be left."""
+        label = not_entered(self._window)
+        if label is not None:
+            said = f"{label.name} is typed and cannot be entered: {label.error}"
+            leave = "Leave it out"
+            if self._ask("Not entered", said, ("Stay here", leave)) != leave:
+                return False
         if not self._session.modified:
             return True
         said = f"{self._session.build.name} has changes that are not saved."
@@ -189,14 +229,34 @@ class FileDesk:
         """Say that unsaved work cannot be kept aside."""
         self._say("Unsaved work is not kept aside", f"{why}. Save often: a crash would lose it.")
 
-    def say_unread(self, kept: Path) -> None:
+    def say_unread(self, found: Sequence[Path]) -> None:
         """Say that work which was kept aside cannot be read; it is put out of the way."""
-        aside = kept.with_suffix(".unread")
-        try:
-            kept.replace(aside)
-        except OSError:
-            aside = kept
-        self._say("Work kept aside cannot be read", f"It is still there: {aside}")
+        put = [_put_aside(kept) for kept in found]
+        rows = [str(aside) for aside in put[:SHOWN_ERRORS]]
+        left = len(put) - len(rows)
+        rows += [f"… and {left} more"] if left > 0 else []
+        self._say("Work kept aside cannot be read", "\n".join(("It is still there:", *rows)))
 
     def _say(self, title: str, words: str) -> None:
         Message(QMessageBox.Icon.Warning, title, title, words, self._window).exec()
+
+
+def file_name(name: str) -> str:
+    """Return a file's name for what is called so, its ending still to come."""
+    return "-".join(re.findall(r"[\w+]+(?:\.[\w+]+)*", name.lower())) or "build"
+
+
+def with_ending(path: Path, ending: str) -> Path:
+    """Return a path with the ending its content has; a dot in a name makes none."""
+    first, _, last = ending.rpartition(".")
+    if path.name.endswith(f".{last}"):
+        return path
+    return path.with_name(path.name.removesuffix(first) + ending)
+
+
+def _put_aside(kept: Path) -> Path:
+    aside = kept.with_suffix(".unread")
+    try:
+        return kept.replace(aside)
+    except OSError:
+        return kept

@@ -13,12 +13,14 @@ import uuid
 from dataclasses import dataclass
 from pathlib import Path
 
-from PySide6.QtCore import QObject, QTimer, Signal
+from PySide6.QtCore import QElapsedTimer, QObject, QTimer, Signal
 
 from urgens.document import Build, BuildErrors, dumps, loads
+from urgens.document.files import content
 from urgens.ui.session import Session
 
-QUIET = 700  # ms after the last change
+QUIET, LATEST = 700, 2000  # ms after the last change, and after the first that is not kept
+OWNER_ONLY, OWNER_FILE = 0o700, 0o600
 LOCK = ".lock"
 
 
@@ -51,14 +53,18 @@ class Recovery(QObject):
         self._timer.setSingleShot(True)
         self._timer.setInterval(QUIET)
         self._timer.timeout.connect(self.keep)
+        self._kept: Build | None = None  # what stands aside now
+        self._waiting = QElapsedTimer()  # since the first change that does not
         session.solution_changed.connect(self._changed)
         session.file_changed.connect(self._changed)
 
     def _changed(self) -> None:
-        if self._session.modified:
-            self._timer.start()
-        else:
+        if not self._session.modified:
             self.clear()
+        elif self._session.base is not self._kept:  # else it is only looked at in another way
+            if not self._timer.isActive():
+                self._waiting.start()
+            self._timer.start(max(min(QUIET, LATEST - self._waiting.elapsed()), 0))
 
     def keep(self) -> None:
         """Write the unsaved build aside; where that fails it is said once, and work goes on."""
@@ -73,18 +79,23 @@ class Recovery(QObject):
                 self.failed.emit(error.strerror or str(error))
 
     def _write(self) -> None:
-        path = self._session.path
-        kept = {"path": str(path) if path else None, "build": dumps(self._session.base)}
+        path, build = self._session.path, self._session.base
+        kept = {"path": str(path.absolute()) if path else None, "build": dumps(build)}
         self.file.parent.mkdir(parents=True, exist_ok=True)
+        self.file.parent.chmod(OWNER_ONLY)
         if self._lock is None:
             self._lock = _locked(self.file.with_suffix(LOCK))
         aside = self.file.with_suffix(".tmp")
-        aside.write_text(json.dumps(kept), encoding="utf-8")
+        handle = os.open(aside, os.O_CREAT | os.O_TRUNC | os.O_WRONLY, OWNER_FILE)
+        with os.fdopen(handle, "w", encoding="utf-8") as file:
+            json.dump(kept, file)
         aside.replace(self.file)
+        self._kept = build
 
     def clear(self) -> None:
         """Forget what was kept: it is saved, or given up."""
         self._timer.stop()
+        self._kept = None
         with contextlib.suppress(OSError):  # then it is offered once more, which loses nothing
             for suffix in (".json", ".tmp", LOCK):
                 self.file.with_suffix(suffix).unlink(missing_ok=True)
@@ -99,11 +110,12 @@ def found(folder: Path) -> tuple[tuple[Found, ...], tuple[Path, ...]]:
     Beside it stand the files that should hold some and cannot be read.
     """
     left, unread = [], []
+    _clear_rests(folder)
     for kept in sorted(folder.glob("*.json")):
         if _held(kept.with_suffix(LOCK)):
             continue
         try:
-            document = json.loads(kept.read_text(encoding="utf-8"))
+            document = json.loads(content(kept).decode())
             build = loads(document["build"])
             path = Path(document["path"]) if document["path"] else None
         except (OSError, ValueError, KeyError, TypeError, BuildErrors):
@@ -113,9 +125,18 @@ def found(folder: Path) -> tuple[tuple[Found, ...], tuple[Path, ...]]:
     return tuple(left), tuple(unread)
 
 
+def _clear_rests(folder: Path) -> None:
+    """Remove what windows that are gone have left beside their work, or of work half written."""
+    for rest in (*folder.glob("*.tmp"), *folder.glob(f"*{LOCK}")):
+        kept, lock = rest.with_suffix(".json"), rest.with_suffix(LOCK)
+        if (rest.suffix == ".tmp" or not kept.exists()) and not _held(lock):
+            with contextlib.suppress(OSError):
+                rest.unlink()
+
+
 def _locked(path: Path) -> int:
     """Return an open file that this process alone holds locked; raises OSError."""
-    file = os.open(path, os.O_CREAT | os.O_RDWR, 0o600)
+    file = os.open(path, os.O_CREAT | os.O_RDWR, OWNER_FILE)
     try:
         fcntl.flock(file, fcntl.LOCK_EX | fcntl.LOCK_NB)
     except OSError:

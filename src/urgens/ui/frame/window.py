@@ -266,8 +266,8 @@ class Window(QMainWindow):
         if self._recovery_folder is None:
             return
         lefts, unread = found(self._recovery_folder)
-        for kept in unread:
-            self.files.say_unread(kept)
+        if unread:
+            self.files.say_unread(unread)
         for left in lefts:
             if self.files.wants(left):
                 self.session.recover(left.build, left.path)

@@ -87,9 +87,8 @@ class OpenDocument(QObject):
 
     @property
     def changed_on_disk(self) -> bool:
-        """Whether another program has changed the file since it was read or written here."""
-        now = _digest(self.path)
-        return self.path is not None and now is not None and now != self._digest
+        """Whether the file is another than was read or written here, or is gone."""
+        return self.path is not None and _digest(self.path) != self._digest
 
     def disk_digest(self) -> bytes | None:
         """Return a digest of the file as it is on the disk now."""

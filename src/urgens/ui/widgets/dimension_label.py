@@ -225,6 +225,10 @@ class DimensionLabel(Painted):
                 self._try(leaving=True)
         return super().eventFilter(watched, event)
 
+    def enter(self) -> bool:
+        """Enter what is typed, if anything is; tell whether it was taken, else it says why."""
+        return self._try(leaving=True)
+
     def _try(self, *, leaving: bool = False) -> bool:
         """Hand over what is typed; tell whether it was taken."""
         editor = self._editor
@@ -289,3 +293,9 @@ class DimensionLabel(Painted):
             self._error.hide()
             self._error.deleteLater()
             self._error = None
+
+
+def not_entered(window: QWidget) -> DimensionLabel | None:
+    """Enter what is typed somewhere in a window; return the label that refuses it, if one does."""
+    typed = [label for label in window.findChildren(DimensionLabel) if label.editor is not None]
+    return next((label for label in typed if not label.enter()), None)
