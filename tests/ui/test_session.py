@@ -1,6 +1,7 @@
 """The session alone, without a window: what is looked at, what is kept, what is taken back."""
 
 from collections.abc import Callable
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -8,7 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from PySide6.QtWidgets import QApplication
 
-from urgens.document import Change, demo, dumps
+from urgens.cli import main
+from urgens.document import Change, demo, dumps, loads, with_changes
 from urgens.ui.session import Session
 
 pytestmark = pytest.mark.usefixtures("dressed")
@@ -116,3 +118,70 @@ def test_an_edit_in_a_set_up_is_undone(dressed: QApplication) -> None:
     assert session.base.setups[0].changes == before
     assert dumps(session.base) == text
     assert not session.modified
+
+
+# --- a set-up that has another part ---
+
+
+DISC = {
+    "kind": "disc",
+    "caliper": "sliding",
+    "piston_diameters": ["40 mm"],
+    "effective_radius": "110 mm",
+    "pad_friction": 0.4,
+}
+KNOWN_DRUM = {
+    "evidence": {"rear.brake.shoe_factor": {"state": "measured", "spread": "3 %"}},
+    "setups": [
+        {"name": "discs", "changes": {"rear.brake": DISC}},
+        {"name": "manual", "changes": {"booster": {"kind": "none"}}},
+    ],
+}
+
+
+def test_a_set_up_with_another_part_is_drawn_settled_and_looked_at(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    """What is known of a drum's shoes is no reason to refuse discs instead."""
+    build = with_changes(demo("pickup"), KNOWN_DRUM)
+    session, said = Session(build), list[str]()
+    session.refused.connect(said.append)
+    session.set_setup("discs")
+    path = tmp_path / "truck.urgens.json"
+    path.write_text(dumps(build), encoding="utf-8")
+
+    assert session.build.rear.brake.kind == "disc"
+    assert [one.path for one in session.open_figures if one.path.startswith("rear.brake")] == [
+        "rear.brake.pad_friction"
+    ]
+    assert main(["robustness", str(path), "--setup", "discs", "--draws", "50"]) == 0
+    assert "shoe_factor" not in capsys.readouterr().out
+    assert said == []
+    session.set_setup(None)
+    assert session.build.evidence["rear.brake.shoe_factor"].state == "measured"
+
+
+def test_a_part_is_replaced_while_a_set_up_is_chosen() -> None:
+    session, said = Session(with_changes(demo("pickup"), KNOWN_DRUM)), list[str]()
+    session.refused.connect(said.append)
+    session.set_setup("manual")
+    session.make(Change.assuming("Disc brakes instead", {"rear.brake": DISC}))
+
+    assert said == []
+    assert session.build.rear.brake.kind == "disc"
+    assert session.base.rear.brake.kind == "drum"
+    assert set(session.base.evidence) == {"rear.brake.shoe_factor"}
+    assert "rear.brake.shoe_factor" not in session.build.evidence
+    assert session.build.evidence["rear.brake.pad_friction"].state == "assumed"
+
+
+def test_what_is_done_last_in_a_set_up_counts() -> None:
+    session = Session(demo("pickup"))
+    session.set_setup("manual")
+    session.edit("master.bore", "3/4 in")
+    session.edit("master", TANDEM)
+    assert session.build.master.bore.text == "7/8 in"  # type: ignore[union-attr]
+    session.edit("master.bore", "15/16 in")
+
+    assert session.build.master.bore.text == "15/16 in"  # type: ignore[union-attr]
+    assert loads(dumps(session.base)) == session.base

@@ -110,7 +110,7 @@ class SheetStation(Station):
         self._timer.timeout.connect(self.seen.now)
         self.page = PageView()
         self._lay_out()
-        session.solution_changed.connect(lambda: self.seen.ask_for(self._timer.start))
+        session.solution_changed.connect(self._ask)  # a method, which goes with the station
 
     def _lay_out(self) -> None:
         title = plain_label("Sheet")
@@ -139,6 +139,9 @@ class SheetStation(Station):
         column.setSpacing(12)
         column.addLayout(head)
         column.addWidget(area, 1)
+
+    def _ask(self) -> None:
+        self.seen.ask_for(self._timer.start)
 
     def _set(self) -> None:
         """Set the page from the build as it is now."""
