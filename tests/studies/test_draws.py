@@ -11,6 +11,8 @@ from urgens.document.brakes import BRAKES
 from urgens.document.catalogue import figures
 from urgens.document.possible import possible
 from urgens.document.reading import Reading
+from urgens.guidance import findings
+from urgens.solve import solve
 from urgens.studies.draws import drawn, laid, spreads
 from urgens.studies.robustness import robustness
 from urgens.studies.settle import still_to_settle
@@ -46,6 +48,19 @@ def test_a_spread_on_any_figure_is_drawn_and_settled(build: Build) -> None:
         assert robustness(alone, draws=60) is not None, path
         assert path in {row.figure.path for row in still_to_settle(alone, 0.9)}
     assert dumps(build) == text
+
+
+@pytest.mark.parametrize("build", whole_vehicles(), ids=lambda build: build.name)
+def test_any_figure_that_is_only_assumed_is_judged(build: Build) -> None:
+    """Each by itself: also the foot's limit, which alone moves where a scan ends."""
+    paths = [one.path for one in figures(build) if one.kind != "text"]
+    judged = 0
+    for path in paths:
+        alone = edited(build, "evidence", {path: {"state": "assumed", "spread": "10 %"}})
+        judged += len(findings(solve(alone))) >= 0
+
+    assert "targets.max_effort" in paths
+    assert judged == len(paths) > 30
 
 
 def build_value(build: Build, path: str) -> float:

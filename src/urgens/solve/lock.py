@@ -90,7 +90,7 @@ def first_rise_of_either(
     made = rolling(made, standing)
     start = axle_forces(made, pushrod_force(made, 0.0), standing)
     shapes = (start[0].shape, start[1].shape, np.shape(surface), *map(np.shape, standing))
-    shape = np.broadcast_shapes(*shapes)
+    shape = np.broadcast_shapes(*shapes, np.shape(made.max_effort))
     efforts = scan_of_efforts(made, standing, scanned, len(shape))
     forces = axle_forces(made, pushrod_force(made, efforts), standing)
     over = np.maximum(*_excess(*forces, standing, surface))

@@ -1,0 +1,82 @@
+"""Builds that are legal and odd, opened on every page, in both themes and from far away."""
+
+import json
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from PySide6.QtTest import QTest
+
+from tests.builds import EVERYTHING, pickup_with
+from tests.document.odd import odd_documents
+from tests.strategies import documents
+from urgens.document import Build, BuildErrors, demo, demo_names, edited, loads
+from urgens.document.catalogue import figures
+from urgens.ui.frame.window import Window
+from urgens.ui.stations.table import STATIONS
+from urgens.ui.widgets.background import wait_for_all
+
+EXAMPLES = 30
+
+
+def go_through(window: Window) -> int:
+    """Look at every page; tell how many there are."""
+    seen = 0
+    for kind in STATIONS:
+        window.show_station(kind.name)
+        for page in kind.pages or ("",):
+            window.station(kind.name).show_page_named(page)
+            QTest.qWait(1)
+            assert not window.grab().isNull()
+            seen += 1
+    return seen
+
+
+def with_every_figure_known(build: Build) -> Build:
+    paths = [one.path for one in figures(build) if one.kind != "text"]
+    return edited(
+        build, "evidence", {path: {"state": "assumed", "spread": "4 %"} for path in paths}
+    )
+
+
+@pytest.mark.parametrize(
+    "build", [*map(demo, demo_names()), pickup_with(EVERYTHING)], ids=lambda build: build.name
+)
+def test_evidence_on_every_figure_there_is_opens_on_every_page(
+    open_window: Callable[[Build], Window], build: Build
+) -> None:
+    known = with_every_figure_known(build)
+    window = open_window(known)
+
+    assert "targets.max_effort" in known.evidence
+    assert go_through(window) > 15
+    QTest.qWait(400)
+    wait_for_all(5.0)
+
+
+def test_odd_builds_open_on_every_page(open_window: Callable[[Build], Window]) -> None:
+    window = open_window(demo("pickup"))
+    opened = 0
+
+    @settings(max_examples=EXAMPLES, suppress_health_check=[HealthCheck.too_slow])
+    @given(st.one_of(documents(), documents(), odd_documents()))
+    def look(document: dict[str, Any]) -> None:
+        nonlocal opened
+        try:
+            build = loads(json.dumps(document))
+        except BuildErrors:
+            return
+        opened += 1
+        window.session.open(build, None)
+        if opened % 10 == 0:
+            window.switch_theme()
+        if opened % 25 == 0:
+            window.stand_back()
+        go_through(window)
+
+    look()
+    assert opened > EXAMPLES / 3
+    QTest.qWait(400)
+    wait_for_all(5.0)
