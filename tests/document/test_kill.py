@@ -33,17 +33,17 @@ def kill_at(monkeypatch: pytest.MonkeyPatch, step: str) -> None:
         return replace
 
     if step == "mkstemp":
-        monkeypatch.setattr("urgens.document.files.tempfile.mkstemp", deadly)
+        monkeypatch.setattr("urgens.document.whole_file.tempfile.mkstemp", deadly)
     elif step == "write":
-        monkeypatch.setattr("urgens.document.files.os.fdopen", deadly)
+        monkeypatch.setattr("urgens.document.whole_file.os.fdopen", deadly)
     elif step == "fsync":
         monkeypatch.setattr(os, "fsync", deadly)
     elif step == "copymode":
-        monkeypatch.setattr("urgens.document.files.shutil.copymode", deadly)
+        monkeypatch.setattr("urgens.document.whole_file.shutil.copymode", deadly)
     elif step == "link":
         monkeypatch.setattr(os, "link", deadly)
     elif step == "sync":
-        monkeypatch.setattr("urgens.document.files._sync_directory", deadly)
+        monkeypatch.setattr("urgens.document.whole_file._sync_directory", deadly)
     else:
         monkeypatch.setattr(Path, "replace", kill_replace(step == "replace .bak"))
     monkeypatch.setattr(Path, "unlink", lambda *_, **__: None)  # the dead do not tidy up

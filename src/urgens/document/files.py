@@ -1,12 +1,7 @@
 """Reading and writing build files, without ever losing one."""
 
-import contextlib
 import errno
 import json
-import os
-import shutil
-import stat
-import tempfile
 from pathlib import Path
 from typing import NoReturn
 
@@ -17,8 +12,7 @@ from urgens.document.migrate import migrated
 from urgens.document.part import in_words
 from urgens.document.validation import validated
 from urgens.document.variant import whole
-
-LARGEST = 64 * 1024 * 1024  # bytes; a build is a few hundred kilobytes at most
+from urgens.document.whole_file import LARGEST, NotRegularError, content, write_whole
 
 
 def load(path: Path) -> Build:
@@ -27,25 +21,6 @@ def load(path: Path) -> Build:
     Raises BuildErrors, also where the file cannot be read.
     """
     return loads(_text(path))
-
-
-class NotRegularError(OSError):
-    """What a path leads to is a pipe or a device, which may never end."""
-
-
-def content(path: Path) -> bytes:
-    """Return what is in a file, a byte more than the largest at most; raises OSError."""
-    handle = os.open(path, os.O_RDONLY | os.O_NONBLOCK)  # a pipe would be waited for
-    try:
-        kind = os.fstat(handle).st_mode
-        if stat.S_ISDIR(kind):
-            raise IsADirectoryError(errno.EISDIR, "it is a directory", str(path))
-        if not stat.S_ISREG(kind):
-            raise NotRegularError(errno.ENODEV, "it is no file", str(path))
-        with os.fdopen(handle, "rb", closefd=False) as file:
-            return file.read(LARGEST + 1)
-    finally:
-        os.close(handle)
 
 
 def loads(text: str) -> Build:
@@ -82,24 +57,7 @@ def save(build: Build, path: Path) -> None:
     target = path.resolve()
     if target.exists() and is_read_only(target):
         raise PermissionError(errno.EACCES, "the file is marked read-only", str(target))
-    content = dumps(build).encode()
-    handle, name = tempfile.mkstemp(prefix=f".{target.name}.", suffix=".tmp", dir=target.parent)
-    aside = Path(name)
-    try:
-        with os.fdopen(handle, "wb") as file:
-            file.write(content)
-            file.flush()
-            os.fsync(file.fileno())
-        if target.exists():
-            shutil.copymode(target, aside)
-            _keep(target)
-        else:
-            aside.chmod(0o666 & ~_umask())
-        aside.replace(target)
-    except BaseException:
-        aside.unlink(missing_ok=True)
-        raise
-    _sync_directory(target.parent)
+    write_whole(path, dumps(build).encode(), keep=True)
 
 
 def is_read_only(path: Path) -> bool:
@@ -169,30 +127,3 @@ def _without_twins(pairs: list[tuple[str, object]]) -> dict[str, object]:
 
 def _no_constant(name: str) -> NoReturn:
     raise BuildErrors.one("", f"{name} is not a figure", "write a finite number or a quantity")
-
-
-def _keep(target: Path) -> None:
-    """Make `target` also reachable as its `.bak`, replacing an older one in one step."""
-    backup = target.with_name(target.name + ".bak")
-    fresh = target.with_name(f".{target.name}.bak.tmp")
-    fresh.unlink(missing_ok=True)
-    try:
-        os.link(target, fresh)
-    except OSError:  # file systems without hard links
-        shutil.copy2(target, fresh)
-    fresh.replace(backup)
-
-
-def _umask() -> int:
-    mask = os.umask(0)
-    os.umask(mask)
-    return mask
-
-
-def _sync_directory(directory: Path) -> None:
-    with contextlib.suppress(OSError):  # not every file system syncs directories
-        handle = os.open(directory, os.O_RDONLY)
-        try:
-            os.fsync(handle)
-        finally:
-            os.close(handle)

@@ -18,6 +18,7 @@ DASHES = ("6 2", "2 2", "6 2 1 2")
 WIDE, HIGH = 355.0, 360.0  # px
 LEFT, TOP, RIGHT, FOOT = 46.0, 8.0, 14.0, 38.0  # px around the plot
 LINE = 13.0  # px between two lines of the legend
+MOST_NAMED, MOST_LETTERS = 6, 30  # of the legend
 TICKS = 6  # about so many on an axis
 
 Line = NDArray[np.float64]
@@ -69,7 +70,7 @@ def pressure_chart(solution: Solution, units: UnitSystem | Units) -> bytes:
         *_axes(plot, unit_shown(PRESSURE, units)),
         *lines,
         plot.line(front, rear, own),
-        *_legend([*zip(made.case_names, looks, strict=True), ("as built", own)]),
+        *_legend([*_named(solution, looks), ("as built", own)]),
     ]
     head = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 {WIDE:g} {HIGH:g}"'
     return "\n".join(
@@ -94,6 +95,21 @@ def _axes(plot: _Plot, unit: str) -> list[str]:
     words = _text(0, 0, f"rear line, {unit}", "middle")
     drawn.append(f'<g transform="translate(10 {middle:.1f}) rotate(-90)">{words}</g>')
     return drawn
+
+
+def _named(solution: Solution, looks: list[str]) -> list[tuple[str, str]]:
+    """Return the load cases that are named, the one that is looked at among them."""
+    rows = [*zip(solution.system.case_names, looks, strict=True)]
+    shown = rows[:MOST_NAMED]
+    if solution.case >= MOST_NAMED:
+        shown[-1] = rows[solution.case]
+    more = len(rows) - len(shown)
+    said = [(f"… and {more} more load cases", 'stroke="none"')] if more else []
+    return [*((_cut(name), look) for name, look in shown), *said]
+
+
+def _cut(name: str) -> str:
+    return name if len(name) <= MOST_LETTERS else f"{name[: MOST_LETTERS - 1]}…"
 
 
 def _legend(rows: list[tuple[str, str]]) -> list[str]:

@@ -2,16 +2,20 @@
 
 import csv
 import io
+import re
+from collections.abc import Sequence
 from datetime import date
 from pathlib import Path
 
 from urgens.document import Build, BuildErrors
+from urgens.document.whole_file import write_whole
 from urgens.quantity import Units, UnitSystem
 from urgens.sheet.chart import pressure_chart
 from urgens.sheet.content import content, csv_rows
 from urgens.sheet.markup import html
 from urgens.solve import Solution, solve
 
+_NUMBER = re.compile(r"[+-]?[\d.,]+( \S+)?")  # with its unit or not
 FORMS = (".pdf", ".html", ".csv")
 
 
@@ -31,20 +35,32 @@ def write_solution(solution: Solution, path: Path, units: UnitSystem | Units) ->
     sheet = content(solution, units, date.today())
     try:
         if form == ".csv":
-            text = io.StringIO()
-            csv.writer(text).writerows(csv_rows(sheet))
-            path.write_text(text.getvalue(), encoding="utf-8", newline="")
-            return
-        chart = pressure_chart(solution, units)
-        if form == ".html":
-            path.write_text(html(sheet, chart), encoding="utf-8")
+            written = _table(csv_rows(sheet))
+        elif form == ".html":
+            written = html(sheet, pressure_chart(solution, units)).encode()
         else:
             from urgens.sheet.pdf import SheetDocument, gui
 
-            application = gui()  # kept until the file is written
-            SheetDocument(sheet, chart).write(path)
+            application = gui()  # kept until the pages are set
+            written = SheetDocument(sheet, pressure_chart(solution, units)).pdf()
             del application
+        write_whole(path, written)
     except OSError as error:
         raise BuildErrors.one(
             str(path), f"cannot be written ({error.strerror})", "choose another place"
         ) from None
+
+
+def _table(rows: Sequence[tuple[str, ...]]) -> bytes:
+    text = io.StringIO()
+    csv.writer(text).writerows([as_text(cell) for cell in row] for row in rows)
+    return text.getvalue().encode()
+
+
+def as_text(cell: str) -> str:
+    """Return a cell that no spreadsheet takes for a formula: an apostrophe stands before it.
+
+    cell: what it says [text]. Source: OWASP, CSV injection (from memory).
+    """
+    formula = cell.startswith(("=", "+", "-", "@", "\t", "\r")) and not _NUMBER.fullmatch(cell)
+    return f"'{cell}" if formula else cell

@@ -30,6 +30,6 @@ def html(sheet: Sheet, chart: bytes) -> str:
     return _environment().get_template("page.html").render(sheet=sheet, chart=inline)
 
 
-def rich_text(sheet: Sheet) -> str:
-    """Return the sheet in the subset of HTML that Qt's documents set; the chart is a marker."""
-    return _environment().get_template("document.html").render(sheet=sheet)
+def rich_text(sheet: Sheet, mark: str) -> str:
+    """Return the sheet in the subset of HTML that Qt's documents set; a mark is for the chart."""
+    return _environment().get_template("document.html").render(sheet=sheet, mark=mark)

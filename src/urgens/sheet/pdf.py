@@ -1,6 +1,6 @@
 """The sheet on paper: a Qt document, set once for PDF and preview alike."""
 
-from pathlib import Path
+import uuid
 
 from PySide6.QtCore import QBuffer, QMarginsF, QRect, QRectF, QSizeF, Qt
 from PySide6.QtGui import (
@@ -24,7 +24,6 @@ from urgens.sheet.content import Sheet
 from urgens.sheet.markup import rich_text
 
 CHART = QTextFormat.ObjectTypes.UserObject + 1
-CHART_MARK = "\N{LOZENGE}chart\N{LOZENGE}"
 DOTS = 300  # per inch, of the layout
 MARGIN = 14.0  # mm
 CHART_SIZE = QSizeF(3.55 * DOTS, 3.6 * DOTS)
@@ -80,9 +79,10 @@ class SheetDocument:
         self.document.documentLayout().setPaintDevice(self._metrics)
         self.document.setDefaultFont(QFont(FACE, 8))
         self.document.setPageSize(QSizeF(self._layout.paintRectPixels(DOTS).size()))
-        self.document.setHtml(rich_text(sheet))
+        mark = f"\N{LOZENGE}{uuid.uuid4().hex}\N{LOZENGE}"  # which no name can hold
+        self.document.setHtml(rich_text(sheet, mark))
         self.document.documentLayout().registerHandler(CHART, _Chart(self.document, chart))
-        self._place_chart()
+        self._place_chart(mark)
         # WORKAROUND: what stands behind a replaced mark is otherwise never laid out.
         self.document.markContentsDirty(0, self.document.characterCount())
 
@@ -108,8 +108,8 @@ class SheetDocument:
         self.document.documentLayout().draw(painter, context)
         painter.restore()
 
-    def write(self, path: Path) -> None:
-        """Write all pages to a PDF file; raises OSError."""
+    def pdf(self) -> bytes:
+        """Return all pages as the content of a PDF file."""
         buffer = QBuffer()
         buffer.open(QBuffer.OpenModeFlag.WriteOnly)
         writer = self._writer(buffer)
@@ -122,7 +122,7 @@ class SheetDocument:
             self.paint(painter, page)
             painter.translate(box.topLeft())
         painter.end()
-        path.write_bytes(buffer.data().data())
+        return bytes(buffer.data().data())
 
     def _writer(self, device: QBuffer) -> QPdfWriter:
         writer = QPdfWriter(device)
@@ -132,8 +132,8 @@ class SheetDocument:
         writer.setCreator("Urgens")
         return writer
 
-    def _place_chart(self) -> None:
-        cursor = self.document.find(CHART_MARK)
+    def _place_chart(self, mark: str) -> None:
+        cursor = self.document.find(mark)
         form = QTextCharFormat()
         form.setObjectType(CHART)
         cursor.insertText("\N{OBJECT REPLACEMENT CHARACTER}", form)

@@ -16,7 +16,7 @@ from pathlib import Path
 from PySide6.QtCore import QElapsedTimer, QObject, QTimer, Signal
 
 from urgens.document import Build, BuildErrors, dumps, loads
-from urgens.document.files import content
+from urgens.document.whole_file import content
 from urgens.ui.session import Session
 
 QUIET, LATEST = 700, 2000  # ms after the last change, and after the first that is not kept
