@@ -1,6 +1,8 @@
 """The build sheet: the same figures as the solution, on one page."""
 
 import csv
+import errno
+import os
 import re
 from datetime import date
 from pathlib import Path
@@ -9,11 +11,12 @@ from xml.etree import ElementTree
 import pytest
 from PySide6.QtWidgets import QApplication
 
-from urgens.document import Build, edited
+from urgens.document import Build, BuildErrors, edited, with_changes
+from urgens.guidance.cautions import CAUTIONS
 from urgens.quantity import UnitSystem
 from urgens.sheet import content, write
 from urgens.sheet.chart import pressure_chart
-from urgens.sheet.content import CAUTIONS
+from urgens.sheet.files import as_text
 from urgens.sheet.pdf import SheetDocument
 from urgens.solve import solve
 
@@ -150,3 +153,92 @@ def test_csv_has_a_row_for_each_figure(pickup: Build, tmp_path: Path) -> None:
     assert rows[0] == ["build", "Wexcombe"]
     assert ["fitted, Rear", "Wheel cylinder", "7/8 in"] in rows
     assert any(row[:2] == ["finding", "danger"] for row in rows)
+
+
+# --- whatever a file says ---
+
+
+MARKUP = '<img src="/dev/zero">$x^$_hidden & ◊chart◊ ]]></svg>'
+
+
+def odd(pickup: Build, cases: int) -> Build:
+    case = pickup.model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
+    named = [case | {"name": f"{MARKUP} {index}"} for index in range(cases)]
+    return with_changes(pickup, {"name": MARKUP, "notes": MARKUP, "vehicle.load_cases": named})
+
+
+def test_names_that_are_markup_are_drawn_as_they_stand(
+    dressed: QApplication, pickup: Build, tmp_path: Path
+) -> None:
+    solution = solve(odd(pickup, 3))
+    chart = pressure_chart(solution, UnitSystem.INCH)
+    drawn = ElementTree.fromstring(chart)
+    said = [one.text for one in drawn.iter("{http://www.w3.org/2000/svg}text")]
+    assert f"{MARKUP} 0"[:29] + "…" in said
+    document = SheetDocument(content(solution, UnitSystem.INCH, DAY), chart)
+    text = document.document.toPlainText()
+    assert text.count(MARKUP) >= 2
+    assert text.count("\N{OBJECT REPLACEMENT CHARACTER}") == 1  # the chart, in its place
+
+    path = tmp_path / "sheet.html"
+    write(odd(pickup, 3), path)
+    assert "<img" not in path.read_text(encoding="utf-8")
+
+
+def test_a_legend_of_many_load_cases_names_a_few(pickup: Build) -> None:
+    solution = solve(odd(pickup, 60), load_case=f"{MARKUP} 47")
+    drawn = ElementTree.fromstring(pressure_chart(solution, UnitSystem.INCH))
+    box = min(float(one.attrib["y"]) for one in drawn.iter("{http://www.w3.org/2000/svg}rect"))
+    said = [str(one.text) for one in drawn.iter("{http://www.w3.org/2000/svg}text")]
+
+    assert "… and 54 more load cases" in said
+    assert sum(one.startswith("<img") for one in said) == 6
+    assert box > 200  # px: most of the plot stays free
+    assert len(list(drawn.iter("{http://www.w3.org/2000/svg}polyline"))) == 61
+
+
+@pytest.mark.parametrize(
+    ("cell", "written"),
+    [
+        ("=1+1", "'=1+1"),
+        ("+cmd|x", "'+cmd|x"),
+        ("-2+3", "'-2+3"),
+        ("@SUM(A1)", "'@SUM(A1)"),
+        ("\t=1", "'\t=1"),
+        ("-3.5", "-3.5"),
+        ("-3.5 mm", "-3.5 mm"),
+        ("+0.03", "+0.03"),
+        ("front, 75 lbf", "front, 75 lbf"),
+        ("", ""),
+    ],
+)
+def test_no_cell_is_a_formula(cell: str, written: str) -> None:
+    assert as_text(cell) == written
+
+
+def test_a_table_of_a_build_called_like_a_formula(pickup: Build, tmp_path: Path) -> None:
+    path = tmp_path / "sheet.csv"
+    write(edited(pickup, "name", "=HYPERLINK(1)"), path)
+    with path.open(encoding="utf-8", newline="") as file:
+        rows = list(csv.reader(file))
+
+    assert rows[0] == ["build", "'=HYPERLINK(1)"]
+
+
+@pytest.mark.parametrize("form", ["pdf", "html", "csv"])
+def test_a_sheet_that_fails_leaves_the_one_before(
+    dressed: QApplication, pickup: Build, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, form: str
+) -> None:
+    path = tmp_path / f"sheet.{form}"
+    write(pickup, path)
+    before = path.read_bytes()
+
+    def full(handle: int) -> None:
+        raise OSError(errno.ENOSPC, "No space left on device")
+
+    monkeypatch.setattr(os, "fsync", full)
+    with pytest.raises(BuildErrors, match=r"cannot be written \(No space left on device\)"):
+        write(edited(pickup, "name", "Changed"), path)
+
+    assert path.read_bytes() == before
+    assert [one.name for one in tmp_path.iterdir()] == [path.name]
