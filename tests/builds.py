@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 
 from urgens.document import Build, demo, with_changes
+from urgens.document.catalogue import figures
 
 # parts of nearly every kind, on one vehicle
 EVERYTHING = {
@@ -49,3 +50,28 @@ EVERYTHING = {
 def pickup_with(changes: Mapping[str, object]) -> Build:
     """The pickup after changes {path: value}."""
     return with_changes(demo("pickup"), changes)
+
+
+def largest() -> Build:
+    """A build as large as any: 60 load cases, 20 set-ups, something known of 200 figures."""
+    pickup = demo("pickup")
+    case = pickup.model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
+    cases = [
+        case | {"name": f"Load {index}", "cg_height": f"{24 + index / 10:g} in"}
+        for index in range(60)
+    ]
+    setups = [
+        {
+            "name": f"Set-up {index}",
+            "changes": {
+                "booster": {"kind": "none"},
+                "pedal.pivot_to_pushrod": f"{2.2 + index / 100:.2f} in",
+                "valves.rear[0].knee": f"{300 + index} psi",
+            },
+        }
+        for index in range(20)
+    ]
+    build = with_changes(pickup, {"vehicle.load_cases": cases, "setups": setups})
+    paths = [one.path for one in figures(build) if one.kind != "text"][:200]
+    known = {path: {"state": "assumed", "spread": "4 %", "note": "from a tape"} for path in paths}
+    return with_changes(build, {"evidence": known})

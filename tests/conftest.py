@@ -20,6 +20,7 @@ from urgens.ui.application import dress
 from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
 from urgens.ui.widgets.background import any_running
+from urgens.ui.widgets.dimension_label import DimensionLabel
 
 settings.register_profile("urgens", deadline=None)  # speed is a benchmark, never a test
 settings.load_profile("urgens")
@@ -79,6 +80,8 @@ def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build],
 
     yield make
     for window in opened:
+        for label in window.findChildren(DimensionLabel):
+            label.leave_out()  # else closing asks about what a test that failed has typed
         window.session.undo_stack.setClean()
         window.close()
         assert [timer for timer in window.findChildren(QTimer) if timer.isActive()] == []

@@ -367,13 +367,13 @@ def test_a_thousand_load_cases_are_the_most(document: dict[str, Any]) -> None:
 
 
 def test_errors_are_cut_with_a_count(document: dict[str, Any]) -> None:
-    document |= {f"x{index}": 1 for index in range(100_000)} | {"k" * 1_000_000: 1}
+    document |= {f"x{index}": 1 for index in range(20_000)} | {"k" * 1_000_000: 1}
 
     with pytest.raises(BuildErrors) as refused:
         loads(json.dumps(document))
     lines = str(refused.value).splitlines()
-    assert len(refused.value.errors) == 100_001
-    assert lines[-1] == "… and 99981 more"
+    assert len(refused.value.errors) == 20_001
+    assert lines[-1] == "… and 19981 more"
     assert len(lines) == 21
     long = next(error for error in refused.value.errors if len(error.path) > 1000)
     assert len(str(long)) < 450

@@ -92,7 +92,7 @@ def test_a_road_that_is_none_is_refused(window: Window) -> None:
     QTest.keyClicks(mu.editor, "7")
     QTest.keyClick(mu.editor, Qt.Key.Key_Return)
 
-    assert mu.error.startswith('"7" is no tyre-road coefficient; write a number from 0.05 to 2')
+    assert mu.error.startswith('"7" is no tyre-road coefficient; write a number from 0.01 to 5')
     QTest.keyClick(mu.editor, Qt.Key.Key_Escape)
 
 

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 from PySide6.QtTest import QTest
 
@@ -60,7 +60,12 @@ def test_odd_builds_open_on_every_page(open_window: Callable[[Build], Window]) -
     window = open_window(demo("pickup"))
     opened = 0
 
-    @settings(max_examples=EXAMPLES, suppress_health_check=[HealthCheck.too_slow])
+    # A window takes its time: what fails is shown as it was drawn.
+    @settings(
+        max_examples=EXAMPLES,
+        suppress_health_check=[HealthCheck.too_slow],
+        phases=[Phase.explicit, Phase.reuse, Phase.generate],
+    )
     @given(st.one_of(documents(), documents(), odd_documents()))
     def look(document: dict[str, Any]) -> None:
         nonlocal opened

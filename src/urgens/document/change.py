@@ -6,9 +6,10 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from urgens.document.build import Build
+from urgens.document.catalogue import is_figure
 from urgens.document.edit import dumped, lay, value_at
 from urgens.document.errors import BuildErrors
-from urgens.document.facts import only_assumed
+from urgens.document.facts import given
 from urgens.document.part import Part
 from urgens.document.validation import validated
 from urgens.document.variant import is_under, known_still, whole, with_setup
@@ -22,6 +23,7 @@ EVIDENCE = "evidence"
 class Change:
     """What one step does: `values` by path, `known` of figures by path, `orders` of lists by path.
 
+    Every figure given in the parts that stand in `assumed`, by path, is only assumed.
     A list in another order takes along what is known of its entries and what set-ups change in
     them. A part that is replaced takes with it what was known of figures it no longer has.
     """
@@ -30,14 +32,18 @@ class Change:
     values: Mapping[str, object] = field(default_factory=dict)
     known: Mapping[str, object] = field(default_factory=dict)
     orders: Mapping[str, Order] = field(default_factory=dict)
+    assumed: Mapping[str, object] = field(default_factory=dict)
 
     @classmethod
     def assuming(cls, label: str, parts: Mapping[str, object], **values: object) -> "Change":
         """Return the change that puts new parts in by path, every figure of them only assumed."""
-        known: dict[str, object] = {}
-        for path, part in parts.items():
-            known |= only_assumed(path, part)
-        return cls(label, {**values, **parts}, known)
+        return cls(label, {**values, **parts}, assumed=parts)
+
+    def known_in(self, made: Build) -> Json:
+        """Return what is known of figures after it, in the build that it makes."""
+        places = [path for place, part in self.assumed.items() for path in given(place, part)]
+        only = {path: {"state": "assumed"} for path in places if is_figure(made, path)}
+        return {**only, **copy.deepcopy(dict(self.known))}
 
 
 def changed(base: Build, change: Change, setup: str | None = None) -> Build:
@@ -48,8 +54,8 @@ def changed(base: Build, change: Change, setup: str | None = None) -> Build:
     if setup is None:
         return whole(_changed_itself(base, change))
     view = with_setup(base, setup)
-    _changed_itself(view, change)  # what is refused is refused at its own path
-    return whole(_changed_in_setup(base, view, change, setup))
+    made = _changed_itself(view, change)  # what is refused is refused at its own path
+    return whole(_changed_in_setup(base, view, change, setup, change.known_in(made)))
 
 
 def _changed_itself(base: Build, change: Change) -> Build:
@@ -64,7 +70,7 @@ def _changed_itself(base: Build, change: Change) -> Build:
     known = document.get(EVIDENCE, {})
     said = {
         **known_still(known, tuple(change.values), base, made),
-        **copy.deepcopy(dict(change.known)),
+        **change.known_in(made),
     }
     if said == known:
         return made
@@ -81,6 +87,7 @@ def _with_lists_in_order(base: Build, change: Change) -> Change:
         {path: value for path, value in change.values.items() if path not in lists},
         change.known,
         {**change.orders, **lists},  # type: ignore[dict-item]
+        change.assumed,
     )
 
 
@@ -142,7 +149,7 @@ def _renamed(
 # --- a set-up that is chosen ---------------------------------------------------------------------
 
 
-def _changed_in_setup(base: Build, view: Build, change: Change, name: str) -> Build:
+def _changed_in_setup(base: Build, view: Build, change: Change, name: str, facts: Json) -> Build:
     """Return the base build with a change laid into one of its set-ups."""
     document = dumped(base)
     setup = next(setup for setup in document["setups"] if setup["name"] == name)
@@ -156,10 +163,10 @@ def _changed_in_setup(base: Build, view: Build, change: Change, name: str) -> Bu
         own.update({f'{EVIDENCE}["{place}"]': known for place, known in kept.items()})
     for path, value in change.values.items():
         _write(own, path, copy.deepcopy(value))
-    for path, known in change.known.items():
+    for path, known in facts.items():
         mine = any(is_under(path, written) for written in own if not written.startswith(EVIDENCE))
         where = own if mine else document.setdefault(EVIDENCE, {})
-        where[f'{EVIDENCE}["{path}"]' if mine else path] = copy.deepcopy(known)
+        where[f'{EVIDENCE}["{path}"]' if mine else path] = known
     return validated(document)
 
 

@@ -1,6 +1,5 @@
 """What one build differs in from another: kept instead of the builds, to go there and back."""
 
-import json
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
@@ -10,7 +9,8 @@ from urgens.document.edit import dumped
 from urgens.document.validation import validated
 
 Way = tuple[str | int, ...]
-IN_ORDER = ("evidence", "setups")  # their names stand in the order they were given in
+Names = tuple[str, ...]
+IN_ORDER = ("evidence", "setups")  # their names, at any depth, stand in the order they were given
 
 
 @dataclass(frozen=True)
@@ -25,51 +25,84 @@ class Step:
 
 
 @dataclass(frozen=True)
+class Order:
+    """A place whose names stand in another order, or are others."""
+
+    way: Way
+    before: Names
+    after: Names
+
+
+@dataclass(frozen=True)
 class Difference:
     """All places at which one build differs from another."""
 
     steps: tuple[Step, ...]
+    orders: tuple[Order, ...] = ()
 
     def forward(self, build: Build) -> Build:
         """Return the later build, from the earlier one."""
-        return self._gone(build, [(s.way, s.is_there, s.after) for s in self.steps])
+        return _gone(
+            build,
+            [(s.way, s.is_there, s.after) for s in self.steps],
+            [(o.way, o.after) for o in self.orders],
+        )
 
     def back(self, build: Build) -> Build:
         """Return the earlier build, from the later one."""
-        return self._gone(build, [(s.way, s.was_there, s.before) for s in self.steps])
+        return _gone(
+            build,
+            [(s.way, s.was_there, s.before) for s in self.steps],
+            [(o.way, o.before) for o in self.orders],
+        )
 
-    @staticmethod
-    def _gone(build: Build, steps: list[tuple[Way, bool, Any]]) -> Build:
-        document: Any = dumped(build)
-        for way, there, value in steps:
-            here = document
-            for step in way[:-1]:
-                here = here[step]
-            if there:
-                here[way[-1]] = value
-            else:
-                del here[way[-1]]
-        return validated(document)  # which copies what is laid in
+
+def _gone(
+    build: Build, steps: list[tuple[Way, bool, Any]], orders: list[tuple[Way, Names]]
+) -> Build:
+    document: Any = dumped(build)
+    for way, there, value in steps:
+        here = _at(document, way[:-1])
+        if there:
+            here[way[-1]] = value
+        else:
+            del here[way[-1]]
+    for way, names in orders:
+        here = _at(document, way)
+        found = {name: here[name] for name in names}
+        here.clear()
+        here.update(found)
+    return validated(document)  # which copies what is laid in
+
+
+def _at(document: Any, way: Way) -> Any:
+    for step in way:
+        document = document[step]
+    return document
 
 
 def difference(before: Build, after: Build) -> Difference:
     """Return what `after` differs in from `before`, as typed."""
-    return Difference(tuple(_steps(dumped(before), dumped(after), ())))
+    found = tuple(_steps(dumped(before), dumped(after), ()))
+    return Difference(
+        tuple(one for one in found if isinstance(one, Step)),
+        tuple(one for one in found if isinstance(one, Order)),
+    )
 
 
-def _steps(before: Any, after: Any, way: Way) -> Iterator[Step]:
+def _steps(before: Any, after: Any, way: Way) -> Iterator[Step | Order]:
     """Yield where two values differ; lists of other lengths are one value."""
     if isinstance(before, dict) and isinstance(after, dict):
         for name in before.keys() | after.keys():
             there = name in before, name in after
-            if name in IN_ORDER and json.dumps(before.get(name)) == json.dumps(after.get(name)):
-                continue
-            if name in IN_ORDER or not all(there):
-                yield Step((*way, name), before.get(name), after.get(name), *there)
-            else:
+            if all(there):
                 yield from _steps(before[name], after[name], (*way, name))
+            else:
+                yield Step((*way, name), before.get(name), after.get(name), *there)
+        if way and way[0] in IN_ORDER and list(before) != list(after):
+            yield Order(way, tuple(before), tuple(after))
     elif isinstance(before, list) and isinstance(after, list) and len(before) == len(after):
         for index, (one, other) in enumerate(zip(before, after, strict=True)):
             yield from _steps(one, other, (*way, index))
-    elif before != after:
+    elif before != after or type(before) is not type(after):
         yield Step(way, before, after, True, True)

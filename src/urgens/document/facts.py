@@ -67,21 +67,16 @@ class SetUp(Part):
     changes: Annotated[Mapping[str, Any], AfterValidator(frozen), PlainSerializer(thawed)]
 
 
-NO_FIGURES = ("kind", "caliper", "layout", "body", "follows", "counted")
-
-
-def only_assumed(place: str, part: object) -> dict[str, object]:
-    """Return evidence that every figure of a new part at a place is only assumed."""
+def given(place: str, part: object) -> Iterator[str]:
+    """Yield the path of everything that a new part at a place, as JSON, gives."""
     if isinstance(part, dict):
-        inner = [(f"{place}.{name}", v) for name, v in part.items() if name not in NO_FIGURES]
+        for name, value in part.items():
+            yield from given(f"{place}.{name}", value)
     elif isinstance(part, list | tuple):
-        inner = [(f"{place}[{index}]", value) for index, value in enumerate(part)]
+        for index, value in enumerate(part):
+            yield from given(f"{place}[{index}]", value)
     else:
-        return {place: {"state": "assumed"}}
-    found: dict[str, object] = {}
-    for path, value in inner:
-        found |= only_assumed(path, value)
-    return found
+        yield place
 
 
 def half_width(spread: str, value: Quantity | float) -> float:

@@ -2,7 +2,6 @@
 
 import math
 import re
-import unicodedata
 from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import Enum
@@ -217,20 +216,24 @@ Share = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0, lt=1)]
 Efficiency = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=1e-3, le=1)]
 
 
+# a terminal would obey some of them, a sheet could not hold others
+_CONTROLS = re.compile(r"[\x00-\x1f\x7f-\x9f]")
+_CONTROLS_BUT_LINES = re.compile(r"[\x00-\x08\x0b-\x1f\x7f-\x9f]")
+
+
 def _one_line(given: str) -> str:
-    return _without_controls(given, "")
+    return _without(_CONTROLS, given)
 
 
 def _of_lines(given: str) -> str:
-    return _without_controls(given, "\n\t")
+    return _without(_CONTROLS_BUT_LINES, given)
 
 
-def _without_controls(given: str, but: str) -> str:
-    """Return text as it is; a terminal would obey some letters, a sheet could not hold them."""
-    for letter in given:
-        if letter not in but and unicodedata.category(letter) == "Cc":
-            problem = f"holds the control character U+{ord(letter):04X}"
-            raise broken(Fault("", problem, "take it out"))
+def _without(refused: re.Pattern[str], given: str) -> str:
+    found = refused.search(given)
+    if found is not None:
+        problem = f"holds the control character U+{ord(found[0]):04X}"
+        raise broken(Fault("", problem, "take it out"))
     return given
 
 

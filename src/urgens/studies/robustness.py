@@ -94,6 +94,7 @@ class _Told:
     progress: Callable[[float], bool] | None
 
     def goes_on(self, part: float) -> bool:
+        """Tell whether to go on, this block so far; part: of it [-]. Source: who asked."""
         return self.progress is None or self.progress(self.done + part * self.share)
 
 

@@ -2,6 +2,7 @@
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QStackedWidget, QWidget
+from shiboken6 import delete
 
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import Kept, Station, StationKind
@@ -70,6 +71,12 @@ class Bench(QStackedWidget):
         """Return what is shown, and what every station keeps."""
         kept = {**self._kept, **{name: made.keep() for name, made in self._made.items()}}
         return self.name, kept, self._asked_from
+
+    def forget_unseen(self) -> None:
+        """Let go of what is not shown, so that it is not restyled only to be made anew."""
+        for name in [name for name in self._made if name != self.name]:
+            delete(self._made.pop(name))
+        self._made[self.name].forget_unseen()
 
     def give_back(self, kept: tuple[str, dict[str, Kept], tuple[str, str] | None]) -> None:
         """Show what another bench has shown, every station as it was left."""

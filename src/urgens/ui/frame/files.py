@@ -207,6 +207,7 @@ class FileDesk:
             leave = "Leave it out"
             if self._ask("Not entered", said, ("Stay here", leave)) != leave:
                 return False
+            label.leave_out()
         if not self._session.modified:
             return True
         said = f"{self._session.build.name} has changes that are not saved."

@@ -220,10 +220,11 @@ class Window(QMainWindow):
         """Make all that is shown anew in another theme or size."""
         application = QApplication.instance()
         assert isinstance(application, QApplication)
-        use_theme(application, dark=dark, stand_back=stand_back)
         starting, first = self.starting, self.start is not None and self.start.back.isHidden()
         self.start = None
         kept, finding = self.bench.keep(), self.finding_line.index
+        self.bench.forget_unseen()
+        use_theme(application, dark=dark, stand_back=stand_back)
         self._build()
         self.bench.give_back(kept)
         self.finding_line.go_to(finding)

@@ -225,6 +225,11 @@ class DimensionLabel(Painted):
                 self._try(leaving=True)
         return super().eventFilter(watched, event)
 
+    def leave_out(self) -> None:
+        """Take back what is typed and not entered, if anything is."""
+        if self._editor is not None:
+            self._close(focus=False)
+
     def enter(self) -> bool:
         """Enter what is typed, if anything is; tell whether it was taken, else it says why."""
         return self._try(leaving=True)

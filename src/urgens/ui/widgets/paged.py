@@ -14,6 +14,7 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
     QWidget,
 )
+from shiboken6 import delete
 
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
@@ -47,6 +48,7 @@ class PagedStation(Station):
         self.pages = QStackedWidget()
         self.choose: list[QToolButton] = []
         self._made: dict[int, Page] = {}
+        self._kept: dict[str, Kept] = {}  # of pages that were made in another theme
         self.index = 0
         self._summary = elided("summary")
         group = QButtonGroup(self)
@@ -102,6 +104,8 @@ class PagedStation(Station):
             page = self._made[index] = kind(self._session)
             self.pages.addWidget(page)
             page.spoke.connect(self._speak)
+            if self._names[index] in self._kept:
+                page.give_back(self._kept.pop(self._names[index]))
         return self._made[index]
 
     def show_page_named(self, name: str) -> None:
@@ -113,17 +117,20 @@ class PagedStation(Station):
         """The name of the page that is shown."""
         return self._names[self.index]
 
+    def forget_unseen(self) -> None:
+        for index in [index for index in self._made if index != self.index]:
+            delete(self._made.pop(index))
+
     def keep(self) -> Kept:
         """Return the page that is shown, and what each page keeps."""
-        pages = {self._names[index]: page.keep() for index, page in self._made.items()}
-        return {"page": self.page_name, "pages": pages}
+        made = {self._names[index]: page.keep() for index, page in self._made.items()}
+        return {"page": self.page_name, "pages": {**self._kept, **made}}
 
     def give_back(self, kept: Kept) -> None:
-        """Show the page that was shown, and give each page what it kept."""
-        pages = cast(dict[str, Kept], kept.get("pages", {}))
-        for index, name in enumerate(self._names):
-            if pages.get(name):
-                self.page_at(index).give_back(pages[name])
+        """Show the page that was shown, and give each page what it kept, once it is looked at."""
+        self._kept = dict(cast(dict[str, Kept], kept.get("pages", {})))
+        for index, page in self._made.items():
+            page.give_back(self._kept.pop(self._names[index], {}))
         if "page" in kept:
             self.show_page_named(str(kept["page"]))
 

@@ -32,6 +32,9 @@ class Station(QWidget):
         """The page that is shown, empty where there is only one."""
         return ""
 
+    def forget_unseen(self) -> None:
+        """Let go of what is not shown, so that it is not restyled only to be made anew."""
+
     def keep(self) -> Kept:
         """Return what was typed, chosen and scrolled to here, and is no part of the build."""
         return {}

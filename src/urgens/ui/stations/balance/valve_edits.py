@@ -1,7 +1,6 @@
 """Edits of the valves in the circuits: each one step, and what is known of the others stays."""
 
 from urgens.document.change import Change, Order
-from urgens.document.facts import only_assumed
 from urgens.document.valves import kind_of
 from urgens.document.valves.load_sensing import LoadSensing
 from urgens.document.valves.metering import Metering
@@ -22,16 +21,16 @@ def _put(session: Session, circuit: Axle, order: Order, label: str) -> None:
 def add(session: Session, circuit: Axle, kind: str) -> None:
     """Put a new valve at the end of a circuit, its figures assumed."""
     orders: dict[str, Order] = {}
-    known: dict[str, object] = {}
+    assumed: dict[str, object] = {}
     found = new_valve(session.build, circuit, kind)
     for axle, new in found.items():
         kept = _kept(session, axle)
         orders[f"valves.{axle}"] = [*kept, *new]
         for index, part in enumerate(new, len(kept)):
-            known |= only_assumed(f"valves.{axle}[{index}]", part)
+            assumed[f"valves.{axle}[{index}]"] = part
     into = "" if len(found) > 1 else f" in the {circuit}"
     label = f"{NEW_NAMES[kind].partition(',')[0]}{into}"
-    session.make(Change(label, known=known, orders=orders))
+    session.make(Change(label, assumed=assumed, orders=orders))
 
 
 def take_out(session: Session, place: Place) -> None:

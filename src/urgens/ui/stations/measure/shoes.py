@@ -13,7 +13,6 @@ from PySide6.QtWidgets import (
 
 from urgens.document import Change
 from urgens.document.brakes.drum import Drum
-from urgens.document.facts import only_assumed
 from urgens.guidance.practice import USUAL_SHOES
 from urgens.physics.drum import pinned_shoe_factor
 from urgens.ui.session import Session
@@ -205,5 +204,5 @@ class ShoeDialog(QDialog):
                 "toe_angle": NEW_SHOE["toe_angle"],
             }
             del part["shoe_factor"]
-            known = only_assumed(f"{place}.shoe", part["shoe"])
-            session.make(Change("Shoes described", {place: part}, known))
+            new = {f"{place}.shoe": part["shoe"]}
+            session.make(Change("Shoes described", {place: part}, assumed=new))
