@@ -1,14 +1,17 @@
 """From an edit or a press to the repainted window, offscreen. Wanted: under 16 ms."""
 
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
 from PySide6.QtCore import QEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
+from tests.builds import largest
 
-from urgens.document import demo
+from urgens.document import Build, demo
+from urgens.sheet.files import write_solution
 from urgens.ui.application import dress
 from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
@@ -17,8 +20,19 @@ from urgens.ui.stations.balance.valve_setting import knee_moved, valve_setting
 
 @pytest.fixture(params=("pickup", "roadster"))
 def window(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[Window]:
+    yield from opened(demo(request.param), qapp)
+
+
+@pytest.fixture(params=("pickup", "largest"))
+def either(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[Window]:
+    """The demo, and a build as large as any: 60 load cases, 20 set-ups, 200 figures known."""
+    build = largest() if request.param == "largest" else demo("pickup")
+    yield from opened(build, qapp)
+
+
+def opened(build: Build, qapp: QApplication) -> Iterator[Window]:
     dress(qapp)
-    shown = Window(Session(demo(request.param)))
+    shown = Window(Session(build))
     shown.show()
     QTest.qWait(300)
     yield shown
@@ -38,6 +52,39 @@ def test_edit_to_repaint(benchmark: Any, window: Window, qapp: QApplication) -> 
 
     benchmark(edit)
     assert window.session.build.valves.rear[0].slope in (0.25, 0.26)
+
+
+@pytest.mark.benchmark(group="large and small: to the repainted window, at most 5 times")
+def test_edit_to_repaint_of_the_largest(benchmark: Any, either: Window, qapp: QApplication) -> None:
+    slopes = iter([0.25, 0.26] * 10_000)
+
+    def edit() -> None:
+        either.session.edit("valves.rear[0].slope", next(slopes))
+        qapp.processEvents()
+
+    benchmark(edit)
+    assert either.session.build.valves.rear[0].slope in (0.25, 0.26)
+
+
+@pytest.mark.benchmark(group="large and small: theme, at most 0.5 s on the demo")
+def test_switch_of_theme(benchmark: Any, either: Window, qapp: QApplication) -> None:
+    def switch() -> None:
+        either.switch_theme()
+        qapp.processEvents()
+
+    def gone() -> None:  # what is let go goes between two switches, as in the running window
+        qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+
+    benchmark.pedantic(switch, setup=gone, rounds=6, warmup_rounds=1)
+    assert either.bench.current().isVisible()
+
+
+@pytest.mark.benchmark(group="large and small: sheet, at most 3 s")
+@pytest.mark.parametrize("form", ["pdf", "html"])
+def test_sheet(benchmark: Any, either: Window, tmp_path: Path, form: str) -> None:
+    path, session = tmp_path / f"sheet.{form}", either.session
+    benchmark(write_solution, session.solution, path, session.units)
+    assert path.stat().st_size > 1000
 
 
 @pytest.mark.benchmark(group="to the repainted window")

@@ -98,3 +98,16 @@ def test_a_ball_feels_the_rake_which_is_not_computed() -> None:
 
     assert "not computed" in what_it_does(build, "height")
     assert "rake" not in what_it_does(build, "springs")
+
+
+@pytest.mark.parametrize("axle", ["front", "rear"])
+def test_ballast_stands_on_its_own_axle(axle: str) -> None:
+    build = demo("pickup")
+    laid = BY_KEY[f"{axle}-ballast"]
+    assert laid.lay is not None
+    heavier = with_changes(build, laid.lay(build, 500.0))
+
+    for before, after in zip(build.vehicle.load_cases, heavier.vehicle.load_cases, strict=True):
+        front = after.front_axle.value - before.front_axle.value
+        rear = after.rear_axle.value - before.rear_axle.value
+        assert (front, rear) == pytest.approx((500.0, 0.0) if axle == "front" else (0.0, 500.0))

@@ -256,3 +256,26 @@ def test_what_was_put_back_stays_so_until_the_button_is_up(window: Window) -> No
 
     assert window.session.base == before
     assert window.session.undo_stack.count() == 0
+
+
+def test_the_last_finding_goes_while_something_is_dragged(open_window: Opener) -> None:
+    """The line says that nothing is found, and takes no key for what is gone."""
+    window = open_window(demo("roadster"))
+    session, line = window.session, window.finding_line
+    turns = session.build.valves.rear[0].turns  # type: ignore[union-attr]
+    assert line.finding is None
+    session.begin_drag()
+    session.edit("valves.rear[0].turns", 8.0)
+    QTest.qWait(100)  # words follow a little later
+    line.go_to(len(session.findings) - 1)
+    assert line.finding is not None
+    session.edit("valves.rear[0].turns", turns)
+    line.advance()  # before the line has been told
+    line.apply_fix()
+    QTest.qWait(100)
+
+    assert line.finding is None
+    assert line.message.text.startswith("in what is computed here.")
+    assert line.count.text() == ""
+    session.end_drag()
+    assert session.build == demo("roadster")

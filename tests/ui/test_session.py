@@ -185,3 +185,24 @@ def test_what_is_done_last_in_a_set_up_counts() -> None:
 
     assert session.build.master.bore.text == "15/16 in"  # type: ignore[union-attr]
     assert loads(dumps(session.base)) == session.base
+
+
+def test_the_press_is_solved_with_the_foot_that_is_on_it() -> None:
+    session = Session(demo("pickup"))
+    session.set_effort(120.0)
+    session.edit("valves.rear[0].slope", 0.25)
+
+    assert float(session.presses.effort) == 120.0
+    assert float(session.hardest.effort) == session.most_effort == 500.0
+
+
+def test_a_case_chosen_that_was_never_there_is_let_go() -> None:
+    """A set-up's own case of as many: the base's first is looked at, not the one in its place."""
+    changes = {"vehicle.load_cases[1].name": "Towing"}
+    build = with_changes(demo("pickup"), {"setups": [{"name": "tow", "changes": changes}]})
+    session = Session(build)
+    session.set_setup("tow")
+    session.set_load_case("Towing")
+    session.set_setup(None)
+
+    assert session.solution.case_name == cases(session)[1]
