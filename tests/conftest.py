@@ -19,6 +19,8 @@ from urgens.document import Build, demo, demo_text, loads, with_changes
 from urgens.ui.application import dress
 from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
+from urgens.ui.theme.paint import T
+from urgens.ui.theme.switch import use_theme
 from urgens.ui.widgets.background import any_running
 from urgens.ui.widgets.dimension_label import DimensionLabel
 
@@ -88,6 +90,8 @@ def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build],
         window.deleteLater()
     dressed.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
     dressed.processEvents()
+    if T.dark or T.stands_back:
+        use_theme(dressed, dark=False)  # as the next test expects it
     assert [type(widget) for widget in dressed.topLevelWidgets() if widget.isVisible()] == []
     assert not any_running()
     assert python_threads() == threads
