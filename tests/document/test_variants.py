@@ -6,7 +6,17 @@ from typing import Any
 import pytest
 
 from urgens.cli import main
-from urgens.document import Build, BuildErrors, demo, dumps, edited, loads, value_at, with_setup
+from urgens.document import (
+    Build,
+    BuildErrors,
+    demo,
+    dumps,
+    edited,
+    loads,
+    value_at,
+    with_changes,
+    with_setup,
+)
 from urgens.document.catalogue import figure
 from urgens.document.facts import half_width
 from urgens.document.migrate import Document, migrated, step
@@ -68,7 +78,7 @@ def test_the_command_line_takes_a_setup(tmp_path: Any, capsys: Any, pickup: Buil
         ),
         (
             {"evidence": {"name": {"state": "assumed", "spread": "5 %"}}},
-            'evidence["name"]: is no figure; name one of the figures in it, or take it out',
+            'evidence["name"]: is no figure, so it has no spread; take the spread out',
         ),
         (
             {"evidence": {"master.bore": {"state": "guessed"}}},
@@ -155,3 +165,13 @@ def test_a_field_named_class_keeps_its_name(document: dict[str, Any]) -> None:
 
     assert json.loads(dumps(build))["fluid"] == {"class": "DOT 4", "filled": "2026-01-31"}
     assert value_at(build, "fluid.grade") == "DOT 4"
+
+
+def test_a_choice_may_be_said_to_be_assumed(pickup: Build) -> None:
+    """Files from before have such entries, written with a new part: they open as they were."""
+    launch = {"stall_torque": "250 lbf.ft", "gear_ratio": 2.0, "final_drive": 4.0, "driven": "rear"}
+    known = {f"vehicle.launch.{name}": {"state": "assumed"} for name in launch}
+    build = with_changes(pickup, {"vehicle.launch": launch, "evidence": known})
+
+    assert loads(dumps(build)) == build
+    assert set(build.evidence) == set(known)

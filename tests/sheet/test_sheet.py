@@ -207,6 +207,8 @@ def test_a_legend_of_many_load_cases_names_a_few(pickup: Build) -> None:
         ("\t=1", "'\t=1"),
         ("-3.5", "-3.5"),
         ("-3.5 mm", "-3.5 mm"),
+        ("-3.5 m/s²", "-3.5 m/s²"),
+        ("-3 =A1", "'-3 =A1"),
         ("+0.03", "+0.03"),
         ("front, 75 lbf", "front, 75 lbf"),
         ("", ""),

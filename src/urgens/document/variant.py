@@ -4,7 +4,6 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from urgens.document.build import Build
-from urgens.document.catalogue import is_figure
 from urgens.document.edit import dumped, lay, value_at
 from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.facts import SetUp, half_width
@@ -113,7 +112,7 @@ def _hanging_faults(build: Build) -> Iterator[BuildError]:
         except BuildErrors as errors:
             yield BuildError(place, errors.errors[0].problem, errors.errors[0].remedy)
             continue
-        if value is not None and not is_figure(build, path):
+        if isinstance(value, Part | tuple | Mapping):
             yield BuildError(place, "is no figure", "name one of the figures in it, or take it out")
         elif known.spread is not None:
             yield from _spread_faults(place, known.spread, value)

@@ -15,7 +15,7 @@ from urgens.sheet.content import content, csv_rows
 from urgens.sheet.markup import html
 from urgens.solve import Solution, solve
 
-_NUMBER = re.compile(r"[+-]?[\d.,]+( \S+)?")  # with its unit or not
+_NUMBER = re.compile(r"[+-]?[\d.,]+( [\w°%/²³·]+)?")  # with its unit or not
 FORMS = (".pdf", ".html", ".csv")
 
 

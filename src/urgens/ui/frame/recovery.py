@@ -153,4 +153,6 @@ def _held(path: Path) -> bool:
         os.close(_locked(path))
     except BlockingIOError:
         return True
+    except OSError:  # no lock of ours: a folder of that name, or another user's
+        return False
     return False
