@@ -160,6 +160,11 @@ boosters = st.one_of(
 )
 
 
+tyres = st.fixed_dictionaries(
+    {"rolling_radius": _typed(240, 380, "mm", 1)}, optional={"grip": _number(0.7, 1.4, 2)}
+)
+
+
 @st.composite
 def load_cases(draw: st.DrawFn) -> list[dict[str, Any]]:
     count = draw(st.integers(1, 3))
@@ -194,11 +199,11 @@ def documents(draw: st.DrawFn) -> dict[str, Any]:
             "engine_drag": draw(st.sampled_from(["0 N.m", "60 N.m"])),
         },
         "front": {
-            "tyre": {"rolling_radius": draw(_typed(240, 380, "mm", 1))},
+            "tyre": draw(tyres),
             "brake": draw(discs),
         },
         "rear": {
-            "tyre": {"rolling_radius": draw(_typed(240, 380, "mm", 1))},
+            "tyre": draw(tyres),
             "brake": draw(st.one_of(discs, drums, shoes)),
         },
         "pedal": {
@@ -216,5 +221,6 @@ def documents(draw: st.DrawFn) -> dict[str, Any]:
         "targets": {
             "surface": draw(_number(0.3, 1.2, 2)),
             "max_effort": draw(_typed(300, 900, "N", 0)),
+            "locked_grip": draw(st.sampled_from([1.0, 1.0, 0.8])),
         },
     }

@@ -104,28 +104,32 @@ def _solve(options: argparse.Namespace) -> int:
     import numpy as np
 
     from urgens.guidance import findings
+    from urgens.guidance.recommending import with_recommended
     from urgens.printed.solution import printed_solution
     from urgens.solve import solve
 
+    build = _loaded(options)
     solution = solve(
-        _loaded(options),
+        build,
         load_case=options.load_case,
         surface=options.surface,
         speed=options.speed,
         efforts=None if options.effort is None else np.array(options.effort),
     )
-    found = [finding.printed() for finding in findings(solution)]
+    found = [finding.printed() for finding in with_recommended(build, findings(solution))]
     _print({**printed_solution(solution), "findings": found})
     return DONE
 
 
 def _check(options: argparse.Namespace) -> int:
     from urgens.guidance import Severity, findings
+    from urgens.guidance.recommending import with_recommended
     from urgens.solve import solve
 
-    found = findings(solve(_loaded(options)))
+    build = _loaded(options)
+    found = findings(solve(build))
     if options.json:
-        rows = [finding.printed() for finding in found]
+        rows = [finding.printed() for finding in with_recommended(build, found)]
         _print(rows)
     else:
         if not found:
@@ -159,10 +163,11 @@ def _size(options: argparse.Namespace) -> int:
 
 def _valves(options: argparse.Namespace) -> int:
     from urgens.printed.valve_choice import printed_choice
-    from urgens.studies.valve_choice import candidates, judged_surfaces
+    from urgens.solve import every_road
+    from urgens.studies.valve_choice import candidates
 
     build = _loaded(options)
-    surfaces = tuple(dict.fromkeys(options.surface or judged_surfaces(build)))
+    surfaces = tuple(dict.fromkeys(options.surface or every_road(build)))
     found = candidates(build, surfaces, options.margin)
     _print(printed_choice(build, found, surfaces))
     return DONE

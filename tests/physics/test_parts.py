@@ -122,6 +122,8 @@ standings = st.builds(
     st.floats(0.1, 0.4),
     st.just(0.0),
     st.just(0.0),
+    st.sampled_from([1.0, 0.8, 1.3]),
+    st.sampled_from([1.0, 0.9, 1.25]),
 )
 
 
@@ -138,8 +140,11 @@ def test_ideal_forces_use_both_axles_alike(standing: Standing, z: float) -> None
     loads = vehicle.axle_loads(standing, z)
 
     if loads[1] > 1:
-        assert front / loads[0] == pytest.approx(z)
-        assert rear / loads[1] == pytest.approx(z)
+        assert front + rear == pytest.approx(z * standing.weight)
+        road = front / (standing.front_grip * loads[0])
+        assert rear / (standing.rear_grip * loads[1]) == pytest.approx(road)
+        if standing.front_grip == standing.rear_grip == 1:
+            assert road == pytest.approx(z)
 
 
 @given(standings, st.floats(0, 20000), st.floats(0, 20000), st.floats(0.1, 1.3))
@@ -147,19 +152,54 @@ def test_no_more_is_achieved_than_brakes_and_road_give(
     standing: Standing, front: float, rear: float, surface: float
 ) -> None:
     found = vehicle.achieved(front, rear, standing, surface)
-    most = min((front + rear) / standing.weight, surface)
+    grip = surface * max(standing.front_grip, standing.rear_grip)
+    most = min((front + rear) / standing.weight, grip, float(standing.lifts))
 
     assert 0 <= float(found.deceleration) <= most + 1e-9
     if not found.front_locked and not found.rear_locked:
         assert float(found.deceleration) == pytest.approx((front + rear) / standing.weight)
 
 
-def test_a_lifted_rear_carries_nothing() -> None:
+@given(standings, st.floats(0.1, 1.0), st.floats(0, 20000), st.floats(0, 20000))
+def test_what_both_axles_can_give_is_the_most(
+    standing: Standing, surface: float, front: float, rear: float
+) -> None:
+    """No brakes get more out of a road; and with enough of both, the formula of the reference."""
+    best = float(vehicle.attainable(standing, surface))
+    apart = (standing.front_grip - standing.rear_grip) * standing.transfer
+    still = standing.front_grip * standing.front_weight + standing.rear_grip * standing.rear_weight
+    plain = surface * still / (standing.weight * (1 - surface * apart))
+
+    if plain < standing.lifts:
+        assert best == pytest.approx(plain)
+    assert float(vehicle.achieved(front, rear, standing, surface).deceleration) <= best + 1e-9
+    with_all = vehicle.achieved(1e6, 1e6, standing, surface)
+    assert float(with_all.deceleration) == pytest.approx(min(best, float(standing.lifts)))
+
+
+@given(standings, st.floats(0.2, 1.0), st.floats(0.5, 1.0))
+def test_a_locked_axle_keeps_its_share(standing: Standing, surface: float, kept: float) -> None:
+    """Front locked only, both locked: written out; what still rolls is not touched."""
+    mu = kept * surface * standing.front_grip
+    alone = vehicle.achieved(1e6, 0.0, standing, surface, kept)
+    by_hand = mu * standing.front_weight / (standing.weight * (1 - mu * standing.transfer))
+    if by_hand < standing.lifts:
+        assert float(alone.deceleration) == pytest.approx(by_hand)
+    soft = vehicle.achieved(100.0, 50.0, standing, surface, kept)
+    assert float(soft.deceleration) == pytest.approx(150.0 / standing.weight)
+    both = vehicle.achieved(1e6, 1e6, standing, surface, kept)
+    least = min(float(vehicle.attainable(standing, kept * surface)), float(standing.lifts))
+    assert float(both.deceleration) == pytest.approx(least)
+
+
+def test_a_lifted_rear_ends_what_is_achieved() -> None:
+    """Rear load times wheelbase over weight times height: 1000 / (4000 · 0.4) = 0.625 g."""
     standing = Standing(3000.0, 1000.0, 0.4)
     found = vehicle.achieved(3600.0, 500.0, standing, 1.0)
 
     assert found.rear_locked
-    assert float(found.deceleration) == pytest.approx(0.9)
+    assert not found.front_locked
+    assert float(found.deceleration) == pytest.approx(0.625)
     assert np.isnan(vehicle.adhesion(500.0, vehicle.axle_loads(standing, 1.0)[1]))
 
 
@@ -192,7 +232,8 @@ def test_on_a_lock_line_an_axle_uses_just_the_surface(
     front = float(vehicle.front_lock_line(standing, mu, other))
     if np.isfinite(front):
         load = vehicle.axle_loads(standing, (front + other) / weight)[0]
-        assert front == pytest.approx(mu * float(load))
+        assert front == pytest.approx(mu * standing.front_grip * float(load))
     rear = float(vehicle.rear_lock_line(standing, mu, other))
     load = vehicle.axle_loads(standing, (rear + other) / weight)[1]
-    assert rear == pytest.approx(mu * max(float(load), 0.0), abs=1e-6 * weight)
+    own = mu * standing.rear_grip
+    assert rear == pytest.approx(own * max(float(load), 0.0), abs=1e-6 * weight)

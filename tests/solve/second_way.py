@@ -222,7 +222,7 @@ def loads(build: Build, case: int, z: float, speed: float) -> tuple[float, float
 def achieved(
     build: Build, case: int, effort: float, mu: float, speed: float = 0.0, part: float = 1.0
 ) -> float:
-    """Root of z W = min(F_f, μ N_f) + min(F_r, μ N_r⁺), by scipy; lifted: all load in front."""
+    """Deceleration with each axle limited to its own tyres' grip, by scipy."""
     parts = (part, part)
     closing = closing_pressure(
         build,
@@ -236,17 +236,50 @@ def achieved(
 def slid(
     build: Build, case: int, force: float, mu: float, speed: float, left: Any, closing: float = inf
 ) -> float:
-    """Deceleration with what is `left` of both axles' brakes, and of the grip."""
+    """Deceleration with what is `left` of both axles' brakes, and of the grip.
+
+    One state after the other: all roll, the front slides alone, the rear alone, both. What slides
+    keeps its share of the grip. The rear in the air ends it.
+    """
     (front_part, rear_part), grip = left
+    kept = build.targets.locked_grip
     weight, pressed = sum(loads(build, case, 0.0, 0.0)), sum(loads(build, case, 0.0, speed))
 
-    def excess(z: float) -> float:
+    def at(z: float) -> tuple[float, float, float, float]:
+        """Both axles' brakes and both axles' grip."""
         front, rear = forces_of(build, case, force, z, speed, closing)
         on_front, on_rear = loads(build, case, z, speed)
-        held = min(front_part * front, grip * mu * min(on_front, pressed))
-        return z * weight - held - min(rear_part * rear, grip * mu * max(on_rear, 0.0))
+        mus = [grip * mu * end.tyre.grip for end in (build.front, build.rear)]
+        passed = mus[0] * min(on_front, pressed), mus[1] * max(on_rear, 0.0)
+        return (front_part * front, rear_part * rear, *passed)
 
-    return float(brentq(excess, -1.0, 20.0, xtol=1e-14, rtol=1e-14))
+    def settled(front_slides: bool, rear_slides: bool) -> float:
+        def excess(z: float) -> float:
+            front, rear, on_front, on_rear = at(z)
+            held = kept * on_front if front_slides else front
+            return z * weight - held - (kept * on_rear if rear_slides else rear)
+
+        return float(brentq(excess, -1.0, 1e5, xtol=1e-14, rtol=1e-14))
+
+    lift = lifts(build, case, speed)
+    rolls, front_slides, rear_slides = (
+        settled(False, False),
+        settled(True, False),
+        settled(False, True),
+    )
+    front, rear, on_front, on_rear = at(rolls)
+    if front < on_front and rear < on_rear:
+        return min(rolls, lift)
+    if front >= on_front and at(front_slides)[1] < at(front_slides)[3]:
+        return min(front_slides, lift)
+    if rear >= on_rear and at(rear_slides)[0] < at(rear_slides)[2]:
+        return min(rear_slides, lift)
+    return min(settled(True, True), lift)
+
+
+def lifts(build: Build, case: int, speed: float) -> float:
+    """Deceleration at which the rear wheels leave the ground."""
+    return float(brentq(lambda z: loads(build, case, z, speed)[1], -100.0, 100.0))
 
 
 def one_axle(build: Build, case: int, effort: float, mu: float, live: str) -> float:
@@ -259,10 +292,11 @@ def one_axle(build: Build, case: int, effort: float, mu: float, live: str) -> fl
 
 
 def over(build: Build, case: int, forces: tuple[float, float, float], mu: float) -> float:
-    """How far [N] the nearer axle is over what the surface passes, both still rolling."""
+    """How far [N] the nearer axle is over what its tyres pass, both still rolling."""
     front, rear, z = forces
     on_front, on_rear = loads(build, case, z, 0.0)
-    return max(front - mu * on_front, rear - mu * on_rear)
+    mus = mu * build.front.tyre.grip, mu * build.rear.tyre.grip
+    return max(front - mus[0] * on_front, rear - mus[1] * on_rear)
 
 
 def taken(build: Build, end: str, p: float) -> float:

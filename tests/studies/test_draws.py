@@ -46,7 +46,7 @@ def test_a_spread_on_any_figure_is_drawn_and_settled(build: Build) -> None:
     for path in paths[:: max(len(paths) // 12, 1)]:
         alone = edited(build, "evidence", {path: {"state": "assumed", "spread": "10 %"}})
         assert robustness(alone, draws=60) is not None, path
-        assert path in {row.figure.path for row in still_to_settle(alone, 0.9)}
+        assert path in {row.figure.path for row in still_to_settle(alone)}
     assert dumps(build) == text
 
 

@@ -50,7 +50,7 @@ def test_ways_are_those_of_the_core_best_first(open_window: Opener, qtbot: Any, 
 def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: Any) -> None:
     window = open_window(demo("pickup"))
     shown, before = ranked(qtbot, window), window.session.build
-    wanted = with_changes(before, shown.found[1].changes)
+    wanted = with_changes(before, shown.found[1].to_take[0].changes)
     assert "reducing valve, knee 375 psi, slope 0.30" in shown.fitted.name.text()
     assert shown.fitted.figure.text() == "rear first"
     place = shown._list.indexOf(shown.fitted)  # worse than all that keep the front first
@@ -71,12 +71,12 @@ def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: 
 def test_a_button_and_enter_try_as_well(open_window: Opener, qtbot: Any) -> None:
     window = open_window(demo("roadster"))
     shown = ranked(qtbot, window)
-    first = with_changes(window.session.build, shown.found[0].changes)
+    first = with_changes(window.session.build, shown.found[0].to_take[0].changes)
     QTest.mouseClick(shown.cards[0].button, LEFT)
     assert window.session.build == first
     qtbot.waitUntil(lambda: not shown.work.busy, timeout=20_000)
     last = len(shown.cards) - 1
-    wanted = with_changes(window.session.build, shown.found[last].changes)
+    wanted = with_changes(window.session.build, shown.found[last].to_take[0].changes)
     shown.cards[last].setFocus()
     QTest.keyClick(shown.cards[last], Qt.Key.Key_Return)
     assert window.session.build == wanted

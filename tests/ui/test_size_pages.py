@@ -315,7 +315,7 @@ def test_set_ups_stand_side_by_side_and_are_chosen(open_window: Opener) -> None:
     assert table.names == ["as it is", "manual"]
     rows = {row.name: row.values for row in table.rows}
     manual = solve(with_setup(demo("pickup"), "manual"))
-    assert rows["Foot at first lock"][1] == pytest.approx(float(manual.lock.effort[0, 2]))
+    assert rows["Foot at first lock"][1] == pytest.approx(float(manual.lock.effort[0, manual.road]))
     assert rows["Pedal ratio"] == pytest.approx((4.0, 5.4))
     assert rows["Booster"] == ("vacuum", "none")
     table.setFocus()

@@ -10,6 +10,8 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
 from urgens.document import Build, demo_text, load, save
+from urgens.guidance.choosing import what
+from urgens.studies.valve_choice import candidates
 from urgens.ui.frame.deeds import ALL_DEEDS
 from urgens.ui.frame.window import Window
 
@@ -107,12 +109,15 @@ def test_leaving_by_saving(window: Window, tmp_path: Path, pickup: Build, answer
     assert window.session.build.name == "Tarn"
 
 
-def test_a_finding_is_shown_and_its_fix_done_and_undone(window: Window) -> None:
+def test_a_finding_is_shown_and_its_fix_done_and_undone(window: Window, qtbot: Any) -> None:
     line = window.finding_line
     assert line.finding is not None
     assert line.finding.code == "rear-locks-first"
     assert "the rear wheels lock first" in line.message.text
 
+    qtbot.waitUntil(line.fix.isVisible, timeout=20_000)
+    (first, *_) = candidates(window.session.build)
+    assert what(window.session.build, first.to_take[0], window.session.units)[1:] in line.fix.text()
     QTest.keyClick(window, Qt.Key.Key_F, Qt.KeyboardModifier.ShiftModifier)
 
     assert line.finding is not None

@@ -74,8 +74,19 @@ class Build(Part):
                 f"write {wanted}, or choose another cylinder",
             )
         yield from twin_names(self.setups)
+        yield from self._corner_fits()
         if isinstance(self.booster, VacuumBooster):
             yield from self._vacuum_fits(self.booster)
+
+    def _corner_fits(self) -> Iterator[Fault]:
+        least = min(self.front.tyre.grip, self.rear.tyre.grip) * self.targets.surface
+        if self.targets.corner >= least:
+            yield Fault(
+                "targets.corner",
+                f"{self.targets.corner:g} g to the side leaves no grip to brake with: the tyres "
+                f"have {least:g} on the target road",
+                f"write a number below {least:g}",
+            )
 
     def _vacuum_fits(self, booster: VacuumBooster) -> Iterator[Fault]:
         ambient = float(air_pressure(self.vehicle.altitude.value))

@@ -7,6 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from urgens.data import FOLDER
 from urgens.document.part import FluidVolume, Length, Name, Pressure, Temperature
+from urgens.document.valves.adjustable import Adjustable
 from urgens.quantity import HOSE_EXPANSION, Quantity, parse
 
 
@@ -88,6 +89,21 @@ def hose_table() -> HoseTable:
 def window_table() -> WindowTable:
     """Return the shipped windows."""
     return WindowTable.model_validate_json(_text("windows.json"))
+
+
+class ReducingValveTable(_Row):
+    """Reducing valves as they are sold: knees, slopes, and an adjustable one."""
+
+    source: str
+    knees: tuple[Pressure, ...]
+    slopes: tuple[Annotated[float, Field(ge=0, lt=1)], ...]
+    adjustable: Adjustable
+
+
+@lru_cache(maxsize=1)
+def reducing_valve_table() -> ReducingValveTable:
+    """Return the shipped reducing valves."""
+    return ReducingValveTable.model_validate_json(_text("reducing_valves.json"))
 
 
 class PistonTable(_Row):

@@ -3,6 +3,8 @@
 from collections.abc import Iterator
 from typing import Annotated
 
+from pydantic import Field
+
 from urgens.document.entry import wish
 from urgens.document.part import Fault, Force, Part, PositiveNumber, Pressure, Share
 from urgens.quantity import FORCE, PRESSURE, parse
@@ -41,6 +43,20 @@ class Targets(Part):
             "Share of each chamber's stroke that stays unused",
             step=0.01,
         ),
+    ] = 0.0
+    locked_grip: Annotated[
+        float,
+        Field(strict=True, allow_inf_nan=False, ge=0.5, le=1.0),
+        wish(
+            "Grip that a locked wheel keeps",
+            "Share of its coefficient that a sliding tyre keeps: 0.75 to 0.85 on dry roads",
+            step=0.01,
+        ),
+    ] = 1.0
+    corner: Annotated[
+        float,
+        Field(strict=True, allow_inf_nan=False, ge=0.0, le=1e3),
+        wish("Kept for cornering, g", "Acceleration to the side that grip is kept for", step=0.05),
     ] = 0.0
 
     def rules(self) -> Iterator[Fault]:

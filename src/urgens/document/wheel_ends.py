@@ -4,7 +4,7 @@ import re
 from collections.abc import Iterator
 from typing import Annotated
 
-from pydantic import BeforeValidator
+from pydantic import BeforeValidator, Field
 
 from urgens.document.brakes import Brake
 from urgens.document.entry import Entry
@@ -52,11 +52,30 @@ Size = Annotated[
 ]
 
 
+def _grip_spread(tyre: "Tyre") -> str | None:
+    """Return what a factor is off by that somebody gave; tyres that are alike are so exactly."""
+    return "5 %" if "grip" in tyre.model_fields_set else None
+
+
+Grip = Annotated[
+    float,
+    Field(strict=True, allow_inf_nan=False, ge=0.5, le=2.0),
+    Entry(
+        "Grip of the tyres",
+        "stops that lock one axle alone, on one road",
+        "Coefficient of this axle's tyres over that of the road: 1 where both axles' are alike",
+        spread=_grip_spread,
+        step=0.01,
+    ),
+]
+
+
 class Tyre(Part):
     """A tyre, by measured rolling radius or by size code; of both, the radius counts."""
 
     rolling_radius: RollingRadius | None = None
     size: Size | None = None
+    grip: Grip = 1.0
 
     @property
     def radius(self) -> float:

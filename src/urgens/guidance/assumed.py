@@ -16,8 +16,8 @@ from urgens.studies.settle import at_both_ends
 @rule("assumed-figure-decides")
 def assumed_figure_decides(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of an assumed figure at one end of whose spread the rear locks first."""
-    count = solution.judged
-    if (solution.lock.axle[:, :count] == AxleName.REAR).any():
+    roads = list(solution.roads)
+    if (solution.lock.axle[:, roads] == AxleName.REAR).any():
         return
     figures = tuple(
         figure
@@ -26,7 +26,7 @@ def assumed_figure_decides(solution: Solution, words: Words) -> Iterator[Finding
     )
     if not figures:
         return
-    surfaces = np.array(solution.surfaces[:count])
+    surfaces = np.array([solution.surfaces[road] for road in roads])
     rear = at_both_ends(solution.build, figures, surfaces).axle == AxleName.REAR
     for index, figure in enumerate(figures):
         for end, name in ((rear[index], "low"), (rear[len(figures) + index], "high")):

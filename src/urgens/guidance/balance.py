@@ -5,17 +5,13 @@ from collections.abc import Iterator
 import numpy as np
 
 from urgens.document.valves import kind_of
-from urgens.document.valves.adjustable import Adjustable
-from urgens.document.valves.inertia_sensing import InertiaSensing
-from urgens.document.valves.load_sensing import LoadSensing
-from urgens.guidance.finding import Finding, Fix, Severity
-from urgens.guidance.practice import IDLE_REAR, LOWEST_KNEE, ROAD_VALVE_SLOPE
-from urgens.guidance.refit import put_in
+from urgens.guidance.finding import Finding, Severity
+from urgens.guidance.practice import IDLE_REAR
 from urgens.guidance.registry import rule
-from urgens.guidance.words import COMMON_PRACTICE, Words, state
-from urgens.physics.axle import Axle
+from urgens.guidance.words import COMMON_PRACTICE, Words, state, states
+from urgens.physics.arrays import Bools
 from urgens.physics.valve_law import at_rest, through
-from urgens.physics.vehicle import Standing, demand
+from urgens.physics.vehicle import attainable, demand
 from urgens.solve import AxleName, Solution, ideal_pressures
 from urgens.solve.adhesion_curve import LOWEST, whole_line
 from urgens.solve.line_pressure import pushrod_force
@@ -27,19 +23,16 @@ KNEE_STEP = 2e5 / 6  # Pa, about 5 psi: finer than such valves are set
 
 @rule("rear-locks-first")
 def rear_locks_first(solution: Solution, words: Words) -> Iterator[Finding]:
-    """Tell where the first lock is the rear axle."""
-    lock, count = solution.lock, solution.judged
-    first = lock.axle[:, :count] == AxleName.REAR
+    """Tell where the first lock is the rear axle, on any road from ice to the target's."""
+    lock, roads = solution.lock, list(solution.roads)
+    first = lock.axle[:, roads] == AxleName.REAR
     if not first.any():
         return
-    lead = np.where(first, lock.rear_used[:, :count] - lock.front_used[:, :count], -np.inf)
-    case, mu = np.unravel_index(int(np.argmax(np.where(np.isnan(lead), np.inf, lead))), lead.shape)
-    others = [
-        state(solution.system.case_names[c], solution.surfaces[m])
-        for c, m in np.argwhere(first)
-        if (c, m) != (case, mu)
-    ]
-    also = f" Likewise {_some(others)}." if others else ""
+    lead = np.where(first, lock.rear_used[:, roads] - lock.front_used[:, roads], -np.inf)
+    case, place = divmod(int(np.argmax(np.where(np.isnan(lead), np.inf, lead))), len(roads))
+    mu = roads[place]
+    first[case, place] = False  # said by itself
+    also = f" Likewise {_places(solution, first)}." if first.any() else ""
     yield Finding(
         code="rear-locks-first",
         severity=Severity.DANGER,
@@ -49,45 +42,18 @@ def rear_locks_first(solution: Solution, words: Words) -> Iterator[Finding]:
         why="A locked wheel holds no line: with the front still rolling the vehicle spins.",
         basis=FORCE_BALANCE,
         where="valves.rear",
-        fixes=tuple(_calmer_rear(solution, words)),
+        chosen=True,
     )
 
 
-def _some(states: list[str]) -> str:
-    """Name the first of `states` and count the rest."""
-    rest = len(states) - 1
-    return states[0] if not rest else f"{states[0]} and in {rest} more"
-
-
-def _calmer_rear(solution: Solution, words: Words) -> Iterator[Fix]:
-    """Yield the edit that brings the rear below the front on every judged road."""
-    valves = solution.build.valves.rear
-    reducing = [i for i, v in enumerate(valves) if kind_of(v).has_knee]
-    slope = getattr(valves[reducing[0]], "slope", 0.0) if reducing else ROAD_VALVE_SLOPE
-    knee = highest_knee(solution, slope)
-    sensing = any(isinstance(valves[i], LoadSensing | InertiaSensing) for i in reducing)
-    if not np.isfinite(knee) or knee < LOWEST_KNEE or len(reducing) > 1 or sensing:
-        return
-    if not reducing:
-        fitted = {"kind": "reducing", "knee": words.typed_pressure(knee), "slope": slope}
-        label = f"Fit a reducing valve, {words.pressure(knee)}, slope {slope:g}"
-        yield put_in(solution.build, Axle.REAR, fitted, label, first=False)
-        return
-    index, valve = reducing[0], valves[reducing[0]]
-    if isinstance(valve, Adjustable):
-        rows = valve.table
-        if knee < rows[0][1].value:
-            return
-        turns = float(np.interp(knee, [r[1].value for r in rows], [r[0] for r in rows]))
-        turns = float(np.floor(turns * 4) / 4)
-        label = f"Set the valve to {turns:g} turns"
-        if valve.counted == "notches":
-            turns = max(row[0] for row in rows if row[1].value <= knee)
-            label = f"Set the valve to notch {turns:g}"
-        yield Fix(label, f"valves.rear[{index}].turns", turns)
-    else:
-        label = f"Take a knee of {words.pressure(knee)}"
-        yield Fix(label, f"valves.rear[{index}].knee", words.typed_pressure(knee))
+def _places(solution: Solution, marked: Bools) -> str:
+    """Name the marked roads of the first load case that has some, and count the other cases."""
+    case, *rest = np.flatnonzero(marked.any(axis=1))
+    surfaces = [
+        solution.surfaces[r] for r, on in zip(solution.roads, marked[case], strict=True) if on
+    ]
+    named = states(solution.system.case_names[case], surfaces)
+    return f"{named} and {len(rest)} more of the load cases" if rest else named
 
 
 def highest_knee(solution: Solution, slope: float) -> float:
@@ -99,9 +65,9 @@ def highest_knee(solution: Solution, slope: float) -> float:
     and judged road.
     """
     made = solution.system
-    surfaces = np.array(solution.surfaces[: solution.judged])
-    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
-    front_ideal, rear_ideal = ideal_pressures(made, cases, surfaces)
+    surfaces = np.array([solution.surfaces[road] for road in solution.roads])
+    cases = made.cases
+    front_ideal, rear_ideal = ideal_pressures(made, cases, attainable(cases, surfaces))
     efforts = np.linspace(0.0, made.max_effort, 401)
     lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
     others = [
@@ -122,11 +88,10 @@ def highest_knee(solution: Solution, slope: float) -> float:
 @rule("rear-lifts")
 def rear_lifts(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell where the rear load is not positive at a deceleration the surface allows."""
-    standing = solution.system.standing
-    lifts = (standing.rear_weight + standing.rear_press) / (standing.weight * standing.transfer)
-    surfaces = np.array(solution.surfaces[: solution.judged])
-    allowed = surfaces * np.asarray(standing.pressed / standing.weight)[:, None]
-    lifted = allowed >= np.asarray(lifts)[:, None]
+    cases = solution.system.cases
+    surfaces = np.array([solution.surfaces[road] for road in solution.roads])
+    lifts = np.asarray(cases.lifts)[:, 0]
+    lifted = attainable(cases, surfaces) >= lifts[:, None]
     if not lifted.any():
         return
     case = int(np.argmax(lifted.any(axis=1)))
@@ -135,8 +100,7 @@ def rear_lifts(solution: Solution, words: Words) -> Iterator[Finding]:
     yield Finding(
         code="rear-lifts",
         severity=Severity.DANGER,
-        message=f"{state(name, mu)}: the rear wheels leave the ground at "
-        f"{np.asarray(lifts)[case]:.2f} g.",
+        message=f"{state(name, mu)}: the rear wheels leave the ground at {lifts[case]:.2f} g.",
         why="Deceleration times centre-of-gravity height over wheelbase takes all the rear load.",
         basis=FORCE_BALANCE,
         where=f"vehicle.load_cases[{case}].cg_height",
@@ -171,11 +135,10 @@ def deceleration_not_reached(solution: Solution, words: Words) -> Iterator[Findi
 @rule("rear-overtakes")
 def rear_overtakes(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell where the rear uses more adhesion than the front though it does not lock first."""
-    if (solution.lock.axle[:, : solution.judged] == AxleName.REAR).any():
+    if (solution.lock.axle[:, list(solution.roads)] == AxleName.REAR).any():
         return
     made, target = solution.system, solution.build.targets.surface
-    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
-    points = whole_line(made, cases)
+    points = whole_line(made, made.cases)
     above = (points.lead > 0.0) & (points.z >= LOWEST) & (points.z <= target)
     for case in np.flatnonzero(above.any(axis=1)):
         name, z = made.case_names[case], points.z[case][above[case]]
@@ -184,7 +147,8 @@ def rear_overtakes(solution: Solution, words: Words) -> Iterator[Finding]:
             severity=Severity.WARNING,
             message=f"“{name}”: from {z.min():.2f} to {z.max():.2f} g the rear uses more grip "
             "than the front.",
-            why="Between the roads looked at, one with just that grip lets the rear lock first.",
+            why="Pressed harder than the foot may, or on a road between those looked at, the rear "
+            "would lock first.",
             basis=FORCE_BALANCE,
             where="valves.rear",
             fixes=(),

@@ -4,6 +4,8 @@ from dataclasses import dataclass
 from enum import IntEnum
 from typing import Any
 
+from urgens.document import Change
+
 
 class Severity(IntEnum):
     """How much a finding matters, worst first."""
@@ -23,13 +25,22 @@ class Fix:
     """A named edit of the build: `value`, as typed or as JSON, goes to `path`.
 
     Where a list is put in another order, `order` names what stays by the place it had, and holds
-    what is new as JSON: what is known of an entry goes with it.
+    what is new as JSON: what is known of an entry goes with it. `more` goes with it, by path.
     """
 
     label: str
     path: str
     value: Any
     order: tuple[int | dict[str, Any], ...] | None = None
+    more: tuple[tuple[str, Any], ...] = ()
+
+    @property
+    def change(self) -> Change:
+        """The step it is."""
+        values = dict(self.more)
+        if self.order is None:
+            return Change(self.label, {self.path: self.value, **values})
+        return Change(self.label, values, orders={self.path: self.order})
 
 
 @dataclass(frozen=True)
@@ -43,6 +54,7 @@ class Finding:
     basis: str
     where: str
     fixes: tuple[Fix, ...] = ()
+    chosen: bool = False  # the fix is what `guidance.recommending` finds, which takes a while
 
     def printed(self) -> dict[str, Any]:
         """Return the finding as plain JSON values."""

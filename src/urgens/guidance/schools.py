@@ -169,7 +169,7 @@ def _front_share(made: System, solution: Solution) -> str:
 
 def _fixed_or_adjustable(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     """Say what a fixed valve would have to be, which an adjustable one has to reach."""
-    fixed = next((one for one in found if one.kind == "reducing"), None)
+    fixed = next((one.fitted for one in found if one.kind == "reducing"), None)
     if fixed is None or fixed.knee is None:
         return ""
     return (

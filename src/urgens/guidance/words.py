@@ -1,5 +1,6 @@
 """Figures and roads as findings write them."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from urgens.quantity import (
@@ -54,13 +55,20 @@ class Words:
 
 def road(surface: float) -> str:
     """Return a tyre-road coefficient [-] as a place a sentence can go on from."""
-    name = {ICE: "on ice", WET: "on a wet road"}.get(surface, "on the target road")
-    return f"{name} (μ {surface:.2f})"
+    named = {ICE: "on ice", WET: "on a wet road"}.get(surface)
+    return f"on a road of μ {surface:.2f}" if named is None else f"{named} (μ {surface:.2f})"
 
 
 def state(case: str, surface: float) -> str:
     """Return a load case and a coefficient [-] as the start of a sentence."""
     return f"“{case}” {road(surface)}"
+
+
+def states(case: str, surfaces: Sequence[float]) -> str:
+    """Return a load case and rising coefficients [-], as a place in a sentence."""
+    if len(surfaces) == 1:
+        return state(case, surfaces[0])
+    return f"“{case}” on roads from μ {surfaces[0]:.2f} to {surfaces[-1]:.2f}"
 
 
 def listed(items: list[str]) -> str:

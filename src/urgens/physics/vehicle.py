@@ -16,7 +16,8 @@ class Standing(NamedTuple):
     """A vehicle as it stands and as the air presses on it; all of shapes that broadcast.
 
     `front_weight`, `rear_weight` axle loads at rest [N]; `transfer` centre-of-gravity height
-    over wheelbase [-]; `front_press`, `rear_press` downforce [N].
+    over wheelbase [-]; `front_press`, `rear_press` downforce [N]; `front_grip`, `rear_grip` the
+    axles' grip factors: an axle's coefficient over the road's [-].
     """
 
     front_weight: Floats
@@ -24,6 +25,8 @@ class Standing(NamedTuple):
     transfer: Floats
     front_press: Floats = 0.0
     rear_press: Floats = 0.0
+    front_grip: Floats = 1.0
+    rear_grip: Floats = 1.0
 
     @property
     def weight(self) -> Floats:
@@ -34,6 +37,18 @@ class Standing(NamedTuple):
     def pressed(self) -> Floats:
         """Load of the vehicle on the road [N], with downforce."""
         return self.weight + self.front_press + self.rear_press
+
+    @property
+    def lifts(self) -> Floats:
+        """Deceleration at which the rear wheels leave the ground [g]; inf where none does."""
+        still = np.maximum(self.rear_weight + self.rear_press, 0.0)
+        with np.errstate(divide="ignore"):
+            return np.divide(still, self.weight * self.transfer)
+
+    @property
+    def plain(self) -> "Standing":
+        """As published rules look at a vehicle: no downforce, all tyres alike."""
+        return self._replace(front_press=0.0, rear_press=0.0, front_grip=1.0, rear_grip=1.0)
 
 
 def downforce(speed: Floats, lift_area: Floats) -> Array:
@@ -81,6 +96,20 @@ def adhesion(force: Floats, load: Floats) -> Array:
     return np.where(carries, force / np.where(carries, load, 1.0), np.nan)
 
 
+def road_used(
+    forces: tuple[Floats, Floats], loads: tuple[Floats, Floats], standing: Standing
+) -> tuple[Array, Array]:
+    """Return the road's coefficient [-] that each axle needs; NaN where it carries nothing.
+
+    forces: of the front and the rear axle [N].
+    loads: on them [N].
+    standing: the vehicle at rest [N, -].
+    Source: adhesion used over the axle's grip factor.
+    """
+    front, rear = (adhesion(f, n) for f, n in zip(forces, loads, strict=True))
+    return front / standing.front_grip, rear / standing.rear_grip
+
+
 class Achieved(NamedTuple):
     """Deceleration on a surface [g] and which axles are limited by it."""
 
@@ -90,7 +119,11 @@ class Achieved(NamedTuple):
 
 
 def achieved(
-    front_force: Floats, rear_force: Floats, standing: Standing, surface: Floats
+    front_force: Floats,
+    rear_force: Floats,
+    standing: Standing,
+    surface: Floats,
+    kept: Floats = 1.0,
 ) -> Achieved:
     """Return what the surface lets the brakes achieve.
 
@@ -98,22 +131,23 @@ def achieved(
     rear_force: that the rear brakes could give [N].
     standing: the vehicle at rest [N, -].
     surface: tyre-road coefficient [-].
+    kept: share of its coefficient that a locked axle keeps [-].
     The four states in closed form; the one that is consistent is the root of the force balance.
-    Source: force balance with each axle's force limited to surface times load.
+    A rear that leaves the ground ends it, however much more the road gives.
+    Source: force balance with each axle's force limited to its coefficient times its load.
     """
     weight, transfer = standing.weight, standing.transfer
+    front_mu, rear_mu = (kept * surface * one for one in (standing.front_grip, standing.rear_grip))
     front_still = standing.front_weight + standing.front_press
     rear_still = standing.rear_weight + standing.rear_press
     rolling = demand(front_force, rear_force, standing)
-    pitches = np.less(surface * transfer, 1.0)  # else the vehicle tips before the front slides
-    left = np.where(pitches, 1.0 - surface * transfer, 1.0)
-    slides = (surface * front_still + rear_force) / (weight * left)
+    pitches = np.less(front_mu * transfer, 1.0)  # else the vehicle tips before the front slides
+    left = np.where(pitches, 1.0 - front_mu * transfer, 1.0)
+    slides = (front_mu * front_still + rear_force) / (weight * left)
     front_only = np.where(pitches, slides, np.inf)
-    rear_only = (front_force + surface * rear_still) / (weight * (1.0 + surface * transfer))
+    rear_only = (front_force + rear_mu * rear_still) / (weight * (1.0 + rear_mu * transfer))
     # A lifted rear passes nothing on, and the whole load stands on the front.
-    lift = rear_still / (weight * transfer)
-    rear_only = np.where(rear_only > lift, front_force / weight, rear_only)
-    both = surface * standing.pressed / weight
+    rear_only = np.where(rear_only > standing.lifts, front_force / weight, rear_only)
 
     front_grip, rear_grip = grip(standing, rolling, surface)
     front_over, rear_over = front_force >= front_grip, rear_force >= rear_grip
@@ -124,8 +158,45 @@ def achieved(
     rear_alone = rear_over & ~front_alone & (front_force < front_grip_rear_only)
     locked_both = ~(rolls | front_alone | rear_alone)
     one_locked = np.where(front_alone, front_only, rear_only)
+    both = attainable(standing, kept * surface)
     deceleration = np.where(rolls, rolling, np.where(locked_both, both, one_locked))
-    return Achieved(deceleration, front_alone | locked_both, rear_alone | locked_both)
+    return ended_by_lift(
+        Achieved(deceleration, front_alone | locked_both, rear_alone | locked_both), standing
+    )
+
+
+def ended_by_lift(found: Achieved, standing: Standing) -> Achieved:
+    """Return what is achieved, no more than lifts the rear wheels; the front does not lock then.
+
+    found: by the force balance alone [g]; standing: the vehicle at rest [N, -].
+    Source: moments about the front tyre contact.
+    """
+    lifts = np.asarray(standing.lifts)
+    lifted: Bools = np.asarray(found.deceleration >= lifts)
+    return Achieved(
+        np.minimum(found.deceleration, lifts),
+        found.front_locked & (found.deceleration <= lifts),
+        found.rear_locked | lifted,
+    )
+
+
+def attainable(standing: Standing, surface: Floats) -> Array:
+    """Return the deceleration [g] with both axles at their limit on a surface.
+
+    standing: the vehicle at rest [N, -].
+    surface: tyre-road coefficient [-].
+    Where the rear carries nothing then, the front's coefficient on the whole load.
+    Source: force balance, each axle's coefficient times its load at that deceleration.
+    """
+    front_mu, rear_mu = surface * standing.front_grip, surface * standing.rear_grip
+    front_still = standing.front_weight + standing.front_press
+    rear_still = standing.rear_weight + standing.rear_press
+    left = 1.0 - (front_mu - rear_mu) * standing.transfer
+    held = np.greater(left, 0.0)
+    both = (front_mu * front_still + rear_mu * rear_still) / standing.weight
+    both = np.where(held, both / np.where(held, left, 1.0), np.inf)
+    lifted = front_mu * standing.pressed / standing.weight
+    return np.where(both > standing.lifts, lifted, both)
 
 
 def grip(standing: Standing, deceleration: Floats, surface: Floats) -> tuple[Array, Array]:
@@ -136,20 +207,27 @@ def grip(standing: Standing, deceleration: Floats, surface: Floats) -> tuple[Arr
     surface: tyre-road coefficient [-].
     Source: Coulomb friction on the axle loads.
     """
+    front, rear = _carried(standing, deceleration)
+    return surface * standing.front_grip * front, surface * standing.rear_grip * rear
+
+
+def _carried(standing: Standing, deceleration: Floats) -> tuple[Array, Array]:
+    """Return front and rear axle load [N], with a lifted rear's in front."""
     front, rear = axle_loads(standing, deceleration)
-    return surface * np.minimum(front, standing.pressed), surface * np.maximum(rear, 0.0)
+    return np.minimum(front, standing.pressed), np.maximum(rear, 0.0)
 
 
 def ideal_forces(standing: Standing, deceleration: Floats) -> tuple[Array, Array]:
-    """Return the axle forces [N] at which both axles use the same adhesion.
+    """Return the axle forces [N] at which both axles use the same share of their grip.
 
     standing: the vehicle at rest [N, -].
     deceleration: [g].
-    Source: each axle's force is deceleration times its load (without downforce).
+    Source: each axle's force is the same road's coefficient times grip factor and load.
     """
-    front, rear = axle_loads(standing, deceleration)
-    share = deceleration * standing.weight / standing.pressed
-    return np.asarray(share * front), np.asarray(share * np.maximum(rear, 0.0))
+    front, rear = _carried(standing, deceleration)
+    front, rear = standing.front_grip * front, standing.rear_grip * rear
+    road = deceleration * standing.weight / (front + rear)
+    return np.asarray(road * front), np.asarray(road * rear)
 
 
 def stopping_distance(speed: Floats, deceleration: Floats, delay: Floats = 0.0) -> Array:
@@ -164,6 +242,22 @@ def stopping_distance(speed: Floats, deceleration: Floats, delay: Floats = 0.0) 
     with np.errstate(divide="ignore", invalid="ignore"):
         braking = np.where(slow > 0.0, np.square(speed) / slow, np.inf)
     return np.asarray(np.multiply(speed, delay) + braking)
+
+
+def in_a_corner(standing: Standing, surface: Floats, lateral: Floats) -> Standing:
+    """Return the vehicle with the grip that cornering leaves; NaN where it leaves none.
+
+    standing: the vehicle at rest [N, -].
+    surface: tyre-road coefficient [-].
+    lateral: acceleration to the side [g].
+    Source: friction circle of each axle, an estimate.
+    """
+    left = (
+        braking_coefficient_in_a_corner(surface * grip_factor, lateral) / surface
+        for grip_factor in (standing.front_grip, standing.rear_grip)
+    )
+    front, rear = left
+    return standing._replace(front_grip=front, rear_grip=rear)
 
 
 def braking_coefficient_in_a_corner(surface: Floats, lateral: Floats) -> Array:
@@ -184,10 +278,11 @@ def front_lock_line(standing: Standing, surface: Floats, rear: Floats) -> Array:
     Infinite where the load that moves forward outruns what the front takes.
     Source: Limpert, Brake Design and Safety, lines of constant front friction (from memory).
     """
-    moved = np.multiply(surface, standing.transfer)
+    own = np.multiply(surface, standing.front_grip)
+    moved = own * standing.transfer
     load = standing.front_weight + standing.front_press + standing.transfer * np.asarray(rear)
     with np.errstate(divide="ignore", invalid="ignore"):
-        return np.asarray(np.where(moved < 1.0, surface * load / (1.0 - moved), np.inf))
+        return np.asarray(np.where(moved < 1.0, own * load / (1.0 - moved), np.inf))
 
 
 def rear_lock_line(standing: Standing, surface: Floats, front: Floats) -> Array:
@@ -197,5 +292,5 @@ def rear_lock_line(standing: Standing, surface: Floats, front: Floats) -> Array:
     Source: Limpert, Brake Design and Safety, lines of constant rear friction (from memory).
     """
     load = standing.rear_weight + standing.rear_press - standing.transfer * np.asarray(front)
-    moved = np.multiply(surface, standing.transfer)
-    return np.asarray(surface * np.maximum(load, 0.0) / (1.0 + moved))
+    own = np.multiply(surface, standing.rear_grip)
+    return np.asarray(own * np.maximum(load, 0.0) / (1.0 + own * standing.transfer))

@@ -13,9 +13,8 @@ from urgens.studies.heat import heated
 from urgens.studies.pedal_linkage import linkage
 from urgens.studies.vacuum_reserve import reserve
 
-_PRINTED = tuple(
-    name for name in Presses.__dataclass_fields__ if name not in ("front_locked", "rear_locked")
-)
+_OWN = ("front_used", "rear_used", "front_locked", "rear_locked")  # said in other ways
+_PRINTED = tuple(name for name in Presses.__dataclass_fields__ if name not in _OWN)
 
 
 def printed_solution(solution: Solution) -> dict[str, Any]:

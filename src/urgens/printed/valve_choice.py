@@ -23,10 +23,10 @@ def printed_choice(
         "candidates": [
             {
                 "kind": one.kind,
-                "knee": one.knee,
-                "slope": one.slope,
-                "bar_offset": one.bar_offset,
-                "size": None if one.size is None else one.size.value,
+                "knee": one.fitted.knee,
+                "slope": one.fitted.slope,
+                "bar_offset": one.fitted.bar_offset,
+                "size": None if one.fitted.size is None else one.fitted.size.value,
                 "rear_first": [
                     {"load_case": names[case], "surface": surfaces[road]}
                     for case, road in one.verdict.rear_first
@@ -38,10 +38,25 @@ def printed_choice(
                     "rear_below_front": one.regulation.rear_below_front,
                     "adhesion_limit": one.regulation.adhesion_limit,
                 },
-                "changes": one.changes,
+                "sold": _sold(one),
+                "lost": list(one.lost),
+                "changes": one.fitted.changes,
                 "why": why(build, one, surfaces, build.natural_units),
             }
             for one in found
         ],
         "recommended": 0,
+    }
+
+
+def _sold(one: Candidate) -> dict[str, Any] | None:
+    """Return the best of what is sold, with the edits that fit it."""
+    if one.sold is None:
+        return None
+    way, verdict = one.sold
+    return {
+        "knee": way.knee,
+        "slope": way.slope,
+        "mean_efficiency": figure(verdict.mean_efficiency),
+        "changes": way.changes,
     }

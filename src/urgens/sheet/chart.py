@@ -6,7 +6,6 @@ from html import escape
 import numpy as np
 from numpy.typing import NDArray
 
-from urgens.physics.vehicle import Standing
 from urgens.quantity import PRESSURE, Units, UnitSystem, unit_shown, written
 from urgens.quantity.display import in_units
 from urgens.solve import Solution, ideal_pressures
@@ -52,7 +51,7 @@ def pressure_chart(solution: Solution, units: UnitSystem | Units) -> bytes:
     scale, made = in_units(PRESSURE, units), solution.system
     pressed = solution.press(np.linspace(0.0, made.max_effort, POINTS))
     front, rear = pressed.front_pressure / scale, pressed.rear_pressure / scale
-    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    cases = made.cases
     z = np.linspace(0.0, 1.2, POINTS)
     ideal_front, ideal_rear = (p / scale for p in ideal_pressures(made, cases, z))
     inside = ideal_rear[ideal_front <= front.max()]

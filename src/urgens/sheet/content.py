@@ -85,11 +85,11 @@ def _presses(solution: Solution, units: UnitSystem | Units) -> Table:
 
 
 def _locks(solution: Solution, units: UnitSystem | Units) -> Table:
-    surfaces = solution.surfaces[: solution.judged]
-    names = {ICE: "Ice", WET: "Wet"}
-    heads = ("Load case", *(f"{names.get(mu, 'Target')}, μ {mu:.2f}" for mu in surfaces))
+    names = {ICE: "Ice, ", WET: "Wet, ", solution.build.targets.surface: "Target, "}
+    roads = [(road, solution.surfaces[road]) for road in solution.shown]
+    heads = ("Load case", *(f"{names.get(mu, '')}μ {mu:.2f}" for _, mu in roads))
     rows = [
-        (name, *(_lock(solution, case, road, units) for road in range(len(surfaces))))
+        (name, *(_lock(solution, case, road, units) for road, _ in roads))
         for case, name in enumerate(solution.system.case_names)
     ]
     return Table("Which axle locks first", heads, tuple(rows))

@@ -3,7 +3,8 @@
 from urgens.solve.adhesion_curve import Crossings, Regulation, ideal_pressures
 from urgens.solve.lock import AxleName, FirstLock, first_lock
 from urgens.solve.press import Presses, press
-from urgens.solve.solution import ICE, WET, Solution, solve
+from urgens.solve.roads import ICE, WET, every_road
+from urgens.solve.solution import Solution, solve
 from urgens.solve.system import System, system
 
 __all__ = [
@@ -16,6 +17,7 @@ __all__ = [
     "Regulation",
     "Solution",
     "System",
+    "every_road",
     "first_lock",
     "ideal_pressures",
     "press",

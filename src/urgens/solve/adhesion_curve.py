@@ -55,7 +55,7 @@ class Line:
     """The system pressed ever harder, with no limit of effort: points along one axis.
 
     `pushrod` [N], `z` [g], adhesion used [-] of both axles; `lead` is above zero where the rear
-    uses more than the front, a product of forces and loads so that a lifted rear counts too.
+    uses more of its grip than the front, a product so that a lifted rear counts too.
     """
 
     pushrod: Array
@@ -75,7 +75,7 @@ def line(made: System, standing: Standing, pushrod: Array) -> Line:
     front_used, rear_used = (
         vehicle.adhesion(f, n) for f, n in zip((front, rear), loads, strict=True)
     )
-    return Line(pushrod, z, front_used, rear_used, _lead(front, rear, *loads))
+    return Line(pushrod, z, front_used, rear_used, lead(front, rear, loads, standing))
 
 
 def _rolling(
@@ -86,9 +86,17 @@ def _rolling(
     return front, rear, z, vehicle.axle_loads(standing, z)
 
 
-def _lead(front: Array, rear: Array, front_load: Array, rear_load: Array) -> Array:
-    lead = rear * front_load - front * rear_load - EQUAL * front_load * np.abs(rear_load)
-    return np.asarray(lead)
+def lead(front: Array, rear: Array, loads: tuple[Array, Array], standing: Standing) -> Array:
+    """Return how far the rear's share of its grip is above the front's, times both grips [N²].
+
+    front, rear: axle forces [N]; loads: on the front and the rear axle [N]; standing: load cases
+    [N, -].
+    A lifted rear is above.
+    Source: each axle's force over its grip factor and load, without the division.
+    """
+    front_grip, rear_grip = standing.front_grip * loads[0], standing.rear_grip * loads[1]
+    apart = rear * front_grip - front * rear_grip
+    return np.asarray(apart - EQUAL * front_grip * np.abs(rear_grip))
 
 
 def whole_line(made: System, standing: Standing) -> Line:
@@ -115,19 +123,19 @@ def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
         return Crossings(np.array([]), np.array([], dtype=bool))
     first = max(int(np.argmax(whole.z >= LOWEST)) - 1, 0)
     last = int(np.argmax(whole.z >= HIGHEST)) or POINTS - 1
-    pushrod, lead = whole.pushrod[first : last + 1], whole.lead[first : last + 1]
-    above = lead > 0.0
+    pushrod, leads = whole.pushrod[first : last + 1], whole.lead[first : last + 1]
+    above = leads > 0.0
     turns = np.flatnonzero(above[1:] != above[:-1])
     sign = np.where(above[turns + 1], 1.0, -1.0)
 
     def lead_at(force: Array) -> Array:
         front, rear, _, loads = _rolling(made, standing, force)
-        return sign * _lead(front, rear, *loads)
+        return sign * lead(front, rear, loads, standing)
 
     found = crossing(
         lead_at,
         *(pushrod[turns], pushrod[turns + 1]),
-        *(sign * lead[turns], sign * lead[turns + 1]),
+        *(sign * leads[turns], sign * leads[turns + 1]),
     )
     z = _rolling(made, standing, found)[2] if found.size else found
     # What turns below the range decides which is above where the range begins.
@@ -142,7 +150,7 @@ def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
 def regulation(made: System, standing: Standing, whole: Line, found: Crossings) -> Regulation:
     """Compare the whole line with UN R13-H Annex 5.
 
-    made: the system; standing: one load case without downforce [N, -]; whole: its line [object];
+    made: the system; standing: one load case as it stands plain [N, -]; whole: its line [object];
     found: its crossings [object].
     Source: UN Regulation No. 13-H, Annex 5 (from memory).
     """
@@ -163,7 +171,7 @@ def regulation(made: System, standing: Standing, whole: Line, found: Crossings) 
 
 
 def ideal_pressures(made: System, standing: Standing, z: Array) -> tuple[Array, Array]:
-    """Return the line pressures [Pa] at which both axles use the same adhesion.
+    """Return the line pressures [Pa] at which both axles use the same share of their grip.
 
     made: the system; standing: load cases [N, -]; z: deceleration [g]. The shapes broadcast.
     Source: as `physics.vehicle.ideal_forces`, brakes inverted.

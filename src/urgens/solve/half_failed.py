@@ -139,7 +139,8 @@ def _left(
     """
     if made.split == "diagonal":
         one = sliding(made, standing, surface, part=0.5)
-        left = cache(lambda: slid(one, output, standing, surface, part=0.5).deceleration)
+        kept = made.locked_grip
+        left = cache(lambda: slid(one, output, standing, surface, 0.5, kept).deceleration)
     else:
 
         def braked(tried: System, force: Array) -> Array:
@@ -165,7 +166,7 @@ def _axle_left(
     def settled(felt: Felt) -> Array:
         front, rear = forces_at(made, line_pressures(made, output, felt))
         front, rear = (0.0 * front, rear) if live_rear else (front, 0.0 * rear)
-        return vehicle.achieved(front, rear, standing, surface).deceleration
+        return vehicle.achieved(front, rear, standing, surface, made.locked_grip).deceleration
 
     if not made.feels_load:
         return settled(at_rest(standing))

@@ -130,12 +130,14 @@ def _capacity(
     ends = (
         (made.ends.rear, made.ends.front) if line.rear_driven else (made.ends.front, made.ends.rear)
     )
-    weights = (standing.rear_weight, standing.front_weight)
-    driven_weight, other_weight = weights if line.rear_driven else weights[::-1]
-    limits = (
-        other / ends[1].rolling_radius,
-        np.full_like(other, line.surface * float(other_weight)),
-        np.full_like(other, line.surface * float(driven_weight)),
-    )
+    passed = [
+        np.full_like(other, line.surface * float(grip * weight))
+        for grip, weight in (
+            (standing.front_grip, standing.front_weight),
+            (standing.rear_grip, standing.rear_weight),
+        )
+    ]
+    other_passes, driven_passes = passed if line.rear_driven else passed[::-1]
+    limits = (other / ends[1].rolling_radius, other_passes, driven_passes)
     road = np.minimum(np.minimum(limits[0], limits[1]), limits[2])
     return driven + ends[0].rolling_radius * road, limits

@@ -15,7 +15,9 @@ from urgens.solve.line_pressure import booster_output, forces_at, line_pressures
 from urgens.solve.press import axle_forces, rolling, slid, sliding
 from urgens.solve.system import System
 
-SCANNED = 200  # even steps beside every bend; adhesion need not rise steadily in between
+SCANNED = 200  # even steps beside every bend, where a valve that feels the vehicle curves what is
+# between them; else force and load go straight from bend to bend, and STRAIGHT are enough
+STRAIGHT = 4
 EQUAL = 1e-9  # of adhesion used: closer than this, the front counts as first
 
 
@@ -32,8 +34,9 @@ class FirstLock:
     """The first lock; every array has the common shape of load cases and surfaces.
 
     `axle` of AxleName, `effort` and `second_effort` [N], `z` [g], `efficiency` [-];
-    `front_used` and `rear_used` [-] the adhesion used there, `lifted` where the rear carries
-    nothing. NaN where max_effort locks nothing, or nothing more.
+    `front_used` and `rear_used` [-] the adhesion used there over the axle's grip factor, which is
+    the road's coefficient where it locks; `lifted` where the rear carries nothing. NaN where
+    max_effort locks nothing, or nothing more.
     """
 
     axle: Array
@@ -53,7 +56,7 @@ class FirstLock:
 
 @dataclass(frozen=True)
 class Rise:
-    """The first rise of either axle's excess: effort [N], forces [N], adhesion used there [-].
+    """The first rise of either axle's excess: effort [N], forces [N], road's coefficient used [-].
 
     `scanned` are the axle forces at all `efforts` that were looked at, along an axis before all
     others; where nothing `locks` the rest means nothing.
@@ -77,21 +80,22 @@ def first_rise_of_either(
     made: System,
     standing: Standing,
     surface: Floats,
-    scanned: int = SCANNED,
+    scanned: int | None = None,
     exact: float = EXACT,
 ) -> Rise:
     """Return where an axle first reaches the surface's coefficient.
 
     made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; scanned:
-    even steps of effort, beside those at which a law bends [-]; exact: how far, as a
-    share of what the excess changes in a step [-].
+    even steps of effort, beside those at which a law bends, else as many as it takes [-]; exact:
+    how far, as a share of what the excess changes in a step [-].
     Source: force balance: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory).
     """
     made = rolling(made, standing)
     start = axle_forces(made, pushrod_force(made, 0.0), standing)
     shapes = (start[0].shape, start[1].shape, np.shape(surface), *map(np.shape, standing))
     shape = np.broadcast_shapes(*shapes, np.shape(made.max_effort))
-    efforts = scan_of_efforts(made, standing, scanned, len(shape))
+    steps = (SCANNED if curves(made) else STRAIGHT) if scanned is None else scanned
+    efforts = scan_of_efforts(made, standing, steps, len(shape))
     forces = axle_forces(made, pushrod_force(made, efforts), standing)
     over = np.maximum(*_excess(*forces, standing, surface))
     locks: Bools = np.any(over >= 0.0, axis=0)
@@ -103,11 +107,17 @@ def first_rise_of_either(
     effort = first_rise(excess_at, efforts, over, locks, exact)
     front, rear = axle_forces(made, pushrod_force(made, effort), standing)
     loads = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
-    front_used, rear_used = (
-        vehicle.adhesion(f, n) for f, n in zip((front, rear), loads, strict=True)
-    )
+    front_used, rear_used = vehicle.road_used((front, rear), loads, standing)
     lifted = np.broadcast_to(loads[1] <= 0.0, shape)
     return Rise(efforts, forces, locks, effort, front_used, rear_used, lifted)
+
+
+def curves(made: System) -> bool:
+    """Tell whether forces are curved between the efforts at which a law bends; made: the system.
+
+    Source: all other laws are straight lines between their bends.
+    """
+    return made.feels_load or made.ball is not None
 
 
 def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
@@ -132,7 +142,7 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
         forces = forces_at(made, line_pressures(one_locked, output, felt))
         return np.asarray(np.where(rear_first, *forces) - grip)
 
-    if made.feels_load or made.ball is not None:  # bends lie elsewhere once an axle slides
+    if curves(made):  # bends lie elsewhere once an axle slides
         efforts = scan_of_efforts(one_locked, standing, SCANNED, locks.ndim, felt)
         other = other_excess_at(efforts)
     else:
@@ -147,7 +157,7 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
         axle=np.where(locks, np.where(rear_first, AxleName.REAR, AxleName.FRONT), AxleName.NONE),
         effort=where_locked(effort),
         z=where_locked(z),
-        efficiency=where_locked(z * standing.weight / (surface * standing.pressed)),
+        efficiency=where_locked(z / vehicle.attainable(standing, surface)),
         second_effort=np.maximum(where_locked(effort), second),
         front_used=where_locked(found.front_used),
         rear_used=where_locked(found.rear_used),
@@ -158,19 +168,20 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
 def _both_locked(standing: Standing, surface: Floats, rear_first: Bools) -> tuple[Array, Array]:
     """Return the force [N] at which the other axle locks too, and the rear load [N] there.
 
-    With both at their limit the deceleration is the surface's, so the loads are known.
+    With both at their limit the deceleration is known, and so are the loads.
     """
-    both = surface * standing.pressed / standing.weight
+    both = vehicle.attainable(standing, surface)
     front_grip, rear_grip = vehicle.grip(standing, both, surface)
     return np.where(rear_first, front_grip, rear_grip), vehicle.axle_loads(standing, both)[1]
 
 
 def _excess(front: Array, rear: Array, standing: Standing, surface: Floats) -> tuple[Array, Array]:
-    """Return each axle's force above what the surface passes [N].
+    """Return each axle's force above what its tyres pass [N].
 
     The load that moves is written without the deceleration: this is asked thousands of times.
     """
     moved = standing.transfer * (front + rear)
     front_load = standing.front_weight + standing.front_press + moved
     rear_load = standing.rear_weight + standing.rear_press - moved
-    return front - surface * front_load, rear - surface * rear_load
+    front_mu, rear_mu = surface * standing.front_grip, surface * standing.rear_grip
+    return front - front_mu * front_load, rear - rear_mu * rear_load

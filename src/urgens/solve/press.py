@@ -26,7 +26,10 @@ from urgens.solve.travel import pedal_travel
 
 @dataclass(frozen=True)
 class Presses:
-    """What presses of the pedal do; every array has the shape of the efforts, in SI."""
+    """What presses of the pedal do; every array has the shape of the efforts, in SI.
+
+    `front_used`, `rear_used` are the adhesions over the axles' grip factors: of the road's [-].
+    """
 
     effort: Array
     pushrod_force: Array
@@ -45,6 +48,8 @@ class Presses:
     rear_load: Array
     front_adhesion: Array
     rear_adhesion: Array
+    front_used: Array
+    rear_used: Array
     front_locked: Bools
     rear_locked: Bools
     pedal_travel: Array
@@ -156,17 +161,23 @@ def axle_forces(made: System, pushrod: Floats, standing: Standing) -> tuple[Arra
 
 
 def achieved(
-    made: System, output: Array, standing: Standing, surface: Floats, part: float = 1.0
+    made: System,
+    output: Array,
+    standing: Standing,
+    surface: Floats,
+    part: float = 1.0,
+    kept: Floats = 1.0,
 ) -> vehicle.Achieved:
     """Return what a surface lets the brakes achieve.
 
     made: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
-    tyre-road coefficient [-]; part: of each axle's brakes and grip that is left [-].
+    tyre-road coefficient [-]; part: of each axle's brakes and grip that is left [-]; kept: share
+    of its coefficient that a locked axle keeps [-].
     A dynamic valve feels the load at the achieved deceleration, a ball that deceleration.
     Source: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory); in closed form
     where no valve depends on the deceleration.
     """
-    return slid(sliding(made, standing, surface, part), output, standing, surface, part)
+    return slid(sliding(made, standing, surface, part), output, standing, surface, part, kept)
 
 
 def sliding(made: System, standing: Standing, surface: Floats, part: float = 1.0) -> System:
@@ -184,39 +195,44 @@ def sliding(made: System, standing: Standing, surface: Floats, part: float = 1.0
 
 
 def slid(
-    made: System, output: Array, standing: Standing, surface: Floats, part: float = 1.0
+    made: System,
+    output: Array,
+    standing: Standing,
+    surface: Floats,
+    part: float = 1.0,
+    kept: Floats = 1.0,
 ) -> vehicle.Achieved:
     """Return what a surface lets the brakes achieve, the ball closed already as `sliding` has it.
 
     made: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
-    tyre-road coefficient [-]; part: as in `achieved` [-].
+    tyre-road coefficient [-]; part, kept: as in `achieved` [-].
     Source: `achieved`.
     """
     grip = np.multiply(surface, part)
-    if not made.feels_load:
-        lines = line_pressures(made, output, at_rest(standing))
-        front, rear = (part * force for force in forces_at(made, lines))
-        return vehicle.achieved(front, rear, standing, grip)
 
-    def forces(z: Array) -> tuple[Array, Array]:
-        load = Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
-        lines = line_pressures(made, output, load)
-        front, rear = forces_at(made, lines)
+    def forces(felt: Felt) -> tuple[Array, Array]:
+        front, rear = forces_at(made, line_pressures(made, output, felt))
         return part * front, part * rear
 
-    def excess(z: Array) -> Array:
-        front_grip, rear_grip = vehicle.grip(standing, z, grip)
-        front, rear = forces(z)
-        held = np.minimum(front, front_grip) + np.minimum(rear, rear_grip)
-        return np.asarray(z - held / standing.weight)
+    if not made.feels_load:
+        return vehicle.achieved(*forces(at_rest(standing)), standing, grip, kept)
 
-    most = grip * standing.pressed / standing.weight + 1e-9
-    most = np.broadcast_to(most, np.shape(excess(np.zeros_like(most))))
-    z = settled_deceleration(excess, np.stack((np.zeros_like(most), most)))
-    front_grip, rear_grip = vehicle.grip(standing, z, grip)
-    front, rear = forces(z)
-    near = 1.0 - 1e-9
-    return vehicle.Achieved(z, front >= front_grip * near, rear >= rear_grip * near)
+    def felt_at(z: Array) -> Felt:
+        return Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
+
+    def settled(share: Floats) -> Array:
+        """Return the deceleration that a valve's forces and the loads agree on."""
+
+        def excess(z: Array) -> Array:
+            reached = vehicle.achieved(*forces(felt_at(z)), standing, grip, share)
+            return np.asarray(z - reached.deceleration)
+
+        most = vehicle.attainable(standing, grip) + 1e-9
+        most = np.broadcast_to(most, np.shape(excess(np.zeros_like(most))))
+        return settled_deceleration(excess, np.stack((np.zeros_like(most), most)))
+
+    z = settled(kept)
+    return vehicle.achieved(*forces(felt_at(z)), standing, grip, kept)
 
 
 def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> Presses:
@@ -235,7 +251,8 @@ def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> 
     front_force, rear_force = forces_at(made, lines)
     demand = vehicle.demand(front_force, rear_force, standing)
     front_load, rear_load = vehicle.axle_loads(standing, demand)
-    slid = achieved(made, output, standing, surface)
+    used = vehicle.road_used((front_force, rear_force), (front_load, rear_load), standing)
+    slid = achieved(made, output, standing, surface, kept=made.locked_grip)
     return Presses(
         effort=effort,
         pushrod_force=pushrod,
@@ -254,6 +271,8 @@ def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> 
         rear_load=rear_load,
         front_adhesion=vehicle.adhesion(front_force, front_load),
         rear_adhesion=vehicle.adhesion(rear_force, rear_load),
+        front_used=used[0],
+        rear_used=used[1],
         front_locked=slid.front_locked,
         rear_locked=slid.rear_locked,
         pedal_travel=pedal_travel(made, effort, lines.front, lines.rear),

@@ -19,12 +19,11 @@ from urgens.solve.effort import effort_for
 from urgens.solve.half_failed import HalfFailed, half_failed
 from urgens.solve.launch_hold import Hold, hold
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.lock import FirstLock, first_lock
+from urgens.solve.lock import AxleName, FirstLock, first_lock
 from urgens.solve.press import Presses, press, rolling_lines
+from urgens.solve.roads import every_road, named_roads
 from urgens.solve.system import System, system
 from urgens.solve.travel import pedal_travel
-
-ICE, WET = 0.15, 0.5  # tyre-road coefficients [-], common practice
 
 
 @dataclass(frozen=True)
@@ -32,7 +31,8 @@ class Solution:
     """The figures of one build.
 
     `presses` are for the chosen load case and surface, `lock` for every load case (rows) on
-    every one of `surfaces` (columns), the first `judged` of which findings speak of.
+    every one of `surfaces` (columns), rising. Of these `roads` are judged, by their places;
+    `shown` have a name or are chosen, or the rear is first there and on none of those.
     `half_failed` is for every load case on the target surface.
     """
 
@@ -41,7 +41,8 @@ class Solution:
     case: int
     surface: float  # the chosen tyre-road coefficient [-]
     surfaces: tuple[float, ...]
-    judged: int
+    roads: tuple[int, ...]
+    shown: tuple[int, ...]
     presses: Presses
     lock: FirstLock
     crossings: Crossings
@@ -104,37 +105,57 @@ def solve(
     case = case_index(build, load_case)
     target = build.targets.surface
     chosen = target if surface is None else surface
-    judged = tuple(dict.fromkeys((ICE, WET, target)))
-    surfaces = judged if chosen in judged else (*judged, chosen)
+    named, judged = {*named_roads(build), chosen}, every_road(build)
+    surfaces = tuple(sorted({*named, *judged}))
+    roads = tuple(surfaces.index(road) for road in judged)
     pressed = np.array([build.targets.comfortable_effort.value]) if efforts is None else efforts
-    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    cases = made.cases
     standing = made.case(case)
     whole = whole_line(made, standing)
     found = crossings(made, standing, whole)
+    lock = first_lock(made, cases, np.array(surfaces))
     return Solution(
         build=build,
         system=made,
         case=case,
         surface=chosen,
         surfaces=surfaces,
-        judged=len(judged),
+        roads=roads,
+        shown=_shown([surfaces.index(road) for road in named], roads, lock),
         presses=press(made, pressed, standing, chosen),
-        lock=first_lock(made, cases, np.array(surfaces)),
+        lock=lock,
         crossings=found,
-        regulation=_regulation(made, standing, whole, found),
+        regulation=regulation_of(made, standing, (whole, found)),
         half_failed=half_failed(made, made.standing, target),
         wanted_effort=effort_for(made, made.case(0), build.targets.deceleration),
         hold=hold(build, made, made.case(case), chosen),
     )
 
 
-def _regulation(made: System, standing: Standing, whole: Line, found: Crossings) -> Regulation:
-    """Compare with the rules, which know no downforce."""
-    if standing.front_press or standing.rear_press:
-        standing = standing._replace(front_press=0.0, rear_press=0.0)
-        whole = whole_line(made, standing)
-        found = crossings(made, standing, whole)
-    return regulation(made, standing, whole, found)
+def _shown(named: list[int], roads: tuple[int, ...], lock: FirstLock) -> tuple[int, ...]:
+    """Return the places of named roads, and of the worst between where only there it is bad."""
+    rear = lock.axle == AxleName.REAR
+    bad = [road for road in roads if rear[:, road].any()]
+    if bad and not rear[:, named].any():
+        lead = np.where(rear, lock.rear_used - lock.front_used, -np.inf).max(axis=0)
+        named = [*named, max(bad, key=lambda road: lead[road])]
+    return tuple(sorted(named))
+
+
+def regulation_of(
+    made: System, standing: Standing, found: tuple[Line, Crossings] | None = None
+) -> Regulation:
+    """Compare a load case with the rules, which know no downforce and look at adhesion alone.
+
+    made: the system; standing: one load case [N, -]; found: its line and crossings, where they are
+    known [objects].
+    Source: `solve.adhesion_curve.regulation`.
+    """
+    plain = standing.plain
+    if found is None or plain != standing:
+        whole = whole_line(made, plain)
+        found = whole, crossings(made, plain, whole)
+    return regulation(made, plain, *found)
 
 
 def case_index(build: Build, name: str | None) -> int:

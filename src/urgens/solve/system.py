@@ -81,6 +81,7 @@ class System:
     standing: Standing
     case_names: tuple[str, ...]
     max_effort: Floats  # N
+    locked_grip: Floats = 1.0  # share of its coefficient that a locked axle keeps [-]
     closing: Floats | None = None  # Pa in front of a ball valve, once it is known: solve.ball
 
     @property
@@ -149,9 +150,10 @@ def system(build: Build, speed: float = 0.0, over: Laid = NOTHING) -> System:
         bar_max_angle=master.get("bar_max_angle") if bar else None,
         split=build.split,
         drag=_drag(reading),
-        standing=_standing(reading.of("vehicle"), speed),
+        standing=_standing(reading, speed),
         case_names=tuple(case.name for case in build.vehicle.load_cases),
         max_effort=reading.of("targets")["max_effort"],
+        locked_grip=reading.of("targets")["locked_grip"],
     )
 
 
@@ -210,18 +212,22 @@ def _axle_fluid(brake: Reading, lines: Reading, axle: Axle) -> AxleFluid:
     )
 
 
-def _standing(vehicle_: Reading, speed: float) -> Standing:
+def _standing(reading: Reading, speed: float) -> Standing:
+    vehicle_ = reading.of("vehicle")
     cases, wheelbase = vehicle_.each("load_cases"), vehicle_["wheelbase"]
     press: list[Any] = [0.0, 0.0]
     if vehicle_.part.downforce is not None:
         wings = vehicle_.of("downforce")
         press = [vehicle.downforce(speed, wings[f"{axle}_cl_area"]) for axle in Axle]
+    grips = [reading.of(axle).of("tyre")["grip"] for axle in Axle]
     return Standing(
         front_weight=_last([case["front_axle"] for case in cases]),
         rear_weight=_last([case["rear_axle"] for case in cases]),
         transfer=_last([np.divide(case["cg_height"], wheelbase) for case in cases]),
         front_press=_last([press[0] for _ in cases]),
         rear_press=_last([press[1] for _ in cases]),
+        front_grip=_last([grips[0] for _ in cases]),
+        rear_grip=_last([grips[1] for _ in cases]),
     )
 
 

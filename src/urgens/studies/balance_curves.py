@@ -68,7 +68,7 @@ def efficiency_by_surface(solution: Solution, surfaces: Array) -> tuple[Array, B
     Source: first lock.
     """
     made = solution.system
-    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    cases = made.cases
     lock = first_lock(made, cases, surfaces)
     return lock.efficiency, np.asarray(lock.axle == AxleName.REAR)
 
@@ -121,7 +121,7 @@ def ideal_band(solution: Solution, decelerations: Array) -> tuple[Array, Array, 
     Source: physics.vehicle, each load case over its own weight.
     """
     made = solution.system
-    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    cases = made.cases
     front, rear = (force / cases.weight for force in ideal_forces(cases, decelerations))
     grid = np.linspace(0.0, float(front[:, -1].min()), decelerations.size)
     on_grid = np.array([np.interp(grid, x, y) for x, y in zip(front, rear, strict=True)])

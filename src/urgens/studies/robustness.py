@@ -15,8 +15,9 @@ from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import first_rise
 from urgens.solve.line_pressure import booster_output, pushrod_force
-from urgens.solve.lock import Rise, first_rise_of_either
+from urgens.solve.lock import STRAIGHT, Rise, curves, first_rise_of_either
 from urgens.solve.press import achieved, axle_forces
+from urgens.solve.roads import every_road
 from urgens.solve.system import System, system
 from urgens.studies.draws import Spread, drawn, laid, spreads
 
@@ -61,7 +62,7 @@ def robustness(
     whether to go on [callable]. None where it was told to stop.
     Source: Monte Carlo; first lock of every draw, influence by squared rank correlation.
     """
-    surfaces = tuple(dict.fromkeys((0.15, 0.5, build.targets.surface)))
+    surfaces = every_road(build)
     figures, chance = spreads(build, case), np.random.default_rng(seed)
     first: tuple[Array, _Block] | None = None
     counted = np.zeros(len(surfaces))
@@ -145,10 +146,11 @@ def _outcome(
     And the rear's adhesion used above the front's near the limit of the last surface.
     """
     made, standing = _systems(build, figures, values, case)
-    found = first_rise_of_either(made, standing, np.array(surfaces), SCANNED, NEAR)
+    steps = SCANNED if curves(made) else STRAIGHT
+    found = first_rise_of_either(made, standing, np.array(surfaces), steps, NEAR)
     output = booster_output(made, pushrod_force(made, found.effort))
     z = achieved(made, output, standing, np.array(surfaces)).deceleration
-    efficiency = z * standing.weight / (np.array(surfaces) * standing.pressed)
+    efficiency = z / vehicle.attainable(standing, np.array(surfaces))
     shape = (values.shape[1], len(surfaces))
     rear_first = np.broadcast_to(found.rear_first & found.locks, shape)
     locks, well = np.broadcast_to(found.locks, shape), np.broadcast_to(efficiency, shape)
@@ -178,7 +180,7 @@ def _margin(made: System, standing: Standing, surface: float, scan: Rise) -> Arr
     effort = first_rise(excess, scan.efforts, over, rises, NEAR)
     forces = axle_forces(made, pushrod_force(made, effort), standing)
     loads = vehicle.axle_loads(standing, vehicle.demand(*forces, standing))
-    front, rear = (vehicle.adhesion(f, n) for f, n in zip(forces, loads, strict=True))
+    front, rear = vehicle.road_used(forces, loads, standing)
     shape = np.shape(standing.front_weight)
     return np.broadcast_to(np.where(rises, rear - front, np.nan), shape)[:, 0]
 

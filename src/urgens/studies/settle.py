@@ -10,6 +10,7 @@ from urgens.physics.arrays import Array, Floats
 from urgens.physics.vehicle import Standing
 from urgens.solve.lock import FirstLock, first_lock
 from urgens.solve.press import Presses, press
+from urgens.solve.roads import every_road
 from urgens.solve.system import System, system
 
 
@@ -19,7 +20,7 @@ class Settled:
 
     figure: KnownFigure
     moves: float
-    low: float  # the smallest margin at either end, in the worst load case
+    low: float  # the smallest margin at either end, in the worst load case and road
 
 
 def at_both_ends(build: Build, figures: tuple[KnownFigure, ...], surfaces: Array) -> FirstLock:
@@ -66,20 +67,23 @@ def _cases_down(value: Array, columns: int) -> Array:
     return np.moveaxis(value, -1, 1).reshape(len(value), -1, *(1 for _ in range(columns - 1)))
 
 
-def still_to_settle(build: Build, surface: float) -> tuple[Settled, ...]:
+def still_to_settle(build: Build) -> tuple[Settled, ...]:
     """Return the open figures, the one that moves the balance most first.
 
-    build: the document [object]; surface: tyre-road coefficient [-].
-    The margin is the adhesion the front uses above the rear's at first lock, in each load case;
-    a figure moves it as far as the worse of its two ends does in the worst load case.
+    build: the document [object].
+    The margin is what the front uses above the rear at first lock, as a share of the road's
+    coefficient, in each load case on every judged road; a figure moves it as far as the worse of
+    its two ends does in the worst of them.
     Source: one-at-a-time variation over the spread of each figure.
     """
     figures = open_figures(build)
     if not figures:
         return ()
-    lock = first_lock(*_variants(build, figures, columns=2), np.array([surface]))
-    shape = (2 * len(figures) + 1, len(build.vehicle.load_cases), 1)
-    margin = np.broadcast_to(np.asarray(lock.front_used - lock.rear_used), shape)[..., 0]
+    roads = np.array(every_road(build))
+    lock = first_lock(*_variants(build, figures, columns=2), roads)
+    shape = (2 * len(figures) + 1, len(build.vehicle.load_cases), len(roads))
+    apart = np.asarray((lock.front_used - lock.rear_used) / roads)
+    margin = np.broadcast_to(apart, shape).reshape(len(apart), -1)
     now, by_end = margin[:1], margin[1:].reshape(2, len(figures), -1)
     moved = np.abs(by_end - now)
     known = np.isfinite(moved)

@@ -1,17 +1,23 @@
 """The line at the bottom: what there is to say, why, and the one thing to do."""
 
-from PySide6.QtCore import QPointF, Qt, Signal
-from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtCore import QPointF, Qt, QTimer, Signal
+from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent, QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
+from urgens.document import Build
 from urgens.guidance import Finding, Severity
+from urgens.guidance.finding import Fix
+from urgens.guidance.recommending import recommended
+from urgens.quantity import Units
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import button_words, plain_label, point_out
 from urgens.ui.widgets.sentence import Sentence
 
 HEIGHT = 52
+QUIET = 400  # ms without an edit before what to propose is worked out
 NOTHING_FOUND = (
     "in what is computed here. Figures do not prove brakes: have them checked, and prove them "
     "standing first."
@@ -48,7 +54,7 @@ class FindingLine(QWidget):
         self.next.clicked.connect(self.advance)
         self.show_place = QPushButton("Show")
         self.show_place.clicked.connect(self._ask_to_show)
-        self.fix = QPushButton()
+        self.fix = QPushButton("Mend it")  # until it has something to do, which it then names
         self.fix.setProperty("role", "primary")
         point_out(self.fix, "Shift+F; can be undone")
         self.fix.clicked.connect(self.apply_fix)
@@ -61,6 +67,14 @@ class FindingLine(QWidget):
         for button in (self.next, self.show_place, self.fix):
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             row.addWidget(button)
+        self._quiet = QTimer(self)
+        self._quiet.setSingleShot(True)
+        self._quiet.setInterval(QUIET)
+        self._quiet.timeout.connect(self._begin)
+        self._work = Background(self)
+        self._work.ended.connect(self._offer)
+        self._work.failed.connect(self._fail)
+        self._chosen: tuple[Build, Units, Fix | None] | None = None  # and what it was found for
         session.told.connect(self._refresh)
         self._refresh()
 
@@ -88,8 +102,8 @@ class FindingLine(QWidget):
 
     def apply_fix(self) -> None:
         """Make the first edit the finding proposes."""
-        if self.finding is not None and self.finding.fixes:
-            self._session.apply(self.finding.fixes[0])
+        if self._fix is not None:
+            self._session.apply(self._fix)
 
     def _ask_to_show(self) -> None:
         if self.finding is not None:
@@ -99,6 +113,8 @@ class FindingLine(QWidget):
         found = self._session.findings
         self._index = min(self._index, max(len(found) - 1, 0))
         shown = (self.finding, self._index, len(found))
+        if self.finding is not None and self.finding.chosen:
+            self._choose()
         if shown == self._shown:
             return
         self._shown = shown
@@ -106,15 +122,61 @@ class FindingLine(QWidget):
         self.next.setVisible(len(found) > 1)
         self.count.setText(f"{self._index + 1} of {len(found)}" if found else "")
         self.show_place.setVisible(finding is not None)
-        self.fix.setVisible(finding is not None and bool(finding.fixes))
         if finding is None:
             self._say("Nothing found", T.good, "", NOTHING_FOUND)
         else:
             word = finding.severity.word.capitalize()
             self._say(word, _colors(finding.severity)[0], finding.message, finding.why)
-            if finding.fixes:
-                self.fix.setText(button_words(finding.fixes[0].label))
+        self._show_fix()
         self.update()
+
+    @property
+    def _fix(self) -> Fix | None:
+        """What the finding that is shown proposes, once it is known."""
+        finding = self.finding
+        if finding is None:
+            return None
+        if not finding.chosen:
+            return finding.fixes[0] if finding.fixes else None
+        return self._chosen[2] if self._chosen is not None and self._is_current() else None
+
+    def _is_current(self) -> bool:
+        """Tell whether what was chosen was so for the build as it is."""
+        chosen, session = self._chosen, self._session
+        return chosen is not None and chosen[0] is session.build and chosen[1] == session.units
+
+    def _choose(self) -> None:
+        """Ask for what Choose ranks first, away from the hand, unless it is known."""
+        if self._is_current() or self._session.dragging:
+            return
+        self._chosen = (self._session.build, self._session.units, None)
+        self._show_fix()
+        self._work.stop()
+        if self.isVisible():
+            self._quiet.start()
+
+    def _begin(self) -> None:
+        """Work out what to propose for the build as it is, now that the hand is still."""
+        if self._chosen is not None and self._is_current():
+            build, units = self._chosen[:2]
+            self._work.run(lambda progress: recommended(build, units, progress))
+
+    def _offer(self, fix: Fix | None) -> None:
+        """Offer what was found, where it was found for the build as it is."""
+        if self._chosen is not None and self._is_current():
+            self._chosen = (*self._chosen[:2], fix)
+            self._show_fix()
+
+    def _fail(self, words: str) -> None:
+        """Say why there is nothing to offer."""
+        if self.finding is not None and self.finding.chosen:
+            self.message.set_words(self.finding.message, f"What to fit is not known. {words}")
+
+    def _show_fix(self) -> None:
+        fix = self._fix
+        self.fix.setVisible(fix is not None)
+        if fix is not None:
+            self.fix.setText(button_words(fix.label))
 
     def _say(self, word: str, color: str, message: str, why: str) -> None:
         self._word.setText(word)
@@ -124,6 +186,16 @@ class FindingLine(QWidget):
     def _fit(self, height: int) -> None:
         if height != self.height():
             self.setFixedHeight(max(height, round(HEIGHT * T.scale)))
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        if self._chosen is not None and self._chosen[2] is None:
+            self._quiet.start()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        super().hideEvent(event)
+        self._quiet.stop()
+        self._work.stop()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

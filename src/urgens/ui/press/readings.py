@@ -7,7 +7,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.guidance import Severity
-from urgens.physics.vehicle import stopping_distance
+from urgens.physics.vehicle import attainable, stopping_distance
 from urgens.quantity import DISTANCE, PRESSURE, SPEED, UnitSystem, parse, show
 from urgens.ui.press.verdict import Outcome, verdict
 from urgens.ui.session import Session
@@ -126,7 +126,7 @@ class Deceleration(Reading):
     def _road(self) -> str:
         solution = self._session.solution
         standing = solution.standing
-        most = solution.surface * float(standing.pressed) / float(standing.weight)
+        most = min(float(attainable(standing, solution.surface)), float(standing.lifts))
         return f"road gives {most:.2f} g"
 
     def _distance(self) -> str:
@@ -165,8 +165,8 @@ class Grip(Reading):
         pressed, surface = self._session.presses, self._session.solution.surface
         rows = []
         for name, color, used, locked in (
-            ("Front", T.front, float(pressed.front_adhesion), bool(pressed.front_locked)),
-            ("Rear", T.rear, float(pressed.rear_adhesion), bool(pressed.rear_locked)),
+            ("Front", T.front, float(pressed.front_used), bool(pressed.front_locked)),
+            ("Rear", T.rear, float(pressed.rear_used), bool(pressed.rear_locked)),
         ):
             lifted = math.isnan(used)
             share = 1.0 if lifted or locked else min(used / surface, 1.0)

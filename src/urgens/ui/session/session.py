@@ -121,10 +121,7 @@ class Session(QObject):
 
     def apply(self, fix: Fix) -> None:
         """Make the edit that a finding proposes."""
-        if fix.order is None:
-            self.edit(fix.path, fix.value, fix.label)
-        else:
-            self.make(Change(fix.label, orders={fix.path: fix.order}))
+        self.make(fix.change)
 
     def begin_drag(self) -> None:
         """From here on edits belong to one drag."""

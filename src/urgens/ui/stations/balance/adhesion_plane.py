@@ -65,7 +65,7 @@ class AdhesionPlane(Plane):
         self.set_range((0.0, self._top), (0.0, self._top))
         pressed = solution.press(np.linspace(0.0, self._session.most_effort, POINTS))
         z, self._z = pressed.demand_z, pressed.demand_z
-        self._used = (pressed.front_adhesion, pressed.rear_adhesion)
+        self._used = (pressed.front_used, pressed.rear_used)
         for curve, used in zip((self._front, self._rear), self._used, strict=True):
             finite = np.isfinite(used)
             curve.set_points(z[finite], used[finite])
@@ -97,9 +97,7 @@ class AdhesionPlane(Plane):
         )
         rows = (2 * len(figures), efforts.size)
         z = np.broadcast_to(found.demand_z.reshape(-1, efforts.size), rows)
-        for curve, used in zip(
-            self._spreads, (found.front_adhesion, found.rear_adhesion), strict=True
-        ):
+        for curve, used in zip(self._spreads, (found.front_used, found.rear_used), strict=True):
             used_rows = np.broadcast_to(used.reshape(-1, efforts.size), rows)
             gap = np.full((rows[0], 1), np.nan)  # between one variant's curve and the next
             curve.set_points(np.hstack((z, gap)).ravel(), np.hstack((used_rows, gap)).ravel())
@@ -110,8 +108,8 @@ class AdhesionPlane(Plane):
         z = float(pressed.demand_z)
         self._now.set_points(np.array([z, z]), np.array([0.0, self._top]))
         used = (
-            (Shape.FRONT, float(pressed.front_adhesion)),
-            (Shape.REAR, float(pressed.rear_adhesion)),
+            (Shape.FRONT, float(pressed.front_used)),
+            (Shape.REAR, float(pressed.rear_used)),
         )
         self.set_markers([Marker(shape, (z, share)) for shape, share in used if share <= self._top])
 

@@ -15,20 +15,15 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import Change, with_changes
+from urgens.document import changed
 from urgens.guidance import Severity
-from urgens.guidance.choosing import what, why, why_of
+from urgens.guidance.choosing import fitting, what, why, why_of
 from urgens.guidance.schools import School, schools
 from urgens.guidance.valve_words import fitted_words
 from urgens.quantity import QuantityError, Shown
-from urgens.studies.valve_choice import (
-    MARGIN,
-    Candidate,
-    Verdict,
-    candidates,
-    judged_surfaces,
-    verdict_of,
-)
+from urgens.solve import every_road
+from urgens.studies.valve_choice import Candidate, candidates
+from urgens.studies.verdict import MARGIN, Verdict, verdict_of
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background
@@ -153,7 +148,7 @@ class ChoosePage(Page):
         """What is ranked."""
         if not self.found:
             return "working it out"
-        best = what(self.found[0], self.session.units)
+        best = what(self.session.build, self.found[0].to_take[0], self.session.units)
         return f"best over all loads and roads: {best[:1].lower()}{best[1:]}"
 
     def show_figures(self) -> None:
@@ -173,7 +168,7 @@ class ChoosePage(Page):
             self._list.addWidget(card)
             if card.rank == focused:
                 card.setFocus()
-        now = verdict_of(self.session.build, judged_surfaces(self.session.build), self.margin)
+        now = verdict_of(self.session.build, every_road(self.session.build), self.margin)
         self.now.setText(self._as_it_is(now))
         self._put_fitted(now)
         self._answer(schools(self.session.solution, found, self.session.units))
@@ -186,10 +181,11 @@ class ChoosePage(Page):
     def _card(self, rank: int, one: Candidate) -> Card:
         """Return what shows one way."""
         build, units = self.session.build, self.session.units
-        name = what(one, units)
-        reason = why(build, one, judged_surfaces(build), units).removeprefix(f"{name}: ")
-        fitted = with_changes(build, one.changes) == build
-        card = _judged(rank, name, reason, one.verdict, fitted=fitted)
+        way, verdict = one.to_take
+        name = what(build, way, units)
+        reason = why(build, one, every_road(build), units).removeprefix(f"{name}: ")
+        fitted = changed(build, fitting(build, way, units)) == build
+        card = _judged(rank, name, reason, verdict, fitted=fitted)
         card.tried.connect(self.take)
         return card
 
@@ -198,24 +194,25 @@ class ChoosePage(Page):
         self.fitted = None
         if any(card.fitted for card in self.cards):
             return
-        place = sum(one.verdict.order <= now.order for one in self.found)
+        place = sum(one.order(now)[1:] <= now.order(now) for one in self.found)
         name = f"As it is: {fitted_words(self.session.build, self.session.units)}"
-        reason = why_of(self.session.build, now, judged_surfaces(self.session.build))
+        reason = why_of(self.session.build, now, every_road(self.session.build))
         self.fitted = _judged(0, name, reason, now, fitted=True)
         self._list.insertWidget(place, self.fitted)
 
     def _as_it_is(self, now: Verdict) -> str:
         """Say how the build as it is fares on the same loads and roads."""
         build = self.session.build
-        surfaces = judged_surfaces(build)
+        surfaces = every_road(build)
         rear_first = len(now.rear_first)
         state = (
             f"the rear is first {rear_first} time{'s' if rear_first != 1 else ''}"
             if rear_first
             else f"the front is first everywhere, {100 * now.mean_efficiency:.0f} % on average"
         )
-        roads = ", ".join(f"{mu:g}" for mu in surfaces)
-        return f"As it is, {len(build.vehicle.load_cases)} loads on {roads}: {state}."
+        loads, most = len(build.vehicle.load_cases), f"{surfaces[-1]:g}"
+        roads = f"{len(surfaces)} roads from {surfaces[0]:g} to {most}"
+        return f"As it is, {loads} load{'s' if loads != 1 else ''} on {roads}: {state}."
 
     def _answer(self, said: tuple[School, ...]) -> None:
         """Show the questions that stand now, and hide the rest."""
@@ -243,8 +240,8 @@ class ChoosePage(Page):
     def take(self, rank: int) -> None:
         """Fit the way of a rank, as one step."""
         if 1 <= rank <= len(self.found):
-            one = self.found[rank - 1]
-            self.session.make(Change(what(one, self.session.units), one.changes))
+            way, _ = self.found[rank - 1].to_take
+            self.session.make(fitting(self.session.build, way, self.session.units))
 
     def _step(self, steps: int) -> None:
         self.wanted.attempt(lambda: self._want(f"{self.margin + 0.01 * steps:.2f}"))

@@ -51,9 +51,8 @@ class LockTable(QWidget):
         """Return the height [px] of the rows that are seen at once; the rest is scrolled to."""
         return HEAD + ROW * min(self._rows, MOST_ROWS) + 2
 
-    def _roads(self) -> list[int]:
-        surfaces = self._session.solution.surfaces
-        return sorted(range(len(surfaces)), key=lambda road: surfaces[road])
+    def _roads(self) -> tuple[int, ...]:
+        return self._session.solution.shown
 
     def cell(self, case: int, road: int) -> str:
         """Return what one cell says; case, road: places in the solution."""

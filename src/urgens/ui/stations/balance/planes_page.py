@@ -92,17 +92,18 @@ class ForcePlane(Plane):
     def _show_locks(self, right: float, top: float) -> list[Note]:
         """Draw where each axle locks on each road."""
         solution = self._session.solution
-        while len(self.locks) < len(solution.surfaces):
+        shown = [solution.surfaces[road] for road in solution.shown]
+        while len(self.locks) < len(shown):
             self.locks.append(
                 (self.add_curve(T.front, 1.5, DASH), self.add_curve(T.rear, 1.5, DOT))
             )
         notes = []
         for index, pair in enumerate(self.locks):
             for curve in pair:
-                curve.setVisible(index < len(solution.surfaces))
-            if index >= len(solution.surfaces):
+                curve.setVisible(index < len(shown))
+            if index >= len(shown):
                 continue
-            surface = solution.surfaces[index]
+            surface = shown[index]
             grid = np.linspace(0.0, 1.6, POINTS)
             at_front, at_rear = lock_lines(solution, surface, grid)
             pair[0].set_points(at_front, grid)

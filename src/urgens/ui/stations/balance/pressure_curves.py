@@ -91,7 +91,7 @@ def pressure_curves(session: Session, setting: ValveSetting | None) -> PressureC
         ends = at_tolerance(solution, efforts)
         if ends is not None:  # a ball that never rolls has none
             low, high = (end.rear_pressure for end in ends)
-    cases = Standing(*(np.asarray(value)[:, None] for value in made.standing))
+    cases = made.cases
     ideal_front, ideal_rear = ideal_pressures(made, cases, IDEAL_Z)
     return PressureCurves(
         scale,

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QPushButton
 
 from urgens.document.catalogue import named
 from urgens.quantity import written
+from urgens.solve import WET
 from urgens.studies.robustness import DRAWS, SEED, Robustness, robustness
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen
@@ -20,6 +21,15 @@ from urgens.ui.widgets.worded import wrapped
 QUIET = 250  # ms without a change before drawing begins
 ROW = 88.0  # px of a surface
 SHOWN = 8  # inputs
+
+
+def roads_to_show(found: Robustness) -> list[int]:
+    """Return the places of ice, the target's road, and between them the worst, else a wet one."""
+    last = len(found.surfaces) - 1
+    worst = max(range(len(found.surfaces)), key=lambda road: found.rear_first[road])
+    if worst in (0, last):
+        worst = min(range(len(found.surfaces)), key=lambda road: abs(found.surfaces[road] - WET))
+    return sorted({0, worst, last})
 
 
 class SureView(Painted):
@@ -75,8 +85,8 @@ class SureView(Painted):
         words = "Grip used: 5, 50, 95 of 100 draws"
         write(painter, words, QPointF(half, 26), size=16, weight=600, color=T.ink)
         y = 38.0
-        for index, surface in enumerate(self.found.surfaces):
-            self._draw_surface(painter, index, surface, y, half)
+        for index in roads_to_show(self.found):
+            self._draw_surface(painter, index, self.found.surfaces[index], y, half)
             y += ROW
         self._draw_inputs(painter, y + 12)
 

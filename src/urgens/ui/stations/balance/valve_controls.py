@@ -6,8 +6,7 @@ from urgens.document import Change
 from urgens.document.catalogue import figure
 from urgens.document.cylinders.twin import TwinMaster
 from urgens.document.valves.adjustable import Adjustable
-from urgens.guidance.balance import highest_knee
-from urgens.guidance.practice import LOWEST_KNEE, ROAD_VALVE_SLOPE
+from urgens.guidance.recommending import best_reducing
 from urgens.physics.axle import Axle
 from urgens.quantity import (
     LENGTH,
@@ -187,17 +186,7 @@ class ValveControls(QWidget):
         step_bar(self._session, master, steps)
 
     def _fit_valve(self) -> None:
-        session = self._session
-        knee = highest_knee(session.solution, ROAD_VALVE_SLOPE)
-        knee = knee if knee >= LOWEST_KNEE else NEW_KNEE
-        valve = {
-            "kind": "reducing",
-            "knee": retype(knee, PRESSURE, session.units),
-            "slope": ROAD_VALVE_SLOPE,
-        }
-        kept = range(len(session.build.valves.rear))
-        order = {"valves.rear": [*kept, valve]}
-        session.make(Change("Fit a reducing valve", orders=order))
+        self._session.make(best_reducing(self._session.build, self._session.units))
 
     def _take_out(self) -> None:
         valve_edits.take_out(self._session, (Axle.REAR, self._setting().index))

@@ -20,7 +20,7 @@ from urgens.ui.widgets.seen import WhenSeen
 
 ROW = 60.0
 BAR = 50.0  # px, for what moves the margin by WHOLE
-WHOLE = 0.2  # adhesion used, front above rear
+WHOLE = 0.2  # of the road's coefficient, front above rear
 STATES = (
     ("measured", "Measured"),
     ("stamped", "Stamped on the part"),
@@ -55,7 +55,7 @@ class SettleList(Painted):
         if solution.build is self._of:
             return
         self._of = solution.build
-        self.rows = still_to_settle(solution.build, solution.build.targets.surface)
+        self.rows = still_to_settle(solution.build)
         self._current = min(self._current, max(len(self.rows) - 1, 0))
         self.setFixedHeight(round(max(ROW * len(self.rows), ROW) * self.scale))
         self._name_it()

@@ -1,0 +1,290 @@
+"""What could balance a build, each kind fitted over all its load cases and roads."""
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+from typing import Any, Literal
+
+import numpy as np
+from numpy.typing import NDArray
+
+from urgens.document import Build
+from urgens.document.bores import sold_bores
+from urgens.document.brakes import brake_kind, piston_area
+from urgens.document.brakes.disc import Disc
+from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.tables import reducing_valve_table
+from urgens.document.valves.adjustable import Adjustable
+from urgens.document.valves.residual import Residual
+from urgens.physics import cylinder
+from urgens.physics.arrays import Array, Bools
+from urgens.physics.axle import Pair
+from urgens.physics.valve import adjusted_knee
+from urgens.physics.valve_law import LoadSensingLaw, ReducingLaw
+from urgens.physics.vehicle import attainable, demand
+from urgens.quantity import Quantity
+from urgens.solve.line_pressure import booster_output, pushrod_force
+from urgens.solve.lock import STRAIGHT, curves, first_rise_of_either
+from urgens.solve.press import achieved, axle_forces
+from urgens.solve.system import System, system
+from urgens.studies.verdict import rear_above
+
+Kind = Literal["none", "reducing", "limiting", "load-sensing", "bar", "bores", "pistons"]
+KNEES = (5e5, 70e5)  # Pa: what such valves do
+SLOPES = (0.2, 0.6)
+SCANNED = 60  # even steps of effort while searching; what is printed is solved in full
+CLOSER = 1e-6  # of a step's change of excess, while searching
+ROUNDS, AROUND, CLOSE = 6, 2.0, 9  # closer grids: how many, steps beside the best, points of each
+KNEE_STEP, SLOPE_STEP, OFFSET_STEP = 1e4, 0.01, 1e-4  # Pa, -, m: as fine as they can be set
+SETTINGS = 4  # of an adjustable valve in a turn: quarters, as a hand sets them
+
+Changes = dict[str, object]
+
+
+@dataclass(frozen=True)
+class Fitted:
+    """One way, fitted: its kind, the edits that make it, its figures; what is sold beside it.
+
+    `knee` [Pa], `slope` [-], `bar_offset` [m]; `size` of the bore or piston as it is sold; None
+    where not of its kind.
+    """
+
+    kind: Kind
+    changes: Changes
+    knee: float | None = None
+    slope: float | None = None
+    bar_offset: float | None = None
+    size: Quantity | None = None
+    sold: "Fitted | None" = None
+
+
+class Search:
+    """One build without a rear valve, and how any number of systems made of it do."""
+
+    def __init__(self, bare: Build, surfaces: Sequence[float], margin: float, now: Build) -> None:
+        self.build, self.made, self.now = bare, system(bare), now
+        self._surfaces, self._margin = np.array(surfaces), margin
+        self._cases = self.made.cases
+        self._wanted = bare.targets.deceleration
+        self._steps = SCANNED if curves(self.made) else STRAIGHT
+
+    @property
+    def kept(self) -> list[dict[str, Any]]:
+        """The rear circuit's valves that change nothing on apply, and so stay."""
+        return [v.model_dump(mode="json") for v in self.build.valves.rear]
+
+    def order(self, made: System, count: int) -> NDArray[np.intp]:
+        """Return the order of systems, the best first.
+
+        made: of arrays (c, 1, 1) [object]; count: how many, c [-].
+        Source: as `studies.verdict`, on a coarser scan.
+        """
+        found = first_rise_of_either(made, self._cases, self._surfaces, self._steps, CLOSER)
+        output = booster_output(made, pushrod_force(made, found.effort))
+        z = achieved(made, output, self._cases, self._surfaces).deceleration
+        well = z / attainable(self._cases, self._surfaces)
+        shape = (count, *np.broadcast_shapes(np.shape(found.locks)[-2:]))
+        locks = np.broadcast_to(found.locks, shape)
+        rear = np.broadcast_to(found.rear_first, shape) & locks
+        apart = np.broadcast_to((found.front_used - found.rear_used) / self._surfaces, shape)
+        missed = locks & (apart < self._margin)
+        some = locks.sum(axis=(1, 2))
+        mean = np.where(locks, well, 0.0).sum(axis=(1, 2)) / np.maximum(some, 1)
+        above = self._above(made)
+        keys = (
+            -mean,
+            missed.sum(axis=(1, 2)),
+            np.broadcast_to(above, count),
+            np.broadcast_to(self._short(made), count),
+            rear.sum(axis=(1, 2)),
+        )
+        return np.asarray(np.lexsort(keys))
+
+    def _above(self, made: System) -> Bools:
+        """Return which systems let the rear use more of its grip than the front, within reach."""
+        efforts = np.linspace(0.0, made.max_effort, SCANNED + 1).reshape(-1, 1, 1, 1)
+        forces = axle_forces(made, pushrod_force(made, efforts), self._cases)
+        return np.asarray(rear_above(forces, self._cases).any(axis=(0, -2, -1)))
+
+    def _short(self, made: System) -> Bools:
+        """Return which systems do not reach the wanted deceleration in the first load case."""
+        first = self.made.case(0)
+        forces = axle_forces(made, pushrod_force(made, made.max_effort), first)
+        short = np.asarray(demand(*forces, first) < self._wanted)
+        return np.asarray(short.reshape(short.shape[0] if short.ndim else 1, -1)[:, 0])
+
+    def fitted(
+        self,
+        ranges: Sequence[tuple[float, float]],
+        points: Sequence[int],
+        make: Callable[[Array], System],
+    ) -> Array:
+        """Return the best figures inside ranges.
+
+        ranges: of each figure [SI]; points: of the first grid along each [-]; make: systems of
+        figures (f, c, 1, 1) [object].
+        Source: a grid, then closer ones around the best of it, wide enough to follow a ridge on
+        which less slope pays for more knee.
+        """
+        axes = [np.linspace(*ends, count) for ends, count in zip(ranges, points, strict=True)]
+        best: Array = np.array([axis[0] for axis in axes])
+        close = CLOSE if len(axes) < 3 else CLOSE - 2
+        for _ in range(ROUNDS):
+            grid = np.stack(np.meshgrid(*axes, indexing="ij"), axis=-1).reshape(-1, len(axes))
+            best = grid[self.order(make(grid.T[..., None, None]), len(grid))[0]]
+            axes = [
+                np.linspace(max(at - AROUND * step, low), min(at + AROUND * step, high), close)
+                for at, step, (low, high) in zip(
+                    best, ((a[1] - a[0] if a.size > 1 else 0.0) for a in axes), ranges, strict=True
+                )
+            ]
+        return best
+
+
+def without_valve(build: Build) -> Changes:
+    """Return the edit that leaves the rear circuit only what changes nothing on apply.
+
+    build: the document [object]. Source: a residual valve works on release.
+    """
+    kept = [v.model_dump(mode="json") for v in build.valves.rear if isinstance(v, Residual)]
+    return {"valves.rear": kept}
+
+
+def _down(value: float, step: float) -> float:
+    """Return a value as it can be set: less rear braking rather than more."""
+    return float(np.floor(value / step + 1e-6) * step)
+
+
+def _pressure(value: float) -> str:
+    return f"{value / 1e5:.1f} bar"
+
+
+def _reducing(search: Search) -> Iterator[Fitted]:
+    """Fit knee and slope freely, and choose from what is sold."""
+
+    def make(figures: Array) -> System:
+        return search.made.with_rear_valves(ReducingLaw(figures[0], figures[1]))
+
+    knee, slope = search.fitted((KNEES, SLOPES), (14, 9), make)
+    knee, slope = _down(knee, KNEE_STEP), round(_down(slope, SLOPE_STEP), 2)
+    valve = {"kind": "reducing", "knee": _pressure(knee), "slope": slope}
+    sold = list(_sold(search))
+    figures = np.array([[one.knee for one in sold], [one.slope for one in sold]], dtype=float)
+    best = sold[int(search.order(make(figures[..., None, None]), len(sold))[0])]
+    yield Fitted("reducing", _behind(search, valve), knee=knee, slope=slope, sold=best)
+
+
+def _behind(search: Search, valve: dict[str, Any]) -> Changes:
+    return {"valves.rear": [*search.kept, valve]}
+
+
+def _sold(search: Search) -> Iterator[Fitted]:
+    """Yield reducing valves as they are sold, and every setting of an adjustable one.
+
+    The one that is fitted, where it is adjustable, comes before those that would be bought.
+    """
+    own = [(i, v) for i, v in enumerate(search.now.valves.rear) if isinstance(v, Adjustable)]
+    table = reducing_valve_table()
+    if len(own) == 1 and len(search.now.valves.rear) == len(search.kept) + 1:
+        (index, valve) = own[0]
+        for turns, knee in _settings(valve):
+            changes: Changes = {f"valves.rear[{index}].turns": turns}
+            yield Fitted("reducing", changes, knee=knee, slope=valve.slope)
+    for text in table.knees:
+        for slope in table.slopes:
+            fixed = {"kind": "reducing", "knee": text.text, "slope": slope}
+            yield Fitted("reducing", _behind(search, fixed), knee=text.value, slope=slope)
+    bought = table.adjustable.model_dump(mode="json")
+    for turns, knee in _settings(table.adjustable):
+        one = _behind(search, {**bought, "turns": turns})
+        yield Fitted("reducing", one, knee=knee, slope=table.adjustable.slope)
+
+
+def _settings(valve: Adjustable) -> Iterator[tuple[float, float]]:
+    """Yield the settings of a valve with their knees [Pa]."""
+    low, high = valve.settings[0], valve.settings[-1]
+    steps = int((high - low) * SETTINGS)
+    turns = [low + step / SETTINGS for step in range(steps + 1)]
+    knees = [row[1].value for row in valve.table]
+    for setting in valve.settings if valve.counted == "notches" else turns:
+        yield setting, float(adjusted_knee(setting, valve.settings, knees))
+
+
+def _limiting(search: Search) -> Iterator[Fitted]:
+    def make(figures: Array) -> System:
+        return search.made.with_rear_valves(ReducingLaw(figures[0], 0.0))
+
+    (knee,) = search.fitted((KNEES,), (40,), make)
+    knee = _down(knee, KNEE_STEP)
+    valve = {"kind": "limiting", "knee": _pressure(knee)}
+    yield Fitted("limiting", _behind(search, valve), knee=knee, slope=0.0)
+
+
+def _load_sensing(search: Search) -> Iterator[Fitted]:
+    """Fit both knees and the slope of a valve that feels the rear axle's load at rest."""
+    loads = np.asarray(search.made.standing.rear_weight)
+    light, heavy = float(loads.min()), float(loads.max())
+    if heavy - light < 1.0:
+        return
+
+    def make(figures: Array) -> System:
+        low, rise, slope = figures
+        high = np.minimum(low + rise, KNEES[1])
+        return search.made.with_rear_valves(
+            LoadSensingLaw(light, heavy, low, high, slope, feels_load=False)
+        )
+
+    ranges = (KNEES, (0.0, KNEES[1] - KNEES[0]), SLOPES)
+    low, rise, slope = search.fitted(ranges, (10, 8, 5), make)
+    low, high = _down(low, KNEE_STEP), _down(min(low + rise, KNEES[1]), KNEE_STEP)
+    slope = round(_down(slope, SLOPE_STEP), 2)
+    points = [[f"{light:.1f} N", _pressure(low)], [f"{heavy:.1f} N", _pressure(max(low, high))]]
+    valve = {"kind": "load-sensing", "points": points, "slope": slope, "follows": "static"}
+    yield Fitted("load-sensing", _behind(search, valve), knee=low, slope=slope)
+
+
+def _bar(search: Search) -> Iterator[Fitted]:
+    """Fit where the bearing of a balance bar sits."""
+    if search.made.bar_length is None:
+        return
+    length = float(search.made.bar_length)
+
+    def make(figures: Array) -> System:
+        return search.made.with_shares(*cylinder.bar_shares(length, figures[0]))
+
+    (offset,) = search.fitted(((-length / 4, length / 4),), (41,), make)
+    offset = -_down(-offset, OFFSET_STEP)  # towards the front, where it is rounded
+    offset = min(offset, length / 4)
+    changes = {**without_valve(search.now), "master.bar_offset": f"{offset * 1e3:.1f} mm"}
+    yield Fitted("bar", changes, bar_offset=offset)
+
+
+def _bores(search: Search) -> Iterator[Fitted]:
+    """Choose the rear cylinder's bore."""
+    if not isinstance(search.build.master, TwinMaster):
+        return
+    bores = sold_bores()
+    areas = cylinder.bore_area(np.array([bore.value for bore in bores]))[:, None, None]
+    rear = replace(search.made.cylinders.rear, area=areas)
+    made = replace(search.made, cylinders=Pair(search.made.cylinders.front, rear))
+    best = bores[int(search.order(made, len(bores))[0])]
+    yield Fitted("bores", {**without_valve(search.now), "master.rear_bore": best.text}, size=best)
+
+
+def _pistons(search: Search) -> Iterator[Fitted]:
+    """Choose the pistons of the rear brakes, all of one size."""
+    brake = search.build.rear.brake
+    sizes = brake_kind(brake).sold()
+    count = len(brake.piston_diameters) if isinstance(brake, Disc) else 1
+    areas = count * cylinder.bore_area(np.array([size.value for size in sizes]))
+    share = (areas / piston_area(brake))[:, None, None]
+    rear = search.made.ends.rear
+    rear = replace(rear, torque_per_pressure=rear.torque_per_pressure * share)
+    made = replace(search.made, ends=Pair(search.made.ends.front, rear))
+    best = sizes[int(search.order(made, len(sizes))[0])]
+    changes: Changes = {"rear.brake.cylinder_diameter": best.text}
+    if isinstance(brake, Disc):
+        changes = {"rear.brake.piston_diameters": [best.text] * count}
+    yield Fitted("pistons", {**without_valve(search.now), **changes}, size=best)
+
+
+FITS = (_reducing, _limiting, _load_sensing, _bar, _bores, _pistons)

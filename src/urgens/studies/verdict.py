@@ -1,0 +1,122 @@
+"""How a build does over all its load cases and many roads, which ranks ways to balance it."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from urgens.document import Build
+from urgens.physics.arrays import Array, Bools
+from urgens.physics.standards import DECELERATION_RANGE
+from urgens.physics.vehicle import Standing, axle_loads, demand
+from urgens.solve.adhesion_curve import lead
+from urgens.solve.effort import effort_for
+from urgens.solve.half_failed import half_failed
+from urgens.solve.line_pressure import pushrod_force
+from urgens.solve.lock import AxleName, first_lock
+from urgens.solve.press import axle_forces, rolling, rolling_lines
+from urgens.solve.system import System, system
+from urgens.solve.travel import pedal_travel
+
+Wanted = Literal["deceleration", "half-failed", "travel"]
+MARGIN = 0.05  # of the road's coefficient at first lock, front above rear
+SCANNED = 200  # steps of effort in which the rear is looked for above the front
+
+
+@dataclass(frozen=True)
+class Verdict:
+    """How a build does: where the rear is first, what is out of reach, efficiency.
+
+    `rear_first` places of (load case, surface); `out_of_reach` of what is wanted; `rear_below`
+    whether the rear uses less of its grip than the front from 0.15 to 0.8 g, as far as the foot
+    reaches; `missed` how many margins are; efficiencies NaN where nothing locks.
+    """
+
+    rear_first: tuple[tuple[int, int], ...]
+    out_of_reach: tuple[Wanted, ...]
+    rear_below: bool
+    missed: int
+    mean_efficiency: float
+    worst_efficiency: float
+
+    def lost(self, now: "Verdict") -> tuple[Wanted, ...]:
+        """Return what another has within reach and this one has not; now: the other [object].
+
+        Source: both verdicts.
+        """
+        return tuple(one for one in self.out_of_reach if one not in now.out_of_reach)
+
+    def order(self, now: "Verdict") -> tuple[float, ...]:
+        """Return what ranks it beside what is fitted, the least first.
+
+        now: the verdict on what is fitted [object]. Efficiency comes in negative, as less is first.
+        Source: common practice: what hurts first, then what is lost, then what is gained.
+        """
+        mean = -np.inf if np.isnan(self.mean_efficiency) else self.mean_efficiency
+        lost = len(self.lost(now))
+        return len(self.rear_first), lost, not self.rear_below, self.missed, -mean
+
+
+def verdict_of(build: Build, surfaces: Sequence[float], margin: float = MARGIN) -> Verdict:
+    """Return how a build does in all its load cases.
+
+    build: the document [object]; surfaces: tyre-road coefficients [-]; margin: wanted, as a share
+    of the road's coefficient [-].
+    Source: first lock; half lost; pedal travel.
+    """
+    made = system(build)
+    roads = np.array(surfaces)
+    lock = first_lock(made, made.cases, roads)
+    rear = (lock.axle == AxleName.REAR) | lock.lifted
+    apart = (lock.front_used - lock.rear_used) / roads
+    with np.errstate(invalid="ignore"):
+        missed = np.isfinite(apart) & (apart < margin)
+    known = lock.efficiency[np.isfinite(lock.efficiency)]
+    return Verdict(
+        rear_first=tuple(
+            (int(case), int(road)) for case, road in zip(*np.nonzero(rear), strict=True)
+        ),
+        out_of_reach=tuple(_out_of_reach(build, made)),
+        rear_below=not _rear_above(made).any(),
+        missed=int(missed.sum()),
+        mean_efficiency=float(known.mean()) if known.size else float("nan"),
+        worst_efficiency=float(known.min()) if known.size else float("nan"),
+    )
+
+
+def _out_of_reach(build: Build, made: System) -> list[Wanted]:
+    targets, found = build.targets, list[Wanted]()
+    effort = effort_for(made, made.case(0), targets.deceleration)
+    if np.isnan(effort):
+        found.append("deceleration")
+        effort = targets.comfortable_effort.value
+    for half in half_failed(made, made.standing, targets.surface):
+        if not np.all(half.meets_rule & np.isfinite(half.pedal_travel)):
+            found.append("half-failed")
+            break
+    lines = rolling_lines(made, pushrod_force(made, effort), made.case(0))
+    if np.isnan(pedal_travel(made, np.asarray(effort), lines.front, lines.rear)):
+        found.append("travel")
+    return found
+
+
+def _rear_above(made: System) -> Bools:
+    """Return at which efforts and load cases the rear is above the front, within reach (e, c)."""
+    cases = made.cases
+    made = rolling(made, cases)
+    efforts = np.linspace(0.0, made.max_effort, SCANNED + 1)
+    forces = axle_forces(made, pushrod_force(made, efforts), cases)
+    return rear_above(forces, cases)
+
+
+def rear_above(forces: tuple[Array, Array], cases: Standing) -> Bools:
+    """Return where the rear uses more of its grip than the front, from 0.15 to 0.8 g.
+
+    forces: of the front and the rear axle [N]; cases: load cases [N, -].
+    Source: UN R13-H Annex 5 (from memory), each axle by its own grip.
+    """
+    low, high = DECELERATION_RANGE
+    z = demand(*forces, cases)
+    above = lead(*forces, axle_loads(cases, z), cases) > 0.0
+    return np.asarray(above & (z >= low) & (z <= high))
