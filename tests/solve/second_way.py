@@ -228,13 +228,20 @@ def achieved(
         build,
         case,
         speed,
-        lambda force: slid(build, case, force, mu, speed, (parts, part)),
+        lambda force: slid(build, case, force, mu, speed, (parts, part), kept=1.0),
     )
     return slid(build, case, cylinder_force(build, effort), mu, speed, (parts, part), closing)
 
 
 def slid(
-    build: Build, case: int, force: float, mu: float, speed: float, left: Any, closing: float = inf
+    build: Build,
+    case: int,
+    force: float,
+    mu: float,
+    speed: float,
+    left: Any,
+    closing: float = inf,
+    kept: float | None = None,
 ) -> float:
     """Deceleration with what is `left` of both axles' brakes, and of the grip.
 
@@ -242,7 +249,7 @@ def slid(
     keeps its share of the grip. The rear in the air ends it.
     """
     (front_part, rear_part), grip = left
-    kept = build.targets.locked_grip
+    kept = build.targets.locked_grip if kept is None else kept
     weight, pressed = sum(loads(build, case, 0.0, 0.0)), sum(loads(build, case, 0.0, speed))
 
     def at(z: float) -> tuple[float, float, float, float]:
@@ -286,7 +293,7 @@ def one_axle(build: Build, case: int, effort: float, mu: float, live: str) -> fl
     """Deceleration with one axle's brakes alone; the ball rolls when that is enough for it."""
     left = ((1.0, 0.0) if live == "front" else (0.0, 1.0), 1.0)
     closing = closing_pressure(
-        build, case, 0.0, lambda force: slid(build, case, force, mu, 0.0, left)
+        build, case, 0.0, lambda force: slid(build, case, force, mu, 0.0, left, kept=1.0)
     )
     return slid(build, case, cylinder_force(build, effort), mu, 0.0, left, closing)
 
@@ -322,7 +329,7 @@ def half_travel(build: Build, case: int, effort: float, mu: float, live: str) ->
     z = one_axle(build, case, effort, mu, live)
     left = ((1.0, 0.0) if live == "front" else (0.0, 1.0), 1.0)
     closing = closing_pressure(
-        build, case, 0.0, lambda force: slid(build, case, force, mu, 0.0, left)
+        build, case, 0.0, lambda force: slid(build, case, force, mu, 0.0, left, kept=1.0)
     )
     force = cylinder_force(build, effort)
     at_master = pressures_of(build, force)[live == "rear"]

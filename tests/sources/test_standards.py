@@ -9,11 +9,10 @@ from hypothesis import strategies as st
 
 from urgens.physics.atmosphere import air_pressure
 from urgens.physics.standards import (
+    CARS,
     FAILED_DECELERATION,
     SERVICE_DECELERATION,
-    above_limit,
-    adhesion_allowed,
-    adhesion_allowed_r13,
+    TRUCKS,
     mean_fully_developed_deceleration,
     stopping_distance_allowed,
 )
@@ -73,7 +72,7 @@ def test_un_r13h_annex_5_line() -> None:
     """UN Regulation No. 13-H, Annex 5 (from memory): z ≥ 0.1 + 0.7 (k − 0.2) for k 0.2 to 0.8."""
     k = np.linspace(0.2, 0.8, 7)
 
-    assert adhesion_allowed(0.1 + 0.7 * (k - 0.2)) == pytest.approx(k)
+    assert CARS.allows(0.1 + 0.7 * (k - 0.2)) == pytest.approx(k)
 
 
 @pytest.mark.parametrize(
@@ -81,7 +80,7 @@ def test_un_r13h_annex_5_line() -> None:
     [(0.19, 0.05, False), (0.5, 0.30, True), (0.5, 0.32, False), (0.85, 0.3, False)],
 )
 def test_un_r13h_annex_5_counts_between_its_ends(used: float, z: float, *, above: bool) -> None:
-    assert bool(above_limit(np.array(used), np.array(z))) is above
+    assert bool(CARS.broken(np.array(used), np.array(z))) is above
 
 
 def test_un_r13h_annex_3_stopping_distances() -> None:
@@ -107,7 +106,7 @@ def test_un_r13_stricter_line() -> None:
     """UN R13 (from memory): z ≥ 0.1 + 0.85 (k − 0.2)."""
     k = np.linspace(0.2, 0.8, 7)
 
-    assert adhesion_allowed_r13(0.1 + 0.85 * (k - 0.2)) == pytest.approx(k)
+    assert TRUCKS.allows(0.1 + 0.85 * (k - 0.2)) == pytest.approx(k)
 
 
 def test_temperatures_against_pint() -> None:

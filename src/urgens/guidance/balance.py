@@ -180,15 +180,16 @@ def rear_idle(solution: Solution, words: Words) -> Iterator[Finding]:
 
 @rule("adhesion-limit")
 def adhesion_limit(solution: Solution, words: Words) -> Iterator[Finding]:
-    """Tell when an axle uses more adhesion than Annex 5 draws its line at."""
+    """Tell when an axle uses more adhesion than the rule draws its line at."""
     if solution.regulation.adhesion_limit:
         return
+    rule_ = solution.system.rule
     yield Finding(
         code="adhesion-limit",
         severity=Severity.ADVICE,
-        message=f"“{solution.case_name}”: an axle uses more grip than z ≥ 0.1 + 0.7 (k − 0.2) "
-        "leaves, for k from 0.2 to 0.8.",
+        message=f"“{solution.case_name}”: an axle uses more grip than z ≥ 0.1 + "
+        f"{rule_.steepness:g} (k − 0.2) leaves, for k from 0.2 to 0.8.",
         why="One axle does much more than its share, so a slippery road is used badly.",
-        basis="UN Regulation No. 13-H, Annex 5 (from memory), for your own comparison",
+        basis=f"{rule_.text}, for your own comparison",
         where="valves.rear",
     )

@@ -30,6 +30,30 @@ def vacuum_left(
     return np.asarray(np.maximum(vacuum - count * ambient * np.divide(swept, whole), 0.0))
 
 
+def vacuum_at_end(
+    vacuum: Floats,
+    ambient: Floats,
+    reservoir: Floats,
+    swept: Floats,
+    stroke: Floats = 1.0,
+    *,
+    rests_in_air: bool = False,
+) -> Array:
+    """Return the vacuum [Pa] that assists at the end of a stroke.
+
+    vacuum: at rest before it [Pa]; ambient, reservoir, swept: as in `vacuum_left`; stroke: share
+    of the whole one [-]; rests_in_air: as in `vacuum_left` [-].
+    Source: Boyle's law: a diaphragm that rests under vacuum presses what is in front of it
+    together before air comes in behind; one that rests in air has its front emptied first.
+    """
+    taken = np.multiply(swept, stroke)
+    if rests_in_air:
+        return np.asarray(vacuum * np.divide(reservoir, np.add(reservoir, taken)))
+    inside = np.subtract(ambient, vacuum)
+    whole = np.add(reservoir, swept)
+    return np.asarray(np.maximum(ambient - inside * whole / (whole - taken), 0.0))
+
+
 def assisted_stops(
     vacuum: Floats,
     least: Floats,

@@ -1,5 +1,7 @@
 """Figures of published rules, for the builder's own comparison only."""
 
+from typing import NamedTuple
+
 import numpy as np
 
 from urgens.physics.arrays import Array, Bools, Floats
@@ -9,38 +11,43 @@ DECELERATION_RANGE = (0.15, 0.8)  # [g], UN R13-H Annex 5 (from memory)
 TOLERANCE = 1e-9  # [-]
 
 
-def adhesion_allowed(deceleration: Floats) -> Array:
-    """Return the largest adhesion used [-] that Annex 5 allows for k of 0.2 to 0.8.
+class AdhesionRule(NamedTuple):
+    """A rule z ≥ 0.1 + `steepness` (k − 0.2), for adhesion used k of 0.2 to 0.8: where it stands.
 
-    deceleration: [g].
-    Source: UN Regulation No. 13-H, Annex 5 (from memory).
+    `name` is what a plot calls it, `text` the whole of its place.
     """
-    return np.asarray((np.asarray(deceleration, dtype=float) + 0.04) / 0.7)
+
+    name: str
+    text: str
+    steepness: float
+
+    def allows(self, deceleration: Floats) -> Array:
+        """Return the largest adhesion used [-] that the rule allows.
+
+        deceleration: [g].
+        Source: the rule, solved for k.
+        """
+        z = np.asarray(deceleration, dtype=float)
+        return np.asarray((z - 0.1) / self.steepness + 0.2)
+
+    def broken(self, used: Floats, deceleration: Floats) -> Bools:
+        """Return where an axle uses more adhesion than the rule allows.
+
+        used: adhesion used by the axle [-], NaN where it carries nothing.
+        deceleration: [g].
+        Source: the rule.
+        """
+        low, high = ADHESION_RANGE
+        counts = np.greater_equal(used, low - TOLERANCE) & np.less_equal(used, high + TOLERANCE)
+        return np.asarray(counts & (used > self.allows(deceleration) + TOLERANCE))
 
 
-def above_limit(used: Floats, deceleration: Floats) -> Bools:
-    """Return where an axle uses more adhesion than Annex 5 allows.
-
-    used: adhesion used by the axle [-], NaN where it carries nothing.
-    deceleration: [g].
-    Source: UN Regulation No. 13-H, Annex 5 (from memory).
-    """
-    low, high = ADHESION_RANGE
-    counts = np.greater_equal(used, low - TOLERANCE) & np.less_equal(used, high + TOLERANCE)
-    return np.asarray(counts & (used > adhesion_allowed(deceleration) + TOLERANCE))
+CARS = AdhesionRule("UN R13-H", "UN Regulation No. 13-H, Annex 5 (from memory)", 0.7)
+TRUCKS = AdhesionRule("UN R13", "UN Regulation No. 13, Annex 10 (from memory)", 0.85)
 
 
 FAILED_DECELERATION = 2.44  # m/s², UN R13-H Annex 3, half system or booster lost (from memory)
 SERVICE_DECELERATION = 6.43  # m/s², UN R13-H Annex 3, service brake (from memory)
-
-
-def adhesion_allowed_r13(deceleration: Floats) -> Array:
-    """Return the largest adhesion used [-] of the stricter form of UN R13, k 0.2 to 0.8.
-
-    deceleration: [g].
-    Source: UN Regulation No. 13, Annex 10 (from memory).
-    """
-    return np.asarray((np.asarray(deceleration, dtype=float) + 0.07) / 0.85)
 
 
 def stopping_distance_allowed(speed: Floats, *, failed: bool = False) -> Array:

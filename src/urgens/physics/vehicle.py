@@ -4,6 +4,7 @@ Source: force and moment balance of the braked vehicle, as in Gillespie, Fundame
 Dynamics, chapter 3, and Limpert, Brake Design and Safety (both from memory).
 """
 
+from collections.abc import Callable
 from typing import NamedTuple
 
 import numpy as np
@@ -140,29 +141,56 @@ def achieved(
     front_mu, rear_mu = (kept * surface * one for one in (standing.front_grip, standing.rear_grip))
     front_still = standing.front_weight + standing.front_press
     rear_still = standing.rear_weight + standing.rear_press
-    rolling = demand(front_force, rear_force, standing)
     pitches = np.less(front_mu * transfer, 1.0)  # else the vehicle tips before the front slides
     left = np.where(pitches, 1.0 - front_mu * transfer, 1.0)
     slides = (front_mu * front_still + rear_force) / (weight * left)
-    front_only = np.where(pitches, slides, np.inf)
     rear_only = (front_force + rear_mu * rear_still) / (weight * (1.0 + rear_mu * transfer))
-    # A lifted rear passes nothing on, and the whole load stands on the front.
-    rear_only = np.where(rear_only > standing.lifts, front_force / weight, rear_only)
-
-    front_grip, rear_grip = grip(standing, rolling, surface)
-    front_over, rear_over = front_force >= front_grip, rear_force >= rear_grip
-    _, rear_grip_front_only = grip(standing, front_only, surface)
-    front_grip_rear_only, _ = grip(standing, rear_only, surface)
-    rolls = ~(front_over | rear_over)
-    front_alone = front_over & (rear_force < rear_grip_front_only)
-    rear_alone = rear_over & ~front_alone & (front_force < front_grip_rear_only)
-    locked_both = ~(rolls | front_alone | rear_alone)
-    one_locked = np.where(front_alone, front_only, rear_only)
-    both = attainable(standing, kept * surface)
-    deceleration = np.where(rolls, rolling, np.where(locked_both, both, one_locked))
-    return ended_by_lift(
-        Achieved(deceleration, front_alone | locked_both, rear_alone | locked_both), standing
+    states = States(
+        rolling=demand(front_force, rear_force, standing),
+        front_only=np.where(pitches, slides, np.inf),
+        # A lifted rear passes nothing on, and the whole load stands on the front.
+        rear_only=np.where(rear_only > standing.lifts, front_force / weight, rear_only),
+        both=attainable(standing, kept * surface),
     )
+    return consistent(states, lambda _: (front_force, rear_force), standing, surface)
+
+
+class States(NamedTuple):
+    """Decelerations [g] with no axle sliding, the front alone, the rear alone, both."""
+
+    rolling: Array
+    front_only: Array
+    rear_only: Array
+    both: Array
+
+
+def consistent(
+    states: States,
+    forces: Callable[[Array], tuple[Floats, Floats]],
+    standing: Standing,
+    surface: Floats,
+) -> Achieved:
+    """Return the state that is what it says: what rolls is below its grip, what slides above.
+
+    states: their decelerations [g]; forces: that both brakes could give at one [N]; standing: the
+    vehicle at rest [N, -]; surface: tyre-road coefficient [-].
+    A rear that leaves the ground ends it.
+    Source: `achieved`.
+    """
+
+    def over(z: Array) -> tuple[Bools, Bools]:
+        pairs = zip(forces(z), grip(standing, z, surface), strict=True)
+        front, rear = (np.asarray(force >= held) for force, held in pairs)
+        return front, rear
+
+    front_over, rear_over = over(states.rolling)
+    front_alone = front_over & ~over(states.front_only)[1]
+    rear_alone = rear_over & ~front_alone & ~over(states.rear_only)[0]
+    rolls = ~(front_over | rear_over)
+    both = ~(rolls | front_alone | rear_alone)
+    one = np.where(front_alone, states.front_only, states.rear_only)
+    deceleration = np.where(rolls, states.rolling, np.where(both, states.both, one))
+    return ended_by_lift(Achieved(deceleration, front_alone | both, rear_alone | both), standing)
 
 
 def ended_by_lift(found: Achieved, standing: Standing) -> Achieved:

@@ -79,6 +79,7 @@ def _reservoir(solution: Solution) -> dict[str, Any]:
         "reservoir": {
             "stops": figure(found.stops),
             "vacuum": figures(found.vacuum),
+            "vacuum_at_end": figures(found.at_end),
             "effort": figures(found.effort),
         }
     }

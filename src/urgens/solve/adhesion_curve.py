@@ -44,7 +44,7 @@ class Crossings:
 
 @dataclass(frozen=True)
 class Regulation:
-    """The two lines of UN R13-H Annex 5, for the builder's own comparison."""
+    """The two lines of a rule, for the builder's own comparison: UN R13-H's, a truck's UN R13's."""
 
     rear_below_front: bool
     adhesion_limit: bool
@@ -148,11 +148,11 @@ def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
 
 
 def regulation(made: System, standing: Standing, whole: Line, found: Crossings) -> Regulation:
-    """Compare the whole line with UN R13-H Annex 5.
+    """Compare the whole line with the rule for such a vehicle.
 
     made: the system; standing: one load case as it stands plain [N, -]; whole: its line [object];
     found: its crossings [object].
-    Source: UN Regulation No. 13-H, Annex 5 (from memory).
+    Source: UN Regulation No. 13-H, Annex 5, or No. 13, Annex 10 (both from memory).
     """
     ends = [
         np.interp(
@@ -162,7 +162,7 @@ def regulation(made: System, standing: Standing, whole: Line, found: Crossings) 
     ]
     at_ends = line(made, standing, np.concatenate(ends))
     exceeded = any(
-        np.any(standards.above_limit(used, points.z))
+        np.any(made.rule.broken(used, points.z))
         for points in (whole, at_ends)
         for used in (points.front_used, points.rear_used)
     )

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.physics.arrays import Array
+from urgens.physics.axle import AXLES
 from urgens.physics.valve_law import Felt, ValveLaw
 from urgens.physics.vehicle import Standing
 from urgens.solve.line_pressure import booster_output, pushrod_force
@@ -34,8 +35,9 @@ def trace(made: System, effort: float, standing: Standing, points: int = 101) ->
     up = np.linspace(0.0, effort, points)
     lines = rolling_lines(made, pushrod_force(made, up), standing)
     felt = felt_rolling(made, booster_output(made, pushrod_force(made, up[-1:])), standing)
-    down_front = _released(made.valves.front, lines.master_front[::-1], felt)
-    down_rear = _released(made.valves.rear, lines.master_rear[::-1], felt)
+    ways = [(*made.outlets.of(axle), *made.valves.of(axle)) for axle in AXLES]
+    down_front = _released(ways[0], lines.master_front[::-1], felt)
+    down_rear = _released(ways[1], lines.master_rear[::-1], felt)
     return Trace(
         effort=np.concatenate((up, up[::-1])),
         master_front=np.concatenate((lines.master_front, lines.master_front[::-1])),

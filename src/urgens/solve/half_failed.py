@@ -12,9 +12,8 @@ from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.standards import FAILED_DECELERATION
 from urgens.physics.valve_law import Felt, at_rest
 from urgens.physics.vehicle import Standing
-from urgens.solve.ball import closed
-from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
-from urgens.solve.press import settled_deceleration, slid, sliding
+from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
+from urgens.solve.press import FRONT_ALONE, HALF, REAR_ALONE, slid, sliding
 from urgens.solve.system import System
 from urgens.solve.travel import strokes
 
@@ -137,17 +136,9 @@ def _left(
 
     Valves feel the vehicle as it is then, in the force and in the fluid that is taken.
     """
-    if made.split == "diagonal":
-        one = sliding(made, standing, surface, part=0.5)
-        kept = made.locked_grip
-        left = cache(lambda: slid(one, output, standing, surface, 0.5, kept).deceleration)
-    else:
-
-        def braked(tried: System, force: Array) -> Array:
-            return _axle_left(tried, force, standing, surface, live_rear=dead == 0)
-
-        one = closed(made, standing, braked)
-        left = cache(lambda: braked(one, output))
+    brakes = HALF if made.split == "diagonal" else (FRONT_ALONE, REAR_ALONE)[dead == 0]
+    one, kept = sliding(made, standing, surface, brakes), made.locked_grip
+    left = cache(lambda: slid(one, output, standing, surface, brakes, kept).deceleration)
     felt = _felt_at(standing, left()) if one.feels_load else at_rest(standing)
     lines = line_pressures(one, output, felt)
     return left, strokes(one, lines.front, lines.rear)[1 - dead]
@@ -156,26 +147,6 @@ def _left(
 def _felt_at(standing: Standing, z: Array) -> Felt:
     """Return what valves that feel the load feel at a deceleration [g]."""
     return Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
-
-
-def _axle_left(
-    made: System, output: Array, standing: Standing, surface: Floats, *, live_rear: bool
-) -> Array:
-    """Return the deceleration [g] one axle alone gives; valves feel the vehicle as it is then."""
-
-    def settled(felt: Felt) -> Array:
-        front, rear = forces_at(made, line_pressures(made, output, felt))
-        front, rear = (0.0 * front, rear) if live_rear else (front, 0.0 * rear)
-        return vehicle.achieved(front, rear, standing, surface, made.locked_grip).deceleration
-
-    if not made.feels_load:
-        return settled(at_rest(standing))
-
-    def excess(z: Array) -> Array:
-        return np.asarray(z - settled(_felt_at(standing, z)))
-
-    most = settled(Felt(np.inf, standing.rear_weight))  # no load opens a valve further
-    return settled_deceleration(excess, np.stack((np.zeros_like(most), most)))
 
 
 def _swing(made: System, live_stroke: Array) -> Array:

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -11,7 +12,7 @@ from urgens.physics.axle import Axle
 from urgens.physics.valve_law import Felt, at_rest
 from urgens.physics.vehicle import Standing
 from urgens.solve.ball import closed
-from urgens.solve.bracket import crossing
+from urgens.solve.bracket import EXACT, crossing
 from urgens.solve.line_pressure import (
     Lines,
     booster_output,
@@ -22,6 +23,20 @@ from urgens.solve.line_pressure import (
 )
 from urgens.solve.system import System
 from urgens.solve.travel import pedal_travel
+
+HARD, CLOSE = 1e3, 1e-13  # g, beyond any deceleration; of that, how near a root is looked for
+
+
+class Left(NamedTuple):
+    """What is left of the brakes: shares of the front's and the rear's force, and of the grip."""
+
+    front: float = 1.0
+    rear: float = 1.0
+    grip: float = 1.0
+
+
+WHOLE, HALF = Left(), Left(0.5, 0.5, 0.5)  # the latter of a diagonal split with one circuit lost
+FRONT_ALONE, REAR_ALONE = Left(rear=0.0), Left(front=0.0)
 
 
 @dataclass(frozen=True)
@@ -134,11 +149,13 @@ def settled_load(made: System, output: Array, standing: Standing) -> Felt:
     return load_at(settled_deceleration(excess, np.stack(np.broadcast_arrays(*ends))))
 
 
-def settled_deceleration(excess: Callable[[Array], Array], ends: Array) -> Array:
+def settled_deceleration(
+    excess: Callable[[Array], Array], ends: Array, exact: float = EXACT
+) -> Array:
     """Return the deceleration [g] at which `excess` rises through zero; the low end if above it.
 
     excess: of decelerations, rising [g]; ends: where it is zero or less, and zero or more, along
-    the first axis [g].
+    the first axis [g]; exact: as in `crossing` [-].
     Source: bracketed by the ends.
     """
     at_ends = excess(ends)
@@ -148,6 +165,7 @@ def settled_deceleration(excess: Callable[[Array], Array], ends: Array) -> Array
         lambda tried: np.where(idle, 0.0, excess(tried)),
         *(low, np.where(idle, low, high)),
         *(np.where(idle, -1.0, at_low), np.where(idle, 0.0, np.maximum(at_high, 0.0))),
+        exact,
     )
 
 
@@ -165,31 +183,31 @@ def achieved(
     output: Array,
     standing: Standing,
     surface: Floats,
-    part: float = 1.0,
+    left: Left = WHOLE,
     kept: Floats = 1.0,
 ) -> vehicle.Achieved:
     """Return what a surface lets the brakes achieve.
 
     made: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
-    tyre-road coefficient [-]; part: of each axle's brakes and grip that is left [-]; kept: share
-    of its coefficient that a locked axle keeps [-].
+    tyre-road coefficient [-]; left: of the brakes and the grip [-]; kept: share of its coefficient
+    that a locked axle keeps [-].
     A dynamic valve feels the load at the achieved deceleration, a ball that deceleration.
     Source: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory); in closed form
     where no valve depends on the deceleration.
     """
-    return slid(sliding(made, standing, surface, part), output, standing, surface, part, kept)
+    return slid(sliding(made, standing, surface, left), output, standing, surface, left, kept)
 
 
-def sliding(made: System, standing: Standing, surface: Floats, part: float = 1.0) -> System:
+def sliding(made: System, standing: Standing, surface: Floats, left: Left = WHOLE) -> System:
     """Return the system with its ball valve closed as it is where a surface limits the axles.
 
-    made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; part: as in
+    made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; left: as in
     `achieved` [-]. As it is where it has no ball.
     Source: solve.ball.
     """
 
     def reached(one: System, output: Array) -> Array:
-        return slid(one, output, standing, surface, part).deceleration
+        return slid(one, output, standing, surface, left).deceleration
 
     return closed(made, standing, reached)
 
@@ -199,20 +217,20 @@ def slid(
     output: Array,
     standing: Standing,
     surface: Floats,
-    part: float = 1.0,
+    left: Left = WHOLE,
     kept: Floats = 1.0,
 ) -> vehicle.Achieved:
     """Return what a surface lets the brakes achieve, the ball closed already as `sliding` has it.
 
     made: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
-    tyre-road coefficient [-]; part, kept: as in `achieved` [-].
+    tyre-road coefficient [-]; left, kept: as in `achieved` [-].
     Source: `achieved`.
     """
-    grip = np.multiply(surface, part)
+    grip = np.multiply(surface, left.grip)
 
     def forces(felt: Felt) -> tuple[Array, Array]:
         front, rear = forces_at(made, line_pressures(made, output, felt))
-        return part * front, part * rear
+        return left.front * front, left.rear * rear
 
     if not made.feels_load:
         return vehicle.achieved(*forces(at_rest(standing)), standing, grip, kept)
@@ -220,19 +238,37 @@ def slid(
     def felt_at(z: Array) -> Felt:
         return Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
 
-    def settled(share: Floats) -> Array:
-        """Return the deceleration that a valve's forces and the loads agree on."""
+    def settled(reached: Callable[[Array], Array], most: Floats) -> Array:
+        """Return the deceleration that forces and loads agree on, the valve with them."""
 
         def excess(z: Array) -> Array:
-            reached = vehicle.achieved(*forces(felt_at(z)), standing, grip, share)
-            return np.asarray(z - reached.deceleration)
+            return np.asarray(z - reached(z))
 
-        most = vehicle.attainable(standing, grip) + 1e-9
-        most = np.broadcast_to(most, np.shape(excess(np.zeros_like(most))))
-        return settled_deceleration(excess, np.stack((np.zeros_like(most), most)))
+        ends = np.broadcast_to(most, np.shape(excess(np.zeros(np.shape(most)))))
+        return settled_deceleration(excess, np.stack((np.zeros_like(ends), ends + 1e-9)), CLOSE)
 
-    z = settled(kept)
-    return vehicle.achieved(*forces(felt_at(z)), standing, grip, kept)
+    def of_both(z: Array) -> Array:
+        return vehicle.achieved(*forces(felt_at(z)), standing, grip).deceleration
+
+    if np.all(np.equal(kept, 1.0)):
+        z = settled(of_both, vehicle.attainable(standing, grip))
+        return vehicle.achieved(*forces(felt_at(z)), standing, grip)
+
+    def with_sliding(*slides: bool) -> Array:
+        def reached(z: Array) -> Array:
+            passed = vehicle.grip(standing, z, kept * grip)
+            held = zip(forces(felt_at(z)), passed, slides, strict=True)
+            return np.asarray(sum(g if s else f for f, g, s in held) / standing.weight)
+
+        return settled(reached, HARD)
+
+    states = vehicle.States(
+        with_sliding(False, False),
+        with_sliding(True, False),
+        with_sliding(False, True),
+        vehicle.attainable(standing, kept * grip),
+    )
+    return vehicle.consistent(states, lambda z: forces(felt_at(z)), standing, grip)
 
 
 def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> Presses:

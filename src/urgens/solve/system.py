@@ -11,6 +11,7 @@ from urgens.document.boosters import assist
 from urgens.document.brakes import brake_kind
 from urgens.document.cylinders import cylinder_kind
 from urgens.document.cylinders.kind import Split
+from urgens.document.outlets import behind_outlets
 from urgens.document.reading import NOTHING, Laid, Reading
 from urgens.document.valves import kind_of
 from urgens.document.wheel_ends import rolling_radius
@@ -19,7 +20,8 @@ from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import Axle, Pair
 from urgens.physics.booster import Assist
 from urgens.physics.cylinder import Chamber, Cylinder
-from urgens.physics.valve_law import InertiaSensingLaw, ValveLaw
+from urgens.physics.standards import CARS, TRUCKS, AdhesionRule
+from urgens.physics.valve_law import InertiaSensingLaw, ResidualLaw, ValveLaw
 from urgens.physics.vehicle import Standing
 
 WHEELS, PADS = 2, 2.0  # of an axle; that a piston's way serves, or shoes that it spreads
@@ -78,10 +80,12 @@ class System:
     bar_max_angle: Floats | None  # rad, where given
     split: Split
     drag: Pair[Floats]  # N at the road, of the engine through an axle
+    outlets: Pair[tuple[ValveLaw, ...]]  # what is behind the cylinder's own seats
     standing: Standing
     case_names: tuple[str, ...]
     max_effort: Floats  # N
     locked_grip: Floats = 1.0  # share of its coefficient that a locked axle keeps [-]
+    rule: AdhesionRule = CARS  # that the vehicle is compared with
     closing: Floats | None = None  # Pa in front of a ball valve, once it is known: solve.ball
 
     @property
@@ -154,6 +158,8 @@ def system(build: Build, speed: float = 0.0, over: Laid = NOTHING) -> System:
         case_names=tuple(case.name for case in build.vehicle.load_cases),
         max_effort=reading.of("targets")["max_effort"],
         locked_grip=reading.of("targets")["locked_grip"],
+        rule=rule_for(build),
+        outlets=Pair(*(_outlets(build, axle) for axle in Axle)),
     )
 
 
@@ -164,6 +170,15 @@ def _number(value: Array) -> Floats:
 
 def _laws(valves: Sequence[Reading]) -> tuple[ValveLaw, ...]:
     return tuple(kind_of(valve.part).law(valve) for valve in valves)
+
+
+def rule_for(build: Build) -> AdhesionRule:
+    """Return the rule a vehicle is compared with; build: the document. Source: its use."""
+    return TRUCKS if build.vehicle.use == "truck" else CARS
+
+
+def _outlets(build: Build, axle: Axle) -> tuple[ValveLaw, ...]:
+    return tuple(ResidualLaw(kept.value) for _, kept in behind_outlets(build, axle))
 
 
 def _drag(reading: Reading) -> Pair[Floats]:

@@ -11,12 +11,14 @@ from urgens.document.cylinders.tandem import TandemMaster
 from urgens.physics import booster, vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import air_pressure
-from urgens.physics.reservoir import assisted_stops, vacuum_left
+from urgens.physics.reservoir import assisted_stops, vacuum_at_end, vacuum_left
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import first_rise
+from urgens.solve.effort import effort_for
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import axle_forces
+from urgens.solve.press import axle_forces, rolling_lines
 from urgens.solve.system import System
+from urgens.solve.travel import strokes
 
 SHOWN = 12  # applications followed
 SCANNED = 100  # steps of effort
@@ -26,12 +28,14 @@ SCANNED = 100  # steps of effort
 class Reserve:
     """What a reservoir keeps: `stops` until the vacuum is under the wanted least, inf if never.
 
-    `vacuum` [Pa] and `effort` for the wanted deceleration [N], NaN out of reach, before each of
-    the applications 1, 2, 3 and so on; `swept` [m³] of the booster.
+    Of the applications 1, 2, 3 and so on: `vacuum` at rest before it and `at_end` of it [Pa],
+    which assists, and `effort` for the wanted deceleration [N], NaN out of reach; `swept` [m³] of
+    the booster.
     """
 
     stops: float
     vacuum: Array
+    at_end: Array
     effort: Array
     swept: float
 
@@ -40,7 +44,7 @@ def reserve(build: Build, made: System, standing: Standing) -> Reserve | None:
     """Return what the reservoir keeps, None where there is none.
 
     build: the document [object]; made: its system; standing: one load case [N, -].
-    Source: physics.reservoir, with the assist limit of the vacuum that is left.
+    Source: physics.reservoir, with the assist limit of the vacuum at the end of the stroke.
     """
     fitted = build.booster
     if not isinstance(fitted, VacuumBooster) or fitted.reservoir is None or not fitted.working:
@@ -53,7 +57,20 @@ def reserve(build: Build, made: System, standing: Standing) -> Reserve | None:
     count = np.arange(SHOWN, dtype=float)
     vacuum = vacuum_left(fitted.depression, *volumes, count, rests_in_air=in_air)
     stops = assisted_stops(fitted.depression, tank.least.value, *volumes, rests_in_air=in_air)
-    return Reserve(float(stops), vacuum, _efforts(build, made, standing, vacuum), swept)
+    at_end = vacuum_at_end(vacuum, *volumes, _share(build, made, standing), rests_in_air=in_air)
+    return Reserve(float(stops), vacuum, at_end, _efforts(build, made, standing, at_end), swept)
+
+
+def _share(build: Build, made: System, standing: Standing) -> float:
+    """Return the share of the booster's stroke that the wanted deceleration takes; 1 unreached."""
+    effort = effort_for(made, standing, build.targets.deceleration)
+    if np.isnan(effort):
+        return 1.0
+    lines = rolling_lines(made, pushrod_force(made, effort), standing)
+    chambers = made.volumes.chambers
+    taken = strokes(made, lines.front, lines.rear)
+    used = sum(c.lever * stroke for c, stroke in zip(chambers, taken, strict=True))
+    return min(float(np.asarray(used / sum(c.lever * c.stroke for c in chambers))), 1.0)
 
 
 def swept_volume(build: Build, fitted: VacuumBooster, tank: Reservoir) -> float:

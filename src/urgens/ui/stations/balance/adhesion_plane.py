@@ -23,14 +23,13 @@ QUIET = 200  # ms without a change before the spread is computed
 
 
 class AdhesionPlane(Plane):
-    """Front and rear adhesion used, the tyre limit, and the line of UN R13-H, Annex 5."""
+    """Front and rear adhesion used, the tyre limit, and the line of a rule."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__("Grip used on each axle against deceleration", parent)
         self._session = session
         self._rule = Area(T.hair)
         self._rule.setBrush(hatch(T.hair))
-        self._rule.set_points(*self._annex_5())
         self.plotItem.addItem(self._rule, ignoreBounds=True)
         for side in ("left", "bottom"):
             self.plotItem.getAxis(side).setTickSpacing(levels=[(0.2, 0)])
@@ -52,15 +51,17 @@ class AdhesionPlane(Plane):
             press=self._show_press,
         )
 
-    @staticmethod
-    def _annex_5() -> tuple[Points, Points]:
+    def _outside(self) -> tuple[Points, Points]:
         """Outline what uses more adhesion than the rule allows at its deceleration."""
         low, high = ADHESION_RANGE
-        z = np.array([0.0, 0.7 * low - 0.04, 0.7 * high - 0.04, 0.0, 0.0])
+        steep = self._session.solution.system.rule.steepness
+        at_low, at_high = (0.1 + steep * (k - 0.2) for k in (low, high))
+        z = np.array([0.0, at_low, at_high, 0.0, 0.0])
         return z, np.array([low, low, high, high, low])
 
     def _show_solution(self) -> None:
         solution = self._session.solution
+        self._rule.set_points(*self._outside())
         self._top = 1.2 if solution.surface <= 1.0 else math.ceil(solution.surface * 5 + 1) / 5
         self.set_range((0.0, self._top), (0.0, self._top))
         pressed = solution.press(np.linspace(0.0, self._session.most_effort, POINTS))
@@ -126,7 +127,7 @@ class AdhesionPlane(Plane):
                 sides=((1, -1), (1, 1)),
             ),
             Note(
-                "outside UN R13-H",
+                f"outside {self._session.solution.system.rule.name}",
                 (0.0, 0.74),
                 T.muted,
                 13,

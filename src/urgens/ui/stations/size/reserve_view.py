@@ -18,7 +18,7 @@ LEFT, HEAD, FOOT = 92.0, 30.0, 46.0  # px around the bars
 
 
 class ReserveView(Painted):
-    """One bar an application, as high as the vacuum before it; under it the effort it takes."""
+    """One bar an application, as high as the vacuum before it, a line in it at its stroke's end."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -81,6 +81,7 @@ class ReserveView(Painted):
         wide, foot, most, least = sizes
         units: Units = self._session.units
         vacuum, effort = float(found.vacuum[index]), float(found.effort[index])
+        at_end = float(found.at_end[index])
         middle = LEFT + (index + 0.5) * wide
         high = (foot - HEAD) * vacuum / most
         enough = vacuum >= least
@@ -92,7 +93,10 @@ class ReserveView(Painted):
         painter.drawLine(
             QPointF(middle - wide * 0.32, foot - high), QPointF(middle + wide * 0.32, foot - high)
         )
-        inches = f"{vacuum / INCH_OF_MERCURY:.0f} inHg" if vacuum > 0 else "none"
+        end = foot - (foot - HEAD) * at_end / most  # the assist there is when it is wanted
+        painter.drawLine(QPointF(middle - wide * 0.32, end), QPointF(middle + wide * 0.32, end))
+        inches = f"{vacuum / INCH_OF_MERCURY:.0f}, {at_end / INCH_OF_MERCURY:.0f} inHg"
+        inches = inches if vacuum > 0 else "none"
         inside = foot - high + 18 if high > 26 else foot - high - 5
         write(painter, inches, QPointF(middle, inside), size=15, color=T.ink, side="middle")
         write(painter, str(index + 1), QPointF(middle, foot + 18), side="middle")
