@@ -25,6 +25,7 @@ DISC = {
     "effective_radius": "5 in",
 }
 CALM = {"valves.rear[0].knee": "275 psi"}
+GRIPPY_FRONT = {"valves.rear[0].knee": "225 psi", "front.tyre.grip": 1.1}
 SINGLE = {
     "circuits": None,
     "master": {"kind": "single", "bore": "1-1/8 in", "stroke": "1.4 in"},
@@ -125,6 +126,26 @@ CASES: dict[str, tuple[Severity, Changes, Changes]] = {
         {**TWIN, "master.bar_max_angle": "0.5 deg"},
         {**TWIN, "master.bar_max_angle": "30 deg"},
     ),
+    "booster-rod-not-held": (
+        Severity.DANGER,
+        {"master.pushrod_held_by": "none"},
+        {"master.pushrod_held_by": "none", "booster.working": False},
+    ),
+    "rod-shorter-than-socket": (
+        Severity.DANGER,
+        {"master.pushrod_length": "1 in", "master.socket_depth": "1 in"},
+        {"master.pushrod_length": "4 in", "master.socket_depth": "1 in"},
+    ),
+    "grip-decides": (
+        Severity.ADVICE,
+        {**CALM, "front.tyre.grip": 1.0, "rear.tyre.grip": 0.7},
+        {**CALM, "front.tyre.grip": 1.1, "rear.tyre.grip": 1.1},
+    ),
+    "corner-rear-first": (
+        Severity.WARNING,
+        {**GRIPPY_FRONT, "targets.corner": 0.8},
+        GRIPPY_FRONT,
+    ),
     "load-cases-missing": (Severity.ADVICE, {"vehicle.load_cases": [CASE]}, {}),
     "assumed-figure-decides": (
         Severity.WARNING,
@@ -157,6 +178,7 @@ NO_FIX = set(CASES) - {
     "boosted-ratio-without-booster", "manual-ratio-with-booster", "metering-with-rear-discs",
     "no-metering-with-rear-drums", "residual-in-disc-circuit", "residual-twice",
     "pushrod-not-held", "no-brake-light-switch", "pressure-outside-window",
+    "booster-rod-not-held",
 }  # fmt: skip
 
 

@@ -1,6 +1,15 @@
 """Judging a solution: findings with reason, basis, place and fix."""
 
-from urgens.guidance import assumed, balance, circuit, fitness, sizing, travel
+from urgens.guidance import (
+    assumed,
+    balance,
+    circuit,
+    fitness,
+    grip,
+    residual,
+    sizing,
+    travel,
+)
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.registry import area_of, findings, known_codes
 
@@ -14,7 +23,9 @@ __all__ = [
     "circuit",
     "findings",
     "fitness",
+    "grip",
     "known_codes",
+    "residual",
     "sizing",
     "travel",
 ]

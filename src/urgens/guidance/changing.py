@@ -7,6 +7,8 @@ from urgens.document.valves.load_sensing import LoadSensing
 CALLED = {
     "front-tyres": "Front tyres larger by",
     "rear-tyres": "Rear tyres larger by",
+    "front-grip": "Grippier front tyres, by",
+    "rear-grip": "Grippier rear tyres, by",
     "height": "Ride height, and the centre of gravity, by",
     "front-pads": "Front friction by",
     "rear-pads": "Rear friction by",
@@ -18,6 +20,9 @@ CALLED = {
 WHAT = {
     "front-tyres": "A larger tyre takes more torque for the same force: the front brakes less.",
     "rear-tyres": "A larger tyre takes more torque for the same force: the rear brakes less.",
+    "front-grip": "The front locks later, at the same force; a softer compound more than width.",
+    "rear-grip": "The rear locks later: a main reason why a vehicle needs no rear valve, until its "
+    "spare pair is on.",
     "height": "Lower means less load moves forward: the rear keeps more of its own.",
     "front-pads": "More friction in front asks more of the front for the same foot.",
     "rear-pads": "More friction behind brings the rear nearer to locking.",
@@ -25,7 +30,7 @@ WHAT = {
     "rear-ballast": "The rear can take more, and there is more to stop.",
     "springs": "Steady load transfer comes from deceleration, height and wheelbase, not from "
     "springs: they change dive and ride height.",
-    "wheels": "Width alone moves nothing here: both axles' grip counts by the road's coefficient.",
+    "wheels": "A wheel's width alone moves nothing: what its tyres grip does, further up.",
 }
 
 

@@ -6,9 +6,9 @@ from urgens.document.brakes.disc import Disc
 from urgens.document.brakes.drum import Drum
 from urgens.document.valves import Valve, kind_of
 from urgens.document.valves.metering import Metering
-from urgens.document.valves.residual import Residual
 from urgens.guidance.finding import Finding, Severity
-from urgens.guidance.practice import DISC_RESIDUAL, METERING
+from urgens.guidance.light_press import LIGHT, front_shares
+from urgens.guidance.practice import METERING
 from urgens.guidance.refit import put_in, taken_out
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words, listed
@@ -115,11 +115,16 @@ def no_metering_with_rear_drums(solution: Solution, words: Words) -> Iterator[Fi
     metered = any(isinstance(valve, Metering) for valve in build.valves.front)
     if metered or not isinstance(front, Disc) or not isinstance(rear, Drum):
         return
+    held, without = front_shares(solution)
+    if not without > held:
+        return
     yield Finding(
         code="no-metering-with-rear-drums",
         severity=Severity.ADVICE,
-        message="Front discs work with rear drums that first move at "
-        f"{words.pressure(rear.threshold.value)}, and no metering valve holds the front.",
+        message=f"At {words.pressure(LIGHT)}, a light press as on ice, the front does "
+        f"{100 * without:.0f} % of the braking; a metering valve would leave it "
+        f"{100 * held:.0f} %. The rear shoes first move at "
+        f"{words.pressure(rear.threshold.value)}.",
         why="At a light pedal the discs brake alone until the rear shoes have overcome their "
         "springs; it changes light braking and ice, not the hard stop.",
         basis=COMMON_PRACTICE,
@@ -128,55 +133,6 @@ def no_metering_with_rear_drums(solution: Solution, words: Words) -> Iterator[Fi
             put_in(build, Axle.FRONT, METERING, "Fit a metering valve, 10 to 130 psi", first=True),
         ),
     )
-
-
-@rule("residual-in-disc-circuit")
-def residual_in_disc_circuit(solution: Solution, words: Words) -> Iterator[Finding]:
-    """Tell of a residual valve that keeps discs pressed."""
-    build = solution.build
-    for circuit, index, valve in build.valves.placed():
-        strong = isinstance(valve, Residual) and valve.pressure.value > DISC_RESIDUAL
-        if not strong or not isinstance(build.axle(circuit).brake, Disc):
-            continue
-        yield Finding(
-            code="residual-in-disc-circuit",
-            severity=Severity.WARNING,
-            message=f"The {circuit} circuit keeps {_kept(valve, words)} on its discs "
-            "when the pedal is let go.",
-            why="Pads have no springs to pull them back: they drag, heat up and wear.",
-            basis=COMMON_PRACTICE,
-            where=f"valves.{circuit}[{index}]",
-            fixes=(
-                taken_out(
-                    build, circuit, index, f"Take the residual valve out of the {circuit} circuit"
-                ),
-            ),
-        )
-
-
-def _kept(valve: Valve, words: Words) -> str:
-    """Return the pressure a residual valve keeps, in words."""
-    return words.pressure(valve.pressure.value) if isinstance(valve, Residual) else ""
-
-
-@rule("residual-twice")
-def residual_twice(solution: Solution, words: Words) -> Iterator[Finding]:
-    """Tell of two residual valves in one circuit."""
-    for circuit in AXLES:
-        valves = solution.build.valves.of(circuit)
-        found = [i for i, valve in enumerate(valves) if isinstance(valve, Residual)]
-        if len(found) < 2:
-            continue
-        yield Finding(
-            code="residual-twice",
-            severity=Severity.WARNING,
-            message=f"The {circuit} circuit has {len(found)} residual valves.",
-            why="One is often behind the cylinder's seat already; a second holds fluid between "
-            "them that nothing lets go.",
-            basis=COMMON_PRACTICE,
-            where=f"valves.{circuit}[{found[1]}]",
-            fixes=(taken_out(solution.build, circuit, found[1], "Take the second one out"),),
-        )
 
 
 @rule("knee-never-reached")

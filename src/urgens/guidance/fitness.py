@@ -78,6 +78,41 @@ def pushrod_not_held(solution: Solution, words: Words) -> Iterator[Finding]:
     )
 
 
+@rule("booster-rod-not-held")
+def booster_rod_not_held(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a booster whose rod finds nothing to push."""
+    booster, held_by = solution.build.booster, solution.build.master.pushrod_held_by
+    if isinstance(booster, NoBooster) or not booster.works or held_by != "none":
+        return
+    yield Finding(
+        code="booster-rod-not-held",
+        severity=Severity.DANGER,
+        message="The booster's rod stands in the cylinder's socket without the insert.",
+        why="The socket of a boosted cylinder is deep: without its insert the rod finds nothing to "
+        "push, and the pedal goes down.",
+        basis=COMMON_PRACTICE,
+        where="master.pushrod_held_by",
+        fixes=(Fix("The insert is fitted", "master.pushrod_held_by", "insert"),),
+    )
+
+
+@rule("rod-shorter-than-socket")
+def rod_shorter_than_socket(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a pushrod that cannot reach out of its socket."""
+    rod, socket = solution.build.master.pushrod_length, solution.build.master.socket_depth
+    if rod is None or socket is None or rod.value > socket.value:
+        return
+    yield Finding(
+        code="rod-shorter-than-socket",
+        severity=Severity.DANGER,
+        message=f"The pushrod of {words.length(rod.value)} is no longer than its socket is deep, "
+        f"{words.length(socket.value)}.",
+        why="It stands in the socket and pushes nothing, or falls out of reach of the pedal.",
+        basis=COMMON_PRACTICE,
+        where="master.pushrod_length",
+    )
+
+
 @rule("load-cases-missing")
 def load_cases_missing(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of a truck with a single load case."""

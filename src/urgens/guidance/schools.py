@@ -1,27 +1,22 @@
 """Where the trade disagrees about valves, with this build's own figures."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
 from urgens.document.brakes.disc import Disc
 from urgens.document.brakes.drum import Drum
-from urgens.document.valves.metering import Metering
 from urgens.document.valves.reducing import Reducing
 from urgens.guidance.balance import highest_knee
+from urgens.guidance.light_press import LIGHT, front_shares
 from urgens.guidance.practice import USUAL_SHOES
-from urgens.physics.axle import Pair
-from urgens.physics.valve_law import MeteringLaw, at_rest
 from urgens.physics.vehicle import axle_loads
-from urgens.quantity import FORCE, PRESSURE, Units, UnitSystem, parse, show
+from urgens.quantity import FORCE, PRESSURE, Units, UnitSystem, show
 from urgens.solve import AxleName, Solution
-from urgens.solve.line_pressure import forces_at, line_pressures
-from urgens.solve.system import System
 from urgens.studies.valve_choice import Candidate
 
 SCANNED = 801  # efforts
-LIGHT = parse("100 psi", PRESSURE).value  # a light press, where a metering valve still holds
 
 
 Found = tuple[Candidate, ...]
@@ -141,30 +136,18 @@ def _does(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
 
 def _metering(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     """Compare the front's share at a light press with and without what holds it off."""
-    build, made = solution.build, solution.system
-    kept = tuple(v for v in made.valves.front if not isinstance(v, MeteringLaw))
-    bare = replace(made, valves=Pair(kept, made.valves.rear))
-    metering = Metering(kind="metering")
-    law = MeteringLaw(metering.close.value, metering.open.value, metering.full_pressure)
-    held = replace(bare, valves=Pair((law, *kept), made.valves.rear))
-    without, with_it = (_front_share(one, solution) for one in (bare, held))
+    with_it, without = (
+        "none" if np.isnan(share) else f"{100 * share:.0f} %" for share in front_shares(solution)
+    )
     keep = (
         "keep it with rear drums"
-        if isinstance(build.rear.brake, Drum)
-        else ("leave it out with rear discs")
+        if isinstance(solution.build.rear.brake, Drum)
+        else "leave it out with rear discs"
     )
     return (
         f"Here at {show(LIGHT, PRESSURE, units)}: {with_it} of the braking in front with one, "
         f"{without} without; {keep} (common practice)."
     )
-
-
-def _front_share(made: System, solution: Solution) -> str:
-    area, preload = made.cylinders.front.area, made.cylinders.front.spring_preload
-    output = np.asarray(LIGHT * area / made.cylinders.front.efficiency + preload)
-    lines = line_pressures(made, output / made.cylinders.front.share, at_rest(solution.standing))
-    front, rear = (float(force) for force in forces_at(made, lines))
-    return f"{100 * front / (front + rear):.0f} %" if front + rear > 0 else "none"
 
 
 def _fixed_or_adjustable(solution: Solution, found: Found, units: Units | UnitSystem) -> str:

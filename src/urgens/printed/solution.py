@@ -2,8 +2,10 @@
 
 from typing import Any
 
+from urgens.document import BuildErrors
 from urgens.physics.axle import AXLES
 from urgens.printed.values import figure, figures
+from urgens.solve.corner import corner_locks
 from urgens.solve.half_failed import HalfFailed
 from urgens.solve.launch_hold import Hold
 from urgens.solve.lock import AxleName
@@ -49,10 +51,34 @@ def printed_solution(solution: Solution) -> dict[str, Any]:
             "rear_below_front": solution.regulation.rear_below_front,
             "adhesion_limit": solution.regulation.adhesion_limit,
         },
+        **_corner(solution),
         **_hold(solution.hold),
         **_linkage(solution),
         **_reservoir(solution),
         **_heat(solution),
+    }
+
+
+def _corner(solution: Solution) -> dict[str, Any]:
+    """Return the first lock with the grip a corner leaves, where one is asked for."""
+    lateral = solution.build.targets.corner
+    if lateral == 0.0:
+        return {}
+    found = corner_locks(solution, (solution.surface,))
+    if found is None:
+        raise BuildErrors.one(
+            "targets.corner",
+            f"{lateral:g} g to the side leaves no grip to brake with on {solution.surface:g}",
+            "look at a road that grips more, or write a smaller number",
+        )
+    lock, at = found[1], (solution.case, 0)
+    return {
+        "corner": {
+            "lateral": lateral,
+            "axle": AxleName(int(lock.axle[at])).name.lower(),
+            "effort": figure(lock.effort[at]),
+            "z": figure(lock.z[at]),
+        }
     }
 
 

@@ -11,8 +11,9 @@ from urgens.document.catalogue import figure
 from urgens.document.valves.load_sensing import Lever, LoadSensing
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, LOAD, Kind
-from urgens.solve.lock import AxleName
-from urgens.solve.solution import solve
+from urgens.solve.lock import AxleName, first_lock
+from urgens.solve.roads import every_road
+from urgens.solve.system import system
 
 
 @dataclass(frozen=True)
@@ -31,31 +32,32 @@ class Change:
 
 @dataclass(frozen=True)
 class Outcome:
-    """The worst load case on the target road: who is first, margin there [-], effort [N].
+    """The worst load case and road: how often the rear is first, margin [-], effort [N], road [-].
 
-    The margin is the front's adhesion used above the rear's at first lock, NaN where nothing locks.
+    The margin is what the front uses above the rear at first lock, of the road's coefficient; NaN
+    where nothing locks.
     """
 
     rear_first: int
     margin: float
     effort: float
+    road: float
 
 
 def outcome(build: Build) -> Outcome:
-    """Return how a build's balance stands on its target road; build: the document.
+    """Return how a build's balance stands on every judged road; build: the document.
 
     Source: first lock in every load case.
     """
-    solution = solve(build)
-    road = solution.surfaces.index(build.targets.surface)
-    lock = solution.lock
-    apart = lock.front_used[:, road] - lock.rear_used[:, road]
+    made, roads = system(build), np.array(every_road(build))
+    lock = first_lock(made, made.cases, roads)
+    apart = (lock.front_used - lock.rear_used) / roads
     known = np.isfinite(apart)
     if not known.any():
-        return Outcome(0, float("nan"), float("nan"))
-    worst = int(np.nanargmin(np.where(known, apart, np.nan)))
-    rear = int((lock.axle[:, road] == AxleName.REAR).sum())
-    return Outcome(rear, float(apart[worst]), float(lock.effort[worst, road]))
+        return Outcome(0, float("nan"), float("nan"), float("nan"))
+    worst = np.unravel_index(int(np.argmin(np.where(known, apart, np.inf))), apart.shape)
+    rear = int((lock.axle == AxleName.REAR).sum())
+    return Outcome(rear, float(apart[worst]), float(lock.effort[worst]), float(roads[worst[1]]))
 
 
 def changed(build: Build, change: Change, amount: float) -> Outcome:
@@ -73,7 +75,14 @@ def changed(build: Build, change: Change, amount: float) -> Outcome:
 def _tyre(axle: Axle) -> Callable[[Build, float], dict[str, object]]:
     def lay(build: Build, percent: float) -> dict[str, object]:
         radius = build.axle(axle).tyre.radius * (1.0 + percent / 100.0)
-        return {f"{axle}.tyre": {"rolling_radius": f"{radius:.9g} m"}}
+        return {f"{axle}.tyre.rolling_radius": f"{radius:.9g} m"}
+
+    return lay
+
+
+def _grip(axle: Axle) -> Callable[[Build, float], dict[str, object]]:
+    def lay(build: Build, percent: float) -> dict[str, object]:
+        return {f"{axle}.tyre.grip": build.axle(axle).tyre.grip * (1.0 + percent / 100.0)}
 
     return lay
 
@@ -135,6 +144,8 @@ HUNDREDWEIGHT = 50.0 * 9.80665  # N
 CHANGES = (
     Change("front-tyres", 5.0, None, _tyre(Axle.FRONT)),
     Change("rear-tyres", 5.0, None, _tyre(Axle.REAR)),
+    Change("front-grip", 10.0, None, _grip(Axle.FRONT)),
+    Change("rear-grip", 10.0, None, _grip(Axle.REAR)),
     Change("height", -0.0254, LENGTH, _height),
     Change("front-pads", 10.0, None, _friction(Axle.FRONT)),
     Change("rear-pads", 10.0, None, _friction(Axle.REAR)),

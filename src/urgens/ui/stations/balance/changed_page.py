@@ -18,6 +18,11 @@ from urgens.ui.widgets.worded import worded, wrapped
 MOST = 90.0  # percent
 
 
+def _of_the_grip(margin: float) -> str:
+    """Return a margin as a share of the road's grip."""
+    return f"{100.0 * margin:+.0f} %".replace("-", "−")
+
+
 class ChangedPage(Page):
     """One row a change: its amount is typed, the margin before and after follows."""
 
@@ -69,12 +74,11 @@ class ChangedPage(Page):
         """Where the balance stands now."""
         before = self._before
         if before is None or math.isnan(before.margin):
-            return "nothing locks on the target road"
-        mu = self.session.build.targets.surface
+            return "nothing locks on any road"
         return (
-            f"now the front is {before.margin:+.2f} above the rear at first lock on {mu:g}, "
-            "in the worst load case; nothing here changes the build"
-        ).replace("-", "−")
+            f"now the front is {_of_the_grip(before.margin)} above the rear at first lock, in the "
+            f"worst load case, on a road of {before.road:g}; nothing here changes the build"
+        )
 
     def show_figures(self) -> None:
         """Work out every change on the build as it is now."""
@@ -112,8 +116,11 @@ class ChangedPage(Page):
         if math.isnan(found.margin):
             return "nothing locks"
         effort = show(found.effort, FORCE, self.session.units)
-        words = f"{before.margin:+.2f} to {found.margin:+.2f}, at {effort}"
-        return words.replace("-", "−")
+        worse = "↓" if found.margin < before.margin else "↑"
+        if abs(found.margin - before.margin) < 5e-4:
+            worse = "="
+        now, then = _of_the_grip(before.margin), _of_the_grip(found.margin)
+        return f"{worse} {now} → {then}, on {found.road:g} at {effort}"
 
     def _take(self, change: Change, typed: str) -> None:
         """Take an amount; raises QuantityError."""
