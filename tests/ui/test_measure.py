@@ -1,6 +1,7 @@
 """Measure, driven: figures on drawings typed and stepped, what is known, what is open."""
 
 from collections.abc import Callable
+from datetime import date
 
 import pytest
 from PySide6.QtCore import QPoint, Qt
@@ -14,9 +15,10 @@ from urgens.document.known import open_figures
 from urgens.quantity import Quantity
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure import MEASURE
-from urgens.ui.stations.measure.settle_list import STATES
+from urgens.ui.stations.measure.mark_dialog import MarkDialog
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.dimension_label import Known
+from urgens.ui.widgets.evidence_keys import STATES, EvidenceKeys
 from urgens.ui.widgets.figure_label import FigureLabel
 
 Opener = Callable[[Build], Window]
@@ -159,7 +161,7 @@ def test_a_figure_is_settled_by_saying_how_it_is_known(measuring: Window) -> Non
     settle = measuring.station("Measure").settle
     count = len(settle.rows)
     actions = settle.menu(0).actions()
-    assert [action.text() for action in actions] == [words for _, words in STATES]
+    assert [action.text() for action in actions] == [words for _, words, _ in STATES]
     actions[0].trigger()
 
     assert measuring.session.build.evidence["rear.brake.shoe_factor"].state == "measured"
@@ -172,22 +174,62 @@ def test_assumed_figures_look_so_and_the_rail_counts_them(open_window: Opener) -
     window = open_window(own_vehicle())
     window.show_station("Measure")
 
+    figures = [one for one in open_figures(window.session.build) if one.state == "assumed"]
+    assert len(figures) > 40
     assert label(window, "vehicle.wheelbase").known is Known.ASSUMED
-    assert MEASURE.fact(window.session) == "13 assumed"
+    assert MEASURE.fact(window.session) == f"{len(figures)} assumed"
     QTest.keyClick(window, Qt.Key.Key_Tab, Qt.KeyboardModifier.ControlModifier)
     assert isinstance(window.focusWidget(), FigureLabel)
     window.session.settle("vehicle.wheelbase", "measured")
-    assert MEASURE.fact(window.session) == "12 assumed"
+    assert MEASURE.fact(window.session) == f"{len(figures) - 1} assumed"
 
 
 def test_a_finding_is_shown_on_the_drawing_it_speaks_of(open_window: Opener) -> None:
     window = open_window(own_vehicle())
     assert window.finding_line.finding is not None
-    assert window.finding_line.finding.where == "rear.brake.shoe_factor"
+    assert window.finding_line.finding.where == "front.brake.pad_friction"
     QTest.mouseClick(window.finding_line.show_place, LEFT)
 
     assert window.bench.currentWidget() is window.station("Measure")
-    assert window.focusWidget() is label(window, "rear.brake.shoe_factor")
+    assert window.focusWidget() is label(window, "front.brake.pad_friction")
+
+
+def test_a_figure_that_is_typed_is_no_longer_only_assumed(open_window: Opener) -> None:
+    """Also where it stays what it was; one key then says where from it is known."""
+    window = open_window(own_vehicle())
+    window.show_station("Measure")
+    QTest.qWait(20)
+    wheelbase, bore = "vehicle.wheelbase", "front.brake.piston_diameters[0]"
+    type_into(label(window, wheelbase), "99 in")
+    assert wheelbase not in window.session.build.evidence
+    assert label(window, wheelbase).known is Known.YES
+    (keys,) = [found for found in window.findChildren(EvidenceKeys) if found.isVisible()]
+    QTest.keyClick(label(window, wheelbase), Qt.Key.Key_M)
+    assert window.session.build.evidence[wheelbase].state == "measured"
+    QTest.mouseClick(keys.buttons["stamped"], LEFT)
+    assert window.session.build.evidence[wheelbase].state == "stamped"
+
+    type_into(label(window, bore), "54 mm")
+    assert bore not in window.session.build.evidence
+    for _ in range(4):
+        window.session.undo_stack.undo()
+    assert window.session.build == own_vehicle()
+
+
+def test_a_whole_brake_is_marked_at_once(open_window: Opener) -> None:
+    window = open_window(own_vehicle())
+    window.show_station("Measure")
+    QTest.mouseClick(window.station("Measure").mark, LEFT)
+    dialog = window.findChild(MarkDialog)
+    assert dialog is not None
+    assert all(path.startswith("front.brake.") for path in dialog.paths)
+    dialog.note.setText("caliper gauge")
+    QTest.mouseClick(dialog.mark, LEFT)
+    known = window.session.build.evidence
+    marked = [path for path, said in known.items() if said.state == "measured"]
+    assert sorted(marked) == sorted(dialog.paths)
+    assert known["front.brake.pad_friction"].note == f"{date.today()}, caliper gauge"
+    assert window.session.undo_stack.count() == 1
 
 
 @pytest.mark.parametrize("name", demo_names())

@@ -59,12 +59,13 @@ def known_still(
 
     `written` are the paths at which something was laid in. A figure inside a part is the same
     where the part is of the same kind and the same text still stands there; inside a list that
-    was written anew none is. What is typed over by itself stays as it was said.
+    was written anew none is. What is typed over by itself is no longer only assumed, and else stays
+    as it was said.
     """
 
     def stays(path: str) -> bool:
         if path in written:
-            return True
+            return bool(known[path]["state"] != "assumed")
         inside = [place for place in written if is_under(path, place)]
         if not inside:
             return True

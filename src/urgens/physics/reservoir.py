@@ -41,8 +41,9 @@ def vacuum_at_end(
 ) -> Array:
     """Return the vacuum [Pa] that assists at the end of a stroke.
 
-    vacuum: at rest before it [Pa]; ambient, reservoir, swept: as in `vacuum_left`; stroke: share
-    of the whole one [-]; rests_in_air: as in `vacuum_left` [-].
+    vacuum: at rest before it [Pa]; ambient: pressure of the air [Pa]; reservoir: volume of
+    reservoir and hose [m³]; swept: volume of the booster [m³]; stroke: share of the whole one [-];
+    rests_in_air: as in `vacuum_left` [-].
     Source: Boyle's law: a diaphragm that rests under vacuum presses what is in front of it
     together before air comes in behind; one that rests in air has its front emptied first.
     """

@@ -257,7 +257,7 @@ NEW: dict[str, Any] = {
     "kind": "drum",
     "layout": "leading-trailing",
     "cylinder_diameter": "3/4 in",
-    "drum_diameter": "9 in",
+    "drum_diameter": "8 in",
     "shoe_factor": 2.2,
 }
 DRUM = BrakeKind(

@@ -1,5 +1,6 @@
 """The one mutable object of the interface: the document that is open, and how it is looked at."""
 
+from collections.abc import Sequence
 from pathlib import Path
 
 import numpy as np
@@ -113,6 +114,15 @@ class Session(QObject):
         known = self.build.evidence.get(path)
         said = {} if known is None else known.model_dump(mode="json", exclude_unset=True)
         self.make(Change(f"{path} {state}", known={path: {**said, "state": state}}))
+
+    def mark(self, paths: Sequence[str], state: str, note: str, label: str) -> None:
+        """Say what is known about many figures as one step: their spreads stay."""
+        known = {}
+        for path in paths:
+            said = self.build.evidence.get(path)
+            spread = {} if said is None or said.spread is None else {"spread": said.spread}
+            known[path] = {"state": state, **spread, **({"note": note} if note else {})}
+        self.make(Change(label, known=known))
 
     def assumes(self, path: str) -> bool:
         """Tell whether the figure at a path is one the builder only assumes."""

@@ -95,6 +95,11 @@ class DimensionLabel(Painted):
             self.update()
 
     @property
+    def takes_the_same(self) -> bool:
+        """Whether typing what stands there already changes something."""
+        return False
+
+    @property
     def known(self) -> Known:
         """What is known about the figure."""
         return self._known
@@ -240,7 +245,7 @@ class DimensionLabel(Painted):
         if editor is None:
             return True
         text = editor.text()
-        if text == self._typed:
+        if text == self._typed and not (editor.isModified() and self.takes_the_same):
             self._close(focus=not leaving)
             return True
         if not self.attempt(lambda: self._accept(text)):

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.document import Change
@@ -31,10 +32,16 @@ from urgens.quantity import (
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import metrics
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.ui.widgets.evidence_keys import EvidenceKeys, state_of_key
 
 _TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
 _ROLL_OUT = re.compile(r"(?P<turns>[1-9])\s*turns?\s*(?:[:=,]|of)?\s*(?P<way>\d.*)")
 _LENGTH = re.compile(r"\d\s*(?:in|mm|cm|m|ft|\"|″)\s*$")
+_NOT_A_LETTER = (
+    Qt.KeyboardModifier.ControlModifier
+    | Qt.KeyboardModifier.AltModifier
+    | Qt.KeyboardModifier.MetaModifier
+)
 _INCH_MARKS = ('"', "″", "''")
 
 
@@ -76,6 +83,8 @@ class FigureLabel(DimensionLabel):
         build = session.build
         self._spot, self._session = spot, session
         self._figure: Figure = figure(build, spot.path)
+        self._keys: EvidenceKeys | None = None
+        self._typed_anew = False
         name = named(build, spot.path)
         super().__init__(name, self._take, size=spot.size, color=spot.color, parent=parent)
         self.stepped.connect(self._step)
@@ -132,6 +141,7 @@ class FigureLabel(DimensionLabel):
     def _put(self, typed: str, values: dict[str, object], known: object = None) -> None:
         said = {} if known is None else dict.fromkeys(values, known)
         self._session.take(Change(f"{self.name} {typed}", values, said))
+        self._typed_anew = True
 
     def _number(self, typed: str) -> float:
         try:
@@ -180,6 +190,57 @@ class FigureLabel(DimensionLabel):
             self._put(typed, {f"{place}.{'size' if sized else 'rolling_radius'}": typed})
             return
         self._put(typed, {place: {"size": typed}})
+
+    # --- what is known of it ---------------------------------------------------------------
+
+    @property
+    def takes_the_same(self) -> bool:
+        """A figure that is typed is no longer only assumed, also where it stays."""
+        return self.known is Known.ASSUMED
+
+    def say(self, state: str) -> None:
+        """Say what is known about the figure."""
+        self._session.settle(self.path, state)
+        self._show_keys()
+
+    def _show_keys(self) -> None:
+        """Show under the figure, while it has the focus, what can be said of it."""
+        told = self._session.build.evidence.get(self.path)
+        if self._keys is None:
+            self._keys = EvidenceKeys(self.window())
+            self._keys.said.connect(self.say)
+        self._keys.show_under(self, "" if told is None else told.state)
+
+    def _hide_keys(self) -> None:
+        keys, self._keys = self._keys, None
+        if keys is not None:
+            keys.hide()
+            keys.deleteLater()
+
+    @property
+    def _can_be_said(self) -> bool:
+        return self._figure.value is not None and not self._figure.entry.wish
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        state = state_of_key(event.text()) if event.text() else None
+        if state is not None and self._can_be_said and not event.modifiers() & _NOT_A_LETTER:
+            self.say(state)
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        super().focusInEvent(event)
+        if self._can_be_said and self.editor is None and self._typed_anew | self.takes_the_same:
+            self._show_keys()
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        self._typed_anew = False
+        self._hide_keys()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        super().hideEvent(event)
+        self._hide_keys()
 
     def _step(self, steps: int) -> None:
         typed = self._stepped(steps)

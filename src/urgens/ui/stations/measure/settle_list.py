@@ -13,6 +13,7 @@ from urgens.studies.settle import Settled, still_to_settle
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, metrics, pen
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.evidence_keys import STATES
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import point_out
@@ -21,12 +22,6 @@ from urgens.ui.widgets.seen import WhenSeen
 ROW = 60.0
 BAR = 50.0  # px, for what moves the margin by WHOLE
 WHOLE = 0.2  # of the road's coefficient, front above rear
-STATES = (
-    ("measured", "Measured"),
-    ("stamped", "Stamped on the part"),
-    ("published", "Published by its maker"),
-    ("assumed", "Assumed"),
-)
 
 
 class SettleList(Painted):
@@ -155,7 +150,7 @@ class SettleList(Painted):
         menu = QMenu(self)
         menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         path = self.rows[index].figure.path
-        for state, words in STATES:
+        for state, words, _ in STATES:
             action = menu.addAction(words)
             action.triggered.connect(lambda _=False, s=state: self._session.settle(path, s))
         return menu

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QFrame,
     QHBoxLayout,
+    QPushButton,
     QScrollArea,
     QStackedWidget,
     QToolButton,
@@ -19,6 +20,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.measure.brake_board import BrakeBoard
 from urgens.ui.stations.measure.kinds import BodyButton, KindButton
 from urgens.ui.stations.measure.load_cases import LoadCaseRow
+from urgens.ui.stations.measure.mark_dialog import MarkDialog
 from urgens.ui.stations.measure.pedal_board import PedalBoard
 from urgens.ui.stations.measure.settle_list import SettleList
 from urgens.ui.stations.measure.side_board import SideBoard
@@ -149,7 +151,14 @@ class MeasureStation(Station):
         column.setSpacing(2)
         column.addLayout(head)
         column.addWidget(area, 1)
+        self.mark = QPushButton("Mark many at once…")
+        self.mark.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.mark.clicked.connect(self._mark_many)
+        column.addWidget(self.mark)
         return column
+
+    def _mark_many(self) -> None:
+        MarkDialog(self._session, self).open()
 
     def show_part(self, index: int) -> None:
         """Show the brakes, or pedal and cylinder."""
