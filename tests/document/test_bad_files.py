@@ -291,10 +291,10 @@ DAMAGED: dict[str, tuple[bytes, str]] = {
         "line 19, column 31: the file ends too early "
         "(unterminated string starting at); it may be cut off: look for its .bak",
     ),
-    "NaN": (b'{"format": NaN}', "NaN is not a figure; write a finite number or a quantity"),
+    "NaN": (b'{"format": NaN}', "format: NaN is not a figure; write a finite number or a quantity"),
     "Infinity": (
         b'{"a": -Infinity}',
-        "-Infinity is not a figure; write a finite number or a quantity",
+        "a: -Infinity is not a figure; write a finite number or a quantity",
     ),
     "10 MB of brackets": (
         b"[" * 10_000_000,

@@ -108,7 +108,7 @@ def test_arrows_and_wheel_step_by_what_a_rule_shows(measuring: Window) -> None:
 @pytest.mark.parametrize(
     ("path", "typed", "word"),
     [
-        ("vehicle.wheelbase", "115", "has no unit"),
+        ("vehicle.wheelbase", "115 furlongs", "is not a unit known here"),
         ("vehicle.wheelbase", "-3 m", "negative"),
         ("vehicle.wheelbase", "12 kg", "is not a length"),
         ("front.brake.pad_friction", "lots", "is no friction code"),

@@ -113,5 +113,6 @@ class Build(Part):
     @property
     def natural_units(self) -> UnitSystem:
         """The units its builder thinks in, judged by the effort that was typed."""
-        imperial = self.targets.comfortable_effort.text.rstrip().endswith("lbf")
+        typed = self.targets.comfortable_effort.text.rstrip().lower()
+        imperial = typed.endswith(("lbf", "lb", "lbs", "pounds", "pound"))
         return UnitSystem.INCH if imperial else UnitSystem.METRIC

@@ -2,12 +2,13 @@
 
 import errno
 import json
+import math
+from collections.abc import Iterator
 from pathlib import Path
-from typing import NoReturn
 
 from urgens.document.build import FORMAT, VERSION, Build
 from urgens.document.edit import dumped
-from urgens.document.errors import BuildErrors
+from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.migrate import migrated
 from urgens.document.part import in_words
 from urgens.document.validation import validated
@@ -97,7 +98,7 @@ def _parsed(text: str) -> object:
     if not text.strip():
         raise BuildErrors.one("", "the file is empty", _START)
     try:
-        return json.loads(text, object_pairs_hook=_without_twins, parse_constant=_no_constant)
+        found = json.loads(text, object_pairs_hook=_without_twins)
     except json.JSONDecodeError as error:
         place = f"line {error.lineno}, column {error.colno}"
         words = error.msg[0].lower() + error.msg[1:]
@@ -114,6 +115,10 @@ def _parsed(text: str) -> object:
         ) from None
     except ValueError as error:  # an integer of thousands of digits
         raise BuildErrors.one("", f"a number cannot be read ({error})", "shorten it") from None
+    endless = list(_endless(found, ""))
+    if endless:
+        raise BuildErrors(endless)
+    return found
 
 
 def _without_twins(pairs: list[tuple[str, object]]) -> dict[str, object]:
@@ -125,5 +130,14 @@ def _without_twins(pairs: list[tuple[str, object]]) -> dict[str, object]:
     return fields
 
 
-def _no_constant(name: str) -> NoReturn:
-    raise BuildErrors.one("", f"{name} is not a figure", "write a finite number or a quantity")
+def _endless(value: object, place: str) -> Iterator[BuildError]:
+    """Yield the places at which no finite number stands: NaN, Infinity, or one too large."""
+    if isinstance(value, dict):
+        for name, inside in value.items():
+            yield from _endless(inside, f"{place}.{name}" if place else name)
+    elif isinstance(value, list):
+        for index, inside in enumerate(value):
+            yield from _endless(inside, f"{place}[{index}]")
+    elif isinstance(value, float) and not math.isfinite(value):
+        name = {"nan": "NaN", "inf": "Infinity", "-inf": "-Infinity"}[str(value)]
+        yield BuildError(place, f"{name} is not a figure", "write a finite number or a quantity")

@@ -61,7 +61,7 @@ Grip = Annotated[
     float,
     Field(strict=True, allow_inf_nan=False, ge=0.5, le=2.0),
     Entry(
-        "Grip of the tyres",
+        "Tyre grip",
         "stops that lock one axle alone, on one road",
         "Coefficient of this axle's tyres over that of the road: 1 where both axles' are alike",
         spread=_grip_spread,

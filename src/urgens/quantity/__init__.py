@@ -1,5 +1,6 @@
 """What a builder types and reads: text in, SI inside, the text kept."""
 
+from urgens.quantity.arithmetic import completed, number_of
 from urgens.quantity.display import (
     Shown,
     Units,
@@ -60,10 +61,12 @@ __all__ = [
     "Shown",
     "UnitSystem",
     "Units",
+    "completed",
     "in_units",
     "inch_fraction",
     "natural_step",
     "nearest_fraction",
+    "number_of",
     "parse",
     "places",
     "printed",

@@ -6,6 +6,12 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from urgens.quantity.kinds import MASS_EXPONENTS, Kind
+from urgens.quantity.spelling import (
+    FOOT_MARKS,
+    INCH_MARKS,
+    with_plain_fractions,
+    with_pounds_of_force,
+)
 from urgens.quantity.units import STANDARD_GRAVITY, Unit, unit
 
 _NUMBER = re.compile(
@@ -16,10 +22,12 @@ _NUMBER = re.compile(
     )\s*(?P<unit>.*)""",
     re.VERBOSE | re.DOTALL,
 )
-_FEET_AND_INCHES = re.compile(r"(?P<feet>\d+)\s*(?:ft|'|′)\s*(?P<inches>\d.*?)\s*(?:in|\"|″|'')")
+_FEET_AND_INCHES = re.compile(
+    r"(?P<feet>\d+)\s*(?:ft|foot|feet|'|′|’|‘)\s*(?P<inches>\d.*?)\s*"
+    r"(?:in|inch|inches|\"|″|''|”|“|′′|’’)",
+    re.IGNORECASE,
+)
 _COMMA = re.compile(r"\d,\d")
-_INCH_MARKS = ('"', "″", "''")
-_FOOT_MARKS = ("'", "′")
 LONGEST = 60  # characters; nothing a builder types for one figure is longer
 
 
@@ -47,7 +55,7 @@ def parse(text: str, kind: Kind) -> Quantity:
 
     Raises QuantityError where there is no number, no unit, an unknown unit or another dimension.
     """
-    typed = text.strip()
+    typed = with_plain_fractions(text)
     remedy = (
         f'write {kind.noun} with its unit ({_listed(kind.units)}), for example "{kind.example}"'
     )
@@ -95,10 +103,13 @@ def _unit(name: str, typed: str, kind: Kind, remedy: str) -> tuple[float, float]
     """Return factor and offset from the unit called `name` to the SI unit of `kind`."""
     if not name:
         raise QuantityError(f'"{typed}" has no unit', remedy)
-    name = "in" if name in _INCH_MARKS else "ft" if name in _FOOT_MARKS else name
+    name = "in" if name in INCH_MARKS else "ft" if name in FOOT_MARKS else name
     found: Unit | None = unit(name)
     if found is None:
         raise QuantityError(f'"{name}" is not a unit known here', remedy)
+    in_force = with_pounds_of_force(name)
+    if found.exponents != kind.exponents and in_force is not None and not kind.takes_mass:
+        found = unit(in_force) or found
     if found.exponents == kind.exponents:
         return found.factor, found.offset
     if kind.takes_mass and found.exponents == MASS_EXPONENTS:

@@ -23,6 +23,7 @@ from urgens.quantity import (
     Shown,
     Units,
     UnitSystem,
+    completed,
     parse,
     retype,
     show,
@@ -193,7 +194,7 @@ class TopBar(QFrame):
         self._session.set_surface(road(typed))
 
     def _accept_speed(self, typed: str) -> None:
-        self._session.set_speed(parse(typed, SPEED).value)
+        self._session.set_speed(parse(completed(typed, SPEED, self._session.units), SPEED).value)
 
     def _step_mu(self, steps: int) -> None:
         low, high = ROADS

@@ -12,11 +12,11 @@ from urgens.quantity import (
     QuantityError,
     Units,
     UnitSystem,
+    completed,
     parse,
     places,
     retype,
     show,
-    unit_shown,
 )
 from urgens.ui.press.pedal import PedalView
 from urgens.ui.press.readings import Deceleration, Grip, LinePressures, VerdictView
@@ -145,12 +145,7 @@ class PressPanel(QFrame):
 
     def _accept_effort(self, typed: str) -> None:
         """Take a typed effort; a bare number is in the units shown."""
-        try:
-            bare: float | None = float(typed)
-        except ValueError:
-            bare = None
-        unit = unit_shown(FORCE, self._session.units)
-        effort = parse(f"{typed} {unit}" if bare is not None else typed, FORCE).value
+        effort = parse(completed(typed, FORCE, self._session.units), FORCE).value
         most = self._session.most_effort
         if effort < 0:
             raise QuantityError(f'"{typed}" is negative', "a foot only presses")

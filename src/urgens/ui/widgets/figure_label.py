@@ -9,7 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QWidget
 
-from urgens.document import Change
+from urgens.document import Change, value_at
 from urgens.document.catalogue import Figure, figure, named
 from urgens.physics.friction_code import friction_range
 from urgens.physics.tyre import size_code
@@ -21,8 +21,10 @@ from urgens.quantity import (
     QuantityError,
     Shown,
     Units,
+    completed,
     natural_step,
     nearest_fraction,
+    number_of,
     parse,
     printed,
     retype,
@@ -131,12 +133,15 @@ class FigureLabel(DimensionLabel):
         if self.path.endswith(".pad_friction") and typed.strip()[:1].isalpha():
             self._take_code(typed.strip().upper())
             return
-        if ".tyre." in self.path:
+        if self.path.endswith((".tyre.size", ".tyre.rolling_radius")):
             self._take_tyre(typed.strip())
             return
-        if self._figure.kind is None:
+        kind = self._figure.kind
+        if kind is None:
             value = self._number(typed)
-        self._put(typed, {self.path: value})
+        elif isinstance(kind, Kind):
+            value = completed(typed, kind, self._figure.shown_in(self._session.units))
+        self._put(str(value), {self.path: value})
 
     def _put(self, typed: str, values: dict[str, object], known: object = None) -> None:
         said = {} if known is None else dict.fromkeys(values, known)
@@ -144,12 +149,11 @@ class FigureLabel(DimensionLabel):
         self._typed_anew = True
 
     def _number(self, typed: str) -> float:
-        try:
-            value = float(typed)
-        except ValueError:
+        value = number_of(typed)
+        if value is None:
             raise QuantityError(
                 f'"{typed}" is not a number', f"write the {self.name} as a plain number"
-            ) from None
+            )
         return int(value) if self._figure.whole and value.is_integer() else value
 
     def _take_code(self, code: str) -> None:
@@ -177,8 +181,8 @@ class FigureLabel(DimensionLabel):
         place = self.path.rpartition(".")[0]
         rolled = _ROLL_OUT.fullmatch(typed)
         if rolled is not None:
-            way = parse(rolled["way"], DISTANCE).value
-            radius = way / (2.0 * math.pi * int(rolled["turns"]))
+            way = completed(rolled["way"], DISTANCE, self._session.units)
+            radius = parse(way, DISTANCE).value / (2.0 * math.pi * int(rolled["turns"]))
             known = {"state": "measured", "note": f"rolled out: {typed}"}
             value = retype(radius, LENGTH, self._session.units)
             self._put(typed, {f"{place}.rolling_radius": value}, known)
@@ -186,10 +190,15 @@ class FigureLabel(DimensionLabel):
         try:
             size_code(typed)
         except ValueError:
-            sized = self._figure.kind == "text" and _LENGTH.search(typed) is None
-            self._put(typed, {f"{place}.{'size' if sized else 'rolling_radius'}": typed})
+            if self._figure.kind == "text" and _LENGTH.search(typed) is None:
+                self._put(typed, {f"{place}.size": typed})
+            else:
+                typed = completed(typed, LENGTH, self._session.units)
+                self._put(typed, {f"{place}.rolling_radius": typed})
             return
-        self._put(typed, {place: {"size": typed}})
+        tyre = value_at(self._session.build, place)
+        kept = tyre.model_dump(mode="json", exclude_unset=True, exclude={"rolling_radius"})
+        self._put(typed, {place: {**kept, "size": typed}})
 
     # --- what is known of it ---------------------------------------------------------------
 

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
-from urgens.quantity import Kind, Quantity, QuantityError, Shown, Units, parse, show
+from urgens.quantity import Kind, Quantity, QuantityError, Shown, Units, completed, parse
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
 from urgens.ui.widgets.figure_label import shown
 
@@ -40,7 +40,7 @@ class TypedLabel(DimensionLabel):
             self.set_value(Shown("—", ""), "")
             self.set_known(Known.MISSING)
         else:
-            quantity = parse(self._whole(typed), self._kind)
+            quantity = parse(completed(typed, self._kind, self._units), self._kind)
             if quantity.value < 0 and not self._signed:
                 raise QuantityError(f'"{typed}" is negative', "write it without the minus")
             self.quantity = quantity
@@ -57,14 +57,6 @@ class TypedLabel(DimensionLabel):
     def set_text(self, typed: str) -> None:
         """Put a text in as if it were typed; raises QuantityError."""
         self._take(typed)
-
-    def _whole(self, typed: str) -> str:
-        """Return what is typed with the unit shown where there is none."""
-        try:
-            float(typed)
-        except ValueError:
-            return typed
-        return f"{typed} {show(0.0, self._kind, self._units).unit}"
 
     @property
     def value(self) -> float | None:

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QScrollArea, QWi
 
 from urgens.document import BuildErrors
 from urgens.guidance.changing import CALLED, what_it_does
-from urgens.quantity import FORCE, QuantityError, Shown, parse, show
+from urgens.quantity import FORCE, QuantityError, Shown, completed, parse, show
 from urgens.studies.vehicle_changes import CHANGES, Change, Outcome, changed, lays, outcome
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
@@ -133,7 +133,7 @@ class ChangedPage(Page):
             if not abs(amount) <= MOST:
                 raise QuantityError(f"{typed} % is no such change", f"write up to {MOST:g}")
         else:
-            amount = parse(text, change.kind).value
+            amount = parse(completed(text, change.kind, self.session.units), change.kind).value
         self.amounts[change.key] = amount
         self._show_change(change)
 

@@ -10,6 +10,7 @@ from urgens.quantity import (
     LOAD,
     SPEED,
     UnitSystem,
+    completed,
     in_units,
     parse,
     retype,
@@ -161,7 +162,7 @@ class SpeedPage(Page):
         self.plane.show_locks(speeds, lock_over_speed(session.solution, speeds))
 
     def _accept(self, typed: str) -> None:
-        self.session.set_speed(parse(typed, SPEED).value)
+        self.session.set_speed(parse(completed(typed, SPEED, self.session.units), SPEED).value)
 
     def _step(self, steps: int) -> None:
         step = STEP[self.session.units.system]

@@ -13,6 +13,8 @@ from urgens.quantity import (
     PRESSURE,
     QuantityError,
     Shown,
+    completed,
+    number_of,
     parse,
     retype,
     show,
@@ -159,9 +161,11 @@ class ValveControls(QWidget):
                 )
             self._session.take(turned(setting, turns))
         elif setting.states_knee:
-            self._session.take(Change(f"Knee {typed}", {f"{setting.path}.knee": typed}))
+            knee_typed = completed(typed, PRESSURE, self._session.units)
+            values = {f"{setting.path}.knee": knee_typed}
+            self._session.take(Change(f"Knee {knee_typed}", values))
         else:
-            knee = parse(typed, PRESSURE).value
+            knee = parse(completed(typed, PRESSURE, self._session.units), PRESSURE).value
             self._session.take(knee_moved(self._session, setting, knee))
 
     def _accept_slope(self, typed: str) -> None:
@@ -169,7 +173,8 @@ class ValveControls(QWidget):
         self._session.take(Change(f"Slope {slope:g}", {f"{self._setting().path}.slope": slope}))
 
     def _accept_bar(self, typed: str) -> None:
-        self._session.take(Change(f"Bar {typed}", {"master.bar_offset": typed}))
+        offset = completed(typed, LENGTH, self._session.units)
+        self._session.take(Change(f"Bar {offset}", {"master.bar_offset": offset}))
 
     def _step_knee(self, steps: int) -> None:
         change = knee_stepped(self._session, self._setting(), steps)
@@ -194,10 +199,10 @@ class ValveControls(QWidget):
 
 def _number(typed: str, noun: str, example: str) -> float:
     """Read a plain number, as a builder types it."""
-    try:
-        return float(typed)
-    except ValueError:
+    value = number_of(typed)
+    if value is None:
         raise QuantityError(
             f'"{typed}" is not a number',
             f"write the {noun} as a plain number, for example {example}",
-        ) from None
+        )
+    return value

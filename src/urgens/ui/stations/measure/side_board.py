@@ -4,6 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QTransform
 
 from urgens.physics.axle import AXLES
+from urgens.physics.vehicle import axle_loads
 from urgens.quantity import LENGTH, LOAD, show
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import Board, arrow, measure, write
@@ -149,7 +150,7 @@ class SideBoard(Board):
         around = QRectF(center.x() - CG, center.y() - CG, 2 * CG, 2 * CG)
         painter.drawPie(around, 0, 90 * 16)
         painter.drawPie(around, 180 * 16, 90 * 16)
-        z = float(self.session.presses.demand_z)
+        z = float(self.session.presses.achieved_z)
         if z > 0.01:
             tip = center - QPointF(CG + 4 + PULL * z, 0)
             painter.setPen(pen(T.fluid[2], 4))
@@ -164,14 +165,15 @@ class SideBoard(Board):
             )
 
     def _draw_loads(self, painter: QPainter, view: SideView, to_px: QTransform) -> None:
-        presses, units = self.session.presses, self.session.units
-        weight = float(self.session.solution.standing.weight)
+        units, standing = self.session.units, self.session.solution.standing
+        weight = float(standing.weight)
+        loads = axle_loads(standing, self.session.presses.achieved_z)
         case = self.session.solution.case
         still = self.session.build.vehicle.load_cases[case]
         foot = self._road + 90
         for x, load, now, color in (
-            (0.0, still.front_axle.value, float(presses.front_load), T.front),
-            (view.wheelbase, still.rear_axle.value, float(presses.rear_load), T.rear),
+            (0.0, still.front_axle.value, float(loads[0]), T.front),
+            (view.wheelbase, still.rear_axle.value, float(loads[1]), T.rear),
         ):
             at = to_px.map(QPointF(x, 0.0)).x()
             length = min(LOAD_SHARE * 2 * max(now, 0.0) / weight, 44.0)

@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
 from urgens.physics.axle import AXLES, Axle
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.brake_board import BrakeBoard
+from urgens.ui.stations.measure.facts_board import FactsBoard
 from urgens.ui.stations.measure.kinds import BodyButton, KindButton
 from urgens.ui.stations.measure.load_cases import LoadCaseRow
 from urgens.ui.stations.measure.mark_dialog import MarkDialog
@@ -31,7 +32,7 @@ from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import worded
 
 LIST_WIDTH = 236
-PARTS = ("Brakes", "Pedal and cylinder")
+PARTS = ("Brakes", "Pedal and cylinder", "Facts")
 
 
 class MeasureStation(Station):
@@ -43,6 +44,7 @@ class MeasureStation(Station):
         self.side = SideBoard(session)
         self.front, self.rear = BrakeBoard(session, Axle.FRONT), BrakeBoard(session, Axle.REAR)
         self.pedal = PedalBoard(session)
+        self.facts = FactsBoard(session)
         self.cases = LoadCaseRow(session)
         self.body = BodyButton(session)
         self.settle = SettleList(session)
@@ -122,6 +124,7 @@ class MeasureStation(Station):
         column.addLayout(_headed(self.pedal, self.heads[2], "Foot to pressure", T.ink))
         self.parts.addWidget(brakes)
         self.parts.addWidget(pedal)
+        self.parts.addWidget(self.facts)
         drawings = QVBoxLayout()
         drawings.setSpacing(2)
         drawings.addWidget(self.side, 56)
@@ -132,7 +135,7 @@ class MeasureStation(Station):
                 button.setParent(self)
                 button.hide()
             return drawings
-        choose.addWidget(worded("dots as typed · line found out · dashes assumed", "small"))
+        choose.addWidget(worded("dots typed · line known · dashes a guess", "small"))
         drawings.addLayout(choose)
         drawings.addWidget(self.parts, 44)
         return drawings
@@ -169,7 +172,9 @@ class MeasureStation(Station):
         """Return the label of a figure, None where it stands on no drawing."""
         for board in self.boards:
             board.refresh()
-        found = (board.labels.get(path) for board in self.boards)
+        self.facts.refresh()
+        on_drawings = (board.labels.get(path) for board in self.boards)
+        found = (*on_drawings, self.facts.labels.get(path))
         return next((label for label in found if label is not None), None)
 
     def keep(self) -> Kept:
@@ -192,9 +197,10 @@ class MeasureStation(Station):
         label = self.label(path)
         if label is None:
             return False
-        on_pedal = label.parentWidget() is self.pedal
-        if label.parentWidget() is not self.side:
-            self.show_part(1 if on_pedal else 0)
+        if path in self.facts.labels and self.facts.labels[path] is label:
+            self.show_part(2)
+        elif label.parentWidget() is not self.side:
+            self.show_part(1 if label.parentWidget() is self.pedal else 0)
         label.setFocus(Qt.FocusReason.ShortcutFocusReason)
         return True
 

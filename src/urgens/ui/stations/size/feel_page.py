@@ -26,6 +26,7 @@ from urgens.quantity import (
     QuantityError,
     Shown,
     UnitSystem,
+    completed,
     parse,
     show,
     unit_shown,
@@ -257,7 +258,8 @@ class FeelPage(Page):
             kind = {"air": VOLUME, "knock_back": LENGTH}.get(name)
             if kind is None:
                 raise QuantityError(f'"{typed}" is no number', "write how many times") from None
-            value = parse(typed, kind).value / SCALES[name]
+            whole = completed(typed, kind, self.session.units)
+            value = parse(whole, kind).value / SCALES[name]
         if value < 0:
             raise QuantityError(f'"{typed}" is negative', "write it without the minus")
         self._suppose(name, value)
