@@ -13,9 +13,10 @@ from typing import Any
 
 import numpy as np
 import pytest
+from tests.builds import bed, bed_text
 
 from benchmarks.bare import Bare
-from urgens.document import Build, demo, demo_text, edited, with_changes
+from urgens.document import Build, edited, with_changes
 from urgens.guidance import findings
 from urgens.physics.vehicle import Standing
 from urgens.solve import first_lock, press, solve, system
@@ -32,7 +33,7 @@ IMPORTS = "import numpy, pydantic, scipy.optimize"
 
 @pytest.fixture
 def pickup() -> Build:
-    return demo("pickup")
+    return bed("pickup")
 
 
 @pytest.fixture
@@ -112,7 +113,7 @@ def test_findings(benchmark: Any, pickup: Build) -> None:
 @pytest.mark.benchmark(group="a whole process")
 def test_solve_as_a_process(benchmark: Any, tmp_path: Path) -> None:
     path = tmp_path / "truck.urgens.json"
-    path.write_text(demo_text("pickup"), encoding="utf-8")
+    path.write_text(bed_text("pickup"), encoding="utf-8")
     command = [sys.executable, "-m", "urgens", "solve", str(path)]
     run = benchmark.pedantic(subprocess.run, (command,), {"capture_output": True}, rounds=9)
     assert run.returncode == 0
@@ -183,7 +184,7 @@ def test_exact_regions(benchmark: Any, pickup: Build) -> None:
 @pytest.mark.benchmark(group="a whole process")
 def test_size_as_a_process(benchmark: Any, tmp_path: Path) -> None:
     path = tmp_path / "truck.urgens.json"
-    path.write_text(demo_text("pickup"), encoding="utf-8")
+    path.write_text(bed_text("pickup"), encoding="utf-8")
     command = [sys.executable, "-m", "urgens", "size", str(path)]
     run = benchmark.pedantic(subprocess.run, (command,), {"capture_output": True}, rounds=9)
     assert run.returncode == 0
@@ -192,7 +193,7 @@ def test_size_as_a_process(benchmark: Any, tmp_path: Path) -> None:
 @pytest.mark.benchmark(group="100,000 draws")
 @pytest.mark.parametrize("name", ["pickup", "roadster"])
 def test_robustness(benchmark: Any, name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     found = benchmark.pedantic(robustness, (build,), rounds=3)
     assert found is not None
     assert found.draws == 100_000

@@ -8,9 +8,9 @@ import pytest
 from PySide6.QtCore import QEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
-from tests.builds import largest
+from tests.builds import bed, largest
 
-from urgens.document import Build, demo
+from urgens.document import Build
 from urgens.sheet.files import write_solution
 from urgens.ui.application import dress
 from urgens.ui.frame.window import Window
@@ -20,13 +20,13 @@ from urgens.ui.stations.balance.valve_setting import knee_moved, valve_setting
 
 @pytest.fixture(params=("pickup", "roadster"))
 def window(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[Window]:
-    yield from opened(demo(request.param), qapp)
+    yield from opened(bed(request.param), qapp)
 
 
 @pytest.fixture(params=("pickup", "largest"))
 def either(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[Window]:
     """The demo, and a build as large as any: 60 load cases, 20 set-ups, 200 figures known."""
-    build = largest() if request.param == "largest" else demo("pickup")
+    build = largest() if request.param == "largest" else bed("pickup")
     yield from opened(build, qapp)
 
 

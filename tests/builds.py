@@ -1,8 +1,9 @@
 """Demo builds with a few figures changed."""
 
 from collections.abc import Mapping
+from pathlib import Path
 
-from urgens.document import Build, demo, with_changes
+from urgens.document import Build, demo_text, loads, with_changes
 from urgens.document.catalogue import figures
 
 # parts of nearly every kind, on one vehicle
@@ -47,14 +48,29 @@ EVERYTHING = {
 }  # fmt: skip
 
 
+BEDS = ("coupe", "pickup", "roadster", "saloon")  # whose figures tests know
+_FOLDER = Path(__file__).parent / "beds"
+
+
+def bed_text(name: str) -> str:
+    """The file of a vehicle that stands here, or ships."""
+    path = _FOLDER / f"{name}.urgens.json"
+    return path.read_text(encoding="utf-8") if path.exists() else demo_text(name)
+
+
+def bed(name: str) -> Build:
+    """A vehicle that stands here, or ships."""
+    return loads(bed_text(name))
+
+
 def pickup_with(changes: Mapping[str, object]) -> Build:
     """The pickup after changes {path: value}."""
-    return with_changes(demo("pickup"), changes)
+    return with_changes(bed("pickup"), changes)
 
 
 def largest() -> Build:
     """A build as large as any: 60 load cases, 20 set-ups, something known of 200 figures."""
-    pickup = demo("pickup")
+    pickup = bed("pickup")
     case = pickup.model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
     cases = [
         case | {"name": f"Load {index}", "cg_height": f"{24 + index / 10:g} in"}

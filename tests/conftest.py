@@ -15,7 +15,8 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from PySide6.QtCore import QEvent, QTimer
 from PySide6.QtWidgets import QApplication
 
-from urgens.document import Build, demo, demo_text, loads, with_changes
+from tests.builds import bed, bed_text
+from urgens.document import Build, loads, with_changes
 from urgens.ui.application import dress
 from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
@@ -30,18 +31,18 @@ settings.load_profile("urgens")
 
 @pytest.fixture
 def pickup() -> Build:
-    return demo("pickup")
+    return bed("pickup")
 
 
 @pytest.fixture
 def roadster() -> Build:
-    return demo("roadster")
+    return bed("roadster")
 
 
 @pytest.fixture
 def document() -> dict[str, Any]:
     """The pickup's build file as parsed JSON, to be damaged."""
-    return copy.deepcopy(json.loads(demo_text("pickup")))
+    return copy.deepcopy(json.loads(bed_text("pickup")))
 
 
 @pytest.fixture

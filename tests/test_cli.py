@@ -12,9 +12,9 @@ from typing import Any
 
 import pytest
 
+from tests.builds import bed, bed_text
 from urgens.arguments import parser
 from urgens.cli import main
-from urgens.document import demo, demo_text
 from urgens.printed.solution import printed_solution
 from urgens.quantity import QuantityError
 from urgens.quantity.limits import looked_at, road
@@ -26,7 +26,7 @@ LBF = 4.4482216152605  # N
 @pytest.fixture
 def file(tmp_path: Path) -> str:
     path = tmp_path / "truck.urgens.json"
-    path.write_text(demo_text("pickup"), encoding="utf-8")
+    path.write_text(bed_text("pickup"), encoding="utf-8")
     return str(path)
 
 
@@ -35,7 +35,7 @@ def test_solve_prints_the_solution(file: str, capsys: Any) -> None:
 
     row = json.loads(capsys.readouterr().out)
     findings = row.pop("findings")
-    assert row == printed_solution(solve(demo("pickup")))
+    assert row == printed_solution(solve(bed("pickup")))
     assert findings[0]["code"] == "rear-locks-first"
 
 
@@ -53,7 +53,7 @@ def test_check_tells_danger_by_its_exit_code(file: str, tmp_path: Path, capsys: 
     assert capsys.readouterr().out.startswith("danger  rear-locks-first  “Empty, driver” on ")
 
     calm = tmp_path / "calm.urgens.json"
-    calm.write_text(demo_text("roadster"), encoding="utf-8")
+    calm.write_text(bed_text("roadster"), encoding="utf-8")
     assert main(["check", str(calm), "--json"]) == 0
     assert json.loads(capsys.readouterr().out) == []
 
@@ -94,7 +94,7 @@ def test_unknown_demo_and_broken_file_do_not_open_a_window(tmp_path: Path, capsy
     assert main([str(broken)]) == 2
     assert gc.isenabled()
     err = capsys.readouterr().err
-    assert "boat: is no demo build; choose pickup or coupe or roadster or saloon" in err
+    assert "boat: is no demo build; choose library or roadster or tender or tractor" in err
     assert "the file ends too early" in err
 
 
@@ -149,7 +149,7 @@ def run(*arguments: str, **environment: str) -> subprocess.CompletedProcess[byte
 
 def test_nothing_found_is_said(tmp_path: Path, capsys: Any) -> None:
     calm = tmp_path / "calm.urgens.json"
-    calm.write_text(demo_text("roadster"), encoding="utf-8")
+    calm.write_text(bed_text("roadster"), encoding="utf-8")
 
     assert main(["check", str(calm)]) == 0
     assert capsys.readouterr().out.startswith("nothing found: ")

@@ -33,7 +33,7 @@ def look(*_):
     return 0
 
 QApplication.exec = look
-sys.exit(main(["demo", "pickup"]))
+sys.exit(main(["demo", "library"]))
 """
 
 

@@ -77,9 +77,10 @@ WRITES_A_SHEET = """
 import sys
 from pathlib import Path
 {planted}
+from tests.builds import bed
 from urgens.document import demo
 from urgens.sheet import write
-write(demo("pickup"), Path(sys.argv[1]))
+write(bed("pickup"), Path(sys.argv[1]))
 print([name for name in ("PySide6.QtWidgets", "urgens.ui", "pyqtgraph") if name in sys.modules])
 """
 

@@ -7,7 +7,8 @@ from typing import Any
 
 from hypothesis import strategies as st
 
-from urgens.document import demo_names, demo_text
+from tests.builds import bed_text
+from urgens.document import demo_names
 
 Way = tuple[str | int, ...]
 SPREADS = ["10 %", "±10 %", "1e9 %", "9" * 300 + " %", "0 %", "0.05", "1 in", "", "nan", "-5 %"]
@@ -46,7 +47,7 @@ def written(way: Way) -> str:
 @st.composite
 def odd_documents(draw: st.DrawFn) -> dict[str, Any]:
     """A demo build's document, in which up to three things are odd."""
-    document: dict[str, Any] = json.loads(demo_text(draw(st.sampled_from(demo_names()))))
+    document: dict[str, Any] = json.loads(bed_text(draw(st.sampled_from(demo_names()))))
     for _ in range(draw(st.integers(1, 3))):
         odd = copy.deepcopy(draw(st.sampled_from(ODD)))
         everywhere = list(ways(document))

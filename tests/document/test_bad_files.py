@@ -10,8 +10,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.builds import bed_text
 from urgens.cli import main
-from urgens.document import BuildErrors, demo_names, demo_text, load, loads
+from urgens.document import BuildErrors, demo_names, load, loads
 
 Change = Callable[[dict[str, Any]], object]
 LENGTH_REMEDY = (
@@ -287,7 +288,7 @@ DAMAGED: dict[str, tuple[bytes, str]] = {
     "empty": (b" \n", f"the file is empty; {START}"),
     "a list": (b"[]", f"the file holds no JSON object; {START}"),
     "cut off": (
-        demo_text("pickup").encode()[:900],
+        bed_text("pickup").encode()[:900],
         "line 19, column 31: the file ends too early "
         "(unterminated string starting at); it may be cut off: look for its .bak",
     ),
@@ -442,7 +443,7 @@ def test_faults_are_gathered(document: dict[str, Any]) -> None:
 @given(data=st.data())
 def test_any_damage_is_answered_in_words(name: str, data: st.DataObject) -> None:
     """A piece of a good file replaced by rubbish gives a build or BuildErrors, nothing else."""
-    text = demo_text(name)
+    text = bed_text(name)
     start = data.draw(st.integers(0, len(text)))
     end = data.draw(st.integers(start, min(start + 40, len(text))))
     rubbish = data.draw(st.sampled_from(["", "null", "[]", "{}", '"x"', "-1", "1e400", ",", "}"]))

@@ -7,8 +7,9 @@ from typing import Any, get_args, get_origin
 import pytest
 from hypothesis import given, settings
 
+from tests.builds import bed
 from tests.strategies import documents
-from urgens.document import BuildErrors, demo, demo_names, schema
+from urgens.document import BuildErrors, demo_names, schema
 from urgens.document.build import Build
 from urgens.document.catalogue import (
     _Field,
@@ -76,7 +77,7 @@ def test_an_entry_says_what_a_builder_needs() -> None:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_figures_of_a_demo_build_are_told_apart_by_name(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     paths = [one.path for one in figures(build)]
     names = [named(build, path) for path in paths]
 
@@ -103,7 +104,7 @@ def test_a_figure_is_what_stands_in_the_document(document: dict[str, Any]) -> No
 
 
 def test_a_reading_takes_what_is_laid_over_it() -> None:
-    build = demo("roadster")
+    build = bed("roadster")
     for one in figures(build):
         if one.kind == "text":
             continue
@@ -129,7 +130,7 @@ def read(reading: Reading, steps: list[str]) -> Any:
 
 
 def test_what_is_no_figure_is_refused_in_words() -> None:
-    build = demo("pickup")
+    build = bed("pickup")
     for path, words in (
         ("rear.brake", "rear.brake: is no figure"),
         ("rear.brake.kind", "rear.brake.kind: is no figure"),
@@ -145,11 +146,11 @@ def test_what_is_no_figure_is_refused_in_words() -> None:
 
 
 def test_what_could_be_given_has_a_place() -> None:
-    found = list(places(demo("pickup"), "valves.front[0]"))
+    found = list(places(bed("pickup"), "valves.front[0]"))
 
     assert found == [f"valves.front[0].{name}" for name in ("close", "open", "full")]
-    assert figure(demo("pickup"), "valves.front[0].full").value is None
-    assert not is_figure(demo("pickup"), "valves.front[0].full")
+    assert figure(bed("pickup"), "valves.front[0].full").value is None
+    assert not is_figure(bed("pickup"), "valves.front[0].full")
 
 
 def test_the_schema_reads_the_catalogue() -> None:

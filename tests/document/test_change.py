@@ -7,7 +7,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from urgens.document import Build, BuildErrors, Change, changed, demo, dumps, loads, with_setup
+from tests.builds import bed
+from urgens.document import Build, BuildErrors, Change, changed, dumps, loads, with_setup
 from urgens.document.build import Build as Whole
 from urgens.document.variant import whole
 
@@ -72,7 +73,7 @@ def test_every_reference_means_the_same_or_is_gone(
     acts: list[tuple[str, int, int]], data: st.DataObject
 ) -> None:
     """After any inserts, removals and moves, in the build itself and in its set-ups."""
-    build = laden(demo("pickup"))
+    build = laden(bed("pickup"))
     at_first = {f"case {i}": f"0.{4 + i} m" for i in range(3)}
     for fresh, act in enumerate(acts):
         setup = data.draw(st.sampled_from([None, "low", "other"]))
@@ -91,7 +92,7 @@ def test_every_reference_means_the_same_or_is_gone(
 
 
 def test_what_a_set_up_changes_leaves_the_build_as_it_was() -> None:
-    build = laden(demo("pickup"))
+    build = laden(bed("pickup"))
     order = Change("up", orders={"vehicle.load_cases": [1, 0, 2]})
     made = changed(build, order, "low")
 
@@ -109,7 +110,7 @@ def test_what_a_set_up_changes_leaves_the_build_as_it_was() -> None:
 
 def test_a_replaced_part_takes_what_was_known_of_it_along() -> None:
     """Kept where the same figure still stands there, gone where it is another."""
-    build = demo("pickup")
+    build = bed("pickup")
     document = json.loads(dumps(build))
     document["evidence"] = {
         "rear.brake.shoe_factor": {"state": "measured"},
@@ -127,7 +128,7 @@ def test_a_replaced_part_takes_what_was_known_of_it_along() -> None:
 
 def test_in_a_set_up_the_last_word_on_a_part_counts() -> None:
     """A bore that is typed, then a cylinder put in its place: the cylinder's own bore counts."""
-    build = changed(demo("pickup"), Change("b", orders={"setups": [{"name": "b", "changes": {}}]}))
+    build = changed(bed("pickup"), Change("b", orders={"setups": [{"name": "b", "changes": {}}]}))
     build = changed(build, Change("bore", {"master.bore": "3/4 in"}), "b")
     other = {"kind": "tandem", "bore": "1 in", "stroke": "1.2 in"}
     build = changed(build, Change("cylinder", {"master": other}), "b")
@@ -135,11 +136,11 @@ def test_in_a_set_up_the_last_word_on_a_part_counts() -> None:
     assert with_setup(build, "b").master.main_bore.text == "1 in"
     build = changed(build, Change("bore", {"master.bore": "7/8 in"}), "b")
     assert with_setup(build, "b").master.main_bore.text == "7/8 in"
-    assert build.master == demo("pickup").master
+    assert build.master == bed("pickup").master
 
 
 def test_what_is_said_of_a_set_ups_own_part_stays_with_it() -> None:
-    build = changed(demo("pickup"), Change("b", orders={"setups": [{"name": "b", "changes": {}}]}))
+    build = changed(bed("pickup"), Change("b", orders={"setups": [{"name": "b", "changes": {}}]}))
     disc = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["2 in"],
             "pad_friction": 0.4, "effective_radius": "5 in"}  # fmt: skip
     build = changed(build, Change.assuming("discs", {"rear.brake": disc}), "b")
@@ -151,7 +152,7 @@ def test_what_is_said_of_a_set_ups_own_part_stays_with_it() -> None:
 
 
 def test_a_refused_change_changes_nothing_and_says_where() -> None:
-    build = laden(demo("pickup"))
+    build = laden(bed("pickup"))
     before = dumps(build)
     for change, words in (
         (Change("none left", orders={"vehicle.load_cases": []}), "vehicle.load_cases: is empty"),
@@ -172,7 +173,7 @@ def test_no_build_that_was_there_before_is_touched(bores: list[str], in_setup: b
     """A set-up that holds a whole part: its own text is never written into."""
     master = {"kind": "tandem", "bore": "1-1/8 in"}
     first = {"name": "manual", "changes": {"master": master}}
-    build: Whole = changed(demo("pickup"), Change("set-up", orders={"setups": [first]}))
+    build: Whole = changed(bed("pickup"), Change("set-up", orders={"setups": [first]}))
     setup = "manual" if in_setup else None
     seen = [(build, dumps(build))]
     for bore in bores:

@@ -5,7 +5,8 @@ from typing import Any
 
 import pytest
 
-from urgens.document import BuildErrors, demo, edited, loads, with_changes
+from tests.builds import bed
+from urgens.document import BuildErrors, edited, loads, with_changes
 from urgens.document.brakes import brake_kind
 from urgens.solve import solve, system
 
@@ -85,7 +86,7 @@ def test_the_example_of_the_contract_is_solved() -> None:
 )
 def test_a_slip_of_the_hand_is_guessed_at(path: str, typed: str, guess: str) -> None:
     with pytest.raises(BuildErrors) as refused:
-        edited(demo("pickup"), path, typed)
+        edited(bed("pickup"), path, typed)
 
     (error,) = refused.value.errors
     assert error.path == path
@@ -105,14 +106,14 @@ def test_a_slip_of_the_hand_is_guessed_at(path: str, typed: str, guess: str) -> 
 )
 def test_tyre_sizes_by_their_published_rules(size: str, radius: float) -> None:
     """ISO 4000-1 metric sizes; flotation sizes name the outer diameter in inches (from memory)."""
-    made = system(edited(demo("roadster"), "front.tyre", {"size": size}))
+    made = system(edited(bed("roadster"), "front.tyre", {"size": size}))
 
     assert made.ends.front.rolling_radius * 1000 == pytest.approx(radius)
 
 
 def test_an_old_tyre_size_is_asked_about() -> None:
     with pytest.raises(BuildErrors, match="roll it out"):
-        edited(demo("roadster"), "front.tyre", {"size": "6.50-16"})
+        edited(bed("roadster"), "front.tyre", {"size": "6.50-16"})
 
 
 @pytest.mark.parametrize(
@@ -134,7 +135,7 @@ def test_a_pad_by_its_two_radii(pressure: str, radius: float) -> None:
         "pad_outer_radius": "5.5 in",
         "pad_pressure": pressure,
     }
-    build = edited(demo("pickup"), "front.brake", disc)
+    build = edited(bed("pickup"), "front.brake", disc)
 
     assert build.front.brake.radius / 0.0254 == pytest.approx(radius)  # type: ignore[arg-type]
     for field, value, words in (
@@ -157,6 +158,6 @@ def test_an_opposed_caliper_has_its_pistons_on_both_sides(
     caliper: str, pistons: list[str], words: str
 ) -> None:
     changes = {"front.brake.caliper": caliper, "front.brake.piston_diameters": pistons}
-    brake = with_changes(demo("pickup"), changes).front.brake
+    brake = with_changes(bed("pickup"), changes).front.brake
 
     assert brake_kind(brake).words(brake) == words

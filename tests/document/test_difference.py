@@ -6,8 +6,9 @@ from typing import Any
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.builds import bed
 from tests.strategies import documents
-from urgens.document import BuildErrors, Change, changed, demo, demo_names, dumps
+from urgens.document import BuildErrors, Change, changed, demo_names, dumps
 from urgens.document.difference import difference
 from urgens.document.validation import validated
 
@@ -29,7 +30,7 @@ CHANGES = (
     st.lists(st.sampled_from(CHANGES), min_size=1, max_size=6), st.sampled_from([None, "manual"])
 )
 def test_as_many_steps_back_give_the_same_bytes(steps: list[Change], setup: str | None) -> None:
-    build = demo("pickup")
+    build = bed("pickup")
     builds, kept = [build], []
     for step in steps:
         if step.label == "set-up" and setup is not None:
@@ -61,7 +62,7 @@ def test_any_build_is_reached_from_any_other(one: dict[str, Any], other: dict[st
 
 def test_a_step_is_as_small_as_what_it_changes() -> None:
     for name in demo_names():
-        build = demo(name)
+        build = bed(name)
         made = changed(build, Change("wheelbase", {"vehicle.wheelbase": "3 m"}))
         (step,) = difference(build, made).steps
 

@@ -8,7 +8,8 @@ from typing import Any
 
 import pytest
 
-from urgens.document import BuildErrors, demo_names, demo_text, loads
+from tests.builds import bed_text
+from urgens.document import BuildErrors, demo_names, loads
 from urgens.guidance import findings
 from urgens.printed.solution import printed_solution
 from urgens.solve import solve
@@ -33,7 +34,7 @@ def absurd(figure: Any) -> list[Any]:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_any_absurd_figure_is_refused_or_solved(name: str) -> None:
-    document = json.loads(demo_text(name))
+    document = json.loads(bed_text(name))
     refused = solved = 0
     for path, figure in figures(document):
         for value in absurd(figure):

@@ -9,11 +9,11 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 
+from tests.builds import bed
 from tests.strategies import documents
 from urgens.document import (
     Build,
     BuildErrors,
-    demo,
     demo_names,
     dumps,
     edited,
@@ -27,10 +27,10 @@ from urgens.document import (
 
 @pytest.mark.parametrize("name", demo_names())
 def test_a_demo_build_is_kept_as_it_was_typed(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
 
     assert loads(dumps(build)) == build
-    assert "9 ft 7 in" in dumps(demo("pickup"))
+    assert "9 ft 7 in" in dumps(bed("pickup"))
 
 
 @settings(max_examples=40)
@@ -41,9 +41,10 @@ def test_a_document_comes_back_as_it_was_given(document: dict[str, Any]) -> None
 
 def test_an_unknown_demo_build_is_refused() -> None:
     with pytest.raises(
-        BuildErrors, match=r"^boat: is no demo build; choose pickup or coupe or roadster or saloon$"
+        BuildErrors,
+        match=r"^boat: is no demo build; choose library or roadster or tender or tractor$",
     ):
-        demo("boat")
+        bed("boat")
 
 
 def test_save_keeps_the_file_before_as_bak(pickup: Build, tmp_path: Path) -> None:

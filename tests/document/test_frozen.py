@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from tests.builds import EVERYTHING, pickup_with
+from tests.builds import EVERYTHING, bed, pickup_with
 from urgens.document import Build, demo, demo_names, dumps, edited, with_setup
 from urgens.document.part import Part
 from urgens.quantity import Quantity
@@ -49,7 +49,7 @@ def test_nothing_in_a_build_can_be_changed(build: Build) -> None:
 def test_what_is_given_can_be_changed_afterwards_and_the_build_stays() -> None:
     part = {"kind": "tandem", "bore": "1 in", "stroke": "1.4 in"}
     changes = {"master": part, "targets.surface": 0.8}
-    build = edited(demo("roadster"), "setups", [{"name": "other", "changes": changes}])
+    build = edited(bed("roadster"), "setups", [{"name": "other", "changes": changes}])
     text = dumps(build)
     part["bore"] = "2 in"
     changes["targets.surface"] = 0.1

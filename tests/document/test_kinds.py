@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 
-from urgens.document import demo_text
+from tests.builds import bed_text
 from urgens.document.boosters import BOOSTERS, booster_kind
 from urgens.document.brakes import BRAKES, brake_kind
 from urgens.document.cylinders import CYLINDERS, cylinder_kind
@@ -114,7 +114,7 @@ def tree(tmp_path: Path) -> Path:
 
 def test_a_new_kind_of_valve_is_one_record(tree: Path) -> None:
     """One file and its line in the table: document, solver, words, sheet, draws and window."""
-    document = json.loads(demo_text("pickup"))
+    document = json.loads(bed_text("pickup"))
     document["valves"]["rear"] = [{"kind": "pop-open", "pops": "20 bar"}]
     file = tree / "truck.urgens.json"
     file.write_text(json.dumps(document), encoding="utf-8")

@@ -7,8 +7,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.builds import EVERYTHING, pickup_with
-from urgens.document import Build, BuildErrors, demo, with_changes
+from tests.builds import EVERYTHING, bed, pickup_with
+from urgens.document import Build, BuildErrors, with_changes
 from urgens.document.catalogue import Figure, figures
 from urgens.document.possible import possible
 from urgens.document.reading import Reading
@@ -27,7 +27,7 @@ BUILDS = {
     "pad by its radii": pickup_with({"front.brake": BY_RADII, "valves.front": [METERING]}),
     "pad by its rotor": pickup_with({"front.brake": BY_ROTOR}),
     "parts of every kind": pickup_with(EVERYTHING),
-    "an adjustable valve": demo("roadster"),
+    "an adjustable valve": bed("roadster"),
     "a tandem cylinder": pickup_with({"master.primary_stroke": "0.7 in"}),
 }
 WITH_RULES = ("pad_", "rotor_", "close", "open", "vacuum", "pump", "altitude", "shoe.", "bar_",

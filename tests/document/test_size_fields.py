@@ -5,8 +5,8 @@ from typing import Any
 
 import pytest
 
-from tests.builds import pickup_with
-from urgens.document import BuildErrors, demo, demo_names, dumps, edited, loads, value_at
+from tests.builds import bed, pickup_with
+from urgens.document import BuildErrors, demo_names, dumps, edited, loads, value_at
 from urgens.document.tables import fluid_table, hose_table, piston_table, window_table
 
 GOOD: dict[str, object] = {
@@ -75,7 +75,7 @@ def test_what_cannot_be_is_refused_with_place_problem_and_remedy(
     path: str, value: object, place: str, words: str
 ) -> None:
     with pytest.raises(BuildErrors) as refused:
-        edited(demo("pickup"), path, value)
+        edited(bed("pickup"), path, value)
     (error,) = [e for e in refused.value.errors if e.path == place]
 
     assert words in error.problem
@@ -92,7 +92,7 @@ def test_a_pump_is_refused_where_the_air_is_too_thin_for_it() -> None:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_none_of_them_is_needed(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     for path in ("pedal.angles", "pedal.rod_length", "heat", "shuttle_volume", "fluid"):
         build = edited(build, path, None)
         assert value_at(build, path) is None

@@ -5,11 +5,11 @@ from typing import Any
 
 import pytest
 
+from tests.builds import bed
 from urgens.cli import main
 from urgens.document import (
     Build,
     BuildErrors,
-    demo,
     dumps,
     edited,
     loads,
@@ -119,11 +119,11 @@ def test_spreads_are_quantities_or_shares() -> None:
 
 def test_usual_spreads_are_those_of_the_contract() -> None:
     """build-file.md, evidence: common practice."""
-    pickup = demo("pickup")
+    pickup = bed("pickup")
 
     assert figure(pickup, "front.brake.pad_friction").usual_spread == "10 %"
     assert figure(pickup, "rear.brake.shoe_factor").usual_spread == "30 %"
-    assert figure(demo("saloon"), "front.brake.shoe_factor").usual_spread == "20 %"
+    assert figure(bed("saloon"), "front.brake.shoe_factor").usual_spread == "20 %"
     assert figure(pickup, "valves.rear[0].slope").usual_spread == "0.03"
     assert figure(pickup, "master.bore").usual_spread is None
 

@@ -7,8 +7,9 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 
+from tests.builds import bed
 from tests.strategies import documents
-from urgens.document import Build, changed, demo, edited, loads, with_changes
+from urgens.document import Build, changed, edited, loads, with_changes
 from urgens.guidance import Finding, Severity, findings, known_codes
 from urgens.guidance.recommending import recommended, with_recommended
 from urgens.quantity import UnitSystem
@@ -186,7 +187,7 @@ OF_THE_ROADSTER = {"rear-overtakes"}
 
 
 def build_for(code: str, changes: Changes) -> Build:
-    return with_changes(demo("roadster" if code in OF_THE_ROADSTER else "pickup"), changes)
+    return with_changes(bed("roadster" if code in OF_THE_ROADSTER else "pickup"), changes)
 
 
 def found(build: Build) -> dict[str, Finding]:
@@ -231,14 +232,15 @@ def test_a_fix_takes_the_finding_away(code: str) -> None:
 )
 def test_what_is_said_of_the_pickup(units: UnitSystem, newton: float, unit: str) -> None:
     """Load case, road and figures of the worst state, in the units asked for."""
-    solution = solve(demo("pickup"))
+    solution = solve(bed("pickup"))
     road = solution.surfaces.index(0.9)
     effort, z = solution.lock.effort[0, road] / newton, solution.lock.z[0, road]
     finding = findings(solution, units)[0]
 
     assert finding.message == (
         f"“Empty, driver” on a road of μ 0.90: the rear wheels lock first, at {effort:.0f} "
-        f"{unit} of foot and {z:.2f} g. Likewise “Empty, driver” on roads from μ 0.50 to 0.85."
+        f"{unit} of foot and {z:.2f} g. Likewise “Empty, driver” on a wet "
+        "road (μ 0.50) and on roads from μ 0.70 to 0.85."
     )
     assert finding.chosen
 

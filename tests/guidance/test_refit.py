@@ -2,8 +2,8 @@
 
 import pytest
 
-from tests.builds import pickup_with
-from urgens.document import Build, demo
+from tests.builds import bed, pickup_with
+from urgens.document import Build
 from urgens.document.valves.load_sensing import LoadSensing
 from urgens.guidance.changing import what_it_does
 from urgens.guidance.new_valves import new_valve
@@ -31,7 +31,7 @@ def test_a_valve_is_put_at_the_cylinder_or_at_the_brakes(
 
 
 def test_a_load_sensing_valve_of_one_load_has_its_heavy_point_above_it() -> None:
-    case = demo("pickup").model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
+    case = bed("pickup").model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
     build = pickup_with({"vehicle.load_cases": [case]})
     (new,) = new_valve(build, Axle.REAR, "load-sensing")[Axle.REAR]
     made = pickup_with({"vehicle.load_cases": [case], "valves.rear": [new]}).valves.rear[0]

@@ -5,8 +5,8 @@ import math
 import numpy as np
 import pytest
 
-from tests.builds import pickup_with
-from urgens.document import Build, demo, demo_names, edited
+from tests.builds import bed, pickup_with
+from urgens.document import Build, demo_names, edited
 from urgens.document.valves import VALVES
 from urgens.guidance.drilling import consequences, edge_caution, stands_in, where_to_drill
 from urgens.guidance.feeling import cold_line_words, compared, reservoir_words
@@ -32,7 +32,7 @@ PSI = 6894.757293
 
 def test_where_to_drill_is_the_lever_law() -> None:
     """b = a / R."""
-    assert where_to_drill(demo("pickup"), 6.0) == pytest.approx(13.5 * 0.0254 / 6.0)
+    assert where_to_drill(bed("pickup"), 6.0) == pytest.approx(13.5 * 0.0254 / 6.0)
 
 
 @pytest.mark.parametrize(
@@ -46,7 +46,7 @@ def test_where_to_drill_is_the_lever_law() -> None:
 )
 def test_metal_is_kept_between_holes(pin: str, words: str) -> None:
     """Common practice: a hole's width of it."""
-    said = edge_caution(demo("pickup"), parse(pin, LENGTH).value, INCH)
+    said = edge_caution(bed("pickup"), parse(pin, LENGTH).value, INCH)
 
     assert words in said
     unknown = edge_caution(pickup_with({"pedal.hole_diameter": None}), 0.04, INCH)
@@ -54,7 +54,7 @@ def test_metal_is_kept_between_holes(pin: str, words: str) -> None:
 
 
 def test_consequences_follow_the_hole_the_pin_stands_in() -> None:
-    build = demo("pickup")
+    build = bed("pickup")
     assert stands_in(build) == 0
     assert consequences(build, INCH) == (
         "The pin stands in the hole it came in: nothing else moves.",
@@ -79,13 +79,13 @@ def test_consequences_follow_the_hole_the_pin_stands_in() -> None:
 
 
 def test_boosters_in_words() -> None:
-    whole = booster_words(solve(demo("pickup")), INCH)
+    whole = booster_words(solve(bed("pickup")), INCH)
     assert whole == ["vacuum booster: helps with up to 502 lbf, runs out at 78 lbf of foot"]
     lost = booster_words(solve(pickup_with({"booster.working": False})), INCH)
     assert lost[0] == "booster lost: only the leg is left"
     weak = booster_words(solve(pickup_with({"booster.vacuum": "12 inHg"})), INCH)
     assert any("a hydraulic booster, or a manual set-up" in said for said in weak)
-    none = booster_words(solve(demo("coupe")), INCH)
+    none = booster_words(solve(bed("coupe")), INCH)
     assert none[0].startswith("no booster")
     pumped = pickup_with({"booster.vacuum": "12 inHg", "booster.pump": "20 inHg"})
     assert not any("15 inHg" in said for said in booster_words(solve(pumped), INCH))
@@ -97,18 +97,18 @@ def test_boosters_in_words() -> None:
 )
 def test_a_shell_goes_in_or_not(room: str, words: str) -> None:
     assert words in fit_words(pickup_with({"booster.room.diameter": room}), INCH)
-    assert fit_words(demo("coupe"), INCH) == ""
+    assert fit_words(bed("coupe"), INCH) == ""
 
 
 def test_a_swapped_cylinder_is_told_by_factor_socket_and_holder() -> None:
-    bare = swap_words(demo("coupe"), parse("1-1/8 in", LENGTH))
+    bare = swap_words(bed("coupe"), parse("1-1/8 in", LENGTH))
     assert "0.79 times" in bare
     assert "a longer rod or an insert, and a retainer" in bare
     assert "a retainer keeps the rod in" in bare.lower()
     known = {"master.socket_depth": "1 in", "master.pushrod_length": "5 in"}
     assert "stands 4.00 in out" in swap_words(pickup_with(known), parse("1 in", LENGTH))
     loose = swap_words(
-        edited(demo("coupe"), "master.pushrod_held_by", "none"), parse("1 in", LENGTH)
+        edited(bed("coupe"), "master.pushrod_held_by", "none"), parse("1 in", LENGTH)
     )
     assert "fall out" in loose
 
@@ -118,19 +118,19 @@ def test_a_swapped_cylinder_is_told_by_factor_socket_and_holder() -> None:
 
 def test_what_air_does_is_more_travel_at_nearly_the_same_slope() -> None:
     """Air is squeezed early: the pedal sinks, then holds (physics section 5)."""
-    found = compared(solve(demo("pickup")), SOUND, WhatIf(air=3e-6), INCH)
+    found = compared(solve(bed("pickup")), SOUND, WhatIf(air=3e-6), INCH)
     rows = {row.name: row for row in found.rows}
 
     assert rows["Travel"].sound == "2.81 in"
     assert rows["Travel"].supposed > rows["Travel"].sound
     assert rows["Front's stroke"].sound == rows["Front's stroke"].supposed
     assert rows["Rear's stroke"].sound != rows["Rear's stroke"].supposed
-    same = compared(solve(demo("pickup")), SOUND, SOUND, INCH)
+    same = compared(solve(bed("pickup")), SOUND, SOUND, INCH)
     assert all(row.sound == row.supposed for row in same.rows)
 
 
 def test_chambers_are_called_by_what_they_feed() -> None:
-    single = compared(solve(demo("saloon")), SOUND, SOUND, METRIC)
+    single = compared(solve(bed("saloon")), SOUND, SOUND, METRIC)
     diagonal = compared(solve(pickup_with({"circuits": "diagonal"})), SOUND, SOUND, INCH)
 
     assert "Stroke used" in {row.name for row in single.rows}
@@ -138,15 +138,15 @@ def test_chambers_are_called_by_what_they_feed() -> None:
 
 
 def test_reservoirs_run_dry_or_hold() -> None:
-    assert "it holds them" in reservoir_words(demo("pickup"), INCH)
+    assert "it holds them" in reservoir_words(bed("pickup"), INCH)
     assert "runs dry" in reservoir_words(pickup_with({"master.reservoir_volume": "60 ml"}), INCH)
     unknown = pickup_with({"master.reservoir_volume": None})
     assert "is not measured" in reservoir_words(unknown, INCH)
-    assert "No pad's thickness" in reservoir_words(demo("saloon"), METRIC)
+    assert "No pad's thickness" in reservoir_words(bed("saloon"), METRIC)
 
 
 def test_a_cold_line_is_an_estimate_with_its_assumptions() -> None:
-    solution = solve(demo("coupe"))
+    solution = solve(bed("coupe"))
     said = cold_line_words(solution, 1.0, 6e-3, 5.0, INCH)
 
     assert "fluid not given" in said
@@ -157,7 +157,7 @@ def test_a_cold_line_is_an_estimate_with_its_assumptions() -> None:
 
 
 def test_the_order_in_which_pistons_bottom_follows_what_feeds_what() -> None:
-    solution = solve(demo("pickup"))
+    solution = solve(bed("pickup"))
     front, rear = lost_halves(solution, INCH)
     assert dead_is_primary(solution, 0)
     assert "until it touches the other" in front.steps[0]
@@ -172,18 +172,18 @@ def test_the_order_in_which_pistons_bottom_follows_what_feeds_what() -> None:
 def test_halves_of_other_layouts() -> None:
     diagonal = lost_halves(solve(pickup_with({"circuits": "diagonal"})), INCH)
     assert [half.name for half in diagonal] == ["Primary circuit lost", "Secondary circuit lost"]
-    twin = lost_halves(solve(demo("roadster")), METRIC)
+    twin = lost_halves(solve(bed("roadster")), METRIC)
     assert all("bar tips" in half.steps[0] for half in twin)
-    stopped = solve(edited(demo("roadster"), "master.bar_max_angle", "9 deg"))
+    stopped = solve(edited(bed("roadster"), "master.bar_max_angle", "9 deg"))
     assert "meets its stop at 9 deg" in lost_halves(stopped, METRIC)[0].steps[0]
-    assert lost_halves(solve(demo("saloon")), METRIC) == ()
+    assert lost_halves(solve(bed("saloon")), METRIC) == ()
 
 
 # --- heat ---
 
 
 def test_heat_is_told_as_an_estimate() -> None:
-    solution = solve(demo("pickup"))
+    solution = solve(bed("pickup"))
     found = {axle: heated(solution, axle) for axle in ("front", "rear")}
     said = heat_words(solution, found, INCH)
 
@@ -204,7 +204,7 @@ def test_heat_is_told_as_an_estimate() -> None:
 @pytest.mark.parametrize("name", demo_names())
 def test_a_smaller_bore_gives_more_pressure_and_takes_more_travel(name: str) -> None:
     """Pascal's law; the trade's "biggest bore" pays for its travel with the leg."""
-    solution = solve(demo(name))
+    solution = solve(bed(name))
     bores = [("5/8 in", 0.015875), ("3/4 in", 0.01905), ("1 in", 0.0254)]
     rows = bore_rows(solution, 200.0, bores)
     pressures = [row.pressure for row in rows]
@@ -241,7 +241,7 @@ def here(build: Build, question: str) -> str:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_schools_are_answered_with_the_builds_own_figures(name: str) -> None:
-    said = schools(solve(demo(name)), candidates(demo(name)), METRIC)
+    said = schools(solve(bed(name)), candidates(bed(name)), METRIC)
 
     assert all(school.here.startswith("Here") for school in said)
     assert {"Is a rear valve needed?", "Why one at all?", "Which end should act first?"} < {
@@ -251,9 +251,9 @@ def test_schools_are_answered_with_the_builds_own_figures(name: str) -> None:
 
 def test_load_and_drums_each_have_their_part() -> None:
     """Common practice: duo-servo drums give 25 to 35 % more for a tenth of friction more."""
-    assert "none is needed" in here(demo("coupe"), "Is a rear valve needed?")
+    assert "none is needed" in here(bed("coupe"), "Is a rear valve needed?")
     # moments about the tyre contact, by hand, at the deceleration wanted
-    pickup = demo("pickup")
+    pickup = bed("pickup")
     case = pickup.vehicle.load_cases[0]
     weight = case.front_axle.value + case.rear_axle.value
     z = pickup.targets.deceleration
@@ -261,7 +261,7 @@ def test_load_and_drums_each_have_their_part() -> None:
     behind = 100 * (case.rear_axle.value - moved) / weight
     assert f"{behind:.0f} % at {z:g} g" in here(pickup, "Why one at all?")
     assert "duo-servo drums give 25 to 35 % more" in here(pickup, "Why one at all?")
-    assert here(demo("roadster"), "Why one at all?").endswith("it is the load.")
+    assert here(bed("roadster"), "Why one at all?").endswith("it is the load.")
 
 
 def test_what_bites_first_is_not_what_locks_first() -> None:
@@ -276,7 +276,7 @@ def test_a_reducing_half_is_compared_with_new_rear_discs() -> None:
     disc = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["38 mm"],
             "pad_friction": 0.4, "effective_radius": "120 mm"}  # fmt: skip
     calm = pickup_with({"rear.brake": disc, "evidence": {}, "setups": []})
-    assert here(demo("pickup"), "Rear discs behind") == ""
+    assert here(bed("pickup"), "Rear discs behind") == ""
     assert "its own, 375 psi" in here(calm, "Rear discs behind")
 
 
@@ -301,11 +301,11 @@ def test_every_kind_of_valve_has_its_words() -> None:
 )
 def test_what_is_fitted_is_named_with_its_setting(kind: str, words: str) -> None:
     assert fitted_words(pickup_with({"valves.rear": [fresh(kind)]}), INCH) == words
-    assert fitted_words(demo("coupe"), INCH) == "no valve"
+    assert fitted_words(bed("coupe"), INCH) == "no valve"
 
 
 def fresh(kind: str) -> dict[str, object]:
-    (valve,) = new_valve(demo("pickup"), "rear", kind)["rear"]
+    (valve,) = new_valve(bed("pickup"), "rear", kind)["rear"]
     return valve
 
 

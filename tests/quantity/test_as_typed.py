@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pint import UnitRegistry
 
+from tests.builds import bed_text
 from urgens.quantity import (
     FORCE,
     KINDS,
@@ -124,9 +125,9 @@ def test_sums_come_to_what_python_says(one: int, other: int, sign: str) -> None:
 
 
 def test_a_file_that_holds_no_number_names_its_place(tmp_path: Path) -> None:
-    from urgens.document import BuildErrors, demo_text, loads
+    from urgens.document import BuildErrors, loads
 
-    broken = demo_text("pickup").replace('"pad_friction": 0.38', '"pad_friction": NaN', 1)
+    broken = bed_text("pickup").replace('"pad_friction": 0.38', '"pad_friction": NaN', 1)
     with pytest.raises(BuildErrors) as refused:
         loads(broken)
     assert "front.brake.pad_friction" in str(refused.value)

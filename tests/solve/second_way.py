@@ -145,7 +145,16 @@ def axle_force(axle: Any, pressure: float) -> float:
         area = pi * brake.cylinder_diameter.value**2 / 4
         factor = brake.shoe_factor if brake.shoe_factor is not None else pinned_shoes(brake)
         torque = factor * pushing * area * brake.drum_diameter.value / 2
-    return 2 * torque * brake.efficiency / axle.tyre.rolling_radius.value
+    return 2 * torque * brake.efficiency / rolling_radius(axle.tyre)
+
+
+def rolling_radius(tyre: Any) -> float:
+    """As measured, else 0.97 of what the size code comes to."""
+    if tyre.rolling_radius is not None:
+        return float(tyre.rolling_radius.value)
+    wide, rest = tyre.size.split("/")
+    high, rim = rest.split("R")
+    return 0.97 * 0.5 * (25.4 * float(rim) + 2.0 * float(wide) * float(high) / 100.0) * 1e-3
 
 
 def forces_of(
@@ -156,7 +165,7 @@ def forces_of(
     now, still = loads(build, case, z, speed)[1], loads(build, case, 0.0, 0.0)[1]
     drag = 0.0
     if build.vehicle.engine_drag.value:
-        drag = build.vehicle.engine_drag.value / build.rear.tyre.rolling_radius.value
+        drag = build.vehicle.engine_drag.value / rolling_radius(build.rear.tyre)
     return (
         axle_force(build.front, behind(build.valves.front, front, now, still)),
         axle_force(build.rear, behind(build.valves.rear, rear, now, still, closing)) + drag,

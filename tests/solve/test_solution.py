@@ -7,8 +7,9 @@ import numpy as np
 import pytest
 from scipy.optimize import brentq
 
+from tests.builds import bed
 from tests.solve import second_way
-from urgens.document import Build, BuildErrors, demo, edited, with_changes
+from urgens.document import Build, BuildErrors, edited, with_changes
 from urgens.document.brakes.drum import Drum
 from urgens.document.cylinders.tandem import TandemMaster
 from urgens.printed.solution import printed_solution
@@ -341,7 +342,7 @@ def test_the_friction_from_which_a_shoe_grabs_is_where_its_factor_runs_away() ->
         "drum_diameter": "250 mm",
         "shoe": shoe,
     }
-    build = edited(demo("pickup"), "rear.brake", drum)
+    build = edited(bed("pickup"), "rear.brake", drum)
     assert isinstance(build.rear.brake, Drum)
     limit = build.rear.brake.grabs_from
     assert limit is not None
@@ -402,7 +403,7 @@ def test_each_axle_has_the_stroke_of_the_chamber_that_feeds_it(
 @pytest.mark.parametrize(("soft", "sign"), [("front", 1.0), ("rear", -1.0)])
 def test_the_rod_of_the_softer_circuit_goes_further_in(soft: str, sign: float) -> None:
     """Fact of the trade: a bar leans towards the cylinder that moves more fluid."""
-    build = with_changes(demo("roadster"), {f"{soft}.brake.compliance": "3 cm^3/MPa"})
+    build = with_changes(bed("roadster"), {f"{soft}.brake.compliance": "3 cm^3/MPa"})
     made = solve(build).system
     tilt = bar_tilt(made, np.array([3e6]), np.array([3e6]))
 

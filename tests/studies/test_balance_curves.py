@@ -3,8 +3,9 @@
 import numpy as np
 import pytest
 
+from tests.builds import bed
 from tests.solve.second_way import axle_forces, loads
-from urgens.document import Build, demo, demo_names, with_changes
+from urgens.document import Build, demo_names, with_changes
 from urgens.solve import solve
 from urgens.studies.balance_curves import (
     at_tolerance,
@@ -25,7 +26,7 @@ TYPED = sorted(set(demo_names()) - {"roadster"})  # the second way wants radii, 
 
 @pytest.mark.parametrize("name", TYPED)
 def test_forces_over_effort_agree_with_the_second_way(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     drawn = line(solve(build), EFFORTS)
     for index, effort in enumerate(EFFORTS):
         front, rear, _ = axle_forces(build, 0, float(effort))
@@ -36,13 +37,13 @@ def test_forces_over_effort_agree_with_the_second_way(name: str) -> None:
 
 
 def test_while_nothing_brakes_there_is_no_share() -> None:
-    assert np.isnan(line(solve(demo("pickup")), np.array([0.0])).front_share[0])
+    assert np.isnan(line(solve(bed("pickup")), np.array([0.0])).front_share[0])
 
 
 @pytest.mark.parametrize("speed", [0.0, 50.0])
 def test_on_the_ideal_line_both_axles_use_the_same_grip(speed: float) -> None:
     """Its definition; the loads are the second way's, downforce among them."""
-    build = with_changes(demo("coupe"), {"vehicle.downforce": WINGS})
+    build = with_changes(bed("coupe"), {"vehicle.downforce": WINGS})
     z = np.array([0.2, 0.6, 1.0])
     front, rear = ideal_line(solve(build, speed=speed), z)
     weight = sum(loads(build, 0, 0.0, 0.0))
@@ -53,7 +54,7 @@ def test_on_the_ideal_line_both_axles_use_the_same_grip(speed: float) -> None:
 
 
 def test_the_band_holds_the_line_of_every_load_case() -> None:
-    build = demo("pickup")
+    build = bed("pickup")
     z = np.linspace(0.0, 1.2, 200)
     grid, low, high = ideal_band(solve(build), z)
     for case in build.vehicle.load_cases:
@@ -65,7 +66,7 @@ def test_the_band_holds_the_line_of_every_load_case() -> None:
 @pytest.mark.parametrize("surface", [0.3, 0.9])
 def test_lock_lines_cross_on_the_ideal_line(surface: float) -> None:
     """Where both axles lock at once the vehicle uses the whole road: z is its coefficient."""
-    solution = solve(demo("pickup"))
+    solution = solve(bed("pickup"))
     front, rear = (float(force[0]) for force in ideal_line(solution, np.array([surface])))
     locked = (
         lock_lines(solution, surface, np.array([rear])),
@@ -78,7 +79,7 @@ def test_lock_lines_cross_on_the_ideal_line(surface: float) -> None:
 
 def test_efficiency_by_road_is_that_of_the_first_lock_there() -> None:
     """What is braked with over what the road gives, and the rear first where it is in the table."""
-    build, surfaces = demo("pickup"), np.array([0.2, 0.5, 0.9])
+    build, surfaces = bed("pickup"), np.array([0.2, 0.5, 0.9])
     efficiency, rear_first = efficiency_by_surface(solve(build), surfaces)
     for at, surface in enumerate(surfaces):
         solution = solve(build, surface=float(surface))
@@ -89,7 +90,7 @@ def test_efficiency_by_road_is_that_of_the_first_lock_there() -> None:
 
 def test_wings_press_the_first_lock_on_to_more_deceleration() -> None:
     """Downforce is load without mass: q times the area, over the weight, is what the road adds."""
-    build = with_changes(demo("coupe"), {"vehicle.downforce": WINGS})
+    build = with_changes(bed("coupe"), {"vehicle.downforce": WINGS})
     speeds = np.array([0.0, 40.0])
     found = lock_over_speed(solve(build), speeds)
     weight, mu = sum(loads(build, 0, 0.0, 0.0)), build.targets.surface
@@ -97,12 +98,12 @@ def test_wings_press_the_first_lock_on_to_more_deceleration() -> None:
 
     assert found.limit[0] == pytest.approx([mu, mu * (1 + pressed / weight)])
     assert np.all(found.z[:, 1] > found.z[:, 0])
-    bare = lock_over_speed(solve(demo("coupe")), speeds)
+    bare = lock_over_speed(solve(bed("coupe")), speeds)
     assert bare.z[:, 0] == pytest.approx(bare.z[:, 1])
 
 
 def test_a_knee_at_the_ends_of_its_tolerance_lies_on_both_sides() -> None:
-    solution = solve(demo("pickup"))
+    solution = solve(bed("pickup"))
     found = at_tolerance(solution, EFFORTS)
     assert found is not None
     own = line(solution, EFFORTS).rear_pressure
@@ -114,6 +115,6 @@ def test_a_knee_at_the_ends_of_its_tolerance_lies_on_both_sides() -> None:
 
 
 def test_without_a_valve_there_is_no_tolerance() -> None:
-    build: Build = demo("coupe")
+    build: Build = bed("coupe")
 
     assert at_tolerance(solve(build), EFFORTS) is None

@@ -5,8 +5,8 @@ from typing import Any
 import numpy as np
 import pytest
 
-from tests.builds import EVERYTHING, pickup_with
-from urgens.document import Build, BuildErrors, demo, demo_names, dumps, edited, loads
+from tests.builds import EVERYTHING, bed, pickup_with
+from urgens.document import Build, BuildErrors, demo_names, dumps, edited, loads
 from urgens.document.brakes import BRAKES
 from urgens.document.catalogue import figures
 from urgens.document.possible import possible
@@ -23,7 +23,7 @@ def whole_vehicles() -> list[Build]:
     rear = [{"kind": "load-sensing", "points": [["700 kg", "20 bar"], ["1300 kg", "50 bar"]],
              "slope": 0.3, "follows": "static"}]  # fmt: skip
     return [
-        *(demo(name) for name in demo_names()),
+        *(bed(name) for name in demo_names()),
         pickup_with(EVERYTHING),
         pickup_with({"valves.rear": rear, "master.primary_stroke": "0.7 in"}),
     ]
@@ -72,8 +72,8 @@ def build_value(build: Build, path: str) -> float:
 def test_the_foot_itself_may_spread() -> None:
     """A weak foot locks nothing, and counts as no."""
     known = {"targets.max_effort": {"state": "assumed", "spread": "400 N"}}
-    build = edited(demo("pickup"), "evidence", known)
-    firm = edited(demo("pickup"), "evidence", {})
+    build = edited(bed("pickup"), "evidence", known)
+    firm = edited(bed("pickup"), "evidence", {})
     found, sure = (robustness(one, draws=4000) for one in (build, firm))
 
     assert found is not None
@@ -124,7 +124,7 @@ def test_no_draw_is_one_that_could_not_be(changes: dict[str, Any], spread: dict[
 
 def test_a_spread_that_leaves_nothing_is_refused_in_words() -> None:
     known = {"rear.brake.pad_friction": {"state": "assumed", "spread": "99999999 %"}}
-    build = edited(demo("roadster"), "evidence", known)
+    build = edited(bed("roadster"), "evidence", known)
 
     with pytest.raises(BuildErrors) as refused:
         robustness(build, draws=2000)

@@ -5,8 +5,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.builds import pickup_with
-from urgens.document import demo, demo_names, with_changes, with_setup
+from tests.builds import bed, pickup_with
+from urgens.document import demo_names, with_changes, with_setup
 from urgens.guidance.comparing import rows
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH
@@ -19,7 +19,7 @@ from urgens.studies.what_if import SOUND, WhatIf, supposed
 
 @pytest.mark.parametrize("name", demo_names())
 def test_feel_is_that_of_the_press(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     effort = build.targets.comfortable_effort.value
     solution = solve(build, efforts=effort * np.array([0.999, 1.0, 1.001]))
     found = feel(solution.system, solution.standing, effort)
@@ -38,7 +38,7 @@ def test_feel_is_that_of_the_press(name: str) -> None:
 def test_no_fault_makes_a_pedal_higher(
     air: float, hose: float, brake: float, back: float, name: str
 ) -> None:
-    build = demo(name)
+    build = bed(name)
     solution = solve(build)
     faulty = supposed(build, solution.system, SOUND, WhatIf(air, hose, brake, back))
     found = [feel(m, solution.standing, 200.0).travel for m in (solution.system, faulty)]
@@ -48,7 +48,7 @@ def test_no_fault_makes_a_pedal_higher(
 
 def test_faults_are_those_of_a_build_that_has_them() -> None:
     """The same figures typed into the document."""
-    build = demo("pickup")
+    build = bed("pickup")
     air = solve(pickup_with({"lines.trapped_air_rear": "3 cm^3"}))
     soft = solve(pickup_with({"front.brake.compliance": "0.56 cm^3/MPa"}))
     knocked = solve(pickup_with({"front.brake.clearance": "0.42 mm"}))
@@ -67,15 +67,15 @@ def test_worn_pads_draw_what_the_pistons_follow() -> None:
     """Two wheels, two pads of 10 mm each, a piston of 2-15/16 in: 174.9 cm³."""
     expected = 2 * 2 * np.pi / 4 * (2.9375 * 2.54) ** 2 * 1.0
 
-    volume = worn_volume(demo("pickup"), "front")
+    volume = worn_volume(bed("pickup"), "front")
     assert volume is not None
     assert volume * 1e6 == pytest.approx(expected)
-    assert worn_volume(demo("pickup"), "rear") is None
+    assert worn_volume(bed("pickup"), "rear") is None
 
 
 @pytest.mark.parametrize("name", demo_names())
 def test_columns_are_the_set_ups_solved(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     found = columns(build, None, None)
     assert [column.name for column in found] == [None, *(setup.name for setup in build.setups)]
     for column in found:
@@ -94,7 +94,7 @@ def test_columns_are_the_set_ups_solved(name: str) -> None:
 def test_a_set_up_without_the_load_case_takes_its_first() -> None:
     case = {"name": "Bare", "front_axle": "2000 lb", "rear_axle": "1500 lb", "cg_height": "26 in"}
     setup = {"name": "stripped", "changes": {"vehicle.load_cases": [case]}}
-    build = with_changes(demo("pickup"), {"setups": [setup]})
+    build = with_changes(bed("pickup"), {"setups": [setup]})
     found = columns(build, "Full load", 0.5)
 
     assert found[0].solution.case_name == "Full load"
@@ -104,7 +104,7 @@ def test_a_set_up_without_the_load_case_takes_its_first() -> None:
 
 def test_all_the_energy_goes_somewhere() -> None:
     """½ m v² of the loaded truck: what both axles' iron takes, by its rise and mass."""
-    solution = solve(demo("pickup"), load_case="Full load")
+    solution = solve(bed("pickup"), load_case="Full load")
     front, rear = (heated(solution, axle) for axle in ("front", "rear"))
     assert front is not None
     assert rear is not None
@@ -114,7 +114,7 @@ def test_all_the_energy_goes_somewhere() -> None:
 
     assert taken == pytest.approx(0.5 * mass * speed**2, rel=1e-6)
     assert sum(shares(solution)) == pytest.approx(1.0)
-    assert heated(solve(demo("saloon")), "front") is None
+    assert heated(solve(bed("saloon")), "front") is None
 
 
 def test_air_led_to_a_rotor_cools_it_and_an_inboard_one_stays_hotter() -> None:

@@ -8,9 +8,9 @@ import numpy as np
 import pytest
 from scipy.stats import spearmanr
 
-from tests.builds import pickup_with
+from tests.builds import bed, bed_text, pickup_with
 from urgens.cli import main
-from urgens.document import demo, demo_names, demo_text, edited
+from urgens.document import demo_names, edited
 from urgens.document.known import open_figures
 from urgens.physics.axle import AXLES
 from urgens.physics.valve_law import Felt
@@ -21,7 +21,7 @@ from urgens.studies.robustness import Robustness, robustness
 
 
 def of(name: str, draws: int = 4000, seed: int = 1) -> Robustness:
-    found = robustness(demo(name), 0, draws, seed)
+    found = robustness(bed(name), 0, draws, seed)
     assert found is not None
     return found
 
@@ -29,7 +29,7 @@ def of(name: str, draws: int = 4000, seed: int = 1) -> Robustness:
 @pytest.mark.parametrize("name", demo_names())
 def test_each_draw_is_the_first_lock_of_that_build(name: str) -> None:
     """A hundred draws put into the build one by one and solved in full."""
-    build, count = demo(name), 100
+    build, count = bed(name), 100
     figures = spreads(build, 0)
     values = drawn(build, figures, count, np.random.default_rng(1))
     found = of(name, count)
@@ -89,7 +89,7 @@ def test_a_study_of_many_blocks_is_told_of_and_can_be_stopped(
         told.append(share)
         return share < 0.5
 
-    assert robustness(demo("pickup"), 0, 400, progress=go_on) is None
+    assert robustness(bed("pickup"), 0, 400, progress=go_on) is None
     assert told == [0.0, 0.25, 0.5]
 
 
@@ -98,7 +98,7 @@ def test_a_study_of_many_blocks_is_told_of_and_can_be_stopped(
 )
 def test_a_spread_on_any_target_takes_memory_by_the_draws_not_their_square(path: str) -> None:
     known = {path: {"state": "assumed", "spread": "10 %"}}
-    build = edited(demo("pickup"), "evidence", known)
+    build = edited(bed("pickup"), "evidence", known)
     high = []
     robustness(build, draws=10)
     for draws in (1000, 4000):
@@ -111,7 +111,7 @@ def test_a_spread_on_any_target_takes_memory_by_the_draws_not_their_square(path:
 
 
 def test_where_no_draw_comes_near_the_limit_nothing_is_said_to_matter() -> None:
-    found = robustness(edited(demo("roadster"), "targets.max_effort", "20 N"), draws=200)
+    found = robustness(edited(bed("roadster"), "targets.max_effort", "20 N"), draws=200)
     assert found is not None
 
     assert len(found.sensitivity) > 5
@@ -120,7 +120,7 @@ def test_where_no_draw_comes_near_the_limit_nothing_is_said_to_matter() -> None:
 
 def test_influence_is_squared_rank_correlation_as_scipy_has_it() -> None:
     """The margin near the limit written out: adhesion used at 0.8 of the surface, draw by draw."""
-    build, count = demo("coupe"), 300
+    build, count = bed("coupe"), 300
     figures = spreads(build, 0)
     values = drawn(build, figures, count, np.random.default_rng(1))
     margins = []
@@ -152,7 +152,7 @@ def test_influence_is_squared_rank_correlation_as_scipy_has_it() -> None:
 
 
 def test_friction_front_and_rear_goes_together_by_half() -> None:
-    build = demo("coupe")
+    build = bed("coupe")
     figures = spreads(build, 0)
     values = drawn(build, figures, 40_000, np.random.default_rng(3))
     rows = {figure.path: row for figure, row in zip(figures, values, strict=True)}
@@ -192,7 +192,7 @@ def test_it_tells_how_far_it_is_and_stops_when_told() -> None:
         shares.append(share)
         return share < 0.5
 
-    assert robustness(demo("coupe"), draws=20_000, progress=progress) is None
+    assert robustness(bed("coupe"), draws=20_000, progress=progress) is None
     assert shares[0] == 0.0
     assert shares[-1] >= 0.5
     assert len(shares) < 20
@@ -200,8 +200,8 @@ def test_it_tells_how_far_it_is_and_stops_when_told() -> None:
 
 def test_surely_front_first_and_surely_not() -> None:
     """A rear that carries nearly nothing always locks first; a rear brake that is tiny never."""
-    tiny = edited(demo("coupe"), "rear.brake.effective_radius", "0.4 in")
-    huge = edited(demo("coupe"), "rear.brake.effective_radius", "40 in")
+    tiny = edited(bed("coupe"), "rear.brake.effective_radius", "0.4 in")
+    huge = edited(bed("coupe"), "rear.brake.effective_radius", "40 in")
 
     found = [robustness(build, draws=500) for build in (tiny, huge)]
     assert found[0] is not None
@@ -213,7 +213,7 @@ def test_surely_front_first_and_surely_not() -> None:
 @pytest.mark.parametrize("name", demo_names())
 def test_a_system_of_arrays_is_the_stack_of_systems(name: str) -> None:
     """Figures laid over a build at once, and one after the other."""
-    build = demo(name)
+    build = bed(name)
     open_ones = open_figures(build)
     assert len(open_ones) > 5
     for figure in open_ones:
@@ -229,7 +229,7 @@ def test_a_system_of_arrays_is_the_stack_of_systems(name: str) -> None:
 
 
 def test_a_knee_from_a_table_may_spread_too() -> None:
-    build = demo("roadster")
+    build = bed("roadster")
     path = "valves.rear[0].table[1][1]"
     together = system(build, over={path: np.array([[15e5], [17e5]])})
     apart = [system(build, over={path: value}) for value in (15e5, 17e5)]
@@ -241,7 +241,7 @@ def test_a_knee_from_a_table_may_spread_too() -> None:
 
 def test_it_is_printed_as_the_contract_says(tmp_path: Any, capsys: Any) -> None:
     path = tmp_path / "coupe.urgens.json"
-    path.write_text(demo_text("coupe"), encoding="utf-8")
+    path.write_text(bed_text("coupe"), encoding="utf-8")
     command = ["robustness", str(path), "--draws", "500", "--load-case", "Driver, last fuel"]
     assert main(command) == 0
     first = capsys.readouterr().out

@@ -4,8 +4,9 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 
+from tests.builds import bed
 from tests.strategies import documents
-from urgens.document import Build, demo, demo_names, edited, own_vehicle
+from urgens.document import Build, demo_names, edited, own_vehicle
 from urgens.document.known import open_figures
 from urgens.document.validation import validated
 from urgens.physics.vehicle import Standing
@@ -41,7 +42,7 @@ def _at(build: Build, path: str) -> object:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_all_variants_at_once_are_each_of_them_alone(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     lock = at_both_ends(build, open_figures(build), SURFACES)
     alone = np.stack(one_after_the_other(build))
 
@@ -61,7 +62,7 @@ def test_variants_of_any_build_solve(document: dict[str, object]) -> None:
 
 def test_what_drum_brakes_are_unsure_of_comes_first() -> None:
     """Common practice: the shoe factor of a duo-servo brake is the least sure figure of a car."""
-    found = still_to_settle(demo("pickup"))
+    found = still_to_settle(bed("pickup"))
 
     assert found[0].figure.path == "rear.brake.shoe_factor"
     assert found[0].figure.spread == "30 %"
@@ -70,7 +71,7 @@ def test_what_drum_brakes_are_unsure_of_comes_first() -> None:
 
 def test_what_is_measured_is_settled() -> None:
     known = {"rear.brake.shoe_factor": {"state": "measured"}}
-    build = edited(demo("pickup"), "evidence", known)
+    build = edited(bed("pickup"), "evidence", known)
 
     assert "rear.brake.shoe_factor" not in {f.path for f in open_figures(build)}
 
@@ -84,7 +85,7 @@ def test_an_assumed_figure_without_a_spread_stays_open_and_moves_nothing() -> No
 
 
 def test_presses_of_all_variants_are_each_of_them_alone() -> None:
-    build, efforts = demo("pickup"), np.array([0.0, 150.0, 350.0])
+    build, efforts = bed("pickup"), np.array([0.0, 150.0, 350.0])
     figures = open_figures(build)
     found = presses_at_both_ends(build, figures, 1, efforts, 0.9)
     high = edited(build, "rear.brake.shoe_factor", 4.5 * 1.3)

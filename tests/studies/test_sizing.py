@@ -8,10 +8,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.builds import bed, bed_text
 from tests.solve import second_way
 from tests.strategies import documents
 from urgens.cli import main
-from urgens.document import Build, demo, demo_names, demo_text, edited, loads, with_changes
+from urgens.document import Build, demo_names, edited, loads, with_changes
 from urgens.document.bores import bore_table, sold_bores
 from urgens.solve import solve
 from urgens.studies.sizing import RATIOS, SizingMap, Verdict, rear_bores_of, sizing_map
@@ -63,7 +64,7 @@ def test_a_cell_is_the_scalar_way_through_an_edited_document(
 
 @pytest.mark.parametrize("name", demo_names())
 def test_travel_and_halves_are_those_of_the_edited_build(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     found = of(build)
     for at in ((0, 0), (2, 1), (found.bores.size - 1, 3)):
         one = cell_build(build, found.bores[at[0]], found.rear_bores[at[0]], FEW[at[1]])
@@ -83,7 +84,7 @@ def test_travel_and_halves_are_those_of_the_edited_build(name: str) -> None:
 @pytest.mark.parametrize("name", demo_names())
 def test_smaller_bores_and_larger_ratios_give_more_pressure(name: str) -> None:
     """Pascal's law and the lever; "fit the biggest bore you can" is the trade's oldest mistake."""
-    found = of(demo(name))
+    found = of(bed(name))
 
     assert (np.diff(found.pressure, axis=0) < 0).all()
     assert (np.diff(found.pressure, axis=1) > 0).all()
@@ -93,7 +94,7 @@ def test_smaller_bores_and_larger_ratios_give_more_pressure(name: str) -> None:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_the_verdict_names_the_first_window_that_is_missed(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     found = of(build)
     low, high = (quantity.value for quantity in build.targets.pressure_window)
     for at in np.ndindex(found.verdict.shape):
@@ -138,7 +139,7 @@ def test_regions_end_where_the_verdict_of_the_map_changes(
 
 
 def test_a_reserve_of_stroke_is_a_window_of_its_own() -> None:
-    build = demo("pickup")
+    build = bed("pickup")
     most = float(of(build).stroke_used.max())
     keen = edited(build, "targets.stroke_reserve", 0.6)
     found = of(keen)
@@ -151,9 +152,9 @@ def test_a_reserve_of_stroke_is_a_window_of_its_own() -> None:
     assert not (found.verdict[~fuller] == Verdict.STROKE).any()
 
 
-def test_drag_use_has_a_window_for_the_launch() -> None:
+def test_a_driveline_to_hold_has_a_window_on_the_map() -> None:
     """Each cell holds if its build does, as solved alone."""
-    build = demo("coupe")
+    build = bed("coupe")
     found = of(build)
     assert found.hold_effort is not None
     for at in np.ndindex(found.verdict.shape):
@@ -164,12 +165,12 @@ def test_drag_use_has_a_window_for_the_launch() -> None:
         assert found.hold_effort[at] == pytest.approx(effort, rel=1e-6, nan_ok=True)
         if found.verdict[at] in (Verdict.FITS, Verdict.HOLD):
             assert (found.verdict[at] == Verdict.FITS) == held.holds
-    assert of(demo("pickup")).hold_effort is None
-    assert of(edited(build, "vehicle.use", "street")).hold_effort is None
+    assert of(bed("pickup")).hold_effort is None
+    assert of(edited(build, "vehicle.use", "street")).hold_effort is not None
 
 
 def test_only_what_fits_is_ranked_best_first() -> None:
-    build = demo("saloon")
+    build = bed("saloon")
     found = of(build, np.array([b.value for b in sold_bores()]), RATIOS)
     scores = [found.score[at] for at in found.ranked()]
 
@@ -179,7 +180,7 @@ def test_only_what_fits_is_ranked_best_first() -> None:
 
 def test_a_bar_whose_stop_holds_in_some_cells_only_is_told_apart() -> None:
     """Each cell has its own bar: what stops in one does not stop in another."""
-    build = edited(demo("roadster"), "master.bar_max_angle", "9 deg")
+    build = edited(bed("roadster"), "master.bar_max_angle", "9 deg")
     found = of(build)
     for at in np.ndindex(found.verdict.shape):
         one = cell_build(build, found.bores[at[0]], found.rear_bores[at[0]], FEW[at[1]])
@@ -216,7 +217,7 @@ def test_the_shipped_bores_are_those_the_trade_names() -> None:
 @pytest.fixture
 def truck(tmp_path: Any) -> str:
     path = tmp_path / "truck.urgens.json"
-    path.write_text(demo_text("pickup"), encoding="utf-8")
+    path.write_text(bed_text("pickup"), encoding="utf-8")
     return str(path)
 
 
@@ -273,7 +274,7 @@ def test_what_cannot_be_sized_is_said(
 
 def test_twin_cylinders_are_sized_in_pairs(tmp_path: Any, capsys: Any) -> None:
     path = tmp_path / "hill.urgens.json"
-    path.write_text(demo_text("roadster"), encoding="utf-8")
+    path.write_text(bed_text("roadster"), encoding="utf-8")
     assert main(["size", str(path), "--bore", "20 mm", "--bore", "20 mm:17 mm"]) == 0
     printed = json.loads(capsys.readouterr().out)
 

@@ -7,10 +7,10 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 
-from tests.builds import pickup_with
+from tests.builds import bed, bed_text, pickup_with
 from tests.strategies import documents
 from urgens.cli import main
-from urgens.document import Build, demo, demo_names, demo_text, loads, with_changes
+from urgens.document import Build, demo_names, loads, with_changes
 from urgens.physics.valve_law import ReducingLaw
 from urgens.solve import Presses, every_road, first_lock, press, system
 from urgens.studies.valve_choice import candidates
@@ -62,7 +62,7 @@ def _above(presses: Presses) -> np.ndarray:
 )
 def test_the_fit_is_as_good_as_a_brute_force_grid(name: str, kind: str) -> None:
     """Knees from 5 to 70 bar by half a bar, slopes from 0.2 to 0.6 by 0.02; 0 of a limiting one."""
-    build = demo(name)
+    build = bed(name)
     knees = np.arange(5.0, 70.01, 0.5) * 1e5
     slopes = np.array([0.0]) if kind == "limiting" else np.arange(0.2, 0.601, 0.02)
     best = brute_force(with_changes(build, {"valves.rear": []}), knees, slopes)
@@ -77,7 +77,7 @@ def test_the_fit_is_as_good_as_a_brute_force_grid(name: str, kind: str) -> None:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_what_a_candidate_says_is_what_its_build_does(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     surfaces = every_road(build)
     found = candidates(build)
     assert len(found) > 1
@@ -105,12 +105,12 @@ def test_no_way_with_the_rear_first_stands_before_one_without(document: dict[str
 
 def test_no_valve_stands_first_where_it_is_as_good() -> None:
     """Common practice: not every car needs one; the drag coupe's rear tyres make it pointless."""
-    assert candidates(demo("coupe"))[0].kind == "none"
+    assert candidates(bed("coupe"))[0].kind == "none"
 
 
 def test_a_larger_margin_costs_rear_braking() -> None:
     near, far = (
-        next(one for one in candidates(demo("pickup"), margin=margin) if one.kind == "reducing")
+        next(one for one in candidates(bed("pickup"), margin=margin) if one.kind == "reducing")
         for margin in (0.0, 0.15)
     )
 
@@ -129,7 +129,7 @@ def test_one_load_case_needs_no_load_sensing() -> None:
 
 def test_ways_are_printed_as_the_contract_says(tmp_path: Any, capsys: Any) -> None:
     path = tmp_path / "hill.urgens.json"
-    path.write_text(demo_text("roadster"), encoding="utf-8")
+    path.write_text(bed_text("roadster"), encoding="utf-8")
     assert main(["valves", str(path), "--surface", "0.4", "--surface", "1.0"]) == 0
     printed = json.loads(capsys.readouterr().out)
 
@@ -152,7 +152,7 @@ def test_a_wrong_question_is_answered_in_words(
     tmp_path: Any, capsys: Any, given_: list[str]
 ) -> None:
     path = tmp_path / "hill.urgens.json"
-    path.write_text(demo_text("roadster"), encoding="utf-8")
+    path.write_text(bed_text("roadster"), encoding="utf-8")
     try:
         code = main(["valves", str(path), *given_])
     except SystemExit as ended:

@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 
-from tests.builds import pickup_with
-from urgens.document import demo, edited, with_changes
+from tests.builds import bed, pickup_with
+from urgens.document import edited, with_changes
 from urgens.solve import solve
 from urgens.studies.valve_stages import loop, stages
 
@@ -48,7 +48,7 @@ def test_a_loop_lies_inside_its_tolerance_and_above_itself_let_go(kind: str) -> 
 
 
 def test_a_metering_or_a_residual_valve_has_no_knee_to_be_off() -> None:
-    solution = solve(demo("pickup"))
+    solution = solve(bed("pickup"))
     pressed = solution.presses.at(0)
     (metering,) = stages(solution, pressed, "front")
     found = loop(solution, pressed, metering.law, 500 * PSI)
@@ -59,9 +59,9 @@ def test_a_metering_or_a_residual_valve_has_no_knee_to_be_off() -> None:
 
 def test_a_combination_with_its_metering_out_is_its_reducing_part_alone() -> None:
     """Rear pressures do not know what the front is held back by."""
-    whole = solve(demo("pickup"), efforts=np.linspace(0, 400, 41))
-    bare = solve(edited(demo("pickup"), "valves.front", []), efforts=np.linspace(0, 400, 41))
-    alone = with_changes(demo("pickup"), {"valves.front": [], "valves.rear[0].body": ""})
+    whole = solve(bed("pickup"), efforts=np.linspace(0, 400, 41))
+    bare = solve(edited(bed("pickup"), "valves.front", []), efforts=np.linspace(0, 400, 41))
+    alone = with_changes(bed("pickup"), {"valves.front": [], "valves.rear[0].body": ""})
 
     assert whole.presses.rear_pressure == pytest.approx(bare.presses.rear_pressure)
     found = solve(alone, efforts=np.linspace(0, 400, 41))

@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 
-from tests.builds import pickup_with
-from urgens.document import demo, demo_names, with_changes
+from tests.builds import bed, pickup_with
+from urgens.document import demo_names, with_changes
 from urgens.guidance.changing import what_it_does
 from urgens.solve import solve
 from urgens.studies.vehicle_changes import CHANGES, changed, lays, outcome
@@ -15,7 +15,7 @@ BY_KEY = {change.key: change for change in CHANGES}
 @pytest.mark.parametrize("name", demo_names())
 @pytest.mark.parametrize("key", list(BY_KEY))
 def test_an_outcome_is_that_of_the_edited_build(name: str, key: str) -> None:
-    build, change = demo(name), BY_KEY[key]
+    build, change = bed(name), BY_KEY[key]
     found = changed(build, change, change.amount)
     one = build if change.lay is None else with_changes(build, change.lay(build, change.amount))
     solution = solve(one)
@@ -36,7 +36,7 @@ def test_an_outcome_is_that_of_the_edited_build(name: str, key: str) -> None:
 )  # fmt: skip
 def test_changes_move_the_margin_the_way_mechanics_says(key: str, sign: int) -> None:
     """Lever of the tyre, load transfer, friction: the roadster, without what its valve adds."""
-    build = with_changes(demo("roadster"), {"valves.rear": []})
+    build = with_changes(bed("roadster"), {"valves.rear": []})
     change = BY_KEY[key]
     moved = changed(build, change, change.amount).margin - outcome(build).margin
 
@@ -46,7 +46,7 @@ def test_changes_move_the_margin_the_way_mechanics_says(key: str, sign: int) -> 
 @pytest.mark.parametrize("key", ["springs", "wheels"])
 def test_stiffer_springs_and_wider_wheels_move_nothing(key: str) -> None:
     """Common practice disputes it; steady load transfer does not know the spring rate."""
-    build = demo("pickup")
+    build = bed("pickup")
 
     assert changed(build, BY_KEY[key], 50.0) == outcome(build)
     assert "spring" in what_it_does(build, "springs")
@@ -62,7 +62,7 @@ def test_a_load_sensing_valve_has_to_be_set_again() -> None:
     build = pickup_with({"valves.rear": [valve]})
 
     assert "set it again" in what_it_does(build, "springs")
-    assert "set it again" not in what_it_does(demo("pickup"), "springs")
+    assert "set it again" not in what_it_does(bed("pickup"), "springs")
 
 
 def test_a_lever_feels_springs_and_ride_height() -> None:
@@ -89,7 +89,7 @@ def test_a_lever_feels_springs_and_ride_height() -> None:
     assert stiffer.suspension_rate.value == pytest.approx(2 * 300 * 175.126835, rel=1e-6)
     assert lower.preload.value == pytest.approx((30 + 20) * 4.4482216, rel=1e-6)
     assert lays(build, springs)
-    assert not lays(demo("pickup"), springs)
+    assert not lays(bed("pickup"), springs)
     assert "as computed here" in what_it_does(build, "height")
 
 
@@ -103,7 +103,7 @@ def test_a_ball_feels_the_rake_which_is_not_computed() -> None:
 
 @pytest.mark.parametrize("axle", ["front", "rear"])
 def test_ballast_stands_on_its_own_axle(axle: str) -> None:
-    build = demo("pickup")
+    build = bed("pickup")
     laid = BY_KEY[f"{axle}-ballast"]
     assert laid.lay is not None
     heavier = with_changes(build, laid.lay(build, 500.0))

@@ -8,8 +8,9 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
+from tests.builds import bed
 from tests.ui.conftest import type_into
-from urgens.document import Build, demo, demo_names, with_changes
+from urgens.document import Build, demo_names, with_changes
 from urgens.quantity import PRESSURE, in_units
 from urgens.solve.lock import AxleName
 from urgens.studies.robustness import robustness
@@ -36,10 +37,10 @@ def ranked(qtbot: Any, window: Window) -> Any:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_ways_are_those_of_the_core_best_first(open_window: Opener, qtbot: Any, name: str) -> None:
-    window = open_window(demo(name))
+    window = open_window(bed(name))
     shown = ranked(qtbot, window)
 
-    assert shown.found == candidates(demo(name))
+    assert shown.found == candidates(bed(name))
     assert len(shown.cards) == len(shown.found)
     for card, one in zip(shown.cards, shown.found, strict=True):
         assert (card.figure.text() == "rear first") == bool(one.verdict.rear_first)
@@ -48,7 +49,7 @@ def test_ways_are_those_of_the_core_best_first(open_window: Opener, qtbot: Any, 
 
 
 def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: Any) -> None:
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     shown, before = ranked(qtbot, window), window.session.build
     wanted = with_changes(before, shown.found[1].to_take[0].changes)
     assert "reducing valve, knee 375 psi, slope 0.30" in shown.fitted.name.text()
@@ -69,7 +70,7 @@ def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: 
 
 
 def test_a_button_and_enter_try_as_well(open_window: Opener, qtbot: Any) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(bed("roadster"))
     shown = ranked(qtbot, window)
     first = with_changes(window.session.build, shown.found[0].to_take[0].changes)
     QTest.mouseClick(shown.cards[0].button, LEFT)
@@ -83,11 +84,11 @@ def test_a_button_and_enter_try_as_well(open_window: Opener, qtbot: Any) -> None
 
 
 def test_a_wanted_margin_ranks_anew(open_window: Opener, qtbot: Any) -> None:
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     shown = ranked(qtbot, window)
     type_into(shown.wanted, "0.15")
     qtbot.waitUntil(lambda: not shown.work.busy, timeout=20_000)
-    assert shown.found == candidates(demo("pickup"), margin=0.15)
+    assert shown.found == candidates(bed("pickup"), margin=0.15)
     type_into(shown.wanted, "wide")
     assert "is no margin" in shown.wanted.error
 
@@ -95,7 +96,7 @@ def test_a_wanted_margin_ranks_anew(open_window: Opener, qtbot: Any) -> None:
 def test_work_that_is_not_looked_at_is_dropped_and_begun_again(
     open_window: Opener, qtbot: Any
 ) -> None:
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     shown = page(window, "Choose")
     window.show_station("Measure")
     assert not shown.work.busy
@@ -109,10 +110,10 @@ def sure(qtbot: Any, window: Window) -> Any:
 
 
 def test_how_sure_it_is_is_that_of_the_core(open_window: Opener, qtbot: Any) -> None:
-    window = open_window(demo("coupe"))
+    window = open_window(bed("coupe"))
     shown = sure(qtbot, window)
 
-    assert shown.view.found == robustness(demo("coupe"))
+    assert shown.view.found == robustness(bed("coupe"))
     assert "rear is first in" in shown.summary
     assert "draws" in shown.view.accessibleName()
     before = shown.view.found
@@ -122,7 +123,7 @@ def test_how_sure_it_is_is_that_of_the_core(open_window: Opener, qtbot: Any) -> 
 
 
 def test_drawing_is_stopped_and_says_so(open_window: Opener, qtbot: Any) -> None:
-    window = open_window(demo("coupe"))
+    window = open_window(bed("coupe"))
     shown = sure(qtbot, window)
     before = shown.view.found
     QTest.mouseClick(shown.again, LEFT)
@@ -135,7 +136,7 @@ def test_drawing_is_stopped_and_says_so(open_window: Opener, qtbot: Any) -> None
 
 @pytest.mark.parametrize("name", demo_names())
 def test_planes_show_the_build_in_four_ways(open_window: Opener, name: str) -> None:
-    window = open_window(demo(name))
+    window = open_window(bed(name))
     shown, session = page(window, "Planes"), window.session
     solution = session.solution
     weight = float(solution.standing.weight)
@@ -158,7 +159,7 @@ def test_planes_show_the_build_in_four_ways(open_window: Opener, name: str) -> N
 
 def test_a_metering_valve_is_seen_to_hold_the_front_off(open_window: Opener) -> None:
     """Common practice: closed from about 10 to 130 psi."""
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     shown = page(window, "Planes")
     x, y = shown.low.front.points
 
@@ -166,11 +167,11 @@ def test_a_metering_valve_is_seen_to_hold_the_front_off(open_window: Opener) -> 
     assert np.interp(129.0, x, y) == pytest.approx(10.0, abs=0.5)
     assert np.interp(200.0, x, y) > 100
     assert shown.share.bare.isVisible()
-    assert not page(open_window(demo("coupe")), "Planes").share.bare.isVisible()
+    assert not page(open_window(bed("coupe")), "Planes").share.bare.isVisible()
 
 
 def test_the_planes_follow_load_and_press(open_window: Opener) -> None:
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     shown = page(window, "Planes")
     before = shown.forces.ideal.points[1].copy()
     window.session.set_load_case("Full load")
@@ -183,7 +184,7 @@ def test_the_planes_follow_load_and_press(open_window: Opener) -> None:
 
 
 def test_valves_stand_in_flow_order_and_are_chosen(open_window: Opener) -> None:
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     shown = page(window, "Valves")
     assert shown.place == ("rear", 0)
     assert "Reducing valve, rear" in shown.name.text()
@@ -201,7 +202,7 @@ def test_valves_stand_in_flow_order_and_are_chosen(open_window: Opener) -> None:
 
 def test_the_loop_is_wider_on_the_way_back(open_window: Opener) -> None:
     """Hysteresis: letting go, the outlet stays until the inlet has fallen to it."""
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     shown = page(window, "Valves")
     plane = shown.plane
     up, down = plane.up.points[1], plane.down.points[1]
@@ -216,7 +217,7 @@ def test_the_loop_is_wider_on_the_way_back(open_window: Opener) -> None:
 
 
 def test_valves_are_added_moved_and_taken_out(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(bed("roadster"))
     shown, session = page(window, "Valves"), window.session
     before = session.build
     actions = {a.text(): a for a in shown.add["rear"].menu().actions()}
@@ -234,7 +235,7 @@ def test_valves_are_added_moved_and_taken_out(open_window: Opener) -> None:
 
 
 def test_many_valves_still_fit_and_none_is_said(open_window: Opener) -> None:
-    window = open_window(demo("coupe"))
+    window = open_window(bed("coupe"))
     shown = page(window, "Valves")
     assert shown.name.text() == "No valve in either circuit"
     assert not shown.loop_cell.isVisible()
@@ -251,7 +252,7 @@ def test_many_valves_still_fit_and_none_is_said(open_window: Opener) -> None:
 
 
 def test_changes_are_typed_and_change_no_build(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(bed("roadster"))
     shown, build = page(window, "What changed?"), window.session.build
     for change in CHANGES:
         assert shown.after[change.key] == changed(build, change, change.amount)
@@ -277,7 +278,7 @@ def test_changes_are_typed_and_change_no_build(open_window: Opener) -> None:
 
 def test_a_remote_adjuster_moves_the_bar_by_its_thread(open_window: Opener) -> None:
     """The bearing moves by turns times pitch: physics section 1."""
-    build = with_changes(demo("roadster"), {"master.bar_thread_pitch": "1.25 mm"})
+    build = with_changes(bed("roadster"), {"master.bar_thread_pitch": "1.25 mm"})
     window = open_window(build)
     window.show_station("Balance")
     bar = window.station("Balance").controls.bar

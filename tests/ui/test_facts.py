@@ -6,8 +6,9 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
+from tests.builds import bed
 from tests.ui.conftest import type_into
-from urgens.document import Build, demo
+from urgens.document import Build
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure.facts_board import CHOICES, FIGURES, FactsBoard
 from urgens.ui.widgets.choice_button import ChoiceButton
@@ -17,7 +18,7 @@ Opener = Callable[[Build], Window]
 
 @pytest.fixture
 def facts(open_window: Opener) -> tuple[Window, FactsBoard]:
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     window.show_station("Measure")
     station = window.station("Measure")
     station.show_part(2)

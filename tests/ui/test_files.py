@@ -16,11 +16,11 @@ from PySide6.QtGui import QDropEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog
 
+from tests.builds import bed
 from tests.ui.conftest import label
 from urgens.document import (
     Build,
     changed,
-    demo,
     demo_names,
     dumps,
     edited,
@@ -48,7 +48,7 @@ def test_recent_files_are_remembered_the_latest_first(tmp_path: Path) -> None:
     settings = Settings(tmp_path / "settings.ini")
     files = [tmp_path / f"{n}.urgens.json" for n in range(10)]
     for path in files:
-        save(demo("roadster"), path)
+        save(bed("roadster"), path)
         settings.add_recent(path)
     settings.add_recent(files[3])
     files[9].unlink()
@@ -63,7 +63,7 @@ def test_recent_files_are_remembered_the_latest_first(tmp_path: Path) -> None:
 
 def test_a_file_is_dropped_on_the_window(window: Window, tmp_path: Path) -> None:
     path = tmp_path / "dropped.urgens.json"
-    save(demo("saloon"), path)
+    save(bed("saloon"), path)
     data = QMimeData()
     data.setUrls([QUrl.fromLocalFile(str(path))])
     action, left = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton
@@ -115,7 +115,7 @@ def test_saving_over_another_program_s_change_is_asked_first(
     save(window.session.base, path)
     window.session.open_file(path)
     window.session.edit("name", "Mine")
-    save(demo("roadster"), path)
+    save(bed("roadster"), path)
     answer("Do not save")
     assert not window.files.save()
     assert load(path).name == "Tarn"
@@ -151,7 +151,7 @@ def test_nothing_is_written_over_unasked(
 ) -> None:
     """The dialog asks about the name that is typed; the ending comes after it."""
     there = tmp_path / "truck.urgens.json"
-    save(demo("roadster"), there)
+    save(bed("roadster"), there)
     sheet = tmp_path / "truck.pdf"
     sheet.write_bytes(b"mine")
     chosen = (str(tmp_path / "truck"), "")
@@ -303,8 +303,8 @@ def test_closing_asks_about_what_cannot_be_entered(
 @pytest.mark.parametrize("mine", demo_names())
 @pytest.mark.parametrize("theirs", demo_names())
 def test_any_part_is_taken_over_between_any_builds(mine: str, theirs: str, part: str) -> None:
-    build, other = demo(mine), demo(theirs)
-    if mine == "coupe" and part == "vehicle":
+    build, other = bed(mine), bed(theirs)
+    if mine == "tractor" and part == "vehicle":
         build = edited(build, "setups", [])  # its set-up speaks of a launch others have not
     taken = changed(build, borrowed(other, part))
     place = PARTS[part][0]
@@ -317,7 +317,7 @@ def test_any_part_is_taken_over_between_any_builds(mine: str, theirs: str, part:
 def test_brakes_are_taken_from_a_file_as_one_step(
     window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    donor = edited(demo("saloon"), "name", "Donor")
+    donor = edited(bed("saloon"), "name", "Donor")
     file = tmp_path / "donor.urgens.json"
     save(donor, file)
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(file), ""))
@@ -353,7 +353,7 @@ def test_a_broken_donor_is_said_and_changes_nothing(
 def test_unsaved_work_is_kept_aside_and_forgotten_once_it_is_saved(
     dressed: QApplication, tmp_path: Path, qtbot: Any
 ) -> None:
-    session = Session(demo("pickup"))
+    session = Session(bed("pickup"))
     recovery = Recovery(session, tmp_path)
     session.edit("name", "Half done")
     qtbot.waitUntil(recovery.file.exists, timeout=3000)
@@ -417,7 +417,7 @@ def test_edits_without_a_pause_are_kept_every_two_seconds(
     dressed: QApplication, tmp_path: Path
 ) -> None:
     """Each edit puts the quiet moment off, but never beyond two seconds from the first."""
-    session = Session(demo("pickup"))
+    session = Session(bed("pickup"))
     recovery = Recovery(session, tmp_path / "kept")
     number, waits = 0, list[int]()
     while not recovery.file.exists() and number < 20:
@@ -437,9 +437,9 @@ def test_edits_without_a_pause_are_kept_every_two_seconds(
 def test_what_is_kept_is_for_its_owner_only_and_of_an_absolute_path(
     dressed: QApplication, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    save(demo("pickup"), tmp_path / "truck.urgens.json")
+    save(bed("pickup"), tmp_path / "truck.urgens.json")
     monkeypatch.chdir(tmp_path)
-    session = Session(demo("pickup"), Path("truck.urgens.json"))
+    session = Session(bed("pickup"), Path("truck.urgens.json"))
     recovery = Recovery(session, tmp_path / "kept")
     session.edit("name", "Half done")
     recovery.keep()
@@ -459,7 +459,7 @@ def test_what_is_kept_is_for_its_owner_only_and_of_an_absolute_path(
 def test_what_is_left_can_be_thrown_away_for_good(
     window: Window, tmp_path: Path, answer: Answer, button: str, *, left: bool
 ) -> None:
-    kept = json.dumps({"path": None, "build": dumps(demo("roadster"))})
+    kept = json.dumps({"path": None, "build": dumps(bed("roadster"))})
     (tmp_path / "0.json").write_text(kept, encoding="utf-8")
     window._recovery_folder = tmp_path
     answer(button)
@@ -495,8 +495,8 @@ def test_junk_among_what_is_kept_is_named_in_one_box_and_passed_over(
 
 def test_two_windows_on_one_file_keep_their_own_work(dressed: QApplication, tmp_path: Path) -> None:
     path = tmp_path / "truck.urgens.json"
-    save(demo("pickup"), path)
-    kept = [Recovery(Session(demo("pickup"), path), tmp_path / "kept") for _ in range(2)]
+    save(bed("pickup"), path)
+    kept = [Recovery(Session(bed("pickup"), path), tmp_path / "kept") for _ in range(2)]
     for number, recovery in enumerate(kept):
         recovery._session.edit("name", f"Window {number}")
         recovery.keep()
@@ -511,7 +511,7 @@ def test_two_windows_on_one_file_keep_their_own_work(dressed: QApplication, tmp_
 def test_what_cannot_be_kept_aside_is_said_once(dressed: QApplication, tmp_path: Path) -> None:
     folder = tmp_path / "file, not folder"
     folder.write_text("", encoding="utf-8")
-    recovery = Recovery(Session(demo("pickup")), folder)
+    recovery = Recovery(Session(bed("pickup")), folder)
     said: list[str] = []
     recovery.failed.connect(said.append)
     recovery._session.edit("name", "Half done")

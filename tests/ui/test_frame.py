@@ -193,7 +193,7 @@ from urgens.document import demo
 from urgens.ui.session import Session
 
 application = QApplication([])
-session = Session(demo("pickup"))
+session = Session(demo("library"))
 
 def edit(times):
     for index in range(times):

@@ -9,8 +9,9 @@ from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QMenu, QPushButton
 
+from tests.builds import bed
 from tests.ui.conftest import drag
-from urgens.document import Build, changed, demo, value_at, with_changes
+from urgens.document import Build, changed, value_at, with_changes
 from urgens.document.change import Change
 from urgens.ui.frame.caution import READ
 from urgens.ui.frame.settings import Settings
@@ -41,7 +42,7 @@ def with_evidence(build: Build, *paths: str) -> Build:
 
 
 def test_a_valve_goes_with_what_was_known_of_it(open_window: Opener) -> None:
-    two = with_changes(demo("roadster"), {"valves.rear": [REDUCING, REDUCING]})
+    two = with_changes(bed("roadster"), {"valves.rear": [REDUCING, REDUCING]})
     window = open_window(with_evidence(two, "valves.rear[0].knee", "valves.rear[1].slope"))
     shown, session = page(window, "Balance", "Valves"), window.session
     QTest.mouseClick(shown.out, LEFT)
@@ -55,7 +56,7 @@ def test_a_valve_goes_with_what_was_known_of_it(open_window: Opener) -> None:
 def test_a_fix_is_done_while_something_is_known_of_the_valve_it_takes_out(
     open_window: Opener,
 ) -> None:
-    two = with_changes(demo("roadster"), {"valves.rear": [REDUCING, REDUCING]})
+    two = with_changes(bed("roadster"), {"valves.rear": [REDUCING, REDUCING]})
     window = open_window(with_evidence(two, "valves.rear[1].slope"))
     session = window.session
     (finding,) = [f for f in session.findings if f.code == "two-reducing-in-series"]
@@ -86,7 +87,7 @@ def test_a_figure_stepped_past_what_can_be_says_why(open_window: Opener) -> None
         "driven": "rear",
         "efficiency": 1.0,
     }
-    window = open_window(with_changes(demo("pickup"), {"vehicle.launch": launch}))
+    window = open_window(with_changes(bed("pickup"), {"vehicle.launch": launch}))
     shown = page(window, "Size", "Launch")
     (efficiency,) = [x for x in shown.findChildren(FigureLabel) if x.path.endswith("efficiency")]
     efficiency.setFocus()
@@ -108,7 +109,7 @@ def test_a_draw_that_fails_is_said_where_it_would_stand(
     monkeypatch.setattr(sure_page, "robustness", fail)
     traced: list[object] = []
     monkeypatch.setattr("sys.excepthook", lambda *what: traced.append(what[0]))
-    shown = page(open_window(demo("pickup")), "Balance", "How sure")
+    shown = page(open_window(bed("pickup")), "Balance", "How sure")
     qtbot.waitUntil(lambda: bool(shown.view.failure), timeout=5000)
 
     assert "a matrix that cannot be solved" in shown.view.failure
@@ -124,7 +125,7 @@ def test_a_load_case_moved_with_a_set_up_chosen_takes_along_what_names_it(
     open_window: Opener,
 ) -> None:
     heavier = {"name": "heavier", "changes": {"vehicle.load_cases[1].cg_height": "31 in"}}
-    base = with_changes(demo("pickup"), {"setups": [heavier]})
+    base = with_changes(bed("pickup"), {"setups": [heavier]})
     base = with_evidence(base, "vehicle.load_cases[1].cg_height")
     window = open_window(base)
     session, cases = window.session, window.station("Measure").cases
@@ -147,7 +148,7 @@ def test_what_is_known_is_said_of_the_build_while_a_set_up_is_chosen(
     dressed: QApplication,
 ) -> None:
     low = {"name": "low knee", "changes": {"valves.rear[0].knee": "275 psi"}}
-    session = Session(with_changes(demo("pickup"), {"setups": [low]}))
+    session = Session(with_changes(bed("pickup"), {"setups": [low]}))
     session.set_setup("low knee")
     session.settle("pedal.pivot_to_pad", "measured")
 
@@ -199,12 +200,12 @@ def test_a_page_that_was_not_seen_shows_the_build_as_it_is_when_it_is(
     The figures are as wide as those before, since a label never grows narrower.
     """
     changes = {"pedal.pivot_to_pad": "13-13/16 in", "master.bore": "1-1/16 in"}
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     page(window, "Size", name)
     window.show_station("Balance")
     window.session.make(Change("Two figures", changes))
     seen = page(window, "Size", name)
-    fresh = page(open_window(with_changes(demo("pickup"), changes)), "Size", name)
+    fresh = page(open_window(with_changes(bed("pickup"), changes)), "Size", name)
 
     assert seen.summary == fresh.summary
     assert seen.grab().toImage() == fresh.grab().toImage()
@@ -260,7 +261,7 @@ def test_what_was_put_back_stays_so_until_the_button_is_up(window: Window) -> No
 
 def test_the_last_finding_goes_while_something_is_dragged(open_window: Opener) -> None:
     """The line says that nothing is found, and takes no key for what is gone."""
-    window = open_window(demo("roadster"))
+    window = open_window(bed("roadster"))
     session, line = window.session, window.finding_line
     turns = session.build.valves.rear[0].turns  # type: ignore[union-attr]
     assert line.finding is None
@@ -278,4 +279,4 @@ def test_the_last_finding_goes_while_something_is_dragged(open_window: Opener) -
     assert line.message.text.startswith("in what is computed here.")
     assert line.count.text() == ""
     session.end_drag()
-    assert session.build == demo("roadster")
+    assert session.build == bed("roadster")

@@ -8,8 +8,9 @@ from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from tests.builds import bed
 from tests.ui.conftest import pull
-from urgens.document import Build, demo, demo_names
+from urgens.document import Build, demo_names
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.units_dialog import UnitsDialog
 from urgens.ui.frame.window import Window
@@ -105,7 +106,7 @@ def test_standing_back_keeps_press_station_and_finding(window: Window) -> None:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_nothing_is_cut_when_standing_back(open_window: Opener, name: str) -> None:
-    window = open_window(demo(name))
+    window = open_window(bed(name))
     window.stand_back()
     for station in NAMES:
         window.show_station(station)

@@ -8,8 +8,9 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
+from tests.builds import bed
 from tests.ui.conftest import label, type_into
-from urgens.document import Build, demo, demo_names, own_vehicle, value_at
+from urgens.document import Build, demo_names, own_vehicle, value_at
 from urgens.document.catalogue import named
 from urgens.document.known import open_figures
 from urgens.quantity import Quantity
@@ -30,7 +31,7 @@ def test_every_figure_is_reached_and_typed_by_keyboard_alone(
     open_window: Opener, dressed: QApplication, name: str
 ) -> None:
     """Tab goes round; Enter opens; the figure typed in other units is the same vehicle."""
-    window = open_window(demo(name))
+    window = open_window(bed(name))
     window.show_station("Measure")
     for part in (0, 1):
         window.station("Measure").show_part(part)
@@ -98,7 +99,7 @@ def test_arrows_and_wheel_step_by_what_a_rule_shows(measuring: Window) -> None:
     load = label(measuring, "vehicle.load_cases[0].rear_axle")
     load.setFocus()
     QTest.keyClick(load, Qt.Key.Key_Down, Qt.KeyboardModifier.ShiftModifier)
-    assert load.text == "1650 lb"
+    assert load.text == "1,650 lb"
     friction = label(measuring, "front.brake.pad_friction")
     friction.setFocus()
     QTest.keyClick(friction, Qt.Key.Key_Up)
@@ -234,7 +235,7 @@ def test_a_whole_brake_is_marked_at_once(open_window: Opener) -> None:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_no_label_covers_another_or_is_cut(open_window: Opener, name: str) -> None:
-    window = open_window(demo(name))
+    window = open_window(bed(name))
     window.show_station("Measure")
     for part in (0, 1):
         window.station("Measure").show_part(part)
@@ -258,7 +259,7 @@ def assert_apart(board: Board) -> None:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_every_open_figure_has_a_name_and_a_way_to_settle_it(name: str) -> None:
-    build = demo(name)
+    build = bed(name)
     assert open_figures(build)
     for figure in open_figures(build):
         assert named(build, figure.path) != figure.path

@@ -9,7 +9,8 @@ from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QLineEdit, QWidget
 
-from urgens.document import Build, demo, demo_names, dumps, loads
+from tests.builds import bed
+from urgens.document import Build, demo_names, dumps, loads
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.table import STATIONS
 
@@ -137,8 +138,8 @@ def test_a_monkey_breaks_nothing(
     for dialog in ("getSaveFileName", "getOpenFileName"):
         monkeypatch.setattr(QFileDialog, dialog, lambda *_: ("", ""))
     monkeypatch.setattr(QInputDialog, "getText", lambda *_, text="": (text, False))
-    window = open_window(demo(name))
-    session, text = window.session, dumps(demo(name))
+    window = open_window(bed(name))
+    session, text = window.session, dumps(bed(name))
     monkey = Monkey(window, seed=sum(map(ord, name)))
     for _ in range(ACTIONS):
         monkey.act()
@@ -152,5 +153,5 @@ def test_a_monkey_breaks_nothing(
         session.undo_stack.undo()
     QTest.qWait(600)
 
-    assert dumps(session.base) == text or session.base.name != demo(name).name
+    assert dumps(session.base) == text or session.base.name != bed(name).name
     assert not session.modified

@@ -9,7 +9,7 @@ from hypothesis import HealthCheck, Phase, given, settings
 from hypothesis import strategies as st
 from PySide6.QtTest import QTest
 
-from tests.builds import EVERYTHING, pickup_with
+from tests.builds import EVERYTHING, bed, pickup_with
 from tests.document.odd import odd_documents
 from tests.strategies import documents
 from urgens.document import Build, BuildErrors, demo, demo_names, edited, loads
@@ -57,7 +57,7 @@ def test_evidence_on_every_figure_there_is_opens_on_every_page(
 
 
 def test_odd_builds_open_on_every_page(open_window: Callable[[Build], Window]) -> None:
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     opened = 0
 
     # A window takes its time: what fails is shown as it was drawn.

@@ -8,8 +8,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QInputDialog
 
+from tests.builds import bed
 from tests.ui.conftest import choose, label, type_into
-from urgens.document import Build, demo
+from urgens.document import Build
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure.shoes import ShoeDialog
 from urgens.ui.widgets.dimension_label import Known
@@ -111,7 +112,7 @@ def test_a_friction_code_is_its_middle_with_its_width_as_spread(measuring: Windo
 
 
 def test_a_tyre_is_a_size_a_radius_or_a_roll_out(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(bed("roadster"))
     window.show_station("Measure")
     size = label(window, "front.tyre.size")
     type_into(size, "195/50R15")
@@ -182,7 +183,7 @@ def test_vacuum_is_read_as_its_gauge_shows_it(measuring: Window) -> None:
 
 
 def test_the_factor_against_friction_and_the_shoes_it_comes_from(open_window: Opener) -> None:
-    window = open_window(demo("saloon"))
+    window = open_window(bed("saloon"))
     session = window.session
     dialog = ShoeDialog(session, "rear", window)
     dialog.show()
@@ -211,7 +212,7 @@ def test_outline_use_and_name_are_chosen(
     measuring: Window, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     body = measuring.station("Measure").body
-    assert body.text() == "pickup"
+    assert body.text() == "van"
     actions = {action.text(): action for action in body.menu().actions()}
     actions["Drawn as a dragster"].trigger()
     actions["Used for drag"].trigger()

@@ -12,7 +12,8 @@ from PySide6.QtGui import Qt as Text
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLabel, QMessageBox, QToolButton, QWidget
 
-from urgens.document import Build, demo_names, demo_text, loads
+from tests.builds import bed_text
+from urgens.document import Build, demo_names, loads
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.table import STATIONS
 from urgens.ui.widgets import plain
@@ -25,7 +26,7 @@ SOURCE = Path(plain.__file__).parents[1]
 
 def marked(name: str) -> Build:
     """A demo build in which every name and note there can be is markup."""
-    document = json.loads(demo_text(name))
+    document = json.loads(bed_text(name))
     document |= {"name": MARKUP, "notes": MARKUP}
     for index, case in enumerate(document["vehicle"]["load_cases"]):
         case["name"] = f"{MARKUP}{index}"
@@ -71,7 +72,7 @@ def test_a_box_says_markup_as_it_stands(
 ) -> None:
     window = open_window(marked("pickup"))
     path = tmp_path / "bad.urgens.json"
-    document = json.loads(demo_text("pickup")) | {MARKUP: 1}
+    document = json.loads(bed_text("pickup")) | {MARKUP: 1}
     path.write_text(json.dumps(document), encoding="utf-8")
     seen: list[tuple[str, str]] = []
 

@@ -8,8 +8,9 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 
+from tests.builds import bed
 from tests.ui.conftest import drag, type_into
-from urgens.document import Build, demo, demo_names, value_at
+from urgens.document import Build, demo_names, value_at
 from urgens.studies.sizing import Verdict
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.size.map_picture import WORDS
@@ -82,7 +83,7 @@ def test_arrow_keys_step_bores_and_ratios(sizing: Window) -> None:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_what_the_windows_say_is_what_the_build_does(open_window: Opener, name: str) -> None:
-    window = open_window(demo(name))
+    window = open_window(bed(name))
     shown = page(window, "Map")
     session, own = window.session, shown.map.choices.own_map
     pressed = session.solution.press(session.build.targets.comfortable_effort.value)
@@ -98,7 +99,7 @@ def test_what_the_windows_say_is_what_the_build_does(open_window: Opener, name: 
     assert rows["Foot for"].value == effort
     assert rows["Foot for"].met
     assert ("One half lost" in rows) == (session.build.master.kind != "single")
-    assert ("Holds the launch" in rows) == (name == "coupe")
+    assert ("Holds the launch" in rows) == (name == "tractor")
 
 
 def test_windows_are_typed_and_the_map_follows(sizing: Window) -> None:
@@ -175,7 +176,7 @@ def test_what_fits_best_is_taken_with_one_press(sizing: Window) -> None:
 
 
 def test_twin_cylinders_move_as_a_pair(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(bed("roadster"))
     window.show_station("Size")
     apart = 19.05 - 15.9
     plane = page(window, "Map").map
@@ -202,7 +203,7 @@ def test_a_bore_that_is_not_sold_has_a_row_of_its_own(
 def test_the_feel_is_effort_over_travel_whole_and_with_parts_lost(
     open_window: Opener, name: str
 ) -> None:
-    window = open_window(demo(name))
+    window = open_window(bed(name))
     window.show_station("Size")
     window.station("Size").show_page_named("Feel")
     QTest.qWait(10)

@@ -8,7 +8,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
-from urgens.document import Build, demo, demo_names, own_vehicle, save
+from tests.builds import bed
+from urgens.document import Build, demo_names, own_vehicle, save
 from urgens.solve import AxleName, solve, system
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.start_page import StartPage
@@ -41,7 +42,7 @@ def test_every_demo_build_is_a_drawing_that_opens(window: Window, page: StartPag
     assert not page.back.isVisible()
     QTest.mouseClick(page.cards[2], LEFT)
 
-    assert window.session.build == demo(page.cards[2].name)
+    assert window.session.build == bed(page.cards[2].name)
     assert not window.starting
     assert window.session.build.name in window.windowTitle()
 
@@ -52,16 +53,16 @@ def test_a_drawing_is_opened_by_keys_alone(window: Window, page: StartPage) -> N
     assert window.focusWidget() is page.cards[1]
     QTest.keyClick(page.cards[1], Qt.Key.Key_Space)
 
-    assert window.session.build == demo(page.cards[1].name)
+    assert window.session.build == bed(page.cards[1].name)
 
 
 def test_what_a_drawing_says_aloud(page: StartPage) -> None:
     said = {card.name: card.accessibleName() for card in page.cards}
 
-    assert said["pickup"] == (
-        "Open Wexcombe, disc and drum, tandem cylinder, vacuum booster; 1 danger"
+    assert said["library"] == (
+        "Open Bookmoor, disc and drum, tandem cylinder, vacuum booster; 1 danger"
     )
-    assert "single cylinder, no booster" in said["saloon"]
+    assert "single cylinder, no booster" in said["tender"]
 
 
 def test_an_own_vehicle_starts_with_every_figure_assumed(window: Window, page: StartPage) -> None:
@@ -169,7 +170,7 @@ def test_the_theme_is_switched_while_starting(window: Window, page: StartPage) -
 @pytest.mark.parametrize("name", demo_names())
 def test_a_drawing_keeps_its_proportions(name: str) -> None:
     """Wheelbase and tyres on screen are to one scale."""
-    build = demo(name)
+    build = bed(name)
     made = system(build)
     view = SideView.of(build, made)
     extent = view.extent

@@ -8,8 +8,9 @@ import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
 
+from tests.builds import bed
 from tests.ui.conftest import drag, on_plot, pull, type_into
-from urgens.document import Build, demo, with_changes
+from urgens.document import Build, with_changes
 from urgens.document.valves.adjustable import Adjustable
 from urgens.document.valves.inertia_sensing import InertiaSensing
 from urgens.document.valves.load_sensing import LoadSensing
@@ -34,7 +35,7 @@ LIMITING = {"kind": "limiting", "knee": "300 psi"}
 
 
 def pickup(*rear: dict[str, object]) -> Build:
-    return with_changes(demo("pickup"), {"valves.rear": list(rear)})
+    return with_changes(bed("pickup"), {"valves.rear": list(rear)})
 
 
 def at(window: Window, index: str) -> Any:
@@ -103,7 +104,7 @@ def test_a_knee_no_press_reaches_has_no_handle_and_says_so(open_window: Opener) 
 
 
 def test_a_notch_is_stepped_to_the_next_and_no_further(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(bed("roadster"))
     page = at(window, "Valves")
     page.choose("rear", 0)
     QTest.mouseClick(page.out, LEFT)
@@ -139,7 +140,7 @@ def test_the_shaded_band_is_the_valve_as_made(open_window: Opener) -> None:
 
 
 def test_the_bearing_is_dragged_along_the_bar(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(bed("roadster"))
     window.show_station("Balance")
     board, session = window.station("Balance").controls.board, window.session
     share = session.solution.system.cylinders.front.share
@@ -153,7 +154,7 @@ def test_the_bearing_is_dragged_along_the_bar(open_window: Opener) -> None:
 
 
 def test_escape_puts_the_bearing_back_and_keys_step_it(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(bed("roadster"))
     window.show_station("Balance")
     board, session = window.station("Balance").controls.board, window.session
     before = session.build
@@ -169,7 +170,7 @@ def test_escape_puts_the_bearing_back_and_keys_step_it(open_window: Opener) -> N
 
 
 def test_one_cylinder_has_no_bar(open_window: Opener) -> None:
-    window = open_window(demo("pickup"))
+    window = open_window(bed("pickup"))
     window.show_station("Balance")
     assert not window.station("Balance").controls.board.isVisible()
 
@@ -179,7 +180,7 @@ def test_one_cylinder_has_no_bar(open_window: Opener) -> None:
 
 def test_a_new_valve_is_assumed_and_what_was_known_stays(open_window: Opener) -> None:
     build = with_changes(
-        demo("pickup"),
+        bed("pickup"),
         {'evidence["valves.rear[0].knee"]': {"state": "measured", "spread": "10 psi"}},
     )
     window = open_window(build)
@@ -249,7 +250,7 @@ def test_a_balls_knees_are_shown_by_weight(open_window: Opener) -> None:
 
 def test_a_combination_goes_in_at_once_and_loses_its_metering_part(open_window: Opener) -> None:
     """Common practice: for rear discs the metering part is plugged, the reducing half stays."""
-    window = open_window(demo("coupe"))
+    window = open_window(bed("coupe"))
     page, session = at(window, "Valves"), window.session
     add(page, "rear", "Combination valve, in both circuits")
     assert [v.kind for v in session.build.valves.front] == ["metering"]
@@ -282,7 +283,7 @@ def test_in_a_diagonal_split_every_valve_is_a_pair(open_window: Opener) -> None:
 
 
 def test_downforce_is_described_and_a_speed_looked_at(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(bed("roadster"))
     page, session = at(window, "Speed"), window.session
     assert "no downforce" in page.summary
     assert not window.top.speed.isVisible()
@@ -308,7 +309,7 @@ def test_downforce_is_described_and_a_speed_looked_at(open_window: Opener) -> No
 def test_more_downforce_behind_than_in_front_calms_the_rear() -> None:
     """Force balance: what presses on the rear lets it take more before it locks."""
     wings = {"front_cl_area": "0 m^2", "rear_cl_area": "1.2 m^2"}
-    build = with_changes(demo("pickup"), {"vehicle.downforce": wings})
+    build = with_changes(bed("pickup"), {"vehicle.downforce": wings})
     found = lock_over_speed(solve(build, surface=0.9), np.array([0.0, 60.0]))
 
     assert found.rear_first[0].tolist() == [True, False]
@@ -318,7 +319,7 @@ def test_more_downforce_behind_than_in_front_calms_the_rear() -> None:
 def test_setting_and_speed_keep_to_the_view(open_window: Opener) -> None:
     """Another speed is a view: it changes no build and leaves no step."""
     wings = {"front_cl_area": "0.1 m^2", "rear_cl_area": "0.2 m^2"}
-    window = open_window(with_changes(demo("roadster"), {"vehicle.downforce": wings}))
+    window = open_window(with_changes(bed("roadster"), {"vehicle.downforce": wings}))
     before = window.session.build
     window.session.set_speed(40.0)
 

@@ -9,7 +9,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
-from urgens.document import Build, demo_text, load, save
+from tests.builds import bed_text
+from urgens.document import Build, load, save
 from urgens.guidance.choosing import what
 from urgens.studies.valve_choice import candidates
 from urgens.ui.frame.deeds import ALL_DEEDS
@@ -61,7 +62,7 @@ def test_a_broken_file_is_answered_in_words_and_changes_nothing(
 ) -> None:
     before = window.session.build
     path = tmp_path / "broken.urgens.json"
-    path.write_text(demo_text("pickup").replace('"1-1/8 in"', "28"), encoding="utf-8")
+    path.write_text(bed_text("pickup").replace('"1-1/8 in"', "28"), encoding="utf-8")
     said = answer("OK")
 
     window.files.open_path(path)

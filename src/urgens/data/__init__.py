@@ -15,4 +15,4 @@ def font_files() -> tuple[Path, ...]:
 def demo_names() -> tuple[str, ...]:
     """Return the names of the shipped builds, the first one to open first."""
     names = (path.name.removesuffix(SUFFIX) for path in BUILDS.glob(f"*{SUFFIX}"))
-    return tuple(sorted(names, key=lambda name: (name != "pickup", name)))
+    return tuple(sorted(names, key=lambda name: (name != "library", name)))

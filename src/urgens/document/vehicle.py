@@ -102,7 +102,20 @@ class Vehicle(Part):
     """What the brakes have to stop."""
 
     use: Literal["street", "track", "drag", "restoration", "truck"]
-    body: Literal["roadster", "saloon", "coupe", "pickup", "dragster", "generic"] | None = None
+    body: (
+        Literal[
+            "roadster",
+            "saloon",
+            "coupe",
+            "pickup",
+            "dragster",
+            "van",
+            "tractor",
+            "tender",
+            "generic",
+        ]
+        | None
+    ) = None
     wheelbase: Annotated[
         Length, Entry("Wheelbase", "tape, both sides", "From front to rear wheel centre")
     ]

@@ -49,10 +49,14 @@ def rear_locks_first(solution: Solution, words: Words) -> Iterator[Finding]:
 def _places(solution: Solution, marked: Bools) -> str:
     """Name the marked roads of the first load case that has some, and count the other cases."""
     case, *rest = np.flatnonzero(marked.any(axis=1))
-    surfaces = [
-        solution.surfaces[r] for r, on in zip(solution.roads, marked[case], strict=True) if on
-    ]
-    named = states(solution.system.case_names[case], surfaces)
+    runs: list[list[float]] = []
+    for index in np.flatnonzero(marked[case]):
+        surface = solution.surfaces[solution.roads[index]]
+        if index and marked[case, index - 1]:
+            runs[-1].append(surface)
+        else:
+            runs.append([surface])
+    named = states(solution.system.case_names[case], runs)
     return f"{named} and {len(rest)} more of the load cases" if rest else named
 
 

@@ -64,11 +64,13 @@ def state(case: str, surface: float) -> str:
     return f"“{case}” {road(surface)}"
 
 
-def states(case: str, surfaces: Sequence[float]) -> str:
-    """Return a load case and rising coefficients [-], as a place in a sentence."""
-    if len(surfaces) == 1:
-        return state(case, surfaces[0])
-    return f"“{case}” on roads from μ {surfaces[0]:.2f} to {surfaces[-1]:.2f}"
+def states(case: str, runs: Sequence[Sequence[float]]) -> str:
+    """Return a load case and runs of rising coefficients [-], as a place in a sentence."""
+    named = [
+        road(run[0]) if len(run) == 1 else f"on roads from μ {run[0]:.2f} to {run[-1]:.2f}"
+        for run in runs
+    ]
+    return f"“{case}” {listed(named)}"
 
 
 def listed(items: list[str]) -> str:

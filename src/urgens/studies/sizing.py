@@ -34,7 +34,7 @@ class Verdict(IntEnum):
     TRAVEL = 3
     STROKE = 4
     HALF_FAILED = 5
-    HOLD = 6  # for drag use, where the driveline is given
+    HOLD = 6  # where a driveline to hold is given
 
     @property
     def word(self) -> str:
@@ -134,9 +134,9 @@ def _effort(made: System, ratios: Array, force: Array) -> Array:
 def holds_are_wanted(build: Build) -> bool:
     """Return whether the map has a window for the launch; build: the document.
 
-    Source: drag use with a driveline to hold.
+    Source: a driveline to hold is given.
     """
-    return build.vehicle.use == "drag" and build.vehicle.launch is not None
+    return build.vehicle.launch is not None
 
 
 def of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> System:

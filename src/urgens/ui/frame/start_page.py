@@ -24,12 +24,18 @@ from urgens.ui.theme.paint import T, face, metrics, pen, width
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import button_words, point_out
 from urgens.ui.widgets.side_view import SideView
-from urgens.ui.widgets.worded import worded
+from urgens.ui.widgets.worded import worded, wrapped
 
 COLUMNS = 2
 SIDE = 288  # px, of what stands beside the drawings
 SHOWN_RECENT = 5
 FOOT = 84  # px under a drawing, for its words
+
+WHAT_IT_IS = (
+    "Urgens works out a vehicle's brakes: which axle locks first on every road and with every "
+    "load, by how much foot, and what to fit or set so that the front goes just before the rear. "
+    "These vehicles are invented: look at them and change them as you like."
+)
 
 
 class BuildCard(QAbstractButton):
@@ -157,7 +163,7 @@ class StartPage(QFrame):
         left = QVBoxLayout()
         left.setSpacing(10)
         left.addWidget(worded("Which brakes are you working on?", "title"))
-        left.addWidget(worded("Invented vehicles to look at and change as you like:", "summary"))
+        left.addWidget(wrapped("muted", WHAT_IT_IS))
         left.addLayout(drawings, 1)
         hairline = QFrame()
         hairline.setFixedWidth(1)

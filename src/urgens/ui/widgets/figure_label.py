@@ -71,11 +71,17 @@ def shown(value: object, kind: Kind | Literal["text"] | None, units: Units) -> S
     if typed is not None:
         named = "in" if typed["unit"].strip() in _INCH_MARKS else typed["unit"].strip()
         if named == unit and "ft" not in typed["number"]:
-            return Shown(typed["number"], printed(unit))
+            return Shown(_with_thousands(typed["number"]), printed(unit))
     figure = show(value.value, value.kind, units)
     if "." in figure.number:
         return Shown(figure.number.rstrip("0").rstrip("."), figure.unit)
     return figure
+
+
+def _with_thousands(number: str) -> str:
+    """Return a plain number as typed, its thousands apart as in every other figure."""
+    whole, point, rest = number.partition(".")
+    return f"{int(whole):,}{point}{rest}" if whole.isdigit() and len(whole) > 3 else number
 
 
 class FigureLabel(DimensionLabel):

@@ -16,7 +16,7 @@ ARCH = 1.18  # wheel arch over tyre radius
 TREAD, RIM = 0.68, 0.52  # of the tyre's radius
 LAMP = 0.028  # of the wheelbase
 _BY_USE: dict[str, Kind] = {
-    "truck": "pickup",
+    "truck": "van",
     "track": "roadster",
     "drag": "coupe",
     "restoration": "saloon",

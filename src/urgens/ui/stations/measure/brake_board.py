@@ -16,6 +16,7 @@ from urgens.ui.widgets.board import Board, measure, write
 from urgens.ui.widgets.figure_label import Spot
 
 HEAD = 0.0  # px kept free at the top
+PISTON_ROW = 34.0  # px between two rows of pistons
 MOST_PISTONS = 4  # that are shown with their figures
 REACH = {False: 88.0, True: 76.0}  # px from the disc to the end of a sliding, an opposed caliper
 COLUMN = 104.0  # px on the right, for figures
@@ -47,10 +48,9 @@ class BrakeBoard(Board):
         return [*self._drum_figures(place, brake)]
 
     def _disc_figures(self, place: str, brake: Disc) -> list[Spot]:
-        found = [
-            Spot(f"{place}.piston_diameters[{i}]")
-            for i in range(min(len(brake.piston_diameters), MOST_PISTONS))
-        ]
+        shown = min(len(brake.piston_diameters), MOST_PISTONS)
+        size = 20 if shown < 3 else 16  # three stand in one row
+        found = [Spot(f"{place}.piston_diameters[{i}]", size) for i in range(shown)]
         found.append(Spot(f"{place}.pad_friction"))
         if brake.effective_radius is not None:
             found.append(Spot(f"{place}.effective_radius"))
@@ -81,15 +81,28 @@ class BrakeBoard(Board):
         """Put the figures beside what they measure."""
         right = self.across - COLUMN
         if isinstance(self.brake, Disc):
-            row = self.down - 50.0
+            row, pitch = self.down - 50.0, 84 if self._in_a_row == 2 else 56
             pistons = [path for path in self.labels if "piston" in path]
             for index, path in enumerate(pistons):
-                self.put(path, 8 + (index % 2) * 84, row - (index // 2) * 30)
+                up, along = divmod(index, self._in_a_row)
+                self.put(path, 8 + along * pitch, row - up * PISTON_ROW)
             others = [path for path in self.labels if "piston" not in path]
         else:
             others = list(self.labels)
         for index, path in enumerate(others):
             self.put(path, right, HEAD + 22 + index * 54)
+
+    @property
+    def _in_a_row(self) -> int:
+        """How many pistons' figures stand beside each other."""
+        brake = self.brake
+        return 3 if isinstance(brake, Disc) and len(brake.piston_diameters) == 3 else 2
+
+    @property
+    def _rows(self) -> int:
+        brake = self.brake
+        count = len(brake.piston_diameters) if isinstance(brake, Disc) else 1
+        return -(-min(count, MOST_PISTONS) // self._in_a_row)
 
     def draw(self, painter: QPainter) -> None:
         """Paint the brake and the names of its figures."""
@@ -112,7 +125,8 @@ class BrakeBoard(Board):
         pad = brake.pad_height.value if brake.pad_height is not None else 1.1 * max(pistons)
         if brake.pad_inner_radius is not None and brake.pad_outer_radius is not None:
             pad = brake.pad_outer_radius.value - brake.pad_inner_radius.value
-        axle, top = self.down - 94.0, HEAD + 26.0
+        rows = self._rows
+        axle, top = self.down - 94.0 - (rows - 1) * PISTON_ROW, HEAD + 26.0
         scale = (axle - top) / (radius + 0.62 * max(pad, *pistons))
         opposed = brake.caliper == "opposed"
         middle = (self.across - COLUMN) * (0.46 if opposed else 0.56)
@@ -141,8 +155,7 @@ class BrakeBoard(Board):
         write(painter, words, QPointF(8, self.down - 4), size=14)
         name = "pistons" if len(pistons) > 1 else "piston"
         each = "" if brake.caliper == "sliding" else " of each side"
-        rows = (min(len(pistons), MOST_PISTONS) + 1) // 2
-        write(painter, name + each, QPointF(13, self.down - 52 - (rows - 1) * 30))
+        write(painter, name + each, QPointF(13, self.down - 52 - (rows - 1) * PISTON_ROW))
 
     @staticmethod
     def _draw_rotor(painter: QPainter, x: float, top: float, axle: float) -> None:

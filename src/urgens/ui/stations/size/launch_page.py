@@ -88,12 +88,7 @@ class LaunchPage(Page):
             return
         pressure = show(held.pressure, PRESSURE, units)
         where = f"{pressure} at the {launch.driven} brakes, behind the valves"
-        window = (
-            "Drag use: the map has a window for it."
-            if build.vehicle.use == "drag"
-            else "The map has a window for it in a build for drag use."
-        )
-        self.words.setText(f"{where}. {window}")
+        self.words.setText(f"{where}. The map has a window for it.")
 
     def _give(self) -> None:
         self.session.make(Change.assuming("A driveline, assumed", {"vehicle.launch": START}))
