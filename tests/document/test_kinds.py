@@ -53,7 +53,6 @@ POP_OPEN = ValveKind(
     what="Holds everything back, then nothing.",
     typical="usual: nowhere",
     law=_law,
-    setting=_words,
     briefly=_words,
     new=_new,
     drawing=("poppet spring",),
@@ -87,7 +86,7 @@ print(json.dumps({
     "named": named(build, "valves.rear[0].pops"),
     "rear": pressed.rear_pressure.tolist(),
     "cylinder": pressed.master_rear.tolist(),
-    "sheet": dict(fitted(build, build.natural_units)[3][1])["Pop-open"],
+    "sheet": dict(dict(fitted(build, build.natural_units).parts)["Rear"])["Valve 1"],
     "words": fitted_words(build, build.natural_units),
     "draws": robustness(build, draws=50).draws,
     "menu": menu.count("Pop-open valve"),
@@ -130,7 +129,7 @@ def test_a_new_kind_of_valve_is_one_record(tree: Path) -> None:
     assert said["rear"][0] == 0.0
     assert said["cylinder"][0] > 0.0
     assert said["rear"][1] == pytest.approx(said["cylinder"][1])
-    assert said["sheet"] == "pops at 20 bar"
+    assert said["sheet"] == "pop-open valve"
     assert said["words"] == "pop-open valve, pops at 20 bar"
     assert said["draws"] == 50
     assert said["menu"] == 2

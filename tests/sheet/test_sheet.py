@@ -11,9 +11,22 @@ from xml.etree import ElementTree
 import pytest
 from PySide6.QtWidgets import QApplication
 
-from urgens.document import Build, BuildErrors, edited, with_changes
+from tests.builds import bed
+from urgens.document import (
+    Build,
+    BuildErrors,
+    Change,
+    changed,
+    demo_names,
+    edited,
+    own_vehicle,
+    with_changes,
+)
+from urgens.document.catalogue import counting
+from urgens.document.edit import dumped
+from urgens.document.facts import given
 from urgens.guidance.cautions import CAUTIONS
-from urgens.quantity import UnitSystem
+from urgens.quantity import Quantity, Units, UnitSystem, shown
 from urgens.sheet import content, write
 from urgens.sheet.chart import pressure_chart
 from urgens.sheet.files import as_text
@@ -23,52 +36,76 @@ from urgens.solve import solve
 DAY = date(2026, 11, 25)
 
 
-def test_it_says_what_is_fitted_as_it_was_typed(pickup: Build) -> None:
-    sheet = content(solve(pickup), UnitSystem.INCH, DAY)
-    said = {label: value for _, rows in sheet.fitted for label, value in rows}
-
-    assert said["Wheelbase"] == "9 ft 7 in"
-    assert said["Pedal"] == "13-1/2 in to 3-3/8 in (4.00:1)"
-    assert said["Reducing"] == "knee 375 psi, slope 0.3 (in combination block)"
-
-
-DISC = {"kind": "disc", "caliper": "opposed", "piston_diameters": ["1.5 in", "1.75 in"],
-        "pad_friction": 0.4}  # fmt: skip
+def rows_of(build: Build, units: UnitSystem) -> dict[tuple[str, str], str]:
+    sheet = content(solve(build), units, DAY)
+    return {
+        (place, label): value
+        for parts in sheet.columns
+        for place, rows in parts
+        for label, value in rows
+    }
 
 
-@pytest.mark.parametrize(
-    ("typed", "label", "words"),
-    [
-        ({"effective_radius": "4.5 in"}, "Effective radius", "4.5 in"),
-        (
-            {
-                "pad_inner_radius": "3.875 in",
-                "pad_outer_radius": "5.5 in",
-                "pad_pressure": "uniform-wear",
-            },
-            "Pad, from the axle",
-            "3.875 in to 5.5 in, uniform wear",
-        ),
-        (
-            {"rotor_outer_diameter": "11 in", "pad_height": "2 in"},
-            "Rotor, pad",
-            "11 in, 2 in high",
-        ),
-    ],
-)
-def test_a_disc_is_said_by_what_was_measured(
-    pickup: Build, typed: dict[str, str], label: str, words: str
-) -> None:
-    build = edited(pickup, "front.brake", DISC | typed)
-    rows = dict(content(solve(build), UnitSystem.INCH, DAY).fitted)["Front"]
-    said = dict(rows)
+def test_it_says_what_is_fitted_in_one_unit_system(pickup: Build) -> None:
+    """As it was typed where that is its unit: nobody reads 15/16 in as 0.9375."""
+    said = rows_of(pickup, UnitSystem.INCH)
+    assert said["Vehicle", "Wheelbase"] == "115 in"
+    assert said["Pedal", "Pivot to pad"] == "13-1/2 in"
+    assert said["Rear", "Knee"] == "375 psi"
+    assert said["Rear", "Valve 1"] == "reducing valve, in combination block"
+    metric = rows_of(pickup, UnitSystem.METRIC)
+    foreign = re.compile(r"\d (in|psi|lb|lbf|ft|mph|inHg)\b")
+    assert not [value for value in metric.values() if foreign.search(value)]
 
-    assert said[label] == words
-    assert said["Disc brake"] == "opposed caliper, pistons 1.5 in, 1.75 in a side"
-    assert (
-        len({"Effective radius", "Pad, from the axle", "Rotor, pad"} & {name for name, _ in rows})
-        == 1
+
+def test_nothing_that_is_fitted_is_left_out() -> None:
+    """Outlets, retention, switches, fluid, hoses, reservoir, wishes, launch, turns."""
+    tender, tractor = (
+        rows_of(bed("tender"), UnitSystem.METRIC),
+        rows_of(bed("tractor"), UnitSystem.METRIC),
     )
+    assert tender["Cylinder and circuits", "Outlet 1"] == (
+        "front circuit, at the end, residual 0.7 bar"
+    )
+    assert tender["Lines, fluid, switches", "Brake-light switch"] == "hydraulic"
+    assert tractor["Cylinder and circuits", "Pushrod held by"] == "retainer"
+    assert tractor["Vehicle", "Driven"] == "rear"
+    assert tractor["Rear", "Tyre grip"] == "1.1"
+    library = rows_of(bed("library"), UnitSystem.INCH)
+    assert library["Lines, fluid, switches", "Fluid"] == "DOT 4"
+    assert library["Booster", "Vacuum reservoir"] == "8 l"
+    assert library["Wanted", "Hardest foot"] == "112 lbf"
+    roadster = rows_of(bed("roadster"), UnitSystem.METRIC)
+    assert [label for _, label in roadster if label.startswith("Knee at ")]
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_every_figure_that_is_typed_stands_on_the_sheet(name: str) -> None:
+    build = bed(name)
+    said = " ".join(rows_of(build, build.natural_units).values())
+    for one in counting(build):
+        if isinstance(one.value, Quantity) and ".table[" not in one.path:
+            shown_ = shown(one.value, one.kind, one.shown_in(Units(build.natural_units)))
+            if one.path in _typed(build):
+                assert str(shown_) in said, one.path
+
+
+def _typed(build: Build) -> set[str]:
+    return {path.removeprefix(".") for path in given("", dumped(build))}
+
+
+def test_what_is_only_assumed_is_marked_and_said_on_top() -> None:
+    """Of the own vehicle everything; a figure that is typed loses its mark."""
+    sheet = content(solve(own_vehicle()), UnitSystem.METRIC, DAY)
+    rows = rows_of(own_vehicle(), UnitSystem.METRIC)
+    assert re.fullmatch(r"(\d+) of \1 figures are only assumed.*", sheet.known) is None
+    assert rows["Vehicle", "Wheelbase"].endswith(" *")
+    change = Change("typed", {"vehicle.wheelbase": "2.51 m"})
+    typed = rows_of(changed(own_vehicle(), change), UnitSystem.METRIC)
+    assert typed["Vehicle", "Wheelbase"] == "2,510 mm"
+    assert "marked *" in sheet.known
+    assert "cannot" not in sheet.limits
+    assert "Engine drag is counted" in sheet.limits
 
 
 def test_its_figures_are_the_solutions(roadster: Build) -> None:
@@ -91,14 +128,13 @@ def test_where_nothing_locks_or_travel_ends_it_says_so(roadster: Build) -> None:
 
 
 @pytest.mark.parametrize("letter", [False, True])
-def test_demo_builds_take_one_page(
-    dressed: QApplication, pickup: Build, roadster: Build, *, letter: bool
-) -> None:
-    for build in (pickup, roadster):
+def test_demo_builds_take_two_pages(dressed: QApplication, *, letter: bool) -> None:
+    for name in demo_names():
+        build = bed(name)
         solution = solve(build)
         units = build.natural_units
         sheet = content(solution, units, DAY)
-        assert SheetDocument(sheet, pressure_chart(solution, units), letter=letter).pages == 1
+        assert SheetDocument(sheet, pressure_chart(solution, units), letter=letter).pages <= 2
 
 
 def test_a_long_sheet_takes_more_pages(dressed: QApplication, pickup: Build) -> None:
@@ -128,7 +164,7 @@ def test_pdf_is_a_pdf_with_its_text(dressed: QApplication, pickup: Build, tmp_pa
 
     assert raw.startswith(b"%PDF-")
     assert raw.rstrip().endswith(b"%%EOF")
-    assert raw.count(b"/Type /Page\n") == 1
+    assert raw.count(b"/Type /Page\n") == 2
     assert b"/Subtype /Image" not in raw  # the chart is drawn, not a picture
 
 
@@ -139,7 +175,7 @@ def test_the_document_holds_all_sections(dressed: QApplication, pickup: Build) -
     text = document.toPlainText()
     end = document.lastBlock()
 
-    for words in ("Pedal and cylinder", "Which axle locks first", "rear, 68 lbf", *CAUTIONS):
+    for words in ("Cylinder and circuits", "Which axle locks first", "rear, 68 lbf", *CAUTIONS):
         assert words in text
     assert document.documentLayout().blockBoundingRect(end).height() > 0  # laid out to the end
 

@@ -1,6 +1,7 @@
 """What a builder types and reads: text in, SI inside, the text kept."""
 
 from urgens.quantity.arithmetic import completed, number_of
+from urgens.quantity.as_shown import shown
 from urgens.quantity.display import (
     Shown,
     Units,
@@ -72,6 +73,7 @@ __all__ = [
     "printed",
     "retype",
     "show",
+    "shown",
     "unit_shown",
     "written",
 ]

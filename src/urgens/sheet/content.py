@@ -10,12 +10,13 @@ import numpy as np
 from urgens.guidance import Finding, findings
 from urgens.guidance.cautions import CAUTIONS
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, show
-from urgens.sheet.fitted import Row, fitted
+from urgens.sheet.fitted import Parts, assumed_words, fitted
 from urgens.solve import ICE, WET, AxleName, Solution, press
 
 LIMITS = (
-    "One vehicle, level straight road, steady press; no anti-lock unit, heat, wear or engine drag "
-    "in these figures. Pad and lining friction are as typed: no spread is applied."
+    "One vehicle, level straight road, steady press; no anti-lock unit, cornering, fade or wear in "
+    "these figures. Engine drag is counted where it is given. Friction and the grip of the tyres "
+    "are as typed: no spread is applied."
 )
 
 
@@ -35,7 +36,8 @@ class Sheet:
     title: str
     notes: str
     printed: str
-    fitted: tuple[tuple[str, tuple[Row, ...]], ...]
+    known: str
+    columns: tuple[Parts, Parts]
     presses: Table
     locks: Table
     findings: tuple[Finding, ...]
@@ -46,17 +48,26 @@ class Sheet:
 def content(solution: Solution, units: UnitSystem | Units, day: date) -> Sheet:
     """Return the sheet of `solution` with figures in `units`, dated `day`."""
     build = solution.build
+    found = fitted(build, units)
     return Sheet(
         title=build.name,
         notes=build.notes,
         printed=day.isoformat(),
-        fitted=fitted(build, units),
+        known=assumed_words(found),
+        columns=_columns(found.parts),
         presses=_presses(solution, units),
         locks=_locks(solution, units),
         findings=findings(solution, units),
         cautions=CAUTIONS,
         limits=LIMITS,
     )
+
+
+def _columns(parts: Parts) -> tuple[Parts, Parts]:
+    """Return parts in two columns of about one length, in their order."""
+    tall = [len(rows) + 2 for _, rows in parts]
+    cut = min(range(1, len(parts) + 1), key=lambda at: abs(sum(tall[:at]) - sum(tall[at:])))
+    return parts[:cut], parts[cut:]
 
 
 def _presses(solution: Solution, units: UnitSystem | Units) -> Table:
@@ -108,7 +119,13 @@ def _lock(solution: Solution, case: int, road: int, units: UnitSystem | Units) -
 def csv_rows(sheet: Sheet) -> Sequence[tuple[str, ...]]:
     """Return the sheet as rows of section, item and figures."""
     rows: list[tuple[str, ...]] = [("build", sheet.title), ("printed", sheet.printed)]
-    rows += [(f"fitted, {place}", *row) for place, part in sheet.fitted for row in part]
+    rows.append(("assumed", sheet.known))
+    rows += [
+        (f"fitted, {place}", *row)
+        for parts in sheet.columns
+        for place, part in parts
+        for row in part
+    ]
     for table in (sheet.presses, sheet.locks):
         rows.append((table.title, *table.heads))
         rows += [(table.title, *row) for row in table.rows]

@@ -1,57 +1,202 @@
-"""What is fitted, as typed, part by part."""
+"""What is fitted, part by part, in one unit system; what is only assumed is marked."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from typing import Any
 
-from urgens.document import Build
+from urgens.document import Build, value_at
 from urgens.document.boosters import booster_kind
+from urgens.document.boosters.none import NoBooster
 from urgens.document.brakes import brake_kind
+from urgens.document.brakes.disc import Disc
+from urgens.document.brakes.drum import Drum
+from urgens.document.catalogue import Figure, column_name, counting, named
 from urgens.document.cylinders import cylinder_kind
-from urgens.document.valves import Valve, kind_of
+from urgens.document.edit import dumped
+from urgens.document.facts import given
+from urgens.document.valves import kind_of
+from urgens.document.valves.adjustable import Adjustable
 from urgens.physics.axle import Axle
-from urgens.quantity import Units, UnitSystem
+from urgens.physics.valve import adjusted_knee
+from urgens.quantity import PRESSURE, Units, UnitSystem, show, shown
 
+ASSUMED = " *"  # after a figure that nobody typed, or that is marked as assumed
+NOTHING = (0.0, 1.0)  # defaults that stand for: not there, no loss, as the other axle
 Row = tuple[str, str]
+Parts = tuple[tuple[str, tuple[Row, ...]], ...]
 
 
-def fitted(build: Build, units: UnitSystem | Units) -> tuple[tuple[str, tuple[Row, ...]], ...]:
-    """Return the parts of `build` by place, each with its figures as typed."""
+@dataclass(frozen=True)
+class Fitted:
+    """Parts by place with their rows; how many of the figures on them are only assumed."""
+
+    parts: Parts
+    assumed: int
+    figures: int
+
+
+def fitted(build: Build, units: UnitSystem | Units) -> Fitted:
+    """Return the parts of `build` by place, each with its figures in `units`."""
+    return _Said(build, units).all()
+
+
+class _Said:
+    """A build's figures in words, and what is known of each."""
+
+    def __init__(self, build: Build, units: UnitSystem | Units) -> None:
+        self.build = build
+        self._units = units if isinstance(units, Units) else Units(units)
+        self._typed = set(given("", dumped(build)))
+        self._figures = [one for one in counting(build) if self._counts(one)]
+        self._assumed = {one.path for one in self._figures if self._is_assumed(one.path)}
+
+    def all(self) -> Fitted:
+        """Return everything, in the order in which a builder goes through it."""
+        parts = (
+            ("Vehicle", (*self._vehicle(), *self._under("vehicle.", but=("vehicle.load_cases",)))),
+            ("Pedal", tuple(self._under("pedal."))),
+            ("Booster", tuple(self._booster())),
+            ("Cylinder and circuits", tuple(self._cylinder())),
+            ("Front", tuple(self._axle(Axle.FRONT))),
+            ("Rear", tuple(self._axle(Axle.REAR))),
+            ("Lines, fluid, switches", tuple(self._lines())),
+            ("Wanted", tuple(self._under("targets."))),
+            ("Heat", tuple(self._under("heat."))),
+        )
+        kept = tuple((place, rows) for place, rows in parts if rows)
+        return Fitted(kept, len(self._assumed), len(self._figures))
+
+    # --- figures -----------------------------------------------------------------------------
+
+    def _is_given(self, path: str) -> bool:
+        return f".{path}" in self._typed
+
+    def _counts(self, one: Figure) -> bool:
+        """Tell whether a figure says something: typed, marked, or a default that does something."""
+        if one.value is None or one.path.endswith(".name"):
+            return False
+        if self._is_given(one.path) or one.path in self.build.evidence:
+            return True
+        return isinstance(one.value, str) or one.number not in NOTHING
+
+    def _is_assumed(self, path: str) -> bool:
+        known = self.build.evidence.get(path)
+        if known is not None:
+            return known.state == "assumed"
+        return not self._is_given(path)
+
+    def figure(self, one: Figure) -> str:
+        """Return a figure in the units of the sheet, marked where it is only assumed."""
+        text = str(shown(one.value, one.kind, one.shown_in(self._units))).strip()
+        return text + (ASSUMED if one.path in self._assumed else "")
+
+    def _at(self, path: str) -> str:
+        return self.figure(next(one for one in self._figures if one.path == path))
+
+    def _under(self, place: str, but: Sequence[str] = ()) -> Iterator[Row]:
+        """Yield the figures under a place, those of a list in one row."""
+        rows: dict[str, list[str]] = {}
+        for one in self._figures:
+            if one.path.startswith(place) and not one.path.startswith(tuple(but) or ("\0",)):
+                label = one.entry.column if one.path.endswith("]") else self._label(one.path)
+                rows.setdefault(label, []).append(self.figure(one))
+        for label, values in rows.items():
+            yield label, ", ".join(values)
+
+    def _label(self, path: str) -> str:
+        """Return what a figure is called in its part; the booster and its room are two things."""
+        whole = path.startswith("booster.") and path.count(".") > 1
+        return named(self.build, path) if whole else column_name(self.build, path)
+
+    def _choice(self, label: str, path: str) -> Iterator[Row]:
+        """Yield what is chosen of a few words, where it is said."""
+        found: Any = value_at(self.build, path)
+        if found is not None:
+            yield label, str(found)
+
+    # --- parts -------------------------------------------------------------------------------
+
+    def _vehicle(self) -> Iterator[Row]:
+        yield "Used as", self.build.vehicle.use
+        for index, case in enumerate(self.build.vehicle.load_cases):
+            place = f"vehicle.load_cases[{index}]"
+            front, rear, high = (
+                self._at(f"{place}.{name}") for name in ("front_axle", "rear_axle", "cg_height")
+            )
+            yield case.name, f"{front} front, {rear} rear, centre of gravity {high} high"
+        if self.build.vehicle.launch is not None:
+            yield "Driven", self.build.vehicle.launch.driven
+
+    def _booster(self) -> Iterator[Row]:
+        booster = self.build.booster
+        yield "Kind", booster_kind(booster).name
+        if not isinstance(booster, NoBooster):
+            if not booster.works:
+                yield "State", "not working"
+            yield from self._under("booster.")
+
+    def _cylinder(self) -> Iterator[Row]:
+        master = self.build.master
+        yield "Kind", cylinder_kind(master).name
+        yield "Circuits", self.build.split
+        yield from self._under("master.", but=("master.outlets",))
+        yield from self._choice("Made for", "master.made_for")
+        yield from self._choice("Pushrod held by", "master.pushrod_held_by")
+        yield from self._choice("Sits", "master.mounting")
+        if "primary_feeds" in type(master).model_fields:
+            yield from self._choice("Primary feeds", "master.primary_feeds")
+        for index, outlet in enumerate(master.outlets):
+            where = "" if outlet.position is None else f", at the {outlet.position}"
+            kept = ""
+            if outlet.residual is not None:
+                kept = f", residual {self._at(f'master.outlets[{index}].residual')}"
+            yield f"Outlet {index + 1}", f"{outlet.circuit} circuit{where}{kept}"
+
+    def _axle(self, axle: Axle) -> Iterator[Row]:
+        brake = self.build.axle(axle).brake
+        yield from self._under(f"{axle}.tyre.")
+        kind = brake_kind(brake)
+        yield kind.name, kind.words(brake)
+        yield from self._under(f"{axle}.brake.")
+        if isinstance(brake, Drum) and brake.shoe_factor is None:
+            yield "Shoe factor, from its shoes", f"{brake.factor:.3g}"
+        if isinstance(brake, Disc) and brake.pad_inner_radius is not None:
+            yield "Pad pressed", brake.pad_pressure.replace("-", " ")
+        valves = self.build.valves.of(axle)
+        for index, valve in enumerate(valves):
+            body = f", in {valve.body}" if valve.body else ""
+            place = f"valves.{axle}[{index}]"
+            yield f"Valve {index + 1}", f"{kind_of(valve).name.lower()}{body}"
+            yield from self._under(f"{place}.", but=(f"{place}.table",))
+            if isinstance(valve, Adjustable):
+                knees = [knee.value for _, knee in valve.table]
+                knee = float(adjusted_knee(valve.turns, valve.settings, knees))
+                yield (
+                    f"Knee at {valve.turns:g} {valve.counted}",
+                    str(show(knee, PRESSURE, self._units)),
+                )
+        if not valves:
+            yield "Valve", "none"
+
+    def _lines(self) -> Iterator[Row]:
+        build = self.build
+        yield from self._under("lines.")
+        if build.fluid is not None:
+            since = "" if build.fluid.filled is None else f", filled {build.fluid.filled}"
+            yield "Fluid", f"{build.fluid.grade}{since}"
+        else:
+            yield "Fluid", "not given"
+        yield "Brake-light switch", build.brake_light_switch or "not given"
+        yield "Warning switch", build.warning_switch or "not given"
+        yield from self._under("shuttle_volume")
+        yield "Parking brake", build.parking_brake or "not given"
+
+
+def assumed_words(found: Fitted) -> str:
+    """Return what stands on top of the sheet about figures that are only assumed."""
+    if not found.assumed:
+        return "Every figure on this sheet was typed by its builder."
     return (
-        ("Vehicle", tuple(_vehicle(build))),
-        ("Pedal and cylinder", tuple(_pedal(build))),
-        ("Front", tuple(_axle(build, Axle.FRONT, units))),
-        ("Rear", tuple(_axle(build, Axle.REAR, units))),
+        f"{found.assumed} of {found.figures} figures are only assumed, and marked{ASSUMED}: what "
+        "follows from them is a guess until they are measured."
     )
-
-
-def _vehicle(build: Build) -> Iterator[Row]:
-    yield "Wheelbase", build.vehicle.wheelbase.text
-    for case in build.vehicle.load_cases:
-        loads = f"{case.front_axle.text} / {case.rear_axle.text}"
-        yield case.name, f"{loads}, centre of gravity {case.cg_height.text} high"
-
-
-def _pedal(build: Build) -> Iterator[Row]:
-    pedal, master = build.pedal, build.master
-    ratio = pedal.pivot_to_pad.value / pedal.pivot_to_pushrod.value
-    yield "Pedal", f"{pedal.pivot_to_pad.text} to {pedal.pivot_to_pushrod.text} ({ratio:.2f}:1)"
-    yield "Booster", booster_kind(build.booster).row(build.booster)
-    yield from cylinder_kind(master).rows(master)
-    yield "Circuits", build.split
-
-
-def _axle(build: Build, axle: Axle, units: UnitSystem | Units) -> Iterator[Row]:
-    tyre, brake = build.axle(axle).tyre, build.axle(axle).brake
-    radius = tyre.rolling_radius
-    yield "Tyre", tyre.size or "" if radius is None else f"rolling radius {radius.text}"
-    yield from brake_kind(brake).rows(brake)
-    valves = build.valves.of(axle)
-    for valve in valves:
-        yield valve.kind.capitalize(), valve_words(valve, units)
-    if not valves:
-        yield "Valve", "none"
-
-
-def valve_words(valve: Valve, units: UnitSystem | Units) -> str:
-    """Return a valve's setting in words."""
-    body = f" (in {valve.body})" if valve.body else ""
-    return kind_of(valve).setting(valve, units) + body

@@ -22,15 +22,9 @@ def _assist(part: Reading) -> Assist:
     return Assist(part["crack_force"], part["jump_in"], part["gain"], part["max_assist"])
 
 
-def _row(part: HydraulicBooster) -> str:
-    state = "" if part.working else ", not working"
-    return f"hydraulic, up to {part.max_assist.text}{state}"
-
-
 HYDRAULIC = BoosterKind(
     model=HydraulicBooster,
     name="Hydraulic booster",
     assist=_assist,
-    row=_row,
     new={"kind": "hydraulic", "gain": 4.0, "max_assist": "2500 N"},
 )

@@ -123,14 +123,13 @@ class BoosterKind:
     """One kind of booster.
 
     `model` is its part in the document; `assist` what it gives while it works, of the part as
-    numbers, None for one that gives nothing. `name` is what a builder chooses, `row` its line on
-    the sheet, `new` the figures it is put in with, all assumed.
+    numbers, None for one that gives nothing. `name` is what a builder chooses, `new` the
+    figures it is put in with, all assumed.
     """
 
     model: type[BoosterPart]
     name: str
     assist: Callable[[Reading], Assist] | None
-    row: Callable[[Any], str]
     new: dict[str, Any]
 
     @property

@@ -11,8 +11,4 @@ class NoBooster(BoosterPart):
     kind: Literal["none"] = "none"
 
 
-def _row(part: NoBooster) -> str:
-    return "none"
-
-
-NONE = BoosterKind(model=NoBooster, name="No booster", assist=None, row=_row, new={"kind": "none"})
+NONE = BoosterKind(model=NoBooster, name="No booster", assist=None, new={"kind": "none"})

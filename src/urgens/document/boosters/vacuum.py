@@ -63,17 +63,10 @@ def _assist(part: Reading) -> Assist:
     return Assist(part["crack_force"], part["jump_in"], part["gain"], limit)
 
 
-def _row(part: VacuumBooster) -> str:
-    state = "" if part.working else ", not working"
-    size = ", ".join(diameter.text for diameter in part.diaphragm_diameters)
-    return f"vacuum, {size}, {part.vacuum.text}{state}"
-
-
 VACUUM = BoosterKind(
     model=VacuumBooster,
     name="Vacuum booster",
     assist=_assist,
-    row=_row,
     new={
         "kind": "vacuum",
         "diaphragm_diameters": ["8 in"],

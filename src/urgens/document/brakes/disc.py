@@ -13,7 +13,6 @@ from urgens.document.brakes.kind import (
     BrakePart,
     Compliance,
     Piston,
-    Row,
     SpringsGive,
 )
 from urgens.document.entry import CALIPER, RULE, Entry
@@ -160,19 +159,6 @@ def _words(part: Disc) -> str:
     return f"{part.caliper}, {count} piston{'s' if count > 1 else ''}"
 
 
-def _rows(part: Disc) -> Iterator[Row]:
-    pistons = ", ".join(piston.text for piston in part.piston_diameters)
-    yield "Disc brake", f"{part.caliper} caliper, pistons {pistons} a side"
-    if part.effective_radius is not None:
-        yield "Effective radius", part.effective_radius.text
-    elif part.pad_inner_radius is not None and part.pad_outer_radius is not None:
-        spread = f"{part.pad_inner_radius.text} to {part.pad_outer_radius.text}"
-        yield "Pad, from the axle", f"{spread}, {part.pad_pressure.replace('-', ' ')}"
-    elif part.rotor_outer_diameter is not None and part.pad_height is not None:
-        yield "Rotor, pad", f"{part.rotor_outer_diameter.text}, {part.pad_height.text} high"
-    yield "Pad friction", f"{part.pad_friction:g}"
-
-
 def _friction(part: Disc) -> str:
     return "pad_friction"
 
@@ -196,7 +182,6 @@ DISC = BrakeKind(
     take_up=_take_up,
     possible=_possible,
     words=_words,
-    rows=_rows,
     friction=_friction,
     iron="rotor_mass",
     cooling_time=300.0,

@@ -12,7 +12,6 @@ from urgens.document.brakes.kind import (
     BrakePart,
     Compliance,
     Piston,
-    Row,
     SpringsGive,
 )
 from urgens.document.entry import RULE, Entry
@@ -237,14 +236,6 @@ def _words(part: Drum) -> str:
     return f"drum, {part.layout}"
 
 
-def _rows(part: Drum) -> Iterator[Row]:
-    yield "Drum brake", f"{part.layout}, drum {part.drum_diameter.text}"
-    yield "Wheel cylinder", part.cylinder_diameter.text
-    source = "" if part.shoe_factor is not None else " from its shoes"
-    factor = f"{part.factor:.3g}{source}"
-    yield "Shoe factor", f"{factor}, shoes move at {part.threshold.text}"
-
-
 def _friction(part: Drum) -> str:
     return "shoe_factor" if part.shoe_factor is not None else "shoe.lining_friction"
 
@@ -268,7 +259,6 @@ DRUM = BrakeKind(
     take_up=_take_up,
     possible=_possible,
     words=_words,
-    rows=_rows,
     friction=_friction,
     iron="drum_mass",
     cooling_time=600.0,

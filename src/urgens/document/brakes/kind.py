@@ -1,6 +1,6 @@
 """What there is to know of one kind of brake, in one place."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
@@ -18,7 +18,6 @@ from urgens.document.reading import Reading
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.quantity import Quantity
 
-Row = tuple[str, str]
 Cooling = Literal["open", "ducted", "inboard"]
 Piston = Annotated[Quantity, no_longer_than(0.3)]
 Bleeders = Annotated[
@@ -71,7 +70,7 @@ class BrakeKind:
     `model` is its part in the document. Of the part as numbers: `torque_per_pressure` of one
     wheel [m³], `piston_area` that presses at one wheel [m²], `take_up` [Pa] over which its
     clearance goes, and where figures are `possible` together at all.
-    `name` and `words` say what is fitted, `rows` the sheet's lines of it; `friction` is the figure
+    `name` and `words` say what is fitted; `friction` is the figure
     that grips, `iron` the mass that takes the heat and loses 63 % of its excess in `cooling_time`
     [s] at road speed (assumed); `new` the figures it is put in with, all assumed; `sold` the
     pistons there are.
@@ -84,7 +83,6 @@ class BrakeKind:
     take_up: Callable[[Reading], Floats]
     possible: Callable[[Reading], Bools]
     words: Callable[[Any], str]
-    rows: Callable[[Any], Iterator[Row]]
     friction: Callable[[Any], str]
     iron: str
     cooling_time: float

@@ -1,6 +1,6 @@
 """What there is to know of one kind of master cylinder, in one place."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
@@ -24,7 +24,6 @@ from urgens.quantity import FORCE, LENGTH, Quantity, parse
 DEPTH = "depth gauge"
 STAMPED = "stamped on the body, or bore gauge"
 ROD_PUSHED = "push it through on the bench"
-Row = tuple[str, str]
 Split = Literal["front-rear", "diagonal", "single"]
 OfBore = Annotated[Quantity, no_longer_than(0.15)]
 Bore = Annotated[
@@ -114,7 +113,7 @@ class CylinderKind:
     `model` is its part in the document; `circuits` what it can feed, the usual way first; `bores`
     the fields of its bores, front before rear. Of the part as numbers: `cylinders` that make
     pressure, `chambers` that give fluid for a split, and where figures are `possible` together.
-    `name` is what a builder chooses, `rows` the sheet's lines; `new` the figures it is put in
+    `name` is what a builder chooses; `new` the figures it is put in
     with in place of another, all assumed.
     """
 
@@ -125,7 +124,6 @@ class CylinderKind:
     cylinders: Callable[[Reading], Pair[Cylinder]]
     chambers: Callable[[Reading, Split], tuple[Chamber, ...]]
     possible: Callable[[Reading], Bools]
-    rows: Callable[[Any], Iterator[Row]]
     new: Callable[["CylinderPart"], dict[str, Any]]
 
     @property

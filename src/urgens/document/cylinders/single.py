@@ -1,11 +1,10 @@
 """The single cylinder."""
 
-from collections.abc import Iterator
 from typing import Any, Literal
 
 import numpy as np
 
-from urgens.document.cylinders.kind import CylinderKind, CylinderPart, OneBore, Row, Split
+from urgens.document.cylinders.kind import CylinderKind, CylinderPart, OneBore, Split
 from urgens.document.reading import Reading
 from urgens.physics.arrays import Bools
 from urgens.physics.axle import Pair
@@ -33,11 +32,6 @@ def _possible(part: Reading) -> Bools:
     return np.asarray(True)
 
 
-def one_bore_rows(part: OneBore) -> Iterator[Row]:
-    """Yield the sheet's line of a cylinder of one bore."""
-    yield "Cylinder", f"{part.kind}, {part.bore.text} bore, {part.stroke.text} stroke"
-
-
 def _new(master: CylinderPart) -> dict[str, Any]:
     return {"kind": "single", "bore": master.main_bore.text, "stroke": master.stroke.text}
 
@@ -50,6 +44,5 @@ SINGLE = CylinderKind(
     cylinders=one_bore,
     chambers=_chambers,
     possible=_possible,
-    rows=one_bore_rows,
     new=_new,
 )

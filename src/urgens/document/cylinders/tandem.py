@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 import numpy as np
 
 from urgens.document.cylinders.kind import ROD_PUSHED, CylinderKind, CylinderPart, OneBore, Split
-from urgens.document.cylinders.single import one_bore, one_bore_rows
+from urgens.document.cylinders.single import one_bore
 from urgens.document.entry import Entry
 from urgens.document.part import Fault, Length
 from urgens.document.reading import Reading
@@ -96,6 +96,5 @@ TANDEM = CylinderKind(
     cylinders=one_bore,
     chambers=_chambers,
     possible=_possible,
-    rows=one_bore_rows,
     new=_new,
 )

@@ -10,7 +10,6 @@ from urgens.document.cylinders.kind import (
     CylinderKind,
     CylinderPart,
     OfBore,
-    Row,
     Split,
 )
 from urgens.document.entry import RULE, Entry
@@ -86,11 +85,6 @@ def _possible(part: Reading) -> Bools:
     return np.asarray(np.less(np.abs(part["bar_offset"]), np.divide(part["bar_length"], 2.0)))
 
 
-def _rows(part: TwinMaster) -> Iterator[Row]:
-    yield "Cylinders", f"twin, front {part.front_bore.text}, rear {part.rear_bore.text}"
-    yield "Balance bar", f"{part.bar_length.text} long, {part.bar_offset.text} to the front"
-
-
 def _new(master: CylinderPart) -> dict[str, Any]:
     bore = master.main_bore.text
     return {"kind": "twin", "front_bore": bore, "rear_bore": bore}
@@ -104,6 +98,5 @@ TWIN = CylinderKind(
     cylinders=_cylinders,
     chambers=_chambers,
     possible=_possible,
-    rows=_rows,
     new=_new,
 )

@@ -15,7 +15,6 @@ from urgens.document.valves.reducing import SOLD, Slope
 from urgens.physics.arrays import Bools
 from urgens.physics.valve import adjusted_knee
 from urgens.physics.valve_law import ReducingLaw, ValveLaw
-from urgens.quantity import PRESSURE, show
 
 TURN_STEP = 0.25  # turns that a hand sets
 
@@ -111,13 +110,6 @@ def _possible(part: Reading) -> Bools:
     return found
 
 
-def _setting(part: Adjustable, units: InUnits) -> str:
-    law = _law(Reading(part))
-    assert isinstance(law, ReducingLaw)
-    knee = show(float(law.at), PRESSURE, units)
-    return f"{part.turns:g} {part.counted}: knee {knee}, slope {part.slope:g}"
-
-
 def _briefly(part: Adjustable, units: InUnits) -> str:
     return f"{part.turns:g} {part.counted}, slope {part.slope:.2f}"
 
@@ -150,7 +142,6 @@ ADJUSTABLE = ValveKind(
     "in a circuit that also feeds a front wheel.",
     typical="usual: slope about 0.3 to 0.6, knee by five or more turns, or about seven notches",
     law=_law,
-    setting=_setting,
     briefly=_briefly,
     new=_new,
     drawing=("spring", "adjuster"),

@@ -39,12 +39,6 @@ def _law(part: Reading) -> ValveLaw:
     return InertiaSensingLaw(ball_closes(part["ball_angle"]), part["slope"])
 
 
-def _setting(part: InertiaSensing, units: InUnits) -> str:
-    closes = ball_closes(part.ball_angle.value)
-    angle = f"ball on {part.ball_angle.text}"
-    return f"{angle}: shuts at {closes:.2f} g, slope {part.slope:g}"
-
-
 def _briefly(part: InertiaSensing, units: InUnits) -> str:
     return f"ramp {part.ball_angle.text}, slope {part.slope:.2f}"
 
@@ -70,7 +64,6 @@ INERTIA_SENSING = ValveKind(
     "to roll the ball it stays open; and its angle is that of the body: rake and slopes count.",
     typical="usual: a ramp of 10 to 20 degrees, slope about 0.3 to 0.5",
     law=_law,
-    setting=_setting,
     briefly=_briefly,
     new=_new,
     drawing=("ball",),

@@ -74,8 +74,8 @@ class ValveKind:
     """One kind of valve.
 
     `model` is its part in the document; `law` its outlet over its inlet, of the part as numbers;
-    `name`, `what` and `typical` its words, the last for what is usual; `setting` what one is set
-    to, `briefly` the same in the units shown; `passes` and `holds` what it does while it passes
+    `name`, `what` and `typical` its words, the last for what is usual; `briefly` what one
+    is set to, in the units shown; `passes` and `holds` what it does while it passes
     all, and at an inlet and an outlet pressure [Pa] once it does not.
     `new` are the figures it is put in with, all assumed. `moves` are the edits that bring its knee
     somewhere, None for a valve without one; `knee_figure` what decides it; `dragging` says what a
@@ -89,7 +89,6 @@ class ValveKind:
     what: str
     typical: str
     law: Callable[[Reading], ValveLaw]
-    setting: Callable[[Any, InUnits], str]
     new: Callable[[Loads], dict[str, Any]]
     drawing: tuple[Element, ...]
     briefly: Callable[[Any, InUnits], str]

@@ -20,10 +20,6 @@ def _law(part: Reading) -> ValveLaw:
     return ReducingLaw(part["knee"], 0.0)
 
 
-def _setting(part: Limiting, units: InUnits) -> str:
-    return f"limits at {part.knee.text}"
-
-
 def _briefly(part: Limiting, units: InUnits) -> str:
     return str(show(part.knee.value, PRESSURE, units))
 
@@ -46,7 +42,6 @@ LIMITING = ValveKind(
     what="Passes pressure up to its knee and nothing of what comes on top.",
     typical="usual: 300 to 600 psi",
     law=_law,
-    setting=_setting,
     briefly=_briefly,
     new=_new,
     drawing=("spring",),

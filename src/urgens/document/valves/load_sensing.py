@@ -205,17 +205,6 @@ def _possible(part: Reading) -> Bools:
     return np.less(light, heavy) & np.less_equal(light_knee, heavy_knee)
 
 
-def _setting(part: LoadSensing, units: InUnits) -> str:
-    lever = part.lever
-    if lever is not None:
-        spring = f"{lever.preload.text} at {lever.at_load.text}, {lever.spring_rate.text}"
-        return f"{part.follows}, by its lever: {spring}, slope {part.slope:g}"
-    assert part.points is not None
-    (light, low), (heavy, high) = part.points
-    knees = f"{low.text} at {light.text}, {high.text} at {heavy.text}"
-    return f"{part.follows}, knee {knees}, slope {part.slope:g}"
-
-
 def _briefly(part: LoadSensing, units: InUnits) -> str:
     return f"slope {part.slope:.2f}"
 
@@ -260,7 +249,6 @@ LOAD_SENSING = ValveKind(
     "ride height change its setting; it can seize.",
     typical="usual: the light knee a third to a half of the heavy one",
     law=_law,
-    setting=_setting,
     briefly=_briefly,
     new=_new,
     drawing=("spring", "lever"),

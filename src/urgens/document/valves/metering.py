@@ -78,10 +78,6 @@ def _possible(part: Reading) -> Bools:
     return np.less_equal(law.closing, law.opening) & np.less(law.opening, law.full)
 
 
-def _setting(part: Metering, units: InUnits) -> str:
-    return f"shuts at {part.close.text}, opens at {part.open.text}"
-
-
 def _briefly(part: Metering, units: InUnits) -> str:
     return ""
 
@@ -102,7 +98,6 @@ METERING = ValveKind(
     "discs it is not wanted.",
     typical="usual: shut at about 10 psi, open from about 130",
     law=_law,
-    setting=_setting,
     briefly=_briefly,
     new=_new,
     drawing=("poppet spring",),

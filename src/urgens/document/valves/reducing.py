@@ -49,10 +49,6 @@ def _law(part: Reading) -> ValveLaw:
     return ReducingLaw(part["knee"], part["slope"])
 
 
-def _setting(part: Reducing, units: InUnits) -> str:
-    return f"knee {part.knee.text}, slope {part.slope:g}"
-
-
 def _briefly(part: Reducing, units: InUnits) -> str:
     return f"knee {show(part.knee.value, PRESSURE, units)}, slope {part.slope:.2f}"
 
@@ -82,7 +78,6 @@ REDUCING = ValveKind(
     "nothing and stops nothing.",
     typical="usual on older road cars: knee 250 to 300 psi, slope about one half",
     law=_law,
-    setting=_setting,
     briefly=_briefly,
     new=_new,
     drawing=("spring",),

@@ -29,10 +29,6 @@ def _law(part: Reading) -> ValveLaw:
     return ResidualLaw(part["pressure"])
 
 
-def _setting(part: Residual, units: InUnits) -> str:
-    return f"keeps {part.pressure.text}"
-
-
 def _briefly(part: Residual, units: InUnits) -> str:
     return ""
 
@@ -52,7 +48,6 @@ RESIDUAL = ValveKind(
     "discs.",
     typical="usual: about 15 psi for drums",
     law=_law,
-    setting=_setting,
     briefly=_briefly,
     new=_new,
     drawing=("check disc",),

@@ -3,7 +3,6 @@
 import math
 import re
 from dataclasses import dataclass
-from typing import Literal
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
@@ -17,18 +16,15 @@ from urgens.quantity import (
     DISTANCE,
     LENGTH,
     Kind,
-    Quantity,
     QuantityError,
     Shown,
-    Units,
     completed,
     natural_step,
     nearest_fraction,
     number_of,
     parse,
-    printed,
     retype,
-    show,
+    shown,
     unit_shown,
 )
 from urgens.ui.session import Session
@@ -36,7 +32,6 @@ from urgens.ui.theme.paint import metrics
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
 from urgens.ui.widgets.evidence_keys import EvidenceKeys, state_of_key
 
-_TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
 _ROLL_OUT = re.compile(r"(?P<turns>[1-9])\s*turns?\s*(?:[:=,]|of)?\s*(?P<way>\d.*)")
 _LENGTH = re.compile(r"\d\s*(?:in|mm|cm|m|ft|\"|″)\s*$")
 _NOT_A_LETTER = (
@@ -44,7 +39,6 @@ _NOT_A_LETTER = (
     | Qt.KeyboardModifier.AltModifier
     | Qt.KeyboardModifier.MetaModifier
 )
-_INCH_MARKS = ('"', "″", "''")
 
 
 @dataclass(frozen=True)
@@ -58,30 +52,6 @@ class Spot:
     size: int = 20
     color: str | None = None
     widest: int | None = None
-
-
-def shown(value: object, kind: Kind | Literal["text"] | None, units: Units) -> Shown:
-    """Return a figure as a builder reads it: as it was typed where its unit is the one shown."""
-    if value is None:
-        return Shown("—", "")
-    if not isinstance(value, Quantity):
-        return Shown(value if isinstance(value, str) else f"{value:g}", "")
-    unit = unit_shown(value.kind, units)
-    typed = _TYPED.fullmatch(value.text.strip())
-    if typed is not None:
-        named = "in" if typed["unit"].strip() in _INCH_MARKS else typed["unit"].strip()
-        if named == unit and "ft" not in typed["number"]:
-            return Shown(_with_thousands(typed["number"]), printed(unit))
-    figure = show(value.value, value.kind, units)
-    if "." in figure.number:
-        return Shown(figure.number.rstrip("0").rstrip("."), figure.unit)
-    return figure
-
-
-def _with_thousands(number: str) -> str:
-    """Return a plain number as typed, its thousands apart as in every other figure."""
-    whole, point, rest = number.partition(".")
-    return f"{int(whole):,}{point}{rest}" if whole.isdigit() and len(whole) > 3 else number
 
 
 class FigureLabel(DimensionLabel):

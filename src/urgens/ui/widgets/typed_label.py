@@ -4,9 +4,8 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
-from urgens.quantity import Kind, Quantity, QuantityError, Shown, Units, completed, parse
+from urgens.quantity import Kind, Quantity, QuantityError, Shown, Units, completed, parse, shown
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
-from urgens.ui.widgets.figure_label import shown
 
 
 class TypedLabel(DimensionLabel):

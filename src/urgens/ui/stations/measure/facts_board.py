@@ -10,11 +10,11 @@ from urgens.document import Change
 from urgens.document.outlets import behind_outlets
 from urgens.document.tables import fluid_table
 from urgens.physics.axle import AXLES, Axle
-from urgens.quantity import PRESSURE, QuantityError, Shown, completed
+from urgens.quantity import PRESSURE, QuantityError, Shown, completed, shown
 from urgens.ui.session import Session
 from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
-from urgens.ui.widgets.figure_label import FigureLabel, Spot, shown
+from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.worded import worded
 

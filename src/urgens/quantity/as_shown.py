@@ -1,0 +1,42 @@
+"""A figure as a builder reads it: as it was typed, where that is in the unit shown."""
+
+import re
+from typing import Literal
+
+from urgens.quantity.display import Shown, Units, in_units, printed, show, unit_shown
+from urgens.quantity.kinds import Kind
+from urgens.quantity.quantity import Quantity
+from urgens.quantity.spelling import INCH_MARKS
+
+_TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
+
+
+def shown(value: object, kind: Kind | Literal["text"] | None, units: Units) -> Shown:
+    """Return a figure as typed where its unit is the one shown, else converted.
+
+    value: of a build, None where there is none [any]; kind: of it [object]; units: to show in
+    [object].
+    Source: common practice: nobody reads 15/16 in as 0.9375.
+    """
+    if value is None:
+        return Shown("—", "")
+    if not isinstance(value, Quantity):
+        return Shown(value if isinstance(value, str) else f"{value:g}", "")
+    unit = unit_shown(value.kind, units)
+    typed = _TYPED.fullmatch(value.text.strip())
+    if typed is not None:
+        named = "in" if typed["unit"].strip() in INCH_MARKS else typed["unit"].strip()
+        if named == unit and "ft" not in typed["number"]:
+            return Shown(_with_thousands(typed["number"]), printed(unit))
+    figure = show(value.value, value.kind, units)
+    if value.value and not figure.number.strip("0.−-"):  # smaller than is usually shown
+        return Shown(f"{value.value / in_units(value.kind, units):.2g}", figure.unit)
+    if "." in figure.number:
+        return Shown(figure.number.rstrip("0").rstrip("."), figure.unit)
+    return figure
+
+
+def _with_thousands(number: str) -> str:
+    """Return a plain number as typed, its thousands apart as in every other figure."""
+    whole, point, rest = number.partition(".")
+    return f"{int(whole):,}{point}{rest}" if whole.isdigit() and len(whole) > 3 else number
