@@ -21,6 +21,8 @@ from urgens.solve.press import axle_forces, rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import strokes, travel
 
+MANUAL, BOOSTED = (5.0, 7.0), (3.5, 5.0)  # pedal ratios that are usual, common practice
+LEAST, MOST = 2.5, 9.0  # at which a ratio counts half
 SCANNED = 600  # steps of force on the pushrod
 RATIOS: Array = np.round(np.arange(3.0, 8.05, 0.1), 1)
 
@@ -120,9 +122,20 @@ def sizing_map(
         stroke_used=used,
         half_failed_travel=half,
         verdict=np.where(first == len(inside), Verdict.FITS, first + 1),
-        score=np.mean([np.clip(score, 0.0, 1.0) for _, score in windows], axis=0),
+        score=np.mean([np.clip(score, 0.0, 1.0) for _, score in windows], axis=0)
+        * usual(ratios, boosted=build.booster.works and build.booster.kind != "none"),
         hold_effort=hold,
     )
+
+
+def usual(ratios: Array, *, boosted: bool) -> Array:
+    """Return how usual pedal ratios are [-]: 1 in practice's own range, down to a half far away.
+
+    ratios: [-]; boosted: whether a booster works [bool].
+    Source: common practice: 5 to 7 without a booster, 3.5 to 5 with one.
+    """
+    low, high = BOOSTED if boosted else MANUAL
+    return np.asarray(np.interp(ratios, (LEAST, low, high, MOST), (0.5, 1.0, 1.0, 0.5)))
 
 
 def _effort(made: System, ratios: Array, force: Array) -> Array:

@@ -1,7 +1,8 @@
 """A station of several pages, one of them seen."""
 
 import pkgutil
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
+from functools import partial
 from typing import cast
 
 from PySide6.QtWidgets import (
@@ -16,6 +17,7 @@ from PySide6.QtWidgets import (
 )
 from shiboken6 import delete
 
+from urgens.document import Build
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.page import Page
@@ -24,14 +26,17 @@ from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import elided, worded
 
-MOST_BESIDE = 6  # pages beside which there is room for the summary
+MOST_IN_SIGHT = 6  # pages; the rest folds
+MOST_BESIDE = 4  # pages beside which there is room for the summary
+Needs = Mapping[str, Callable[[Build], bool]]
 
 
 class PagedStation(Station):
     """Title, a button for each page, and the page; from far away a menu instead of buttons.
 
     `pages` are their names, each with `module:Class` in `package`: a page is loaded, and made, when
-    it is first looked at.
+    it is first looked at. At most six are in sight: what a build does not need, by `needs`, and
+    then what is read `seldom`, the first of them first, folds under one button.
     """
 
     def __init__(
@@ -40,9 +45,12 @@ class PagedStation(Station):
         title: str,
         package: str,
         pages: Mapping[str, str],
+        needs: Needs | None = None,
+        seldom: Sequence[str] = (),
         parent: QWidget | None = None,
     ) -> None:
         super().__init__(parent)
+        self._needs, self._seldom = needs or {}, tuple(seldom)
         self._session, self._package = session, package
         self._names, self._kinds = tuple(pages), tuple(pages.values())
         self.pages = QStackedWidget()
@@ -63,7 +71,13 @@ class PagedStation(Station):
             group.addButton(button)
             self.choose.append(button)
             self.menu.menu().addAction(words, lambda page=index: self.show_page(page))
+        self.more = segment("More")
+        self.more.setProperty("narrow", "true")
+        self.more.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.more.setMenu(QMenu(self.more))
+        self._folded: tuple[str, ...] = ()
         self._lay_out(title)
+        self._fold()
         self._seen = WhenSeen(self, self._show)
         self.show_page(0)
         session.solution_changed.connect(self._seen.ask)
@@ -77,20 +91,46 @@ class PagedStation(Station):
         row.setSpacing(2)
         for button in self.choose:
             row.addWidget(button)
+        row.addWidget(self.more)
         head.addLayout(row)
         beside = T.stands_back or len(self._kinds) <= MOST_BESIDE
         head.addWidget(self._summary, 1)
         if not beside:
             head.addStretch()
             self._summary.hide()
-        for widget in self.choose if T.stands_back else (self.menu,):
-            widget.hide()
+        if not T.stands_back:
+            self.menu.hide()
         column = QVBoxLayout(self)
         column.setContentsMargins(24, 12, 24, 8)
         column.setSpacing(8)
         column.addLayout(head)
         column.addWidget(self.pages, 1)
         self.pages.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)
+
+    def _fold(self) -> None:
+        """Fold what this build does not need, and what is read seldom, until six are in sight."""
+        build = self._session.build
+        seen = [n for n in self._names if n not in self._needs or self._needs[n](build)]
+        for name in self._seldom:
+            if len(seen) > MOST_IN_SIGHT and name in seen:
+                seen.remove(name)
+        folded = tuple(name for name in self._names if name not in seen)
+        for name, button in zip(self._names, self.choose, strict=True):
+            button.setVisible(name in seen and not T.stands_back)
+        self.more.setVisible(bool(folded) and not T.stands_back)
+        if folded != self._folded:
+            self._folded = folded
+            menu = self.more.menu()
+            menu.clear()
+            for name in folded:
+                menu.addAction(name, partial(self.show_page_named, name))
+        self._name_more()
+
+    def _name_more(self) -> None:
+        """Let the last button say which folded page is shown."""
+        here = self._names[self.index]
+        self.more.setText(f"More: {here}" if here in self._folded else "More")
+        self.more.setChecked(here in self._folded)
 
     @property
     def page(self) -> Page:
@@ -139,10 +179,12 @@ class PagedStation(Station):
         self.index = index
         self.choose[index].setChecked(True)
         self.menu.setText(self._names[index])
+        self._name_more()
         self._seen.ask()
 
     def _show(self) -> None:
         """Bring the page that is chosen, and let it say its one line."""
+        self._fold()
         self.pages.setCurrentWidget(self.page)
         self.page.refresh()
         self._speak()

@@ -6,16 +6,19 @@ from PySide6.QtWidgets import QWidget
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import PAGES
 from urgens.ui.stations.balance.set_page import SetPage
-from urgens.ui.widgets.paged import PagedStation
+from urgens.ui.widgets.paged import Needs, PagedStation
 
 _ELSEWHERE = ("targets", "pedal", "master")  # what the press speaks of
+
+NEEDS: Needs = {"Speed": lambda build: build.vehicle.downforce is not None}
+SELDOM = ("What changed?",)
 
 
 class BalanceStation(PagedStation):
     """Pressures and what sets them, what else could be fitted, how sure it is."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(session, "Balance", __package__, PAGES, parent)
+        super().__init__(session, "Balance", __package__, PAGES, NEEDS, SELDOM, parent)
         page = self.page_at(0)
         assert isinstance(page, SetPage)
         self.pressures, self.adhesion = page.pressures, page.adhesion

@@ -4,18 +4,24 @@ from PySide6.QtWidgets import QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.stations.size import PAGES
-from urgens.ui.widgets.paged import PagedStation
+from urgens.ui.widgets.paged import Needs, PagedStation
 from urgens.ui.widgets.plain import point_out
 
 # where findings point that stand on no drawing
 _WHERE = {"vehicle.launch": "Launch", "booster": "Booster", "master": "Map"}
+
+NEEDS: Needs = {
+    "Booster": lambda build: build.booster.kind != "none",
+    "Launch": lambda build: build.vehicle.launch is not None,
+}
+SELDOM = ("Why?", "Heat", "Set-ups")
 
 
 class SizeStation(PagedStation):
     """Every real bore against every ratio, and what the choice means for the foot."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(session, "Size", __package__, PAGES, parent)
+        super().__init__(session, "Size", __package__, PAGES, NEEDS, SELDOM, parent)
         point_out(self.choose[list(PAGES).index("Why?")], "?")
 
     def go_to(self, where: str) -> bool:
