@@ -287,10 +287,10 @@ def test_heat_is_an_estimate_until_it_is_measured(open_window: Opener) -> None:
     assert "assumed" in shown.words.text()
     assert "an estimate" in shown.summary
     assert "to spare dry" in shown.fluid.text()
-    hot = shown.plane.axles["front"].points[1][-1]
+    hot = shown.iron.axles["front"].points[1][-1]
     type_into(shown.figures.labels["heat.front_measured"], "350 °F")
     assert "as measured" in shown.words.text()
-    assert shown.plane.axles["front"].points[1][-1] == pytest.approx(350, abs=0.5)
+    assert shown.iron.axles["front"].points[1][-1] == pytest.approx(350, abs=0.5)
     assert hot > 400
     type_into(shown.figures.labels["heat.front_measured"], "2000 °F")
     assert "No cooling explains" in shown.words.text()
