@@ -221,7 +221,7 @@ def test_the_table_says_what_the_solution_says(window: Window) -> None:
     assert window.station("Balance").locks.cell(0, last) == f"rear 68 lbf {lock.z[0, last]:.2f} g"
 
 
-@pytest.mark.parametrize("size", [(1240, 740), (1280, 800), (1920, 1080)])
+@pytest.mark.parametrize("size", [(1024, 700), (1280, 800), (1920, 1080)])
 def test_labels_overlap_neither_each_other_nor_the_edge(
     open_window: Opener, pickup: Build, roadster: Build, size: tuple[int, int]
 ) -> None:

@@ -234,8 +234,12 @@ def test_a_whole_brake_is_marked_at_once(open_window: Opener) -> None:
 
 
 @pytest.mark.parametrize("name", demo_names())
-def test_no_label_covers_another_or_is_cut(open_window: Opener, name: str) -> None:
+@pytest.mark.parametrize("size", [(1024, 700), (1280, 800)])
+def test_no_label_covers_another_or_is_cut(
+    open_window: Opener, name: str, size: tuple[int, int]
+) -> None:
     window = open_window(bed(name))
+    window.resize(*size)
     window.show_station("Measure")
     for part in (0, 1):
         window.station("Measure").show_part(part)

@@ -76,6 +76,7 @@ class FindingLine(QWidget):
         self._work.failed.connect(self._fail)
         self._chosen: tuple[Build, Units, Fix | None] | None = None  # and what it was found for
         session.told.connect(self._refresh)
+        session.opened.connect(self._lead)
         self._refresh()
 
     @property
@@ -88,6 +89,10 @@ class FindingLine(QWidget):
     def index(self) -> int:
         """The place of the finding that is shown."""
         return self._index
+
+    def _lead(self) -> None:
+        """Begin with the worst of what another build has."""
+        self.go_to(0)
 
     def go_to(self, index: int) -> None:
         """Show the finding at a place, or the last one."""
@@ -207,3 +212,7 @@ class FindingLine(QWidget):
         painter.drawLine(0, 1, self.width(), 1)
         severity = finding.severity if finding else None
         severity_mark(painter, severity, QPointF(24 * T.scale, self.height() / 2), 11 * T.scale)
+        found = self._session.findings
+        if found and found[0].severity is Severity.DANGER and severity is not Severity.DANGER:
+            # Whatever is read, a danger is not out of sight.
+            painter.fillRect(0, 0, round(10 * T.scale), self.height(), QColor(T.danger))

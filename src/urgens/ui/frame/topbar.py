@@ -39,6 +39,7 @@ from urgens.ui.widgets.plain import button_words, plain_label, point_out
 
 MANY_SETUPS = 2  # besides the build itself, from which on a list is shown
 ROOMY = 1260  # px across, from which use and captions have room
+TIGHT = 1200  # px across, below which there are no captions, and narrow buttons
 NAME_WIDTH, CASE_WIDTH = 190, 180  # px; longer names elide
 
 
@@ -78,6 +79,7 @@ class TopBar(QFrame):
             lambda index: session.set_setup(self.more_setups.itemData(index))
         )
         self._setup_caption = _caption("Set-up")
+        self._captions = _caption("Load"), _caption("Road")
         self.roads = self._segments(
             (("Dry", None), ("Wet", WET), ("Ice", ICE)), session.set_surface, "Road"
         )
@@ -133,10 +135,10 @@ class TopBar(QFrame):
         row.addLayout(self._setup_row)
         row.addWidget(self.more_setups)
         row.addSpacing(10)
-        row.addWidget(_caption("Load"))
+        row.addWidget(self._captions[0])
         row.addWidget(self.case)
         row.addSpacing(16)
-        row.addWidget(_caption("Road"))
+        row.addWidget(self._captions[1])
         for button in self.roads:
             row.addWidget(button)
         row.addWidget(self.mu)
@@ -157,6 +159,14 @@ class TopBar(QFrame):
         roomy = self.width() >= ROOMY
         self.use.setVisible(roomy)
         self._setup_caption.setVisible(roomy and bool(self._setup_names))
+        tight = self.width() < TIGHT
+        for caption in self._captions:
+            caption.setHidden(tight)
+        for button in (*self.setups, *self.roads, *self.units):
+            if bool(button.property("narrow")) is not tight:
+                button.setProperty("narrow", "true" if tight else None)
+                button.style().unpolish(button)
+                button.style().polish(button)
 
     def _refresh(self) -> None:
         session, build = self._session, self._session.build

@@ -38,6 +38,7 @@ from urgens.ui.frame.start_page import StartPage
 from urgens.ui.frame.topbar import TopBar
 from urgens.ui.frame.units_dialog import UnitsDialog
 from urgens.ui.press.panel import PressPanel
+from urgens.ui.press.strip import PressStrip
 from urgens.ui.session import Session
 from urgens.ui.stations.table import FIRST, OWN, STATIONS
 from urgens.ui.theme.paint import T
@@ -49,7 +50,8 @@ from urgens.ui.widgets.station import Station
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
 FAR_PRESS_WIDTH = 760  # px: standing back its two halves stand side by side
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
-SMALLEST = (1200, 740)  # px, below which figures would be cut
+STRIP_BELOW = 1200  # px, below which the press is a strip, and opens over the bench
+SMALLEST = (1024, 700)  # px, below which figures would be cut
 CLOSING = 5.0  # s that work under way has to stop
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
@@ -103,6 +105,9 @@ class Window(QMainWindow):
         self.rail.chosen.connect(self.bench.show_station)
         self.bench.shown.connect(self.rail.set_current)
         self.press = PressPanel(session)
+        self.strip = PressStrip(session)
+        self.strip.asked.connect(self.pull_press)
+        self._pulled = False  # whether the press lies over the bench
         self.finding_line: FindingLine = FindingLine(session)
         self.finding_line.show_asked.connect(self._show_place)
         session.told.connect(self.rail.refresh)
@@ -124,6 +129,8 @@ class Window(QMainWindow):
         middle.addWidget(self.rail)
         middle.addWidget(self.bench, 1)
         middle.addWidget(self.press)
+        middle.addWidget(self.strip)
+        self._middle = middle
         column = QVBoxLayout()
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
@@ -286,6 +293,8 @@ class Window(QMainWindow):
     def _show_place(self, where: str) -> None:
         """Go to where a finding points; what no station has the press speaks of."""
         if not self.bench.go_to(where):
+            if self.press.isHidden():
+                self.pull_press()
             self.press.effort.setFocus(Qt.FocusReason.ShortcutFocusReason)
 
     def _title(self) -> None:
@@ -312,12 +321,40 @@ class Window(QMainWindow):
             many = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
             self.press.step(step * many)
         elif plain and event.text() and event.text() in "0123456789":
+            if self.press.isHidden():
+                self.pull_press()
             self.press.effort.begin_edit(event.text())
+        elif event.key() == Qt.Key.Key_Escape and self._pulled:
+            self.pull_press()
         else:
             super().keyPressEvent(event)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         self._fit_width()
+
+    def pull_press(self) -> None:
+        """Bring the press over the bench where there is no room beside it, or put it back."""
+        self._pulled = not self._pulled
+        self._fit_press()
+
+    def _fit_press(self) -> None:
+        """Let the press stand beside the bench, or be a strip that opens over it."""
+        narrow = self.width() < STRIP_BELOW and not T.stands_back
+        self.strip.setVisible(narrow)
+        self._pulled = self._pulled and narrow
+        self.strip.open.setChecked(self._pulled)
+        if not narrow:
+            if self._middle.indexOf(self.press) < 0:
+                self._middle.insertWidget(2, self.press)
+            self.press.show()
+            return
+        self._middle.removeWidget(self.press)
+        self.press.setVisible(self._pulled)
+        if self._pulled:
+            bench = self.bench.geometry()
+            left = bench.right() + 1 - self.press.width()
+            self.press.setGeometry(left, bench.top(), self.press.width(), bench.height())
+            self.press.raise_()
 
     def _fit_width(self) -> None:
         wide = self.width() >= WIDE_FROM
@@ -327,6 +364,7 @@ class Window(QMainWindow):
         for widget in (self.top, self.rail):
             widget.setHidden(T.stands_back)
         self.rail.set_folded(self.width() < FOLDED_BELOW)
+        self._fit_press()
 
     def changeEvent(self, event: QEvent) -> None:
         super().changeEvent(event)

@@ -3,7 +3,7 @@
 import math
 
 from PySide6.QtCore import QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QPaintEvent
+from PySide6.QtGui import QColor, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
 from urgens.quantity import (
@@ -26,6 +26,7 @@ from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import plain_label
 
+ROOMY = 620  # px of height, from which there is room for a hint
 STEP = {UnitSystem.INCH: parse("1 lbf", FORCE).value, UnitSystem.METRIC: 5.0}  # N
 
 
@@ -119,13 +120,13 @@ class PressPanel(QFrame):
         head.addLayout(left)
         head.addStretch()
         head.addWidget(self.travel)
-        hint = plain_label("drag the pad  ·  ↑ ↓  ·  type")
-        hint.setProperty("role", "caption")
+        self.hint = plain_label("drag the pad  ·  ↑ ↓  ·  type")
+        self.hint.setProperty("role", "caption")
         foot_side, figures = QVBoxLayout(), QVBoxLayout()
         foot_side.addLayout(head)
         foot_side.addWidget(self.pedal, 1)
         if not T.stands_back:
-            foot_side.addWidget(hint)
+            foot_side.addWidget(self.hint)
         for reading in (self.line_pressures, self.deceleration, self.grip, self.verdict):
             figures.addWidget(reading)
         # Standing back there is no height for both, one over the other.
@@ -138,6 +139,10 @@ class PressPanel(QFrame):
             column.setSpacing(0)
         if T.stands_back:
             figures.addStretch()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.hint.setVisible(not T.stands_back and self.height() >= ROOMY)
 
     def _refresh(self) -> None:
         effort, units = self._session.effort, self._session.units

@@ -49,7 +49,7 @@ class PedalView(Painted):
         self._cache: tuple[object, QPixmap] | None = None
         self._locks: tuple[tuple[AxleName, float], ...] = ()
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Expanding)
-        self.setMinimumHeight(170)
+        self.setMinimumHeight(130)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
         self.setAccessibleName("Brake pedal; drag the pad, or use the arrow keys")
         self.setMouseTracking(True)

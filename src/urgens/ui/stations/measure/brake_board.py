@@ -16,6 +16,7 @@ from urgens.ui.widgets.board import Board, measure, write
 from urgens.ui.widgets.figure_label import Spot
 
 HEAD = 0.0  # px kept free at the top
+ROW, LABEL = 54.0, 34.0  # px between two figures, and that one is tall
 PISTON_ROW = 34.0  # px between two rows of pistons
 MOST_PISTONS = 4  # that are shown with their figures
 REACH = {False: 88.0, True: 76.0}  # px from the disc to the end of a sliding, an opposed caliper
@@ -89,8 +90,10 @@ class BrakeBoard(Board):
             others = [path for path in self.labels if "piston" not in path]
         else:
             others = list(self.labels)
+        first = HEAD + 22.0
+        room = (self.down - LABEL - first) / max(len(others) - 1, 1)
         for index, path in enumerate(others):
-            self.put(path, right, HEAD + 22 + index * 54)
+            self.put(path, right, first + index * min(ROW, room))
 
     @property
     def _in_a_row(self) -> int:

@@ -1,0 +1,92 @@
+"""A small screen: every page has room, the press is a strip that opens over the bench."""
+
+from collections.abc import Callable
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QAbstractButton, QScrollArea, QWidget
+
+from tests.builds import bed
+from urgens.document import Build, demo_names
+from urgens.ui.frame.window import SMALLEST, Window
+from urgens.ui.stations.table import STATIONS
+
+Opener = Callable[[Build], Window]
+LEFT = Qt.MouseButton.LeftButton
+
+
+def scrolled(widget: QWidget) -> bool:
+    """Whether it stands in something that is scrolled, and so may be longer than the window."""
+    parent = widget.parentWidget()
+    while parent is not None:
+        if isinstance(parent, QScrollArea):
+            return True
+        parent = parent.parentWidget()
+    return False
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_every_page_has_room_in_the_smallest_window(open_window: Opener, name: str) -> None:
+    window = open_window(bed(name))
+    window.resize(*SMALLEST)
+    assert (window.width(), window.height()) == SMALLEST == (1024, 700)
+    for kind in STATIONS:
+        window.show_station(kind.name)
+        for page in kind.pages or (None,):
+            if page is not None:
+                window.station(kind.name).show_page_named(page)
+            QTest.qWait(20)
+            assert (window.width(), window.height()) == SMALLEST, page
+            bench = window.bench.rect()
+            for widget in window.bench.findChildren(QWidget):
+                if widget.isVisible() and not scrolled(widget):
+                    corner = widget.mapTo(window.bench, QPoint(0, 0))
+                    right, foot = corner.x() + widget.width(), corner.y() + widget.height()
+                    assert right <= bench.right() + 1, (page, widget)
+                    assert foot <= bench.bottom() + 1, (page, widget)
+
+
+def test_no_button_of_the_frame_is_cut(open_window: Opener) -> None:
+    window = open_window(bed("library"))
+    window.resize(*SMALLEST)
+    QTest.qWait(20)
+    for button in window.top.findChildren(QAbstractButton):
+        if button.isVisible():
+            right = button.mapTo(window, QPoint(button.width(), 0)).x()
+            assert right <= window.width()
+
+
+def test_the_press_opens_over_the_bench_and_goes_again(open_window: Opener) -> None:
+    window = open_window(bed("library"))
+    window.resize(*SMALLEST)
+    QTest.qWait(20)
+    assert window.strip.isVisible()
+    assert not window.press.isVisible()
+    QTest.mouseClick(window.strip.open, LEFT)
+    assert window.press.isVisible()
+    bench = window.bench.geometry()
+    assert window.press.geometry().right() == bench.right()
+    assert window.bench.width() > 850  # it keeps its room
+    QTest.keyClick(window, Qt.Key.Key_Escape)
+    assert not window.press.isVisible()
+    window.setFocus()
+    QTest.keyClick(window, Qt.Key.Key_4)  # typing an effort brings it
+    assert window.press.isVisible()
+    assert window.press.effort.editor is not None
+    QTest.keyClick(window.press.effort.editor, Qt.Key.Key_Escape)
+    window.resize(1280, 800)
+    QTest.qWait(20)
+    assert not window.strip.isVisible()
+    assert window.press.geometry().left() > window.bench.geometry().right()
+
+
+def test_the_strip_says_what_the_press_says(open_window: Opener) -> None:
+    window = open_window(bed("library"))
+    window.resize(*SMALLEST)
+    window.session.set_effort(200.0)
+    (readings,) = [
+        w for w in window.strip.findChildren(QWidget) if w.accessibleName()[:4] == "Foot"
+    ]
+    assert "45 lbf" in readings.accessibleName()
+    assert "rear locks first" in readings.accessibleName().lower()
