@@ -10,7 +10,8 @@ from PySide6.QtTest import QTest
 
 from tests.builds import bed
 from tests.ui.conftest import drag, type_into
-from urgens.document import Build, demo_names, value_at
+from urgens.document import Build, demo_names, value_at, with_changes
+from urgens.solve import solve
 from urgens.studies.sizing import Verdict
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.size.map_picture import WORDS
@@ -38,11 +39,37 @@ def row_of(window: Window, bore: str) -> int:
     return [b.text for b in page(window, "Map").map.choices.bores].index(bore)
 
 
-def test_a_click_chooses_bore_and_ratio_as_one_step(sizing: Window) -> None:
+def test_a_click_only_looks_and_the_press_shows_it(sizing: Window) -> None:
+    """Nothing is fitted; the press says so, and shows what the solver says of that build."""
+    session, plane, before = sizing.session, page(sizing, "Map").map, sizing.session.build
+    row = row_of(sizing, "1 in")
+    QTest.mouseClick(plane, LEFT, pos=plane.point(row, 6.0).toPoint())
+    assert session.build == before
+    assert session.undo_stack.count() == 0
+    assert sizing.press.hint.text() == f"not fitted: Bore 1 in, ratio {plane.candidate[1]:.2f}"
+    one = with_changes(before, plane.choices.changes(*plane.candidate))
+    alone = solve(one, efforts=np.array([session.effort])).presses
+    assert float(session.pressed.front_pressure) == pytest.approx(float(alone.front_pressure[0]))
+    assert f"{float(alone.achieved_z[0]):.2f} g" in sizing.press.deceleration.words()
+    assert "Take 1 in" in page(sizing, "Map").best.text()
+    QTest.keyClick(plane, Qt.Key.Key_Escape)
+    assert session.considered == ""
+    assert float(session.pressed.achieved_z) == float(session.presses.achieved_z)
+
+
+@pytest.mark.parametrize("how", ["Enter", "double-click", "button"])
+def test_what_is_looked_at_is_taken_as_one_step(sizing: Window, how: str) -> None:
     plane, before = page(sizing, "Map").map, sizing.session.build
     at = plane.point(row_of(sizing, "1 in"), 6.0).toPoint()
     QTest.mouseClick(plane, LEFT, pos=at)
+    if how == "Enter":
+        QTest.keyClick(plane, Qt.Key.Key_Return)
+    elif how == "button":
+        QTest.mouseClick(page(sizing, "Map").best, LEFT)
+    else:
+        QTest.mouseDClick(plane, LEFT, pos=at)
     build = sizing.session.build
+    assert sizing.session.considered == ""
 
     assert build.master.bore.text == "1 in"  # type: ignore[union-attr]
     assert float(sizing.session.solution.system.pedal_ratio) == pytest.approx(6.0, abs=0.06)
@@ -73,11 +100,14 @@ def test_arrow_keys_step_bores_and_ratios(sizing: Window) -> None:
     plane = page(sizing, "Map").map
     plane.setFocus()
     QTest.keyClick(plane, Qt.Key.Key_Up)
+    QTest.keyClick(plane, Qt.Key.Key_Return)
     assert sizing.session.build.master.bore.text == "28 mm"  # type: ignore[union-attr]
     QTest.keyClick(plane, Qt.Key.Key_Right)
+    QTest.keyClick(plane, Qt.Key.Key_Return)
     assert float(sizing.session.solution.system.pedal_ratio) == pytest.approx(4.1, abs=0.01)
     for _ in range(40):
         QTest.keyClick(plane, Qt.Key.Key_Up)
+    QTest.keyClick(plane, Qt.Key.Key_Return)
     assert sizing.session.build.master.bore.text == "1/2 in"  # type: ignore[union-attr]
 
 
@@ -181,6 +211,7 @@ def test_twin_cylinders_move_as_a_pair(open_window: Opener) -> None:
     apart = 19.05 - 15.9
     plane = page(window, "Map").map
     QTest.mouseClick(plane, LEFT, pos=plane.point(row_of(window, "22 mm"), 5.0).toPoint())
+    QTest.keyClick(plane, Qt.Key.Key_Return)
     master = window.session.build.master
 
     assert master.front_bore.text == "22 mm"  # type: ignore[union-attr]

@@ -26,6 +26,7 @@ from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import plain_label
 
+HINT = "drag the pad  ·  ↑ ↓  ·  type"
 ROOMY = 620  # px of height, from which there is room for a hint
 STEP = {UnitSystem.INCH: parse("1 lbf", FORCE).value, UnitSystem.METRIC: 5.0}  # N
 
@@ -54,7 +55,7 @@ class TravelView(Painted):
     @property
     def text(self) -> str:
         """The travel as shown."""
-        travel, units = float(self._session.presses.pedal_travel), self._session.units
+        travel, units = float(self._session.pressed.pedal_travel), self._session.units
         if math.isnan(travel):
             return "no more"
         return str(show(travel, LENGTH, units, _coarse(units)))
@@ -62,14 +63,14 @@ class TravelView(Painted):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = self.begin()
         units = self._session.units
-        floor = float(self._session.solution.system.volumes.floor)
-        ended = math.isnan(float(self._session.presses.pedal_travel))
+        floor = float(self._session.pressed_solution.system.volumes.floor)
+        ended = math.isnan(float(self._session.pressed.pedal_travel))
         shown = show(floor, LENGTH, units, _coarse(units))
         rows = (
             ("Pedal travel", 15, 400, T.muted, 0, 20),
             (self.text, 24, 600, T.danger if ended else T.ink, 20, 32),
             (
-                "stroke or floor ends it" if ended else f"of {shown.number} to the floor",
+                "stroke or floor ends" if ended else f"of {shown.number} to the floor",
                 14,
                 400,
                 T.danger if ended else T.muted,
@@ -120,7 +121,8 @@ class PressPanel(QFrame):
         head.addLayout(left)
         head.addStretch()
         head.addWidget(self.travel)
-        self.hint = plain_label("drag the pad  ·  ↑ ↓  ·  type")
+        self.hint = plain_label(HINT)
+        self.hint.setWordWrap(True)
         self.hint.setProperty("role", "caption")
         foot_side, figures = QVBoxLayout(), QVBoxLayout()
         foot_side.addLayout(head)
@@ -142,9 +144,17 @@ class PressPanel(QFrame):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        self.hint.setVisible(not T.stands_back and self.height() >= ROOMY)
+        self._say_considered()
+
+    def _say_considered(self) -> None:
+        """Say that what is shown is not fitted, where that is so."""
+        looking = self._session.considered
+        self.hint.setText(f"not fitted: {looking}" if looking else HINT)
+        self.hint.setStyleSheet(f"color: {T.warn}; font-weight: 600" if looking else "")
+        self.hint.setVisible(not T.stands_back and (bool(looking) or self.height() >= ROOMY))
 
     def _refresh(self) -> None:
+        self._say_considered()
         effort, units = self._session.effort, self._session.units
         self.effort.set_value(show(effort, FORCE, units), retype(effort, FORCE, units))
 

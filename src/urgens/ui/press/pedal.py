@@ -63,7 +63,7 @@ class PedalView(Painted):
     # --- what is drawn ---------------------------------------------------------------------
 
     def _find_locks(self) -> None:
-        solution = self._session.solution
+        solution = self._session.pressed_solution
         at = (solution.case, solution.road)
         first = AxleName(int(solution.lock.axle[at]))
         found = []
@@ -79,7 +79,7 @@ class PedalView(Painted):
 
     def _share(self, travel: float) -> float:
         """Return travel [m] as a share of the way to the floor; what ends early is at the end."""
-        floor = float(self._session.solution.system.volumes.floor)
+        floor = float(self._session.pressed_solution.system.volumes.floor)
         return 1.0 if math.isnan(travel) else min(travel / floor, 1.0)
 
     @property
@@ -99,13 +99,13 @@ class PedalView(Painted):
     @property
     def pad(self) -> QPointF:
         """Where the middle of the pad is now."""
-        return self._at(self._share(float(self._session.presses.pedal_travel)), self._arm - 14)
+        return self._at(self._share(float(self._session.pressed.pedal_travel)), self._arm - 14)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         still = self._still()
         QPainter(self).drawPixmap(0, 0, still)
         painter = self.begin()
-        share = self._share(float(self._session.presses.pedal_travel))
+        share = self._share(float(self._session.pressed.pedal_travel))
         self._paint_used(painter, share)
         self._paint_ticks(painter)
         self._paint_hold(painter)
@@ -122,12 +122,12 @@ class PedalView(Painted):
         self._paint_locks(painter)
 
     def _pin_radius(self) -> float:
-        ratio = float(self._session.solution.system.pedal_ratio)
+        ratio = float(self._session.pressed_solution.system.pedal_ratio)
         return min(max(self._arm / ratio, 30.0), self._arm * 0.5)
 
     def _paint_hold(self, painter: QPainter) -> None:
         session = self._session
-        outcome = verdict(session.solution, session.presses, session.units).outcome
+        outcome = verdict(session.pressed_solution, session.pressed, session.units).outcome
         bad = outcome in (Outcome.REAR_LOCKED, Outcome.REAR_FIRST)
         halo = QColor(T.danger if bad else T.fluid[1])
         halo.setAlphaF(0.28 if outcome is Outcome.REAR_LOCKED else 0.2)
@@ -160,7 +160,7 @@ class PedalView(Painted):
 
     def _paint_cylinder(self, painter: QPainter, pin: QPointF) -> None:
         session = self._session
-        pressed = session.presses
+        pressed = session.pressed
         most = float(session.hardest.master_front)
         twin = isinstance(session.build.master, TwinMaster)
         boosted = isinstance(session.build.booster, VacuumBooster)
@@ -250,7 +250,7 @@ class PedalView(Painted):
         if share <= 0:
             return
         most = float(self._session.hardest.master_front)
-        pressure = float(self._session.presses.master_front)
+        pressure = float(self._session.pressed.master_front)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(pen(fluid(0.5 + 0.5 * pressure / most if most else 0.5).name(), 11))
         self._paint_arc(painter, share)
@@ -264,7 +264,7 @@ class PedalView(Painted):
 
     def _floor_shown(self) -> float:
         """Return the way to the floor in the unit shown."""
-        floor = float(self._session.solution.system.volumes.floor)
+        floor = float(self._session.pressed_solution.system.volumes.floor)
         return floor / in_units(LENGTH, self._session.units)
 
     def _ticks(self) -> list[tuple[int, float]]:

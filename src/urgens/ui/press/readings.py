@@ -69,6 +69,9 @@ def _text(
     painter.drawText(box, align, words)
 
 
+SIZES = (36, 32, 28, 24, 1)  # px: as large as a figure of so many digits fits
+
+
 class LinePressures(Reading):
     """Front and rear line pressure, large, over a bar of fluid."""
 
@@ -80,7 +83,7 @@ class LinePressures(Reading):
         return f"Front line {front}, rear line {rear}"
 
     def _shown(self) -> tuple[str, str]:
-        pressed, units = self._session.presses, self._session.units
+        pressed, units = self._session.pressed, self._session.units
         front = str(show(float(pressed.front_pressure), PRESSURE, units))
         return front, str(show(float(pressed.rear_pressure), PRESSURE, units))
 
@@ -88,7 +91,7 @@ class LinePressures(Reading):
         session = self._session
         most = float(session.hardest.front_pressure)
         half = self.across / 2
-        pressed = session.presses
+        pressed = session.pressed
         columns = (
             ("Front line", float(pressed.front_pressure), T.front, disc),
             ("Rear line", float(pressed.rear_pressure), T.rear, square),
@@ -98,10 +101,13 @@ class LinePressures(Reading):
             mark(painter, QPointF(left + 6, 19), 6)
             _text(painter, QRectF(left + 18, 8, half, 22), name, 15, color, 600)
             shown = show(pressure, PRESSURE, session.units)
+            room = half - 14 - width(shown.unit, 16)
+            size = next(s for s in SIZES if width(shown.number, s, 600, condensed=False) <= room)
             _text(
-                painter, QRectF(left, 30, half, 44), shown.number, 36, color, 600, condensed=False
-            )
-            wide = width(shown.number, 36, 600, condensed=False)
+                painter, QRectF(left, 30, half, 44), shown.number, size, color, 600,
+                condensed=False,
+            )  # fmt: skip
+            wide = width(shown.number, size, 600, condensed=False)
             _text(painter, QRectF(left + wide + 5, 40, 40, 32), shown.unit, 16, T.muted)
             bar = QRectF(left, 78, half - 12, 7)
             painter.fillRect(bar, QColor(T.band))
@@ -121,10 +127,10 @@ class Deceleration(Reading):
         return f"Deceleration {self._number()} g; {self._road()}; {self._distance()}"
 
     def _number(self) -> str:
-        return f"{float(self._session.presses.achieved_z):.2f}"
+        return f"{float(self._session.pressed.achieved_z):.2f}"
 
     def _road(self) -> str:
-        solution = self._session.solution
+        solution = self._session.pressed_solution
         standing = solution.standing
         most = min(float(attainable(standing, solution.surface)), float(standing.lifts))
         return f"road gives {most:.2f} g"
@@ -133,7 +139,7 @@ class Deceleration(Reading):
         units = self._session.units
         start = parse(FROM_SPEED[units.system], SPEED).value
         speed = show(start, SPEED, units)
-        distance = float(stopping_distance(start, float(self._session.presses.achieved_z)))
+        distance = float(stopping_distance(start, float(self._session.pressed.achieved_z)))
         if not math.isfinite(distance) or distance > 5000:
             return f"no stop from {speed}"
         return f"{show(distance, DISTANCE, units)} from {speed}"
@@ -162,7 +168,7 @@ class Grip(Reading):
         super().__init__(session, 106, parent)
 
     def _rows(self) -> tuple[tuple[str, str, float, str], ...]:
-        pressed, surface = self._session.presses, self._session.solution.surface
+        pressed, surface = self._session.pressed, self._session.pressed_solution.surface
         rows = []
         for name, color, used, locked in (
             ("Front", T.front, float(pressed.front_used), bool(pressed.front_locked)),
@@ -235,11 +241,11 @@ class VerdictView(Reading):
         super().__init__(session, 64, parent)
 
     def words(self) -> str:
-        said = verdict(self._session.solution, self._session.presses, self._session.units)
+        said = verdict(self._session.pressed_solution, self._session.pressed, self._session.units)
         return f"{said.heading}: {said.detail}"
 
     def draw(self, painter: QPainter) -> None:
-        said = verdict(self._session.solution, self._session.presses, self._session.units)
+        said = verdict(self._session.pressed_solution, self._session.pressed, self._session.units)
         bad = said.outcome in (Outcome.REAR_FIRST, Outcome.REAR_LOCKED)
         color = T.danger if bad else T.ink if said.outcome is Outcome.NOTHING else T.front
         center = QPointF(9, 22)

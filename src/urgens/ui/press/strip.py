@@ -30,9 +30,9 @@ class _Readings(Painted):
 
     def _refresh(self) -> None:
         session = self._session
-        said = verdict(session.solution, session.presses, session.units)
+        said = verdict(session.pressed_solution, session.pressed, session.units)
         effort = show(session.effort, FORCE, session.units)
-        z = float(session.presses.achieved_z)
+        z = float(session.pressed.achieved_z)
         self.setAccessibleName(f"Foot {effort}, {z:.2f} g, {said.heading}, {said.detail}")
         self.update()
 
@@ -42,7 +42,7 @@ class _Readings(Painted):
         middle = self.across / 2
         rows = (
             (effort.number, 24, 700, T.ink, 30.0), (effort.unit, 15, 400, T.muted, 48.0),
-            (f"{float(session.presses.achieved_z):.2f}", 24, 700, T.ink, 88.0),
+            (f"{float(session.pressed.achieved_z):.2f}", 24, 700, T.ink, 88.0),
             ("g", 15, 400, T.muted, 106.0),
         )  # fmt: skip
         for words, size, weight, color, y in rows:
@@ -54,7 +54,7 @@ class _Readings(Painted):
         self._draw_verdict(painter, QPointF(middle, 124.0 + BAR[1] + 52.0))
 
     def _draw_grip(self, painter: QPainter, top: float) -> None:
-        pressed, surface = self._session.presses, self._session.solution.surface
+        pressed, surface = self._session.pressed, self._session.pressed_solution.surface
         for index, (color, used, locked) in enumerate(
             (
                 (T.front, float(pressed.front_used), bool(pressed.front_locked)),
@@ -73,7 +73,7 @@ class _Readings(Painted):
 
     def _draw_verdict(self, painter: QPainter, at: QPointF) -> None:
         session = self._session
-        said = verdict(session.solution, session.presses, session.units)
+        said = verdict(session.pressed_solution, session.pressed, session.units)
         bad = said.outcome in (Outcome.REAR_FIRST, Outcome.REAR_LOCKED)
         if bad:
             severity_mark(painter, Severity.DANGER, at, 11)

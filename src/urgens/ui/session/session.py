@@ -6,7 +6,7 @@ from pathlib import Path
 import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from urgens.document import Build, BuildErrors, Change, load
+from urgens.document import Build, BuildErrors, Change, changed, load
 from urgens.document.known import KnownFigure, open_figures
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Units, UnitSystem
@@ -34,6 +34,7 @@ class Session(QObject):
 
     def __init__(self, build: Build, path: Path | None = None) -> None:
         super().__init__()
+        self._considered: tuple[str, Solution] | None = None  # what the press shows instead
         self.document = OpenDocument(build, path, self)
         self.view = View(build, self)
         self._telling = QTimer(self)
@@ -225,6 +226,42 @@ class Session(QObject):
         """The most the pedal can be pressed with [N]."""
         return float(self.solution.presses.effort[1])
 
+    # --- what is only looked at ------------------------------------------------------------
+
+    def consider(self, change: Change | None) -> None:
+        """Let the press show the build as it would be after a change; None lets it go.
+
+        Nothing in the build changes. What cannot be is said by itself, as a refused edit is.
+        """
+        if change is None and self._considered is None:
+            return
+        self._considered = None
+        if change is not None:
+            try:
+                build = changed(self.build, change)
+            except BuildErrors as errors:
+                self.refused.emit(str(errors))
+                return
+            self._considered = change.label, self._solved(build)
+        self.press_changed.emit()
+
+    @property
+    def considered(self) -> str:
+        """What the press shows that is not fitted, empty where it shows the build."""
+        return "" if self._considered is None else self._considered[0]
+
+    @property
+    def pressed_solution(self) -> Solution:
+        """What the pedal presses: the build, or what is only looked at."""
+        return self.solution if self._considered is None else self._considered[1]
+
+    @property
+    def pressed(self) -> Presses:
+        """The press on `pressed_solution`."""
+        if self._considered is None:
+            return self.presses
+        return self._considered[1].press(self.effort)
+
     def first_lock_effort(self) -> float | None:
         """Return the effort [N] of the first lock on the chosen road, None if nothing locks."""
         at = (self.solution.case, self.solution.road)
@@ -236,19 +273,24 @@ class Session(QObject):
 
     def _solve(self) -> None:
         build = self.view.fitted(self.base, self._case_names)
-        most = max(build.targets.max_effort.value, build.targets.comfortable_effort.value)
         self.build: Build = build
-        self.solution: Solution = solve(
+        self.solution: Solution = self._solved(build)
+        self._considered = None  # of another build
+        self._case_names = self.solution.system.case_names
+        self._findings: tuple[Finding, ...] | None = None  # not judged yet
+        self._open: tuple[KnownFigure, ...] | None = None  # not gathered yet
+        self.presses = self.solution.presses.at(0)
+
+    def _solved(self, build: Build) -> Solution:
+        """Solve a build as this one is looked at."""
+        most = max(build.targets.max_effort.value, build.targets.comfortable_effort.value)
+        return solve(
             build,
             load_case=self.view.load_case,
             surface=self.view.surface,
             speed=self.view.speed,
             efforts=np.array([self.view.effort, most]),
         )
-        self._case_names = self.solution.system.case_names
-        self._findings: tuple[Finding, ...] | None = None  # not judged yet
-        self._open: tuple[KnownFigure, ...] | None = None  # not gathered yet
-        self.presses = self.solution.presses.at(0)
 
     def _show(self) -> None:
         """Solve the build as it is looked at, and tell everyone."""

@@ -55,10 +55,14 @@ class Choices:
     @cached_property
     def own_map(self) -> SizingMap:
         """The map of the build's own bore and ratio alone, exactly."""
-        build, ratio = self._session.build, np.array([self.ratio])
-        own = np.array([self.bores[self.own].value])
-        rears = self.map.rear_bores[self.own : self.own + 1]
-        return sizing_map(build, self._session.solution.case, own, rears, ratio)
+        return self.one(self.own, self.ratio)
+
+    def one(self, row: int, ratio: float) -> SizingMap:
+        """Return the map of one bore and one ratio alone, exactly."""
+        bores = np.array([self.bores[row].value])
+        rears = self.map.rear_bores[row : row + 1]
+        case = self._session.solution.case
+        return sizing_map(self._session.build, case, bores, rears, np.array([ratio]))
 
     @property
     def ratio(self) -> float:
@@ -92,8 +96,16 @@ class Choices:
         """Put a bore and a ratio into the build as one step, or into the drag that is under way."""
         changes = self.changes(row, ratio)
         if changes:
-            label = f"Bore {self.bores[row].text}, ratio {ratio:.2f}"
-            self._session.make(Change(label, changes))
+            self._session.make(Change(self.called(row, ratio), changes))
+
+    def called(self, row: int, ratio: float) -> str:
+        """Return what a choice is called."""
+        return f"Bore {self.bores[row].text}, ratio {ratio:.2f}"
+
+    def look_at(self, row: int, ratio: float) -> None:
+        """Let the press show a bore and a ratio that are not fitted."""
+        changes = self.changes(row, ratio)
+        self._session.consider(Change(self.called(row, ratio), changes) if changes else None)
 
 
 def _unchosen(build: Build) -> tuple[object, ...]:

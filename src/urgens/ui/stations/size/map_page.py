@@ -1,7 +1,7 @@
 """The map beside the pedal and the windows: where bore and ratio are chosen."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QSizePolicy, QToolButton
 
 from urgens.studies.sizing import SizingMap, Verdict
 from urgens.ui.session import Session
@@ -27,7 +27,10 @@ class MapPage(Page):
         self.windows = WindowsBoard(session, self._chosen)
         self.best = QPushButton()
         self.best.setProperty("role", "primary")
-        self.best.clicked.connect(lambda: self.map.choices.choose(*self.offers[0]))
+        # What it says must not widen the column: windows would move under the hand.
+        self.best.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Fixed)
+        self.best.clicked.connect(self._take)
+        self.map.looked.connect(self._show_looked)
         self.offers: list[tuple[int, float]] = []
         self.others, self.usual = QToolButton(), QToolButton()
         for button, words in ((self.others, "Others"), (self.usual, "Usual windows")):
@@ -54,7 +57,31 @@ class MapPage(Page):
         self.lay_out(self.map)
 
     def _chosen(self) -> tuple[SizingMap, tuple[int, int]]:
+        if self.map.candidate is not None:
+            return self.map.choices.one(*self.map.candidate), (0, 0)
         return self.map.choices.own_map, (0, 0)
+
+    def _take(self) -> None:
+        """Take what is looked at, else what fits best."""
+        if self.map.candidate is not None:
+            self.map.take()
+        elif self.offers:
+            self.map.choices.choose(*self.offers[0])
+
+    def _show_looked(self) -> None:
+        """Let windows and button speak of what is looked at."""
+        self.windows.seen.now()
+        self._name_take()
+
+    def _name_take(self) -> None:
+        choices, candidate = self.map.choices, self.map.candidate
+        offer = candidate or (self.offers[0] if self.offers else None)
+        self.best.setEnabled(offer is not None)
+        if offer is None:
+            self.best.setText("Nothing fits")
+        else:
+            take = "Take" if candidate is not None else "Take best,"
+            self.best.setText(f"{take} {choices.bores[offer[0]].text} at {offer[1]:.2f}")
 
     @property
     def summary(self) -> str:
@@ -73,8 +100,7 @@ class MapPage(Page):
             seen.setdefault(row, float(RATIOS[column]))
         self.offers = list(seen.items())[:BEST]
         words = [f"{choices.bores[row].text} at {ratio:.2f}" for row, ratio in self.offers]
-        self.best.setEnabled(bool(words))
-        self.best.setText(f"Take {words[0]}" if words else "Nothing fits")
+        self._name_take()
         self.others.setVisible(len(words) > 1)
         menu = self.others.menu()
         menu.clear()

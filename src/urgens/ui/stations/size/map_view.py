@@ -3,9 +3,10 @@
 from typing import ClassVar
 
 import numpy as np
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import (
     QColor,
+    QHideEvent,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -32,7 +33,12 @@ GRIP = 22.0  # px around the choice that take hold of it
 
 
 class MapView(Painted):
-    """Paints the map; a click or a drag chooses, and so do the arrow keys."""
+    """Paints the map. A click or the arrow keys only look; Enter or a second click takes it.
+
+    The choice itself is dragged.
+    """
+
+    looked = Signal()
 
     STEPS: ClassVar = {
         Qt.Key.Key_Left: (0, -0.1),
@@ -47,9 +53,8 @@ class MapView(Painted):
         self._choices: Choices | None = None
         self._before: Choices | None = None
         self._still: tuple[object, QPixmap] | None = None
-        self.drag = PaintedDrag(
-            self, session, taken=self._taken, begun=self._begin, moved=self._pull
-        )
+        self.candidate: tuple[int, float] | None = None  # row and ratio that are looked at
+        self.drag = PaintedDrag(self, session, taken=self._taken, moved=self._pull)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumSize(self.scaled(280, 300))
@@ -65,6 +70,7 @@ class MapView(Painted):
     def refresh(self) -> None:
         """Show the build as it is now; what is drawn stays where the map does."""
         self._before, self._choices = self._choices or self._before, None
+        self.candidate = None
         own, ratio = self.choices.bores[self.choices.own], self.choices.ratio
         verdict = Verdict(int(self.choices.map.verdict[self.own_cell]))
         self.setAccessibleName(
@@ -159,6 +165,8 @@ class MapView(Painted):
         at = self.point(choices.own, min(max(choices.ratio, LOWEST), HIGHEST))
         if ranked and (best - at).manhattanLength() > 60:
             write(painter, "best", best + QPointF(12, 5), weight=600, color=T.good)
+        if self.candidate is not None:
+            self._paint_candidate(painter, self.candidate)
         if self.hasFocus() or self.drag.held:
             painter.setPen(pen(T.front, 2))
             painter.drawEllipse(at, GRIP - 4, GRIP - 4)
@@ -176,23 +184,64 @@ class MapView(Painted):
         painter.fillRect(box, ground)
         write(painter, words, box.bottomLeft() + QPointF(4, -5), weight=700, color=T.ink)
 
+    def _paint_candidate(self, painter: QPainter, candidate: tuple[int, float]) -> None:
+        """Paint what is looked at, which is not fitted."""
+        row, ratio = candidate
+        at = self.point(row, ratio)
+        painter.setPen(pen(T.ink, 2.5, Qt.PenStyle.DashLine))
+        painter.setBrush(QColor(T.sheet))
+        corners = ((0, -10.0), (10.0, 0), (0, 10.0), (-10.0, 0))
+        painter.drawPolygon(QPolygonF([at + QPointF(*corner) for corner in corners]))
+        words = f"{self.choices.bores[row].text} at {ratio:.2f}, Enter takes it"
+        room = metrics(15, 700).horizontalAdvance(words) + 10
+        left = at.x() + 14 if at.x() + 14 + room < self._cells.right() else at.x() - room - 14
+        ground = QColor(T.sheet)
+        ground.setAlphaF(0.85)
+        painter.fillRect(QRectF(left, at.y() + 6, room, 20), ground)
+        write(painter, words, QPointF(left + 4, at.y() + 21), weight=700, color=T.ink)
+
     # --- the hand --------------------------------------------------------------------------
 
     def _taken(self, spot: QPointF) -> bool:
-        return self._cells.contains(spot)
-
-    def _begin(self, spot: QPointF) -> None:
-        """Choose what is pressed, but for the choice itself, which is only taken hold of."""
         own = self.point(self.choices.own, self.choices.ratio)
-        if (own - spot).manhattanLength() > GRIP:
-            self._pull(spot)
+        return (own - spot).manhattanLength() <= GRIP
 
     def _pull(self, spot: QPointF) -> None:
         self.choices.choose(*self._at(spot))
 
+    def look_at(self, candidate: tuple[int, float] | None) -> None:
+        """Look at a bore and a ratio, which the press then shows; None looks at the build again."""
+        self.candidate = candidate
+        if candidate is None:
+            self._session.consider(None)
+        else:
+            self.choices.look_at(*candidate)
+        self.looked.emit()
+        self.update()
+
+    def take(self) -> None:
+        """Put what is looked at into the build."""
+        if self.candidate is not None:
+            self.choices.choose(*self.candidate)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if self._cells.contains(self.spot(event)):
+            self.setFocus(Qt.FocusReason.MouseFocusReason)
+            self.look_at(self._at(self.spot(event)))
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        self.take()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        super().hideEvent(event)
+        if self.candidate is not None:
+            self.look_at(None)
+
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         spot = self.spot(event)
         row, ratio = self._at(spot)
+        if event.buttons() & Qt.MouseButton.LeftButton and self.candidate is not None:
+            self.look_at((row, ratio))
         if self._cells.contains(spot):
             kind = self.choices.regions.at(row, ratio)
             point_out(self, f"{self.choices.bores[row].text} at {ratio:.2f}: {WORDS[kind]}")
@@ -200,7 +249,12 @@ class MapView(Painted):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         step = self.STEPS.get(Qt.Key(event.key()))
         if step is not None:
-            row = min(max(self.choices.own + step[0], 0), len(self.choices.bores) - 1)
-            self.choices.choose(row, round(self.choices.ratio, 2) + step[1])
+            row, ratio = self.candidate or (self.choices.own, round(self.choices.ratio, 2))
+            row = min(max(row + step[0], 0), len(self.choices.bores) - 1)
+            self.look_at((row, min(max(ratio + step[1], LOWEST), HIGHEST)))
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.take()
+        elif event.key() == Qt.Key.Key_Escape and self.candidate is not None:
+            self.look_at(None)
         else:
             event.ignore()
