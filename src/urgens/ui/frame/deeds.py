@@ -123,6 +123,7 @@ HAND_KEYS = (
     ("Tab", "The next figure that can be changed; then ↑ ↓, wheel or typing change it"),
     ("Enter", "Type in a figure, or take what is typed"),
     ("M S P G", "Say of a focused figure: measured, stamped, published, a guess"),
+    ("Ctrl+C", "Copy a focused figure; a plot has a menu under the right button"),
     ("Esc", "Leave a figure, or put back what a drag has changed"),
     ("Ctrl+wheel", "Zoom a plot"),
 )

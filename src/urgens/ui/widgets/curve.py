@@ -19,6 +19,7 @@ class Curve(QGraphicsPathItem):
         self, color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine
     ) -> None:
         super().__init__()
+        self.name = ""  # what its figures are called where they are written out
         self.set_look(color, width, style)
         self.points: tuple[Points, Points] = (np.empty(0), np.empty(0))
 

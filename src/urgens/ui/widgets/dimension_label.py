@@ -7,7 +7,9 @@ from PySide6.QtCore import QEvent, QObject, QPoint, QPointF, QRectF, QSize, Qt, 
 from PySide6.QtGui import (
     QColor,
     QFocusEvent,
+    QGuiApplication,
     QKeyEvent,
+    QKeySequence,
     QMouseEvent,
     QPaintEvent,
     QWheelEvent,
@@ -165,6 +167,9 @@ class DimensionLabel(Painted):
             self.begin_edit()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.matches(QKeySequence.StandardKey.Copy):
+            QGuiApplication.clipboard().setText(self.text)
+            return
         many = 10 if event.modifiers() & Qt.KeyboardModifier.ShiftModifier else 1
         if event.key() in _STEP_KEYS:
             self.stepped.emit(_STEP_KEYS[Qt.Key(event.key())] * many)

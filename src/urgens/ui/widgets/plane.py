@@ -6,13 +6,14 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QPainter, QWheelEvent
+from PySide6.QtGui import QColor, QContextMenuEvent, QKeyEvent, QPainter, QWheelEvent
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
 from urgens.ui.theme.paint import T, face, metrics, pen, width, words
 from urgens.ui.widgets.curve import Curve
 from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, overlap, place
 from urgens.ui.widgets.markers import Marker, MarkerLayer
+from urgens.ui.widgets.plot_file import plot_menu
 from urgens.ui.widgets.plotting import pg
 
 LEADER_FROM = 26.0  # px between anchor and label from which a line joins them
@@ -131,11 +132,22 @@ class Plane(pg.PlotWidget):
             changed.connect(self.place_notes)
             changed.connect(self._place_markers)
 
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        menu = plot_menu(self)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        menu.popup(event.globalPos())
+
     def add_curve(
-        self, color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine
+        self,
+        color: str,
+        width: float = 1.0,
+        style: Qt.PenStyle = Qt.PenStyle.SolidLine,
+        *,
+        name: str = "",
     ) -> Curve:
-        """Add an empty curve and return it."""
+        """Add an empty curve and return it; `name` is what its figures are called in a file."""
         curve = Curve(color, width, style)
+        curve.name = name
         self.plotItem.addItem(curve, ignoreBounds=True)
         return curve
 

@@ -38,11 +38,11 @@ class AdhesionPlane(Plane):
         self._timer.setSingleShot(True)
         self._timer.setInterval(QUIET)
         self._timer.timeout.connect(self.show_spread)
-        self._even = self.add_curve(T.hair)
-        self._limit = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine)
-        self._now = self.add_curve(T.ink)
-        self._front = self.add_curve(T.front, 3)
-        self._rear = self.add_curve(T.rear, 3, Qt.PenStyle.DashLine)
+        self._even = self.add_curve(T.hair, name="both axles alike")
+        self._limit = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine, name="tyre limit")
+        self._now = self.add_curve(T.ink, name="your foot")
+        self._front = self.add_curve(T.front, 3, name="front")
+        self._rear = self.add_curve(T.rear, 3, Qt.PenStyle.DashLine, name="rear")
         self._follows = Follows(
             self,
             session,

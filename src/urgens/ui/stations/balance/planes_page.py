@@ -46,7 +46,8 @@ class ForcePlane(Plane):
         for depth, area in ((-50, self.band), (-40, self.made)):
             area.setZValue(depth)
             self.plotItem.addItem(area, ignoreBounds=True)
-        self.ideal, self.actual = self.add_curve(T.ink, 2), self.add_curve(T.rear, 3)
+        self.ideal = self.add_curve(T.ink, 2, name="ideal")
+        self.actual = self.add_curve(T.rear, 3, name="these brakes")
 
     def refresh(self) -> None:
         """Draw the load case chosen."""
@@ -127,7 +128,8 @@ class LowPlane(Plane):
         super().__init__("Pressure at the brakes against the cylinder's, lowest part")
         self._session = session
         self.even = self.add_curve(T.hair, 1.5)
-        self.front, self.rear = self.add_curve(T.front, 3), self.add_curve(T.rear, 3, DASH)
+        self.front = self.add_curve(T.front, 3, name="front")
+        self.rear = self.add_curve(T.rear, 3, DASH, name="rear")
 
     def refresh(self) -> None:
         """Draw the build as it is now."""
@@ -158,8 +160,8 @@ class SharePlane(Plane):
     def __init__(self, session: Session) -> None:
         super().__init__("Share of the braking in front, against pressure")
         self._session = session
-        self.bare = self.add_curve(T.front, 1.5, DOT)
-        self.share = self.add_curve(T.front, 3)
+        self.bare = self.add_curve(T.front, 1.5, DOT, name="without metering")
+        self.share = self.add_curve(T.front, 3, name="as built")
 
     def refresh(self) -> None:
         """Draw the build as it is now."""

@@ -61,9 +61,9 @@ class PressurePlane(Plane):
         self._tolerance.setZValue(-40)
         self.plotItem.addItem(self._tolerance, ignoreBounds=True)
         self._cases: list[Curve] = []
-        self._plain = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
-        self._guide = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine)
-        self._line = self.add_curve(T.rear, 3)
+        self._plain = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine, name="no valve")
+        self._guide = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine, name="knee")
+        self._line = self.add_curve(T.rear, 3, name="these brakes")
         self.knee = self._handle(self._drag_knee, diamond=True)
         self.slope = self._handle(self._drag_slope, diamond=False)
 

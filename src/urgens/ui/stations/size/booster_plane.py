@@ -21,8 +21,8 @@ class BoosterPlane(Plane):
     def __init__(self, session: Session) -> None:
         super().__init__("Force on the cylinder against force on the pushrod")
         self._session = session
-        self.lost = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine)
-        self.fitted = self.add_curve(T.ink, 3)
+        self.lost = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine, name="booster lost")
+        self.fitted = self.add_curve(T.ink, 3, name="as fitted")
         session.press_changed.connect(WhenSeen(self, self._show_press, stale=False).ask)
 
     def refresh(self) -> None:

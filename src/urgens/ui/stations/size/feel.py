@@ -29,14 +29,14 @@ class FeelPlane(Plane):
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__("Foot effort against pedal travel", parent)
         self._session = session
-        self._floor = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine)
-        self._unboosted = self.add_curve(T.muted, 2, Qt.PenStyle.DotLine)
+        self._floor = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine, name="floor")
+        self._unboosted = self.add_curve(T.muted, 2, Qt.PenStyle.DotLine, name="booster lost")
         self.halves: tuple[Curve, Curve] = (
             self.add_curve(T.front, 2, Qt.PenStyle.DashLine),
             self.add_curve(T.rear, 2, Qt.PenStyle.DashLine),
         )
-        self.faulty = self.add_curve(T.warn, 2.5)
-        self.whole = self.add_curve(T.ink, 3)
+        self.faulty = self.add_curve(T.warn, 2.5, name="what if")
+        self.whole = self.add_curve(T.ink, 3, name="whole")
         self.supposed: tuple[WhatIf, WhatIf] = (SOUND, SOUND)
         session.press_changed.connect(WhenSeen(self, self._show_press, stale=False).ask)
 

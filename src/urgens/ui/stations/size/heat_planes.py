@@ -12,6 +12,7 @@ from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import Note, Plane
 
 DASH = Qt.PenStyle.DashLine
+BOILS = ("boils, dry", "boils, wet")
 MOST_MARKED = 20  # stops that are marked one by one
 USUAL = 10  # stops shown while none are given
 LEAST_TOP = (300.0, 150.0)  # degrees shown at least: of iron, of fluid
@@ -34,8 +35,8 @@ class IronPlane(Plane):
         super().__init__("Rotor or drum at the end of each stop, an estimate")
         self._session = session
         self.axles = {
-            Axle.FRONT: self.add_curve(T.front, 3),
-            Axle.REAR: self.add_curve(T.rear, 3, DASH),
+            Axle.FRONT: self.add_curve(T.front, 3, name="front"),
+            Axle.REAR: self.add_curve(T.rear, 3, DASH, name="rear"),
         }
 
     def show_heat(self, known: dict[Axle, Heated]) -> None:
@@ -67,8 +68,8 @@ class FluidPlane(Plane):
     def __init__(self, session: Session) -> None:
         super().__init__("Fluid in the hotter brake at the end of each stop, an estimate")
         self._session = session
-        self.fluid = self.add_curve(T.fluid[2], 2)
-        self.boils = [self.add_curve(T.danger, 2, DASH) for _ in range(2)]
+        self.fluid = self.add_curve(T.fluid[2], 2, name="fluid")
+        self.boils = [self.add_curve(T.danger, 2, DASH, name=name) for name in BOILS]
 
     def show_heat(self, known: dict[Axle, Heated]) -> None:
         """Draw the fluid of the hotter brake."""
@@ -90,7 +91,7 @@ class FluidPlane(Plane):
                 boils = float(degrees(points[index], units))
                 top = max(top, boils)
                 curve.set_points(np.array([0.0, stops + 1.0]), np.full(2, boils))
-                words = ("boils, dry", "boils, wet")[index]
+                words = BOILS[index]
                 notes.append(Note(words, (0.4, boils), T.danger, leader=False))
         self.set_range((0.0, stops + 1.0), (0.0, 1.12 * top))
         self.set_notes(notes, curves, [])
