@@ -138,11 +138,11 @@ def test_chambers_are_called_by_what_they_feed() -> None:
 
 
 def test_reservoirs_run_dry_or_hold() -> None:
-    assert "it holds them" in reservoir_words(bed("pickup"), INCH)
-    assert "runs dry" in reservoir_words(pickup_with({"master.reservoir_volume": "60 ml"}), INCH)
+    assert "it holds them" in reservoir_words(bed("pickup"))
+    assert "runs dry" in reservoir_words(pickup_with({"master.reservoir_volume": "60 ml"}))
     unknown = pickup_with({"master.reservoir_volume": None})
-    assert "is not measured" in reservoir_words(unknown, INCH)
-    assert "No pad's thickness" in reservoir_words(bed("saloon"), METRIC)
+    assert "is not measured" in reservoir_words(unknown)
+    assert "No pad's thickness" in reservoir_words(bed("saloon"))
 
 
 def test_a_cold_line_is_an_estimate_with_its_assumptions() -> None:

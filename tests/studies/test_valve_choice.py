@@ -13,6 +13,7 @@ from urgens.cli import main
 from urgens.document import Build, demo_names, loads, with_changes
 from urgens.physics.valve_law import ReducingLaw
 from urgens.solve import Presses, every_road, first_lock, press, system
+from urgens.studies.twin_way import twin_way
 from urgens.studies.valve_choice import candidates
 from urgens.studies.verdict import verdict_of
 
@@ -160,3 +161,17 @@ def test_a_wrong_question_is_answered_in_words(
 
     assert code == 2
     assert capsys.readouterr().err
+
+
+def test_twin_cylinders_share_the_foot_and_are_fitted_like_a_bar() -> None:
+    """Half the force on half the area, as near as bores are sold: the pressure stays."""
+    build = bed("pickup")
+    way = twin_way(build, MARGIN)
+    assert way is not None
+    made = with_changes(build, way.fitted.changes)
+    assert made.master.kind == "twin"
+    assert made.split == "front-rear"
+    front, rear = (made.master.front_bore.value, made.master.rear_bore.value)  # type: ignore[union-attr]
+    assert front == rear == pytest.approx(build.master.bore.value / 2**0.5, rel=0.06)  # type: ignore[union-attr]
+    assert verdict_of(made, every_road(build)) == way.verdict
+    assert twin_way(bed("roadster"), MARGIN) is None

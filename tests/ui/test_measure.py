@@ -288,3 +288,24 @@ def test_how_a_figure_is_known_is_shown_by_line_and_word(measuring: Window) -> N
         seen[known] = len({shade == shades[0] for shade in shades})
     assert seen[Known.SETTLED] == 1  # one unbroken line
     assert seen[Known.ASSUMED] == 2  # dashes
+
+
+def test_a_pedal_ratio_is_typed_where_the_pedal_is_measured(measuring: Window) -> None:
+    """The pin goes to pad over ratio: 13-1/2 in over 5.4 is 2-1/2 in; the pad stays."""
+    board = measuring.station("Measure").pedal
+    measuring.station("Measure").show_part(1)
+    QTest.qWait(20)
+    assert board.ratio.text == "4.00 : 1"
+    before = measuring.session.build.pedal.pivot_to_pad
+    QTest.keyClick(board.ratio, Qt.Key.Key_Return)
+    assert board.ratio.editor is not None
+    board.ratio.editor.setText("5.4")
+    QTest.keyClick(board.ratio.editor, Qt.Key.Key_Return)
+    assert measuring.session.build.pedal.pivot_to_pushrod.value == pytest.approx(
+        2.5 * 0.0254, rel=2e-3
+    )
+    assert measuring.session.build.pedal.pivot_to_pad == before
+    QTest.keyClick(board.ratio, Qt.Key.Key_Return)
+    board.ratio.editor.setText("77")
+    QTest.keyClick(board.ratio.editor, Qt.Key.Key_Return)
+    assert "is no pedal ratio" in board.ratio.error

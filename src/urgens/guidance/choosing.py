@@ -39,6 +39,9 @@ def what(build: Build, one: Fitted, units: Units | UnitSystem) -> str:
         case "bar":
             assert one.bar_offset is not None
             way = "front" if one.bar_offset >= 0 else "rear"
+            if one.size is not None:
+                lean = show(abs(one.bar_offset), LENGTH, units)
+                return f"Twin cylinders of {size}, their bar {lean} towards the {way}"
             return f"Balance bar {show(abs(one.bar_offset), LENGTH, units)} towards the {way}"
         case "bores":
             return f"Rear cylinder of {size}"

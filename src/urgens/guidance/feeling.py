@@ -10,7 +10,6 @@ from urgens.quantity import (
     FORCE,
     LENGTH,
     PRESSURE,
-    VOLUME,
     Units,
     UnitSystem,
     in_units,
@@ -80,7 +79,7 @@ def _chambers(made: System) -> tuple[str, ...]:
     return ("Front's stroke", "Rear's stroke")
 
 
-def reservoir_words(build: Build, units: Units | UnitSystem) -> str:
+def reservoir_words(build: Build) -> str:
     """Return what the reservoir has to hold for pads that wear out, in words."""
     said = []
     given = build.master.reservoir_volume
@@ -88,8 +87,8 @@ def reservoir_words(build: Build, units: Units | UnitSystem) -> str:
         need = worn_volume(build, axle)
         if need is None:
             continue
-        words = f"The {axle} pads draw {show(need, VOLUME, units)} as they wear out"
-        held = "" if given is None else show(given.value, VOLUME, units)
+        words = f"The {axle} pads draw {_millilitres(need)} as they wear out"
+        held = "" if given is None else _millilitres(given.value)
         if given is None:
             said.append(f"{words}; the reservoir is not measured.")
         elif need <= given.value:
@@ -99,6 +98,11 @@ def reservoir_words(build: Build, units: Units | UnitSystem) -> str:
     if not said:
         return "No pad's thickness is known; shoes are adjusted and draw little."
     return " ".join(said)
+
+
+def _millilitres(volume: float) -> str:
+    """Return a volume as a reservoir's is read in either unit system."""
+    return f"{volume * 1e6:.0f} ml"
 
 
 def cold_line_words(

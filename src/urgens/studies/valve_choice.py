@@ -72,7 +72,7 @@ def candidates(
             return ()
         ways += fit(search)
     found = sorted(
-        (_judged(build, one, roads, margin, now) for one in ways), key=lambda one: one.order(now)
+        (judged(build, one, roads, margin, now) for one in ways), key=lambda one: one.order(now)
     )
     none = next(one for one in found if one.kind == "none")
     *before, mean = found[0].order(now)
@@ -82,10 +82,15 @@ def candidates(
     return tuple(found)
 
 
-def _judged(
+def judged(
     build: Build, way: Fitted, roads: tuple[float, ...], margin: float, now: Verdict
 ) -> Candidate:
-    """Return a candidate as it comes out in the document, solved in full."""
+    """Return a candidate as it comes out in the document, solved in full.
+
+    build: the document [object]; way: fitted to it [object]; roads: tyre-road coefficients [-];
+    margin: wanted, of the road's coefficient [-]; now: the verdict on what is fitted [object].
+    Source: `studies.verdict`.
+    """
     one = with_changes(build, way.changes)
     verdict, sold = verdict_of(one, roads, margin), None
     if way.sold is not None:

@@ -242,8 +242,11 @@ def _load_sensing(search: Search) -> Iterator[Fitted]:
     yield Fitted("load-sensing", _behind(search, valve), knee=low, slope=slope)
 
 
-def _bar(search: Search) -> Iterator[Fitted]:
-    """Fit where the bearing of a balance bar sits."""
+def fit_bar(search: Search) -> Iterator[Fitted]:
+    """Fit where the bearing of a balance bar sits; nothing without one.
+
+    search: of a build [object]. Source: as `candidates`.
+    """
     if search.made.bar_length is None:
         return
     length = float(search.made.bar_length)
@@ -287,4 +290,4 @@ def _pistons(search: Search) -> Iterator[Fitted]:
     yield Fitted("pistons", {**without_valve(search.now), **changes}, size=best)
 
 
-FITS = (_reducing, _limiting, _load_sensing, _bar, _bores, _pistons)
+FITS = (_reducing, _limiting, _load_sensing, fit_bar, _bores, _pistons)

@@ -32,7 +32,7 @@ class Known(Enum):
     MISSING = "missing"
 
 
-UNIT_SHARE = 0.62  # of the figure's size
+UNIT_SHARE, LEAST_UNIT = 0.62, 11  # of the figure's size; px
 _STEP_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
@@ -125,11 +125,15 @@ class DimensionLabel(Painted):
         """The line that is being typed in, if any."""
         return self._editor
 
+    @property
+    def _unit_size(self) -> int:
+        return max(round(self._size * UNIT_SHARE), LEAST_UNIT)
+
     def sizeHint(self) -> QSize:
         figure = metrics(self._size, self._weight, condensed=False)
         across = width(self._shown.number, self._size, self._weight, condensed=False)
         if self._shown.unit:
-            unit = width(self._shown.unit, round(self._size * UNIT_SHARE))
+            unit = width(self._shown.unit, self._unit_size)
             across += unit + self._size * 0.22
         self._widest = max(self._widest, round(across) + 10)  # so that nothing around it moves
         return self.scaled(self._widest, round(figure.height()) + 6)
@@ -145,7 +149,7 @@ class DimensionLabel(Painted):
         painter.drawText(5, round(baseline), self._shown.number)
         number = width(self._shown.number, self._size, self._weight, condensed=False)
         at = 5 + number + self._size * 0.22
-        painter.setFont(face(round(self._size * UNIT_SHARE)))
+        painter.setFont(face(self._unit_size))
         painter.setPen(QColor(T.muted))
         painter.drawText(round(at), round(baseline), self._shown.unit)
         dots, dashes = Qt.PenStyle.DotLine, Qt.PenStyle.DashLine
@@ -200,7 +204,8 @@ class DimensionLabel(Painted):
         if self._editor is not None or parent is None:
             return
         editor = QLineEdit(parent)
-        editor.setFont(face(round(max(16, self._size * 0.8) * self.scale), 600, condensed=False))
+        size = round(max(16, self._size * 0.8) * self.scale)
+        editor.setStyleSheet(f'font: 600 {size}px "IBM Plex Sans"')  # the theme's is for forms
         editor.setAccessibleName(self._name)
         wide = max(self.width() + 24, round(128 * self.scale))
         height = max(self.height(), round(36 * self.scale))

@@ -1,5 +1,6 @@
 """What could be fitted instead, ranked, each tried with one key."""
 
+from collections.abc import Callable
 from typing import Any
 
 from PySide6.QtCore import QEvent, QPointF, Qt, Signal
@@ -15,13 +16,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import changed
+from urgens.document import Build, changed
 from urgens.guidance import Severity
 from urgens.guidance.choosing import fitting, what, why, why_of
 from urgens.guidance.schools import School, schools
 from urgens.guidance.valve_words import fitted_words
 from urgens.quantity import QuantityError, Shown
 from urgens.solve import every_road
+from urgens.studies.twin_way import twin_way
 from urgens.studies.valve_choice import Candidate, candidates
 from urgens.studies.verdict import MARGIN, Verdict, verdict_of
 from urgens.ui.session import Session
@@ -34,6 +36,7 @@ from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.worded import worded, wrapped
 
 MARK = 26.0  # px
+Progress = Callable[[float], bool]
 
 
 class _Mark(Painted):
@@ -88,6 +91,17 @@ class Card(QFrame):
             self.tried.emit(self.rank)
         else:
             event.ignore()
+
+
+def _ways(build: Build, margin: float, progress: Progress) -> tuple[Candidate, ...]:
+    """Return the ways to balance a build, twin cylinders with a bar among them, ranked."""
+    found = candidates(build, None, margin, progress)
+    twin = twin_way(build, margin) if found else None
+    if twin is None:
+        return found
+    now = verdict_of(build, every_road(build), margin)
+    place = 1 + sum(one.order(now) <= twin.order(now) for one in found[1:])
+    return (*found[:place], twin, *found[place:])  # never first: it is the larger change
 
 
 def _judged(rank: int, name: str, reason: str, verdict: Verdict, *, fitted: bool) -> Card:
@@ -155,7 +169,7 @@ class ChoosePage(Page):
         """Rank anew for the build as it is now."""
         build, margin = self.session.build, self.margin
         self.wanted.set_value(Shown(f"{margin:.2f}", ""), f"{margin:.2f}")
-        self.work.run(lambda progress: candidates(build, None, margin, progress))
+        self.work.run(lambda progress: _ways(build, margin, progress))
 
     def _take(self, found: tuple[Candidate, ...]) -> None:
         self.found = found

@@ -3,16 +3,20 @@
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter
 
+from urgens.document import Change
 from urgens.document.boosters.hydraulic import HydraulicBooster
 from urgens.document.boosters.vacuum import VacuumBooster
 from urgens.document.cylinders.twin import TwinMaster
-from urgens.quantity import PRESSURE, show
+from urgens.quantity import LENGTH, PRESSURE, QuantityError, Shown, number_of, retype, show
+from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, pen
 from urgens.ui.widgets.board import Board, measure, write
+from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.marks import disc, square
 
 COLUMN = 92.0  # px for a figure
+LEAST, MOST = 1.5, 12.0  # pedal ratios there are
 HEAD = 0.0
 _NAMES = {
     "pivot_to_pad": "pivot to pad",
@@ -34,6 +38,30 @@ _NAMES = {
 
 class PedalBoard(Board):
     """What turns the foot into pressure."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.ratio = DimensionLabel("Pedal ratio", self._take_ratio, parent=self, size=20)
+        self.ratio.stepped.connect(self._step_ratio)
+
+    def read(self) -> None:
+        """Show the ratio that both lengths come to."""
+        ratio = float(self.session.solution.system.pedal_ratio)
+        self.ratio.set_value(Shown(f"{ratio:.2f}", ": 1"), f"{ratio:.2f}")
+
+    def _take_ratio(self, typed: str) -> None:
+        """Move the pin to where a typed ratio has it; raises QuantityError or BuildErrors."""
+        ratio = number_of(typed.removesuffix(":1").removesuffix(": 1"))
+        if ratio is None or not LEAST <= ratio <= MOST:
+            problem = f'"{typed}" is no pedal ratio'
+            raise QuantityError(problem, f"write {LEAST:g} to {MOST:g}, for example 6.2")
+        pin = self.session.build.pedal.pivot_to_pad.value / ratio
+        text = retype(pin, LENGTH, self.session.units)
+        self.session.take(Change(f"Pedal ratio {ratio:g}", {"pedal.pivot_to_pushrod": text}))
+
+    def _step_ratio(self, steps: int) -> None:
+        ratio = float(self.session.solution.system.pedal_ratio) + 0.1 * steps
+        self.ratio.attempt(lambda: self._take_ratio(f"{ratio:.2f}"))
 
     def spots(self) -> list[Spot]:
         """Return the figures of pedal, booster and cylinder, from the foot on."""
@@ -86,6 +114,10 @@ class PedalBoard(Board):
         self.put("pedal.pivot_to_pad", pad.x() + 34, (pivot.y() + pad.y()) / 2 - 4)
         self.put("pedal.pivot_to_pushrod", pivot.x() + 34, (pivot.y() + pin.y()) / 2 - 14)
         self.put("pedal.travel_available", pad.x() + 34, pad.y() - 4, "left")
+        self.ratio.resize(self.ratio.sizeHint())
+        high = self.ratio.height() / self.scale
+        at = QPointF(pivot.x() - 18 - self.ratio.width() / self.scale, pivot.y() - high / 2)
+        self.ratio.move((at * self.scale).toPoint())
         row = self.down - 40.0
         left = 8.0
         for prefix in ("master.", "booster."):
@@ -127,11 +159,8 @@ class PedalBoard(Board):
             painter.drawLine(QPointF(pivot.x() + 10, pivot.y()), QPointF(x + 4, pivot.y()))
             painter.drawLine(QPointF(end.x() + 8, end.y()), QPointF(x + 4, end.y()))
             measure(painter, QPointF(x, pivot.y()), QPointF(x, end.y()))
-        ratio = self.session.solution.system.pedal_ratio
-        words = f"ratio {ratio:.2f} : 1"
-        write(
-            painter, words, pivot + QPointF(-16, 4), size=16, weight=600, color=T.ink, side="right"
-        )
+        left = self.ratio.x() / self.scale
+        write(painter, "ratio", QPointF(left + 1, pivot.y() + 5), side="right")
 
     def _draw_hydraulics(self, painter: QPainter, pin: QPointF) -> None:
         build, pressed = self.session.build, self.session.presses

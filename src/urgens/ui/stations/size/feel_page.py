@@ -4,12 +4,14 @@ from collections.abc import Mapping
 from functools import partial
 from typing import Any
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QButtonGroup,
     QGridLayout,
     QHBoxLayout,
     QLabel,
     QMenu,
+    QPushButton,
     QToolButton,
     QVBoxLayout,
     QWidget,
@@ -52,17 +54,13 @@ FAULTS = {  # name, step, least, unit; what does not change the build
     "knock_back": ("Knocked back", 0.1, 0.0, "mm"),
 }
 PADS = (
-    Beside(
-        "Pads front, rear; reservoir",
-        (
-            Spot("front.brake.pad_thickness", 16),
-            Spot("rear.brake.pad_thickness", 16),
-            Spot("master.reservoir_volume", 16),
-        ),
-    ),
-)  # fmt: skip
+    Beside("Front pad's lining", (Spot("front.brake.pad_thickness", 16),)),
+    Beside("Rear pad's lining", (Spot("rear.brake.pad_thickness", 16),)),
+    Beside("Reservoir, a circuit", (Spot("master.reservoir_volume", 16),)),
+)
 SCALES = {"air": CUBIC_CENTIMETRE, "hose": 1.0, "brake": 1.0, "knock_back": 1e-3}
 MOST = 50.0
+LINE_WIDTH = 96  # px for a figure of the line
 
 
 def _sound() -> dict[Axle, WhatIf]:
@@ -88,7 +86,9 @@ class FeelPage(Page):
             stepper = Stepper(words, partial(self._type, name))
             stepper.stepped.connect(partial(self._step, name))
             self.steppers[name] = stepper
-        self.sound = segment("None of it")
+        self.sound = QPushButton("None of it")
+        self.sound.setProperty("role", "quiet")
+        self.sound.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.sound.clicked.connect(self._clear)
         self.pads = FigureColumn(session, PADS)
         self.hoses = self._hose_button()
@@ -123,9 +123,10 @@ class FeelPage(Page):
         self.column.addWidget(worded("What if (the build does not change)", "heading"))
         row = QHBoxLayout()
         row.setSpacing(0)
-        for button in (*self.axles.values(), self.sound):
+        for button in self.axles.values():
             row.addWidget(button)
         row.addStretch()
+        row.addWidget(self.sound)
         self.column.addLayout(row)
         faults = QGridLayout()
         faults.setVerticalSpacing(4)
@@ -138,10 +139,13 @@ class FeelPage(Page):
         self.column.addWidget(self.pads)
         self.column.addWidget(self.reservoir)
         self.head("A fast press at −40 °C")
-        line = QHBoxLayout()
-        for label in self.line:
-            line.addWidget(label)
-        line.addStretch()
+        line = QGridLayout()
+        line.setVerticalSpacing(0)
+        line.setColumnStretch(0, 1)
+        line.setColumnMinimumWidth(1, round(LINE_WIDTH * T.scale))
+        for row, label in enumerate(self.line):
+            line.addWidget(worded(label.name, "muted"), row, 0)
+            line.addWidget(label, row, 1, Qt.AlignmentFlag.AlignLeft)
         self.column.addLayout(line)
         self.column.addWidget(self.cold)
         self.column.addStretch()
@@ -200,7 +204,7 @@ class FeelPage(Page):
         self.plane.supposed = (self.faults[Axle.FRONT], self.faults[Axle.REAR])
         self.plane.refresh()
         self.axles[self.axle].setChecked(True)
-        self.sound.setChecked(self.faults == _sound())
+        self.sound.setEnabled(self.faults != _sound())
         for name, stepper in self.steppers.items():
             value = getattr(self.faults[self.axle], name) / SCALES[name]
             stepper.set_value(Shown(f"{value:.4g}", FAULTS[name][3]), f"{value:.4g}")
@@ -208,7 +212,7 @@ class FeelPage(Page):
         self.pads.refresh()
         expansion = self.session.build.lines.hose_expansion
         self.hoses.setText(f"Hoses fitted: {show(expansion.value, HOSE_EXPANSION, units)}")
-        self.reservoir.setText(reservoir_words(self.session.build, units))
+        self.reservoir.setText(reservoir_words(self.session.build))
         for label in self.line:
             label.show_in(units)
         self._show_cold()
