@@ -206,6 +206,7 @@ def test_a_page_that_was_not_seen_shows_the_build_as_it_is_when_it_is(
     window.session.make(Change("Two figures", changes))
     seen = page(window, "Size", name)
     fresh = page(open_window(with_changes(bed("pickup"), changes)), "Size", name)
+    QTest.qWait(100)  # until what is longer than the window has its scroll bar
 
     assert seen.summary == fresh.summary
     assert seen.grab().toImage() == fresh.grab().toImage()

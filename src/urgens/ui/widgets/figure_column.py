@@ -8,8 +8,11 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QWidget
 from urgens.document import BuildErrors
 from urgens.document.catalogue import column_name, figure, named
 from urgens.ui.session import Session
+from urgens.ui.theme.paint import T
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.worded import worded
+
+FIGURE = 84  # px for a figure
 
 
 @dataclass(frozen=True)
@@ -43,6 +46,7 @@ class FigureColumn(QWidget):
         self._grid.setContentsMargins(0, 0, 0, 0)
         self._grid.setVerticalSpacing(0)
         self._grid.setColumnStretch(0, 1)
+        self._grid.setColumnMinimumWidth(1, round(FIGURE * T.scale))  # so that nothing moves
         self.refresh()
 
     def refresh(self) -> None:

@@ -143,9 +143,9 @@ class FeelPage(Page):
         line.setVerticalSpacing(0)
         line.setColumnStretch(0, 1)
         line.setColumnMinimumWidth(1, round(LINE_WIDTH * T.scale))
-        for row, label in enumerate(self.line):
-            line.addWidget(worded(label.name, "muted"), row, 0)
-            line.addWidget(label, row, 1, Qt.AlignmentFlag.AlignLeft)
+        for place, label in enumerate(self.line):
+            line.addWidget(worded(label.name, "muted"), place, 0)
+            line.addWidget(label, place, 1, Qt.AlignmentFlag.AlignLeft)
         self.column.addLayout(line)
         self.column.addWidget(self.cold)
         self.column.addStretch()
