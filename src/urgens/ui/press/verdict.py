@@ -1,5 +1,6 @@
 """What the press says about locking, in words: for the load case and road chosen."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from enum import Enum
 
@@ -29,6 +30,11 @@ class Verdict:
     detail: str
 
 
+def off_to_roll(over: float, force: Callable[[float], str]) -> str:
+    """Return how far the foot has to be let off [N] until all wheels roll."""
+    return f"let off {force(max(over, 0.0))} to roll"
+
+
 def verdict(solution: Solution, presses: Presses, units: UnitSystem | Units) -> Verdict:
     """Return the verdict on a single press."""
     at = (solution.case, solution.road)
@@ -46,12 +52,15 @@ def verdict(solution: Solution, presses: Presses, units: UnitSystem | Units) -> 
     other = Axle.REAR if axle is AxleName.FRONT else Axle.FRONT
     later = f"{other} never locks" if np.isnan(margin) else f"{other} {force(margin)} later"
     over = effort - float(lock.effort[at])
+    if bool(lock.lifted[at]):
+        more = f"{force(-over)} more foot" if over < 0 else off_to_roll(over, force)
+        return Verdict(Outcome.REAR_FIRST, "Rear lifts: it goes over", more)
     if over < 0 and not (presses.front_locked or presses.rear_locked):
         more = f"{force(-over)} more foot; {later}"
         if axle is AxleName.FRONT:
             return Verdict(Outcome.FRONT_FIRST, "Front locks first", more)
         return Verdict(Outcome.REAR_FIRST, "Rear locks first: it spins", more)
-    off = f"let off {force(max(over, 0.0))} to roll"
+    off = off_to_roll(over, force)
     if bool(presses.rear_locked) and axle is AxleName.REAR:
         return Verdict(Outcome.REAR_LOCKED, "Rear locked: it spins", off)
     both = "Front and rear locked" if presses.rear_locked else "Front locked: no steering"

@@ -60,7 +60,7 @@ class DimensionLabel(Painted):
         self._accept = accept
         self._size, self._weight, self._color = size, weight, color or str(T.ink)
         self._shown = Shown("—", "")
-        self._known = Known.YES
+        self._known, self._said, self._explained = Known.YES, "", ""
         self._typed = ""
         self._widest = 0
         self._editor: QLineEdit | None = None
@@ -90,11 +90,20 @@ class DimensionLabel(Painted):
 
     def set_known(self, known: Known, words: str = "") -> None:
         """Show what is known about the figure; `words` say it to who points at it or listens."""
-        if (known, words) != (self._known, self.toolTip()):
-            self._known = known
-            point_out(self, words)
+        if (known, words) != (self._known, self._said):
+            self._known, self._said = known, words
+            self._explain_it()
             self._name_it()
             self.update()
+
+    def explain(self, words: str) -> None:
+        """Say what the figure is, to who points at it or listens."""
+        self._explained = words
+        self.setAccessibleDescription(words)
+        self._explain_it()
+
+    def _explain_it(self) -> None:
+        point_out(self, "\n".join(words for words in (self._explained, self._said) if words))
 
     @property
     def takes_the_same(self) -> bool:
@@ -107,7 +116,7 @@ class DimensionLabel(Painted):
         return self._known
 
     def _name_it(self) -> None:
-        state = "" if self._known is Known.YES else f", {self.toolTip() or self._known.value}"
+        state = "" if self._known is Known.YES else f", {self._said or self._known.value}"
         self.setAccessibleName(f"{self._name} {self._shown}".strip() + state)
 
     @property

@@ -78,6 +78,7 @@ class FigureLabel(DimensionLabel):
         build = self._session.build
         self._figure = one = figure(build, self.path)
         self.rename(named(build, self.path))
+        self.explain(f"{one.entry.help}. Found out by: {one.entry.settled}.")
         units = one.shown_in(self._session.units)
         self.set_value(self._fitting(shown(one.value, one.kind, units)), one.text)
         if one.value is None:

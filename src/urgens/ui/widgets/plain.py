@@ -20,7 +20,8 @@ def plain_label(words: str = "", parent: QWidget | None = None) -> QLabel:
 
 def tip(words: str) -> str:
     """Return what a tool tip shows as these words."""
-    return Text.convertFromPlainText(words) if Text.mightBeRichText(words) else words
+    markup = any(Text.mightBeRichText(line) for line in words.splitlines())
+    return Text.convertFromPlainText(words) if markup else words
 
 
 def point_out(what: QWidget | QAction | QGraphicsItem, words: str) -> None:
