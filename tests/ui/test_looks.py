@@ -96,12 +96,25 @@ def test_standing_back_keeps_press_station_and_finding(window: Window) -> None:
     assert window.finding_line.message.text == finding.message  # without its reason
     assert not window.top.isVisible()
     assert not window.station("Balance").locks.isVisible()
-    QTest.keyClick(window, Qt.Key.Key_Equal)
+    assert not window.press.pedal.isVisible()  # no height for it: the figures come first
+    QTest.mouseClick(window.press.nearer, Qt.MouseButton.LeftButton)
     QTest.qWait(30)
 
     assert window.press.effort.height() == figure
+    assert not window.press.nearer.isVisible()
     assert window.finding_line.message.text == f"{finding.message} {finding.why}"
     assert window.top.isVisible()
+
+
+def test_a_low_window_keeps_grip_and_verdict_whole_when_standing_back(window: Window) -> None:
+    window.resize(1024, 700)
+    window.stand_back()
+    QTest.qWait(30)
+    press = window.press
+    for reading in (press.effort, press.deceleration, press.grip, press.verdict):
+        assert reading.isVisible()
+        assert reading.height() >= reading.sizeHint().height()
+    assert not press.line_pressures.isVisible()
 
 
 @pytest.mark.parametrize("name", demo_names())
@@ -112,7 +125,8 @@ def test_nothing_is_cut_when_standing_back(open_window: Opener, name: str) -> No
         window.show_station(station)
         QTest.qWait(30)
         assert window.size().width() == 1280
-        for reading in (window.press.grip, window.press.verdict, window.press.pedal):
+        assert 2 * window.bench.width() > window.width()
+        for reading in (window.press.effort, window.press.grip, window.press.nearer):
             corner = reading.mapTo(window, reading.rect().bottomRight())
             assert window.rect().contains(corner)
             assert corner.y() < window.finding_line.y()
@@ -126,9 +140,11 @@ def test_the_hand_works_when_standing_back(window: Window) -> None:
     pull(pedal, pedal.pad, QPointF(-60.0, 30.0))
     near = window.session.effort
     window.session.set_effort(window.session.build.targets.comfortable_effort.value)
+    window.resize(1920, 1200)
     window.stand_back()
     QTest.qWait(30)
     pedal = window.press.pedal
+    assert pedal.isVisible()
     pull(pedal, pedal.pad * 1.5, QPointF(-90.0, 45.0))
 
     assert window.session.effort == pytest.approx(near, rel=0.02)

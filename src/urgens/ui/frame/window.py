@@ -48,7 +48,7 @@ from urgens.ui.widgets.dimension_label import DimensionLabel, Known
 from urgens.ui.widgets.station import Station
 
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
-FAR_PRESS_WIDTH = 760  # px: standing back its two halves stand side by side
+FAR_PRESS_WIDTH = 396  # px: room for four digits of a pressure, twice, standing back
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
 STRIP_BELOW = 1200  # px, below which the press is a strip, and opens over the bench
 SMALLEST = (1024, 700)  # px, below which figures would be cut
@@ -105,6 +105,7 @@ class Window(QMainWindow):
         self.rail.chosen.connect(self.bench.show_station)
         self.bench.shown.connect(self.rail.set_current)
         self.press = PressPanel(session)
+        self.press.nearer.clicked.connect(self.stand_back)
         self.strip = PressStrip(session)
         self.strip.asked.connect(self.pull_press)
         self._pulled = False  # whether the press lies over the bench

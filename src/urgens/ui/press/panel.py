@@ -4,7 +4,7 @@ import math
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPaintEvent, QResizeEvent
-from PySide6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.quantity import (
     FORCE,
@@ -24,10 +24,12 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.painted import Painted
-from urgens.ui.widgets.plain import plain_label
+from urgens.ui.widgets.plain import plain_label, tip
 
 HINT = "drag the pad  ·  ↑ ↓  ·  type"
 ROOMY = 620  # px of height, from which there is room for a hint
+FAR_ROOMY = 900  # px of height, from which there is room for the pedal when standing back
+FAR_TIGHT = 700  # px of height, from which there is room for pressures when standing back
 STEP = {UnitSystem.INCH: parse("1 lbf", FORCE).value, UnitSystem.METRIC: 5.0}  # N
 
 
@@ -104,6 +106,9 @@ class PressPanel(QFrame):
         self.deceleration = Deceleration(session)
         self.grip = Grip(session)
         self.verdict = VerdictView(session)
+        self.nearer = QPushButton("Come nearer  =")
+        self.nearer.setToolTip(tip("As large as before, with bar, stations and reasons"))
+        self.nearer.setVisible(T.stands_back)
         self._lay_out()
         session.press_changed.connect(self._refresh)
         self._refresh()
@@ -131,20 +136,25 @@ class PressPanel(QFrame):
             foot_side.addWidget(self.hint)
         for reading in (self.line_pressures, self.deceleration, self.grip, self.verdict):
             figures.addWidget(reading)
-        # Standing back there is no height for both, one over the other.
-        whole: QBoxLayout = QHBoxLayout(self) if T.stands_back else QVBoxLayout(self)
+        whole = QVBoxLayout(self)
         whole.setContentsMargins(20, 10, 20, 8)
-        whole.setSpacing(28 if T.stands_back else 6)
+        whole.setSpacing(6)
         whole.addLayout(foot_side, 1)
-        whole.addLayout(figures, 1 if T.stands_back else 0)
+        whole.addLayout(figures)
         for column in (foot_side, figures):
             column.setSpacing(0)
         if T.stands_back:
-            figures.addStretch()
+            foot_side.addStretch()
+            whole.addWidget(self.nearer)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._say_considered()
+        if T.stands_back:
+            # The figures come first: arrows and typing press as well as the pad, and a plot of
+            # pressures shows them too.
+            self.pedal.setVisible(self.height() >= FAR_ROOMY)
+            self.line_pressures.setVisible(self.height() >= FAR_TIGHT)
 
     def _say_considered(self) -> None:
         """Say that what is shown is not fitted, where that is so."""

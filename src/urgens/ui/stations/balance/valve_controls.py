@@ -1,5 +1,6 @@
 """The figures under the plot: knee, slope, turns or bar, to step or to type."""
 
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Change
@@ -61,12 +62,11 @@ class ValveControls(QWidget):
         self._words = plain_label()
         self._words.setProperty("role", "muted")
         self._words.setWordWrap(True)
-        row: QBoxLayout = QVBoxLayout() if T.stands_back else QHBoxLayout()
-        row.setSpacing(4 if T.stands_back else 12)
+        row = self._row = QHBoxLayout()
+        row.setSpacing(12)
         for stepper in (self.knee, self.slope, self.bar):
             row.addWidget(stepper)
-        if not T.stands_back:
-            row.addStretch()
+        row.addStretch()
         foot = QHBoxLayout()
         foot.setSpacing(16)
         foot.addWidget(self._words, 1)
@@ -81,16 +81,31 @@ class ValveControls(QWidget):
         session.solution_changed.connect(WhenSeen(self, self._refresh).ask)
         self._refresh()
 
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if T.stands_back:
+            self._stand()
+
+    def _stand(self) -> None:
+        """Stand the steppers beside each other where they fit, or in a column."""
+        self.setMinimumWidth(1)  # else what stands in a row could not be made narrower again
+        shown = [w for w in (self.knee, self.slope, self.bar) if not w.isHidden()]
+        need = sum(w.minimumSizeHint().width() + 12 for w in shown)
+        fits = self.width() >= need
+        way = QBoxLayout.Direction.LeftToRight if fits else QBoxLayout.Direction.TopToBottom
+        self._row.setDirection(way)
+
     def _refresh(self) -> None:
         setting = valve_setting(self._session)
         master = self._session.build.master
         for widget in (self.knee, self.slope, self.take_out):
             widget.setVisible(setting is not None)
+        self.fit.setVisible(setting is None and not T.stands_back)
+        self.bar.setVisible(isinstance(master, TwinMaster))
         if T.stands_back:
             self._words.hide()
             self.take_out.hide()
-        self.fit.setVisible(setting is None and not T.stands_back)
-        self.bar.setVisible(isinstance(master, TwinMaster))
+            self._stand()
         if isinstance(master, TwinMaster):
             shown = show(master.bar_offset.value, LENGTH, self._session.units)
             self.bar.set_value(shown, master.bar_offset.text)
