@@ -7,15 +7,17 @@ from pathlib import Path
 
 import pytest
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtGui import QKeySequence
+from PySide6.QtGui import QKeySequence, QPalette
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QDialog, QFileDialog
+from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QListWidget, QMenu
 
 from urgens.document import Build, edited
 from urgens.ui.frame.deeds import ALL_DEEDS, HAND_KEYS
 from urgens.ui.frame.dialogs import CommandFinder, KeyList
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.window import Window
+from urgens.ui.theme.switch import use_theme
+from urgens.ui.theme.tokens import DARK, LIGHT
 
 Opener = Callable[[Build], Window]
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -118,13 +120,55 @@ def test_a_command_is_found_by_typing(window: Window, dressed: QApplication) -> 
     def choose(dialog: QDialog) -> None:
         assert isinstance(dialog, CommandFinder)
         QTest.keyClicks(dialog.line, "ice road")
-        assert dialog.list.count() == 1
+        assert dialog.list.topLevelItemCount() == 1
         QTest.keyClick(dialog.line, Qt.Key.Key_Return)
 
     in_dialog(dressed, choose)
     QTest.keyClick(window, Qt.Key.Key_K, CTRL)
 
     assert window.session.solution.surface == 0.15
+
+
+def test_a_search_for_no_command_says_so_and_arrows_go_round(
+    window: Window, dressed: QApplication
+) -> None:
+    marked: list[int] = []
+
+    def search(dialog: QDialog) -> None:
+        assert isinstance(dialog, CommandFinder)
+        assert dialog.nothing.isHidden()
+        QTest.keyClick(dialog.line, Qt.Key.Key_Up)
+        marked.append(dialog.list.indexOfTopLevelItem(dialog.list.currentItem()))
+        marked.append(dialog.list.topLevelItemCount() - 1)
+        QTest.keyClicks(dialog.line, "carburettor")
+        assert dialog.nothing.isVisible()
+        QTest.keyClick(dialog.line, Qt.Key.Key_Return)
+        assert dialog.isVisible()  # nothing to do, so nothing is done
+        dialog.reject()
+
+    in_dialog(dressed, search)
+    QTest.keyClick(window, Qt.Key.Key_K, CTRL)
+
+    assert marked[0] == marked[1] > 0
+
+
+@pytest.mark.parametrize("dark", [False, True])
+def test_standard_widgets_have_the_colours_of_the_theme(dressed: QApplication, dark: bool) -> None:
+    use_theme(dressed, dark=dark)
+    tokens = DARK if dark else LIGHT
+    shown = QListWidget()
+    assert shown.palette().color(QPalette.ColorRole.Base).name() == tokens.sheet.lower()
+    assert shown.palette().color(QPalette.ColorRole.Text).name() == tokens.ink.lower()
+    assert dressed.testAttribute(Qt.ApplicationAttribute.AA_DontUseNativeDialogs)
+    use_theme(dressed, dark=False)
+
+
+def test_the_menu_fits_a_low_screen_in_one_column(window: Window) -> None:
+    menu = window.top.findChild(QMenu)
+    assert menu is not None
+    assert menu.sizeHint().height() < 700
+    under = [action.text() for action in menu.actions() if action.menu() is not None]
+    assert under == ["Open recent", "Take from another build", "Demo builds"]
 
 
 def test_the_list_of_keys_has_them_all(window: Window, dressed: QApplication) -> None:

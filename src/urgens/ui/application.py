@@ -9,6 +9,7 @@ from pathlib import Path
 from PySide6.QtCore import (
     QMessageLogContext,
     QStandardPaths,
+    Qt,
     QTimer,
     QtMsgType,
     qInstallMessageHandler,
@@ -35,6 +36,8 @@ def dress(application: QApplication) -> None:
     application.setDesktopFileName("urgens")
     application.setWindowIcon(QIcon(str(FOLDER / "urgens.svg")))
     application.setStyle("Fusion")
+    # Files are chosen in the theme of everything else.
+    application.setAttribute(Qt.ApplicationAttribute.AA_DontUseNativeDialogs)
     application.setFont(face(16))
     use_theme(application, dark=False)
 

@@ -7,10 +7,11 @@ from PySide6.QtGui import QAction, QKeyEvent
 from PySide6.QtWidgets import (
     QDialog,
     QGridLayout,
+    QHeaderView,
     QLineEdit,
-    QListWidget,
-    QListWidgetItem,
     QScrollArea,
+    QTreeWidget,
+    QTreeWidgetItem,
     QVBoxLayout,
     QWidget,
 )
@@ -29,11 +30,13 @@ class KeyList(QDialog):
         grid = QGridLayout(page)
         grid.setHorizontalSpacing(24)
         grid.setVerticalSpacing(6)
+        grid.setColumnStretch(1, 1)
         for index, (keys, words) in enumerate(self.rows):
-            label = plain_label(keys)
+            label, said = plain_label(keys), plain_label(words)
             label.setProperty("role", "heading")
-            grid.addWidget(label, index, 0)
-            grid.addWidget(plain_label(words), index, 1)
+            said.setWordWrap(True)
+            grid.addWidget(label, index, 0, Qt.AlignmentFlag.AlignTop)
+            grid.addWidget(said, index, 1)
         area = QScrollArea()
         area.setWidget(page)
         area.setWidgetResizable(True)
@@ -53,9 +56,18 @@ class CommandFinder(QDialog):
         self.line = QLineEdit()
         self.line.setPlaceholderText("what do you want to do?")
         self.line.setAccessibleName("Command")
-        self.list = QListWidget()
+        self.list = QTreeWidget()  # for its columns: what it does, and its key
+        self.list.setColumnCount(2)
+        self.list.setHeaderHidden(True)
+        self.list.setRootIsDecorated(False)
+        self.list.setAccessibleName("Commands")
+        self.list.header().setStretchLastSection(False)
+        self.list.header().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        self.list.header().setSectionResizeMode(1, QHeaderView.ResizeMode.ResizeToContents)
+        self.nothing = plain_label("No command has these words; try fewer letters.")
         column = QVBoxLayout(self)
         column.addWidget(self.line)
+        column.addWidget(self.nothing)
         column.addWidget(self.list)
         self.line.textChanged.connect(self._filter)
         self.line.returnPressed.connect(self._accept)
@@ -71,21 +83,28 @@ class CommandFinder(QDialog):
             title = action.text()
             if action.isEnabled() and all(word in title.lower() for word in wanted):
                 keys = action.shortcut().toString()
-                item = QListWidgetItem(f"{title}    {keys}" if keys else title)
-                item.setData(Qt.ItemDataRole.UserRole, index)
-                self.list.addItem(item)
-        self.list.setCurrentRow(0)
+                item = QTreeWidgetItem(self.list, [title, keys])
+                item.setData(0, Qt.ItemDataRole.UserRole, index)
+        self._mark(0)
+        self.nothing.setHidden(self.list.topLevelItemCount() > 0)
+
+    def _mark(self, index: int) -> None:
+        item = self.list.topLevelItem(index)
+        if item is not None:
+            self.list.setCurrentItem(item)
 
     def _accept(self) -> None:
         item = self.list.currentItem()
         if item is not None:
-            self.chosen = self._actions[item.data(Qt.ItemDataRole.UserRole)]
+            self.chosen = self._actions[item.data(0, Qt.ItemDataRole.UserRole)]
             self.accept()
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         if isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
             step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
-            if step is not None and self.list.count():
-                self.list.setCurrentRow((self.list.currentRow() + step) % self.list.count())
+            count = self.list.topLevelItemCount()
+            if step is not None and count:
+                now = self.list.indexOfTopLevelItem(self.list.currentItem())
+                self._mark((now + step) % count)
                 return True
         return super().eventFilter(watched, event)

@@ -18,6 +18,15 @@ from urgens.ui.frame.deeds import (
 )
 from urgens.ui.widgets.plain import button_words, point_out
 
+# What is in the menu, and under which word where it has a menu of its own.
+GROUPS = (
+    (FILE_DEEDS, ""),
+    (BORROW_DEEDS, "Take from another build"),
+    (DEMO_DEEDS, "Demo builds"),
+    (HELP_DEEDS, ""),
+    (LAST_DEEDS, ""),
+)
+
 
 def actions(window: QWidget, do: Callable[[Deed], None]) -> dict[str, QAction]:
     """Give the window an action for every deed; return them by the deeds' names."""
@@ -56,10 +65,11 @@ def build_menu(
     menu = QMenu(parent)
     files = menu.addMenu("Open recent")
     menu.aboutToShow.connect(lambda: _fill_recent(files, recent(), open_path))
-    for group in (FILE_DEEDS, BORROW_DEEDS, DEMO_DEEDS, HELP_DEEDS, LAST_DEEDS):
-        for deed in group:
-            menu.addAction(deeds[deed.name])
-        menu.addSeparator()
+    for group, under in GROUPS:
+        home = menu.addMenu(under) if under else menu  # so that the menu stays one column
+        home.addActions([deeds[deed.name] for deed in group])
+        if group is not BORROW_DEEDS:  # which has its place beside the demo builds
+            menu.addSeparator()
     return menu
 
 
