@@ -48,6 +48,25 @@ def test_solve_takes_load_case_surface_and_efforts(file: str, capsys: Any) -> No
     assert [press["effort"] for press in row["presses"]] == pytest.approx([40 * LBF, 300])
 
 
+def test_a_corner_the_road_cannot_give_is_refused_with_place_and_remedy(
+    file: str, tmp_path: Path, capsys: Any
+) -> None:
+    row = json.loads(Path(file).read_text(encoding="utf-8"))
+    row["targets"] = {**row.get("targets", {}), "surface": 0.8, "corner": 0.9}
+    fast = tmp_path / "fast.urgens.json"
+    fast.write_text(json.dumps(row), encoding="utf-8")
+
+    assert main(["solve", str(fast)]) == 2
+    said = capsys.readouterr().err
+    assert "targets.corner: 0.9 g to the side leaves no grip to brake with" in said
+    assert "write a number below 0.8" in said
+
+    row["targets"]["corner"] = 0.5
+    fast.write_text(json.dumps(row), encoding="utf-8")
+    assert main(["solve", str(fast)]) == 0
+    assert json.loads(capsys.readouterr().out)["corner"] is not None
+
+
 def test_check_tells_danger_by_its_exit_code(file: str, tmp_path: Path, capsys: Any) -> None:
     assert main(["check", file]) == 1
     assert capsys.readouterr().out.startswith("danger  rear-locks-first  “Empty, driver” on ")

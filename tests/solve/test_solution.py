@@ -247,6 +247,20 @@ def test_a_residual_valve_keeps_its_pressure(built: Built) -> None:
     assert barely[-1] == pytest.approx(min(kept, barely.max()))
 
 
+def test_an_outlet_s_residual_valve_keeps_its_pressure_like_one_in_the_line(built: Built) -> None:
+    """Both are check valves before the wheel: the higher keeps its pressure (common practice)."""
+
+    def kept(outlet: str, line: str | None) -> float:
+        valves = [] if line is None else [{"kind": "residual", "pressure": line}]
+        outlets = [{"circuit": "rear", "position": "end", "residual": outlet}]
+        solution = solve(built({"valves.rear": valves, "master.outlets": outlets}))
+        return float(trace(solution.system, 300.0, solution.standing).rear_pressure[-1] / 6894.757)
+
+    assert kept("12 psi", None) == pytest.approx(12.0, rel=1e-6)
+    assert kept("12 psi", "5 psi") == pytest.approx(12.0, rel=1e-6)
+    assert kept("5 psi", "15 psi") == pytest.approx(15.0, rel=1e-6)
+
+
 LAUNCH = {
     "stall_torque": "150 lbf.ft",
     "gear_ratio": 2.2,
@@ -257,9 +271,17 @@ LAUNCH = {
 
 
 @pytest.mark.parametrize("driven", ["rear", "front"])
-def test_the_hold_is_a_balance_of_free_bodies(built: Built, driven: str) -> None:
+@pytest.mark.parametrize("grips", [(1.0, 1.0), (0.6, 1.0), (1.0, 0.5)])
+def test_the_hold_is_a_balance_of_free_bodies(
+    built: Built, driven: str, grips: tuple[float, float]
+) -> None:
     """At the effort given, driven brakes and road force together make the driveline's torque."""
-    build = built({"vehicle.launch": {**LAUNCH, "driven": driven}, "targets.max_effort": "900 N"})
+    build = built(
+        {
+            "vehicle.launch": {**LAUNCH, "driven": driven}, "targets.max_effort": "900 N",
+            "front.tyre.grip": grips[0], "rear.tyre.grip": grips[1],
+        }
+    )  # fmt: skip
     held = solve(build).hold
     assert held is not None
     assert held.effort is not None
@@ -272,7 +294,8 @@ def test_the_hold_is_a_balance_of_free_bodies(built: Built, driven: str) -> None
         weights = second_way.loads(build, 0, 0.0, 0.0)
         radius = 14.1 * 0.0254
         mine, other = (rear, front) if driven == "rear" else (front, rear)
-        road = min(other, 0.8 * weights[0], 0.8 * weights[1])
+        tyres = [0.8 * grip * weight for grip, weight in zip(grips, weights, strict=True)]
+        road = min(other, *tyres)
         return mine * radius + radius * road - wanted
 
     assert held.driven_torque == pytest.approx(wanted)

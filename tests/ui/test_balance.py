@@ -95,6 +95,32 @@ def test_arrow_keys_move_the_handle_that_was_taken(window: Window) -> None:
     assert window.session.effort > effort
 
 
+def test_tab_goes_to_the_handles_of_the_plot_and_arrows_move_them(window: Window) -> None:
+    shown = window.station("Balance")
+    plane, effort = shown.pressures, window.session.effort
+    knee, slope = knee_of(window), window.session.build.valves.rear[0].slope
+    window.station("Balance").controls.knee.less.setFocus(Qt.FocusReason.TabFocusReason)
+    while not plane.hasFocus():
+        QTest.keyClick(window.focusWidget(), Qt.Key.Key_Tab, Qt.KeyboardModifier.ShiftModifier)
+    assert plane.slope.focused  # the last of the two, coming from behind
+    assert "slope" in plane.accessibleName()
+    QTest.keyClick(plane, Qt.Key.Key_Up)
+    assert window.session.build.valves.rear[0].slope == pytest.approx(slope + 0.01)
+
+    QTest.keyClick(plane, Qt.Key.Key_Tab, Qt.KeyboardModifier.ShiftModifier)
+    assert plane.knee.focused
+    assert not plane.slope.focused
+    QTest.keyClick(plane, Qt.Key.Key_Down)
+    assert knee_of(window) == pytest.approx(knee - 5)
+
+    QTest.keyClick(plane, Qt.Key.Key_Tab)
+    assert plane.slope.focused
+    QTest.keyClick(plane, Qt.Key.Key_Tab)
+    assert not plane.hasFocus()
+    assert not plane.slope.focused
+    assert window.session.effort == effort
+
+
 def test_dragging_the_slope(window: Window) -> None:
     plane = window.station("Balance").pressures
     at = plane.slope.pos()

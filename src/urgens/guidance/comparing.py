@@ -78,8 +78,8 @@ _FIGURES: tuple[_Figure, ...] = (
     ("Foot at first lock", FORCE, "", 0, lambda c: c.at_lock("effort")),
     ("Deceleration at first lock", None, "g", 2, lambda c: c.at_lock("z")),
     ("Grip used there", None, "%", 0, lambda c: 100 * c.at_lock("efficiency")),
-    ("One half lost leaves", None, "m/s²", 2, lambda c: _known(c.half_lost)),
+    ("One half lost leaves", None, "g", 2, lambda c: _known(c.half_lost)),
     ("Pedal left then", LENGTH, "", 0, lambda c: _known(c.half_lost_height)),
-    ("Booster lost leaves", None, "m/s²", 2, lambda c: _known(c.booster_lost)),
+    ("Booster lost leaves", None, "g", 2, lambda c: _known(c.booster_lost)),
     ("Foot that holds the launch", FORCE, "", 0, _hold),
 )

@@ -6,15 +6,14 @@ import numpy as np
 
 from urgens.document.cylinders.tandem import TandemMaster
 from urgens.document.cylinders.twin import TwinMaster
-from urgens.physics.atmosphere import GRAVITY
-from urgens.physics.standards import FAILED_DECELERATION
+from urgens.physics.standards import FAILED_Z
 from urgens.quantity import FORCE, LENGTH, Units, UnitSystem, show
 from urgens.solve import Solution
 
 
 @dataclass(frozen=True)
 class LostHalf:
-    """One half lost: its name, what happens, what is left [m/s²], the pad's travel [m] or NaN.
+    """One half lost: its name, what happens, what is left [g], the pad's travel [m] or NaN.
 
     `shut_travel` is the pad's where a shuttle shuts the line, None where none does.
     """
@@ -34,13 +33,13 @@ def lost_halves(solution: Solution, units: Units | UnitSystem) -> tuple[LostHalf
     found = []
     for index, half in enumerate(solution.half_failed):
         shut = None if half.shut_travel is None else float(half.shut_travel[solution.case])
-        left = float(half.z[solution.case]) * GRAVITY
+        left = float(half.z[solution.case])
         found.append(
             LostHalf(
                 name=_name(solution, index),
                 steps=_steps(solution, index, units),
                 left=left,
-                meets_rule=left >= FAILED_DECELERATION,
+                meets_rule=left >= FAILED_Z,
                 travel=float(half.pedal_travel[solution.case]),
                 shut_travel=shut,
             )

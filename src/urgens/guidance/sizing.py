@@ -19,8 +19,7 @@ from urgens.guidance.practice import (
 )
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
-from urgens.physics.atmosphere import GRAVITY
-from urgens.physics.standards import FAILED_DECELERATION
+from urgens.physics.standards import FAILED_Z
 from urgens.physics.vehicle import demand
 from urgens.solve import Solution
 from urgens.solve.effort import run_out_effort
@@ -179,16 +178,16 @@ def booster_lost_weak(solution: Solution, words: Words) -> Iterator[Finding]:
     lost = replace(solution.system, booster=replace(solution.system.booster, assist_limit=0.0))
     standing = lost.case(0)
     forces = axle_forces(lost, pushrod_force(lost, lost.max_effort), standing)
-    left = float(demand(*forces, standing)) * GRAVITY
-    if left >= FAILED_DECELERATION:
+    left = float(demand(*forces, standing))
+    if left >= FAILED_Z:
         return
     yield Finding(
         code="booster-lost-weak",
         severity=Severity.WARNING,
         message=f"With the booster lost, {words.force(solution.max_effort)} of foot asks for "
-        f"{left:.2f} m/s²; 2.44 m/s² is what the rule keeps.",
+        f"{left:.2f} g; {FAILED_Z:.2f} g is what the rule keeps.",
         why="The pedal ratio and the bore were chosen for assist that is then gone.",
-        basis="UN Regulation No. 13-H, Annex 3 (from memory), for your own comparison",
+        basis="UN Regulation No. 13-H, Annex 3 (from memory): 2.44 m/s², for your own comparison",
         where="booster",
     )
 

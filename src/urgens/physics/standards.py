@@ -5,6 +5,7 @@ from typing import NamedTuple
 import numpy as np
 
 from urgens.physics.arrays import Array, Bools, Floats
+from urgens.physics.atmosphere import GRAVITY
 
 ADHESION_RANGE = (0.2, 0.8)  # [-], UN R13-H Annex 5 (from memory)
 DECELERATION_RANGE = (0.15, 0.8)  # [g], UN R13-H Annex 5 (from memory)
@@ -47,6 +48,7 @@ TRUCKS = AdhesionRule("UN R13", "UN Regulation No. 13, Annex 10 (from memory)", 
 
 
 FAILED_DECELERATION = 2.44  # m/s², UN R13-H Annex 3, half system or booster lost (from memory)
+FAILED_Z = FAILED_DECELERATION / GRAVITY  # the same [g]
 SERVICE_DECELERATION = 6.43  # m/s², UN R13-H Annex 3, service brake (from memory)
 
 

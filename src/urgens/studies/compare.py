@@ -3,7 +3,6 @@
 from dataclasses import dataclass, replace
 
 from urgens.document import Build, with_setup
-from urgens.physics.atmosphere import GRAVITY
 from urgens.solve.effort import effort_for
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import AxleName
@@ -45,19 +44,19 @@ class Column:
 
     @property
     def booster_lost(self) -> float | None:
-        """The deceleration the greatest effort leaves without assist [m/s2], None without one."""
+        """The deceleration the greatest effort leaves without assist [g], None without one."""
         made, solution = self.made, self.solution
         if solution.build.booster.kind == "none":
             return None
         lost = replace(made, booster=replace(made.booster, assist_limit=0.0))
         pressed = press(lost, lost.max_effort, solution.standing, solution.surface)
-        return float(pressed.achieved_z) * GRAVITY
+        return float(pressed.achieved_z)
 
     @property
     def half_lost(self) -> float | None:
-        """The deceleration that the worse half leaves [m/s2], None on a single circuit."""
+        """The deceleration that the worse half leaves [g], None on a single circuit."""
         at = self.solution.case
-        left = [float(half.z[at]) * GRAVITY for half in self.solution.half_failed]
+        left = [float(half.z[at]) for half in self.solution.half_failed]
         return min(left, default=None)
 
     @property

@@ -38,6 +38,7 @@ class KeyList(QDialog):
             grid.addWidget(label, index, 0, Qt.AlignmentFlag.AlignTop)
             grid.addWidget(said, index, 1)
         area = QScrollArea()
+        area.setAccessibleName("Keys and what they do")
         area.setWidget(page)
         area.setWidgetResizable(True)
         column = QVBoxLayout(self)

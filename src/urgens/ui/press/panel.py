@@ -24,7 +24,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.painted import Painted
-from urgens.ui.widgets.plain import plain_label, tip
+from urgens.ui.widgets.plain import plain_label, point_out
 
 HINT = "drag the pad  ·  ↑ ↓  ·  type"
 ROOMY = 620  # px of height, from which there is room for a hint
@@ -107,7 +107,7 @@ class PressPanel(QFrame):
         self.grip = Grip(session)
         self.verdict = VerdictView(session)
         self.nearer = QPushButton("Come nearer  =")
-        self.nearer.setToolTip(tip("As large as before, with bar, stations and reasons"))
+        point_out(self.nearer, "As large as before, with bar, stations and reasons")
         self.nearer.setVisible(T.stands_back)
         self._lay_out()
         session.press_changed.connect(self._refresh)

@@ -47,6 +47,7 @@ class ChangedPage(Page):
             self._add_row(inner, row, change)
         self._grid.setRowStretch(len(CHANGES) + 1, 1)
         area = QScrollArea()
+        area.setAccessibleName("What changed, to be scrolled")
         area.setWidgetResizable(True)
         area.setWidget(inner)
         body = QHBoxLayout(self)

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 import numpy as np
 from PySide6.QtCore import QPointF, Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QFocusEvent, QKeyEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.solve import AxleName
@@ -31,6 +31,7 @@ from urgens.ui.widgets.handle import Handle
 from urgens.ui.widgets.markers import Marker, Shape
 from urgens.ui.widgets.plane import CACHED, Plane
 
+TITLE = "Rear line pressure against front line pressure"
 SLOPE_AT = 0.9  # of the line: where the slope's handle sits
 
 
@@ -38,7 +39,7 @@ class PressurePlane(Plane):
     """The plane the valve is set in."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__("Rear line pressure against front line pressure", parent)
+        super().__init__(TITLE, parent)
         self._session = session
         self._setting: ValveSetting | None = None
         self._curves: PressureCurves | None = None
@@ -124,6 +125,8 @@ class PressurePlane(Plane):
         for item in (self.knee, self._guide):
             item.setVisible(reached)
         self.slope.setVisible(reached and setting is not None and setting.kind.has_slope)
+        by_tab = Qt.FocusPolicy.StrongFocus if reached else Qt.FocusPolicy.ClickFocus
+        self.setFocusPolicy(by_tab)
         if setting is None or not reached:
             return
         (_, right), (_, top) = self.box.viewRange()
@@ -178,8 +181,43 @@ class PressurePlane(Plane):
     def _focus(self) -> None:
         """Let the arrow keys move the handle that is taken hold of."""
         self.setFocus()
-        for handle in (self.knee, self.slope):
-            handle.set_focused(handle is self.sender())
+        self._hold(self.knee if self.sender() is self.knee else self.slope)
+
+    def _hold(self, held: Handle | None) -> None:
+        for handle, name in ((self.knee, "knee"), (self.slope, "slope")):
+            handle.set_focused(handle is held)
+            if handle is held:
+                self.setAccessibleName(f"{TITLE}; the {name}'s handle, arrow keys move it")
+        if held is None:
+            self.setAccessibleName(TITLE)
+
+    @property
+    def _shown(self) -> list[Handle]:
+        return [handle for handle in (self.knee, self.slope) if handle.isVisible()]
+
+    def focusInEvent(self, event: QFocusEvent) -> None:
+        super().focusInEvent(event)
+        ends = {Qt.FocusReason.TabFocusReason: 0, Qt.FocusReason.BacktabFocusReason: -1}
+        if event.reason() in ends and self._shown:
+            self._hold(self._shown[ends[event.reason()]])
+
+    def focusOutEvent(self, event: QFocusEvent) -> None:
+        super().focusOutEvent(event)
+        if event.reason() not in (
+            Qt.FocusReason.ActiveWindowFocusReason,
+            Qt.FocusReason.PopupFocusReason,
+        ):
+            self._hold(None)
+
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        """Go from handle to handle before leaving the plot."""
+        shown = self._shown
+        held = next((i for i, handle in enumerate(shown) if handle.focused), None)
+        to = None if held is None else held + (1 if forward else -1)
+        if to is None or not 0 <= to < len(shown):
+            return bool(super().focusNextPrevChild(forward))
+        self._hold(shown[to])
+        return True
 
     def _let_go(self) -> None:
         if self._curves is not None:
@@ -204,8 +242,7 @@ class PressurePlane(Plane):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         steps = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}.get(Qt.Key(event.key()))
         if event.key() == Qt.Key.Key_Escape and (self.knee.focused or self.slope.focused):
-            self.knee.set_focused(False)
-            self.slope.set_focused(False)
+            self._hold(None)
         elif steps is not None and self._setting is not None and self.knee.focused:
             change = knee_stepped(self._session, self._setting, steps)
             if change is not None:

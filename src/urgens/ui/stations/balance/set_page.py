@@ -80,6 +80,7 @@ class SetPage(Page):
         right.addSpacing(10)
         right.addWidget(worded("Which axle locks first, at what foot", "heading"))
         area = QScrollArea()
+        area.setAccessibleName("Which axle locks first, to be scrolled")
         area.setWidgetResizable(True)
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         area.setWidget(self.locks)

@@ -142,6 +142,7 @@ class MeasureStation(Station):
 
     def _still_open(self) -> QVBoxLayout:
         area = QScrollArea()
+        area.setAccessibleName("Still to settle, to be scrolled")
         area.setWidgetResizable(True)
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         area.setWidget(self.settle)

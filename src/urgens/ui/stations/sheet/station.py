@@ -132,6 +132,7 @@ class SheetStation(Station):
                 button.setProperty("role", "primary")
             head.addWidget(button)
         area = QScrollArea()
+        area.setAccessibleName("The sheet, to be scrolled")
         area.setWidgetResizable(True)
         area.setWidget(self.page)
         column = QVBoxLayout(self)

@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from urgens.document.cylinders.tandem import TandemMaster
 from urgens.guidance.half_lost import LostHalf, dead_is_primary, lost_halves
 from urgens.physics.axle import AXLES, Axle
-from urgens.physics.standards import FAILED_DECELERATION
+from urgens.physics.standards import FAILED_Z
 from urgens.physics.vehicle import Standing
 from urgens.quantity import LENGTH, show
 from urgens.solve import Solution, System
@@ -21,7 +21,7 @@ from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 
 GAP = 28.0  # px between the two halves
-MOST_DECELERATION = 8.0  # m/s² at the end of its bar
+MOST_Z = 0.8  # g at the end of its bar
 
 
 def _at(solution: Solution) -> tuple[System, Standing, float]:
@@ -193,20 +193,20 @@ class HalfBoard(Painted):
         color = T.ink if good else T.danger
         write(painter, "Deceleration left", QPointF(box.left(), box.top() + 16), size=16,
               color=T.ink)  # fmt: skip
-        write(painter, f"{half.left:.2f} m/s²", QPointF(box.right(), box.top() + 18), size=22,
+        write(painter, f"{half.left:.2f} g", QPointF(box.right(), box.top() + 18), size=22,
               weight=700, color=color, side="right")  # fmt: skip
         bar = QRectF(box.left(), box.top() + 28, box.width(), 14)
         painter.fillRect(bar, QColor(T.band))
-        share = min(half.left / MOST_DECELERATION, 1.0)
+        share = min(half.left / MOST_Z, 1.0)
         painter.fillRect(
             QRectF(bar.left(), bar.top(), bar.width() * share, 14),
             QColor(T.good if good else T.danger),
         )
-        x = bar.left() + bar.width() * FAILED_DECELERATION / MOST_DECELERATION
+        x = bar.left() + bar.width() * FAILED_Z / MOST_Z
         painter.setPen(pen(T.ink, 3))
         painter.drawLine(QPointF(x, bar.top() - 4), QPointF(x, bar.bottom() + 4))
         at = QPointF(x - 2, box.top() + 60)
-        write(painter, "2.44 asked by UN R13-H", at, size=15)
+        write(painter, f"{FAILED_Z:.2f} asked by UN R13-H", at, size=15)
         if np.isnan(half.travel):
             words = "had the pedal not met the floor"
             below = QPointF(box.left(), at.y() + 19)

@@ -53,7 +53,8 @@ class HalfPage(Page):
         self.column.addSpacing(8)
         self.rule = wrapped(
             words="Rule for comparison: UN Regulation No. 13-H, Annex 3 (from memory): with a half "
-            "lost at least 2.44 m/s² at no more than 500 N. It says nothing of your local rules."
+            "lost at least 2.44 m/s², which is 0.25 g, at no more than 500 N. It says nothing of "
+            "your local rules."
         )
         self.column.addWidget(self.rule)
         self.column.addStretch()
@@ -86,7 +87,7 @@ class HalfPage(Page):
         if gone:
             return f"{' and '.join(gone)}: no pedal left"
         worst = min(halves, key=lambda half: half.left)
-        return f"{worst.name.lower()} is the worse: {worst.left:.2f} m/s² left"
+        return f"{worst.name.lower()} is the worse: {worst.left:.2f} g left"
 
     def show_figures(self) -> None:
         """Show the build as it is now."""

@@ -68,6 +68,7 @@ class LaunchPage(Page):
         self.figures.refresh()
         self.view.update()
         self.give.setVisible(launch is None)
+        self.said.setVisible(launch is not None)  # else the drawing's place says it
         self.axles.setVisible(launch is not None)
         self.figures.setVisible(launch is not None)
         if launch is None or held is None:
