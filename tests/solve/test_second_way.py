@@ -10,7 +10,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
-from tests.builds import pickup_with
+from tests.builds import bed, pickup_with
 from tests.solve import second_way
 from tests.strategies import documents
 from urgens.document import loads
@@ -83,6 +83,20 @@ def test_first_lock_agrees_with_scipy(document: dict[str, Any]) -> None:
             continue
         root = brentq(over_at, effort - near, effort + near)
         assert effort == pytest.approx(root, rel=1e-6, abs=1e-9)
+
+
+def test_a_lock_is_found_as_well_where_its_step_is_long_and_steep() -> None:
+    """A quarter of the foot's way is one step, whose end is far above the first lock."""
+    build = bed("steep")
+    solution = solve(build)
+    effort = float(solution.lock.effort[0, 0])
+    closing = second_way.rolling_closing(build, 0)
+
+    def over_at(tried: float) -> float:
+        forces = second_way.axle_forces(build, 0, tried, 0.0, closing)
+        return second_way.over(build, 0, forces, solution.surfaces[0])
+
+    assert effort == pytest.approx(brentq(over_at, 0.9 * effort, 1.1 * effort), rel=1e-7)
 
 
 @DRAWN

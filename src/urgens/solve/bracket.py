@@ -8,7 +8,7 @@ from urgens.physics.arrays import Array, Bools
 
 MOST_STEPS = 200
 PATIENT = 16  # steps; what is not found by then is a jump, and halving follows it fastest
-EXACT = 1e-9  # of the bracket's first span of values; closer than that is a root
+EXACT = 1e-11  # of the bracket's first span of values; closer than that is a root
 
 NARROW = 4.0 * np.finfo(float).eps  # of the larger end; a jump is followed as far as this
 
