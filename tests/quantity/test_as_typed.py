@@ -118,6 +118,13 @@ def test_anything_typed_is_a_figure_or_refused(typed: str) -> None:
     assert completed(kept, LENGTH, UnitSystem.METRIC) == kept
 
 
+@pytest.mark.parametrize("pasted", ["1" + "-" * 10_000 + "1", "1" + "+1" * 20_000, "(" * 5_000])
+def test_what_is_too_deep_for_a_sum_is_none(pasted: str) -> None:
+    assert number_of(pasted) is None
+    with pytest.raises(QuantityError):
+        completed(pasted, LENGTH, UnitSystem.INCH)
+
+
 @given(st.integers(-99, 99), st.integers(1, 99), st.sampled_from("+-*/"))
 def test_sums_come_to_what_python_says(one: int, other: int, sign: str) -> None:
     expected = {"+": one + other, "-": one - other, "*": one * other, "/": one / other}[sign]

@@ -121,6 +121,17 @@ def test_tab_goes_to_the_handles_of_the_plot_and_arrows_move_them(window: Window
     assert window.session.effort == effort
 
 
+def test_a_pasted_page_is_refused_in_few_words(window: Window) -> None:
+    label, before = window.station("Balance").controls.slope.label, window.session.build
+    QTest.mouseClick(label, Qt.MouseButton.LeftButton)
+    label.editor.setText("1" + "-" * 10_000 + "1")
+    QTest.keyClick(label.editor, Qt.Key.Key_Return)
+    assert "is not a number" in label.error or "…" in label.error
+    assert "letters" in label.error  # how many are left out
+    assert len(label.error) < 500
+    assert window.session.build == before
+
+
 def test_dragging_the_slope(window: Window) -> None:
     plane = window.station("Balance").pressures
     at = plane.slope.pos()

@@ -1,6 +1,7 @@
 """A small screen: every page has room, the press is a strip that opens over the bench."""
 
 from collections.abc import Callable
+from typing import Any
 
 import pytest
 from PySide6.QtCore import QPoint, Qt
@@ -27,9 +28,14 @@ def scrolled(widget: QWidget) -> bool:
 
 
 @pytest.mark.parametrize("name", demo_names())
-def test_every_page_has_room_in_the_smallest_window(open_window: Opener, name: str) -> None:
+def test_every_page_has_room_in_the_smallest_window(
+    open_window: Opener, qtbot: Any, name: str
+) -> None:
     window = open_window(bed(name))
     window.resize(*SMALLEST)
+    if window.finding_line.finding is not None and window.finding_line.finding.chosen:
+        # What to fit is worked out meanwhile, and makes the line under the bench taller.
+        qtbot.waitUntil(window.finding_line.fix.isVisible, timeout=20_000)
     assert (window.width(), window.height()) == SMALLEST == (1024, 700)
     for kind in STATIONS:
         window.show_station(kind.name)
@@ -55,6 +61,30 @@ def test_no_button_of_the_frame_is_cut(open_window: Opener) -> None:
         if button.isVisible():
             right = button.mapTo(window, QPoint(button.width(), 0)).x()
             assert right <= window.width()
+
+
+@pytest.mark.parametrize("far", [False, True])
+def test_what_to_fit_leaves_the_finding_its_room(
+    open_window: Opener, qtbot: Any, far: bool
+) -> None:
+    window = open_window(bed("library"))
+    if far:
+        window.stand_back()
+    else:
+        window.resize(*SMALLEST)
+    line = window.finding_line
+    qtbot.waitUntil(line.fix.isVisible, timeout=20_000)
+    QTest.qWait(20)
+    assert line.message.width() > 400
+    assert line.height() < 100
+    whole = line.fix.accessibleName()
+    assert whole.startswith("Fit: load-sensing valve, ")
+    assert "slope" in whole
+    assert line.fix.text().endswith("…")
+    assert whole in line.fix.toolTip()
+    for part in (line.count, line.fix, line.message):
+        middle = part.geometry().center().y()
+        assert middle == pytest.approx(line.height() / 2, abs=2)
 
 
 def test_the_press_opens_over_the_bench_and_goes_again(open_window: Opener) -> None:

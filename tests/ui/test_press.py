@@ -110,16 +110,17 @@ def test_letters_do_nothing_while_something_is_typed(window: Window) -> None:
 
 
 @pytest.mark.parametrize(
-    ("surface", "pounds", "outcome", "heading"),
+    ("surface", "pounds", "outcome", "heading", "brief"),
     [
-        (0.9, 60, Outcome.REAR_FIRST, "Rear locks first: it spins"),
-        (0.9, 70, Outcome.REAR_LOCKED, "Rear locked: it spins"),
-        (0.15, 10, Outcome.FRONT_FIRST, "Front locks first"),
-        (0.15, 17.2, Outcome.FRONT_LOCKED, "Front locked: no steering"),
+        (0.9, 60, Outcome.REAR_FIRST, "Rear locks first: it spins", "rear first"),
+        (0.9, 70, Outcome.REAR_LOCKED, "Rear locked: it spins", "rear locked"),
+        (0.15, 10, Outcome.FRONT_FIRST, "Front locks first", "front first"),
+        (0.15, 17.2, Outcome.FRONT_LOCKED, "Front locked: no steering", "front locked"),
+        (0.15, 112, Outcome.FRONT_LOCKED, "Front and rear locked", "both locked"),
     ],
 )
 def test_the_verdict_has_words_for_each_state(
-    window: Window, surface: float, pounds: float, outcome: Outcome, heading: str
+    window: Window, surface: float, pounds: float, outcome: Outcome, heading: str, brief: str
 ) -> None:
     session = window.session
     session.set_surface(surface)
@@ -127,6 +128,7 @@ def test_the_verdict_has_words_for_each_state(
     said = verdict(session.solution, session.presses, session.units)
 
     assert (said.outcome, said.heading) == (outcome, heading)
+    assert " ".join(said.brief) == brief  # what the strip of a narrow window has room for
     assert window.press.verdict.accessibleName() == f"{heading}: {said.detail}"
     over = pounds - float(session.solution.lock.effort[0, session.solution.road]) / LBF
     margin = f"let off {over:.0f} lbf to roll" if over > 0 else f"{-over:.0f} lbf more foot; "

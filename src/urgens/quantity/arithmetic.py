@@ -18,7 +18,7 @@ _DOES = {
     ast.Mult: operator.mul,
     ast.Div: operator.truediv,
 }
-LONGEST = 60  # characters
+LONGEST = 60  # characters of a sum; what is pasted can be too deep to be read as one
 
 
 def completed(typed: str, kind: Kind, units: Units | UnitSystem) -> str:
@@ -58,7 +58,7 @@ def number_of(typed: str) -> float | None:
 
 def _worked_out(text: str, unit: str) -> str | None:
     found = _SUM.fullmatch(with_plain_fractions(text))
-    if found is None or len(text) > LONGEST:
+    if found is None:
         return None
     value = _value(found["sum"])
     return None if value is None else f"{value:.9g} {found['unit'] or unit}"
@@ -66,6 +66,8 @@ def _worked_out(text: str, unit: str) -> str | None:
 
 def _value(written: str) -> float | None:
     """Return what a sum comes to, None where it is none."""
+    if len(written) > LONGEST:
+        return None
     plain = _MIXED.sub(r"(\1+\2)", written)
     plain = plain.replace("×", "*").replace("·", "*").replace("−", "-")
     try:

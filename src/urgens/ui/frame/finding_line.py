@@ -1,7 +1,7 @@
 """The line at the bottom: what there is to say, why, and the one thing to do."""
 
 from PySide6.QtCore import QPointF, Qt, QTimer, Signal
-from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent, QShowEvent
+from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from urgens.document import Build
@@ -10,13 +10,14 @@ from urgens.guidance.finding import Fix
 from urgens.guidance.recommending import recommended
 from urgens.quantity import Units
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import button_words, plain_label, point_out
 from urgens.ui.widgets.sentence import Sentence
 
 HEIGHT = 52
+ROOM, LEAST = 830, 220  # px that the rest of the line has first, and that a fix has at least
 QUIET = 400  # ms without an edit before what to propose is worked out
 NOTHING_FOUND = (
     "in what is computed here. Figures do not prove brakes: have them checked, and prove them "
@@ -46,7 +47,8 @@ class FindingLine(QWidget):
         self.setFixedHeight(round(HEIGHT * T.scale))
         self._word = plain_label()
         self.message = Sentence()
-        self.message.height_wanted.connect(self._fit)
+        # Queued: a height set while the row is laid out would leave half of it as it was.
+        self.message.height_wanted.connect(self._fit, Qt.ConnectionType.QueuedConnection)
         self.count = plain_label()
         self.count.setProperty("role", "muted")
         self.next = QPushButton("Next")
@@ -56,7 +58,6 @@ class FindingLine(QWidget):
         self.show_place.clicked.connect(self._ask_to_show)
         self.fix = QPushButton("Mend it")  # until it has something to do, which it then names
         self.fix.setProperty("role", "primary")
-        point_out(self.fix, "Shift+F; can be undone")
         self.fix.clicked.connect(self.apply_fix)
         row = QHBoxLayout(self)
         row.setContentsMargins(round(44 * T.scale), 4, 20, 4)
@@ -180,8 +181,15 @@ class FindingLine(QWidget):
     def _show_fix(self) -> None:
         fix = self._fix
         self.fix.setVisible(fix is not None)
-        if fix is not None:
-            self.fix.setText(button_words(fix.label))
+        if fix is None:
+            return
+        room = round(max(self.width() - ROOM * T.scale, LEAST * T.scale))
+        fits = metrics(round(16 * T.scale), 600).elidedText(
+            fix.label, Qt.TextElideMode.ElideRight, room
+        )
+        self.fix.setText(button_words(fits))
+        self.fix.setAccessibleName(fix.label)
+        point_out(self.fix, f"{fix.label}\nShift+F; can be undone")
 
     def _say(self, word: str, color: str, message: str, why: str) -> None:
         self._word.setText(word)
@@ -191,6 +199,11 @@ class FindingLine(QWidget):
     def _fit(self, height: int) -> None:
         if height != self.height():
             self.setFixedHeight(max(height, round(HEIGHT * T.scale)))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if event.size().width() != event.oldSize().width():
+            self._show_fix()
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)

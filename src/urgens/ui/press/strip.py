@@ -81,9 +81,7 @@ class _Readings(Painted):
             severity_mark(painter, None, at, 9)
         else:
             disc(painter, at, 9)
-        words = {Outcome.NOTHING: ("nothing", "locks")}.get(said.outcome)
-        words = words or (("rear", "first") if bad else ("front", "first"))
-        for line, word in enumerate(words):
+        for line, word in enumerate(said.brief):
             place = at + QPointF(0, 30 + 17 * line)
             color = T.danger if bad else T.ink
             write(painter, word, place, weight=600, color=color, side="middle")

@@ -17,6 +17,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QLabel, QLineEdit, QSizePolicy, QWidget
 
 from urgens.document import BuildErrors
+from urgens.document.errors import plainly
 from urgens.quantity import QuantityError, Shown
 from urgens.ui.theme.paint import T, face, metrics, pen, width
 from urgens.ui.widgets.painted import Painted
@@ -302,7 +303,9 @@ class DimensionLabel(Painted):
     def _show_error(self, words: str) -> None:
         window = self.window()
         self._clear_error()
-        label = plain_label(words, window)
+        # What was pasted is quoted, its middle left out where it is long.
+        said = "\n".join(plainly(line) for line in words.split("\n"))
+        label = plain_label(said, window)
         label.setProperty("role", "error")
         label.setWordWrap(True)
         label.setFixedWidth(min(420, window.width() - 24))

@@ -52,9 +52,9 @@ class HalfPage(Page):
         self.column.addWidget(self.figures)
         self.column.addSpacing(8)
         self.rule = wrapped(
-            words="Rule for comparison: UN Regulation No. 13-H, Annex 3 (from memory): with a half "
-            "lost at least 2.44 m/s², which is 0.25 g, at no more than 500 N. It says nothing of "
-            "your local rules."
+            words="Rule for comparison: UN Regulation No. 13-H, Annex 3, for cars and light vans "
+            "(from memory): with a half lost at least 2.44 m/s², which is 0.25 g, at no more than "
+            "500 N. It says nothing of your local rules."
         )
         self.column.addWidget(self.rule)
         self.column.addStretch()
