@@ -33,7 +33,7 @@ def crossing(
     """
     low, high = np.array(low, dtype=float), np.array(high, dtype=float)
     near = exact * (above - below)
-    narrow = NARROW * np.maximum(np.abs(low), np.abs(high)) + (exact - EXACT) * (high - low)
+    narrow = NARROW * np.maximum(np.abs(low), np.abs(high)) + max(exact - EXACT, 0.0) * (high - low)
     rose = np.zeros(low.shape, dtype=np.int8)  # which end moved last: 1 high, -1 low, 0 none yet
     for step in range(MOST_STEPS):
         open_ = (above > near) & (high - low > narrow)
