@@ -14,7 +14,7 @@ from urgens.guidance import findings
 from urgens.physics.valve_law import LoadSensingLaw, ReducingLaw
 from urgens.quantity import UnitSystem
 from urgens.solve import AxleName, Solution, solve
-from urgens.solve.press import rolling, sliding
+from urgens.solve.ball import rolling, sliding
 from urgens.studies.knees_by_load import lever_state
 from urgens.studies.valve_stages import loop, stages
 

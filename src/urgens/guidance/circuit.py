@@ -15,8 +15,9 @@ from urgens.guidance.words import COMMON_PRACTICE, Words, listed
 from urgens.physics.axle import AXLES, Axle
 from urgens.physics.valve_law import InertiaSensingLaw, ValveLaw
 from urgens.solve import Solution
+from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
-from urgens.solve.press import felt_rolling, rolling
+from urgens.solve.press import felt_rolling
 
 
 def _reducing(valves: tuple[Valve, ...]) -> list[int]:

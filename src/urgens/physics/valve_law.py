@@ -161,6 +161,18 @@ class LoadSensingLaw(_WithKnee):
             rear_load, self.light, self.heavy, self.light_knee, self.heavy_knee
         )
 
+    def slanted(self, inlet: Floats) -> tuple[Array, Array]:
+        """Return the outlet pressure at no load [Pa], and its rise with the load [Pa/N].
+
+        inlet: [Pa].
+        While it reduces and its knee is between its two points.
+        Source: `outlet`, a straight line in the load there.
+        """
+        rise = np.subtract(self.heavy_knee, self.light_knee) / np.subtract(self.heavy, self.light)
+        share = np.subtract(1.0, self.slope)
+        at_none = share * (self.light_knee - rise * self.light) + self.slope * np.asarray(inlet)
+        return np.asarray(at_none), np.asarray(share * rise)
+
     def _at(self, felt: Felt) -> tuple[Floats, Floats]:
         return self.knee_at(felt.now if self.feels_load else felt.still), self.slope
 

@@ -4,7 +4,7 @@ Source: force and moment balance of the braked vehicle, as in Gillespie, Fundame
 Dynamics, chapter 3, and Limpert, Brake Design and Safety (both from memory).
 """
 
-from collections.abc import Callable
+from collections.abc import Sequence
 from typing import NamedTuple
 
 import numpy as np
@@ -137,22 +137,8 @@ def achieved(
     A rear that leaves the ground ends it, however much more the road gives.
     Source: force balance with each axle's force limited to its coefficient times its load.
     """
-    weight, transfer = standing.weight, standing.transfer
-    front_mu, rear_mu = (kept * surface * one for one in (standing.front_grip, standing.rear_grip))
-    front_still = standing.front_weight + standing.front_press
-    rear_still = standing.rear_weight + standing.rear_press
-    pitches = np.less(front_mu * transfer, 1.0)  # else the vehicle tips before the front slides
-    left = np.where(pitches, 1.0 - front_mu * transfer, 1.0)
-    slides = (front_mu * front_still + rear_force) / (weight * left)
-    rear_only = (front_force + rear_mu * rear_still) / (weight * (1.0 + rear_mu * transfer))
-    states = States(
-        rolling=demand(front_force, rear_force, standing),
-        front_only=np.where(pitches, slides, np.inf),
-        # A lifted rear passes nothing on, and the whole load stands on the front.
-        rear_only=np.where(rear_only > standing.lifts, front_force / weight, rear_only),
-        both=attainable(standing, kept * surface),
-    )
-    return consistent(states, lambda _: (front_force, rear_force), standing, surface)
+    found = states(front_force, rear_force, standing, surface, kept)
+    return consistent(found, [(front_force, rear_force)] * 3, standing, surface)
 
 
 class States(NamedTuple):
@@ -164,28 +150,57 @@ class States(NamedTuple):
     both: Array
 
 
+def states(
+    front_force: Floats,
+    rear_force: Floats,
+    standing: Standing,
+    surface: Floats,
+    kept: Floats = 1.0,
+    fall: Floats = 0.0,
+) -> States:
+    """Return the decelerations of the four states, whichever of them there is.
+
+    front_force, rear_force, standing, surface, kept: as in `achieved` [N, -]; fall: what the rear
+    force loses for each g, where a valve behind feels the load [N].
+    Source: `achieved`.
+    """
+    weight, transfer = standing.weight, standing.transfer
+    front_mu, rear_mu = (kept * surface * one for one in (standing.front_grip, standing.rear_grip))
+    front_still = standing.front_weight + standing.front_press
+    rear_still = standing.rear_weight + standing.rear_press
+    pitches = np.less(front_mu * transfer, 1.0)  # else the vehicle tips before the front slides
+    left = np.where(pitches, 1.0 - front_mu * transfer, 1.0)
+    slides = (front_mu * front_still + rear_force) / (weight * left + fall)
+    rear_only = (front_force + rear_mu * rear_still) / (weight * (1.0 + rear_mu * transfer))
+    return States(
+        rolling=np.asarray((front_force + rear_force) / (weight + fall)),
+        front_only=np.where(pitches, slides, np.inf),
+        # A lifted rear passes nothing on, and the whole load stands on the front.
+        rear_only=np.where(rear_only > standing.lifts, front_force / weight, rear_only),
+        both=attainable(standing, kept * surface),
+    )
+
+
 def consistent(
     states: States,
-    forces: Callable[[Array], tuple[Floats, Floats]],
+    forces: Sequence[tuple[Floats, Floats]],
     standing: Standing,
     surface: Floats,
 ) -> Achieved:
     """Return the state that is what it says: what rolls is below its grip, what slides above.
 
-    states: their decelerations [g]; forces: that both brakes could give at one [N]; standing: the
-    vehicle at rest [N, -]; surface: tyre-road coefficient [-].
+    states: their decelerations [g]; forces: that both brakes could give in each of the first three
+    [N]; standing: the vehicle at rest [N, -]; surface: tyre-road coefficient [-].
     A rear that leaves the ground ends it.
     Source: `achieved`.
     """
-
-    def over(z: Array) -> tuple[Bools, Bools]:
-        pairs = zip(forces(z), grip(standing, z, surface), strict=True)
-        front, rear = (np.asarray(force >= held) for force, held in pairs)
-        return front, rear
-
-    front_over, rear_over = over(states.rolling)
-    front_alone = front_over & ~over(states.front_only)[1]
-    rear_alone = rear_over & ~front_alone & ~over(states.rear_only)[0]
+    (front, rear), (_, rear_beside), (front_beside, _) = forces
+    held = grip(standing, states.rolling, surface)
+    front_over, rear_over = np.asarray(front >= held[0]), np.asarray(rear >= held[1])
+    rear_holds = rear_beside < grip(standing, states.front_only, surface)[1]
+    front_holds = front_beside < grip(standing, states.rear_only, surface)[0]
+    front_alone: Bools = np.asarray(front_over & rear_holds)
+    rear_alone = rear_over & ~front_alone & front_holds
     rolls = ~(front_over | rear_over)
     both = ~(rolls | front_alone | rear_alone)
     one = np.where(front_alone, states.front_only, states.rear_only)

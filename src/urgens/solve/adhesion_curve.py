@@ -7,9 +7,10 @@ import numpy as np
 from urgens.physics import standards, vehicle
 from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import Standing
+from urgens.solve.ball import rolling
 from urgens.solve.bracket import crossing
 from urgens.solve.lock import EQUAL
-from urgens.solve.press import axle_forces, rolling
+from urgens.solve.press import axle_forces
 from urgens.solve.system import System, WheelEnd
 
 LOWEST, HIGHEST = 0.15, 1.2  # g, between which crossings are sought

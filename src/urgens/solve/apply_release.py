@@ -8,8 +8,9 @@ from urgens.physics.arrays import Array
 from urgens.physics.axle import AXLES
 from urgens.physics.valve_law import Felt, ValveLaw
 from urgens.physics.vehicle import Standing
+from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import booster_output, pushrod_force
-from urgens.solve.press import felt_rolling, rolling, rolling_lines
+from urgens.solve.press import felt_rolling, rolling_lines
 from urgens.solve.system import System
 
 

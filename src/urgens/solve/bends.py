@@ -4,16 +4,18 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from urgens.physics import booster, vehicle
+from urgens.physics import booster
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import AXLES, Axle
-from urgens.physics.valve_law import Felt, LoadSensingLaw, at_rest, back_through
+from urgens.physics.valve_law import Felt, LoadSensingLaw, at_rest, back_through, through
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import first_rise
-from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
+from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
+from urgens.solve.press import felt_rolling
 from urgens.solve.system import System
 
-SCANNED = 60  # steps of effort in which a dynamic valve's own knee is bracketed
+STRAIGHT = 4  # even steps beside every bend: between bends forces and loads go straight
+NEAR = 1e-6  # how near the bends of a valve that feels the load are found, of a step's change
 
 
 def bends(made: System, standing: Standing, columns: int, felt: Felt | None = None) -> Array:
@@ -23,8 +25,7 @@ def bends(made: System, standing: Standing, columns: int, felt: Felt | None = No
     behind the first, as many as figures and loads have at most [-]; felt: what valves feel where
     that is known already, else they feel the vehicle roll [object].
     Knees, a metering valve's three pressures, thresholds and preloads, the booster's crack, jump
-    and run-out. A dynamic valve's knee is where the pressure meets the knee of the load that the
-    vehicle has then, the valve still open.
+    and run-out; of a valve that feels the load, where its knee leaves and comes to either point.
     Source: each law of the chain from foot to road, solved for the foot.
     """
     rolls, felt = felt is None, at_rest(standing) if felt is None else felt
@@ -32,20 +33,28 @@ def bends(made: System, standing: Standing, columns: int, felt: Felt | None = No
         felt = felt._replace(closing=made.closing)
     found = [_rows(_of_booster(made), columns)]
     pressures: dict[Axle, list[Floats]] = {axle: [0.0] for axle in AXLES}
+    feeling: list[tuple[Axle, int]] = []
     for axle in AXLES:
         laws = made.valves.of(axle)
         for index, law in enumerate(laws):
             if rolls and law.feels_load:
-                found.append(_rows([_dynamic_knee(made, standing, axle, index)], columns))
-                continue
-            before = laws[:index]
-            pressures[axle] += [back_through(before, bend, felt) for bend in law.bends(felt)]
-        pressures[axle].append(back_through(laws, made.ends.of(axle).threshold, felt))
+                feeling.append((axle, index))
+                break  # what is behind it is asked at the pressures that it passes
+            pressures[axle] += [back_through(laws[:index], bend, felt) for bend in law.bends(felt)]
+        else:
+            pressures[axle].append(back_through(laws, made.ends.of(axle).threshold, felt))
     if made.cylinders.front is made.cylinders.rear:  # one bore makes both
         of_both = _rows([p for each in pressures.values() for p in each], columns)
         found.append(_efforts_for(made, Axle.FRONT, of_both))
     else:
         found += [_efforts_for(made, axle, _rows(pressures[axle], columns)) for axle in AXLES]
+    known = _together(found)
+    of_load = [_of_load(made, standing, *one, _scan(made, known, columns)) for one in feeling]
+    return _together([known, *of_load])
+
+
+def _together(found: Sequence[Array]) -> Array:
+    """Return rows of one shape behind the first axis, one after another."""
     shape = np.broadcast_shapes(*(each.shape[1:] for each in found))
     return np.concatenate([np.broadcast_to(each, (len(each), *shape)) for each in found])
 
@@ -78,42 +87,54 @@ def _efforts_for(made: System, axle: Axle, pressure: Array) -> Array:
     return np.asarray(pushrod / (made.pedal_ratio * made.pedal_efficiency))
 
 
-def _dynamic_knee(made: System, standing: Standing, axle: Axle, index: int) -> Array:
-    """Return the effort [N] at which a valve that feels the load begins to reduce."""
-    laws = made.valves.of(axle)
-    law = laws[index]
+def _of_load(made: System, standing: Standing, axle: Axle, index: int, efforts: Array) -> Array:
+    """Return the efforts [N] at which a valve that feels the load bends, or what is behind it.
+
+    `efforts`: rising, over all other bends. What the valve passes may fall again, as the load
+    does, so that what is behind it is looked for from both ends.
+    """
+    laws, threshold = made.valves.of(axle), made.ends.of(axle).threshold
+    law, ahead, behind = laws[index], laws[:index], laws[index + 1 :]
     assert isinstance(law, LoadSensingLaw)
+    still = at_rest(standing)
+    wanted = [back_through(behind, threshold, still)]
+    for place, one in enumerate(behind):
+        wanted += [back_through(behind[:place], bend, still) for bend in one.bends(still)]
 
-    def over_at(effort: Array) -> Array:
+    def over(effort: Array) -> Array:
         output = booster_output(made, pushrod_force(made, effort))
-        felt = Felt(np.inf, standing.rear_weight, np.inf if made.closing is None else made.closing)
+        felt = felt_rolling(made, output, standing)
         lines = line_pressures(made, output, felt)
-        z = vehicle.demand(*forces_at(made, lines), standing)
-        inlet = lines.master_front if axle == Axle.FRONT else lines.master_rear
-        for before in laws[:index]:
-            inlet = before.outlet(inlet, felt)
-        return np.asarray(inlet - law.knee_at(vehicle.axle_loads(standing, z)[1]))
+        inlet = through(
+            ahead, lines.master_front if axle == Axle.FRONT else lines.master_rear, felt
+        )
+        passed = law.outlet(inlet, felt)
+        rises = [inlet - law.knee(felt), law.heavy - felt.now, law.light - felt.now]
+        return np.stack(np.broadcast_arrays(*rises, *(passed - each for each in wanted * 2)))
 
-    shape = np.shape(over_at(np.asarray(0.0)))
-    tried = np.linspace(0.0, 1.0, SCANNED + 1).reshape(-1, *(1 for _ in shape)) * made.max_effort
-    over = over_at(tried)
-    reached = over[-1] >= 0.0
-    return np.where(reached, first_rise(over_at, tried, over, reached), np.inf)
+    tried = over(efforts)
+    rows = np.arange(len(tried))
+    turned = -len(wanted)  # rows from here on are looked for from the hardest press down
+    values, signed = np.moveaxis(tried, 0, 1), np.stack([efforts] * len(tried), axis=1)
+    values[:, turned:], signed[:, turned:] = values[::-1, turned:], -signed[::-1, turned:]
+    reached = np.any(values >= 0.0, axis=0)
+    found = first_rise(lambda at: over(np.abs(at))[rows, rows], signed, values, reached, NEAR)
+    return np.where(reached, np.abs(found), np.inf)
 
 
 def scan_of_efforts(
-    made: System, standing: Standing, steps: int, columns: int, felt: Felt | None = None
+    made: System, standing: Standing, columns: int, felt: Felt | None = None
 ) -> Array:
     """Return rising efforts [N] that step over no bend, along an axis before `columns` others.
 
-    made: the system, its ball closed where it has one; standing: load cases [N, -]; steps: even
-    ones up to the hardest [-]; columns: axes of what is looked at for each effort [-]; felt: as in
-    `bends` [object].
+    made: the system, its ball closed where it has one; standing: load cases [N, -]; columns: axes
+    of what is looked at for each effort [-]; felt: as in `bends` [object].
     Source: even steps and `bends`, in order.
     """
-    even = np.linspace(0.0, 1.0, steps + 1).reshape(-1, *(1 for _ in range(columns)))
+    return _scan(made, bends(made, standing, columns, felt), columns)
+
+
+def _scan(made: System, bent: Array, columns: int) -> Array:
+    even = np.linspace(0.0, 1.0, STRAIGHT + 1).reshape(-1, *(1 for _ in range(columns)))
     even = even * np.reshape(made.max_effort, np.shape(made.max_effort) or (1,) * columns)
-    bent = np.minimum(bends(made, standing, columns, felt), made.max_effort)
-    shape = np.broadcast_shapes(even.shape[1:], bent.shape[1:])
-    rows = [np.broadcast_to(one, (len(one), *shape)) for one in (even, bent)]
-    return np.sort(np.concatenate(rows), axis=0)
+    return np.sort(_together([even, np.minimum(bent, made.max_effort)]), axis=0)

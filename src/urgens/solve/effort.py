@@ -6,9 +6,10 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.booster import run_out
 from urgens.physics.vehicle import Standing
+from urgens.solve.ball import rolling
 from urgens.solve.bracket import crossing
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import axle_forces, rolling
+from urgens.solve.press import axle_forces
 from urgens.solve.system import System
 
 SCANNED = 200  # steps of effort

@@ -6,14 +6,15 @@ from functools import cache
 
 import numpy as np
 
-from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.standards import FAILED_DECELERATION
-from urgens.physics.valve_law import Felt, at_rest
+from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import Standing
+from urgens.solve.ball import sliding
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
-from urgens.solve.press import FRONT_ALONE, HALF, REAR_ALONE, slid, sliding
+from urgens.solve.press import slid
+from urgens.solve.settled import FRONT_ALONE, HALF, REAR_ALONE, felt_at
 from urgens.solve.system import System
 from urgens.solve.travel import strokes
 
@@ -139,14 +140,9 @@ def _left(
     brakes = HALF if made.split == "diagonal" else (FRONT_ALONE, REAR_ALONE)[dead == 0]
     one, kept = sliding(made, standing, surface, brakes), made.locked_grip
     left = cache(lambda: slid(one, output, standing, surface, brakes, kept).deceleration)
-    felt = _felt_at(standing, left()) if one.feels_load else at_rest(standing)
+    felt = felt_at(standing, left()) if one.feels_load else at_rest(standing)
     lines = line_pressures(one, output, felt)
     return left, strokes(one, lines.front, lines.rear)[1 - dead]
-
-
-def _felt_at(standing: Standing, z: Array) -> Felt:
-    """Return what valves that feel the load feel at a deceleration [g]."""
-    return Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
 
 
 def _swing(made: System, live_stroke: Array) -> Array:

@@ -9,15 +9,13 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.valve_law import Felt
 from urgens.physics.vehicle import Standing
+from urgens.solve.ball import rolling, sliding
 from urgens.solve.bends import scan_of_efforts
 from urgens.solve.bracket import EXACT, first_rise
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
-from urgens.solve.press import axle_forces, rolling, slid, sliding
+from urgens.solve.press import axle_forces, slid
 from urgens.solve.system import System
 
-SCANNED = 200  # even steps beside every bend, where a valve that feels the vehicle curves what is
-# between them; else force and load go straight from bend to bend, and STRAIGHT are enough
-STRAIGHT = 4
 EQUAL = 1e-9  # of adhesion used: closer than this, the front counts as first
 
 
@@ -80,22 +78,19 @@ def first_rise_of_either(
     made: System,
     standing: Standing,
     surface: Floats,
-    scanned: int | None = None,
     exact: float = EXACT,
 ) -> Rise:
     """Return where an axle first reaches the surface's coefficient.
 
-    made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; scanned:
-    even steps of effort, beside those at which a law bends, else as many as it takes [-]; exact:
-    how far, as a share of what the excess changes in a step [-].
+    made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; exact: how
+    far, as a share of what the excess changes in a step [-].
     Source: force balance: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory).
     """
     made = rolling(made, standing)
     start = axle_forces(made, pushrod_force(made, 0.0), standing)
     shapes = (start[0].shape, start[1].shape, np.shape(surface), *map(np.shape, standing))
     shape = np.broadcast_shapes(*shapes, np.shape(made.max_effort))
-    steps = (SCANNED if curves(made) else STRAIGHT) if scanned is None else scanned
-    efforts = scan_of_efforts(made, standing, steps, len(shape))
+    efforts = scan_of_efforts(made, standing, len(shape))
     forces = axle_forces(made, pushrod_force(made, efforts), standing)
     over = np.maximum(*_excess(*forces, standing, surface))
     locks: Bools = np.any(over >= 0.0, axis=0)
@@ -110,14 +105,6 @@ def first_rise_of_either(
     front_used, rear_used = vehicle.road_used((front, rear), loads, standing)
     lifted = np.broadcast_to(loads[1] <= 0.0, shape)
     return Rise(efforts, forces, locks, effort, front_used, rear_used, lifted)
-
-
-def curves(made: System) -> bool:
-    """Tell whether forces are curved between the efforts at which a law bends; made: the system.
-
-    Source: all other laws are straight lines between their bends.
-    """
-    return made.feels_load or made.ball is not None
 
 
 def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
@@ -142,8 +129,8 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
         forces = forces_at(made, line_pressures(one_locked, output, felt))
         return np.asarray(np.where(rear_first, *forces) - grip)
 
-    if curves(made):  # bends lie elsewhere once an axle slides
-        efforts = scan_of_efforts(one_locked, standing, SCANNED, locks.ndim, felt)
+    if made.feels_load or made.ball is not None:  # bends lie elsewhere once an axle slides
+        efforts = scan_of_efforts(one_locked, standing, locks.ndim, felt)
         other = other_excess_at(efforts)
     else:
         other = np.where(rear_first, *scanned) - grip

@@ -13,9 +13,10 @@ from urgens.physics.vehicle import (
     ideal_forces,
     rear_lock_line,
 )
+from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import forces_at, pushrod_force
 from urgens.solve.lock import AxleName, first_lock
-from urgens.solve.press import rolling, rolling_lines
+from urgens.solve.press import rolling_lines
 from urgens.solve.solution import Solution
 from urgens.solve.system import System
 

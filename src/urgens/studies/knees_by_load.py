@@ -10,7 +10,8 @@ from urgens.physics.cylinder import bore_area
 from urgens.physics.valve import lever_knee, spring_force
 from urgens.physics.valve_law import InertiaSensingLaw, LoadSensingLaw, ValveLaw
 from urgens.physics.vehicle import Standing, axle_loads
-from urgens.solve.press import Presses, rolling
+from urgens.solve.ball import rolling
+from urgens.solve.press import Presses
 from urgens.solve.solution import Solution
 from urgens.studies.valve_stages import felt
 

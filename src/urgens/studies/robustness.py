@@ -15,7 +15,7 @@ from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import first_rise
 from urgens.solve.line_pressure import booster_output, pushrod_force
-from urgens.solve.lock import STRAIGHT, Rise, curves, first_rise_of_either
+from urgens.solve.lock import Rise, first_rise_of_either
 from urgens.solve.press import achieved, axle_forces
 from urgens.solve.roads import every_road
 from urgens.solve.system import System, system
@@ -26,7 +26,6 @@ WORKERS = min(os.cpu_count() or 1, 4)
 CHUNK = 10_000  # draws solved at a time: their arrays stay near the processor
 BLOCK = 100_000  # draws held at a time: more of them take no more memory
 NEAR = 1e-4  # of a step's change of excess: closer than that is a root
-SCANNED = 12  # even steps of effort, beside every bend, before the first rise is refined
 PERCENTILES = (5.0, 50.0, 95.0)
 NEAR_LIMIT = 0.8  # of the surface, at which the inputs' influence is looked at
 
@@ -146,8 +145,7 @@ def _outcome(
     And the rear's adhesion used above the front's near the limit of the last surface.
     """
     made, standing = _systems(build, figures, values, case)
-    steps = SCANNED if curves(made) else STRAIGHT
-    found = first_rise_of_either(made, standing, np.array(surfaces), steps, NEAR)
+    found = first_rise_of_either(made, standing, np.array(surfaces), NEAR)
     output = booster_output(made, pushrod_force(made, found.effort))
     z = achieved(made, output, standing, np.array(surfaces)).deceleration
     efficiency = z / vehicle.attainable(standing, np.array(surfaces))

@@ -23,7 +23,7 @@ from urgens.physics.valve_law import LoadSensingLaw, ReducingLaw
 from urgens.physics.vehicle import attainable, demand
 from urgens.quantity import Quantity
 from urgens.solve.line_pressure import booster_output, pushrod_force
-from urgens.solve.lock import STRAIGHT, curves, first_rise_of_either
+from urgens.solve.lock import first_rise_of_either
 from urgens.solve.press import achieved, axle_forces
 from urgens.solve.system import System, system
 from urgens.studies.verdict import rear_above
@@ -65,7 +65,6 @@ class Search:
         self._surfaces, self._margin = np.array(surfaces), margin
         self._cases = self.made.cases
         self._wanted = bare.targets.deceleration
-        self._steps = SCANNED if curves(self.made) else STRAIGHT
 
     @property
     def kept(self) -> list[dict[str, Any]]:
@@ -78,7 +77,7 @@ class Search:
         made: of arrays (c, 1, 1) [object]; count: how many, c [-].
         Source: as `studies.verdict`, on a coarser scan.
         """
-        found = first_rise_of_either(made, self._cases, self._surfaces, self._steps, CLOSER)
+        found = first_rise_of_either(made, self._cases, self._surfaces, CLOSER)
         output = booster_output(made, pushrod_force(made, found.effort))
         z = achieved(made, output, self._cases, self._surfaces).deceleration
         well = z / attainable(self._cases, self._surfaces)

@@ -8,7 +8,8 @@ from urgens.physics.arrays import Array
 from urgens.physics.axle import Axle
 from urgens.physics.valve_law import Felt, ValveLaw
 from urgens.physics.vehicle import axle_loads
-from urgens.solve.press import Presses, rolling
+from urgens.solve.ball import rolling
+from urgens.solve.press import Presses
 from urgens.solve.solution import Solution
 
 POINTS = 161

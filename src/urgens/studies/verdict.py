@@ -11,11 +11,12 @@ from urgens.physics.arrays import Array, Bools
 from urgens.physics.standards import DECELERATION_RANGE
 from urgens.physics.vehicle import Standing, axle_loads, demand
 from urgens.solve.adhesion_curve import lead
+from urgens.solve.ball import rolling
 from urgens.solve.effort import effort_for
 from urgens.solve.half_failed import half_failed
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import AxleName, first_lock
-from urgens.solve.press import axle_forces, rolling, rolling_lines
+from urgens.solve.press import axle_forces, rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import pedal_travel
 
