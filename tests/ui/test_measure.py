@@ -7,6 +7,7 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
+from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
 from tests.ui.conftest import label, type_into
@@ -158,7 +159,7 @@ def test_what_is_still_open_is_ranked_and_goes_to_its_figure(measuring: Window) 
     assert measuring.focusWidget() is label(measuring, fourth)
 
 
-def test_a_figure_is_settled_by_saying_how_it_is_known(measuring: Window) -> None:
+def test_a_figure_is_settled_by_saying_how_it_is_known(measuring: Window, qtbot: QtBot) -> None:
     settle = measuring.station("Measure").settle
     count = len(settle.rows)
     actions = settle.menu(0).actions()
@@ -166,9 +167,23 @@ def test_a_figure_is_settled_by_saying_how_it_is_known(measuring: Window) -> Non
     actions[0].trigger()
 
     assert measuring.session.build.evidence["rear.brake.shoe_factor"].state == "measured"
-    assert len(settle.rows) == count - 1
+    assert len(settle.rows) == count  # the edit is seen first
+    qtbot.waitUntil(lambda: len(settle.rows) == count - 1)
     QTest.keyClick(measuring, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
-    assert len(settle.rows) == count
+    qtbot.waitUntil(lambda: len(settle.rows) == count)
+
+
+def test_a_row_of_a_figure_that_is_gone_takes_nothing(measuring: Window) -> None:
+    """Between an edit and the new ranking the old rows stand; the hand meets the new ones."""
+    settle = measuring.station("Measure").settle
+    paths = [row.figure.path for row in settle.rows]
+    place = next(i for i, path in enumerate(paths) if path.startswith("valves.rear[0]."))
+    measuring.session.edit("valves.rear", [])
+    settle.repaint()
+    QTest.mouseClick(settle, LEFT, pos=QPoint(60, 60 * place + 20))
+
+    assert not any(row.figure.path.startswith("valves.rear") for row in settle.rows)
+    assert measuring.session.build.valves.rear == ()
 
 
 def test_assumed_figures_look_so_and_the_rail_counts_them(open_window: Opener) -> None:

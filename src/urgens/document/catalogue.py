@@ -4,7 +4,7 @@ import math
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from types import NoneType, UnionType
 from typing import Annotated, Any, Literal, Union, get_args, get_origin
 
@@ -247,8 +247,18 @@ class _Field:
             return cls(options, (*marks, *inner_marks))
         return cls((annotation,), tuple(marks))
 
+    @cached_property
+    def _items(self) -> dict[int, "_Field"]:
+        """Fields of items that were asked for."""
+        return {}
+
     def item(self, index: int) -> "_Field":
         """Return what is said of an item of a list."""
+        if index not in self._items:
+            self._items[index] = self._item(index)
+        return self._items[index]
+
+    def _item(self, index: int) -> "_Field":
         for option in self.options:
             arguments = get_args(option)
             if get_origin(option) is not tuple:
@@ -258,7 +268,7 @@ class _Field:
             return _Field.of(arguments[index])
         return _Field((), ())
 
-    @property
+    @cached_property
     def entry(self) -> Entry | None:
         """The catalogue's entry."""
         return next((mark for mark in self.marks if isinstance(mark, Entry)), None)
@@ -266,16 +276,18 @@ class _Field:
     def figure(self, path: str, value: Any, part: Part) -> Figure:
         """Return the figure of this field."""
         assert self.entry is not None
-        low, high, closed = self._limits()
+        low, high, closed = self._limits
         whole = int in self.options
-        return Figure(path, self.entry, self._kind(), value, part, low, high, closed, whole)
+        return Figure(path, self.entry, self._kind, value, part, low, high, closed, whole)
 
+    @cached_property
     def _kind(self) -> Kind | Literal["text"] | None:
         typed = next((mark for mark in self.marks if isinstance(mark, Typed)), None)
         if typed is not None:
             return typed.kind
         return "text" if str in self.options else None
 
+    @cached_property
     def _limits(self) -> tuple[float, float, tuple[bool, bool]]:
         low, high, closed = -math.inf, math.inf, [False, False]
         for mark in self.marks:

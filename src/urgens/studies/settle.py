@@ -67,16 +67,18 @@ def _cases_down(value: Array, columns: int) -> Array:
     return np.moveaxis(value, -1, 1).reshape(len(value), -1, *(1 for _ in range(columns - 1)))
 
 
-def still_to_settle(build: Build) -> tuple[Settled, ...]:
+def still_to_settle(
+    build: Build, figures: tuple[KnownFigure, ...] | None = None
+) -> tuple[Settled, ...]:
     """Return the open figures, the one that moves the balance most first.
 
-    build: the document [object].
+    build: the document [object]; figures: its open ones, where they are known already [objects].
     The margin is what the front uses above the rear at first lock, as a share of the road's
     coefficient, in each load case on every judged road; a figure moves it as far as the worse of
     its two ends does in the worst of them.
     Source: one-at-a-time variation over the spread of each figure.
     """
-    figures = open_figures(build)
+    figures = open_figures(build) if figures is None else figures
     if not figures:
         return ()
     roads = np.array(every_road(build))

@@ -8,7 +8,8 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from urgens.guidance import Severity
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, pen
+from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import tip
 from urgens.ui.widgets.station import StationKind
@@ -78,14 +79,11 @@ class Rail(QWidget):
             self._paint_mark(painter, stop, centers[index])
             if self._folded:
                 continue
-            painter.setPen(QColor(T.ink))
-            painter.setFont(face(18, 600 if index == self._current else 500))
-            painter.drawText(QPointF(42, box.top() + 34), stop.name)
-            severity = stop.mark(self._session)
-            color = _color(severity)
-            painter.setPen(QColor(color))
-            painter.setFont(face(14))
-            painter.drawText(QPointF(42, box.top() + 55), stop.fact(self._session))
+            weight = 600 if index == self._current else 500
+            name, fact = QPointF(42, box.top() + 34), QPointF(42, box.top() + 55)
+            write(painter, stop.name, name, size=18, weight=weight, color=T.ink)
+            color = _color(stop.mark(self._session))
+            write(painter, stop.fact(self._session), fact, size=14, color=color)
         if self.hasFocus():
             painter.setPen(pen(T.front, 2))
             painter.drawRect(self.item_box(self._current).adjusted(2, 2, -2, -2))

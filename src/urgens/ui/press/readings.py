@@ -11,7 +11,7 @@ from urgens.physics.vehicle import attainable, stopping_distance
 from urgens.quantity import DISTANCE, PRESSURE, SPEED, UnitSystem, parse, show
 from urgens.ui.press.verdict import Outcome, verdict
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, fluid, pen, width
+from urgens.ui.theme.paint import T, face, fluid, laid_out, metrics, pen, width
 from urgens.ui.widgets.marks import disc, severity_mark, square
 from urgens.ui.widgets.painted import Painted
 
@@ -65,8 +65,13 @@ def _text(
     condensed: bool = True,
 ) -> None:
     painter.setFont(face(size, weight, condensed=condensed))
-    painter.setPen(QColor(color))
-    painter.drawText(box, align, words)
+    painter.setPen(pen(color))
+    room = box.width() - width(words, size, weight, condensed=condensed)
+    share = 0.0 if align & Qt.AlignmentFlag.AlignLeft else 1.0
+    share = 0.5 if align & Qt.AlignmentFlag.AlignHCenter else share
+    high = metrics(size, weight, condensed=condensed).height()
+    corner = box.topLeft() + QPointF(share * room, (box.height() - high) / 2.0)
+    painter.drawStaticText(corner, laid_out(words, size, weight, condensed=condensed))
 
 
 SIZES = (36, 32, 28, 24, 1)  # px: as large as a figure of so many digits fits

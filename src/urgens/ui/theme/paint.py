@@ -44,12 +44,12 @@ def shortened(text: str, size: int, weight: int, across: int, down: int) -> str:
 
 
 @lru_cache(maxsize=2048)
-def words(text: str, size: int, weight: int = 400) -> QStaticText:
-    """Return condensed text laid out once; shaping it at every repaint is what costs."""
+def laid_out(text: str, size: int, weight: int = 400, *, condensed: bool = True) -> QStaticText:
+    """Return text laid out once; shaping it at every repaint is what costs."""
     laid = QStaticText(text)
     laid.setTextFormat(Qt.TextFormat.PlainText)
     laid.setPerformanceHint(QStaticText.PerformanceHint.AggressiveCaching)
-    laid.prepare(font=face(size, weight))
+    laid.prepare(font=face(size, weight, condensed=condensed))
     return laid
 
 

@@ -8,7 +8,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, pen, width
+from urgens.ui.theme.paint import T, face, laid_out, metrics, pen, width
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.seen import WhenSeen
@@ -112,9 +112,10 @@ def write(
 ) -> None:
     """Write words with their baseline at a point, to its right, over it, or to its left."""
     painter.setFont(face(size, weight))
-    painter.setPen(QColor(color or T.muted))
+    painter.setPen(pen(color or T.muted))
     share = {"left": 0.0, "middle": 0.5, "right": 1.0}[side]
-    painter.drawText(at - QPointF(share * width(words, size, weight), 0), words)
+    corner = QPointF(share * width(words, size, weight), metrics(size, weight).ascent())
+    painter.drawStaticText(at - corner, laid_out(words, size, weight))
 
 
 def measure(painter: QPainter, start: QPointF, end: QPointF, color: str | None = None) -> None:

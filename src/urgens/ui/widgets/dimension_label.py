@@ -5,7 +5,6 @@ from enum import Enum
 
 from PySide6.QtCore import QEvent, QObject, QPoint, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import (
-    QColor,
     QFocusEvent,
     QGuiApplication,
     QKeyEvent,
@@ -19,7 +18,7 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QSizePolicy, QWidget
 from urgens.document import BuildErrors
 from urgens.document.errors import plainly
 from urgens.quantity import QuantityError, Shown
-from urgens.ui.theme.paint import T, face, metrics, pen, width
+from urgens.ui.theme.paint import T, face, laid_out, metrics, pen, width
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import plain_label, point_out
 
@@ -152,16 +151,17 @@ class DimensionLabel(Painted):
         painter = self.begin()
         if self._editor is not None:
             return
-        base = metrics(self._size, self._weight, condensed=False)
-        baseline = 1 + base.ascent()
-        painter.setFont(face(self._size, self._weight, condensed=False))
-        painter.setPen(QColor(self._color))
-        painter.drawText(5, round(baseline), self._shown.number)
-        number = width(self._shown.number, self._size, self._weight, condensed=False)
-        at = 5 + number + self._size * 0.22
-        painter.setFont(face(self._unit_size))
-        painter.setPen(QColor(T.muted))
-        painter.drawText(round(at), round(baseline), self._shown.unit)
+        size, weight, unit = self._size, self._weight, self._unit_size
+        baseline = 1 + metrics(size, weight, condensed=False).ascent()
+        painter.setFont(face(size, weight, condensed=False))
+        painter.setPen(pen(self._color))
+        number = laid_out(self._shown.number, size, weight, condensed=False)
+        painter.drawStaticText(QPointF(5, 1), number)
+        at = 5 + width(self._shown.number, size, weight, condensed=False) + size * 0.22
+        painter.setFont(face(unit))
+        painter.setPen(pen(T.muted))
+        top = baseline - metrics(unit).ascent()
+        painter.drawStaticText(QPointF(round(at), top), laid_out(self._shown.unit, unit))
         dots, dashes = Qt.PenStyle.DotLine, Qt.PenStyle.DashLine
         under = {
             Known.YES: (T.muted, 2, dots),

@@ -9,7 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QContextMenuEvent, QKeyEvent, QPainter, QWheelEvent
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
-from urgens.ui.theme.paint import T, face, metrics, pen, width, words
+from urgens.ui.theme.paint import T, face, laid_out, metrics, pen, width
 from urgens.ui.widgets.curve import Curve
 from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, overlap, place
 from urgens.ui.widgets.markers import Marker, MarkerLayer
@@ -85,7 +85,9 @@ class _Notes(QGraphicsItem):
             painter.fillRect(box.adjusted(-2, 1, 2, -1), ground)
             painter.setFont(face(note.shown_size, note.weight))
             painter.setPen(QColor(note.color))
-            painter.drawStaticText(box.topLeft(), words(note.words, note.shown_size, note.weight))
+            painter.drawStaticText(
+                box.topLeft(), laid_out(note.words, note.shown_size, note.weight)
+            )
 
 
 class Plane(pg.PlotWidget):

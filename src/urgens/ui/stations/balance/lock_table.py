@@ -10,7 +10,7 @@ from urgens.guidance import Severity
 from urgens.quantity import FORCE, show
 from urgens.solve import ICE, WET, AxleName
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, pen, shortened, width, words
+from urgens.ui.theme.paint import T, face, laid_out, pen, shortened, width
 from urgens.ui.widgets.marks import disc, severity_mark
 from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.seen import WhenSeen
@@ -140,7 +140,7 @@ class LockTable(QWidget):
     ) -> None:
         painter.setFont(face(size, weight))
         painter.setPen(QColor(color or T.muted))
-        painter.drawStaticText(at, words(said, size, weight))
+        painter.drawStaticText(at, laid_out(said, size, weight))
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         case = math.floor((event.position().y() - HEAD) / ROW)

@@ -2,16 +2,16 @@
 
 import re
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QColor, QHideEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
 
 from urgens.document import Build
 from urgens.document.catalogue import named
 from urgens.guidance import Severity
 from urgens.studies.settle import Settled, still_to_settle
-from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, metrics, pen
+from urgens.ui.session import READING, Session
+from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.evidence_keys import STATES
 from urgens.ui.widgets.marks import severity_mark
@@ -38,23 +38,46 @@ class SettleList(Painted):
         self._current = 0
         self._of: Build | None = None
         self.rows: tuple[Settled, ...] = ()
+        self._names: tuple[str, ...] = ()
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         point_out(self, "Click to go to the figure; right button to say what is known about it")
-        session.told.connect(WhenSeen(self, self._rank).ask)
+        self._seen = WhenSeen(self, self.rank)
+        self._later = QTimer(self)  # the ranking varies every open figure: the edit is seen first
+        self._later.setSingleShot(True)
+        self._later.setInterval(READING)
+        self._later.timeout.connect(self._seen.ask)
+        session.told.connect(self._ask)
+        session.opened.connect(self._seen.ask)
 
-    def _rank(self) -> None:
+    def _ask(self) -> None:
+        self._seen.ask_for(self._later.start)
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        if self._later.isActive():
+            self._later.stop()
+            self._seen.forget()
+
+    def rank(self) -> None:
         """Rank anew if the build has changed since."""
+        self._later.stop()
         solution = self._session.solution
         if solution.build is self._of:
             return
         self._of = solution.build
-        self.rows = still_to_settle(solution.build)
-        self._current = min(self._current, max(len(self.rows) - 1, 0))
+        path = self.rows[self._current].figure.path if self.rows else ""
+        self.rows = still_to_settle(solution.build, self._session.open_figures)
+        self._names = tuple(named(solution.build, row.figure.path) for row in self.rows)
+        place = self._place_of(path)
+        self._current = min(self._current, max(len(self.rows) - 1, 0)) if place is None else place
         self.setFixedHeight(round(max(ROW * len(self.rows), ROW) * self.scale))
         self._name_it()
         self.update()
+
+    def _place_of(self, path: str) -> int | None:
+        places = (place for place, row in enumerate(self.rows) if row.figure.path == path)
+        return next(places, None)
 
     def sizeHint(self) -> QSize:
         return self.scaled(230, max(ROW * len(self.rows), ROW))
@@ -63,8 +86,7 @@ class SettleList(Painted):
         if not self.rows:
             self.setAccessibleName("Still to settle: nothing")
             return
-        row = self.rows[self._current]
-        name = named(self._session.build, row.figure.path)
+        row, name = self.rows[self._current], self._names[self._current]
         self.setAccessibleName(
             f"Still to settle, {self._current + 1} of {len(self.rows)}: {name} {row.figure.text}, "
             f"{row.figure.state}; {row.figure.figure.entry.settled}"
@@ -81,13 +103,13 @@ class SettleList(Painted):
                 continue
             if box.top() > event.rect().bottom() / self.scale:
                 break
-            self._paint_row(painter, box, row)
+            self._paint_row(painter, box, row, self._names[index])
             if self.hasFocus() and index == self._current:
                 painter.setPen(pen(T.front, 2))
                 painter.setBrush(Qt.BrushStyle.NoBrush)
                 painter.drawRoundedRect(box.adjusted(1, 1, -1, -2), 3, 3)
 
-    def _paint_row(self, painter: QPainter, box: QRectF, row: Settled) -> None:
+    def _paint_row(self, painter: QPainter, box: QRectF, row: Settled, name: str) -> None:
         figure = row.figure
         top, right = box.top(), box.right() - 4
         assumed = figure.state == "assumed"
@@ -97,11 +119,8 @@ class SettleList(Painted):
             painter.setPen(pen(T.muted, 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawEllipse(QPointF(9, top + 16), 6, 6)
-        name = named(self._session.build, figure.path)
-        painter.setFont(face(16, 600))
-        painter.setPen(QColor(T.ink))
         fitting = metrics(16, 600).elidedText(name, Qt.TextElideMode.ElideRight, right - 24)
-        painter.drawText(QPointF(24, top + 21), fitting)
+        write(painter, fitting, QPointF(24, top + 21), size=16, weight=600, color=T.ink)
         spread = "" if figure.spread is None else f" ±{_plain(figure.spread)}"
         said = f"{figure.text}{spread}" + (", assumed" if assumed else "")
         color = T.warn if assumed else T.muted
@@ -118,8 +137,13 @@ class SettleList(Painted):
     # --- the hand --------------------------------------------------------------------------
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        index = int(self.spot(event).y() // ROW)
-        if not 0 <= index < len(self.rows):
+        seen = int(self.spot(event).y() // ROW)
+        if not 0 <= seen < len(self.rows):
+            return
+        path = self.rows[seen].figure.path
+        self.rank()
+        index = self._place_of(path)
+        if index is None:  # it went with the last edit
             return
         self._current = index
         self._name_it()
@@ -130,6 +154,7 @@ class SettleList(Painted):
             self.chosen.emit(self.rows[index].figure.path)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        self.rank()
         step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
         if not self.rows:
             event.ignore()
