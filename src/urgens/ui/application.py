@@ -19,6 +19,7 @@ from PySide6.QtWidgets import QApplication
 
 from urgens.data import FOLDER, demo_names, font_files
 from urgens.document import Build, demo
+from urgens.ui.frame.focus_tips import FocusTips
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
@@ -74,6 +75,7 @@ def run(build: Build | None, path: Path | None) -> int:
     """Show the window on `build`, else what there is to start from, until it is closed."""
     application = started()
     dress(application)
+    FocusTips(application)
     settings = Settings()
     use_theme(application, dark=settings.dark)
     state = Path(QStandardPaths.writableLocation(QStandardPaths.StandardLocation.AppDataLocation))

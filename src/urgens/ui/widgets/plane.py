@@ -103,6 +103,7 @@ class Plane(pg.PlotWidget):
         self.plotItem.hideButtons()
         self.plotItem.setMouseEnabled(False, False)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+        self.viewport().setFocusPolicy(Qt.FocusPolicy.NoFocus)  # it would be one more stop of Tab
         for side in ("left", "bottom"):
             axis = self.plotItem.getAxis(side)
             axis.setStyle(

@@ -3,7 +3,7 @@
 import math
 from functools import partial
 
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QScrollArea, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QWidget
 
 from urgens.document import BuildErrors
 from urgens.guidance.changing import CALLED, what_it_does
@@ -13,6 +13,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
 
 MOST = 90.0  # percent
@@ -46,10 +47,7 @@ class ChangedPage(Page):
         for row, change in enumerate(CHANGES, start=1):
             self._add_row(inner, row, change)
         self._grid.setRowStretch(len(CHANGES) + 1, 1)
-        area = QScrollArea()
-        area.setAccessibleName("What changed, to be scrolled")
-        area.setWidgetResizable(True)
-        area.setWidget(inner)
+        area = scrolled(inner, "What changed", across=True)
         body = QHBoxLayout(self)
         body.setContentsMargins(0, 0, 0, 0)
         body.addWidget(area)

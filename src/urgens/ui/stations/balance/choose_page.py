@@ -128,7 +128,7 @@ class ChoosePage(Page):
         self.work = Background(self)
         self.work.ended.connect(self._take)
         self.work.failed.connect(self._fail)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
         self._list = QVBoxLayout()
         self._list.setSpacing(6)
         inner = QWidget()

@@ -5,7 +5,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QLabel,
-    QScrollArea,
     QVBoxLayout,
 )
 
@@ -21,6 +20,7 @@ from urgens.ui.stations.balance.valve_setting import valve_setting
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import plain_label
+from urgens.ui.widgets.scrolled import RING, scrolled
 from urgens.ui.widgets.worded import worded
 
 
@@ -79,13 +79,13 @@ class SetPage(Page):
         right.addLayout(foot)
         right.addSpacing(10)
         right.addWidget(worded("Which axle locks first, at what foot", "heading"))
-        area = QScrollArea()
-        area.setAccessibleName("Which axle locks first, to be scrolled")
-        area.setWidgetResizable(True)
-        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        area.setWidget(self.locks)
-        self.locks.rows_changed.connect(lambda: area.setFixedHeight(self.locks.shown_height()))
-        area.setFixedHeight(self.locks.shown_height())
+        area = scrolled(self.locks, "Which axle locks first")
+
+        def fit() -> None:
+            area.setFixedHeight(self.locks.shown_height() + 2 * RING)
+
+        self.locks.rows_changed.connect(fit)
+        fit()
         right.addWidget(area)
         hairline = QFrame()
         hairline.setFixedWidth(1)

@@ -8,7 +8,6 @@ from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
     QPushButton,
-    QScrollArea,
     QStackedWidget,
     QToolButton,
     QVBoxLayout,
@@ -28,6 +27,7 @@ from urgens.ui.stations.measure.side_board import SideBoard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.figure_label import FigureLabel
+from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import worded
 
@@ -141,11 +141,7 @@ class MeasureStation(Station):
         return drawings
 
     def _still_open(self) -> QVBoxLayout:
-        area = QScrollArea()
-        area.setAccessibleName("Still to settle, to be scrolled")
-        area.setWidgetResizable(True)
-        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        area.setWidget(self.settle)
+        area = scrolled(self.settle, "Still to settle")
         area.setFixedWidth(LIST_WIDTH)
         head = QHBoxLayout()
         head.addWidget(worded("Still to settle", "heading"))

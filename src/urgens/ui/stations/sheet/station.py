@@ -7,7 +7,6 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import (
     QHBoxLayout,
     QPushButton,
-    QScrollArea,
     QSizePolicy,
     QVBoxLayout,
     QWidget,
@@ -20,6 +19,7 @@ from urgens.sheet.pdf import SheetDocument
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.plain import plain_label
+from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.station import Station
 
@@ -131,10 +131,7 @@ class SheetStation(Station):
             if form == "pdf":
                 button.setProperty("role", "primary")
             head.addWidget(button)
-        area = QScrollArea()
-        area.setAccessibleName("The sheet, to be scrolled")
-        area.setWidgetResizable(True)
-        area.setWidget(self.page)
+        area = scrolled(self.page, "The sheet", across=True)
         column = QVBoxLayout(self)
         column.setContentsMargins(24, 12, 24, 0)
         column.setSpacing(12)

@@ -3,7 +3,7 @@
 from typing import Any
 
 from PySide6.QtCore import QPointF, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QTransform
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QTransform
 from PySide6.QtWidgets import QGraphicsScene, QGraphicsView, QWidget
 
 from urgens.ui.theme.paint import T, pen
@@ -49,6 +49,7 @@ class SchematicView(QGraphicsView):
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.viewport().setFocusPolicy(Qt.FocusPolicy.NoFocus)  # it would be one more stop of Tab
 
     def show_schematic(self, schematic: Schematic, shrunk: float = 1.0) -> None:
         """Show it, shrunk where it would not fit; an item lives as long as its place does."""
@@ -168,6 +169,13 @@ class SchematicView(QGraphicsView):
         return super().focusNextPrevChild(forward)
 
     # --- drawing ---------------------------------------------------------------------------
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        if self.hasFocus() and not self.where:  # else what is chosen has the ring
+            painter = QPainter(self.viewport())
+            painter.setPen(pen(T.front, 2))
+            painter.drawRect(self.viewport().rect().adjusted(1, 1, -1, -1))
 
     def draw_part(self, painter: QPainter, part: Part) -> None:
         """Draw a part round its middle; a subclass has its own way."""

@@ -1,0 +1,22 @@
+"""What is longer than its room, to be scrolled by wheel, by bar, or by keys."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QFrame, QScrollArea, QWidget
+
+RING = 2  # px around it that show the focus
+
+
+def scrolled(inner: QWidget, name: str, *, across: bool = False) -> QScrollArea:
+    """Return an area around `inner`; `name` is said to who listens.
+
+    `across`: also from side to side, where `inner` is wider than its room.
+    """
+    area = QScrollArea()
+    area.setAccessibleName(f"{name}, to be scrolled")
+    area.setProperty("ring", "true")
+    area.setFrameShape(QFrame.Shape.Box)
+    area.setWidgetResizable(True)
+    if not across:
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+    area.setWidget(inner)
+    return area

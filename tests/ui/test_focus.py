@@ -1,0 +1,99 @@
+"""Whoever works by keys sees where the focus is: on every control of every page, in both themes."""
+
+from collections.abc import Callable, Iterator
+
+import numpy as np
+import pytest
+from PySide6.QtCore import QPoint, QRect, Qt
+from PySide6.QtGui import QImage
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QToolTip, QWidget
+from pytestqt.qtbot import QtBot
+
+from urgens.document import Build, demo
+from urgens.ui.frame.focus_tips import FocusTips
+from urgens.ui.frame.window import Window
+from urgens.ui.stations.table import STATIONS
+from urgens.ui.theme.switch import use_theme
+
+SEEN, PIXELS = 60, 20  # change of a channel that is seen, of 255; how many pixels make a ring
+
+
+def by_tab(window: Window) -> Iterator[QWidget]:
+    """What Tab stops at, of what is seen without scrolling."""
+    one = window.nextInFocusChain()
+    while one is not window:
+        stops = one.focusPolicy() & Qt.FocusPolicy.TabFocus and one.isEnabled()
+        if stops and one.isVisible() and one.window() is window and shown(window, one):
+            yield one
+        one = one.nextInFocusChain()
+
+
+def shown(window: Window, widget: QWidget) -> bool:
+    """Whether no area that scrolls hides it."""
+    place, parent = where(window, widget), widget.parentWidget()
+    while parent is not None and parent is not window:
+        if not where(window, parent).intersects(place):
+            return False
+        parent = parent.parentWidget()
+    return True
+
+
+def where(window: Window, widget: QWidget) -> QRect:
+    return QRect(widget.mapTo(window, QPoint()), widget.size())
+
+
+def pixels(window: Window, box: QRect) -> np.ndarray:
+    image = window.grab(box).toImage().convertToFormat(QImage.Format.Format_RGB32)
+    found = np.frombuffer(image.constBits(), np.uint8).reshape(image.height(), image.width(), 4)
+    return found[..., :3].astype(int)
+
+
+def test_keys_that_rest_on_a_figure_are_told_what_it_is(
+    open_window: Callable[[Build], Window], dressed: QApplication, qtbot: QtBot
+) -> None:
+    window = open_window(demo("library"))
+    tips = FocusTips(dressed)
+    try:
+        window.show_station("Measure")
+        label = window.station("Measure").side.labels["vehicle.wheelbase"]
+        label.setFocus(Qt.FocusReason.TabFocusReason)
+        qtbot.waitUntil(lambda: QToolTip.text() == label.toolTip(), timeout=3000)
+        assert "wheel centre" in QToolTip.text()
+        QTest.keyClick(label, Qt.Key.Key_Tab)
+        qtbot.waitUntil(lambda: QToolTip.text() != label.toolTip(), timeout=3000)
+    finally:
+        tips.deleteLater()
+        QToolTip.hideText()
+        qtbot.waitUntil(lambda: not QToolTip.isVisible(), timeout=3000)
+
+
+@pytest.mark.parametrize("dark", [False, True])
+@pytest.mark.parametrize("name", ["library", "tractor"])
+def test_every_control_shows_that_it_has_the_focus(
+    open_window: Callable[[Build], Window], dressed: QApplication, name: str, dark: bool
+) -> None:
+    use_theme(dressed, dark=dark)
+    window = open_window(demo(name))
+    window.resize(1280, 800)
+    unseen, count = [], 0
+    for kind in STATIONS:
+        for page in kind.pages or ("",):
+            window.show_station(kind.name)
+            if page:
+                window.station(kind.name).show_page_named(page)
+            QTest.qWait(60)
+            for control in by_tab(window):
+                control.setFocus(Qt.FocusReason.TabFocusReason)
+                box = where(window, control).adjusted(-3, -3, 3, 3).intersected(window.rect())
+                with_focus = pixels(window, box)
+                control.clearFocus()
+                changed = np.abs(with_focus - pixels(window, box)).max(axis=2) > SEEN
+                count += 1
+                if changed.sum() < PIXELS:
+                    unseen.append(
+                        (kind.name, page, type(control).__name__, control.accessibleName())
+                    )
+
+    assert unseen == []
+    assert count > 200
