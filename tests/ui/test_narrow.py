@@ -45,6 +45,9 @@ def test_every_page_has_room_in_the_smallest_window(
             QTest.qWait(20)
             assert (window.width(), window.height()) == SMALLEST, page
             bench = window.bench.rect()
+            for button in window.findChildren(QAbstractButton):
+                if button.isVisible() and button.text():
+                    assert button.sizeHint().width() <= button.width() + 1, (page, button.text())
             for widget in window.bench.findChildren(QWidget):
                 if widget.isVisible() and not scrolled(widget):
                     corner = widget.mapTo(window.bench, QPoint(0, 0))
@@ -53,14 +56,24 @@ def test_every_page_has_room_in_the_smallest_window(
                     assert foot <= bench.bottom() + 1, (page, widget)
 
 
-def test_no_button_of_the_frame_is_cut(open_window: Opener) -> None:
-    window = open_window(bed("library"))
-    window.resize(*SMALLEST)
+@pytest.mark.parametrize("width", [SMALLEST[0], 1280])
+@pytest.mark.parametrize("name", ["library", "tractor"])
+def test_no_button_of_the_frame_is_cut(open_window: Opener, name: str, width: int) -> None:
+    window = open_window(bed(name))
+    window.resize(width, SMALLEST[1])
     QTest.qWait(20)
     for button in window.top.findChildren(QAbstractButton):
         if button.isVisible():
             right = button.mapTo(window, QPoint(button.width(), 0)).x()
             assert right <= window.width()
+            assert button.sizeHint().width() <= button.width()
+    other = window.top.setups[-1]
+    assert other.text().startswith("B  ")
+    if width == 1280:  # there its whole name has room
+        assert other.text() == f"B  {window.session.base.setups[0].name}"
+    else:
+        assert other.text().endswith("…")
+        assert other.toolTip() == window.session.base.setups[0].name
 
 
 @pytest.mark.parametrize("far", [False, True])

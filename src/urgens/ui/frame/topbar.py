@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterable
 from typing import Any
 
 from PySide6.QtCore import QSize, Qt
-from PySide6.QtGui import QAction, QResizeEvent
+from PySide6.QtGui import QAction, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
     QComboBox,
@@ -38,9 +38,8 @@ from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.plain import button_words, plain_label, point_out
 
 MANY_SETUPS = 2  # besides the build itself, from which on a list is shown
-ROOMY = 1260  # px across, from which use and captions have room
-TIGHT = 1200  # px across, below which there are no captions, and narrow buttons
-NAME_WIDTH, CASE_WIDTH = 190, 180  # px; longer names elide
+NAME_WIDTH, CASE_WIDTH, SETUP_WIDTH = 190, 180, 170  # px; longer names elide
+CASE_NARROW = 116  # px of a load case's name where there is little room
 
 
 class TopBar(QFrame):
@@ -72,6 +71,7 @@ class TopBar(QFrame):
         self._setup_row = QHBoxLayout()
         self._setup_row.setSpacing(4)
         self._setup_names: tuple[str, ...] = ()
+        self._fitted: object = None  # for what there was room last
         self.more_setups = QComboBox()
         self.more_setups.setAccessibleName("Set-up")
         self.more_setups.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -125,7 +125,7 @@ class TopBar(QFrame):
         return button
 
     def _lay_out(self) -> None:
-        row = QHBoxLayout(self)
+        row = self._row = QHBoxLayout(self)
         row.setContentsMargins(14, 0, 12, 0)
         row.setSpacing(6)
         row.addWidget(self.name)
@@ -154,19 +154,62 @@ class TopBar(QFrame):
         super().resizeEvent(event)
         self._fit()
 
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        for part in self.findChildren(QWidget):
+            part.ensurePolished()  # else the theme's widths are not known yet
+        self._fit()
+
     def _fit(self) -> None:
-        """Leave out what says least where there is little room."""
-        roomy = self.width() >= ROOMY
-        self.use.setVisible(roomy)
-        self._setup_caption.setVisible(roomy and bool(self._setup_names))
-        tight = self.width() < TIGHT
+        """Leave out what says least until the rest has room; what a set-up is called comes last."""
+        units = tuple(button.text() for button in self.units)
+        said = (self.name.text(), self._setup_names, self.case.count(), self.use.text(), *units)
+        room = (self.width(), self.isVisible(), self.speed.isHidden(), said)
+        if room == self._fitted:
+            return
+        self._fitted = room
+        captioned = bool(self._setup_names)
+        self.use.show()
+        self._setup_caption.setVisible(captioned)
         for caption in self._captions:
-            caption.setHidden(tight)
+            caption.show()
+        self._narrow(False)
+        self.case.setMaximumWidth(CASE_WIDTH)
+        self._name_setups(0)
+        for leave_out in (
+            self.use.hide,
+            self._setup_caption.hide,
+            lambda: self._narrow(True),
+            *(caption.hide for caption in self._captions),
+            lambda: self.case.setMaximumWidth(CASE_NARROW),
+        ):
+            if self._short() <= 0:
+                return
+            leave_out()
+        self._name_setups(max(self._short(), 0))
+
+    def _short(self) -> int:
+        """Return how many px are lacking."""
+        self._setup_row.invalidate()
+        self._row.invalidate()
+        return self._row.sizeHint().width() - self.width()
+
+    def _narrow(self, tight: bool) -> None:
         for button in (*self.setups, *self.roads, *self.units):
             if bool(button.property("narrow")) is not tight:
                 button.setProperty("narrow", "true" if tight else None)
                 button.style().unpolish(button)
                 button.style().polish(button)
+
+    def _name_setups(self, short: int) -> None:
+        """Name the set-ups beside the build, the last one shorter by so many px."""
+        if not self.setups:
+            return
+        button, whole = self.setups[-1], f"B  {self._setup_names[-1]}"
+        metric = button.fontMetrics()
+        room = min(metric.horizontalAdvance(whole) + 1, SETUP_WIDTH) - short
+        button.setText(button_words(metric.elidedText(whole, Qt.TextElideMode.ElideRight, room)))
+        point_out(button, "" if button.text() == button_words(whole) else self._setup_names[-1])
 
     def _refresh(self) -> None:
         session, build = self._session, self._session.build
@@ -199,6 +242,7 @@ class TopBar(QFrame):
             shown_in = Units(system, session.units.overrides)
             button.setText(" · ".join(unit_shown(k, shown_in) for k in (LENGTH, PRESSURE)))
             button.setChecked(system is session.units.system)
+        self._fit()
 
     def _accept_mu(self, typed: str) -> None:
         self._session.set_surface(road(typed))
@@ -229,7 +273,6 @@ class TopBar(QFrame):
             self.more_setups.addItem("Base", None)
             for name in names:
                 self.more_setups.addItem(name, name)
-        self._fit()
         self.more_setups.setVisible(len(names) >= MANY_SETUPS)
         for button in self.setups:
             button.setChecked(button.property("value") == self._session.setup)

@@ -19,6 +19,8 @@ from urgens.ui.widgets.plane import Note, Plane
 
 POINTS = 81
 SPREAD_POINTS = 41
+UPPER, LOWER = ((-1, -1), (0, -1), (-1, 0)), ((1, 1), (0, 1), (1, 0))  # sides of a curve
+NAMED_BELOW = 0.85  # of the plot's height: above it there is no room for a name
 QUIET = 200  # ms without a change before the spread is computed
 
 
@@ -135,23 +137,23 @@ class AdhesionPlane(Plane):
                 sides=((1, 0), (1, 1), (1, -1)),
             ),
         ]
-        for name, color, used, sides in (
-            ("Front", T.front, self._used[0], ((-1, -1), (1, 1), (-1, 0))),
-            ("Rear", T.rear, self._used[1], ((1, 1), (1, 0), (-1, -1))),
+        front, rear = self._used
+        both = (
+            np.isfinite(front)
+            & np.isfinite(rear)
+            & (np.maximum(front, rear) <= NAMED_BELOW * self._top)
+        )
+        widest = int(np.argmax(np.where(both, np.abs(front - rear), -1.0)))
+        for name, color, used, other in (
+            ("Front", T.front, front, rear),
+            ("Rear", T.rear, rear, front),
         ):
             shown = np.isfinite(used) & (used <= self._top) & (z <= self._top)
             if not shown.any() or z[shown][-1] <= 0:
                 continue
             curves.append((z[shown], used[shown]))
-            at = 0.62 * float(z[shown][-1])
-            notes.append(
-                Note(
-                    name,
-                    (at, float(np.interp(at, z[shown], used[shown]))),
-                    color,
-                    15,
-                    600,
-                    sides=sides,
-                )
-            )
+            # Named where they are most apart, each on the side that is away from the other.
+            at = widest if both.any() else int(np.flatnonzero(shown)[-1])
+            sides = LOWER if used[at] < other[at] else UPPER
+            notes.append(Note(name, (z[at], used[at]), color, 15, 600, sides=sides))
         self.set_notes(notes, curves, [])

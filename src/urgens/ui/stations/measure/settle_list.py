@@ -123,9 +123,18 @@ class SettleList(Painted):
         write(painter, fitting, QPointF(24, top + 21), size=16, weight=600, color=T.ink)
         spread = "" if figure.spread is None else f" ±{_plain(figure.spread)}"
         said = f"{figure.text}{spread}" + (", assumed" if assumed else "")
+        room = right - 24 - (BAR + 6 if figure.spread is not None else 0)
         color = T.warn if assumed else T.muted
-        write(painter, said, QPointF(24, top + 38), size=14, weight=500, color=color)
-        write(painter, figure.figure.entry.settled, QPointF(24, top + 54), size=14)
+        write(
+            painter,
+            _fitting(said, 500, room),
+            QPointF(24, top + 38),
+            size=14,
+            weight=500,
+            color=color,
+        )
+        settled = _fitting(figure.figure.entry.settled, 400, right - 24)
+        write(painter, settled, QPointF(24, top + 54), size=14)
         if figure.spread is not None:
             bar = QRectF(right - BAR, top + 31, BAR, 6)
             painter.fillRect(bar, QColor(T.band))
@@ -183,3 +192,7 @@ class SettleList(Painted):
 
 def _plain(spread: str) -> str:
     return re.sub(r"^[±\s]+", "", spread)
+
+
+def _fitting(words: str, weight: int, room: float) -> str:
+    return metrics(14, weight).elidedText(words, Qt.TextElideMode.ElideRight, room)

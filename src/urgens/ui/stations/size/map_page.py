@@ -80,8 +80,9 @@ class MapPage(Page):
         if offer is None:
             self.best.setText("Nothing fits")
         else:
-            take = "Take" if candidate is not None else "Take best,"
-            self.best.setText(f"{take} {choices.bores[offer[0]].text} at {offer[1]:.2f}")
+            self.best.setText(f"Take {choices.bores[offer[0]].text} at {offer[1]:.2f}")
+            best = "What fits best, marked on the map" if candidate is None else "What is looked at"
+            point_out(self.best, best)
 
     @property
     def summary(self) -> str:

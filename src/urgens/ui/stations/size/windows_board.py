@@ -22,7 +22,7 @@ from urgens.ui.widgets.marks import severity_mark
 
 ROW = 56.0  # px
 BAR = 9.0  # px of the bar's height
-AFTER = ((0, "targets.deceleration", "g"), (3, "targets.stroke_reserve", "free"))
+AFTER = ((0, "targets.deceleration", "g"), (3, "targets.stroke_reserve", "of it free"))
 GRIP = 12.0  # px around an edge that take hold of it
 Source = Callable[[], tuple[SizingMap, tuple[int, int]]]
 
@@ -128,8 +128,18 @@ class WindowsBoard(Board):
 
     @property
     def _bar(self) -> tuple[float, float]:
-        """Return from where to where bars go."""
-        return 64.0, self.across - 66.0
+        """Return from where to where bars go: between the widest ends that stand beside them."""
+        left, right = (
+            max((self._wide(end) + 10 for end in ends), default=0.0)
+            for ends in zip(*((row.low, row.high) for row in self._rows), strict=True)
+        )
+        return max(left, 24.0), self.across - max(right, 24.0)
+
+    def _wide(self, end: str | float) -> float:
+        """Return how wide an end's figure is that stands beside its bar [px]."""
+        label = self.labels.get(end) if isinstance(end, str) else None
+        beside = label is not None and end != "targets.stroke_reserve"
+        return label.sizeHint().width() / self.scale if label is not None and beside else 0.0
 
     def place(self) -> None:
         """Put what a window is for into its first line, its ends beside its bar."""
