@@ -8,6 +8,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QKeySequence, QPalette
+from PySide6.QtPrintSupport import QPrintDialog
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QListWidget, QMenu
 
@@ -202,12 +203,50 @@ def test_every_key_of_the_list_does_what_it_says(
     assert done == [name]
 
 
-def test_ctrl_p_writes_the_sheet_and_ctrl_q_closes(
+@pytest.mark.parametrize(("pages", "printed"), [((0, 0), 2), ((2, 2), 1)])
+def test_ctrl_p_prints_the_pages_that_are_asked_for(
+    window: Window,
+    tmp_path: Path,
+    monkeypatch: pytest.MonkeyPatch,
+    pages: tuple[int, int],
+    printed: int,
+) -> None:
+    out = tmp_path / "printed.pdf"
+
+    def accept(dialog: QPrintDialog) -> QDialog.DialogCode:
+        assert (dialog.minPage(), dialog.maxPage()) == (1, 2)
+        dialog.printer().setOutputFileName(str(out))
+        dialog.printer().setFromTo(*pages)
+        return QDialog.DialogCode.Accepted
+
+    monkeypatch.setattr(QPrintDialog, "exec", accept)
+    QTest.keyClick(window, Qt.Key.Key_P, CTRL)
+
+    assert out.read_bytes().count(b"/Type /Page\n") == printed
+
+
+@pytest.mark.qt_log_ignore("QPainter::begin")
+def test_a_printer_that_takes_nothing_is_said(
+    window: Window, monkeypatch: pytest.MonkeyPatch, answer: Callable[..., list[str]]
+) -> None:
+    def accept(dialog: QPrintDialog) -> QDialog.DialogCode:
+        dialog.printer().setOutputFileName("/nowhere/at/all.pdf")
+        return QDialog.DialogCode.Accepted
+
+    monkeypatch.setattr(QPrintDialog, "exec", accept)
+    said = answer("OK")
+    QTest.keyClick(window, Qt.Key.Key_P, CTRL)
+
+    assert said[0] == "The sheet was not printed"
+    assert "Write it as PDF" in said[1]
+
+
+def test_ctrl_shift_p_writes_the_sheet_and_ctrl_q_closes(
     window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     out = tmp_path / "sheet.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(out), ""))
-    QTest.keyClick(window, Qt.Key.Key_P, CTRL)
+    QTest.keyClick(window, Qt.Key.Key_P, CTRL | Qt.KeyboardModifier.ShiftModifier)
     assert out.read_bytes().startswith(b"%PDF")
     QTest.keyClick(window, Qt.Key.Key_Q, CTRL)
 

@@ -6,7 +6,7 @@ from typing import Literal
 from urgens.quantity.display import Shown, Units, in_units, printed, show, unit_shown
 from urgens.quantity.kinds import Kind
 from urgens.quantity.quantity import Quantity
-from urgens.quantity.spelling import INCH_MARKS
+from urgens.quantity.spelling import FOOT_MARKS, INCH_MARKS
 
 _TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
 
@@ -26,6 +26,8 @@ def shown(value: object, kind: Kind | Literal["text"] | None, units: Units) -> S
     typed = _TYPED.fullmatch(value.text.strip())
     if typed is not None:
         named = "in" if typed["unit"].strip() in INCH_MARKS else typed["unit"].strip()
+        if named == unit and any(mark in typed["number"] for mark in FOOT_MARKS):
+            return Shown(value.text.strip(), "")  # 9'7" says its units itself
         if named == unit and "ft" not in typed["number"]:
             return Shown(_with_thousands(typed["number"]), printed(unit))
     figure = show(value.value, value.kind, units)

@@ -6,6 +6,7 @@ import re
 from collections.abc import Sequence
 from datetime import date
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from urgens.document import Build, BuildErrors
 from urgens.document.whole_file import write_whole
@@ -14,6 +15,9 @@ from urgens.sheet.chart import pressure_chart
 from urgens.sheet.content import content, csv_rows
 from urgens.sheet.markup import html
 from urgens.solve import Solution, solve
+
+if TYPE_CHECKING:
+    from urgens.sheet.pdf import SheetDocument
 
 _NUMBER = re.compile(r"[+-]?[\d.,]+( [\w°%/²³·]+)?")  # with its unit or not
 FORMS = (".pdf", ".html", ".csv")
@@ -39,16 +43,25 @@ def write_solution(solution: Solution, path: Path, units: UnitSystem | Units) ->
         elif form == ".html":
             written = html(sheet, pressure_chart(solution, units)).encode()
         else:
-            from urgens.sheet.pdf import SheetDocument, gui
+            from urgens.sheet.pdf import gui
 
             application = gui()  # kept until the pages are set
-            written = SheetDocument(sheet, pressure_chart(solution, units)).pdf()
+            written = set_sheet(solution, units).pdf()
             del application
         write_whole(path, written)
     except OSError as error:
         raise BuildErrors.one(
             str(path), f"cannot be written ({error.strerror})", "choose another place"
         ) from None
+
+
+def set_sheet(solution: Solution, units: UnitSystem | Units) -> "SheetDocument":
+    """Return the sheet of `solution`, set on Letter or A4; a Qt application has to run."""
+    from urgens.sheet.pdf import SheetDocument
+
+    letter = (units if isinstance(units, UnitSystem) else units.system) is UnitSystem.INCH
+    sheet, chart = content(solution, units, date.today()), pressure_chart(solution, units)
+    return SheetDocument(sheet, chart, letter=letter)
 
 
 def _table(rows: Sequence[tuple[str, ...]]) -> bytes:

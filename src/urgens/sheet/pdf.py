@@ -17,6 +17,7 @@ from PySide6.QtGui import (
     QTextDocument,
     QTextFormat,
 )
+from PySide6.QtPrintSupport import QPrinter
 from PySide6.QtSvg import QSvgRenderer
 
 from urgens.data import font_files
@@ -123,6 +124,34 @@ class SheetDocument:
             painter.translate(box.topLeft())
         painter.end()
         return bytes(buffer.data().data())
+
+    def printer(self) -> QPrinter:
+        """Return the usual printer, with such paper in it."""
+        printer = QPrinter()
+        printer.setPageSize(self._layout.pageSize())
+        printer.setDocName(f"{self._title}: brake build sheet")
+        return printer
+
+    def print_on(self, printer: QPrinter) -> None:
+        """Print the pages that are asked for, as large as the paper in the printer lets them be.
+
+        Raises OSError where the printer takes nothing.
+        """
+        printer.setFullPage(True)
+        first = max(printer.fromPage(), 1)
+        last = min(printer.toPage() or self.pages, self.pages)
+        painter = QPainter()
+        if not painter.begin(printer):
+            raise OSError(f"{printer.printerName() or 'the printer'} takes nothing")
+        paper, own = printer.paperRect(QPrinter.Unit.DevicePixel), self.paper
+        scale = min(paper.width() / own.width(), paper.height() / own.height())
+        painter.translate((paper.width() - scale * own.width()) / 2, 0)
+        painter.scale(scale, scale)
+        for page in range(first - 1, last):
+            if page >= first:
+                printer.newPage()
+            self.paint(painter, page)
+        painter.end()
 
     def _writer(self, device: QBuffer) -> QPdfWriter:
         writer = QPdfWriter(device)

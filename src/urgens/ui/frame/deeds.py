@@ -69,11 +69,12 @@ FILE_DEEDS = (
     Deed("save", "Save", lambda w: w.files.save(), ("Ctrl+S",)),
     Deed("save-as", "Save as…", lambda w: w.files.save_as(), ("Ctrl+Shift+S",)),
     Deed("rename", "Name of the build…", lambda w: w.files.rename(), ("F2",)),
+    Deed("print", "Print the sheet…", lambda w: w.files.print_sheet(), ("Ctrl+P",)),
     Deed(
         "sheet-pdf",
         "Write the sheet as PDF…",
         lambda w: w.files.write_sheet("pdf"),
-        ("Ctrl+P",),
+        ("Ctrl+Shift+P",),
     ),
     Deed(
         "sheet-html",

@@ -199,6 +199,25 @@ class FileDesk:
         except BuildErrors as errors:
             self._say("The sheet was not written", "\n".join(errors.lines(SHOWN_ERRORS)))
 
+    def print_sheet(self) -> None:
+        """Ask for a printer and print the sheet."""
+        from PySide6.QtPrintSupport import QPrintDialog
+
+        from urgens.sheet.files import set_sheet
+
+        if not_entered(self._window) is not None:
+            return
+        sheet = set_sheet(self._session.solution, self._session.units)
+        printer = sheet.printer()
+        dialog = QPrintDialog(printer, self._window)
+        dialog.setMinMax(1, sheet.pages)
+        if dialog.exec() != QPrintDialog.DialogCode.Accepted:
+            return
+        try:
+            sheet.print_on(printer)
+        except OSError as error:
+            self._say("The sheet was not printed", f"{error}. Write it as PDF and print that.")
+
     def may_leave(self) -> bool:
         """Ask about what is not entered or not saved; tell whether this build may be left."""
         label = not_entered(self._window)

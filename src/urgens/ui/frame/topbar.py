@@ -176,13 +176,14 @@ class TopBar(QFrame):
         self._narrow(False)
         self.case.setMaximumWidth(CASE_WIDTH)
         self._name_setups(0)
-        for leave_out in (
+        steps: list[Callable[[], object]] = [
             self.use.hide,
             self._setup_caption.hide,
             lambda: self._narrow(True),
             *(caption.hide for caption in self._captions),
             lambda: self.case.setMaximumWidth(CASE_NARROW),
-        ):
+        ]
+        for leave_out in steps:
             if self._short() <= 0:
                 return
             leave_out()

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
 from urgens.document import Build
 from urgens.document.catalogue import named
 from urgens.guidance import Severity
+from urgens.quantity import shown
 from urgens.studies.settle import Settled, still_to_settle
 from urgens.ui.session import READING, Session
 from urgens.ui.theme.paint import T, metrics, pen
@@ -79,6 +80,11 @@ class SettleList(Painted):
         places = (place for place, row in enumerate(self.rows) if row.figure.path == path)
         return next(places, None)
 
+    def _figure(self, row: Settled) -> str:
+        """Return a row's figure in the units that are shown."""
+        one = row.figure.figure
+        return str(shown(one.value, one.kind, one.shown_in(self._session.units))).strip()
+
     def sizeHint(self) -> QSize:
         return self.scaled(230, max(ROW * len(self.rows), ROW))
 
@@ -88,8 +94,8 @@ class SettleList(Painted):
             return
         row, name = self.rows[self._current], self._names[self._current]
         self.setAccessibleName(
-            f"Still to settle, {self._current + 1} of {len(self.rows)}: {name} {row.figure.text}, "
-            f"{row.figure.state}; {row.figure.figure.entry.settled}"
+            f"Still to settle, {self._current + 1} of {len(self.rows)}: "
+            f"{name} {self._figure(row)}, {row.figure.state}; {row.figure.figure.entry.settled}"
         )
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -122,7 +128,7 @@ class SettleList(Painted):
         fitting = metrics(16, 600).elidedText(name, Qt.TextElideMode.ElideRight, right - 24)
         write(painter, fitting, QPointF(24, top + 21), size=16, weight=600, color=T.ink)
         spread = "" if figure.spread is None else f" ±{_plain(figure.spread)}"
-        said = f"{figure.text}{spread}" + (", assumed" if assumed else "")
+        said = f"{self._figure(row)}{spread}" + (", assumed" if assumed else "")
         room = right - 24 - (BAR + 6 if figure.spread is not None else 0)
         color = T.warn if assumed else T.muted
         write(

@@ -31,7 +31,7 @@ from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import worded
 
-LIST_WIDTH = 244
+LIST_WIDTH = 236
 PARTS = ("Brakes", "Pedal and cylinder", "Facts")
 
 

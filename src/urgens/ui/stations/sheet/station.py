@@ -1,7 +1,5 @@
 """The Sheet station: the page as it will be printed."""
 
-from datetime import date
-
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import (
@@ -12,9 +10,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.quantity import UnitSystem
-from urgens.sheet import content
-from urgens.sheet.chart import pressure_chart
+from urgens.sheet.files import set_sheet
 from urgens.sheet.pdf import SheetDocument
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
@@ -122,13 +118,15 @@ class SheetStation(Station):
         head.setSpacing(14)
         head.addWidget(title)
         head.addWidget(summary, 1, Qt.AlignmentFlag.AlignBottom)
-        for form, words in (("html", "Write HTML"), ("pdf", "Write PDF")):
+        for deed, words in (
+            ("print", "Print…"),
+            ("sheet-html", "Write HTML…"),
+            ("sheet-pdf", "Write PDF…"),
+        ):
             button = QPushButton(words)
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-            button.clicked.connect(
-                lambda _=False, ending=form: self.deed_asked.emit(f"sheet-{ending}")
-            )
-            if form == "pdf":
+            button.clicked.connect(lambda _=False, asked=deed: self.deed_asked.emit(asked))
+            if deed == "sheet-pdf":
                 button.setProperty("role", "primary")
             head.addWidget(button)
         area = scrolled(self.page, "The sheet", across=True)
@@ -143,8 +141,4 @@ class SheetStation(Station):
 
     def _set(self) -> None:
         """Set the page from the build as it is now."""
-        session = self._session
-        sheet = content(session.solution, session.units, date.today())
-        chart = pressure_chart(session.solution, session.units)
-        letter = session.units.system is UnitSystem.INCH
-        self.page.show_document(SheetDocument(sheet, chart, letter=letter))
+        self.page.show_document(set_sheet(self._session.solution, self._session.units))
