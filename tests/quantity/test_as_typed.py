@@ -24,8 +24,10 @@ from urgens.quantity import (
     QuantityError,
     UnitSystem,
     completed,
+    in_words,
     number_of,
     parse,
+    shown,
     unit_shown,
 )
 
@@ -92,6 +94,28 @@ def test_a_mass_is_a_load_and_no_force_but_in_pounds() -> None:
 )  # fmt: skip
 def test_what_is_typed_into_a_field_in_inches(typed: str, kept: str) -> None:
     assert completed(typed, LENGTH, UnitSystem.INCH) == kept
+
+
+@pytest.mark.parametrize(
+    ("typed", "units", "seen"),
+    [
+        ("9'7\"", UnitSystem.INCH, "9'7\""),
+        ("9'7\"", UnitSystem.METRIC, "2,921 mm"),
+        ("15/16 in", UnitSystem.INCH, "15/16 in"),
+        ("1480 in", UnitSystem.INCH, "1,480 in"),
+    ],
+)
+def test_a_figure_is_read_as_it_was_typed_in_the_units_shown(
+    typed: str, units: UnitSystem, seen: str
+) -> None:
+    assert str(shown(parse(typed, LENGTH), LENGTH, units)).strip() == seen
+
+
+def test_figures_in_braces_are_written_in_the_units_shown() -> None:
+    """145.04 psi are 10 bar (NIST SP 811)."""
+    words = "usual: {145.04 psi}, or {20 bar}"
+    assert in_words(words, PRESSURE, UnitSystem.METRIC) == "usual: 10.0 bar, or 20.0 bar"
+    assert in_words(words, PRESSURE, UnitSystem.INCH) == "usual: 145 psi, or 290 psi"
 
 
 @pytest.mark.parametrize("typed", ["", "abc", "5/0", "2**9 in", "1,5", "12 psi", "(", "3 3 3"])

@@ -204,9 +204,23 @@ def test_what_if_does_not_change_the_build(open_window: Opener) -> None:
 def test_what_if_steps_stop_at_nought_and_bad_words_are_said(open_window: Opener) -> None:
     shown = page(open_window(bed("pickup")), "Feel")
     QTest.mouseClick(shown.steppers["air"].less, LEFT)
-    assert shown.steppers["air"].label.text == "0 cm³"
+    assert shown.steppers["air"].label.text == "0 in³"
     type_into(shown.steppers["hose"].label, "soft")
     assert "is no number" in shown.steppers["hose"].label.error
+
+
+def test_what_is_supposed_takes_the_unit_shown(open_window: Opener) -> None:
+    """A bare number is in inches there, and stays the same way of the pistons in millimetres."""
+    window = open_window(bed("pickup"))
+    shown = page(window, "Feel")
+    type_into(shown.steppers["knock_back"].label, "0.02")
+    assert shown.steppers["knock_back"].label.text == "0.02 in"
+    QTest.mouseClick(shown.steppers["knock_back"].more, LEFT)
+    assert shown.steppers["knock_back"].label.text == "0.025 in"
+    QTest.keyClick(window, Qt.Key.Key_U)
+    assert shown.steppers["knock_back"].label.text == "0.635 mm"
+    type_into(shown.steppers["air"].label, "900")
+    assert shown.steppers["air"].label.text == "50 cm³"  # the most there can be
 
 
 def test_reservoir_and_cold_line_are_told(open_window: Opener) -> None:
@@ -364,7 +378,7 @@ def test_what_is_supposed_or_typed_belongs_to_one_build_and_its_units(open_windo
     window.session.open(bed("coupe"), None)
     QTest.qWait(10)
     assert not shown.plane.faulty.isVisible()
-    assert shown.steppers["air"].label.text == "0 cm³"
+    assert shown.steppers["air"].label.text == "0 in³"
 
 
 def test_a_window_keeps_its_scale_under_the_hand(open_window: Opener) -> None:

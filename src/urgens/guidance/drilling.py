@@ -5,7 +5,7 @@ import math
 import numpy as np
 
 from urgens.document import Build
-from urgens.quantity import LENGTH, Units, UnitSystem, show
+from urgens.quantity import LENGTH, Units, UnitSystem, show, shown
 from urgens.studies.pedal_linkage import linkage, metal_between
 
 WALL = 1.0  # hole diameters of metal between two holes, at least: common practice
@@ -21,9 +21,9 @@ def edge_caution(build: Build, pin: float, units: Units | UnitSystem) -> str:
     """Return what to look at before drilling at a distance from the pivot [m], in words."""
     metal = metal_between(build, pin)
     least, nearest = float(np.min(metal)), int(np.argmin(metal))
-    neighbour = (
-        "the pivot" if nearest == 0 else f"the hole at {build.pedal.holes[nearest - 1].text}"
-    )
+    neighbour = "the pivot"
+    if nearest > 0:
+        neighbour = f"the hole at {shown(build.pedal.holes[nearest - 1], LENGTH, units)}"
     diameter = build.pedal.hole_diameter
     if diameter is None:
         return (

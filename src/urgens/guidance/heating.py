@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from urgens.document import Build
 from urgens.document.heat import Heat
 from urgens.physics.axle import AXLES, Axle
-from urgens.quantity import TEMPERATURE, Units, UnitSystem, in_units, show, unit_shown
+from urgens.quantity import SPEED, TEMPERATURE, Units, UnitSystem, in_units, show, unit_shown
 from urgens.solve import Solution
 from urgens.studies.heat import FLUID_SHARE, Heated, boiling_points
 
@@ -32,7 +32,8 @@ def heat_words(solution: Solution, found: Found, units: Units | UnitSystem) -> l
     ends = ", ".join(
         f"{axle} {temperature(float(one.peaks[-1]), units)}" for axle, one in known.items()
     )
-    said = [f"{series.stops} stops from {series.speed.text}: {ends}, an estimate"]
+    speed = show(series.speed.value, SPEED, units)
+    said = [f"{series.stops} stops from {speed}: {ends}, an estimate"]
     for axle, one in known.items():
         cools = "as measured" if one.settled else "assumed"
         said.append(

@@ -1,7 +1,7 @@
 """What a builder types and reads: text in, SI inside, the text kept."""
 
 from urgens.quantity.arithmetic import completed, number_of
-from urgens.quantity.as_shown import shown
+from urgens.quantity.as_shown import in_words, shown
 from urgens.quantity.display import (
     Shown,
     Units,
@@ -64,6 +64,7 @@ __all__ = [
     "Units",
     "completed",
     "in_units",
+    "in_words",
     "inch_fraction",
     "natural_step",
     "nearest_fraction",

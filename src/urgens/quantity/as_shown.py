@@ -3,15 +3,26 @@
 import re
 from typing import Literal
 
-from urgens.quantity.display import Shown, Units, in_units, printed, show, unit_shown
+from urgens.quantity.display import Shown, Units, UnitSystem, in_units, printed, show, unit_shown
 from urgens.quantity.kinds import Kind
-from urgens.quantity.quantity import Quantity
+from urgens.quantity.quantity import Quantity, parse
 from urgens.quantity.spelling import FOOT_MARKS, INCH_MARKS
 
+_BRACED = re.compile(r"\{([^}]+)\}")
 _TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
 
 
-def shown(value: object, kind: Kind | Literal["text"] | None, units: Units) -> Shown:
+def in_words(words: str, kind: Kind, units: Units | UnitSystem) -> str:
+    """Return words in which each {quantity} is written in the units shown.
+
+    words: "about {130 psi}" [text]; kind: of all of them [object]; units: to show in [object].
+    Raises QuantityError where one is none.
+    Source: by definition.
+    """
+    return _BRACED.sub(lambda found: str(show(parse(found[1], kind).value, kind, units)), words)
+
+
+def shown(value: object, kind: Kind | Literal["text"] | None, units: Units | UnitSystem) -> Shown:
     """Return a figure as typed where its unit is the one shown, else converted.
 
     value: of a build, None where there is none [any]; kind: of it [object]; units: to show in

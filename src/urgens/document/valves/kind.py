@@ -77,6 +77,7 @@ class ValveKind:
     `name`, `what` and `typical` its words, the last for what is usual; `briefly` what one
     is set to, in the units shown; `passes` and `holds` what it does while it passes
     all, and at an inlet and an outlet pressure [Pa] once it does not.
+    In `typical` figures stand in braces: {300 psi}.
     `new` are the figures it is put in with, all assumed. `moves` are the edits that bring its knee
     somewhere, None for a valve without one; `knee_figure` what decides it; `dragging` says what a
     drag of the knee does. `together` is the list whose knees one valve has off by one share.

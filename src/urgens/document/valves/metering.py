@@ -96,7 +96,7 @@ METERING = ValveKind(
     name="Metering valve",
     what="Holds the front discs back until the rear shoes have overcome their springs. With rear "
     "discs it is not wanted.",
-    typical="usual: shut at about 10 psi, open from about 130",
+    typical="usual: shut at about {10 psi}, open from about {130 psi}",
     law=_law,
     briefly=_briefly,
     new=_new,

@@ -76,7 +76,7 @@ REDUCING = ValveKind(
     name="Reducing valve",
     what="Passes pressure up to its knee, then a share of the rise. It reduces pressure; it slows "
     "nothing and stops nothing.",
-    typical="usual on older road cars: knee 250 to 300 psi, slope about one half",
+    typical="usual on older road cars: knee {250 psi} to {300 psi}, slope about one half",
     law=_law,
     briefly=_briefly,
     new=_new,

@@ -46,7 +46,7 @@ RESIDUAL = ValveKind(
     name="Residual valve",
     what="Keeps a little pressure in the line when the pedal is up: for cups of drums, never for "
     "discs.",
-    typical="usual: about 15 psi for drums",
+    typical="usual: about {15 psi} for drums",
     law=_law,
     briefly=_briefly,
     new=_new,

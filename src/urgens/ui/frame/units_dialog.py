@@ -3,7 +3,7 @@
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QGridLayout, QWidget
 
-from urgens.quantity import KINDS, Units, unit_shown
+from urgens.quantity import KINDS, Units, printed, unit_shown
 from urgens.ui.session import Overrides
 from urgens.ui.widgets.plain import plain_label
 
@@ -33,7 +33,7 @@ class UnitsDialog(QDialog):
             noun = kind.noun.split(" ", 1)[1]  # without its article
             box = QComboBox()
             box.setAccessibleName(f"Unit of {kind.noun}")
-            box.addItem(f"as the system: {unit_shown(kind, units.system)}", None)
+            box.addItem(f"as the system: {printed(unit_shown(kind, units.system))}", None)
             for name in kind.units:
                 box.addItem(name, name)
             box.setCurrentIndex(max(box.findData(own.get(kind)), 0))

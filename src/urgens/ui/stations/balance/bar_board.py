@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QWidget
 
 from urgens.document.cylinders.twin import TwinMaster
 from urgens.physics.axle import Axle
+from urgens.quantity import LENGTH, shown
 from urgens.solve.travel import bar_tilt
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.bar_setting import bar, drag_bar, smallest_step, step_bar
@@ -40,8 +41,10 @@ class BarBoard(Painted):
         master = bar(self._session)
         self.setVisible(master is not None and not T.stands_back)
         if master is not None:
-            words = f"Balance bar, bearing {master.bar_offset.text} to the front"
-            self.setAccessibleName(f"{words}; drag or arrow keys")
+            offset = shown(master.bar_offset, LENGTH, self._session.units)
+            self.setAccessibleName(
+                f"Balance bar, bearing {offset} to the front; drag or arrow keys"
+            )
         self.update()
 
     # --- where things are ------------------------------------------------------------------

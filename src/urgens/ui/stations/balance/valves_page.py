@@ -16,7 +16,7 @@ from urgens.document.valves.metering import Metering
 from urgens.guidance.new_valves import NEW_NAMES, is_by_lever
 from urgens.guidance.valve_words import NOTHING, pair_words
 from urgens.physics.axle import AXLES, Axle
-from urgens.quantity import PRESSURE, unit_shown
+from urgens.quantity import PRESSURE, in_words, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import valve_edits
 from urgens.ui.stations.balance.circuit_view import CircuitView, Place
@@ -203,7 +203,8 @@ class ValvesPage(Page):
             body = f", in the {part.body}" if part.body else ""
             self.name.setText(f"{kind_of(part).name}, {place[0]}{body}")
             self.what.setText(kind_of(part).what)
-            self.usual.setText(f"{kind_of(part).typical.capitalize()} (common practice).")
+            usual = in_words(kind_of(part).typical, PRESSURE, self.session.units)
+            self.usual.setText(f"{usual[:1].upper()}{usual[1:]} (common practice).")
             self.earlier.setVisible(place[1] > 0)
             self.plug.setVisible(valve_edits.metering_of(self.session, place) is not None)
             self.out.setVisible(not (self.plug.isVisible() and isinstance(part, Metering)))

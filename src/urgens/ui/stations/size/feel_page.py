@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 from functools import partial
-from typing import Any
+from typing import Any, NamedTuple
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
@@ -19,6 +19,7 @@ from PySide6.QtWidgets import (
 
 from urgens.document.tables import hose_table
 from urgens.guidance.feeling import Compared, cold_line_words, compared, reservoir_words
+from urgens.guidance.heating import temperature
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import (
     FORCE,
@@ -29,11 +30,14 @@ from urgens.quantity import (
     Shown,
     UnitSystem,
     completed,
+    in_units,
+    number_of,
     parse,
+    printed,
     show,
     unit_shown,
 )
-from urgens.quantity.kinds import VOLUME
+from urgens.quantity.kinds import VOLUME, Kind
 from urgens.studies.what_if import SOUND, WhatIf
 from urgens.ui.session import Session
 from urgens.ui.stations.size.feel import FeelPlane
@@ -46,20 +50,43 @@ from urgens.ui.widgets.stepper import Stepper
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 
-CUBIC_CENTIMETRE, TENTH_MM = 1e-6, 1e-4
-FAULTS = {  # name, step, least, unit; what does not change the build
-    "air": ("Air in the line", 0.5, 0.0, "cm³"),
-    "hose": ("Hoses swell", 0.25, 0.25, "×"),
-    "brake": ("Brakes flex", 0.25, 0.25, "×"),
-    "knock_back": ("Knocked back", 0.1, 0.0, "mm"),
+
+class Fault(NamedTuple):
+    """What is supposed and does not change the build: words, kind, steps, least and most [SI]."""
+
+    words: str
+    kind: Kind | None  # None for a number of times
+    steps: Mapping[UnitSystem, float]
+    least: float
+    most: float
+
+
+CUBIC_CENTIMETRE, CUBIC_INCH, INCH = 1e-6, 0.0254**3, 0.0254
+TIMES = dict.fromkeys(UnitSystem, 0.25)
+FAULTS = {
+    "air": Fault(
+        "Air in the line",
+        VOLUME,
+        {UnitSystem.METRIC: 0.5 * CUBIC_CENTIMETRE, UnitSystem.INCH: 0.05 * CUBIC_INCH},
+        0.0,
+        50 * CUBIC_CENTIMETRE,
+    ),
+    "hose": Fault("Hoses swell", None, TIMES, 0.25, 50.0),
+    "brake": Fault("Brakes flex", None, TIMES, 0.25, 50.0),
+    "knock_back": Fault(
+        "Knocked back",
+        LENGTH,
+        {UnitSystem.METRIC: 1e-4, UnitSystem.INCH: 0.005 * INCH},
+        0.0,
+        0.05,
+    ),
 }
 PADS = (
     Beside("Front pad's lining", (Spot("front.brake.pad_thickness", 16),)),
     Beside("Rear pad's lining", (Spot("rear.brake.pad_thickness", 16),)),
     Beside("Reservoir, a circuit", (Spot("master.reservoir_volume", 16),)),
 )
-SCALES = {"air": CUBIC_CENTIMETRE, "hose": 1.0, "brake": 1.0, "knock_back": 1e-3}
-MOST = 50.0
+COLD = 233.15  # K, at which fluids are tested cold: −40 °C
 LINE_WIDTH = 96  # px for a figure of the line
 
 
@@ -82,8 +109,8 @@ class FeelPage(Page):
             group.addButton(button)
             button.clicked.connect(partial(self._look_at, axle))
         self.steppers = {}
-        for name, (words, *_) in FAULTS.items():
-            stepper = Stepper(words, partial(self._type, name))
+        for name, fault in FAULTS.items():
+            stepper = Stepper(fault.words, partial(self._type, name))
             stepper.stepped.connect(partial(self._step, name))
             self.steppers[name] = stepper
         self.sound = QPushButton("None of it")
@@ -138,7 +165,9 @@ class FeelPage(Page):
         self.head("Reservoir as the pads wear")
         self.column.addWidget(self.pads)
         self.column.addWidget(self.reservoir)
-        self.head("A fast press at −40 °C")
+        self.cold_head = worded("", "heading")
+        self.column.addSpacing(8)
+        self.column.addWidget(self.cold_head)
         line = QGridLayout()
         line.setVerticalSpacing(0)
         line.setColumnStretch(0, 1)
@@ -206,8 +235,11 @@ class FeelPage(Page):
         self.axles[self.axle].setChecked(True)
         self.sound.setEnabled(self.faults != _sound())
         for name, stepper in self.steppers.items():
-            value = getattr(self.faults[self.axle], name) / SCALES[name]
-            stepper.set_value(Shown(f"{value:.4g}", FAULTS[name][3]), f"{value:.4g}")
+            value, kind = getattr(self.faults[self.axle], name), FAULTS[name].kind
+            number = f"{value if kind is None else value / in_units(kind, units):.4g}"
+            unit = "×" if kind is None else printed(unit_shown(kind, units))
+            stepper.set_value(Shown(number, unit), number)
+        self.cold_head.setText(f"A fast press at {temperature(COLD, units)}")
         self._show_rows(self._compared())
         self.pads.refresh()
         expansion = self.session.build.lines.hose_expansion
@@ -243,27 +275,24 @@ class FeelPage(Page):
         self.show_figures()
 
     def _suppose(self, name: str, value: float) -> None:
-        least = FAULTS[name][2]
-        value = min(max(value, least), MOST)
+        value = min(max(value, FAULTS[name].least), FAULTS[name].most)
         before = self.faults[self.axle]
-        changed = {**vars(before), name: value * SCALES[name]}
-        self.faults[self.axle] = WhatIf(**changed)
+        self.faults[self.axle] = WhatIf(**{**vars(before), name: value})
         self.show_figures()
 
     def _step(self, name: str, steps: int) -> None:
-        now = getattr(self.faults[self.axle], name) / SCALES[name]
-        self._suppose(name, round(now + steps * FAULTS[name][1], 6))
+        step = FAULTS[name].steps[self.session.units.system]
+        self._suppose(name, (round(getattr(self.faults[self.axle], name) / step) + steps) * step)
 
     def _type(self, name: str, typed: str) -> None:
         """Take a typed fault; raises QuantityError."""
-        try:
-            value = float(typed)
-        except ValueError:
-            kind = {"air": VOLUME, "knock_back": LENGTH}.get(name)
-            if kind is None:
-                raise QuantityError(f'"{typed}" is no number', "write how many times") from None
-            whole = completed(typed, kind, self.session.units)
-            value = parse(whole, kind).value / SCALES[name]
+        kind = FAULTS[name].kind
+        if kind is None:
+            value = number_of(typed)
+            if value is None:
+                raise QuantityError(f'"{typed}" is no number', "write how many times")
+        else:
+            value = parse(completed(typed, kind, self.session.units), kind).value
         if value < 0:
             raise QuantityError(f'"{typed}" is negative', "write it without the minus")
         self._suppose(name, value)

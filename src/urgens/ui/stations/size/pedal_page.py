@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Change
 from urgens.guidance.drilling import consequences, edge_caution, where_to_drill
-from urgens.quantity import LENGTH, QuantityError, Shown, in_units, retype, show
+from urgens.quantity import LENGTH, QuantityError, Shown, in_units, retype, show, shown
 from urgens.studies.pedal_linkage import PLACES, along_the_stroke, linkage
 from urgens.ui.session import Session
 from urgens.ui.stations.size.linkage_board import LinkageBoard
@@ -167,7 +167,8 @@ class PedalPage(Page):
         """Pin and ratio."""
         made = self.session.build.pedal
         ratio = float(self.session.solution.system.pedal_ratio)
-        return f"pin at {made.pivot_to_pushrod.text}, {ratio:.2f} : 1; drag it along the arm"
+        at = shown(made.pivot_to_pushrod, LENGTH, self.session.units)
+        return f"pin at {at}, {ratio:.2f} : 1; drag it along the arm"
 
     def show_figures(self) -> None:
         """Show ratios, drilling and consequences of the build as it is now."""
