@@ -11,9 +11,9 @@ from urgens.document.brakes import BRAKES, brake_kind
 from urgens.document.brakes.disc import Disc
 from urgens.document.brakes.drum import Drum
 from urgens.document.cylinders import CYLINDERS
+from urgens.document.pad_ways import pad_ways
 from urgens.guidance.practice import USUAL_SHOES
 from urgens.physics.axle import AXLES, Axle
-from urgens.quantity import LENGTH, retype
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.shoes import ShoeDialog
 from urgens.ui.widgets.bodies import BODIES
@@ -36,7 +36,8 @@ def brake_changes(session: Session, axle: Axle) -> Iterator[Change]:
     """Yield what one axle's brakes can be made into."""
     place, brake = f"{axle}.brake", session.build.axle(axle).brake
     if isinstance(brake, Disc):
-        yield from _disc_changes(session, place, brake)
+        yield from _disc_changes(place, brake)
+        yield from pad_ways(session.build, axle, session.units)
     if isinstance(brake, Drum):
         yield from _drum_changes(place, brake)
     for record in BRAKES:
@@ -45,7 +46,7 @@ def brake_changes(session: Session, axle: Axle) -> Iterator[Change]:
             yield Change.assuming(words, {place: record.new})
 
 
-def _disc_changes(session: Session, place: str, brake: Disc) -> Iterator[Change]:
+def _disc_changes(place: str, brake: Disc) -> Iterator[Change]:
     for caliper in ("sliding", "opposed"):
         if brake.caliper != caliper:
             yield Change(f"{caliper.capitalize()} caliper", {f"{place}.caliper": caliper})
@@ -54,8 +55,7 @@ def _disc_changes(session: Session, place: str, brake: Disc) -> Iterator[Change]
         yield Change("One more piston", {pistons: [*sizes, sizes[-1]]})
     if len(sizes) > 1:
         yield Change("One piston fewer", {pistons: sizes[:-1]})
-    if brake.pad_inner_radius is None:
-        yield _annulus(session, place, brake)
+    if brake.pad_inner_radius is None or brake.effective_radius is not None:
         return
     for pressure, words in PRESSURES.items():
         if brake.pad_pressure != pressure:
@@ -73,20 +73,6 @@ def _drum_changes(place: str, brake: Drum) -> Iterator[Change]:
             known = {f"{place}.shoe_factor": {"state": "assumed"}}
         words = layout.replace("-", " and ") if layout == "leading-trailing" else layout
         yield Change(f"{words.capitalize()} shoes", values, known)
-
-
-def _annulus(session: Session, place: str, brake: Disc) -> Change:
-    """Return the change that describes a pad by its radii, about those it had."""
-    radius = brake.radius
-    high = brake.pad_height.value if brake.pad_height is not None else 0.3 * radius
-    dropped = ("effective_radius", "rotor_outer_diameter", "pad_height")
-    part = brake.model_dump(mode="json", exclude_unset=True)
-    kept = {name: value for name, value in part.items() if name not in dropped}
-    known = {}
-    for end, at in (("inner", radius - high / 2), ("outer", radius + high / 2)):
-        kept[f"pad_{end}_radius"] = retype(at, LENGTH, session.units)
-        known[f"{place}.pad_{end}_radius"] = {"state": "assumed"}
-    return Change("Pad by its two radii", {place: kept}, known)
 
 
 def _outlets(session: Session) -> Iterator[Change]:

@@ -124,7 +124,11 @@ class LaunchView(Painted):
         for torque in round_steps(most, in_units(TORQUE, units)):
             at = self._at(box, 0.0, torque, most) + QPointF(-8, 5)
             write(painter, f"{torque / in_units(TORQUE, units):,.0f}", at, size=14, side="right")
-        write(painter, f"Torque at the driven hubs, {printed(unit_shown(TORQUE, units))}", QPointF(0, 16))
+        write(
+            painter,
+            f"Torque at the driven hubs, {printed(unit_shown(TORQUE, units))}",
+            QPointF(0, 16),
+        )
         words = f"Foot, {unit_shown(FORCE, units)}"
         write(painter, words, QPointF(box.right(), box.bottom() + 38), side="right")
 
