@@ -1,6 +1,6 @@
 """Hands for the window: drags in data coordinates, answers to dialogs."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from typing import Any
 
 import pytest
@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
 
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure.kinds import KindButton
+from urgens.ui.stations.table import STATIONS
 from urgens.ui.widgets.figure_label import FigureLabel
 from urgens.ui.widgets.plane import Plane
 
@@ -33,6 +34,17 @@ def drag(
     if release:
         QTest.mouseRelease(widget, LEFT, pos=end)
         QTest.qWait(5)
+
+
+def every_page(window: Window, rest: int = 20) -> Iterator[tuple[str, str]]:
+    """Show every page of every station, each for so many ms before it is looked at."""
+    for kind in STATIONS:
+        for page in kind.pages or ("",):
+            window.show_station(kind.name)
+            if page:
+                window.station(kind.name).show_page_named(page)
+            QTest.qWait(rest)
+            yield kind.name, page
 
 
 def pull(widget: QWidget, start: QPointF, by: QPointF) -> None:

@@ -10,10 +10,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QToolTip, QWidget
 from pytestqt.qtbot import QtBot
 
+from tests.ui.conftest import every_page
 from urgens.document import Build, demo
 from urgens.ui.frame.focus_tips import FocusTips
 from urgens.ui.frame.window import Window
-from urgens.ui.stations.table import STATIONS
 from urgens.ui.theme.switch import use_theme
 
 SEEN, PIXELS = 60, 20  # change of a channel that is seen, of 255; how many pixels make a ring
@@ -77,23 +77,16 @@ def test_every_control_shows_that_it_has_the_focus(
     window = open_window(demo(name))
     window.resize(1280, 800)
     unseen, count = [], 0
-    for kind in STATIONS:
-        for page in kind.pages or ("",):
-            window.show_station(kind.name)
-            if page:
-                window.station(kind.name).show_page_named(page)
-            QTest.qWait(60)
-            for control in by_tab(window):
-                control.setFocus(Qt.FocusReason.TabFocusReason)
-                box = where(window, control).adjusted(-3, -3, 3, 3).intersected(window.rect())
-                with_focus = pixels(window, box)
-                control.clearFocus()
-                changed = np.abs(with_focus - pixels(window, box)).max(axis=2) > SEEN
-                count += 1
-                if changed.sum() < PIXELS:
-                    unseen.append(
-                        (kind.name, page, type(control).__name__, control.accessibleName())
-                    )
+    for station, page in every_page(window, rest=60):
+        for control in by_tab(window):
+            control.setFocus(Qt.FocusReason.TabFocusReason)
+            box = where(window, control).adjusted(-3, -3, 3, 3).intersected(window.rect())
+            with_focus = pixels(window, box)
+            control.clearFocus()
+            changed = np.abs(with_focus - pixels(window, box)).max(axis=2) > SEEN
+            count += 1
+            if changed.sum() < PIXELS:
+                unseen.append((station, page, type(control).__name__, control.accessibleName()))
 
     assert unseen == []
     assert count > 200

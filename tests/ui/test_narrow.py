@@ -9,9 +9,9 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QAbstractButton, QScrollArea, QWidget
 
 from tests.builds import bed
+from tests.ui.conftest import every_page
 from urgens.document import Build, demo_names
 from urgens.ui.frame.window import SMALLEST, Window
-from urgens.ui.stations.table import STATIONS
 
 Opener = Callable[[Build], Window]
 LEFT = Qt.MouseButton.LeftButton
@@ -37,23 +37,18 @@ def test_every_page_has_room_in_the_smallest_window(
         # What to fit is worked out meanwhile, and makes the line under the bench taller.
         qtbot.waitUntil(window.finding_line.fix.isVisible, timeout=20_000)
     assert (window.width(), window.height()) == SMALLEST == (1024, 700)
-    for kind in STATIONS:
-        window.show_station(kind.name)
-        for page in kind.pages or (None,):
-            if page is not None:
-                window.station(kind.name).show_page_named(page)
-            QTest.qWait(20)
-            assert (window.width(), window.height()) == SMALLEST, page
-            bench = window.bench.rect()
-            for button in window.findChildren(QAbstractButton):
-                if button.isVisible() and button.text():
-                    assert button.sizeHint().width() <= button.width() + 1, (page, button.text())
-            for widget in window.bench.findChildren(QWidget):
-                if widget.isVisible() and not scrolled(widget):
-                    corner = widget.mapTo(window.bench, QPoint(0, 0))
-                    right, foot = corner.x() + widget.width(), corner.y() + widget.height()
-                    assert right <= bench.right() + 1, (page, widget)
-                    assert foot <= bench.bottom() + 1, (page, widget)
+    for _, page in every_page(window):
+        assert (window.width(), window.height()) == SMALLEST, page
+        bench = window.bench.rect()
+        for button in window.findChildren(QAbstractButton):
+            if button.isVisible() and button.text():
+                assert button.sizeHint().width() <= button.width() + 1, (page, button.text())
+        for widget in window.bench.findChildren(QWidget):
+            if widget.isVisible() and not scrolled(widget):
+                corner = widget.mapTo(window.bench, QPoint(0, 0))
+                right, foot = corner.x() + widget.width(), corner.y() + widget.height()
+                assert right <= bench.right() + 1, (page, widget)
+                assert foot <= bench.bottom() + 1, (page, widget)
 
 
 @pytest.mark.parametrize("width", [SMALLEST[0], 1280])

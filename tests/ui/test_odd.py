@@ -12,10 +12,10 @@ from PySide6.QtTest import QTest
 from tests.builds import EVERYTHING, bed, pickup_with
 from tests.document.odd import odd_documents
 from tests.strategies import documents
+from tests.ui.conftest import every_page
 from urgens.document import Build, BuildErrors, demo, demo_names, edited, loads
 from urgens.document.catalogue import figures
 from urgens.ui.frame.window import Window
-from urgens.ui.stations.table import STATIONS
 from urgens.ui.widgets.background import wait_for_all
 
 EXAMPLES = 30
@@ -24,13 +24,9 @@ EXAMPLES = 30
 def go_through(window: Window) -> int:
     """Look at every page; tell how many there are."""
     seen = 0
-    for kind in STATIONS:
-        window.show_station(kind.name)
-        for page in kind.pages or ("",):
-            window.station(kind.name).show_page_named(page)
-            QTest.qWait(1)
-            assert not window.grab().isNull()
-            seen += 1
+    for _ in every_page(window, rest=1):
+        assert not window.grab().isNull()
+        seen += 1
     return seen
 
 

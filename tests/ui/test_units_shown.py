@@ -4,15 +4,14 @@ import re
 from collections.abc import Callable, Iterator
 
 import pytest
-from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QAbstractButton, QLabel, QWidget
 
+from tests.ui.conftest import every_page
 from urgens.document import Build, demo, demo_names
 from urgens.document.bores import sold_bores
 from urgens.document.catalogue import figures
 from urgens.quantity import Quantity, UnitSystem
 from urgens.ui.frame.window import Window
-from urgens.ui.stations.table import STATIONS
 
 OF_INCHES = re.compile(r"[\d½¼¾⅛⅜⅝⅞][\d,./\- ]*\s?(psi|lbf|lb|in|ft|mph|°F|in³)\b")
 OF_METRES = re.compile(r"\d[\d,.]*\s?(bar|N|kg|mm|m|km/h|°C|cm³|N·m)(?![\w/²])")
@@ -46,20 +45,15 @@ def test_no_page_mixes_units(open_window: Callable[[Build], Window], name: str) 
     window.session.set_units(other)
     known = sorted(sizes(build), key=len, reverse=True)
     mixed = set()
-    for kind in STATIONS:
-        for page in kind.pages or ("",):
-            window.show_station(kind.name)
-            if page:
-                window.station(kind.name).show_page_named(page)
-            QTest.qWait(60)
-            bores = page in ("Map", "Choose", "Booster", "Set-ups", "Why?")  # sizes as sold
-            for words in said(window):
-                if any(source in words for source in AS_PUBLISHED):
-                    continue
-                left = words
-                for size in known if bores else ():
-                    left = left.replace(size, "")
-                if wrong.search(left):
-                    mixed.add((kind.name, page, words))
+    for station, page in every_page(window, rest=60):
+        bores = page in ("Map", "Choose", "Booster", "Set-ups", "Why?")  # sizes as sold
+        for words in said(window):
+            if any(source in words for source in AS_PUBLISHED):
+                continue
+            left = words
+            for size in known if bores else ():
+                left = left.replace(size, "")
+            if wrong.search(left):
+                mixed.add((station, page, words))
 
     assert mixed == set()
