@@ -1,6 +1,7 @@
 """The sheet on paper: a Qt document, set once for PDF and preview alike."""
 
 import uuid
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QBuffer, QMarginsF, QRect, QRectF, QSizeF, Qt
 from PySide6.QtGui import (
@@ -17,12 +18,14 @@ from PySide6.QtGui import (
     QTextDocument,
     QTextFormat,
 )
-from PySide6.QtPrintSupport import QPrinter
 from PySide6.QtSvg import QSvgRenderer
 
 from urgens.data import font_files
 from urgens.sheet.content import Sheet
 from urgens.sheet.markup import rich_text
+
+if TYPE_CHECKING:
+    from PySide6.QtPrintSupport import QPrinter
 
 CHART = QTextFormat.ObjectTypes.UserObject + 1
 DOTS = 300  # per inch, of the layout
@@ -125,14 +128,16 @@ class SheetDocument:
         painter.end()
         return bytes(buffer.data().data())
 
-    def printer(self) -> QPrinter:
+    def printer(self) -> "QPrinter":
         """Return the usual printer, with such paper in it."""
+        from PySide6.QtPrintSupport import QPrinter  # with all widgets, which a file needs not
+
         printer = QPrinter()
         printer.setPageSize(self._layout.pageSize())
         printer.setDocName(f"{self._title}: brake build sheet")
         return printer
 
-    def print_on(self, printer: QPrinter) -> None:
+    def print_on(self, printer: "QPrinter") -> None:
         """Print the pages that are asked for, as large as the paper in the printer lets them be.
 
         Raises OSError where the printer takes nothing.
@@ -143,7 +148,7 @@ class SheetDocument:
         painter = QPainter()
         if not painter.begin(printer):
             raise OSError(f"{printer.printerName() or 'the printer'} takes nothing")
-        paper, own = printer.paperRect(QPrinter.Unit.DevicePixel), self.paper
+        paper, own = printer.paperRect(type(printer).Unit.DevicePixel), self.paper
         scale = min(paper.width() / own.width(), paper.height() / own.height())
         painter.translate((paper.width() - scale * own.width()) / 2, 0)
         painter.scale(scale, scale)
