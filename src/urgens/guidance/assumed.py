@@ -40,8 +40,8 @@ def assumed_figure_decides(solution: Solution, words: Words) -> Iterator[Finding
                 severity=Severity.WARNING,
                 message=f"{called} is assumed at {figure.text}; at the {name} end of its "
                 f"spread ({figure.spread}) the rear locks first: {place}.",
-                why="What nobody measured decides whether the vehicle spins: settle it first, "
-                f"by {figure.figure.entry.settled}.",
+                why="What nobody measured decides whether the vehicle spins: settle it "
+                f"first: {figure.figure.entry.settled}.",
                 basis="the build's own evidence",
                 where=figure.path,
             )
