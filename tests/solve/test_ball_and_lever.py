@@ -15,6 +15,7 @@ from urgens.physics.valve_law import LoadSensingLaw, ReducingLaw
 from urgens.quantity import UnitSystem
 from urgens.solve import AxleName, Solution, solve
 from urgens.solve.ball import rolling, sliding
+from urgens.solve.settled import HALF
 from urgens.studies.knees_by_load import lever_state
 from urgens.studies.valve_stages import loop, stages
 
@@ -85,6 +86,29 @@ def test_with_the_front_locked_it_takes_more_pressure_to_roll_the_ball() -> None
     used = {AxleName.FRONT: front / on_front, AxleName.REAR: rear / on_rear}
     assert solution.lock.axle[at] == max(used, key=lambda axle: used[axle])
     assert max(used.values()) == pytest.approx(0.5)
+
+
+def test_half_the_brakes_on_half_the_grip_do_not_roll_the_ball() -> None:
+    """A diagonal half on a road of 0.5 makes 0.25 g at most, and 17 degrees want 0.306 g."""
+    solution = with_ball()
+    made, standing = solution.system, solution.standing
+
+    assert np.isinf(np.asarray(sliding(made, standing, 0.5, HALF).closing))
+    assert np.isfinite(np.asarray(sliding(made, standing, 0.5).closing))
+    assert np.isfinite(np.asarray(sliding(made, standing, 0.9, HALF).closing))
+
+
+def test_a_vehicle_whose_rear_lifts_first_never_rolls_the_ball() -> None:
+    """Moments: the rear leaves the ground at rear share of the load over height by wheelbase."""
+    solution = with_ball(ball_angle="40 deg")  # 0.84 g
+    weight = solution.standing.weight
+    light = solution.standing._replace(front_weight=0.8 * weight, rear_weight=0.2 * weight)
+    tall = light._replace(transfer=0.25)  # lifts at 0.8 g
+
+    assert tall.lifts == pytest.approx(0.8)
+    assert np.isinf(np.asarray(sliding(solution.system, tall, 1.2).closing))
+    low = light._replace(transfer=0.2)  # lifts at 1 g
+    assert np.isfinite(np.asarray(sliding(solution.system, low, 1.2).closing))
 
 
 def test_a_ball_that_no_press_rolls_is_told_in_words() -> None:

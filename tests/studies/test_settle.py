@@ -7,6 +7,7 @@ from hypothesis import given, settings
 from tests.builds import bed
 from tests.strategies import documents
 from urgens.document import Build, demo_names, edited, own_vehicle
+from urgens.document.catalogue import figures
 from urgens.document.known import open_figures
 from urgens.document.validation import validated
 from urgens.physics.vehicle import Standing
@@ -86,11 +87,29 @@ def test_an_assumed_figure_without_a_spread_stays_open_and_moves_nothing() -> No
 
 def test_presses_of_all_variants_are_each_of_them_alone() -> None:
     build, efforts = bed("pickup"), np.array([0.0, 150.0, 350.0])
-    figures = open_figures(build)
-    found = presses_at_both_ends(build, figures, 1, efforts, 0.9)
+    spread = open_figures(build)
+    found = presses_at_both_ends(build, spread, 1, efforts, 0.9)
     high = edited(build, "rear.brake.shoe_factor", 4.5 * 1.3)
-    index = len(figures) + [f.path for f in figures].index("rear.brake.shoe_factor")
+    index = len(spread) + [f.path for f in spread].index("rear.brake.shoe_factor")
     alone = press(system(high), efforts, system(high).case(1), 0.9)
 
     assert found.rear_adhesion.reshape(-1, 3)[index] == pytest.approx(alone.rear_adhesion)
     assert found.demand_z.reshape(-1, 3)[index] == pytest.approx(alone.demand_z)
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_any_figure_there_is_may_spread(name: str) -> None:
+    """None of them only counts as one number: the rest of the press is as without its spread."""
+    build, efforts = bed(name), np.array([0.0, 120.0, 300.0])
+    paths = [one.path for one in figures(build) if one.kind != "text"]
+    known = edited(build, "evidence", {p: {"state": "assumed", "spread": "4 %"} for p in paths})
+    spread = tuple(one for one in open_figures(known) if one.half_width > 0)
+    found = presses_at_both_ends(known, spread, 0, efforts, 0.6)
+    alone = press(system(build), efforts, system(build).case(0), 0.6)
+
+    assert len(spread) > 30
+    shape = (2 * len(spread), efforts.size)
+    for name_of, value in vars(alone).items():
+        drawn = np.broadcast_to(getattr(found, name_of), shape)
+        same = np.isclose(drawn, value, equal_nan=True).all(axis=1)
+        assert same.any(), name_of  # most figures do not move it at all

@@ -55,7 +55,7 @@ def travel(made: System, effort: Array, front: Array, rear: Array) -> Travel:
     Source: continuity of each chamber, levers of the pedal and the bar.
     """
     figures = made.volumes
-    pushrod = np.full(np.shape(effort), figures.pushrod_clearance, dtype=float)
+    pushrod = np.zeros(np.shape(effort)) + figures.pushrod_clearance
     short = np.zeros(np.shape(effort), dtype=bool)
     for chamber, stroke in zip(figures.chambers, strokes(made, front, rear), strict=True):
         pushrod = pushrod + chamber.lever * stroke
