@@ -13,8 +13,10 @@ from typing import Any
 import pytest
 
 from tests.builds import bed, bed_text
+from tests.plumbing.layouts import layout, with_layout
 from urgens.arguments import parser
 from urgens.cli import main
+from urgens.document.edit import dumped
 from urgens.printed.solution import printed_solution
 from urgens.quantity import QuantityError
 from urgens.quantity.limits import looked_at, road
@@ -307,3 +309,41 @@ def test_a_display_that_cannot_be_used_is_said_in_words(file: str) -> None:
     assert done.returncode == 2
     assert b"the window cannot be shown on this display (:4777): " in done.stderr
     assert b"Traceback" not in done.stderr
+
+
+def test_lines_are_printed_as_bend_sheets_and_as_json(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    path = tmp_path / "laid.urgens.json"
+    path.write_text(json.dumps(dumped(with_layout(layout()))), encoding="utf-8")
+
+    assert main(["lines", str(path), "--json", "--stock", "60 in"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    first = found["lines"][0]
+    assert first["bends"] == [{"feed": pytest.approx(0.187), "rotation": 0.0,
+                               "angle": pytest.approx(1.5708, abs=1e-4),
+                               "set": pytest.approx(1.5708, abs=1e-4)}]  # fmt: skip
+    assert first["before_flare"] == ["nut 3/8-24", "nut 3/8-24"]
+    assert sum(length for _, length in found["stock"][0]["pieces"]) + found["stock"][0][
+        "left"
+    ] == pytest.approx(1.524, abs=0.003)
+    assert found["parts"] == [{"part": "nut 3/8-24", "count": 4}]
+
+    assert main(["lines", str(path)]) == 0
+    said = capsys.readouterr().out
+    assert "bend 1: feed 7.36 in, turn 0.0 deg, bend 90.0 deg" in said
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [([], "this build has no layout"), (["--stock", "10 in"], "longer than the stock")],
+)
+def test_lines_that_cannot_be_made_are_said(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str], arguments: list[str], words: str
+) -> None:
+    build = with_layout(layout()) if arguments else bed("pickup")
+    path = tmp_path / "laid.urgens.json"
+    path.write_text(json.dumps(dumped(build)), encoding="utf-8")
+
+    assert main(["lines", str(path), *arguments]) == 2
+    assert words in capsys.readouterr().err

@@ -96,6 +96,7 @@ def parser() -> argparse.ArgumentParser:
     _add_size(commands)
     _add_valves(commands)
     _add_robustness(commands)
+    _add_lines(commands)
 
     check = _of_a_file(commands, "check", "print what there is to say about a build")
     check.add_argument("--json", action="store_true", help="as JSON, with reasons and fixes")
@@ -184,3 +185,16 @@ def _add_robustness(commands: Commands) -> None:
         "--seed", type=_seed, default=1, metavar="N",
         help="another seed draws other builds; 1 by default",
     )  # fmt: skip
+
+
+def _add_lines(commands: Commands) -> None:
+    lines = _of_a_file(commands, "lines", "print how the lines of a layout are bent and cut")
+    lines.add_argument(
+        "--stock", type=_quantity(LENGTH), default="25 ft", metavar="LENGTH",
+        help="cut from lengths of so much, 25 ft by default",
+    )  # fmt: skip
+    lines.add_argument(
+        "--saw", type=_quantity(LENGTH), default="1 mm", metavar="LENGTH",
+        help="lost in each cut, 1 mm by default",
+    )  # fmt: skip
+    lines.add_argument("--json", action="store_true", help="as JSON, in SI")

@@ -173,6 +173,37 @@ def _valves(options: argparse.Namespace) -> int:
     return DONE
 
 
+def _lines(options: argparse.Namespace) -> int:
+    from urgens.document import BuildErrors
+    from urgens.guidance import findings
+    from urgens.plumbing.cut_list import TooLongError
+    from urgens.plumbing.line_sheets import routed
+    from urgens.plumbing.shopping import cut_from
+    from urgens.printed.lines import bend_words, printed_lines
+    from urgens.quantity import Units
+    from urgens.solve import solve
+
+    build = _loaded(options)
+    if build.plumbing is None:
+        remedy = "draw its layout first: parts, and the lines between them"
+        raise BuildErrors.one("plumbing", "this build has no layout", remedy)
+    made = routed(build.plumbing)
+    try:
+        cut = cut_from(made, options.stock, options.saw)
+    except TooLongError as error:
+        raise BuildErrors.one(error.name, str(error), "name a longer --stock") from None
+    found = findings(solve(build))
+    if options.json:
+        _print(printed_lines(build.plumbing, made, cut, found))
+        return DONE
+    for words in bend_words(made, Units(build.natural_units)):
+        print(words)
+    for finding in found:
+        if finding.where in {one.line.id for one in made}:
+            print(f"{finding.severity.word}  {finding.code}  {finding.message} {finding.why}")
+    return DONE
+
+
 def _robustness(options: argparse.Namespace) -> int:
     from urgens.printed.robustness import printed_robustness
     from urgens.solve.solution import case_index
@@ -267,6 +298,7 @@ _RUN = {
     "size": _size,
     "valves": _valves,
     "robustness": _robustness,
+    "lines": _lines,
     "sheet": _sheet,
     "schema": _schema,
     "demo": _demo,

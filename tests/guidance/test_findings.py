@@ -39,9 +39,37 @@ LAUNCH = {
     "final_drive": 3.5,
     "driven": "rear",
 }
+MASTER = {"id": "mc", "kind": "master", "ports": {"front": {}, "rear": {}}}
+CALIPER = {"id": "fl", "kind": "wheel-brake", "wheel": "front-left", "ports": {"in": {}}}
+LEGS = [["0 mm"] * 3, ["200 mm", "0 mm", "0 mm"], ["200 mm", "300 mm", "0 mm"]]
+
+
+def layout(**line: Any) -> dict[str, Any]:
+    """A cylinder, a caliper and one line of two good straights, but for what is changed."""
+    drawn = {"id": "L1", "from": "mc.front", "to": "fl.in", "tube": "3/16 in", "route": LEGS}
+    return {"plumbing": {"parts": [MASTER, CALIPER], "lines": [{**drawn, **line}]}}
+
+
 Changes = dict[str, Any]
 # code: severity, changes to the pickup that have it, changes that have not
 CASES: dict[str, tuple[Severity, Changes, Changes]] = {
+    "route-too-short": (
+        Severity.WARNING,
+        layout(route=[LEGS[0], ["10 mm", "0 mm", "0 mm"], ["10 mm", "300 mm", "0 mm"]]),
+        layout(),
+    ),
+    "straight-too-short": (
+        Severity.WARNING,
+        layout(route=[*LEGS, ["200 mm", "300 mm", "40 mm"]]),
+        layout(route=[*LEGS, ["200 mm", "300 mm", "44 mm"]]),  # 13 mm of bend, and 30
+    ),
+    "bend-too-sharp": (Severity.WARNING, layout(bend_radius="12 mm"), layout(bend_radius="13 mm")),
+    "slide-on-first": (Severity.ADVICE, layout(slide_on_first=["grommet"]), layout()),
+    "plain-copper": (
+        Severity.DANGER,
+        layout(material="plain-copper"),
+        layout(material="copper-nickel"),
+    ),
     "rear-locks-first": (Severity.DANGER, {}, {"valves.rear[0].knee": "275 psi"}),
     "rear-lifts": (Severity.DANGER, {"vehicle.load_cases[0].cg_height": "1.8 m"}, {}),
     "two-reducing-in-series": (Severity.DANGER, {"valves.rear": [REDUCING, REDUCING]}, {}),

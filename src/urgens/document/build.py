@@ -16,6 +16,7 @@ from urgens.document.heat import Heat
 from urgens.document.lines import Lines
 from urgens.document.part import Fault, FluidVolume, Name, Part, Text
 from urgens.document.pedal import Pedal
+from urgens.document.plumbing import Plumbing
 from urgens.document.targets import Targets
 from urgens.document.valves import Valves
 from urgens.document.vehicle import Vehicle
@@ -54,6 +55,7 @@ class Build(Part):
     circuits: Split | None = None
     valves: Valves = Valves()
     lines: Lines = Lines()
+    plumbing: Plumbing | None = None
     targets: Targets = Targets()
     fluid: Fluid | None = None
     brake_light_switch: Literal["pedal", "hydraulic", "none"] | None = None

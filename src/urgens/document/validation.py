@@ -106,6 +106,8 @@ def _place(loc: Sequence[str | int]) -> tuple[str, Any]:
     parent: Any = Build
     path = ""
     for element in loc:
+        if element == "[key]":  # of an object whose names are free; the name stands before it
+            continue
         parent = here
         options = _options(here)
         tagged = [o for o in options if _is_model(o) and element in _tag_of(o)]

@@ -1,0 +1,1 @@
+"""The hydraulic layout: what may be joined to what, and how each line is made."""

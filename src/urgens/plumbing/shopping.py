@@ -1,0 +1,49 @@
+"""What the lines of a layout are cut from, and what else they take."""
+
+from collections import Counter
+from collections.abc import Sequence
+
+from urgens.document.plumbing import Plumbing
+from urgens.plumbing.cut_list import Stick, nested
+from urgens.plumbing.line_sheets import MadeLine
+from urgens.quantity import Quantity
+
+Cut = tuple[Quantity, tuple[Stick, ...]]
+
+
+def cut_from(made: Sequence[MadeLine], stock: float, saw: float) -> tuple[Cut, ...]:
+    """Return the stock lengths of each tube, and what is cut from them.
+
+    made: lines as they are made [objects]; stock: length that is sold [m]; saw: lost in a cut [m].
+    Lines that cannot be bent, or whose tube is not said, are not among them.
+    Raises TooLongError as `nested`.
+    Source: `plumbing.cut_list`.
+    """
+    tubes: dict[float, Quantity] = {}
+    pieces: dict[float, list[tuple[str, float]]] = {}
+    for one in made:
+        tube = one.line.tube
+        if tube is None or one.sheet is None:
+            continue
+        size = round(tube.value, 6)
+        tubes.setdefault(size, tube)
+        pieces.setdefault(size, []).append((one.line.id, one.length))
+    return tuple((tubes[size], nested(cut, stock, saw)) for size, cut in sorted(pieces.items()))
+
+
+def counted(plumbing: Plumbing) -> tuple[tuple[str, int], ...]:
+    """Return what is to be bought besides tube, and how many of each, in order of its name.
+
+    plumbing: the layout [object].
+    Two washers go with each banjo. Source: common practice: washers are used once.
+    """
+    found: Counter[str] = Counter()
+    for line in plumbing.lines:
+        found.update(f"nut {end.nut}" for end in line.ends)
+        found.update(line.slide_on_first)
+    for part in plumbing.parts:
+        if part.kind == "banjo":
+            found["copper washer"] += 2 * max(len(part.ports) - 1, 1)
+        if part.kind not in ("wheel-brake", "master"):
+            found[part.kind] += 1
+    return tuple(sorted(found.items()))

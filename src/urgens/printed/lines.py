@@ -1,0 +1,71 @@
+"""The lines of a layout as the JSON object, and the words, that the command line prints."""
+
+from collections.abc import Iterator, Sequence
+from typing import Any
+
+from urgens.document.plumbing import Plumbing
+from urgens.guidance import Finding
+from urgens.plumbing.line_sheets import MadeLine
+from urgens.plumbing.shopping import Cut, counted
+from urgens.quantity import ANGLE, LENGTH, Units, show
+
+
+def printed_lines(
+    plumbing: Plumbing, made: Sequence[MadeLine], cut: Sequence[Cut], found: Sequence[Finding]
+) -> dict[str, Any]:
+    """Return lines, stock and parts as plain JSON values, SI throughout.
+
+    plumbing: the layout [object]; made: its lines [objects]; cut: from which stock [objects];
+    found: what there is to say about the build [objects].
+    Source: RFC 8259; the names are those of the contract.
+    """
+    return {
+        "lines": [_line(one, found) for one in made],
+        "stock": [
+            {
+                "tube": tube.text,
+                "pieces": [list(piece) for piece in stick.pieces],
+                "left": stick.left,
+            }
+            for tube, sticks in cut
+            for stick in sticks
+        ],
+        "parts": [{"part": part, "count": count} for part, count in counted(plumbing)],
+    }
+
+
+def _line(made: MadeLine, found: Sequence[Finding]) -> dict[str, Any]:
+    sheet = made.sheet
+    bends = [] if sheet is None else zip(
+        sheet.feed.tolist(), sheet.rotation.tolist(), sheet.angle.tolist(),
+        made.settings.tolist(), strict=True,
+    )  # fmt: skip
+    return {
+        "id": made.line.id,
+        "length": None if sheet is None else made.length,
+        "bends": [
+            {"feed": feed, "rotation": rotation, "angle": angle, "set": setting}
+            for feed, rotation, angle, setting in bends
+        ],
+        "last": None if sheet is None else sheet.last,
+        "before_flare": list(made.before_flare),
+        "findings": [one.printed() for one in found if one.where == made.line.id],
+    }
+
+
+def bend_words(made: Sequence[MadeLine], units: Units) -> Iterator[str]:
+    """Yield the bend sheets as a builder reads them; made: lines [objects]; units: [object]."""
+    for one in made:
+        if one.sheet is None:
+            yield f"{one.line.id}: cannot be bent: {one.fault}"
+            continue
+        yield f"{one.line.id}: cut {show(one.length, LENGTH, units)}"
+        if one.before_flare:
+            yield f"  on first: {', '.join(one.before_flare)}"
+        rows = zip(one.sheet.feed, one.sheet.rotation, one.settings, strict=True)
+        for place, (feed, rotation, angle) in enumerate(rows, start=1):
+            yield (
+                f"  bend {place}: feed {show(feed, LENGTH, units)}, "
+                f"turn {show(rotation, ANGLE, units)}, bend {show(angle, ANGLE, units)}"
+            )
+        yield f"  last straight {show(one.sheet.last, LENGTH, units)}"
