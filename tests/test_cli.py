@@ -347,3 +347,24 @@ def test_lines_that_cannot_be_made_are_said(
 
     assert main(["lines", str(path), *arguments]) == 2
     assert words in capsys.readouterr().err
+
+
+def test_a_layout_is_drafted_and_read_again(
+    file: str, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    out = tmp_path / "laid.urgens.json"
+    assert main(["plumb", file, "--draft", "-o", str(out)]) == 0
+    assert main(["plumb", file, "--draft"]) == 0
+    printed = json.loads(capsys.readouterr().out)
+    written = json.loads(out.read_text(encoding="utf-8"))
+    assert written == printed
+    wheels = [p["wheel"] for p in written["plumbing"]["parts"] if p["kind"] == "wheel-brake"]
+    assert sorted(wheels) == ["front-left", "front-right", "rear-left", "rear-right"]
+    assert written["evidence"]["plumbing.lines[0].tube"] == {"state": "assumed"}
+
+    assert main(["check", str(out)]) == 1  # the rear locks first, as without it
+    assert "wheel-not-fed" not in capsys.readouterr().out
+    assert main(["lines", str(out), "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert found["lines"] == []  # no route is measured yet
+    assert {"part": "hose", "count": 3} in found["parts"]

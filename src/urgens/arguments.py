@@ -96,6 +96,7 @@ def parser() -> argparse.ArgumentParser:
     _add_size(commands)
     _add_valves(commands)
     _add_robustness(commands)
+    _add_plumb(commands)
     _add_lines(commands)
 
     check = _of_a_file(commands, "check", "print what there is to say about a build")
@@ -184,6 +185,18 @@ def _add_robustness(commands: Commands) -> None:
     sure.add_argument(
         "--seed", type=_seed, default=1, metavar="N",
         help="another seed draws other builds; 1 by default",
+    )  # fmt: skip
+
+
+def _add_plumb(commands: Commands) -> None:
+    plumb = _of_a_file(commands, "plumb", "draft the layout of a build's circuits")
+    plumb.add_argument(
+        "--draft", action="store_true", required=True,
+        help="the usual layout of this cylinder with these valves, every figure assumed",
+    )  # fmt: skip
+    plumb.add_argument(
+        "-o", "--output", type=Path, metavar="OUT",
+        help="write the build with it to a file; printed where none is named",
     )  # fmt: skip
 
 

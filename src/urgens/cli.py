@@ -173,6 +173,20 @@ def _valves(options: argparse.Namespace) -> int:
     return DONE
 
 
+def _plumb(options: argparse.Namespace) -> int:
+    from urgens.document import Change, changed, dumps, save
+    from urgens.plumbing.draft import drafted
+
+    build = _loaded(options)
+    change = Change.assuming("The usual layout", {"plumbing": drafted(build)})
+    laid = changed(build, change)
+    if options.output is None:
+        print(dumps(laid), end="")
+    else:
+        save(laid, options.output)
+    return DONE
+
+
 def _lines(options: argparse.Namespace) -> int:
     from urgens.document import BuildErrors
     from urgens.guidance import findings
@@ -298,6 +312,7 @@ _RUN = {
     "size": _size,
     "valves": _valves,
     "robustness": _robustness,
+    "plumb": _plumb,
     "lines": _lines,
     "sheet": _sheet,
     "schema": _schema,

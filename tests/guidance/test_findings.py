@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given, settings
 
 from tests.builds import bed
+from tests.plumbing.layouts import ADVICE, DAMAGED, DANGERS, sound
 from tests.strategies import documents
 from urgens.document import Build, changed, edited, loads, with_changes
 from urgens.guidance import Finding, Severity, findings, known_codes
@@ -202,12 +203,34 @@ CASES: dict[str, tuple[Severity, Changes, Changes]] = {
         {"fluid": {"class": "DOT 4", "filled": date.today().isoformat()}},
     ),
 }
+
+
+def _severity(code: str) -> Severity:
+    return (
+        Severity.DANGER
+        if code in DANGERS
+        else Severity.ADVICE
+        if code in ADVICE
+        else Severity.WARNING
+    )
+
+
+CASES |= {
+    code: (_severity(code), {"plumbing": made}, {"plumbing": sound()})
+    for code, made in DAMAGED.items()
+}
+LOOSE = {"kind": "reducing", "knee": "300 psi", "slope": 0.3}
+CASES["valve-not-in-layout"] = (
+    Severity.WARNING,
+    {"plumbing": sound(), "valves.rear": [LOOSE]},
+    {"plumbing": sound()},
+)
 NO_FIX = set(CASES) - {
     "rear-locks-first", "two-reducing-in-series", "reducing-in-front",
     "boosted-ratio-without-booster", "manual-ratio-with-booster", "metering-with-rear-discs",
     "no-metering-with-rear-drums", "residual-in-disc-circuit", "residual-twice",
     "pushrod-not-held", "no-brake-light-switch", "pressure-outside-window",
-    "booster-rod-not-held",
+    "booster-rod-not-held", "seat-mismatch", "thread-mismatch",
 }  # fmt: skip
 
 

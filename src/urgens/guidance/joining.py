@@ -1,0 +1,121 @@
+"""What is screwed into what: threads, seats, nuts, and ports that nothing is in."""
+
+from collections.abc import Iterator
+
+from urgens.guidance.finding import Finding, Fix, Severity
+from urgens.guidance.registry import rule
+from urgens.guidance.words import COMMON_PRACTICE, Words
+from urgens.plumbing.circuits import Circuits
+from urgens.plumbing.joins import BadJoin, Problem, bad_joins
+from urgens.solve import Solution
+
+SOURCE = "SAE J512 and J514, ISO 4038 (from memory)"
+WHY = {
+    "thread": "It does not go in, or holds by two turns and lets go under pressure.",
+    "strips": "It starts, feels right for a turn, and strips: the thread holds nothing.",
+    "seat": "The thread holds and the seats do not meet: it leaks however hard it is pulled.",
+    "taper": "A taper thread seals on the thread and splits a flare port, and a flare never seals "
+    "in a taper port.",
+    "nut": "The nut slips over the tube or does not go on, and no flare of this kind holds in it.",
+}
+
+
+def _bad(solution: Solution, *problems: Problem) -> Iterator[BadJoin]:
+    layout = solution.build.plumbing
+    if layout is not None:
+        yield from (one for one in bad_joins(layout) if one.problem in problems)
+
+
+def _finding(code: str, severity: Severity, bad: BadJoin, said: str) -> Finding:
+    mend = ""
+    if bad.mend:
+        mend = f" Cheapest: {', then '.join(step.words for step in bad.mend)}."
+    elif bad.problem != "nut":
+        mend = " Nothing that is sold for it mends that: take another port or tube."
+    return Finding(
+        code=code,
+        severity=severity,
+        message=f"Line {bad.line.id} at {bad.port}: {said}.{mend}",
+        why=WHY[bad.problem],
+        basis=SOURCE,
+        where=bad.line.id,
+        fixes=_other_nut(bad),
+    )
+
+
+def _other_nut(bad: BadJoin) -> tuple[Fix, ...]:
+    """Return the fix where another nut is all it takes."""
+    if bad.mend is None or len(bad.mend) != 1 or not bad.mend[0].words.startswith("nut"):
+        return ()
+    thread, seat = bad.wanted.rsplit(" ", 1)
+    place = f"plumbing.lines[{bad.index}].ends[{bad.end}]"
+    words = f"Put a {thread} nut on {bad.line.id}"
+    return (Fix(words, place, {"nut": thread, "flare": seat}),)
+
+
+@rule("thread-mismatch")
+def thread_mismatch(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a thread that does not go into its port."""
+    for bad in _bad(solution, "thread", "strips"):
+        said = f"{bad.given} does not go into {bad.wanted}"
+        if bad.problem == "strips":
+            said = f"{bad.given} starts in {bad.wanted} and strips it"
+        yield _finding("thread-mismatch", Severity.DANGER, bad, said)
+
+
+@rule("seat-mismatch")
+def seat_mismatch(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a flare that does not meet its seat."""
+    for bad in _bad(solution, "seat"):
+        said = f"{bad.given} has the thread of {bad.wanted}, and not its seat"
+        yield _finding("seat-mismatch", Severity.DANGER, bad, said)
+
+
+@rule("taper-in-flare-port")
+def taper_in_flare_port(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a taper thread in a port that seals by its seat, or the other way about."""
+    for bad in _bad(solution, "taper"):
+        said = f"{bad.given} in {bad.wanted}"
+        yield _finding("taper-in-flare-port", Severity.DANGER, bad, said)
+
+
+@rule("nut-does-not-fit-tube")
+def nut_does_not_fit_tube(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a nut that is not made for its tube."""
+    for bad in _bad(solution, "nut"):
+        said = f"{bad.given} is no nut and flare of {bad.wanted}"
+        yield _finding("nut-does-not-fit-tube", Severity.WARNING, bad, said)
+
+
+@rule("port-open")
+def port_open(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of ports that nothing is screwed into."""
+    layout = solution.build.plumbing
+    for name in () if layout is None else Circuits(solution.build, layout).open_ports:
+        yield Finding(
+            code="port-open",
+            severity=Severity.WARNING,
+            message=f"Nothing is screwed into {name}.",
+            why="An open port pumps the fluid out at the first press: join it, or plug it.",
+            basis=COMMON_PRACTICE,
+            where=name.partition(".")[0],
+        )
+
+
+@rule("port-joined-twice")
+def port_joined_twice(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of ports that two lines end in."""
+    layout = solution.build.plumbing
+    if layout is None:
+        return
+    for name, count in Circuits(solution.build, layout).joined.items():
+        if count > 1:
+            lines = [line.id for line in layout.lines if name in (line.start, line.to)]
+            yield Finding(
+                code="port-joined-twice",
+                severity=Severity.WARNING,
+                message=f"Lines {' and '.join(lines)} end in one port, {name}.",
+                why="One port takes one nut: a tee or a block makes two of it.",
+                basis=COMMON_PRACTICE,
+                where=lines[-1],
+            )

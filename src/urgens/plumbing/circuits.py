@@ -1,0 +1,177 @@
+"""What a layout joins to what: from the cylinder's outlets to the wheels."""
+
+from collections import Counter
+from collections.abc import Iterable
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any, NamedTuple
+
+from urgens.document import Build
+from urgens.document.plumbing import FittedPart, Plumbing
+from urgens.physics.axle import Axle
+
+VALVES = ("reducing", "limiting", "adjustable", "load-sensing", "metering", "residual")
+REDUCING = VALVES[:4]
+TWO_SIDED = ("switch", "combination")  # a shuttle between a front and a rear side
+SINKS = ("gauge", "sensor", "light-switch")
+WHEELS = ("front-left", "front-right", "rear-left", "rear-right")
+UNJOINED = ("reservoir", "bleed", "breather")  # ports that no brake line goes to, by their names
+
+
+class Passage(NamedTuple):
+    """Ports of one part that are open to each other: its id, and which of its sides."""
+
+    part: str
+    side: str = ""
+
+
+@dataclass(frozen=True)
+class Circuits:
+    """The layout of a build as a graph: passages are its nodes, lines its edges."""
+
+    build: Build
+    plumbing: Plumbing
+
+    @cached_property
+    def parts(self) -> dict[str, FittedPart]:
+        """Parts by id."""
+        return {part.id: part for part in self.plumbing.parts}
+
+    @cached_property
+    def graph(self) -> Any:
+        """All passages, and the lines between them by their ids."""
+        import networkx as nx
+
+        graph = nx.MultiGraph()
+        for part in self.plumbing.parts:
+            graph.add_nodes_from(passage(part, port) for port in part.ports)
+        for line in self.plumbing.lines:
+            ends = (self._at(name) for name in (line.start, line.to))
+            graph.add_edge(*ends, key=line.id)
+        return graph
+
+    def _at(self, name: str) -> Passage:
+        part, _, port = name.partition(".")
+        return passage(self.parts[part], port)
+
+    @cached_property
+    def joined(self) -> Counter[str]:
+        """How many lines end in each port."""
+        return Counter(name for line in self.plumbing.lines for name in (line.start, line.to))
+
+    @property
+    def open_ports(self) -> tuple[str, ...]:
+        """Ports that nothing is screwed into, but for those that no brake line goes to."""
+        names = (f"{part.id}.{port}" for part in self.plumbing.parts for port in part.ports)
+        return tuple(n for n in names if not self.joined[n] and not _unjoined(n))
+
+    @cached_property
+    def outlets(self) -> dict[Passage, str]:
+        """The cylinder's outlets, and the circuit of each: front, rear, or one for all."""
+        found = {}
+        for part in self.plumbing.parts:
+            for port in part.ports if part.kind == "master" else ():
+                if not _unjoined(port):
+                    found[passage(part, port)] = self._circuit(port)
+        return found
+
+    def _circuit(self, port: str) -> str:
+        """Return the circuit that an outlet so called feeds."""
+        if self.build.split == "single":
+            return "all"
+        for axle in Axle:
+            if port.startswith(axle):
+                return str(axle)
+        primary = str(getattr(self.build.master, "primary_feeds", Axle.FRONT))
+        other = str(Axle.REAR if primary == Axle.FRONT else Axle.FRONT)
+        return primary if port.startswith("primary") else other
+
+    @property
+    def wheels(self) -> dict[str, FittedPart]:
+        """Wheel brakes by their wheel."""
+        return {p.wheel: p for p in self.plumbing.parts if p.wheel is not None}
+
+    def reached(self, start: Passage, without: Iterable[Passage] = ()) -> set[Passage]:
+        """Return what a passage is open to; without: passages that are shut [objects].
+
+        start: where to begin [object]. A wheel brake is an end: nothing goes on behind it.
+        Source: a walk along the lines.
+        """
+        shut, found, waiting = set(without), {start}, [start]
+        while waiting:
+            here = waiting.pop()
+            if here != start and self.parts[here.part].kind == "wheel-brake":
+                continue
+            for there in self.graph.neighbors(here):
+                if there not in found and there not in shut:
+                    found.add(there)
+                    waiting.append(there)
+        return found
+
+    def fed_by(self, wheel: FittedPart) -> set[str]:
+        """Return the circuits that a wheel brake is fed by; wheel: the part [object].
+
+        Source: `reached`.
+        """
+        return {
+            circuit
+            for outlet, circuit in self.outlets.items()
+            if any(there.part == wheel.id for there in self.reached(outlet))
+        }
+
+    def behind(self, valve: FittedPart) -> set[str]:
+        """Return the wheels that only a valve feeds; valve: the part [object].
+
+        Source: those that no outlet reaches any more once the valve is shut.
+        """
+        own = {passage(valve, port) for port in valve.ports}
+        cut = set[str]()
+        for outlet in self.outlets:
+            whole, left = self.reached(outlet), self.reached(outlet, own)
+            cut |= {there.part for there in whole - left}
+        return {wheel for wheel, part in self.wheels.items() if part.id in cut}
+
+    def hoses_to(self, wheel: FittedPart) -> bool | None:
+        """Tell whether a hose is in the way to a wheel brake, None where it is not fed.
+
+        wheel: the part [object]. Source: it is, where no way is left without one.
+        """
+        if not self.fed_by(wheel):
+            return None
+        hoses = [p for p in self.plumbing.parts if p.kind == "hose"]
+        shut = {passage(hose, port) for hose in hoses for port in hose.ports}
+        left = (self.reached(outlet, shut) for outlet in self.outlets)
+        return not any(there.part == wheel.id for found in left for there in found)
+
+    @property
+    def loops(self) -> tuple[tuple[str, ...], ...]:
+        """Lines that close a ring, ring by ring, in order of their ids."""
+        import networkx as nx
+
+        found = []
+        for nodes in nx.connected_components(self.graph):
+            ring = self.graph.subgraph(nodes)
+            if ring.number_of_edges() >= ring.number_of_nodes():
+                found.append(tuple(sorted(key for *_, key in nx.find_cycle(ring))))
+        return tuple(found)
+
+
+def passage(part: FittedPart, port: str) -> Passage:
+    """Return the passage that a port belongs to.
+
+    part: of a layout [object]; port: its name [text].
+    A cylinder's outlets are apart, a shuttle keeps its sides apart, a valve for two circuits its
+    pairs; in all other parts every port is open to every other.
+    Source: what such parts are inside.
+    """
+    if part.kind in ("master", "reservoir"):
+        return Passage(part.id, port)
+    if part.kind in TWO_SIDED:
+        return Passage(part.id, "rear" if port.startswith("rear") else "front")
+    if part.kind in VALVES and sum(one.startswith("in") for one in part.ports) > 1:
+        return Passage(part.id, port.removeprefix("in").removeprefix("out"))
+    return Passage(part.id)
+
+
+def _unjoined(name: str) -> bool:
+    return name.rpartition(".")[2].startswith(UNJOINED)

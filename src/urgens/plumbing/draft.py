@@ -1,0 +1,161 @@
+"""The usual layout of a build, drafted from its cylinder, circuits, valves, brakes and switches."""
+
+from typing import Any
+
+from urgens.document import Build
+from urgens.physics.axle import AXLES, Axle
+
+# Of new American nuts on the usual tube; common practice, and to be looked at on the car.
+THREAD, SEAT, TUBE = "3/8-24", "inverted", "3/16 in"
+PORT = {"thread": THREAD, "seat": SEAT}
+END = {"nut": THREAD, "flare": SEAT}
+SIDES = ("left", "right")
+DIAGONALS = {"primary": ("front-left", "rear-right"), "secondary": ("front-right", "rear-left")}
+BODY_PORTS = ("front-in", "front-left", "front-right", "rear-in", "rear-out")
+Json = dict[str, Any]
+
+
+def drafted(build: Build) -> Json:
+    """Return the plumbing section of the usual layout, as JSON.
+
+    build: the document [object].
+    Cylinder, then the warning switch or the one body that holds it and the valves, then each
+    circuit's valves, a hose at each front wheel and one to the rear axle. All ports are as they
+    are usual, until somebody has looked; no line has a route yet.
+    Source: common practice.
+    """
+    made = _Draft(build)
+    if build.split == "single":
+        made.single()
+    elif build.split == "diagonal":
+        made.diagonal()
+    else:
+        made.front_rear()
+    return {"parts": made.parts, "lines": made.lines}
+
+
+class _Draft:
+    """Parts and lines as they come about, each laid on from the port before."""
+
+    def __init__(self, build: Build) -> None:
+        self.build = build
+        self.parts: list[Json] = []
+        self.lines: list[Json] = []
+
+    # --- parts and lines -------------------------------------------------------------------
+
+    def part(self, name: str, kind: str, ports: tuple[str, ...], **more: Any) -> str:
+        """Add a part and return its id."""
+        self.parts.append({"id": name, "kind": kind, "ports": dict.fromkeys(ports, PORT), **more})
+        return name
+
+    def pipe(self, start: str, end: str) -> None:
+        """Join two ports by a rigid line."""
+        name = f"L{sum(not line.get('direct', False) for line in self.lines) + 1}"
+        line = {"id": name, "from": start, "to": end, "tube": TUBE, "material": "copper-nickel"}
+        self.lines.append({**line, "ends": [END, END]})
+
+    def screw(self, start: str, end: str) -> None:
+        """Screw one part into another."""
+        name = f"D{sum(line.get('direct', False) for line in self.lines) + 1}"
+        self.lines.append({"id": name, "from": start, "to": end, "direct": True})
+
+    def wheel(self, wheel: str) -> str:
+        """Add the brake of a wheel and return its inlet."""
+        axle, side = wheel.split("-")
+        return self.part(f"{axle[0]}{side[0]}", "wheel-brake", ("in",), wheel=wheel) + ".in"
+
+    def hose(self, start: str, name: str, end: str) -> None:
+        """Lead from a port through a hose into another port."""
+        self.part(name, "hose", ("a", "b"))
+        self.pipe(start, f"{name}.a")
+        self.screw(f"{name}.b", end)
+
+    # --- circuits --------------------------------------------------------------------------
+
+    def valves(self, start: str, axle: Axle, mark: str = "") -> str:
+        """Lead through an axle's valves that are bodies of their own; return what comes out."""
+        for index, valve in enumerate(self.build.valves.of(axle)):
+            if valve.body and self._combined:
+                continue
+            name = f"{axle[0]}v{index + 1}{mark}"
+            self.part(name, valve.kind, ("in", "out"), valve=f"{axle}[{index}]")
+            self.pipe(start, f"{name}.in")
+            start = f"{name}.out"
+        return start
+
+    @property
+    def _combined(self) -> bool:
+        """Whether one body holds switch and valves: where valves are said to be in one."""
+        laws = (*self.build.valves.front, *self.build.valves.rear)
+        return self.build.split == "front-rear" and any(valve.body for valve in laws)
+
+    def both_fronts(self, left: str, right: str) -> None:
+        """Lead from two ports to the front wheels, each through its hose."""
+        for start, side in ((left, "left"), (right, "right")):
+            self.hose(start, f"hf{side[0]}", self.wheel(f"front-{side}"))
+
+    def rear_axle(self, start: str) -> None:
+        """Lead to the rear axle by one hose, and from its tee to both wheels."""
+        tee = self.part("rt", "tee", ("in", *SIDES))
+        self.hose(start, "hr", f"{tee}.in")
+        for side in SIDES:
+            self.pipe(f"{tee}.{side}", self.wheel(f"rear-{side}"))
+
+    def fronts_behind_tee(self, start: str) -> None:
+        """Lead through the front's valves to a tee, and from there to both front wheels."""
+        tee = self.part("ft", "tee", ("in", *SIDES))
+        self.pipe(self.valves(start, Axle.FRONT), f"{tee}.in")
+        self.both_fronts(f"{tee}.left", f"{tee}.right")
+
+    def single(self) -> None:
+        """Lay out one circuit: a block of one port in and three out, or a valve before its tee."""
+        self.part("mc", "master", ("out",))
+        fronts = ("front",) if self.build.valves.front else SIDES
+        block = self.part("bl", "block", ("in", *fronts, "rear"))
+        self.pipe("mc.out", f"{block}.in")
+        if self.build.valves.front:
+            self.fronts_behind_tee(f"{block}.front")
+        else:
+            self.both_fronts(f"{block}.left", f"{block}.right")
+        self.rear_axle(self.valves(f"{block}.rear", Axle.REAR))
+
+    def front_rear(self) -> None:
+        """Lay out a circuit for each axle, behind the switch or the body that holds it."""
+        self.part("mc", "master", ("front", "rear"))
+        front, rear = "mc.front", "mc.rear"
+        if self._combined:
+            body = self.part("cv", "combination", BODY_PORTS)
+            self.pipe(front, f"{body}.front-in")
+            self.pipe(rear, f"{body}.rear-in")
+            self.both_fronts(f"{body}.front-left", f"{body}.front-right")
+            self.rear_axle(self.valves(f"{body}.rear-out", Axle.REAR))
+            return
+        if self.build.warning_switch != "none":
+            ports = tuple(f"{axle}-{way}" for axle in AXLES for way in ("in", "out"))
+            switch = self.part("sw", "switch", ports)
+            self.pipe(front, f"{switch}.front-in")
+            self.pipe(rear, f"{switch}.rear-in")
+            front, rear = f"{switch}.front-out", f"{switch}.rear-out"
+        self.fronts_behind_tee(front)
+        self.rear_axle(self.valves(rear, Axle.REAR))
+
+    def diagonal(self) -> None:
+        """Lay out a front and the opposite rear wheel on each circuit, each through its valves."""
+        self.part("mc", "master", tuple(DIAGONALS))
+        starts = {circuit: f"mc.{circuit}" for circuit in DIAGONALS}
+        if self.build.warning_switch != "none":
+            # The shuttle's sides are called front and rear; either circuit is on either.
+            ports = tuple(f"{axle}-{way}" for axle in AXLES for way in ("in", "out"))
+            switch = self.part("sw", "switch", ports)
+            for circuit, side in zip(DIAGONALS, AXLES, strict=True):
+                self.pipe(starts[circuit], f"{switch}.{side}-in")
+                starts[circuit] = f"{switch}.{side}-out"
+        for circuit, (front, rear) in DIAGONALS.items():
+            tee = self.part(f"t{circuit[0]}", "tee", ("in", "front", "rear"))
+            self.pipe(starts[circuit], f"{tee}.in")
+            mark = rear.partition("-")[2][0]
+            ahead = self.valves(f"{tee}.front", Axle.FRONT, front.partition("-")[2][0])
+            self.hose(ahead, f"hf{front.partition('-')[2][0]}", self.wheel(front))
+            behind = self.valves(f"{tee}.rear", Axle.REAR, mark)
+            self.hose(behind, f"hr{mark}", self.wheel(rear))
