@@ -368,3 +368,20 @@ def test_a_layout_is_drafted_and_read_again(
     found = json.loads(capsys.readouterr().out)
     assert found["lines"] == []  # no route is measured yet
     assert {"part": "hose", "count": 3} in found["parts"]
+
+
+def test_what_could_be_laid_instead_is_printed_and_drafted(
+    file: str, capsys: pytest.CaptureFixture[str]
+) -> None:
+    assert main(["plumb", file, "--alternatives"]) == 0
+    found = {one["name"]: one for one in json.loads(capsys.readouterr().out)}
+    assert found["combination"]["joints"] < found["all-three"]["joints"]
+    assert "valves.rear" in found["load-sensing"]["changes"]
+
+    assert main(["plumb", file, "--draft", "--alternative", "diagonal"]) == 0
+    assert json.loads(capsys.readouterr().out)["circuits"] == "diagonal"
+
+    assert main(["plumb", file, "--draft", "--alternative", "nine-wheels"]) == 2
+    said = capsys.readouterr().err
+    assert 'there is no way "nine-wheels"' in said
+    assert "diagonal" in said

@@ -190,10 +190,18 @@ def _add_robustness(commands: Commands) -> None:
 
 def _add_plumb(commands: Commands) -> None:
     plumb = _of_a_file(commands, "plumb", "draft the layout of a build's circuits")
-    plumb.add_argument(
-        "--draft", action="store_true", required=True,
+    wanted = plumb.add_mutually_exclusive_group(required=True)
+    wanted.add_argument(
+        "--draft", action="store_true",
         help="the usual layout of this cylinder with these valves, every figure assumed",
     )  # fmt: skip
+    wanted.add_argument(
+        "--alternatives", action="store_true",
+        help="what could be laid instead: joints, parts, minutes and what is lost, as JSON",
+    )  # fmt: skip
+    plumb.add_argument(
+        "--alternative", metavar="NAME", help="with --draft: the build as this one of them has it"
+    )
     plumb.add_argument(
         "-o", "--output", type=Path, metavar="OUT",
         help="write the build with it to a file; printed where none is named",

@@ -174,11 +174,25 @@ def _valves(options: argparse.Namespace) -> int:
 
 
 def _plumb(options: argparse.Namespace) -> int:
-    from urgens.document import Change, changed, dumps, save
+    from urgens.document import BuildErrors, Change, changed, dumps, save
+    from urgens.guidance.alternatives import alternatives
     from urgens.plumbing.draft import drafted
+    from urgens.printed.lines import printed_alternatives
 
     build = _loaded(options)
+    if options.alternatives:
+        _print(printed_alternatives(alternatives(build)))
+        return DONE
     change = Change.assuming("The usual layout", {"plumbing": drafted(build)})
+    if options.alternative is not None:
+        known = {one.school.name: one.change for one in alternatives(build)}
+        if options.alternative not in known:
+            raise BuildErrors.one(
+                "--alternative",
+                f'there is no way "{options.alternative}" for this build',
+                f"choose one of {', '.join(known)}",
+            )
+        change = known[options.alternative]
     laid = changed(build, change)
     if options.output is None:
         print(dumps(laid), end="")

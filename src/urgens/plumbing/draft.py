@@ -1,6 +1,6 @@
 """The usual layout of a build, drafted from its cylinder, circuits, valves, brakes and switches."""
 
-from typing import Any
+from typing import Any, NamedTuple
 
 from urgens.document import Build
 from urgens.physics.axle import AXLES, Axle
@@ -13,18 +13,37 @@ SIDES = ("left", "right")
 DIAGONALS = {"primary": ("front-left", "rear-right"), "secondary": ("front-right", "rear-left")}
 BODY_PORTS = ("front-in", "front-left", "front-right", "rear-in", "rear-out")
 Json = dict[str, Any]
+Places = range
+EVERY = range(1000)  # more valves than any circuit has
 
 
-def drafted(build: Build) -> Json:
+class Shape(NamedTuple):
+    """What is laid otherwise than usual.
+
+    `metering_tee` the metering valve is the front's tee, the switch's second outlet plugged;
+    `banjo` both front lines on one bolt; `old_block` an old block stays for the fronts, its rear
+    port plugged; `remote` reservoirs away from the cylinder.
+    """
+
+    metering_tee: bool = False
+    banjo: bool = False
+    old_block: bool = False
+    remote: bool = False
+
+
+USUAL = Shape()
+
+
+def drafted(build: Build, shape: Shape = USUAL) -> Json:
     """Return the plumbing section of the usual layout, as JSON.
 
-    build: the document [object].
+    build: the document [object]; shape: what is laid otherwise [object].
     Cylinder, then the warning switch or the one body that holds it and the valves, then each
     circuit's valves, a hose at each front wheel and one to the rear axle. All ports are as they
     are usual, until somebody has looked; no line has a route yet.
     Source: common practice.
     """
-    made = _Draft(build)
+    made = _Draft(build, shape)
     if build.split == "single":
         made.single()
     elif build.split == "diagonal":
@@ -37,8 +56,8 @@ def drafted(build: Build) -> Json:
 class _Draft:
     """Parts and lines as they come about, each laid on from the port before."""
 
-    def __init__(self, build: Build) -> None:
-        self.build = build
+    def __init__(self, build: Build, shape: Shape) -> None:
+        self.build, self.shape = build, shape
         self.parts: list[Json] = []
         self.lines: list[Json] = []
 
@@ -73,16 +92,24 @@ class _Draft:
 
     # --- circuits --------------------------------------------------------------------------
 
-    def valves(self, start: str, axle: Axle, mark: str = "") -> str:
-        """Lead through an axle's valves that are bodies of their own; return what comes out."""
+    def valves(self, start: str, axle: Axle, mark: str = "", among: Places = EVERY) -> str:
+        """Lead through an axle's valves that are bodies of their own; return what comes out.
+
+        `among`: the places in its list that are laid here.
+        """
         for index, valve in enumerate(self.build.valves.of(axle)):
-            if valve.body and self._combined:
+            if index not in among or (valve.body and self._combined):
                 continue
             name = f"{axle[0]}v{index + 1}{mark}"
             self.part(name, valve.kind, ("in", "out"), valve=f"{axle}[{index}]")
             self.pipe(start, f"{name}.in")
             start = f"{name}.out"
         return start
+
+    def _body_at(self, axle: Axle) -> int:
+        """Return where an axle's list has the valve that is in the one body, else its end."""
+        valves = self.build.valves.of(axle)
+        return next((i for i, valve in enumerate(valves) if valve.body), len(valves))
 
     @property
     def _combined(self) -> bool:
@@ -102,8 +129,20 @@ class _Draft:
         for side in SIDES:
             self.pipe(f"{tee}.{side}", self.wheel(f"rear-{side}"))
 
+    def plug(self, port: str) -> None:
+        """Shut a port that nothing goes on from."""
+        name = self.part(
+            f"p{sum(part['kind'] == 'plug' for part in self.parts) + 1}", "plug", ("in",)
+        )
+        self.screw(port, f"{name}.in")
+
     def fronts_behind_tee(self, start: str) -> None:
         """Lead through the front's valves to a tee, and from there to both front wheels."""
+        if self.shape.metering_tee and self.build.valves.front:
+            tee = self.part("fv1", "metering", ("in", *SIDES), valve="front[0]")
+            self.pipe(start, f"{tee}.in")
+            self.both_fronts(f"{tee}.left", f"{tee}.right")
+            return
         tee = self.part("ft", "tee", ("in", *SIDES))
         self.pipe(self.valves(start, Axle.FRONT), f"{tee}.in")
         self.both_fronts(f"{tee}.left", f"{tee}.right")
@@ -124,21 +163,51 @@ class _Draft:
         """Lay out a circuit for each axle, behind the switch or the body that holds it."""
         self.part("mc", "master", ("front", "rear"))
         front, rear = "mc.front", "mc.rear"
+        if self.shape.remote:
+            self.reservoirs()
+        if self.shape.banjo or self.shape.old_block:
+            self.fronts_at_once(front)
+            self.rear_axle(self.valves(rear, Axle.REAR))
+            return
         if self._combined:
             body = self.part("cv", "combination", BODY_PORTS)
-            self.pipe(front, f"{body}.front-in")
-            self.pipe(rear, f"{body}.rear-in")
+            before = range(self._body_at(Axle.REAR))
+            self.pipe(self.valves(front, Axle.FRONT), f"{body}.front-in")
+            self.pipe(self.valves(rear, Axle.REAR, among=before), f"{body}.rear-in")
             self.both_fronts(f"{body}.front-left", f"{body}.front-right")
-            self.rear_axle(self.valves(f"{body}.rear-out", Axle.REAR))
+            after = range(before.stop, len(EVERY))
+            self.rear_axle(self.valves(f"{body}.rear-out", Axle.REAR, among=after))
             return
         if self.build.warning_switch != "none":
             ports = tuple(f"{axle}-{way}" for axle in AXLES for way in ("in", "out"))
-            switch = self.part("sw", "switch", ports)
+            second = ("front-out-2",) if self.shape.metering_tee else ()
+            switch = self.part("sw", "switch", (*ports, *second))
+            for port in second:
+                self.plug(f"{switch}.{port}")
             self.pipe(front, f"{switch}.front-in")
             self.pipe(rear, f"{switch}.rear-in")
             front, rear = f"{switch}.front-out", f"{switch}.rear-out"
         self.fronts_behind_tee(front)
         self.rear_axle(self.valves(rear, Axle.REAR))
+
+    def fronts_at_once(self, start: str) -> None:
+        """Lead from the cylinder to both front wheels by one bolt, or by a block that was there."""
+        if self.shape.banjo:
+            part = self.part("bj", "banjo", ("bolt", *SIDES))
+            self.screw(start, f"{part}.bolt")
+        else:
+            part = self.part("bl", "block", ("in", *SIDES, "rear"))
+            self.pipe(start, f"{part}.in")
+            self.plug(f"{part}.rear")
+        self.both_fronts(f"{part}.left", f"{part}.right")
+
+    def reservoirs(self) -> None:
+        """Add a reservoir for each circuit, away from the cylinder."""
+        cylinder = self.parts[0]
+        cylinder["ports"] = {**cylinder["ports"], **{f"reservoir-{axle}": PORT for axle in AXLES}}
+        for axle in AXLES:
+            name = self.part(f"tank-{axle}", "reservoir", ("supply",))
+            self.screw(f"{name}.supply", f"mc.reservoir-{axle}")
 
     def diagonal(self) -> None:
         """Lay out a front and the opposite rear wheel on each circuit, each through its valves."""

@@ -1,10 +1,11 @@
 """The lines of a layout as the JSON object, and the words, that the command line prints."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from typing import Any
 
 from urgens.document.plumbing import Plumbing
 from urgens.guidance import Finding
+from urgens.guidance.alternatives import Alternative
 from urgens.plumbing.line_sheets import MadeLine
 from urgens.plumbing.shopping import Cut, counted
 from urgens.quantity import ANGLE, LENGTH, Units, show
@@ -32,6 +33,26 @@ def printed_lines(
         ],
         "parts": [{"part": part, "count": count} for part, count in counted(plumbing)],
     }
+
+
+def printed_alternatives(found: Iterable[Alternative]) -> list[dict[str, Any]]:
+    """Return what could be laid instead as plain JSON values.
+
+    found: the alternatives, in order [objects].
+    Source: RFC 8259; the names are those of the contract.
+    """
+    return [
+        {
+            "name": one.school.name,
+            "what": one.school.words,
+            "joints": one.joints,
+            "parts": one.parts,
+            "minutes": one.minutes,
+            "loses": one.school.loses,
+            "changes": sorted(path for path in one.change.values if path != "plumbing"),
+        }
+        for one in found
+    ]
 
 
 def _line(made: MadeLine, found: Sequence[Finding]) -> dict[str, Any]:
