@@ -6,15 +6,10 @@ from urgens.guidance.finding import Finding, Severity
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
 from urgens.physics.axle import Axle
-from urgens.plumbing.circuits import REDUCING, TWO_SIDED, VALVES, WHEELS, Circuits
+from urgens.plumbing.circuits import REDUCING, TWO_SIDED, VALVES, WHEELS, circuits_of
 from urgens.solve import Solution
 
 GEOMETRY = "what the layout joins"
-
-
-def _circuits(solution: Solution) -> Circuits | None:
-    layout = solution.build.plumbing
-    return None if layout is None else Circuits(solution.build, layout)
 
 
 def _axle(wheel: str) -> Axle:
@@ -24,7 +19,7 @@ def _axle(wheel: str) -> Axle:
 @rule("wheel-not-fed")
 def wheel_not_fed(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of wheels that no outlet of the cylinder reaches."""
-    laid = _circuits(solution)
+    laid = circuits_of(solution.build)
     for wheel in () if laid is None else WHEELS:
         assert laid is not None
         part = laid.wheels.get(wheel)
@@ -45,7 +40,7 @@ def wheel_not_fed(solution: Solution, words: Words) -> Iterator[Finding]:
 @rule("wheel-fed-twice")
 def wheel_fed_twice(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of wheels at which two circuits meet."""
-    laid = _circuits(solution)
+    laid = circuits_of(solution.build)
     for wheel, part in {} if laid is None else laid.wheels.items():
         assert laid is not None
         fed = laid.fed_by(part)
@@ -64,7 +59,7 @@ def wheel_fed_twice(solution: Solution, words: Words) -> Iterator[Finding]:
 @rule("circuits-joined")
 def circuits_joined(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of circuits that are open to each other before the wheels."""
-    laid = _circuits(solution)
+    laid = circuits_of(solution.build)
     if laid is None:
         return
     outlets = list(laid.outlets.items())
@@ -85,7 +80,7 @@ def circuits_joined(solution: Solution, words: Words) -> Iterator[Finding]:
 @rule("outlet-feeds-other-axle")
 def outlet_feeds_other_axle(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of an outlet that goes to the axle which the build says it does not feed."""
-    laid = _circuits(solution)
+    laid = circuits_of(solution.build)
     if laid is None or laid.build.split != "front-rear":
         return
     for outlet, circuit in laid.outlets.items():
@@ -107,7 +102,7 @@ def outlet_feeds_other_axle(solution: Solution, words: Words) -> Iterator[Findin
 @rule("valve-feeds-both-axles")
 def valve_feeds_both_axles(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of a reducing valve in a line that both axles hang on."""
-    laid = _circuits(solution)
+    laid = circuits_of(solution.build)
     if laid is None or laid.build.split == "diagonal":
         return
     for part in laid.plumbing.parts:
@@ -129,7 +124,7 @@ def valve_feeds_both_axles(solution: Solution, words: Words) -> Iterator[Finding
 @rule("loop")
 def loop(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of lines that close a ring."""
-    laid = _circuits(solution)
+    laid = circuits_of(solution.build)
     for ring in () if laid is None else laid.loops:
         yield Finding(
             code="loop",
@@ -144,7 +139,7 @@ def loop(solution: Solution, words: Words) -> Iterator[Finding]:
 @rule("hose-missing")
 def hose_missing(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of wheels that only rigid tube leads to."""
-    laid = _circuits(solution)
+    laid = circuits_of(solution.build)
     if laid is None:
         return
     rigid = [part for part in laid.wheels.values() if laid.hoses_to(part) is False]
@@ -163,7 +158,7 @@ def hose_missing(solution: Solution, words: Words) -> Iterator[Finding]:
 @rule("switch-absent")
 def switch_absent(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of two circuits without a switch that warns of a lost one."""
-    laid = _circuits(solution)
+    laid = circuits_of(solution.build)
     if laid is None or laid.build.split == "single":
         return
     if not any(part.kind in TWO_SIDED for part in laid.plumbing.parts):
@@ -180,7 +175,7 @@ def switch_absent(solution: Solution, words: Words) -> Iterator[Finding]:
 @rule("valve-not-in-layout")
 def valve_not_in_layout(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of valves of the build that are in no line."""
-    laid = _circuits(solution)
+    laid = circuits_of(solution.build)
     if laid is None:
         return
     placed = {part.valve for part in laid.plumbing.parts}
@@ -201,7 +196,7 @@ def valve_not_in_layout(solution: Solution, words: Words) -> Iterator[Finding]:
 @rule("valve-not-in-build")
 def valve_not_in_build(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of valves of the layout that the build knows nothing of."""
-    laid = _circuits(solution)
+    laid = circuits_of(solution.build)
     if laid is None:
         return
     known = {f"{a}[{i}]" for a in Axle for i, _ in enumerate(laid.build.valves.of(a))}

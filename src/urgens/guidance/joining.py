@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
-from urgens.plumbing.circuits import Circuits
+from urgens.plumbing.circuits import circuits_of
 from urgens.plumbing.joins import BadJoin, Problem, bad_joins
 from urgens.solve import Solution
 
@@ -90,8 +90,8 @@ def nut_does_not_fit_tube(solution: Solution, words: Words) -> Iterator[Finding]
 @rule("port-open")
 def port_open(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of ports that nothing is screwed into."""
-    layout = solution.build.plumbing
-    for name in () if layout is None else Circuits(solution.build, layout).open_ports:
+    laid = circuits_of(solution.build)
+    for name in () if laid is None else laid.open_ports:
         yield Finding(
             code="port-open",
             severity=Severity.WARNING,
@@ -105,12 +105,12 @@ def port_open(solution: Solution, words: Words) -> Iterator[Finding]:
 @rule("port-joined-twice")
 def port_joined_twice(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of ports that two lines end in."""
-    layout = solution.build.plumbing
-    if layout is None:
+    laid = circuits_of(solution.build)
+    if laid is None:
         return
-    for name, count in Circuits(solution.build, layout).joined.items():
+    for name, count in laid.joined.items():
         if count > 1:
-            lines = [line.id for line in layout.lines if name in (line.start, line.to)]
+            lines = [line.id for line in laid.plumbing.lines if name in (line.start, line.to)]
             yield Finding(
                 code="port-joined-twice",
                 severity=Severity.WARNING,

@@ -156,6 +156,24 @@ class Circuits:
         return tuple(found)
 
 
+_last: tuple[Build, Circuits] | None = None
+
+
+def circuits_of(build: Build) -> Circuits | None:
+    """Return the circuits of a build's layout, None where it has none; build: [object].
+
+    Those of the build that was asked last are kept: every check asks for them.
+    Source: `Circuits`.
+    """
+    global _last
+    if build.plumbing is None:
+        return None
+    last = _last
+    if last is None or last[0] is not build:
+        last = _last = build, Circuits(build, build.plumbing)
+    return last[1]
+
+
 def passage(part: FittedPart, port: str) -> Passage:
     """Return the passage that a port belongs to.
 
