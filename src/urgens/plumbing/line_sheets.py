@@ -1,6 +1,7 @@
 """How each line of a layout is made: its bends, its developed length, what goes on first."""
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -54,6 +55,7 @@ def routed(plumbing: Plumbing) -> tuple[MadeLine, ...]:
     return tuple(found)
 
 
+@lru_cache(maxsize=2048)  # an edit leaves most lines as they are
 def _made(line: Line, index: int, bench: Bench) -> MadeLine:
     points = np.array([[one.value for one in point] for point in line.route])
     try:
