@@ -16,6 +16,7 @@ from tests.builds import bed, bed_text
 from tests.plumbing.layouts import layout, with_layout
 from urgens.arguments import parser
 from urgens.cli import main
+from urgens.document import edited
 from urgens.document.edit import dumped
 from urgens.printed.solution import printed_solution
 from urgens.quantity import QuantityError
@@ -385,3 +386,20 @@ def test_what_could_be_laid_instead_is_printed_and_drafted(
     said = capsys.readouterr().err
     assert 'there is no way "nine-wheels"' in said
     assert "diagonal" in said
+
+
+def test_a_conversion_is_the_difference_of_two_set_ups(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    bare = {"name": "no valves", "changes": {"valves.front": [], "valves.rear": []}}
+    path = tmp_path / "truck.urgens.json"
+    build = edited(bed("pickup"), "setups", [bare])
+    path.write_text(json.dumps(dumped(build)), encoding="utf-8")
+
+    assert main(["plumb", str(path), "--to", "no valves"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert found["goes"] == ["cv"]
+    assert "sw" in found["new"]
+    assert found["lost"][0].startswith("metering")
+    assert main(["plumb", str(path), "--to", "nothing"]) == 2
+    assert "nothing" in capsys.readouterr().err

@@ -199,6 +199,10 @@ def _add_plumb(commands: Commands) -> None:
         "--alternatives", action="store_true",
         help="what could be laid instead: joints, parts, minutes and what is lost, as JSON",
     )  # fmt: skip
+    wanted.add_argument(
+        "--to", metavar="SETUP",
+        help="what stays, goes, is new, plugged and lost on the way to this set-up, as JSON",
+    )  # fmt: skip
     plumb.add_argument(
         "--alternative", metavar="NAME", help="with --draft: the build as this one of them has it"
     )

@@ -180,6 +180,14 @@ def _plumb(options: argparse.Namespace) -> int:
     from urgens.printed.lines import printed_alternatives
 
     build = _loaded(options)
+    if options.to is not None:
+        from dataclasses import asdict
+
+        from urgens.document import load, with_setup
+        from urgens.plumbing.conversion import conversion
+
+        _print(asdict(conversion(build, with_setup(load(options.file), options.to))))
+        return DONE
     if options.alternatives:
         _print(printed_alternatives(alternatives(build)))
         return DONE

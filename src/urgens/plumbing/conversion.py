@@ -1,0 +1,81 @@
+"""A conversion: what stays of one layout, what goes, what is new, plugged, and lost."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from urgens.document import Build, edited
+from urgens.document.plumbing import FittedPart, Plumbing
+from urgens.plumbing.circuits import REDUCING, TWO_SIDED
+from urgens.plumbing.draft import drafted
+
+# What a layout can do, and the parts that do it.
+ABILITIES = {
+    "the lamp that warns of a lost circuit": TWO_SIDED,
+    "the shuttle between the circuits": TWO_SIDED,
+    "metering: drums behind before discs in front": ("metering", "combination"),
+    "less pressure behind above a knee": (*REDUCING, "combination"),
+    "a switch for the brake lights that pressure closes": ("light-switch",),
+}
+
+
+@dataclass(frozen=True)
+class Conversion:
+    """Parts by id, and in words what the other layout cannot do any more."""
+
+    stays: tuple[str, ...]
+    goes: tuple[str, ...]
+    new: tuple[str, ...]
+    plugged: tuple[str, ...]
+    lost: tuple[str, ...]
+
+
+def layout_of(build: Build) -> Plumbing:
+    """Return a build's layout, the usual one where it has none; build: the document [object].
+
+    Source: `plumbing.draft`.
+    """
+    if build.plumbing is not None:
+        return build.plumbing
+    laid = edited(build, "plumbing", drafted(build)).plumbing
+    assert laid is not None
+    return laid
+
+
+def conversion(now: Build, then: Build) -> Conversion:
+    """Return what it takes to make one layout of another.
+
+    now, then: the document as it is and as it is to be [objects].
+    A part stays where it has its id, its kind and its ports in both; a port is plugged where a
+    plug is new on it.
+    Source: common practice.
+    """
+    before, after = layout_of(now), layout_of(then)
+    mine, its = ({part.id: part for part in one.parts} for one in (before, after))
+    stays = tuple(name for name, part in mine.items() if _same(part, its.get(name)))
+    new = tuple(name for name in its if name not in stays)
+    plugs = {name for name in new if its[name].kind == "plug"}
+    return Conversion(
+        stays=stays,
+        goes=tuple(name for name in mine if name not in stays),
+        new=tuple(name for name in new if name not in plugs),
+        plugged=_plugged(after, plugs),
+        lost=_lost(mine.values(), its.values()),
+    )
+
+
+def _same(part: FittedPart, other: FittedPart | None) -> bool:
+    return other is not None and (part.kind, part.ports) == (other.kind, other.ports)
+
+
+def _plugged(layout: Plumbing, plugs: set[str]) -> tuple[str, ...]:
+    """Return the ports that new plugs are screwed into."""
+    ends = [(line.start, line.to) for line in layout.lines]
+    both = [pair for start, to in ends for pair in ((start, to), (to, start))]
+    return tuple(other for end, other in both if end.partition(".")[0] in plugs)
+
+
+def _lost(before: Iterable[FittedPart], after: Iterable[FittedPart]) -> tuple[str, ...]:
+    had, has = ({part.kind for part in parts} for parts in (before, after))
+    return tuple(
+        words for words, kinds in ABILITIES.items() if had & {*kinds} and not has & {*kinds}
+    )
