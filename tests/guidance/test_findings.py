@@ -48,7 +48,8 @@ LEGS = [["0 mm"] * 3, ["200 mm", "0 mm", "0 mm"], ["200 mm", "300 mm", "0 mm"]]
 def layout(**line: Any) -> dict[str, Any]:
     """A cylinder, a caliper and one line of two good straights, but for what is changed."""
     drawn = {"id": "L1", "from": "mc.front", "to": "fl.in", "tube": "3/16 in", "route": LEGS}
-    return {"plumbing": {"parts": [MASTER, CALIPER], "lines": [{**drawn, **line}]}}
+    section = {"parts": [MASTER, CALIPER], "lines": [{**drawn, **line}]}
+    return {**CALM, "plumbing": section}
 
 
 Changes = dict[str, Any]
@@ -216,7 +217,7 @@ def _severity(code: str) -> Severity:
 
 
 CASES |= {
-    code: (_severity(code), {"plumbing": made}, {"plumbing": sound()})
+    code: (_severity(code), {**CALM, "plumbing": made}, {**CALM, "plumbing": sound()})
     for code, made in DAMAGED.items()
 }
 LOOSE = {"kind": "reducing", "knee": "300 psi", "slope": 0.3}
@@ -269,9 +270,8 @@ def test_a_build_that_has_it_not(code: str) -> None:
 @pytest.mark.parametrize("code", CASES)
 def test_a_fix_takes_the_finding_away(code: str) -> None:
     build = build_for(code, CASES[code][1])
-    (finding,) = [
-        one for one in with_recommended(build, findings(solve(build))) if one.code == code
-    ]
+    told = tuple(one for one in findings(solve(build)) if one.code == code)
+    (finding,) = with_recommended(build, told)
     for fix in finding.fixes:
         assert code not in found(changed(build, fix.change))
     assert bool(finding.fixes) is (code not in NO_FIX)
