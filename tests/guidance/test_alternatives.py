@@ -3,7 +3,7 @@
 import pytest
 
 from tests.builds import bed
-from urgens.document import Build, changed, demo, demo_names, own_vehicle, value_at
+from urgens.document import Build, changed, demo, demo_names, edited, own_vehicle, value_at
 from urgens.guidance import area_of, findings
 from urgens.guidance.alternatives import SCHOOLS, alternatives
 from urgens.solve import solve
@@ -46,6 +46,19 @@ def test_what_a_school_does_not_touch_stays() -> None:
     assert laid.master == build.master
     assert laid.front == build.front
     assert laid.evidence["plumbing.lines[0].tube"].state == "assumed"
+    assert laid.evidence["valves.rear[0].slope"].state == "assumed"
+
+
+def test_what_was_known_of_a_valve_that_stays_is_still_known() -> None:
+    """Under the floor residual valves come first; the reducing valve behind them is the old one."""
+    known = {"valves.rear[0].knee": {"state": "measured"}}
+    build = edited(bed("pickup"), "evidence", known)
+    made = next(one for one in alternatives(build) if one.school.name == "under-floor")
+    laid = changed(build, made.change)
+
+    assert [valve.kind for valve in laid.valves.rear] == ["residual", "reducing"]
+    assert laid.evidence["valves.rear[0].pressure"].state == "assumed"
+    assert laid.evidence["valves.rear[1].knee"].state == "measured"
 
 
 def test_the_metering_valve_is_the_tee_and_the_second_outlet_is_plugged() -> None:

@@ -6,6 +6,7 @@ from typing import Any
 
 from urgens.document import Build, BuildErrors, Change, changed
 from urgens.document.brakes.disc import Disc
+from urgens.document.change import Order
 from urgens.document.cylinders import CYLINDERS
 from urgens.guidance.new_valves import COMBINATION, new_valve
 from urgens.physics.axle import AXLES, Axle
@@ -150,14 +151,37 @@ def alternatives(build: Build) -> Iterator[Alternative]:
 
 
 def _laid(build: Build, school: School) -> Alternative | None:
-    values = school.changes(build)
+    values, orders, new = _parted(build, school.changes(build))
     try:
-        made = changed(build, Change(school.words, values))
+        made = changed(build, Change(school.words, values, orders=orders))
     except BuildErrors:
         return None
     section = drafted(made, school.shape)
-    change = Change.assuming(school.words, {"plumbing": section}, **values)
+    change = Change(
+        school.words,
+        {**values, "plumbing": section},
+        orders=orders,
+        assumed={**new, "plumbing": section},
+    )
     return Alternative(school, change, *_takes(section))
+
+
+def _parted(build: Build, values: Changes) -> tuple[Changes, dict[str, Order], Changes]:
+    """Return values, lists of valves as orders, and what is new of both by its place.
+
+    A valve that was there is named by its place, so that what is known of it goes with it.
+    """
+    rest = {path: value for path, value in values.items() if not path.startswith("valves.")}
+    orders: dict[str, Order] = {}
+    new = {"master": rest["master"]} if "master" in rest else {}
+    for axle in AXLES:
+        path = f"valves.{axle}"
+        if path not in values:
+            continue
+        before = [v.model_dump(mode="json", exclude_unset=True) for v in build.valves.of(axle)]
+        orders[path] = [before.index(one) if one in before else one for one in values[path]]
+        new |= {f"{path}[{i}]": one for i, one in enumerate(values[path]) if one not in before}
+    return rest, orders, new
 
 
 def _takes(section: Json) -> tuple[int, int, int]:

@@ -49,7 +49,7 @@ def printed_alternatives(found: Iterable[Alternative]) -> list[dict[str, Any]]:
             "parts": one.parts,
             "minutes": one.minutes,
             "loses": one.school.loses,
-            "changes": sorted(path for path in one.change.values if path != "plumbing"),
+            "changes": sorted({*one.change.values, *one.change.orders} - {"plumbing"}),
         }
         for one in found
     ]
