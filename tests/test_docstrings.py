@@ -8,7 +8,8 @@ from pathlib import Path
 import pytest
 
 SOURCE = Path(__file__).parent.parent / "src" / "urgens"
-CORE = ("physics", "solve", "studies", "printed")
+CORE = ("physics", "solve", "studies", "plumbing", "printed")
+PROPERTIES = {"property", "cached_property"}
 SELF_EXPLAINED = {"made", "standing", "solution", "build"}  # the objects that solving passes on
 
 
@@ -16,11 +17,12 @@ def public_functions() -> Iterator[tuple[str, ast.FunctionDef]]:
     for package in CORE:
         for path in sorted((SOURCE / package).glob("*.py")):
             tree = ast.parse(path.read_text(encoding="utf-8"))
-            methods = [n for c in tree.body if isinstance(c, ast.ClassDef) for n in c.body]
+            classes = [c for c in tree.body if isinstance(c, ast.ClassDef)]
+            methods = [n for c in classes if not c.name.startswith("_") for n in c.body]
             for node in (*tree.body, *methods):
                 if isinstance(node, ast.FunctionDef) and not node.name.startswith("_"):
                     property_ = any(
-                        isinstance(d, ast.Name) and d.id == "property" for d in node.decorator_list
+                        isinstance(d, ast.Name) and d.id in PROPERTIES for d in node.decorator_list
                     )
                     if not property_:
                         yield f"{package}.{path.stem}.{node.name}", node

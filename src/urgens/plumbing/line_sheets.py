@@ -68,7 +68,7 @@ def _made(line: Line, index: int, bench: Bench) -> MadeLine:
 
 
 def radius_of(line: Line) -> Quantity:
-    """Return the radius a line is bent with: its own, else that of the usual former.
+    """Return the radius of all bends, its own or else that of the usual former.
 
     line: of a layout [object].
     Source: common practice.

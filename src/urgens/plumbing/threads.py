@@ -47,7 +47,10 @@ class Tube(_Row):
     flares: dict[Seat, tuple[str, ...]]
 
     def takes(self, nut: str, flare: Seat) -> bool:
-        """Tell whether a nut goes on it with a flare."""
+        """Tell whether a nut goes on it with a flare; nut: its thread [text]; flare: [text].
+
+        Source: the table.
+        """
         return nut in self.flares.get(flare, ())
 
 
@@ -67,18 +70,24 @@ class ThreadTable(_Row):
     adapters: tuple[Adapter, ...]
 
     def thread(self, name: str) -> Thread | None:
-        """Return a thread by its name, None where it is not in the table."""
+        """Return a thread, None where it is not in the table; name: of it [text].
+
+        Source: the table.
+        """
         return next((one for one in self.threads if one.name == name), None)
 
     def tube(self, diameter: Quantity) -> Tube | None:
-        """Return the tube of a diameter, None where none is sold so."""
+        """Return the tube of a size, None where none is sold so; diameter: outer [m].
+
+        Source: the table.
+        """
         near = (one for one in self.tubes if abs(one.diameter.value - diameter.value) < 2e-4)
         return next(near, None)
 
 
 @lru_cache(maxsize=1)
 def thread_table() -> ThreadTable:
-    """Return the shipped threads, tubes and adapters."""
+    """Return the shipped threads, tubes and adapters. Source: named in the table itself."""
     return ThreadTable.model_validate_json((FOLDER / "threads.json").read_text(encoding="utf-8"))
 
 

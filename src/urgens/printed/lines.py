@@ -75,7 +75,11 @@ def _line(made: MadeLine, found: Sequence[Finding]) -> dict[str, Any]:
 
 
 def bend_words(made: Sequence[MadeLine], units: Units) -> Iterator[str]:
-    """Yield the bend sheets as a builder reads them; made: lines [objects]; units: [object]."""
+    """Yield the bend sheets as a builder reads them.
+
+    made: lines [objects]; units: to show in [object].
+    Source: feed, rotation and angle, in the order of the work.
+    """
     for one in made:
         if one.sheet is None:
             yield f"{one.line.id}: cannot be bent: {one.fault}"
