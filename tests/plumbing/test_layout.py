@@ -7,6 +7,7 @@ import pytest
 
 from tests.plumbing.layouts import LEGS, layout, line, wheel, with_layout
 from urgens.document import BuildErrors, edited, loads, schema
+from urgens.document.catalogue import named
 from urgens.document.edit import dumped
 
 
@@ -27,6 +28,12 @@ def test_one_figure_of_it_is_edited_by_its_path() -> None:
     build = edited(build, "plumbing.lines[0].route[1][0]", "9 in")
     assert build.plumbing is not None
     assert build.plumbing.lines[0].route[1][0].text == "9 in"
+
+
+def test_figures_of_lines_are_told_apart_by_name() -> None:
+    build = with_layout(layout())
+    names = [named(build, f"plumbing.lines[{place}].tube") for place in (0, 1)]
+    assert names == ["L1: tube", "L2: tube"]
 
 
 def test_the_schema_knows_it() -> None:

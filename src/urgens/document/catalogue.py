@@ -25,6 +25,7 @@ _AXLE = re.compile(r"(front|rear)\.")
 _VALVE = re.compile(r"valves\.(front|rear)\[\d+\]\.")
 _ROW = re.compile(r".*\[(\d+)\]\[\d+\]")
 _SPACES = {"booster.envelope.": "Shell", "booster.room.": "Room"}
+_LAID = re.compile(r"(plumbing\.(?:lines|parts)\[\d+\])\.")
 _CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]\.")
 
 
@@ -196,6 +197,9 @@ def named(build: Build, path: str) -> str:
         return f"{name}, {cases[int(case[1])].name}" if len(cases) > 1 else name
     if axle is not None:
         return f"{axle[1].capitalize()} {name[0].lower()}{name[1:]}"
+    laid = _LAID.match(path)
+    if laid is not None:
+        return f"{value_at(build, laid[1]).id}: {name[0].lower()}{name[1:]}"
     of = next((of for place, of in _SPACES.items() if path.startswith(place)), None)
     return name if of is None else f"{of} {name[0].lower()}{name[1:]}"
 

@@ -13,8 +13,6 @@ SIDES = ("left", "right")
 DIAGONALS = {"primary": ("front-left", "rear-right"), "secondary": ("front-right", "rear-left")}
 BODY_PORTS = ("front-in", "front-left", "front-right", "rear-in", "rear-out")
 Json = dict[str, Any]
-Places = range
-EVERY = range(1000)  # more valves than any circuit has
 
 
 class Shape(NamedTuple):
@@ -92,13 +90,15 @@ class _Draft:
 
     # --- circuits --------------------------------------------------------------------------
 
-    def valves(self, start: str, axle: Axle, mark: str = "", among: Places = EVERY) -> str:
+    def valves(
+        self, start: str, axle: Axle, mark: str = "", first: int = 0, end: int | None = None
+    ) -> str:
         """Lead through an axle's valves that are bodies of their own; return what comes out.
 
-        `among`: the places in its list that are laid here.
+        Of its list from `first` up to `end`, which is left out.
         """
-        for index, valve in enumerate(self.build.valves.of(axle)):
-            if index not in among or (valve.body and self._combined):
+        for index, valve in list(enumerate(self.build.valves.of(axle)))[first:end]:
+            if valve.body and self._combined:
                 continue
             name = f"{axle[0]}v{index + 1}{mark}"
             self.part(name, valve.kind, ("in", "out"), valve=f"{axle}[{index}]")
@@ -171,12 +171,11 @@ class _Draft:
             return
         if self._combined:
             body = self.part("cv", "combination", BODY_PORTS)
-            before = range(self._body_at(Axle.REAR))
+            body_at = self._body_at(Axle.REAR)
             self.pipe(self.valves(front, Axle.FRONT), f"{body}.front-in")
-            self.pipe(self.valves(rear, Axle.REAR, among=before), f"{body}.rear-in")
+            self.pipe(self.valves(rear, Axle.REAR, end=body_at), f"{body}.rear-in")
             self.both_fronts(f"{body}.front-left", f"{body}.front-right")
-            after = range(before.stop, len(EVERY))
-            self.rear_axle(self.valves(f"{body}.rear-out", Axle.REAR, among=after))
+            self.rear_axle(self.valves(f"{body}.rear-out", Axle.REAR, first=body_at))
             return
         if self.build.warning_switch != "none":
             ports = tuple(f"{axle}-{way}" for axle in AXLES for way in ("in", "out"))
