@@ -86,8 +86,8 @@ class Bare:
         ):
             p = threshold + force / gain
             taken = np.minimum(p / axle.take_up, 1.0) * axle.clearance_volume + axle.compliance * p
-            taken = taken + figures.hose_expansion * axle.hose_length * p
-            taken = taken + figures.fluid_volume / figures.bulk_modulus * p
+            taken = taken + axle.hose_expansion * axle.hose_length * p
+            taken = taken + axle.fluid_volume / figures.bulk_modulus * p
             taken = taken + axle.trapped_air * (1 - 101325.0 / (101325.0 + p))
             stroke = figures.port_travel + taken / chamber.area
             rod = rod + np.where(stroke > chamber.stroke, np.nan, stroke)
@@ -169,8 +169,8 @@ class Bare:
             (figures.axles.front, figures.axles.rear), self._behind(pressure), strict=True
         ):
             taken = np.minimum(p / axle.take_up, 1.0) * axle.clearance_volume + axle.compliance * p
-            taken = taken + figures.hose_expansion * axle.hose_length * p
-            taken = taken + figures.fluid_volume / figures.bulk_modulus * p
+            taken = taken + axle.hose_expansion * axle.hose_length * p
+            taken = taken + axle.fluid_volume / figures.bulk_modulus * p
             taken = taken + axle.trapped_air * (1 - 101325.0 / (101325.0 + p))
             strokes.append(figures.port_travel + taken / areas)
         return tuple(strokes)

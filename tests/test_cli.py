@@ -16,6 +16,7 @@ from tests.builds import bed, bed_text
 from tests.plumbing.layouts import layout, with_layout
 from urgens.arguments import parser
 from urgens.cli import main
+from urgens.data import BUILDS, SUFFIX
 from urgens.document import edited
 from urgens.document.edit import dumped
 from urgens.printed.solution import printed_solution
@@ -24,6 +25,10 @@ from urgens.quantity.limits import looked_at, road
 from urgens.solve import solve
 
 LBF = 4.4482216152605  # N
+
+
+def demo_file(name: str) -> Path:
+    return BUILDS / f"{name}{SUFFIX}"
 
 
 @pytest.fixture
@@ -403,3 +408,37 @@ def test_a_conversion_is_the_difference_of_two_set_ups(
     assert found["lost"][0].startswith("metering")
     assert main(["plumb", str(path), "--to", "nothing"]) == 2
     assert "nothing" in capsys.readouterr().err
+
+
+def test_a_procedure_is_printed_in_words_and_as_json(capsys: Any) -> None:
+    build = demo_file("roadster")
+    assert main(["procedure", str(build), "bleed", "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert (found["name"], found["method"], found["allowed"]) == ("bleed", "open-stroke", True)
+    assert {"text", "why", "wheels", "action", "record"} == set(found["steps"][0])
+    assert main(["procedure", str(build), "bleed"]) == 0
+    said = capsys.readouterr().out
+    assert "1. " in said
+    assert "Caution: " in said
+    assert main(["procedure", str(demo_file("library")), "rebleed", "--from", "load-sensing"]) == 0
+    assert "Open the screw of right rear" in capsys.readouterr().out
+    assert main(["procedure", str(build), "switch-test"]) == 0
+
+
+def test_a_procedure_that_is_ruled_out_says_so_and_is_no_error(capsys: Any) -> None:
+    assert main(["procedure", str(demo_file("tender")), "half-lost-test"]) == 0
+    assert capsys.readouterr().out.startswith("Not so: one circuit feeds all brakes")
+    assert main(["procedure", str(demo_file("tender")), "dance"]) == 2
+    assert "strip-record" in capsys.readouterr().err
+
+
+def test_the_plan_of_a_layout_is_drawn(file: str, tmp_path: Path, capsys: Any) -> None:
+    out = tmp_path / "plan.svg"
+    assert main(["plumb", file, "-o", str(out)]) == 0
+    assert "Combination valve" in out.read_text(encoding="utf-8")
+    assert main(["plumb", file, "-o", str(tmp_path / "plan.txt")]) == 2
+    assert "end it .svg or .png" in capsys.readouterr().err
+    assert main(["plumb", file, "-o", str(tmp_path / "nowhere" / "plan.svg")]) == 2
+    assert "cannot be written" in capsys.readouterr().err
+    assert main(["plumb", file]) == 2
+    assert "nothing is asked for" in capsys.readouterr().err

@@ -15,6 +15,7 @@ from urgens.ui.theme.switch import use_theme
 
 WORKED = ("balance-choose.png", "balance-sure.png")  # worked out away from the hand
 WORK = 6000  # ms
+STROKES = 7
 START = ""  # the page before any station
 
 
@@ -25,6 +26,17 @@ def wait(milliseconds: int) -> None:
     loop.exec()
 
 
+def bleed(window: Window) -> None:
+    """Go on to the first strokes, so that something is open."""
+    page = window.station("Bleed").page
+    page.go_on()
+    while page.run.step.action != "stroke":
+        page.go_on()
+    for _ in range(STROKES):
+        page.stroke()
+    wait(300)
+
+
 def main() -> None:
     folder = Path(sys.argv[1])
     folder.mkdir(parents=True, exist_ok=True)
@@ -33,7 +45,6 @@ def main() -> None:
     for name, place, file, dark, far in (
         ("library", "Balance", "balance.png", False, False),
         ("roadster", "Balance", "balance-twin.png", False, False),
-        ("tractor", "Balance", "balance-dark.png", True, False),
         ("library", "Balance/Choose", "balance-choose.png", False, False),
         ("library", "Balance/How sure", "balance-sure.png", False, False),
         ("library", "Balance/Valves", "balance-valves.png", False, False),
@@ -42,11 +53,13 @@ def main() -> None:
         ("roadster", "Measure", "measure-roadster.png", False, False),
         ("roadster", "Size", "size.png", False, False),
         ("library", "Size/Pedal", "size-pedal.png", False, False),
-        ("library", "Size/Booster", "size-booster.png", False, False),
         ("library", "Size/Feel", "size-feel.png", False, False),
         ("library", "Size/Half lost", "size-half.png", False, False),
         ("tractor", "Size/Launch", "size-launch.png", False, False),
-        ("library", "Size/Set-ups", "size-setups.png", False, False),
+        ("library", "Plumb", "plumb.png", False, False),
+        ("tender", "Plumb", "plumb-faults.png", True, False),
+        ("library", "Plumb/Lines", "plumb-lines.png", False, False),
+        ("roadster", "Bleed", "bleed.png", False, False),
         ("library", "Sheet", "sheet.png", False, False),
         ("library", START, "start.png", False, False),
     ):
@@ -62,8 +75,11 @@ def main() -> None:
         window.show()
         QTest.qWaitForWindowExposed(window)
         wait(WORK if file in WORKED else 300)
+        if station == "Bleed":
+            bleed(window)
         window.grab().save(str(folder / file))
         print(folder / file)
+        window.session.undo_stack.setClean()  # so that nothing is asked about what was bled
         window.close()
 
 

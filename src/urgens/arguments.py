@@ -99,6 +99,8 @@ def parser() -> argparse.ArgumentParser:
     _add_plumb(commands)
     _add_lines(commands)
 
+    _add_procedure(commands)
+
     check = _of_a_file(commands, "check", "print what there is to say about a build")
     check.add_argument("--json", action="store_true", help="as JSON, with reasons and fixes")
 
@@ -189,8 +191,8 @@ def _add_robustness(commands: Commands) -> None:
 
 
 def _add_plumb(commands: Commands) -> None:
-    plumb = _of_a_file(commands, "plumb", "draft the layout of a build's circuits")
-    wanted = plumb.add_mutually_exclusive_group(required=True)
+    plumb = _of_a_file(commands, "plumb", "draft and draw the layout of a build's circuits")
+    wanted = plumb.add_mutually_exclusive_group()
     wanted.add_argument(
         "--draft", action="store_true",
         help="the usual layout of this cylinder with these valves, every figure assumed",
@@ -208,8 +210,28 @@ def _add_plumb(commands: Commands) -> None:
     )
     plumb.add_argument(
         "-o", "--output", type=Path, metavar="OUT",
-        help="write the build with it to a file; printed where none is named",
+        help="write the build with it to a file, printed where none is named; ending in .svg or "
+        ".png, and nothing else asked for, the plan of its layout",
     )  # fmt: skip
+
+
+def _add_procedure(commands: Commands) -> None:
+    steps = _of_a_file(commands, "procedure", "print how something is done on this very build")
+    steps.add_argument(
+        "name", metavar="NAME",
+        help="strip-record, overhaul, assemble, bench-bleed, bleed, rebleed, reset-switch, "
+        "prove-standing, prove-moving, or one standing proof by its name",
+    )  # fmt: skip
+    steps.add_argument("--method", help="of bleed: pedal, open-stroke, pressure, gravity, vacuum")
+    steps.add_argument(
+        "--opened", nargs="+", default=[], metavar="PART",
+        help="of rebleed: parts or lines of the layout that were opened",
+    )  # fmt: skip
+    steps.add_argument(
+        "--from", dest="come_from", metavar="SETUP",
+        help="of rebleed: the set-up that was fitted before",
+    )  # fmt: skip
+    steps.add_argument("--json", action="store_true", help="as JSON")
 
 
 def _add_lines(commands: Commands) -> None:

@@ -189,8 +189,12 @@ def _plumb(options: argparse.Namespace) -> int:
         _print(asdict(conversion(build, with_setup(load(options.file), options.to))))
         return DONE
     if options.alternatives:
-        _print(printed_alternatives(alternatives(build)))
+        prices = {} if build.plumbing is None else build.plumbing.prices
+        asked = {str(kind): price for kind, price in prices.items()}
+        _print(printed_alternatives(alternatives(build), asked))
         return DONE
+    if not options.draft:
+        return _draw_plan(build, options.output)
     change = Change.assuming("The usual layout", {"plumbing": drafted(build)})
     if options.alternative is not None:
         known = {one.school.name: one.change for one in alternatives(build)}
@@ -209,11 +213,55 @@ def _plumb(options: argparse.Namespace) -> int:
     return DONE
 
 
+def _draw_plan(build: "Build", output: Path | None) -> int:
+    """Write the plan of a build's layout, or say what else there is to ask for."""
+    from urgens.document import BuildErrors
+
+    if output is None:
+        raise BuildErrors.one(
+            "plumb",
+            "nothing is asked for",
+            "add --draft, --alternatives or --to, or -o with a drawing's name",
+        )
+    from urgens.ui.application import offscreen
+    from urgens.ui.stations.plumb.plan_file import write_drawing
+
+    application = offscreen()  # kept until it is drawn
+    write_drawing(build, output)
+    del application
+    return DONE
+
+
+def _procedure(options: argparse.Namespace) -> int:
+    from urgens.guidance.procedures import procedure
+
+    build = _loaded(options)
+    opened = tuple(options.opened)
+    if options.come_from is not None:
+        from urgens.document import load, with_setup
+        from urgens.guidance.procedures.rebleed import opened_by
+
+        opened += opened_by(with_setup(load(options.file), options.come_from), build)
+    found = procedure(build, options.name, options.method, opened)
+    if options.json:
+        _print(found.printed())
+        return DONE
+    if not found.allowed:
+        print(f"Not so: {found.refused_because}.")
+        return DONE
+    for caution in found.cautions:
+        print(f"Caution: {caution}")
+    print(f"People: {found.people}. Tools: {', '.join(found.tools) or 'none'}.")
+    for number, step in enumerate(found.steps, start=1):
+        print(f"{number}. {step.text} {step.why}".rstrip())
+    return DONE
+
+
 def _lines(options: argparse.Namespace) -> int:
     from urgens.document import BuildErrors
+    from urgens.document.line_sheets import routed
     from urgens.guidance import findings
     from urgens.plumbing.cut_list import TooLongError
-    from urgens.plumbing.line_sheets import routed
     from urgens.plumbing.shopping import cut_from
     from urgens.printed.lines import bend_words, printed_lines
     from urgens.quantity import Units
@@ -336,6 +384,7 @@ _RUN = {
     "robustness": _robustness,
     "plumb": _plumb,
     "lines": _lines,
+    "procedure": _procedure,
     "sheet": _sheet,
     "schema": _schema,
     "demo": _demo,

@@ -3,6 +3,7 @@
 import copy
 import json
 import re
+from collections import Counter
 from collections.abc import Iterator
 from typing import Any
 
@@ -15,6 +16,7 @@ from urgens.printed.solution import printed_solution
 from urgens.solve import solve
 
 POWERS = (-300, -9, -6, -3, 3, 6, 9, 300)
+OF_A_KIND = 4
 
 
 def figures(here: Any, path: tuple[Any, ...] = ()) -> Iterator[tuple[tuple[Any, ...], Any]]:
@@ -26,17 +28,35 @@ def figures(here: Any, path: tuple[Any, ...] = ()) -> Iterator[tuple[tuple[Any, 
         yield path, here
 
 
+def of_each_kind(part: Any, section: str) -> Iterator[tuple[tuple[Any, ...], Any]]:
+    """Yield the first figures at each place: a point of a route stands for the other points."""
+    seen: Counter[tuple[Any, ...]] = Counter()
+    for path, figure in figures(part, (section,)):
+        kind = tuple("each" if isinstance(step, int) else step for step in path)
+        seen[kind] += 1
+        if seen[kind] <= OF_A_KIND:
+            yield path, figure
+
+
 def absurd(figure: Any) -> list[Any]:
     if isinstance(figure, str):
         return [f"1e{power} {figure.split()[-1]}" for power in POWERS]
     return [0.0, *(10.0**power for power in POWERS)]
 
 
-@pytest.mark.parametrize("name", demo_names())
-def test_any_absurd_figure_is_refused_or_solved(name: str) -> None:
+SECTIONS = [
+    (name, section)
+    for name in demo_names()
+    for section, part in json.loads(bed_text(name)).items()
+    if any(figures(part))
+]
+
+
+@pytest.mark.parametrize(("name", "section"), SECTIONS)
+def test_any_absurd_figure_is_refused_or_solved(name: str, section: str) -> None:
     document = json.loads(bed_text(name))
     refused = solved = 0
-    for path, figure in figures(document):
+    for path, figure in of_each_kind(document[section], section):
         for value in absurd(figure):
             changed = copy.deepcopy(document)
             here = changed
@@ -53,5 +73,5 @@ def test_any_absurd_figure_is_refused_or_solved(name: str) -> None:
             json.dumps(printed_solution(solution), allow_nan=False)
             solved += 1
 
-    assert refused > 50
-    assert solved > 50
+    assert refused
+    assert solved

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import given, settings
 
 from tests.builds import bed
-from tests.plumbing.layouts import ADVICE, DAMAGED, DANGERS, sound
+from tests.plumbing.layouts import ADVICE, DAMAGED, DANGERS, line_of, sound
 from tests.strategies import documents
 from urgens.document import Build, changed, edited, loads, with_changes
 from urgens.guidance import Finding, Severity, findings, known_codes
@@ -149,7 +149,7 @@ CASES: dict[str, tuple[Severity, Changes, Changes]] = {
     "booster-runs-out": (Severity.WARNING, {"booster.vacuum": "5 inHg"}, {}),
     "booster-lost-weak": (
         Severity.WARNING,
-        {"pedal.pivot_to_pushrod": "7 in"},
+        {"pedal.pivot_to_pushrod": "8 in"},
         {},
     ),
     "bar-angle": (
@@ -216,6 +216,14 @@ def _severity(code: str) -> Severity:
     )
 
 
+def with_rear_line(length: str) -> dict[str, Any]:
+    """The layout whose line to the rear axle is straight and so long."""
+    made = sound()
+    zero = "0 mm"
+    line_of(made, "L5")["route"] = [[zero, zero, zero], [f"-{length}", zero, zero]]
+    return made
+
+
 CASES |= {
     code: (_severity(code), {**CALM, "plumbing": made}, {**CALM, "plumbing": sound()})
     for code, made in DAMAGED.items()
@@ -226,12 +234,33 @@ CASES["valve-not-in-layout"] = (
     {"plumbing": sound(), "valves.rear": [LOOSE]},
     {"plumbing": sound()},
 )
+CASES["reservoir-small"] = (
+    Severity.WARNING,
+    {"front.brake.pad_thickness": "12 mm", "master.reservoir_volume": "20 ml"},
+    {"front.brake.pad_thickness": "12 mm", "master.reservoir_volume": "300 ml"},
+)
+CASES["rear-line-slow"] = (
+    Severity.ADVICE,
+    {**CALM, "plumbing": with_rear_line("3.4 m"), "fluid": {"class": "DOT 4"}},
+    {**CALM, "plumbing": with_rear_line("0.4 m"), "fluid": {"class": "DOT 4"}},
+)
+PRESSED_LATER = [{"procedure": "bleed", "started": "2026-05-02T14:00", "entries": [
+    {"at": "2026-05-02T14:22", "step": 3, "field": "strokes", "value": 12.0}]}]  # fmt: skip
+CASES["joint-not-tight"] = (
+    Severity.DANGER,
+    {"records": PRESSED_LATER,
+     "joints": [{"joint": "L1.a", "state": "started", "at": "2026-05-02T13:00"}]},
+    {"records": PRESSED_LATER,
+     "joints": [{"joint": "L1.a", "state": "started", "at": "2026-05-02T15:00"},
+                {"joint": "L1.b", "state": "tight", "at": "2026-05-02T13:00"}]},
+)  # fmt: skip
 NO_FIX = set(CASES) - {
     "rear-locks-first", "two-reducing-in-series", "reducing-in-front",
     "boosted-ratio-without-booster", "manual-ratio-with-booster", "metering-with-rear-discs",
     "no-metering-with-rear-drums", "residual-in-disc-circuit", "residual-twice",
     "pushrod-not-held", "no-brake-light-switch", "pressure-outside-window",
     "booster-rod-not-held", "seat-mismatch", "thread-mismatch",
+    "port-open", "hose-missing", "plain-copper", "bend-too-sharp", "joint-not-tight",
 }  # fmt: skip
 
 

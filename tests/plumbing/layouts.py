@@ -117,6 +117,14 @@ def _damaged(code: str) -> dict[str, Any]:
             part_of(made, "cv")["full_scale"] = "500 psi"
         case "part-unfixed":
             part_of(made, "rt")["fixed"] = False
+        case "compression-fitting":
+            part_of(made, "rt")["compression"] = True
+        case "washer-missing":
+            part_of(made, "rt").update(kind="banjo", washers=3)  # of two eyes
+        case "bleeder-low":
+            part_of(made, "rl")["bleeder_at_top"] = False
+        case "hose-too-short":
+            part_of(made, "hfl").update(free_length="12 in", reach="11 in")
     return made
 
 
@@ -129,10 +137,11 @@ DAMAGED = {
         "port-open", "port-joined-twice", "wheel-not-fed", "wheel-fed-twice", "circuits-joined",
         "outlet-feeds-other-axle", "valve-feeds-both-axles", "loop", "hose-missing",
         "switch-absent", "valve-not-in-build", "gauge-range-low", "part-unfixed",
+        "compression-fitting", "washer-missing", "bleeder-low", "hose-too-short",
     )
 }  # fmt: skip
 DANGERS = {
     "thread-mismatch", "seat-mismatch", "taper-in-flare-port", "wheel-not-fed", "wheel-fed-twice",
-    "circuits-joined", "outlet-feeds-other-axle", "valve-feeds-both-axles",
+    "circuits-joined", "outlet-feeds-other-axle", "valve-feeds-both-axles", "compression-fitting",
 }  # fmt: skip
 ADVICE = {"switch-absent", "part-unfixed"}

@@ -6,7 +6,7 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation
 
-from urgens.plumbing.bends import (
+from urgens.physics.bends import (
     BendSheet,
     Frame,
     RouteError,

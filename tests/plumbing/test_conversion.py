@@ -51,3 +51,34 @@ def test_metering_out_is_lost_and_nothing_else() -> None:
     assert found.goes == ("fv1",)
     assert found.new == ()
     assert found.lost == ("metering: drums behind before discs in front",)
+
+
+DISC = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["1.5 in"], "pad_friction": 0.38,
+        "effective_radius": "5 in"}  # fmt: skip
+
+
+def test_rear_drums_become_discs_and_back() -> None:
+    """The brakes go, the layout stays; with discs behind nothing of it is lost by itself."""
+    drums = with_changes(bed("pickup"), {"setups": []})
+    discs = with_changes(drums, {"rear.brake": DISC})
+    found = conversion(drums, discs)
+    assert set(found.goes) == set(found.new) == {"rl", "rr"}
+    assert {"fl", "fr", "cv", "mc"} <= set(found.stays)
+    assert found.lost == ()
+    assert set(conversion(discs, drums).goes) == {"rl", "rr"}
+
+
+def test_a_booster_goes_with_its_help_and_comes_back_without_a_loss() -> None:
+    boosted = with_changes(bed("pickup"), {"setups": []})
+    manual = with_changes(boosted, {"booster": {"kind": "none"}})
+    found = conversion(boosted, manual)
+    assert found.goes == ("booster",)
+    assert found.lost == ("the booster's help: all of the effort comes from the leg",)
+    back = conversion(manual, boosted)
+    assert (back.new, back.lost) == (("booster",), ())
+
+
+def test_another_bore_is_another_cylinder() -> None:
+    build = with_changes(bed("pickup"), {"setups": []})
+    found = conversion(build, with_changes(build, {"master.bore": "15/16 in"}))
+    assert found.goes == found.new == ("mc",)

@@ -7,8 +7,8 @@ import pytest
 
 from tests.builds import bed
 from urgens.document import Build, demo, demo_names, edited, own_vehicle, with_changes
+from urgens.document.circuits import Circuits
 from urgens.guidance import area_of, findings
-from urgens.plumbing.circuits import Circuits
 from urgens.plumbing.draft import drafted
 from urgens.solve import solve
 
@@ -36,6 +36,10 @@ VALVES = {
     "metering and reducing": {"front": [METERING], "rear": [REDUCING]},
     "one body": {"front": [{**METERING, **BODY}], "rear": [{**REDUCING, **BODY}]},
     "one body and load-sensing": {"front": [{**METERING, **BODY}], "rear": [LOAD_SENSING]},
+    "ball": {
+        "front": [],
+        "rear": [{"kind": "inertia-sensing", "slope": 0.3, "ball_angle": "15 deg"}],
+    },
     "residual": {"front": [], "rear": [{"kind": "residual", "pressure": "10 psi"}, REDUCING]},
 }
 PLUMBING = ("line_making", "joining", "feeding")

@@ -5,9 +5,9 @@ from itertools import product
 import pytest
 
 from urgens.document.plumbing import LineEnd, Seat
+from urgens.document.threads import Face, starts_and_strips, thread_table
 from urgens.plumbing import joining
 from urgens.plumbing.joining import chain
-from urgens.plumbing.threads import Face, starts_and_strips, thread_table
 
 TABLE = thread_table()
 SEATS: tuple[Seat, ...] = ("inverted", "bubble", "37-degree", "taper")

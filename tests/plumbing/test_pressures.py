@@ -8,7 +8,7 @@ import pytest
 from tests.builds import bed
 from tests.plumbing.test_draft import VALVES
 from urgens.document import Build, edited, with_changes
-from urgens.plumbing.circuits import Circuits
+from urgens.document.circuits import Circuits
 from urgens.plumbing.draft import drafted
 from urgens.plumbing.pressures import line_pressures
 from urgens.solve import solve

@@ -12,6 +12,7 @@ import pytest
 from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
+from tests.plumbing.layouts import sound, with_layout
 from urgens.document import (
     Build,
     BuildErrors,
@@ -25,8 +26,9 @@ from urgens.document import (
 from urgens.document.catalogue import counting
 from urgens.document.edit import dumped
 from urgens.document.facts import given
+from urgens.document.line_sheets import MadeLine, routed
 from urgens.guidance.cautions import CAUTIONS
-from urgens.quantity import Quantity, Units, UnitSystem, shown
+from urgens.quantity import LENGTH, Quantity, Units, UnitSystem, show, shown
 from urgens.sheet import content, write
 from urgens.sheet.chart import pressure_chart
 from urgens.sheet.files import as_text
@@ -82,9 +84,11 @@ def test_nothing_that_is_fitted_is_left_out() -> None:
 @pytest.mark.parametrize("name", demo_names())
 def test_every_figure_that_is_typed_stands_on_the_sheet(name: str) -> None:
     build = bed(name)
-    said = " ".join(rows_of(build, build.natural_units).values())
+    tables = content(solve(build), build.natural_units, DAY).laid
+    cells = [cell for table in tables for row in table.rows for cell in row]
+    said = " ".join((*rows_of(build, build.natural_units).values(), *cells))
     for one in counting(build):
-        if isinstance(one.value, Quantity) and ".table[" not in one.path:
+        if isinstance(one.value, Quantity) and not re.search(r"\.(table|route)\[", one.path):
             shown_ = shown(one.value, one.kind, one.shown_in(Units(build.natural_units)))
             if one.path in _typed(build):
                 assert str(shown_) in said, one.path
@@ -119,6 +123,18 @@ def test_its_figures_are_the_solutions(roadster: Build) -> None:
     assert sheet.cautions == CAUTIONS
 
 
+def test_grip_kept_for_a_corner_has_rows_of_its_own(roadster: Build) -> None:
+    build = with_changes(roadster, {"targets.corner": 0.4})
+    sheet = content(solve(build), UnitSystem.METRIC, DAY)
+    cases = len(build.vehicle.load_cases)
+    straight, corner = sheet.locks.rows[:cases], sheet.locks.rows[cases:]
+    assert [row[0] for row in corner] == [f"{row[0]}, 0.4 g to the side" for row in straight]
+    assert {row[1] for row in corner} == {"no such corner"}  # on ice
+    assert all(row[2] != other[2] for row, other in zip(corner, straight, strict=True))
+    assert "friction circle" in sheet.limits
+    assert "friction circle" not in content(solve(roadster), UnitSystem.METRIC, DAY).limits
+
+
 def test_where_nothing_locks_or_travel_ends_it_says_so(roadster: Build) -> None:
     build = edited(edited(roadster, "targets.max_effort", "20 N"), "master.stroke", "2 mm")
     sheet = content(solve(build), UnitSystem.METRIC, DAY)
@@ -128,13 +144,34 @@ def test_where_nothing_locks_or_travel_ends_it_says_so(roadster: Build) -> None:
 
 
 @pytest.mark.parametrize("letter", [False, True])
-def test_demo_builds_take_two_pages(dressed: QApplication, *, letter: bool) -> None:
+def test_demo_builds_take_two_pages_and_their_layouts_one_more(
+    dressed: QApplication, *, letter: bool
+) -> None:
     for name in demo_names():
         build = bed(name)
         solution = solve(build)
         units = build.natural_units
         sheet = content(solution, units, DAY)
-        assert SheetDocument(sheet, pressure_chart(solution, units), letter=letter).pages <= 2
+        pages = SheetDocument(sheet, pressure_chart(solution, units), letter=letter).pages
+        assert pages <= (2 if build.plumbing is None else 3)
+
+
+def test_a_layout_has_its_lines_bends_and_what_is_bought(roadster: Build) -> None:
+    sheet = content(solve(with_layout(sound())), UnitSystem.METRIC, DAY)
+    lines, bends, buy = sheet.laid
+    cut = show(routed_of("L3").length, LENGTH, UnitSystem.METRIC)
+    assert lines.rows[2][:2] == ("3", "Valve body to left front hose")
+    assert lines.rows[2][4] == str(cut)
+    assert bends.rows[2][1] == "nut 3/8-24"
+    assert bends.rows[2][2].startswith("187.0 mm, 0.0 deg, 90.0 deg; ")
+    assert ("Tee", "1", "") in buy.rows
+    assert content(solve(bed("pickup")), UnitSystem.METRIC, DAY).laid == ()
+
+
+def routed_of(name: str) -> MadeLine:
+    plumbing = with_layout(sound()).plumbing
+    assert plumbing is not None
+    return next(one for one in routed(plumbing) if one.line.id == name)
 
 
 def test_a_long_sheet_takes_more_pages(dressed: QApplication, pickup: Build) -> None:

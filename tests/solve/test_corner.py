@@ -1,12 +1,14 @@
 """Braking in a corner, against Pythagoras; the rule a truck stands beside."""
 
 from collections.abc import Callable
+from dataclasses import replace
 from math import sqrt
 
 import numpy as np
 import pytest
 
 from urgens.document import Build, BuildErrors
+from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.standards import CARS, TRUCKS
 from urgens.solve import solve
 from urgens.solve.corner import corner_locks
@@ -74,3 +76,11 @@ def test_a_truck_stands_beside_its_own_rule(built: Built) -> None:
     assert float(car.allows(0.52)) == pytest.approx(0.8)
     assert bool(truck.broken(np.array(0.8), np.array(0.60)))
     assert not bool(truck.broken(np.array(0.8), np.array(0.62)))
+
+
+def test_a_truck_with_a_half_lost_keeps_less_than_a_car(built: Built) -> None:
+    """2.2 m/s² of UN R13 Annex 4 where a car has 2.44 of UN R13-H Annex 3 (from memory)."""
+    for use, asked in (("truck", 2.2), ("street", 2.44)):
+        (half, _) = solve(built({"vehicle.use": use})).half_failed
+        z = np.array([asked / GRAVITY - 1e-6, asked / GRAVITY + 1e-6])
+        assert list(replace(half, z=z).meets_rule) == [False, True]

@@ -96,7 +96,8 @@ def test_lock_at_a_jump_is_at_the_effort_of_the_jump(built: Built) -> None:
 
 def test_travel_by_hand(roadster: Build) -> None:
     """Twin cylinders: R (δ + s_f (½ + e/l) + s_r (½ − e/l)), volumes added by hand."""
-    solution = solve(roadster, efforts=np.array([0.0, 200.0]))
+    typed = edited(roadster, "plumbing", None)  # its own totals of hoses and fluid count
+    solution = solve(typed, efforts=np.array([0.0, 200.0]))
     presses = solution.presses
     area = {"front": 2 * np.pi / 4 * 0.0413**2, "rear": np.pi / 4 * 0.0413**2}
     bore = {"front": np.pi / 4 * 0.01905**2, "rear": np.pi / 4 * 0.0159**2}
@@ -322,7 +323,8 @@ def test_what_ends_the_hold_first(built: Built, changes: dict[str, object], shor
 
 def test_a_dead_rod_bottoms_unless_the_bar_s_stop_comes_first(roadster: Build) -> None:
     """x = R (δ + s_f (½ + e/l) + stroke (½ − e/l)); at the stop all force goes to the live rod."""
-    low = edited(edited(roadster, "pedal.travel_available", "140 mm"), "targets.surface", 3.0)
+    changes = {"pedal.travel_available": "140 mm", "targets.surface": 3.0, "plumbing": None}
+    low = with_changes(roadster, changes)
     free, stopped = solve(low), solve(edited(low, "master.bar_max_angle", "4 deg"))
     share = 0.5 + 3.2 / 62
     area, bore = 2 * np.pi / 4 * 0.0413**2, np.pi / 4 * 0.01905**2

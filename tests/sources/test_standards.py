@@ -10,7 +10,6 @@ from hypothesis import strategies as st
 from urgens.physics.atmosphere import air_pressure
 from urgens.physics.standards import (
     CARS,
-    FAILED_DECELERATION,
     SERVICE_DECELERATION,
     TRUCKS,
     mean_fully_developed_deceleration,
@@ -87,7 +86,8 @@ def test_un_r13h_annex_3_stopping_distances() -> None:
     """UN R13-H Annex 3 and 49 CFR 571.135 (from memory): 70 m and 168 m from 100 km/h."""
     assert stopping_distance_allowed(100 / 3.6) == pytest.approx(70)
     assert stopping_distance_allowed(100 / 3.6, failed=True) == pytest.approx(168)
-    assert (SERVICE_DECELERATION, FAILED_DECELERATION) == (6.43, 2.44)
+    assert SERVICE_DECELERATION == 6.43
+    assert (CARS.failed.deceleration, CARS.failed.effort) == (2.44, 500.0)
 
 
 @pytest.mark.parametrize("deceleration", [2.44, 6.43])
@@ -107,6 +107,16 @@ def test_un_r13_stricter_line() -> None:
     k = np.linspace(0.2, 0.8, 7)
 
     assert TRUCKS.allows(0.1 + 0.85 * (k - 0.2)) == pytest.approx(k)
+
+
+def test_un_r13_secondary_braking_of_goods_vehicles() -> None:
+    """UN R13 Annex 4 (from memory): s ≤ 0.15 v + 2 v²/115, 2.2 m/s², 700 N of foot.
+
+    The square's share is what so much deceleration takes, v²/(25.92 d), within what it rounds.
+    """
+    assert (TRUCKS.failed.deceleration, TRUCKS.failed.effort) == (2.2, 700.0)
+    taken = 115 / 2 / 25.92
+    assert taken == pytest.approx(TRUCKS.failed.deceleration, rel=0.01)
 
 
 def test_temperatures_against_pint() -> None:

@@ -7,9 +7,11 @@ from tests.builds import bed
 from tests.solve.second_way import axle_forces, loads
 from urgens.document import Build, demo_names, with_changes
 from urgens.solve import solve
+from urgens.solve.corner import cornering
 from urgens.studies.balance_curves import (
     at_tolerance,
     efficiency_by_surface,
+    efficiency_in_corner,
     ideal_band,
     ideal_line,
     line,
@@ -86,6 +88,30 @@ def test_efficiency_by_road_is_that_of_the_first_lock_there() -> None:
         place = slice(None), solution.road
         assert efficiency[:, at] == pytest.approx(solution.lock.z[place] / surface)
         assert list(rear_first[:, at]) == [int(a) == 2 for a in solution.lock.axle[place]]
+
+
+def test_a_corner_is_drawn_as_a_road_with_what_the_friction_circle_leaves() -> None:
+    """Tyres alike: braking in it is braking straight on sqrt(μ² − a²) (Pythagoras)."""
+    build, surfaces = with_changes(bed("pickup"), {"targets.corner": 0.3}), np.array([0.2, 0.5])
+    solution, other = solve(build, surface=0.5), np.array([0.1, 0.3])
+    standing = cornering(solution)
+    assert standing is not None
+    found = lock_lines(solution, 0.5, other, standing)
+    for one, straight in zip(found, lock_lines(solution, 0.4, other), strict=True):
+        assert one == pytest.approx(straight)
+    in_corner = efficiency_in_corner(solution, surfaces)
+    assert in_corner is not None
+    whole, rear = efficiency_by_surface(solution, np.array([0.4]))
+    assert np.isnan(in_corner[0][0])
+    assert in_corner[0][1] == pytest.approx(whole[solution.case, 0])
+    assert list(in_corner[1]) == [False, rear[solution.case, 0]]
+
+
+def test_without_a_corner_or_the_grip_for_it_none_is_drawn() -> None:
+    build = with_changes(bed("pickup"), {"targets.corner": 0.3})
+    assert cornering(solve(build, surface=0.3)) is None
+    assert cornering(solve(bed("pickup"))) is None
+    assert efficiency_in_corner(solve(bed("pickup")), np.array([0.5])) is None
 
 
 def test_wings_press_the_first_lock_on_to_more_deceleration() -> None:

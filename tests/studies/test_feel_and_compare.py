@@ -91,6 +91,15 @@ def test_columns_are_the_set_ups_solved(name: str) -> None:
     assert ("Pedal left then" in table) == (build.split != "single")
 
 
+def test_a_corner_is_compared_where_one_is_asked_for() -> None:
+    setup = {"name": "spare tyres", "changes": {"front.tyre.grip": 0.6}}
+    build = with_changes(bed("pickup"), {"targets.corner": 0.3, "setups": [setup]})
+    table = {row.name: row for row in rows(columns(build, None, None))}
+    assert table["Locks first in the corner"].values == ("rear", "front")
+    without = {row.name for row in rows(columns(bed("pickup"), None, None))}
+    assert "Locks first in the corner" not in without
+
+
 def test_a_set_up_without_the_load_case_takes_its_first() -> None:
     case = {"name": "Bare", "front_axle": "2000 lb", "rear_axle": "1500 lb", "cg_height": "26 in"}
     setup = {"name": "stripped", "changes": {"vehicle.load_cases": [case]}}

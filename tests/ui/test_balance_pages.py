@@ -187,6 +187,28 @@ def test_the_planes_follow_load_and_press(open_window: Opener) -> None:
     assert shown.summary.startswith("Full load")
 
 
+def test_a_corner_has_curves_of_its_own(open_window: Opener, roadster: Build) -> None:
+    """sqrt(μ² − a²) of the road is left for braking (Pythagoras); of 0.9 of its grip, over 0.9."""
+    corner = {"targets.corner": 0.4, "rear.tyre.grip": 0.9, "targets.surface": 1.1}
+    window = open_window(with_changes(roadster, corner))
+    plane = window.station("Balance").adhesion
+    front, rear = plane._left
+    left = (1.1**2 - 0.4**2) ** 0.5, (0.99**2 - 0.4**2) ** 0.5 / 0.9
+    assert list(front.points[1]) == pytest.approx([left[0]] * 2)
+    assert list(rear.points[1]) == pytest.approx([left[1]] * 2)
+    words = f"left with 0.4 g to the side: front {left[0]:.2f}, rear {left[1]:.2f}"
+    assert words in {said for said, _ in plane.notes()}
+    shown = page(window, "Planes")
+    planes = (*shown.forces.corner, shown.roads.corner[0])
+    assert all(curve.isVisible() and curve.points[0].size for curve in planes)
+    window.session.look_at(window.session.solution.case_name, 0.4)  # a road too slippery for it
+    assert not any(curve.isVisible() for curve in shown.forces.corner)
+    window.session.edit("targets.corner", 0.0)
+    assert not any(curve.isVisible() for curve in planes)
+    page(window, "Set")
+    assert not any(curve.isVisible() for curve in (front, rear))
+
+
 # --- valves ---
 
 

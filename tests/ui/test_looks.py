@@ -187,7 +187,7 @@ def test_the_rail_folds_to_its_marks_in_a_narrow_window(window: Window) -> None:
     assert window.rail.width() < wide / 2
 
     QTest.mouseClick(window.rail, Qt.MouseButton.LeftButton, pos=QPoint(20, 284))
-    assert window.bench.currentWidget() is window.station("Sheet")
+    assert window.bench.currentWidget() is window.station("Plumb")
     window.resize(1700, 1000)
     assert window.rail.width() == wide
     assert window.press.width() == 320

@@ -10,12 +10,17 @@ from tests.ui.conftest import every_page
 from urgens.document import Build, demo, demo_names
 from urgens.document.bores import sold_bores
 from urgens.document.catalogue import figures
+from urgens.document.threads import thread_table
 from urgens.quantity import Quantity, UnitSystem
 from urgens.ui.frame.window import Window
 
 OF_INCHES = re.compile(r"[\d½¼¾⅛⅜⅝⅞][\d,./\- ]*\s?(psi|lbf|lb|in|ft|mph|°F|in³)\b")
 OF_METRES = re.compile(r"\d[\d,.]*\s?(bar|N|kg|mm|m|km/h|°C|cm³|N·m)(?![\w/²])")
 AS_PUBLISHED = ("UN Regulation", "Hoses fitted", "m/s²")  # what is said in the units of its source
+
+
+# Pages with sizes as they are sold: bores, and tubes.
+SIZES = ("Map", "Choose", "Booster", "Set-ups", "Why?", "Layout", "Lines", "Buy", "Room and sums")
 
 
 def said(window: Window) -> Iterator[str]:
@@ -29,7 +34,8 @@ def said(window: Window) -> Iterator[str]:
 def sizes(build: Build) -> set[str]:
     """What is sold by a size of its own, whatever units the rest is in."""
     lengths = {one.value.text for one in figures(build) if isinstance(one.value, Quantity)}
-    return lengths | {bore.text for bore in sold_bores()}
+    tubes = {tube.name for tube in thread_table().tubes}
+    return lengths | tubes | {bore.text for bore in sold_bores()}
 
 
 @pytest.mark.parametrize("name", demo_names())
@@ -46,7 +52,7 @@ def test_no_page_mixes_units(open_window: Callable[[Build], Window], name: str) 
     known = sorted(sizes(build), key=len, reverse=True)
     mixed = set()
     for station, page in every_page(window, rest=60):
-        bores = page in ("Map", "Choose", "Booster", "Set-ups", "Why?")  # sizes as sold
+        bores = page in SIZES
         for words in said(window):
             if any(source in words for source in AS_PUBLISHED):
                 continue

@@ -17,6 +17,7 @@ from urgens.document.lines import Lines
 from urgens.document.part import Fault, FluidVolume, Name, Part, Text
 from urgens.document.pedal import Pedal
 from urgens.document.plumbing import Plumbing
+from urgens.document.records import Joint, OpenItem, Record
 from urgens.document.targets import Targets
 from urgens.document.valves import Valves
 from urgens.document.vehicle import Vehicle
@@ -63,6 +64,9 @@ class Build(Part):
     shuttle_volume: ShuttleVolume | None = None
     parking_brake: Literal["rear", "front", "transmission", "none"] | None = None
     heat: Heat | None = None
+    records: tuple[Record, ...] = ()
+    joints: tuple[Joint, ...] = ()
+    open_items: tuple[OpenItem, ...] = ()
     evidence: Known = Field(default_factory=dict, validate_default=True)
     setups: tuple[SetUp, ...] = ()
 

@@ -15,6 +15,7 @@ from urgens.document.build import Build
 from urgens.document.edit import value_at
 from urgens.document.entry import Entry
 from urgens.document.errors import BuildErrors
+from urgens.document.laid_fluid import replaced
 from urgens.document.part import Part, Sign, Typed
 from urgens.document.paths import steps
 from urgens.quantity import Kind, Quantity, Units, UnitSystem
@@ -25,6 +26,7 @@ _AXLE = re.compile(r"(front|rear)\.")
 _VALVE = re.compile(r"valves\.(front|rear)\[\d+\]\.")
 _ROW = re.compile(r".*\[(\d+)\]\[\d+\]")
 _SPACES = {"booster.envelope.": "Shell", "booster.room.": "Room"}
+_POINT = re.compile(r"(plumbing\.lines\[\d+\])\.route\[(\d+)\]\[(\d+)\]")
 _LAID = re.compile(r"(plumbing\.(?:lines|parts)\[\d+\])\.")
 _CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]\.")
 
@@ -159,7 +161,8 @@ def _in_list(values: tuple[Any, ...], path: str) -> Iterator[str]:
 
 def counting(build: Build) -> Iterator[Figure]:
     """Yield every figure that counts: not those beside which another one counts before."""
-    yield from _of_part(build, "", idle=False)
+    drawn = replaced(build)
+    yield from (one for one in _of_part(build, "", idle=False) if one.path not in drawn)
 
 
 def _of_part(part: Part, place: str, *, idle: bool = True) -> Iterator[Figure]:
@@ -197,7 +200,10 @@ def named(build: Build, path: str) -> str:
         return f"{name}, {cases[int(case[1])].name}" if len(cases) > 1 else name
     if axle is not None:
         return f"{axle[1].capitalize()} {name[0].lower()}{name[1:]}"
-    laid = _LAID.match(path)
+    point, laid = _POINT.match(path), _LAID.match(path)
+    if point is not None:
+        at, axis = int(point[2]) + 1, ("forward", "to the left", "up")[int(point[3])]
+        return f"{value_at(build, point[1]).id}: point {at}, {axis}"
     if laid is not None:
         return f"{value_at(build, laid[1]).id}: {name[0].lower()}{name[1:]}"
     of = next((of for place, of in _SPACES.items() if path.startswith(place)), None)

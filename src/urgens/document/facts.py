@@ -16,22 +16,13 @@ from pydantic import (
     WrapSerializer,
 )
 
+from urgens.document.dates import read_date
 from urgens.document.frozen import frozen, thawed
-from urgens.document.part import Fault, Name, Part, Text, broken, in_words
+from urgens.document.part import Fault, Name, Part, Text
 from urgens.quantity import Kind, Quantity, QuantityError, parse
 
 _SHARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)\s*%")
 _BARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)")
-
-
-def _read_date(given: object) -> object:
-    fault = Fault("", f"is {in_words(given)}, not a date", 'write year-month-day: "2026-05-31"')
-    if not isinstance(given, str):
-        raise broken(fault)
-    try:
-        return date.fromisoformat(given)
-    except ValueError:
-        raise broken(fault) from None
 
 
 class Fluid(Part):
@@ -40,7 +31,7 @@ class Fluid(Part):
     model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
 
     grade: Literal["DOT 3", "DOT 4", "DOT 5", "DOT 5.1"] = Field(alias="class")
-    filled: Annotated[date, BeforeValidator(_read_date)] | None = None
+    filled: Annotated[date, BeforeValidator(read_date)] | None = None
 
 
 class Evidence(Part):

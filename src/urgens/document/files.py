@@ -45,6 +45,11 @@ def loads(text: str) -> Build:
     return whole(build)
 
 
+def read_json(path: Path) -> object:
+    """Return the JSON in the file at `path`; raises BuildErrors, naming the line."""
+    return _parsed(_text(path))
+
+
 def dumps(build: Build) -> str:
     """Return the content of the file of `build`: what was given, as it was typed."""
     return json.dumps(dumped(build), indent=2, ensure_ascii=False) + "\n"

@@ -1,10 +1,20 @@
 """The hydraulic layout: parts with ports, and the lines and hoses that join them."""
 
-from collections.abc import Iterator
-from typing import Annotated, Literal
+from collections.abc import Iterator, Mapping
+from datetime import date
+from types import MappingProxyType
+from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, Field, create_model
+from pydantic import (
+    AfterValidator,
+    BeforeValidator,
+    Field,
+    SerializerFunctionWrapHandler,
+    WrapSerializer,
+    create_model,
+)
 
+from urgens.document.dates import read_date
 from urgens.document.entry import CALIPER, RULE, TAPE, Entry
 from urgens.document.part import (
     Angle,
@@ -16,6 +26,7 @@ from urgens.document.part import (
     Offset,
     Part,
     Pressure,
+    Share,
     Text,
     broken,
 )
@@ -25,6 +36,7 @@ PartKind = Literal[
     "reducing", "limiting", "adjustable", "load-sensing", "metering", "residual", "banjo", "hose",
     "wheel-brake", "gauge", "sensor", "light-switch",
 ]  # fmt: skip
+Priced = PartKind | Literal["line"]
 Seat = Literal["inverted", "bubble", "37-degree", "taper", "banjo"]
 Wheel = Literal["front-left", "front-right", "rear-left", "rear-right"]
 Material = Literal["copper-nickel", "coated-steel", "stainless", "plain-copper"]
@@ -47,6 +59,17 @@ def _port_name(given: str) -> str:
     return given
 
 
+def _written(value: Mapping[str, Any], write: SerializerFunctionWrapHandler) -> Any:
+    return write(dict(value))
+
+
+def nothing() -> Mapping[Any, Any]:
+    """Return names that are free, none of them given."""
+    return MappingProxyType({})
+
+
+KEPT = AfterValidator(MappingProxyType), WrapSerializer(_written)  # names that are free, unchanged
+Price = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0)]
 Id = Annotated[Name, AfterValidator(_plain_id)]
 PortName = Annotated[Name, AfterValidator(_port_name)]
 Thread = Annotated[Name, AfterValidator(str.strip)]
@@ -63,20 +86,24 @@ class FittedPart(Part):
     """One part of the layout.
 
     `wheel` is a wheel brake's; `valve` names the entry of the build's own list that a valve is,
-    as rear[0]; `marking` is the builder's own.
+    as rear[0]; `marking` is the builder's own. `drawn_at` is where its middle is drawn in the plan:
+    a share of the way from front to rear, and from the right side to the left. Of a banjo
+    `washers` are counted; `bleeder_at_top` is a wheel brake's; a fitting of `compression` only
+    clamps the tube.
     """
 
     id: Id
     kind: PartKind
-    ports: dict[Id, Port] = Field(default_factory=dict)
+    ports: Annotated[Mapping[Id, Port], *KEPT] = Field(default_factory=nothing)
     wheel: Wheel | None = None
     valve: Name | None = None
     fixed: bool | None = None
     marking: Text = ""
+    drawn_at: tuple[Share, Share] | None = None
     free_length: (
-        Annotated[Length, Entry("Hose", TAPE, "Free length of it, between its fittings")] | None
+        Annotated[Length, Entry("Free length", TAPE, "Of the hose, between its fittings")] | None
     ) = None
-    bore: Annotated[Length, Entry("Hose bore", CALIPER, "Bore of the hose")] | None = None
+    bore: Annotated[Length, Entry("Bore of the hose", CALIPER, "Bore of the hose")] | None = None
     expansion: (
         Annotated[
             HoseExpansion,
@@ -84,6 +111,16 @@ class FittedPart(Part):
         ]
         | None
     ) = None
+    reach: (
+        Annotated[
+            Length,
+            Entry("Its ends get apart", TAPE, "Farthest apart, at full droop and full lock"),
+        ]
+        | None
+    ) = None
+    washers: Annotated[int, Field(strict=True, ge=0)] | None = None
+    bleeder_at_top: bool | None = None
+    compression: bool | None = None
     full_scale: (
         Annotated[Pressure, Entry("Gauge reads to", "read its dial", "Pressure at its full scale")]
         | None
@@ -197,12 +234,32 @@ class Bench(Part):
     ) = None
 
 
+class Received(Part):
+    """Something that came: what of the buying list it is to be, how many, of which version.
+
+    `back_by` is the last day on which it may go back.
+    """
+
+    item: Name
+    count: Annotated[int, Field(strict=True, ge=0)]
+    version: Text = ""
+    back_by: Annotated[date, BeforeValidator(read_date)] | None = None
+
+
 class Plumbing(Part):
-    """The layout of a build; `where` of a finding is the id of a part or of a line."""
+    """The layout of a build; `where` of a finding is the id of a part or of a line.
+
+    `received` is what came of what it takes, to be checked against it before it cannot go back;
+    `prices` are what the builder was asked for, by kind of part and for a line, each in one money.
+    """
 
     parts: tuple[FittedPart, ...] = ()
     lines: tuple[Line, ...] = ()
     bench: Bench = Bench()
+    received: tuple[Received, ...] = ()
+    prices: Annotated[Mapping[PartKind | Literal["line"], Price], *KEPT] = Field(
+        default_factory=nothing
+    )
 
     def rules(self) -> Iterator[Fault]:
         """Check that every id is there once, and that every line ends in ports that are there."""

@@ -3,7 +3,7 @@
 import difflib
 from collections.abc import Iterator, Mapping, Sequence
 from types import NoneType, UnionType
-from typing import Annotated, Any, Literal, Union, get_args, get_origin
+from typing import Annotated, Any, Literal, TypeVar, Union, get_args, get_origin
 
 from pydantic import BaseModel, ValidationError
 from pydantic_core import ErrorDetails
@@ -12,6 +12,7 @@ from urgens.document.build import Build
 from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.part import RULE, in_words
 
+Model = TypeVar("Model", bound=BaseModel)
 EVERY_FIELD = "`urgens schema` lists every field"
 _COMPARISONS = {
     "greater_than": ("gt", "above"),
@@ -37,11 +38,19 @@ def validated(document: object) -> Build:
 
     Raises BuildErrors with every fault found.
     """
+    return validated_as(Build, document)
+
+
+def validated_as(model: type[Model], document: object) -> Model:
+    """Return what `document`, parsed JSON, describes; model: of what [type].
+
+    Raises BuildErrors with every fault found.
+    """
     try:
-        return Build.model_validate(document)
+        return model.model_validate(document)
     except ValidationError as error:
-        details = error.errors(include_url=False)
-        raise BuildErrors([e for d in details if _tells(d) for e in _translated(d)]) from None
+        details = [one for one in error.errors(include_url=False) if _tells(one)]
+        raise BuildErrors([e for d in details for e in _translated(d, model)]) from None
 
 
 def _tells(detail: ErrorDetails) -> bool:
@@ -49,8 +58,8 @@ def _tells(detail: ErrorDetails) -> bool:
     return detail["type"] != "too_short" or not detail["input"]
 
 
-def _translated(detail: ErrorDetails) -> Iterator[BuildError]:
-    path, parent = _place(detail["loc"])
+def _translated(detail: ErrorDetails, model: type[BaseModel]) -> Iterator[BuildError]:
+    path, parent = _place(detail["loc"], model)
     if detail["type"] == RULE:
         for fault in detail["ctx"]["faults"]:
             place = f"{path}.{fault.at}" if path and fault.at else path or fault.at
@@ -97,13 +106,13 @@ def _tags(union: Any) -> str:
     return tags[0] if len(tags) == 1 else ", ".join(tags[:-1]) + " or " + tags[-1]
 
 
-def _place(loc: Sequence[str | int]) -> tuple[str, Any]:
+def _place(loc: Sequence[str | int], model: type[BaseModel]) -> tuple[str, Any]:
     """Return the path as a builder writes it, and the type that holds its last element.
 
     Pydantic puts the tag of a union into the location; it is no part of the document's path.
     """
-    here: Any = Build
-    parent: Any = Build
+    here: Any = model
+    parent: Any = model
     path = ""
     for element in loc:
         if element == "[key]":  # of an object whose names are free; the name stands before it

@@ -1,6 +1,7 @@
 """The schools of plumbing: what could be laid instead, what each takes, and what it loses."""
 
-from collections.abc import Callable, Iterator
+from collections import Counter
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -11,6 +12,7 @@ from urgens.document.cylinders import CYLINDERS
 from urgens.guidance.new_valves import COMBINATION, new_valve
 from urgens.physics.axle import AXLES, Axle
 from urgens.plumbing.draft import USUAL, Json, Shape, drafted
+from urgens.plumbing.edits import section_of
 
 Changes = dict[str, Any]
 # Minutes, common practice: a line bent, flared at both ends and fitted; a part fitted.
@@ -39,6 +41,16 @@ class Alternative:
     joints: int
     parts: int
     minutes: int
+    kinds: Mapping[str, int]  # how many of each kind of part it takes, and lines
+
+    def price(self, prices: Mapping[str, float]) -> tuple[float, tuple[str, ...]]:
+        """Return what it costs, and what in it has no price yet.
+
+        prices: of a kind of part, and of a line, in one money [-].
+        Source: the builder's own.
+        """
+        known = sum(count * prices[kind] for kind, count in self.kinds.items() if kind in prices)
+        return known, tuple(kind for kind in self.kinds if kind not in prices)
 
 
 def _valves(build: Build, *, front: bool, rear: str | None) -> Changes:
@@ -156,7 +168,7 @@ def _laid(build: Build, school: School) -> Alternative | None:
         made = changed(build, Change(school.words, values, orders=orders))
     except BuildErrors:
         return None
-    section = drafted(made, school.shape)
+    section = {**_own(build), **drafted(made, school.shape)}
     change = Change(
         school.words,
         {**values, "plumbing": section},
@@ -164,6 +176,14 @@ def _laid(build: Build, school: School) -> Alternative | None:
         assumed={**new, "plumbing": section},
     )
     return Alternative(school, change, *_takes(section))
+
+
+def _own(build: Build) -> Json:
+    """Return what of a layout is the builder's own: his tools, and what he was asked for."""
+    if build.plumbing is None:
+        return {}
+    made = section_of(build.plumbing)
+    return {name: made[name] for name in ("bench", "prices") if name in made}
 
 
 def _parted(build: Build, values: Changes) -> tuple[Changes, dict[str, Order], Changes]:
@@ -184,9 +204,11 @@ def _parted(build: Build, values: Changes) -> tuple[Changes, dict[str, Order], C
     return rest, orders, new
 
 
-def _takes(section: Json) -> tuple[int, int, int]:
-    """Return joints, parts to fit, and minutes of a drafted section."""
+def _takes(section: Json) -> tuple[int, int, int, Mapping[str, int]]:
+    """Return joints, parts to fit, minutes and the kinds of a drafted section."""
     pipes = sum(not line.get("direct", False) for line in section["lines"])
     screwed = len(section["lines"]) - pipes
-    parts = sum(part["kind"] not in NOT_FITTED for part in section["parts"])
-    return 2 * pipes + screwed, parts, pipes * PER_LINE + parts * PER_PART
+    kinds = Counter(part["kind"] for part in section["parts"] if part["kind"] not in NOT_FITTED)
+    parts = kinds.total()
+    minutes = pipes * PER_LINE + parts * PER_PART
+    return 2 * pipes + screwed, parts, minutes, {"line": pipes, **kinds}

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from urgens.document.cylinders import cylinder_kind
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind
+from urgens.solve.corner import corner_locks
 from urgens.solve.lock import AxleName
 from urgens.studies.compare import Column
 
@@ -56,6 +57,14 @@ def _lock(column: Column) -> str:
     return "nothing" if axle is AxleName.NONE else axle.name.lower()
 
 
+def _in_corner(column: Column) -> str:
+    found = corner_locks(column.solution, (column.solution.surface,))
+    if found is None:
+        return ""
+    axle = AxleName(int(found[1].axle[column.solution.case, 0]))
+    return "nothing" if axle is AxleName.NONE else axle.name.lower()
+
+
 def _hold(column: Column) -> float | str:
     held = column.solution.hold
     if held is None:
@@ -78,6 +87,7 @@ _FIGURES: tuple[_Figure, ...] = (
     ("Foot at first lock", FORCE, "", 0, lambda c: c.at_lock("effort")),
     ("Deceleration at first lock", None, "g", 2, lambda c: c.at_lock("z")),
     ("Grip used there", None, "%", 0, lambda c: 100 * c.at_lock("efficiency")),
+    ("Locks first in the corner", None, "", 0, _in_corner),
     ("One half lost leaves", None, "g", 2, lambda c: _known(c.half_lost)),
     ("Pedal left then", LENGTH, "", 0, lambda c: _known(c.half_lost_height)),
     ("Booster lost leaves", None, "g", 2, lambda c: _known(c.booster_lost)),

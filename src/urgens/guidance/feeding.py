@@ -2,11 +2,12 @@
 
 from collections.abc import Iterator
 
-from urgens.guidance.finding import Finding, Severity
+from urgens.document.circuits import REDUCING, TWO_SIDED, VALVES, WHEELS, Circuits, circuits_of
+from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
 from urgens.physics.axle import Axle
-from urgens.plumbing.circuits import REDUCING, TWO_SIDED, VALVES, WHEELS, circuits_of
+from urgens.plumbing.edits import with_part_in
 from urgens.solve import Solution
 
 GEOMETRY = "what the layout joins"
@@ -152,7 +153,20 @@ def hose_missing(solution: Solution, words: Words) -> Iterator[Finding]:
             why="The axle or the wheel moves against the body: a rigid tube between them breaks.",
             basis=COMMON_PRACTICE,
             where=rigid[0].id,
+            fixes=_hose_before(laid, {str(part.wheel) for part in rigid}),
         )
+
+
+def _hose_before(laid: Circuits, wheels: set[str]) -> tuple[Fix, ...]:
+    """Return the fix that puts a hose into a line that feeds these wheels and no others."""
+    pipes = [line.id for line in laid.plumbing.lines if not line.direct]
+    behind = {line: laid.wheels_behind(line) for line in pipes}
+    fitting = [line for line in pipes if behind[line] and behind[line] <= wheels]
+    if not fitting:
+        return ()
+    line = max(fitting, key=lambda one: len(behind[one]))
+    section, _ = with_part_in(laid.plumbing, line, "hose")
+    return (Fix(f"Put a hose into {line}", "plumbing", section),)
 
 
 @rule("switch-absent")

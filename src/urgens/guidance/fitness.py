@@ -8,7 +8,9 @@ from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.practice import FLUID_YEARS, PEDAL_STEP
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
+from urgens.physics.axle import AXLES
 from urgens.solve import Solution
+from urgens.studies.feel import worn_volume
 
 
 @rule("single-circuit")
@@ -181,3 +183,24 @@ def fluid_old(solution: Solution, words: Words) -> Iterator[Finding]:
         basis=COMMON_PRACTICE,
         where="fluid.filled",
     )
+
+
+@rule("reservoir-small")
+def reservoir_small(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of a reservoir that runs dry before the pads are worn."""
+    build = solution.build
+    holds = build.master.reservoir_volume
+    if holds is None:
+        return
+    for axle in AXLES:
+        need = worn_volume(build, axle)
+        if need is not None and need > holds.value:
+            yield Finding(
+                code="reservoir-small",
+                severity=Severity.WARNING,
+                message=f"The {axle} pads draw {need * 1e6:.0f} ml as they wear out, more than the "
+                f"{holds.value * 1e6:.0f} ml of a circuit's reservoir.",
+                why="It runs dry before the pads are worn, and the pedal draws air.",
+                basis="piston area times what the pads lose",
+                where="master.reservoir_volume",
+            )

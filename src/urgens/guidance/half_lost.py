@@ -6,7 +6,6 @@ import numpy as np
 
 from urgens.document.cylinders.tandem import TandemMaster
 from urgens.document.cylinders.twin import TwinMaster
-from urgens.physics.standards import FAILED_Z
 from urgens.quantity import FORCE, LENGTH, Units, UnitSystem, show
 from urgens.solve import Solution
 
@@ -39,7 +38,7 @@ def lost_halves(solution: Solution, units: Units | UnitSystem) -> tuple[LostHalf
                 name=_name(solution, index),
                 steps=_steps(solution, index, units),
                 left=left,
-                meets_rule=left >= FAILED_Z,
+                meets_rule=bool(half.meets_rule[solution.case]),
                 travel=float(half.pedal_travel[solution.case]),
                 shut_travel=shut,
             )

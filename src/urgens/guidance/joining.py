@@ -2,10 +2,11 @@
 
 from collections.abc import Iterator
 
+from urgens.document.circuits import circuits_of
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
-from urgens.plumbing.circuits import circuits_of
+from urgens.plumbing.edits import with_plug
 from urgens.plumbing.joins import BadJoin, Problem, bad_joins
 from urgens.solve import Solution
 
@@ -91,7 +92,9 @@ def nut_does_not_fit_tube(solution: Solution, words: Words) -> Iterator[Finding]
 def port_open(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of ports that nothing is screwed into."""
     laid = circuits_of(solution.build)
-    for name in () if laid is None else laid.open_ports:
+    if laid is None:
+        return
+    for name in laid.open_ports:
         yield Finding(
             code="port-open",
             severity=Severity.WARNING,
@@ -99,6 +102,7 @@ def port_open(solution: Solution, words: Words) -> Iterator[Finding]:
             why="An open port pumps the fluid out at the first press: join it, or plug it.",
             basis=COMMON_PRACTICE,
             where=name.partition(".")[0],
+            fixes=(Fix(f"Plug {name}", "plumbing", with_plug(laid.plumbing, name)),),
         )
 
 

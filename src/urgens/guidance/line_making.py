@@ -2,10 +2,7 @@
 
 from collections.abc import Iterator
 
-from urgens.guidance.finding import Finding, Severity
-from urgens.guidance.registry import rule
-from urgens.guidance.words import COMMON_PRACTICE, Words
-from urgens.plumbing.line_sheets import (
+from urgens.document.line_sheets import (
     FORMER_GRIP,
     NUT_AND_GRIP,
     MadeLine,
@@ -13,6 +10,9 @@ from urgens.plumbing.line_sheets import (
     radius_of,
     routed,
 )
+from urgens.guidance.finding import Finding, Fix, Severity
+from urgens.guidance.registry import rule
+from urgens.guidance.words import COMMON_PRACTICE, Words
 from urgens.solve import Solution
 
 TIGHT = 1e-6  # m; a straight shorter than it has to be by less is long enough
@@ -91,6 +91,13 @@ def bend_too_sharp(solution: Solution, words: Words) -> Iterator[Finding]:
             why="A bend sharper than its former flattens or kinks, and a kink cracks.",
             basis=COMMON_PRACTICE,
             where=made.line.id,
+            fixes=(
+                Fix(
+                    f"Bend {made.line.id} by a former of {words.length(least)}",
+                    f"plumbing.lines[{made.index}].bend_radius",
+                    f"{least * 1e3:.3f} mm",
+                ),
+            ),
         )
 
 
@@ -115,7 +122,7 @@ def slide_on_first(solution: Solution, words: Words) -> Iterator[Finding]:
 def plain_copper(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of lines of plain copper."""
     layout = solution.build.plumbing
-    for line in () if layout is None else layout.lines:
+    for index, line in enumerate(() if layout is None else layout.lines):
         if line.material == "plain-copper":
             yield Finding(
                 code="plain-copper",
@@ -125,4 +132,11 @@ def plain_copper(solution: Solution, words: Words) -> Iterator[Finding]:
                 "easily and does not.",
                 basis=COMMON_PRACTICE,
                 where=line.id,
+                fixes=(
+                    Fix(
+                        f"Make {line.id} of copper-nickel",
+                        f"plumbing.lines[{index}].material",
+                        "copper-nickel",
+                    ),
+                ),
             )

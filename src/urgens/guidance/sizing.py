@@ -19,7 +19,6 @@ from urgens.guidance.practice import (
 )
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
-from urgens.physics.standards import FAILED_Z
 from urgens.physics.vehicle import demand
 from urgens.solve import Solution
 from urgens.solve.effort import run_out_effort
@@ -179,15 +178,16 @@ def booster_lost_weak(solution: Solution, words: Words) -> Iterator[Finding]:
     standing = lost.case(0)
     forces = axle_forces(lost, pushrod_force(lost, lost.max_effort), standing)
     left = float(demand(*forces, standing))
-    if left >= FAILED_Z:
+    asks = lost.rule.failed
+    if left >= asks.z:
         return
     yield Finding(
         code="booster-lost-weak",
         severity=Severity.WARNING,
         message=f"With the booster lost, {words.force(solution.max_effort)} of foot asks for "
-        f"{left:.2f} g; {FAILED_Z:.2f} g is what the rule keeps.",
+        f"{left:.2f} g; {asks.z:.2f} g is what the rule keeps.",
         why="The pedal ratio and the bore were chosen for assist that is then gone.",
-        basis="UN Regulation No. 13-H, Annex 3 (from memory): 2.44 m/s², for your own comparison",
+        basis=asks.basis,
         where="booster",
     )
 

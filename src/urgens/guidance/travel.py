@@ -85,7 +85,7 @@ def half_failed_weak(solution: Solution, words: Words) -> Iterator[Finding]:
         f"leaves {z:.2f} g{floor}.",
         why="The dead chamber's stroke is used up first: the pedal falls, then the live half "
         "holds alone.",
-        basis="UN Regulation No. 13-H, Annex 3 (from memory): 2.44 m/s², for your own comparison",
+        basis=made.rule.failed.basis,
         where="master",
     )
 

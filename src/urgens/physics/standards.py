@@ -12,15 +12,38 @@ DECELERATION_RANGE = (0.15, 0.8)  # [g], UN R13-H Annex 5 (from memory)
 TOLERANCE = 1e-9  # [-]
 
 
+class FailedRule(NamedTuple):
+    """What a rule keeps with half the brakes or the assist lost, and where it stands.
+
+    `vehicles` it is of; the least `deceleration` [m/s²] at no more than `effort` of foot [N].
+    """
+
+    text: str
+    vehicles: str
+    deceleration: float
+    effort: float
+
+    @property
+    def z(self) -> float:
+        """The same [g]."""
+        return self.deceleration / GRAVITY
+
+    @property
+    def basis(self) -> str:
+        """What it is, in words, for a finding."""
+        return f"{self.text}: {self.deceleration:g} m/s², for your own comparison"
+
+
 class AdhesionRule(NamedTuple):
     """A rule z ≥ 0.1 + `steepness` (k − 0.2), for adhesion used k of 0.2 to 0.8: where it stands.
 
-    `name` is what a plot calls it, `text` the whole of its place.
+    `name` is what a plot calls it, `text` the whole of its place; `failed` goes with it.
     """
 
     name: str
     text: str
     steepness: float
+    failed: FailedRule
 
     def allows(self, deceleration: Floats) -> Array:
         """Return the largest adhesion used [-] that the rule allows.
@@ -43,12 +66,23 @@ class AdhesionRule(NamedTuple):
         return np.asarray(counts & (used > self.allows(deceleration) + TOLERANCE))
 
 
-CARS = AdhesionRule("UN R13-H", "UN Regulation No. 13-H, Annex 5 (from memory)", 0.7)
-TRUCKS = AdhesionRule("UN R13", "UN Regulation No. 13, Annex 10 (from memory)", 0.85)
+CARS = AdhesionRule(
+    "UN R13-H",
+    "UN Regulation No. 13-H, Annex 5 (from memory)",
+    0.7,
+    FailedRule("UN Regulation No. 13-H, Annex 3 (from memory)", "cars and light vans", 2.44, 500.0),
+)
+TRUCKS = AdhesionRule(
+    "UN R13",
+    "UN Regulation No. 13, Annex 10 (from memory)",
+    0.85,
+    FailedRule(
+        "UN Regulation No. 13, Annex 4, secondary braking (from memory)",
+        "vehicles that carry goods",
+        *(2.2, 700.0),
+    ),
+)
 
-
-FAILED_DECELERATION = 2.44  # m/s², UN R13-H Annex 3, half system or booster lost (from memory)
-FAILED_Z = FAILED_DECELERATION / GRAVITY  # the same [g]
 SERVICE_DECELERATION = 6.43  # m/s², UN R13-H Annex 3, service brake (from memory)
 
 

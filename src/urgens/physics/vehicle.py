@@ -164,21 +164,38 @@ def states(
     force loses for each g, where a valve behind feels the load [N].
     Source: `achieved`.
     """
-    weight, transfer = standing.weight, standing.transfer
-    front_mu, rear_mu = (kept * surface * one for one in (standing.front_grip, standing.rear_grip))
-    front_still = standing.front_weight + standing.front_press
+    weight, rear_mu = standing.weight, kept * surface * standing.rear_grip
     rear_still = standing.rear_weight + standing.rear_press
-    pitches = np.less(front_mu * transfer, 1.0)  # else the vehicle tips before the front slides
-    left = np.where(pitches, 1.0 - front_mu * transfer, 1.0)
-    slides = (front_mu * front_still + rear_force) / (weight * left + fall)
-    rear_only = (front_force + rear_mu * rear_still) / (weight * (1.0 + rear_mu * transfer))
+    rear_only = (front_force + rear_mu * rear_still) / (
+        weight * (1.0 + rear_mu * standing.transfer)
+    )
     return States(
         rolling=np.asarray((front_force + rear_force) / (weight + fall)),
-        front_only=np.where(pitches, slides, np.inf),
+        front_only=front_slides(rear_force, standing, surface, kept, fall),
         # A lifted rear passes nothing on, and the whole load stands on the front.
         rear_only=np.where(rear_only > standing.lifts, front_force / weight, rear_only),
         both=attainable(standing, kept * surface),
     )
+
+
+def front_slides(
+    rear_force: Floats,
+    standing: Standing,
+    surface: Floats,
+    kept: Floats = 1.0,
+    fall: Floats = 0.0,
+) -> Array:
+    """Return the deceleration [g] while the front alone slides; inf where the vehicle tips first.
+
+    rear_force, standing, surface, kept, fall: as in `states` [N, -].
+    Source: `achieved`.
+    """
+    front_mu = kept * surface * standing.front_grip
+    front_still = standing.front_weight + standing.front_press
+    pitches = np.less(front_mu * standing.transfer, 1.0)
+    left = np.where(pitches, 1.0 - front_mu * standing.transfer, 1.0)
+    slides = (front_mu * front_still + rear_force) / (standing.weight * left + fall)
+    return np.where(pitches, slides, np.inf)
 
 
 def consistent(

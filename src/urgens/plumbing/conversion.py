@@ -4,8 +4,9 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from urgens.document import Build, edited
+from urgens.document.circuits import REDUCING, TWO_SIDED
 from urgens.document.plumbing import FittedPart, Plumbing
-from urgens.plumbing.circuits import REDUCING, TWO_SIDED
+from urgens.physics.axle import Axle
 from urgens.plumbing.draft import drafted
 
 # What a layout can do, and the parts that do it.
@@ -16,6 +17,9 @@ ABILITIES = {
     "less pressure behind above a knee": (*REDUCING, "combination"),
     "a switch for the brake lights that pressure closes": ("light-switch",),
 }
+
+
+BOOSTER, ASSIST = "booster", "the booster's help: all of the effort comes from the leg"
 
 
 @dataclass(frozen=True)
@@ -45,26 +49,48 @@ def conversion(now: Build, then: Build) -> Conversion:
     """Return what it takes to make one layout of another.
 
     now, then: the document as it is and as it is to be [objects].
-    A part stays where it has its id, its kind and its ports in both; a port is plugged where a
-    plug is new on it.
+    A part stays where it has its id, its kind and its ports in both, a cylinder and a brake where
+    they are the same in the build; a port is plugged where a plug is new on it.
     Source: common practice.
     """
     before, after = layout_of(now), layout_of(then)
     mine, its = ({part.id: part for part in one.parts} for one in (before, after))
-    stays = tuple(name for name, part in mine.items() if _same(part, its.get(name)))
+    stays = tuple(
+        name
+        for name, part in mine.items()
+        if _same(part, its.get(name)) and _fitted(now, part) == _fitted(then, part)
+    )
     new = tuple(name for name in its if name not in stays)
     plugs = {name for name in new if its[name].kind == "plug"}
+    boosters = [(BOOSTER,) if build.booster.kind != "none" else () for build in (now, then)]
+    kept, gone, come = _between(*boosters)
     return Conversion(
-        stays=stays,
-        goes=tuple(name for name in mine if name not in stays),
-        new=tuple(name for name in new if name not in plugs),
+        stays=(*stays, *kept),
+        goes=(*(name for name in mine if name not in stays), *gone),
+        new=(*(name for name in new if name not in plugs), *come),
         plugged=_plugged(after, plugs),
-        lost=_lost(mine.values(), its.values()),
+        lost=(*_lost(mine.values(), its.values()), *((ASSIST,) if gone else ())),
     )
 
 
 def _same(part: FittedPart, other: FittedPart | None) -> bool:
     return other is not None and (part.kind, part.ports) == (other.kind, other.ports)
+
+
+def _fitted(build: Build, part: FittedPart) -> object:
+    """Return what the build has where a part of its layout is: its cylinder, the wheel's brake."""
+    if part.kind == "master":
+        return build.master
+    if part.wheel is not None:
+        return build.axle(Axle(part.wheel.partition("-")[0])).brake
+    return None
+
+
+def _between(before: tuple[str, ...], after: tuple[str, ...]) -> tuple[tuple[str, ...], ...]:
+    """Return what stays, goes and comes of two."""
+    if before and after:
+        return before, (), ()
+    return (), before, after
 
 
 def _plugged(layout: Plumbing, plugs: set[str]) -> tuple[str, ...]:

@@ -12,6 +12,7 @@ END = {"nut": THREAD, "flare": SEAT}
 SIDES = ("left", "right")
 DIAGONALS = {"primary": ("front-left", "rear-right"), "secondary": ("front-right", "rear-left")}
 BODY_PORTS = ("front-in", "front-left", "front-right", "rear-in", "rear-out")
+LIKE = {"inertia-sensing": "reducing"}  # a valve that is a body of the same two ports
 Json = dict[str, Any]
 
 
@@ -101,7 +102,8 @@ class _Draft:
             if valve.body and self._combined:
                 continue
             name = f"{axle[0]}v{index + 1}{mark}"
-            self.part(name, valve.kind, ("in", "out"), valve=f"{axle}[{index}]")
+            kind = LIKE.get(valve.kind, valve.kind)
+            self.part(name, kind, ("in", "out"), valve=f"{axle}[{index}]")
             self.pipe(start, f"{name}.in")
             start = f"{name}.out"
         return start

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 
 from urgens.document.plumbing import LineEnd, Seat
-from urgens.plumbing.threads import Face, ThreadTable, Tube, thread_table
+from urgens.document.threads import Face, ThreadTable, Tube, thread_table
 
 # What each takes of trouble, in the order of preference: it is bought, and is one more joint.
 SAME, OTHER_NUT, OTHER_FLARE, ADAPTER, OTHER_TEE = 0.0, 1.0, 1.5, 4.0, 20.0

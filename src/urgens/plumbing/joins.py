@@ -4,10 +4,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from urgens.document.line_sheets import tube_of
 from urgens.document.plumbing import Line, LineEnd, Plumbing, Port
+from urgens.document.threads import starts_and_strips, thread_table
 from urgens.plumbing.joining import Step, chain
-from urgens.plumbing.line_sheets import tube_of
-from urgens.plumbing.threads import starts_and_strips, thread_table
 
 Problem = Literal["thread", "strips", "seat", "taper", "nut"]
 
@@ -33,7 +33,7 @@ def bad_joins(plumbing: Plumbing) -> Iterator[BadJoin]:
     """Yield every join that leaks, strips, or cannot be made; plumbing: the layout [object].
 
     What is not known of a port or of an end is not judged.
-    Source: thread and seat have to match; `plumbing.threads`.
+    Source: thread and seat have to match; `document.threads`.
     """
     parts = {part.id: part for part in plumbing.parts}
     for index, line in enumerate(plumbing.lines):

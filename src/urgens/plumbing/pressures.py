@@ -1,8 +1,8 @@
 """The pressure in every line of a layout at a press."""
 
+from urgens.document.circuits import VALVES, Circuits, Passage
 from urgens.document.plumbing import FittedPart
 from urgens.physics.axle import AXLES, Axle
-from urgens.plumbing.circuits import VALVES, Circuits, Passage
 from urgens.solve import Presses, Solution
 from urgens.studies.valve_stages import Stage, stages
 
@@ -21,7 +21,7 @@ class _Walk:
         waiting = [(outlet, float(self.pressed.master(axle)))]
         while waiting:
             here, pressure = waiting.pop()
-            for _, there, line in self.circuits.graph.edges(here, keys=True):
+            for there, line in self.circuits.neighbours[here]:
                 if line in self.found:
                     continue
                 self.found[line] = pressure

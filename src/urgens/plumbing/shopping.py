@@ -3,9 +3,9 @@
 from collections import Counter
 from collections.abc import Sequence
 
+from urgens.document.line_sheets import MadeLine
 from urgens.document.plumbing import Plumbing
 from urgens.plumbing.cut_list import Stick, nested
-from urgens.plumbing.line_sheets import MadeLine
 from urgens.quantity import Quantity
 
 Cut = tuple[Quantity, tuple[Stick, ...]]

@@ -1,12 +1,12 @@
 """The lines of a layout as the JSON object, and the words, that the command line prints."""
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from typing import Any
 
+from urgens.document.line_sheets import MadeLine
 from urgens.document.plumbing import Plumbing
 from urgens.guidance import Finding
 from urgens.guidance.alternatives import Alternative
-from urgens.plumbing.line_sheets import MadeLine
 from urgens.plumbing.shopping import Cut, counted
 from urgens.quantity import ANGLE, LENGTH, Units, show
 
@@ -35,10 +35,12 @@ def printed_lines(
     }
 
 
-def printed_alternatives(found: Iterable[Alternative]) -> list[dict[str, Any]]:
+def printed_alternatives(
+    found: Iterable[Alternative], prices: Mapping[str, float]
+) -> list[dict[str, Any]]:
     """Return what could be laid instead as plain JSON values.
 
-    found: the alternatives, in order [objects].
+    found: the alternatives, in order [objects]; prices: by kind of part and for a line [-].
     Source: RFC 8259; the names are those of the contract.
     """
     return [
@@ -48,6 +50,8 @@ def printed_alternatives(found: Iterable[Alternative]) -> list[dict[str, Any]]:
             "joints": one.joints,
             "parts": one.parts,
             "minutes": one.minutes,
+            "price": None if not prices else one.price(prices)[0],
+            "unpriced": list(one.price(prices or {})[1]),
             "loses": one.school.loses,
             "changes": sorted({*one.change.values, *one.change.orders} - {"plumbing"}),
         }

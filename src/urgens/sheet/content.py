@@ -11,22 +11,21 @@ from urgens.guidance import Finding, findings
 from urgens.guidance.cautions import CAUTIONS
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, show
 from urgens.sheet.fitted import Parts, assumed_words, fitted
+from urgens.sheet.laid import laid_tables
+from urgens.sheet.table import Table
 from urgens.solve import ICE, WET, AxleName, Solution, press
+from urgens.solve.corner import corner_locks
+from urgens.solve.lock import FirstLock
 
 LIMITS = (
     "One vehicle, level straight road, steady press; no anti-lock unit, cornering, fade or wear in "
     "these figures. Engine drag is counted where it is given. Friction and the grip of the tyres "
     "are as typed: no spread is applied."
 )
-
-
-@dataclass(frozen=True)
-class Table:
-    """Column heads, the first of which names the rows, and rows of ready text."""
-
-    title: str
-    heads: tuple[str, ...]
-    rows: tuple[tuple[str, ...], ...]
+CORNER = (
+    "What locks with grip kept for a corner is an estimate, a friction circle of each axle: inside "
+    "wheels, roll and cornering stiffness are left out."
+)
 
 
 @dataclass(frozen=True)
@@ -40,9 +39,15 @@ class Sheet:
     columns: tuple[Parts, Parts]
     presses: Table
     locks: Table
+    laid: tuple[Table, ...]
     findings: tuple[Finding, ...]
     cautions: tuple[str, ...]
     limits: str
+
+    @property
+    def tables(self) -> tuple[Table, ...]:
+        """All tables, in their order."""
+        return self.presses, self.locks, *self.laid
 
 
 def content(solution: Solution, units: UnitSystem | Units, day: date) -> Sheet:
@@ -57,9 +62,10 @@ def content(solution: Solution, units: UnitSystem | Units, day: date) -> Sheet:
         columns=_columns(found.parts),
         presses=_presses(solution, units),
         locks=_locks(solution, units),
+        laid=laid_tables(build, units),
         findings=findings(solution, units),
         cautions=CAUTIONS,
-        limits=LIMITS,
+        limits=f"{LIMITS} {CORNER}" if build.targets.corner else LIMITS,
     )
 
 
@@ -99,18 +105,38 @@ def _locks(solution: Solution, units: UnitSystem | Units) -> Table:
     names = {ICE: "Ice, ", WET: "Wet, ", solution.build.targets.surface: "Target, "}
     roads = [(road, solution.surfaces[road]) for road in solution.shown]
     heads = ("Load case", *(f"{names.get(mu, '')}μ {mu:.2f}" for _, mu in roads))
+    most = show(solution.max_effort, FORCE, units)
     rows = [
-        (name, *(_lock(solution, case, road, units) for road, _ in roads))
+        (name, *(_lock(solution.lock, case, road, units, str(most)) for road, _ in roads))
         for case, name in enumerate(solution.system.case_names)
     ]
-    return Table("Which axle locks first", heads, tuple(rows))
+    return Table("Which axle locks first", heads, (*rows, *_corner(solution, units)))
 
 
-def _lock(solution: Solution, case: int, road: int, units: UnitSystem | Units) -> str:
-    lock = solution.lock
+def _corner(solution: Solution, units: UnitSystem | Units) -> list[tuple[str, ...]]:
+    """Return the same with the grip that the corner leaves, where one is asked for."""
+    lateral = solution.build.targets.corner
+    shown = tuple(solution.surfaces[road] for road in solution.shown)
+    found = corner_locks(solution, shown)
+    if found is None:
+        return []
+    roads, lock = found
+    most = show(solution.max_effort, FORCE, units)
+    rows = []
+    for case, name in enumerate(solution.system.case_names):
+        cells = (
+            _lock(lock, case, roads.index(mu), units, str(most))
+            if mu in roads
+            else "no such corner"
+            for mu in shown
+        )
+        rows.append((f"{name}, {lateral:g} g to the side", *cells))
+    return rows
+
+
+def _lock(lock: FirstLock, case: int, road: int, units: UnitSystem | Units, most: str) -> str:
     axle = AxleName(int(lock.axle[case, road]))
     if axle is AxleName.NONE:
-        most = show(solution.max_effort, FORCE, units)
         return f"none up to {most}"
     effort = show(float(lock.effort[case, road]), FORCE, units)
     return f"{axle.name.lower()}, {effort}, {lock.z[case, road]:.2f} g"
@@ -126,7 +152,7 @@ def csv_rows(sheet: Sheet) -> Sequence[tuple[str, ...]]:
         for place, part in parts
         for row in part
     ]
-    for table in (sheet.presses, sheet.locks):
+    for table in sheet.tables:
         rows.append((table.title, *table.heads))
         rows += [(table.title, *row) for row in table.rows]
     rows += [("finding", f.severity.word, f.code, f.message) for f in sheet.findings]

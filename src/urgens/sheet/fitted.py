@@ -60,6 +60,7 @@ class _Said:
             ("Front", tuple(self._axle(Axle.FRONT))),
             ("Rear", tuple(self._axle(Axle.REAR))),
             ("Lines, fluid, switches", tuple(self._lines())),
+            ("Layout", tuple(self._layout())),
             ("Wanted", tuple(self._under("targets."))),
             ("Heat", tuple(self._under("heat."))),
         )
@@ -73,8 +74,8 @@ class _Said:
 
     def _counts(self, one: Figure) -> bool:
         """Tell whether a figure says something: typed, marked, or a default that does something."""
-        if one.value is None or one.path.endswith(".name"):
-            return False
+        if one.value is None or one.path.endswith(".name") or ".route[" in one.path:
+            return False  # a route stands in the bend sheet
         if self._is_given(one.path) or one.path in self.build.evidence:
             return True
         return isinstance(one.value, str) or one.number not in NOTHING
@@ -177,6 +178,15 @@ class _Said:
                 )
         if not valves:
             yield "Valve", "none"
+
+    def _layout(self) -> Iterator[Row]:
+        """Yield the figures of the layout's parts and of the bench; lines have a table."""
+        for one in self._figures:
+            if one.path.startswith("plumbing.") and not one.path.startswith("plumbing.lines["):
+                yield named(self.build, one.path), self.figure(one)
+        radii = [one for one in self._figures if one.path.endswith(".bend_radius")]
+        for one in radii:
+            yield named(self.build, one.path), self.figure(one)
 
     def _lines(self) -> Iterator[Row]:
         build = self.build

@@ -6,10 +6,10 @@ import numpy as np
 
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Floats
-from urgens.physics.valve_law import through
+from urgens.physics.valve_law import Felt, through
 from urgens.physics.vehicle import Standing
 from urgens.solve.bracket import first_rise
-from urgens.solve.line_pressure import forces_at, line_pressures
+from urgens.solve.line_pressure import Lines, forces_at, line_pressures
 from urgens.solve.settled import WHOLE, Left, felt_at
 from urgens.solve.system import System
 
@@ -32,7 +32,8 @@ def sliding(made: System, standing: Standing, surface: Floats, left: Left = WHOL
     """Return the system with its ball valve closed as it is where a surface limits the axles.
 
     made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; left: of the
-    brakes and the grip [-]. As it is where it has no ball.
+    brakes and the grip [-]. As it is where it has no ball, or where it closed while all wheels
+    rolled and no axle was at its grip by then.
     Source: `_closed`. A vehicle whose rear lifts first never reaches the ball's deceleration.
     """
     ball = made.ball
@@ -41,6 +42,10 @@ def sliding(made: System, standing: Standing, surface: Floats, left: Left = WHOL
     passed = vehicle.grip(standing, ball.closes, np.multiply(surface, left.grip))
     reached = np.less_equal(ball.closes, standing.lifts)
     front, rear = (np.where(reached, most, 0.0) for most in passed)
+    if left is WHOLE and made.closing is not None and made.at_closing is not None:
+        held = [own <= most for own, most in zip(made.at_closing, (front, rear), strict=True)]
+        if np.all((held[0] & held[1]) | np.isinf(made.closing)):
+            return made
     return _closed(made, standing, (front, rear), left)
 
 
@@ -55,25 +60,29 @@ def _closed(made: System, standing: Standing, most: tuple[Floats, Floats], left:
     ball = made.ball
     if ball is None:
         return made
-    rolls, felt = replace(made, closing=np.inf), felt_at(standing, ball.closes)
+    open_ = made if made.closing is None else replace(made, closing=None)
+    felt = felt_at(standing, ball.closes)
+    wanted = ball.closes * standing.weight
 
     def over_at(output: Array) -> Array:
-        forces = left.of(forces_at(rolls, line_pressures(rolls, output, felt)))
-        return np.asarray(sum(map(np.minimum, forces, most)) - ball.closes * standing.weight)
+        front, rear = left.of(forces_at(open_, line_pressures(open_, output, felt)))
+        if most is not NO_LIMIT:
+            front, rear = np.minimum(front, most[0]), np.minimum(rear, most[1])
+        return np.asarray(front + rear - wanted)
 
     shape = np.shape(over_at(np.asarray(0.0)))
     over = over_at(TRIED.reshape(-1, *(1 for _ in shape)))
     reaches = over[-1] >= 0.0
     output = first_rise(over_at, TRIED, over, reaches, EXACT)
-    return replace(made, closing=np.where(reaches, _in_front(rolls, output, standing), np.inf))
+    lines = line_pressures(open_, output, felt)
+    closing = np.where(reaches, _in_front(open_, lines, felt), np.inf)
+    return replace(made, closing=closing, at_closing=left.of(forces_at(open_, lines)))
 
 
-def _in_front(made: System, output: Array, standing: Standing) -> Array:
+def _in_front(made: System, lines: Lines, felt: Felt) -> Array:
     """Return the pressure [Pa] in front of the ball while it lets go."""
     ball = made.ball
     assert ball is not None
-    felt = felt_at(standing, ball.closes)
-    lines = line_pressures(made, output, felt)
     ways = ((made.valves.front, lines.master_front), (made.valves.rear, lines.master_rear))
     valves, pressure = next(way for way in ways if ball in way[0])
     return through(valves[: valves.index(ball)], pressure, felt)

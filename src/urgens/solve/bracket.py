@@ -31,19 +31,23 @@ def crossing(
     Raises ArithmeticError where a bracket does not close.
     Source: regula falsi (Illinois), with a bisection each fourth step and in the end.
     """
-    low, high = np.array(low, dtype=float), np.array(high, dtype=float)
+    low, high = np.asarray(low, dtype=float), np.asarray(high, dtype=float)
     near = exact * (above - below)
-    narrow = NARROW * np.maximum(np.abs(low), np.abs(high)) + max(exact - EXACT, 0.0) * (high - low)
+    narrow = NARROW * np.maximum(np.abs(low), np.abs(high))
+    if exact > EXACT:
+        narrow = narrow + (exact - EXACT) * (high - low)
     rose = np.zeros(low.shape, dtype=np.int8)  # which end moved last: 1 high, -1 low, 0 none yet
     for step in range(MOST_STEPS):
-        open_ = (above > near) & (high - low > narrow)
+        width = high - low
+        open_ = (above > near) & (width > narrow)
         if not open_.any():
             return high
         halves = step % 4 == 3 or step > PATIENT
+        # Ends of a closed bracket may have come to the same value.
         share = 0.5 if halves else above / np.where(open_, above - below, 1.0)
-        probe = np.where(open_, high - share * (high - low), high)
+        probe = high - np.where(open_, share * width, 0.0)
         value = function(probe)
-        if (np.abs(value) <= near)[open_].all():
+        if not (open_ & (np.abs(value) > near)).any():
             return probe
         rises = value >= -near
         # An end that stays twice is halved, so that a curved function does not pin it (Illinois).
@@ -70,12 +74,16 @@ def first_rise(
     Source: `crossing` in the first bracket.
     """
     shape, columns = values.shape[1:], values.reshape(len(tried), -1)
-    tried = tried.reshape(len(tried), *(1 for _ in shape)) if tried.ndim == 1 else tried
-    tried = np.broadcast_to(tried, values.shape).reshape(len(tried), -1)
     column, first = np.arange(columns.shape[1]), np.maximum(np.argmax(columns >= 0.0, axis=0), 1)
     below, above = columns[first - 1, column].reshape(shape), columns[first, column].reshape(shape)
-    start, end = tried[first - 1, column].reshape(shape), tried[first, column].reshape(shape)
+    if tried.ndim == 1:
+        start, end = tried[first - 1].reshape(shape), tried[first].reshape(shape)
+    else:
+        tried = np.broadcast_to(tried, values.shape).reshape(len(tried), -1)
+        start, end = (tried[at, column].reshape(shape) for at in (first - 1, first))
     idle = ~rises | (below >= 0.0)  # nothing to find, or found at the first value already
+    if not idle.any():
+        return crossing(function, start, end, below, above, exact)
     return crossing(
         lambda value: np.where(idle, 0.0, function(value)),
         *(start, np.where(idle, start, end)),

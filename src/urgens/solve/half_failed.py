@@ -8,7 +8,7 @@ import numpy as np
 
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.atmosphere import GRAVITY
-from urgens.physics.standards import FAILED_DECELERATION
+from urgens.physics.standards import FailedRule
 from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import Standing
 from urgens.solve.ball import sliding
@@ -24,18 +24,19 @@ class HalfFailed:
     """One half lost: what is dead, deceleration left [g], pad travel [m], NaN out of reach.
 
     `shut_travel` is the pad's where a shuttle shuts the dead line before its chamber bottoms,
-    None where none does. All arrays have the shape of the load cases.
+    None where none does. All arrays have the shape of the load cases. `asks` is the rule's part.
     """
 
     dead: str
     z: Array
     pedal_travel: Array
+    asks: FailedRule
     shut_travel: Array | None = None
 
     @property
     def meets_rule(self) -> Bools:
-        """Where 2.44 m/s² is left, as in UN R13-H Annex 3 (from memory)."""
-        return np.asarray(self.z * GRAVITY >= FAILED_DECELERATION)
+        """Where as much is left as the rule keeps."""
+        return np.asarray(self.z * GRAVITY >= self.asks.deceleration)
 
 
 def half_failed(made: System, standing: Standing, surface: Floats) -> tuple[HalfFailed, ...]:
@@ -46,7 +47,7 @@ def half_failed(made: System, standing: Standing, surface: Floats) -> tuple[Half
     """
     shape = np.shape(standing.front_weight)
     if made.split == "single":
-        return (HalfFailed("all", np.zeros(shape), np.full(shape, np.nan)),)
+        return (HalfFailed("all", np.zeros(shape), np.full(shape, np.nan), made.rule.failed),)
     output = booster_output(made, pushrod_force(made, made.max_effort))
     halves = [_half(made, output, standing, surface, dead) for dead in (0, 1)]
     names = ("diagonal", "diagonal") if made.split == "diagonal" else ("front", "rear")
@@ -55,6 +56,7 @@ def half_failed(made: System, standing: Standing, surface: Floats) -> tuple[Half
             name,
             np.broadcast_to(half.left(), np.broadcast_shapes(shape, np.shape(half.left()))),
             _within_reach(made, half, shape),
+            made.rule.failed,
             _shut_travel(made, half, shape),
         )
         for name, half in zip(names, halves, strict=True)

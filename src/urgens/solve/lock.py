@@ -114,6 +114,7 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
     and the surface broadcast to the result's shape.
     Source: the same force balance; first crossing on a scan of efforts, refined.
     """
+    made = rolling(made, standing)
     found = first_rise_of_either(made, standing, surface)
     efforts, scanned, locks = found.efforts, found.scanned, found.locks
     effort, lifted, rear_first = found.effort, found.lifted, found.rear_first

@@ -161,6 +161,7 @@ def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> 
     Source: as its parts, in order.
     """
     effort = np.asarray(effort, dtype=float)
+    made = rolling(made, standing)
     pushrod = pushrod_force(made, effort)
     output = booster_output(made, pushrod)
     lines = rolling_lines(made, pushrod, standing)

@@ -25,7 +25,7 @@ class Left(NamedTuple):
 
     def of(self, forces: "Forces") -> "Forces":
         """Return what is left of axle forces [N]; forces: of the whole [N]. Source: the shares."""
-        return self.front * forces[0], self.rear * forces[1]
+        return forces if self is WHOLE else (self.front * forces[0], self.rear * forces[1])
 
 
 WHOLE, HALF = Left(), Left(0.5, 0.5, 0.5)  # the latter of a diagonal split with one circuit lost
@@ -96,7 +96,7 @@ def settled_states(
     rolling, front_only = forces(tried.rolling), forces(tried.front_only)
     found = tried._replace(
         rolling=vehicle.demand(*rolling, standing),
-        front_only=vehicle.states(*front_only, standing, grip, kept).front_only,
+        front_only=vehicle.front_slides(front_only[1], standing, grip, kept),
     )
     return found, (rolling, front_only, front_only)  # of the last only the front's is asked
 

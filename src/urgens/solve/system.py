@@ -11,6 +11,7 @@ from urgens.document.boosters import assist
 from urgens.document.brakes import brake_kind
 from urgens.document.cylinders import cylinder_kind
 from urgens.document.cylinders.kind import Split
+from urgens.document.laid_fluid import laid_fluid
 from urgens.document.outlets import behind_outlets
 from urgens.document.reading import NOTHING, Laid, Reading
 from urgens.document.valves import kind_of
@@ -38,13 +39,15 @@ class WheelEnd:
 
 @dataclass(frozen=True)
 class AxleFluid:
-    """What takes fluid on one axle, both wheels: [m³], [m³/Pa], [Pa], [m], [m³]."""
+    """What takes fluid on one axle, both wheels: [m³], [m³/Pa], [Pa], [m], [m³] and as marked."""
 
     clearance_volume: Floats
     compliance: Floats
     take_up: Floats
     hose_length: Floats
     trapped_air: Floats
+    hose_expansion: Floats  # m³/(m·Pa)
+    fluid_volume: Floats  # m³
 
 
 @dataclass(frozen=True)
@@ -53,8 +56,6 @@ class Volumes:
 
     axles: Pair[AxleFluid]
     chambers: tuple[Chamber, ...]
-    hose_expansion: Floats  # m³/(m·Pa)
-    fluid_volume: Floats  # m³ an axle
     bulk_modulus: Floats  # Pa
     port_travel: Floats  # m
     pushrod_clearance: Floats  # m
@@ -87,6 +88,7 @@ class System:
     locked_grip: Floats = 1.0  # share of its coefficient that a locked axle keeps [-]
     rule: AdhesionRule = CARS  # that the vehicle is compared with
     closing: Floats | None = None  # Pa in front of a ball valve, once it is known: solve.ball
+    at_closing: tuple[Array, Array] | None = None  # N of both axles then
 
     @property
     def all_valves(self) -> tuple[ValveLaw, ...]:
@@ -204,10 +206,8 @@ def _volumes(reading: Reading) -> Volumes:
     master = reading.of("master")
     shut = build.warning_switch == "shuts"
     return Volumes(
-        axles=Pair(*(_axle_fluid(reading.of(axle).of("brake"), lines, axle) for axle in Axle)),
+        axles=Pair(*(_axle_fluid(reading, lines, axle) for axle in Axle)),
         chambers=cylinder_kind(build.master).chambers(master, build.split),
-        hose_expansion=lines["hose_expansion"],
-        fluid_volume=lines["fluid_volume"],
         bulk_modulus=lines["fluid_bulk_modulus"],
         port_travel=master["port_travel"],
         pushrod_clearance=reading.of("pedal")["pushrod_clearance"],
@@ -216,14 +216,23 @@ def _volumes(reading: Reading) -> Volumes:
     )
 
 
-def _axle_fluid(brake: Reading, lines: Reading, axle: Axle) -> AxleFluid:
-    kind = brake_kind(brake.part)
+def _axle_fluid(reading: Reading, lines: Reading, axle: Axle) -> AxleFluid:
+    """Return what takes fluid; hoses and lines of the layout count before typed totals."""
+    brake, laid = reading.of(axle).of("brake"), laid_fluid(reading.part).of(axle)
+    kind, swelling = brake_kind(brake.part), lines["hose_expansion"]
+    length = lines[f"{axle}_hose_length"]
+    if laid.hose_length is not None:
+        length = laid.hose_length
+        taken = laid.swells + laid.plain * swelling
+        swelling = taken / length if length else swelling
     return AxleFluid(
         clearance_volume=WHEELS * PADS * kind.piston_area(brake) * brake["clearance"],
         compliance=WHEELS * brake["compliance"],
         take_up=kind.take_up(brake),
-        hose_length=lines[f"{axle}_hose_length"],
+        hose_length=length,
         trapped_air=lines[f"trapped_air_{axle}"],
+        hose_expansion=swelling,
+        fluid_volume=lines["fluid_volume"] if laid.fluid is None else laid.fluid,
     )
 
 

@@ -26,8 +26,8 @@ def axle_volume(figures: Volumes, axle: AxleFluid, pressure: Array) -> Array:
     """
     return (
         volume.brake_volume(pressure, axle.clearance_volume, axle.compliance, axle.take_up)
-        + volume.hose_volume(pressure, axle.hose_length, figures.hose_expansion)
-        + volume.fluid_volume(pressure, figures.fluid_volume, figures.bulk_modulus)
+        + volume.hose_volume(pressure, axle.hose_length, axle.hose_expansion)
+        + volume.fluid_volume(pressure, axle.fluid_volume, figures.bulk_modulus)
         + volume.air_volume(pressure, axle.trapped_air)
     )
 

@@ -14,6 +14,7 @@ from urgens.physics.vehicle import (
     rear_lock_line,
 )
 from urgens.solve.ball import rolling
+from urgens.solve.corner import corner_locks
 from urgens.solve.line_pressure import forces_at, pushrod_force
 from urgens.solve.lock import AxleName, first_lock
 from urgens.solve.press import rolling_lines
@@ -151,14 +152,34 @@ def at_tolerance(solution: Solution, efforts: Array) -> tuple[Line, Line] | None
     return None
 
 
-def lock_lines(solution: Solution, surface: float, other: Array) -> tuple[Array, Array]:
+def efficiency_in_corner(solution: Solution, surfaces: Array) -> tuple[Array, Bools] | None:
+    """Return efficiency at first lock in the corner, and where the rear is first (s,); else None.
+
+    solution: of a build, its load case chosen; surfaces: tyre-road coefficients (s,) [-]. Of what
+    the corner leaves for braking; NaN where it leaves nothing, or nothing locks.
+    Source: solve.corner.
+    """
+    found = corner_locks(solution, tuple(surfaces))
+    if found is None:
+        return None
+    roads, lock = found
+    efficiency, rear = np.full(surfaces.size, np.nan), np.zeros(surfaces.size, dtype=bool)
+    left = np.isin(surfaces, roads)
+    efficiency[left] = lock.efficiency[solution.case]
+    rear[left] = lock.axle[solution.case] == AxleName.REAR
+    return efficiency, rear
+
+
+def lock_lines(
+    solution: Solution, surface: float, other: Array, standing: Standing | None = None
+) -> tuple[Array, Array]:
     """Return the front's and the rear's force at which each locks, over the weight [-].
 
     solution: of a build, its load case chosen; surface: tyre-road coefficient [-]; other: the
-    other axle's force over the weight (m,) [-].
+    other axle's force over the weight (m,) [-]; standing: other grip than that load case's [N, -].
     Source: physics.vehicle.
     """
-    standing = solution.standing
+    standing = solution.standing if standing is None else standing
     force = other * standing.weight
     front = front_lock_line(standing, surface, force) / standing.weight
     return front, rear_lock_line(standing, surface, force) / standing.weight

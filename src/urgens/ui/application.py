@@ -43,6 +43,16 @@ def dress(application: QApplication) -> None:
     use_theme(application, dark=False)
 
 
+def offscreen() -> QApplication:
+    """Return the running application, or a dressed one that needs no screen."""
+    running = QApplication.instance()
+    if isinstance(running, QApplication):
+        return running
+    application = QApplication(["urgens", "-platform", "offscreen"])
+    dress(application)
+    return application
+
+
 def started() -> QApplication:
     """Return the application on its display; where that cannot be used, say so and exit with 2.
 

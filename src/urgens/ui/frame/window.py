@@ -106,6 +106,8 @@ class Window(QMainWindow):
         self.bench.shown.connect(self.rail.set_current)
         self.press = PressPanel(session)
         self.press.nearer.clicked.connect(self.stand_back)
+        standing = {kind.name for kind in STATIONS if kind.stands}
+        self.bench.shown.connect(lambda name: self.press.stand(stands=name in standing))
         self.strip = PressStrip(session)
         self.strip.asked.connect(self.pull_press)
         self._pulled = False  # whether the press lies over the bench

@@ -147,6 +147,12 @@ class PressPanel(QFrame):
             foot_side.addStretch()
             whole.addWidget(self.nearer)
 
+    def stand(self, *, stands: bool) -> None:
+        """Dim what the road does while the vehicle stands, or show it plainly again."""
+        for reading in (self.deceleration, self.grip, self.verdict):
+            reading.dimmed = stands
+            reading.update()
+
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._say_considered()

@@ -16,6 +16,7 @@ from urgens.ui.widgets.marks import disc, severity_mark, square
 from urgens.ui.widgets.painted import Painted
 
 FROM_SPEED = {UnitSystem.INCH: "60 mph", UnitSystem.METRIC: "100 km/h"}
+DIM = 0.42  # of what the road does, where the vehicle stands
 _LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 _RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
 
@@ -27,6 +28,7 @@ class Reading(Painted):
         super().__init__(parent)
         self._session = session
         self._height = height
+        self.dimmed = False  # where the vehicle stands
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
         session.press_changed.connect(self._refresh)
         self._refresh()
@@ -46,6 +48,8 @@ class Reading(Painted):
         painter = self.begin()
         painter.setPen(pen(T.hair))
         painter.drawLine(QPointF(0, 0), QPointF(self.across, 0))
+        if self.dimmed:
+            painter.setOpacity(DIM)
         self.draw(painter)
 
     def draw(self, painter: QPainter) -> None:

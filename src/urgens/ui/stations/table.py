@@ -1,12 +1,14 @@
 """The stations there are, in the order of the work: all that the window knows of them."""
 
 from urgens.ui.stations.balance import BALANCE
+from urgens.ui.stations.bleed import BLEED
 from urgens.ui.stations.measure import MEASURE
+from urgens.ui.stations.plumb import PLUMB
 from urgens.ui.stations.sheet import SHEET
 from urgens.ui.stations.size import SIZE
 from urgens.ui.widgets.station import StationKind
 
-STATIONS: tuple[StationKind, ...] = (MEASURE, SIZE, BALANCE, SHEET)
+STATIONS: tuple[StationKind, ...] = (MEASURE, SIZE, BALANCE, PLUMB, BLEED, SHEET)
 FIRST = BALANCE.name  # what a build is opened at
 OWN = MEASURE.name  # what a builder's own vehicle is opened at
 WHY = (SIZE.name, "Why?")  # where reasons are drawn

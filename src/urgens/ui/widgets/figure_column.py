@@ -9,6 +9,7 @@ from urgens.document import BuildErrors
 from urgens.document.catalogue import column_name, figure, named
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.worded import worded
 
@@ -68,11 +69,7 @@ class FigureColumn(QWidget):
         return True
 
     def _rebuild(self, rows: Sequence[Beside]) -> None:
-        while (item := self._grid.takeAt(0)) is not None:
-            widget = item.widget()
-            if widget is not None:
-                widget.hide()
-                widget.deleteLater()
+        clear(self._grid)
         self.labels = {}
         for index, row in enumerate(rows):
             name = row.name or self._name(self._session.build, row.spots[0].path)

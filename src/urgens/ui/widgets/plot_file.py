@@ -5,17 +5,15 @@ import io
 from collections.abc import Iterator
 from contextlib import contextmanager
 from itertools import zip_longest
-from pathlib import Path
 
 from PySide6.QtCore import QBuffer, QIODevice, QRectF
 from PySide6.QtGui import QGuiApplication, QPainter
 from PySide6.QtSvg import QSvgGenerator
-from PySide6.QtWidgets import QFileDialog, QGraphicsItem, QMenu, QMessageBox
+from PySide6.QtWidgets import QGraphicsItem, QMenu
 
-from urgens.document.whole_file import write_whole
 from urgens.ui.widgets.curve import Area, Curve
-from urgens.ui.widgets.plain import Message
 from urgens.ui.widgets.plotting import pg
+from urgens.ui.widgets.write_out import write_out
 
 FORMS = (
     (".svg", "Save as a drawing (SVG)…"),
@@ -36,16 +34,7 @@ def plot_menu(plane: pg.PlotWidget) -> QMenu:
 def ask_and_write(plane: pg.PlotWidget, form: str) -> None:
     """Ask for a place and write the plot there; what goes wrong is said."""
     title = plane.accessibleName()
-    name, _ = QFileDialog.getSaveFileName(plane, title, f"{title}{form}", f"*{form}")
-    if not name:
-        return
-    path = Path(name)
-    path = path if path.suffix.lower() == form else path.with_name(path.name + form)
-    try:
-        write_whole(path, content(plane, form))
-    except OSError as error:
-        said = f"{path} cannot be written ({error.strerror})"
-        Message(QMessageBox.Icon.Warning, title, said, "Choose another place.", plane).exec()
+    write_out(plane, title, title, form, lambda: content(plane, form))
 
 
 def content(plane: pg.PlotWidget, form: str) -> bytes:

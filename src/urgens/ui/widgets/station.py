@@ -48,7 +48,8 @@ class StationKind:
     """A station in the table: its name and key, how it is made, and what the rail says of it.
 
     `fact` is of at most twelve letters; `mark` the worst there is to say; what is not `judged` has
-    an open ring: there is nothing to judge, or not yet. `pages` are their names.
+    an open ring: there is nothing to judge, or not yet. `pages` are their names; at one
+    that `stands` the vehicle does not move.
     """
 
     name: str
@@ -58,6 +59,7 @@ class StationKind:
     mark: Callable[[Session], Severity | None] = lambda _: None
     judged: Callable[[Session], bool] = lambda _: True
     pages: tuple[str, ...] = ()
+    stands: bool = False
 
 
 def worst(found: list[Finding]) -> Severity | None:

@@ -4,7 +4,8 @@ from urgens.guidance import Finding, Severity, area_of
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import Station, StationKind, counted, worst
 
-ELSEWHERE = ("sizing", "travel")  # areas of findings that another station mends
+# Areas of findings that another station mends.
+ELSEWHERE = ("sizing", "travel", "joining", "feeding", "line_making", "fittings", "joints")
 PAGES = {
     "Set": "set_page:SetPage",
     "Choose": "choose_page:ChoosePage",

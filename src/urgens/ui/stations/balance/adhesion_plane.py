@@ -1,6 +1,7 @@
 """Grip used on each axle against deceleration."""
 
 import math
+from itertools import zip_longest
 
 import numpy as np
 from PySide6.QtCore import Qt, QTimer
@@ -8,7 +9,9 @@ from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.document.known import open_figures
+from urgens.physics.arrays import Array
 from urgens.physics.standards import ADHESION_RANGE
+from urgens.solve.corner import cornering
 from urgens.studies.settle import presses_at_both_ends
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint, hatch
@@ -42,6 +45,10 @@ class AdhesionPlane(Plane):
         self._timer.timeout.connect(self.show_spread)
         self._even = self.add_curve(T.hair, name="both axles alike")
         self._limit = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine, name="tyre limit")
+        self._left = [
+            self.add_curve(color, 2, Qt.PenStyle.DotLine, name=f"{name} in the corner")
+            for name, color in (("front", T.front), ("rear", T.rear))
+        ]
         self._now = self.add_curve(T.ink, name="your foot")
         self._front = self.add_curve(T.front, 3, name="front")
         self._rear = self.add_curve(T.rear, 3, Qt.PenStyle.DashLine, name="rear")
@@ -75,10 +82,27 @@ class AdhesionPlane(Plane):
         ends = np.array([0.0, self._top])
         self._even.set_points(ends, ends)
         self._limit.set_points(ends, np.full(2, solution.surface))
+        self._show_corner(ends)
         for curve in self._spreads:
             curve.setVisible(False)  # of another build; shown anew once the hand is still
         if self.isVisible():
             self._timer.start()
+
+    def _show_corner(self, ends: Array) -> None:
+        """Show what a corner leaves of the road to each axle, where one is asked for."""
+        standing = self._session.solution.standing
+        left = cornering(self._session.solution)
+        self._corner: tuple[float, ...] = ()
+        if left is not None:
+            shares = (
+                float(left.front_grip / standing.front_grip),
+                float(left.rear_grip / standing.rear_grip),
+            )
+            self._corner = tuple(self._session.solution.surface * share for share in shares)
+        for curve, mu in zip_longest(self._left, self._corner):
+            curve.setVisible(mu is not None)
+            if mu is not None:
+                curve.set_points(ends, np.full(2, mu))
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
@@ -116,6 +140,15 @@ class AdhesionPlane(Plane):
         )
         self.set_markers([Marker(shape, (z, share)) for shape, share in used if share <= self._top])
 
+    def _corner_notes(self) -> list[Note]:
+        """Name what is left in the corner: one figure where it is the same for both axles."""
+        if not self._corner:
+            return []
+        front, rear = (f"{mu:.2f}" for mu in self._corner)
+        said = front if front == rear else f"front {front}, rear {rear}"
+        words = f"left with {self._session.build.targets.corner:g} g to the side: {said}"
+        return [Note(words, (0.02, min(self._corner)), T.muted, 13, 400, sides=((1, 1), (1, -1)))]
+
     def _show_notes(self) -> None:
         surface, z = self._session.solution.surface, self._z
         curves = []
@@ -137,6 +170,7 @@ class AdhesionPlane(Plane):
                 sides=((1, 0), (1, 1), (1, -1)),
             ),
         ]
+        notes += self._corner_notes()
         front, rear = self._used
         both = (
             np.isfinite(front)

@@ -9,9 +9,11 @@ from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 from urgens.physics.axle import Pair
 from urgens.physics.valve_law import MeteringLaw
 from urgens.quantity import PRESSURE, in_units, parse, unit_shown
+from urgens.solve.corner import cornering
 from urgens.studies.balance_curves import (
     at_tolerance,
     efficiency_by_surface,
+    efficiency_in_corner,
     ideal_band,
     ideal_line,
     line,
@@ -41,6 +43,7 @@ class ForcePlane(Plane):
         self._session = session
         self.contours = [self.add_curve(T.grid, 1) for _ in CONTOURS]
         self.locks: list[tuple[Curve, Curve]] = []
+        self.corner = (self.add_curve(T.front, 2, DOT), self.add_curve(T.rear, 2, DOT))
         self.band = Area(T.band)
         self.made = Area(faint(T.rear))
         for depth, area in ((-50, self.band), (-40, self.made)):
@@ -76,7 +79,7 @@ class ForcePlane(Plane):
                 if level < right + top
             ),
         ]
-        notes += self._show_locks(right, top)
+        notes += self._show_locks(right, top) + self._show_corner(right, top)
         self.set_notes(notes, [ideal, (x, y)], [])
         self.show_press()
 
@@ -113,6 +116,22 @@ class ForcePlane(Plane):
             if x < right:
                 notes.append(Note(f"front locks, {surface:g}", (x, 0.02 * top), T.front, size=13))
         return notes
+
+    def _show_corner(self, right: float, top: float) -> list[Note]:
+        """Draw where each axle locks in the corner, where one is asked for."""
+        solution = self._session.solution
+        left = cornering(solution)
+        for curve in self.corner:
+            curve.setVisible(left is not None)
+        if left is None:
+            return []
+        grid = np.linspace(0.0, 1.6, POINTS)
+        at_front, at_rear = lock_lines(solution, solution.surface, grid, left)
+        self.corner[0].set_points(at_front, grid)
+        self.corner[1].set_points(grid, at_rear)
+        x = float(at_front[0])
+        words = f"with {solution.build.targets.corner:g} g to the side"
+        return [Note(words, (x, 0.12 * top), T.front, size=13)] if x < right else []
 
     def show_press(self) -> None:
         weight = float(self._session.solution.standing.weight)
@@ -198,6 +217,26 @@ class EfficiencyPlane(Plane):
         self._session = session
         self.whole: list[Curve] = []
         self.rear: list[Curve] = []
+        self.corner = self.add_curve(T.ink, 2, DOT), self.add_curve(T.danger, 4, DOT)
+
+    def _show_corner(self) -> tuple[list[Note], list[tuple[np.ndarray, np.ndarray]]]:
+        """Draw the load case chosen in the corner, where one is asked for."""
+        solution = self._session.solution
+        found = efficiency_in_corner(solution, SURFACES)
+        for curve in self.corner:
+            curve.setVisible(found is not None)
+        if found is None:
+            return [], []
+        y, rear = 100.0 * found[0], found[1]
+        known = np.isfinite(y)
+        self.corner[0].set_points(SURFACES[known], y[known])
+        self.corner[1].set_points(SURFACES, np.where(rear, y, np.nan))
+        if not known.any():
+            return [], []
+        at = int(np.flatnonzero(known)[0])
+        words = f"with {solution.build.targets.corner:g} g to the side"
+        spot = (float(SURFACES[at]), float(y[at]))
+        return [Note(words, spot, T.danger if rear[at] else T.ink)], [(SURFACES[known], y[known])]
 
     def refresh(self) -> None:
         """Draw all load cases."""
@@ -206,7 +245,7 @@ class EfficiencyPlane(Plane):
         while len(self.whole) < len(efficiency):
             self.whole.append(self.add_curve(T.ink, 2))
             self.rear.append(self.add_curve(T.danger, 4))
-        notes, curves = [], []
+        notes, curves = self._show_corner()
         for index, (curve, bad) in enumerate(zip(self.whole, self.rear, strict=True)):
             shown = index < len(efficiency)
             curve.setVisible(shown)

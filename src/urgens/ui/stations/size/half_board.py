@@ -9,7 +9,6 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from urgens.document.cylinders.tandem import TandemMaster
 from urgens.guidance.half_lost import LostHalf, dead_is_primary, lost_halves
 from urgens.physics.axle import AXLES, Axle
-from urgens.physics.standards import FAILED_Z
 from urgens.physics.vehicle import Standing
 from urgens.quantity import LENGTH, show
 from urgens.solve import Solution, System
@@ -202,11 +201,12 @@ class HalfBoard(Painted):
             QRectF(bar.left(), bar.top(), bar.width() * share, 14),
             QColor(T.good if good else T.danger),
         )
-        x = bar.left() + bar.width() * FAILED_Z / MOST_Z
+        rule = self._session.solution.system.rule
+        x = bar.left() + bar.width() * rule.failed.z / MOST_Z
         painter.setPen(pen(T.ink, 3))
         painter.drawLine(QPointF(x, bar.top() - 4), QPointF(x, bar.bottom() + 4))
         at = QPointF(x - 2, box.top() + 60)
-        write(painter, f"{FAILED_Z:.2f} asked by UN R13-H", at, size=15)
+        write(painter, f"{rule.failed.z:.2f} asked by {rule.name}", at, size=15)
         if np.isnan(half.travel):
             words = "had the pedal not met the floor"
             below = QPointF(box.left(), at.y() + 19)

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
 
 from urgens.document import Change
 from urgens.document.cylinders.tandem import TandemMaster
+from urgens.quantity import FORCE, show
 from urgens.ui.session import Session
 from urgens.ui.stations.size.half_board import HalfBoard
 from urgens.ui.widgets.figure_column import FigureColumn
@@ -51,11 +52,7 @@ class HalfPage(Page):
         self.column.addSpacing(8)
         self.column.addWidget(self.figures)
         self.column.addSpacing(8)
-        self.rule = wrapped(
-            words="Rule for comparison: UN Regulation No. 13-H, Annex 3, for cars and light vans "
-            "(from memory): with a half lost at least 2.44 m/s², which is 0.25 g, at no more than "
-            "500 N. It says nothing of your local rules."
-        )
+        self.rule = wrapped()
         self.column.addWidget(self.rule)
         self.column.addStretch()
         self.lay_out(self.board)
@@ -111,6 +108,13 @@ class HalfPage(Page):
         chosen = build.warning_switch
         for value, button in self.switch.items():
             button.setChecked(value == chosen)
+
+        asks = self.session.solution.system.rule.failed
+        self.rule.setText(
+            f"Rule for comparison: {asks.text}, for {asks.vehicles}: with a half lost at least "
+            f"{asks.deceleration:g} m/s², which is {asks.z:.2f} g, at no more than "
+            f"{show(asks.effort, FORCE, self.session.units)}. It says nothing of your local rules."
+        )
 
     def _feed(self, value: str) -> None:
         self.session.edit("master.primary_feeds", value, f"Primary feeds the {value}")

@@ -3,7 +3,7 @@
 from typing import Protocol
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPainterPath, QPainterPathStroker
+from PySide6.QtGui import QColor, QPainter, QPainterPath, QPainterPathStroker, QPen
 from PySide6.QtWidgets import (
     QApplication,
     QGraphicsItem,
@@ -12,13 +12,13 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T
 from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.schematic.model import Line, Part, Spot
+from urgens.ui.widgets.schematic.paths import path_of
 
 AROUND = 12.0  # px around a part that its words and its mark may take
 HIT = 14.0  # px across a line that a hand can hit
-OUTER, INNER = 9.0, 5.0  # px of a line's casing and of what is in it
 
 
 class Hands(Protocol):
@@ -28,6 +28,7 @@ class Hands(Protocol):
     def choose(self, where: str) -> None: ...
     def ask(self, where: str) -> None: ...
     def draw_part(self, painter: QPainter, part: Part) -> None: ...
+    def draw_line(self, painter: QPainter, line: Line, path: QPainterPath) -> None: ...
     def take(self) -> None: ...
     def pull(self, middle: QPointF) -> None: ...
     def let_go(self) -> None: ...
@@ -112,9 +113,7 @@ class LineItem(QGraphicsItem):
         """Show the line as it runs now."""
         self.prepareGeometryChange()
         self.line = line
-        self._path = QPainterPath(QPointF(*corners[0]))
-        for corner in corners[1:]:
-            self._path.lineTo(QPointF(*corner))
+        self._path = path_of(corners, line.hops)
         point_out(self, line.name)
         self.update()
 
@@ -136,11 +135,8 @@ class LineItem(QGraphicsItem):
         if self._hands.is_chosen(self.line.where):
             halo = QColor(T.front)
             halo.setAlphaF(0.3)
-            around = pen(T.front, HIT)
-            around.setColor(halo)
-            painter.strokePath(self._path, around)
-        painter.strokePath(self._path, pen(T.ink, OUTER))
-        painter.strokePath(self._path, pen(self.line.color or T.metal, INNER))
+            painter.strokePath(self._path, QPen(halo, HIT))
+        self._hands.draw_line(painter, self.line, self._path)
 
     def mousePressEvent(self, event: QGraphicsSceneMouseEvent) -> None:
         self._hands.choose(self.line.where)

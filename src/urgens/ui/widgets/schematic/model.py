@@ -35,13 +35,19 @@ class Part:
 
 @dataclass(frozen=True)
 class Line:
-    """A line from a port of one part, by its `where`, to a port of another."""
+    """A line from a port of one part, by its `where`, to a port of another.
+
+    `corners` are its way where that is known, its ends among them; at `hops`, in the order in which
+    it comes to them, it goes over another line.
+    """
 
     where: str
     name: str
     start: tuple[str, str]
     end: tuple[str, str]
     color: str = ""
+    corners: tuple[Spot, ...] = ()
+    hops: tuple[Spot, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -62,6 +68,8 @@ class Schematic:
 
     def route(self, line: Line) -> tuple[Spot, ...]:
         """Return the corners of a line, level and upright from port to port; raises KeyError."""
+        if line.corners:
+            return line.corners
         (x1, y1), (x2, y2) = (self.part(part).port(port) for part, port in (line.start, line.end))
         if x1 == x2 or y1 == y2:
             return (x1, y1), (x2, y2)

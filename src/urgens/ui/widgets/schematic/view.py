@@ -3,15 +3,24 @@
 from typing import Any
 
 from PySide6.QtCore import QPointF, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QTransform
+from PySide6.QtGui import (
+    QColor,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPaintEvent,
+    QTransform,
+)
 from PySide6.QtWidgets import QGraphicsScene, QGraphicsView, QWidget
 
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import Drag, Steps
 from urgens.ui.widgets.schematic.items import LineItem, PartItem
-from urgens.ui.widgets.schematic.model import Part, Schematic
+from urgens.ui.widgets.schematic.model import Line, Part, Schematic
 
+OUTER, INNER = 9.0, 5.0  # px of a line's casing and of what is in it
 GRID = 10.0  # px of the usual scale
 WAYS = {
     Qt.Key.Key_Left: (-1, 0),
@@ -39,6 +48,7 @@ class SchematicView(QGraphicsView):
         self._name = name
         self.schematic = Schematic()
         self.where = ""  # what is chosen
+        self.step = GRID  # px that an arrow key moves a part
         self.items_by_place: dict[str, PartItem | LineItem] = {}
         self._drag = Drag(self, steps, moved=self._wish)
         self.setFrameShape(self.Shape.NoFrame)
@@ -146,7 +156,7 @@ class SchematicView(QGraphicsView):
         item = self.items_by_place.get(self.where)
         if isinstance(item, PartItem) and item.part.movable:
             x, y = item.part.at
-            self._wish(QPointF(x + way[0] * GRID, y + way[1] * GRID))
+            self._wish(QPointF(x + way[0] * self.step, y + way[1] * self.step))
         else:
             self._next(1 if sum(way) > 0 else -1)
 
@@ -176,6 +186,11 @@ class SchematicView(QGraphicsView):
             painter = QPainter(self.viewport())
             painter.setPen(pen(T.front, 2))
             painter.drawRect(self.viewport().rect().adjusted(1, 1, -1, -1))
+
+    def draw_line(self, painter: QPainter, line: Line, path: QPainterPath) -> None:
+        """Draw a line along its path; a subclass has its own way."""
+        painter.strokePath(path, pen(T.ink, OUTER))
+        painter.strokePath(path, pen(line.color or T.metal, INNER))
 
     def draw_part(self, painter: QPainter, part: Part) -> None:
         """Draw a part round its middle; a subclass has its own way."""

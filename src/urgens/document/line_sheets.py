@@ -6,9 +6,9 @@ from functools import lru_cache
 import numpy as np
 
 from urgens.document.plumbing import Bench, Line, LineEnd, Plumbing
+from urgens.document.threads import Tube, thread_table
 from urgens.physics.arrays import Array
-from urgens.plumbing.bends import BendSheet, RouteError, bend_sheet
-from urgens.plumbing.threads import Tube, thread_table
+from urgens.physics.bends import BendSheet, RouteError, bend_sheet
 from urgens.quantity import LENGTH, Quantity, parse
 
 # Common practice, until the builder has measured his own tools.
@@ -46,7 +46,7 @@ def routed(plumbing: Plumbing) -> tuple[MadeLine, ...]:
     """Return how every line is made that has a route.
 
     plumbing: the layout [object].
-    Source: `plumbing.bends`; what a flare takes is the builder's own figure, else common practice.
+    Source: `physics.bends`; what a flare takes is the builder's own figure, else common practice.
     """
     found = []
     for index, line in enumerate(plumbing.lines):
@@ -100,6 +100,6 @@ def flare_takes(end: LineEnd, bench: Bench) -> float:
 def tube_of(line: Line) -> Tube | None:
     """Return the tube of a line, None where it is not said or not sold so.
 
-    line: of a layout [object]. Source: `plumbing.threads`.
+    line: of a layout [object]. Source: `document.threads`.
     """
     return None if line.tube is None else thread_table().tube(line.tube)

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any, NamedTuple
 
-from urgens.document import Build
+from urgens.document.build import Build
 from urgens.document.plumbing import FittedPart, Plumbing
 from urgens.physics.axle import Axle
 
@@ -27,7 +27,7 @@ class Passage(NamedTuple):
 
 @dataclass(frozen=True)
 class Circuits:
-    """The layout of a build as a graph: passages are its nodes, lines its edges."""
+    """The layout of a build: its passages, and the lines that join them."""
 
     build: Build
     plumbing: Plumbing
@@ -38,16 +38,41 @@ class Circuits:
         return {part.id: part for part in self.plumbing.parts}
 
     @cached_property
-    def graph(self) -> Any:
-        """All passages, and the lines between them by their ids."""
+    def neighbours(self) -> dict[Passage, list[tuple[Passage, str]]]:
+        """What each passage is joined to, and by which line."""
+        found: dict[Passage, list[tuple[Passage, str]]] = {
+            passage(part, port): [] for part in self.plumbing.parts for port in part.ports
+        }
+        for line in self.plumbing.lines:
+            one, other = (self._at(name) for name in (line.start, str(line.to)))
+            found[one].append((other, line.id))
+            found[other].append((one, line.id))
+        return found
+
+    def _rings(self) -> bool:
+        """Return whether any line is one too many: most layouts have none, and are a forest."""
+        joined = {place: place for place in self.neighbours}
+
+        def root(place: Passage) -> Passage:
+            while joined[place] != place:
+                place = joined[place]
+            return place
+
+        for line in self.plumbing.lines:
+            one, other = (root(self._at(name)) for name in (line.start, str(line.to)))
+            if one == other:
+                return True
+            joined[one] = other
+        return False
+
+    def _graph(self) -> Any:
+        """Return passages as nodes, and lines as edges called by their ids."""
         import networkx as nx
 
         graph = nx.MultiGraph()
-        for part in self.plumbing.parts:
-            graph.add_nodes_from(passage(part, port) for port in part.ports)
+        graph.add_nodes_from(self.neighbours)
         for line in self.plumbing.lines:
-            ends = (self._at(name) for name in (line.start, line.to))
-            graph.add_edge(*ends, key=line.id)
+            graph.add_edge(self._at(line.start), self._at(str(line.to)), key=line.id)
         return graph
 
     def _at(self, name: str) -> Passage:
@@ -91,10 +116,13 @@ class Circuits:
         """Wheel brakes by their wheel."""
         return {p.wheel: p for p in self.plumbing.parts if p.wheel is not None}
 
-    def reached(self, start: Passage, without: Iterable[Passage] = ()) -> set[Passage]:
+    def reached(
+        self, start: Passage, without: Iterable[Passage] = (), cut: str = ""
+    ) -> set[Passage]:
         """Return what a passage is open to; without: passages that are shut [objects].
 
-        start: where to begin [object]. A wheel brake is an end: nothing goes on behind it.
+        start: where to begin [object]; cut: the id of a line that is taken away [text]. A wheel
+        brake is an end: nothing goes on behind it.
         Source: a walk along the lines.
         """
         shut, found, waiting = set(without), {start}, [start]
@@ -102,8 +130,8 @@ class Circuits:
             here = waiting.pop()
             if here != start and self.parts[here.part].kind == "wheel-brake":
                 continue
-            for there in self.graph.neighbors(here):
-                if there not in found and there not in shut:
+            for there, line in self.neighbours[here]:
+                if there not in found and there not in shut and line != cut:
                     found.add(there)
                     waiting.append(there)
         return found
@@ -119,6 +147,33 @@ class Circuits:
             if any(there.part == wheel.id for there in self.reached(outlet))
         }
 
+    @cached_property
+    def fed(self) -> dict[str, frozenset[str]]:
+        """The circuits that feed each line, by its id."""
+        found: dict[str, set[str]] = {line.id: set() for line in self.plumbing.lines}
+        for outlet, circuit in self.outlets.items():
+            there = self.reached(outlet)
+            for line in self.plumbing.lines:
+                ends = {self._at(line.start), self._at(str(line.to))}
+                ways = [end for end in ends & there if not self._ends_in(end)]
+                if ways or outlet in ends:
+                    found[line.id].add(circuit)
+        return {name: frozenset(circuits) for name, circuits in found.items()}
+
+    def fed_circuits(self, part: FittedPart) -> frozenset[str]:
+        """Return the circuits of the lines that end in a part; part: of the layout [object].
+
+        Source: `fed`.
+        """
+        found: set[str] = set()
+        for line in self.plumbing.lines:
+            if part.id in {name.partition(".")[0] for name in (line.start, str(line.to))}:
+                found |= self.fed[line.id]
+        return frozenset(found)
+
+    def _ends_in(self, place: Passage) -> bool:
+        return self.parts[place.part].kind in ("wheel-brake", "master")
+
     def behind(self, valve: FittedPart) -> set[str]:
         """Return the wheels that only a valve feeds; valve: the part [object].
 
@@ -130,6 +185,17 @@ class Circuits:
             whole, left = self.reached(outlet), self.reached(outlet, own)
             cut |= {there.part for there in whole - left}
         return {wheel for wheel, part in self.wheels.items() if part.id in cut}
+
+    def wheels_behind(self, line: str) -> frozenset[str]:
+        """Return the wheels that only a line feeds; line: its id [text].
+
+        Source: those that no outlet reaches any more once the line is taken away.
+        """
+        far: set[str] = set()
+        for outlet in self.outlets:
+            cut_off = self.reached(outlet) - self.reached(outlet, cut=line)
+            far |= {there.part for there in cut_off}
+        return frozenset(wheel for wheel, part in self.wheels.items() if part.id in far)
 
     def hoses_to(self, wheel: FittedPart) -> bool | None:
         """Tell whether a hose is in the way to a wheel brake, None where it is not fed.
@@ -146,11 +212,13 @@ class Circuits:
     @property
     def loops(self) -> tuple[tuple[str, ...], ...]:
         """Lines that close a ring, ring by ring, in order of their ids."""
+        if not self._rings():
+            return ()
         import networkx as nx
 
-        found = []
-        for nodes in nx.connected_components(self.graph):
-            ring = self.graph.subgraph(nodes)
+        found, graph = [], self._graph()
+        for nodes in nx.connected_components(graph):
+            ring = graph.subgraph(nodes)
             if ring.number_of_edges() >= ring.number_of_nodes():
                 found.append(tuple(sorted(key for *_, key in nx.find_cycle(ring))))
         return tuple(found)

@@ -1,0 +1,70 @@
+"""Procedures made for one build: every name there is, and the one way to ask for them."""
+
+import difflib
+from collections.abc import Callable, Iterable
+
+from urgens.document import Build, BuildErrors
+from urgens.guidance.procedures.bleed import METHODS, Method, bleed, default_method
+from urgens.guidance.procedures.building import (
+    assemble,
+    bench_bleed,
+    overhaul,
+    reset_switch,
+    strip_record,
+)
+from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.proving import (
+    booster_test,
+    gauge_valve,
+    half_lost_test,
+    load_sensing_test,
+    metering_test,
+    ports_test,
+    prove_moving,
+    prove_standing,
+    switch_test,
+    three_strokes,
+)
+from urgens.guidance.procedures.rebleed import rebleed
+from urgens.guidance.procedures.step import Procedure, Step
+
+__all__ = ["METHODS", "NAMES", "Facts", "Method", "Procedure", "Step", "default_method",
+           "procedure"]  # fmt: skip
+
+_PLAIN: dict[str, Callable[[Facts], Procedure]] = {
+    "strip-record": strip_record, "overhaul": overhaul, "assemble": assemble,
+    "bench-bleed": bench_bleed, "reset-switch": reset_switch, "prove-standing": prove_standing,
+    "prove-moving": prove_moving, "gauge-valve": gauge_valve,
+    "load-sensing-test": load_sensing_test, "metering-test": metering_test,
+    "switch-test": switch_test, "ports-test": ports_test, "booster-test": booster_test,
+    "half-lost-test": half_lost_test, "three-strokes": three_strokes,
+}  # fmt: skip
+NAMES = (*_PLAIN, "bleed", "rebleed")
+
+
+def procedure(
+    build: Build, name: str, method: str | None = None, opened: Iterable[str] = ()
+) -> Procedure:
+    """Return a procedure for a build.
+
+    build: the document [object]; name: of it [text]; method: of bleeding [text]; opened: parts or
+    lines, of what is bled again [text].
+    Raises BuildErrors where there is no such procedure or method, with the nearest name.
+    Source: common practice.
+    """
+    facts = Facts(build)
+    if name not in NAMES:
+        raise BuildErrors.one("procedure", f'there is no "{name}"', _nearest(name, NAMES))
+    if method is not None and method not in METHODS:
+        raise BuildErrors.one("--method", f'there is no "{method}"', _nearest(method, METHODS))
+    if name == "bleed":
+        return bleed(facts, next((one for one in METHODS if one == method), None))
+    if name == "rebleed":
+        return rebleed(facts, opened)
+    return _PLAIN[name](facts)
+
+
+def _nearest(name: str, known: Iterable[str]) -> str:
+    names = tuple(known)
+    near = difflib.get_close_matches(name, names, n=1)
+    return f'write "{near[0]}"' if near else f"choose one of {', '.join(names)}"

@@ -1,0 +1,77 @@
+"""How much fluid and how many strokes bleeding takes, from the layout and the cylinder."""
+
+from dataclasses import dataclass
+from math import ceil
+
+import numpy as np
+
+from urgens.document import Build
+from urgens.document.circuits import circuits_of
+from urgens.document.line_sheets import routed
+from urgens.document.threads import thread_table
+from urgens.guidance.procedures.facts import FARTHEST, Facts
+from urgens.guidance.procedures.step import Wheel
+from urgens.physics.axle import Axle
+from urgens.solve import system
+
+TWICE = 2.0  # times what is in the way to a wheel runs through before it is clear; common practice
+USED = 0.6  # of a reservoir that may go before it is low; common practice
+FLUSH = 3.0  # times everything that is held; common practice
+MINUTES_WHEEL, MINUTES_REST = 6, 15  # common practice
+
+
+@dataclass(frozen=True)
+class Amounts:
+    """Strokes to flush each wheel, strokes until a reservoir is low, fluid [m³], minutes.
+
+    What the build does not tell is None.
+    """
+
+    strokes: dict[Wheel, int | None]
+    until_low: int | None
+    fluid: float | None
+    minutes: int
+
+
+def amounts(build: Build) -> Amounts:
+    """Return what bleeding a build takes; build: the document [object].
+
+    Source: volume over bore area times stroke; what is in the way to each wheel.
+    """
+    made = system(build)
+    chambers = made.volumes.chambers
+    swept = [float(chamber.area * chamber.stroke) for chamber in chambers]
+    moved = {axle: swept[-1 if axle is Axle.REAR else 0] for axle in Axle}  # one chamber: of both
+    way = {wheel: _in_the_way(build, wheel) for wheel in FARTHEST}
+    strokes: dict[Wheel, int | None] = {}
+    for wheel, held in way.items():
+        per_stroke = moved[Axle(wheel.partition("-")[0])]
+        known = held is not None and per_stroke > 0
+        strokes[wheel] = max(ceil(TWICE * held / per_stroke), 1) if known and held else None
+    reservoir = build.master.reservoir_volume
+    least = max(moved.values())
+    low = None if reservoir is None or not least else int(USED * reservoir.value / least)
+    volumes = [held for held in way.values() if held is not None]
+    fluid = FLUSH * float(np.sum(volumes)) if len(volumes) == len(way) else None
+    wheels = sum(len(group) for group in Facts(build).groups)
+    return Amounts(strokes, low, fluid, MINUTES_WHEEL * wheels + MINUTES_REST)
+
+
+def _in_the_way(build: Build, wheel: Wheel) -> float | None:
+    """Return what lines and hoses hold from the cylinder to a wheel [m³], None if not known."""
+    laid = circuits_of(build)
+    if laid is None:
+        return None
+    made = {one.line.id: one for one in routed(laid.plumbing)}
+    held = 0.0
+    for line in laid.plumbing.lines:
+        if line.direct or wheel not in laid.wheels_behind(line.id):
+            continue
+        tube = None if line.tube is None else thread_table().tube(line.tube)
+        if line.id not in made or made[line.id].sheet is None or tube is None:
+            return None
+        held += np.pi / 4.0 * tube.bore.value**2 * made[line.id].length
+    for part in laid.plumbing.parts:
+        if part.kind == "hose" and wheel in laid.behind(part) and part.bore and part.free_length:
+            held += np.pi / 4.0 * part.bore.value**2 * part.free_length.value
+    return float(held)

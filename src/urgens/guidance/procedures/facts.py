@@ -1,0 +1,111 @@
+"""What of a build shapes its procedures: who feeds whom, what is in the way, what is far."""
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from urgens.document import Build
+from urgens.document.circuits import circuits_of
+from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.line_sheets import routed
+from urgens.document.outlets import behind_outlets
+from urgens.document.valves.adjustable import Adjustable
+from urgens.document.valves.load_sensing import LoadSensing
+from urgens.document.valves.metering import Metering
+from urgens.document.valves.residual import Residual
+from urgens.guidance.procedures.step import Wheel
+from urgens.physics.axle import AXLES, Axle
+
+# With the cylinder on the left, farthest first; common practice.
+FARTHEST: tuple[Wheel, ...] = ("rear-right", "rear-left", "front-right", "front-left")
+DIAGONALS: tuple[tuple[Wheel, Wheel], ...] = (
+    ("rear-right", "front-left"), ("rear-left", "front-right"),
+)  # fmt: skip
+SIDES: tuple[tuple[Wheel, Wheel], ...] = (
+    ("front-right", "rear-right"), ("front-left", "rear-left"),
+)  # fmt: skip
+
+
+def said(wheel: str) -> str:
+    """Return a wheel as builders say it; wheel: of the build [text]. Source: what builders say."""
+    axle, side = wheel.split("-")
+    return f"{side} {axle}"
+
+
+def both(wheels: tuple[Wheel, ...]) -> str:
+    """Return wheels in words; wheels: one or two [text]. Source: what builders say."""
+    return " and ".join(said(wheel) for wheel in wheels)
+
+
+@dataclass(frozen=True)
+class Facts:
+    """The facts of one build."""
+
+    build: Build
+
+    @property
+    def bar(self) -> bool:
+        """Whether twin cylinders with a bar press: both ends are bled together."""
+        return isinstance(self.build.master, TwinMaster)
+
+    @property
+    def boosted(self) -> bool:
+        """Whether a booster helps."""
+        return self.build.booster.kind != "none"
+
+    def screws(self, axle: Axle) -> int:
+        """Return how many bleed screws a brake has; axle: whose [object]. Source: the build."""
+        return self.build.axle(axle).brake.bleeders
+
+    @cached_property
+    def metering(self) -> bool:
+        """Whether a metering valve holds the front off."""
+        return any(isinstance(valve, Metering) for valve in self.build.valves.front)
+
+    @cached_property
+    def load_sensing(self) -> bool:
+        """Whether a valve feels the rear axle's load."""
+        return any(isinstance(valve, LoadSensing) for valve in self.build.valves.rear)
+
+    @cached_property
+    def adjustable(self) -> bool:
+        """Whether a valve is set by hand."""
+        return any(isinstance(valve, Adjustable) for valve in self.build.valves.rear)
+
+    @property
+    def shuttle(self) -> bool:
+        """Whether a pressure-differential switch is in the lines."""
+        return self.build.warning_switch in ("warns", "shuts")
+
+    @cached_property
+    def residual(self) -> tuple[Axle, ...]:
+        """The axles with a residual valve, in a line or behind an outlet."""
+        return tuple(
+            axle
+            for axle in AXLES
+            if any(isinstance(valve, Residual) for valve in self.build.valves.of(axle))
+            or any(True for _ in behind_outlets(self.build, axle))
+        )
+
+    @cached_property
+    def groups(self) -> tuple[tuple[Wheel, ...], ...]:
+        """Wheels that are opened together, in the order in which they are bled."""
+        if self.bar:
+            return SIDES
+        if self.build.split == "diagonal":
+            return tuple((wheel,) for pair in DIAGONALS for wheel in pair)
+        return tuple((wheel,) for wheel in self._farthest())
+
+    def _farthest(self) -> tuple[Wheel, ...]:
+        """Return the wheels by the length of their lines, as usual where that is not known."""
+        laid = circuits_of(self.build)
+        if laid is None:
+            return FARTHEST
+        made = {one.line.id: one.length for one in routed(laid.plumbing)}
+        pipes = [line.id for line in laid.plumbing.lines if not line.direct]
+        if any(line not in made for line in pipes):
+            return FARTHEST
+        far = {
+            wheel: sum(made[line] for line in pipes if wheel in laid.wheels_behind(line))
+            for wheel in FARTHEST
+        }
+        return tuple(sorted(FARTHEST, key=lambda wheel: -far[wheel]))

@@ -1,0 +1,78 @@
+"""What to bleed again: after joints were opened, or between two set-ups."""
+
+from collections.abc import Iterable
+
+from urgens.document import Build, BuildErrors
+from urgens.document.circuits import Circuits, circuits_of
+from urgens.guidance.procedures.bleed import bleed
+from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.step import Procedure, Step
+from urgens.plumbing.conversion import conversion, layout_of
+
+CYLINDER = "master"
+
+
+def opened_by(now: Build, then: Build) -> tuple[str, ...]:
+    """Return the parts whose joints are opened between two builds; now, then: [objects].
+
+    Source: what is new and plugged, and what was joined to what goes.
+    """
+    needed, before, after = conversion(now, then), layout_of(now), layout_of(then)
+    there = {part.id for part in after.parts}
+    found = {*needed.new, *(port.partition(".")[0] for port in needed.plugged)}
+    for line in before.lines:
+        ends = {name.partition(".")[0] for name in (line.start, str(line.to))}
+        if ends & set(needed.goes):
+            found |= ends
+    return tuple(sorted(found & there))
+
+
+def rebleed(facts: Facts, opened: Iterable[str]) -> Procedure:
+    """Return what is bled again once these parts or lines were opened.
+
+    facts: of the build [object]; opened: ids of parts or lines [text].
+    Raises BuildErrors where there is none of a name.
+    Source: a circuit that was open has air; an open cylinder is bled first, then every wheel.
+    """
+    build = facts.build
+    circuits = circuits_of(build) or Circuits(build, layout_of(build))
+    known = set(circuits.parts) | {line.id for line in circuits.plumbing.lines} | {"booster"}
+    names = tuple(opened)
+    for name in names:
+        if name not in known:
+            raise BuildErrors.one(
+                "--opened", f'there is no part or line "{name}"', "name one of the layout"
+            )
+    wheels = {wheel for name in names for wheel in _behind(circuits, name)}
+    cylinder = any(
+        name in circuits.parts and circuits.parts[name].kind == CYLINDER for name in names
+    )
+    whole = bleed(facts)
+    steps = [
+        step for step in whole.steps if not step.wheels or set(step.wheels) & wheels or cylinder
+    ]
+    if cylinder:
+        steps.insert(
+            0,
+            Step(
+                "Bench-bleed the cylinder first, or crack its lines on the car and stroke.",
+                "Air in it goes round and round.",
+                "check",
+            ),
+        )
+    if not wheels and not cylinder:
+        return Procedure("rebleed", refused_because="nothing that holds fluid was opened")
+    return Procedure(
+        "rebleed", whole.method, None, whole.people, whole.tools, whole.cautions, tuple(steps)
+    )
+
+
+def _behind(circuits: Circuits, name: str) -> set[str]:
+    """Return the wheels of every circuit that a part or a line belongs to."""
+    lines = [
+        line.id
+        for line in circuits.plumbing.lines
+        if name in (line.id, line.start.partition(".")[0], str(line.to).partition(".")[0])
+    ]
+    fed = {circuit for line in lines for circuit in circuits.fed[line]}
+    return {wheel for wheel, part in circuits.wheels.items() if circuits.fed_by(part) & fed}

@@ -1,0 +1,77 @@
+"""What a procedure is made of: steps, each with what is done, where, by what reason."""
+
+from dataclasses import dataclass, field
+from typing import Any, Literal
+
+Action = Literal[
+    "open", "stroke", "close", "hold", "release", "check", "record", "fit", "remove", "loosen",
+    "tighten", "top-up", "look",
+]  # fmt: skip
+Wheel = Literal["front-left", "front-right", "rear-left", "rear-right"]
+
+
+@dataclass(frozen=True)
+class Reading:
+    """What is read at a step, and its unit; empty where it has none."""
+
+    field: str
+    unit: str = ""
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step: what is done and why, at which wheels.
+
+    `thing` is what is fitted, removed, loosened or opened, so that it is put back: at a wheel its
+    screw, of which `screw` tells the outer or the inner one.
+    """
+
+    text: str
+    why: str
+    action: Action
+    wheels: tuple[Wheel, ...] = ()
+    record: Reading | None = None
+    thing: str = ""
+    screw: Literal["", "outer", "inner"] = ""
+
+    def printed(self) -> dict[str, Any]:
+        """Return the step as plain JSON values."""
+        record = self.record
+        return {
+            "text": self.text,
+            "why": self.why,
+            "wheels": list(self.wheels),
+            "action": self.action,
+            "record": None if record is None else {"field": record.field, "unit": record.unit},
+        }
+
+
+@dataclass(frozen=True)
+class Procedure:
+    """A procedure for one build; one that the layout rules out says why, and has no steps."""
+
+    name: str
+    method: str | None = None
+    refused_because: str | None = None
+    people: int = 1
+    tools: tuple[str, ...] = ()
+    cautions: tuple[str, ...] = ()
+    steps: tuple[Step, ...] = field(default_factory=tuple)
+
+    @property
+    def allowed(self) -> bool:
+        """Whether the layout lets it be done so."""
+        return self.refused_because is None
+
+    def printed(self) -> dict[str, Any]:
+        """Return the procedure as plain JSON values; the names are those of the contract."""
+        return {
+            "name": self.name,
+            "method": self.method,
+            "allowed": self.allowed,
+            "refused_because": self.refused_because,
+            "people": self.people,
+            "tools": list(self.tools),
+            "cautions": list(self.cautions),
+            "steps": [step.printed() for step in self.steps],
+        }

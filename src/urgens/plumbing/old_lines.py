@@ -1,0 +1,165 @@
+"""Lines that are there already: tried on a route, or found again among those of the layout."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from urgens.document.line_sheets import MadeLine
+from urgens.document.plumbing import Line, LineEnd
+from urgens.physics.bends import BendSheet
+from urgens.quantity import ANGLE, LENGTH, QuantityError, Units, UnitSystem, completed, parse, show
+
+NEAR, ASKEW = 0.004, np.radians(4.0)  # m, rad: what the hand takes up when it is fitted
+FIGURES = 3  # of a bend: feed, turn, angle
+# What a doubt costs beside a metre of wrong length; common practice.
+PER_BEND, PER_END, SAME_MARK = 0.10, 0.15, 10.0
+
+
+@dataclass(frozen=True)
+class OldLine:
+    """A line in the hand: its length without flares [m], its bends, its ends, its marking.
+
+    `bends` None where only their number `count` is known.
+    """
+
+    length: float
+    bends: BendSheet | None = None
+    count: int | None = None
+    ends: tuple[LineEnd, ...] = ()
+    marking: str = ""
+
+
+@dataclass(frozen=True)
+class Tried:
+    """How an old line does on a route: fits, after which bends are made anew, short by so much [m].
+
+    `turned` where it goes in with its other end first; `other_nuts` where the nuts do not fit.
+    """
+
+    fits: bool
+    rebend: tuple[int, ...]
+    short: float
+    turned: bool
+    other_nuts: bool
+
+
+def bends_typed(text: str, units: Units | UnitSystem, last: str, radius: float) -> BendSheet:
+    """Return the bends that are typed, as "3 in, 0, 90; 4 in, 90, 45".
+
+    text: feed, turn and angle of each bend [text]; units: of bare numbers [object]; last: the
+    last straight [text]; radius: of the bends [m].
+    Raises QuantityError naming the bend.
+    Source: the order of a bend sheet.
+    """
+    rows = [row.strip() for row in text.split(";") if row.strip()]
+    found = np.zeros((len(rows), FIGURES))
+    for index, row in enumerate(rows):
+        figures = [one.strip() for one in row.split(",")]
+        if len(figures) != FIGURES:
+            raise QuantityError(f'bend {index + 1} is "{row}"', "write feed, turn, angle")
+        for place, (one, kind) in enumerate(
+            zip(figures, (LENGTH, ANGLE, ANGLE), strict=True)
+        ):  # fmt: skip
+            found[index, place] = parse(completed(one, kind, units), kind).value
+    end = parse(completed(last, LENGTH, units), LENGTH).value
+    return BendSheet(found[:, 0], found[:, 1], found[:, 2], end, radius)
+
+
+def turned(sheet: BendSheet) -> BendSheet:
+    """Return the bends of the same line from its other end; sheet: of it [object].
+
+    Source: straights and angles in the other order; a turn is the same about either way.
+    """
+    rotation = np.append(0.0, sheet.rotation[:0:-1]) if sheet.rotation.size else sheet.rotation
+    straights = sheet.straights[::-1]
+    return BendSheet(
+        straights[:-1], rotation, sheet.angle[::-1], float(straights[-1]), sheet.radius
+    )
+
+
+def tried(old: OldLine, made: MadeLine) -> Tried | None:
+    """Return how an old line does on the route of a line, None where that cannot be bent.
+
+    old: in the hand [object]; made: the line of the layout [object].
+    Either end first, whichever has less to be made anew.
+    Source: compared bend by bend, within what the hand takes up.
+    """
+    wanted = made.sheet
+    if wanted is None:
+        return None
+    ways = [_tried_one(old, made.line, wanted, other=False)]
+    other = replace(old, bends=None if old.bends is None else turned(old.bends))
+    ways.append(_tried_one(other, made.line, wanted, other=True))
+    return min(ways, key=lambda one: (one.short, len(one.rebend), one.other_nuts, one.turned))
+
+
+def _tried_one(old: OldLine, line: Line, wanted: BendSheet, *, other: bool) -> Tried:
+    length = old.length if old.bends is None else old.bends.length
+    short = max(wanted.length - length - NEAR, 0.0)
+    short = short + NEAR if short else 0.0
+    rebend = _differing(old.bends, wanted)
+    ends = old.ends[::-1] if other else old.ends
+    other_nuts = bool(ends) and bool(line.ends) and ends != line.ends
+    fits = not short and not rebend and not other_nuts
+    return Tried(fits, rebend, short, other, other_nuts)
+
+
+def _differing(bends: BendSheet | None, wanted: BendSheet) -> tuple[int, ...]:
+    """Return the bends, from 1 on, that are others than wanted; all of another number of them."""
+    every = tuple(range(1, len(wanted.angle) + 1))
+    if bends is None or len(bends.angle) != len(wanted.angle):
+        return every
+    far = np.abs(bends.feed - wanted.feed) > NEAR
+    turn = np.angle(np.exp(1j * (bends.rotation - wanted.rotation)))
+    askew = (np.abs(turn) > ASKEW) | (np.abs(bends.angle - wanted.angle) > ASKEW)
+    return tuple(int(place) + 1 for place in np.flatnonzero(far | askew))
+
+
+def ranked(old: OldLine, made: Sequence[MadeLine]) -> tuple[tuple[MadeLine, float], ...]:
+    """Return the layout's lines, the likeliest to be an unlabelled one first, with what is against.
+
+    old: in the hand [object]; made: lines of the layout [objects]. What is against counts as a
+    wrong length of so much [m].
+    Source: length, number of bends, ends, marking; common practice.
+    """
+    found = [(one, _against(old, one)) for one in made if one.sheet is not None]
+    return tuple(sorted(found, key=lambda pair: pair[1]))
+
+
+def _against(old: OldLine, made: MadeLine) -> float:
+    sheet = made.sheet
+    assert sheet is not None
+    length = old.length if old.bends is None else old.bends.length
+    count = old.count if old.bends is None else len(old.bends.angle)
+    against = abs(sheet.length - length)
+    if count is not None:
+        against += PER_BEND * abs(len(sheet.angle) - count)
+    if old.ends and made.line.ends:
+        pairs = (old.ends, old.ends[::-1])
+        against += PER_END * min(
+            sum(one != end for one, end in zip(ends, made.line.ends, strict=False))
+            for ends in pairs
+        )
+    marks = old.marking.strip().casefold(), made.line.marking.strip().casefold()
+    if all(marks):
+        against += -SAME_MARK if marks[0] == marks[1] else PER_END
+    return float(against)
+
+
+def tried_words(found: Tried, units: Units | UnitSystem) -> Iterator[str]:
+    """Yield how an old line does, in words.
+
+    found: of it [object]; units: to show in [object].
+    Source: what a builder would say.
+    """
+    way = ", its other end first" if found.turned else ""
+    if found.short:
+        yield f"too short by {show(found.short, LENGTH, units)}"
+    elif found.rebend:
+        bends = ", ".join(str(bend) for bend in found.rebend)
+        yield f"fits after bend{'s' if len(found.rebend) > 1 else ''} {bends} made anew{way}"
+    else:
+        yield f"fits{way}"
+    if found.other_nuts and not found.short:
+        yield "with other nuts"

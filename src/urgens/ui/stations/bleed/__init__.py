@@ -1,0 +1,46 @@
+"""The Bleed station: a procedure made for this layout, one card at a time, and its record."""
+
+from urgens.guidance import Finding, Severity, area_of
+from urgens.ui.session import Session
+from urgens.ui.widgets.station import Station, StationKind, counted, worst
+
+AREAS = ("joints",)  # of findings that are mended here
+PAGES = {
+    "Card": "card_page:CardPage",
+    "Joints": "joints_page:JointsPage",
+    "Records": "records_page:RecordsPage",
+}
+
+
+def _make(session: Session) -> Station:
+    from urgens.ui.stations.bleed.station import BleedStation
+
+    return BleedStation(session)
+
+
+def _found(session: Session) -> list[Finding]:
+    return [finding for finding in session.findings if area_of(finding.code) in AREAS]
+
+
+def _mark(session: Session) -> Severity | None:
+    return worst(_found(session))
+
+
+def _fact(session: Session) -> str:
+    """Return what is wrong, else the step that is left, else whether it was bled."""
+    if _found(session):
+        return counted(_found(session), "")
+    runs = [record for record in session.build.records if record.procedure == "bleed"]
+    if runs and runs[-1].ended is None:
+        return f"at step {runs[-1].step}"
+    return "bled" if runs else "not yet"
+
+
+def _judged(session: Session) -> bool:
+    runs = [record for record in session.build.records if record.procedure == "bleed"]
+    return bool(runs) and runs[-1].ended is not None
+
+
+BLEED = StationKind(
+    "Bleed", "Alt+5", _make, _fact, _mark, judged=_judged, pages=tuple(PAGES), stands=True
+)

@@ -1,0 +1,22 @@
+"""The Bleed station: the work card, and what was read before."""
+
+from PySide6.QtWidgets import QWidget
+
+from urgens.ui.session import Session
+from urgens.ui.stations.bleed import PAGES
+from urgens.ui.widgets.paged import PagedStation
+
+
+class BleedStation(PagedStation):
+    """One card at a time, and the history of what was done."""
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
+        super().__init__(session, "Bleed", __package__, PAGES, parent=parent)
+
+    def go_to(self, where: str) -> bool:
+        """Show the joints, or the records, that a finding names."""
+        for section, page in (("joints", "Joints"), ("records", "Records")):
+            if where.startswith(section):
+                self.show_page_named(page)
+                return True
+        return False

@@ -1,0 +1,45 @@
+"""The Plumb station: the layout drawn from its parts, what it could be instead, its lines."""
+
+from urgens.guidance import Finding, Severity, area_of
+from urgens.ui.session import Session
+from urgens.ui.widgets.station import Station, StationKind, counted, worst
+
+AREAS = ("joining", "feeding", "line_making", "fittings")  # of findings that are mended here
+PAGES = {
+    "Layout": "layout_page:LayoutPage",
+    "Lines": "lines_page:LinesPage",
+    "Ways": "ways_page:WaysPage",
+    "Buy": "buy_page:BuyPage",
+    "What is this block?": "key_page:KeyPage",
+    "Old lines": "old_page:OldPage",
+    "Room and sums": "sums_page:SumsPage",
+}
+
+
+def _make(session: Session) -> Station:
+    from urgens.ui.stations.plumb.station import PlumbStation
+
+    return PlumbStation(session)
+
+
+def _found(session: Session) -> list[Finding]:
+    return [finding for finding in session.findings if area_of(finding.code) in AREAS]
+
+
+def _fact(session: Session) -> str:
+    if session.build.plumbing is None:
+        return "not drawn"
+    return counted(_found(session), "all joined")
+
+
+def _mark(session: Session) -> Severity | None:
+    return worst(_found(session))
+
+
+def _judged(session: Session) -> bool:
+    return session.build.plumbing is not None
+
+
+PLUMB = StationKind(
+    "Plumb", "Alt+4", _make, _fact, _mark, judged=_judged, pages=tuple(PAGES), stands=True
+)

@@ -1,0 +1,241 @@
+"""What is bought and cut for the layout, and what came of it."""
+
+import csv
+import io
+from datetime import date, timedelta
+from functools import partial
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QGridLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from urgens.document import Change
+from urgens.document.line_sheets import routed
+from urgens.document.plumbing import Received
+from urgens.guidance.part_words import KINDS
+from urgens.plumbing.cut_list import TooLongError
+from urgens.plumbing.edits import section_of
+from urgens.plumbing.kit import CLIP_EACH, Checked, Needed, audit, buying_list
+from urgens.plumbing.shopping import Cut, cut_from
+from urgens.quantity import LENGTH, QuantityError, Shown, parse, show
+from urgens.sheet.files import as_text
+from urgens.ui.session import Session
+from urgens.ui.stations.plumb.stock_view import StockView
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.typed_label import TypedLabel
+from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.write_out import write_out
+
+STOCK, SAW = "25 ft", "1 mm"
+BACK = 14  # days in which what came may usually go back; to be typed over
+NOTHING = "This build has no layout of its own yet: take one on the page Layout."
+HEADS = ("", "needed", "came", "back by", "")
+ADVICE = (
+    "Check ports, sizes, side and version of each part as it comes, while it can still go back. "
+    "Nuts and tube with one in ten spare, a clip for each {each} of line, fluid for filling, "
+    "bleeding and a flush (common practice)."
+)
+
+
+class BuyPage(Page):
+    """The buying list with what came, and the stock lengths as they are cut."""
+
+    kept = ("stock_text", "saw_text")
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        units = session.units
+        self.stock = TypedLabel("Length that is sold", LENGTH, units, self._typed, start=STOCK)
+        self.saw = TypedLabel("Lost in a cut", LENGTH, units, self._typed, start=SAW)
+        self.view = StockView()
+        self.rows: list[Checked] = []
+        self.came: dict[str, DimensionLabel] = {}
+        self.back: dict[str, DimensionLabel] = {}
+        self.needed: tuple[Needed, ...] = ()
+        self.words = wrapped("muted")
+        self._grid = QGridLayout()
+        self._grid.setHorizontalSpacing(14)
+        self._grid.setVerticalSpacing(0)
+        self._grid.setColumnStretch(4, 1)
+        self.save = QPushButton("Save the list (CSV)…")
+        self.save.clicked.connect(self._save)
+        self.save.setProperty("role", "quiet")
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        inner = QWidget()
+        column = QVBoxLayout(inner)
+        column.setContentsMargins(0, 0, 8, 0)
+        column.addWidget(self.words)
+        column.addLayout(self._grid)
+        column.addSpacing(10)
+        column.addWidget(self.view)
+        column.addStretch()
+        area = QScrollArea()
+        area.setWidget(inner)
+        area.setWidgetResizable(True)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        for name, label in (("Sold in lengths of", self.stock), ("Lost in each cut", self.saw)):
+            self.column.addWidget(worded(name, "muted"))
+            self.column.addWidget(label)
+        self.column.addWidget(self.save)
+        self.advice = wrapped("muted")
+        self.column.addWidget(self.advice)
+        self.column.addStretch()
+        self.lay_out(area)
+
+    @property
+    def stock_text(self) -> str:
+        """The length that is sold, as typed."""
+        return "" if self.stock.quantity is None else self.stock.quantity.text
+
+    @stock_text.setter
+    def stock_text(self, typed: str) -> None:
+        self.stock.set_text(typed)
+
+    @property
+    def saw_text(self) -> str:
+        """What a cut takes, as typed."""
+        return "" if self.saw.quantity is None else self.saw.quantity.text
+
+    @saw_text.setter
+    def saw_text(self, typed: str) -> None:
+        self.saw.set_text(typed)
+
+    @property
+    def summary(self) -> str:
+        """What is wrong with what came, else how much there is to buy."""
+        wrong = sum(row.wrong for row in self.rows)
+        if wrong:
+            return f"{wrong} of {len(self.rows)} rows are not as they should be"
+        return f"{sum(not row.received for row in self.rows)} rows to buy"
+
+    def _typed(self) -> None:
+        if hasattr(self, "view"):
+            self.show_figures()
+            self.say()
+
+    # --- what is shown ---------------------------------------------------------------------
+
+    def _cut(self) -> tuple[Cut, ...]:
+        """Return what is cut from what; says in words what is too long."""
+        plumbing = self.session.build.plumbing
+        assert plumbing is not None
+        stock = self.stock.quantity or parse(STOCK, LENGTH)
+        saw = 0.0 if self.saw.quantity is None else self.saw.quantity.value
+        try:
+            return cut_from(routed(plumbing), stock.value, saw)
+        except TooLongError as error:
+            self.words.setText(f"{error}: {error.name}. Type a longer length that is sold.")
+            return ()
+
+    def show_figures(self) -> None:
+        """Show the list as it is now."""
+        build, units = self.session.build, self.session.units
+        self.advice.setText(ADVICE.format(each=show(CLIP_EACH, LENGTH, units)))
+        self.stock.show_in(units)
+        self.saw.show_in(units)
+        plumbing = build.plumbing
+        self.words.setText(NOTHING if plumbing is None else "")
+        stock = (self.stock.quantity or parse(STOCK, LENGTH)).value
+        cut = () if plumbing is None else self._cut()
+        self.view.show_cut(cut, stock, units)
+        self.needed = () if plumbing is None else buying_list(build, cut, stock)
+        received = () if plumbing is None else plumbing.received
+        self.rows = audit(self.needed, received, date.today())
+        self.words.setVisible(bool(self.words.text()))
+        self.save.setEnabled(bool(self.rows))
+        self._show_rows()
+
+    def _show_rows(self) -> None:
+        clear(self._grid)
+        self.came, self.back = {}, {}
+        units = {one.item: one for one in self.needed}
+        for column, head in enumerate(HEADS if self.rows else ()):
+            self._grid.addWidget(worded(head, "small"), 0, column)
+        for index, row in enumerate(self.rows, start=1):
+            name = KINDS.get(row.item, row.item[:1].upper() + row.item[1:])
+            self._grid.addWidget(worded(name, "heading"), index, 0)
+            need = units.get(row.item)
+            why = "" if need is None or not need.why else f" ({need.why})"
+            unit = "" if need is None else need.unit
+            self._grid.addWidget(worded(f"{row.needed} {unit}".strip(), "muted"), index, 1)
+            self._put_labels(index, name, row)
+            told = wrapped("small", row.words + why)
+            if row.wrong:
+                told.setStyleSheet(f"color: {T.danger}; font-weight: 600")
+            self._grid.addWidget(told, index, 4)
+
+    def _put_labels(self, index: int, name: str, row: Checked) -> None:
+        """Put what came of a row, and until when it may go back."""
+        came = DimensionLabel(f"{name}, came", partial(self._take, row.item), size=17)
+        came.set_value(Shown(str(row.received), ""), str(row.received))
+        came.set_known(Known.YES)
+        back = DimensionLabel(f"{name}, back by", partial(self._take_back, row.item), size=15)
+        day = "—" if row.back_by is None else row.back_by.isoformat()
+        back.set_value(Shown(day, ""), "" if row.back_by is None else day)
+        back.set_known(Known.YES)
+        self.came[row.item], self.back[row.item] = came, back
+        self._grid.addWidget(came, index, 2)
+        self._grid.addWidget(back, index, 3)
+
+    # --- what came -------------------------------------------------------------------------
+
+    def _take(self, item: str, typed: str) -> None:
+        """Take how many came; raises QuantityError where that is no number."""
+        if not typed.strip().isdecimal():
+            raise QuantityError(f'"{typed}" is no number of parts', "write a whole number, as 4")
+        known = self._known(item)
+        back = (date.today() + timedelta(days=BACK)) if known is None else known.back_by
+        self._write(item, int(typed), back)
+
+    def _take_back(self, item: str, typed: str) -> None:
+        """Take the last day on which it may go back; nothing typed takes it away."""
+        day = None
+        if typed.strip():
+            try:
+                day = date.fromisoformat(typed.strip())
+            except ValueError:
+                said = f'"{typed}" is no date'
+                raise QuantityError(said, "write year-month-day: 2026-12-24") from None
+        known = self._known(item)
+        self._write(item, 0 if known is None else known.count, day)
+
+    def _known(self, item: str) -> Received | None:
+        plumbing = self.session.build.plumbing
+        assert plumbing is not None
+        return next((one for one in plumbing.received if one.item == item), None)
+
+    def _write(self, item: str, count: int, back: date | None) -> None:
+        plumbing = self.session.build.plumbing
+        assert plumbing is not None
+        rows = [row for row in section_of(plumbing).get("received", []) if row["item"] != item]
+        if count or back is not None:
+            made = {"item": item, "count": count}
+            rows.append(made if back is None else {**made, "back_by": back.isoformat()})
+        self.session.make(Change(f"{item}: {count} came", {"plumbing.received": rows}))
+
+    # --- taken out of the window -----------------------------------------------------------
+
+    def table(self) -> bytes:
+        """Return list, audit and cuts as CSV."""
+        text = io.StringIO()
+        writer = csv.writer(text)
+        writer.writerow(("item", "needed", "came", "back by", "to do"))
+        for row in self.rows:
+            day = "" if row.back_by is None else row.back_by.isoformat()
+            cells = (row.item, row.needed, row.received, day, row.words)
+            writer.writerow([as_text(str(cell)) for cell in cells])
+        writer.writerow(())
+        writer.writerow(("tube", "length", "line", "m"))
+        for tube, sticks in self._cut():
+            for index, stick in enumerate(sticks, start=1):
+                for name, length in stick.pieces:
+                    writer.writerow((as_text(tube.text), index, as_text(name), f"{length:.4f}"))
+        return text.getvalue().encode()
+
+    def _save(self) -> None:
+        write_out(self, "The buying list", "to-buy", ".csv", self.table)

@@ -1,0 +1,273 @@
+"""What is this block? Guided questions, a drawing that follows the answers, and what it may be."""
+
+from collections.abc import Mapping
+from functools import partial
+from typing import Any
+
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
+
+from urgens.document import Change
+from urgens.guidance.block_key import QUESTIONS, Question, Seen, next_question, possible, verdict
+from urgens.guidance.part_words import KINDS, part_name
+from urgens.plumbing.edits import INSERTED, section_of, with_part_in
+from urgens.ui.session import Session
+from urgens.ui.stations.plumb.laid import Laid
+from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.board import write
+from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.plain import button_words
+from urgens.ui.widgets.worded import worded, wrapped
+
+BODY = (170.0, 110.0)  # px
+SKIP = "Cannot tell"
+HINT = "No layout yet: take one on the page Layout, and the answer goes into it."
+
+
+class BlockDrawing(Painted):
+    """The body as it has been told: ports, wire, stem, knob, lever; what is asked is ringed."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.answers: Mapping[str, Seen] = {}
+        self.asked = ""
+        self.setMinimumHeight(self.scaled(10, 260).height())
+
+    def show_answers(self, answers: Mapping[str, Seen], asked: str) -> None:
+        """Show what has been answered, and what is asked now."""
+        self.answers, self.asked = dict(answers), asked
+        told = ", ".join(f"{name} {seen}" for name, seen in answers.items()) or "nothing yet"
+        self.setAccessibleName(f"The body as it is told: {told}")
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = self.begin()
+        middle = QPointF(self.across / 2, self.down / 2 + 6)
+        wide, high = BODY
+        box = QRectF(middle.x() - wide / 2, middle.y() - high / 2, wide, high)
+        self._draw_ports(painter, box)
+        painter.setPen(pen(T.ink, 2))
+        painter.setBrush(QColor(T.steel))
+        painter.drawRoundedRect(box, 8, 8)
+        if self.answers.get("through") is True:
+            painter.setPen(pen(T.muted, 2, Qt.PenStyle.DashLine))
+            painter.drawLine(QPointF(box.left(), middle.y()), QPointF(box.right(), middle.y()))
+        self._draw_extras(painter, box)
+        self._ring(painter, box)
+
+    def _draw_ports(self, painter: QPainter, box: QRectF) -> None:
+        """Draw lines in on the right and out on the left, as the cylinder is behind."""
+        for name, side, word in (("ins", 1, "in"), ("outs", -1, "out")):
+            count = self.answers.get(name)
+            known = isinstance(count, int) and not isinstance(count, bool)
+            number = count if known and isinstance(count, int) else 1
+            for index in range(number):
+                y = box.top() + box.height() * (index + 1) / (number + 1)
+                start = box.right() if side > 0 else box.left()
+                style = Qt.PenStyle.SolidLine if known else Qt.PenStyle.DotLine
+                painter.setPen(pen(T.ink, 9 if known else 3, style))
+                painter.drawLine(QPointF(start, y), QPointF(start + side * 74, y))
+                if known:
+                    painter.setPen(pen(T.fluid[1], 5))
+                    painter.drawLine(QPointF(start, y), QPointF(start + side * 74, y))
+            at = QPointF(
+                (box.right() if side > 0 else box.left()) + side * 80, box.center().y() + 5
+            )
+            words = f"{number if known else '?'} {word}"
+            write(painter, words, at, size=15, side="left" if side > 0 else "right")
+
+    def _draw_extras(self, painter: QPainter, box: QRectF) -> None:
+        middle = box.center()
+        painter.setPen(pen(T.ink, 2))
+        if self.answers.get("wire") is True:
+            foot, turn = QPointF(middle.x(), box.top()), QPointF(middle.x(), box.top() - 22)
+            painter.drawLine(foot, turn)
+            painter.drawLine(turn, turn + QPointF(70, -18))
+            write(painter, "wire", turn + QPointF(76, -14), size=15)
+        painter.setBrush(QColor(T.metal))
+        if self.answers.get("stem") is True:
+            painter.drawRect(QRectF(box.left() + 16, box.bottom(), 14, 22))
+            write(painter, "stem", QPointF(box.left() + 40, box.bottom() + 20), size=15)
+        if self.answers.get("knob") is True:
+            painter.drawEllipse(QPointF(middle.x(), box.bottom() + 22), 20, 20)
+            write(painter, "knob", QPointF(middle.x() + 28, box.bottom() + 30), size=15)
+        if self.answers.get("lever") is True:
+            painter.setPen(pen(T.ink, 5))
+            start = QPointF(box.right() - 26, box.bottom())
+            painter.drawLine(start, start + QPointF(70, 40))
+            write(painter, "lever to the axle", start + QPointF(-20, 58), size=15)
+
+    def _ring(self, painter: QPainter, box: QRectF) -> None:
+        """Ring the place that is asked about."""
+        spots = {
+            "ins": QPointF(box.right(), box.center().y()),
+            "outs": QPointF(box.left(), box.center().y()),
+            "wire": QPointF(box.center().x(), box.top()), "through": box.center(),
+            "stem": QPointF(box.left() + 22, box.bottom()),
+            "knob": QPointF(box.center().x(), box.bottom()),
+            "lever": QPointF(box.right() - 22, box.bottom()), "inline": box.center(),
+        }  # fmt: skip
+        if self.asked in spots:
+            painter.setPen(pen(T.front, 3))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawEllipse(spots[self.asked], 26, 26)
+
+
+class KeyPage(Page):
+    """One question at a time; what is answered can be taken back."""
+
+    kept = ("answers", "skipped")
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.answers: dict[str, Seen] = {}
+        self.skipped: frozenset[str] = frozenset()
+        self.laid = Laid(session)
+        self.drawing = BlockDrawing()
+        self.asks, self.how = wrapped("title"), wrapped("muted")
+        self.choices: dict[str, QPushButton] = {}
+        self._buttons = QHBoxLayout()
+        self._told = QVBoxLayout()
+        self.told: dict[str, QPushButton] = {}
+        self.verdict = wrapped()
+        self.put = self._menu("Put it into a line")
+        self.call = self._menu("A part of the layout is this")
+        self.again = QPushButton("Begin again")
+        self.again.setProperty("role", "quiet")
+        self.again.clicked.connect(self._begin_again)
+        self.hint = wrapped("muted", HINT)
+        self._lay_out()
+
+    @staticmethod
+    def _menu(words: str) -> QToolButton:
+        button = QToolButton()
+        button.setText(words)
+        button.setProperty("role", "kind")
+        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        button.setMenu(QMenu(button))
+        return button
+
+    def _lay_out(self) -> None:
+        left = QWidget()
+        column = QVBoxLayout(left)
+        column.setContentsMargins(0, 0, 0, 0)
+        self.drawing.setMaximumHeight(self.drawing.scaled(10, 340).height())
+        column.addWidget(self.drawing, 1)
+        column.addWidget(self.asks)
+        column.addWidget(self.how)
+        column.addLayout(self._buttons)
+        column.addStretch()
+        self.column.addWidget(worded("It may be", "heading"))
+        for widget in (self.verdict, self.hint, self.put, self.call):
+            self.column.addWidget(widget)
+        self.head("What you saw")
+        self.column.addLayout(self._told)
+        self.column.addWidget(self.again)
+        self.column.addStretch()
+        self.lay_out(left)
+        self.said.hide()
+
+    @property
+    def summary(self) -> str:
+        """What it may be, in one line."""
+        found = possible(self.answers)
+        if len(found) == 1:
+            name = KINDS[found[0]].lower()
+            return f"it is {'an' if name[0] in 'aeiou' else 'a'} {name}, by what you saw"
+        return "what an unmarked body is, by what can be seen of it"
+
+    # --- what is shown ---------------------------------------------------------------------
+
+    @property
+    def question(self) -> Question | None:
+        """What is asked now."""
+        return next_question(self.answers, self.skipped)
+
+    def show_figures(self) -> None:
+        """Show the question, the drawing and what it may be."""
+        question = self.question
+        self.drawing.show_answers(self.answers, "" if question is None else question.name)
+        self.asks.setText("No more to look for" if question is None else question.asks)
+        self.how.setText("" if question is None else question.how)
+        clear(self._buttons)
+        self.choices = {}
+        if question is not None:
+            for words, seen in (*question.choices, (SKIP, None)):
+                button = QPushButton(words)
+                button.setMinimumHeight(44)
+                button.clicked.connect(partial(self.answer, question.name, seen))
+                self.choices[words] = button
+                self._buttons.addWidget(button)
+        self._show_told()
+        self.verdict.setText("\n".join(verdict(self.answers)))
+        self._show_deeds()
+
+    def _show_told(self) -> None:
+        clear(self._told)
+        self.told = {}
+        for question in QUESTIONS:
+            if question.name not in self.answers:
+                continue
+            seen = next(w for w, s in question.choices if s == self.answers[question.name])
+            button = QPushButton(f"{_short(question)}: {seen.lower()}  ×")
+            button.setProperty("role", "small")
+            button.setAccessibleName(f"Take back: {question.asks} {seen}")
+            button.clicked.connect(partial(self._take_back, question.name))
+            self.told[question.name] = button
+            self._told.addWidget(button)
+
+    def _show_deeds(self) -> None:
+        """Offer to take the answer into the layout, once it is one."""
+        found = possible(self.answers)
+        sure = len(found) == 1 and self.laid.own
+        self.hint.setVisible(len(found) == 1 and not self.laid.own)
+        self.put.setVisible(sure and found[0] in INSERTED)
+        self.call.setVisible(sure)
+        if not sure:
+            return
+        self.put.menu().clear()
+        for line in self.laid.plumbing.lines:
+            if not line.direct:
+                self.put.menu().addAction(line.id, partial(self._put_in, line.id, found[0]))
+        self.call.menu().clear()
+        for part in self.laid.plumbing.parts:
+            if part.wheel is None and part.kind not in ("master", "hose", "plug"):
+                name = button_words(f"{part_name(self.laid.circuits, part)} {part.id}")
+                self.call.menu().addAction(name, partial(self._call, part.id, found[0]))
+
+    # --- answers ---------------------------------------------------------------------------
+
+    def answer(self, name: str, seen: Seen | None) -> None:
+        """Take an answer, or that it cannot be told."""
+        if seen is None:
+            self.skipped = self.skipped | {name}
+        else:
+            self.answers = {**self.answers, name: seen}
+        self._show()
+
+    def _take_back(self, name: str) -> None:
+        self.answers = {other: seen for other, seen in self.answers.items() if other != name}
+        self._show()
+
+    def _begin_again(self) -> None:
+        self.answers, self.skipped = {}, frozenset()
+        self._show()
+
+    def _put_in(self, line: str, kind: str) -> None:
+        section, name = with_part_in(self.laid.plumbing, line, kind)
+        self.session.make(Change(f"{KINDS[kind]} {name} put into {line}", {"plumbing": section}))
+
+    def _call(self, where: str, kind: str) -> None:
+        section: dict[str, Any] = section_of(self.laid.plumbing)
+        for part in section["parts"]:
+            if part["id"] == where:
+                part["kind"] = kind
+        self.session.make(Change(f"{where} is a {KINDS[kind].lower()}", {"plumbing": section}))
+
+
+def _short(question: Question) -> str:
+    names = {"ins": "Lines in", "outs": "Lines out", "through": "Open through"}
+    return names.get(question.name, question.name.capitalize())

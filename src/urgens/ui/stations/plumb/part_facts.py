@@ -1,0 +1,96 @@
+"""What else is known of a part or a line: its figures, its marking, and what was looked at."""
+
+from collections.abc import Callable, Mapping
+from functools import partial
+
+from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout
+
+from urgens.document import BuildErrors, value_at
+from urgens.document.plumbing import FittedPart, Line
+from urgens.ui.session import Session
+from urgens.ui.stations.plumb.chooser import chooser
+from urgens.ui.widgets.figure_column import FigureColumn
+from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.worded import worded
+
+HOSE = ("free_length", "reach", "bore", "expansion")
+FIGURES: Mapping[str, tuple[str, ...]] = {
+    "hose": HOSE, "gauge": ("full_scale",), "sensor": ("full_scale",),
+}  # fmt: skip
+FASTENED = ("tee", "block", "switch", "combination", "reducing", "limiting", "adjustable",
+            "load-sensing", "metering", "sensor", "gauge")  # fmt: skip
+JOINING = ("union", "adapter", "tee")
+YES, NO, UNKNOWN = "yes", "no", ""
+ANSWERS = {UNKNOWN: "not looked at", YES: "yes", NO: "no"}
+Facts = tuple[tuple[str, str, tuple[str, ...]], ...]
+LOOKED_AT: Facts = (
+    ("fixed", "Fixed to the body", FASTENED),
+    ("bleeder_at_top", "Bleed screw at the top", ("wheel-brake",)),
+    ("compression", "Clamps the tube with a ring", JOINING),
+)
+
+
+class PartFacts:
+    """Puts rows under a part or a line; what is typed or chosen goes into the build."""
+
+    def __init__(self, session: Session) -> None:
+        self._session = session
+
+    def of_part(self, rows: QVBoxLayout, part: FittedPart, path: str) -> None:
+        """Put the figures and facts of a part that stands at a path of the build."""
+        self._figures(rows, path, FIGURES.get(part.kind, ()))
+        for name, words, kinds in LOOKED_AT:
+            if part.kind in kinds:
+                now = {True: YES, False: NO}.get(getattr(part, name), UNKNOWN)
+                take = partial(self._answer, f"{path}.{name}", words)
+                rows.addWidget(chooser(f"{words}: {ANSWERS[now]}", words, ANSWERS, take))
+        if part.kind == "banjo":
+            now = "" if part.washers is None else str(part.washers)
+            self._typed(rows, "New washers", now, partial(self._washers, f"{path}.washers"))
+        self._typed(rows, "Marking", part.marking, partial(self._text, f"{path}.marking"))
+
+    def of_line(self, rows: QVBoxLayout, line: Line, path: str) -> None:
+        """Put the figures and words of a line that stands at a path of the build."""
+        self._figures(rows, path, ("bend_radius",))
+        first = ", ".join(line.slide_on_first)
+        self._typed(rows, "On before", first, partial(self._slide, f"{path}.slide_on_first"))
+        self._typed(rows, "Marking", line.marking, partial(self._text, f"{path}.marking"))
+
+    def _figures(self, rows: QVBoxLayout, path: str, names: tuple[str, ...]) -> None:
+        if names:
+            spots = [Spot(f"{path}.{name}", 17) for name in names]
+            rows.addWidget(FigureColumn(self._session, spots))
+
+    @staticmethod
+    def _typed(rows: QVBoxLayout, name: str, now: str, take: Callable[[str], None]) -> None:
+        field = QLineEdit(now)
+        field.setAccessibleName(name)
+        field.editingFinished.connect(lambda: take(field.text()))
+        row = QHBoxLayout()
+        row.addWidget(worded(name, "muted"))
+        row.addWidget(field, 1)
+        rows.addLayout(row)
+
+    # --- into the build --------------------------------------------------------------------
+
+    def _answer(self, path: str, words: str, answer: str) -> None:
+        value = {YES: True, NO: False}.get(answer)
+        self._session.edit(path, value, f"{words}: {ANSWERS[answer]}")
+
+    def _text(self, path: str, typed: str) -> None:
+        self._put(path, typed.strip() or None)
+
+    def _washers(self, path: str, typed: str) -> None:
+        self._put(path, int(typed) if typed.strip().isdecimal() else typed.strip() or None)
+
+    def _slide(self, path: str, typed: str) -> None:
+        self._put(path, [one.strip() for one in typed.split(",") if one.strip()] or None)
+
+    def _put(self, path: str, value: object) -> None:
+        """Put a value in, where it is another one."""
+        try:
+            now = value_at(self._session.build, path)
+        except BuildErrors:
+            now = None
+        if (list(now) if isinstance(now, tuple) else now or None) != value:
+            self._session.edit(path, value)

@@ -1,0 +1,218 @@
+"""What of a layout is where on its plan: parts, lines, words, gauges, at the size of the view."""
+
+from collections.abc import Mapping
+from itertools import pairwise
+
+from PySide6.QtCore import Qt
+
+from urgens.guidance import Severity
+from urgens.guidance.part_words import line_name, part_name
+from urgens.physics.axle import Axle
+from urgens.plumbing.plan_shapes import PlanPort
+from urgens.ui.session import Session
+from urgens.ui.stations.plumb import plan_art
+from urgens.ui.stations.plumb.laid import Laid
+from urgens.ui.stations.plumb.plan_labels import NUMBER, Ground, Words, labels
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.label_placer import Box
+from urgens.ui.widgets.schematic import Line, Part, Port, Schematic, SchematicView
+from urgens.ui.widgets.schematic.model import Spot
+from urgens.ui.widgets.seen import WhenSeen
+
+LEAST, MOST = 11.0, 26.0  # px of a step of the grid: below it lines touch, above it is only air
+PAD = 14.0  # px round the plan
+ZOOMS = (1.0, 1.25, 1.6, 2.0, 2.6, 3.4)
+ROD = 22.0  # px of the pushrod that stands out of a cylinder
+FIGURE = 70.0  # px of the figure beside a gauge
+DIAL_AWAY = 34.0  # px from a port to its gauge
+MARK = 10.0  # px: half of the mark of what is found
+
+
+class PlanScene(SchematicView):
+    """Works out where everything is, and follows the press; a subclass draws it and has hands."""
+
+    def __init__(self, session: Session, laid: Laid) -> None:
+        super().__init__(session, "Plan of the layout")
+        self._session, self._laid = session, laid
+        self.gauges: tuple[str, ...] = ()
+        self.words: list[Words] = []
+        self.marks: Mapping[str, Severity] = {}  # the worst that is found, by part or line
+        self._zoom = 0
+        self._pressures: dict[str, float] = {}
+        self._hardest = 1.0
+        session.press_changed.connect(WhenSeen(self, self._read, stale=False).ask)
+
+    # --- what is shown ---------------------------------------------------------------------
+
+    def show_layout(self) -> None:
+        """Show the layout as it is now."""
+        self._scale()
+        self._read_pressures()
+        self.show_schematic(Schematic(self._parts(), self._lines()))
+        across, down = self.extent
+        self.setSceneRect(0, 0, across, down)
+        self.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        policy = Qt.ScrollBarPolicy.ScrollBarAsNeeded
+        if not self._zoom:
+            policy = Qt.ScrollBarPolicy.ScrollBarAlwaysOff
+        self.setHorizontalScrollBarPolicy(policy)
+        self.setVerticalScrollBarPolicy(policy)
+        self._write()
+
+    def show_schematic(self, schematic: Schematic, shrunk: float = 1.0) -> None:
+        super().show_schematic(schematic, shrunk * self._shrunk)
+
+    def _scale(self) -> None:
+        """Find how wide a step is, so that the plan fills the view; a large one shrinks."""
+        (across, down), room = self._laid.plan.size, self.viewport().size()
+        wide, high = (
+            max(along / T.scale - 2 * PAD, 50.0) for along in (room.width(), room.height())
+        )
+        fits = min(wide / across, high / down)
+        self.pitch = min(max(fits, LEAST), MOST) * ZOOMS[self._zoom]
+        self._shrunk = min(1.0, fits / LEAST) if not self._zoom else 1.0
+        self.step = self.pitch
+        self.origin = (PAD, PAD)
+
+    @property
+    def extent(self) -> Spot:
+        """Width and height of the plan [px]."""
+        across, down = self._laid.plan.size
+        return across * self.pitch + 2 * PAD, down * self.pitch + 2 * PAD
+
+    def _px(self, spot: Spot) -> Spot:
+        return self.origin[0] + spot[0] * self.pitch, self.origin[1] + spot[1] * self.pitch
+
+    def _parts(self) -> tuple[Part, ...]:
+        found = []
+        for part in self._laid.plumbing.parts:
+            made = self._laid.plan.parts[part.id]
+            middle = self._px(made.middle)
+            ports = tuple(
+                Port(name, (x - middle[0], y - middle[1]))
+                for name, port in made.ports.items()
+                for x, y in (self._px(port.at),)
+            )
+            size = made.size[0] * self.pitch, made.size[1] * self.pitch
+            name = part_name(self._laid.circuits, part)
+            found.append(Part(part.id, name, middle, size, ports, movable=self._laid.own))
+        return tuple(found)
+
+    def _lines(self) -> tuple[Line, ...]:
+        found = []
+        for line in self._laid.plumbing.lines:
+            run = self._laid.plan.runs[line.id]
+            ends = (name.partition(".") for name in (line.start, str(line.to)))
+            start, end = ((part, port) for part, _, port in ends)
+            name = f"{line.id}, {line_name(self._laid.circuits, line)}"
+            corners = tuple(self._px(corner) for corner in run.corners)
+            hops = tuple(self._px(hop) for hop in run.hops)
+            found.append(Line(line.id, name, start, end, corners=corners, hops=hops))
+        return tuple(found)
+
+    def _read(self) -> None:
+        """Follow the press: only colours and figures change."""
+        self._read_pressures()
+        self.viewport().update()
+
+    def _read_pressures(self) -> None:
+        self._pressures = self._laid.pressures
+        hardest = self._session.hardest
+        self._hardest = max(*(float(hardest.master(axle)) for axle in Axle), 1.0)
+
+    def _write(self) -> None:
+        """Place the words anew."""
+        bodies = {part.where: self._ground_of(part) for part in self.schematic.parts}
+        taken = [self._box(self._middle(line), NUMBER) for line in self._numbered()]
+        taken += [self._wheel_words(part)[0] for part in self._wheels()]
+        taken += [self._gauge_box(name) for name in self._shown_gauges]
+        taken += [self._box(self._mark_at(part), MARK) for part in self._marked()]
+        taken.append((PAD, self.extent[1] / 2 - 12, 64.0, 24.0))  # which way is the front
+        lines = [line.corners for line in self.schematic.lines]
+        bounds = (0.0, 0.0, *self.extent)
+        ground = Ground(bounds, bodies, lines, taken)
+        self.words = labels(self._laid.circuits, self._laid.plan, self.pitch, self.origin, ground)
+
+    @staticmethod
+    def _box(at: Spot, half: float) -> Box:
+        return at[0] - half, at[1] - half, 2 * half, 2 * half
+
+    @staticmethod
+    def _body(part: Part) -> Box:
+        return part.at[0] - part.size[0] / 2, part.at[1] - part.size[1] / 2, *part.size
+
+    def _ground_of(self, part: Part) -> Box:
+        """Return what no word stands on: a body, and a cylinder's pushrod."""
+        left, top, wide, high = self._body(part)
+        rod = ROD if self._laid.circuits.parts[part.where].kind == "master" else 0.0
+        return left, top, wide + rod, high
+
+    def _marked(self) -> list[Part]:
+        """Return the parts of which there is something to say beside advice."""
+        said = {where for where, mark in self.marks.items() if mark is not Severity.ADVICE}
+        return [part for part in self.schematic.parts if part.where in said]
+
+    @staticmethod
+    def _mark_at(part: Part) -> Spot:
+        return part.at[0] + part.size[0] / 2, part.at[1] - part.size[1] / 2
+
+    def _numbered(self) -> list[Line]:
+        rigid = {line.id for line in self._laid.plumbing.lines if not line.direct}
+        return [line for line in self.schematic.lines if line.where in rigid]
+
+    @staticmethod
+    def _middle(line: Line) -> Spot:
+        """Return the middle of the longest stretch of a line."""
+        stretches = pairwise(line.corners)
+        (x1, y1), (x2, y2) = max(
+            stretches, key=lambda s: abs(s[0][0] - s[1][0]) + abs(s[0][1] - s[1][1])
+        )
+        return (x1 + x2) / 2, (y1 + y2) / 2
+
+    # --- gauges ----------------------------------------------------------------------------
+
+    @property
+    def _shown_gauges(self) -> list[str]:
+        return [name for name in self.gauges if self._port(name) is not None]
+
+    def _port(self, name: str) -> PlanPort | None:
+        part, _, port = name.partition(".")
+        made = self._laid.plan.parts.get(part)
+        return None if made is None else made.ports.get(port)
+
+    def _gauge_at(self, name: str) -> Spot:
+        """Return where the gauge of a port is: aside of the line that leaves it."""
+        port = self._port(name)
+        assert port is not None
+        x, y = self._px(port.outside)
+        away = (DIAL_AWAY, 0.0) if port.side.upright else (0.0, -DIAL_AWAY)
+        return x + away[0], y + away[1]
+
+    def _gauge_box(self, name: str) -> Box:
+        """Return the box of a gauge with its figure."""
+        left, top, wide, high = self._box(self._gauge_at(name), plan_art.DIAL + 2)
+        return left, top, wide + FIGURE, high
+
+    def set_gauges(self, names: tuple[str, ...]) -> None:
+        """Put gauges on these ports, and on no others."""
+        self.gauges = names
+        self._write()
+        self.viewport().update()
+
+    # --- wheels ----------------------------------------------------------------------------
+
+    def _wheels(self) -> list[Part]:
+        named = {part.id for part in self._laid.plumbing.parts if part.wheel is not None}
+        return [part for part in self.schematic.parts if part.where in named]
+
+    def _wheel_words(self, part: Part) -> tuple[Box, bool]:
+        """Return where a wheel's words are, and whether they are on its right."""
+        right = part.at[0] < self.extent[0] / 2
+        x = part.at[0] + part.size[0] / 2 + 8 if right else part.at[0] - part.size[0] / 2 - 98
+        return (x, part.at[1] - 18, 90.0, 36.0), right
+
+    def _at(self, port: str) -> float | None:
+        for line in self._laid.plumbing.lines:
+            if port in (line.start, line.to) and line.id in self._pressures:
+                return self._pressures[line.id]
+        return None

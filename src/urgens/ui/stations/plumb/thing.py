@@ -1,0 +1,189 @@
+"""What is chosen on the plan: a part with its ports, or a line with its ends, to be changed."""
+
+from collections.abc import Mapping
+from functools import partial
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from urgens.document.part_catalogue import CataloguePart
+from urgens.document.plumbing import FittedPart, Line
+from urgens.document.threads import thread_table
+from urgens.guidance.part_words import KINDS, MATERIALS, SEATS, line_name, part_name
+from urgens.plumbing.edits import INSERTED
+from urgens.quantity import PRESSURE, show
+from urgens.ui.session import Session
+from urgens.ui.stations.plumb.chooser import chooser
+from urgens.ui.stations.plumb.laid import Laid
+from urgens.ui.stations.plumb.part_facts import PartFacts
+from urgens.ui.widgets.worded import worded, wrapped
+
+UNKNOWN = "not known"
+SHORT_SEATS = {seat: words.removesuffix(" flare") for seat, words in SEATS.items()}
+KEPT = ("master", "wheel-brake")  # follow from the build, and are not taken out here
+
+
+class Thing(QWidget):
+    """The heading, a row for each port or end, and what can be done with it."""
+
+    gauge_asked = Signal(str)  # a port
+    put_asked = Signal(str, object)  # a line, and the part of the catalogue that goes into it
+    keep_asked = Signal(str)  # a part, into the builder's own catalogue
+    out_asked = Signal(str)  # a part
+
+    def __init__(self, session: Session, laid: Laid) -> None:
+        super().__init__()
+        self._session, self._laid = session, laid
+        self._facts = PartFacts(session)
+        self._column = QVBoxLayout(self)
+        self._column.setContentsMargins(0, 0, 0, 4)
+        self._column.setSpacing(4)
+        self._inner: QWidget | None = None
+        self._shown: object = None
+        self._pressures: dict[str, QPushButton] = {}  # of ports, on the buttons of their gauges
+        self.hide()
+
+    def show_thing(self, where: str, gauges: tuple[str, ...]) -> None:
+        """Show what stands there in the layout, nothing where nothing does."""
+        part = self._laid.circuits.parts.get(where)
+        line = next((one for one in self._laid.plumbing.lines if one.id == where), None)
+        # Where it is drawn says nothing of it: while it is dragged nothing here is made anew.
+        still = None if part is None else part.model_copy(update={"drawn_at": None})
+        shown = (still, line, gauges, self._laid.own, self._session.units)
+        if shown != self._shown:
+            self._shown = shown
+            self._build(part, line, gauges)
+        self.setVisible(part is not None or line is not None)
+        self.follow_press()
+
+    def _build(self, part: FittedPart | None, line: Line | None, gauges: tuple[str, ...]) -> None:
+        if self._inner is not None:
+            self._inner.hide()
+            self._inner.deleteLater()
+        self._pressures = {}
+        self._inner = QWidget()
+        rows = QVBoxLayout(self._inner)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.setSpacing(2)
+        if part is not None:
+            self._show_part(rows, part, gauges)
+        elif line is not None:
+            self._show_line(rows, line, gauges)
+        self._column.addWidget(self._inner)
+
+    # --- a part ----------------------------------------------------------------------------
+
+    def _show_part(self, rows: QVBoxLayout, part: FittedPart, gauges: tuple[str, ...]) -> None:
+        rows.addWidget(wrapped("heading", part_name(self._laid.circuits, part)))
+        kind = "" if part.wheel is None and part.kind != "hose" else f"{KINDS[part.kind]}, "
+        rows.addWidget(worded(f"{kind}called {part.id}", "small"))
+        index = self._laid.plumbing.parts.index(part)
+        for name, port in part.ports.items():
+            path = f"plumbing.parts[{index}].ports.{name}"
+            face = (port.thread or UNKNOWN, port.seat)
+            rows.addLayout(self._port(name.replace("-", " "), f"{part.id}.{name}", gauges))
+            rows.addLayout(self._face(name, face, f"{path}.thread", f"{path}.seat"))
+        if self._laid.own:
+            self._facts.of_part(rows, part, f"plumbing.parts[{index}]")
+        if self._laid.own and part.kind not in KEPT:
+            out = QPushButton("Take it out")
+            out.setProperty("role", "quiet")
+            out.clicked.connect(lambda: self.out_asked.emit(part.id))
+            rows.addWidget(out)
+            keep = QPushButton("Keep it in my parts")
+            keep.setProperty("role", "quiet")
+            keep.clicked.connect(lambda: self.keep_asked.emit(part.id))
+            rows.addWidget(keep)
+
+    def _port(self, words: str, port: str, gauges: tuple[str, ...]) -> QHBoxLayout:
+        """Return the name of a port, and the button that puts a gauge on it."""
+        row = QHBoxLayout()
+        row.addWidget(worded(words, "muted"))
+        row.addStretch()
+        button = QPushButton()
+        button.setCheckable(True)
+        button.setChecked(port in gauges)
+        button.setProperty("role", "small")
+        button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        button.clicked.connect(lambda: self.gauge_asked.emit(port))
+        self._pressures[port] = button
+        row.addWidget(button)
+        return row
+
+    def _face(self, name: str, face: tuple[str, str | None], thread: str, seat: str) -> QHBoxLayout:
+        """Return what a port or an end shows: its thread and its seat, each with its choices."""
+        row = QHBoxLayout()
+        row.setSpacing(0)
+        said = SHORT_SEATS.get(face[1] or "", UNKNOWN)
+        if not self._laid.own:
+            row.addWidget(worded(f"{face[0]}, {said}", "small"))
+            return row
+        threads = {one.name: one.name for one in thread_table().threads}
+        row.addWidget(chooser(face[0], f"Thread of {name}", threads, partial(self._put, thread)))
+        row.addWidget(chooser(said, f"Seat of {name}", SEATS, partial(self._put, seat)))
+        row.addStretch()
+        return row
+
+    # --- a line ----------------------------------------------------------------------------
+
+    def _show_line(self, rows: QVBoxLayout, line: Line, gauges: tuple[str, ...]) -> None:
+        what = "Screwed together" if line.direct else f"Line {line.id.removeprefix('L')}"
+        rows.addWidget(wrapped("heading", f"{what}: {self._lower(line)}"))
+        path = f"plumbing.lines[{self._laid.plumbing.lines.index(line)}]"
+        if not line.direct:
+            rows.addLayout(self._tube(line, path))
+        for end, port in enumerate((line.start, str(line.to))):
+            rows.addLayout(self._port(f"at {port}", port, gauges))
+            if end < len(line.ends):
+                face = (line.ends[end].nut, line.ends[end].flare)
+                there = f"{path}.ends[{end}]"
+                rows.addLayout(self._face(port, face, f"{there}.nut", f"{there}.flare"))
+        if self._laid.own and not line.direct:
+            self._facts.of_line(rows, line, path)
+            parts = {part.name: part for part in self._laid.parts.ordinary(INSERTED)}
+            take = partial(self._put_in, line.id, parts)
+            names = {name: name for name in parts}
+            rows.addWidget(chooser("Put a part into it", "Into this line", names, take))
+            if self._laid.parts.fault:
+                rows.addWidget(wrapped("error", self._laid.parts.fault))
+
+    def _lower(self, line: Line) -> str:
+        name = line_name(self._laid.circuits, line)
+        return name[:1].lower() + name[1:]
+
+    def _tube(self, line: Line, path: str) -> QHBoxLayout:
+        row = QHBoxLayout()
+        row.setSpacing(0)
+        tube = UNKNOWN if line.tube is None else line.tube.text
+        material = MATERIALS.get(line.material or "", UNKNOWN)
+        if not self._laid.own:
+            row.addWidget(worded(f"{tube}, {material}", "small"))
+            return row
+        tubes = {one.diameter.text: one.name for one in thread_table().tubes}
+        row.addWidget(chooser(tube, "Tube", tubes, partial(self._put, f"{path}.tube")))
+        row.addWidget(
+            chooser(material, "Material", MATERIALS, partial(self._put, f"{path}.material"))
+        )
+        row.addStretch()
+        return row
+
+    # --- deeds -----------------------------------------------------------------------------
+
+    def _put(self, path: str, value: str) -> None:
+        self._session.edit(path, value)
+
+    def _put_in(self, line: str, parts: Mapping[str, CataloguePart], name: str) -> None:
+        self.put_asked.emit(line, parts[name])
+
+    def follow_press(self) -> None:
+        """Show the pressures of the press."""
+        if not self._pressures or not self.isVisible():
+            return
+        found = self._laid.pressures
+        for port, button in self._pressures.items():
+            lines = (one.id for one in self._laid.plumbing.lines if port in (one.start, one.to))
+            pressure = next((found[one] for one in lines if one in found), None)
+            units = self._session.units
+            said = "not fed" if pressure is None else str(show(pressure, PRESSURE, units))
+            button.setText(f"Gauge  {said}")
+            button.setAccessibleName(f"Gauge at {port}: {said}")

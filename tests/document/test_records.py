@@ -1,0 +1,44 @@
+"""Records in the build file: as written, and what cannot be."""
+
+from typing import Any
+
+import pytest
+
+from tests.builds import bed
+from urgens.document import BuildErrors, dumps, edited, loads
+
+RUN: dict[str, Any] = {
+    "procedure": "bleed", "method": "open-stroke", "started": "2026-05-02T14:10", "ended": None,
+    "step": 7, "people": ["A", "B"], "fluid": {"class": "DOT 4", "opened": "2026-04-30"},
+    "entries": [{"at": "2026-05-02T14:22", "step": 3, "field": "strokes", "wheel": "front-left",
+                 "value": 12}],
+}  # fmt: skip
+
+
+def test_a_record_comes_back_as_it_was_written() -> None:
+    build = edited(bed("pickup"), "records", [RUN])
+    build = edited(build, "joints", [{"joint": "L1.a", "state": "tight", "at": "2026-05-02T15:00"}])
+    build = edited(build, "open_items", [{"what": "clip at the frame", "holds_vehicle": True}])
+    assert loads(dumps(build)) == build
+    assert build.records[0].entries[0].value == 12.0
+    assert build.open_items[0].holds_vehicle
+
+
+@pytest.mark.parametrize(
+    ("change", "place", "words"),
+    [
+        ({"started": "yesterday"}, "records[0].started", "not a time"),
+        ({"started": "2026-05-02T14:10+02:00"}, "records[0].started", "not a time"),
+        ({"ended": "2026-05-01T10:00"}, "records[0].ended", "before it was started"),
+        ({"step": 0}, "records[0].step", "at least 1"),
+        ({"fluid": {"class": "DOT 9"}}, "records[0].fluid.class", "DOT 9"),
+        ({"entries": [{"at": "2026-05-02T14:22", "step": 1, "field": "colour", "value": "blue"}]},
+         "records[0].entries[0].value", '"blue" is no colour'),
+        ({"entries": [{"at": "2026-05-02T14:22", "step": 1, "field": "luck", "value": 1}]},
+         "records[0].entries[0].field", "luck"),
+    ],
+)  # fmt: skip
+def test_what_cannot_be_names_its_place(change: dict[str, Any], place: str, words: str) -> None:
+    with pytest.raises(BuildErrors) as refused:
+        edited(bed("pickup"), "records", [{**RUN, **change}])
+    assert any(fault.path == place and words in str(fault) for fault in refused.value.errors)

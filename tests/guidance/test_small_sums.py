@@ -1,0 +1,56 @@
+"""Small sums at the bench, by hand."""
+
+from math import pi
+
+import pytest
+
+from tests.builds import bed
+from urgens.document import Build, edited
+from urgens.guidance.small_sums import bore_words, reach_words, room_words, switch_words
+from urgens.quantity import UnitSystem
+from urgens.solve import solve
+
+METRIC = UnitSystem.METRIC
+PSI = 6894.757293168362
+
+
+@pytest.fixture
+def saloon() -> Build:
+    return bed("saloon")
+
+
+def test_a_reading_between_two_bores_says_what_the_doubt_is_worth(roadster: Build) -> None:
+    """19.05 and 20 mm are sold: force over area, at the same foot."""
+    said = list(bore_words(solve(roadster), 0.0195, 0.0006, METRIC))
+    assert said[0].startswith("Sold so: ")
+    assert "3/4 in" in said[0]
+    effort = roadster.targets.comfortable_effort.value
+    force = effort * 5.2 * (0.5 + 3.2 / 62)  # twin cylinders: the front one's share of the bar
+    expected = force / (pi / 4 * 0.01905**2) / 1e5
+    line = next(one for one in said if one.startswith("3/4 in"))
+    assert float(line.split(": ")[1].split(" bar")[0]) == pytest.approx(expected, rel=0.02)
+    assert said[-1].startswith("The doubt is worth ")
+
+
+def test_a_reading_near_no_bore_names_the_next(roadster: Build) -> None:
+    said = list(bore_words(solve(roadster), 0.0500, 0.0001, METRIC))
+    assert said[0].startswith("No bore that is sold is so near")
+
+
+def test_the_foot_that_closes_a_switch_is_read_off_the_press(roadster: Build) -> None:
+    solution = solve(roadster)
+    effort = 60.0
+    pressure = float(solution.press(effort).master_front)
+    said = switch_words(solution, pressure, METRIC)
+    assert said.startswith("It closes at 60 N of foot")
+    late = switch_words(solution, float(solution.press(200.0).master_front), METRIC)
+    assert "sees it late" in late
+    never = switch_words(solve(edited(roadster, "targets.max_effort", "60 N")), 900 * PSI, METRIC)
+    assert never.startswith("It does not close up to ")
+
+
+def test_room_and_reach_are_subtractions() -> None:
+    assert room_words(0.30, 0.35, "Length", METRIC) == "Length: 50.0 mm left."
+    assert room_words(0.35, 0.30, "Height", METRIC) == "Height: 50.0 mm too long for the room."
+    assert reach_words(0.5, METRIC).startswith("Within 600.0 mm")
+    assert reach_words(0.7, METRIC).startswith("100.0 mm further than")
