@@ -1,4 +1,7 @@
-"""From an edit or a press to the repainted window, offscreen. Wanted: under 16 ms."""
+"""From an edit or a press to the repainted page, offscreen. Wanted: under 16 ms.
+
+After an edit the page is painted first; what is only read follows with the next turn of the loop.
+"""
 
 from collections.abc import Iterator
 from pathlib import Path
@@ -42,16 +45,45 @@ def opened(build: Build, qapp: QApplication) -> Iterator[Window]:
     qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
 
 
-@pytest.mark.benchmark(group="to the repainted window")
-def test_edit_to_repaint(benchmark: Any, window: Window, qapp: QApplication) -> None:
+PAGES = [("Measure", ""), ("Size", "Map"), ("Size", "Pedal"), ("Balance", ""), ("Plumb", ""),
+         ("Bleed", ""), ("Sheet", "")]  # fmt: skip
+
+
+@pytest.mark.benchmark(group="to the repainted page")
+@pytest.mark.parametrize(("station", "page"), PAGES)
+def test_edit_to_repaint(
+    benchmark: Any, window: Window, qapp: QApplication, station: str, page: str
+) -> None:
+    window.show_station(station)
+    if page:
+        window.station(station).show_page_named(page)
+    QTest.qWait(200)
+    slopes = iter([0.25, 0.26] * 10_000)
+
+    def settle() -> None:
+        qapp.processEvents()
+        qapp.processEvents()
+
+    def edit() -> None:
+        window.session.edit("valves.rear[0].slope", next(slopes))
+        qapp.sendPostedEvents()  # paints the page; timers wait
+
+    benchmark.pedantic(edit, setup=settle, rounds=60, warmup_rounds=3)
+    assert window.session.build.valves.rear[0].slope in (0.25, 0.26)
+
+
+@pytest.mark.benchmark(group="to the repainted window, all of it")
+def test_edit_to_all_told(benchmark: Any, window: Window, qapp: QApplication) -> None:
     slopes = iter([0.25, 0.26] * 10_000)
 
     def edit() -> None:
         window.session.edit("valves.rear[0].slope", next(slopes))
+        while window.session.telling:
+            qapp.processEvents()
         qapp.processEvents()
 
     benchmark(edit)
-    assert window.session.build.valves.rear[0].slope in (0.25, 0.26)
+    assert not window.session.telling
 
 
 @pytest.mark.benchmark(group="large and small: to the repainted window, at most 5 times")

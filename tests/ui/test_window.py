@@ -123,7 +123,7 @@ def test_a_finding_is_shown_and_its_fix_done_and_undone(window: Window, qtbot: A
 
     assert line.finding is not None
     assert line.finding.code == "half-failed-weak"
-    assert not line.fix.isVisible()
+    qtbot.waitUntil(lambda: not line.fix.isVisible(), timeout=1_000)
 
     QTest.keyClick(window, Qt.Key.Key_Z, CTRL)
     assert line.finding.code == "rear-locks-first"

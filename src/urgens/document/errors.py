@@ -17,6 +17,8 @@ def plainly(words: str, longest: int = LONGEST) -> str:
     if len(words) > longest:
         half = longest // 2 - 20
         words = f"{words[:half]} … {len(words) - 2 * half} letters … {words[-half:]}"
+    if words.isprintable():  # nearly all are, and this is asked for every edit
+        return words
     return "".join(_drawn(letter) for letter in words)
 
 

@@ -3,8 +3,11 @@
 from collections.abc import Callable
 
 import numpy as np
+import numpy.typing as npt
 
 from urgens.physics.arrays import Array, Bools
+
+Places = npt.NDArray[np.intp]
 
 MOST_STEPS = 200
 PATIENT = 16  # steps; what is not found by then is a jump, and halving follows it fastest
@@ -56,6 +59,31 @@ def crossing(
         low, high = np.where(rises, low, probe), np.where(rises, probe, high)
         rose = np.where(rises, 1, -1)
     raise ArithmeticError("a bracket did not close")
+
+
+def straight_rise(tried: Array, values: tuple[Array, ...]) -> Array:
+    """Return where the first of some functions rises through zero, each straight between steps.
+
+    tried: rising, shape (n,), or of columns that broadcast, (n, *c) [any]; values: of each function
+    at those, shape (n, *columns) [any].
+    Where none rises the result means nothing. Source: by definition, in the first bracket.
+    """
+    over = np.maximum.reduce(np.broadcast_arrays(*values))
+    first = np.maximum(np.argmax(over >= 0.0, axis=0), 1)[np.newaxis]
+
+    def at(rows: Array, step: Places) -> Array:
+        return np.asarray(np.take_along_axis(np.broadcast_to(rows, over.shape), step, axis=0)[0])
+
+    if tried.ndim == 1:
+        tried = tried.reshape(-1, *(1,) * (over.ndim - 1))
+    share = np.ones(over.shape[1:])
+    for one in values:
+        below, above = at(one, first - 1), at(one, first)
+        rises = (above >= 0.0) & (above > below)
+        way = np.where(rises, above - below, 1.0)
+        share = np.minimum(share, np.where(rises, np.maximum(-below, 0.0) / way, 1.0))
+    start, end = at(tried, first - 1), at(tried, first)
+    return np.asarray(start + share * (end - start))
 
 
 def first_rise(

@@ -11,7 +11,7 @@ from urgens.physics.valve_law import Felt
 from urgens.physics.vehicle import Standing
 from urgens.solve.ball import rolling, sliding
 from urgens.solve.bends import scan_of_efforts
-from urgens.solve.bracket import EXACT, first_rise
+from urgens.solve.bracket import EXACT, first_rise, straight_rise
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.press import axle_forces, slid
 from urgens.solve.system import System
@@ -92,14 +92,18 @@ def first_rise_of_either(
     shape = np.broadcast_shapes(*shapes, np.shape(made.max_effort))
     efforts = scan_of_efforts(made, standing, len(shape))
     forces = axle_forces(made, pushrod_force(made, efforts), standing)
-    over = np.maximum(*_excess(*forces, standing, surface))
+    each = _excess(*forces, standing, surface)
+    over = np.maximum(*each)
     locks: Bools = np.any(over >= 0.0, axis=0)
 
     def excess_at(effort: Array) -> Array:
         found = axle_forces(made, pushrod_force(made, effort), standing)
         return np.maximum(*_excess(*found, standing, surface))
 
-    effort = first_rise(excess_at, efforts, over, locks, exact)
+    effort = straight_rise(efforts, each)
+    missed = locks & (np.abs(excess_at(effort)) > exact * np.ptp(over, axis=0))
+    if missed.any():  # something bends between two steps
+        effort = np.where(missed, first_rise(excess_at, efforts, over, locks, exact), effort)
     front, rear = axle_forces(made, pushrod_force(made, effort), standing)
     loads = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
     front_used, rear_used = vehicle.road_used((front, rear), loads, standing)

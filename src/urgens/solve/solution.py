@@ -1,6 +1,7 @@
 """The one way from a build to figures."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -30,10 +31,9 @@ from urgens.solve.travel import pedal_travel
 class Solution:
     """The figures of one build.
 
-    `presses` are for the chosen load case and surface, `lock` for every load case (rows) on
-    every one of `surfaces` (columns), rising. Of these `roads` are judged, by their places;
-    `shown` have a name or are chosen, or the rear is first there and on none of those.
-    `half_failed` is for every load case on the target surface.
+    `presses` are for the chosen load case and surface. Of `surfaces`, rising, `roads` are judged,
+    by their places, and `named` have a name or are chosen. Everything else is worked out when it
+    is first asked for, and kept.
     """
 
     build: Build
@@ -42,14 +42,47 @@ class Solution:
     surface: float  # the chosen tyre-road coefficient [-]
     surfaces: tuple[float, ...]
     roads: tuple[int, ...]
-    shown: tuple[int, ...]
+    named: tuple[int, ...]
     presses: Presses
-    lock: FirstLock
-    crossings: Crossings
-    regulation: Regulation
-    half_failed: tuple[HalfFailed, ...]
-    wanted_effort: float  # N for the wanted deceleration in the first load case, NaN if none does
-    hold: Hold | None
+
+    @cached_property
+    def lock(self) -> FirstLock:
+        """The first lock of every load case (rows) on every one of `surfaces` (columns)."""
+        return first_lock(self.system, self.system.cases, np.array(self.surfaces))
+
+    @cached_property
+    def shown(self) -> tuple[int, ...]:
+        """Places of the named roads, and of the worst where the rear is first on none of them."""
+        return _shown(self.named, self.roads, self.lock)
+
+    @cached_property
+    def _whole(self) -> Line:
+        return whole_line(self.system, self.standing)
+
+    @cached_property
+    def crossings(self) -> Crossings:
+        """Where the chosen load case's adhesion curves cross."""
+        return crossings(self.system, self.standing, self._whole)
+
+    @cached_property
+    def regulation(self) -> Regulation:
+        """The chosen load case beside the rules."""
+        return regulation_of(self.system, self.standing, (self._whole, self.crossings))
+
+    @cached_property
+    def half_failed(self) -> tuple[HalfFailed, ...]:
+        """What is left with one half lost, for every load case on the target surface."""
+        return half_failed(self.system, self.system.standing, self.build.targets.surface)
+
+    @cached_property
+    def wanted_effort(self) -> float:
+        """Foot for the wanted deceleration in the first load case [N], NaN if none gives it."""
+        return effort_for(self.system, self.system.case(0), self.build.targets.deceleration)
+
+    @cached_property
+    def hold(self) -> Hold | None:
+        """What the brakes hold at a launch, None where the build has none."""
+        return hold(self.build, self.system, self.standing, self.surface)
 
     @property
     def road(self) -> int:
@@ -93,7 +126,7 @@ def solve(
     speed: float = 0.0,
     efforts: Array | None = None,
 ) -> Solution:
-    """Return the figures of `build`.
+    """Return the figures of `build`, each worked out when it is first asked for.
 
     build: the document [object]; load_case: its name, else the first [text]; surface: tyre-road
     coefficient, else the target's [-]; speed: for downforce [m/s]; efforts: foot forces, else the
@@ -103,42 +136,29 @@ def solve(
     """
     made = system(build, speed)
     case = case_index(build, load_case)
-    target = build.targets.surface
-    chosen = target if surface is None else surface
+    chosen = build.targets.surface if surface is None else surface
     named, judged = {*named_roads(build), chosen}, every_road(build)
     surfaces = tuple(sorted({*named, *judged}))
-    roads = tuple(surfaces.index(road) for road in judged)
     pressed = np.array([build.targets.comfortable_effort.value]) if efforts is None else efforts
-    cases = made.cases
-    standing = made.case(case)
-    whole = whole_line(made, standing)
-    found = crossings(made, standing, whole)
-    lock = first_lock(made, cases, np.array(surfaces))
     return Solution(
         build=build,
         system=made,
         case=case,
         surface=chosen,
         surfaces=surfaces,
-        roads=roads,
-        shown=_shown([surfaces.index(road) for road in named], roads, lock),
-        presses=press(made, pressed, standing, chosen),
-        lock=lock,
-        crossings=found,
-        regulation=regulation_of(made, standing, (whole, found)),
-        half_failed=half_failed(made, made.standing, target),
-        wanted_effort=effort_for(made, made.case(0), build.targets.deceleration),
-        hold=hold(build, made, made.case(case), chosen),
+        roads=tuple(surfaces.index(road) for road in judged),
+        named=tuple(surfaces.index(road) for road in named),
+        presses=press(made, pressed, made.case(case), chosen),
     )
 
 
-def _shown(named: list[int], roads: tuple[int, ...], lock: FirstLock) -> tuple[int, ...]:
+def _shown(named: tuple[int, ...], roads: tuple[int, ...], lock: FirstLock) -> tuple[int, ...]:
     """Return the places of named roads, and of the worst between where only there it is bad."""
     rear = lock.axle == AxleName.REAR
     bad = [road for road in roads if rear[:, road].any()]
     if bad and not rear[:, named].any():
         lead = np.where(rear, lock.rear_used - lock.front_used, -np.inf).max(axis=0)
-        named = [*named, max(bad, key=lambda road: lead[road])]
+        named = (*named, max(bad, key=lambda road: lead[road]))
     return tuple(sorted(named))
 
 

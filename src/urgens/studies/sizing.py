@@ -1,6 +1,6 @@
 """Every bore with every pedal ratio: what each gives, and what it misses."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from enum import IntEnum
 
 import numpy as np
@@ -23,6 +23,7 @@ from urgens.solve.travel import strokes, travel
 
 MANUAL, BOOSTED = (5.0, 7.0), (3.5, 5.0)  # pedal ratios that are usual, common practice
 LEAST, MOST = 2.5, 9.0  # at which a ratio counts half
+BOTH = 2  # axes of a figure of bores and ratios
 SCANNED = 600  # steps of force on the pushrod
 RATIOS: Array = np.round(np.arange(3.0, 8.05, 0.1), 1)
 
@@ -76,6 +77,19 @@ class SizingMap:
         rows, columns = np.nonzero(self.verdict == Verdict.FITS)
         order = np.lexsort((self.ratios[columns], self.bores[rows], -self.score[rows, columns]))
         return [(int(rows[i]), int(columns[i])) for i in order]
+
+    def part(self, rows: slice, columns: slice) -> "SizingMap":
+        """Return the map of some bores and ratios alone; rows, columns: which [-].
+
+        Source: by definition.
+        """
+        of_both = {
+            field.name: values[rows, columns]
+            for field in fields(self)
+            if (values := getattr(self, field.name)) is not None and values.ndim == BOTH
+        }
+        return replace(self, bores=self.bores[rows], rear_bores=self.rear_bores[rows],
+                       ratios=self.ratios[columns], **of_both)  # fmt: skip
 
 
 def sizing_map(

@@ -22,6 +22,8 @@ from urgens.studies.sizing import (
     of_all,
 )
 
+CLOSE = 1e-9  # of what an end of a region is looked for in
+
 
 @dataclass(frozen=True)
 class Regions:
@@ -133,7 +135,7 @@ def _half_end(made: System, standing: Standing, surface: float, span: tuple[floa
     ends = np.array(span)
     over = np.stack([excess(np.full(shape, end)) for end in ends])
     rises = over[-1] >= 0.0
-    found = first_rise(excess, ends, over, rises)
+    found = first_rise(excess, ends, over, rises, CLOSE)
     return np.where(over[0] >= 0.0, -np.inf, np.where(rises, found, np.inf))
 
 

@@ -20,8 +20,9 @@ READING = 80  # ms that words may lag behind a drag
 class Session(QObject):
     """A thin face of the document and the view: solves the build as it is looked at, and tells.
 
-    Plots and drawings that are worked on follow `solution_changed`; what is only read, and the
-    press, follow `told` and `press_changed`, which wait a little while something is dragged.
+    What is worked on follows `solution_changed`; what is only read, and the press, follow `told`
+    and `press_changed`, which wait after an edit until the page is painted, and a little longer
+    while something is dragged.
     """
 
     solution_changed = Signal()
@@ -39,12 +40,11 @@ class Session(QObject):
         self.view = View(build, self)
         self._telling = QTimer(self)
         self._telling.setSingleShot(True)
-        self._telling.setInterval(READING)
         self._telling.timeout.connect(self._tell_the_rest)
         self._case_names: tuple[str, ...] = ()
         self.presses: Presses
         self._solve()
-        self.document.replaced.connect(self._show)
+        self.document.replaced.connect(self._show_edited)
         self.document.file_changed.connect(self.file_changed)
         self.view.changed.connect(self._show)
         self.view.units_changed.connect(self._show_in_units)
@@ -152,6 +152,11 @@ class Session(QObject):
     def dragging(self) -> bool:
         """Whether a drag is under way."""
         return self.document.drag is not None
+
+    @property
+    def telling(self) -> bool:
+        """Whether what is only read is still to be told of the last edit."""
+        return self._telling.isActive()
 
     # --- how it is looked at ---------------------------------------------------------------
 
@@ -295,26 +300,30 @@ class Session(QObject):
     def _show(self) -> None:
         """Solve the build as it is looked at, and tell everyone."""
         self._solve()
-        self._tell()
+        self.solution_changed.emit()
+        self._tell_the_rest()
+
+    def _show_edited(self) -> None:
+        """Solve an edited build; tell what is worked on at once, the rest once that is painted."""
+        if not self.dragging:
+            self._telling.start(0)
+        elif not self._telling.isActive():
+            self._telling.start(READING)
+        self._solve()
+        self.solution_changed.emit()
 
     def _show_in_units(self) -> None:
         self._findings = None
         self.units_changed.emit()
-        self._tell()
-
-    def _tell(self) -> None:
         self.solution_changed.emit()
-        if not self.dragging:
-            self._tell_the_rest()
-        elif not self._telling.isActive():
-            self._telling.start()
+        self._tell_the_rest()
 
     def _told_at_last(self) -> None:
         if self._telling.isActive():
-            self._telling.stop()
             self._tell_the_rest()
 
     def _tell_the_rest(self) -> None:
+        self._telling.stop()
         self.told.emit()
         self.press_changed.emit()
 

@@ -7,6 +7,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from urgens.solve import Presses
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, laid_out, metrics, pen, width
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
@@ -34,7 +35,8 @@ class Board(Painted):
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         if self.follows:
             session.solution_changed.connect(self.seen.ask)
-        session.press_changed.connect(self.update)
+        self._painted: Presses | None = None  # the press that is shown
+        session.press_changed.connect(self._follow_press)
 
     def spots(self) -> Sequence[Spot]:
         """Return the figures that stand on it now, in the order of Tab."""
@@ -96,7 +98,12 @@ class Board(Painted):
         if not self.seen.stale:  # else the labels are yet to come
             self.place()
 
+    def _follow_press(self) -> None:
+        if self.session.presses is not self._painted:
+            self.update()
+
     def paintEvent(self, event: QPaintEvent) -> None:
+        self._painted = self.session.presses
         self.draw(self.begin())
 
 

@@ -171,7 +171,7 @@ class PressurePlane(Plane):
     def _show_press(self) -> None:
         x, y = self._foot_point()
         self._show_markers()
-        if self.covers_a_note((x, y)) and not self._session.dragging:
+        if self.covers_a_note((x, y)) and not self._session.telling:
             self._show_notes()  # they make way for the foot
         else:
             self.set_moving_note(foot_note((x, y)))

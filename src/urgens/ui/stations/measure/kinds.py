@@ -129,7 +129,7 @@ class BodyButton(QToolButton):
         for use in USES:
             self._add(menu, Change(f"Used for {use}", {"vehicle.use": use}))
         self.setMenu(menu)
-        session.told.connect(self.refresh)
+        session.solution_changed.connect(self.refresh)
         self.refresh()
 
     def _add(self, menu: QMenu, change: Change) -> None:
@@ -153,7 +153,7 @@ class KindButton(QToolButton):
         menu = QMenu(self)
         menu.aboutToShow.connect(self.fill)
         self.setMenu(menu)
-        session.told.connect(self.refresh)
+        session.solution_changed.connect(self.refresh)
         self.refresh()
 
     @property

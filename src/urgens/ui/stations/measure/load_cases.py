@@ -36,7 +36,7 @@ class LoadCaseRow(QWidget):
         self._row.addWidget(caption)
         for button in (self.tools, self.copy, self.earlier, self.remove):
             self._row.addWidget(button)
-        session.told.connect(self.refresh)
+        session.solution_changed.connect(self.refresh)
         self.refresh()
 
     @staticmethod

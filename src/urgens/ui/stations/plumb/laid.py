@@ -1,6 +1,6 @@
 """The layout that the station shows: the build's own, else the usual one, drafted."""
 
-from urgens.document import Build, Change, changed
+from urgens.document import Build, Change, edited
 from urgens.document.circuits import Circuits
 from urgens.document.plumbing import Plumbing
 from urgens.plumbing.draft import drafted
@@ -39,7 +39,7 @@ class Laid:
         build = self._session.build
         if self._circuits is None or self._of is not build:
             self._of = build
-            shown = build if build.plumbing is not None else changed(build, draft_change(build))
+            shown = build if self.own else edited(build, "plumbing", drafted(build))
             assert shown.plumbing is not None
             self._circuits = Circuits(shown, shown.plumbing)
         return self._circuits
@@ -52,9 +52,11 @@ class Laid:
     @property
     def plan(self) -> Plan:
         """Where its parts are drawn."""
-        if self._planned is None or self._planned[0] != self.plumbing:
-            self._planned = self.plumbing, plan_of(self.circuits)
-        return self._planned[1]
+        plumbing, planned = self.plumbing, self._planned
+        if planned is None or (planned[0] is not plumbing and planned[0] != plumbing):
+            planned = plumbing, plan_of(self.circuits)
+        self._planned = plumbing, planned[1]  # so that the next look is quick
+        return planned[1]
 
     @property
     def pressures(self) -> dict[str, float]:

@@ -55,6 +55,7 @@ class LayoutPage(Page):
         self.lay_out(self._drawing())
         self.said.hide()
         session.press_changed.connect(self.thing.follow_press)
+        session.told.connect(lambda: self.seen.ask_for(self._mark))
 
     def _drawing(self) -> QWidget:
         drawing = QWidget()
@@ -124,7 +125,7 @@ class LayoutPage(Page):
 
     def show_figures(self) -> None:
         """Show the layout as it is now."""
-        if not self.session.dragging:  # what is dragged about finds nothing new
+        if not self.session.telling:  # else what is found comes when it is told
             self.view.marks = self.cut.marks = self._found()
         self.view.show_layout()
         self.drafted.setText(NOT_LOOKED)
@@ -133,6 +134,14 @@ class LayoutPage(Page):
         placed = any(part.drawn_at is not None for part in self.laid.plumbing.parts)
         self.buttons["Lay out anew"].setVisible(self.laid.own and placed)
         self._show_chosen()
+
+    def _mark(self) -> None:
+        """Mark what is found."""
+        marks = self._found()
+        if marks != self.view.marks:
+            self.view.marks = self.cut.marks = marks
+            self.view.show_layout()
+            self.cut.update()
 
     def _found(self) -> dict[str, Severity]:
         """Return the worst that is found of each part and line."""

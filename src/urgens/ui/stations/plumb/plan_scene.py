@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from urgens.guidance import Severity
 from urgens.guidance.part_words import line_name, part_name
 from urgens.physics.axle import Axle
-from urgens.plumbing.plan_shapes import PlanPort
+from urgens.plumbing.plan_shapes import Plan, PlanPort
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb import plan_art
 from urgens.ui.stations.plumb.laid import Laid
@@ -38,6 +38,7 @@ class PlanScene(SchematicView):
         self.words: list[Words] = []
         self.marks: Mapping[str, Severity] = {}  # the worst that is found, by part or line
         self._zoom = 0
+        self._drawn: tuple[Plan, object] | None = None  # what is drawn, and how
         self._pressures: dict[str, float] = {}
         self._hardest = 1.0
         session.press_changed.connect(WhenSeen(self, self._read, stale=False).ask)
@@ -48,7 +49,17 @@ class PlanScene(SchematicView):
         """Show the layout as it is now."""
         self._scale()
         self._read_pressures()
-        self.show_schematic(Schematic(self._parts(), self._lines()))
+        schematic = Schematic(self._parts(), self._lines())
+        looks = schematic, self.size(), self._shown_gauges, self.marks, self._laid.circuits.outlets
+        if (
+            self._drawn is not None
+            and self._drawn[0] is self._laid.plan
+            and self._drawn[1] == looks
+        ):
+            self.viewport().update()  # only pressures are others
+            return
+        self._drawn = self._laid.plan, looks
+        self.show_schematic(schematic)
         across, down = self.extent
         self.setSceneRect(0, 0, across, down)
         self.setAlignment(Qt.AlignmentFlag.AlignCenter)

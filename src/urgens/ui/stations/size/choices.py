@@ -1,7 +1,5 @@
 """The map of the build that is open, and choosing a bore and a ratio on it."""
 
-from functools import cached_property
-
 import numpy as np
 
 from urgens.document import Build, Change
@@ -26,6 +24,7 @@ class Choices:
     def __init__(self, session: Session, before: "Choices | None" = None) -> None:
         self._session = session
         self.map: SizingMap
+        self.own_map: SizingMap  # of the build's own bore and ratio alone, exactly
         self.regions: Regions
         build = session.build
         master = build.master
@@ -41,9 +40,13 @@ class Choices:
         self.case, self._of = session.solution.case, build
         if before is not None and self._shares_map(before):
             self.map, self.regions = before.map, before.regions
+            self.own_map = self.one(self.own, self.ratio)
             return
         case, pairs = session.solution.case, (values[keep], rears[keep])
-        self.map = sizing_map(build, case, *pairs, RATIOS)
+        # With one column more for the ratio as it is: what is chosen is known exactly at once.
+        whole = sizing_map(build, case, *pairs, np.append(RATIOS, self.ratio))
+        self.map = whole.part(slice(None), slice(0, RATIOS.size))
+        self.own_map = whole.part(slice(self.own, self.own + 1), slice(RATIOS.size, None))
         self.regions = regions(build, case, *pairs, (LOWEST, HIGHEST))
 
     def _shares_map(self, before: "Choices") -> bool:
@@ -51,11 +54,6 @@ class Choices:
         if (before.case, before.bores) != (self.case, self.bores):
             return False
         return _unchosen(before._of) == _unchosen(self._of)
-
-    @cached_property
-    def own_map(self) -> SizingMap:
-        """The map of the build's own bore and ratio alone, exactly."""
-        return self.one(self.own, self.ratio)
 
     def one(self, row: int, ratio: float) -> SizingMap:
         """Return the map of one bore and one ratio alone, exactly."""

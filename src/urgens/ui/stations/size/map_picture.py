@@ -77,7 +77,7 @@ class MapPicture:
                     painter.fillRect(cell, QBrush(QColor(T.hair), style))
         self._paint_boundaries(painter, found, tall)
         self._paint_axes(painter, tall)
-        self._paint_regions(painter, verdict, tall, wide)
+        self._paint_regions(painter, verdict, found, (tall, wide))
 
     def _paint_boundaries(self, painter: QPainter, found: list[list[Stretch]], tall: float) -> None:
         """Draw where one verdict ends: upright in a row, level between two rows."""
@@ -107,14 +107,19 @@ class MapPicture:
         write(painter, self.caption, QPointF(box.left() - 8, box.bottom() + 36), side="right")
 
     def _paint_regions(
-        self, painter: QPainter, verdict: np.ndarray, tall: float, wide: float
+        self,
+        painter: QPainter,
+        verdict: np.ndarray,
+        found: list[list[Stretch]],
+        cell: tuple[float, float],
     ) -> None:
         """Write each region's words where it is roomiest, short ones where long ones do not fit."""
-        box = self.cells
+        box, (tall, wide), runs = self.cells, cell, [_runs(row) for row in verdict]
         ink = {Verdict.FITS: T.good, Verdict.HALF_FAILED: T.danger, Verdict.PRESSURE: T.warn}
         for kind in Verdict:
             for words in (WORDS[kind], SHORT[kind]):
-                place = _roomiest(verdict == kind, (width(words, 15, 600) + 10) / wide, tall / wide)
+                least = (width(words, 15, 600) + 10) / wide
+                place = _roomiest(verdict == kind, runs, least, tall / wide)
                 if place is None:
                     continue
                 row, column = place
@@ -123,19 +128,26 @@ class MapPicture:
                 write(painter, words, at, size=15, weight=600, color=color, side="middle")
                 break
             else:
-                self._paint_narrow(painter, kind, tall, ink.get(kind, T.ink))
+                self._paint_narrow(painter, kind, found, tall, ink.get(kind, T.ink))
 
-    def _paint_narrow(self, painter: QPainter, kind: Verdict, tall: float, color: str) -> None:
+    def _paint_narrow(
+        self,
+        painter: QPainter,
+        kind: Verdict,
+        found: list[list[Stretch]],
+        tall: float,
+        color: str,
+    ) -> None:
         """Write a region's words over its widest stretch where none is wide enough for them."""
-        found = [
+        widest = [
             (end - start, (start + end) / 2, row)
-            for row in range(len(self.choices.bores))
-            for start, end, at in self.choices.regions.row(row)
+            for row, stretches in enumerate(found)
+            for start, end, at in stretches
             if at is kind
         ]
-        if not found:
+        if not widest:
             return
-        _, ratio, row = max(found)
+        _, ratio, row = max(widest)
         at = self.point(row, ratio)
         half = width(SHORT[kind], 14, 600) / 2 + 3
         left = min(max(at.x(), self.cells.left() + half), self.cells.right() - half)
@@ -168,15 +180,18 @@ def _runs(row: np.ndarray) -> list[tuple[int, int]]:
     return list(zip(starts.tolist(), [*ends.tolist(), row.size - 1], strict=True))
 
 
-def _roomiest(inside: np.ndarray, least: float, tall: float) -> tuple[int, float] | None:
+def _roomiest(
+    inside: np.ndarray, runs: list[list[tuple[int, int]]], least: float, tall: float
+) -> tuple[int, float] | None:
     """Return row and column in the middle of the roomiest stretch of at least a width, in columns.
 
-    `tall` is a row's height in columns. None where no stretch is wide enough.
+    `runs` are the stretches of one verdict, row by row, of any verdict; `tall` is a row's height in
+    columns. None where no stretch is wide enough.
     """
     best, place = 0.0, None
     for row in range(inside.shape[0]):
-        for start, end in _runs(inside[row]):
-            if not inside[row, start] or end - start + 1 < least:
+        for start, end in runs[row]:
+            if end - start + 1 < least or not inside[row, start]:
                 continue
             column = (start + end) // 2
             up = int(np.argmin(np.append(inside[row::-1, column], False)))
