@@ -259,9 +259,10 @@ NO_FIX = set(CASES) - {
     "boosted-ratio-without-booster", "manual-ratio-with-booster", "metering-with-rear-discs",
     "no-metering-with-rear-drums", "residual-in-disc-circuit", "residual-twice",
     "pushrod-not-held", "no-brake-light-switch", "pressure-outside-window",
-    "booster-rod-not-held", "seat-mismatch", "thread-mismatch",
-    "port-open", "hose-missing", "plain-copper", "bend-too-sharp", "joint-not-tight",
+    "booster-rod-not-held", "plain-copper", "bend-too-sharp", "joint-not-tight",
+    "route-too-short", "straight-too-short", "valve-not-in-layout", "rear-line-slow", *DAMAGED,
 }  # fmt: skip
+LAID = {*DAMAGED, "valve-not-in-layout", "route-too-short", "straight-too-short"}
 
 
 OF_THE_ROADSTER = {"rear-overtakes"}
@@ -304,6 +305,16 @@ def test_a_fix_takes_the_finding_away(code: str) -> None:
     for fix in finding.fixes:
         assert code not in found(changed(build, fix.change))
     assert bool(finding.fixes) is (code not in NO_FIX)
+
+
+@pytest.mark.parametrize("code", sorted(LAID))
+def test_what_mends_a_layout_breaks_nothing_else_of_it(code: str) -> None:
+    build = build_for(code, CASES[code][1])
+    before = found(build)
+    for fix in before[code].fixes:
+        after = found(changed(build, fix.change))
+        new = {one for one in after if one not in before and after[one].severity < Severity.ADVICE}
+        assert not new, (fix.label, new)
 
 
 @pytest.mark.parametrize(

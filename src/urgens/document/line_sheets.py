@@ -21,6 +21,7 @@ INVERTED_TAKES, OTHER_TAKES = (
 )  # tube that a flare takes
 USUAL_TUBE = parse("3/16 in", LENGTH)
 DIAMETERS = 3.0  # the least radius of other tubes, of their diameter
+TIGHT = 1e-6  # m; a straight shorter than it has to be by less is long enough
 SQUARE = np.pi / 2.0  # rad
 
 

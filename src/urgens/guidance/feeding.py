@@ -3,7 +3,20 @@
 from collections.abc import Iterator
 
 from urgens.document.circuits import REDUCING, TWO_SIDED, VALVES, WHEELS, Circuits, circuits_of
+from urgens.document.plumbing import FittedPart, Plumbing
 from urgens.guidance.finding import Finding, Fix, Severity
+from urgens.guidance.layout_fixes import (
+    circuits_parted,
+    one_circuit,
+    other_axle_left,
+    part_set,
+    ring_opened,
+    switch_put_in,
+    valve_made_known,
+    valve_moved,
+    valve_put_in,
+    wheel_joined,
+)
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
 from urgens.physics.axle import Axle
@@ -11,6 +24,8 @@ from urgens.plumbing.edits import with_part_in
 from urgens.solve import Solution
 
 GEOMETRY = "what the layout joins"
+GAUGES = (60, 100, 160, 250, 400)  # bar; EN 837-1, from memory
+BAR = 1e5  # Pa
 
 
 def _axle(wheel: str) -> Axle:
@@ -35,6 +50,7 @@ def wheel_not_fed(solution: Solution, words: Words) -> Iterator[Finding]:
             "round.",
             basis=GEOMETRY,
             where=wheel if part is None else part.id,
+            fixes=wheel_joined(laid, wheel),
         )
 
 
@@ -54,6 +70,7 @@ def wheel_fed_twice(solution: Solution, words: Words) -> Iterator[Finding]:
                 why="One leak empties both circuits: what two are for is lost.",
                 basis=GEOMETRY,
                 where=part.id,
+                fixes=one_circuit(laid, part),
             )
 
 
@@ -75,6 +92,7 @@ def circuits_joined(solution: Solution, words: Words) -> Iterator[Finding]:
                     why="Two circuits that are joined are one: one leak takes all braking away.",
                     basis=GEOMETRY,
                     where=one.part,
+                    fixes=circuits_parted(laid, one, other),
                 )
 
 
@@ -97,6 +115,7 @@ def outlet_feeds_other_axle(solution: Solution, words: Words) -> Iterator[Findin
                 "half that is lost is not the half one thinks.",
                 basis=GEOMETRY,
                 where=outlet.part,
+                fixes=other_axle_left(laid, outlet, others),
             )
 
 
@@ -119,6 +138,7 @@ def valve_feeds_both_axles(solution: Solution, words: Words) -> Iterator[Finding
                 "the vehicle stops later.",
                 basis=COMMON_PRACTICE,
                 where=part.id,
+                fixes=valve_moved(laid, part),
             )
 
 
@@ -127,6 +147,7 @@ def loop(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of lines that close a ring."""
     laid = circuits_of(solution.build)
     for ring in () if laid is None else laid.loops:
+        assert laid is not None
         yield Finding(
             code="loop",
             severity=Severity.WARNING,
@@ -134,6 +155,7 @@ def loop(solution: Solution, words: Words) -> Iterator[Finding]:
             why="Air stays in a ring, since fluid takes both ways round it at once.",
             basis=COMMON_PRACTICE,
             where=ring[-1],
+            fixes=ring_opened(laid, ring),
         )
 
 
@@ -162,11 +184,12 @@ def _hose_before(laid: Circuits, wheels: set[str]) -> tuple[Fix, ...]:
     pipes = [line.id for line in laid.plumbing.lines if not line.direct]
     behind = {line: laid.wheels_behind(line) for line in pipes}
     fitting = [line for line in pipes if behind[line] and behind[line] <= wheels]
-    if not fitting:
-        return ()
-    line = max(fitting, key=lambda one: len(behind[one]))
-    section, _ = with_part_in(laid.plumbing, line, "hose")
-    return (Fix(f"Put a hose into {line}", "plumbing", section),)
+    for line in sorted(fitting, key=lambda one: -len(behind[one])):
+        section, _ = with_part_in(laid.plumbing, line, "hose")
+        after = Circuits(laid.build, Plumbing.model_validate(section))
+        if all(after.hoses_to(after.wheels[wheel]) for wheel in behind[line]):
+            return (Fix(f"Put a hose into {line}", "plumbing", section),)
+    return ()
 
 
 @rule("switch-absent")
@@ -183,6 +206,7 @@ def switch_absent(solution: Solution, words: Words) -> Iterator[Finding]:
             why="With one half lost the pedal still holds, and nobody looks until the other goes.",
             basis=COMMON_PRACTICE,
             where="plumbing.parts",
+            fixes=switch_put_in(laid),
         )
 
 
@@ -204,6 +228,7 @@ def valve_not_in_layout(solution: Solution, words: Words) -> Iterator[Finding]:
                     why="What is worked out has a valve that the lines go past.",
                     basis=GEOMETRY,
                     where=f"valves.{name}",
+                    fixes=valve_put_in(laid, axle, index),
                 )
 
 
@@ -223,6 +248,7 @@ def valve_not_in_build(solution: Solution, words: Words) -> Iterator[Finding]:
                 why="The lines go through a valve that nothing is worked out with.",
                 basis=GEOMETRY,
                 where=part.id,
+                fixes=valve_made_known(laid, part),
             )
 
 
@@ -242,7 +268,19 @@ def gauge_range_low(solution: Solution, words: Words) -> Iterator[Finding]:
                 why="A gauge beyond its scale is bent, and reads wrong ever after.",
                 basis=COMMON_PRACTICE,
                 where=part.id,
+                fixes=_wider_gauge(solution, part, most, words),
             )
+
+
+def _wider_gauge(
+    solution: Solution, part: FittedPart, most: float, words: Words
+) -> tuple[Fix, ...]:
+    """Return the fix that takes the next wider gauge that is sold."""
+    sold = next((bar for bar in GAUGES if bar * BAR >= most), None)
+    if sold is None:
+        return ()
+    label = f"Take a gauge that reads to {words.pressure(sold * BAR)}"
+    return part_set(solution.build, part, "full_scale", f"{sold} bar", label)
 
 
 @rule("part-unfixed")
@@ -258,4 +296,7 @@ def part_unfixed(solution: Solution, words: Words) -> Iterator[Finding]:
                 why="What hangs on its lines shakes them until a flare cracks.",
                 basis=COMMON_PRACTICE,
                 where=part.id,
+                fixes=part_set(
+                    solution.build, part, "fixed", True, f"{part.id} is fixed to the body now"
+                ),
             )

@@ -25,7 +25,8 @@ class Fix:
     """A named edit of the build: `value`, as typed or as JSON, goes to `path`.
 
     Where a list is put in another order, `order` names what stays by the place it had, and holds
-    what is new as JSON: what is known of an entry goes with it. `more` goes with it, by path.
+    what is new as JSON: what is known of an entry goes with it. `more` goes with it, by path; of
+    the parts in `assumed`, by path, every figure is only assumed.
     """
 
     label: str
@@ -33,14 +34,15 @@ class Fix:
     value: Any
     order: tuple[int | dict[str, Any], ...] | None = None
     more: tuple[tuple[str, Any], ...] = ()
+    assumed: tuple[tuple[str, Any], ...] = ()
 
     @property
     def change(self) -> Change:
         """The step it is."""
-        values = dict(self.more)
+        values, assumed = dict(self.more), dict(self.assumed)
         if self.order is None:
-            return Change(self.label, {self.path: self.value, **values})
-        return Change(self.label, values, orders={self.path: self.order})
+            return Change(self.label, {self.path: self.value, **values}, assumed=assumed)
+        return Change(self.label, values, orders={self.path: self.order}, assumed=assumed)
 
 
 @dataclass(frozen=True)

@@ -1,5 +1,6 @@
 """Parts that are there and do not do: fittings, washers, bleed screws, hoses, what is too small."""
 
+import math
 from collections.abc import Iterator
 
 from urgens.document.circuits import Circuits, circuits_of
@@ -8,7 +9,8 @@ from urgens.document.plumbing import FittedPart
 from urgens.document.tables import fluid_table
 from urgens.document.threads import thread_table
 from urgens.guidance.feeling import COLD_DENSITY, THICKEST
-from urgens.guidance.finding import Finding, Severity
+from urgens.guidance.finding import Finding, Fix, Severity
+from urgens.guidance.layout_fixes import part_set
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
 from urgens.physics.line import pressure_drop
@@ -18,7 +20,10 @@ from urgens.solve.press import rolling_lines
 from urgens.solve.travel import axle_volume
 
 STRAIGHT_ENDS = 0.05  # m of a hose that its two ends do not bend; common practice: 25 mm each
+SOLD_BY = 0.01  # m
 WASHERS = 2  # of an eye
+THINNER = "DOT 5.1"  # which may be mixed with what most have
+SILICONE = "DOT 5"  # which may not
 REAR = frozenset({"rear-left", "rear-right"})
 MATTERS = 1.5  # s; much of a stop is over by then
 FAIR_WEATHER = ("track", "drag")
@@ -44,6 +49,13 @@ def compression_fitting(solution: Solution, words: Words) -> Iterator[Finding]:
                 "ends and take a union.",
                 basis=COMMON_PRACTICE,
                 where=part.id,
+                fixes=part_set(
+                    solution.build,
+                    part,
+                    "compression",
+                    False,
+                    f"{part.id} takes flared ends instead",
+                ),
             )
 
 
@@ -61,6 +73,13 @@ def washer_missing(solution: Solution, words: Words) -> Iterator[Finding]:
                 why="Each face of each eye seals on a washer of its own, once.",
                 basis=COMMON_PRACTICE,
                 where=part.id,
+                fixes=part_set(
+                    solution.build,
+                    part,
+                    "washers",
+                    WASHERS * eyes,
+                    f"Put {WASHERS * eyes} new washers into {part.id}",
+                ),
             )
 
 
@@ -77,6 +96,13 @@ def bleeder_low(solution: Solution, words: Words) -> Iterator[Finding]:
                 "right, or it is bled off the mounting.",
                 basis=COMMON_PRACTICE,
                 where=part.id,
+                fixes=part_set(
+                    solution.build,
+                    part,
+                    "bleeder_at_top",
+                    True,
+                    f"{part.id} is turned: its bleed screw is at the top",
+                ),
             )
 
 
@@ -97,7 +123,17 @@ def hose_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
                 "25 mm at each end do not bend.",
                 basis=COMMON_PRACTICE,
                 where=part.id,
+                fixes=_longer_hose(solution, part, least, words),
             )
+
+
+def _longer_hose(
+    solution: Solution, part: FittedPart, least: float, words: Words
+) -> tuple[Fix, ...]:
+    """Return the fix that takes a hose of the next whole centimetre."""
+    whole = math.ceil(round(least / SOLD_BY, 6)) * SOLD_BY
+    label = f"Take {part.id} {words.length(whole)} long"
+    return part_set(solution.build, part, "free_length", f"{whole * 1e3:g} mm", label)
 
 
 @rule("rear-line-slow")
@@ -124,7 +160,18 @@ def rear_line_slow(solution: Solution, words: Words) -> Iterator[Finding]:
         "pedal has been held. A thinner fluid or a wider tube shortens that; warm it is nothing.",
         basis="laminar flow (Hagen-Poiseuille), viscosity as of the fluid's class",
         where="plumbing.lines",
+        fixes=_thinner(grade, lag),
     )
+
+
+def _thinner(grade: str, lag: float) -> tuple[Fix, ...]:
+    """Return the fix that takes another fluid, where that is enough; lag: with the one now [s]."""
+    fluids = fluid_table().fluids
+    then = lag * fluids[THINNER].cold_viscosity / fluids[grade].cold_viscosity
+    if grade == SILICONE or then >= MATTERS:
+        return ()
+    label = f"Fill with {THINNER}, which takes up water sooner than {grade}"
+    return (Fix(label, "fluid", {"class": THINNER}),)
 
 
 def _lag(laid: Circuits, wheel: str, viscosity: float, taken: float) -> float:

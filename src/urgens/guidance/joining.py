@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from urgens.document.circuits import circuits_of
 from urgens.guidance.finding import Finding, Fix, Severity
+from urgens.guidance.layout_fixes import other_parts, tee_at
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
 from urgens.plumbing.edits import with_plug
@@ -27,7 +28,7 @@ def _bad(solution: Solution, *problems: Problem) -> Iterator[BadJoin]:
         yield from (one for one in bad_joins(layout) if one.problem in problems)
 
 
-def _finding(code: str, severity: Severity, bad: BadJoin, said: str) -> Finding:
+def _finding(solution: Solution, code: str, severity: Severity, bad: BadJoin, said: str) -> Finding:
     mend = ""
     if bad.mend:
         mend = f" Cheapest: {', then '.join(step.words for step in bad.mend)}."
@@ -40,18 +41,8 @@ def _finding(code: str, severity: Severity, bad: BadJoin, said: str) -> Finding:
         why=WHY[bad.problem],
         basis=SOURCE,
         where=bad.line.id,
-        fixes=_other_nut(bad),
+        fixes=other_parts(solution.build, bad),
     )
-
-
-def _other_nut(bad: BadJoin) -> tuple[Fix, ...]:
-    """Return the fix where another nut is all it takes."""
-    if bad.mend is None or len(bad.mend) != 1 or not bad.mend[0].words.startswith("nut"):
-        return ()
-    thread, seat = bad.wanted.rsplit(" ", 1)
-    place = f"plumbing.lines[{bad.index}].ends[{bad.end}]"
-    words = f"Put a {thread} nut on {bad.line.id}"
-    return (Fix(words, place, {"nut": thread, "flare": seat}),)
 
 
 @rule("thread-mismatch")
@@ -61,7 +52,7 @@ def thread_mismatch(solution: Solution, words: Words) -> Iterator[Finding]:
         said = f"{bad.given} does not go into {bad.wanted}"
         if bad.problem == "strips":
             said = f"{bad.given} starts in {bad.wanted} and strips it"
-        yield _finding("thread-mismatch", Severity.DANGER, bad, said)
+        yield _finding(solution, "thread-mismatch", Severity.DANGER, bad, said)
 
 
 @rule("seat-mismatch")
@@ -69,7 +60,7 @@ def seat_mismatch(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of a flare that does not meet its seat."""
     for bad in _bad(solution, "seat"):
         said = f"{bad.given} has the thread of {bad.wanted}, and not its seat"
-        yield _finding("seat-mismatch", Severity.DANGER, bad, said)
+        yield _finding(solution, "seat-mismatch", Severity.DANGER, bad, said)
 
 
 @rule("taper-in-flare-port")
@@ -77,7 +68,7 @@ def taper_in_flare_port(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of a taper thread in a port that seals by its seat, or the other way about."""
     for bad in _bad(solution, "taper"):
         said = f"{bad.given} in {bad.wanted}"
-        yield _finding("taper-in-flare-port", Severity.DANGER, bad, said)
+        yield _finding(solution, "taper-in-flare-port", Severity.DANGER, bad, said)
 
 
 @rule("nut-does-not-fit-tube")
@@ -85,7 +76,7 @@ def nut_does_not_fit_tube(solution: Solution, words: Words) -> Iterator[Finding]
     """Tell of a nut that is not made for its tube."""
     for bad in _bad(solution, "nut"):
         said = f"{bad.given} is no nut and flare of {bad.wanted}"
-        yield _finding("nut-does-not-fit-tube", Severity.WARNING, bad, said)
+        yield _finding(solution, "nut-does-not-fit-tube", Severity.WARNING, bad, said)
 
 
 @rule("port-open")
@@ -122,4 +113,5 @@ def port_joined_twice(solution: Solution, words: Words) -> Iterator[Finding]:
                 why="One port takes one nut: a tee or a block makes two of it.",
                 basis=COMMON_PRACTICE,
                 where=lines[-1],
+                fixes=tee_at(laid, name),
             )

@@ -2,9 +2,10 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from urgens.document.line_sheets import (
-    FORMER_GRIP,
-    NUT_AND_GRIP,
+    TIGHT,
     MadeLine,
     least_radius,
     radius_of,
@@ -13,9 +14,10 @@ from urgens.document.line_sheets import (
 from urgens.guidance.finding import Finding, Fix, Severity
 from urgens.guidance.registry import rule
 from urgens.guidance.words import COMMON_PRACTICE, Words
+from urgens.plumbing.route_edits import as_written, points_of
+from urgens.plumbing.route_mends import mend_of, needed
+from urgens.quantity import UnitSystem
 from urgens.solve import Solution
-
-TIGHT = 1e-6  # m; a straight shorter than it has to be by less is long enough
 
 
 def _routed(solution: Solution) -> tuple[MadeLine, ...]:
@@ -44,6 +46,7 @@ def route_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
             "former.",
             basis="geometry",
             where=made.line.id,
+            fixes=_bendable(solution, made, words),
         )
 
 
@@ -54,12 +57,10 @@ def straight_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
     for made in _routed(solution):
         if made.sheet is None or layout is None:
             continue
-        nut = (layout.bench.nut_and_grip or NUT_AND_GRIP).value
-        grip = (layout.bench.former_grip or FORMER_GRIP).value
         straights = made.sheet.straights
-        for place, straight in enumerate(straights):
+        wanted = needed(len(straights), layout.bench)
+        for place, (straight, least) in enumerate(zip(straights, wanted.tolist(), strict=True)):
             at_end = place in (0, len(straights) - 1)
-            least = nut if at_end else grip
             if not -TIGHT <= straight < least - TIGHT:
                 continue
             holds = "the nut and the flaring tool" if at_end else "the former"
@@ -73,7 +74,26 @@ def straight_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
                 "The former holds the bend before, and pulls it open or flat.",
                 basis=COMMON_PRACTICE,
                 where=made.line.id,
+                fixes=_bendable(solution, made, words),
             )  # fmt: skip
+
+
+def _bendable(solution: Solution, made: MadeLine, words: Words) -> tuple[Fix, ...]:
+    """Return the fix that lets a line be bent, where one step does."""
+    layout = solution.build.plumbing
+    mend = None if layout is None else mend_of(made, layout.bench)
+    if mend is None:
+        return ()
+    name, place = made.line.id, f"plumbing.lines[{made.index}]"
+    if mend.radius is not None:
+        label = f"Bend {name} by a former of {words.length(mend.radius)}"
+        return (Fix(label, f"{place}.bend_radius", f"{mend.radius * 1e3:.3f} mm"),)
+    assert mend.points is not None
+    label = f"Take point {mend.point + 1} of {name} out"
+    if not mend.out:
+        by = np.abs(mend.points - points_of(made.line)).max()
+        label = f"Move point {mend.point + 1} of {name} by {words.length(float(by))}"
+    return (Fix(label, f"{place}.route", as_written(mend.points, UnitSystem.METRIC)),)
 
 
 @rule("bend-too-sharp")

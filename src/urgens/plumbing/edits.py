@@ -67,10 +67,10 @@ def with_part_in(
     Source: the nuts of the new ends are those of the line's own.
     """
     made = section_of(plumbing)
-    index = _index(made["lines"], line, "line")
+    index = index_of(made["lines"], line, "line")
     before = made["lines"][index]
     ends = before.get("ends") or []
-    name = _new_id(made, kind[:2])
+    name = new_id(made, kind[:2])
     ways: tuple[str, ...] = HOSE if kind == "hose" else THROUGH
     faces = [{"thread": end["nut"], "seat": end["flare"]} for end in ends] or [{}, {}]
     ports = dict(zip(ways, faces, strict=True))
@@ -84,7 +84,7 @@ def with_part_in(
     rest = {key: value for key, value in before.items() if key not in ("route", "marking")}
     halves = [
         {**rest, "to": f"{name}.{ways[0]}", "ends": ends[:1] * 2},
-        {**rest, "id": _new_id(made, "L"), "from": f"{name}.{ways[1]}", "ends": ends[1:] * 2},
+        {**rest, "id": new_id(made, "L"), "from": f"{name}.{ways[1]}", "ends": ends[1:] * 2},
     ]
     made["lines"][index : index + 1] = [
         {key: value for key, value in half.items() if key != "direct"} for half in halves
@@ -100,11 +100,11 @@ def with_plug(plumbing: Plumbing, port: str) -> Json:
     """
     made = section_of(plumbing)
     part, _, name = port.partition(".")
-    faces = made["parts"][_index(made["parts"], part, "part")]["ports"]
-    plug = _new_id(made, "p")
+    faces = made["parts"][index_of(made["parts"], part, "part")]["ports"]
+    plug = new_id(made, "p")
     face = copy.deepcopy(faces[name])
     made["parts"].append({"id": plug, "kind": "plug", "ports": {"in": face}})
-    line = {"id": _new_id(made, "D"), "from": port, "to": f"{plug}.in", "direct": True}
+    line = {"id": new_id(made, "D"), "from": port, "to": f"{plug}.in", "direct": True}
     made["lines"].append(line)
     return made
 
@@ -117,7 +117,7 @@ def without_part(plumbing: Plumbing, part: str) -> Json:
     Source: the first of the two lines stays, without its route, with the far end of the other.
     """
     made = section_of(plumbing)
-    place = _index(made["parts"], part, "part")
+    place = index_of(made["parts"], part, "part")
     ends = [
         (index, key)
         for index, line in enumerate(made["lines"])
@@ -158,13 +158,22 @@ def _join(lines: list[Json], ends: list[tuple[int, str]]) -> None:
     del lines[second]
 
 
-def _index(rows: list[Json], name: str, what: str) -> int:
+def index_of(rows: list[Json], name: str, what: str) -> int:
+    """Return the place of the row of an id; raises BuildErrors where there is none.
+
+    rows: parts or lines as JSON; name: the id [text]; what: it is, for a refusal [text].
+    Source: by definition.
+    """
     for index, row in enumerate(rows):
         if row["id"] == name:
             return index
     raise BuildErrors.one(name, f"there is no {what} of that name", "choose one that is there")
 
 
-def _new_id(made: Json, start: str) -> str:
+def new_id(made: Json, start: str) -> str:
+    """Return an id that no part or line has yet; made: a layout as JSON; start: of it [text].
+
+    Source: by definition.
+    """
     taken = {row["id"] for row in (*made["parts"], *made["lines"])}
     return next(f"{start}{n}" for n in range(1, len(taken) + 2) if f"{start}{n}" not in taken)

@@ -1,6 +1,6 @@
 """The cheapest way to bring a tube into a port: another nut, adapters, another tee."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -14,10 +14,16 @@ DONE = "done"
 
 @dataclass(frozen=True)
 class Step:
-    """One part of a chain, and what it costs of trouble [-]."""
+    """One part of a chain, and what it costs of trouble [-].
+
+    `into` and `face` of an adapter are what it is screwed into, and what it then takes; of a nut
+    `face` alone is its thread and flare; another tee has neither.
+    """
 
     words: str
     cost: float
+    into: Face | None = None
+    face: Face | None = None
 
 
 def chain(
@@ -36,10 +42,27 @@ def chain(
     Nothing is needed where the nut is the right one already. Adapters stand in order from the port.
     Source: shortest path; the order of preference is common practice: nut, adapter, tee.
     """
+    return _cheapest(port, _steps(tube, end, port, table or thread_table(), tee=tee))
+
+
+def adapters(face: Face, port: Face, table: ThreadTable | None = None) -> tuple[Step, ...] | None:
+    """Return the adapters that bring a part into a port, None where nothing sold does.
+
+    face: the thread and seat that the part is screwed in with [-]; port: those of the port [-];
+    table: of what is sold, else the shipped one [object].
+    They stand in order from the port. Source: shortest path.
+    """
+    through = [(face, DONE, Step("", SAME))]
+    return _cheapest(port, [*_adapter_steps(table or thread_table()), *through])
+
+
+def _cheapest(
+    port: Face, steps: Iterable[tuple[Face, Face | str, Step]]
+) -> tuple[Step, ...] | None:
     import networkx as nx
 
     graph = nx.DiGraph()
-    for start, goal, step in _steps(tube, end, port, table or thread_table(), tee=tee):
+    for start, goal, step in steps:
         now = graph.get_edge_data(start, goal)
         if now is None or step.cost < now["step"].cost:
             graph.add_edge(start, goal, step=step, weight=step.cost)
@@ -54,9 +77,7 @@ def _steps(
     tube: Tube, end: LineEnd | None, port: Face, table: ThreadTable, *, tee: bool
 ) -> Iterator[tuple[Face, Face | str, Step]]:
     """Yield what leads from one face to another, or to a tube that is in."""
-    for adapter in table.adapters:
-        words = f"adapter {_named(adapter.into)} to {_named(adapter.takes)}"
-        yield adapter.into, adapter.takes, Step(words, ADAPTER)
+    yield from _adapter_steps(table)
     for flare, nuts in tube.flares.items():
         for nut in nuts:
             yield (nut, flare), DONE, _nut(tube, end, nut, flare)
@@ -65,13 +86,19 @@ def _steps(
         yield port, DONE, Step(words, OTHER_TEE)
 
 
+def _adapter_steps(table: ThreadTable) -> Iterator[tuple[Face, Face, Step]]:
+    for adapter in table.adapters:
+        words = f"adapter {_named(adapter.into)} to {_named(adapter.takes)}"
+        yield adapter.into, adapter.takes, Step(words, ADAPTER, adapter.into, adapter.takes)
+
+
 def _nut(tube: Tube, end: LineEnd | None, nut: str, flare: Seat) -> Step:
     if end is not None and (end.nut, end.flare) == (nut, flare):
         return Step("", SAME)
     words = f"nut {nut} on the {tube.name} tube"
     if end is None or end.flare == flare:
-        return Step(words, OTHER_NUT)
-    return Step(f"{words}, flared {flare}", OTHER_FLARE)
+        return Step(words, OTHER_NUT, face=(nut, flare))
+    return Step(f"{words}, flared {flare}", OTHER_FLARE, face=(nut, flare))
 
 
 def _named(face: Face) -> str:

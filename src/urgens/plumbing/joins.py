@@ -7,7 +7,7 @@ from typing import Literal
 from urgens.document.line_sheets import tube_of
 from urgens.document.plumbing import Line, LineEnd, Plumbing, Port
 from urgens.document.threads import starts_and_strips, thread_table
-from urgens.plumbing.joining import Step, chain
+from urgens.plumbing.joining import Step, adapters, chain
 
 Problem = Literal["thread", "strips", "seat", "taper", "nut"]
 
@@ -74,7 +74,10 @@ def _screwed(
     problem = _problem(one.thread, one.seat, other)
     if problem is not None:
         wanted = f"{other.thread or ''} {other.seat or ''}".strip()
-        yield BadJoin(line, index, 1, names[1], problem, f"{one.thread} {one.seat}", wanted)
+        mend = None
+        if other.thread is not None and other.seat is not None:
+            mend = adapters((one.thread, one.seat), (other.thread, other.seat))
+        yield BadJoin(line, index, 1, names[1], problem, f"{one.thread} {one.seat}", wanted, mend)
 
 
 def _problem(thread: str, seat: str, port: Port) -> Problem | None:

@@ -1,0 +1,146 @@
+"""Valves and switches put where they belong in a layout."""
+
+from urgens.document.build import Build
+from urgens.document.circuits import TWO_SIDED, Circuits, Passage, passage
+from urgens.document.plumbing import Plumbing
+from urgens.physics.axle import AXLES, Axle
+from urgens.plumbing.edits import Json, index_of, new_id, section_of, with_part_in, without_part
+from urgens.plumbing.mends import place_of
+
+
+def line_of_axle(laid: Circuits, axle: Axle, without: str = "") -> str | None:
+    """Return a rigid line that all wheels of an axle hang on, and no other; None: there is none.
+
+    laid: the circuits [object]; axle: [-]; without: the id of a part that it does not end in.
+    Source: `Circuits.wheels_behind`; the nearest to the cylinder.
+    """
+    wheels = frozenset(wheel for wheel in laid.wheels if wheel.startswith(axle))
+    for line in laid.plumbing.lines:
+        ends = {name.partition(".")[0] for name in (line.start, str(line.to))}
+        if not line.direct and without not in ends and laid.wheels_behind(line.id) == wheels:
+            return line.id
+    return None
+
+
+def with_valve_moved(build: Build, valve: str, axle: Axle) -> Json | None:
+    """Return a layout in which a valve stands in the line of one axle only, None: no such line.
+
+    build: the document [object]; valve: the part's id [text]; axle: [-].
+    Source: common practice.
+    """
+    assert build.plumbing is not None
+    before = section_of(build.plumbing)
+    part = before["parts"][index_of(before["parts"], valve, "part")]
+    joined = sum(
+        valve == row[key].partition(".")[0] for row in before["lines"] for key in ("from", "to")
+    )
+    if joined > 2:
+        return None
+    out = Plumbing.model_validate(without_part(build.plumbing, valve))
+    line = line_of_axle(Circuits(build, out), axle)
+    if line is None:
+        return None
+    made, name = with_part_in(out, line, part["kind"])
+    return renamed(made, name, part)
+
+
+def with_valve(build: Build, axle: Axle, index: int, kind: str) -> Json | None:
+    """Return a layout with a valve of the build's list in the line of its axle, None: no line.
+
+    build: the document [object]; axle: [-]; index: in its list; kind: of the part [text].
+    Source: the usual layout.
+    """
+    assert build.plumbing is not None
+    line = line_of_axle(Circuits(build, build.plumbing), axle)
+    if line is None:
+        return None
+    made, name = with_part_in(build.plumbing, line, kind)
+    made["parts"][index_of(made["parts"], name, "part")]["valve"] = f"{axle}[{index}]"
+    return made
+
+
+def renamed(made: Json, name: str, part: Json) -> Json:
+    """Put back what a part was before it was put in anew: its id, valve and marking."""
+    row = made["parts"][index_of(made["parts"], name, "part")]
+    row |= {key: value for key, value in part.items() if key not in ("ports", "drawn_at")}
+    for line in made["lines"]:
+        for key in ("from", "to"):
+            there, _, port = line[key].partition(".")
+            if there == name:
+                line[key] = f"{part['id']}.{port}"
+    return made
+
+
+def with_switch_instead(build: Build, part: str) -> Json:
+    """Return a layout with a switch of two sides in place of a part in which circuits meet.
+
+    build: the document of two circuits, front and rear [object]; part: its id [text].
+    Ports from which the rear outlet or a rear wheel is reached are the rear side's.
+    Source: the usual layout.
+    """
+    assert build.plumbing is not None
+    made, laid = section_of(build.plumbing), Circuits(build, build.plumbing)
+    row = made["parts"][index_of(made["parts"], part, "part")]
+    own = {passage(laid.parts[part], port) for port in laid.parts[part].ports}
+    rear = {outlet for outlet, circuit in laid.outlets.items() if circuit == Axle.REAR}
+    rear |= {Passage(there.id) for wheel, there in laid.wheels.items() if wheel.startswith("rear")}
+    names = {}
+    for port in row["ports"]:
+        beyond = set[Passage]()
+        for line in made["lines"]:
+            for key, far in (("from", "to"), ("to", "from")):
+                if line[key] == f"{part}.{port}":
+                    beyond |= laid.reached(place_of(laid, line[far]), own)
+        side = "rear" if beyond & rear or port.startswith("rear") else "front"
+        names[port] = port if port.startswith(side) else f"{side}-{port}"
+    row |= {"kind": "switch", "ports": {names[old]: face for old, face in row["ports"].items()}}
+    ends = {f"{part}.{old}": f"{part}.{new}" for old, new in names.items()}
+    for line in made["lines"]:
+        line |= {key: ends.get(line[key], line[key]) for key in ("from", "to")}
+    return made
+
+
+def with_switch(build: Build) -> Json | None:
+    """Return a layout with a warning switch between the lines at the two outlets, None: none.
+
+    build: the document of two circuits, front and rear [object].
+    Source: the usual layout; its ports have the nuts of the lines that are cut for it.
+    """
+    assert build.plumbing is not None
+    laid = Circuits(build, build.plumbing)
+    if any(part.kind in TWO_SIDED for part in laid.plumbing.parts):
+        return None
+    made = section_of(build.plumbing)
+    name, ports, lines = new_id(made, "sw"), {}, []
+    for axle, circuit in zip(AXLES, sorted(set(laid.outlets.values())), strict=False):
+        line = _line_at(laid, made, circuit)
+        if line is None:
+            return None
+        at_start = laid.outlets.get(place_of(laid, line["from"])) == circuit
+        lines.append((line, axle, at_start))
+    if len(lines) != len(AXLES):
+        return None
+    for line, axle, at_start in lines:
+        ends = line.get("ends") or []
+        for way, end in zip(("in", "out"), ends or (None, None), strict=True):
+            face = {} if end is None else {"thread": end["nut"], "seat": end["flare"]}
+            ports[f"{axle}-{way}"] = face
+        near, far = ("in", "out") if at_start else ("out", "in")
+        rest = {k: v for k, v in line.items() if k not in ("id", "from", "route", "marking")}
+        made["lines"].append(
+            {**rest, "id": new_id(made, "L"), "from": f"{name}.{axle}-{far}", "ends": ends[1:] * 2}
+        )
+        line |= {"to": f"{name}.{axle}-{near}", "ends": ends[:1] * 2}
+        line.pop("route", None)
+    made["parts"].append({"id": name, "kind": "switch", "ports": ports})
+    return made
+
+
+def _line_at(laid: Circuits, made: Json, circuit: str) -> Json | None:
+    """Return the rigid line at the outlet of a circuit, as JSON; None: there is none."""
+    for row in made["lines"]:
+        ends = (laid.outlets.get(place_of(laid, row[key])) for key in ("from", "to"))
+        if not row.get("direct", False) and circuit in ends:
+            found: Json = row
+            return found
+    return None
