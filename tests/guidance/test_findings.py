@@ -239,6 +239,11 @@ CASES["reservoir-small"] = (
     {"front.brake.pad_thickness": "12 mm", "master.reservoir_volume": "20 ml"},
     {"front.brake.pad_thickness": "12 mm", "master.reservoir_volume": "300 ml"},
 )
+CASES["residual-missing"] = (  # common practice
+    Severity.ADVICE,
+    {**CALM, "rear.brake.cup_expanders": False},
+    {**CALM, "rear.brake.cup_expanders": True},
+)
 CASES["rear-line-slow"] = (
     Severity.ADVICE,
     {**CALM, "plumbing": with_rear_line("3.4 m"), "fluid": {"class": "DOT 4"}},
@@ -260,7 +265,8 @@ NO_FIX = set(CASES) - {
     "no-metering-with-rear-drums", "residual-in-disc-circuit", "residual-twice",
     "pushrod-not-held", "no-brake-light-switch", "pressure-outside-window",
     "booster-rod-not-held", "plain-copper", "bend-too-sharp", "joint-not-tight",
-    "route-too-short", "straight-too-short", "valve-not-in-layout", "rear-line-slow", *DAMAGED,
+    "route-too-short", "straight-too-short", "valve-not-in-layout", "rear-line-slow",
+    "reservoir-small", "residual-missing", *DAMAGED,
 }  # fmt: skip
 LAID = {*DAMAGED, "valve-not-in-layout", "route-too-short", "straight-too-short"}
 

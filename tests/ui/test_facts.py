@@ -9,6 +9,7 @@ from PySide6.QtTest import QTest
 from tests.builds import bed
 from tests.ui.conftest import type_into
 from urgens.document import Build
+from urgens.physics.axle import AXLES
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure.facts_board import CHOICES, FIGURES, FactsBoard
 from urgens.ui.widgets.choice_button import ChoiceButton
@@ -65,6 +66,22 @@ def test_what_a_seat_keeps_counts_as_a_residual_valve(facts: tuple[Window, Facts
     assert label.text == "10 psi"
     window.session.apply(said["residual-in-disc-circuit"].fixes[0])
     assert label.text == "none"
+
+
+def test_cup_expanders_are_told_of_drums_alone(facts: tuple[Window, FactsBoard]) -> None:
+    window, board = facts
+    front, rear = (board.cups[axle] for axle in AXLES)
+    assert front.isHidden()
+    assert not rear.isHidden()
+    for said, found in (("none", True), ("fitted", False)):
+        next(one for one in rear.menu().actions() if one.text() == said).trigger()
+        assert rear.text() == f"Cup expanders, rear drums: {said}"
+        codes = {finding.code for finding in window.session.findings}
+        assert ("residual-missing" in codes) is found
+    window.station("Measure").show_part(0)
+    assert window.station("Measure").go_to("rear.brake.cup_expanders")
+    assert rear.isVisible()
+    assert rear.hasFocus()
 
 
 def test_a_date_that_is_none_is_refused_in_words(facts: tuple[Window, FactsBoard]) -> None:

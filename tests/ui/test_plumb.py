@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
@@ -137,7 +138,9 @@ def test_a_gauge_on_a_port_reads_it_and_changes_nothing(plumbed: Window) -> None
     assert shown.gauges == ()
 
 
-def test_a_thread_is_chosen_and_the_mismatch_is_found_marked_and_shown(plumbed: Window) -> None:
+def test_a_thread_is_chosen_and_the_mismatch_is_found_marked_and_shown(
+    plumbed: Window, qtbot: Any
+) -> None:
     shown = page(plumbed)
     shown.look_at("L6")
     nut = next(
@@ -148,7 +151,7 @@ def test_a_thread_is_chosen_and_the_mismatch_is_found_marked_and_shown(plumbed: 
     next(one for one in nut.menu().actions() if one.text() == "M10x1.0").trigger()
     codes = {finding.code for finding in plumbed.session.findings}
     assert "thread-mismatch" in codes
-    assert "L6" in shown.view.marks
+    qtbot.waitUntil(lambda: "L6" in shown.view.marks, timeout=2_000)
     assert any(words.bad and words.text == "M10x1.0" for words in shown.view.words)
     shown.look_at("cv")
     assert plumbed.station("Plumb").go_to("L6")

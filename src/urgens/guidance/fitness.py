@@ -1,5 +1,6 @@
 """Whether parts and facts go together: cylinder, pushrod, switch, pedal, fluid, load cases."""
 
+import math
 from collections.abc import Iterator
 from datetime import date
 
@@ -185,6 +186,12 @@ def fluid_old(solution: Solution, words: Words) -> Iterator[Finding]:
     )
 
 
+def _larger_reservoir(need: float) -> Fix:
+    """Return the fix that takes a reservoir of the next whole ten millilitres; need: [m³]."""
+    whole = math.ceil(need * 1e5) * 10
+    return Fix(f"Take a reservoir of {whole} ml", "master.reservoir_volume", f"{whole} ml")
+
+
 @rule("reservoir-small")
 def reservoir_small(solution: Solution, words: Words) -> Iterator[Finding]:
     """Tell of a reservoir that runs dry before the pads are worn."""
@@ -203,4 +210,5 @@ def reservoir_small(solution: Solution, words: Words) -> Iterator[Finding]:
                 why="It runs dry before the pads are worn, and the pedal draws air.",
                 basis="piston area times what the pads lose",
                 where="master.reservoir_volume",
+                fixes=(_larger_reservoir(need),),
             )

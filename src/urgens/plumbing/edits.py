@@ -161,7 +161,7 @@ def _join(lines: list[Json], ends: list[tuple[int, str]]) -> None:
 def index_of(rows: list[Json], name: str, what: str) -> int:
     """Return the place of the row of an id; raises BuildErrors where there is none.
 
-    rows: parts or lines as JSON; name: the id [text]; what: it is, for a refusal [text].
+    rows: parts or lines [JSON]; name: the id [text]; what: it is, for a refusal [text].
     Source: by definition.
     """
     for index, row in enumerate(rows):
@@ -171,7 +171,7 @@ def index_of(rows: list[Json], name: str, what: str) -> int:
 
 
 def new_id(made: Json, start: str) -> str:
-    """Return an id that no part or line has yet; made: a layout as JSON; start: of it [text].
+    """Return an id that no part or line has yet; made: a layout [JSON]; start: of it [text].
 
     Source: by definition.
     """

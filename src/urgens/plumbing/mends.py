@@ -23,7 +23,10 @@ MOST_TRIED = 24  # lines that are tried to be left out, one by one
 
 
 def face_of(port: Json) -> Face | None:
-    """Return thread and seat of a port as written, None where either is not known."""
+    """Return thread and seat of a port, None where either is not known; port: as written [JSON].
+
+    Source: the build file.
+    """
     return (port["thread"], port["seat"]) if {"thread", "seat"} <= port.keys() else None
 
 

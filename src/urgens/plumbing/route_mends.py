@@ -38,7 +38,7 @@ class Mend:
 def needed(count: int, bench: Bench) -> Array:
     """Return the least of every straight of a line, shape (count,) [m].
 
-    count: of its straights; bench: the builder's tools [object].
+    count: of its straights [-]; bench: the builder's tools [object].
     Source: common practice, where the tools are not measured.
     """
     grip = (bench.former_grip or FORMER_GRIP).value

@@ -11,7 +11,8 @@ from urgens.plumbing.mends import place_of
 def line_of_axle(laid: Circuits, axle: Axle, without: str = "") -> str | None:
     """Return a rigid line that all wheels of an axle hang on, and no other; None: there is none.
 
-    laid: the circuits [object]; axle: [-]; without: the id of a part that it does not end in.
+    laid: the circuits [object]; axle: which [-]; without: the id of a part that it
+    does not end in [text].
     Source: `Circuits.wheels_behind`; the nearest to the cylinder.
     """
     wheels = frozenset(wheel for wheel in laid.wheels if wheel.startswith(axle))
@@ -23,9 +24,10 @@ def line_of_axle(laid: Circuits, axle: Axle, without: str = "") -> str | None:
 
 
 def with_valve_moved(build: Build, valve: str, axle: Axle) -> Json | None:
-    """Return a layout in which a valve stands in the line of one axle only, None: no such line.
+    """Return a layout in which a valve stands in the line of one axle only.
 
-    build: the document [object]; valve: the part's id [text]; axle: [-].
+    build: the document [object]; valve: the part's id [text]; axle: which [-].
+    None where no line is that axle's alone.
     Source: common practice.
     """
     assert build.plumbing is not None
@@ -45,9 +47,10 @@ def with_valve_moved(build: Build, valve: str, axle: Axle) -> Json | None:
 
 
 def with_valve(build: Build, axle: Axle, index: int, kind: str) -> Json | None:
-    """Return a layout with a valve of the build's list in the line of its axle, None: no line.
+    """Return a layout with a valve of the build's list in the line of its axle.
 
-    build: the document [object]; axle: [-]; index: in its list; kind: of the part [text].
+    build: the document [object]; axle: which [-]; index: in its list [-]; kind: of the part [text].
+    None where no line is that axle's alone.
     Source: the usual layout.
     """
     assert build.plumbing is not None
@@ -60,7 +63,11 @@ def with_valve(build: Build, axle: Axle, index: int, kind: str) -> Json | None:
 
 
 def renamed(made: Json, name: str, part: Json) -> Json:
-    """Put back what a part was before it was put in anew: its id, valve and marking."""
+    """Put back what a part had before it was put in anew, its id, valve and marking.
+
+    made: the layout [JSON]; name: the id that it has in it [text]; part: as it was [JSON].
+    Source: by definition.
+    """
     row = made["parts"][index_of(made["parts"], name, "part")]
     row |= {key: value for key, value in part.items() if key not in ("ports", "drawn_at")}
     for line in made["lines"]:

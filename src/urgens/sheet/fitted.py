@@ -161,6 +161,9 @@ class _Said:
         yield from self._under(f"{axle}.brake.")
         if isinstance(brake, Drum) and brake.shoe_factor is None:
             yield "Shoe factor, from its shoes", f"{brake.factor:.3g}"
+        if isinstance(brake, Drum):
+            cups = {None: "not given", True: "fitted", False: "none"}
+            yield "Cup expanders", cups[brake.cup_expanders]
         if isinstance(brake, Disc) and brake.pad_inner_radius is not None:
             yield "Pad pressed", brake.pad_pressure.replace("-", " ")
         valves = self.build.valves.of(axle)

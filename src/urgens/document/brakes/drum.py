@@ -102,6 +102,7 @@ class Drum(BrakePart):
     ] = parse("0.5 mm", LENGTH)
     compliance: Compliance = parse("0.05 cm^3/MPa", COMPLIANCE)
     drum_mass: DrumMass | None = None
+    cup_expanders: bool | None = None  # in the wheel cylinders; None: nobody has looked
 
     @property
     def idle(self) -> tuple[str, ...]:

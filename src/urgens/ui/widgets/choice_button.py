@@ -19,14 +19,15 @@ class ChoiceButton(QToolButton):
         session: Session,
         name: str,
         path: str,
-        words: Mapping[str, str],
+        words: Mapping[str, str] | Mapping[bool, str],
         *,
         read: str | None = None,
         none: str = "not given",
     ) -> None:
         super().__init__()
         self._session, self._name, self._path = session, name, path
-        self._read, self._words, self._none = read or path, dict(words), none
+        self._read, self._none = read or path, none
+        self._words: dict[str | bool, str] = dict(words.items())
         self.setProperty("role", "kind")
         self.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(self)
@@ -36,21 +37,26 @@ class ChoiceButton(QToolButton):
         self.refresh()
 
     @property
-    def value(self) -> str | None:
+    def path(self) -> str:
+        """Where it is written in the build."""
+        return self._path
+
+    @property
+    def value(self) -> str | bool | None:
         """What is chosen, None where nothing is."""
         try:
             found = value_at(self._session.build, self._read)
         except BuildErrors:
             return None
-        return None if found is None else str(found)
+        return found if found is None or isinstance(found, bool) else str(found)
 
     def refresh(self) -> None:
         """Say what is chosen now."""
         value = self.value
-        said = self._none if value is None else self._words.get(value, value)
+        said = self._none if value is None else self._words.get(value, str(value))
         self.setText(f"{self._name}: {said}")
         self.setAccessibleName(self.text())
 
-    def _choose(self, value: str) -> None:
+    def _choose(self, value: str | bool) -> None:
         said = f"{self._name} {self._words[value]}"
         self._session.edit(self._path, value, said)

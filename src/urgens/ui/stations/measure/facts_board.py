@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from urgens.document import Change
+from urgens.document.brakes.drum import Drum
 from urgens.document.outlets import behind_outlets
 from urgens.document.tables import fluid_table
 from urgens.physics.axle import AXLES, Axle
@@ -44,6 +45,7 @@ CHOICES: tuple[tuple[str, str, Mapping[str, str]], ...] = (
     }),
     ("Fluid", "fluid.class", {grade: grade for grade in fluid_table().fluids}),
 )  # fmt: skip
+CUPS = {True: "fitted", False: "none"}
 # what stands beside it, path
 FIGURES = (
     ("brake pad, above the floor", "pedal.pad_height"),
@@ -72,6 +74,12 @@ class FactsBoard(QWidget):
             )
             for name, path, words in CHOICES
         ]  # fmt: skip
+        self.cups = {
+            axle: ChoiceButton(
+                session, f"Cup expanders, {axle} drums", f"{axle}.brake.cup_expanders", CUPS
+            )
+            for axle in AXLES
+        }
         inner = QWidget()
         self._grid = QGridLayout(inner)
         self._grid.setContentsMargins(0, 0, 8, 0)
@@ -80,7 +88,7 @@ class FactsBoard(QWidget):
         self._grid.setColumnStretch(0, 1)
         column = QVBoxLayout()
         column.setSpacing(0)
-        for button in self.choices:
+        for button in (*self.choices, *self.cups.values()):
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             column.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
         self.labels = {path: FigureLabel(session, Spot(path, SIZE), inner) for _, path in FIGURES}
@@ -114,8 +122,10 @@ class FactsBoard(QWidget):
         self.seen.if_stale()
 
     def _show(self) -> None:
-        for button in self.choices:
+        for button in (*self.choices, *self.cups.values()):
             button.refresh()
+        for axle, button in self.cups.items():
+            button.setVisible(isinstance(self._session.build.axle(axle).brake, Drum))
         for label in self.labels.values():
             label.refresh()
         fluid = self._session.build.fluid
@@ -123,6 +133,11 @@ class FactsBoard(QWidget):
         self.filled.set_value(Shown(day or "—", ""), day)
         for axle, kept in self.residuals.items():
             self._show_residual(axle, kept)
+
+    def choice(self, path: str) -> ChoiceButton | None:
+        """Return the choice of what stands at a path, None where there is none now."""
+        found = (*self.choices, *(one for one in self.cups.values() if not one.isHidden()))
+        return next((one for one in found if one.path == path), None)
 
     # --- facts that are no plain figure ------------------------------------------------------
 

@@ -193,12 +193,22 @@ class MeasureStation(Station):
                 self._session.set_load_case(names[int(case)])
         label = self.label(path)
         if label is None:
-            return False
+            return self._go_to_choice(path)
         if path in self.facts.labels and self.facts.labels[path] is label:
             self.show_part(2)
         elif label.parentWidget() is not self.side:
             self.show_part(1 if label.parentWidget() is self.pedal else 0)
         label.setFocus(Qt.FocusReason.ShortcutFocusReason)
+        return True
+
+    def _go_to_choice(self, path: str) -> bool:
+        """Bring what is chosen from a few words, and focus it; tell whether there is one."""
+        self.facts.refresh()
+        button = self.facts.choice(path)
+        if button is None:
+            return False
+        self.show_part(2)
+        button.setFocus(Qt.FocusReason.ShortcutFocusReason)
         return True
 
 

@@ -55,7 +55,7 @@ class LayoutPage(Page):
         self.lay_out(self._drawing())
         self.said.hide()
         session.press_changed.connect(self.thing.follow_press)
-        session.told.connect(lambda: self.seen.ask_for(self._mark))
+        session.told.connect(self._told)
 
     def _drawing(self) -> QWidget:
         drawing = QWidget()
@@ -134,6 +134,9 @@ class LayoutPage(Page):
         placed = any(part.drawn_at is not None for part in self.laid.plumbing.parts)
         self.buttons["Lay out anew"].setVisible(self.laid.own and placed)
         self._show_chosen()
+
+    def _told(self) -> None:
+        self.seen.ask_for(self._mark)
 
     def _mark(self) -> None:
         """Mark what is found."""
