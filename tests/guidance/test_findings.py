@@ -259,6 +259,13 @@ CASES["joint-not-tight"] = (
      "joints": [{"joint": "L1.a", "state": "started", "at": "2026-05-02T15:00"},
                 {"joint": "L1.b", "state": "tight", "at": "2026-05-02T13:00"}]},
 )  # fmt: skip
+PROVED = {"procedure": "prove-standing", "started": "2026-05-02T14:00", "ended": "2026-05-02T15:00"}
+MOVED = {"procedure": "prove-moving", "started": "2026-05-03T09:00"}
+CASES["proof-open"] = (
+    Severity.WARNING,
+    {"records": [{**PROVED, "ended": "2026-05-03T09:30"}, MOVED]},  # done only after
+    {"records": [PROVED, MOVED]},
+)
 NO_FIX = set(CASES) - {
     "rear-locks-first", "two-reducing-in-series", "reducing-in-front",
     "boosted-ratio-without-booster", "manual-ratio-with-booster", "metering-with-rear-discs",

@@ -2,6 +2,7 @@
 
 import difflib
 from collections.abc import Callable, Iterable
+from dataclasses import replace
 
 from urgens.document import Build, BuildErrors
 from urgens.guidance.procedures.bleed import METHODS, Method, bleed, default_method
@@ -12,6 +13,7 @@ from urgens.guidance.procedures.building import (
     reset_switch,
     strip_record,
 )
+from urgens.guidance.procedures.closing import closing
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.proving import (
     booster_test,
@@ -57,8 +59,14 @@ def procedure(
         raise BuildErrors.one("procedure", f'there is no "{name}"', _nearest(name, NAMES))
     if method is not None and method not in METHODS:
         raise BuildErrors.one("--method", f'there is no "{method}"', _nearest(method, METHODS))
+    made = _made(facts, name, next((one for one in METHODS if one == method), None), opened)
+    last = closing(made.steps)
+    return made if last is None else replace(made, steps=(*made.steps, last))
+
+
+def _made(facts: Facts, name: str, method: Method | None, opened: Iterable[str]) -> Procedure:
     if name == "bleed":
-        return bleed(facts, next((one for one in METHODS if one == method), None))
+        return bleed(facts, method)
     if name == "rebleed":
         return rebleed(facts, opened)
     return _PLAIN[name](facts)

@@ -151,12 +151,30 @@ def _before(facts: Facts, method: Method) -> Iterator[Step]:
         )
 
 
+def _dead_ends(facts: Facts) -> Iterator[Step]:
+    """Yield how air is let out where nothing flows through: at a gauge, a sensor, a plug."""
+    for name in facts.dead_ends:
+        joint = f"joint of {name}"
+        yield Step("Press and hold.", "What is let out is pushed out.", "hold")
+        yield Step(
+            f"Crack the joint of {name} until no bubbles come; a rag under it.",
+            "Nothing flows through a dead end: its air stays there.",
+            "loosen",
+            thing=joint,
+        )
+        yield Step(f"Tighten the joint of {name}.", "The foot is still down.", "tighten",
+                   thing=joint)  # fmt: skip
+        yield Step("Let the pedal come up.", "The joint is tight.", "release")
+
+
 def _after(facts: Facts, method: Method) -> Iterator[Step]:
+    yield from _dead_ends(facts)
     yield Step(
         "Press hard for 30 s; look at every joint.",
         "A joint that only weeps shows under a held pedal.",
         "check",
         record=Reading("ok"),
+        seconds=30,
     )
     yield Step(
         "Read the pedal's travel at the usual foot, now; again after an hour and next morning.",

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from urgens.document import Build
-from urgens.document.circuits import circuits_of
+from urgens.document.circuits import SINKS, circuits_of
 from urgens.document.cylinders.twin import TwinMaster
 from urgens.document.line_sheets import routed
 from urgens.document.outlets import behind_outlets
@@ -12,6 +12,7 @@ from urgens.document.valves.adjustable import Adjustable
 from urgens.document.valves.load_sensing import LoadSensing
 from urgens.document.valves.metering import Metering
 from urgens.document.valves.residual import Residual
+from urgens.guidance.part_words import part_name
 from urgens.guidance.procedures.step import Wheel
 from urgens.physics.axle import AXLES, Axle
 
@@ -84,6 +85,18 @@ class Facts:
             for axle in AXLES
             if any(isinstance(valve, Residual) for valve in self.build.valves.of(axle))
             or any(True for _ in behind_outlets(self.build, axle))
+        )
+
+    @cached_property
+    def dead_ends(self) -> tuple[str, ...]:
+        """Parts of the layout at which a line ends and nothing is bled, as they are called."""
+        laid = circuits_of(self.build)
+        if laid is None:
+            return ()
+        return tuple(
+            f"the {part_name(laid, part).lower()} {part.id}"
+            for part in laid.plumbing.parts
+            if part.kind in SINKS and any(laid.joined[f"{part.id}.{port}"] for port in part.ports)
         )
 
     @cached_property

@@ -189,6 +189,7 @@ def booster_test(facts: Facts) -> Procedure:
             "The check valve holds what is left.",
             "record",
             record=Reading("strokes"),
+            seconds=300,
         ),
         Step("Let go.", "", "release"),
     )
@@ -261,6 +262,7 @@ def prove_standing(facts: Facts) -> Procedure:
             "What sinks leaks, outside or past a cup.",
             "check",
             record=OK,
+            seconds=30,
         )
     ]
     tests = (

@@ -23,7 +23,7 @@ class Step:
     """One step: what is done and why, at which wheels.
 
     `thing` is what is fitted, removed, loosened or opened, so that it is put back: at a wheel its
-    screw, of which `screw` tells the outer or the inner one.
+    screw, of which `screw` tells the outer or the inner one. `seconds` are counted while it lasts.
     """
 
     text: str
@@ -33,6 +33,7 @@ class Step:
     record: Reading | None = None
     thing: str = ""
     screw: Literal["", "outer", "inner"] = ""
+    seconds: int = 0
 
     def printed(self) -> dict[str, Any]:
         """Return the step as plain JSON values."""

@@ -1,0 +1,76 @@
+"""What holds the vehicle: common practice, every proof standing before it moves."""
+
+from typing import Any
+
+import pytest
+
+from tests.builds import bed
+from tests.plumbing.layouts import sound
+from urgens.document import Build, with_changes
+from urgens.guidance import findings
+from urgens.guidance.proofs import PROOFS, held_from_moving, open_proofs
+from urgens.solve import solve
+
+DONE = {"started": "2026-05-02T14:00", "ended": "2026-05-02T15:00"}
+
+
+def recorded(*names: str, **more: Any) -> Build:
+    rows = [{"procedure": name, **DONE} for name in names]
+    return with_changes(bed("pickup"), {"records": rows, **more})
+
+
+def test_proofs_are_those_that_the_layout_needs() -> None:
+    needed = open_proofs(bed("pickup"))
+    assert "metering-test" in needed  # its combination body has one
+    assert "booster-test" in needed
+    assert "load-sensing-test" not in needed
+    assert "booster-test" not in open_proofs(bed("roadster"))
+
+
+def test_each_proof_counts_by_itself_and_all_at_once() -> None:
+    needed = open_proofs(bed("pickup"))
+    assert open_proofs(recorded(*needed[1:])) == needed[:1]
+    assert open_proofs(recorded(*PROOFS)) == ()
+    assert open_proofs(recorded("prove-standing")) == ()
+
+
+def test_a_proof_that_was_left_half_way_does_not_count() -> None:
+    half = with_changes(
+        bed("pickup"), {"records": [{"procedure": "prove-standing", "started": "2026-05-02T14:00"}]}
+    )
+    assert open_proofs(half) == open_proofs(bed("pickup"))
+
+
+@pytest.mark.parametrize(
+    ("more", "said"),
+    [
+        ({"open_items": [{"what": "stand-in hose", "holds_vehicle": True}]}, "stand-in hose"),
+        (
+            {"plumbing": sound(), "joints": [{"joint": "L1.a", "state": "tight"}]},
+            "not noted as dry",
+        ),
+    ],
+)
+def test_open_items_and_joints_hold_the_vehicle(more: dict[str, Any], said: str) -> None:
+    assert held_from_moving(recorded("prove-standing")) == ()
+    (reason,) = held_from_moving(recorded("prove-standing", **more))
+    assert said in reason
+
+
+@pytest.mark.parametrize(
+    "item",
+    [
+        {"what": "wash it", "holds_vehicle": False},
+        {"what": "stand-in hose", "holds_vehicle": True, "done": "2026-05-01"},
+    ],
+)
+def test_what_is_done_or_only_for_later_holds_nothing(item: dict[str, Any]) -> None:
+    assert held_from_moving(recorded("prove-standing", open_items=[item])) == ()
+
+
+def test_a_vehicle_moved_for_a_reason_is_told_with_it() -> None:
+    moved = {"procedure": "prove-moving", "started": "2026-05-03T09:00",
+             "moved_without_proof": "off the ramp"}  # fmt: skip
+    build = with_changes(bed("pickup"), {"records": [moved]})
+    (finding,) = [one for one in findings(solve(build)) if one.code == "proof-open"]
+    assert finding.message.endswith("The reason that was given: off the ramp.")
