@@ -93,12 +93,12 @@ def test_a_method_the_layout_rules_out_says_why_and_does_not_begin(open_window: 
         {"kind": "load-sensing", "points": [["1760 lb", "250 psi"], ["3620 lb", "640 psi"]],
          "slope": 0.25, "follows": "static"}]))  # fmt: skip
     page = card(window)
-    QTest.mouseClick(page.methods["vacuum"], LEFT)
+    QTest.mouseClick(page.chooser.methods["vacuum"], LEFT)
     assert page.sentence.text().startswith("Not so: a load-sensing valve")
     assert not page.buttons["next"].isEnabled()
     press(page, ENTER)
     assert window.session.build.records == ()
-    QTest.mouseClick(page.methods["pedal"], LEFT)
+    QTest.mouseClick(page.chooser.methods["pedal"], LEFT)
     press(page, ENTER)
     assert window.session.build.records[0].method == "pedal"
 
@@ -134,7 +134,7 @@ def test_what_is_seen_is_chosen_and_typed_and_goes_into_the_record(open_window: 
     ):
         press(page, ENTER)
     for words in ("bubbles large", "colour dark"):
-        button: Any = page.fields[words]
+        button: Any = page.reading.fields[words]
         assert isinstance(button, QToolButton)
         QTest.mouseClick(button, LEFT)
     press(page, ENTER)
@@ -144,12 +144,16 @@ def test_what_is_seen_is_chosen_and_typed_and_goes_into_the_record(open_window: 
         page.run.step.record is None or page.run.step.record.field != "travel"
     ):
         press(page, ENTER)
-    field = page.fields["travel"]
+    field = page.reading.fields["travel"]
     assert isinstance(field, QLineEdit)
-    field.setText("71")
+    assert "should be about" in page.reading.should.text()
+    field.setText("71")  # inches are shown, and the floor is nearer
+    page.go_on()
+    assert "beyond the floor" in page.reading.refused.text()
+    field.setText("2-3/4")
     page.go_on()
     read = window.session.build.records[0].entries[-1]
-    assert (read.value, read.effort, read.when) == (71.0, "60 lbf", "now")
+    assert (read.value, read.effort, read.when) == (69.85, "60 lbf", "now")
     window.station("Bleed").show_page_named("Records")
     kept = window.station("Bleed").page
     assert "one run kept" in kept.summary
@@ -205,7 +209,7 @@ def test_b_notes_bubbles_where_strokes_are_counted_and_is_a_set_up_elsewhere(
     while page.run.step is not None and page.run.step.action != "stroke":
         press(page, ENTER)
     press(page, Qt.Key.Key_B)
-    assert page.readings == {"bubbles": "fine"}
+    assert page.reading.values == {"bubbles": "fine"}
     assert window.session.setup is None
     press(page, ENTER, Qt.Key.Key_B)
     assert window.session.setup == "load-sensing"

@@ -14,7 +14,7 @@ At = Annotated[datetime, BeforeValidator(read_time)]
 State = Literal["capped", "started", "tight", "dry", "checked"]
 FIELDS = Literal[
     "strokes", "amount", "bubbles", "colour", "travel", "pressure", "temperature", "gap", "lamp",
-    "ok", "note",
+    "ok", "note", "clicks",
 ]  # fmt: skip
 WORDS: dict[str, tuple[str, ...]] = {
     "bubbles": ("none", "fine", "large"), "colour": ("clear", "amber", "dark", "rust"),

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Any, get_args
 
 from urgens.document import Build, Change
+from urgens.document.circuits import circuits_of
 from urgens.document.edit import dumped
 from urgens.document.records import Joint, State
 from urgens.guidance.finding import Finding, Fix, Severity
@@ -21,6 +22,8 @@ IN_WORDS: dict[State, str] = {
     "checked": "looked at again",
 }
 LOOSE = ("capped", "started")
+OPENED = ("capped", "started", "tight")  # states of a joint that was open and is not proved since
+BLED = ("bleed", "rebleed")
 PRESSED = ("strokes", "pressure", "travel")  # readings that a press was made for
 
 
@@ -64,6 +67,24 @@ def _there(build: Build) -> Iterator[tuple[str, str]]:
         yield f"{line.id}.b", f"{line.id} at {line.to}"
 
 
+def joints_to(build: Build, wheel: str) -> tuple[MadeJoint, ...]:
+    """Return the joints on the way to a wheel that the build has a line for, cylinder's first.
+
+    build: the document [object]; wheel: its name [text].
+    Source: the lines that only lead there, or there among others.
+    """
+    laid = circuits_of(build)
+    if laid is None:
+        return ()
+    lines = {line.id for line in laid.plumbing.lines if wheel in laid.wheels_behind(line.id)}
+    ports = {str(line.to) for line in laid.plumbing.lines if line.direct and line.id in lines}
+    return tuple(
+        one
+        for one in joints(build)
+        if one.where and (one.name in ports or one.name.rpartition(".")[0] in lines)
+    )
+
+
 def held_by_joints(build: Build) -> str | None:
     """Return why nothing is to be bled yet, None where no joint stands against it.
 
@@ -76,6 +97,24 @@ def held_by_joints(build: Build) -> str | None:
     named = ", ".join(f"{one.where} is {IN_WORDS[one.state]}" for one in loose[:2] if one.state)
     more = f", and {len(loose) - 2} more" if len(loose) > 2 else ""
     return f"{named}{more}; tighten every joint first"
+
+
+def opened_since_bled(build: Build) -> tuple[str, ...]:
+    """Return the lines and parts whose joints were noted anew since the last bleeding ended.
+
+    build: the document [object].
+    Source: what was capped, started or tightened after it was open in between.
+    """
+    ends = [one.ended for one in build.records if one.procedure in BLED and one.ended is not None]
+    last = max(ends, default=None)
+    found: dict[str, None] = {}
+    for one in joints(build):
+        noted = one.recorded
+        if not one.where or noted is None or noted.state not in OPENED:
+            continue
+        if last is None or noted.at is None or noted.at > last:
+            found.setdefault(one.name.partition(".")[0])
+    return tuple(found)
 
 
 def with_state(build: Build, names: tuple[str, ...], state: State, at: str) -> Change:

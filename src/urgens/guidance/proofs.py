@@ -42,6 +42,12 @@ def open_proofs(build: Build, before: Record | None = None) -> tuple[str, ...]:
     return tuple(name for name in PROOFS if name not in done and procedure(build, name).allowed)
 
 
+def _named(proofs: tuple[str, ...]) -> str:
+    from urgens.guidance.procedures.titles import TITLES  # as above
+
+    return ", ".join(f"“{TITLES[name]}”" for name in proofs)
+
+
 def held_from_moving(build: Build) -> tuple[str, ...]:
     """Return why the vehicle is not to move yet, each in words; none where nothing holds it.
 
@@ -56,7 +62,7 @@ def held_from_moving(build: Build) -> tuple[str, ...]:
     found += [f"still open: {what}" for what in items]
     missing = open_proofs(build)
     if missing:
-        found.append(f"no record of {', '.join(missing)}")
+        found.append(f"not on record: {_named(missing)}")
     return tuple(found)
 
 
@@ -76,7 +82,7 @@ def proof_open(solution: Solution, words: Words) -> Iterator[Finding]:
             code="proof-open",
             severity=Severity.WARNING,
             message=f"The vehicle was moved on {record.started:%Y-%m-%d} without a record of "
-            f"{', '.join(missing)}.{said}",
+            f"{_named(missing)}.{said}",
             why="What does not hold standing does not hold moving: prove it before the next drive.",
             basis=COMMON_PRACTICE,
             where=f"records[{index}]",

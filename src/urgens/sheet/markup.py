@@ -27,9 +27,14 @@ def html(sheet: Sheet, chart: bytes) -> str:
     """Return the sheet as a page for a browser, the SVG `chart` inside it."""
     svg = chart.decode()
     inline = svg[svg.index("<svg") :]
-    return _environment().get_template("page.html").render(sheet=sheet, chart=inline)
+    return rendered("page.html", sheet=sheet, chart=inline)
 
 
 def rich_text(sheet: Sheet, mark: str) -> str:
     """Return the sheet in the subset of HTML that Qt's documents set; a mark is for the chart."""
-    return _environment().get_template("document.html").render(sheet=sheet, mark=mark)
+    return rendered("document.html", sheet=sheet, mark=mark)
+
+
+def rendered(template: str, **given: object) -> str:
+    """Return one of the shipped templates with what is given; template: its name [text]."""
+    return _environment().get_template(template).render(**given)

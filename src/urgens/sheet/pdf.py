@@ -66,11 +66,11 @@ class _Chart(QPyTextObject):
         self._renderer.render(painter, rect)
 
 
-class SheetDocument:
-    """A sheet set on pages of A4 or Letter."""
+class Pages:
+    """Markup set on pages of A4 or Letter: `title` and `what` it is stand on each."""
 
-    def __init__(self, sheet: Sheet, chart: bytes, *, letter: bool = False) -> None:
-        self._title = sheet.title
+    def __init__(self, title: str, what: str, *, points: int = 8, letter: bool = False) -> None:
+        self._title, self._what = title, what
         self._layout = QPageLayout(
             QPageSize(QPageSize.PageSizeId.Letter if letter else QPageSize.PageSizeId.A4),
             QPageLayout.Orientation.Portrait,
@@ -81,14 +81,8 @@ class SheetDocument:
         self.document.setDocumentMargin(0)
         self._metrics = self._writer(QBuffer())
         self.document.documentLayout().setPaintDevice(self._metrics)
-        self.document.setDefaultFont(QFont(FACE, 8))
+        self.document.setDefaultFont(QFont(FACE, points))
         self.document.setPageSize(QSizeF(self._layout.paintRectPixels(DOTS).size()))
-        mark = f"\N{LOZENGE}{uuid.uuid4().hex}\N{LOZENGE}"  # which no name can hold
-        self.document.setHtml(rich_text(sheet, mark))
-        self.document.documentLayout().registerHandler(CHART, _Chart(self.document, chart))
-        self._place_chart(mark)
-        # WORKAROUND: what stands behind a replaced mark is otherwise never laid out.
-        self.document.markContentsDirty(0, self.document.characterCount())
 
     @property
     def pages(self) -> int:
@@ -134,7 +128,7 @@ class SheetDocument:
 
         printer = QPrinter()
         printer.setPageSize(self._layout.pageSize())
-        printer.setDocName(f"{self._title}: brake build sheet")
+        printer.setDocName(f"{self._title}: {self._what}")
         return printer
 
     def print_on(self, printer: "QPrinter") -> None:
@@ -162,15 +156,9 @@ class SheetDocument:
         writer = QPdfWriter(device)
         writer.setResolution(DOTS)
         writer.setPageLayout(self._layout)
-        writer.setTitle(f"{self._title}: brake build sheet")
+        writer.setTitle(f"{self._title}: {self._what}")
         writer.setCreator("Urgens")
         return writer
-
-    def _place_chart(self, mark: str) -> None:
-        cursor = self.document.find(mark)
-        form = QTextCharFormat()
-        form.setObjectType(CHART)
-        cursor.insertText("\N{OBJECT REPLACEMENT CHARACTER}", form)
 
     def _paint_foot(self, painter: QPainter, page: int) -> None:
         box = self._layout.paintRectPixels(DOTS)
@@ -179,3 +167,22 @@ class SheetDocument:
         foot = QRectF(0, box.height() + DOTS * 0.1, box.width(), DOTS * 0.3)
         flags = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop
         painter.drawText(foot, flags, f"{self._title}, page {page + 1} of {self.pages}")
+
+
+class SheetDocument(Pages):
+    """A sheet with its chart."""
+
+    def __init__(self, sheet: Sheet, chart: bytes, *, letter: bool = False) -> None:
+        super().__init__(sheet.title, "brake build sheet", letter=letter)
+        mark = f"\N{LOZENGE}{uuid.uuid4().hex}\N{LOZENGE}"  # which no name can hold
+        self.document.setHtml(rich_text(sheet, mark))
+        self.document.documentLayout().registerHandler(CHART, _Chart(self.document, chart))
+        self._place_chart(mark)
+        # WORKAROUND: what stands behind a replaced mark is otherwise never laid out.
+        self.document.markContentsDirty(0, self.document.characterCount())
+
+    def _place_chart(self, mark: str) -> None:
+        cursor = self.document.find(mark)
+        form = QTextCharFormat()
+        form.setObjectType(CHART)
+        cursor.insertText("\N{OBJECT REPLACEMENT CHARACTER}", form)

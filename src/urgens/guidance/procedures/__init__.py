@@ -10,6 +10,8 @@ from urgens.guidance.procedures.building import (
     assemble,
     bench_bleed,
     overhaul,
+    pedal_height,
+    pushrod_clearance,
     reset_switch,
     strip_record,
 )
@@ -35,7 +37,8 @@ __all__ = ["METHODS", "NAMES", "Facts", "Method", "Procedure", "Step", "default_
 
 _PLAIN: dict[str, Callable[[Facts], Procedure]] = {
     "strip-record": strip_record, "overhaul": overhaul, "assemble": assemble,
-    "bench-bleed": bench_bleed, "reset-switch": reset_switch, "prove-standing": prove_standing,
+    "bench-bleed": bench_bleed, "pushrod-clearance": pushrod_clearance,
+    "pedal-height": pedal_height, "reset-switch": reset_switch, "prove-standing": prove_standing,
     "prove-moving": prove_moving, "gauge-valve": gauge_valve,
     "load-sensing-test": load_sensing_test, "metering-test": metering_test,
     "switch-test": switch_test, "ports-test": ports_test, "booster-test": booster_test,

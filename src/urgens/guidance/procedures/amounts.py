@@ -57,6 +57,17 @@ def amounts(build: Build) -> Amounts:
     return Amounts(strokes, low, fluid, MINUTES_WHEEL * wheels + MINUTES_REST)
 
 
+def swept(build: Build, wheel: str) -> float:
+    """Return what a full stroke moves towards a wheel [m³].
+
+    build: the document [object]; wheel: its name [text].
+    Source: bore area times stroke, of the chamber that feeds its axle.
+    """
+    chambers = system(build).volumes.chambers
+    moved = [float(chamber.area * chamber.stroke) for chamber in chambers]
+    return moved[-1 if wheel.startswith(Axle.REAR) else 0]
+
+
 def _in_the_way(build: Build, wheel: Wheel) -> float | None:
     """Return what lines and hoses hold from the cylinder to a wheel [m³], None if not known."""
     laid = circuits_of(build)

@@ -243,6 +243,85 @@ def _pedal_and_cylinder(facts: Facts) -> Iterator[Step]:
     )
 
 
+def pushrod_clearance(facts: Facts) -> Procedure:
+    """Return how the rod's clearance is worked out and then felt; facts: of the build [object].
+
+    Source: common practice: depth and gasket less stand-out, then by hand.
+    """
+    gap = Reading("gap", "mm")
+    rod = "booster's rod" if facts.boosted else "pedal's rod"
+    face = "booster" if facts.boosted else "firewall"
+    steps = (
+        Step(
+            "Measure how deep the socket in the piston lies behind the cylinder's flange.",
+            "The rod's end goes that far in.",
+            "record",
+            record=gap,
+        ),
+        Step(
+            f"Measure how far the {rod} stands out of the {face}, pulled back as far as it comes.",
+            "Pushed in it would read too little.",
+            "record",
+            record=gap,
+        ),
+        Step(
+            "Measure the gasket, or what stands between both faces; none is 0.",
+            "It holds the cylinder off.",
+            "record",
+            record=gap,
+        ),
+        Step(
+            "Set the rod so that depth and gasket less stand-out leave about 1 mm.",
+            "Too long keeps the ports shut and the brakes on, too short lowers the pedal.",
+            "check",
+            record=OK,
+        ),
+        Step(
+            "By hand: extend until it just touches, back off half a turn, lock nut.",
+            "What was worked out is only as good as three readings.",
+            "record",
+            record=gap,
+        ),
+        Step(
+            "Press once lightly: fluid squirts in the reservoir at the very start.",
+            "A port that is shut at rest shows here.",
+            "check",
+            record=OK,
+        ),
+    )
+    return Procedure(
+        "pushrod-clearance", tools=("depth rule or caliper",), cautions=CAUTIONS[1:], steps=steps
+    )
+
+
+def pedal_height(facts: Facts) -> Procedure:
+    """Return how pedal height and brake-light switch are set; facts: of the build [object].
+
+    Source: common practice.
+    """
+    steps = (
+        Step(
+            "Measure the brake pad's height over the floor, and the throttle's.",
+            "A foot that has to be lifted over comes late.",
+            "record",
+            record=Reading("gap", "mm"),
+        ),
+        Step(
+            "Look what stops the pedal: its own stop, not the switch.",
+            "A bracket may be missing after a change between manual and boosted.",
+            "check",
+            record=OK,
+        ),
+        Step(
+            "Turn the switch until the lamp comes on before anything brakes, and goes out.",
+            "Who follows sees it; one that holds the pedal keeps the brakes on.",
+            "check",
+            record=Reading("lamp"),
+        ),
+    )
+    return Procedure("pedal-height", tools=("rule",), cautions=CAUTIONS[1:], steps=steps)
+
+
 def bench_bleed(facts: Facts) -> Procedure:
     """Return how the cylinder is bled before it is fitted; facts: of the build [object].
 

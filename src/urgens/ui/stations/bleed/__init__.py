@@ -4,11 +4,13 @@ from urgens.guidance import Finding, Severity, area_of
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import Station, StationKind, counted, worst
 
-AREAS = ("joints",)  # of findings that are mended here
+AREAS = ("joints", "proofs")  # of findings that are mended here
 PAGES = {
     "Card": "card_page:CardPage",
     "Joints": "joints_page:JointsPage",
     "Records": "records_page:RecordsPage",
+    "Open items": "items_page:ItemsPage",
+    "Fluid": "fluid_page:FluidPage",
 }
 
 
@@ -30,10 +32,10 @@ def _fact(session: Session) -> str:
     """Return what is wrong, else the step that is left, else whether it was bled."""
     if _found(session):
         return counted(_found(session), "")
-    runs = [record for record in session.build.records if record.procedure == "bleed"]
-    if runs and runs[-1].ended is None:
-        return f"at step {runs[-1].step}"
-    return "bled" if runs else "not yet"
+    open_ = [record for record in session.build.records if record.ended is None]
+    if open_:
+        return f"at step {open_[-1].step}"
+    return "bled" if any(one.procedure == "bleed" for one in session.build.records) else "not yet"
 
 
 def _judged(session: Session) -> bool:

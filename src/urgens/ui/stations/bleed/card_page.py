@@ -1,12 +1,10 @@
 """The work card: one step at a time, read at two metres, driven by keys."""
 
-from functools import partial
 from typing import Any
 
 from PySide6.QtCore import QEvent, Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QHBoxLayout,
     QLineEdit,
     QProgressBar,
@@ -17,116 +15,153 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.document import Build
-from urgens.document.records import WORDS
 from urgens.guidance.procedures import METHODS, Facts, Step, default_method
 from urgens.guidance.procedures.amounts import Amounts, amounts
 from urgens.guidance.procedures.facts import both
-from urgens.quantity import FORCE, retype, show
+from urgens.guidance.procedures.people import roles, state_before
+from urgens.guidance.procedures.titles import TITLES
 from urgens.ui.session import Session
+from urgens.ui.stations.bleed.awake import Awake
+from urgens.ui.stations.bleed.cards_out import cards_menu
+from urgens.ui.stations.bleed.chooser import Chooser
 from urgens.ui.stations.bleed.plan import BleedPlan
-from urgens.ui.stations.bleed.run import Run
+from urgens.ui.stations.bleed.readings import Readings
+from urgens.ui.stations.bleed.run import BLEED, PRESSED, Run
+from urgens.ui.stations.bleed.start_form import StartForm
+from urgens.ui.stations.bleed.timer import StepTimer
+from urgens.ui.stations.bleed.who_panel import WhoPanel
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
-from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
 
-NAMES = {
-    "open-stroke": "Open stroke", "pedal": "Hold and crack", "pressure": "Pressure",
-    "gravity": "Gravity", "vacuum": "Vacuum",
-}  # fmt: skip
 SHOWN_NEXT = 4
 MAIN = ("stroke", "next")  # what the hand wants most
-NUMBER = 84  # px of the number of a step
+NUMBER = 96  # px of the number of a step
 GAP = 16  # px between the number and what it says
-START = "Nothing is under way. Choose a method; what the layout rules out says why."
+ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
 
 class CardPage(Page):
     """What to do now, to which wheel, who, why; what is read goes into the build for good."""
 
-    kept = ("method", "strokes", "since", "readings")
+    kept = ("name", "method", "strokes", "since", "values", "people_count")
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.run = Run(session)
         self._needed: tuple[Build, Amounts] | None = None
+        self._step: Step | None = None  # that is shown
         self.method = default_method(Facts(session.build))
         self.strokes, self.since = 0, 0  # on this step; on these reservoirs since they were filled
-        self.readings: dict[str, str] = {}
-        self.fields: dict[str, QWidget] = {}
-        self.methods: dict[str, QToolButton] = {}
+        self.chooser, self.form = Chooser(), StartForm(session)
+        self.reading, self.timer = Readings(session), StepTimer()
         self.number, self.of = worded("", "step"), worded("", "muted")
         self.sentence, self.why = wrapped("sentence"), wrapped("muted")
-        self.counter = worded("", "counter")
-        self.counted = wrapped("muted")
-        self.plan = BleedPlan()
+        self.counter, self.counted = worded("", "counter"), wrapped("muted")
+        self.plan, self.who = BleedPlan(), WhoPanel()
         self.setFocusProxy(self.plan)
+        self.checked_by = QLineEdit()
+        self.checked_by.setPlaceholderText("checked by")
+        self.checked_by.setAccessibleName("Checked by")
         self.progress = QProgressBar()
         self.progress.setTextVisible(False)
         self.progress.setFixedHeight(8)
         self.buttons: dict[str, QPushButton] = {}
-        self._read = QHBoxLayout()
         self.people, self.next = wrapped("muted"), wrapped("muted")
         self.cautions, self.amounts = wrapped("muted"), wrapped("muted")
+        self.awake = Awake(self)
+        self.print = QToolButton()
         self._lay_out()
+        self._count_people()
+        self.chooser.named.connect(self.choose)
+        self.chooser.asked.connect(self._choose_method)
+        self.form.counted.connect(self._show)
+
+    # --- kept over a switch of theme ---------------------------------------------------------
+
+    @property
+    def name(self) -> str:
+        """The procedure on the card."""
+        return self.run.name
+
+    @name.setter
+    def name(self, name: str) -> None:
+        self.run.name = name
+
+    @property
+    def values(self) -> dict[str, str]:
+        """What is typed or chosen at this step."""
+        return self.reading.values
+
+    @values.setter
+    def values(self, values: dict[str, str]) -> None:
+        self.reading.values = values
+
+    @property
+    def people_count(self) -> int:
+        """How many people come."""
+        return self.form.count
+
+    @people_count.setter
+    def people_count(self, count: int) -> None:
+        self.form.count = count
+
+    # --- how it is laid out ------------------------------------------------------------------
 
     def _lay_out(self) -> None:
         card = QWidget()
         column = QVBoxLayout(card)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(6)
-        column.addLayout(self._methods_row())
+        column.addWidget(self.chooser)
         column.addWidget(self.progress)
-        head = QHBoxLayout()
-        head.setSpacing(GAP)
-        left = QVBoxLayout()
-        left.setSpacing(0)
-        self.number.setMinimumHeight(round(NUMBER * T.scale))
-        self.number.setMinimumWidth(round(NUMBER * T.scale))
-        left.addWidget(self.number)
-        left.addWidget(self.of)
-        left.addStretch()
-        head.addLayout(left)
-        words = QVBoxLayout()
-        words.addWidget(self.sentence)
-        words.addWidget(self.why)
-        words.addStretch()
-        head.addLayout(words, 1)
-        column.addLayout(head)
+        column.addLayout(self._head())
+        column.addWidget(self.form)
         column.addWidget(self.plan, 1)
         row = QHBoxLayout()
         row.setSpacing(GAP)
         row.addWidget(self.counter)
         row.addWidget(self.counted, 1)
         column.addLayout(row)
-        column.addLayout(self._read)
+        for one in (self.timer, self.reading, self.checked_by):
+            column.addWidget(one)
         column.addLayout(self._work_buttons())
-        self.head("Who and with what")
-        self.column.addWidget(self.people)
-        self.head("Next")
-        self.column.addWidget(self.next)
-        self.head("How much")
-        self.column.addWidget(self.amounts)
-        self.head("Mind")
-        self.column.addWidget(self.cautions)
+        self.print.setText("Print the cards")
+        self.print.setProperty("role", "kind")
+        self.print.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.print.setMenu(
+            cards_menu(
+                self.print,
+                self.session,
+                lambda: (self.run.procedure(self.method), self.form.count),
+            )
+        )
+        for words, widgets in (
+            ("Who does what, now", (self.who, self.people)), ("Next", (self.next,)),
+            ("How much", (self.amounts,)), ("Mind", (self.cautions, self.print)),
+        ):  # fmt: skip
+            self.head(words)
+            for widget in widgets:
+                self.column.addWidget(widget)
         self.column.addStretch()
         self.lay_out(card)
         self.said.hide()
 
-    def _methods_row(self) -> QHBoxLayout:
-        row = QHBoxLayout()
-        row.setSpacing(2)
-        group = QButtonGroup(self)
-        for method in METHODS:
-            button = segment(NAMES[method])
-            button.setProperty("narrow", "true")
-            button.clicked.connect(partial(self._choose, method))
-            group.addButton(button)
-            self.methods[method] = button
-            row.addWidget(button)
-        row.addStretch()
-        return row
+    def _head(self) -> QHBoxLayout:
+        head, left, words = QHBoxLayout(), QVBoxLayout(), QVBoxLayout()
+        head.setSpacing(GAP)
+        left.setSpacing(0)
+        self.number.setMinimumHeight(round(NUMBER * T.scale))
+        self.number.setMinimumWidth(round(NUMBER * T.scale))
+        for widget in (self.number, self.of):
+            left.addWidget(widget)
+        left.addStretch()
+        for widget in (self.sentence, self.why):
+            words.addWidget(widget)
+        words.addStretch()
+        head.addLayout(left)
+        head.addLayout(words, 1)
+        return head
 
     def _work_buttons(self) -> QHBoxLayout:
         row = QHBoxLayout()
@@ -157,35 +192,53 @@ class CardPage(Page):
     def show_figures(self) -> None:
         """Show the card as it is now."""
         record, step = self.run.record, self.run.step
+        going = record is not None
         found = self.run.procedure(self.method)
-        method = record.method if record is not None else self.method
-        for name, button in self.methods.items():
-            button.setChecked(name == method)
-            button.setEnabled(record is None or name == method)
         steps, number = found.steps, self.run.number
+        method = record.method if record is not None else self.method
+        self.chooser.show_choice(self.run.name, method, going=going)
         self.progress.setMaximum(max(len(steps), 1))
-        self.progress.setValue(number - 1 if record is not None else 0)
-        self.number.setText(str(number) if record is not None else "")
-        self.of.setText(f"of {len(steps)}" if record is not None else "")
-        if record is None:
-            refused = found.refused_because or self.run.held
-            self.sentence.setText(START if refused is None else f"Not so: {refused}.")
-            self.why.setText(f"{len(steps)} steps" if steps else "")
-        elif step is not None:
+        self.progress.setValue(number - 1 if going else 0)
+        self.number.setText(str(number) if going else "")
+        self.number.setVisible(going)
+        self.of.setText(f"of {len(steps)}" if going else "")
+        self._show_words(step)
+        self.form.setVisible(not going and found.allowed)
+        self.form.ask(fluid=self.run.name in PRESSED, reason=self._overridable)
+        self.plan.show_build(self.session.build)
+        self.plan.show_steps(steps[: number - 1] if going else (), step)
+        self._show_step(step)
+        self._show_buttons(step)
+        self._show_column(steps, number if going else 0)
+
+    def _show_words(self, step: Step | None) -> None:
+        found = self.run.procedure(self.method)
+        if step is not None:
             self.sentence.setText(step.text)
             self.why.setText(step.why)
-        done = steps[: number - 1] if record is not None else ()
-        self.plan.show_steps(done, step)
-        self._show_buttons(step, last=number >= len(steps))
-        self._show_reading(step)
-        self._show_counter(step)
-        self._show_column(steps, number if record is not None else 0)
+            return
+        refused = found.refused_because or self.run.held
+        start = f"{TITLES[self.run.name]}: {len(found.steps)} steps, made for this layout."
+        self.sentence.setText(start if refused is None else f"Not so: {refused}.")
+        self.why.setText("" if refused else "Enter begins. What is read is kept in the build.")
 
-    def _show_buttons(self, step: Step | None, *, last: bool) -> None:
+    def _show_step(self, step: Step | None) -> None:
+        """Show what a step asks for; the same step again keeps what is typed and its clock."""
+        if step is not self._step or step is None:
+            self._step = step
+            self.timer.show_seconds(0 if step is None else step.seconds)
+            self.reading.show_step(self.run.name, step, self.run.record)
+        self.checked_by.setVisible(step is not None and self.run.last)
+        self._show_counter(step)
+        if step is not None and self.isVisible():
+            self.awake.hold()
+
+    def _show_buttons(self, step: Step | None) -> None:
         going, strokes = step is not None, self._counts
         words = {
             "stroke": "+1 stroke\nSpace",
-            "next": ("Done\nEnter" if last else "Next\nEnter") if going else "Begin\nEnter",
+            "next": ("Done\nEnter" if self.run.last else "Next\nEnter") if going else
+            "Begin\nEnter",
             "bubbles": "Bubbles\nB", "back": "Back\nBackspace", "leave": "Leave it",
         }  # fmt: skip
         shown = {"stroke": strokes, "bubbles": strokes, "back": going, "leave": going, "next": True}
@@ -193,11 +246,17 @@ class CardPage(Page):
             button.setText(words[name])
             button.setAccessibleName(words[name].replace("\n", ", "))
             button.setVisible(shown[name])
-        self.buttons["next"].setEnabled(going or self._may_begin)
+        self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
 
     @property
     def _may_begin(self) -> bool:
-        return self.run.held is None and self.run.procedure(self.method).allowed
+        allowed = self.run.procedure(self.method).allowed
+        return allowed and (self.run.held is None or (self._overridable and bool(self.form.reason)))
+
+    @property
+    def _overridable(self) -> bool:
+        """Whether what holds it may be set aside, if a reason is given."""
+        return self.run.held is not None and self.run.may_be_overridden
 
     def _show_counter(self, step: Step | None) -> None:
         counts = self._counts
@@ -227,82 +286,38 @@ class CardPage(Page):
 
     def _show_column(self, steps: tuple[Step, ...], done: int) -> None:
         found = self.run.procedure(self.method)
-        people = "one person" if found.people == 1 else f"{found.people} people"
-        self.people.setText(f"{people}; {', '.join(found.tools)}")
+        bar = Facts(self.session.build).bar
+        who = roles(found, self.form.count, bar=bar)
+        self.who.show_roles(who, self.run.step, state_before(steps, max(done, 1)))
+        needs = "one person" if found.people == 1 else f"{found.people} people"
+        fewer = "" if self.form.count >= found.people else ", fewer are coming"
+        self.people.setText(f"best with {needs}{fewer}; {', '.join(found.tools)}".rstrip("; "))
+        self.people.setVisible(self.run.record is None)
         ahead = steps[done : done + SHOWN_NEXT]
         self.next.setText("\n".join(f"{done + n}. {step.text}" for n, step in enumerate(ahead, 1)))
-        self.cautions.setText("\n\n".join(found.cautions))
+        self.cautions.setText("\n\n".join((*found.cautions, *filter(None, [self.awake.refused]))))
         need = self._amounts()
         fluid = "not known without drawn lines" if need.fluid is None else (
             f"about {need.fluid * 1e6:.0f} ml of fresh fluid"
         )  # fmt: skip
-        self.amounts.setText(f"{fluid}; about {need.minutes} min")
+        self.amounts.setText(f"{fluid}; about {need.minutes} min" if self.run.name == BLEED else "")
 
-    # --- readings --------------------------------------------------------------------------
-
-    def _show_reading(self, step: Step | None) -> None:
-        """Offer what this step reads: words as buttons, a figure or a note to be typed."""
-        clear(self._read)
-        self.fields = {}
-        if step is None or step.record is None or step.record.field == "strokes":
-            return
-        names = ("bubbles", "colour") if step.record.field == "bubbles" else (step.record.field,)
-        for name in names:
-            self._read.addWidget(worded(name, "muted"))
-            if name in WORDS or name in ("ok", "lamp"):
-                for word in WORDS.get(name, ("yes", "no")):
-                    button = segment(word)
-                    button.setProperty("narrow", "true")
-                    button.setChecked(self.readings.get(name) == word)
-                    button.clicked.connect(partial(self.read, name, word))
-                    self.fields[f"{name} {word}"] = button
-                    self._read.addWidget(button)
-            else:
-                field = QLineEdit(self.readings.get(name, ""))
-                field.setAccessibleName(f"{name}, {step.record.unit}".rstrip(", "))
-                field.textChanged.connect(partial(self.readings.__setitem__, name))
-                self.fields[name] = field
-                self._read.addWidget(field)
-                if step.record.unit:
-                    at = f" at {show(self.session.effort, FORCE, self.session.units)}"
-                    words = step.record.unit + (at if name == "travel" else "")
-                    self._read.addWidget(worded(words, "muted"))
-        self._read.addStretch()
-
-    def read(self, name: str, word: str) -> None:
-        """Take what was seen."""
-        self.readings[name] = word
-        for key, field in self.fields.items():
-            if isinstance(field, QToolButton) and key.startswith(f"{name} "):
-                field.setChecked(key == f"{name} {word}")
-
-    def _entries(self, step: Step) -> list[dict[str, Any]]:
-        """Return what was read at a step as entries of the record, once for each of its wheels."""
-        read: list[dict[str, Any]] = []
-        wheels: tuple[str | None, ...] = step.wheels or (None,)
-        found: dict[str, Any] = {k: v for k, v in self.readings.items() if v.strip()}
-        if step.action == "stroke" and self.strokes:
-            found["strokes"] = float(self.strokes)
-        for field, value in found.items():
-            said = value
-            if field in ("ok", "lamp"):
-                said = value == "yes"
-            elif field in ("travel", "pressure", "gap", "temperature", "amount"):
-                said = _figure(value)
-            more: dict[str, Any] = {}
-            if field == "travel":
-                effort = retype(self.session.effort, FORCE, self.session.units)
-                more = {"effort": effort, "when": "now"}
-            for wheel in wheels:
-                at = {"wheel": wheel} if wheel else {}
-                read.append({"field": field, "value": said, **more, **at})
-        return read
+    def _count_people(self) -> None:
+        """Suppose as many people as the procedure is best with."""
+        self.form.count = self.run.procedure(self.method).people
 
     # --- hands -----------------------------------------------------------------------------
 
-    def _choose(self, method: str) -> None:
+    def choose(self, name: str) -> None:
+        """Put another procedure on the card; a run of it that was left is there again."""
+        self.run.name = name
+        self._count_people()
+        self._fresh()
+
+    def _choose_method(self, method: str) -> None:
         if self.run.record is None:
             self.method = next(one for one in METHODS if one == method)
+            self._count_people()
         self._show()
         self.setFocus()
 
@@ -314,25 +329,36 @@ class CardPage(Page):
 
     def note_bubbles(self) -> None:
         """Note that bubbles still come."""
-        self.readings["bubbles"] = "fine"
+        self.reading.values["bubbles"] = "fine"
         self.counted.setText(f"{self.counted.text()}; bubbles at stroke {self.strokes}")
 
     def go_on(self) -> None:
         """Begin, go on, or close after the last card; what was read is kept."""
         step = self.run.step
         if step is None:
-            if self._may_begin:
-                self.run.begin(self.method)
-            self._fresh()
+            self._begin()
             return
-        entries = self._entries(step)
+        entries = self.reading.entries(self.strokes)
+        if entries is None:  # something was typed that cannot be, and that is said
+            return
         if step.action == "top-up":
             self.since = 0
-        if self.run.number >= len(self.run.procedure(None).steps):
-            self.run.end(entries)
+        if self.run.last:
+            self.run.end(entries, self.checked_by.text().strip())
+            self.awake.let_go()
         else:
             self.run.go(1, entries)
         self._fresh()
+
+    def _begin(self) -> None:
+        told: dict[str, Any] | None = self.form.told()
+        if told is None:
+            return
+        if self._may_begin:
+            self.run.begin(self.method, told)
+            self._fresh()
+        elif self._overridable:
+            self.form.fields["reason"].setFocus()
 
     def go_back(self) -> None:
         """Go back by one card."""
@@ -342,24 +368,39 @@ class CardPage(Page):
     def leave(self) -> None:
         """Leave the run where it is: what was read stays."""
         self.run.drop()
+        self.awake.let_go()
         self._fresh()
 
     def _fresh(self) -> None:
-        self.strokes, self.readings = 0, {}
+        self.strokes, self._step = 0, None
+        self.reading.values = {}
+        self.checked_by.clear()
         self._show()
         self.setFocus()
+
+    def showEvent(self, event: QShowEvent) -> None:
+        super().showEvent(event)
+        if self.run.record is not None:
+            self.awake.hold()
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        super().hideEvent(event)
+        self.awake.let_go()
 
     def event(self, event: QEvent) -> bool:
         """Take the card's own keys before the window's: B notes bubbles, it is no set-up here."""
         if (
             event.type() == QEvent.Type.ShortcutOverride
             and isinstance(event, QKeyEvent)
-            and event.key() in (Qt.Key.Key_B, Qt.Key.Key_Space)
-            and self._counts
+            and self._own_key(Qt.Key(event.key()))
         ):
             event.accept()
             return True
         return super().event(event)
+
+    def _own_key(self, key: Qt.Key) -> bool:
+        counted = key in (Qt.Key.Key_B, Qt.Key.Key_Space) and self._counts
+        return counted or (key == Qt.Key.Key_T and not self.timer.isHidden())
 
     @property
     def _counts(self) -> bool:
@@ -369,7 +410,7 @@ class CardPage(Page):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key, step = Qt.Key(event.key()), self.run.step
-        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+        if key in ENTER:
             (self.leave if self.buttons["leave"].hasFocus() else self.go_on)()
         elif key == Qt.Key.Key_Backspace and step is not None:
             self.go_back()
@@ -377,13 +418,7 @@ class CardPage(Page):
             self.stroke()
         elif key == Qt.Key.Key_B and self._counts:
             self.note_bubbles()
+        elif key == Qt.Key.Key_T and not self.timer.isHidden():
+            self.timer.begin()
         else:
             event.ignore()
-
-
-def _figure(typed: str) -> float | str:
-    """Return a typed figure as a number, else as it was typed."""
-    try:
-        return float(typed.replace(",", ""))
-    except ValueError:
-        return typed

@@ -2,12 +2,15 @@
 
 from functools import partial
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QPushButton, QToolButton, QWidget
 
 from urgens.document.records import State
 from urgens.guidance.joints import IN_WORDS, LOOSE, STATES, MadeJoint, joints, with_state
 from urgens.ui.session import Session
+from urgens.ui.stations.bleed.plan import BleedPlan
 from urgens.ui.stations.bleed.run import now
+from urgens.ui.theme.paint import T
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import point_out
@@ -21,6 +24,8 @@ WORDS = (
     "hand before any is tightened; dry is seen under a held pedal; looked at again is after the "
     "first drive."
 )
+LEGEND = "ring: nobody has said; cross: capped or started; half: tight; full: dry"
+PLAN = 230  # px
 GONE = "not in the layout any more"
 SHORT: dict[State, str] = {
     "capped": "capped",
@@ -41,6 +46,12 @@ class JointsPage(Page):
         inner = QWidget()
         self._grid = QGridLayout(inner)
         self._grid.setVerticalSpacing(2)
+        self.plan = BleedPlan(plain=True)
+        self.plan.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.plan.setFixedHeight(round(PLAN * T.scale))
+        self.head("On the way to each wheel")
+        self.column.addWidget(self.plan)
+        self.column.addWidget(wrapped("muted", LEGEND))
         self.head("All at once")
         self.all: dict[State, QPushButton] = {}
         for state in STATES:
@@ -73,6 +84,8 @@ class JointsPage(Page):
         if shown != self._shown or not self._grid.count():
             self._shown = shown
             self._make(found)
+        self.plan.show_build(self.session.base)
+        self.plan.show_steps((), None)
         for one in found:
             for state in STATES:
                 button = self.buttons[one.name, state]

@@ -1,35 +1,56 @@
-"""Who is open now: the four wheels from above, their screws, hoses and bottles."""
+"""Who is open now: the vehicle from above, its cylinder, lines, screws, hoses and bottles."""
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent
 
-from urgens.guidance.procedures import Step
+from urgens.document import Build
+from urgens.guidance.joints import LOOSE, MadeJoint, joints_to
+from urgens.guidance.procedures import Facts, Step
 from urgens.guidance.procedures.facts import FARTHEST, said
+from urgens.guidance.procedures.people import State
+from urgens.guidance.procedures.step import Wheel
 from urgens.ui.theme.paint import T, pen
-from urgens.ui.widgets.board import write
+from urgens.ui.widgets.board import arrow, write
 from urgens.ui.widgets.painted import Painted
 
-WHEEL = (96.0, 34.0)  # px
-BOTTLE = 56.0  # px: middle of a bottle outside of the body
-SCREW = 20.0  # px: radius of what shows a screw
+WHEEL = (84.0, 32.0)  # px
+BOTTLE = (40.0, 54.0)  # px
+EDGE = 84.0  # px beside the body, for bottles
+SCREW = 19.0  # px: radius of what shows a screw
+PLAIN_EDGE = 8.0  # px
+PIPE = 9.0  # px
+DOT = 5.0  # px: radius of a joint
+DONE = ("dry", "checked")
 
 
 class BleedPlan(Painted):
-    """Wheels at their corners, the front on the left; what is open is large and says so."""
+    """Wheels at their corners, the front on the left; what is open is large and says so.
 
-    def __init__(self) -> None:
+    A `plain` one has no bottles and no words: it only shows how far the joints are.
+    """
+
+    def __init__(self, *, plain: bool = False) -> None:
         super().__init__()
+        self._plain = plain
         self.open: dict[str, str] = {}  # by wheel, which screw
         self.hosed: set[str] = set()
         self.now: tuple[str, ...] = ()
-        self.held = self.moves = False
+        self.held = self.moves = self._bar = self._back = False
+        self.joints: dict[Wheel, tuple[MadeJoint, ...]] = {}
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)  # the card's keys come in here
-        self.setMinimumHeight(self.scaled(10, 200).height())
+        self.setMinimumHeight(self.scaled(10, 190).height())
+
+    def show_build(self, build: Build) -> None:
+        """Show the cylinders of a build and the joints on the way to each wheel."""
+        self._bar = Facts(build).bar
+        self.joints = {wheel: joints_to(build, wheel) for wheel in FARTHEST}
+        self.update()
 
     def show_steps(self, done: tuple[Step, ...], now: Step | None) -> None:
         """Show what is open after the steps that are done, and whose turn it is."""
-        self.open, self.hosed, self.held = {}, set(), False
+        self.open, self.hosed, state = {}, set(), State()
         for step in done:
+            state = state.after(step)
             for wheel in step.wheels:
                 if step.action == "open":
                     self.open[wheel] = step.screw
@@ -37,75 +58,180 @@ class BleedPlan(Painted):
                     self.open.pop(wheel, None)
                 elif step.thing == "hose and bottle":
                     (self.hosed.add if step.action == "fit" else self.hosed.discard)(wheel)
-            if step.action in ("hold", "release"):
-                self.held = step.action == "hold"
+        self.held = state.held
         self.moves = now is not None and now.action == "stroke"
+        self._back = "back" in now.text if now is not None else False
         self.now = () if now is None else now.wheels
         told = ", ".join(said(wheel) for wheel in self.open) or "none"
-        self.setAccessibleName(f"Open now: {told}")
+        self.setAccessibleName(f"Open now: {told}. {self.foot}.")
         self.update()
+
+    @property
+    def foot(self) -> str:
+        """What the foot does."""
+        if self.moves:
+            return "down and back" if self._back else "foot goes down"
+        return "pedal held down" if self.held else "pedal up"
+
+    # --- painting --------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = self.begin()
         wide, high = self.across, self.down
-        edge = max(0.14 * wide, BOTTLE + 20)
-        body = QRectF(edge, 30, wide - 2 * edge, high - 60)
+        edge = PLAIN_EDGE if self._plain else EDGE
+        body = QRectF(edge, 26, wide - 2 * edge, high - 52)
         painter.setPen(pen(T.hair, 1.5))
         painter.setBrush(QColor(T.paper))
         painter.drawRoundedRect(body, 30, 30)
-        write(painter, "front", QPointF(body.left() + 14, body.center().y() + 5), size=15)
-        foot = "foot moves" if self.moves else "pedal held" if self.held else "pedal up"
-        write(painter, foot, body.center() + QPointF(0, 6), size=18, weight=600, color=T.ink,
-              side="middle")  # fmt: skip
+        cylinder = QRectF(body.center().x() - 70, body.center().y() - 22, 82, 44)
+        for wheel in FARTHEST:
+            self._draw_way(painter, wheel, body, cylinder)
+        self._draw_cylinder(painter, cylinder)
         for wheel in FARTHEST:
             self._draw_wheel(painter, wheel, body)
+        at = QPointF(body.left() + 12, body.center().y() + 5)
+        painter.setPen(pen(T.muted, 2))
+        painter.setBrush(QColor(T.muted))
+        painter.drawLine(at + QPointF(2, -5), at + QPointF(20, -5))
+        arrow(painter, at + QPointF(0, -5), QPointF(1, 0), 4)
+        write(painter, "front", at + QPointF(26, 0), size=14)
         if self.hasFocus():
             painter.setPen(pen(T.front, 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(QRectF(1, 1, wide - 2, high - 2))
 
+    @staticmethod
+    def _middle(wheel: str, body: QRectF) -> QPointF:
+        x = body.left() + 46 if wheel.startswith("front") else body.right() - 46
+        return QPointF(x, body.bottom() if wheel.endswith("left") else body.top())
+
+    def _draw_way(self, painter: QPainter, wheel: Wheel, body: QRectF, cylinder: QRectF) -> None:
+        """Draw the line to a wheel, filled where its screw is open, with its joints."""
+        end, front = self._middle(wheel, body), wheel.startswith("front")
+        side = -1 if wheel.endswith("right") else 1
+        x = cylinder.left() + (22 if front else 60)
+        start = QPointF(x, cylinder.center().y() + side * 20)
+        y = cylinder.center().y() + side * (38 if front else 30)
+        path = QPainterPath(start)
+        for corner in (QPointF(x, y), QPointF(end.x(), y), end):
+            path.lineTo(corner)
+        live = wheel in self.open
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(pen(T.front if front else T.rear, PIPE + 3) if live else pen(T.hair, PIPE))
+        painter.drawPath(path)
+        if live:
+            painter.setPen(pen(T.fluid[2], PIPE - 2))
+            painter.drawPath(path)
+        found = self.joints.get(wheel, ())
+        for place, joint in enumerate(found, start=1):
+            self._draw_joint(painter, path.pointAtPercent(0.12 + 0.76 * place / (len(found) + 1)),
+                             joint)  # fmt: skip
+
+    @staticmethod
+    def _draw_joint(painter: QPainter, at: QPointF, joint: MadeJoint) -> None:
+        """Draw a joint: a ring where nobody has said, full where it is dry, a cross where loose."""
+        color = T.muted
+        if joint.state in LOOSE:
+            color = T.danger
+        elif joint.state in DONE:
+            color = T.good
+        painter.setPen(pen(color, 2))
+        painter.setBrush(QColor(color if joint.state in DONE else T.sheet))
+        painter.drawEllipse(at, DOT, DOT)
+        if joint.state in LOOSE:
+            painter.drawLine(at - QPointF(3, 3), at + QPointF(3, 3))
+            painter.drawLine(at + QPointF(-3, 3), at + QPointF(3, -3))
+        elif joint.state == "tight":
+            painter.setBrush(QColor(color))
+            painter.drawPie(QRectF(at.x() - DOT, at.y() - DOT, 2 * DOT, 2 * DOT), 90 * 16, 180 * 16)
+
+    def _draw_cylinder(self, painter: QPainter, box: QRectF) -> None:
+        """Draw one cylinder, or two with their bar, and which way the foot goes."""
+        count = 2 if self._bar else 1
+        tall = box.height() / count - (4 if self._bar else 10)
+        depth = 0.62 if self.held or self.moves else 0.9
+        for index in range(count):
+            top = box.top() + (index + 0.5) * box.height() / count - tall / 2
+            own = QRectF(box.left(), top, box.width(), tall)
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.steel))
+            painter.drawRoundedRect(own, 3, 3)
+            inside = own.adjusted(5, 4, -4, -4)
+            inside.setWidth(inside.width() * depth)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(T.fluid[1]))
+            painter.drawRect(inside)
+            painter.setPen(pen(T.ink, 4))
+            middle = own.center().y()
+            painter.drawLine(QPointF(inside.right(), middle), QPointF(box.right() + 18, middle))
+        x = box.right() + 18
+        painter.setPen(pen(T.ink, 6))
+        if self._bar:
+            painter.drawLine(QPointF(x, box.top() + 4), QPointF(x, box.bottom() - 4))
+        at = QPointF(x + 16, box.center().y())
+        if not self._plain:
+            write(painter, self.foot, at + QPointF(10, 6), size=17, weight=600, color=T.ink)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(T.ink))
+        if self.moves or self.held:
+            arrow(painter, at - QPointF(6, 0), QPointF(1, 0), 6)
+
     def _draw_wheel(self, painter: QPainter, wheel: str, body: QRectF) -> None:
-        front, left = wheel.startswith("front"), wheel.endswith("left")
-        x = body.left() + 60 if front else body.right() - 60
-        y = body.bottom() if left else body.top()
-        middle = QPointF(x, y)
+        front = wheel.startswith("front")
+        middle = self._middle(wheel, body)
+        x, y = middle.x(), middle.y()
         box = QRectF(x - WHEEL[0] / 2, y - WHEEL[1] / 2, *WHEEL)
         color = T.front if front else T.rear
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(QColor(T.ink))
         painter.drawRoundedRect(box, 8, 8)
         own, open_ = wheel in self.now, wheel in self.open
+        if wheel in self.hosed:
+            self._draw_bottle(painter, middle, -1 if front else 1, open_=open_)
         painter.setPen(pen(color, 4 if own or open_ else 2))
         painter.setBrush(QColor(T.sheet))
         painter.drawEllipse(middle, SCREW, SCREW)
         turn = 7.0
         painter.setPen(pen(color if open_ else T.muted, 3))
         if open_:
-            arc = QRectF(x - 10, y - 10, 20, 20)
-            painter.drawArc(arc, 30 * 16, 280 * 16)
+            painter.drawArc(QRectF(x - 10, y - 10, 20, 20), 30 * 16, 280 * 16)
         else:
             painter.drawLine(middle - QPointF(turn, turn), middle + QPointF(turn, turn))
             painter.drawLine(middle + QPointF(-turn, turn), middle + QPointF(turn, -turn))
+        if not self._plain:
+            self._name_wheel(painter, wheel, middle)
+
+    def _name_wheel(self, painter: QPainter, wheel: str, middle: QPointF) -> None:
+        """Write under a wheel whether its screw is open, and what it is called."""
+        front, open_ = wheel.startswith("front"), wheel in self.open
+        color = T.front if front else T.rear
         side = 1 if front else -1
-        at = QPointF(x + side * (WHEEL[0] / 2 + 10), y - 2)
-        screw = self.open.get(wheel, "")
-        words = f"OPEN {screw}".strip() if open_ else "shut"
+        inward = 34 if wheel.endswith("right") else -40
+        at = middle + QPointF(side * 15, inward)
+        words = f"OPEN {self.open[wheel]}".strip() if open_ else "shut"
         align = "left" if front else "right"
         write(painter, words, at, size=17, weight=700 if open_ else 500,
               color=color if open_ else T.muted, side=align)  # type: ignore[arg-type]  # fmt: skip
-        write(painter, said(wheel), at + QPointF(0, 18), size=15,
-              color=T.ink if own else T.muted, side=align)  # type: ignore[arg-type]  # fmt: skip
-        if wheel in self.hosed:
-            self._draw_bottle(painter, middle, side)
+        write(painter, said(wheel), at + QPointF(0, 17), size=14,
+              color=T.ink if wheel in self.now else T.muted, side=align)  # type: ignore[arg-type]  # fmt: skip
 
-    @staticmethod
-    def _draw_bottle(painter: QPainter, wheel: QPointF, side: int) -> None:
-        """Draw a bottle outside of the wheel, a hose into it."""
-        at = wheel - QPointF(side * (60 + BOTTLE), 26)
-        box = QRectF(at.x() - 15, at.y(), 30, 46)
+    def _draw_bottle(self, painter: QPainter, wheel: QPointF, side: int, *, open_: bool) -> None:
+        """Draw a bottle outside of the wheel, the hose's end under its fluid."""
+        top = min(max(wheel.y() - BOTTLE[1] / 2, 18.0), self.down - BOTTLE[1] - 4)
+        left = wheel.x() + side * (WHEEL[0] / 2 + 46) - BOTTLE[0] / 2
+        box = QRectF(left, top, *BOTTLE)
         painter.setPen(pen(T.ink, 2))
         painter.setBrush(QColor(T.sheet))
-        painter.drawRoundedRect(box, 5, 5)
-        painter.fillRect(box.adjusted(2, 18, -2, -2), QColor(T.fluid[1]))
-        painter.setPen(pen(T.ink, 4))
-        painter.drawLine(wheel - QPointF(side * WHEEL[0] / 2, 0), at + QPointF(0, 30))
+        painter.drawRoundedRect(box, 6, 6)
+        painter.fillRect(box.adjusted(2, 20, -2, -2), QColor(T.fluid[1]))
+        hose = QPainterPath(wheel)
+        over = QPointF(box.center().x(), box.top() - 12)
+        hose.cubicTo(
+            wheel + QPointF(side * 50, -30), over, QPointF(box.center().x(), box.top() + 6)
+        )
+        hose.lineTo(QPointF(box.center().x(), box.bottom() - 10))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(pen(T.ink, 6))
+        painter.drawPath(hose)
+        painter.setPen(pen(T.fluid[2] if open_ else T.sheet, 3))
+        painter.drawPath(hose)

@@ -1,29 +1,84 @@
-"""What was done before: each run with its date, its method and what was read, by wheel."""
+"""What was done before: run by run or wheel by wheel, and what the readings tell."""
 
-from PySide6.QtWidgets import QVBoxLayout, QWidget
+from collections.abc import Iterator
+from functools import partial
 
-from urgens.document.records import Record
-from urgens.guidance.procedures.facts import said
-from urgens.guidance.travel_read import travel_words
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
+
+from urgens.document.records import Entry, Record
+from urgens.guidance.procedures.amounts import swept
+from urgens.guidance.procedures.facts import FARTHEST, said
+from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.read_at_step import shown_reading
+from urgens.guidance.travel_read import MORE, flow_words, later_words, strokes_words, travel_words
 from urgens.guidance.words import Words
 from urgens.ui.session import Session
+from urgens.ui.stations.bleed.travel_form import TIMES, TravelForm
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
+from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
 
 NONE = "Nothing has been done yet: the card keeps every run here, in the build's own file."
+NO_WHEEL = "Nothing was read at this wheel."
+LATER = (
+    "Air hides behind a firm pedal and shows low after hours; clearance goes on the first strokes, "
+    "air stays."
+)
+VIEWS = {"run": "Run by run", "wheel": "Wheel by wheel"}
 
 
 class RecordsPage(Page):
-    """The runs, the latest first."""
+    """The runs, the latest first, or the history of each wheel."""
+
+    kept = ("view",)
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
+        self._view = "run"
+        self.views: dict[str, QToolButton] = {}
         self._list = QVBoxLayout()
         inner = QWidget()
         inner.setLayout(self._list)
-        self.lay_out(scrolled(inner, "What was done"), side=0)
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addLayout(self._switch())
+        column.addWidget(scrolled(inner, "What was done"), 1)
+        self.travel = TravelForm(session)
+        self.head("Read the pedal again")
+        self.column.addWidget(self.travel)
+        self.column.addWidget(wrapped("muted", LATER))
+        self.column.addStretch()
+        self.lay_out(whole)
+        self.said.hide()
+
+    def _switch(self) -> QHBoxLayout:
+        row, group = QHBoxLayout(), QButtonGroup(self)
+        row.setSpacing(2)
+        for view, words in VIEWS.items():
+            button = segment(words)
+            button.setProperty("narrow", "true")
+            button.clicked.connect(partial(self._choose, view))
+            group.addButton(button)
+            self.views[view] = button
+            row.addWidget(button)
+        row.addStretch()
+        return row
+
+    @property
+    def view(self) -> str:
+        """Whether it is told run by run or wheel by wheel."""
+        return self._view
+
+    @view.setter
+    def view(self, view: str) -> None:
+        self._view = view
+        self._show()
+
+    def _choose(self, view: str) -> None:
+        self.view = view
 
     @property
     def summary(self) -> str:
@@ -34,40 +89,71 @@ class RecordsPage(Page):
     def show_figures(self) -> None:
         """Show the runs as they are now."""
         clear(self._list)
+        for view, button in self.views.items():
+            button.setChecked(view == self._view)
         records = self.session.base.records
         if not records:
             self._list.addWidget(wrapped("muted", NONE))
-        for record in reversed(records):
-            self._list.addWidget(worded(_title(record), "heading"))
-            self._list.addWidget(wrapped("muted", self._told(record)))
+        told = self._by_run(records) if self._view == "run" else self._by_wheel(records)
+        for title, words in told if records else ():
+            self._list.addWidget(worded(title, "heading"))
+            self._list.addWidget(wrapped("muted", words))
         self._list.addStretch()
+        self.travel.show_press()
 
-    def _told(self, record: Record) -> str:
-        """Return what was read, wheel by wheel, and what a travel tells."""
-        found: dict[str, list[str]] = {}
+    # --- in words --------------------------------------------------------------------------
+
+    def _by_run(self, records: tuple[Record, ...]) -> Iterator[tuple[str, str]]:
+        for record in reversed(records):
+            yield _title(record), "\n".join(self._lines(record)) or "nothing was read"
+
+    def _lines(self, record: Record) -> Iterator[str]:
+        """Yield what is told of a run: who, which fluid, each wheel, and what it means."""
         words = Words(self.session.units)
-        for entry in record.entries:
-            place = "" if entry.wheel is None else said(entry.wheel)
-            unit = " mm" if entry.field == "travel" else ""
-            read = f"{entry.field} {_in_words(entry.value)}{unit}"
-            tells = travel_words(self.session.solution, entry, words)
-            found.setdefault(place, []).append(f"{read} ({tells})" if tells else read)
-        lines = [f"{place or 'All'}: {', '.join(read)}" for place, read in found.items()]
+        if record.people:
+            yield f"By {', '.join(record.people)}"
         if record.fluid is not None:
-            lines.insert(0, f"Fluid {record.fluid.grade}")
+            batch = f", batch {record.fluid.batch}" if record.fluid.batch else ""
+            opened = f", opened {record.fluid.opened}" if record.fluid.opened else ""
+            yield f"Fluid {record.fluid.grade}{batch}{opened}"
+        for wheel in (*FARTHEST, None):
+            found = [self._read(one) for one in record.entries if one.wheel == wheel]
+            if found:
+                yield from (found if wheel is None else [
+                    f"{said(wheel).capitalize()}: {', '.join(found)}"])  # fmt: skip
+            flow = (
+                "" if wheel is None else flow_words(record, wheel, swept(self.session.build, wheel))
+            )
+            if flow:
+                yield f"    {flow}"
+        yield from filter(None, (strokes_words(record, words), later_words(record, words)))
+        if any(one.field == "travel" for one in record.entries):
+            yield MORE
+        if record.checked_by:
+            yield f"Checked by {record.checked_by}"
+        if record.moved_without_proof:
+            yield f"Moved without every proof, because: {record.moved_without_proof}"
         if record.note:
-            lines.append(record.note)
-        return "\n".join(lines) or "nothing was read"
+            yield record.note
+
+    def _read(self, entry: Entry) -> str:
+        when = "" if entry.when in (None, "now") else f" {TIMES[str(entry.when)]}"
+        read = f"{entry.field}{when} {shown_reading(entry.field, entry.value, self.session.units)}"
+        tells = travel_words(self.session.solution, entry, Words(self.session.units))
+        return f"{read}: {tells}" if tells else read
+
+    def _by_wheel(self, records: tuple[Record, ...]) -> Iterator[tuple[str, str]]:
+        for wheel in FARTHEST:
+            lines = []
+            for record in reversed(records):
+                found = [self._read(one) for one in record.entries if one.wheel == wheel]
+                if found:
+                    lines.append(f"{record.started:%Y-%m-%d}  {', '.join(found)}")
+            yield said(wheel).capitalize(), "\n".join(lines) or NO_WHEEL
 
 
 def _title(record: Record) -> str:
     day = record.started.isoformat(sep=" ", timespec="minutes")
     how = f", {record.method}" if record.method else ""
     left = "" if record.ended is not None else f", at step {record.step}"
-    return f"{day}  {record.procedure}{how}{left}"
-
-
-def _in_words(value: float | str | bool) -> str:
-    if isinstance(value, bool):
-        return "yes" if value else "no"
-    return f"{value:g}" if isinstance(value, float) else value
+    return f"{day}  {TITLES.get(record.procedure, record.procedure)}{how}{left}"

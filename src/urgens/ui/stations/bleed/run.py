@@ -7,11 +7,17 @@ from typing import Any
 from urgens.document import Build, Change
 from urgens.document.edit import dumped
 from urgens.document.records import Record
-from urgens.guidance.joints import held_by_joints
+from urgens.guidance.joints import held_by_joints, opened_since_bled
 from urgens.guidance.procedures import Procedure, Step, procedure
+from urgens.guidance.proofs import MOVING, held_from_moving
 from urgens.ui.session import Session
 
-NAME = "bleed"
+BLEED = "bleed"
+AGAIN = "rebleed"
+PRESSED = (BLEED, AGAIN)  # what no joint may only be started for
+NOT_OPENED = (
+    "no joint is noted as opened since the last bleeding: note what was open under Joints, as tight"
+)
 
 
 def now() -> str:
@@ -20,17 +26,25 @@ def now() -> str:
 
 
 class Run:
-    """The bleeding that is under way, kept in the build: it is there again after a restart."""
+    """What is under way, kept in the build: it is there again after a restart."""
 
     def __init__(self, session: Session, clock: Callable[[], str] = now) -> None:
         self._session, self._clock = session, clock
-        self._made: tuple[Build, str | None, Procedure] | None = None  # asked for many times a step
+        self._made: tuple[Build, tuple[str, str | None], Procedure] | None = None  # asked for often
+        self.name = self.index_name() or BLEED
+
+    def index_name(self) -> str | None:
+        """Return the name of the run that is under way, the last begun of them; None: none is."""
+        open_ = [one.procedure for one in self._session.base.records if one.ended is None]
+        return open_[-1] if open_ else None
 
     @property
     def index(self) -> int | None:
-        """Which of the build's records it is, None where none is under way."""
+        """Which of the build's records it is, None where none of its name is under way."""
         records = self._session.base.records
-        open_ = [i for i, one in enumerate(records) if one.procedure == NAME and one.ended is None]
+        open_ = [
+            i for i, one in enumerate(records) if one.procedure == self.name and one.ended is None
+        ]
         return open_[-1] if open_ else None
 
     @property
@@ -43,14 +57,28 @@ class Run:
         """Return the procedure by the method of the run, else by one that is chosen."""
         record, build = self.record, self._session.build
         method = record.method if record else method
-        if self._made is None or self._made[0] is not build or self._made[1] != method:
-            self._made = build, method, procedure(build, NAME, method)
+        asked = self.name, method if self.name == BLEED else None
+        if self._made is None or self._made[0] is not build or self._made[1] != asked:
+            opened = opened_since_bled(build) if self.name == AGAIN else ()
+            self._made = build, asked, procedure(build, *asked, opened)
         return self._made[2]
 
     @property
     def held(self) -> str | None:
-        """Why no run is to begin yet: a joint that is only started; None where none is."""
-        return held_by_joints(self._session.build)
+        """Why no run is to begin yet; None where nothing stands against it."""
+        build = self._session.build
+        if self.name == AGAIN and not opened_since_bled(build):
+            return NOT_OPENED
+        if self.name in PRESSED:
+            return held_by_joints(build)
+        if self.name == MOVING:
+            return "; ".join(held_from_moving(build)) or None
+        return None
+
+    @property
+    def may_be_overridden(self) -> bool:
+        """Whether what holds it may be set aside with a reason, which is then recorded."""
+        return self.name == MOVING
 
     @property
     def step(self) -> Step | None:
@@ -68,17 +96,21 @@ class Run:
         record = self.record
         return 1 if record is None else min(record.step, max(len(self.procedure(None).steps), 1))
 
+    @property
+    def last(self) -> bool:
+        """Whether it is at its last card."""
+        return self.number >= len(self.procedure(None).steps)
+
     # --- into the build --------------------------------------------------------------------
 
-    def begin(self, method: str) -> None:
-        """Begin a run by a method."""
-        fluid = self._session.build.fluid
-        made: dict[str, Any] = {"procedure": NAME, "method": method, "started": self._clock()}
+    def begin(self, method: str, told: dict[str, Any] | None = None) -> None:
+        """Begin a run by a method; told: people, fluid and more, as a record has them."""
+        made: dict[str, Any] = {"procedure": self.name, "started": self._clock()}
+        if self.name == BLEED:
+            made["method"] = method
         if self._session.setup is not None:
             made["setup"] = self._session.setup
-        if fluid is not None:
-            made["fluid"] = {"class": fluid.grade}
-        self._write([*self._rows(), made], "Bleeding begun")
+        self._write([*self._rows(), {**made, **(told or {})}], f"{self.name} begun")
 
     def go(self, by: int, readings: list[dict[str, Any]] | None = None) -> None:
         """Go on or back by a step; what was read goes into the record with the time."""
@@ -88,11 +120,10 @@ class Run:
         rows = self._rows()
         there = min(max(record.step + by, 1), len(self.procedure(None).steps))
         rows[index]["step"] = there
-        at = max(self._clock(), record.started.isoformat(timespec="minutes"))
-        more = [{"at": at, "step": record.step, **one} for one in readings or []]
+        more = [{"at": self._at(record), "step": record.step, **one} for one in readings or []]
         if more:
             rows[index]["entries"] = [*rows[index].get("entries", []), *more]
-        self._write(rows, f"Bleeding, step {there}")
+        self._write(rows, f"{self.name}, step {there}")
 
     def end(self, readings: list[dict[str, Any]] | None = None, checked_by: str = "") -> None:
         """Close the run: the last card is done."""
@@ -101,11 +132,10 @@ class Run:
             return
         self.go(0, readings)
         rows = self._rows()
-        # A clock that was set back meanwhile does not end it before it began.
-        rows[index]["ended"] = max(self._clock(), record.started.isoformat(timespec="minutes"))
+        rows[index]["ended"] = self._at(record)
         if checked_by:
             rows[index]["checked_by"] = checked_by
-        self._write(rows, "Bleeding done")
+        self._write(rows, f"{self.name} done")
 
     def drop(self) -> None:
         """Take back a run that has read nothing yet, or close it where it stands."""
@@ -114,10 +144,14 @@ class Run:
             return
         rows = self._rows()
         if record.entries:
-            rows[index] |= {"ended": self._clock(), "note": f"left at step {record.step}"}
+            rows[index] |= {"ended": self._at(record), "note": f"left at step {record.step}"}
         else:
             del rows[index]
-        self._write(rows, "Bleeding left")
+        self._write(rows, f"{self.name} left")
+
+    def _at(self, record: Record) -> str:
+        """Return the time; a clock that was set back meanwhile stands at the start of the run."""
+        return max(self._clock(), record.started.isoformat(timespec="minutes"))
 
     def _rows(self) -> list[dict[str, Any]]:
         rows: list[dict[str, Any]] = dumped(self._session.base).get("records", [])

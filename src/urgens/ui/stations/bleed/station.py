@@ -6,6 +6,8 @@ from urgens.ui.session import Session
 from urgens.ui.stations.bleed import PAGES
 from urgens.ui.widgets.paged import PagedStation
 
+SECTIONS = {"joints": "Joints", "records": "Records", "open_items": "Open items"}
+
 
 class BleedStation(PagedStation):
     """One card at a time, and the history of what was done."""
@@ -14,8 +16,12 @@ class BleedStation(PagedStation):
         super().__init__(session, "Bleed", __package__, PAGES, parent=parent)
 
     def go_to(self, where: str) -> bool:
-        """Show the joints, or the records, that a finding names."""
-        for section, page in (("joints", "Joints"), ("records", "Records")):
+        """Show the joints, records or open items that a finding names."""
+        for section, page in (
+            ("joints", "Joints"),
+            ("records", "Records"),
+            ("open_items", "Open items"),
+        ):
             if where.startswith(section):
                 self.show_page_named(page)
                 return True

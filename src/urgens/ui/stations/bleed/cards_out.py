@@ -1,0 +1,46 @@
+"""The cards on paper."""
+
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QMenu, QWidget
+
+from urgens.guidance.procedures import Procedure
+from urgens.guidance.procedures.titles import TITLES
+from urgens.quantity import UnitSystem
+from urgens.sheet.cards import cards_pdf
+from urgens.ui.session import Session
+from urgens.ui.widgets.write_out import write_out
+
+ALONE = 1
+
+
+def cards_menu(
+    parent: QWidget, session: Session, shown: Callable[[], tuple[Procedure, int]]
+) -> QMenu:
+    """Return what can be printed; shown: returns the procedure and how many people come."""
+    menu = QMenu(parent)
+    for words, alone in (("Checklist, and a card for each person (PDF)", False),
+                         ("Checklist alone (PDF)", True)):  # fmt: skip
+        menu.addAction(words, lambda one=alone: _write(parent, session, *_asked(shown(), one)))
+    return menu
+
+
+def _asked(shown: tuple[Procedure, int], alone: bool) -> tuple[Procedure, int]:
+    return shown[0], ALONE if alone else shown[1]
+
+
+def _write(parent: QWidget, session: Session, made: Procedure, people: int) -> None:
+    write_out(
+        parent,
+        "Print the cards to a file",
+        f"{session.build.name}, {made.name}",
+        ".pdf",
+        lambda: content(session, made, people),
+    )
+
+
+def content(session: Session, made: Procedure, people: int) -> bytes:
+    """Return the pages of a procedure, on the paper that goes with the units shown."""
+    units = session.units
+    letter = (units if isinstance(units, UnitSystem) else units.system) is UnitSystem.INCH
+    return cards_pdf(session.build, made, TITLES[made.name], people, letter=letter)

@@ -1,0 +1,72 @@
+"""Which procedure is on the card, and of bleeding by which method."""
+
+from functools import partial
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QMenu, QToolButton, QWidget
+
+from urgens.guidance.procedures import METHODS, NAMES
+from urgens.guidance.procedures.titles import TITLES
+from urgens.ui.widgets.segment import segment
+
+METHOD_NAMES = {
+    "open-stroke": "Open stroke", "pedal": "Hold, crack", "pressure": "Pressure",
+    "gravity": "Gravity", "vacuum": "Vacuum",
+}  # fmt: skip
+# In the order of the work; a line stands between groups.
+GROUPS = (
+    ("strip-record", "overhaul", "assemble", "pushrod-clearance", "pedal-height", "bench-bleed"),
+    ("bleed", "rebleed", "reset-switch"),
+    ("prove-standing", "ports-test", "gauge-valve", "load-sensing-test", "metering-test",
+     "switch-test", "booster-test", "half-lost-test", "three-strokes"),
+    ("prove-moving",),
+)  # fmt: skip
+
+
+class Chooser(QWidget):
+    """A menu of procedures, and the methods of bleeding side by side."""
+
+    named = Signal(str)
+    asked = Signal(str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.button = QToolButton()
+        self.button.setProperty("role", "kind")
+        self.button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.button.setFocusPolicy(self.button.focusPolicy().TabFocus)
+        self.button.setMenu(self._menu())
+        self.methods: dict[str, QToolButton] = {}
+        row, group = QHBoxLayout(self), QButtonGroup(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(2)
+        row.addWidget(self.button)
+        for method in METHODS:
+            button = segment(METHOD_NAMES[method])
+            button.setProperty("narrow", "true")
+            button.clicked.connect(partial(self.asked.emit, method))
+            group.addButton(button)
+            self.methods[method] = button
+            row.addWidget(button)
+        row.addStretch()
+
+    def _menu(self) -> QMenu:
+        menu = QMenu(self.button)
+        for place, group in enumerate(GROUPS):
+            if place:
+                menu.addSeparator()
+            for name in group:
+                menu.addAction(TITLES[name], partial(self.named.emit, name))
+        return menu
+
+    def show_choice(self, name: str, method: str | None, *, going: bool) -> None:
+        """Show what is chosen; while a run is under way its method stays."""
+        self.button.setText(TITLES[name])
+        self.button.setAccessibleName(f"Procedure: {TITLES[name]}; choose another")
+        for one, button in self.methods.items():
+            button.setVisible(name == "bleed")
+            button.setChecked(one == method)
+            button.setEnabled(not going or one == method)
+
+
+assert {name for group in GROUPS for name in group} == set(NAMES)

@@ -1,0 +1,178 @@
+"""What is still open: stand-in parts, things noticed, "later"; some of it holds the vehicle."""
+
+from collections.abc import Callable
+from datetime import date
+from functools import partial
+from typing import Any
+
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QGridLayout,
+    QLineEdit,
+    QPushButton,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.document import Change
+from urgens.document.edit import dumped
+from urgens.document.records import OpenItem
+from urgens.guidance.proofs import held_from_moving
+from urgens.ui.session import Session
+from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.plain import button_words
+from urgens.ui.widgets.scrolled import scrolled
+from urgens.ui.widgets.segment import segment
+from urgens.ui.widgets.worded import worded, wrapped
+
+NONE = "Nothing is noted as open: a stand-in part, something noticed, something for later."
+FREE = "Nothing that is recorded here holds the vehicle. Local rules and a qualified check do."
+HINTS = (
+    ("what", "What is open", "stand-in hose, front left"),
+    ("place", "Where", "a part, a line, or in words"),
+    ("due", "Due on", "year-month-day, or nothing"),
+)
+
+
+class ItemsPage(Page):
+    """A row for each item, and a form for another one."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        inner = QWidget()
+        self._grid = QGridLayout(inner)
+        self._grid.setVerticalSpacing(4)
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(scrolled(inner, "What is open"), 1)
+        self.fields: dict[str, QLineEdit] = {}
+        self.holds = QCheckBox("It holds the vehicle until it is done")
+        self.add, self.refused = QPushButton("Add it"), wrapped("danger")
+        self.buttons: dict[tuple[int, str], QToolButton | QPushButton] = {}
+        self.held = wrapped("muted")
+        self.head("Note another")
+        for name, words, hint in HINTS:
+            field = QLineEdit()
+            field.setPlaceholderText(hint)
+            field.setAccessibleName(words)
+            field.returnPressed.connect(self.take)
+            self.fields[name] = field
+            self.column.addWidget(worded(words, "muted"))
+            self.column.addWidget(field)
+        self.add.setProperty("role", "quiet")
+        self.add.clicked.connect(self.take)
+        for widget in (self.holds, self.add, self.refused):
+            self.column.addWidget(widget)
+        self.refused.hide()
+        self.head("Before it moves")
+        self.column.addWidget(self.held)
+        self.column.addStretch()
+        self.lay_out(whole)
+        self.said.hide()
+
+    @property
+    def summary(self) -> str:
+        """How much is open."""
+        left = [one for one in self.session.base.open_items if one.done is None]
+        holding = sum(one.holds_vehicle for one in left)
+        return f"{len(left)} open, {holding} of them hold the vehicle" if left else "nothing open"
+
+    def show_figures(self) -> None:
+        """Show the items as they are now, those that hold the vehicle first."""
+        clear(self._grid)
+        self.buttons = {}
+        items = list(enumerate(self.session.base.open_items))
+        items.sort(key=lambda item: (item[1].done is not None, not item[1].holds_vehicle))
+        if not items:
+            self._grid.addWidget(wrapped("muted", NONE), 0, 0)
+        for row, (index, item) in enumerate(items):
+            self._row(row, index, item)
+        self._grid.setColumnStretch(0, 1)
+        self._grid.setRowStretch(len(items), 1)
+        reasons = held_from_moving(self.session.base)
+        self.held.setText("\n".join(f"· {reason}" for reason in reasons) or FREE)
+
+    def _row(self, row: int, index: int, item: OpenItem) -> None:
+        words = item.what + (f", {item.place}" if item.place else "")
+        more = [f"due {item.due}"] if item.due is not None else []
+        if item.done is not None:
+            more = [f"done {item.done}"]
+        elif item.due is not None and item.due < date.today():
+            more = [f"was due {item.due}"]
+        label = wrapped("muted" if item.done else "heading", "; ".join([words, *more]))
+        self._grid.addWidget(label, row, 0)
+        holds = segment("holds it")
+        holds.setProperty("narrow", "true")
+        holds.setAccessibleName(f"{item.what} holds the vehicle")
+        holds.setChecked(item.holds_vehicle)
+        done = segment("done")
+        done.setProperty("narrow", "true")
+        done.setAccessibleName(f"{item.what} is done")
+        done.setChecked(item.done is not None)
+        gone = QPushButton(button_words("Take out"))
+        gone.setProperty("role", "small")
+        gone.setAccessibleName(f"Take {item.what} out of the list")
+        acts: tuple[tuple[str, Any, Callable[[], None]], ...] = (
+            ("holds", holds, partial(self._turn, index, "holds_vehicle")),
+            ("done", done, partial(self._turn, index, "done")),
+            ("gone", gone, partial(self._drop, index)),
+        )
+        for column, (name, button, act) in enumerate(acts, start=1):
+            button.clicked.connect(act)
+            self.buttons[index, name] = button
+            self._grid.addWidget(button, row, column)
+
+    # --- into the build --------------------------------------------------------------------
+
+    def _rows(self) -> list[dict[str, Any]]:
+        rows: list[dict[str, Any]] = dumped(self.session.base).get("open_items", [])
+        return rows
+
+    def _put(self, rows: list[dict[str, Any]], label: str) -> None:
+        self.session.make(Change(label, {"open_items": rows}), in_setup=False)
+        self._show()
+
+    def _turn(self, index: int, what: str) -> None:
+        rows = self._rows()
+        item = self.session.base.open_items[index]
+        if what == "done":
+            rows[index]["done"] = None if item.done is not None else date.today().isoformat()
+            said = "open again" if item.done is not None else "done"
+        else:
+            rows[index]["holds_vehicle"] = not item.holds_vehicle
+            said = "holds the vehicle" if not item.holds_vehicle else "does not hold the vehicle"
+        self._put(rows, f"{item.what} {said}")
+
+    def _drop(self, index: int) -> None:
+        rows = self._rows()
+        gone = rows.pop(index)
+        self._put(rows, f"{gone['what']} taken out")
+
+    def take(self) -> None:
+        """Add what is typed."""
+        typed = {name: field.text().strip() for name, field in self.fields.items()}
+        if not typed["what"]:
+            self._refuse("Say what is open.", "what")
+            return
+        made: dict[str, Any] = {"what": typed["what"], "holds_vehicle": self.holds.isChecked()}
+        if typed["place"]:
+            made["place"] = typed["place"]
+        if typed["due"]:
+            try:
+                made["due"] = date.fromisoformat(typed["due"]).isoformat()
+            except ValueError:
+                self._refuse(f'"{typed["due"]}" is no date; write 2026-05-31.', "due")
+                return
+        self.refused.hide()
+        for field in self.fields.values():
+            field.clear()
+        self.holds.setChecked(False)
+        self._put([*self._rows(), made], f"Open: {typed['what']}")
+
+    def _refuse(self, words: str, name: str) -> None:
+        self.refused.setText(words)
+        self.refused.show()
+        self.fields[name].setFocus()
