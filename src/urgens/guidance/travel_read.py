@@ -12,8 +12,8 @@ MILLIMETRE = 1e-3  # m: what a travel is recorded in
 MILLILITRE = 1e-6  # m³
 LITTLE, MOST = 0.5, 1.3  # shares of a full stroke: less is little, more cannot be; common practice
 MORE = (
-    "shoes or pads that stand off, or a flexing brake, take as much: what is gone on the second "
-    "stroke was clearance, what stays is air or flex"
+    "Shoes or pads that stand off, or a flexing brake, take as much as air: what is gone on the "
+    "second stroke was clearance, what stays was air or flex."
 )
 LESS = "the figures suppose more clearance or softer parts than there are"
 
@@ -93,9 +93,7 @@ def flow_words(record: Record, wheel: str, swept: float) -> str:
         )
     bubbles = read.get("bubbles")
     if bubbles in ("fine", "large"):
-        return (
-            f"{said}: all of it comes, with bubbles. There is air, or the screw's thread draws it"
-        )
+        return f"{said}: all of it comes, with bubbles: air, or the screw's thread draws it"
     return f"{said}: all of it comes"
 
 

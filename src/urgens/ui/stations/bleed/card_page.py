@@ -136,9 +136,10 @@ class CardPage(Page):
                 lambda: (self.run.procedure(self.method), self.form.count),
             )
         )
+        self.much = worded("How much", "heading")
         for words, widgets in (
-            ("Who does what, now", (self.who, self.people)), ("Next", (self.next,)),
-            ("How much", (self.amounts,)), ("Mind", (self.cautions, self.print)),
+            ("Who does what, now", (self.who, self.people)),
+            ("Next", (self.next, self.much, self.amounts)), ("Mind", (self.cautions, self.print)),
         ):  # fmt: skip
             self.head(words)
             for widget in widgets:
@@ -217,7 +218,7 @@ class CardPage(Page):
             self.sentence.setText(step.text)
             self.why.setText(step.why)
             return
-        refused = found.refused_because or self.run.held
+        refused = self.run.held or found.refused_because
         start = f"{TITLES[self.run.name]}: {len(found.steps)} steps, made for this layout."
         self.sentence.setText(start if refused is None else f"Not so: {refused}.")
         self.why.setText("" if refused else "Enter begins. What is read is kept in the build.")
@@ -300,7 +301,9 @@ class CardPage(Page):
         fluid = "not known without drawn lines" if need.fluid is None else (
             f"about {need.fluid * 1e6:.0f} ml of fresh fluid"
         )  # fmt: skip
-        self.amounts.setText(f"{fluid}; about {need.minutes} min" if self.run.name == BLEED else "")
+        self.amounts.setText(f"{fluid}; about {need.minutes} min")
+        for widget in (self.much, self.amounts):
+            widget.setVisible(self.run.name == BLEED)
 
     def _count_people(self) -> None:
         """Suppose as many people as the procedure is best with."""

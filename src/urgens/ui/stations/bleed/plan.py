@@ -18,6 +18,7 @@ BOTTLE = (40.0, 54.0)  # px
 EDGE = 84.0  # px beside the body, for bottles
 SCREW = 19.0  # px: radius of what shows a screw
 PLAIN_EDGE = 8.0  # px
+LEAST, ROOMY = 118.0, 230.0  # px high: at least, and from where all words have room
 PIPE = 9.0  # px
 DOT = 5.0  # px: radius of a joint
 DONE = ("dry", "checked")
@@ -38,7 +39,7 @@ class BleedPlan(Painted):
         self.held = self.moves = self._bar = self._back = False
         self.joints: dict[Wheel, tuple[MadeJoint, ...]] = {}
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)  # the card's keys come in here
-        self.setMinimumHeight(self.scaled(10, 190).height())
+        self.setMinimumHeight(self.scaled(10, LEAST).height())
 
     def show_build(self, build: Build) -> None:
         """Show the cylinders of a build and the joints on the way to each wheel."""
@@ -94,7 +95,8 @@ class BleedPlan(Painted):
         painter.setBrush(QColor(T.muted))
         painter.drawLine(at + QPointF(2, -5), at + QPointF(20, -5))
         arrow(painter, at + QPointF(0, -5), QPointF(1, 0), 4)
-        write(painter, "front", at + QPointF(26, 0), size=14)
+        if not self._plain:
+            write(painter, "front", at + QPointF(26, 0), size=14)
         if self.hasFocus():
             painter.setPen(pen(T.front, 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -122,7 +124,7 @@ class BleedPlan(Painted):
         if live:
             painter.setPen(pen(T.fluid[2], PIPE - 2))
             painter.drawPath(path)
-        found = self.joints.get(wheel, ())
+        found = self.joints.get(wheel, ()) if self.down >= ROOMY or self._plain else ()
         for place, joint in enumerate(found, start=1):
             self._draw_joint(painter, path.pointAtPercent(0.12 + 0.76 * place / (len(found) + 1)),
                              joint)  # fmt: skip
@@ -198,7 +200,7 @@ class BleedPlan(Painted):
         else:
             painter.drawLine(middle - QPointF(turn, turn), middle + QPointF(turn, turn))
             painter.drawLine(middle + QPointF(-turn, turn), middle + QPointF(turn, -turn))
-        if not self._plain:
+        if not self._plain and self.down >= ROOMY:  # else the sentence says it alone
             self._name_wheel(painter, wheel, middle)
 
     def _name_wheel(self, painter: QPainter, wheel: str, middle: QPointF) -> None:
@@ -210,6 +212,8 @@ class BleedPlan(Painted):
         at = middle + QPointF(side * 15, inward)
         words = f"OPEN {self.open[wheel]}".strip() if open_ else "shut"
         align = "left" if front else "right"
+        ground = QRectF(at.x() - (0 if front else 92), at.y() - 16, 92, 38)
+        painter.fillRect(ground, QColor(T.paper))
         write(painter, words, at, size=17, weight=700 if open_ else 500,
               color=color if open_ else T.muted, side=align)  # type: ignore[arg-type]  # fmt: skip
         write(painter, said(wheel), at + QPointF(0, 17), size=14,

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QToolButton, QVBoxLayout, 
 
 from urgens.document.records import WORDS, Record
 from urgens.guidance.procedures import Step
+from urgens.guidance.procedures.facts import said
 from urgens.guidance.read_at_step import (
     CLEARANCE,
     TOLD,
@@ -26,9 +27,9 @@ from urgens.ui.widgets.worded import worded, wrapped
 
 # What is asked beside a reading, where there are wheels to ask it of.
 BESIDE = {"bubbles": ("bubbles", "colour", "amount", "clicks")}
-ASKED = {"amount": "caught", "clicks": "adjuster clicks", "ok": "in order", "lamp": "lamp"}
+ASKED = {"amount": "caught", "clicks": "clicks", "ok": "in order", "lamp": "lamp"}
 STROKE = {"Stroke 1": "stroke-1", "Stroke 2": "stroke-2", "Stroke 3": "stroke-3"}
-FIELD = 90  # px
+FIELD = 70  # px
 
 
 class Readings(QWidget):
@@ -44,13 +45,13 @@ class Readings(QWidget):
         self._record: Record | None = None
         self.values: dict[str, str] = {}  # as typed or chosen
         self.fields: dict[str, QWidget] = {}
-        self._row = QHBoxLayout()
-        self._row.setSpacing(6)
+        self._places = QHBoxLayout()
+        self._places.setSpacing(8)
         self.should, self.refused = worded("", "muted"), wrapped("danger")
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(2)
-        column.addLayout(self._row)
+        column.addLayout(self._places)
         column.addWidget(self.should)
         column.addWidget(self.refused)
         session.press_changed.connect(self.follow_press)
@@ -58,53 +59,75 @@ class Readings(QWidget):
     def show_step(self, procedure: str, step: Step | None, record: Record | None) -> None:
         """Ask for what a step reads, as far as it is typed already; record: of the run so far."""
         self._procedure, self._step, self._record = procedure, step, record
-        clear(self._row)
+        clear(self._places)
         self.fields = {}
         self.refused.hide()
         asked = step.record.field if step is not None and step.record is not None else ""
-        for name in () if asked in ("", "strokes") else BESIDE.get(asked, (asked,)):
-            self._row.addWidget(worded(ASKED.get(name, name), "muted"))
-            if name in WORDS or name in TOLD:
-                self._words(name)
-            else:
-                self._figure(name)
-        self._row.addStretch()
+        names = () if asked in ("", "strokes") else BESIDE.get(asked, (asked,))
+        # What comes is another thing at each wheel; all else is read once.
+        apart = step is not None and asked in BESIDE and len(step.wheels) > 1
+        for wheel in step.wheels if apart and step is not None else ("",):
+            self._places.addLayout(self._place(wheel, names))
+        self._places.addStretch()
         self.setVisible(bool(self.fields))
         self.follow_press()
 
-    def _words(self, name: str) -> None:
+    def _place(self, wheel: str, names: tuple[str, ...]) -> QVBoxLayout:
+        """Return the fields of one wheel, or of all: words in rows of their own, then figures."""
+        column, figures = QVBoxLayout(), QHBoxLayout()
+        column.setSpacing(2)
+        figures.setSpacing(6)
+        if wheel:
+            column.addWidget(worded(said(wheel), "heading"))
+        for name in names:
+            if name in WORDS or name in TOLD:
+                row = QHBoxLayout()
+                row.setSpacing(0)
+                self._words(row, wheel, name)
+                row.addStretch()
+                column.addLayout(row)
+            else:
+                self._figure(figures, wheel, name)
+        column.addLayout(figures)
+        return column
+
+    def _words(self, row: QHBoxLayout, wheel: str, name: str) -> None:
+        if not wheel:  # beside each other there is only room for the words themselves
+            row.addWidget(worded(ASKED.get(name, name), "muted"))
+        key = f"{wheel} {name}".strip()
         for word in WORDS.get(name, tuple(YES_NO)):
             button = segment(word)
             button.setProperty("narrow", "true")
-            button.setAccessibleName(f"{ASKED.get(name, name)}: {word}")
-            button.setChecked(self.values.get(name) == word)
-            button.clicked.connect(partial(self.read, name, word))
-            self.fields[f"{name} {word}"] = button
-            self._row.addWidget(button)
+            button.setAccessibleName(f"{wheel.replace('-', ' ')} {ASKED.get(name, name)}: {word}")
+            button.setChecked(self.values.get(key) == word)
+            button.clicked.connect(partial(self.read, key, word))
+            self.fields[f"{key} {word}"] = button
+            row.addWidget(button)
 
-    def _figure(self, name: str) -> None:
-        field = QLineEdit(self.values.get(name, ""))
-        unit = unit_of(name, self._session.units)
-        field.setAccessibleName(f"{ASKED.get(name, name)} {unit}".strip())
+    def _figure(self, row: QHBoxLayout, wheel: str, name: str) -> None:
+        key, unit = f"{wheel} {name}".strip(), unit_of(name, self._session.units)
+        field = QLineEdit(self.values.get(key, ""))
+        field.setAccessibleName(f"{wheel.replace('-', ' ')} {ASKED.get(name, name)} {unit}".strip())
         if name != "note":
             field.setMaximumWidth(FIELD)
-        field.textChanged.connect(partial(self._type, name))
-        self.fields[name] = field
-        self._row.addWidget(field)
+        field.textChanged.connect(partial(self._type, key))
+        self.fields[key] = field
+        row.addWidget(worded(ASKED.get(name, name), "muted"))
+        row.addWidget(field)
         if unit:
-            self._row.addWidget(worded(unit, "muted"))
+            row.addWidget(worded(unit, "muted"))
 
-    def _type(self, name: str, typed: str) -> None:
-        self.values[name] = typed
+    def _type(self, key: str, typed: str) -> None:
+        self.values[key] = typed
         self.refused.hide()
         self.typed.emit()
 
-    def read(self, name: str, word: str) -> None:
+    def read(self, key: str, word: str) -> None:
         """Take what was seen."""
-        self.values[name] = word
-        for key, field in self.fields.items():
-            if isinstance(field, QToolButton) and key.startswith(f"{name} "):
-                field.setChecked(key == f"{name} {word}")
+        self.values[key] = word
+        for name, field in self.fields.items():
+            if isinstance(field, QToolButton) and name.startswith(f"{key} "):
+                field.setChecked(name == f"{key} {word}")
         self.typed.emit()
 
     def follow_press(self) -> None:
@@ -128,33 +151,36 @@ class Readings(QWidget):
         step, session = self._step, self._session
         if step is None:
             return []
-        found: dict[str, Any] = {}
-        for name, typed in self.values.items():
+        read: list[dict[str, Any]] = []
+        for key, typed in self.values.items():
+            wheel, _, name = key.rpartition(" ")
             try:
                 value = taken(session.build, name, typed, session.units)
             except QuantityError as refused:
-                self._refuse(name, str(refused))
+                self._refuse(key, str(refused))
                 return None
             if value is not None:
-                found[name] = value
+                read += self._of_wheels(name, value, (wheel,) if wheel else step.wheels)
         if step.action == "stroke" and strokes:
-            found.setdefault("strokes", float(strokes))
-        more: dict[str, Any] = {}
-        if "travel" in found:
-            effort = retype(session.effort, FORCE, session.units)
-            when = next((w for said, w in STROKE.items() if step.text.startswith(said)), "now")
-            more = {"effort": effort, "when": when}
-        wheels = step.wheels or (None,)
-        return [
-            {"field": field, "value": value} | (more if field == "travel" else {})
-            | ({"wheel": wheel} if wheel else {})
-            for field, value in found.items()
-            for wheel in wheels
-        ]  # fmt: skip
+            read += self._of_wheels("strokes", float(strokes), step.wheels)
+        return read
 
-    def _refuse(self, name: str, words: str) -> None:
-        self.refused.setText(f"{ASKED.get(name, name).capitalize()}: {words}.")
+    def _of_wheels(self, name: str, value: object, wheels: tuple[str, ...]) -> list[dict[str, Any]]:
+        """Return one reading as an entry for each wheel, or one alone where it is at none."""
+        entry: dict[str, Any] = {"field": name, "value": value}
+        if name == "travel" and self._step is not None:
+            text = self._step.text
+            entry["effort"] = retype(self._session.effort, FORCE, self._session.units)
+            entry["when"] = next(
+                (w for words, w in STROKE.items() if text.startswith(words)), "now"
+            )
+        return [{**entry, "wheel": wheel} for wheel in wheels] or [entry]
+
+    def _refuse(self, key: str, words: str) -> None:
+        wheel, _, name = key.rpartition(" ")
+        place = f"{said(wheel)}, " if wheel else ""
+        self.refused.setText(f"{place}{ASKED.get(name, name)}: {words}.".capitalize())
         self.refused.show()
-        field = self.fields.get(name)
+        field = self.fields.get(key)
         if field is not None:
             field.setFocus()

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QVBoxLayou
 from urgens.document.records import Entry, Record
 from urgens.guidance.procedures.amounts import swept
 from urgens.guidance.procedures.facts import FARTHEST, said
+from urgens.guidance.procedures.step import Wheel
 from urgens.guidance.procedures.titles import TITLES
 from urgens.guidance.read_at_step import shown_reading
 from urgens.guidance.travel_read import MORE, flow_words, later_words, strokes_words, travel_words
@@ -116,16 +117,12 @@ class RecordsPage(Page):
             batch = f", batch {record.fluid.batch}" if record.fluid.batch else ""
             opened = f", opened {record.fluid.opened}" if record.fluid.opened else ""
             yield f"Fluid {record.fluid.grade}{batch}{opened}"
-        for wheel in (*FARTHEST, None):
-            found = [self._read(one) for one in record.entries if one.wheel == wheel]
-            if found:
-                yield from (found if wheel is None else [
-                    f"{said(wheel).capitalize()}: {', '.join(found)}"])  # fmt: skip
-            flow = (
-                "" if wheel is None else flow_words(record, wheel, swept(self.session.build, wheel))
-            )
-            if flow:
-                yield f"    {flow}"
+        for wheel in FARTHEST:
+            yield from self._at(record, wheel)
+        for entry in record.entries:
+            if entry.wheel is None:
+                read = self._read(entry)
+                yield f"{read[:1].upper()}{read[1:]}"
         yield from filter(None, (strokes_words(record, words), later_words(record, words)))
         if any(one.field == "travel" for one in record.entries):
             yield MORE
@@ -135,6 +132,15 @@ class RecordsPage(Page):
             yield f"Moved without every proof, because: {record.moved_without_proof}"
         if record.note:
             yield record.note
+
+    def _at(self, record: Record, wheel: Wheel) -> Iterator[str]:
+        """Yield what was read at a wheel, and what the fluid caught there tells."""
+        found = [self._read(one) for one in record.entries if one.wheel == wheel]
+        if found:
+            yield f"{said(wheel).capitalize()}: {', '.join(found)}"
+        flow = flow_words(record, wheel, swept(self.session.build, wheel))
+        if flow:
+            yield f"    {flow}"
 
     def _read(self, entry: Entry) -> str:
         when = "" if entry.when in (None, "now") else f" {TIMES[str(entry.when)]}"

@@ -8,7 +8,7 @@ from urgens.document import Build, Change
 from urgens.document.edit import dumped
 from urgens.document.records import Record
 from urgens.guidance.joints import held_by_joints, opened_since_bled
-from urgens.guidance.procedures import Procedure, Step, procedure
+from urgens.guidance.procedures import NAMES, Procedure, Step, procedure
 from urgens.guidance.proofs import MOVING, held_from_moving
 from urgens.ui.session import Session
 
@@ -35,7 +35,11 @@ class Run:
 
     def index_name(self) -> str | None:
         """Return the name of the run that is under way, the last begun of them; None: none is."""
-        open_ = [one.procedure for one in self._session.base.records if one.ended is None]
+        open_ = [
+            one.procedure
+            for one in self._session.base.records
+            if one.ended is None and one.procedure in NAMES
+        ]
         return open_[-1] if open_ else None
 
     @property
