@@ -10,6 +10,7 @@ from tests.builds import bed
 from tests.plumbing.layouts import sound, with_layout
 from urgens.document import Build, BuildErrors, demo, demo_names, with_changes
 from urgens.guidance.procedures import METHODS, NAMES, Facts, Procedure, Step, procedure
+from urgens.guidance.procedures.amounts import amounts
 from urgens.physics.axle import Axle
 
 REDUCING = {"kind": "reducing", "knee": "300 psi", "slope": 0.3}
@@ -262,3 +263,57 @@ def test_what_is_not_known_is_said_with_the_nearest(
 
 def test_the_axle_of_a_brake_counts_its_screws() -> None:
     assert Facts(LAYOUTS["twin, none, 2, none"]).screws(Axle.FRONT) == 2
+
+
+@pytest.mark.parametrize("bar", [False, True])
+def test_at_the_cylinder_no_line_is_open_while_the_foot_comes_up(bar: bool) -> None:
+    """Crack, stroke, tighten before letting go: common practice."""
+    build = demo("roadster") if bar else demo("library")
+    loose: set[str] = set()
+    held = False
+    for step in procedure(build, "bleed-at-cylinder").steps:
+        if step.action == "loosen":
+            assert held
+            loose.add(step.thing)
+        elif step.action == "tighten":
+            assert held
+            loose.remove(step.thing)
+        elif step.action == "release":
+            assert not loose
+        held = {"hold": True, "release": False}.get(step.action, held)
+    assert not loose
+
+
+def test_a_dead_end_is_cracked_onto_a_held_pedal() -> None:
+    """A sensor on a tee holds air that nothing flushes: common practice."""
+    made = sound()
+    face = {"thread": "3/8-24", "seat": "inverted"}
+    made["parts"].append({"id": "pr", "kind": "sensor", "ports": {"in": face}})
+    next(p for p in made["parts"] if p["id"] == "cv")["ports"]["front-3"] = face
+    made["lines"].append({"id": "D9", "from": "cv.front-3", "to": "pr.in", "direct": True})
+    steps = procedure(with_layout(made), "bleed").steps
+    at = next(i for i, step in enumerate(steps) if step.action == "loosen" and "pr" in step.thing)
+    assert [step.action for step in steps[at - 1 : at + 3]] == [
+        "hold", "loosen", "tighten", "release"]  # fmt: skip
+    bare = procedure(with_layout(sound()), "bleed").steps
+    assert len(steps) == len(bare) + 4
+
+
+@pytest.mark.parametrize("name", NAMES)
+def test_local_rules_and_a_qualified_check_stand_at_the_start(name: str) -> None:
+    for build in (demo("library"), demo("roadster")):
+        made = procedure(build, name)
+        if made.allowed:
+            assert any("qualified" in caution for caution in made.cautions)
+
+
+def test_moving_tells_what_is_not_proved_yet() -> None:
+    made = procedure(demo("library"), "prove-moving")
+    assert made.cautions[0].startswith("Not yet: not on record: “See the ports open”")
+
+
+def test_an_empty_layout_is_bled_as_usual_and_its_amounts_are_not_told() -> None:
+    empty = with_layout({"parts": [], "lines": []})
+    assert procedure(empty, "bleed").allowed
+    assert amounts(empty).fluid is None
+    assert set(amounts(empty).strokes.values()) == {None}

@@ -168,7 +168,15 @@ def expected(solution: Solution, pressed: Presses, procedure: str, step: Step, w
         if not isfinite(travel):
             return f"should be: the pedal reaches the floor {foot}"
         return f"should be about {words.typed_length(travel)} {foot}"
+    if step.action == "hold" or (step.seconds and field == "ok"):
+        travel, pressures = float(pressed.pedal_travel), _pressures(pressed, words)
+        at = words.typed_length(travel) if isfinite(travel) else "the floor"
+        return f"should hold at {at}, {pressures}, {foot}"
     if field == "pressure":
-        front, rear = float(pressed.front_pressure), float(pressed.rear_pressure)
-        return f"should be {words.pressure(front)} front, {words.pressure(rear)} rear {foot}"
+        return f"should be {_pressures(pressed, words)} {foot}"
     return ""
+
+
+def _pressures(pressed: Presses, words: Words) -> str:
+    front, rear = float(pressed.front_pressure), float(pressed.rear_pressure)
+    return f"{words.pressure(front)} front, {words.pressure(rear)} rear"

@@ -1,14 +1,15 @@
 """Procedures made for one build: every name there is, and the one way to ask for them."""
 
 import difflib
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 
 from urgens.document import Build, BuildErrors
-from urgens.guidance.procedures.bleed import METHODS, Method, bleed, default_method
+from urgens.guidance.procedures.bleed import CHECKED, METHODS, Method, bleed, default_method
 from urgens.guidance.procedures.building import (
     assemble,
     bench_bleed,
+    bleed_at_cylinder,
     overhaul,
     pedal_height,
     pushrod_clearance,
@@ -31,6 +32,7 @@ from urgens.guidance.procedures.proving import (
 )
 from urgens.guidance.procedures.rebleed import rebleed
 from urgens.guidance.procedures.step import Procedure, Step
+from urgens.guidance.proofs import MOVING, held_from_moving
 
 __all__ = ["METHODS", "NAMES", "Facts", "Method", "Procedure", "Step", "default_method",
            "procedure"]  # fmt: skip
@@ -38,7 +40,8 @@ __all__ = ["METHODS", "NAMES", "Facts", "Method", "Procedure", "Step", "default_
 _PLAIN: dict[str, Callable[[Facts], Procedure]] = {
     "strip-record": strip_record, "overhaul": overhaul, "assemble": assemble,
     "bench-bleed": bench_bleed, "pushrod-clearance": pushrod_clearance,
-    "pedal-height": pedal_height, "reset-switch": reset_switch, "prove-standing": prove_standing,
+    "pedal-height": pedal_height, "bleed-at-cylinder": bleed_at_cylinder,
+    "reset-switch": reset_switch, "prove-standing": prove_standing,
     "prove-moving": prove_moving, "gauge-valve": gauge_valve,
     "load-sensing-test": load_sensing_test, "metering-test": metering_test,
     "switch-test": switch_test, "ports-test": ports_test, "booster-test": booster_test,
@@ -64,7 +67,18 @@ def procedure(
         raise BuildErrors.one("--method", f'there is no "{method}"', _nearest(method, METHODS))
     made = _made(facts, name, next((one for one in METHODS if one == method), None), opened)
     last = closing(made.steps)
-    return made if last is None else replace(made, steps=(*made.steps, last))
+    steps = made.steps if last is None else (*made.steps, last)
+    return replace(made, steps=steps, cautions=tuple(_cautions(build, made)))
+
+
+def _cautions(build: Build, made: Procedure) -> Iterator[str]:
+    """Yield what stands against it now, its own cautions, and who looks at it."""
+    if made.name == MOVING:
+        for reason in held_from_moving(build):
+            yield f"Not yet: {reason}."
+    yield from made.cautions
+    if made.allowed and not any("ocal rules" in caution for caution in made.cautions):
+        yield CHECKED
 
 
 def _made(facts: Facts, name: str, method: Method | None, opened: Iterable[str]) -> Procedure:

@@ -22,11 +22,12 @@ MINUTES_WHEEL, MINUTES_REST = 6, 15  # common practice
 
 @dataclass(frozen=True)
 class Amounts:
-    """Strokes to flush each wheel, strokes until a reservoir is low, fluid [m³], minutes.
+    """What the way to each wheel holds [m³], strokes to flush it, and until a reservoir is low.
 
-    What the build does not tell is None.
+    `fluid` to have [m³], `minutes` it takes. What the build does not tell is None.
     """
 
+    held: dict[Wheel, float | None]
     strokes: dict[Wheel, int | None]
     until_low: int | None
     fluid: float | None
@@ -54,7 +55,7 @@ def amounts(build: Build) -> Amounts:
     volumes = [held for held in way.values() if held is not None]
     fluid = FLUSH * float(np.sum(volumes)) if len(volumes) == len(way) else None
     wheels = sum(len(group) for group in Facts(build).groups)
-    return Amounts(strokes, low, fluid, MINUTES_WHEEL * wheels + MINUTES_REST)
+    return Amounts(way, strokes, low, fluid, MINUTES_WHEEL * wheels + MINUTES_REST)
 
 
 def swept(build: Build, wheel: str) -> float:
@@ -85,4 +86,4 @@ def _in_the_way(build: Build, wheel: Wheel) -> float | None:
     for part in laid.plumbing.parts:
         if part.kind == "hose" and wheel in laid.behind(part) and part.bore and part.free_length:
             held += np.pi / 4.0 * part.bore.value**2 * part.free_length.value
-    return float(held)
+    return float(held) or None  # nothing is drawn to it

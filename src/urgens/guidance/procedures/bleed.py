@@ -11,11 +11,12 @@ Method = Literal["pedal", "open-stroke", "pressure", "gravity", "vacuum"]
 METHODS: tuple[Method, ...] = ("pedal", "open-stroke", "pressure", "gravity", "vacuum")
 BUBBLES, COLOUR, STROKES = Reading("bubbles"), Reading("colour"), Reading("strokes")
 Screw = Literal["", "outer", "inner"]
+CHECKED = "Have what was done looked at by a qualified person; local rules come first."
 CAUTIONS = (
     "Brake fluid blinds and eats paint: eyes covered, wings covered, water at hand.",
     "Vehicle on stands, on level ground, wheels chocked; nobody under it while the pedal is "
     "pressed.",
-    "Have what was done looked at by a qualified person; local rules come first.",
+    CHECKED,
 )
 UNDER = (
     "A hose end out of the fluid draws air on the way back: keep it under all the time.",

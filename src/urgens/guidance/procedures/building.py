@@ -150,7 +150,7 @@ def assemble(facts: Facts) -> Procedure:
 
     Source: common practice.
     """
-    steps = list(_pedal_and_cylinder(facts))
+    steps = [*_pedal_and_cylinder(facts), *_reservoir()]
     steps += [
         Step(
             "Start every line by hand before any is tightened; ends capped until then.",
@@ -170,33 +170,54 @@ def assemble(facts: Facts) -> Procedure:
     if laid is not None and any(part.kind == "banjo" for part in laid.plumbing.parts):
         steps.append(
             Step(
-                "Banjo bolts last, once the angles are known: two new washers an eye.",
+                "Banjo bolts last, once the angles are known: two new washers an eye, the larger "
+                "under the head where they differ; note a torque where one is given.",
                 "Washers seal once; too tight marks the seat.",
                 "tighten",
                 record=OK,
             )
         )
-    steps += [
-        Step(
-            "Turn to full lock both ways and let the axle droop: no hose is taut, twisted or "
-            "near a wheel.",
-            "It is pulled out of its end there.",
-            "check",
-            record=OK,
-        ),
-        Step(
-            "Look at grommets, clips, exhaust, steering and the parking cable.",
-            "What rubs is through in a year.",
-            "check",
-            record=OK,
-        ),
-    ]
+    steps += _inspected()
     return Procedure(
         "assemble",
         tools=("flare-nut wrenches", "two spanners for hoses", "caps"),
         cautions=CAUTIONS,
         steps=tuple(steps),
     )
+
+
+def _reservoir() -> Iterator[Step]:
+    """Yield how a reservoir comes onto its cylinder, before lines are near."""
+    yield Step(
+        "Reservoir feet: washer in the bore, grommet wet, pushed until it clicks; wiggle it.",
+        "A foot that is only half in drops out under way.",
+        "check",
+        record=OK,
+    )
+    yield Step(
+        "Fill feeds and cylinder on the bench and watch them: no foot weeps.",
+        "Under the bonnet it is seen too late.",
+        "check",
+        record=OK,
+    )
+
+
+def _inspected() -> tuple[Step, ...]:
+    """Return what is looked at once all is in its place: what only an eye can see."""
+    looks = (
+        ("Turn to full lock both ways and let the axle droop: no hose is taut, twisted or near a "
+         "wheel.", "It is pulled out of its end there."),
+        ("Look at every old hose: age, cracks, swelling, and whether it flows.",
+         "One that has swollen inside lets fluid out and not back; in doubt it is new."),
+        ("Look at clips, each 300 mm or so; a grommet, its split down, in every panel that a line "
+         "crosses.", "What rubs is through in a year."),
+        ("Look at exhaust, steering and suspension through all their travel.",
+         "Heat boils a line, a moving part saws it through."),
+        ("Reach the filler caps and the rear chamber with a bottle; the cabin valve from the seat.",
+         "What cannot be reached is not topped up."),
+        ("Parking cable free, and its lamp goes out.", "It may share the brake's lamp."),
+    )  # fmt: skip
+    return tuple(Step(text, why, "check", record=OK) for text, why in looks)
 
 
 def _pedal_and_cylinder(facts: Facts) -> Iterator[Step]:
@@ -367,6 +388,39 @@ def bench_bleed(facts: Facts) -> Procedure:
         cautions=CAUTIONS[:1],
         steps=steps,
     )
+
+
+def bleed_at_cylinder(facts: Facts) -> Procedure:
+    """Return how a dry cylinder is bled on the car, instead of on the bench.
+
+    facts: of the build [object]. Source: common practice.
+    """
+    rounds: list[Step] = []
+    outlets = ("front cylinder's", "rear cylinder's") if facts.bar else ("cylinder's",)
+    for outlet in outlets:
+        lines = f"{outlet} lines"
+        rounds += [
+            Step("Press slowly and hold; call it.", "They are cracked onto pressure.", "hold"),
+            Step(f"Crack the {lines}, rags under them.", "The air at the outlets goes first.",
+                 "loosen", thing=lines),
+            Step("Let the pedal go down, and hold it there.", "It must not come up while a line "
+                 "is open.", "stroke", record=Reading("strokes")),
+            Step(f"Tighten the {lines} before the foot comes up.", "It would draw air.",
+                 "tighten", thing=lines),
+            Step("Let the pedal come up slowly; again until no bubbles come.",
+                 "The cylinder fills through its ports.", "release"),
+        ]  # fmt: skip
+    steps = (
+        Step("Cover what is under the cylinder; fill the reservoir to the mark.",
+             "Fluid eats paint.", "top-up"),
+        *rounds,
+        Step("Flush what was spilled with water; then bleed every wheel.",
+             "What is left goes to the wheels.", "check", record=OK),
+    )  # fmt: skip
+    return Procedure(
+        "bleed-at-cylinder", people=2, tools=("flare-nut wrench", "rags and water", "fresh fluid"),
+        cautions=CAUTIONS, steps=steps,
+    )  # fmt: skip
 
 
 LEFT: dict[Axle, tuple[Wheel]] = {Axle.FRONT: ("front-left",), Axle.REAR: ("rear-left",)}

@@ -3,6 +3,7 @@
 TITLES = {
     "strip-record": "Record before taking apart", "overhaul": "Overhaul the cylinder",
     "assemble": "Put together", "bench-bleed": "Bleed on the bench", "bleed": "Bleed",
+    "bleed-at-cylinder": "Bleed the cylinder on the car",
     "rebleed": "Bleed again what was open", "reset-switch": "Reset the warning switch",
     "prove-standing": "All standing proofs", "prove-moving": "Prove moving",
     "gauge-valve": "Gauge the valve", "load-sensing-test": "Move the load-sensing lever",

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 from urgens.document import Build
 from urgens.guidance.procedures import METHODS, Facts, Step, default_method
 from urgens.guidance.procedures.amounts import Amounts, amounts
-from urgens.guidance.procedures.facts import both
+from urgens.guidance.procedures.facts import both, said
 from urgens.guidance.procedures.people import roles, state_before
 from urgens.guidance.procedures.titles import TITLES
 from urgens.ui.session import Session
@@ -269,16 +269,16 @@ class CardPage(Page):
         found = self._amounts()
         wanted = [found.strokes.get(wheel) for wheel in step.wheels]
         known = [one for one in wanted if one is not None]
-        said = [f"strokes at {both(step.wheels)}" if step.wheels else "strokes"]
+        told = [f"strokes at {both(step.wheels)}" if step.wheels else "strokes"]
         if known:
-            said.append(f"about {max(known)} until what stands in the way is through")
+            told.append(f"about {max(known)} until what stands in the way is through")
         if found.until_low is None:
-            said.append("the reservoir is not measured: watch its level")
+            told.append("the reservoir is not measured: watch its level")
         else:
             left = max(found.until_low - self.since, 0)
-            said.append(f"{left} left until the reservoir is low" if left else
+            told.append(f"{left} left until the reservoir is low" if left else
                         "THE RESERVOIR IS LOW: top up now")  # fmt: skip
-        self.counted.setText("; ".join(said))
+        self.counted.setText("; ".join(told))
 
     def _amounts(self) -> Amounts:
         if self._needed is None or self._needed[0] is not self.session.build:
@@ -301,7 +301,12 @@ class CardPage(Page):
         fluid = "not known without drawn lines" if need.fluid is None else (
             f"about {need.fluid * 1e6:.0f} ml of fresh fluid"
         )  # fmt: skip
-        self.amounts.setText(f"{fluid}; about {need.minutes} min")
+        ways = [
+            f"{said(wheel)}: {held * 1e6:.0f} ml stand in the way, {need.strokes[wheel]} strokes"
+            for wheel, held in need.held.items()
+            if held is not None and need.strokes[wheel] is not None
+        ]
+        self.amounts.setText("\n".join([f"{fluid}; about {need.minutes} min", *ways]))
         for widget in (self.much, self.amounts):
             widget.setVisible(self.run.name == BLEED)
 

@@ -15,7 +15,8 @@ METHOD_NAMES = {
 }  # fmt: skip
 # In the order of the work; a line stands between groups.
 GROUPS = (
-    ("strip-record", "overhaul", "assemble", "pushrod-clearance", "pedal-height", "bench-bleed"),
+    ("strip-record", "overhaul", "assemble", "pushrod-clearance", "pedal-height", "bench-bleed",
+     "bleed-at-cylinder"),
     ("bleed", "rebleed", "reset-switch"),
     ("prove-standing", "ports-test", "gauge-valve", "load-sensing-test", "metering-test",
      "switch-test", "booster-test", "half-lost-test", "three-strokes"),

@@ -69,8 +69,8 @@ class Readings(QWidget):
         for wheel in step.wheels if apart and step is not None else ("",):
             self._places.addLayout(self._place(wheel, names))
         self._places.addStretch()
-        self.setVisible(bool(self.fields))
         self.follow_press()
+        self.setVisible(bool(self.fields) or bool(self.should.text()))
 
     def _place(self, wheel: str, names: tuple[str, ...]) -> QVBoxLayout:
         """Return the fields of one wheel, or of all: words in rows of their own, then figures."""
@@ -134,7 +134,7 @@ class Readings(QWidget):
         """Say what should be read with the foot as it presses now."""
         session, step = self._session, self._step
         words = ""
-        if step is not None and self.fields:
+        if step is not None:
             shown = Words(session.units)
             if self._procedure == CLEARANCE and step.action == "check":
                 words = clearance_words(self._record, shown)

@@ -9,6 +9,7 @@ from urgens.document.edit import dumped
 from urgens.document.records import Record
 from urgens.guidance.joints import held_by_joints, opened_since_bled
 from urgens.guidance.procedures import NAMES, Procedure, Step, procedure
+from urgens.guidance.procedures.rebleed import opened_by
 from urgens.guidance.proofs import MOVING, held_from_moving
 from urgens.ui.session import Session
 
@@ -63,15 +64,21 @@ class Run:
         method = record.method if record else method
         asked = self.name, method if self.name == BLEED else None
         if self._made is None or self._made[0] is not build or self._made[1] != asked:
-            opened = opened_since_bled(build) if self.name == AGAIN else ()
+            opened = self._opened() if self.name == AGAIN else ()
             self._made = build, asked, procedure(build, *asked, opened)
         return self._made[2]
+
+    def _opened(self) -> tuple[str, ...]:
+        """Return what was open: joints noted so, and with a set-up chosen what it changes."""
+        session = self._session
+        changed = opened_by(session.base, session.build) if session.setup is not None else ()
+        return tuple(dict.fromkeys((*opened_since_bled(session.build), *changed)))
 
     @property
     def held(self) -> str | None:
         """Why no run is to begin yet; None where nothing stands against it."""
         build = self._session.build
-        if self.name == AGAIN and not opened_since_bled(build):
+        if self.name == AGAIN and not self._opened():
             return NOT_OPENED
         if self.name in PRESSED:
             return held_by_joints(build)
