@@ -143,6 +143,8 @@ class CardPage(Page):
         ):  # fmt: skip
             self.head(words)
             for widget in widgets:
+                if widget is self.much:
+                    self.column.addSpacing(8)
                 self.column.addWidget(widget)
         self.column.addStretch()
         self.lay_out(card)

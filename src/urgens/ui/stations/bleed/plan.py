@@ -19,6 +19,7 @@ EDGE = 84.0  # px beside the body, for bottles
 SCREW = 19.0  # px: radius of what shows a screw
 PLAIN_EDGE = 8.0  # px
 LEAST, ROOMY = 118.0, 230.0  # px high: at least, and from where all words have room
+USUAL, LARGEST = (520.0, 320.0), 1.8  # px, from where it grows, and by how much at most
 PIPE = 9.0  # px
 DOT = 5.0  # px: radius of a joint
 DONE = ("dry", "checked")
@@ -74,11 +75,17 @@ class BleedPlan(Painted):
             return "down and back" if self._back else "foot goes down"
         return "pedal held down" if self.held else "pedal up"
 
+    @property
+    def _larger(self) -> float:
+        """How much larger than usual everything is drawn where there is room for it."""
+        return min(max(min(self.down / USUAL[1], self.across / USUAL[0]), 1.0), LARGEST)
+
     # --- painting --------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        wide, high = self.across, self.down
+        painter, larger = self.begin(), self._larger
+        painter.scale(larger, larger)
+        wide, high = self.across / larger, self.down / larger
         edge = PLAIN_EDGE if self._plain else EDGE
         body = QRectF(edge, 26, wide - 2 * edge, high - 52)
         painter.setPen(pen(T.hair, 1.5))
@@ -221,7 +228,7 @@ class BleedPlan(Painted):
 
     def _draw_bottle(self, painter: QPainter, wheel: QPointF, side: int, *, open_: bool) -> None:
         """Draw a bottle outside of the wheel, the hose's end under its fluid."""
-        top = min(max(wheel.y() - BOTTLE[1] / 2, 18.0), self.down - BOTTLE[1] - 4)
+        top = min(max(wheel.y() - BOTTLE[1] / 2, 18.0), self.down / self._larger - BOTTLE[1] - 4)
         left = wheel.x() + side * (WHEEL[0] / 2 + 46) - BOTTLE[0] / 2
         box = QRectF(left, top, *BOTTLE)
         painter.setPen(pen(T.ink, 2))
