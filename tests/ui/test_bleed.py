@@ -108,7 +108,7 @@ def test_the_reservoir_is_told_to_be_low_before_it_is(open_window: Opener) -> No
     press(page, ENTER)
     while page.run.step is not None and page.run.step.action != "stroke":
         press(page, ENTER)
-    low = page._amounts().until_low
+    low = page.beside.needed(page.session.build).until_low
     assert low is not None
     for _ in range(low - 1):
         page.stroke()

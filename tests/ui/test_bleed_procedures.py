@@ -129,14 +129,14 @@ def test_a_bottle_that_cannot_be_is_refused_in_words(
 
 def test_each_person_has_his_own_line_and_fewer_share_it(open_window: Opener) -> None:
     page = card(open_window(demo("roadster")))
-    assert set(page.who.said) == {"pedal", "front", "rear"}
+    assert set(page.beside.who.said) == {"pedal", "front", "rear"}
     QTest.mouseClick(page.form.people[2], LEFT)
-    assert set(page.who.said) == {"pedal", "screws"}
-    assert "fewer are coming" in page.people.text()
+    assert set(page.beside.who.said) == {"pedal", "screws"}
+    assert "fewer are coming" in page.beside.people.text()
     press(page, ENTER)
     until(page, "strokes")
-    assert page.who.said["pedal"] == "Slow full strokes, calling each one."
-    assert page.who.said["screws"] == "Hose end under fluid; says what comes."
+    assert page.beside.who.said["pedal"] == "Slow full strokes, calling each one."
+    assert page.beside.who.said["screws"] == "Hose end under fluid; says what comes."
 
 
 def test_a_pair_is_read_wheel_by_wheel(open_window: Opener) -> None:
@@ -238,7 +238,7 @@ def test_cards_go_out_as_pdf_one_for_each_person(
 ) -> None:
     page = card(open_window(demo("roadster")))
     sizes = []
-    for index, action in enumerate(page.print.menu().actions()):
+    for index, action in enumerate(page.beside.print.menu().actions()):
         path = tmp_path / f"{index}.pdf"
         monkeypatch.setattr(
             QFileDialog, "getSaveFileName", lambda *_, path=path: (str(path), "*.pdf")
@@ -272,7 +272,7 @@ def test_a_screen_that_may_sleep_is_said(
     monkeypatch.setattr(awake, "_inhibited", lambda: False)
     page = card(open_window(demo("library")))
     press(page, ENTER, ENTER)
-    assert awake.MAY_SLEEP in page.cautions.text()
+    assert awake.MAY_SLEEP in page.beside.cautions.text()
 
 
 def test_a_run_of_a_procedure_that_is_not_known_is_kept_and_said(open_window: Opener) -> None:

@@ -133,12 +133,12 @@ def _before(facts: Facts, method: Method) -> Iterator[Step]:
         if facts.metering:
             yield Step(
                 "Fit the holder on the metering valve's stem.",
-                "About 30 psi shut it; nothing reaches the front then.",
+                "About 30 psi (2 bar) shut it; nothing reaches the front then.",
                 "fit",
                 thing="metering holder",
             )
         yield Step(
-            "Fit the pressure bleeder, up to 1 bar.",
+            "Fit the pressure bleeder, up to 15 psi (1 bar).",
             "More lifts cups and bursts reservoirs.",
             "fit",
             thing="pressure bleeder",

@@ -209,8 +209,8 @@ def _inspected() -> tuple[Step, ...]:
          "wheel.", "It is pulled out of its end there."),
         ("Look at every old hose: age, cracks, swelling, and whether it flows.",
          "One that has swollen inside lets fluid out and not back; in doubt it is new."),
-        ("Look at clips, each 300 mm or so; a grommet, its split down, in every panel that a line "
-         "crosses.", "What rubs is through in a year."),
+        ("Look at clips, each foot (300 mm) or so; a grommet, its split down, in every panel that "
+         "a line crosses.", "What rubs is through in a year."),
         ("Look at exhaust, steering and suspension through all their travel.",
          "Heat boils a line, a moving part saws it through."),
         ("Reach the filler caps and the rear chamber with a bottle; the cabin valve from the seat.",
@@ -238,7 +238,7 @@ def _pedal_and_cylinder(facts: Facts) -> Iterator[Step]:
         )
         yield Step(
             "Measure socket depth, rod stand-out and gasket: rod clearance is depth and "
-            "gasket less stand-out, about 0.5 mm.",
+            "gasket less stand-out, about 0.02 in (0.5 mm).",
             "Too long keeps the ports shut, too short lowers the pedal.",
             "record",
             record=Reading("gap", "mm"),
@@ -252,7 +252,7 @@ def _pedal_and_cylinder(facts: Facts) -> Iterator[Step]:
         )
     yield Step(
         "Extend the rod until it just touches; back off half a turn; lock nut.",
-        "About 1 mm at the piston: the port opens at rest.",
+        "About 0.04 in (1 mm) at the piston: the port opens at rest.",
         "record",
         record=Reading("gap", "mm"),
     )
@@ -292,7 +292,7 @@ def pushrod_clearance(facts: Facts) -> Procedure:
             record=gap,
         ),
         Step(
-            "Set the rod so that depth and gasket less stand-out leave about 1 mm.",
+            "Set the rod so that depth and gasket less stand-out leave about 0.04 in (1 mm).",
             "Too long keeps the ports shut and the brakes on, too short lowers the pedal.",
             "check",
             record=OK,

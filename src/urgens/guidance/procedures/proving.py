@@ -313,7 +313,10 @@ def _moving(facts: Facts) -> Iterator[Step]:
         record=OK,
     )
     yield Step(
-        "Walking pace: stop; then 20 mph: stop.", "The first stops are short.", "record", record=OK
+        "Walking pace: stop; then 20 mph (30 km/h): stop.",
+        "The first stops are short.",
+        "record",
+        record=OK,
     )
     yield Step(
         "Bed the linings as their maker says; let them cool.",
@@ -329,8 +332,8 @@ def _moving(facts: Facts) -> Iterator[Step]:
             record=Reading("note"),
         )
     yield Step(
-        "Four to eight stops from 40 to 50 mph, one change at a time: who locks first, "
-        "seen from outside.",
+        "Four to eight stops from 40 to 50 mph (65 to 80 km/h), one change at a time: who locks "
+        "first, seen from outside.",
         "The driver feels the front, not the rear.",
         "record",
         record=Reading("note"),

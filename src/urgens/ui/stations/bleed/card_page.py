@@ -9,27 +9,24 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QProgressBar,
     QPushButton,
-    QToolButton,
     QVBoxLayout,
     QWidget,
 )
 
-from urgens.document import Build
 from urgens.guidance.procedures import METHODS, Facts, Step, default_method
-from urgens.guidance.procedures.amounts import Amounts, amounts
-from urgens.guidance.procedures.facts import both, said
-from urgens.guidance.procedures.people import roles, state_before
+from urgens.guidance.procedures.facts import both
 from urgens.guidance.procedures.titles import TITLES
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
+from urgens.ui.stations.bleed.beside import Beside
 from urgens.ui.stations.bleed.cards_out import cards_menu
 from urgens.ui.stations.bleed.chooser import Chooser
 from urgens.ui.stations.bleed.plan import BleedPlan
 from urgens.ui.stations.bleed.readings import Readings
-from urgens.ui.stations.bleed.run import BLEED, PRESSED, Run
+from urgens.ui.stations.bleed.run import PRESSED, Run
 from urgens.ui.stations.bleed.start_form import StartForm
 from urgens.ui.stations.bleed.timer import StepTimer
-from urgens.ui.stations.bleed.who_panel import WhoPanel
+from urgens.ui.stations.bleed.work_buttons import WorkButtons
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
@@ -49,7 +46,6 @@ class CardPage(Page):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.run = Run(session)
-        self._needed: tuple[Build, Amounts] | None = None
         self._step: Step | None = None  # that is shown
         self.method = default_method(Facts(session.build))
         self.strokes, self.since = 0, 0  # on this step; on these reservoirs since they were filled
@@ -58,7 +54,7 @@ class CardPage(Page):
         self.number, self.of = worded("", "step"), worded("", "muted")
         self.sentence, self.why = wrapped("sentence"), wrapped("muted")
         self.counter, self.counted = worded("", "counter"), wrapped("muted")
-        self.plan, self.who = BleedPlan(), WhoPanel()
+        self.plan, self.beside = BleedPlan(), Beside(self.run)
         self.setFocusProxy(self.plan)
         self.checked_by = QLineEdit()
         self.checked_by.setPlaceholderText("checked by")
@@ -66,11 +62,11 @@ class CardPage(Page):
         self.progress = QProgressBar()
         self.progress.setTextVisible(False)
         self.progress.setFixedHeight(8)
-        self.buttons: dict[str, QPushButton] = {}
-        self.people, self.next = wrapped("muted"), wrapped("muted")
-        self.cautions, self.amounts = wrapped("muted"), wrapped("muted")
+        self.work = WorkButtons({
+            "stroke": self.stroke, "next": self.go_on, "bubbles": self.note_bubbles,
+            "back": self.go_back, "leave": self.leave,
+        })  # fmt: skip
         self.awake = Awake(self)
-        self.print = QToolButton()
         self._lay_out()
         self._count_people()
         self.chooser.named.connect(self.choose)
@@ -125,30 +121,22 @@ class CardPage(Page):
         column.addLayout(row)
         for one in (self.timer, self.reading, self.checked_by):
             column.addWidget(one)
-        column.addLayout(self._work_buttons())
-        self.print.setText("Print the cards")
-        self.print.setProperty("role", "kind")
-        self.print.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        self.print.setMenu(
+        column.addWidget(self.work)
+        self.beside.print.setMenu(
             cards_menu(
-                self.print,
+                self.beside.print,
                 self.session,
                 lambda: (self.run.procedure(self.method), self.form.count),
             )
         )
-        self.much = worded("How much", "heading")
-        for words, widgets in (
-            ("Who does what, now", (self.who, self.people)),
-            ("Next", (self.next, self.much, self.amounts)), ("Mind", (self.cautions, self.print)),
-        ):  # fmt: skip
-            self.head(words)
-            for widget in widgets:
-                if widget is self.much:
-                    self.column.addSpacing(8)
-                self.column.addWidget(widget)
-        self.column.addStretch()
+        self.column.addWidget(self.beside)
         self.lay_out(card)
         self.said.hide()
+
+    @property
+    def buttons(self) -> dict[str, QPushButton]:
+        """The large buttons by what they do."""
+        return self.work.named
 
     def _head(self) -> QHBoxLayout:
         head, left, words = QHBoxLayout(), QVBoxLayout(), QVBoxLayout()
@@ -165,23 +153,6 @@ class CardPage(Page):
         head.addLayout(left)
         head.addLayout(words, 1)
         return head
-
-    def _work_buttons(self) -> QHBoxLayout:
-        row = QHBoxLayout()
-        acts = {
-            "stroke": self.stroke, "next": self.go_on, "bubbles": self.note_bubbles,
-            "back": self.go_back, "leave": self.leave,
-        }  # fmt: skip
-        for name, act in acts.items():
-            button = QPushButton()
-            button.setProperty("role", "work")
-            button.setProperty("main", "true" if name in MAIN else "false")
-            if name != "leave":  # the others have a key of the card
-                button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-            button.clicked.connect(act)
-            self.buttons[name] = button
-            row.addWidget(button, 2 if name in MAIN else 1)
-        return row
 
     # --- what is shown ---------------------------------------------------------------------
 
@@ -211,8 +182,9 @@ class CardPage(Page):
         self.plan.show_build(self.session.build)
         self.plan.show_steps(steps[: number - 1] if going else (), step)
         self._show_step(step)
-        self._show_buttons(step)
-        self._show_column(steps, number if going else 0)
+        self.work.show_for(going=going, last=self.run.last, strokes=self._counts)
+        self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
+        self.beside.show_run(self.session.build, found, self.form.count, self.awake.refused)
 
     def _show_words(self, step: Step | None) -> None:
         found = self.run.procedure(self.method)
@@ -236,21 +208,6 @@ class CardPage(Page):
         if step is not None and self.isVisible():
             self.awake.hold()
 
-    def _show_buttons(self, step: Step | None) -> None:
-        going, strokes = step is not None, self._counts
-        words = {
-            "stroke": "+1 stroke\nSpace",
-            "next": ("Done\nEnter" if self.run.last else "Next\nEnter") if going else
-            "Begin\nEnter",
-            "bubbles": "Bubbles\nB", "back": "Back\nBackspace", "leave": "Leave it",
-        }  # fmt: skip
-        shown = {"stroke": strokes, "bubbles": strokes, "back": going, "leave": going, "next": True}
-        for name, button in self.buttons.items():
-            button.setText(words[name])
-            button.setAccessibleName(words[name].replace("\n", ", "))
-            button.setVisible(shown[name])
-        self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
-
     @property
     def _may_begin(self) -> bool:
         allowed = self.run.procedure(self.method).allowed
@@ -268,7 +225,7 @@ class CardPage(Page):
         if step is None or not counts:
             return
         self.counter.setText(str(self.strokes))
-        found = self._amounts()
+        found = self.beside.needed(self.session.build)
         wanted = [found.strokes.get(wheel) for wheel in step.wheels]
         known = [one for one in wanted if one is not None]
         told = [f"strokes at {both(step.wheels)}" if step.wheels else "strokes"]
@@ -281,36 +238,6 @@ class CardPage(Page):
             told.append(f"{left} left until the reservoir is low" if left else
                         "THE RESERVOIR IS LOW: top up now")  # fmt: skip
         self.counted.setText("; ".join(told))
-
-    def _amounts(self) -> Amounts:
-        if self._needed is None or self._needed[0] is not self.session.build:
-            self._needed = self.session.build, amounts(self.session.build)
-        return self._needed[1]
-
-    def _show_column(self, steps: tuple[Step, ...], done: int) -> None:
-        found = self.run.procedure(self.method)
-        bar = Facts(self.session.build).bar
-        who = roles(found, self.form.count, bar=bar)
-        self.who.show_roles(who, self.run.step, state_before(steps, max(done, 1)))
-        needs = "one person" if found.people == 1 else f"{found.people} people"
-        fewer = "" if self.form.count >= found.people else ", fewer are coming"
-        self.people.setText(f"best with {needs}{fewer}; {', '.join(found.tools)}".rstrip("; "))
-        self.people.setVisible(self.run.record is None)
-        ahead = steps[done : done + SHOWN_NEXT]
-        self.next.setText("\n".join(f"{done + n}. {step.text}" for n, step in enumerate(ahead, 1)))
-        self.cautions.setText("\n\n".join((*found.cautions, *filter(None, [self.awake.refused]))))
-        need = self._amounts()
-        fluid = "not known without drawn lines" if need.fluid is None else (
-            f"about {need.fluid * 1e6:.0f} ml of fresh fluid"
-        )  # fmt: skip
-        ways = [
-            f"{said(wheel)}: {held * 1e6:.0f} ml stand in the way, {need.strokes[wheel]} strokes"
-            for wheel, held in need.held.items()
-            if held is not None and need.strokes[wheel] is not None
-        ]
-        self.amounts.setText("\n".join([f"{fluid}; about {need.minutes} min", *ways]))
-        for widget in (self.much, self.amounts):
-            widget.setVisible(self.run.name == BLEED)
 
     def _count_people(self) -> None:
         """Suppose as many people as the procedure is best with."""

@@ -1,0 +1,78 @@
+"""Beside the card: who does what, what comes next, how much it takes, what to mind, paper."""
+
+from PySide6.QtWidgets import QToolButton, QVBoxLayout, QWidget
+
+from urgens.document import Build
+from urgens.guidance.procedures import Facts, Procedure
+from urgens.guidance.procedures.amounts import Amounts, amounts
+from urgens.guidance.procedures.facts import said
+from urgens.guidance.procedures.people import roles, state_before
+from urgens.ui.stations.bleed.run import BLEED, Run
+from urgens.ui.stations.bleed.who_panel import WhoPanel
+from urgens.ui.widgets.worded import worded, wrapped
+
+SHOWN_NEXT = 4
+APART = 8  # px above a heading
+
+
+class Beside(QWidget):
+    """A column that follows the run."""
+
+    def __init__(self, run: Run) -> None:
+        super().__init__()
+        self._run = run
+        self._needed: tuple[Build, Amounts] | None = None
+        self.who, self.people, self.next = WhoPanel(), wrapped(), wrapped()
+        self.much, self.amounts = worded("How much", "heading"), wrapped()
+        self.cautions, self.print = wrapped(), QToolButton()
+        self.print.setText("Print the cards")
+        self.print.setProperty("role", "kind")
+        self.print.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        for heading, widgets in (
+            (worded("Who does what, now", "heading"), (self.who, self.people)),
+            (worded("Next", "heading"), (self.next,)), (self.much, (self.amounts,)),
+            (worded("Mind", "heading"), (self.cautions, self.print)),
+        ):  # fmt: skip
+            if column.count():
+                column.addSpacing(APART)
+            for widget in (heading, *widgets):
+                column.addWidget(widget)
+        column.addStretch()
+
+    def needed(self, build: Build) -> Amounts:
+        """Return how much bleeding takes, worked out once for a build."""
+        if self._needed is None or self._needed[0] is not build:
+            self._needed = build, amounts(build)
+        return self._needed[1]
+
+    def show_run(self, build: Build, found: Procedure, people: int, refused: str) -> None:
+        """Show what belongs to the step; refused: why the screen may sleep, if it may."""
+        run, steps = self._run, found.steps
+        going = run.record is not None
+        done = run.number if going else 0
+        who = roles(found, people, bar=Facts(build).bar)
+        self.who.show_roles(who, run.step, state_before(steps, max(done, 1)))
+        needs = "one person" if found.people == 1 else f"{found.people} people"
+        fewer = "" if people >= found.people else ", fewer are coming"
+        self.people.setText(f"best with {needs}{fewer}; {', '.join(found.tools)}".rstrip("; "))
+        self.people.setVisible(not going)
+        ahead = steps[done : done + SHOWN_NEXT]
+        self.next.setText("\n".join(f"{done + n}. {step.text}" for n, step in enumerate(ahead, 1)))
+        self.cautions.setText("\n\n".join((*found.cautions, *filter(None, [refused]))))
+        self.amounts.setText(self._much(build) if run.name == BLEED else "")
+        for widget in (self.much, self.amounts):
+            widget.setVisible(run.name == BLEED)
+
+    def _much(self, build: Build) -> str:
+        need = self.needed(build)
+        fluid = "not known without drawn lines" if need.fluid is None else (
+            f"about {need.fluid * 1e6:.0f} ml of fresh fluid"
+        )  # fmt: skip
+        ways = [
+            f"{said(wheel)}: {held * 1e6:.0f} ml stand in the way, {need.strokes[wheel]} strokes"
+            for wheel, held in need.held.items()
+            if held is not None and need.strokes[wheel] is not None
+        ]
+        return "\n".join([f"{fluid}; about {need.minutes} min", *ways])

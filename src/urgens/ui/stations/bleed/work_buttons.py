@@ -1,0 +1,40 @@
+"""The large buttons under the card, each with its key."""
+
+from collections.abc import Callable, Mapping
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+
+MAIN = ("stroke", "next")  # what the hand wants most
+
+
+class WorkButtons(QWidget):
+    """Shows those that there is something to do with now."""
+
+    def __init__(self, acts: Mapping[str, Callable[[], None]]) -> None:
+        super().__init__()
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        self.named: dict[str, QPushButton] = {}
+        for name, act in acts.items():
+            button = QPushButton()
+            button.setProperty("role", "work")
+            button.setProperty("main", "true" if name in MAIN else "false")
+            if name != "leave":  # the others have a key of the card
+                button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+            button.clicked.connect(act)
+            self.named[name] = button
+            row.addWidget(button, 2 if name in MAIN else 1)
+
+    def show_for(self, *, going: bool, last: bool, strokes: bool) -> None:
+        """Show the buttons of a step: whether a run is under way, at its last card, at strokes."""
+        words = {
+            "stroke": "+1 stroke\nSpace",
+            "next": ("Done\nEnter" if last else "Next\nEnter") if going else "Begin\nEnter",
+            "bubbles": "Bubbles\nB", "back": "Back\nBackspace", "leave": "Leave it",
+        }  # fmt: skip
+        shown = {"stroke": strokes, "bubbles": strokes, "back": going, "leave": going, "next": True}
+        for name, button in self.named.items():
+            button.setText(words[name])
+            button.setAccessibleName(words[name].replace("\n", ", "))
+            button.setVisible(shown[name])
