@@ -425,6 +425,20 @@ def test_a_procedure_is_printed_in_words_and_as_json(capsys: Any) -> None:
     assert main(["procedure", str(build), "switch-test"]) == 0
 
 
+def test_a_procedure_goes_out_as_cards(tmp_path: Path, capsys: Any, qapp: Any) -> None:
+    build, sizes = str(demo_file("roadster")), []
+    for people in ("1", "3"):
+        out = tmp_path / f"{people}.pdf"
+        assert main(["procedure", build, "bleed", "-o", str(out), "--people", people]) == 0
+        assert out.read_bytes().startswith(b"%PDF")
+        sizes.append(out.stat().st_size)
+    assert sizes[0] < sizes[1]
+    assert main(["procedure", build, "bleed", "-o", str(tmp_path / "cards.txt")]) == 2
+    assert "end it .pdf" in capsys.readouterr().err
+    assert main(["procedure", build, "bleed", "-o", str(tmp_path / "no" / "cards.pdf")]) == 2
+    assert "cannot be written" in capsys.readouterr().err
+
+
 def test_a_procedure_that_is_ruled_out_says_so_and_is_no_error(capsys: Any) -> None:
     assert main(["procedure", str(demo_file("tender")), "half-lost-test"]) == 0
     assert capsys.readouterr().out.startswith("Not so: one circuit feeds all brakes")

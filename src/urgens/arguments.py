@@ -232,6 +232,14 @@ def _add_procedure(commands: Commands) -> None:
         help="of rebleed: the set-up that was fitted before",
     )  # fmt: skip
     steps.add_argument("--json", action="store_true", help="as JSON")
+    steps.add_argument(
+        "-o", "--output", type=Path, metavar="OUT.pdf",
+        help="write a checklist, and a card for each person, to a PDF file",
+    )  # fmt: skip
+    steps.add_argument(
+        "--people", type=int, choices=(1, 2, 3), metavar="N",
+        help="of -o: how many come, 1 to 3, else as many as it is best with",
+    )  # fmt: skip
 
 
 def _add_lines(commands: Commands) -> None:

@@ -249,6 +249,11 @@ def _procedure(options: argparse.Namespace) -> int:
     if not found.allowed:
         print(f"Not so: {found.refused_because}.")
         return DONE
+    if options.output is not None:
+        from urgens.sheet.cards import write_cards
+
+        write_cards(build, found, options.output, options.people or found.people)
+        return DONE
     for caution in found.cautions:
         print(f"Caution: {caution}")
     print(f"People: {found.people}. Tools: {', '.join(found.tools) or 'none'}.")

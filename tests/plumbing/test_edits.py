@@ -123,3 +123,15 @@ def test_every_line_knows_the_circuit_that_feeds_it() -> None:
     build = with_layout(cut)
     assert build.plumbing is not None
     assert Circuits(build, build.plumbing).fed["L6"] == frozenset()
+
+
+@pytest.mark.parametrize("place", [("parts", "ports", "in", "thread"), ("lines", "ends", 0, "nut")])
+def test_a_thread_of_spaces_is_refused_and_not_written_empty(place: tuple[Any, ...]) -> None:
+    made = sound()
+    row: Any = next(one for one in made[place[0]] if place[1] in one and (
+        place[1] == "ends" or "in" in one["ports"]))  # fmt: skip
+    for step in place[1:-1]:
+        row = row[step]
+    row[place[-1]] = "  "
+    with pytest.raises(BuildErrors, match="is empty; write a name"):
+        with_layout(made)

@@ -52,6 +52,13 @@ def _plain_id(given: str) -> str:
     return given
 
 
+def _stripped(given: str) -> str:
+    words = given.strip()
+    if not words:
+        raise broken(Fault("", "is empty", "write a name"))
+    return words
+
+
 def _port_name(given: str) -> str:
     part, dot, port = given.partition(_DOT)
     if not (dot and part and port) or _DOT in port:
@@ -72,7 +79,7 @@ KEPT = AfterValidator(MappingProxyType), WrapSerializer(_written)  # names that 
 Price = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=0)]
 Id = Annotated[Name, AfterValidator(_plain_id)]
 PortName = Annotated[Name, AfterValidator(_port_name)]
-Thread = Annotated[Name, AfterValidator(str.strip)]
+Thread = Annotated[Name, AfterValidator(_stripped)]
 
 
 class Port(Part):

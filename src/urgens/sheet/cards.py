@@ -1,10 +1,14 @@
 """A procedure on paper: a checklist with boxes for all, and a card for each person."""
 
+from pathlib import Path
 from typing import NamedTuple
 
-from urgens.document import Build
+from urgens.document import Build, BuildErrors
+from urgens.document.whole_file import write_whole
 from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.people import IN_WORDS, card_of, roles
+from urgens.guidance.procedures.titles import TITLES
+from urgens.quantity import UnitSystem
 from urgens.sheet.markup import rendered
 
 BLANK = "\N{BALLOT BOX}"
@@ -63,3 +67,24 @@ def cards_pdf(build: Build, made: Procedure, title: str, people: int, *, letter:
     pages = Pages(build.name, title, points=10, letter=letter)
     pages.document.setHtml(cards_markup(build, made, title, people))
     return pages.pdf()
+
+
+def write_cards(build: Build, made: Procedure, path: Path, people: int) -> None:
+    """Write checklist and cards to `path`; as `cards`.
+
+    Raises BuildErrors where it does not end in .pdf, or cannot be written.
+    """
+    from urgens.sheet.pdf import gui
+
+    if path.suffix.lower() != ".pdf":
+        raise BuildErrors.one(str(path), "has no ending of a card", "end it .pdf")
+    application = gui()  # kept until the pages are set
+    letter = build.natural_units is UnitSystem.INCH
+    content = cards_pdf(build, made, TITLES[made.name], people, letter=letter)
+    del application
+    try:
+        write_whole(path, content)
+    except OSError as error:
+        raise BuildErrors.one(
+            str(path), f"cannot be written ({error.strerror})", "choose another place"
+        ) from None

@@ -4,7 +4,6 @@ from datetime import date
 
 from PySide6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
 
-from urgens.document.tables import fluid_table
 from urgens.guidance.fluids import CAUTION, SILICONE, age_words, fluid_rows
 from urgens.guidance.procedures.amounts import amounts
 from urgens.quantity import TEMPERATURE, parse, show
@@ -13,6 +12,10 @@ from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
+SOURCE = (
+    "Source: 49 CFR 571.116 (FMVSS 116), least equilibrium reflux boiling points, from memory; "
+    "mixing: common practice."
+)
 HEADS = ("Class", "Boils dry", "Boils wet", "On top of this one")
 WHAT = (
     "Dry is as it comes from the bottle, wet with 3.7 % of water in it: what years in the system "
@@ -41,7 +44,7 @@ class FluidPage(Page):
         column.addWidget(self.age)
         column.addLayout(self._grid)
         column.addWidget(wrapped("muted", WHAT))
-        self.source = wrapped("muted", f"Source: {fluid_table().source}; mixing: common practice.")
+        self.source = wrapped("muted", SOURCE)
         column.addWidget(self.source)
         column.addStretch()
         self.needed = wrapped("muted")
@@ -72,7 +75,7 @@ class FluidPage(Page):
                 str(show(parse(text, TEMPERATURE).value, TEMPERATURE, units))
                 for text in (one.dry, one.wet)
             ]
-            mark = "  in it now" if one.name == there else ""
+            mark = ", there now" if one.name == there else ""
             for column, words in enumerate((f"{one.name}{mark}", *boils, one.top_up or "—")):
                 never = SILICONE in (one.name, there) and words.startswith("never")
                 role = "danger" if never else "heading" if one.name == there else "body"
