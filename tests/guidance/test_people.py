@@ -60,8 +60,8 @@ def test_a_persons_card_names_steps_in_order_and_leaves_out_standing_by() -> Non
         numbers = [number for number, _ in card]
         assert numbers == sorted(set(numbers))
         assert all(words != STANDS_BY for _, words in card)
-    assert any("Opens" in words for _, words in card_of("front", made))
-    assert not any("Opens" in words for _, words in card_of("pedal", made))
+    assert any("opens" in words for _, words in card_of("front", made))
+    assert not any("opens" in words for _, words in card_of("pedal", made))
 
 
 @pytest.mark.parametrize("name", NAMES)

@@ -136,7 +136,9 @@ def test_each_person_has_his_own_line_and_fewer_share_it(open_window: Opener) ->
     press(page, ENTER)
     until(page, "strokes")
     assert page.beside.who.said["pedal"] == "Slow full strokes, calling each one."
-    assert page.beside.who.said["screws"] == "Hose end under fluid; says what comes."
+    assert page.beside.who.said["screws"] == (
+        "Right front and right rear: hose end under fluid; says what comes."
+    )
 
 
 def test_a_pair_is_read_wheel_by_wheel(open_window: Opener) -> None:

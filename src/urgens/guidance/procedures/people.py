@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 from typing import Literal
 
+from urgens.guidance.procedures.facts import both
 from urgens.guidance.procedures.step import Procedure, Step
 
 Role = Literal["alone", "pedal", "screws", "front", "rear", "reservoir"]
@@ -16,15 +17,15 @@ IN_WORDS: dict[Role, str] = {
 }  # fmt: skip
 STANDS_BY = "Stands by."
 _AT_SCREW = {
-    "open": "Opens the screw one full turn and says so.",
-    "close": "Shuts the screw and says so.",
-    "stroke": "Hose end under fluid; says what comes.",
-    "look": "Hose end under fluid; says what comes.",
-    "fit": "Hose on, its end under clean fluid.",
-    "remove": "Hose off, cap on.",
-    "record": "Says bubbles and colour.",
-    "hold": "Hand on the spanner, waits for the call.",
-    "check": "Looks that the hose end is under fluid.",
+    "open": "opens the screw one full turn and says so.",
+    "close": "shuts the screw and says so.",
+    "stroke": "hose end under fluid; says what comes.",
+    "look": "hose end under fluid; says what comes.",
+    "fit": "hose on, its end under clean fluid.",
+    "remove": "hose off, cap on.",
+    "record": "says bubbles and colour.",
+    "hold": "hand on the spanner, waits for the call.",
+    "check": "looks that the hose end is under fluid.",
 }
 
 
@@ -83,7 +84,7 @@ def duty(role: Role, step: Step, state: State) -> str:
         return _at_reservoir(step)
     mine = [w for w in step.wheels if role == "screws" or w.startswith(role)]
     if mine and step.action in _AT_SCREW:
-        return _AT_SCREW[step.action]
+        return f"{both(tuple(mine)).capitalize()}: {_AT_SCREW[step.action]}"
     if role in ("screws", "rear") and step.action in ("top-up", "loosen", "tighten", "fit",
                                                        "remove", "check"):  # fmt: skip
         return step.text
