@@ -16,6 +16,7 @@ from urgens.guidance.finding import Finding
 from urgens.plumbing.edits import section_of
 from urgens.plumbing.joining import adapters
 from urgens.plumbing.mends import with_tee_at, with_wheel_joined, without_line
+from urgens.plumbing.valve_mends import with_switch
 from urgens.solve import solve
 
 LAID = {
@@ -134,3 +135,23 @@ def test_the_fixes_are_printed_as_json() -> None:
     for finding in findings(solve(with_layout(made))):
         json.dumps(finding.printed(), allow_nan=False)
     assert any(f.fixes for f in told(with_layout(made)).values())
+
+
+@pytest.mark.parametrize("turned", [False, True])
+def test_a_switch_goes_in_whichever_way_the_lines_were_written(turned: bool) -> None:
+    """Ports have the nuts of the lines that are cut for it, also where they differ."""
+    made = sound()
+    part_of(made, "cv")["kind"] = "union"
+    nut = {"nut": "7/16-24", "flare": "inverted"}
+    for name in ("L1", "L2"):
+        row = line_of(made, name)
+        row["ends"][0] = nut
+        part_of(made, "mc")["ports"][row["from"].partition(".")[2]] = {
+            "thread": "7/16-24", "seat": "inverted"}  # fmt: skip
+        if turned:
+            row["from"], row["to"] = row["to"], row["from"]
+            row["ends"].reverse()
+    mended = with_switch(with_layout(made))
+    assert mended is not None
+    codes = {one.code for one in findings(solve(with_layout(mended)))}
+    assert not codes & {"switch-absent", "thread-mismatch", "port-open", "nut-does-not-fit-tube"}

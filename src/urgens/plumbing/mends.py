@@ -236,10 +236,12 @@ def _sources(laid: Circuits, made: Json, wheel: str) -> Iterator[tuple[str, Json
             kind = laid.parts[name.partition(".")[0]].kind
             if place_of(laid, name) in there and kind != "wheel-brake":
                 yield name, made
-        beside = [w for w, p in laid.wheels.items() if w.startswith(axle) and w != wheel and any(
-            place.part == p.id for place in there)]  # fmt: skip
-        for line in way_between(laid, outlet, {
-            Passage(laid.wheels[one].id) for one in beside} or there):  # fmt: skip
+        beside = {
+            Passage(part.id)
+            for other, part in laid.wheels.items()
+            if other.startswith(axle) and other != wheel and Passage(part.id) in there
+        }
+        for line in way_between(laid, outlet, beside or there):
             row = next(row for row in made["lines"] if row["id"] == line)
             if not row.get("direct", False):
                 section, tee = with_part_in(Plumbing.model_validate(made), line, "tee")

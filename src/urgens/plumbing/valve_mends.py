@@ -118,29 +118,33 @@ def with_switch(build: Build) -> Json | None:
     if any(part.kind in TWO_SIDED for part in laid.plumbing.parts):
         return None
     made = section_of(build.plumbing)
-    name, ports, lines = new_id(made, "sw"), {}, []
-    for axle, circuit in zip(AXLES, sorted(set(laid.outlets.values())), strict=False):
-        line = _line_at(laid, made, circuit)
-        if line is None:
-            return None
-        at_start = laid.outlets.get(place_of(laid, line["from"])) == circuit
-        lines.append((line, axle, at_start))
+    found = {
+        axle: _line_at(laid, made, circuit)
+        for axle, circuit in zip(AXLES, sorted(set(laid.outlets.values())), strict=False)
+    }
+    lines = {axle: line for axle, line in found.items() if line is not None}
     if len(lines) != len(AXLES):
         return None
-    for line, axle, at_start in lines:
-        ends = line.get("ends") or []
-        for way, end in zip(("in", "out"), ends or (None, None), strict=True):
-            face = {} if end is None else {"thread": end["nut"], "seat": end["flare"]}
-            ports[f"{axle}-{way}"] = face
-        near, far = ("in", "out") if at_start else ("out", "in")
-        rest = {k: v for k, v in line.items() if k not in ("id", "from", "route", "marking")}
-        made["lines"].append(
-            {**rest, "id": new_id(made, "L"), "from": f"{name}.{axle}-{far}", "ends": ends[1:] * 2}
-        )
-        line |= {"to": f"{name}.{axle}-{near}", "ends": ends[:1] * 2}
-        line.pop("route", None)
-    made["parts"].append({"id": name, "kind": "switch", "ports": ports})
+    part: Json = {"id": new_id(made, "sw"), "kind": "switch", "ports": {}}
+    for axle, line in lines.items():
+        starts = laid.outlets.get(place_of(laid, line["from"])) is not None
+        _cut_for(made, part, axle, line, backwards=not starts)
+    made["parts"].append(part)
     return made
+
+
+def _cut_for(made: Json, part: Json, axle: Axle, line: Json, *, backwards: bool) -> None:
+    """Cut a line for one side of a part; backwards: where it leads towards the cylinder."""
+    ends = line.get("ends") or []
+    near, far = ("out", "in") if backwards else ("in", "out")
+    for way, end in zip((near, far), ends or (None, None), strict=True):
+        face = {} if end is None else {"thread": end["nut"], "seat": end["flare"]}
+        part["ports"][f"{axle}-{way}"] = face
+    rest = {key: value for key, value in line.items() if key not in ("id", "route", "marking")}
+    behind = {"id": new_id(made, "L"), "from": f"{part['id']}.{axle}-{far}", "ends": ends[1:] * 2}
+    made["lines"].append(rest | behind)
+    line |= {"to": f"{part['id']}.{axle}-{near}", "ends": ends[:1] * 2}
+    line.pop("route", None)
 
 
 def _line_at(laid: Circuits, made: Json, circuit: str) -> Json | None:

@@ -1,6 +1,7 @@
 """The cards on paper."""
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtWidgets import QMenu, QWidget
 
@@ -19,14 +20,14 @@ def cards_menu(
 ) -> QMenu:
     """Return what can be printed; shown: returns the procedure and how many people come."""
     menu = QMenu(parent)
-    for words, alone in (("Checklist, and a card for each person (PDF)", False),
-                         ("Checklist alone (PDF)", True)):  # fmt: skip
-        menu.addAction(words, lambda one=alone: _write(parent, session, *_asked(shown(), one)))
+
+    def write(*, alone: bool) -> None:
+        made, people = shown()
+        _write(parent, session, made, ALONE if alone else people)
+
+    menu.addAction("Checklist, and a card for each person (PDF)", partial(write, alone=False))
+    menu.addAction("Checklist alone (PDF)", partial(write, alone=True))
     return menu
-
-
-def _asked(shown: tuple[Procedure, int], alone: bool) -> tuple[Procedure, int]:
-    return shown[0], ALONE if alone else shown[1]
 
 
 def _write(parent: QWidget, session: Session, made: Procedure, people: int) -> None:
