@@ -112,9 +112,10 @@ def test_the_reservoir_is_told_to_be_low_before_it_is(open_window: Opener) -> No
     assert low is not None
     for _ in range(low - 1):
         page.stroke()
-    assert "1 left until the reservoir is low" in page.counted.text()
+    assert "1 left until the reservoir is low" in page.low.text()
+    assert page.low.isVisible()
     page.stroke()
-    assert "THE RESERVOIR IS LOW" in page.counted.text()
+    assert "THE RESERVOIR IS LOW" in page.low.text()
 
 
 def test_a_reservoir_that_is_not_measured_is_said(open_window: Opener) -> None:

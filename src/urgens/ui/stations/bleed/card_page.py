@@ -34,6 +34,7 @@ from urgens.ui.widgets.worded import worded, wrapped
 SHOWN_NEXT = 4
 MAIN = ("stroke", "next")  # what the hand wants most
 NUMBER = 96  # px of the number of a step
+WARNED = 3  # strokes before the reservoir is low
 GAP = 16  # px between the number and what it says
 ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
@@ -54,6 +55,7 @@ class CardPage(Page):
         self.number, self.of = worded("", "step"), worded("", "muted")
         self.sentence, self.why = wrapped("sentence"), wrapped("muted")
         self.counter, self.counted = worded("", "counter"), wrapped("muted")
+        self.low = wrapped("danger")  # said before it is
         self.plan, self.beside = BleedPlan(), Beside(self.run)
         self.setFocusProxy(self.plan)
         self.checked_by = QLineEdit()
@@ -116,8 +118,12 @@ class CardPage(Page):
         column.addWidget(self.plan, 1)
         row = QHBoxLayout()
         row.setSpacing(GAP)
+        words = QVBoxLayout()
+        words.setSpacing(0)
+        words.addWidget(self.counted)
+        words.addWidget(self.low)
         row.addWidget(self.counter)
-        row.addWidget(self.counted, 1)
+        row.addLayout(words, 1)
         column.addLayout(row)
         for one in (self.timer, self.reading, self.checked_by):
             column.addWidget(one)
@@ -222,6 +228,7 @@ class CardPage(Page):
         counts = self._counts
         self.counter.setVisible(counts)
         self.counted.setVisible(counts)
+        self.low.hide()
         if step is None or not counts:
             return
         self.counter.setText(str(self.strokes))
@@ -231,13 +238,15 @@ class CardPage(Page):
         told = [f"strokes at {both(step.wheels)}" if step.wheels else "strokes"]
         if known:
             told.append(f"about {max(known)} until what stands in the way is through")
-        if found.until_low is None:
+        left = None if found.until_low is None else max(found.until_low - self.since, 0)
+        if left is None:
             told.append("the reservoir is not measured: watch its level")
-        else:
-            left = max(found.until_low - self.since, 0)
-            told.append(f"{left} left until the reservoir is low" if left else
-                        "THE RESERVOIR IS LOW: top up now")  # fmt: skip
+        elif left > WARNED:
+            told.append(f"{left} left until the reservoir is low")
         self.counted.setText("; ".join(told))
+        self.low.setVisible(left is not None and left <= WARNED)
+        self.low.setText(f"{left} left until the reservoir is low" if left else
+                         "THE RESERVOIR IS LOW: top up now")  # fmt: skip
 
     def _count_people(self) -> None:
         """Suppose as many people as the procedure is best with."""
