@@ -48,7 +48,7 @@ def test_from_the_first_card_to_the_last_by_keys_alone(open_window: Opener, name
         if step.action == "stroke":
             press(page, SPACE, SPACE, Qt.Key.Key_B, SPACE)
             strokes += 3 * len(step.wheels)
-            assert page.counter.text() == "3"
+            assert page.counting.count.text() == "3"
         press(page, ENTER)
     (record,) = window.session.build.records
     assert record.ended is not None
@@ -112,10 +112,10 @@ def test_the_reservoir_is_told_to_be_low_before_it_is(open_window: Opener) -> No
     assert low is not None
     for _ in range(low - 1):
         page.stroke()
-    assert "1 left until the reservoir is low" in page.low.text()
-    assert page.low.isVisible()
+    assert "1 left until the reservoir is low" in page.counting.low.text()
+    assert page.counting.low.isVisible()
     page.stroke()
-    assert "THE RESERVOIR IS LOW" in page.low.text()
+    assert "THE RESERVOIR IS LOW" in page.counting.low.text()
 
 
 def test_a_reservoir_that_is_not_measured_is_said(open_window: Opener) -> None:
@@ -123,7 +123,7 @@ def test_a_reservoir_that_is_not_measured_is_said(open_window: Opener) -> None:
     press(page, ENTER)
     while page.run.step is not None and page.run.step.action != "stroke":
         press(page, ENTER)
-    assert "the reservoir is not measured" in page.counted.text()
+    assert "the reservoir is not measured" in page.counting.words.text()
 
 
 def test_what_is_seen_is_chosen_and_typed_and_goes_into_the_record(open_window: Opener) -> None:
@@ -238,7 +238,7 @@ def test_a_switch_of_theme_goes_on_counting(open_window: Opener) -> None:
     again = card(window)
     assert again is not page
     QApplication.processEvents()
-    assert again.counter.text() == "2"
+    assert again.counting.count.text() == "2"
 
 
 def joints_page(window: Window) -> JointsPage:

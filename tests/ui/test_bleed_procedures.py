@@ -141,6 +141,23 @@ def test_each_person_has_his_own_line_and_fewer_share_it(open_window: Opener) ->
     )
 
 
+def test_one_persons_card_stands_in_place_of_everyones(open_window: Opener) -> None:
+    page = card(open_window(demo("roadster")))
+    press(page, ENTER)
+    until(page, "strokes")
+    whole = page.sentence.text()
+    press(page, Qt.Key.Key_P)
+    assert page.sentence.text() == "Slow full strokes, calling each one."
+    assert page.why.text() == f"All: {whole}"
+    assert page.beside.who.names["pedal"].isChecked()
+    QTest.mouseClick(page.beside.who.names["rear"], LEFT)
+    assert page.sentence.text() == "Right rear: hose end under fluid; says what comes."
+    press(page, ENTER)
+    assert page.sentence.text() == "Right rear: hand on the spanner, waits for the call."
+    press(page, Qt.Key.Key_P)
+    assert page.sentence.text() == page.run.step.text  # type: ignore[union-attr]
+
+
 def test_a_pair_is_read_wheel_by_wheel(open_window: Opener) -> None:
     window = open_window(demo("roadster"))
     page = card(window)

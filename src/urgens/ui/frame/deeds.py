@@ -127,4 +127,7 @@ HAND_KEYS = (
     ("Ctrl+C", "Copy a focused figure; a plot has a menu under the right button"),
     ("Esc", "Leave a figure, or put back what a drag has changed"),
     ("Ctrl+wheel", "Zoom a plot"),
+    ("Space B", "On Bleed's card: a stroke more, bubbles still come"),
+    ("T P", "On the card: start the clock, the next person's card"),
+    ("Backspace", "On the card: one step back"),
 )

@@ -6,7 +6,7 @@ from urgens.document import Build
 from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.amounts import Amounts, amounts
 from urgens.guidance.procedures.facts import said
-from urgens.guidance.procedures.people import roles, state_before
+from urgens.guidance.procedures.people import Role, roles, state_before
 from urgens.ui.stations.bleed.run import BLEED, Run
 from urgens.ui.stations.bleed.who_panel import WhoPanel
 from urgens.ui.widgets.worded import worded, wrapped
@@ -47,13 +47,18 @@ class Beside(QWidget):
             self._needed = build, amounts(build)
         return self._needed[1]
 
-    def show_run(self, build: Build, found: Procedure, people: int, refused: str) -> None:
-        """Show what belongs to the step; refused: why the screen may sleep, if it may."""
+    def show_run(
+        self, build: Build, found: Procedure, people: int, own: Role | None, refused: str
+    ) -> None:
+        """Show what belongs to the step.
+
+        own: whose card is shown, None where it is everyone's; refused: why the screen may sleep.
+        """
         run, steps = self._run, found.steps
         going = run.record is not None
         done = run.number if going else 0
         who = roles(found, people, bar=Facts(build).bar)
-        self.who.show_roles(who, run.step, state_before(steps, max(done, 1)))
+        self.who.show_roles(who, run.step, state_before(steps, max(done, 1)), own)
         needs = "one person" if found.people == 1 else f"{found.people} people"
         fewer = "" if people >= found.people else ", fewer are coming"
         self.people.setText(f"best with {needs}{fewer}; {', '.join(found.tools)}".rstrip("; "))

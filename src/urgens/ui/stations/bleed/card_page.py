@@ -13,8 +13,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.guidance.procedures import METHODS, Facts, Step, default_method
-from urgens.guidance.procedures.facts import both
+from urgens.guidance.procedures import METHODS, Facts, Procedure, Step, default_method
+from urgens.guidance.procedures.people import Role, duty, roles, state_before
 from urgens.guidance.procedures.titles import TITLES
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
@@ -25,6 +25,7 @@ from urgens.ui.stations.bleed.plan import BleedPlan
 from urgens.ui.stations.bleed.readings import Readings
 from urgens.ui.stations.bleed.run import PRESSED, Run
 from urgens.ui.stations.bleed.start_form import StartForm
+from urgens.ui.stations.bleed.stroke_counter import StrokeCounter
 from urgens.ui.stations.bleed.timer import StepTimer
 from urgens.ui.stations.bleed.work_buttons import WorkButtons
 from urgens.ui.theme.paint import T
@@ -34,7 +35,6 @@ from urgens.ui.widgets.worded import worded, wrapped
 SHOWN_NEXT = 4
 MAIN = ("stroke", "next")  # what the hand wants most
 NUMBER = 96  # px of the number of a step
-WARNED = 3  # strokes before the reservoir is low
 GAP = 16  # px between the number and what it says
 ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
@@ -42,20 +42,20 @@ ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 class CardPage(Page):
     """What to do now, to which wheel, who, why; what is read goes into the build for good."""
 
-    kept = ("name", "method", "strokes", "since", "values", "people_count")
+    kept = ("name", "method", "strokes", "since", "values", "people_count", "own")
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.run = Run(session)
         self._step: Step | None = None  # that is shown
         self.method = default_method(Facts(session.build))
+        self.own: Role | None = None  # whose card is shown, None where it is everyone's
         self.strokes, self.since = 0, 0  # on this step; on these reservoirs since they were filled
         self.chooser, self.form = Chooser(), StartForm(session)
         self.reading, self.timer = Readings(session), StepTimer()
         self.number, self.of = worded("", "step"), worded("", "muted")
         self.sentence, self.why = wrapped("sentence"), wrapped("muted")
-        self.counter, self.counted = worded("", "counter"), wrapped("muted")
-        self.low = wrapped("danger")  # said before it is
+        self.counting = StrokeCounter()
         self.plan, self.beside = BleedPlan(), Beside(self.run)
         self.setFocusProxy(self.plan)
         self.checked_by = QLineEdit()
@@ -74,6 +74,7 @@ class CardPage(Page):
         self.chooser.named.connect(self.choose)
         self.chooser.asked.connect(self._choose_method)
         self.form.counted.connect(self._show)
+        self.beside.who.asked.connect(self.show_card_of)
 
     # --- kept over a switch of theme ---------------------------------------------------------
 
@@ -116,15 +117,7 @@ class CardPage(Page):
         column.addLayout(self._head())
         column.addWidget(self.form)
         column.addWidget(self.plan, 1)
-        row = QHBoxLayout()
-        row.setSpacing(GAP)
-        words = QVBoxLayout()
-        words.setSpacing(0)
-        words.addWidget(self.counted)
-        words.addWidget(self.low)
-        row.addWidget(self.counter)
-        row.addLayout(words, 1)
-        column.addLayout(row)
+        column.addWidget(self.counting)
         for one in (self.timer, self.reading, self.checked_by):
             column.addWidget(one)
         column.addWidget(self.work)
@@ -190,18 +183,43 @@ class CardPage(Page):
         self._show_step(step)
         self.work.show_for(going=going, last=self.run.last, strokes=self._counts)
         self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
-        self.beside.show_run(self.session.build, found, self.form.count, self.awake.refused)
+        self.beside.show_run(
+            self.session.build, found, self.form.count, self.own, self.awake.refused
+        )
 
     def _show_words(self, step: Step | None) -> None:
         found = self.run.procedure(self.method)
         if step is not None:
-            self.sentence.setText(step.text)
-            self.why.setText(step.why)
+            own = self._own_duty(found, step)
+            self.sentence.setText(own or step.text)
+            self.why.setText(f"All: {step.text}" if own else step.why)
             return
         refused = self.run.held or found.refused_because
         start = f"{TITLES[self.run.name]}: {len(found.steps)} steps, made for this layout."
         self.sentence.setText(start if refused is None else f"Not so: {refused}.")
         self.why.setText("" if refused else "Enter begins. What is read is kept in the build.")
+
+    def _own_duty(self, found: Procedure, step: Step) -> str:
+        """Return what the person whose card is shown does, empty where it is everyone's."""
+        if self.own is None or self.own not in self._roles(found):
+            return ""
+        return duty(self.own, step, state_before(found.steps, self.run.number))
+
+    def _roles(self, found: Procedure) -> tuple[Role, ...]:
+        return roles(found, self.form.count, bar=Facts(self.session.build).bar)
+
+    def show_card_of(self, role: Role | None) -> None:
+        """Show one person's card in place of everyone's; the same again shows everyone's."""
+        self.own = None if role == self.own else role
+        self._show()
+        self.setFocus()
+
+    def next_card(self) -> None:
+        """Go on to the next person's card, behind the last to everyone's."""
+        who = (None, *self._roles(self.run.procedure(self.method)))
+        at = who.index(self.own) if self.own in who else 0
+        self.own = who[(at + 1) % len(who)]
+        self._show()
 
     def _show_step(self, step: Step | None) -> None:
         """Show what a step asks for; the same step again keeps what is typed and its clock."""
@@ -225,28 +243,9 @@ class CardPage(Page):
         return self.run.held is not None and self.run.may_be_overridden
 
     def _show_counter(self, step: Step | None) -> None:
-        counts = self._counts
-        self.counter.setVisible(counts)
-        self.counted.setVisible(counts)
-        self.low.hide()
-        if step is None or not counts:
-            return
-        self.counter.setText(str(self.strokes))
-        found = self.beside.needed(self.session.build)
-        wanted = [found.strokes.get(wheel) for wheel in step.wheels]
-        known = [one for one in wanted if one is not None]
-        told = [f"strokes at {both(step.wheels)}" if step.wheels else "strokes"]
-        if known:
-            told.append(f"about {max(known)} until what stands in the way is through")
-        left = None if found.until_low is None else max(found.until_low - self.since, 0)
-        if left is None:
-            told.append("the reservoir is not measured: watch its level")
-        elif left > WARNED:
-            told.append(f"{left} left until the reservoir is low")
-        self.counted.setText("; ".join(told))
-        self.low.setVisible(left is not None and left <= WARNED)
-        self.low.setText(f"{left} left until the reservoir is low" if left else
-                         "THE RESERVOIR IS LOW: top up now")  # fmt: skip
+        shown = step if self._counts else None
+        needed = self.beside.needed(self.session.build)
+        self.counting.show_strokes(shown, self.strokes, self.since, needed)
 
     def _count_people(self) -> None:
         """Suppose as many people as the procedure is best with."""
@@ -276,7 +275,7 @@ class CardPage(Page):
     def note_bubbles(self) -> None:
         """Note that bubbles still come."""
         self.reading.values["bubbles"] = "fine"
-        self.counted.setText(f"{self.counted.text()}; bubbles at stroke {self.strokes}")
+        self.counting.add(f"bubbles at stroke {self.strokes}")
 
     def go_on(self) -> None:
         """Begin, go on, or close after the last card; what was read is kept."""
@@ -338,6 +337,7 @@ class CardPage(Page):
         if (
             event.type() == QEvent.Type.ShortcutOverride
             and isinstance(event, QKeyEvent)
+            and not event.modifiers()
             and self._own_key(Qt.Key(event.key()))
         ):
             event.accept()
@@ -346,7 +346,8 @@ class CardPage(Page):
 
     def _own_key(self, key: Qt.Key) -> bool:
         counted = key in (Qt.Key.Key_B, Qt.Key.Key_Space) and self._counts
-        return counted or (key == Qt.Key.Key_T and not self.timer.isHidden())
+        timed = key == Qt.Key.Key_T and not self.timer.isHidden()
+        return counted or timed or key == Qt.Key.Key_P
 
     @property
     def _counts(self) -> bool:
@@ -366,5 +367,7 @@ class CardPage(Page):
             self.note_bubbles()
         elif key == Qt.Key.Key_T and not self.timer.isHidden():
             self.timer.begin()
+        elif key == Qt.Key.Key_P and not event.modifiers():
+            self.next_card()
         else:
             event.ignore()

@@ -1,8 +1,10 @@
 """Who does what now: a row for each person, with the mark of where he works."""
 
-from PySide6.QtCore import QPointF, QRectF, Qt
+from functools import partial
+
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from urgens.guidance.procedures import Step
 from urgens.guidance.procedures.people import IN_WORDS, Role, State, duty
@@ -10,9 +12,11 @@ from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
-from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.segment import segment
+from urgens.ui.widgets.worded import wrapped
 
 MARK = 22.0  # px
+GAP, PADDING = 4, 12  # px: behind the mark, and of a name in its button
 
 
 class RoleMark(Painted):
@@ -51,28 +55,47 @@ class RoleMark(Painted):
 
 
 class WhoPanel(QWidget):
-    """Rows made anew for each step."""
+    """Rows made anew for each step; a name puts that person's card in place of the whole one."""
+
+    asked = Signal(str)
 
     def __init__(self) -> None:
         super().__init__()
+        self.names: dict[Role, QToolButton] = {}
         self._rows = QVBoxLayout(self)
         self._rows.setContentsMargins(0, 0, 0, 0)
-        self._rows.setSpacing(6)
+        self._rows.setSpacing(0)
         self.said: dict[Role, str] = {}
 
-    def show_roles(self, who: tuple[Role, ...], step: Step | None, state: State) -> None:
-        """Show what each does at a step; of none only who there is."""
+    def show_roles(
+        self, who: tuple[Role, ...], step: Step | None, state: State, own: Role | None
+    ) -> None:
+        """Show what each does at a step, of none only who there is; own: whose card is shown."""
         clear(self._rows)
-        self.said = {}
+        self.said, self.names = {}, {}
         for role in who:
             words = "" if step is None or role == "alone" else duty(role, step, state)
             self.said[role] = words
-            row, column = QHBoxLayout(), QVBoxLayout()
-            row.setSpacing(8)
-            column.setSpacing(0)
-            column.addWidget(worded(IN_WORDS[role], "heading"))
-            if words:
-                column.addWidget(wrapped("muted", words))
-            row.addWidget(RoleMark(role), 0, Qt.AlignmentFlag.AlignTop)
-            row.addLayout(column, 1)
+            row = QHBoxLayout()
+            row.setSpacing(GAP)
+            row.addWidget(RoleMark(role))
+            row.addWidget(self._name(role, checked=role == own))
+            row.addStretch()
             self._rows.addLayout(row)
+            if words:
+                self._rows.addWidget(self._duty(words))
+
+    @staticmethod
+    def _duty(words: str) -> QLabel:
+        label = wrapped("muted", words)
+        label.setContentsMargins(round((MARK + GAP + PADDING) * T.scale), 0, 0, 4)
+        return label
+
+    def _name(self, role: Role, *, checked: bool) -> QToolButton:
+        button = segment(IN_WORDS[role])
+        button.setProperty("narrow", "true")
+        button.setChecked(checked)
+        button.setAccessibleName(f"Card of who is {IN_WORDS[role]}")
+        button.clicked.connect(partial(self.asked.emit, role))
+        self.names[role] = button
+        return button
