@@ -5,17 +5,9 @@ from collections.abc import Callable, Iterable, Iterator
 from dataclasses import replace
 
 from urgens.document import Build, BuildErrors
+from urgens.guidance.procedures.at_cylinder import bench_bleed, bleed_at_cylinder, reset_switch
 from urgens.guidance.procedures.bleed import CHECKED, METHODS, Method, bleed, default_method
-from urgens.guidance.procedures.building import (
-    assemble,
-    bench_bleed,
-    bleed_at_cylinder,
-    overhaul,
-    pedal_height,
-    pushrod_clearance,
-    reset_switch,
-    strip_record,
-)
+from urgens.guidance.procedures.building import assemble, pedal_height, pushrod_clearance
 from urgens.guidance.procedures.closing import closing
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.proving import (
@@ -32,6 +24,7 @@ from urgens.guidance.procedures.proving import (
 )
 from urgens.guidance.procedures.rebleed import rebleed
 from urgens.guidance.procedures.step import Procedure, Step
+from urgens.guidance.procedures.taking_apart import overhaul, strip_record
 from urgens.guidance.proofs import MOVING, held_from_moving
 
 __all__ = ["METHODS", "NAMES", "Facts", "Method", "Procedure", "Step", "default_method",

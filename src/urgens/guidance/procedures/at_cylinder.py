@@ -1,0 +1,138 @@
+"""At the cylinder: bled on the bench or on the car, and the warning switch brought back."""
+
+from urgens.guidance.procedures.bleed import CAUTIONS
+from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.step import Procedure, Reading, Step, Wheel
+from urgens.physics.axle import Axle
+
+OK = Reading("ok")
+
+
+def bench_bleed(facts: Facts) -> Procedure:
+    """Return how the cylinder is bled before it is fitted; facts: of the build [object].
+
+    Source: common practice.
+    """
+    steps = (
+        Step(
+            "Cylinder level in a vice, clear of paint; filter out of the neck.",
+            "Bubbles sit where it is high.",
+            "remove",
+            thing="filter",
+        ),
+        Step(
+            "Loop a tube from each outlet back under the fluid; a third port plugged.",
+            "An end in the air draws air.",
+            "fit",
+            thing="loops",
+        ),
+        Step("Fill half.", "Strokes throw a full reservoir over the bench.", "top-up"),
+        Step(
+            "20 to 30 full slow strokes until no bubbles come.",
+            "Short ones move the air to and fro.",
+            "stroke",
+            record=Reading("strokes"),
+        ),
+        Step(
+            "Let it stand; one last long stroke.",
+            "Small bubbles need time.",
+            "stroke",
+            record=Reading("bubbles"),
+        ),
+        Step(
+            "Take the loops off and cap each outlet until its line is fitted.",
+            "It runs empty without.",
+            "remove",
+            thing="loops",
+        ),
+        Step("Filter back into the neck.", "Dirt shuts a port.", "fit", thing="filter"),
+    )
+    return Procedure(
+        "bench-bleed",
+        tools=("vice", "tubes with fittings", "caps", "fresh fluid"),
+        cautions=CAUTIONS[:1],
+        steps=steps,
+    )
+
+
+def bleed_at_cylinder(facts: Facts) -> Procedure:
+    """Return how a dry cylinder is bled on the car, instead of on the bench.
+
+    facts: of the build [object]. Source: common practice.
+    """
+    rounds: list[Step] = []
+    outlets = ("front cylinder's", "rear cylinder's") if facts.bar else ("cylinder's",)
+    for outlet in outlets:
+        lines = f"{outlet} lines"
+        rounds += [
+            Step("Press slowly and hold; call it.", "They are cracked onto pressure.", "hold"),
+            Step(f"Crack the {lines}, rags under them.", "The air at the outlets goes first.",
+                 "loosen", thing=lines),
+            Step("Let the pedal go down, and hold it there.", "It must not come up while a line "
+                 "is open.", "stroke", record=Reading("strokes")),
+            Step(f"Tighten the {lines} before the foot comes up.", "It would draw air.",
+                 "tighten", thing=lines),
+            Step("Let the pedal come up slowly; again until no bubbles come.",
+                 "The cylinder fills through its ports.", "release"),
+        ]  # fmt: skip
+    steps = (
+        Step("Cover what is under the cylinder; fill the reservoir to the mark.",
+             "Fluid eats paint.", "top-up"),
+        *rounds,
+        Step("Flush what was spilled with water; then bleed every wheel.",
+             "What is left goes to the wheels.", "check", record=OK),
+    )  # fmt: skip
+    return Procedure(
+        "bleed-at-cylinder", people=2, tools=("flare-nut wrench", "rags and water", "fresh fluid"),
+        cautions=CAUTIONS, steps=steps,
+    )  # fmt: skip
+
+
+LEFT: dict[Axle, tuple[Wheel]] = {Axle.FRONT: ("front-left",), Axle.REAR: ("rear-left",)}
+
+
+def reset_switch(facts: Facts) -> Procedure:
+    """Return how the warning switch's shuttle is brought back; facts: of the build [object].
+
+    Source: common practice.
+    """
+    if not facts.shuttle:
+        return Procedure("reset-switch", refused_because="no warning switch is in the lines")
+    steps: list[Step] = []
+    for stuck, other in ((Axle.REAR, Axle.FRONT), (Axle.FRONT, Axle.REAR)):
+        wheel = LEFT[other]
+        steps += [
+            Step(
+                f"Where the {stuck} is shut off: press five or six times, and hold the last.",
+                "The shuttle needs a push from the side it went to.",
+                "hold",
+            ),
+            Step(
+                f"Open a {other} screw for a few seconds, its hose under fluid.",
+                "Pressure on one side alone moves it back.",
+                "open",
+                wheel,
+                thing="bleed screw",
+            ),
+            Step(
+                f"Shut the {other} screw.",
+                "Before the foot comes up.",
+                "close",
+                wheel,
+                thing="bleed screw",
+            ),
+            Step(
+                "Let the pedal come up; two or three rounds, until the lamp is out.",
+                "It goes over by small steps.",
+                "release",
+                record=Reading("lamp"),
+            ),
+        ]
+    steps.append(Step("Bleed again.", "A screw was open.", "check", record=OK))
+    return Procedure(
+        "reset-switch",
+        people=2,
+        tools=("hose and bottle", "spanner"),
+        cautions=CAUTIONS,
+        steps=tuple(steps),
+    )
