@@ -6,7 +6,8 @@ from dataclasses import replace
 
 from urgens.document import Build, BuildErrors
 from urgens.guidance.procedures.at_cylinder import bench_bleed, bleed_at_cylinder, reset_switch
-from urgens.guidance.procedures.bleed import CHECKED, METHODS, Method, bleed, default_method
+from urgens.guidance.procedures.bleed import METHODS, bleed, default_method
+from urgens.guidance.procedures.bleed_rules import CHECKED, Method
 from urgens.guidance.procedures.building import assemble, pedal_height, pushrod_clearance
 from urgens.guidance.procedures.closing import closing
 from urgens.guidance.procedures.facts import Facts

@@ -1,6 +1,6 @@
 """At the cylinder: bled on the bench or on the car, and the warning switch brought back."""
 
-from urgens.guidance.procedures.bleed import CAUTIONS
+from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.step import Procedure, Reading, Step, Wheel
 from urgens.physics.axle import Axle

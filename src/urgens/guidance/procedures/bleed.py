@@ -3,21 +3,22 @@
 from collections.abc import Iterator
 from typing import Literal
 
+from urgens.guidance.procedures.bleed_rules import (
+    AFTER,
+    BEFORE,
+    CAUTIONS,
+    REFUSALS,
+    TOOLS,
+    Method,
+    steps_of,
+)
 from urgens.guidance.procedures.facts import Facts, both, said
 from urgens.guidance.procedures.step import Procedure, Reading, Step, Wheel
 from urgens.physics.axle import Axle
 
-Method = Literal["pedal", "open-stroke", "pressure", "gravity", "vacuum"]
 METHODS: tuple[Method, ...] = ("pedal", "open-stroke", "pressure", "gravity", "vacuum")
 BUBBLES, COLOUR, STROKES = Reading("bubbles"), Reading("colour"), Reading("strokes")
 Screw = Literal["", "outer", "inner"]
-CHECKED = "Have what was done looked at by a qualified person; local rules come first."
-CAUTIONS = (
-    "Brake fluid blinds and eats paint: eyes covered, wings covered, water at hand.",
-    "Vehicle on stands, on level ground, wheels chocked; nobody under it while the pedal is "
-    "pressed.",
-    CHECKED,
-)
 UNDER = (
     "A hose end out of the fluid draws air on the way back: keep it under all the time.",
     "Less than one full turn open makes bubbles too small to leave.",
@@ -38,14 +39,9 @@ def refusal(facts: Facts, method: Method) -> str | None:
     facts: of the build [object]; method: of bleeding.
     Source: common practice.
     """
-    if method == "vacuum" and facts.load_sensing:
-        return (
-            "a load-sensing valve shuts while its axle hangs and nothing presses: vacuum draws "
-            "nothing through it; bleed with the pedal or with pressure"
-        )
-    if method == "gravity" and facts.residual:
-        axles = " and ".join(facts.residual)
-        return f"the residual valve of the {axles} circuit holds back what only runs by itself"
+    for one in REFUSALS:
+        if one.method == method and one.when(facts):
+            return one.reason.format(axles=" and ".join(facts.residual))
     return None
 
 
@@ -58,12 +54,17 @@ def bleed(facts: Facts, method: Method | None = None) -> Procedure:
     refused = refusal(facts, method)
     if refused is not None:
         return Procedure("bleed", method, refused_because=refused)
-    steps = (*_before(facts, method), *_wheels(facts, method), *_after(facts, method))
+    steps = (
+        *steps_of(BEFORE, facts, method),
+        *_wheels(facts, method),
+        *_dead_ends(facts),
+        *steps_of(AFTER, facts, method),
+    )
     return Procedure(
         "bleed",
         method,
         people=_people(facts, method),
-        tools=_tools(facts, method),
+        tools=tuple(tool.words for tool in TOOLS if tool.when(facts, method)),
         cautions=(*CAUTIONS, *UNDER),
         steps=steps,
     )
@@ -73,83 +74,6 @@ def _people(facts: Facts, method: Method) -> int:
     if method in ("pressure", "gravity", "vacuum"):
         return 2 if facts.bar else 1
     return 3 if facts.bar else 2
-
-
-def _tools(facts: Facts, method: Method) -> tuple[str, ...]:
-    found = [
-        "ring spanner for each screw",
-        "clear hose and a bottle for each open screw",
-        "fresh fluid",
-        "rags and water",
-    ]
-    if method in ("pedal", "open-stroke"):
-        found.append("block under the pedal")
-    if method == "pressure":
-        found.append("pressure bleeder with the cap that fits")
-        if facts.metering:
-            found.append("holder for the metering valve's stem")
-    if method == "vacuum":
-        found.append("vacuum bleeder")
-    if facts.shuttle:
-        found.append("centring tool for the switch")
-    return tuple(found)
-
-
-def _before(facts: Facts, method: Method) -> Iterator[Step]:
-    yield Step(
-        "Check the bottle: class, and not opened long ago.",
-        "Fluid draws water from the air, and boils earlier then.",
-        "check",
-        record=Reading("note"),
-    )
-    yield Step(
-        "Loosen the reservoir caps and rest them on top.",
-        "A sealed bellows pulls a vacuum against the strokes.",
-        "loosen",
-        thing="caps",
-    )
-    yield Step("Fill to the mark.", "It must not run low while anything is open.", "top-up")
-    if facts.boosted:
-        yield Step(
-            "Engine off; pump the pedal until it is hard.",
-            "With vacuum left the feel is the booster's.",
-            "check",
-        )
-    if facts.shuttle:
-        yield Step(
-            "Fit the centring tool in place of the switch's wire.",
-            "The shuttle would run over at the first open screw, and shut one side.",
-            "fit",
-            thing="centring tool",
-        )
-    if facts.load_sensing:
-        yield Step(
-            "Bring the rear axle to ride height, or tie the valve's lever up.",
-            "At droop the valve is nearly shut, and little comes.",
-            "fit",
-            thing="load-sensing lever's tie",
-        )
-    if method == "pressure":
-        if facts.metering:
-            yield Step(
-                "Fit the holder on the metering valve's stem.",
-                "About 30 psi (2 bar) shut it; nothing reaches the front then.",
-                "fit",
-                thing="metering holder",
-            )
-        yield Step(
-            "Fit the pressure bleeder, up to 15 psi (1 bar).",
-            "More lifts cups and bursts reservoirs.",
-            "fit",
-            thing="pressure bleeder",
-        )
-    if method in ("pedal", "open-stroke"):
-        yield Step(
-            "Put a block under the pedal.",
-            "On a used cylinder the cups must not run into the bore that was never worn.",
-            "fit",
-            thing="block under the pedal",
-        )
 
 
 def _dead_ends(facts: Facts) -> Iterator[Step]:
@@ -166,54 +90,6 @@ def _dead_ends(facts: Facts) -> Iterator[Step]:
         yield Step(f"Tighten the joint of {name}.", "The foot is still down.", "tighten",
                    thing=joint)  # fmt: skip
         yield Step("Let the pedal come up.", "The joint is tight.", "release")
-
-
-def _after(facts: Facts, method: Method) -> Iterator[Step]:
-    yield from _dead_ends(facts)
-    yield Step(
-        "Press hard for 30 s; look at every joint.",
-        "A joint that only weeps shows under a held pedal.",
-        "check",
-        record=Reading("ok"),
-        seconds=30,
-    )
-    yield Step(
-        "Read the pedal's travel at the usual foot, now; again after an hour and next morning.",
-        "Air hides behind a firm pedal, and shows low after hours.",
-        "record",
-        record=Reading("travel", "mm"),
-    )
-    if method in ("pedal", "open-stroke"):
-        yield _gone("block under the pedal")
-    if method == "pressure":
-        yield _gone("pressure bleeder")
-        if facts.metering:
-            yield Step(
-                "Take the holder off the metering valve.",
-                "Forgotten, full pressure can burst its diaphragm.",
-                "remove",
-                thing="metering holder",
-            )
-    if facts.load_sensing:
-        yield _gone("load-sensing lever's tie")
-    if facts.shuttle:
-        yield Step(
-            "Take the centring tool out, and put the wire back.",
-            "Without it the lamp tells of nothing.",
-            "remove",
-            thing="centring tool",
-        )
-    yield Step(
-        "Fill to the mark and tighten the caps.",
-        "What was loosened is shut again.",
-        "tighten",
-        thing="caps",
-    )
-
-
-def _gone(thing: str) -> Step:
-    why = "What was fitted comes off again."
-    return Step(f"Take away the {thing}.", why, "remove", thing=thing)
 
 
 # --- wheels ------------------------------------------------------------------------------------

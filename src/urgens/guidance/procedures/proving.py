@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from urgens.guidance.procedures.bleed import CAUTIONS
+from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.step import Procedure, Reading, Step, Wheel
 

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from urgens.document.circuits import circuits_of
 from urgens.guidance.part_words import part_name
-from urgens.guidance.procedures.bleed import CAUTIONS
+from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.step import Procedure, Reading, Step
 
