@@ -127,6 +127,19 @@ def test_a_bottle_that_cannot_be_is_refused_in_words(
     assert page.run.record is not None
 
 
+def test_a_bottle_of_a_fluid_that_is_not_told_is_not_lost_without_a_word(
+    open_window: Opener,
+) -> None:
+    page = card(open_window(edited(demo("library"), "fluid", None)))
+    page.form.fields["batch"].setText("K7")
+    page.go_on()
+    assert "Which class is in it is not told yet" in page.form.refused.text()
+    assert page.run.record is None
+    page.form.fields["batch"].clear()
+    page.go_on()
+    assert page.run.record is not None
+
+
 def test_each_person_has_his_own_line_and_fewer_share_it(open_window: Opener) -> None:
     page = card(open_window(demo("roadster")))
     assert set(page.beside.who.said) == {"pedal", "front", "rear"}

@@ -20,6 +20,7 @@ from urgens.ui.widgets.worded import worded, wrapped
 MOST_PEOPLE = 3
 OLD = 365  # days that a bottle once opened stands, at most; common practice
 OLD_BOTTLE = "That bottle was opened over a year ago: it has drawn water. Take a fresh one."
+NO_CLASS = "Which class is in it is not told yet: choose it under Measure, Facts; then the bottle."
 AHEAD = "That day is still to come: read the bottle again."
 FIELDS = (
     ("people", "Who is there", "names, with commas between"),
@@ -99,8 +100,11 @@ class StartForm(QWidget):
         names = [name.strip() for name in typed["people"].split(",") if name.strip()]
         if names:
             made["people"] = names
-        fluid = self._session.build.fluid
-        if not self.fields["batch"].isHidden() and fluid is not None:
+        fluid, asked = self._session.build.fluid, not self.fields["batch"].isHidden()
+        if asked and fluid is None and (typed["batch"] or typed["opened"]):
+            self._refuse(NO_CLASS)  # else what was typed would be lost without a word
+            return None
+        if asked and fluid is not None:
             opened = self._opened(typed["opened"])
             if opened is None:
                 return None
