@@ -4,8 +4,8 @@ PY := .venv/bin/python
 WORKERS ?= 2
 
 # What computes and what changes a build; how much of its branches the tests go through, at least.
-CORE := $(addprefix --cov=urgens.,physics quantity document solve studies plumbing guidance printed)
-CORE_TESTS := tests/physics tests/quantity tests/document tests/solve tests/studies tests/plumbing tests/guidance tests/sources
+CORE := $(addprefix --cov=urgens.,physics quantity document solve studies plumbing guidance bench printed)
+CORE_TESTS := tests/physics tests/quantity tests/document tests/solve tests/studies tests/plumbing tests/guidance tests/bench tests/sources
 FLOOR := 95
 
 .PHONY: setup demo test coverage lint bench screenshots clean

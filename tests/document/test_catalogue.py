@@ -34,6 +34,9 @@ NO_FIGURES = {
     "washers",
     "step",  # of a record
     "value",  # that was read: its field says of what
+    "points",  # read off gauges
+    "lever",
+    "setting",  # of a stop, by path
 }  # numbers and marks of the file itself
 
 

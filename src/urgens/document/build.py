@@ -17,6 +17,7 @@ from urgens.document.lines import Lines
 from urgens.document.part import Fault, FluidVolume, Name, Part, Text
 from urgens.document.pedal import Pedal
 from urgens.document.plumbing import Plumbing
+from urgens.document.proof import Proof
 from urgens.document.records import Joint, OpenItem, Record
 from urgens.document.targets import Targets
 from urgens.document.valves import Valves
@@ -67,6 +68,7 @@ class Build(Part):
     records: tuple[Record, ...] = ()
     joints: tuple[Joint, ...] = ()
     open_items: tuple[OpenItem, ...] = ()
+    proof: Proof | None = None
     evidence: Known = Field(default_factory=dict, validate_default=True)
     setups: tuple[SetUp, ...] = ()
 

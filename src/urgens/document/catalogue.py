@@ -28,6 +28,8 @@ _ROW = re.compile(r".*\[(\d+)\]\[\d+\]")
 _SPACES = {"booster.envelope.": "Shell", "booster.room.": "Room"}
 _POINT = re.compile(r"(plumbing\.lines\[\d+\])\.route\[(\d+)\]\[(\d+)\]")
 _LAID = re.compile(r"(plumbing\.(?:lines|parts)\[\d+\])\.")
+_MEASURED = re.compile(r"proof\.(gauges|stops|logs|wear)\[(\d+)\]\.")
+_RUNS = {"gauges": "Gauges", "stops": "Stop", "logs": "Log", "wear": "Wear"}
 _CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]\.")
 
 
@@ -206,6 +208,10 @@ def named(build: Build, path: str) -> str:
         return f"{value_at(build, point[1]).id}: point {at}, {axis}"
     if laid is not None:
         return f"{value_at(build, laid[1]).id}: {name[0].lower()}{name[1:]}"
+    measured = _MEASURED.match(path)
+    if measured is not None:
+        run = f"{_RUNS[measured[1]]} {int(measured[2]) + 1}"
+        return f"{run}: {name[0].lower()}{name[1:]}"
     of = next((of for place, of in _SPACES.items() if path.startswith(place)), None)
     return name if of is None else f"{of} {name[0].lower()}{name[1:]}"
 

@@ -126,10 +126,21 @@ def _rename_in(document: Json, path: str, order: Order) -> None:
     places = {old: new for new, old in enumerate(order) if isinstance(old, int)}
     if EVIDENCE in document:
         document[EVIDENCE] = dict(_renamed(document[EVIDENCE], path, places))
+    _rename_measured(document.get("proof") or {}, path, places)
     for setup in document.get("setups", []):
         own = setup["changes"]
         if not any(is_under(path, written) for written in own):  # else it has a list of its own
             setup["changes"] = dict(_renamed(own, path, places))
+
+
+def _rename_measured(proof: Json, path: str, places: Mapping[int, int]) -> None:
+    """Let gauges and settings of stops follow their valve; of one that went they name none."""
+    for run in proof.get("gauges", []):
+        followed = dict(_renamed({f"valves.{run['valve']}": None}, path, places))
+        run["valve"] = next(iter(followed), "").removeprefix("valves.")
+    for stop in proof.get("stops", []):
+        if "setting" in stop:
+            stop["setting"] = dict(_renamed(stop["setting"], path, places))
 
 
 def _renamed(

@@ -16,7 +16,7 @@ from urgens.document.brakes.kind import (
     SpringsGive,
 )
 from urgens.document.entry import CALIPER, RULE, Entry
-from urgens.document.part import Area, Fault, Length, LengthOrZero, Mass, PositiveNumber
+from urgens.document.part import Face, Fault, Length, LengthOrZero, Mass, PositiveNumber
 from urgens.document.reading import Reading
 from urgens.document.tables import piston_table
 from urgens.physics import cylinder, disc
@@ -34,7 +34,7 @@ PadThickness = Annotated[
     Length, Entry("Pad lining", CALIPER, "Lining of one pad that is left to wear")
 ]
 RotorMass = Annotated[Mass, Entry("Rotor mass", "kitchen scales", "Iron of one rotor", wanted=True)]
-PadArea = Annotated[Area, Entry("Pad area", RULE, "Face of one pad")]
+PadArea = Annotated[Face, Entry("Pad area", RULE, "Face of one pad")]
 
 
 class Disc(BrakePart):

@@ -17,6 +17,7 @@ from urgens.document.brakes.kind import (
 from urgens.document.entry import RULE, Entry
 from urgens.document.part import (
     Angle,
+    Face,
     Fault,
     Length,
     LengthOrZero,
@@ -74,6 +75,7 @@ ShoeFactor = Annotated[
     ),
 ]
 
+LiningArea = Annotated[Face, Entry("Lining area", RULE, "Face of one shoe's lining")]
 DrumMass = Annotated[Mass, Entry("Drum mass", "kitchen scales", "Iron of one drum", wanted=True)]
 
 
@@ -102,6 +104,7 @@ class Drum(BrakePart):
     ] = parse("0.5 mm", LENGTH)
     compliance: Compliance = parse("0.05 cm^3/MPa", COMPLIANCE)
     drum_mass: DrumMass | None = None
+    lining_area: LiningArea | None = None
     cup_expanders: bool | None = None  # in the wheel cylinders; None: nobody has looked
 
     @property
