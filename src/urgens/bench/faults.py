@@ -1,0 +1,182 @@
+"""What can be wrong with valves, laid over the numbers of a build."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from urgens.document import BuildErrors
+from urgens.physics.arrays import Array, Floats
+from urgens.physics.axle import Axle, Pair
+from urgens.physics.valve_law import (
+    Felt,
+    LoadSensingLaw,
+    MeteringLaw,
+    ReducingLaw,
+    ResidualLaw,
+    ValveLaw,
+)
+from urgens.solve.system import System, WheelEnd
+
+HIGH, LOW = 1.4, 0.65  # of a knee that is off
+SECOND = 1.15, 0.5  # valve that somebody left in the line: knee over the first one's, slope
+MORE, LESS = 1.35, 0.65  # of a brake that bites or that has faded
+PASSES_NOTHING, PASSES_ALL = ReducingLaw(0.0, 0.0), ResidualLaw(0.0)
+
+
+@dataclass(frozen=True)
+class InSeries:
+    """Two valves that sit in one body, or that somebody took for one."""
+
+    first: ValveLaw
+    second: ValveLaw
+
+    @property
+    def feels_load(self) -> bool:
+        """Whether either moves with the rear axle's load."""
+        return self.first.feels_load or self.second.feels_load
+
+    def outlet(self, inlet: Floats, felt: Felt) -> Array:
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: of the vehicle [object].
+
+        Source: the outlet of one is the inlet of the next.
+        """
+        return self.second.outlet(self.first.outlet(inlet, felt), felt)
+
+    def release(self, inlet: Floats, peak: Floats) -> Array:
+        """Return outlet pressure [Pa]; inlet: falling [Pa]; peak: [Pa]. Source: the slower one."""
+        return self.second.release(inlet, peak)
+
+    def inlet(self, outlet: Floats, felt: Felt) -> Array:
+        """Return inlet pressure [Pa]; outlet: [Pa]; felt: of the vehicle [object].
+
+        Source: `outlet`, turned round.
+        """
+        return self.first.inlet(self.second.inlet(outlet, felt), felt)
+
+    def bends(self, felt: Felt) -> tuple[Floats, ...]:
+        """Return where either bends [Pa]; felt: of the vehicle [object]. Source: both knees."""
+        behind = (self.first.inlet(at, felt) for at in self.second.bends(felt))
+        return (*self.first.bends(felt), *behind)
+
+    def knee(self, felt: Felt) -> Array | None:
+        """Return the first one's knee [Pa]; felt: of the vehicle [object]. Source: `first`."""
+        return self.first.knee(felt)
+
+    def tolerance(self, felt: Felt) -> None:
+        """Return nothing: nobody made the two as one; felt: of the vehicle [object]. Source: -."""
+
+
+@dataclass(frozen=True)
+class Cause:
+    """One thing that is wrong: its name, what it is in words, what it does to the numbers.
+
+    `fits` tells whether a build has what it needs.
+    """
+
+    name: str
+    words: str
+    laid: Callable[[System], System]
+    fits: Callable[[System], bool]
+
+
+def _knee(law: ValveLaw) -> bool:
+    return isinstance(law, ReducingLaw | LoadSensingLaw)
+
+
+def _meters(law: ValveLaw) -> bool:
+    return isinstance(law, MeteringLaw)
+
+
+def _valves(change: Callable[[ValveLaw], ValveLaw]) -> Callable[[System], System]:
+    def laid(made: System) -> System:
+        return replace(made, valves=Pair(*(tuple(map(change, each)) for each in made.valves)))
+
+    return laid
+
+
+def _open(law: ValveLaw) -> ValveLaw:
+    return PASSES_ALL if _knee(law) else law
+
+
+def _blocked(law: ValveLaw) -> ValveLaw:
+    return PASSES_NOTHING if _knee(law) else law
+
+
+def _limiting(law: ValveLaw) -> ValveLaw:
+    return replace(law, slope=0.0) if isinstance(law, ReducingLaw | LoadSensingLaw) else law
+
+
+def _twice(law: ValveLaw) -> ValveLaw:
+    if isinstance(law, ReducingLaw):
+        return InSeries(law, ReducingLaw(np.multiply(law.at, SECOND[0]), SECOND[1]))
+    if isinstance(law, LoadSensingLaw):
+        return InSeries(law, ReducingLaw(np.multiply(law.light_knee, SECOND[0]), SECOND[1]))
+    return law
+
+
+def _moved(share: float) -> Callable[[ValveLaw], ValveLaw]:
+    def moved(law: ValveLaw) -> ValveLaw:
+        if isinstance(law, ReducingLaw):
+            return replace(law, at=np.multiply(law.at, share))
+        if isinstance(law, LoadSensingLaw):
+            knees = np.multiply(law.light_knee, share), np.multiply(law.heavy_knee, share)
+            return replace(law, light_knee=knees[0], heavy_knee=knees[1])
+        return law
+
+    return moved
+
+
+def _held_shut(law: ValveLaw) -> ValveLaw:
+    return ReducingLaw(law.closing, 0.0) if isinstance(law, MeteringLaw) else law
+
+
+def _held_open(law: ValveLaw) -> ValveLaw:
+    return PASSES_ALL if _meters(law) else law
+
+
+def _bites(axle: Axle, share: float) -> Callable[[System], System]:
+    def laid(made: System) -> System:
+        ends = [
+            _scaled(end, share) if at == axle else end
+            for at, end in zip(Axle, made.ends, strict=True)
+        ]
+        return replace(made, ends=Pair(*ends))
+
+    return laid
+
+
+def _scaled(end: WheelEnd, share: float) -> WheelEnd:
+    return replace(end, torque_per_pressure=np.multiply(end.torque_per_pressure, share))
+
+
+def _has(kind: Callable[[ValveLaw], bool]) -> Callable[[System], bool]:
+    return lambda made: any(kind(law) for law in made.all_valves)
+
+
+def _always(made: System) -> bool:
+    return True
+
+
+CAUSES = (
+    Cause("valve-stuck-open", "the valve passes all", _valves(_open), _has(_knee)),
+    Cause("valve-blocked", "nothing comes through the valve", _valves(_blocked), _has(_knee)),
+    Cause("valve-limits", "nothing more passes above its knee", _valves(_limiting), _has(_knee)),
+    Cause("second-valve", "another valve sits behind it", _valves(_twice), _has(_knee)),
+    Cause("knee-high", "its knee is too high", _valves(_moved(HIGH)), _has(_knee)),
+    Cause("knee-low", "its knee is too low", _valves(_moved(LOW)), _has(_knee)),
+    Cause("metering-shut", "the metering valve stays shut", _valves(_held_shut), _has(_meters)),
+    Cause("metering-open", "the metering valve never shuts", _valves(_held_open), _has(_meters)),
+    Cause("rear-bites", "the rear brakes bite", _bites(Axle.REAR, MORE), _always),
+    Cause("rear-faded", "the rear brakes have faded", _bites(Axle.REAR, LESS), _always),
+    Cause("front-faded", "the front brakes have faded", _bites(Axle.FRONT, LESS), _always),
+)
+
+
+def cause(name: str) -> Cause:
+    """Return the cause of a name; raises BuildErrors with those there are."""
+    for one in CAUSES:
+        if one.name == name:
+            return one
+    known = ", ".join(one.name for one in CAUSES)
+    raise BuildErrors.one("--fault", f'there is no "{name}"', f"choose one of {known}")
