@@ -8,6 +8,7 @@ from urgens.physics.arrays import Array
 
 SURE = 0.95  # of limits
 FINE = 1500  # places of the knee that limits are looked for at
+BENDS, EDGE = 160, 0.05  # places of the bend of two lines; share of the ends where none is
 PAIRS, CLOSER, FEW = 32, 3, 9  # places of each of two knees; rounds closer in; places then
 
 
@@ -174,3 +175,63 @@ def _best_pair(inlet: Array, outlet: Array, firsts: Array, seconds: Array) -> Tw
     slopes = float(rise[best]), float(rise[best] + change[best])
     knees = float(first[best, 0]), float(second[best, 0])
     return TwoHinges(knees, slopes, max(float(left[best]), 0.0))
+
+
+@dataclass(frozen=True)
+class Bend:
+    """A line that bends once: the height of the bend [Pa], the slope after it over the one before.
+
+    `start` slope before it [-]; limits of 95 %, that of the slope at the best bend.
+    """
+
+    knee: float
+    slope: float
+    start: float
+    knee_limits: tuple[float, float]
+    slope_limits: tuple[float, float]
+
+    @property
+    def bends(self) -> bool:
+        """Whether it bends down by more than chance."""
+        return self.slope_limits[1] < 1.0
+
+
+def fit_bend(inlet: Array, outlet: Array) -> Bend:
+    """Return the bend that fits pairs of pressures of two lines best, whatever their bores.
+
+    inlet, outlet: shape (n,), n of 8 or more [Pa]. Below its knee a valve passes all, so that the
+    outlet at the bend is the pressure at which it reduces.
+    Raises ValueError for fewer points, or where all inlets are the same.
+    Source: least squares at every bend of a fine grid, limits by profile likelihood (from memory).
+    """
+    if inlet.size < 8 or np.ptp(inlet) <= 0.0:
+        raise ValueError("eight readings at different pressures are needed")
+    edge = inlet.min() + EDGE * np.ptp(inlet), inlet.max() - EDGE * np.ptp(inlet)
+    knees = np.linspace(*edge, BENDS)[:, None]
+    middle = inlet - inlet.mean()
+    height = float(outlet.mean())
+    above = np.maximum(inlet - knees, 0.0)
+    means = above.mean(axis=1, keepdims=True)
+    above, rest = above - means, outlet - height
+    a, b, c = float(middle @ middle), above @ middle, (above * above).sum(1)
+    p, q = float(middle @ rest), above @ rest
+    determinant = a * c - b * b
+    apart = determinant > 1e-9 * a * np.maximum(c, 1e-300)
+    safe = np.where(apart, determinant, 1.0)
+    start, change = (c * p - b * q) / safe, (a * q - b * p) / safe
+    left = np.where(apart, float(rest @ rest) - start * p - change * q, np.inf)
+    best = int(np.argmin(left))
+    freedom = max(inlet.size - 4, 1)
+    scatter = np.sqrt(max(float(left[best]), 0.0) / freedom)
+    reach = _student(freedom) * scatter
+    heights = height + start * (knees[:, 0] - inlet.mean()) - change * means[:, 0]
+    inside = heights[left <= left[best] + reach**2]
+    spread = reach * np.sqrt(a / safe[best])
+    ratio, off = 1.0 + change[best] / start[best], spread / abs(start[best])
+    return Bend(
+        knee=float(heights[best]),
+        slope=float(ratio),
+        start=float(start[best]),
+        knee_limits=(float(inside.min()), float(inside.max())),
+        slope_limits=(float(ratio - off), float(ratio + off)),
+    )

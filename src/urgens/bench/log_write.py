@@ -1,0 +1,67 @@
+"""Logs written out, so that anything reads them: CSV with the units in the header."""
+
+from collections.abc import Mapping
+from pathlib import Path
+
+import numpy as np
+
+from urgens.bench.channels import CHANNELS, Signals, unit_of
+from urgens.bench.drives import Drive
+from urgens.document.whole_file import write_whole
+from urgens.physics.arrays import Array
+from urgens.physics.atmosphere import GRAVITY
+
+UNITS = {
+    "time": "s", "front_pressure": "bar", "rear_pressure": "bar", "foot": "N", "travel": "mm",
+    "deceleration": "g", "speed": "km/h", "front_speed": "km/h", "rear_speed": "km/h",
+    "front_temperature": "°C", "rear_temperature": "°C",
+}  # fmt: skip
+NAMES = {
+    "time": "time", "front_pressure": "front pressure", "rear_pressure": "rear pressure",
+    "foot": "foot", "travel": "travel", "deceleration": "deceleration", "speed": "speed",
+    "front_speed": "front wheel speed", "rear_speed": "rear wheel speed",
+    "front_temperature": "front temperature", "rear_temperature": "rear temperature",
+}  # fmt: skip
+DIGITS = {"time": 3, "deceleration": 4}
+
+
+def csv_of(found: Signals, comments: tuple[str, ...] = ()) -> str:
+    """Return channels as a CSV file's text; found: in SI; comments: lines above, without a mark.
+
+    Source: RFC 4180; comments as `#` lines.
+    """
+    names = [name for name in CHANNELS if name in found.channels]
+    heads = [f"{NAMES[name]} [{UNITS[name]}]" for name in names]
+    columns = [_column(name, found.channels[name]) for name in names]
+    rows = [",".join(row) for row in zip(*columns, strict=True)]
+    above = [f"# {line}" for line in comments]
+    return "\n".join([*above, ",".join(heads), *rows]) + "\n"
+
+
+def _column(name: str, values: Array) -> list[str]:
+    of = unit_of(CHANNELS[name], UNITS[name])
+    assert of is not None  # its own unit
+    shown = values if name == "deceleration" else (values - of.offset) / of.factor
+    digits = DIGITS.get(name, 2)
+    return ["" if not np.isfinite(one) else f"{one:.{digits}f}" for one in shown.tolist()]
+
+
+def write_csv(path: Path, found: Signals, comments: tuple[str, ...] = ()) -> None:
+    """Write channels to a CSV file, whole or not at all; path: of it; found, comments: as `csv_of`.
+
+    Raises OSError. Source: `document.whole_file`.
+    """
+    write_whole(path, csv_of(found, comments).encode())
+
+
+def of_drive(went: Drive, more: Mapping[str, Array] | None = None) -> Signals:
+    """Return a stop of the test road as a log's channels; went: the stop; more: beside it [SI].
+
+    Source: what the stand-in's sensors would give, without their noise.
+    """
+    channels = {
+        "time": went.time, "front_pressure": went.front, "rear_pressure": went.rear,
+        "foot": went.foot, "deceleration": -np.gradient(went.speed, went.time) / GRAVITY,
+        "speed": went.speed, "front_speed": went.front_speed, "rear_speed": went.rear_speed,
+    }  # fmt: skip
+    return Signals({**channels, **(more or {})})
