@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 SOURCE = Path(__file__).parent.parent / "src" / "urgens"
-CORE = ("physics", "solve", "studies", "plumbing", "printed")
+CORE = ("physics", "solve", "studies", "plumbing", "bench", "printed")
 PROPERTIES = {"property", "cached_property"}
 SELF_EXPLAINED = {"made", "standing", "solution", "build"}  # the objects that solving passes on
 

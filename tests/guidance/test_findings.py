@@ -266,6 +266,13 @@ CASES["proof-open"] = (
     {"records": [{**PROVED, "ended": "2026-05-03T09:30"}, MOVED]},  # done only after
     {"records": [PROVED, MOVED]},
 )
+WORN = {"at": "2026-05-02T14:10", "front": ["1.0 mm"], "rear": ["1.0 mm"], "specific_wear": 1.0}
+AREAS = {"front.brake.pad_area": "40 cm^2", "rear.brake.lining_area": "60 cm^2"}
+CASES["real-split-rearward"] = (
+    Severity.WARNING,
+    {**AREAS, "proof": {"wear": [WORN]}},  # 60/(60 + 2·40/2) of the work: far beyond any van's rear
+    {**AREAS, "proof": {"wear": [{**WORN, "rear": ["0.2 mm"]}]}},
+)
 NO_FIX = set(CASES) - {
     "rear-locks-first", "two-reducing-in-series", "reducing-in-front",
     "boosted-ratio-without-booster", "manual-ratio-with-booster", "metering-with-rear-discs",

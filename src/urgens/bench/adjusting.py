@@ -28,7 +28,7 @@ class Adjuster:
     counted: str
 
     def place(self, value: float) -> int:
-        """Return the place of the setting next to a value; value: of it. Source: nearness."""
+        """Return the place of the setting next to a value; value: of it [-]. Source: nearness."""
         return int(np.argmin(np.abs(np.array(self.values) - value)))
 
     def typed(self, value: float) -> float | str:
@@ -36,7 +36,10 @@ class Adjuster:
         return value if self.counted != "length" else f"{value * 1e3:.3g} mm"
 
     def laid(self, given: object) -> float | None:
-        """Return a setting as a number [SI], None where it is none; given: as typed."""
+        """Return a setting as a number [SI], None where it is none.
+
+        given: as typed [object]. Source: quantity.
+        """
         if isinstance(given, Quantity):
             return given.value
         if isinstance(given, str):

@@ -62,7 +62,8 @@ def _bare_forces(made: System, efforts: Array, felt: Felt) -> tuple[Array, Array
 def least_factors(build: Build, turned: Adjuster, front: Array) -> Array:
     """Return the rear factor from which the rear locks first in some load case on some road [-].
 
-    build: the document; turned: what is turned; front: factors on the front brake force (a,) [-].
+    build: the document; turned: what is turned [object]; front: factors on the front brake force
+    (a,) [-].
     Shape (settings, a).
     Source: `least_rear_factor` on every road of the build.
     """
@@ -79,7 +80,8 @@ def least_factors(build: Build, turned: Adjuster, front: Array) -> Array:
 def chances(known: Posterior, least: Array) -> Array:
     """Return how likely the rear locks first at every setting, shape (settings,) [-].
 
-    known: of the brakes; least: rear factors of `least_factors`, at the posterior's front ones [-].
+    known: of the brakes [object]; least: rear factors of `least_factors`, at the posterior's front
+    ones [-].
     Source: the posterior's weight beyond them, of the cell that is cut in proportion.
     """
     step = known.rear[1] - known.rear[0]

@@ -90,13 +90,14 @@ class Signals:
         return self.channels["time"]
 
     def get(self, name: str) -> Array | None:
-        """Return a channel, None where the log has none; name: of it."""
+        """Return a channel, None where the log has none; name: of it [text]. Source: the log."""
         return self.channels.get(name)
 
 
 def unit_of(kind: Kind, text: str) -> Unit | None:
-    """Return the unit that a text means for a channel, None where it is none; kind, text: of it.
+    """Return the unit that a text means for a channel, None where it is none.
 
+    kind, text: of it [object].
     Source: quantity.units; g is the standard acceleration here, not a gram.
     """
     spelt = text.strip().replace("^2", "²").replace("s2", "s²")
@@ -109,7 +110,7 @@ def unit_of(kind: Kind, text: str) -> Unit | None:
 
 
 def propose(log: LogFile) -> Proposal:
-    """Return which column is which; log: as read.
+    """Return which column is which; log: as read [object].
 
     Source: names first, then units, then what is left in the order in which loggers write it.
     """
@@ -227,7 +228,7 @@ def _unlike(log: LogFile, found: Mapping[str, Mapped]) -> dict[str, str]:
 
 
 def signals(log: LogFile, channels: Mapping[str, Mapped]) -> Signals:
-    """Return a log's channels in SI; log: as read; channels: by name.
+    """Return a log's channels in SI; log: as read [object]; channels: by name [object].
 
     Raises BuildErrors where a column is not there, a unit does not fit, or the time is missing.
     Source: quantity.units; a deceleration is counted positive while the vehicle slows.

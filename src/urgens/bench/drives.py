@@ -89,7 +89,7 @@ def trial(build: Build, made: System, case: int, surface: float, speed: float, f
     """Return a stop of a build to be made.
 
     build: the document; made: its system, or one that differs from it; case: place of its load case
-    [-]; surface: tyre-road coefficient [-]; speed: [m/s]; foot: in time.
+    [-]; surface: tyre-road coefficient [-]; speed: [m/s]; foot: in time [object].
     Source: the build's wings, and what its locked tyres keep.
     """
     wings = build.vehicle.downforce
@@ -106,7 +106,7 @@ def drives(
 ) -> tuple[Drive, ...]:
     """Return stops on the test road, made all at once.
 
-    trials: one or more; step: of time [s]; uneven: yaw rate at the start [rad/s].
+    trials: one or more [object]; step: of time [s]; uneven: yaw rate at the start [rad/s].
     Source: `bench.road.drive`.
     """
     brakes = [pressed(t.made, t.standing, t.foot, LONGEST) for t in trials]
@@ -196,7 +196,7 @@ def _middle(brake: Pressed, axle: int) -> Array:
 
 
 def foot_to_lock(one: Trial) -> Foot:
-    """Return a foot that goes on until an axle locks, and holds there; one: the stop.
+    """Return a foot that goes on until an axle locks, and holds there; one: the stop [object].
 
     Source: the same stop with a foot that goes to the hardest in three seconds.
     """

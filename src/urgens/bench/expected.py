@@ -56,7 +56,10 @@ class Expected:
 
 
 def place_of(valve: str) -> tuple[Axle, int]:
-    """Return the line and the place in it of a valve; valve: "rear[0]". Raises ValueError."""
+    """Return the line and the place in it of a valve; valve: "rear[0]" [text].
+
+    Raises ValueError. Source: the build file.
+    """
     found = VALVE.fullmatch(valve)
     if found is None:
         raise ValueError(f"{valve!r} is no valve")

@@ -174,7 +174,10 @@ CAUSES = (
 
 
 def cause(name: str) -> Cause:
-    """Return the cause of a name; raises BuildErrors with those there are."""
+    """Return the cause of a name; name: of it [text].
+
+    Raises BuildErrors with those there are. Source: the table above.
+    """
     for one in CAUSES:
         if one.name == name:
             return one

@@ -68,12 +68,18 @@ class ValveRead:
 
 
 def rising(run: GaugeRun) -> tuple[Array, Array]:
-    """Return the pairs read while the pedal went down [Pa]; run: of readings."""
+    """Return the pairs read while the pedal went down [Pa].
+
+    run: of readings [object]. Source: the run itself.
+    """
     return _pairs(run, "rising")
 
 
 def falling(run: GaugeRun) -> tuple[Array, Array]:
-    """Return the pairs read while the pedal came up [Pa]; run: of readings."""
+    """Return the pairs read while the pedal came up [Pa].
+
+    run: of readings [object]. Source: the run itself.
+    """
     return _pairs(run, "falling")
 
 
@@ -84,7 +90,7 @@ def _pairs(run: GaugeRun, way: str) -> tuple[Array, Array]:
 
 
 def gauge_error(run: GaugeRun) -> float:
-    """Return the largest error of a gauge [Pa]; run: of readings.
+    """Return the largest error of a gauge [Pa]; run: of readings [object].
 
     Source: EN 837-1: class 1.6 is ±1.6 % of full scale.
     """

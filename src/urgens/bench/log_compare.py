@@ -40,7 +40,7 @@ class BeforeAfter:
 
 
 def rising_rows(found: Signals, made: tuple[Press, ...]) -> Array:
-    """Return the rows in which presses rise; found: the log; made: its presses.
+    """Return the rows in which presses rise; found: the log [object]; made: its presses.
 
     Source: from each press's start to its highest pressure.
     """
@@ -56,9 +56,9 @@ def rising_rows(found: Signals, made: tuple[Press, ...]) -> Array:
 
 
 def along(found: Signals, made: tuple[Press, ...], by: str, edges: Array) -> Along:
-    """Return the rear pressure over another channel; found, made: a log and its presses.
+    """Return the rear pressure over another channel; found, made: a log and its presses [object].
 
-    by: the channel's name; edges: of the bins (b + 1,) [SI].
+    by: the channel's name [text]; edges: of the bins (b + 1,) [SI].
     Source: medians and quartiles in each bin.
     """
     rows = rising_rows(found, made)
@@ -81,7 +81,7 @@ def before_after(
 ) -> BeforeAfter | None:
     """Return two logs beside each other, None where they have no channel to compare at.
 
-    one, other: each a log and its presses.
+    one, other: each a log and its presses [object].
     Source: at equal foot where both have it, else at equal front pressure.
     """
     by = next(
@@ -125,9 +125,9 @@ class BesideModel:
 
 
 def model_rear(made: System, case: int, front: Array) -> Array:
-    """Return the rear pressure of the model over the front's [Pa]; made: the system; case: of it.
+    """Return the rear pressure of the model over the front's [Pa].
 
-    front: any shape [Pa]. Source: `solve`, over many efforts.
+    made: the system; case: of it [-]; front: any shape [Pa]. Source: `solve`, over many efforts.
     """
     efforts = np.linspace(0.0, 2.0 * float(made.max_effort), 800)
     lines = rolling_lines(made, pushrod_force(made, efforts), made.case(case))

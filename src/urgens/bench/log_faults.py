@@ -25,7 +25,7 @@ class LogFault:
 def rising(found: Signals) -> tuple[Signals, tuple[LogFault, ...]]:
     """Return a log whose time rises, and what was left out for it.
 
-    found: as read. Rows whose time is not after the one before are left out.
+    found: as read [object]. Rows whose time is not after the one before are left out.
     Source: by definition of a log.
     """
     time = found.time
@@ -76,7 +76,8 @@ def _stood(time: Array, kept: Bools, known: Bools) -> list[LogFault]:
 def faults_of(log: LogFile, found: Signals) -> tuple[LogFault, ...]:
     """Return what else is wrong with a log whose time rises.
 
-    log: as read; found: its channels. Source: common practice of looking through a log.
+    log: as read [object]; found: its channels [object]. Source: common practice of looking through
+    a log.
     """
     faults = [LogFault(None, f"line {number} is skipped: {what}") for number, what in log.skipped]
     if log.skipped_in_all > len(log.skipped):

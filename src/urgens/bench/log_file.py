@@ -38,7 +38,7 @@ class LogFile:
     skipped_in_all: int = 0
 
     def column(self, name: str) -> Array:
-        """Return one column; name: of it. Raises KeyError."""
+        """Return one column; name: of it [text]. Raises ValueError. Source: the file."""
         return np.asarray(self.rows[:, self.names.index(name)])
 
 
@@ -57,7 +57,7 @@ class _Layout:
 def read_log(path: Path) -> LogFile:
     """Return the log in a file.
 
-    path: of a CSV file, or of an MDF4 or Parquet one where their libraries are installed.
+    path: of a CSV file, or of an MDF4 or Parquet one where their libraries are installed [text].
     Raises BuildErrors where it cannot be read, or holds no figures.
     Source: numpy.loadtxt; line by line where it gives up.
     """
@@ -155,7 +155,7 @@ def _headings(above: list[list[str]], count: int) -> tuple[tuple[str, ...], tupl
 def titled(titles: Sequence[str]) -> tuple[tuple[str, ...], tuple[str, ...]]:
     """Return names and units of columns, the latter empty where none is told.
 
-    titles: as they stand above the columns, a unit in brackets. Source: common practice.
+    titles: as they stand above the columns, a unit in brackets [object]. Source: common practice.
     """
     names, units = [], []
     for number, title in enumerate(titles, start=1):

@@ -26,9 +26,10 @@ DIGITS = {"time": 3, "deceleration": 4}
 
 
 def csv_of(found: Signals, comments: tuple[str, ...] = ()) -> str:
-    """Return channels as a CSV file's text; found: in SI; comments: lines above, without a mark.
+    """Return channels as a CSV file's text.
 
-    Source: RFC 4180; comments as `#` lines.
+    found: in SI [object]; comments: lines above, without a mark [object].
+        Source: RFC 4180; comments as `#` lines.
     """
     names = [name for name in CHANNELS if name in found.channels]
     heads = [f"{NAMES[name]} [{UNITS[name]}]" for name in names]
@@ -47,17 +48,19 @@ def _column(name: str, values: Array) -> list[str]:
 
 
 def write_csv(path: Path, found: Signals, comments: tuple[str, ...] = ()) -> None:
-    """Write channels to a CSV file, whole or not at all; path: of it; found, comments: as `csv_of`.
+    """Write channels to a CSV file, whole or not at all.
 
-    Raises OSError. Source: `document.whole_file`.
+    path: of it [text]; found, comments: as `csv_of` [object].
+        Raises OSError. Source: `document.whole_file`.
     """
     write_whole(path, csv_of(found, comments).encode())
 
 
 def of_drive(went: Drive, more: Mapping[str, Array] | None = None) -> Signals:
-    """Return a stop of the test road as a log's channels; went: the stop; more: beside it [SI].
+    """Return a stop of the test road as a log's channels.
 
-    Source: what the stand-in's sensors would give, without their noise.
+    went: the stop [object]; more: beside it [SI].
+        Source: what the stand-in's sensors would give, without their noise.
     """
     channels = {
         "time": went.time, "front_pressure": went.front, "rear_pressure": went.rear,

@@ -48,8 +48,8 @@ def next_stop(
 ) -> NextStop | None:
     """Return the next stop, None where nothing can be set on the build.
 
-    build: the document; stops: so far, as typed; known: what they say [object]; least: rear factors
-    of its front ones, where they are known already [-].
+    build: the document; stops: so far, as typed [object]; known: what they say [object]; least:
+    rear factors of its front ones, where they are known already [-].
     Source: common practice: from the front on, a step at a time, back at once where the rear
     locked; done where two neighbours bracket it, or the best was repeated wet.
     """
@@ -66,8 +66,8 @@ def next_stop(
 def choose(turned: Adjuster, stops: tuple[Stop, ...], risks: Array, start: float) -> NextStop:
     """Return the next stop.
 
-    turned: what is turned; stops: that count; risks: of each setting [-]; start: the setting that
-    stands now [SI].
+    turned: what is turned [object]; stops: that count [object]; risks: of each setting [-]; start:
+    the setting that stands now [SI].
     Source: as `next_stop`.
     """
     tried = [(turned.place(_setting(turned, stop)), stop) for stop in stops]

@@ -41,7 +41,7 @@ class Vehicle:
     road: float = 1.0
 
     def at(self, path: str, setting: float) -> System:
-        """Return its numbers at a setting; path: of what is turned; setting: [SI].
+        """Return its numbers at a setting; path: of what is turned [text]; setting: [SI].
 
         Source: `solve.system`.
         """
@@ -51,7 +51,8 @@ class Vehicle:
     def stop(self, advice: NextStop, surface: float, chance: Generator) -> Stop:
         """Return a stop up to the first lock, as it would be noted.
 
-        advice: what was proposed; surface: what the road is taken for [-]; chance: to draw with.
+        advice: what was proposed [object]; surface: what the road is taken for [-]; chance: to draw
+        with [object].
         Source: first lock; deceleration and who locked seen as exactly as is assumed of a builder.
         """
         made = self.at(advice.turned.path, advice.setting)
@@ -84,8 +85,9 @@ def campaign(
 ) -> tuple[int, NextStop | None]:
     """Return how many more stops a vehicle takes until all is done, and the last advice.
 
-    vehicle: as it really is; stops: so far; known: of the brakes before any; chance: to draw with;
-    steps: of the grid [-]; least: rear factors of its front ones, where they are known already [-].
+    vehicle: as it really is [object]; stops: so far [object]; known: of the brakes before any
+    [object]; chance: to draw with [object]; steps: of the grid [-]; least: rear factors of its
+    front ones, where they are known already [-].
     Source: the advice followed on the stand-in, no more than `MOST_STOPS` times.
     """
     build, dry = vehicle.build, vehicle.build.targets.surface
@@ -103,7 +105,8 @@ def campaign(
 def stops_left(build: Build, stops: tuple[Stop, ...], known: Posterior, seed: int = 1) -> int:
     """Return how many stops are likely still to make; of several vehicles the middle one.
 
-    build: the document; stops: so far; known: what they say; seed: of the draws.
+    build: the document; stops: so far [object]; known: what they say [object]; seed: of the draws
+    [-].
     Source: the advice followed on vehicles drawn from what is known.
     """
     chance, before = np.random.default_rng(seed), prior(build)

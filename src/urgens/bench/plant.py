@@ -26,11 +26,17 @@ class Plant:
     cause: Cause | None = None
 
     def standing(self, case: str) -> Standing:
-        """Return the loads of a case [N]; case: its name. Raises BuildErrors for another."""
+        """Return the loads of a case [N]; case: its name [text].
+
+        Raises BuildErrors for another. Source: the system.
+        """
         return self.system.case(self.case_index(case))
 
     def case_index(self, case: str) -> int:
-        """Return the place of a load case; case: its name. Raises BuildErrors for another."""
+        """Return the place of a load case; case: its name [text].
+
+        Raises BuildErrors for another. Source: the system.
+        """
         names = self.system.case_names
         if case not in names:
             known = ", ".join(f'"{name}"' for name in names)
@@ -42,7 +48,7 @@ def plant(build: Build, seed: int | None = None, cause: Cause | None = None) -> 
     """Return a vehicle of a build.
 
     build: the document [object]; seed: of the draw of every figure that spreads, None for the
-    build as it stands; cause: that is laid over it [object].
+    build as it stands [object]; cause: that is laid over it [object].
     Raises BuildErrors where the cause needs what the build has not.
     Source: draws of `studies.draws`; every load case its own.
     """

@@ -58,7 +58,8 @@ class Press:
 def presses(found: Signals) -> tuple[Press, ...]:
     """Return the presses in a log whose time rises.
 
-    found: its channels. Source: pressure over 1 bar until it is under 0.5, for 0.2 s at least.
+    found: its channels [object]. Source: pressure over 1 bar until it is under 0.5, for 0.2 s at
+    least.
     """
     pressure = _leading(found)
     if pressure is None:

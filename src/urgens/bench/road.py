@@ -81,8 +81,8 @@ def drive(
 ) -> Driven:
     """Return how stops go; all of them run at once.
 
-    car: what moves (n,); torques: of the brakes in time [object]; speed: at the start (n,) [m/s];
-    curve: of the tyres; step: of time [s]; uneven: yaw rate at the start [rad/s].
+    car: what moves (n,) [object]; torques: of the brakes in time [object]; speed: at the start (n,)
+    [m/s]; curve: of the tyres [object]; step: of time [s]; uneven: yaw rate at the start [rad/s].
     Source: Runge and Kutta's method of order 4, of fixed step; each ends at 0.3 m/s or 15 s.
     """
     return _Run(car, torques, speed, curve, step, uneven).driven()

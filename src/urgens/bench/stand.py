@@ -17,7 +17,7 @@ DIVISION = 0.2  # of its class: how finely it is read
 def effort_for_inlet(made: Plant, valve: str, inlet: Array) -> Array:
     """Return the efforts that bring a pressure before a valve [N].
 
-    made: the stand-in; valve: its place; inlet: [Pa].
+    made: the stand-in; valve: its place [text]; inlet: [Pa].
     Source: its own line, between many efforts.
     """
     axle, place = place_of(valve)
@@ -32,9 +32,9 @@ def readings(
 ) -> list[tuple[float, float, str]]:  # fmt: skip
     """Return what two gauges show while the pedal goes down and comes up again [Pa].
 
-    made: the stand-in; valve: its place; inlet: pressures to read at, rising [Pa]; down: on the way
-    back, falling [Pa]; full_scale: of both gauges [Pa]; grade: their class [%]; chance: to draw
-    with [object].
+    made: the stand-in; valve: its place [text]; inlet: pressures to read at, rising [Pa]; down: on
+    the way back, falling [Pa]; full_scale: of both gauges [Pa]; grade: their class [%]; chance: to
+    draw with [object].
     Source: the plant's own valve; each gauge off by a zero and a scatter within its class.
     """
     axle, place = place_of(valve)
@@ -55,7 +55,7 @@ def readings(
 def gauge_run(
     valve: str, full_scale: float, grade: float, points: list[tuple[float, float, str]]
 ) -> GaugeRun:
-    """Return readings as a run of the build; valve: its place; full_scale: [Pa]; grade: [%].
+    """Return readings as a run of the build; valve: its place [text]; full_scale: [Pa]; grade: [%].
 
     points: into it, out of it [Pa], and which way. Source: by definition.
     """

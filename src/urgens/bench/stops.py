@@ -58,7 +58,7 @@ class Posterior:
         return summed_up(self.rear, self.weights.sum(axis=0))
 
     def draws(self, count: int, seed: int = 1) -> tuple[Array, Array]:
-        """Return pairs of factors drawn from it, shape (count,); count, seed: of the draws.
+        """Return pairs of factors drawn from it, shape (count,); count, seed: of the draws [-].
 
         Source: inverse of the cumulated weights, spread over each cell.
         """
@@ -134,7 +134,7 @@ def _forces(made: System, effort: float) -> tuple[Array, Array]:
 def deceleration_of(stop: Stop, reaction: float) -> tuple[float, float] | None:
     """Return a stop's mean deceleration and how far it may be off [g], None where none was read.
 
-    stop: as typed; reaction: time before the brakes act [s].
+    stop: as typed [object]; reaction: time before the brakes act [s].
     Source: kinematics: z = v²/(2 g (s − v t)); a distance's error as typed.
     """
     if stop.deceleration is not None:
@@ -154,7 +154,7 @@ def deceleration_of(stop: Stop, reaction: float) -> tuple[float, float] | None:
 def why_not_counted(build: Build, stop: Stop) -> str | None:
     """Return why a stop says nothing of the build as it is, None where it counts.
 
-    build: the document; stop: as typed. Source: by definition.
+    build: the document; stop: as typed [object]. Source: by definition.
     """
     if not stop.counts:
         return "left out by hand"
@@ -175,7 +175,8 @@ def why_not_counted(build: Build, stop: Stop) -> str | None:
 def stop_system(build: Build, stop: Stop) -> tuple[System, Standing]:
     """Return the numbers of a build as it was set at a stop, and its loads then.
 
-    build: the document; stop: one that counts. Source: the stop's own setting and load case.
+    build: the document; stop: one that counts [object]. Source: the stop's own setting and load
+    case.
     """
     turned = adjuster(build)
     over: dict[str, Floats] = {}
@@ -209,8 +210,8 @@ def posterior(
 ) -> Posterior:
     """Return what stops say of the brakes and the road.
 
-    build: the document; stops: as typed; known: of the brakes before, the build's own where none is
-    given [object]; steps: places of each factor, and of each road [-].
+    build: the document; stops: as typed [object]; known: of the brakes before, the build's own
+    where none is given [object]; steps: places of each factor, and of each road [-].
     Source: Bayes' rule on a grid: Gelman and others, Bayesian Data Analysis (from memory).
     """
     known = prior(build) if known is None else known

@@ -57,7 +57,7 @@ class Pressed:
 def pressed(made: System, standing: Standing, foot: Foot, longest: float) -> Pressed:
     """Return what a foot makes of a system's brakes in time.
 
-    made: the system; standing: one load case [N, -]; foot: in time; longest: how long [s].
+    made: the system; standing: one load case [N, -]; foot: in time [object]; longest: how long [s].
     Source: `solve`, at each foot as if it stood; the wheels' pressure follows evenly over the
     build-up's time.
     """
@@ -114,7 +114,10 @@ class Torques:
         self._columns = np.arange(len(stops))
 
     def at(self, time: float, deceleration: Array) -> Array:
-        """Return both axles' torque of each stop [N·m]; time: [s]; deceleration: (n,) [g]."""
+        """Return both axles' torque of each stop [N·m]; time: [s]; deceleration: (n,) [g].
+
+        Source: straight between the places it was worked out at.
+        """
         place = time / GRID
         step = int(place)
         table = self._table

@@ -140,6 +140,7 @@ def joint_not_tight(solution: Solution, words: Words) -> Iterator[Finding]:
         for entry in record.entries
         if entry.field in PRESSED and entry.value
     ]
+    presses += [stop.at for stop in (() if build.proof is None else build.proof.stops)]
     for index, joint in enumerate(build.joints):
         after = [at for at in presses if joint.at is None or at > joint.at]
         if joint.state != "started" or not after:

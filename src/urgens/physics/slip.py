@@ -48,7 +48,7 @@ def _of_shape(shape: float) -> Curve:
 def share(slip: Floats, of: Curve) -> Array:
     """Return the share of its coefficient that a tyre uses [-].
 
-    slip: in units of the slip at the peak [-]; of: the curve.
+    slip: in units of the slip at the peak [-]; of: the curve [object].
     Source: the magic formula without its curvature factor.
     """
     return np.asarray(np.sin(of.shape * np.arctan(of.stiffness * np.asarray(slip, dtype=float))))

@@ -15,6 +15,7 @@ from urgens.guidance.procedures.proving import (
     booster_test,
     gauge_valve,
     half_lost_test,
+    leak_test,
     load_sensing_test,
     metering_test,
     ports_test,
@@ -39,7 +40,7 @@ _PLAIN: dict[str, Callable[[Facts], Procedure]] = {
     "prove-moving": prove_moving, "gauge-valve": gauge_valve,
     "load-sensing-test": load_sensing_test, "metering-test": metering_test,
     "switch-test": switch_test, "ports-test": ports_test, "booster-test": booster_test,
-    "half-lost-test": half_lost_test, "three-strokes": three_strokes,
+    "leak-test": leak_test, "half-lost-test": half_lost_test, "three-strokes": three_strokes,
 }  # fmt: skip
 NAMES = (*_PLAIN, "bleed", "rebleed")
 

@@ -32,6 +32,20 @@ def three_strokes(facts: Facts) -> Procedure:
     return Procedure("three-strokes", tools=("rule at the pedal",), steps=steps)
 
 
+def leak_test(facts: Facts) -> Procedure:
+    """Return how leaks are looked for; facts: of the build [object]. Source: common practice."""
+    steps = (
+        Step(
+            "Hard pedal for 30 s: travel does not grow; look at every joint.",
+            "What sinks leaks, outside or past a cup.",
+            "check",
+            record=OK,
+            seconds=30,
+        ),
+    )
+    return Procedure("leak-test", people=2, cautions=CAUTIONS[:1], steps=steps)
+
+
 def ports_test(facts: Facts) -> Procedure:
     """Return how open ports are seen; facts: of the build [object]. Source: common practice."""
     single = facts.build.master.kind == "single"
@@ -256,16 +270,9 @@ def prove_standing(facts: Facts) -> Procedure:
 
     Source: common practice.
     """
-    steps = [
-        Step(
-            "Hard pedal for 30 s: travel does not grow; look at every joint.",
-            "What sinks leaks, outside or past a cup.",
-            "check",
-            record=OK,
-            seconds=30,
-        )
-    ]
+    steps: list[Step] = []
     tests = (
+        leak_test,
         ports_test,
         gauge_valve,
         load_sensing_test,

@@ -8,7 +8,8 @@ TITLES = {
     "prove-standing": "All standing proofs", "prove-moving": "Prove moving",
     "gauge-valve": "Gauge the valve", "load-sensing-test": "Move the load-sensing lever",
     "metering-test": "Feel the metering valve", "switch-test": "Prove the warning switch",
-    "ports-test": "See the ports open", "booster-test": "Prove the booster",
+    "leak-test": "No leaks", "ports-test": "See the ports open",
+    "booster-test": "Prove the booster",
     "half-lost-test": "One half lost, standing", "three-strokes": "Three strokes",
     "pushrod-clearance": "Pushrod clearance", "pedal-height": "Pedal height and switch",
 }  # fmt: skip

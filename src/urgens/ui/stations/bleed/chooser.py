@@ -18,8 +18,8 @@ GROUPS = (
     ("strip-record", "overhaul", "assemble", "pushrod-clearance", "pedal-height", "bench-bleed",
      "bleed-at-cylinder"),
     ("bleed", "rebleed", "reset-switch"),
-    ("prove-standing", "ports-test", "gauge-valve", "load-sensing-test", "metering-test",
-     "switch-test", "booster-test", "half-lost-test", "three-strokes"),
+    ("prove-standing", "leak-test", "ports-test", "gauge-valve", "load-sensing-test",
+     "metering-test", "switch-test", "booster-test", "half-lost-test", "three-strokes"),
     ("prove-moving",),
 )  # fmt: skip
 
