@@ -100,6 +100,10 @@ def parser() -> argparse.ArgumentParser:
     _add_lines(commands)
 
     _add_procedure(commands)
+    _add_prove(commands)
+    _add_log(commands)
+    _add_drive(commands)
+    _add_device(commands)
 
     check = _of_a_file(commands, "check", "print what there is to say about a build")
     check.add_argument("--json", action="store_true", help="as JSON, with reasons and fixes")
@@ -253,3 +257,74 @@ def _add_lines(commands: Commands) -> None:
         help="lost in each cut, 1 mm by default",
     )  # fmt: skip
     lines.add_argument("--json", action="store_true", help="as JSON, in SI")
+
+
+def _add_prove(commands: Commands) -> None:
+    prove = _of_a_file(commands, "prove", "print what has been proved of a build, and what is next")
+    prove.add_argument("--json", action="store_true", help="as JSON, in SI")
+
+
+def _channel(text: str) -> tuple[str, str, str]:
+    """Read NAME=COLUMN:UNIT; a column may hold a colon, a unit does not."""
+    name, equals, rest = text.partition("=")
+    column, colon, unit = rest.rpartition(":")
+    if not (equals and colon and name and column and unit):
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no channel; write NAME=COLUMN:UNIT, such as front_pressure=P1:bar'
+        )
+    return name, column, unit
+
+
+def _add_log(commands: Commands) -> None:
+    log = commands.add_parser(
+        "log", help="print what a log says", description="Print what a log says."
+    )
+    log.add_argument("file", type=Path, metavar="FILE", help="a log, as .csv, .mf4 or .parquet")
+    log.add_argument("--build", type=Path, metavar="FILE", help="the build it was made with")
+    log.add_argument(
+        "--channel", type=_channel, action="append", default=[], metavar="NAME=COLUMN:UNIT",
+        help="which column is which, such as front_pressure=P1:bar; several times; proposed by "
+        "name, unit and range where it is not said",
+    )  # fmt: skip
+    log.add_argument("--against", type=Path, metavar="OTHER", help="a log to set it beside")
+    log.add_argument(
+        "-o", "--output", type=Path, metavar="OUT.csv", help="write it anew, in SI-derived units"
+    )
+    log.add_argument("--json", action="store_true", help="as JSON, in SI")
+
+
+def _add_drive(commands: Commands) -> None:
+    drive = _of_a_file(commands, "drive", "make one stop on the simulated test road")
+    _add_load_case(drive)
+    drive.add_argument(
+        "--speed", type=_speed, required=True, metavar="SPEED", help="from this speed, as 60 mph"
+    )
+    foot = drive.add_mutually_exclusive_group(required=True)
+    foot.add_argument(
+        "--effort", type=_quantity(FORCE), metavar="FORCE", help="with this foot, held"
+    )
+    foot.add_argument(
+        "--to-lock", action="store_true", help="with a foot that goes on until an axle locks"
+    )
+    drive.add_argument(
+        "--surface", type=_coefficient, metavar="MU",
+        help="on a road of this tyre-road coefficient; the build's own by default",
+    )  # fmt: skip
+    drive.add_argument(
+        "--seed", type=_seed, metavar="N",
+        help="with figures drawn from their spreads; as the build stands where none is given",
+    )  # fmt: skip
+    drive.add_argument(
+        "-o", "--output", type=Path, metavar="LOG.csv", help="write its log to a file"
+    )
+
+
+def _add_device(commands: Commands) -> None:
+    device = _of_a_file(commands, "device", "run a simulated gauge box on a pseudo-terminal")
+    device.add_argument(
+        "--seed", type=_seed, default=1, metavar="N", help="another vehicle; 1 by default"
+    )
+    device.add_argument(
+        "--valve", metavar="PLACE", help='across this valve, such as "rear[0]"; the first one else'
+    )
+    device.add_argument("--fault", metavar="CAUSE", help="with something wrong, by its name")

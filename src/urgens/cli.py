@@ -9,7 +9,7 @@ import io
 import json
 import os
 import sys
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
 from pathlib import Path
 from typing import TYPE_CHECKING
@@ -20,8 +20,11 @@ if TYPE_CHECKING:
     from urgens.document import Build, BuildErrors
 
 DONE, DANGER, BAD_INPUT = 0, 1, 2
-COMMANDS = ("solve", "check", "size", "valves", "robustness", "sheet", "schema", "demo")
-PRINT = ("solve", "check", "size", "valves", "robustness", "schema")
+COMMANDS = (
+    "solve", "check", "size", "valves", "robustness", "sheet", "schema", "demo", "prove", "log",
+    "drive", "device",
+)  # fmt: skip
+PRINT = ("solve", "check", "size", "valves", "robustness", "schema", "prove", "log", "drive")
 NO_LIBRARY = "cannot open shared object file"  # of the loader, in the language of C
 
 
@@ -262,6 +265,17 @@ def _procedure(options: argparse.Namespace) -> int:
     return DONE
 
 
+def _on_the_bench(name: str) -> Callable[[argparse.Namespace], int]:
+    """Return the command of a name, which loads what it needs when it is run."""
+
+    def run(options: argparse.Namespace) -> int:
+        from urgens import cli_bench
+
+        return int(cli_bench.RUN[name](options))
+
+    return run
+
+
 def _lines(options: argparse.Namespace) -> int:
     from urgens.document import BuildErrors
     from urgens.document.line_sheets import routed
@@ -390,6 +404,10 @@ _RUN = {
     "plumb": _plumb,
     "lines": _lines,
     "procedure": _procedure,
+    "prove": _on_the_bench("prove"),
+    "log": _on_the_bench("log"),
+    "drive": _on_the_bench("drive"),
+    "device": _on_the_bench("device"),
     "sheet": _sheet,
     "schema": _schema,
     "demo": _demo,

@@ -121,7 +121,8 @@ def _plain_verdict(inlet: Array, outlet: Array, error: float, wanted: Expected) 
         return ValveRead(wanted, Verdict.BLOCKED)
     more = outlet - inlet
     if (more > 2.0 * error).sum() >= ABOVE:
-        return ValveRead(wanted, Verdict.GAUGES_DIFFER, swapped=bool(np.ptp(more) > 2.0 * error))
+        grows = more[np.argmax(inlet)] - more[np.argmin(inlet)] > 2.0 * error
+        return ValveRead(wanted, Verdict.GAUGES_DIFFER, swapped=bool(grows))
     return None
 
 

@@ -103,7 +103,7 @@ class _Over:
 def _candidates(inlet: Array, outlet: Array) -> Array:
     """Return the knees among which the best one is: one of each split, and each reading."""
     x = np.unique(inlet)
-    left = inlet <= x[1:-2, None]  # one reading at least below, two above
+    left = inlet <= x[:-2, None]  # one reading at least below, two above
     n, m = left.sum(axis=1), (~left).sum(axis=1)
     offset = np.where(left, inlet - outlet, 0.0).sum(axis=1) / n
 
@@ -115,7 +115,7 @@ def _candidates(inlet: Array, outlet: Array) -> Array:
     slope = (mean(inlet * outlet) - middle * height) / np.where(apart > 0.0, apart, np.inf)
     with np.errstate(divide="ignore", invalid="ignore"):
         knee = (height - slope * middle + offset) / (1.0 - slope)
-    inside = (knee >= x[1:-2]) & (knee <= x[2:-1])
+    inside = (knee >= x[:-2]) & (knee <= x[1:-1])
     return np.union1d(knee[inside], x[:-1])
 
 

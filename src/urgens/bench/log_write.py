@@ -1,6 +1,5 @@
 """Logs written out, so that anything reads them: CSV with the units in the header."""
 
-from collections.abc import Mapping
 from pathlib import Path
 
 import numpy as np
@@ -22,6 +21,15 @@ NAMES = {
     "front_speed": "front wheel speed", "rear_speed": "rear wheel speed",
     "front_temperature": "front temperature", "rear_temperature": "rear temperature",
 }  # fmt: skip
+NOISE = {
+    "front_pressure": 3e3,
+    "rear_pressure": 3e3,
+    "foot": 1.0,
+    "deceleration": 0.004,
+    "speed": 0.02,
+    "front_speed": 0.05,
+    "rear_speed": 0.05,
+}  # of each sensor, standard deviation [SI; g]: assumed
 DIGITS = {"time": 3, "deceleration": 4}
 
 
@@ -56,10 +64,10 @@ def write_csv(path: Path, found: Signals, comments: tuple[str, ...] = ()) -> Non
     write_whole(path, csv_of(found, comments).encode())
 
 
-def of_drive(went: Drive, more: Mapping[str, Array] | None = None) -> Signals:
+def of_drive(went: Drive) -> Signals:
     """Return a stop of the test road as a log's channels.
 
-    went: the stop [object]; more: beside it [SI].
+    went: the stop [object].
         Source: what the stand-in's sensors would give, without their noise.
     """
     channels = {
@@ -67,4 +75,22 @@ def of_drive(went: Drive, more: Mapping[str, Array] | None = None) -> Signals:
         "foot": went.foot, "deceleration": -np.gradient(went.speed, went.time) / GRAVITY,
         "speed": went.speed, "front_speed": went.front_speed, "rear_speed": went.rear_speed,
     }  # fmt: skip
-    return Signals({**channels, **(more or {})})
+    return Signals(channels)
+
+
+def sensed(went: Drive, seed: int) -> Signals:
+    """Return a stop of the test road as sensors would give it; went: the stop [object]; seed: [-].
+
+    Source: noise of each sensor, assumed.
+    """
+    chance = np.random.default_rng(seed)
+    plain = of_drive(went).channels
+    noisy = {
+        name: values + chance.normal(0.0, NOISE[name], values.size) if name in NOISE else values
+        for name, values in plain.items()
+    }
+    floored = {
+        name: values if name in ("time", "deceleration") else np.maximum(values, 0.0)
+        for name, values in noisy.items()
+    }
+    return Signals(floored)

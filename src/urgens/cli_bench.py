@@ -1,0 +1,168 @@
+"""The command line of what is measured: proofs, logs, the test road, the gauge box."""
+
+import argparse
+import json
+import sys
+import time
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+
+from urgens.bench.channels import Mapped, Signals, propose, signals
+from urgens.bench.log_compare import before_after
+from urgens.bench.log_faults import LogFault, faults_of, rising
+from urgens.bench.log_file import read_log
+from urgens.bench.presses import Press, presses
+from urgens.document import Build, BuildErrors, load, with_setup
+from urgens.printed.proving import printed_drive, printed_log, printed_proof
+
+DONE = 0
+
+
+def _print(values: object) -> None:
+    unicode = (sys.stdout.encoding or "").lower().startswith("utf")
+    print(json.dumps(values, indent=1, ensure_ascii=not unicode))
+
+
+def _loaded(options: argparse.Namespace) -> Build:
+    build = load(options.file)
+    return build if options.setup is None else with_setup(build, options.setup)
+
+
+def _prove(options: argparse.Namespace) -> int:
+    found = printed_proof(_loaded(options))
+    if options.json:
+        _print(found)
+        return DONE
+    for one in found["proofs"]:
+        if one["state"] != "not-needed":
+            print(f"{one['state']}  {one['name']}  {one['why']}")
+    for one in found["valves"]:
+        print(f"{one['verdict'] or 'not read'}  valves.{one['valve']}")
+    ahead = found["next_stop"]
+    if ahead is None:
+        print("nothing to set between two stops: no adjustable valve, no bar")
+        return DONE
+    setting = ", ".join(f"{path} = {value}" for path, value in ahead["setting"].items())
+    for reason in ahead["held_by"]:
+        print(f"not yet  {reason}")
+    print(f"{'done' if ahead['done'] else 'next'}  {setting}  {ahead['why']}")
+    return DONE
+
+
+def _log_of(
+    path: Path, named: list[tuple[str, str, str]]
+) -> tuple[dict[str, Mapped], tuple[LogFault, ...], Signals, tuple[Press, ...]]:
+    """Return a log's channels, faults, signals and presses."""
+    log = read_log(path)
+    proposed = propose(log)
+    channels = dict(proposed.channels)
+    told = {name: Mapped(column, unit) for name, column, unit in named}
+    channels.update(told)
+    asked = [
+        LogFault(None, f"{name}: {question}")
+        for name, question in proposed.questions.items()
+        if name not in told
+    ]
+    found, clock = rising(signals(log, channels))
+    faults = (*asked, *clock, *faults_of(log, found))
+    return channels, faults, found, presses(found)
+
+
+def _log(options: argparse.Namespace) -> int:
+    if options.build is not None:
+        load(options.build)
+    channels, faults, found, made = _log_of(options.file, options.channel)
+    beside = None
+    if options.against is not None:
+        other = _log_of(options.against, options.channel)
+        beside = before_after((other[2], other[3]), (found, made))
+    if options.output is not None:
+        from urgens.bench.log_write import write_csv
+
+        write_csv(options.output, found, (f"written anew from {options.file.name}",))
+    if options.json:
+        _print(printed_log(channels, faults, made, beside))
+        return DONE
+    for name, one in channels.items():
+        print(f"{name}: “{one.column}” in {one.unit}")
+    for fault in faults:
+        place = "" if fault.at is None else f"at {fault.at:.2f} s: "
+        print(f"look: {place}{fault.what}")
+    for number, press in enumerate(made, start=1):
+        print(f"press {number}: {_press_words(press)}")
+    if beside is not None and beside.apart is not None:
+        clear = "clear of both spreads" if beside.clear else "within the spreads"
+        print(
+            f"rear pressure now {beside.apart / 1e5:+.1f} bar at equal {beside.before.by}: {clear}"
+        )
+    return DONE
+
+
+def _press_words(press: Press) -> str:
+    words = [f"{press.start:.2f} to {press.end:.2f} s"]
+    for name, value in (("front", press.front_peak), ("rear", press.rear_peak)):
+        if value is not None:
+            words.append(f"{name} {value / 1e5:.1f} bar")
+    if press.knee is not None and press.slope is not None:
+        words.append(f"knee {press.knee / 1e5:.1f} bar, slope {press.slope:.2f}")
+    if press.deceleration is not None:
+        words.append(f"{press.deceleration:.2f} g")
+    words += [f"{axle} locked at {at:.2f} s" for axle, at in press.locked]
+    return ", ".join(words)
+
+
+def _drive(options: argparse.Namespace) -> int:
+    from urgens.bench.drives import drives, foot_to_lock, trial
+    from urgens.bench.plant import plant
+    from urgens.bench.torque import hold
+
+    build = _loaded(options)
+    vehicle = plant(build, options.seed)
+    case = 0 if options.load_case is None else vehicle.case_index(options.load_case)
+    surface = build.targets.surface if options.surface is None else options.surface
+    if options.speed <= 1.0:
+        raise BuildErrors.one("--speed", "is no speed to stop from", "write 10 km/h or more")
+    foot = hold(0.0 if options.effort is None else options.effort)
+    made = trial(build, vehicle.system, case, surface, options.speed, foot)
+    if options.to_lock:
+        made = made._replace(foot=foot_to_lock(made))
+    [went] = drives([made])
+    if options.output is not None:
+        from urgens.bench.log_write import sensed, write_csv
+
+        write_csv(options.output, sensed(went, options.seed or 1), (f"simulated, {build.name}",))
+    _print(printed_drive(went))
+    return DONE
+
+
+def _device(options: argparse.Namespace) -> int:
+    from urgens.bench.device import Box, SimulatedBox, cycling
+    from urgens.bench.expected import expected, gauged_valves
+    from urgens.bench.faults import cause
+    from urgens.bench.plant import plant
+
+    build = _loaded(options)
+    fault = None if options.fault is None else cause(options.fault)
+    valves = gauged_valves(build)
+    valve = options.valve or (valves[-1] if valves else None)
+    if valve is not None:
+        if valve not in valves:
+            known = ", ".join(valves) or "none"
+            raise BuildErrors.one("--valve", f'"{valve}" cannot be gauged', f"choose of: {known}")
+        expected(build, valve)
+    vehicle = plant(build, options.seed, fault)
+    most = float(np.asarray(vehicle.system.max_effort))
+    box = SimulatedBox(Box(vehicle, valve, options.seed), cycling(most))
+    print(box.port, flush=True)
+    try:
+        while True:
+            time.sleep(1.0)
+    except KeyboardInterrupt:
+        return DONE
+    finally:
+        box.close()
+
+
+RUN: dict[str, Any] = {"prove": _prove, "log": _log, "drive": _drive, "device": _device}

@@ -1,0 +1,181 @@
+"""What has been proved, logs and drives as the JSON objects the command line prints."""
+
+from typing import Any
+
+import numpy as np
+
+from urgens.bench.channels import Mapped
+from urgens.bench.drives import Drive
+from urgens.bench.log_compare import Along, BeforeAfter
+from urgens.bench.log_faults import LogFault
+from urgens.bench.presses import Press
+from urgens.bench.proving import (
+    Gauged,
+    NextOnRoad,
+    brakes,
+    gauged,
+    on_road,
+    proofs,
+)
+from urgens.bench.stops import Posterior, posterior, summed_up
+from urgens.document import Build
+from urgens.guidance.real_split import compared
+from urgens.printed.values import figure, figures
+from urgens.solve import solve
+
+
+def printed_proof(build: Build) -> dict[str, Any]:
+    """Return what has been proved of a build, SI throughout, null where there is no figure.
+
+    build: the document.
+    Source: RFC 8259; the names are those of the results.
+    """
+    read = gauged(build)
+    known = brakes(build)
+    ahead = on_road(build, posterior(build, ()) if known is None else known)
+    return {
+        "proofs": [
+            {"name": one.name, "state": one.state, "why": one.why} for one in proofs(build, read)
+        ],
+        "valves": [_valve(one) for one in read],
+        "brakes": None if known is None or not known.counted else _brakes(build, known),
+        "next_stop": None if ahead is None else _next(ahead),
+        "split": _split(build),
+    }
+
+
+def _valve(one: Gauged) -> dict[str, Any]:
+    read = one.read
+    fit = None if read is None or not read.knows_line else read.fitted
+    offset = None if read is None or read.fitted is None else read.fitted.offset
+    metered = None if read is None else read.metered
+    return {
+        "valve": one.valve,
+        "verdict": None if read is None else str(read.verdict),
+        "knee": None if fit is None else fit.knee,
+        "knee_limits": None if fit is None else list(fit.knee_limits),
+        "slope": None if fit is None else fit.slope,
+        "slope_limits": None if fit is None else list(fit.slope_limits),
+        "offset": offset,
+        "hysteresis": None if read is None else read.hysteresis,
+        "opens": None if metered is None else list(metered.at),
+        "opens_limits": None if metered is None else [list(pair) for pair in metered.limits],
+        "expected": {"knee": one.wanted.knee, "slope": one.wanted.slope},
+        "within": None if read is None else read.within,
+        "read_next": one.next,
+    }
+
+
+def _brakes(build: Build, known: Posterior) -> dict[str, Any]:
+    (front, front_limits), (rear, rear_limits) = known.of_front, known.of_rear
+    target = build.targets.surface
+    nearest = min(known.roads, key=lambda mu: abs(mu - target))
+    road, road_limits = summed_up(*known.roads[nearest])
+    return {
+        "front_factor": front,
+        "front_limits": list(front_limits),
+        "rear_factor": rear,
+        "rear_limits": list(rear_limits),
+        "surface": road,
+        "surface_limits": list(road_limits),
+        "stops": known.counted,
+        "left_out": list(known.left_out),
+    }
+
+
+def _next(ahead: NextOnRoad) -> dict[str, Any]:
+    from urgens.bench.wording import advice_words
+
+    advice = ahead.advice
+    setting = advice.turned.typed(advice.setting)
+    return {
+        "setting": {advice.turned.path: setting},
+        "why": advice_words(advice),
+        "rear_first": advice.chance,
+        "wet": advice.wet,
+        "done": advice.done,
+        "stops_left": ahead.left,
+        "held_by": list(ahead.held),
+    }
+
+
+def _split(build: Build) -> dict[str, Any] | None:
+    found, computed = compared(solve(build))
+    told = [one for one in found if not isinstance(one, str)]
+    if not told:
+        return None
+    first = told[0]
+    return {
+        "rear_share": first.rear_share,
+        "limits": list(first.limits),
+        "source": first.source,
+        "computed": computed.rear_share,
+        "computed_spread": computed.spread,
+    }
+
+
+def printed_log(
+    channels: dict[str, Mapped],
+    faults: tuple[LogFault, ...],
+    found: tuple[Press, ...],
+    beside: BeforeAfter | None,
+) -> dict[str, Any]:
+    """Return what a log says, SI throughout, null where there is no figure.
+
+    channels: by name [object]; faults: of the log [object]; found: its presses [object]; beside:
+    the other log [object].
+    Source: RFC 8259; the names are those of the results.
+    """
+    return {
+        "channels": {
+            name: {"column": one.column, "unit": one.unit} for name, one in channels.items()
+        },
+        "faults": [{"at": one.at, "what": one.what} for one in faults],
+        "presses": [_press(one) for one in found],
+        "before_after": None if beside is None else _beside(beside),
+    }
+
+
+def _press(one: Press) -> dict[str, Any]:
+    return {
+        "start": one.start,
+        "end": one.end,
+        "front_peak": one.front_peak,
+        "rear_peak": one.rear_peak,
+        "effort": one.effort,
+        "travel": one.travel,
+        "rise": one.rise,
+        "rear_delay": one.rear_delay,
+        "knee": one.knee,
+        "slope": one.slope,
+        "deceleration": one.deceleration,
+        "locked": [{"axle": axle, "at": at} for axle, at in one.locked],
+    }
+
+
+def _beside(one: BeforeAfter) -> dict[str, Any]:
+    def rows(of: Along) -> list[Any]:
+        return figures(np.asarray(of.quartiles))
+
+    return {
+        "by": one.before.by,
+        "at": figures(one.before.at),
+        "before": rows(one.before),
+        "after": rows(one.after),
+        "apart": one.apart,
+        "clear": one.clear,
+    }
+
+
+def printed_drive(went: Drive) -> dict[str, Any]:
+    """Return a stop on the test road as plain JSON values; went: the stop [object].
+
+    Source: RFC 8259; the names are those of the results.
+    """
+    return {
+        "distance": figure(went.distance),
+        "mean_deceleration": went.mean_deceleration,
+        "locked": [{"axle": str(axle), "at": at} for axle, at in went.locked],
+        "heading": went.turned,
+        "energy_error": went.energy_error,
+    }
