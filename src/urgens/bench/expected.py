@@ -13,8 +13,9 @@ from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines
 from urgens.solve.system import System, system
 
-STEPS = 12  # readings up to the hardest press, about
-NICE = (1.0, 2.0, 2.5, 5.0)
+PSI, BAR = 6894.757, 1e5  # Pa
+STEPS = 16  # readings up to the hardest press, at most
+NICE = (1.0, 2.0, 2.5, 5.0, 10.0)
 
 
 @dataclass(frozen=True)
@@ -133,6 +134,14 @@ def _reach(made: System, axle: Axle, index: int, felt: Felt) -> float:
     return float(inlet)
 
 
+def usual_scale(unit: float) -> float:
+    """Return where a gauge for brakes usually ends [Pa]; unit: of the figures shown [Pa].
+
+    Source: common practice: 1,500 psi, or 100 bar.
+    """
+    return 1500.0 * unit if abs(unit / PSI - 1.0) < 1e-3 else 100.0 * BAR
+
+
 def schedule(wanted: Expected, full_scale: float, unit: float) -> Array:
     """Return the inlet pressures to read at, rising [Pa].
 
@@ -148,4 +157,4 @@ def schedule(wanted: Expected, full_scale: float, unit: float) -> Array:
 
 def _nice(step: float) -> float:
     power = 10.0 ** np.floor(np.log10(step))
-    return float(max(nice for nice in NICE if nice * power <= step * (1.0 + 1e-9)) * power)
+    return float(min(nice for nice in NICE if nice * power >= step * (1.0 - 1e-9)) * power)

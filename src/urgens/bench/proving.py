@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from urgens.bench.adjusting import Adjuster, adjuster
-from urgens.bench.expected import Expected, expected, gauged_valves, schedule
+from urgens.bench.expected import Expected, expected, gauged_valves, schedule, usual_scale
 from urgens.bench.gauges import ValveRead, Verdict, read_next, read_valve
 from urgens.bench.next_stop import NextStop, next_stop
 from urgens.bench.on_the_road import stops_left
@@ -23,7 +23,6 @@ BAD = (
     Verdict.PASSES_ALL, Verdict.BLOCKED, Verdict.TWO, Verdict.GAUGES_DIFFER,
     Verdict.DOES_NOT_METER,
 )  # fmt: skip
-USUAL_SCALE = 1.0342e7  # Pa: 1,500 psi, of a gauge for brakes
 STANDING_COOLING = 900.0  # s in which iron at rest loses 63 % of its excess: assumed
 SET_BY_STOPS = ("rear-locks-first",)  # dangers that the stops themselves are there to settle
 
@@ -76,7 +75,7 @@ def gauged_valve(build: Build, valve: str) -> Gauged:
     ]
     unit = in_units(PRESSURE, Units(build.natural_units))
     if not own:
-        at = schedule(wanted, USUAL_SCALE, unit)
+        at = schedule(wanted, usual_scale(unit), unit)
         return Gauged(valve, wanted, None, None, None, float(at[0]) if at.size else None)
     run = runs[own[-1]]
     read = read_valve(run, wanted)

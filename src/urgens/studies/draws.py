@@ -63,8 +63,18 @@ def _whole_tables(build: Build) -> Iterator[Spread]:
     """Yield the valves whose knees stand in a table: all of one valve are off together."""
     for circuit, index, valve in build.valves.placed():
         together = kind_of(valve).together
-        if together is not None and getattr(valve, together) is not None:
-            yield Spread(f"valves.{circuit}[{index}].{together}", 1.0, KNEE_TOLERANCE)
+        if together is None or getattr(valve, together) is None:
+            continue
+        place = f"valves.{circuit}[{index}].{together}"
+        knees = [f"{place}[{row}][1]" for row in range(len(getattr(valve, together)))]
+        if not all(_is_measured(build, knee) for knee in knees):
+            yield Spread(place, 1.0, KNEE_TOLERANCE)
+
+
+def _is_measured(build: Build, path: str) -> bool:
+    """Tell whether a knee spreads by what was measured of it, and no more by what is usual."""
+    known = build.evidence.get(path)
+    return known is not None and known.state == "measured" and known.spread is not None
 
 
 def drawn(build: Build, figures: tuple[Spread, ...], draws: int, chance: Generator) -> Array:

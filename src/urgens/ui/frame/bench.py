@@ -13,6 +13,7 @@ class Bench(QStackedWidget):
 
     shown = Signal(str)
     deed_asked = Signal(str)
+    place_asked = Signal(str)
 
     def __init__(self, session: Session, kinds: tuple[StationKind, ...]) -> None:
         super().__init__()
@@ -30,6 +31,8 @@ class Bench(QStackedWidget):
         if name not in self._made:
             made = self._made[name] = self._kinds[name].make(self._session)
             made.deed_asked.connect(self.deed_asked)
+            made.place_asked.connect(self.place_asked)
+            made.page_shown.connect(self._page_shown)
             self.addWidget(made)
             if name in self._kept:
                 made.give_back(self._kept.pop(name))
@@ -41,6 +44,15 @@ class Bench(QStackedWidget):
         self.name = name
         self.setCurrentWidget(station)
         self.shown.emit(name)
+
+    @property
+    def standing(self) -> bool:
+        """Whether the vehicle does not move at the page that is shown."""
+        return self.station(self.name).page_name in self._kinds[self.name].standing
+
+    def _page_shown(self) -> None:
+        if self.sender() is self._made.get(self.name):
+            self.shown.emit(self.name)
 
     def visit(self, name: str, page: str) -> None:
         """Look at a page of a station; asked again there, go back to where it was asked."""

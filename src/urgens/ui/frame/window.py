@@ -106,8 +106,8 @@ class Window(QMainWindow):
         self.bench.shown.connect(self.rail.set_current)
         self.press = PressPanel(session)
         self.press.nearer.clicked.connect(self.stand_back)
-        standing = {kind.name for kind in STATIONS if kind.stands}
-        self.bench.shown.connect(lambda name: self.press.stand(stands=name in standing))
+        self.bench.place_asked.connect(self._show_place)
+        self.bench.shown.connect(self._show_standing)
         self.strip = PressStrip(session)
         self.strip.asked.connect(self.pull_press)
         self._pulled = False  # whether the press lies over the bench
@@ -292,6 +292,9 @@ class Window(QMainWindow):
         effort = self.session.first_lock_effort()
         if effort is not None:
             self.session.set_effort(effort)
+
+    def _show_standing(self) -> None:
+        self.press.stand(stands=self.bench.standing)
 
     def _show_place(self, where: str) -> None:
         """Go to where a finding points; what no station has the press speaks of."""

@@ -15,6 +15,7 @@ class Shape(Enum):
     """What a marker looks like."""
 
     DOT = "dot"
+    OPEN = "open"
     FRONT = "front"
     REAR = "rear"
     FOOT = "foot"
@@ -75,9 +76,13 @@ def _paint(painter: QPainter, shape: Shape, point: QPointF) -> None:
     painter.setPen(Qt.PenStyle.NoPen)
     if shape is Shape.DOT:
         painter.setBrush(QColor(T.ink))
-        painter.drawEllipse(point, 3, 3)
+        painter.drawEllipse(point, 3.5, 3.5)
         return
     painter.setBrush(QColor(T.sheet))
+    if shape is Shape.OPEN:
+        painter.setPen(pen(T.ink, 1.5))
+        painter.drawEllipse(point, 3.5, 3.5)
+        return
     if shape is Shape.FRONT:
         painter.drawEllipse(point, 9, 9)
         disc(painter, point, 7)

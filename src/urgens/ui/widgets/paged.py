@@ -181,6 +181,7 @@ class PagedStation(Station):
         self.menu.setText(self._names[index])
         self._name_more()
         self._seen.ask()
+        self.page_shown.emit()
 
     def _show(self) -> None:
         """Bring the page that is chosen, and let it say its one line."""

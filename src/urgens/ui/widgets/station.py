@@ -15,10 +15,13 @@ Kept = Mapping[str, object]
 class Station(QWidget):
     """One part of the work on the bench. From far away it shows what can be read from there.
 
-    `deed_asked` names something only the window can do.
+    `deed_asked` names something only the window can do, `place_asked` a place of another station;
+    `page_shown` tells that another page is seen.
     """
 
     deed_asked = Signal(str)
+    place_asked = Signal(str)
+    page_shown = Signal()
 
     def go_to(self, where: str) -> bool:
         """Bring what a finding points at, a path of the build; tell whether it is here."""
@@ -48,8 +51,8 @@ class StationKind:
     """A station in the table: its name and key, how it is made, and what the rail says of it.
 
     `fact` is of at most twelve letters; `mark` the worst there is to say; what is not `judged` has
-    an open ring: there is nothing to judge, or not yet. `pages` are their names; at one
-    that `stands` the vehicle does not move.
+    an open ring: there is nothing to judge, or not yet. `pages` are their names; at those
+    that are `standing` the vehicle does not move.
     """
 
     name: str
@@ -59,7 +62,7 @@ class StationKind:
     mark: Callable[[Session], Severity | None] = lambda _: None
     judged: Callable[[Session], bool] = lambda _: True
     pages: tuple[str, ...] = ()
-    stands: bool = False
+    standing: tuple[str, ...] = ()
 
 
 def worst(found: list[Finding]) -> Severity | None:

@@ -44,5 +44,5 @@ def _judged(session: Session) -> bool:
 
 
 BLEED = StationKind(
-    "Bleed", "Alt+5", _make, _fact, _mark, judged=_judged, pages=tuple(PAGES), stands=True
+    "Bleed", "Alt+5", _make, _fact, _mark, judged=_judged, pages=tuple(PAGES), standing=tuple(PAGES)
 )

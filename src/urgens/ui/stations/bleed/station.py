@@ -4,9 +4,10 @@ from PySide6.QtWidgets import QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed import PAGES
+from urgens.ui.stations.bleed.card_page import CardPage
 from urgens.ui.widgets.paged import PagedStation
 
-SECTIONS = {"joints": "Joints", "records": "Records", "open_items": "Open items"}
+PROCEDURE = "procedure:"  # and its name: to be chosen on the card
 
 
 class BleedStation(PagedStation):
@@ -16,7 +17,13 @@ class BleedStation(PagedStation):
         super().__init__(session, "Bleed", __package__, PAGES, parent=parent)
 
     def go_to(self, where: str) -> bool:
-        """Show the joints, records or open items that a finding names."""
+        """Show the joints, records or open items that a finding names, or a procedure's card."""
+        if where.startswith(PROCEDURE):
+            self.show_page_named("Card")
+            card = self.page
+            assert isinstance(card, CardPage)  # it is its name
+            card.choose(where.removeprefix(PROCEDURE))
+            return True
         for section, page in (
             ("joints", "Joints"),
             ("records", "Records"),

@@ -41,5 +41,5 @@ def _judged(session: Session) -> bool:
 
 
 PLUMB = StationKind(
-    "Plumb", "Alt+4", _make, _fact, _mark, judged=_judged, pages=tuple(PAGES), stands=True
+    "Plumb", "Alt+4", _make, _fact, _mark, judged=_judged, pages=tuple(PAGES), standing=tuple(PAGES)
 )

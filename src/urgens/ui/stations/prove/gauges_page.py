@@ -1,0 +1,428 @@
+"""Two gauges across a valve: dials, plot, fit, what to read next, and the standing proofs."""
+
+from functools import partial
+from typing import ClassVar
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QPushButton,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.bench.as_measured import as_measured, valve_at
+from urgens.bench.expected import gauged_valves, place_of, usual_scale
+from urgens.bench.gauges import gauge_error, rising
+from urgens.bench.live import ports
+from urgens.bench.proving import Gauged, gauged, gauged_valve, proofs
+from urgens.bench.wording import verdict_words
+from urgens.document import BuildErrors, Change
+from urgens.document.valves import kind_of
+from urgens.guidance.words import Words
+from urgens.quantity import PRESSURE, in_units, retype, unit_shown
+from urgens.ui.session import Session
+from urgens.ui.stations.prove.dials import Dials, Shown
+from urgens.ui.stations.prove.gauge_plane import GaugePlane
+from urgens.ui.stations.prove.live_box import LiveBox
+from urgens.ui.stations.prove.measured import add_reading, drop_reading, now, put, rows_of
+from urgens.ui.stations.prove.proofs_list import ProofsList
+from urgens.ui.stations.prove.readings_table import ReadingsTable
+from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.figure_column import FigureColumn
+from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.segment import segment
+from urgens.ui.widgets.worded import worded, wrapped
+
+NO_VALVE = (
+    "No valve is fitted that gauges could read: nothing takes pressure off between the cylinder "
+    "and the brakes. Prove the rest standing, then on the road."
+)
+CLASS, CLASSES = 1.6, (0.6, 1.0, 1.6, 2.5, 4.0)  # of EN 837-1
+FALLS = 0.03  # of the gauges' scale under the highest reading: the pedal is coming up
+SIDE = 300
+
+
+class GaugesPage(Page):
+    """One valve at a time; a reading is typed, or taken from a box that speaks."""
+
+    kept: ClassVar[tuple[str, ...]] = ("valve",)
+    card_asked = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.valve = ""
+        self.found: Gauged | None = None
+        self.box = LiveBox(session, self)
+        self.box.spoke.connect(self._show_live)
+        self.box.ended.connect(self._say_ended)
+        self.dials, self.plane = Dials(), GaugePlane(session)
+        self.verdict, self.beneath = wrapped("sentence"), wrapped("muted")
+        self.empty, self.state = wrapped("muted", NO_VALVE), wrapped("small")
+        self.proofs, self.table = ProofsList(), ReadingsTable(session)
+        self.proofs.asked.connect(self._ask_card)
+        self.table.typed.connect(self._typed)
+        self.table.dropped.connect(self._dropped)
+        self._which = QHBoxLayout()
+        self._group = QButtonGroup(self)
+        self.valves: dict[str, QToolButton] = {}
+        self.take, self.measure, self.again = (QPushButton() for _ in range(3))
+        self.connect_box = QToolButton()
+        self.gauge: FigureColumn | None = None
+        self._column = self._drawing()
+        self._beside()
+        self.lay_out(self._column, side=SIDE)
+        self.said.hide()
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+        session.press_changed.connect(self._show_dials)
+
+    def _drawing(self) -> QWidget:
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(4)
+        head = QHBoxLayout()
+        head.addLayout(self._which)
+        head.addStretch()
+        self.connect_box.setProperty("role", "kind")
+        self.connect_box.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self.connect_box)
+        menu.aboutToShow.connect(self._offer)
+        self.connect_box.setMenu(menu)
+        self.simulate = QPushButton("Simulated box")
+        self.simulate.setProperty("role", "quiet")
+        self.simulate.setCheckable(True)
+        self.simulate.clicked.connect(self._simulate)
+        head.addWidget(self.connect_box)
+        head.addWidget(self.simulate)
+        column.addLayout(head)
+        column.addWidget(self.empty)
+        column.addWidget(self.dials)
+        self.axes = QLabel(), QLabel()
+        for axis in self.axes:
+            axis.setProperty("role", "heading")
+        column.addWidget(self.axes[0])
+        column.addWidget(self.plane, 1)
+        self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
+        column.addWidget(self.axes[1])
+        column.addWidget(self.verdict)
+        column.addWidget(self.beneath)
+        column.addLayout(self._work())
+        return whole
+
+    def _work(self) -> QHBoxLayout:
+        row = QHBoxLayout()
+        for button, words, act, main in (
+            (self.take, "Take this reading\nSpace: foot held still", self.take_reading, True),
+            (self.measure, "Take as measured\nEnter: into the build", self.take_measured, False),
+            (self.again, "Again\nfrom 0", self.begin_again, False),
+        ):
+            button.setText(words)
+            button.setAccessibleName(words.replace("\n", ", "))
+            button.setProperty("role", "work")
+            button.setProperty("main", "true" if main else "false")
+            button.clicked.connect(act)
+            row.addWidget(button, 2 if button is not self.again else 1)
+        return row
+
+    def _beside(self) -> None:
+        self.column.addWidget(self.state)
+        self.head("Standing proofs")
+        self.count = worded("", "small")
+        self.column.addWidget(self.count)
+        self.column.addWidget(self.proofs)
+        self.head("Into it and out of it")
+        self.column.addWidget(self.table)
+        self.gauges_box = QVBoxLayout()
+        self.column.addLayout(self.gauges_box)
+        self.column.addStretch()
+
+    # --- what is shown -----------------------------------------------------------------------
+
+    @property
+    def summary(self) -> str:
+        """How far the proofs are."""
+        return f"standing proofs: {self.proofs.words}"
+
+    def show_figures(self) -> None:
+        """Show the valve chosen as it is read so far, and the proofs."""
+        build = self.session.build
+        valves = gauged_valves(build)
+        if self.valve not in valves:
+            self.valve = valves[-1] if valves else ""
+        self._show_valves(valves)
+        read = gauged(build)
+        self.proofs.show_proofs(proofs(build, read))
+        self.count.setText(self.proofs.words)
+        there = bool(self.valve)
+        for widget in (self.dials, self.plane, self.verdict, self.beneath, self.table, *self.axes,
+                       self.take, self.measure, self.again, self.simulate,
+                       self.connect_box):  # fmt: skip
+            widget.setVisible(there)
+        self.empty.setVisible(not there)
+        self.found = gauged_valve(build, self.valve) if there else None
+        if self.found is not None:
+            self._show_found(self.found)
+        self._show_state()
+
+    def _show_valves(self, valves: tuple[str, ...]) -> None:
+        if tuple(self.valves) != valves:
+            clear(self._which)
+            self.valves = {}
+            for valve in valves:
+                button = segment(self._name(valve))
+                button.setProperty("narrow", "true")
+                button.clicked.connect(partial(self.choose, valve))
+                self._group.addButton(button)
+                self._which.addWidget(button)
+                self.valves[valve] = button
+        for valve, button in self.valves.items():
+            button.setText(self._name(valve))
+            button.setChecked(valve == self.valve)
+
+    def _name(self, valve: str) -> str:
+        axle, place = place_of(valve)
+        several = sum(one.startswith(axle) for one in gauged_valves(self.session.build)) > 1
+        return f"{axle.capitalize()} valve" + (f" {place + 1}" if several else "")
+
+    def _show_found(self, found: Gauged) -> None:
+        self.plane.show_read(found)
+        out, into = self.plane.axes
+        self.axes[0].setText(out)
+        self.axes[1].setText(into)
+        self.table.show_read(found)
+        words = Words(self.session.units)
+        if found.read is None:
+            asked = "" if found.next is None else words.pressure(found.next)
+            self.verdict.setText("Nothing read yet")
+            self.beneath.setText(
+                f"Fit a gauge before and one behind it, bleed both; begin at {asked}. Type what "
+                "they show beside the pressures, or let a box speak."
+            )
+        else:
+            verdict, beneath = verdict_words(found.read, words)
+            self.verdict.setText(verdict)
+            self.beneath.setText(f"{beneath} {self._readings(found)}")
+        change = self._change()
+        self.measure.setEnabled(change is not None)
+        self.again.setEnabled(found.run is not None)
+        self._show_gauge(found)
+        self._show_dials()
+
+    def _readings(self, found: Gauged) -> str:
+        assert found.run is not None  # something was read
+        up = sum(way == "rising" for _, _, way in found.run.points)
+        down = len(found.run.points) - up
+        words = Words(self.session.units)
+        more = "" if found.next is None else f" {words.pressure(found.next)} next."
+        return f"{up} readings up, {down} down.{more}"
+
+    def _show_gauge(self, found: Gauged) -> None:
+        """Show scale and class of the gauges, which can be changed once something is read."""
+        clear(self.gauges_box)
+        self.gauge = None
+        if found.index is None:
+            return
+        place = f"proof.gauges[{found.index}]"
+        self.gauge = FigureColumn(self.session, [Spot(f"{place}.full_scale", 17)])
+        self.gauges_box.addWidget(self.gauge)
+        assert found.run is not None  # it has a place
+        button = QToolButton()
+        button.setProperty("role", "kind")
+        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        button.setText(f"Class {found.run.grade:g} of it (EN 837-1)")
+        menu = QMenu(button)
+        for grade in CLASSES:
+            menu.addAction(f"{grade:g}", partial(self._set_class, found.index, grade))
+        button.setMenu(menu)
+        self.gauges_box.addWidget(button)
+
+    def _set_class(self, run: int, grade: float) -> None:
+        rows = rows_of(self.session, "gauges")
+        rows[run]["class"] = grade
+        put(self.session, "gauges", rows, f"Gauges of class {grade:g}")
+
+    def _show_dials(self) -> None:
+        found = self.found
+        if found is None or not self.isVisible():
+            return
+        session = self.session
+        live = self.box.now if self.box.open else None
+        full = self._usual if found.run is None else found.run.full_scale.value
+        error = CLASS / 100.0 * full if found.run is None else gauge_error(found.run)
+        inlet, outlet = self._computed()
+        if live is not None:
+            inlet, outlet = live.inlet, live.outlet
+        part = valve_at(session.build, found.valve)
+        shown = Shown(inlet, outlet, full, error, found.next, live is None,
+                      kind_of(part).name, found.valve.startswith("front"))  # fmt: skip
+        self.dials.show_pressures(shown, session.units)
+        pair = (inlet, outlet) if live is not None and inlet is not None else None
+        self.plane.show_live(pair if pair is not None and pair[1] is not None else None)  # type: ignore[arg-type]
+        self.take.setEnabled(self.box.open)
+
+    @property
+    def _usual(self) -> float:
+        return usual_scale(in_units(PRESSURE, self.session.units))
+
+    def _computed(self) -> tuple[float | None, float | None]:
+        """Return what this build's valve would see of the press [Pa]."""
+        found = self.found
+        if found is None:
+            return None, None
+        presses = self.session.presses
+        master = presses.master_front if found.valve.startswith("front") else presses.master_rear
+        inlet = min(float(master), found.wanted.reach)
+        return inlet, float(found.wanted.outlet(inlet))  # type: ignore[arg-type]
+
+    def _show_live(self) -> None:
+        self._show_dials()
+        self._show_state()
+
+    def _show_state(self) -> None:
+        if not self.box.open:
+            self.connect_box.setText("No box")
+            self.simulate.setChecked(False)
+            return
+        self.simulate.setChecked(self.box.simulated)
+        skipped = f", {self.box.skipped} lines skipped" if self.box.skipped else ""
+        self.connect_box.setText("Simulated" if self.box.simulated else "Box")
+        who = "simulated, an invented vehicle near this build; pull the press" if (
+            self.box.simulated) else "live, 100 a second"  # fmt: skip
+        self.state.setText(f"{who}{skipped}. {self.box.said}".strip())
+
+    def _say_ended(self, words: str) -> None:
+        self.state.setText(words[:1].upper() + words[1:])
+        self._show_dials()
+        self.connect_box.setText("No box")
+        self.simulate.setChecked(False)
+
+    # --- what is done ------------------------------------------------------------------------
+
+    def choose(self, valve: str) -> None:
+        """Look at another valve; the stand-in goes along."""
+        simulated = self.box.simulated
+        self.box.close()
+        self.valve = valve
+        self._show()
+        if simulated:
+            self._simulate(True)
+
+    def _offer(self) -> None:
+        menu = self.connect_box.menu()
+        menu.clear()
+        found = ports()
+        for port in found:
+            menu.addAction(port, partial(self.listen, port))
+        if not found:
+            menu.addAction("No serial port here").setEnabled(False)
+        if self.box.open:
+            menu.addAction("Let go of it", self._let_go)
+
+    def listen(self, port: str) -> None:
+        """Read a port; what keeps it from being read is said."""
+        try:
+            self.box.listen(port)
+        except BuildErrors as errors:
+            self.state.setText(str(errors.errors[0]))
+        self._show_state()
+
+    def _let_go(self) -> None:
+        self.box.close()
+        self.state.setText("")
+        self._show_state()
+        self._show_dials()
+
+    def _simulate(self, on: bool) -> None:
+        if not on:
+            self._let_go()
+            return
+        self.box.simulate(self.valve)
+        self._show_state()
+
+    def _ask_card(self, name: str) -> None:
+        self.card_asked.emit(f"procedure:{name}")
+
+    def _gauge(self) -> dict[str, object]:
+        """Return scale and class of the gauges in use."""
+        found = self.found
+        if found is not None and found.run is not None:
+            return {"full_scale": found.run.full_scale.text, "class": found.run.grade}
+        inch = unit_shown(PRESSURE, self.session.units) == "psi"
+        scale = "1500 psi" if inch else "100 bar"
+        return {"full_scale": scale, "class": CLASS}
+
+    def _typed(self, into: str, out: str) -> None:
+        found = self.found
+        if found is not None:
+            self._add((into, out, "rising"))
+
+    def _add(self, point: tuple[str, str, str]) -> None:
+        found = self.found
+        assert found is not None  # there is a valve
+        add_reading(self.session, found.valve, found.index, point, self._gauge())
+        self._show()
+
+    def _dropped(self, place: int) -> None:
+        if self.found is not None and self.found.index is not None:
+            drop_reading(self.session, self.found.index, place)
+            self._show()
+
+    def take_reading(self) -> None:
+        """Take what both gauges show while the foot is held still."""
+        found = self.found
+        if found is None or not self.box.open:
+            return
+        try:
+            into, out = self.box.steady()
+        except BuildErrors as errors:
+            self.beneath.setText(f"{errors.errors[0].problem} {errors.errors[0].remedy}.")
+            return
+        highest, full = 0.0, self._usual
+        if found.run is not None:
+            highest, full = float(rising(found.run)[0].max(initial=0.0)), found.run.full_scale.value
+        way = "falling" if into < highest - FALLS * full else "rising"
+        units = self.session.units
+        self._add((retype(into, PRESSURE, units), retype(max(out, 0.0), PRESSURE, units), way))
+
+    def _change(self) -> Change | None:
+        found = self.found
+        if found is None or found.read is None or found.run is None:
+            return None
+        return as_measured(self.session.build, found.read, self.session.units, found.run)
+
+    def take_measured(self) -> None:
+        """Take knee and slope into the build as measured."""
+        change = self._change()
+        if change is not None:
+            self.session.make(change)
+
+    def begin_again(self) -> None:
+        """Begin a run of readings anew; those before stay on record and no longer count."""
+        found = self.found
+        if found is None or found.index is None:
+            return
+        rows = rows_of(self.session, "gauges")
+        rows[found.index]["counts"] = False
+        kind = valve_at(self.session.build, found.valve).kind
+        fresh = {"at": now(), "valve": found.valve, "kind": kind, **self._gauge(), "points": []}
+        put(self.session, "gauges", [*rows, fresh], "Gauges read again from 0")
+        self._show()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Space and self.box.open:
+            self.take_reading()
+        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.measure.isEnabled():
+            self.take_measured()
+        else:
+            super().keyPressEvent(event)
+
+    def hideEvent(self, event: object) -> None:
+        self.box.close()
+        super().hideEvent(event)  # type: ignore[arg-type]

@@ -1,0 +1,120 @@
+"""The gauge box as the window sees it: a real port, or the simulated one, read while it speaks."""
+
+from collections import deque
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from urgens.bench.device import Box, SimulatedBox
+from urgens.bench.gauge_lines import Reading
+from urgens.bench.live import LiveGauges
+from urgens.bench.plant import plant
+from urgens.document import BuildErrors
+from urgens.ui.session import Session
+
+EVERY = 50  # ms between two looks
+STEADY = 0.3  # s over which a reading is averaged
+STILL = 0.02, 4e4  # share of the pressure, and Pa, by which it may move meanwhile
+SEED = 7  # of the simulated vehicle
+MOVES, NO_BOX = "The foot moves: hold it still.", "No box speaks."
+
+
+class LiveBox(QObject):
+    """Opens a box, keeps what it says, and tells when it has gone."""
+
+    spoke = Signal()
+    ended = Signal(str)
+
+    def __init__(self, session: Session, parent: QObject) -> None:
+        super().__init__(parent)
+        self._session = session
+        self._box: SimulatedBox | None = None
+        self._gauges: LiveGauges | None = None
+        self._recent: deque[Reading] = deque(maxlen=3000)
+        self.lever: float | None = None
+        self._foot = 0.0
+        self._timer = QTimer(self)
+        self._timer.setInterval(EVERY)
+        self._timer.timeout.connect(self._look)
+        session.press_changed.connect(self._follow)
+
+    @property
+    def open(self) -> bool:
+        """Whether a box is read."""
+        return self._gauges is not None
+
+    @property
+    def simulated(self) -> bool:
+        """Whether it is the stand-in."""
+        return self._box is not None
+
+    @property
+    def now(self) -> Reading | None:
+        """The last line it said."""
+        return self._recent[-1] if self._recent else None
+
+    @property
+    def skipped(self) -> int:
+        """How many broken lines were skipped."""
+        return 0 if self._gauges is None else self._gauges.lines.skipped
+
+    @property
+    def said(self) -> str:
+        """What the last broken lines were, in words."""
+        return "" if self._gauges is None else "; ".join(self._gauges.lines.said[-2:])
+
+    def simulate(self, valve: str) -> None:
+        """Start the stand-in across a valve: an invented vehicle near this build."""
+        self.close()
+        self._follow()
+        made = plant(self._session.build, SEED)
+        self._box = SimulatedBox(Box(made, valve, SEED), lambda _: self._foot, lambda: self.lever)
+        self.listen(self._box.port)
+
+    def listen(self, port: str) -> None:
+        """Read a port; raises BuildErrors where it cannot be opened."""
+        if self._box is None:
+            self.close()
+        self._recent.clear()
+        self._gauges = LiveGauges(port)
+        self._timer.start()
+
+    def close(self) -> None:
+        """Let go of the box."""
+        self._timer.stop()
+        if self._gauges is not None:
+            self._gauges.close()
+        if self._box is not None:
+            self._box.close()
+        self._gauges = self._box = None
+
+    def steady(self) -> tuple[float, float]:
+        """Return what both gauges show while the foot is held still [Pa]; raises BuildErrors."""
+        last = self.now
+        if last is None:
+            raise BuildErrors.one("gauges", NO_BOX, "start it first")
+        since = last.values["t"] - STEADY
+        rows = [one for one in self._recent if one.values["t"] >= since]
+        pairs = [(one.inlet, one.outlet) for one in rows]
+        into = [pair[0] for pair in pairs if pair[0] is not None]
+        out = [pair[1] for pair in pairs if pair[1] is not None]
+        if not into or not out:
+            raise BuildErrors.one("gauges", "it gives no two pressures", "look at its header")
+        mean = sum(into) / len(into)
+        if max(into) - min(into) > STILL[0] * mean + STILL[1]:
+            raise BuildErrors.one("gauges", MOVES, "read again")
+        return mean, sum(out) / len(out)
+
+    def _follow(self) -> None:
+        self._foot = self._session.effort
+
+    def _look(self) -> None:
+        if self._gauges is None:
+            return
+        came = self._gauges.taken()
+        self._recent.extend(came)
+        if self._gauges.ended:
+            words = self._gauges.ended
+            self.close()
+            self.ended.emit(words)
+        elif came:
+            self.spoke.emit()

@@ -1,0 +1,55 @@
+"""What is measured goes into the build: each as one edit, outside all set-ups."""
+
+from datetime import datetime
+from typing import Any
+
+from urgens.bench.as_measured import valve_at
+from urgens.document import Change
+from urgens.document.edit import dumped
+from urgens.ui.session import Session
+
+
+def now() -> str:
+    """Return the time as the build has it."""
+    return datetime.now().isoformat(timespec="seconds")
+
+
+def proof_of(session: Session) -> dict[str, Any]:
+    """Return what is measured so far, as JSON that may be changed."""
+    found: dict[str, Any] = dumped(session.base).get("proof") or {}
+    return found
+
+
+def put(session: Session, section: str, rows: list[dict[str, Any]], label: str) -> None:
+    """Write a list of the proof anew; what is refused is said by the session."""
+    session.make(Change(label, {"proof": {**proof_of(session), section: rows}}), in_setup=False)
+
+
+def rows_of(session: Session, section: str) -> list[dict[str, Any]]:
+    """Return a list of the proof, as JSON that may be changed."""
+    found: list[dict[str, Any]] = proof_of(session).get(section, [])
+    return found
+
+
+def add_reading(
+    session: Session,
+    valve: str,
+    run: int | None,
+    point: tuple[str, str, str],
+    gauge: dict[str, Any],
+) -> None:
+    """Add a pair of pressures, as typed, to a run of gauges, or begin one with it."""
+    rows = rows_of(session, "gauges")
+    if run is None:
+        kind = valve_at(session.build, valve).kind
+        rows.append({"at": now(), "valve": valve, "kind": kind, **gauge, "points": []})
+        run = len(rows) - 1
+    rows[run]["points"] = [*rows[run].get("points", []), list(point)]
+    put(session, "gauges", rows, f"Reading at {point[0]}")
+
+
+def drop_reading(session: Session, run: int, place: int) -> None:
+    """Take a pair of pressures out of a run."""
+    rows = rows_of(session, "gauges")
+    gone = rows[run]["points"].pop(place)
+    put(session, "gauges", rows, f"Reading at {gone[0]} taken out")
