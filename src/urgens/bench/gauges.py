@@ -24,6 +24,7 @@ LEAST_FOR_TWO, LEAST_TO_METER = 9, 6  # readings
 SEEN = 4.0  # times the scatter: what is larger is no chance
 HELD_BACK = 0.35  # of what a metering valve is to hold back at most: less is none
 BOTH = math.sqrt(2.0)  # errors of two gauges together
+HARDLY = 0.2  # of what a valve is to take off: less is nothing
 NEAR_FULL = 1.1  # of a metering valve's full pressure: from there on all is to pass
 
 
@@ -139,7 +140,7 @@ def _reducing_read(run: GaugeRun, wanted: Expected) -> ValveRead:
         return replace(read, verdict=Verdict.TWO, two=two)
     if abs(fit.offset) > BOTH * error:
         return replace(read, verdict=Verdict.GAUGES_DIFFER)
-    if fit.slope_limits[1] >= 1.0:  # a line without a knee fits as well
+    if fit.slope_limits[1] >= 1.0 or _takes_nothing(fit, inlet, wanted):
         if wanted.knee is None:
             return replace(read, verdict=Verdict.PASSES_ALL, within=True)
         taken_off = float(inlet.max() - wanted.outlet(inlet.max()))
@@ -163,6 +164,14 @@ def _with_zero(fit: Hinge, error: float) -> Hinge:
     low, high = fit.knee - fit.knee_limits[0], fit.knee_limits[1] - fit.knee
     wider = fit.knee - math.hypot(low, zero), fit.knee + math.hypot(high, zero)
     return replace(fit, knee_limits=wider)
+
+
+def _takes_nothing(fit: Hinge, inlet: Array, wanted: Expected) -> bool:
+    """Tell whether the fit takes off next to nothing of what was expected at the highest."""
+    top = inlet.max()
+    expected = float(top - wanted.outlet(top))
+    found = float(top - fit.offset - fit.outlet(top))
+    return expected > 0.0 and found < HARDLY * expected
 
 
 def _is_within(fit: Hinge, wanted: Expected) -> bool:
