@@ -1,5 +1,6 @@
 """What gauges, stops and roads say, in sentences."""
 
+from urgens.bench.adjusting import Adjuster
 from urgens.bench.gauges import ValveRead, Verdict
 from urgens.bench.next_stop import NextStop
 from urgens.bench.stops import Posterior, summed_up
@@ -16,20 +17,19 @@ def of_hundred(chance: float) -> str:
     return f"{count:.0f} of 100"
 
 
-def setting_words(advice: NextStop, setting: float) -> str:
-    """Return a setting as a builder says it; advice: of what is turned [object]; setting: [SI].
+def counted_words(turned: Adjuster, setting: float) -> str:
+    """Return a setting as a builder says it; turned: what is turned [object]; setting: [SI].
 
     Source: what is counted.
     """
-    if advice.turned.counted == "length":
+    if turned.counted == "length":
         return f"{setting * 1e3:.1f} mm"
-    counted = advice.turned.counted
-    return f"{setting:.2g} {counted}" if setting != int(setting) else f"{setting:.0f} {counted}"
+    return f"{setting:g} {turned.counted.removesuffix('s') if setting == 1 else turned.counted}"
 
 
 def headline(advice: NextStop) -> str:
     """Return what to do next, in a few words; advice: of it [object]. Source: its kind."""
-    setting = setting_words(advice, advice.setting)
+    setting = counted_words(advice.turned, advice.setting)
     match advice.kind:
         case "done":
             return f"Done: stay at {setting}."
@@ -41,22 +41,27 @@ def headline(advice: NextStop) -> str:
 
 
 def advice_words(advice: NextStop) -> str:
-    """Return why that is next, in a sentence; advice: of it [object]. Source: its kind."""
+    """Return why that is next and its chance, in sentences; advice: of it [object].
+
+    Source: its kind.
+    """
+    setting = counted_words(advice.turned, advice.setting)
     chance = f"{of_hundred(advice.chance)} that the rear locks first"
-    setting = setting_words(advice, advice.setting)
+    return f"{advice_reason(advice)} At {setting} it is {chance}."
+
+
+def advice_reason(advice: NextStop) -> str:
+    """Return why that is next, in a sentence; advice: of it [object]. Source: its kind."""
     match advice.kind:
         case "done":
-            return f"At {setting} it is {chance}; nothing nearer to the rear is worth its risk."
+            return "Nothing nearer to the rear is worth its risk."
         case "again":
-            return (
-                f"No setting nearer to the rear stays under 5 of 100: at {setting} it is {chance}. "
-                "One stop on a wet road settles it."
-            )
+            return "Nothing nearer to the rear stays under 5 of 100; one wet stop settles it."
         case "first":
-            return f"The setting with most rear share that stays under 5 of 100: {chance}."
+            return "The setting with most rear share that stays under 5 of 100."
         case "forward":
-            return f"Back towards the front at once: at {setting} it is {chance}."
-    return f"A step towards the rear, no more at a time: at {setting} it is {chance}."
+            return "Back towards the front at once."
+    return "A step towards the rear, no more at a time."
 
 
 def brakes_words(known: Posterior, surface: float) -> str:

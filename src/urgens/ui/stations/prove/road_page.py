@@ -1,21 +1,371 @@
-"""To come."""
+"""The test road: why the front is to lock first, seen and not believed."""
 
-from PySide6.QtWidgets import QWidget
+from collections.abc import Callable
+from typing import ClassVar
 
+import numpy as np
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QHideEvent, QKeyEvent
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QFileDialog,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QSlider,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.bench.drives import Drive, Trial, drives, foot_to_lock, trial
+from urgens.bench.torque import hold
+from urgens.document import Build, with_setup
+from urgens.physics.axle import Axle
+from urgens.quantity import DISTANCE, FORCE, SPEED, Units, in_units, show, unit_shown
+from urgens.solve.system import system
 from urgens.ui.session import Session
+from urgens.ui.stations.prove.from_above import FromAbove, Lane, lane_words
+from urgens.ui.theme.paint import T
+from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.plane import Note, Plane
+from urgens.ui.widgets.segment import segment
+from urgens.ui.widgets.typed_label import TypedLabel
+from urgens.ui.widgets.worded import wrapped
+
+AS_BUILT = "as built"
+FEET = {"press": "the press's foot", "lock": "until one locks", "over": "12 % over it"}
+OVER = 1.12
+TICK, RATES = 40, {"0.25": 0.25, "0.5": 0.5, "1": 1.0, "2": 2.0}  # ms; times as fast as it is
+STEPS = 1000  # of the slider
+MODEL = (
+    "One track, level road, brakes as built: mass and loads of the load case, tyres of one curve "
+    "(assumed), wheels of 1.2 kg·m² (assumed), 0.15 s of build-up (assumed). Because wheels take "
+    "time to stop, they lock at a slightly harder foot than Balance says."
+)
+SIDE = 260
+
+
+def made_trial(build: Build, case: int, surface: float, speed: float, foot: str,
+               effort: float) -> Trial:  # fmt: skip
+    """Return one stop of a build with the foot that is asked for."""
+    one = trial(build, system(build), case, surface, speed, hold(effort))
+    if foot == "press":
+        return one
+    found = foot_to_lock(one)
+    if foot == "lock":
+        return one._replace(foot=found)
+    return one._replace(foot=hold(OVER * float(found.efforts[-1])))
+
+
+class SpeedPlane(Plane):
+    """Speeds of the vehicle and of its wheels over time."""
+
+    def __init__(self) -> None:
+        super().__init__("Speed of the vehicle and of its wheels over time")
+        self.vehicle = self.add_curve(T.ink, 2, name="vehicle")
+        self.front = self.add_curve(T.front, 2.5, name="front wheels")
+        self.rear = self.add_curve(T.rear, 2.5, Qt.PenStyle.DashLine, name="rear wheels")
+        self.now = self.add_curve(T.muted, 1, name="now")
+
+    def show_drive(self, drive: Drive, units: Units) -> None:
+        """Draw one stop."""
+        scale = in_units(SPEED, units)
+        top = 1.08 * float(drive.speed[0]) / scale
+        self.set_range((0.0, float(drive.time[-1])), (0.0, top))
+        for curve, values in ((self.vehicle, drive.speed), (self.front, drive.front_speed),
+                              (self.rear, drive.rear_speed)):  # fmt: skip
+            curve.set_points(drive.time, values / scale)
+        notes = []
+        for axle, at in drive.locked:
+            color = T.front if axle == Axle.FRONT else T.rear
+            notes.append(Note(f"{axle} locks", (at, 0.06 * top), color, weight=600))
+        half = int(0.3 * drive.time.size)
+        middle = (float(drive.time[half]), float(drive.speed[half]) / scale)
+        notes.append(Note("vehicle", middle, T.ink))
+        self.set_notes(notes, [self.vehicle.points], [])
+
+    def show_moment(self, moment: float) -> None:
+        """Mark where the stop has got."""
+        _, (low, high) = self.box.viewRange()
+        self.now.set_points(np.array([moment, moment]), np.array([low, high]))
 
 
 class RoadPage(Page):
-    """To come."""
+    """A stop in time for one build or two: from above, with plots, at any speed of play."""
+
+    kept: ClassVar[tuple[str, ...]] = ("foot", "other")
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.lay_out(QWidget())
+        self.drives: tuple[Drive, ...] = ()
+        self.foot, self.other = "over", ""
+        self._asked: tuple[object, ...] = ()
+        self.above, self.plane = FromAbove(row=110), SpeedPlane()
+        self.result, self.beneath = wrapped("sentence"), wrapped("muted")
+        self.speed = TypedLabel("From", SPEED, session.units, self._ask, start="100 km/h", size=24)
+        self.feet: dict[str, QToolButton] = {}
+        self.others: dict[str, QToolButton] = {}
+        self._others = QVBoxLayout()
+        self.play, self.rate = QPushButton("Play  P"), "1"
+        self.slider = QSlider(Qt.Orientation.Horizontal)
+        self.save = QPushButton("Write its log…")
+        self._timer = QTimer(self)
+        self._timer.setInterval(TICK)
+        self._timer.timeout.connect(self._go_on)
+        self._work = Background(self)
+        self._work.ended.connect(self._show_drives)
+        self._work.failed.connect(self._say_failed)
+        self._beside()
+        self.lay_out(self._drawing(), side=SIDE)
+        self.said.hide()
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+        session.press_changed.connect(self._follow_press)
+
+    def _drawing(self) -> QWidget:
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(6)
+        column.addWidget(self.result)
+        column.addWidget(self.beneath)
+        column.addWidget(self.above)
+        row = QHBoxLayout()
+        self.play.setProperty("role", "quiet")
+        self.play.clicked.connect(self.start_play)
+        self.slider.setRange(0, STEPS)
+        self.slider.setAccessibleName("How far the stop has got")
+        self.slider.valueChanged.connect(self._slid)
+        row.addWidget(self.play)
+        row.addWidget(self.slider, 1)
+        group = QButtonGroup(self)
+        self.rates: dict[str, QToolButton] = {}
+        for words in RATES:
+            button = segment(f"{words}×")
+            button.setProperty("narrow", "true")
+            button.setChecked(words == self.rate)
+            button.clicked.connect(lambda _=False, rate=words: self._set_rate(rate))
+            group.addButton(button)
+            self.rates[words] = button
+            row.addWidget(button)
+        column.addLayout(row)
+        self.axes = QLabel(), QLabel("Time, s")
+        for axis in self.axes:
+            axis.setProperty("role", "heading")
+        self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
+        column.addWidget(self.axes[0])
+        column.addWidget(self.plane, 1)
+        column.addWidget(self.axes[1])
+        return whole
+
+    def _beside(self) -> None:
+        self.head("From")
+        self.column.addWidget(self.speed)
+        self.head("Foot")
+        group = QButtonGroup(self)
+        for name, words in FEET.items():
+            button = segment(words)
+            button.setProperty("narrow", "true")
+            button.clicked.connect(lambda _=False, foot=name: self.choose_foot(foot))
+            group.addButton(button)
+            self.feet[name] = button
+            self.column.addWidget(button)
+        self.head("Beside it")
+        self.column.addLayout(self._others)
+        self.head("Its log")
+        self.save.setProperty("role", "quiet")
+        self.save.clicked.connect(self._write)
+        self.column.addWidget(self.save)
+        self.head("What it computes")
+        self.column.addWidget(wrapped("small", MODEL))
+        self.column.addStretch()
+
+    # --- what is shown -----------------------------------------------------------------------
 
     @property
     def summary(self) -> str:
-        return "to come"
+        """How the stop went."""
+        return "simulated" if not self.drives else f"simulated: {lane_words(self.drives[0])}"
 
     def show_figures(self) -> None:
-        return
+        """Drive this build, and the one beside it."""
+        self.speed.show_in(self.session.units)
+        for name, button in self.feet.items():
+            button.setChecked(name == self.foot)
+        self._show_others()
+        self.axes[0].setText(f"Speed, {unit_shown(SPEED, self.session.units)}")
+        self._ask()
+
+    def _show_others(self) -> None:
+        names = ["", *(one.name for one in self.session.base.setups)]
+        if self.session.setup is not None:
+            names = ["", AS_BUILT, *(n for n in names[1:] if n != self.session.setup)]
+        if list(self.others) != names:
+            from urgens.ui.widgets.cleared import clear
+
+            clear(self._others)
+            self.others = {}
+            group = QButtonGroup(self)
+            for name in names:
+                button = segment(name or "nothing")
+                button.setProperty("narrow", "true")
+                button.clicked.connect(lambda _=False, other=name: self.choose_other(other))
+                group.addButton(button)
+                self.others[name] = button
+                self._others.addWidget(button)
+        if self.other not in names:
+            self.other = ""
+        for name, button in self.others.items():
+            button.setChecked(name == self.other)
+
+    def _ask(self) -> None:
+        """Drive anew where something of it is another."""
+        speed = self.speed.value if hasattr(self, "speed") else None
+        session = self.session
+        if speed is None or not self.isVisible():
+            return
+        solution = session.solution
+        surface, effort = solution.surface, session.effort
+        asked = (session.build, self.other, solution.case, surface, speed, self.foot,
+                 effort if self.foot == "press" else 0.0, session.units)  # fmt: skip
+        if asked == self._asked:
+            return
+        self._asked = asked
+        builds = [session.build, *self._beside_it()]
+        case, foot = solution.case, self.foot
+        self.beneath.setText("Driving…")
+
+        def work(progress: Callable[[float], bool]) -> tuple[Drive, ...]:
+            trials = []
+            for build in builds:
+                place = min(case, len(build.vehicle.load_cases) - 1)
+                trials.append(made_trial(build, place, surface, speed, foot, effort))
+                progress(0.5)
+            return drives(trials)
+
+        self._work.run(work)
+
+    def _beside_it(self) -> list[Build]:
+        base = self.session.base
+        if not self.other:
+            return []
+        return [base if self.other == AS_BUILT else with_setup(base, self.other)]
+
+    def _follow_press(self) -> None:
+        if self.foot == "press" and self.isVisible() and not self.session.dragging:
+            self._ask()
+
+    def _show_drives(self, found: object) -> None:
+        assert isinstance(found, tuple)  # what the work returns
+        self.drives = found
+        names = [self.session.setup or AS_BUILT, self.other]
+        lanes = tuple(self._lane(d, name) for d, name in zip(self.drives, names, strict=False))
+        units = self.session.units
+        self.above.show_lanes(lanes, units)
+        first = self.drives[0]
+        self.plane.show_drive(first, units)
+        self.slider.setValue(STEPS)
+        self.result.setText(self._result(first))
+        self.beneath.setText(" ".join(self._words(d, n) for d, n in zip(self.drives, names,
+                                                                        strict=False)))  # fmt: skip
+        self.save.setEnabled(True)
+        self.say()
+
+    def _lane(self, drive: Drive, name: str) -> Lane:
+        axle = drive.locked[0][0] if drive.locked else None
+        first = {Axle.FRONT: "front first", Axle.REAR: "rear first", None: "none locks"}[axle]
+        return Lane(first, name, drive, axle, lane_words(drive))
+
+    def _result(self, drive: Drive) -> str:
+        if not drive.stands:
+            return "It does not stop within 15 s."
+        way = show(drive.distance, DISTANCE, self.session.units)
+        if abs(drive.turned) > 0.52:
+            return f"It spins, and stops after {way}."
+        if drive.locked:
+            axle = drive.locked[0][0]
+            return f"The {axle} locks first; it stops after {way}, {lane_words(drive)}."
+        return f"Nothing locks; it stops after {way}."
+
+    def _words(self, drive: Drive, name: str) -> str:
+        units = self.session.units
+        mean = "" if drive.mean_deceleration is None else f"{drive.mean_deceleration:.2f} g, "
+        foot = show(float(drive.foot.max()), FORCE, units)
+        locks = ", ".join(f"{axle} at {at:.1f} s" for axle, at in drive.locked) or "none locks"
+        return f"{name[:1].upper() + name[1:]}: {mean}foot {foot}, {locks}."
+
+    def _say_failed(self, words: str) -> None:
+        self.beneath.setText(words)
+
+    # --- what is done ------------------------------------------------------------------------
+
+    def choose_foot(self, foot: str) -> None:
+        """Press in another way."""
+        self.foot = foot
+        self.show_figures()
+
+    def choose_other(self, other: str) -> None:
+        """Set another set-up beside it, or nothing."""
+        self.other = other
+        self.show_figures()
+
+    def _set_rate(self, rate: str) -> None:
+        self.rate = rate
+
+    def start_play(self) -> None:
+        """Play from the start, or stop where it is."""
+        if self._timer.isActive():
+            self._timer.stop()
+            self.play.setText("Play  P")
+            return
+        if self.slider.value() >= STEPS:
+            self.slider.setValue(0)
+        self.play.setText("Stop  P")
+        self._timer.start()
+
+    def _go_on(self) -> None:
+        longest = max(self.above.longest, 0.1)
+        ahead = TICK / 1000.0 * RATES[self.rate] / longest * STEPS
+        value = self.slider.value() + max(round(ahead), 1)
+        self.slider.setValue(min(value, STEPS))
+        if value >= STEPS:
+            self.start_play()
+
+    def _slid(self, value: int) -> None:
+        moment = self.above.longest * value / STEPS
+        self.above.show_moment(None if value >= STEPS else moment)
+        self.plane.show_moment(moment)
+
+    def _write(self) -> None:
+        """Write the log of the stop to a file, which opens like a real one."""
+        from pathlib import Path
+
+        from urgens.bench.log_write import sensed, write_csv
+
+        if not self.drives:
+            return
+        name, _ = QFileDialog.getSaveFileName(self, "Write its log", "test-road.csv", "CSV (*.csv)")
+        if not name:
+            return
+        try:
+            write_csv(
+                Path(name), sensed(self.drives[0], 1), (f"simulated, {self.session.base.name}",)
+            )
+            self.beneath.setText(f"Written to {Path(name).name}.")
+        except OSError as error:
+            self.beneath.setText(
+                f"It could not be written ({error.strerror}); choose another place."
+            )
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_P:
+            self.start_play()
+        else:
+            super().keyPressEvent(event)
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        self._timer.stop()
+        self._work.stop()
+        self._asked = ()
+        super().hideEvent(event)

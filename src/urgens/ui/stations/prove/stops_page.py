@@ -1,21 +1,331 @@
-"""To come."""
+"""Stops on the road: what they say of the brakes, and which setting is next."""
 
-from PySide6.QtWidgets import QWidget
+from typing import ClassVar
 
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QHideEvent, QKeyEvent
+from PySide6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.bench.adjusting import adjuster
+from urgens.bench.drives import Drive
+from urgens.bench.proving import NextOnRoad, hottest, stops_of
+from urgens.bench.wording import advice_reason, brakes_words, counted_words, headline, of_hundred
+from urgens.document import Build
+from urgens.document.proof import Proof, Stop
+from urgens.guidance.proofs import held_from_moving
+from urgens.physics.axle import Axle
+from urgens.quantity import FORCE, SPEED, show, shown
 from urgens.ui.session import Session
+from urgens.ui.stations.prove.chance_bars import ChanceBars
+from urgens.ui.stations.prove.from_above import FromAbove, Lane, lane_words
+from urgens.ui.stations.prove.measured import put, rows_of
+from urgens.ui.stations.prove.stop_cards import Card, StopCards
+from urgens.ui.stations.prove.stop_form import StopForm
+from urgens.ui.stations.prove.stops_found import SPEED as TESTED
+from urgens.ui.stations.prove.stops_found import Above, StopsFound, worked_out
+from urgens.ui.stations.prove.stops_plane import StopsPlane
+from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.worded import worded, wrapped
+
+PLACE = "Closed, empty, level place only."
+MIND = "Helper outside, well off the line. Straight ahead. Let off at the first slide."
+NOTHING = (
+    "Nothing can be set between two stops on this build: no adjustable valve, no balance bar. "
+    "Stops still tell what the brakes do."
+)
+WORKING = "Working it out…"
+ROW = 54  # px of a lane
+NEXT = -1  # the place of the card of the stop that is next
 
 
 class StopsPage(Page):
-    """To come."""
+    """Cards of the stops, the plane, what is next and why; a stop is entered over it."""
+
+    kept: ClassVar[tuple[str, ...]] = ()
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.lay_out(QWidget())
+        self.found: StopsFound | None = None
+        self._worked: Build | None = None
+        self._editing = NEXT
+        self.cards, self.plane, self.bars = StopCards(), StopsPlane(session), ChanceBars()
+        self.form, self.above = StopForm(session), FromAbove(row=ROW)
+        self.headline, self.chance = wrapped("next"), wrapped("sentence")
+        self.why, self.held = wrapped("muted"), wrapped("warned")
+        self.left_out, self.left = wrapped("small"), worded("", "small")
+        self.done = QPushButton("Enter a stop\nEnter")
+        self.said_above = wrapped("heading")
+        self.stack = QStackedWidget()
+        self.stack.addWidget(self._overview())
+        self.stack.addWidget(self.form)
+        self.lay_out(self.stack, side=0)
+        self.said.hide()
+        self.cards.opened.connect(self.open_stop)
+        self.form.kept.connect(self.keep_stop)
+        self.form.left.connect(self.show_overview)
+        self.form.dropped.connect(self.drop_stop)
+        self._work = Background(self)
+        self._work.ended.connect(self._show_found)
+        self._work.failed.connect(self._say_failed)
+        self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
+
+    def _overview(self) -> QWidget:
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(8)
+        column.addWidget(self._caution())
+        column.addWidget(self.cards)
+        middle = QHBoxLayout()
+        middle.setSpacing(16)
+        middle.addLayout(self._drawing(), 5)
+        middle.addWidget(self._advice(), 5)
+        column.addLayout(middle, 1)
+        foot = QHBoxLayout()
+        foot.addWidget(self.said_above, 1)
+        foot.addWidget(self.left)
+        column.addLayout(foot)
+        column.addWidget(self.above)
+        return whole
+
+    def _caution(self) -> QLabel:
+        label = wrapped("caution")
+        label.setTextFormat(Qt.TextFormat.RichText)
+        label.setText(f"<b>{PLACE}</b>&nbsp; {MIND}")
+        label.setAccessibleName(f"{PLACE} {MIND}")
+        return label
+
+    def _drawing(self) -> QVBoxLayout:
+        column = QVBoxLayout()
+        column.setSpacing(2)
+        self.axes = QLabel(), QLabel()
+        for axis in self.axes:
+            axis.setProperty("role", "heading")
+        self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
+        column.addWidget(self.axes[0])
+        column.addWidget(self.plane, 1)
+        column.addWidget(self.axes[1])
+        return column
+
+    def _advice(self) -> QWidget:
+        frame = QFrame()
+        column = QVBoxLayout(frame)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(4)
+        head = QHBoxLayout()
+        head.addWidget(self.headline, 1)
+        self.done.setProperty("role", "work")
+        self.done.setProperty("main", "true")
+        self.done.clicked.connect(self.enter_next)
+        head.addWidget(self.done)
+        column.addLayout(head)
+        self.bars_said = worded("Rear first, of 100, all loads and roads of the build", "heading")
+        for widget in (self.chance, self.why, self.held, self.left_out, self.bars_said, self.bars):
+            column.addWidget(widget)
+        column.addStretch()
+        return frame
+
+    # --- what is shown -----------------------------------------------------------------------
 
     @property
     def summary(self) -> str:
-        return "to come"
+        """How many stops there are, and what is next."""
+        count = len(stops_of(self.session.base))
+        road = None if self.found is None else self.found.road
+        nexts = "" if road is None else f"; {headline(road.advice).lower()}"
+        return (f"{count} stops" if count != 1 else "one stop") + nexts
 
     def show_figures(self) -> None:
-        return
+        """Show the cards at once; what they say follows, away from the hand."""
+        build = self.session.build
+        self._show_cards()
+        rear, front = self.plane.axes
+        self.axes[0].setText(rear)
+        self.axes[1].setText(front)
+        if self._worked is not build:
+            self._worked = build
+            if self.found is None:
+                self.chance.setText(WORKING)
+            self._work.run(lambda progress: worked_out(build, progress))
+        elif self.found is not None:
+            self._show_found(self.found)
+
+    def _show_cards(self) -> None:
+        stops = stops_of(self.session.base)
+        cards = [self._card(number, stop) for number, stop in enumerate(stops, start=1)]
+        road = None if self.found is None else self.found.road
+        if road is None or not road.advice.done:
+            cards.append(self._next_card(len(stops) + 1, road))
+        self.cards.show_cards(cards)
+
+    def _card(self, number: int, stop: Stop) -> Card:
+        units = self.session.units
+        speed = "" if stop.speed is None else str(shown(stop.speed, SPEED, units))
+        foot = "" if stop.effort is None else str(shown(stop.effort, FORCE, units))
+        large = "—" if stop.deceleration is None else f"{stop.deceleration:.2f}"
+        setting = self._setting(stop)
+        wet = ", wet" if stop.wet else ""
+        spoken = f"Stop {number}: {setting}, {large} g from {speed}, locked {stop.locked}{wet}"
+        who = stop.locked
+        return Card(f"{number}{wet}", setting, large, "g", speed, who, foot,
+                    left_out=not stop.counts, spoken=spoken)  # fmt: skip
+
+    def _setting(self, stop: Stop) -> str:
+        turned = adjuster(self.session.build)
+        value = None if turned is None else turned.laid(stop.setting.get(turned.path))
+        if turned is None or value is None:
+            return ""
+        return counted_words(turned, value)
+
+    def _next_card(self, number: int, road: NextOnRoad | None) -> Card:
+        proof = self.session.base.proof or Proof()
+        speed = str(shown(proof.speed, SPEED, self.session.units))
+        setting = "" if road is None else headline(road.advice).partition(": ")[2].rstrip(".")
+        wet = ", wet" if road is not None and road.advice.wet else ""
+        words = f"The next stop, {number}: {setting}{wet}"
+        return Card(f"{number}{wet}", setting, "next", "", speed, "", "", dashed=True, spoken=words)
+
+    def _show_found(self, found: object) -> None:
+        if not isinstance(found, StopsFound):
+            return
+        self.found = found
+        self._show_cards()
+        self.plane.show_found(found)
+        self._show_advice(found)
+        self._show_above(found.above)
+        self.say()
+
+    def _show_advice(self, found: StopsFound) -> None:
+        road, build = found.road, self.session.build
+        said = brakes_words(found.known, build.targets.surface)
+        self.left_out.setText("; ".join(found.known.left_out))
+        self.left_out.setVisible(bool(found.known.left_out))
+        if road is None:
+            self.headline.setText("Nothing to set.")
+            self.chance.setText("")
+            self.why.setText(f"{NOTHING} {said}")
+            self.bars.show_advice(None, None)
+            self.bars_said.hide()
+            self.held.hide()
+            self.left.setText("")
+            return
+        self.bars_said.show()
+        advice = road.advice
+        self.headline.setText(headline(advice))
+        self.chance.setText(f"{of_hundred(advice.chance)} that the rear locks first.")
+        nearest = ""
+        if found.nearest is not None:
+            case, surface = found.nearest
+            nearest = f" “{case}” at μ {surface:.2f} is the nearest to it."
+        self.why.setText(f"{said} {advice_reason(advice)}{nearest}")
+        self.held.setText("Not yet: " + "; ".join(road.held) + "." if road.held else "")
+        self.held.setVisible(bool(road.held))
+        self.bars.show_advice(advice, advice.turned.now(build))
+        left = road.left
+        words = f"about {left} stop{'s' if left and left > 1 else ''} left, one of them wet"
+        self.left.setText(words if left else "")
+
+    def _show_above(self, above: Above) -> None:
+        self.said_above.setText(
+            f"From above, simulated, from {show(TESTED, SPEED, self.session.units)}: every half "
+            "second, locked wheels crimson"
+        )
+        lanes = [self._lane(above.here, above.here_setting)]
+        if above.rear is not None:
+            lanes.append(self._lane(above.rear, above.rear_setting))
+        self.above.show_lanes(tuple(lanes), self.session.units)
+
+    def _lane(self, drive: Drive, setting: float | None) -> Lane:
+        turned = adjuster(self.session.build)
+        words = "as built"
+        if turned is not None and setting is not None:
+            words = counted_words(turned, setting)
+        axle = drive.locked[0][0] if drive.locked else None
+        name = {Axle.FRONT: "front first", Axle.REAR: "rear first", None: "none locks"}[axle]
+        return Lane(name, f"{words}: {lane_words(drive)}", drive, axle)
+
+    def _say_failed(self, words: str) -> None:
+        self.chance.setText("")
+        self.why.setText(words)
+
+    # --- what is done ------------------------------------------------------------------------
+
+    @property
+    def _held(self) -> tuple[str, ...]:
+        """Why no stop is to be made yet, of what does not depend on the setting."""
+        build = self.session.base
+        waived = any(stop.moved_without_proof for stop in stops_of(build))
+        hot = hottest(build)
+        return (*(() if waived else held_from_moving(build)), *((hot,) if hot else ()))
+
+    def enter_next(self) -> None:
+        """Stand ready for the stop that is next."""
+        self._editing = NEXT
+        road = None if self.found is None else self.found.road
+        turned = adjuster(self.session.build)
+        setting = turned.now(self.session.build) if turned is not None else None
+        wet = False
+        if road is not None:
+            setting, wet = road.advice.setting, road.advice.wet
+        held = self._held if road is None else tuple(dict.fromkeys((*road.held, *self._held)))
+        self.form.begin(len(stops_of(self.session.base)) + 1, setting, wet, held)
+        self.stack.setCurrentWidget(self.form)
+
+    def open_stop(self, place: int) -> None:
+        """Open a stop on record, or the next one."""
+        stops = stops_of(self.session.base)
+        if not 0 <= place < len(stops):
+            self.enter_next()
+            return
+        self._editing = place
+        self.form.show_stop(place + 1, stops[place], ())
+        self.stack.setCurrentWidget(self.form)
+
+    def show_overview(self) -> None:
+        """Go back to what the stops say."""
+        self.stack.setCurrentIndex(0)
+        self.done.setFocus()
+
+    def keep_stop(self, row: dict[str, object]) -> None:
+        """Write a stop into the build."""
+        rows = rows_of(self.session, "stops")
+        rows.sort(key=lambda one: str(one["at"]))
+        if self._editing == NEXT:
+            rows.append(row)
+            label = f"Stop {len(rows)}"
+        else:
+            row = {**row, "load_case": rows[self._editing]["load_case"]}
+            rows[self._editing] = row
+            label = f"Stop {self._editing + 1} mended"
+        put(self.session, "stops", rows, label)
+        self.show_overview()
+
+    def drop_stop(self) -> None:
+        """Take a stop out of the build; an undo brings it back."""
+        rows = rows_of(self.session, "stops")
+        rows.sort(key=lambda one: str(one["at"]))
+        if self._editing != NEXT:
+            del rows[self._editing]
+            put(self.session, "stops", rows, f"Stop {self._editing + 1} taken out")
+        self.show_overview()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        entering = self.stack.currentWidget() is self.form
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and not entering:
+            self.enter_next()
+        else:
+            super().keyPressEvent(event)
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        self._work.stop()
+        self._worked = None
+        super().hideEvent(event)

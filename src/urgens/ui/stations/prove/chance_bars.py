@@ -1,0 +1,83 @@
+"""How likely the rear locks first, setting by setting, as bars with a line at five of a hundred."""
+
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtGui import QColor, QPaintEvent
+
+from urgens.bench.next_stop import RISK, NextStop
+from urgens.bench.wording import counted_words
+from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.board import write
+from urgens.ui.widgets.painted import Painted
+
+ROW, LABEL, MOST = 22, 104, 5  # px, px, rows
+
+
+class ChanceBars(Painted):
+    """Rows around the setting that is next."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._advice: NextStop | None = None
+        self._now: float | None = None
+
+    def sizeHint(self) -> QSize:
+        return self.scaled(280, self._rows * ROW + 22)
+
+    @property
+    def _rows(self) -> int:
+        return 0 if self._advice is None else min(MOST, len(self._advice.turned.values))
+
+    def show_advice(self, advice: NextStop | None, now: float | None) -> None:
+        """Show the chances of one advice; `now` is what stands."""
+        self._advice, self._now = advice, now
+        self.setFixedHeight(self.sizeHint().height())
+        self.setVisible(advice is not None)
+        if advice is not None:
+            said = [f"{counted_words(advice.turned, advice.turned.values[i])}: {100 * c:.0f}"
+                    for i, c in self._shown()]  # fmt: skip
+            self.setAccessibleName("Rear first, of 100: " + "; ".join(said))
+        self.update()
+
+    def _shown(self) -> list[tuple[int, float]]:
+        assert self._advice is not None
+        values = self._advice.turned.values
+        middle = self._advice.turned.place(self._advice.setting)
+        first = min(max(middle - 1, 0), max(len(values) - MOST, 0))
+        places = range(first, min(first + MOST, len(values)))
+        return [(place, float(self._advice.chances[place])) for place in places]
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = self.begin()
+        advice = self._advice
+        if advice is None:
+            return
+        rows = self._shown()
+        most = max(max(chance for _, chance in rows), 2.0 * RISK)
+        wide = self.across - LABEL - 44
+        chosen = advice.turned.place(advice.setting)
+        now = None if self._now is None else advice.turned.place(self._now)
+        for row, (place, chance) in enumerate(rows):
+            top = row * ROW
+            if place == chosen:
+                painter.fillRect(QRectF(0, top, self.across, ROW), QColor(T.paper))
+                painter.fillRect(QRectF(0, top, 4, ROW), QColor(T.ink))
+            words = counted_words(advice.turned, advice.turned.values[place])
+            if advice.turned.counted != "length":
+                words = words.partition(" ")[0]
+            weight = 600 if place == chosen else 400
+            write(painter, words, QPointF(12, top + 17), size=16, weight=weight, color=T.ink)
+            mark = "next" if place == chosen else "now" if place == now else ""
+            write(painter, mark, QPointF(62, top + 17), size=14, weight=weight)
+            color = T.danger if chance >= RISK else T.ink if place == chosen else T.good
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(color))
+            length = max(wide * chance / most, 2.0)
+            painter.drawRect(QRectF(LABEL, top + 5, length, ROW - 10))
+            at = QPointF(LABEL + length + 6, top + 17)
+            write(painter, f"{100 * chance:.0f}", at, size=15, weight=600, color=color)
+        x = LABEL + wide * RISK / most
+        painter.setPen(pen(T.danger, 1.5, Qt.PenStyle.DashLine))
+        painter.drawLine(QPointF(x, 0), QPointF(x, len(rows) * ROW))
+        write(
+            painter, "not beyond 5", QPointF(x + 4, len(rows) * ROW + 15), size=14, color=T.danger
+        )

@@ -1,0 +1,142 @@
+"""What the Stops page shows, worked out away from the hand from one immutable build."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.bench.adjusting import Adjuster, adjuster
+from urgens.bench.chances import least_rear_factor
+from urgens.bench.drives import Drive, drives, trial
+from urgens.bench.proving import NextOnRoad, on_road, stops_of
+from urgens.bench.stops import Posterior, posterior, prior
+from urgens.bench.torque import hold
+from urgens.document import Build
+from urgens.physics.arrays import Array
+from urgens.solve.line_pressure import pushrod_force
+from urgens.solve.lock import first_lock
+from urgens.solve.press import rolling_lines
+from urgens.solve.roads import every_road
+from urgens.solve.system import System, system
+
+POINTS, DRAWS, EDGES = 80, 160, (0.025, 0.975)
+OVER = 1.12  # of the first lock's foot: what shows who goes first
+SPEED = 27.8  # m/s: 100 km/h
+
+
+@dataclass(frozen=True)
+class Band:
+    """The brake line in the pressures plane, as the brakes do it: middle and edges [Pa]."""
+
+    front: Array
+    low: Array
+    middle: Array
+    high: Array
+
+
+@dataclass(frozen=True)
+class Above:
+    """Two stops from above: at the setting that is next, and at one at which the rear is first."""
+
+    here: Drive
+    here_setting: float | None
+    rear: Drive | None
+    rear_setting: float | None
+
+
+@dataclass(frozen=True)
+class StopsFound:
+    """All of it: what is known of the brakes, what is next, the bands, and the nearest to it."""
+
+    known: Posterior
+    road: NextOnRoad | None
+    before: Band
+    after: Band
+    nearest: tuple[str, float] | None
+    above: Above
+
+
+def worked_out(build: Build, goes_on: Callable[[float], bool]) -> StopsFound | None:
+    """Return what the page shows of a build, None where it was told to stop."""
+    stops, first = stops_of(build), prior(build)
+    known = posterior(build, stops, first)
+    if not goes_on(0.2):
+        return None
+    road = on_road(build, known, ahead=False)
+    setting = None if road is None else road.advice.setting
+    made = _set(build, adjuster(build), setting)
+    before = _band(made, posterior(build, (), first))
+    after = _band(made, known)
+    if not goes_on(0.4):
+        return None
+    nearest = None if road is None else _nearest(build, road, known)
+    above = _above(build, made, setting)
+    if not goes_on(0.8):
+        return None
+    return StopsFound(known, on_road(build, known), before, after, nearest, above)
+
+
+def _set(build: Build, turned: Adjuster | None, setting: float | None) -> System:
+    if turned is None or setting is None:
+        return system(build)
+    return system(build, over={turned.path: setting})
+
+
+def _band(made: System, known: Posterior) -> Band:
+    """Return the brake line over the factors' spread, in pressures of brakes as reckoned."""
+    efforts = np.linspace(0.0, 1.3 * float(made.max_effort), 240)
+    lines = rolling_lines(made, pushrod_force(made, efforts), made.case(0))
+    front = np.maximum.accumulate(lines.front) + 1e-6 * np.arange(efforts.size)
+    rear = np.broadcast_to(lines.rear, front.shape)
+    wanted = np.linspace(0.0, float(np.interp(float(made.max_effort), efforts, front)), POINTS)
+    pairs = zip(*known.draws(DRAWS), strict=True)
+    drawn = np.array([b * np.interp(wanted / a, front, rear) for a, b in pairs])
+    low, high = np.quantile(drawn, EDGES, axis=0)
+    return Band(wanted, low, drawn.mean(axis=0), high)
+
+
+def _nearest(build: Build, road: NextOnRoad, known: Posterior) -> tuple[str, float] | None:
+    """Return the load case and the road on which the rear is nearest to locking first."""
+    made = _set(build, road.advice.turned, road.advice.setting)
+    roads = np.array(every_road(build))
+    front = np.array([known.of_front[0]])
+    least = np.array([least_rear_factor(made, made.case(case), roads, front)[0]
+                      for case in range(len(made.case_names))])  # fmt: skip
+    case, column = np.unravel_index(int(np.argmin(least)), least.shape)
+    if not np.isfinite(least[case, column]):
+        return None
+    return made.case_names[int(case)], float(roads[column])
+
+
+def _above(build: Build, made: System, setting: float | None) -> Above:
+    surface, turned = build.targets.surface, adjuster(build)
+    trials = [trial(build, made, 0, surface, SPEED, hold(_foot(made, 0, surface)))]
+    rear = None if turned is None else _rear_first(build, turned)
+    if rear is not None and turned is not None:
+        other = _set(build, turned, turned.values[-1])
+        case, road = rear
+        trials.append(trial(build, other, case, road, SPEED, hold(_foot(other, case, road))))
+    found = drives(trials)
+    if rear is None or turned is None:
+        return Above(found[0], setting, None, None)
+    return Above(found[0], setting, found[1], turned.values[-1])
+
+
+def _foot(made: System, case: int, surface: float) -> float:
+    """Return a foot at which only the first axle locks, where there is one [N]."""
+    found = first_lock(made, made.case(case), np.array([surface]))
+    first, second = float(found.effort[0]), float(found.second_effort[0])
+    if not np.isfinite(first):
+        return float(made.max_effort)
+    return OVER * first if not np.isfinite(second) else max(0.5 * (first + second), OVER * first)
+
+
+def _rear_first(build: Build, turned: Adjuster) -> tuple[int, float] | None:
+    """Return the load case and road on which most rear share locks the rear soonest."""
+    made = _set(build, turned, turned.values[-1])
+    roads = np.array(every_road(build))
+    dry = roads >= 0.5 * roads[-1]  # slow ones take long, and show the same
+    least = np.array([least_rear_factor(made, made.case(case), roads[dry], np.ones(1))[0]
+                      for case in range(len(made.case_names))])  # fmt: skip
+    case, column = np.unravel_index(int(np.argmin(least)), least.shape)
+    return (int(case), float(roads[dry][column])) if least[case, column] < 1.0 else None
