@@ -38,7 +38,7 @@ def shortened(text: str, size: int, weight: int, across: int, down: int) -> str:
     """Return `text` with its end cut so that wrapped it fits a box [px]."""
     box = QRectF(0, 0, across, 10_000)
     wrapped, cut = Qt.TextFlag.TextWordWrap, text
-    while cut and metrics(size, weight).boundingRect(box, wrapped, cut).height() > down:
+    while cut.strip("…") and metrics(size, weight).boundingRect(box, wrapped, cut).height() > down:
         cut = cut.rstrip("…")[:-1].rstrip() + "…"
     return cut
 

@@ -107,7 +107,7 @@ class FromAbove(Painted):
         for line, words in enumerate((lane.beneath, lane.third)):
             last = not lane.third or line == 1
             color = T.danger if spun and last else T.muted
-            shown = shortened(words, 14, 400, LABEL - 6, 18)
+            shown = shortened(words, 14, 400, LABEL - 6, 24)
             write(painter, shown, QPointF(0, middle + 16 + 19 * line), size=14, color=color)
         painter.save()
         painter.setClipRect(ground)
