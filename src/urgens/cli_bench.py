@@ -4,16 +4,15 @@ import argparse
 import json
 import sys
 import time
-from pathlib import Path
 from typing import Any
 
 import numpy as np
 
-from urgens.bench.channels import Mapped, Signals, propose, signals
-from urgens.bench.log_compare import before_after
-from urgens.bench.log_faults import LogFault, faults_of, rising
-from urgens.bench.log_file import read_log
-from urgens.bench.presses import Press, presses
+from urgens.bench.channels import Mapped
+from urgens.bench.log_compare import BesideModel, before_after, beside_model
+from urgens.bench.log_faults import LogFault
+from urgens.bench.log_read import read_through
+from urgens.bench.presses import Press
 from urgens.document import Build, BuildErrors, load, with_setup
 from urgens.printed.proving import printed_drive, printed_log, printed_proof
 
@@ -51,52 +50,39 @@ def _prove(options: argparse.Namespace) -> int:
     return DONE
 
 
-def _log_of(
-    path: Path, named: list[tuple[str, str, str]]
-) -> tuple[dict[str, Mapped], tuple[LogFault, ...], Signals, tuple[Press, ...]]:
-    """Return a log's channels, faults, signals and presses."""
-    log = read_log(path)
-    proposed = propose(log)
-    channels = dict(proposed.channels)
-    told = {name: Mapped(column, unit) for name, column, unit in named}
-    channels.update(told)
-    asked = [
-        LogFault(None, f"{name}: {question}")
-        for name, question in proposed.questions.items()
-        if name not in told
-    ]
-    found, clock = rising(signals(log, channels))
-    faults = (*asked, *clock, *faults_of(log, found))
-    return channels, faults, found, presses(found)
-
-
 def _log(options: argparse.Namespace) -> int:
-    if options.build is not None:
-        load(options.build)
-    channels, faults, found, made = _log_of(options.file, options.channel)
+    told = {name: Mapped(column, unit) for name, column, unit in options.channel}
+    found = read_through(options.file, told)
+    asked = [LogFault(None, f"{name}: {said}") for name, said in found.questions.items()]
+    faults = (*asked, *found.faults)
     beside = None
     if options.against is not None:
-        other = _log_of(options.against, options.channel)
-        beside = before_after((other[2], other[3]), (found, made))
+        other = read_through(options.against, told)
+        beside = before_after((other.signals, other.presses), (found.signals, found.presses))
     if options.output is not None:
         from urgens.bench.log_write import write_csv
 
-        write_csv(options.output, found, (f"written anew from {options.file.name}",))
+        write_csv(options.output, found.signals, (f"written anew from {options.file.name}",))
+    model: tuple[BesideModel, ...] = ()
+    if options.build is not None:
+        model = beside_model(load(options.build), 0, found.signals, found.presses)
     if options.json:
-        _print(printed_log(channels, faults, made, beside))
+        _print(printed_log(dict(found.channels), faults, found.presses, beside, model))
         return DONE
-    for name, one in channels.items():
+    for name, one in found.channels.items():
         print(f"{name}: “{one.column}” in {one.unit}")
     for fault in faults:
         place = "" if fault.at is None else f"at {fault.at:.2f} s: "
         print(f"look: {place}{fault.what}")
-    for number, press in enumerate(made, start=1):
+    for number, press in enumerate(found.presses, start=1):
         print(f"press {number}: {_press_words(press)}")
+    for row in model:
+        differs = "differs by more than both spreads" if row.differs else "as in the build"
+        print(f"{row.figure}: {row.logged:.4g} logged, {row.model:.4g} computed: {differs}")
     if beside is not None and beside.apart is not None:
         clear = "clear of both spreads" if beside.clear else "within the spreads"
-        print(
-            f"rear pressure now {beside.apart / 1e5:+.1f} bar at equal {beside.before.by}: {clear}"
-        )
+        apart, by = f"{beside.apart / 1e5:+.1f} bar", beside.before.by
+        print(f"rear pressure now {apart} at equal {by}: {clear}")
     return DONE
 
 

@@ -5,12 +5,15 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.bench.channels import Signals
+from urgens.bench.expected import Expected, expected, gauged_valves
 from urgens.bench.presses import Press
+from urgens.document import Build
 from urgens.physics.arrays import Array
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines
-from urgens.solve.system import System
+from urgens.solve.system import System, system
 
+READ, TOLERANCE = 0.03, 0.07  # of a figure: a logger's sensors, and both together: assumed
 BINS = 12  # of the front pressure or the foot
 LEAST = 3  # figures of a bin that say something
 
@@ -108,9 +111,9 @@ def before_after(
 
 @dataclass(frozen=True)
 class BesideModel:
-    """Where a log and the model differ by more than both spreads: the figure's name, by how much.
+    """One figure of a log beside the model's, and how far both spread together.
 
-    `knee`, `slope`, `share` as medians of the presses beside the model's; None where none is told.
+    `figure` is `knee` [Pa], `slope` [-] or `rear pressure` [Pa], the last at the highest front one.
     """
 
     figure: str
@@ -122,6 +125,49 @@ class BesideModel:
     def differs(self) -> bool:
         """Whether it differs by more than the spreads of both."""
         return abs(self.logged - self.model) > self.spread
+
+
+def beside_model(
+    build: Build, case: int, found: Signals, made: tuple[Press, ...]
+) -> tuple[BesideModel, ...]:
+    """Return a log's figures beside those of the build.
+
+    build: the document; case: place of the load case [-]; found: the log [object]; made: its
+    presses [object].
+    Source: medians over the presses, their quartiles, and the tolerance of the build's valve.
+    """
+    rows = []
+    wanted = _rear_valve(build, case)
+    if wanted is not None and wanted.knee is not None and wanted.slope is not None:
+        for name, values, model, limits in (
+            ("knee", [p.knee for p in made], wanted.knee, wanted.knee_limits),
+            ("slope", [p.slope for p in made], wanted.slope, wanted.slope_limits),
+        ):
+            told = np.array([one for one in values if one is not None])
+            if told.size and limits is not None:
+                own = float(np.subtract(*np.quantile(told, (0.75, 0.25)))) + READ * model
+                spread = own + (limits[1] - limits[0]) / 2.0
+                rows.append(BesideModel(name, float(np.median(told)), model, spread))
+    at_top = _at_top(build, case, found, made)
+    return (*rows, at_top) if at_top is not None else tuple(rows)
+
+
+def _rear_valve(build: Build, case: int) -> Expected | None:
+    valves = [one for one in gauged_valves(build) if one.startswith("rear")]
+    return expected(build, valves[0], case) if valves else None
+
+
+def _at_top(build: Build, case: int, found: Signals, made: tuple[Press, ...]) -> BesideModel | None:
+    pairs = [(p.front_peak, p.rear_peak) for p in made]
+    told = np.array([(f, r) for f, r in pairs if f is not None and r is not None])
+    if not told.size:
+        return None
+    model = model_rear(system(build), case, told[:, 0])
+    apart = told[:, 1] - model
+    middle = float(np.median(model))
+    own = float(np.subtract(*np.quantile(apart, (0.75, 0.25))))
+    spread = own + TOLERANCE * middle
+    return BesideModel("rear pressure", middle + float(np.median(apart)), middle, spread)
 
 
 def model_rear(made: System, case: int, front: Array) -> Array:

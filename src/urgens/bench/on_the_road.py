@@ -48,18 +48,19 @@ class Vehicle:
         made = system(self.build, over={**self.over, path: setting})
         return scaled(made, *self.factors)
 
-    def stop(self, advice: NextStop, surface: float, chance: Generator) -> Stop:
-        """Return a stop up to the first lock, as it would be noted.
+    def stop(self, advice: NextStop, surface: float, chance: Generator, share: float = 1.0) -> Stop:
+        """Return a stop up to the first lock, or to a share of its foot, as it would be noted.
 
         advice: what was proposed [object]; surface: what the road is taken for [-]; chance: to draw
-        with [object].
+        with [object]; share: of the foot of the first lock [-].
         Source: first lock; deceleration and who locked seen as exactly as is assumed of a builder.
         """
         made = self.at(advice.turned.path, advice.setting)
         standing = made.case(0)
         found = first_rise_of_either(made, standing, np.array([surface * self.road]))
-        locks = bool(found.locks[0])
-        effort = float(found.effort[0]) if locks else float(made.max_effort)
+        locks = bool(found.locks[0]) and share >= 1.0
+        reached = float(found.effort[0]) if found.locks[0] else float(made.max_effort)
+        effort = reached * min(share, 1.0)
         forces = axle_forces(made, pushrod_force(made, effort), standing)
         z = float((forces[0] + forces[1]) / standing.weight) + chance.normal(0.0, READ_WITHIN)
         apart = float(found.rear_used[0] - found.front_used[0]) + chance.normal(0.0, SEEN_WITHIN)

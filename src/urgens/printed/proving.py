@@ -6,7 +6,7 @@ import numpy as np
 
 from urgens.bench.channels import Mapped
 from urgens.bench.drives import Drive
-from urgens.bench.log_compare import Along, BeforeAfter
+from urgens.bench.log_compare import Along, BeforeAfter, BesideModel
 from urgens.bench.log_faults import LogFault
 from urgens.bench.presses import Press
 from urgens.bench.proving import (
@@ -119,11 +119,12 @@ def printed_log(
     faults: tuple[LogFault, ...],
     found: tuple[Press, ...],
     beside: BeforeAfter | None,
+    model: tuple[BesideModel, ...] = (),
 ) -> dict[str, Any]:
     """Return what a log says, SI throughout, null where there is no figure.
 
     channels: by name [object]; faults: of the log [object]; found: its presses [object]; beside:
-    the other log [object].
+    the other log [object]; model: its figures beside the build's [object].
     Source: RFC 8259; the names are those of the results.
     """
     return {
@@ -133,6 +134,16 @@ def printed_log(
         "faults": [{"at": one.at, "what": one.what} for one in faults],
         "presses": [_press(one) for one in found],
         "before_after": None if beside is None else _beside(beside),
+        "model": [
+            {
+                "figure": one.figure,
+                "logged": one.logged,
+                "model": one.model,
+                "spread": one.spread,
+                "differs": one.differs,
+            }
+            for one in model
+        ],
     }
 
 

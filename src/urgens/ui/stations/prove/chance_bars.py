@@ -21,7 +21,7 @@ class ChanceBars(Painted):
         self._now: float | None = None
 
     def sizeHint(self) -> QSize:
-        return self.scaled(280, self._rows * ROW + 22)
+        return self.scaled(280, self._rows * ROW + 2)
 
     @property
     def _rows(self) -> int:

@@ -15,13 +15,13 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 
-LABEL, ROW, FOOT = 118, 62, 20  # px
+LABEL, ROW, FOOT = 140, 62, 20  # px
 EVERY = 0.5  # s between two cars
 LONG, WIDE = 4.0, 1.7  # m of the car that is drawn
 TRACK = 0.62  # m from the middle to a wheel
 SLIDES = 0.6  # of the speed: a wheel that slips more is drawn as locked
 MOVES = 0.5  # m/s
-STRAIGHT = math.radians(5.0)
+STRAIGHT, ROUND = math.radians(5.0), math.radians(60.0)
 
 
 @dataclass(frozen=True)
@@ -169,6 +169,8 @@ class FromAbove(Painted):
 def lane_words(drive: Drive) -> str:
     """Return how a stop ended, in a few words."""
     turned = abs(math.degrees(drive.turned))
-    if abs(drive.turned) > STRAIGHT:
+    if abs(drive.turned) > ROUND:
         return f"it spins, {turned:.0f}° round"
+    if abs(drive.turned) > STRAIGHT:
+        return f"out of line by {turned:.0f}°"
     return "straight"

@@ -128,7 +128,7 @@ class StopsPage(Page):
         self.done.clicked.connect(self.enter_next)
         head.addWidget(self.done)
         column.addLayout(head)
-        self.bars_said = worded("Rear first, of 100, all loads and roads of the build", "heading")
+        self.bars_said = worded("Rear first, of 100, all loads and roads: not beyond 5", "heading")
         for widget in (self.chance, self.why, self.held, self.left_out, self.bars_said, self.bars):
             column.addWidget(widget)
         column.addStretch()

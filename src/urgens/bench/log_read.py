@@ -1,0 +1,64 @@
+"""A log from its file to its presses: read, mapped, looked through."""
+
+import hashlib
+from collections.abc import Mapping
+from dataclasses import dataclass
+from pathlib import Path
+
+from urgens.bench.channels import Mapped, Signals, propose, signals
+from urgens.bench.log_faults import LogFault, faults_of, rising
+from urgens.bench.log_file import LogFile, read_log
+from urgens.bench.presses import Press, presses
+from urgens.document.proof import Log
+
+
+@dataclass(frozen=True)
+class ReadLog:
+    """All that one log says: its file, channels, what to ask of each, faults, signals, presses."""
+
+    file: LogFile
+    channels: Mapping[str, Mapped]
+    questions: Mapping[str, str]
+    faults: tuple[LogFault, ...]
+    signals: Signals
+    presses: tuple[Press, ...]
+
+
+def look_through(file: LogFile, told: Mapping[str, Mapped]) -> ReadLog:
+    """Return what a log says.
+
+    file: as read [object]; told: channels that somebody has named, the others are proposed
+    [object].
+    Raises BuildErrors where a channel does not fit, or no time is there.
+    Source: `bench.channels`, `bench.log_faults`, `bench.presses`.
+    """
+    proposed = propose(file)
+    channels = {**proposed.channels, **told}
+    taken = {(one.column, name) for name, one in told.items()}
+    channels = {
+        name: one
+        for name, one in channels.items()
+        if name in told or not any(column == one.column for column, _ in taken)
+    }
+    asked = {name: said for name, said in proposed.questions.items() if name not in told}
+    found, clock = rising(signals(file, channels))
+    return ReadLog(file, channels, asked, (*clock, *faults_of(file, found)), found, presses(found))
+
+
+def read_through(path: Path, told: Mapping[str, Mapped]) -> ReadLog:
+    """Return what the log in a file says; path: of it [text]; told: as in `look_through` [object].
+
+    Raises BuildErrors. Source: `look_through`.
+    """
+    return look_through(read_log(path), told)
+
+
+def digest(path: Path) -> str:
+    """Return the SHA-256 of a file; path: of it [text]. Raises OSError. Source: FIPS 180-4."""
+    with path.open("rb") as file:
+        return hashlib.file_digest(file, "sha256").hexdigest()
+
+
+def told_by(log: Log) -> dict[str, Mapped]:
+    """Return the channels that a build has of a log; log: as typed [object]. Source: the build."""
+    return {name: Mapped(one.column, one.unit) for name, one in log.channels.items()}
