@@ -89,7 +89,7 @@ def log_section(build: Build, name: str, turns: float, at: datetime) -> dict[str
     digest = hashlib.sha256(path.read_bytes()).hexdigest()
     case = build.vehicle.load_cases[0].name
     return {"at": at.isoformat(), "file": name, "sha256": digest, "channels": channels,
-            "load_case": case, "note": f"{turns:g} turns"}  # fmt: skip
+            "load_case": case, "setting": {TURNS: turns}}  # fmt: skip
 
 
 def main() -> None:

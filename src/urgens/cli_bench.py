@@ -65,7 +65,7 @@ def _log(options: argparse.Namespace) -> int:
         write_csv(options.output, found.signals, (f"written anew from {options.file.name}",))
     model: tuple[BesideModel, ...] = ()
     if options.build is not None:
-        model = beside_model(load(options.build), 0, found.signals, found.presses)
+        model = beside_model(load(options.build), 0, found.presses)
     if options.json:
         _print(printed_log(dict(found.channels), faults, found.presses, beside, model))
         return DONE

@@ -1,5 +1,6 @@
 """What a builder turns between two stops: a valve's adjuster, or a balance bar."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -8,6 +9,7 @@ from urgens.document import Build
 from urgens.document.cylinders.twin import TwinMaster
 from urgens.document.edit import value_at
 from urgens.document.valves.adjustable import Adjustable
+from urgens.physics.arrays import Floats
 from urgens.quantity import LENGTH, Quantity, parse
 
 TURN, MOST_TURNS = 0.5, 1.0  # between two settings that are tried; at a time towards the rear
@@ -67,6 +69,17 @@ def adjuster(build: Build) -> Adjuster | None:
         values = tuple(round(float(one), 5) for one in places)
         return Adjuster("master.bar_offset", values, MOST_BAR_STEPS, "length")
     return None
+
+
+def set_as(build: Build, setting: Mapping[str, object]) -> dict[str, Floats]:
+    """Return what lies over a build's figures where it was set otherwise [SI].
+
+    build: the document; setting: as noted, by path [object].
+    Source: the build's own adjuster; nothing where no setting of it is noted.
+    """
+    turned = adjuster(build)
+    value = None if turned is None else turned.laid(setting.get(turned.path))
+    return {} if turned is None or value is None else {turned.path: value}
 
 
 def _of_valve(valve: Adjustable, path: str) -> Adjuster:

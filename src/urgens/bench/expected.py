@@ -1,12 +1,14 @@
 """What two gauges across a valve of this build are to show, before anything is read."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
 from urgens.document import Build, BuildErrors
 from urgens.document.proof import VALVE
-from urgens.physics.arrays import Array
+from urgens.document.reading import NOTHING
+from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import Axle
 from urgens.physics.valve_law import Felt, MeteringLaw, ResidualLaw, ValveLaw, at_rest
 from urgens.solve.line_pressure import pushrod_force
@@ -79,15 +81,18 @@ def gauged_valves(build: Build) -> tuple[str, ...]:
     )
 
 
-def expected(build: Build, valve: str, case: int = 0) -> Expected:
+def expected(
+    build: Build, valve: str, case: int = 0, over: Mapping[str, Floats] = NOTHING
+) -> Expected:
     """Return what a valve is to show on the stand.
 
-    build: the document; valve: its place, "rear[0]"; case: place of the load case it stands in [-].
+    build: the document; valve: its place, "rear[0]"; case: place of the load case it stands in [-];
+    over: figures laid over its own, by path [SI].
     Raises BuildErrors where no such valve is fitted.
     Source: the build's own law; the pressures that its hardest foot makes.
     """
     axle, index = place_of(valve)
-    made = system(build)
+    made = system(build, over=over)
     laws = made.valves.of(axle)
     if index >= len(laws) or isinstance(laws[index], ResidualLaw):
         raise BuildErrors.one(f"valves.{valve}", "is not in this build", "choose one that is")

@@ -1,5 +1,6 @@
 """Two logs beside each other, and a log beside the model: at the same foot or front pressure."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -8,7 +9,8 @@ from urgens.bench.channels import Signals
 from urgens.bench.expected import Expected, expected, gauged_valves
 from urgens.bench.presses import Press
 from urgens.document import Build
-from urgens.physics.arrays import Array
+from urgens.document.reading import NOTHING
+from urgens.physics.arrays import Array, Floats
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines
 from urgens.solve.system import System, system
@@ -128,16 +130,19 @@ class BesideModel:
 
 
 def beside_model(
-    build: Build, case: int, found: Signals, made: tuple[Press, ...]
+    build: Build,
+    case: int,
+    made: tuple[Press, ...],
+    over: Mapping[str, Floats] = NOTHING,
 ) -> tuple[BesideModel, ...]:
     """Return a log's figures beside those of the build.
 
-    build: the document; case: place of the load case [-]; found: the log [object]; made: its
-    presses [object].
+    build: the document; case: place of the load case [-]; made: the log's presses [object]; over:
+    how the build was set then, by path [SI].
     Source: medians over the presses, their quartiles, and the tolerance of the build's valve.
     """
     rows = []
-    wanted = _rear_valve(build, case)
+    wanted = _rear_valve(build, case, over)
     if wanted is not None and wanted.knee is not None and wanted.slope is not None:
         for name, values, model, limits in (
             ("knee", [p.knee for p in made], wanted.knee, wanted.knee_limits),
@@ -148,21 +153,21 @@ def beside_model(
                 own = float(np.subtract(*np.quantile(told, (0.75, 0.25)))) + READ * model
                 spread = own + (limits[1] - limits[0]) / 2.0
                 rows.append(BesideModel(name, float(np.median(told)), model, spread))
-    at_top = _at_top(build, case, found, made)
+    at_top = _at_top(system(build, over=over), case, made)
     return (*rows, at_top) if at_top is not None else tuple(rows)
 
 
-def _rear_valve(build: Build, case: int) -> Expected | None:
+def _rear_valve(build: Build, case: int, over: Mapping[str, Floats]) -> Expected | None:
     valves = [one for one in gauged_valves(build) if one.startswith("rear")]
-    return expected(build, valves[0], case) if valves else None
+    return expected(build, valves[0], case, over) if valves else None
 
 
-def _at_top(build: Build, case: int, found: Signals, made: tuple[Press, ...]) -> BesideModel | None:
+def _at_top(built: System, case: int, made: tuple[Press, ...]) -> BesideModel | None:
     pairs = [(p.front_peak, p.rear_peak) for p in made]
     told = np.array([(f, r) for f, r in pairs if f is not None and r is not None])
     if not told.size:
         return None
-    model = model_rear(system(build), case, told[:, 0])
+    model = model_rear(built, case, told[:, 0])
     apart = told[:, 1] - model
     middle = float(np.median(model))
     own = float(np.subtract(*np.quantile(apart, (0.75, 0.25))))

@@ -5,7 +5,7 @@ from functools import cached_property
 
 import numpy as np
 
-from urgens.bench.adjusting import adjuster
+from urgens.bench.adjusting import adjuster, set_as
 from urgens.document import Build
 from urgens.document.proof import Stop
 from urgens.physics import vehicle
@@ -178,14 +178,8 @@ def stop_system(build: Build, stop: Stop) -> tuple[System, Standing]:
     build: the document; stop: one that counts [object]. Source: the stop's own setting and load
     case.
     """
-    turned = adjuster(build)
-    over: dict[str, Floats] = {}
-    if turned is not None:
-        set_to = turned.laid(stop.setting[turned.path])
-        if set_to is not None:
-            over[turned.path] = set_to
     speed = 0.0 if stop.speed is None else stop.speed.value * SPEED_SHARE
-    made = system(build, speed=speed, over=over)
+    made = system(build, speed=speed, over=set_as(build, stop.setting))
     return made, made.case(made.case_names.index(stop.load_case))
 
 

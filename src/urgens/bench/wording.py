@@ -32,7 +32,7 @@ def headline(advice: NextStop) -> str:
     setting = counted_words(advice.turned, advice.setting)
     match advice.kind:
         case "done":
-            return f"Done: stay at {setting}."
+            return f"Done: {setting}."
         case "again":
             return f"Again, wet: {setting}."
         case "first":

@@ -138,9 +138,9 @@ def _rename_measured(proof: Json, path: str, places: Mapping[int, int]) -> None:
     for run in proof.get("gauges", []):
         followed = dict(_renamed({f"valves.{run['valve']}": None}, path, places))
         run["valve"] = next(iter(followed), "").removeprefix("valves.")
-    for stop in proof.get("stops", []):
-        if "setting" in stop:
-            stop["setting"] = dict(_renamed(stop["setting"], path, places))
+    for one in (*proof.get("stops", []), *proof.get("logs", [])):
+        if "setting" in one:
+            one["setting"] = dict(_renamed(one["setting"], path, places))
 
 
 def _renamed(

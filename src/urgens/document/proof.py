@@ -86,6 +86,11 @@ CHANNELS = Literal[
 ]  # fmt: skip
 
 
+Setting = Annotated[
+    Mapping[Name, Number | Text], AfterValidator(MappingProxyType), PlainSerializer(thawed)
+]  # what was turned, by its path
+
+
 class GaugeRun(Part):
     """Readings of two gauges across one valve: into it, out of it, pressed or let go.
 
@@ -135,9 +140,7 @@ class Stop(Part):
     at: At
     load_case: Name
     surface: Coefficient
-    setting: Annotated[
-        Mapping[Name, Number | Text], AfterValidator(MappingProxyType), PlainSerializer(thawed)
-    ] = Field(default_factory=dict, validate_default=True)
+    setting: Setting = Field(default_factory=dict, validate_default=True)
     speed: FromSpeed | None = None
     distance: Way | None = None
     distance_error: WayError | None = None
@@ -177,6 +180,7 @@ class Log(Part):
         PlainSerializer(lambda held: {n: c.model_dump(mode="json") for n, c in held.items()}),
     ] = Field(default_factory=dict, validate_default=True)
     load_case: Text = ""
+    setting: Setting = Field(default_factory=dict, validate_default=True)
     counts: bool = True
     note: Text = ""
 

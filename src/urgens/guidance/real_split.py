@@ -45,10 +45,15 @@ def real_split_rearward(solution: Solution, words: Words) -> Iterator[Finding]:
         yield Finding(
             code="real-split-rearward",
             severity=Severity.WARNING,
-            message=f"By {real.source} the rear does {real.rear_share:.0%} ± {real.error:.0%} of "
-            f"the work; computed are {computed.rear_share:.0%} ± {computed.spread:.0%}.",
+            message=f"By {real.source} the rear does {_percent(real.rear_share)} ± "
+            f"{_percent(real.error)} of the work; computed are {_percent(computed.rear_share)} ± "
+            f"{_percent(computed.spread)}.",
             why="A rear that does more than it was computed for locks earlier than every figure "
             "here says.",
             basis=BASIS,
             where="proof.wear" if real.source == "wear" else "heat",
         )
+
+
+def _percent(share: float) -> str:
+    return f"{100.0 * share:.0f} %"

@@ -2,6 +2,7 @@
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPaintEvent
+from PySide6.QtWidgets import QSizePolicy
 
 from urgens.bench.next_stop import RISK, NextStop
 from urgens.bench.wording import counted_words
@@ -9,7 +10,7 @@ from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
-ROW, LABEL, MOST = 22, 104, 5  # px, px, rows
+ROW, LABEL, LEAST, MOST = 22, 104, 3, 7  # px, px, rows
 
 
 class ChanceBars(Painted):
@@ -19,18 +20,21 @@ class ChanceBars(Painted):
         super().__init__()
         self._advice: NextStop | None = None
         self._now: float | None = None
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+        self.setMinimumHeight(round(LEAST * ROW * self.scale))
 
     def sizeHint(self) -> QSize:
-        return self.scaled(280, self._rows * ROW + 2)
+        return self.scaled(280, MOST * ROW)
 
     @property
     def _rows(self) -> int:
-        return 0 if self._advice is None else min(MOST, len(self._advice.turned.values))
+        """As many as there is room for."""
+        fit = int(self.down / ROW)
+        return min(max(fit, LEAST), MOST, len(self._advice.turned.values)) if self._advice else 0
 
     def show_advice(self, advice: NextStop | None, now: float | None) -> None:
         """Show the chances of one advice; `now` is what stands."""
         self._advice, self._now = advice, now
-        self.setFixedHeight(self.sizeHint().height())
         self.setVisible(advice is not None)
         if advice is not None:
             said = [f"{counted_words(advice.turned, advice.turned.values[i])}: {100 * c:.0f}"
@@ -42,8 +46,8 @@ class ChanceBars(Painted):
         assert self._advice is not None
         values = self._advice.turned.values
         middle = self._advice.turned.place(self._advice.setting)
-        first = min(max(middle - 1, 0), max(len(values) - MOST, 0))
-        places = range(first, min(first + MOST, len(values)))
+        first = min(max(middle - 1, 0), max(len(values) - self._rows, 0))
+        places = range(first, min(first + self._rows, len(values)))
         return [(place, float(self._advice.chances[place])) for place in places]
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -66,7 +70,8 @@ class ChanceBars(Painted):
                 words = words.partition(" ")[0]
             weight = 600 if place == chosen else 400
             write(painter, words, QPointF(12, top + 17), size=16, weight=weight, color=T.ink)
-            mark = "next" if place == chosen else "now" if place == now else ""
+            said = "stay" if advice.done else "next"
+            mark = said if place == chosen else "now" if place == now else ""
             write(painter, mark, QPointF(62, top + 17), size=14, weight=weight)
             color = T.danger if chance >= RISK else T.ink if place == chosen else T.good
             painter.setPen(Qt.PenStyle.NoPen)
@@ -78,6 +83,3 @@ class ChanceBars(Painted):
         x = LABEL + wide * RISK / most
         painter.setPen(pen(T.danger, 1.5, Qt.PenStyle.DashLine))
         painter.drawLine(QPointF(x, 0), QPointF(x, len(rows) * ROW))
-        write(
-            painter, "not beyond 5", QPointF(x + 4, len(rows) * ROW + 15), size=14, color=T.danger
-        )

@@ -170,7 +170,7 @@ def lane_words(drive: Drive) -> str:
     """Return how a stop ended, in a few words."""
     turned = abs(math.degrees(drive.turned))
     if abs(drive.turned) > ROUND:
-        return f"it spins, {turned:.0f}° round"
+        return f"spins {turned:.0f}°"
     if abs(drive.turned) > STRAIGHT:
-        return f"out of line by {turned:.0f}°"
+        return f"{turned:.0f}° off line"
     return "straight"

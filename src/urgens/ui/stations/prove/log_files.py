@@ -76,6 +76,12 @@ class LogFiles:
         rows[place]["channels"] = as_json(channels)
         put(self._session, "logs", rows, f"Channels of {rows[place]['file']}")
 
+    def set(self, place: int, path: str, value: float | None) -> None:
+        """Note how the build was set when a log was made."""
+        rows = rows_of(self._session, "logs")
+        rows[place]["setting"] = {} if value is None else {path: value}
+        put(self._session, "logs", rows, f"Setting of {rows[place]['file']}")
+
     def drop(self, place: int) -> None:
         """Take a log out of the build; its file stays."""
         rows = rows_of(self._session, "logs")

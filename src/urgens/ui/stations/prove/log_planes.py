@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt
 from urgens.bench.log_compare import BINS, BeforeAfter, along, model_rear, rising_rows
 from urgens.bench.log_read import ReadLog
 from urgens.quantity import PRESSURE, in_units, unit_shown
+from urgens.solve.system import System
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint
 from urgens.ui.widgets.curve import Area
@@ -76,8 +77,8 @@ class LinesPlane(Plane):
         self.before = self.add_curve(T.muted, 2, Qt.PenStyle.DashLine, name="other log, median")
         self.model = self.add_curve(T.ink, 2, name="computed")
 
-    def show_log(self, log: ReadLog, case: int, beside: BeforeAfter | None) -> None:
-        """Draw one log beside the model, and beside another log where there is one."""
+    def show_log(self, log: ReadLog, made: System, case: int, beside: BeforeAfter | None) -> None:
+        """Draw one log beside the model as it was set, and beside another log."""
         session = self._session
         scale = in_units(PRESSURE, session.units)
         front = log.signals.get("front_pressure")
@@ -98,7 +99,7 @@ class LinesPlane(Plane):
                                 found.quartiles[2][known] / scale)  # fmt: skip
         self.logged.set_points(at, found.quartiles[1][known] / scale)
         grid = np.linspace(0.0, 1.05 * right, 120)
-        line = model_rear(session.solution.system, case, grid)
+        line = model_rear(made, case, grid)
         self.model.set_points(grid / scale, line / scale)
         top = max(float(line.max()), float(np.nanmax(found.quartiles[2]))) / scale
         self.set_range((0.0, 1.05 * right / scale), (0.0, 1.15 * top))

@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.bench.adjusting import adjuster, set_as
 from urgens.bench.channels import CHANNELS, Mapped
 from urgens.bench.log_compare import BeforeAfter, BesideModel, before_after, beside_model
 from urgens.bench.log_file import LogFile, read_log
@@ -27,10 +28,12 @@ from urgens.bench.log_read import ReadLog, look_through, told_by
 from urgens.bench.presses import Press
 from urgens.document import BuildErrors
 from urgens.document.proof import Log
-from urgens.quantity import FORCE, PRESSURE, show
+from urgens.quantity import FORCE, PRESSURE, show, unit_shown
+from urgens.solve.system import system
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.log_files import LogFiles
 from urgens.ui.stations.prove.log_planes import LinesPlane, TimePlane
+from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
@@ -45,7 +48,7 @@ EMPTY = (
 NO_COLUMN = "none"
 MOST_PRESSES = 200  # rows that are shown
 FILTER = "Logs (*.csv *.txt *.tsv *.mf4 *.mdf *.parquet);;All files (*)"
-SIDE = 320
+SIDE = 340
 
 
 class LogsPage(Page):
@@ -64,14 +67,17 @@ class LogsPage(Page):
         self.said_model, self.said_beside = wrapped("sentence"), wrapped("muted")
         self.faults, self.state = wrapped("warned"), wrapped("muted")
         self.empty = wrapped("muted", EMPTY)
-        self.open, self.save = QPushButton("Open a log…"), QPushButton("Write it anew…")
-        self.copy, self.drop = QPushButton("Copy beside"), QPushButton("Take it out")
+        self.open, self.deeds = QPushButton("Open a log…"), QToolButton()
+        self.setting = NumberLabel("Setting at this log", "", (0.0, 1e4), size=20, step=0.5,
+                                   changed=self._set)  # fmt: skip
+        self.more = QToolButton()
         self._which, self._others = QHBoxLayout(), QHBoxLayout()
         self.logs: list[QToolButton] = []
         self.others: list[QToolButton] = []
         self.columns: dict[str, QToolButton] = {}
         self.units: dict[str, QToolButton] = {}
         self.questions: dict[str, QLabel] = {}
+        self._wanted: set[str] = set()
         self._map, self._table = QGridLayout(), QGridLayout()
         self._work = Background(self)
         self._work.ended.connect(self._show_log)
@@ -88,13 +94,18 @@ class LogsPage(Page):
         head = QHBoxLayout()
         head.addLayout(self._which)
         head.addStretch()
-        for button, act in (
-            (self.open, self._open), (self.save, self._write), (self.copy, self._copy),
-            (self.drop, self._drop),
-        ):  # fmt: skip
-            button.setProperty("role", "quiet")
-            button.clicked.connect(act)
-            head.addWidget(button)
+        self.deeds.setProperty("role", "kind")
+        self.deeds.setText("This log")
+        self.deeds.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self.deeds)
+        menu.addAction("Write it anew…", self._write)
+        self.copy = menu.addAction("Copy it beside the build", self._copy)
+        menu.addAction("Take it out", self._drop)
+        self.deeds.setMenu(menu)
+        self.open.setProperty("role", "quiet")
+        self.open.clicked.connect(self._open)
+        head.addWidget(self.deeds)
+        head.addWidget(self.open)
         column.addLayout(head)
         column.addWidget(self.empty)
         column.addWidget(self.state)
@@ -110,6 +121,8 @@ class LogsPage(Page):
         for axis in self.axes:
             axis.setProperty("role", "heading")
         self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
+        self.over_time = worded("", "heading")
+        column.addWidget(self.over_time)
         column.addWidget(self.time, 2)
         column.addWidget(self.axes[0])
         column.addWidget(self.lines, 3)
@@ -120,6 +133,9 @@ class LogsPage(Page):
     def _beside(self) -> None:
         self.head("Which column is which")
         self.column.addLayout(self._map)
+        self.set_word = worded("Set at this log, turns or notches", "small")
+        self.column.addWidget(self.set_word)
+        self.column.addWidget(self.setting)
         self.head("Look at")
         self.column.addWidget(self.faults)
         self.head("Presses")
@@ -150,12 +166,14 @@ class LogsPage(Page):
             self.other = -1
         self._show_choice(logs)
         there = bool(logs)
-        for widget in (self.time, self.lines, *self.axes, self.said_model, self.said_beside,
-                       self.save, self.copy, self.drop, self.faults):  # fmt: skip
+        beside = (self.said_model, self.said_beside, self.deeds, self.faults, self.over_time)
+        for widget in (self.time, self.lines, *self.axes, *beside):
             widget.setVisible(there)
         self.beside_word.setVisible(len(logs) > 1)
         self.empty.setVisible(not there)
         self.state.setVisible(there)
+        unit = unit_shown(PRESSURE, self.session.units)
+        self.over_time.setText(f"Pressures, {unit}, over time, s")
         rear, front = self.lines.axes
         self.axes[0].setText(rear)
         self.axes[1].setText(front)
@@ -202,6 +220,7 @@ class LogsPage(Page):
         other = logs[self.other] if self.other >= 0 else None
         other_path = None if other is None else self.files.path_of(other)
         build, case = self.session.build, self._case(log)
+        over = set_as(build, log.setting)
         asked = (path, told_by(log), other_path, build, case, self.session.units)
         if asked == self._asked and self.log is not None:
             return
@@ -217,7 +236,7 @@ class LogsPage(Page):
             if other is not None and other_path is not None:
                 second = look_through(_cached(other_path, cache), told_by(other))
                 beside = before_after((second.signals, second.presses), (one.signals, one.presses))
-            model = beside_model(build, case, one.signals, one.presses)
+            model = beside_model(build, case, one.presses, over)
             return one, beside, model, changed
 
         self._work.run(work)
@@ -238,7 +257,10 @@ class LogsPage(Page):
         self.state.setVisible(changed)
         self.time.show_log(log)
         case = self._case(self._logs[self.place])
-        self.lines.show_log(log, case, beside)
+        noted = self._logs[self.place]
+        made = system(self.session.build, over=set_as(self.session.build, noted.setting))
+        self.lines.show_log(log, made, case, beside)
+        self._show_setting(noted)
         self.said_model.setText(self._model_words(log, model))
         self.said_beside.setText(self._beside_words(beside))
         self.said_beside.setVisible(beside is not None)
@@ -267,11 +289,11 @@ class LogsPage(Page):
     def _beside_words(self, beside: BeforeAfter | None) -> str:
         if beside is None or beside.apart is None:
             return "The other log has nothing to compare at the same foot or front pressure."
-        way = "more" if beside.apart > 0.0 else "less"
+        way, other = "more" if beside.apart > 0.0 else "less", self._logs[self.other].file
         much = show(abs(beside.apart), PRESSURE, self.session.units)
         at = beside.before.by.replace("_", " ")
         clear_of = "clear of both spreads" if beside.clear else "within their spreads"
-        return f"{much} {way} at the rear than before, at the same {at}: {clear_of}."
+        return f"{much} {way} at the rear than in {other}, at the same {at}: {clear_of}."
 
     def _show_map(self) -> None:
         clear(self._map)
@@ -280,8 +302,11 @@ class LogsPage(Page):
             return
         self._map.setColumnStretch(0, 1)
         row = 0
+        missing = [name for name in CHANNELS if name not in self.log.channels]
         for name, kind in CHANNELS.items():
             mapped = self.log.channels.get(name)
+            if mapped is None and name not in self._wanted:
+                continue
             self._map.addWidget(worded(kind.title, "small"), row, 0)
             choices = (NO_COLUMN, *self.log.file.names)
             chosen = mapped.column if mapped else NO_COLUMN
@@ -300,6 +325,37 @@ class LogsPage(Page):
                 self.questions[name] = label
                 self._map.addWidget(label, row, 0, 1, 3)
                 row += 1
+        self._map.addWidget(self._more(missing), row, 0, 1, 3)
+
+    def _more(self, missing: list[str]) -> QToolButton:
+        """Return the button that brings a channel which is not mapped yet."""
+        self.more = QToolButton()
+        self.more.setProperty("role", "kind")
+        self.more.setText("Another channel")
+        self.more.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self.more)
+        for name in missing:
+            menu.addAction(CHANNELS[name].title, partial(self.want, name))
+        self.more.setMenu(menu)
+        return self.more
+
+    def want(self, name: str) -> None:
+        """Bring a row for a channel that has no column yet."""
+        self._wanted.add(name)
+        self._show_map()
+
+    def _show_setting(self, log: Log) -> None:
+        turned = adjuster(self.session.build)
+        there = turned is not None and turned.counted != "length"
+        self.set_word.setVisible(there)
+        self.setting.setVisible(there)
+        if turned is not None and there:
+            self.setting.set_number(turned.laid(log.setting.get(turned.path)))
+
+    def _set(self) -> None:
+        turned = adjuster(self.session.build)
+        if turned is not None and self._logs:
+            self.files.set(self.place, turned.path, self.setting.value)
 
     def _menu(
         self, words: str, choices: tuple[str, ...], act: Callable[[str], None]

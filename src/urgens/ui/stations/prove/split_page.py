@@ -55,7 +55,7 @@ class SplitBars(Painted):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = self.begin()
-        wide = self.across - LABEL - 90
+        wide = self.across - LABEL - 104
         for place, (name, share, off) in enumerate(self._rows):
             top = place * ROW + 6
             write(painter, name, QPointF(0, top + 25), size=17, weight=600, color=T.ink)
@@ -72,7 +72,7 @@ class SplitBars(Painted):
             painter.drawLine(QPointF(x - half, top + 18), QPointF(x + half, top + 18))
             for end in (x - half, x + half):
                 painter.drawLine(QPointF(end, top + 11), QPointF(end, top + 25))
-            words = f"{share:.0%} ± {off:.0%}"
+            words = f"{100 * share:.0f} % ± {100 * off:.0f} %"
             write(painter, words, QPointF(LABEL + wide + 8, top + 25), size=17, weight=600,
                   color=T.rear)  # fmt: skip
         foot = len(self._rows) * ROW + 14
@@ -235,4 +235,9 @@ def _verdict(told: list[Split], computed: Computed) -> str:
     rearward = [one for one in told if is_rearward(one, computed)]
     if rearward:
         return f"By {rearward[0].source} the rear does more than computed, beyond both errors."
+    less = [
+        one for one in told if computed.rear_share - one.rear_share > one.error + computed.spread
+    ]
+    if less:
+        return f"By {less[0].source} the rear does less than computed, beyond both errors."
     return "Within the errors of both: nothing speaks against the computed split."

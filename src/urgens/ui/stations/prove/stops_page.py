@@ -62,7 +62,7 @@ class StopsPage(Page):
         self.headline, self.chance = wrapped("next"), wrapped("sentence")
         self.why, self.held = wrapped("muted"), wrapped("warned")
         self.left_out, self.left = wrapped("small"), worded("", "small")
-        self.done = QPushButton("Enter a stop\nEnter")
+        self.done, self.set_it = QPushButton("Enter a stop\nEnter"), QPushButton()
         self.said_above = wrapped("heading")
         self.stack = QStackedWidget()
         self.stack.addWidget(self._overview())
@@ -127,6 +127,9 @@ class StopsPage(Page):
         self.done.setProperty("main", "true")
         self.done.clicked.connect(self.enter_next)
         head.addWidget(self.done)
+        self.set_it.setProperty("role", "work")
+        self.set_it.clicked.connect(self.set_in_build)
+        head.addWidget(self.set_it)
         column.addLayout(head)
         self.bars_said = worded("Rear first, of 100, all loads and roads: not beyond 5", "heading")
         for widget in (self.chance, self.why, self.held, self.left_out, self.bars_said, self.bars):
@@ -216,6 +219,7 @@ class StopsPage(Page):
             self.bars.show_advice(None, None)
             self.bars_said.hide()
             self.held.hide()
+            self.set_it.hide()
             self.left.setText("")
             return
         self.bars_said.show()
@@ -230,9 +234,28 @@ class StopsPage(Page):
         self.held.setText("Not yet: " + "; ".join(road.held) + "." if road.held else "")
         self.held.setVisible(bool(road.held))
         self.bars.show_advice(advice, advice.turned.now(build))
+        self._offer_setting(road)
         left = road.left
         words = f"about {left} stop{'s' if left and left > 1 else ''} left, one of them wet"
         self.left.setText(words if left else "")
+
+    def _offer_setting(self, road: NextOnRoad) -> None:
+        """Offer to set the build as it is to stay, once nothing is left to try."""
+        advice = road.advice
+        now = advice.turned.now(self.session.build)
+        apart = advice.turned.place(now) != advice.turned.place(advice.setting)
+        self.set_it.setVisible(advice.done and apart)
+        setting = counted_words(advice.turned, advice.setting)
+        self.set_it.setText(f"Set it\n{setting}")
+        self.set_it.setAccessibleName(f"Set {setting} in the build")
+
+    def set_in_build(self) -> None:
+        """Set the build as the stops say it is to stay."""
+        road = None if self.found is None else self.found.road
+        if road is not None:
+            turned, setting = road.advice.turned, road.advice.setting
+            label = f"Set to {counted_words(turned, setting)}, by the stops"
+            self.session.edit(turned.path, turned.typed(setting), label)
 
     def _show_above(self, above: Above) -> None:
         self.said_above.setText(
