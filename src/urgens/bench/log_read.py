@@ -24,23 +24,25 @@ class ReadLog:
     presses: tuple[Press, ...]
 
 
-def look_through(file: LogFile, told: Mapping[str, Mapped]) -> ReadLog:
+def look_through(
+    file: LogFile, told: Mapping[str, Mapped], left_out: tuple[str, ...] = ()
+) -> ReadLog:
     """Return what a log says.
 
     file: as read [object]; told: channels that somebody has named, the others are proposed
-    [object].
+    [object]; left_out: channels that no column is [text].
     Raises BuildErrors where a channel does not fit, or no time is there.
     Source: `bench.channels`, `bench.log_faults`, `bench.presses`.
     """
     proposed = propose(file)
-    channels = {**proposed.channels, **told}
-    taken = {(one.column, name) for name, one in told.items()}
-    channels = {
+    taken = {one.column for one in told.values()}
+    more = {
         name: one
-        for name, one in channels.items()
-        if name in told or not any(column == one.column for column, _ in taken)
+        for name, one in proposed.channels.items()
+        if name not in told and name not in left_out and one.column not in taken
     }
-    asked = {name: said for name, said in proposed.questions.items() if name not in told}
+    channels = {**more, **told}
+    asked = {name: said for name, said in proposed.questions.items() if name in more}
     found, clock = rising(signals(file, channels))
     return ReadLog(file, channels, asked, (*clock, *faults_of(file, found)), found, presses(found))
 

@@ -179,6 +179,7 @@ class Log(Part):
         AfterValidator(MappingProxyType),
         PlainSerializer(lambda held: {n: c.model_dump(mode="json") for n, c in held.items()}),
     ] = Field(default_factory=dict, validate_default=True)
+    left_out: tuple[CHANNELS, ...] = ()  # channels that no column of it is
     load_case: Text = ""
     setting: Setting = Field(default_factory=dict, validate_default=True)
     counts: bool = True

@@ -8,7 +8,8 @@ from urgens.ui.stations.balance import PAGES
 from urgens.ui.stations.balance.set_page import SetPage
 from urgens.ui.widgets.paged import Needs, PagedStation
 
-_ELSEWHERE = ("targets", "pedal", "master", "joints", "records")  # of the press, and of Bleed
+# Of the press, of Bleed, and of Prove.
+_ELSEWHERE = ("targets", "pedal", "master", "joints", "records", "proof", "procedure:")
 
 NEEDS: Needs = {"Speed": lambda build: build.vehicle.downforce is not None}
 SELDOM = ("What changed?",)

@@ -70,10 +70,11 @@ class LogFiles:
         put(self._session, "logs", rows, f"Log {path.name}")
         return len(rows) - 1
 
-    def map(self, place: int, channels: dict[str, Mapped]) -> None:
-        """Note which column is which."""
+    def map(self, place: int, channels: dict[str, Mapped], left_out: tuple[str, ...]) -> None:
+        """Note which column is which, and which channels no column is."""
         rows = rows_of(self._session, "logs")
         rows[place]["channels"] = as_json(channels)
+        rows[place]["left_out"] = list(left_out)
         put(self._session, "logs", rows, f"Channels of {rows[place]['file']}")
 
     def set(self, place: int, path: str, value: float | None) -> None:

@@ -221,7 +221,7 @@ class LogsPage(Page):
         other_path = None if other is None else self.files.path_of(other)
         build, case = self.session.build, self._case(log)
         over = set_as(build, log.setting)
-        asked = (path, told_by(log), other_path, build, case, self.session.units)
+        asked = (path, told_by(log), log.left_out, other_path, build, case, self.session.units)
         if asked == self._asked and self.log is not None:
             return
         self._asked = asked
@@ -230,11 +230,11 @@ class LogsPage(Page):
 
         def work(progress: Callable[[float], bool]) -> object:
             changed = files.is_changed(log, path)
-            one = look_through(_cached(path, cache), told_by(log))
+            one = look_through(_cached(path, cache), told_by(log), log.left_out)
             progress(0.6)
             beside = None
             if other is not None and other_path is not None:
-                second = look_through(_cached(other_path, cache), told_by(other))
+                second = look_through(_cached(other_path, cache), told_by(other), other.left_out)
                 beside = before_after((second.signals, second.presses), (one.signals, one.presses))
             model = beside_model(build, case, one.presses, over)
             return one, beside, model, changed
@@ -432,7 +432,8 @@ class LogsPage(Page):
         try:
             file = read_log(path)
             found = look_through(file, {})
-            place = self.files.add(path, dict(found.channels), self.session.solution.case_name)
+            sure = {n: c for n, c in found.channels.items() if n not in found.questions}
+            place = self.files.add(path, sure, self.session.solution.case_name)
         except BuildErrors as errors:
             self.state.setText("\n".join(str(one) for one in errors.errors))
             self.state.show()
@@ -448,24 +449,26 @@ class LogsPage(Page):
         """Say which column a channel stands in, or that it has none."""
         if self.log is None:
             return
-        channels = dict(self.log.channels)
-        if column == NO_COLUMN:
-            channels.pop(name, None)
-        else:
-            channels = {n: c for n, c in channels.items() if c.column != column}
+        noted = self._logs[self.place]
+        channels = {n: c for n, c in told_by(noted).items() if n != name and c.column != column}
+        if column != NO_COLUMN:
             file = self.log.file
             told = file.units[file.names.index(column)]
             channels[name] = Mapped(column, told or CHANNELS[name].units[0])
-        self.files.map(self.place, channels)
+        left_out: set[str] = {one for one in noted.left_out if one != name}
+        if column == NO_COLUMN:
+            left_out.add(name)
+            self._wanted.add(name)
+        self.files.map(self.place, channels, tuple(sorted(left_out)))
         self._show()
 
     def map_unit(self, name: str, unit: str) -> None:
         """Say which unit a channel is in."""
         if self.log is None:
             return
-        channels = dict(self.log.channels)
-        channels[name] = Mapped(channels[name].column, unit)
-        self.files.map(self.place, channels)
+        noted = self._logs[self.place]
+        channels = {**told_by(noted), name: Mapped(self.log.channels[name].column, unit)}
+        self.files.map(self.place, channels, noted.left_out)
         self._show()
 
     def _write(self) -> None:
