@@ -4,6 +4,7 @@ import argparse
 import gc
 import json
 import os
+import signal
 import subprocess
 import sys
 from collections.abc import Iterator
@@ -456,3 +457,72 @@ def test_the_plan_of_a_layout_is_drawn(file: str, tmp_path: Path, capsys: Any) -
     assert "cannot be written" in capsys.readouterr().err
     assert main(["plumb", file]) == 2
     assert "nothing is asked for" in capsys.readouterr().err
+
+
+def test_what_has_been_proved_is_printed(capsys: Any) -> None:
+    build = str(demo_file("roadster"))
+    assert main(["prove", build, "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert {one["state"] for one in found["proofs"]} == {"done", "not-needed"}
+    assert found["valves"][0]["verdict"] == "reduces"
+    assert found["valves"][0]["within"] is True
+    assert found["brakes"]["stops"] == 5
+    assert found["next_stop"]["done"] is True
+    assert found["next_stop"]["rear_first"] < 0.05
+    assert found["split"] is None
+    assert main(["prove", build]) == 0
+    assert "done  valves.rear[0].turns" in capsys.readouterr().out
+
+
+def test_a_build_on_which_nothing_is_proved_or_set(capsys: Any) -> None:
+    assert main(["prove", str(demo_file("tractor"))]) == 0
+    words = capsys.readouterr().out
+    assert "open  leak-test  not on record" in words
+    assert "nothing to set" in words
+
+
+def test_a_stop_on_the_test_road_and_its_log(tmp_path: Path, capsys: Any) -> None:
+    build, log = str(demo_file("roadster")), tmp_path / "stop.csv"
+    arguments = ["drive", build, "--speed", "15 m/s", "--to-lock", "--surface", "0.8"]
+    assert main([*arguments, "--seed", "3", "-o", str(log)]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert found["locked"][0]["axle"] == "front"
+    assert 10.0 < found["distance"] < 40.0
+    assert found["energy_error"] < 0.005
+    assert main(["log", str(log), "--build", build, "--json"]) == 0
+    read = json.loads(capsys.readouterr().out)
+    assert read["channels"]["foot"] == {"column": "foot", "unit": "N"}
+    assert len(read["presses"]) == 1
+    assert {row["figure"] for row in read["model"]} >= {"rear pressure"}
+    out = tmp_path / "anew.csv"
+    assert main(["log", str(log), "--against", str(log), "-o", str(out)]) == 0
+    assert "press 1:" in capsys.readouterr().out
+    assert out.read_text().startswith("# written anew")
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [
+        (["log", "gone.csv"], "cannot be read"),
+        (["log", "gone.csv", "--channel", "foot"], "is no channel"),
+        (["drive", "FILE", "--speed", "20 m/s"], "required"),
+        (["drive", "FILE", "--speed", "0.5 m/s", "--effort", "100 N"], "no speed to stop from"),
+        (["drive", "FILE", "--speed", "9 m/s", "--effort", "9 N", "--load-case", "x"], "there is no"),
+        (["device", "FILE", "--fault", "hiccup"], "choose one of valve-stuck-open"),
+        (["device", "FILE", "--valve", "front[3]"], "cannot be gauged"),
+    ],
+)  # fmt: skip
+def test_what_the_bench_cannot_do_is_said(arguments: list[str], words: str, capsys: Any) -> None:
+    given = [str(demo_file("roadster")) if one == "FILE" else one for one in arguments]
+    assert main(given) == 2
+    assert words in capsys.readouterr().err
+
+
+def test_the_gauge_box_says_its_port_and_ends_with_an_interrupt() -> None:
+    command = [sys.executable, "-m", "urgens", "device", str(demo_file("library"))]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
+        assert process.stdout is not None
+        port = process.stdout.readline().strip()
+        assert port.startswith("/dev/")
+        process.send_signal(signal.SIGINT)
+        assert process.wait(timeout=20) == 0

@@ -13,7 +13,12 @@ from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
 from urgens.ui.theme.switch import use_theme
 
-WORKED = ("balance-choose.png", "balance-sure.png")  # worked out away from the hand
+WORKED = (
+    "balance-choose.png",
+    "balance-sure.png",
+    "prove-stops.png",
+    "prove-road.png",
+)  # worked out away from the hand
 WORK = 6000  # ms
 STROKES = 7
 START = ""  # the page before any station
@@ -50,16 +55,16 @@ def main() -> None:
         ("library", "Balance/Valves", "balance-valves.png", False, False),
         ("library", "Balance", "stand-back.png", False, True),
         ("library", "Measure", "measure.png", False, False),
-        ("roadster", "Measure", "measure-roadster.png", False, False),
         ("roadster", "Size", "size.png", False, False),
         ("library", "Size/Pedal", "size-pedal.png", False, False),
         ("library", "Size/Feel", "size-feel.png", False, False),
-        ("library", "Size/Half lost", "size-half.png", False, False),
-        ("tractor", "Size/Launch", "size-launch.png", False, False),
         ("library", "Plumb", "plumb.png", False, False),
         ("tender", "Plumb", "plumb-faults.png", True, False),
         ("library", "Plumb/Lines", "plumb-lines.png", False, False),
         ("roadster", "Bleed", "bleed.png", False, False),
+        ("roadster", "Prove/Gauges", "prove-gauges.png", False, False),
+        ("roadster", "Prove/Stops", "prove-stops.png", False, False),
+        ("roadster", "Prove/Test road", "prove-road.png", True, False),
         ("library", "Sheet", "sheet.png", False, False),
         ("library", START, "start.png", False, False),
     ):
