@@ -507,7 +507,7 @@ def test_a_stop_on_the_test_road_and_its_log(tmp_path: Path, capsys: Any) -> Non
         (["log", "gone.csv", "--channel", "foot"], "is no channel"),
         (["drive", "FILE", "--speed", "20 m/s"], "required"),
         (["drive", "FILE", "--speed", "0.5 m/s", "--effort", "100 N"], "no speed to stop from"),
-        (["drive", "FILE", "--speed", "9 m/s", "--effort", "9 N", "--load-case", "x"], "there is no"),
+        (["drive", "FILE", "--speed", "9 m/s", "--effort", "9 N", "--load-case", "x"], "no \"x\""),
         (["device", "FILE", "--fault", "hiccup"], "choose one of valve-stuck-open"),
         (["device", "FILE", "--valve", "front[3]"], "cannot be gauged"),
     ],

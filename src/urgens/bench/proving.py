@@ -119,11 +119,13 @@ def brakes(build: Build) -> Posterior | None:
     return posterior(build, stops) if stops else None
 
 
-def on_road(build: Build, known: Posterior, ahead: bool = True) -> NextOnRoad | None:
+def on_road(
+    build: Build, known: Posterior, ahead: bool = True, now: datetime | None = None
+) -> NextOnRoad | None:
     """Return what to do next on the road, None where nothing can be set.
 
     build: the document; known: of the brakes [object]; ahead: whether to look how many stops are
-    left [-].
+    left [-]; now: the time, None straight after the last stop [object].
     Source: `bench.next_stop`; nothing is proposed where something holds the vehicle.
     """
     stops = stops_of(build)
@@ -131,14 +133,17 @@ def on_road(build: Build, known: Posterior, ahead: bool = True) -> NextOnRoad | 
     if advice is None:
         return None
     left = stops_left(build, stops, known) if ahead and not advice.done else 0
-    held = holding(build, advice.turned, advice.setting)
+    held = holding(build, advice.turned, advice.setting, now)
     return NextOnRoad(advice, held, left if ahead or advice.done else None)
 
 
-def holding(build: Build, turned: Adjuster | None, setting: float) -> tuple[str, ...]:
+def holding(
+    build: Build, turned: Adjuster | None, setting: float, now: datetime | None = None
+) -> tuple[str, ...]:
     """Return why no stop is to be made yet, each in words.
 
-    build: the document; turned: what is turned [object]; setting: that is to be tried [SI].
+    build: the document; turned: what is turned [object]; setting: that is to be tried [SI]; now:
+    the time, None straight after the last stop [object].
     Source: open proofs, joints and items; dangers that stand at that setting; hot brakes.
     """
     stops = stops_of(build)
@@ -150,7 +155,7 @@ def holding(build: Build, turned: Adjuster | None, setting: float) -> tuple[str,
     for finding in findings(solve(tried)):
         if finding.severity is Severity.DANGER and finding.code not in SET_BY_STOPS:
             held.append(finding.message)
-    hot = hottest(build)
+    hot = hottest(build, now)
     if hot is not None:
         held.append(hot)
     return tuple(held)

@@ -172,6 +172,12 @@ def why_not_counted(build: Build, stop: Stop) -> str | None:
     return None
 
 
+def _why_left(build: Build, stop: Stop) -> str | None:
+    """Return why a stop tells no more, or nothing: what is in the build must not count twice."""
+    why = why_not_counted(build, stop)
+    return "taken into the build as measured" if why is None and stop.taken else why
+
+
 def stop_system(build: Build, stop: Stop) -> tuple[System, Standing]:
     """Return the numbers of a build as it was set at a stop, and its loads then.
 
@@ -209,7 +215,7 @@ def posterior(
     Source: Bayes' rule on a grid: Gelman and others, Bayesian Data Analysis (from memory).
     """
     known = prior(build) if known is None else known
-    reasons = [(number, why_not_counted(build, stop)) for number, stop in enumerate(stops, 1)]
+    reasons = [(number, _why_left(build, stop)) for number, stop in enumerate(stops, 1)]
     counted = [s for s, (_, why) in zip(stops, reasons, strict=True) if why is None]
     spread = np.sqrt(np.diag(known.covariance))
     axes = [

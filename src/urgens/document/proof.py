@@ -152,6 +152,7 @@ class Stop(Part):
     rear_temperature: RearWarm | None = None
     wet: bool = False
     counts: bool = True
+    taken: bool = False  # what it says stands in the build as measured
     moved_without_proof: Text = ""
     note: Text = ""
 

@@ -1,5 +1,6 @@
 """What has been proved, logs and drives as the JSON objects the command line prints."""
 
+from datetime import datetime
 from typing import Any
 
 import numpy as np
@@ -32,7 +33,7 @@ def printed_proof(build: Build) -> dict[str, Any]:
     """
     read = gauged(build)
     known = brakes(build)
-    ahead = on_road(build, posterior(build, ()) if known is None else known)
+    ahead = on_road(build, posterior(build, ()) if known is None else known, now=datetime.now())
     return {
         "proofs": [
             {"name": one.name, "state": one.state, "why": one.why} for one in proofs(build, read)

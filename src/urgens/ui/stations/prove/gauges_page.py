@@ -1,12 +1,14 @@
 """Two gauges across a valve: dials, plot, fit, what to read next, and the standing proofs."""
 
 from functools import partial
+from pathlib import Path
 from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
+    QFileDialog,
     QHBoxLayout,
     QLabel,
     QMenu,
@@ -17,10 +19,13 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.bench.as_measured import as_measured, valve_at
+from urgens.bench.channels import Signals
 from urgens.bench.expected import gauged_valves, place_of, usual_scale
 from urgens.bench.gauges import gauge_error, rising
 from urgens.bench.live import ports
+from urgens.bench.log_write import write_csv
 from urgens.bench.proving import Gauged, gauged, gauged_valve, proofs
+from urgens.bench.recorded import as_log
 from urgens.bench.wording import verdict_words
 from urgens.document import BuildErrors, Change
 from urgens.document.valves import kind_of
@@ -29,8 +34,17 @@ from urgens.quantity import PRESSURE, in_units, retype, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.dials import Dials, Shown
 from urgens.ui.stations.prove.gauge_plane import GaugePlane
+from urgens.ui.stations.prove.lever_panel import LeverPanel
 from urgens.ui.stations.prove.live_box import LiveBox
-from urgens.ui.stations.prove.measured import add_reading, drop_reading, now, put, rows_of
+from urgens.ui.stations.prove.measured import (
+    add_lever,
+    add_reading,
+    drop_lever,
+    drop_reading,
+    now,
+    put,
+    rows_of,
+)
 from urgens.ui.stations.prove.proofs_list import ProofsList
 from urgens.ui.stations.prove.readings_table import ReadingsTable
 from urgens.ui.widgets.cleared import clear
@@ -54,6 +68,7 @@ class GaugesPage(Page):
 
     kept: ClassVar[tuple[str, ...]] = ("valve",)
     card_asked = Signal(str)
+    log_written = Signal(object)
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -67,6 +82,11 @@ class GaugesPage(Page):
         self.empty, self.state = wrapped("muted", NO_VALVE), wrapped("small")
         self.proofs, self.table = ProofsList(), ReadingsTable(session)
         self.proofs.asked.connect(self._ask_card)
+        self.lever = LeverPanel(session)
+        self.lever.moved.connect(self._move_lever)
+        self.lever.typed.connect(self._lever_typed)
+        self.lever.asked.connect(self._read_lever)
+        self.lever.dropped.connect(self._lever_dropped)
         self.table.typed.connect(self._typed)
         self.table.dropped.connect(self._dropped)
         self._which = QHBoxLayout()
@@ -99,8 +119,12 @@ class GaugesPage(Page):
         self.simulate.setProperty("role", "quiet")
         self.simulate.setCheckable(True)
         self.simulate.clicked.connect(self._simulate)
-        head.addWidget(self.connect_box)
-        head.addWidget(self.simulate)
+        self.record = QPushButton("Record")
+        self.record.setProperty("role", "quiet")
+        self.record.setCheckable(True)
+        self.record.clicked.connect(self._record)
+        for widget in (self.connect_box, self.simulate, self.record):
+            head.addWidget(widget)
         column.addLayout(head)
         column.addWidget(self.empty)
         column.addWidget(self.dials)
@@ -139,6 +163,7 @@ class GaugesPage(Page):
         self.column.addWidget(self.proofs)
         self.head("Into it and out of it")
         self.column.addWidget(self.table)
+        self.column.addWidget(self.lever)
         self.gauges_box = QVBoxLayout()
         self.column.addLayout(self.gauges_box)
         self.column.addStretch()
@@ -161,9 +186,9 @@ class GaugesPage(Page):
         self.proofs.show_proofs(proofs(build, read))
         self.count.setText(self.proofs.words)
         there = bool(self.valve)
-        for widget in (self.dials, self.plane, self.verdict, self.beneath, self.table, *self.axes,
-                       self.take, self.measure, self.again, self.simulate,
-                       self.connect_box):  # fmt: skip
+        shown = (self.dials, self.plane, self.verdict, self.beneath, self.table, self.lever)
+        deeds = (self.take, self.measure, self.again, self.simulate, self.connect_box, self.record)
+        for widget in (*shown, *self.axes, *deeds):
             widget.setVisible(there)
         self.empty.setVisible(not there)
         self.found = gauged_valve(build, self.valve) if there else None
@@ -197,6 +222,7 @@ class GaugesPage(Page):
         self.axes[0].setText(out)
         self.axes[1].setText(into)
         self.table.show_read(found)
+        self.lever.show_read(found, self.box.simulated)
         words = Words(self.session.units)
         if found.read is None:
             asked = "" if found.next is None else words.pressure(found.next)
@@ -286,9 +312,13 @@ class GaugesPage(Page):
         self._show_state()
 
     def _show_state(self) -> None:
+        self.record.setEnabled(self.box.open)
         if not self.box.open:
             self.connect_box.setText("No box")
             self.simulate.setChecked(False)
+            self.record.setChecked(False)
+            return
+        if self.box.recorded is not None:
             return
         self.simulate.setChecked(self.box.simulated)
         skipped = f", {self.box.skipped} lines skipped" if self.box.skipped else ""
@@ -345,6 +375,33 @@ class GaugesPage(Page):
             return
         self.box.simulate(self.valve)
         self._show_state()
+        if self.found is not None:
+            self.lever.show_read(self.found, True)
+
+    def _record(self, on: bool) -> None:
+        """Keep all that the box says until it is asked again, then write it to a file."""
+        if on:
+            self.box.recorded = []
+            self.state.setText("Recording: press, let go, and press Record again to write it.")
+            return
+        kept, self.box.recorded = self.box.recorded or [], None
+        found = as_log(kept)
+        if found is None:
+            self.state.setText("Nothing was recorded: the box said nothing meanwhile.")
+            return
+        name, _ = QFileDialog.getSaveFileName(self, "Write the log", "gauges.csv", "CSV (*.csv)")
+        if name:
+            self.write_record(Path(name), found)
+
+    def write_record(self, path: Path, found: Signals) -> None:
+        """Write what was recorded; what keeps it from being written is said."""
+        try:
+            write_csv(path, found, (f"gauge box, {self.session.base.name}",))
+        except OSError as error:
+            self.state.setText(f"It could not be written ({error.strerror}).")
+            return
+        self.state.setText(f"Written to {path.name}; it is among the logs.")
+        self.log_written.emit(path)
 
     def _ask_card(self, name: str) -> None:
         self.card_asked.emit(f"procedure:{name}")
@@ -369,6 +426,38 @@ class GaugesPage(Page):
         add_reading(self.session, found.valve, found.index, point, self._gauge())
         self._show()
 
+    def _move_lever(self, place: object) -> None:
+        """Move the lever of the stand-in; None puts its link on again."""
+        self.box.lever = place if isinstance(place, float) else None
+
+    def _lever_typed(self, place: float, into: str, out: str) -> None:
+        found = self.found
+        if found is not None:
+            point = (place, into, out)
+            add_lever(self.session, found.valve, found.index, point, self._gauge())
+            self._show()
+
+    def _read_lever(self) -> None:
+        """Take what the gauges show with the lever where it stands."""
+        pair = self._steady()
+        if pair is not None:
+            units = self.session.units
+            texts = [retype(max(one, 0.0), PRESSURE, units) for one in pair]
+            self._lever_typed(self.lever.at, texts[0], texts[1])
+
+    def _lever_dropped(self, place: int) -> None:
+        if self.found is not None and self.found.index is not None:
+            drop_lever(self.session, self.found.index, place)
+            self._show()
+
+    def _steady(self) -> tuple[float, float] | None:
+        """Return what both gauges show, None where that cannot be said; why is told."""
+        try:
+            return self.box.steady()
+        except BuildErrors as errors:
+            self.beneath.setText(f"{errors.errors[0].problem} {errors.errors[0].remedy}.")
+            return None
+
     def _dropped(self, place: int) -> None:
         if self.found is not None and self.found.index is not None:
             drop_reading(self.session, self.found.index, place)
@@ -379,11 +468,10 @@ class GaugesPage(Page):
         found = self.found
         if found is None or not self.box.open:
             return
-        try:
-            into, out = self.box.steady()
-        except BuildErrors as errors:
-            self.beneath.setText(f"{errors.errors[0].problem} {errors.errors[0].remedy}.")
+        pair = self._steady()
+        if pair is None:
             return
+        into, out = pair
         highest, full = 0.0, self._usual
         if found.run is not None:
             highest, full = float(rising(found.run)[0].max(initial=0.0)), found.run.full_scale.value

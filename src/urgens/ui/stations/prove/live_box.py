@@ -31,6 +31,7 @@ class LiveBox(QObject):
         self._gauges: LiveGauges | None = None
         self._recent: deque[Reading] = deque(maxlen=3000)
         self.lever: float | None = None
+        self.recorded: list[Reading] | None = None  # while it is recorded
         self._foot = 0.0
         self._timer = QTimer(self)
         self._timer.setInterval(EVERY)
@@ -112,6 +113,8 @@ class LiveBox(QObject):
             return
         came = self._gauges.taken()
         self._recent.extend(came)
+        if self.recorded is not None:
+            self.recorded.extend(came)
         if self._gauges.ended:
             words = self._gauges.ended
             self.close()

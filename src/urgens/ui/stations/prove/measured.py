@@ -48,6 +48,30 @@ def add_reading(
     put(session, "gauges", rows, f"Reading at {point[0]}")
 
 
+def add_lever(
+    session: Session,
+    valve: str,
+    run: int | None,
+    point: tuple[float, str, str],
+    gauge: dict[str, Any],
+) -> None:
+    """Add a reading with the lever moved by hand to a run of gauges, or begin one with it."""
+    rows = rows_of(session, "gauges")
+    if run is None:
+        kind = valve_at(session.build, valve).kind
+        rows.append({"at": now(), "valve": valve, "kind": kind, **gauge, "points": []})
+        run = len(rows) - 1
+    rows[run]["lever"] = [*rows[run].get("lever", []), list(point)]
+    put(session, "gauges", rows, f"Lever at {100 * point[0]:.0f} %")
+
+
+def drop_lever(session: Session, run: int, place: int) -> None:
+    """Take a reading of the lever out of a run."""
+    rows = rows_of(session, "gauges")
+    rows[run]["lever"].pop(place)
+    put(session, "gauges", rows, "Reading of the lever taken out")
+
+
 def drop_reading(session: Session, run: int, place: int) -> None:
     """Take a pair of pressures out of a run."""
     rows = rows_of(session, "gauges")

@@ -1,10 +1,11 @@
 """The test road: why the front is to lock first, seen and not believed."""
 
 from collections.abc import Callable
+from pathlib import Path
 from typing import ClassVar
 
 import numpy as np
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
@@ -19,23 +20,27 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.bench.drives import Drive, Trial, drives, foot_to_lock, trial
-from urgens.bench.torque import hold
-from urgens.document import Build, with_setup
+from urgens.bench.log_write import sensed, write_csv
+from urgens.bench.torque import Foot, hold
+from urgens.document import Build, BuildErrors, load, with_setup
 from urgens.physics.axle import Axle
 from urgens.quantity import DISTANCE, FORCE, SPEED, Units, in_units, show, unit_shown
 from urgens.solve.system import system
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.from_above import FromAbove, Lane, lane_words
+from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background
+from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.typed_label import TypedLabel
-from urgens.ui.widgets.worded import wrapped
+from urgens.ui.widgets.worded import worded, wrapped
 
 AS_BUILT = "as built"
-FEET = {"press": "the press's foot", "lock": "until one locks", "over": "12 % over it"}
+FEET = {"press": "the press's foot", "lock": "until one locks", "over": "12 % over it",
+        "typed": "as typed"}  # fmt: skip
 OVER = 1.12
 TICK, RATES = 40, {"0.25": 0.25, "0.5": 0.5, "1": 1.0, "2": 2.0}  # ms; times as fast as it is
 STEPS = 1000  # of the slider
@@ -47,11 +52,12 @@ MODEL = (
 SIDE = 260
 
 
-def made_trial(build: Build, case: int, surface: float, speed: float, foot: str,
-               effort: float) -> Trial:  # fmt: skip
+def made_trial(
+    build: Build, case: int, surface: float, speed: float, foot: str, pressed: Foot
+) -> Trial:
     """Return one stop of a build with the foot that is asked for."""
-    one = trial(build, system(build), case, surface, speed, hold(effort))
-    if foot == "press":
+    one = trial(build, system(build), case, surface, speed, pressed)
+    if foot in ("press", "typed"):
         return one
     found = foot_to_lock(one)
     if foot == "lock":
@@ -96,6 +102,7 @@ class RoadPage(Page):
     """A stop in time for one build or two: from above, with plots, at any speed of play."""
 
     kept: ClassVar[tuple[str, ...]] = ("foot", "other")
+    log_written = Signal(object)
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -105,12 +112,16 @@ class RoadPage(Page):
         self.above, self.plane = FromAbove(row=110), SpeedPlane()
         self.result, self.beneath = wrapped("sentence"), wrapped("muted")
         self.speed = TypedLabel("From", SPEED, session.units, self._ask, start="100 km/h", size=24)
+        self.effort = TypedLabel("Foot", FORCE, session.units, self._ask, start="250 N", size=18)
+        self.ramp = NumberLabel("Ramp", "s", (0.0, 5.0), size=18, step=0.1, changed=self._ask)
+        self.ramp.set_number(0.3)
         self.feet: dict[str, QToolButton] = {}
         self.others: dict[str, QToolButton] = {}
+        self._opened: dict[str, Build] = {}  # other files' builds, by name
         self._others = QVBoxLayout()
         self.play, self.rate = QPushButton("Play  P"), "1"
         self.slider = QSlider(Qt.Orientation.Horizontal)
-        self.save = QPushButton("Write its log…")
+        self.save = QPushButton("Write and open it…")
         self._timer = QTimer(self)
         self._timer.setInterval(TICK)
         self._timer.timeout.connect(self._go_on)
@@ -171,6 +182,12 @@ class RoadPage(Page):
             group.addButton(button)
             self.feet[name] = button
             self.column.addWidget(button)
+        row = QHBoxLayout()
+        row.addWidget(self.effort)
+        row.addWidget(worded("in", "small"))
+        row.addWidget(self.ramp)
+        row.addStretch()
+        self.column.addLayout(row)
         self.head("Beside it")
         self.column.addLayout(self._others)
         self.head("Its log")
@@ -191,8 +208,11 @@ class RoadPage(Page):
     def show_figures(self) -> None:
         """Drive this build, and the one beside it."""
         self.speed.show_in(self.session.units)
+        self.effort.show_in(self.session.units)
         for name, button in self.feet.items():
             button.setChecked(name == self.foot)
+        for label in (self.effort, self.ramp):
+            label.setVisible(self.foot == "typed")
         self._show_others()
         self.axes[0].setText(f"Speed, {unit_shown(SPEED, self.session.units)}")
         self._ask()
@@ -201,9 +221,8 @@ class RoadPage(Page):
         names = ["", *(one.name for one in self.session.base.setups)]
         if self.session.setup is not None:
             names = ["", AS_BUILT, *(n for n in names[1:] if n != self.session.setup)]
+        names += list(self._opened)
         if list(self.others) != names:
-            from urgens.ui.widgets.cleared import clear
-
             clear(self._others)
             self.others = {}
             group = QButtonGroup(self)
@@ -214,6 +233,10 @@ class RoadPage(Page):
                 group.addButton(button)
                 self.others[name] = button
                 self._others.addWidget(button)
+            another = QPushButton("Another build…")
+            another.setProperty("role", "quiet")
+            another.clicked.connect(self._open_another)
+            self._others.addWidget(another)
         if self.other not in names:
             self.other = ""
         for name, button in self.others.items():
@@ -226,30 +249,40 @@ class RoadPage(Page):
         if speed is None or not self.isVisible():
             return
         solution = session.solution
-        surface, effort = solution.surface, session.effort
+        surface = solution.surface
+        foot, pressed = self.foot, self._pressed()
         asked = (session.build, self.other, solution.case, surface, speed, self.foot,
-                 effort if self.foot == "press" else 0.0, session.units)  # fmt: skip
+                 tuple(pressed.efforts) + tuple(pressed.times), session.units)  # fmt: skip
         if asked == self._asked:
             return
         self._asked = asked
         builds = [session.build, *self._beside_it()]
-        case, foot = solution.case, self.foot
+        case = solution.case
         self.beneath.setText("Driving…")
 
         def work(progress: Callable[[float], bool]) -> tuple[Drive, ...]:
             trials = []
             for build in builds:
                 place = min(case, len(build.vehicle.load_cases) - 1)
-                trials.append(made_trial(build, place, surface, speed, foot, effort))
+                trials.append(made_trial(build, place, surface, speed, foot, pressed))
                 progress(0.5)
             return drives(trials)
 
         self._work.run(work)
 
+    def _pressed(self) -> Foot:
+        """Return the foot of the press, or as it is typed."""
+        typed = self.effort.value
+        if self.foot == "typed" and typed is not None:
+            return hold(typed, self.ramp.value or 0.0)
+        return hold(self.session.effort if self.foot == "press" else 0.0)
+
     def _beside_it(self) -> list[Build]:
         base = self.session.base
         if not self.other:
             return []
+        if self.other in self._opened:
+            return [self._opened[self.other]]
         return [base if self.other == AS_BUILT else with_setup(base, self.other)]
 
     def _follow_press(self) -> None:
@@ -310,6 +343,21 @@ class RoadPage(Page):
         self.other = other
         self.show_figures()
 
+    def _open_another(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Another build", "", "Builds (*.urgens.json)")
+        if name:
+            self.set_beside(Path(name))
+
+    def set_beside(self, path: Path) -> None:
+        """Set the build of a file beside this one; what keeps it from being read is said."""
+        try:
+            build = load(path)
+        except BuildErrors as errors:
+            self.beneath.setText("\n".join(errors.lines()))
+            return
+        self._opened[build.name] = build
+        self.choose_other(build.name)
+
     def _set_rate(self, rate: str) -> None:
         self.rate = rate
 
@@ -339,10 +387,6 @@ class RoadPage(Page):
 
     def _write(self) -> None:
         """Write the log of the stop to a file, which opens like a real one."""
-        from pathlib import Path
-
-        from urgens.bench.log_write import sensed, write_csv
-
         if not self.drives:
             return
         name, _ = QFileDialog.getSaveFileName(self, "Write its log", "test-road.csv", "CSV (*.csv)")

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from datetime import datetime
 
 import numpy as np
 
@@ -73,7 +74,9 @@ def worked_out(build: Build, goes_on: Callable[[float], bool]) -> StopsFound | N
     above = _above(build, made, setting)
     if not goes_on(0.8):
         return None
-    return StopsFound(known, on_road(build, known), before, after, nearest, above)
+    return StopsFound(
+        known, on_road(build, known, now=datetime.now()), before, after, nearest, above
+    )
 
 
 def _set(build: Build, turned: Adjuster | None, setting: float | None) -> System:

@@ -1,5 +1,6 @@
 """Stops on the road: what they say of the brakes, and which setting is next."""
 
+from datetime import datetime
 from typing import ClassVar
 
 from PySide6.QtCore import Qt
@@ -15,6 +16,7 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.bench.adjusting import adjuster
+from urgens.bench.brakes_as_measured import brakes_as_measured
 from urgens.bench.drives import Drive
 from urgens.bench.proving import NextOnRoad, hottest, stops_of
 from urgens.bench.wording import advice_reason, brakes_words, counted_words, headline, of_hundred
@@ -63,6 +65,7 @@ class StopsPage(Page):
         self.why, self.held = wrapped("muted"), wrapped("warned")
         self.left_out, self.left = wrapped("small"), worded("", "small")
         self.done, self.set_it = QPushButton("Enter a stop\nEnter"), QPushButton()
+        self.measure = QPushButton()
         self.said_above = wrapped("heading")
         self.stack = QStackedWidget()
         self.stack.addWidget(self._overview())
@@ -93,6 +96,7 @@ class StopsPage(Page):
         foot = QHBoxLayout()
         foot.addWidget(self.said_above, 1)
         foot.addWidget(self.left)
+        foot.addWidget(self.measure)
         column.addLayout(foot)
         column.addWidget(self.above)
         return whole
@@ -130,6 +134,10 @@ class StopsPage(Page):
         self.set_it.setProperty("role", "work")
         self.set_it.clicked.connect(self.set_in_build)
         head.addWidget(self.set_it)
+        self.measure.setProperty("role", "quiet")
+        self.measure.setText("Take as measured")
+        self.measure.setAccessibleName("Take what the stops say of both brakes as measured")
+        self.measure.clicked.connect(self.take_measured)
         column.addLayout(head)
         self.bars_said = worded("Rear first, of 100, all loads and roads: not beyond 5", "heading")
         for widget in (self.chance, self.why, self.held, self.left_out, self.bars_said, self.bars):
@@ -210,6 +218,7 @@ class StopsPage(Page):
     def _show_advice(self, found: StopsFound) -> None:
         road, build = found.road, self.session.build
         said = brakes_words(found.known, build.targets.surface)
+        self.measure.setVisible(brakes_as_measured(self.session.base, found.known) is not None)
         self.left_out.setText("; ".join(found.known.left_out))
         self.left_out.setVisible(bool(found.known.left_out))
         if road is None:
@@ -249,6 +258,13 @@ class StopsPage(Page):
         self.set_it.setText(f"Set it\n{setting}")
         self.set_it.setAccessibleName(f"Set {setting} in the build")
 
+    def take_measured(self) -> None:
+        """Take what the stops say of both brakes into the build."""
+        if self.found is not None:
+            change = brakes_as_measured(self.session.base, self.found.known)
+            if change is not None:
+                self.session.make(change, in_setup=False)
+
     def set_in_build(self) -> None:
         """Set the build as the stops say it is to stay."""
         road = None if self.found is None else self.found.road
@@ -287,7 +303,7 @@ class StopsPage(Page):
         """Why no stop is to be made yet, of what does not depend on the setting."""
         build = self.session.base
         waived = any(stop.moved_without_proof for stop in stops_of(build))
-        hot = hottest(build)
+        hot = hottest(build, datetime.now())
         return (*(() if waived else held_from_moving(build)), *((hot,) if hot else ()))
 
     def enter_next(self) -> None:
