@@ -63,6 +63,11 @@ def bed(name: str) -> Build:
     return loads(bed_text(name))
 
 
+def unproved(name: str) -> Build:
+    """Return a demo build as if nothing had been done or measured on it yet."""
+    return with_changes(bed(name), {"records": [], "proof": None})
+
+
 def pickup_with(changes: Mapping[str, object]) -> Build:
     """The pickup after changes {path: value}."""
     return with_changes(bed("pickup"), changes)

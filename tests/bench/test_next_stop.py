@@ -8,7 +8,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from tests.bench.test_stops import AT, TURNS, stop
-from tests.builds import bed
+from tests.builds import bed, unproved
 from tests.strategies import documents
 from urgens.bench.adjusting import adjuster
 from urgens.bench.chances import least_rear_factor
@@ -50,7 +50,7 @@ def test_beyond_its_limit_the_rear_locks_first_and_below_it_does_not(
 
 
 def turned_to(turns: float) -> Build:
-    return edited(demo("roadster"), TURNS, turns)
+    return edited(unproved("roadster"), TURNS, turns)
 
 
 def risks_of(build: Build) -> Array:

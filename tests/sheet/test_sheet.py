@@ -88,6 +88,8 @@ def test_every_figure_that_is_typed_stands_on_the_sheet(name: str) -> None:
     cells = [cell for table in tables for row in table.rows for cell in row]
     said = " ".join((*rows_of(build, build.natural_units).values(), *cells))
     for one in counting(build):
+        if one.path.startswith("proof."):  # what was measured is history, not what is fitted
+            continue
         if isinstance(one.value, Quantity) and not re.search(r"\.(table|route)\[", one.path):
             shown_ = shown(one.value, one.kind, one.shown_in(Units(build.natural_units)))
             if one.path in _typed(build):

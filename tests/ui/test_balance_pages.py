@@ -8,7 +8,7 @@ import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
-from tests.builds import bed
+from tests.builds import bed, unproved
 from tests.ui.conftest import type_into
 from urgens.document import Build, demo_names, with_changes
 from urgens.quantity import PRESSURE, in_units
@@ -75,7 +75,7 @@ def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: 
 
 
 def test_a_button_and_enter_try_as_well(open_window: Opener, qtbot: Any) -> None:
-    window = open_window(bed("roadster"))
+    window = open_window(unproved("roadster"))
     shown = ranked(qtbot, window)
     first = with_changes(window.session.build, shown.found[0].to_take[0].changes)
     QTest.mouseClick(shown.cards[0].button, LEFT)

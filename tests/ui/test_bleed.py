@@ -9,6 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QToolButton
 
+from tests.builds import unproved
 from tests.ui.conftest import LEFT
 from urgens.document import Build, demo, dumps, edited, loads
 from urgens.ui.frame.window import Window
@@ -37,7 +38,7 @@ ENTER, SPACE, BACK = Qt.Key.Key_Return, Qt.Key.Key_Space, Qt.Key.Key_Backspace
 
 @pytest.mark.parametrize("name", ["roadster", "library"])
 def test_from_the_first_card_to_the_last_by_keys_alone(open_window: Opener, name: str) -> None:
-    window = open_window(demo(name))
+    window = open_window(unproved(name))
     page = card(window)
     steps = page.run.procedure(page.method).steps
     press(page, ENTER)
@@ -62,7 +63,7 @@ def test_from_the_first_card_to_the_last_by_keys_alone(open_window: Opener, name
 
 
 def test_what_is_open_is_drawn_open_and_shut_again(open_window: Opener) -> None:
-    page = card(open_window(demo("roadster")))
+    page = card(open_window(unproved("roadster")))
     press(page, ENTER)
     most = 0
     while page.run.record is not None:
@@ -119,7 +120,7 @@ def test_the_reservoir_is_told_to_be_low_before_it_is(open_window: Opener) -> No
 
 
 def test_a_reservoir_that_is_not_measured_is_said(open_window: Opener) -> None:
-    page = card(open_window(demo("roadster")))
+    page = card(open_window(unproved("roadster")))
     press(page, ENTER)
     while page.run.step is not None and page.run.step.action != "stroke":
         press(page, ENTER)
@@ -269,7 +270,7 @@ def test_bleeding_waits_for_a_joint_that_is_only_started(open_window: Opener) ->
 
 
 def test_all_joints_are_noted_at_once_and_taken_back_in_one_step(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(unproved("roadster"))
     page = joints_page(window)
     QTest.mouseClick(page.all["dry"], LEFT)
     lines = window.session.build.plumbing.lines  # type: ignore[union-attr]
@@ -283,7 +284,7 @@ def test_all_joints_are_noted_at_once_and_taken_back_in_one_step(open_window: Op
 
 def test_a_joint_that_is_gone_is_said_and_kept(open_window: Opener) -> None:
     gone = {"joint": "L99.a", "state": "started", "at": "2026-05-02T13:00"}
-    window = open_window(edited(demo("roadster"), "joints", [gone]))
+    window = open_window(edited(unproved("roadster"), "joints", [gone]))
     page = joints_page(window)
     assert "not in the layout any more" in " ".join(one.text() for one in page.findChildren(QLabel))
     QTest.mouseClick(page.all["tight"], LEFT)
@@ -294,13 +295,13 @@ def test_a_joint_that_is_gone_is_said_and_kept(open_window: Opener) -> None:
 
 
 def test_without_a_layout_there_is_no_joint(open_window: Opener) -> None:
-    page = joints_page(open_window(edited(demo("roadster"), "plumbing", None)))
+    page = joints_page(open_window(edited(unproved("roadster"), "plumbing", None)))
     assert page.summary == "no joint"
     assert not page.all["tight"].isEnabled()
 
 
 def test_show_leads_from_a_joint_that_was_pressed_on_to_the_joints(open_window: Opener) -> None:
-    build = edited(demo("roadster"), "joints", [{"joint": "L1.a", "state": "started"}])
+    build = edited(unproved("roadster"), "joints", [{"joint": "L1.a", "state": "started"}])
     read = {"at": "2026-05-02T14:22", "step": 3, "field": "strokes", "value": 12.0}
     run = {"procedure": "bleed", "started": "2026-05-02T14:00", "ended": "2026-05-02T15:00"}
     window = open_window(edited(build, "records", [{**run, "entries": [read]}]))

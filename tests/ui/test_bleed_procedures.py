@@ -10,6 +10,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QToolButton
 
+from tests.builds import unproved
 from tests.ui.conftest import LEFT
 from tests.ui.test_bleed import BACK, ENTER, SPACE, card, press
 from urgens.document import Build, demo, edited, with_changes
@@ -74,10 +75,12 @@ def test_the_circuit_of_an_opened_joint_is_bled_again_and_no_other(open_window: 
 
 
 def test_moving_waits_for_the_proofs_and_a_reason_is_kept(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(unproved("roadster"))
     page = card(window)
     chosen(page, "prove-moving")
-    assert page.sentence.text().startswith("Not so: not on record: “See the ports open”")
+    assert page.sentence.text().startswith(
+        "Not so: not on record: “No leaks”, “See the ports open”"
+    )
     press(page, ENTER)
     assert window.session.build.records == ()
     assert page.form.fields["reason"].hasFocus()
@@ -86,7 +89,7 @@ def test_moving_waits_for_the_proofs_and_a_reason_is_kept(open_window: Opener) -
     (record,) = window.session.build.records
     assert record.moved_without_proof == "off the ramp"
     assert "proof-open" in {finding.code for finding in window.session.findings}
-    proved = card(open_window(edited(demo("roadster"), "records", [PROVED])))
+    proved = card(open_window(edited(unproved("roadster"), "records", [PROVED])))
     chosen(proved, "prove-moving")
     assert proved.form.fields["reason"].isHidden()
     press(proved, ENTER)
@@ -141,7 +144,7 @@ def test_a_bottle_of_a_fluid_that_is_not_told_is_not_lost_without_a_word(
 
 
 def test_each_person_has_his_own_line_and_fewer_share_it(open_window: Opener) -> None:
-    page = card(open_window(demo("roadster")))
+    page = card(open_window(unproved("roadster")))
     assert set(page.beside.who.said) == {"pedal", "front", "rear"}
     QTest.mouseClick(page.form.people[2], LEFT)
     assert set(page.beside.who.said) == {"pedal", "screws"}
@@ -155,7 +158,7 @@ def test_each_person_has_his_own_line_and_fewer_share_it(open_window: Opener) ->
 
 
 def test_one_persons_card_stands_in_place_of_everyones(open_window: Opener) -> None:
-    page = card(open_window(demo("roadster")))
+    page = card(open_window(unproved("roadster")))
     press(page, ENTER)
     until(page, "strokes")
     whole = page.sentence.text()
@@ -172,7 +175,7 @@ def test_one_persons_card_stands_in_place_of_everyones(open_window: Opener) -> N
 
 
 def test_a_pair_is_read_wheel_by_wheel(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(unproved("roadster"))
     page = card(window)
     press(page, ENTER)
     until(page, "bubbles")
@@ -195,7 +198,7 @@ def test_a_pair_is_read_wheel_by_wheel(open_window: Opener) -> None:
 
 
 def test_what_should_be_read_follows_the_press(open_window: Opener) -> None:
-    window = open_window(demo("roadster"))
+    window = open_window(unproved("roadster"))
     page = card(window)
     chosen(page, "three-strokes")
     press(page, ENTER)
@@ -213,7 +216,7 @@ def test_what_should_be_read_follows_the_press(open_window: Opener) -> None:
 
 def test_a_rods_clearance_is_worked_out_from_three_depths(open_window: Opener) -> None:
     """Depth 12.4 and gasket 0.8 less 11.0 of stand-out leave 2.2 mm; by hand."""
-    page = card(open_window(demo("roadster")))
+    page = card(open_window(unproved("roadster")))
     chosen(page, "pushrod-clearance")
     press(page, ENTER)
     for depth in ("12.4", "11", "0.8"):
@@ -228,7 +231,7 @@ def test_a_rods_clearance_is_worked_out_from_three_depths(open_window: Opener) -
 
 
 def test_seconds_are_counted_from_the_key(open_window: Opener, qtbot: Any) -> None:
-    page = card(open_window(demo("roadster")))
+    page = card(open_window(unproved("roadster")))
     chosen(page, "prove-standing")
     press(page, ENTER)
     assert page.timer.left.text() == "30 s"
@@ -268,7 +271,7 @@ def test_a_procedure_that_was_left_is_there_again_beside_another(open_window: Op
 def test_cards_go_out_as_pdf_one_for_each_person(
     open_window: Opener, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    page = card(open_window(demo("roadster")))
+    page = card(open_window(unproved("roadster")))
     sizes = []
     for index, action in enumerate(page.beside.print.menu().actions()):
         path = tmp_path / f"{index}.pdf"

@@ -217,7 +217,7 @@ class Proof(Part):
     stops: tuple[Stop, ...] = ()
     logs: tuple[Log, ...] = ()
     wear: tuple[Wear, ...] = ()
-    speed: Annotated[Speed, wish("Stops from", "Speed the stops are made from")] = parse(
+    speed: Annotated[Speed, wish("Tried from", "Speed of the stops on the road")] = parse(
         "45 mph", SPEED
     )
     cool_below: Annotated[
