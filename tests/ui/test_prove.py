@@ -101,6 +101,17 @@ def test_a_reading_is_taken_out_and_begun_again(open_window: Opener) -> None:
     assert [(run.counts, len(run.points)) for run in runs] == [(False, 2), (True, 0)]
 
 
+def read_by_key(page: Any, qtbot: QtBot, count: int) -> None:
+    """Press Space until the foot has been still for long enough to be read."""
+
+    def read() -> bool:
+        QTest.keyClick(page, Qt.Key.Key_Space)
+        proof = page.session.build.proof
+        return proof is not None and len(proof.gauges[0].points) >= count
+
+    qtbot.waitUntil(read, timeout=SLOW)
+
+
 def test_the_simulated_box_follows_the_press_and_is_read_by_a_key(
     open_window: Opener, qtbot: QtBot
 ) -> None:
@@ -110,9 +121,8 @@ def test_the_simulated_box_follows_the_press_and_is_read_by_a_key(
     session.set_effort(200.0)
     qtbot.waitUntil(lambda: page.box.now is not None and page.box.now.values["foot"] > 190,
                     timeout=SLOW)  # fmt: skip
-    QTest.qWait(400)
     page.setFocus()
-    QTest.keyClick(page, Qt.Key.Key_Space)
+    read_by_key(page, qtbot, 1)
     assert session.build.proof is not None
     (into, out, way) = session.build.proof.gauges[0].points[0]
     assert way == "rising"
@@ -121,8 +131,7 @@ def test_the_simulated_box_follows_the_press_and_is_read_by_a_key(
     assert "invented" in page.state.text()
     session.set_effort(60.0)
     qtbot.waitUntil(lambda: page.box.now.values["foot"] < 70, timeout=SLOW)
-    QTest.qWait(400)
-    QTest.keyClick(page, Qt.Key.Key_Space)
+    read_by_key(page, qtbot, 2)
     assert session.build.proof.gauges[0].points[1][2] == "falling"
     QTest.mouseClick(page.simulate, LEFT)
     assert not page.box.open

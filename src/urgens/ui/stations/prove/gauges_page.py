@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QFileDialog,
     QHBoxLayout,
-    QLabel,
     QMenu,
     QPushButton,
     QToolButton,
@@ -128,9 +127,7 @@ class GaugesPage(Page):
         column.addLayout(head)
         column.addWidget(self.empty)
         column.addWidget(self.dials)
-        self.axes = QLabel(), QLabel()
-        for axis in self.axes:
-            axis.setProperty("role", "heading")
+        self.axes = worded("", "heading"), worded("", "heading")
         column.addWidget(self.axes[0])
         column.addWidget(self.plane, 1)
         self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)

@@ -37,6 +37,7 @@ from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
@@ -117,9 +118,7 @@ class LogsPage(Page):
         beside.addLayout(self._others)
         beside.addStretch()
         column.addLayout(beside)
-        self.axes = QLabel(), QLabel()
-        for axis in self.axes:
-            axis.setProperty("role", "heading")
+        self.axes = worded("", "heading"), worded("", "heading")
         self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
         self.over_time = worded("", "heading")
         column.addWidget(self.over_time)
@@ -197,7 +196,7 @@ class LogsPage(Page):
             for place, log in enumerate(logs):
                 if row is self._others and place == self.place:
                     continue
-                button = segment(log.file)
+                button = segment(button_words(log.file))
                 button.setProperty("narrow", "true")
                 button.setChecked(place == chosen)
                 button.clicked.connect(partial(act, place))
@@ -362,11 +361,11 @@ class LogsPage(Page):
     ) -> QToolButton:
         button = QToolButton()
         button.setProperty("role", "kind")
-        button.setText(words if len(words) < 18 else f"{words[:16]}…")
+        button.setText(button_words(words if len(words) < 18 else f"{words[:16]}…"))
         button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(button)
         for one in choices:
-            menu.addAction(one, partial(act, one))
+            menu.addAction(button_words(one), partial(act, one))
         button.setMenu(menu)
         return button
 

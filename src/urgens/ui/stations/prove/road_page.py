@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QButtonGroup,
     QFileDialog,
     QHBoxLayout,
-    QLabel,
     QPushButton,
     QSlider,
     QToolButton,
@@ -33,6 +32,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.typed_label import TypedLabel
@@ -46,7 +46,7 @@ TICK, RATES = 40, {"0.25": 0.25, "0.5": 0.5, "1": 1.0, "2": 2.0}  # ms; times as
 STEPS = 1000  # of the slider
 MODEL = (
     "One track, level road, brakes as built: mass and loads of the load case, tyres of one curve "
-    "(assumed), wheels of 1.2 kg·m² (assumed), 0.15 s of build-up (assumed). Because wheels take "
+    "(assumed), the inertia of wheels and 0.15 s of build-up (assumed). Because wheels take "
     "time to stop, they lock at a slightly harder foot than Balance says."
 )
 SIDE = 260
@@ -161,9 +161,7 @@ class RoadPage(Page):
             self.rates[words] = button
             row.addWidget(button)
         column.addLayout(row)
-        self.axes = QLabel(), QLabel("Time, s")
-        for axis in self.axes:
-            axis.setProperty("role", "heading")
+        self.axes = worded("", "heading"), worded("Time, s", "heading")
         self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
         column.addWidget(self.axes[0])
         column.addWidget(self.plane, 1)
@@ -227,7 +225,7 @@ class RoadPage(Page):
             self.others = {}
             group = QButtonGroup(self)
             for name in names:
-                button = segment(name or "nothing")
+                button = segment(button_words(name or "nothing"))
                 button.setProperty("narrow", "true")
                 button.clicked.connect(lambda _=False, other=name: self.choose_other(other))
                 group.addButton(button)

@@ -8,7 +8,6 @@ from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
-    QLabel,
     QPushButton,
     QStackedWidget,
     QVBoxLayout,
@@ -101,19 +100,19 @@ class StopsPage(Page):
         column.addWidget(self.above)
         return whole
 
-    def _caution(self) -> QLabel:
-        label = wrapped("caution")
-        label.setTextFormat(Qt.TextFormat.RichText)
-        label.setText(f"<b>{PLACE}</b>&nbsp; {MIND}")
-        label.setAccessibleName(f"{PLACE} {MIND}")
-        return label
+    def _caution(self) -> QWidget:
+        strip = QFrame()
+        strip.setProperty("role", "caution")
+        row = QHBoxLayout(strip)
+        row.setContentsMargins(12, 7, 12, 7)
+        row.addWidget(worded(PLACE, "warned"))
+        row.addWidget(wrapped("plain", MIND), 1)
+        return strip
 
     def _drawing(self) -> QVBoxLayout:
         column = QVBoxLayout()
         column.setSpacing(2)
-        self.axes = QLabel(), QLabel()
-        for axis in self.axes:
-            axis.setProperty("role", "heading")
+        self.axes = worded("", "heading"), worded("", "heading")
         self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
         column.addWidget(self.axes[0])
         column.addWidget(self.plane, 1)
