@@ -1,6 +1,6 @@
 """Stops of builds on the test road, and what comes of each."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -102,11 +102,16 @@ def trial(build: Build, made: System, case: int, surface: float, speed: float, f
 
 
 def drives(
-    trials: Sequence[Trial], step: float = STEP, uneven: float = UNEVEN
+    trials: Sequence[Trial],
+    step: float = STEP,
+    uneven: float = UNEVEN,
+    goes_on: Callable[[], bool] | None = None,
 ) -> tuple[Drive, ...]:
     """Return stops on the test road, made all at once.
 
-    trials: one or more [object]; step: of time [s]; uneven: yaw rate at the start [rad/s].
+    trials: one or more [object]; step: of time [s]; uneven: yaw rate at the start [rad/s];
+    goes_on: asked now and then whether to go on [callable].
+    Raises StoppedError where it is told not to.
     Source: `bench.road.drive`.
     """
     brakes = [pressed(t.made, t.standing, t.foot, LONGEST) for t in trials]
@@ -116,7 +121,7 @@ def drives(
     )
     speeds = np.array([t.speed for t in trials])
     torques = Torques(brakes, [t.standing for t in trials])
-    went = drive(_cars(trials), torques, speeds, shapes, step, uneven)
+    went = drive(_cars(trials), torques, speeds, shapes, step, uneven, goes_on)
     return tuple(_one(went, index, brake) for index, brake in enumerate(brakes))
 
 
@@ -195,13 +200,14 @@ def _middle(brake: Pressed, axle: int) -> Array:
     return np.asarray(brake.lines[axle, place])
 
 
-def foot_to_lock(one: Trial) -> Foot:
-    """Return a foot that goes on until an axle locks, and holds there; one: the stop [object].
+def foot_to_lock(one: Trial, goes_on: Callable[[], bool] | None = None) -> Foot:
+    """Return a foot that goes on until an axle locks, and holds there.
 
+    one: the stop [object]; goes_on: asked now and then whether to go on [callable].
     Source: the same stop with a foot that goes to the hardest in three seconds.
     """
     most = float(one.made.max_effort)
-    [found] = drives([one._replace(foot=hold(most, TO_LOCK))])
+    [found] = drives([one._replace(foot=hold(most, TO_LOCK))], goes_on=goes_on)
     if not found.locked:
         return hold(most, TO_LOCK)
     at = found.locked[0][1]

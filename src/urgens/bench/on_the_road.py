@@ -1,6 +1,6 @@
 """Stops of the stand-in, one after another: what is seen of each, and how many are left."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -103,11 +103,17 @@ def campaign(
     return MOST_STOPS, advice
 
 
-def stops_left(build: Build, stops: tuple[Stop, ...], known: Posterior, seed: int = 1) -> int:
+def stops_left(
+    build: Build,
+    stops: tuple[Stop, ...],
+    known: Posterior,
+    seed: int = 1,
+    goes_on: Callable[[], bool] | None = None,
+) -> int:
     """Return how many stops are likely still to make; of several vehicles the middle one.
 
     build: the document; stops: so far [object]; known: what they say [object]; seed: of the draws
-    [-].
+    [-]; goes_on: asked between two vehicles whether to go on [callable].
     Source: the advice followed on vehicles drawn from what is known.
     """
     chance, before = np.random.default_rng(seed), prior(build)
@@ -116,8 +122,9 @@ def stops_left(build: Build, stops: tuple[Stop, ...], known: Posterior, seed: in
     counts = [
         campaign(Vehicle(build, {}, (float(a), float(b))), stops, before, chance, COARSE, least)[0]
         for a, b in pairs
+        if goes_on is None or goes_on()
     ]
-    return int(np.median(counts))
+    return int(np.median(counts)) if counts else 0
 
 
 def _least(build: Build, front: Array) -> Array | None:

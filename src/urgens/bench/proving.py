@@ -1,6 +1,7 @@
 """All that has been proved of a build, and what comes next."""
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import datetime
 
@@ -120,19 +121,24 @@ def brakes(build: Build) -> Posterior | None:
 
 
 def on_road(
-    build: Build, known: Posterior, ahead: bool = True, now: datetime | None = None
+    build: Build,
+    known: Posterior,
+    ahead: bool = True,
+    now: datetime | None = None,
+    goes_on: Callable[[], bool] | None = None,
 ) -> NextOnRoad | None:
     """Return what to do next on the road, None where nothing can be set.
 
     build: the document; known: of the brakes [object]; ahead: whether to look how many stops are
-    left [-]; now: the time, None straight after the last stop [object].
+    left [-]; now: the time, None straight after the last stop [object]; goes_on: asked now and then
+    whether to go on [callable].
     Source: `bench.next_stop`; nothing is proposed where something holds the vehicle.
     """
     stops = stops_of(build)
     advice = next_stop(build, stops, known)
     if advice is None:
         return None
-    left = stops_left(build, stops, known) if ahead and not advice.done else 0
+    left = stops_left(build, stops, known, goes_on=goes_on) if ahead and not advice.done else 0
     held = holding(build, advice.turned, advice.setting, now)
     return NextOnRoad(advice, held, left if ahead or advice.done else None)
 

@@ -5,6 +5,7 @@ Vehicles (from memory); the brakes are those of the build's own system.
 """
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import NamedTuple
 
@@ -21,12 +22,21 @@ WHEEL_INERTIA = 1.2  # kg·m² of each wheel: assumed
 LONGEST, STANDS = 15.0, 0.3  # s, m/s: where a stop ends
 UNEVEN = math.radians(0.5)  # rad/s of yaw that stand for the road's unevenness
 LOCKED_ABOVE = 1.0  # m/s: at a walk a wheel that stands says nothing
+ASKED = 100  # steps between two questions whether to go on
 EVERY = 10  # steps between two rows that are kept
 TINY = 1e-9
 FOLLOWED = 1.8  # rate times step that the method follows: under 2.78 for order 4
 INERTIA = 2.0 * WHEEL_INERTIA
 _U, _V, _YAW, _TREADS, _A = 0, 1, 2, slice(3, 5), 5  # places in the state
 _BY_PEAK = np.array([[1.0 / PEAK_SLIP], [1.0 / PEAK_SIDE]])
+
+
+class StoppedError(Exception):
+    """Nobody waits for the stop any more."""
+
+
+def _always() -> bool:
+    return True
 
 
 class Car(NamedTuple):
@@ -79,14 +89,17 @@ def drive(
     curve: Curve,
     step: float = STEP,
     uneven: float = UNEVEN,
+    goes_on: Callable[[], bool] | None = None,
 ) -> Driven:
     """Return how stops go; all of them run at once.
 
     car: what moves (n,) [object]; torques: of the brakes in time [object]; speed: at the start (n,)
-    [m/s]; curve: of the tyres [object]; step: of time [s]; uneven: yaw rate at the start [rad/s].
+    [m/s]; curve: of the tyres [object]; step: of time [s]; uneven: yaw rate at the start [rad/s];
+    goes_on: asked now and then whether to go on [callable].
+    Raises StoppedError where it is told not to.
     Source: Runge and Kutta's method of order 4, of fixed step; each ends at 0.3 m/s or 15 s.
     """
-    return _Run(car, torques, speed, curve, step, uneven).driven()
+    return _Run(car, torques, speed, curve, step, uneven).driven(goes_on or _always)
 
 
 class _Run:
@@ -139,7 +152,7 @@ class _Run:
             pushing[:, 0, axle, 3 + axle] = -spin[:, axle]
         return sliding.reshape(count, 6, 4), pushing.reshape(count, 4, 6)
 
-    def driven(self) -> Driven:
+    def driven(self, goes_on: Callable[[], bool]) -> Driven:
         """Return how the stops went."""
         count, step = self._mass.size, self._step
         every = max(round(EVERY * STEP / step), 1)
@@ -155,6 +168,8 @@ class _Run:
             self._advance(before, brakes)
             now = self._power(state, before)  # at the step's start, where the last one ended
             work += (0.5 * step) * (power + now) * moved
+            if number % ASKED == 0 and not goes_on():
+                raise StoppedError
             moving = self._moving[:, 0]
             power, moved = now, moving
             going = np.hypot(self._state[:, _U], self._state[:, _V])

@@ -118,7 +118,7 @@ def prior(build: Build) -> Prior:
     values = drawn(build, figures, PRIOR_DRAWS, np.random.default_rng(PRIOR_SEED))
     made = system(build, over=laid(build, figures, values[:, :, None]))
     ratios = [
-        np.broadcast_to(force / float(whole), (PRIOR_DRAWS, 1)).ravel()
+        np.broadcast_to(force / whole.item(), (PRIOR_DRAWS, 1)).ravel()
         for force, whole in zip(_forces(made, effort), nominal, strict=True)
     ]
     covariance = np.cov(np.array(ratios)) + np.diag([LEAST_SPREAD**2] * 2)
@@ -126,7 +126,7 @@ def prior(build: Build) -> Prior:
 
 
 def _forces(made: System, effort: float) -> tuple[Array, Array]:
-    standing = Standing(*(np.asarray(v)[..., :1] for v in made.standing))
+    standing = Standing(*(np.asarray(v)[..., 0] for v in made.standing))
     front, rear = forces_at(made, rolling_lines(made, pushrod_force(made, effort), standing))
     return np.maximum(front, 1.0), np.maximum(rear, 1.0)
 

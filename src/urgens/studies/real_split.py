@@ -155,7 +155,7 @@ def computed_split(solution: Solution, usual: tuple[float, float]) -> Computed:
 
 
 def _forces(made: System, efforts: Array) -> tuple[Array, Array]:
-    standing = Standing(*(np.asarray(value)[..., :1] for value in made.standing))
+    standing = Standing(*(np.asarray(value)[..., 0] for value in made.standing))
     front, rear = axle_forces(made, pushrod_force(made, efforts), standing)
     shape = np.broadcast_shapes(front.shape, rear.shape)
     return np.broadcast_to(front, shape), np.broadcast_to(rear, shape)

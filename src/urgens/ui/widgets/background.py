@@ -13,6 +13,7 @@ from urgens.document import BuildErrors
 
 Work = Callable[[Callable[[float], bool]], Any]  # told whom to tell how far it is
 EVERY = 30  # ms between two looks at what a task has said
+SOON = 80  # ms before long work begins: who only leafs through starts none
 
 
 class _Task:
@@ -50,15 +51,32 @@ class Background(QObject):
         self._timer = QTimer(self)
         self._timer.setInterval(EVERY)
         self._timer.timeout.connect(self._listen)
+        self._waiting: Work | None = None
+        self._later = QTimer(self)
+        self._later.setSingleShot(True)
+        self._later.timeout.connect(self._begin)
 
     @property
     def busy(self) -> bool:
-        """Whether work is under way whose result is wanted."""
-        return self._task is not None
+        """Whether work is under way, or about to be, whose result is wanted."""
+        return self._task is not None or self._waiting is not None
 
-    def run(self, work: Work) -> None:
-        """Start work, which tells its progress and is answered whether to go on."""
+    def run(self, work: Work, later: int = 0) -> None:
+        """Start work, at once or in so many ms.
+
+        It tells its progress and is answered whether to go on.
+        """
         self.stop()
+        self._waiting = work
+        if later:
+            self._later.start(later)
+        else:
+            self._begin()
+
+    def _begin(self) -> None:
+        work, self._waiting = self._waiting, None
+        if work is None:
+            return
         self._task = _Task(work)
         _running.add(self._task.future)
         self._task.future.add_done_callback(_running.discard)
@@ -66,6 +84,8 @@ class Background(QObject):
 
     def stop(self) -> None:
         """Stop what runs and drop what it finds."""
+        self._waiting = None
+        self._later.stop()
         if self._task is not None:
             self._task.stopped.set()
         self._task = None

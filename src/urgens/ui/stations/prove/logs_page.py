@@ -34,7 +34,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.prove.log_files import LogFiles
 from urgens.ui.stations.prove.log_planes import LinesPlane, TimePlane
 from urgens.ui.stations.prove.number_label import NumberLabel
-from urgens.ui.widgets.background import Background
+from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
@@ -238,7 +238,7 @@ class LogsPage(Page):
             model = beside_model(build, case, one.presses, over)
             return one, beside, model, changed
 
-        self._work.run(work)
+        self._work.run(work, SOON)
 
     def _case(self, log: Log) -> int:
         names = [one.name for one in self.session.build.vehicle.load_cases]
@@ -501,6 +501,7 @@ class LogsPage(Page):
     def hideEvent(self, event: QHideEvent) -> None:
         self._work.stop()
         self._asked = ()
+        self.seen.forget()
         super().hideEvent(event)
 
 

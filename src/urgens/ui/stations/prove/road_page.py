@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 
 from urgens.bench.drives import Drive, Trial, drives, foot_to_lock, trial
 from urgens.bench.log_write import sensed, write_csv
+from urgens.bench.road import StoppedError
 from urgens.bench.torque import Foot, hold
 from urgens.document import Build, BuildErrors, load, with_setup
 from urgens.physics.axle import Axle
@@ -29,7 +30,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.prove.from_above import FromAbove, Lane, lane_words
 from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.background import Background
+from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
@@ -53,13 +54,19 @@ SIDE = 260
 
 
 def made_trial(
-    build: Build, case: int, surface: float, speed: float, foot: str, pressed: Foot
+    build: Build,
+    case: int,
+    surface: float,
+    speed: float,
+    foot: str,
+    pressed: Foot,
+    goes_on: Callable[[], bool],
 ) -> Trial:
     """Return one stop of a build with the foot that is asked for."""
     one = trial(build, system(build), case, surface, speed, pressed)
     if foot in ("press", "typed"):
         return one
-    found = foot_to_lock(one)
+    found = foot_to_lock(one, goes_on)
     if foot == "lock":
         return one._replace(foot=found)
     return one._replace(foot=hold(OVER * float(found.efforts[-1])))
@@ -259,14 +266,20 @@ class RoadPage(Page):
         self.beneath.setText("Driving…")
 
         def work(progress: Callable[[float], bool]) -> tuple[Drive, ...]:
-            trials = []
-            for build in builds:
-                place = min(case, len(build.vehicle.load_cases) - 1)
-                trials.append(made_trial(build, place, surface, speed, foot, pressed))
-                progress(0.5)
-            return drives(trials)
+            def goes_on() -> bool:
+                return progress(0.5)
 
-        self._work.run(work)
+            trials = []
+            try:
+                for build in builds:
+                    place = min(case, len(build.vehicle.load_cases) - 1)
+                    made = made_trial(build, place, surface, speed, foot, pressed, goes_on)
+                    trials.append(made)
+                return drives(trials, goes_on=goes_on)
+            except StoppedError:
+                return ()
+
+        self._work.run(work, SOON)
 
     def _pressed(self) -> Foot:
         """Return the foot of the press, or as it is typed."""
@@ -288,7 +301,8 @@ class RoadPage(Page):
             self._ask()
 
     def _show_drives(self, found: object) -> None:
-        assert isinstance(found, tuple)  # what the work returns
+        if not isinstance(found, tuple) or not found:
+            return
         self.drives = found
         names = [self.session.setup or AS_BUILT, self.other]
         lanes = tuple(self._lane(d, name) for d, name in zip(self.drives, names, strict=False))
@@ -410,4 +424,5 @@ class RoadPage(Page):
         self._timer.stop()
         self._work.stop()
         self._asked = ()
+        self.seen.forget()
         super().hideEvent(event)

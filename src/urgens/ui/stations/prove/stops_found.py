@@ -10,6 +10,7 @@ from urgens.bench.adjusting import Adjuster, adjuster
 from urgens.bench.chances import least_rear_factor
 from urgens.bench.drives import Drive, drives, trial
 from urgens.bench.proving import NextOnRoad, on_road, stops_of
+from urgens.bench.road import StoppedError
 from urgens.bench.stops import Posterior, posterior, prior
 from urgens.bench.torque import hold
 from urgens.document import Build
@@ -71,12 +72,12 @@ def worked_out(build: Build, goes_on: Callable[[float], bool]) -> StopsFound | N
     if not goes_on(0.4):
         return None
     nearest = None if road is None else _nearest(build, road, known)
-    above = _above(build, made, setting)
-    if not goes_on(0.8):
+    try:
+        above = _above(build, made, setting, lambda: goes_on(0.6))
+    except StoppedError:
         return None
-    return StopsFound(
-        known, on_road(build, known, now=datetime.now()), before, after, nearest, above
-    )
+    ahead = on_road(build, known, now=datetime.now(), goes_on=lambda: goes_on(0.9))
+    return StopsFound(known, ahead, before, after, nearest, above)
 
 
 def _set(build: Build, turned: Adjuster | None, setting: float | None) -> System:
@@ -111,7 +112,7 @@ def _nearest(build: Build, road: NextOnRoad, known: Posterior) -> tuple[str, flo
     return made.case_names[int(case)], float(roads[column])
 
 
-def _above(build: Build, made: System, setting: float | None) -> Above:
+def _above(build: Build, made: System, setting: float | None, goes_on: Callable[[], bool]) -> Above:
     surface, turned = build.targets.surface, adjuster(build)
     trials = [trial(build, made, 0, surface, SPEED, hold(_foot(made, 0, surface)))]
     rear = None if turned is None else _rear_first(build, turned)
@@ -119,7 +120,7 @@ def _above(build: Build, made: System, setting: float | None) -> Above:
         other = _set(build, turned, turned.values[-1])
         case, road = rear
         trials.append(trial(build, other, case, road, SPEED, hold(_foot(other, case, road))))
-    found = drives(trials)
+    found = drives(trials, goes_on=goes_on)
     if rear is None or turned is None:
         return Above(found[0], setting, None, None)
     return Above(found[0], setting, found[1], turned.values[-1])

@@ -33,7 +33,7 @@ from urgens.ui.stations.prove.stop_form import StopForm
 from urgens.ui.stations.prove.stops_found import SPEED as TESTED
 from urgens.ui.stations.prove.stops_found import Above, StopsFound, worked_out
 from urgens.ui.stations.prove.stops_plane import StopsPlane
-from urgens.ui.widgets.background import Background
+from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -165,7 +165,7 @@ class StopsPage(Page):
             self._worked = build
             if self.found is None:
                 self.chance.setText(WORKING)
-            self._work.run(lambda progress: worked_out(build, progress))
+            self._work.run(lambda progress: worked_out(build, progress), SOON)
         elif self.found is not None:
             self._show_found(self.found)
 
@@ -366,4 +366,5 @@ class StopsPage(Page):
     def hideEvent(self, event: QHideEvent) -> None:
         self._work.stop()
         self._worked = None
+        self.seen.forget()
         super().hideEvent(event)
