@@ -117,9 +117,9 @@ def test_the_simulated_box_follows_the_press_and_is_read_by_a_key(
 ) -> None:
     window = open_window(fresh())
     session, page = window.session, shown(window, "Gauges")
-    QTest.mouseClick(page.simulate, LEFT)
+    QTest.mouseClick(page.bar.simulate, LEFT)
     session.set_effort(200.0)
-    qtbot.waitUntil(lambda: page.box.now is not None and page.box.now.values["foot"] > 190,
+    qtbot.waitUntil(lambda: page.bar.box.now is not None and page.bar.box.now.values["foot"] > 190,
                     timeout=SLOW)  # fmt: skip
     page.setFocus()
     read_by_key(page, qtbot, 1)
@@ -130,22 +130,22 @@ def test_the_simulated_box_follows_the_press_and_is_read_by_a_key(
     assert 0.0 < out.value <= into.value * 1.05
     assert "invented" in page.state.text()
     session.set_effort(60.0)
-    qtbot.waitUntil(lambda: page.box.now.values["foot"] < 70, timeout=SLOW)
+    qtbot.waitUntil(lambda: page.bar.box.now.values["foot"] < 70, timeout=SLOW)
     read_by_key(page, qtbot, 2)
     assert session.build.proof.gauges[0].points[1][2] == "falling"
-    QTest.mouseClick(page.simulate, LEFT)
-    assert not page.box.open
+    QTest.mouseClick(page.bar.simulate, LEFT)
+    assert not page.bar.box.open
 
 
 def test_a_moving_foot_is_not_read(open_window: Opener, qtbot: QtBot) -> None:
     window = open_window(fresh())
     session, page = window.session, shown(window, "Gauges")
-    page._simulate(True)
+    page.bar.start(True)
     session.set_effort(50.0)
-    qtbot.waitUntil(lambda: page.box.now is not None, timeout=SLOW)
+    qtbot.waitUntil(lambda: page.bar.box.now is not None, timeout=SLOW)
     QTest.qWait(350)
     session.set_effort(300.0)
-    qtbot.waitUntil(lambda: page.box.now.values["foot"] > 250, timeout=SLOW)
+    qtbot.waitUntil(lambda: page.bar.box.now.values["foot"] > 250, timeout=SLOW)
     page.take_reading()
     assert "hold it still" in page.beneath.text()
     assert session.build.proof is None
@@ -154,18 +154,18 @@ def test_a_moving_foot_is_not_read(open_window: Opener, qtbot: QtBot) -> None:
 def test_a_box_that_goes_away_is_said(open_window: Opener, qtbot: QtBot) -> None:
     window = open_window(fresh())
     page = shown(window, "Gauges")
-    page._simulate(True)
-    qtbot.waitUntil(lambda: page.box.now is not None, timeout=SLOW)
-    page.box._box.close()
-    qtbot.waitUntil(lambda: not page.box.open or page.box._gauges.ended != "", timeout=SLOW)
-    page.box._box = None
-    page.box._look()
+    page.bar.start(True)
+    qtbot.waitUntil(lambda: page.bar.box.now is not None, timeout=SLOW)
+    page.bar.box._box.close()
+    qtbot.waitUntil(lambda: not page.bar.box.open or page.bar.box._gauges.ended != "", timeout=SLOW)
+    page.bar.box._box = None
+    page.bar.box._look()
     qtbot.waitUntil(lambda: "went away" in page.state.text(), timeout=SLOW)
 
 
 def test_a_port_that_is_not_there_is_said(open_window: Opener) -> None:
     page = shown(open_window(fresh()), "Gauges")
-    page.listen("/dev/no-such-port")
+    page.bar.listen("/dev/no-such-port")
     assert "cannot be opened" in page.state.text()
 
 

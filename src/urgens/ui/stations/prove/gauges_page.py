@@ -1,14 +1,12 @@
 """Two gauges across a valve: dials, plot, fit, what to read next, and the standing proofs."""
 
 from functools import partial
-from pathlib import Path
 from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
-    QFileDialog,
     QHBoxLayout,
     QMenu,
     QPushButton,
@@ -18,23 +16,19 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.bench.as_measured import as_measured, valve_at
-from urgens.bench.channels import Signals
 from urgens.bench.expected import gauged_valves, place_of, usual_scale
 from urgens.bench.gauges import gauge_error, rising
-from urgens.bench.live import ports
-from urgens.bench.log_write import write_csv
 from urgens.bench.proving import Gauged, gauged, gauged_valve, proofs
-from urgens.bench.recorded import as_log
 from urgens.bench.wording import verdict_words
 from urgens.document import BuildErrors, Change
 from urgens.document.valves import kind_of
 from urgens.guidance.words import Words
 from urgens.quantity import PRESSURE, in_units, retype, unit_shown
 from urgens.ui.session import Session
+from urgens.ui.stations.prove.box_bar import BoxBar
 from urgens.ui.stations.prove.dials import Dials, Shown
 from urgens.ui.stations.prove.gauge_plane import GaugePlane
 from urgens.ui.stations.prove.lever_panel import LeverPanel
-from urgens.ui.stations.prove.live_box import LiveBox
 from urgens.ui.stations.prove.measured import (
     add_lever,
     add_reading,
@@ -73,12 +67,13 @@ class GaugesPage(Page):
         super().__init__(session)
         self.valve = ""
         self.found: Gauged | None = None
-        self.box = LiveBox(session, self)
-        self.box.spoke.connect(self._show_live)
-        self.box.ended.connect(self._say_ended)
+        self.bar = BoxBar(session)
+        self.bar.changed.connect(self._follow_box)
+        self.bar.log_written.connect(self.log_written)
         self.dials, self.plane = Dials(), GaugePlane(session)
         self.verdict, self.beneath = wrapped("sentence"), wrapped("muted")
         self.empty, self.state = wrapped("muted", NO_VALVE), wrapped("small")
+        self.bar.said.connect(self.state.setText)
         self.proofs, self.table = ProofsList(), ReadingsTable(session)
         self.proofs.asked.connect(self._ask_card)
         self.lever = LeverPanel(session)
@@ -92,7 +87,6 @@ class GaugesPage(Page):
         self._group = QButtonGroup(self)
         self.valves: dict[str, QToolButton] = {}
         self.take, self.measure, self.again = (QPushButton() for _ in range(3))
-        self.connect_box = QToolButton()
         self.gauge: FigureColumn | None = None
         self._column = self._drawing()
         self._beside()
@@ -109,21 +103,7 @@ class GaugesPage(Page):
         head = QHBoxLayout()
         head.addLayout(self._which)
         head.addStretch()
-        self.connect_box.setProperty("role", "kind")
-        self.connect_box.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        menu = QMenu(self.connect_box)
-        menu.aboutToShow.connect(self._offer)
-        self.connect_box.setMenu(menu)
-        self.simulate = QPushButton("Simulated box")
-        self.simulate.setProperty("role", "quiet")
-        self.simulate.setCheckable(True)
-        self.simulate.clicked.connect(self._simulate)
-        self.record = QPushButton("Record")
-        self.record.setProperty("role", "quiet")
-        self.record.setCheckable(True)
-        self.record.clicked.connect(self._record)
-        for widget in (self.connect_box, self.simulate, self.record):
-            head.addWidget(widget)
+        head.addWidget(self.bar)
         column.addLayout(head)
         column.addWidget(self.empty)
         column.addWidget(self.dials)
@@ -178,20 +158,20 @@ class GaugesPage(Page):
         valves = gauged_valves(build)
         if self.valve not in valves:
             self.valve = valves[-1] if valves else ""
+        self.bar.valve = self.valve
         self._show_valves(valves)
         read = gauged(build)
         self.proofs.show_proofs(proofs(build, read))
         self.count.setText(self.proofs.words)
         there = bool(self.valve)
         shown = (self.dials, self.plane, self.verdict, self.beneath, self.table, self.lever)
-        deeds = (self.take, self.measure, self.again, self.simulate, self.connect_box, self.record)
+        deeds = (self.take, self.measure, self.again, self.bar)
         for widget in (*shown, *self.axes, *deeds):
             widget.setVisible(there)
         self.empty.setVisible(not there)
         self.found = gauged_valve(build, self.valve) if there else None
         if self.found is not None:
             self._show_found(self.found)
-        self._show_state()
 
     def _show_valves(self, valves: tuple[str, ...]) -> None:
         if tuple(self.valves) != valves:
@@ -219,7 +199,7 @@ class GaugesPage(Page):
         self.axes[0].setText(out)
         self.axes[1].setText(into)
         self.table.show_read(found)
-        self.lever.show_read(found, self.box.simulated)
+        self.lever.show_read(found, self.bar.box.simulated)
         words = Words(self.session.units)
         if found.read is None:
             asked = "" if found.next is None else words.pressure(found.next)
@@ -276,7 +256,7 @@ class GaugesPage(Page):
         if found is None or not self.isVisible():
             return
         session = self.session
-        live = self.box.now if self.box.open else None
+        live = self.bar.box.now if self.bar.box.open else None
         full = self._usual if found.run is None else found.run.full_scale.value
         error = CLASS / 100.0 * full if found.run is None else gauge_error(found.run)
         inlet, outlet = self._computed()
@@ -288,7 +268,7 @@ class GaugesPage(Page):
         self.dials.show_pressures(shown, session.units)
         pair = (inlet, outlet) if live is not None and inlet is not None else None
         self.plane.show_live(pair if pair is not None and pair[1] is not None else None)  # type: ignore[arg-type]
-        self.take.setEnabled(self.box.open)
+        self.take.setEnabled(self.bar.box.open)
 
     @property
     def _usual(self) -> float:
@@ -304,101 +284,22 @@ class GaugesPage(Page):
         inlet = min(float(master), found.wanted.reach)
         return inlet, float(found.wanted.outlet(inlet))  # type: ignore[arg-type]
 
-    def _show_live(self) -> None:
+    def _follow_box(self) -> None:
+        """Show what the box says now; a lever is moved on the stand-in alone."""
         self._show_dials()
-        self._show_state()
-
-    def _show_state(self) -> None:
-        self.record.setEnabled(self.box.open)
-        if not self.box.open:
-            self.connect_box.setText("No box")
-            self.simulate.setChecked(False)
-            self.record.setChecked(False)
-            return
-        if self.box.recorded is not None:
-            return
-        self.simulate.setChecked(self.box.simulated)
-        skipped = f", {self.box.skipped} lines skipped" if self.box.skipped else ""
-        self.connect_box.setText("Simulated" if self.box.simulated else "Box")
-        who = "simulated, an invented vehicle near this build; pull the press" if (
-            self.box.simulated) else "live, 100 a second"  # fmt: skip
-        self.state.setText(f"{who}{skipped}. {self.box.said}".strip())
-
-    def _say_ended(self, words: str) -> None:
-        self.state.setText(words[:1].upper() + words[1:])
-        self._show_dials()
-        self.connect_box.setText("No box")
-        self.simulate.setChecked(False)
+        if self.found is not None and self.lever.live != self.bar.box.simulated:
+            self.lever.show_read(self.found, self.bar.box.simulated)
 
     # --- what is done ------------------------------------------------------------------------
 
     def choose(self, valve: str) -> None:
         """Look at another valve; the stand-in goes along."""
-        simulated = self.box.simulated
-        self.box.close()
-        self.valve = valve
+        simulated = self.bar.box.simulated
+        self.bar.close_box()
+        self.valve = self.bar.valve = valve
         self._show()
         if simulated:
-            self._simulate(True)
-
-    def _offer(self) -> None:
-        menu = self.connect_box.menu()
-        menu.clear()
-        found = ports()
-        for port in found:
-            menu.addAction(port, partial(self.listen, port))
-        if not found:
-            menu.addAction("No serial port here").setEnabled(False)
-        if self.box.open:
-            menu.addAction("Let go of it", self._let_go)
-
-    def listen(self, port: str) -> None:
-        """Read a port; what keeps it from being read is said."""
-        try:
-            self.box.listen(port)
-        except BuildErrors as errors:
-            self.state.setText(str(errors.errors[0]))
-        self._show_state()
-
-    def _let_go(self) -> None:
-        self.box.close()
-        self.state.setText("")
-        self._show_state()
-        self._show_dials()
-
-    def _simulate(self, on: bool) -> None:
-        if not on:
-            self._let_go()
-            return
-        self.box.simulate(self.valve)
-        self._show_state()
-        if self.found is not None:
-            self.lever.show_read(self.found, True)
-
-    def _record(self, on: bool) -> None:
-        """Keep all that the box says until it is asked again, then write it to a file."""
-        if on:
-            self.box.recorded = []
-            self.state.setText("Recording: press, let go, and press Record again to write it.")
-            return
-        kept, self.box.recorded = self.box.recorded or [], None
-        found = as_log(kept)
-        if found is None:
-            self.state.setText("Nothing was recorded: the box said nothing meanwhile.")
-            return
-        name, _ = QFileDialog.getSaveFileName(self, "Write the log", "gauges.csv", "CSV (*.csv)")
-        if name:
-            self.write_record(Path(name), found)
-
-    def write_record(self, path: Path, found: Signals) -> None:
-        """Write what was recorded; what keeps it from being written is said."""
-        try:
-            write_csv(path, found, (f"gauge box, {self.session.base.name}",))
-        except OSError as error:
-            self.state.setText(f"It could not be written ({error.strerror}).")
-            return
-        self.state.setText(f"Written to {path.name}; it is among the logs.")
-        self.log_written.emit(path)
+            self.bar.start(True)
 
     def _ask_card(self, name: str) -> None:
         self.card_asked.emit(f"procedure:{name}")
@@ -425,7 +326,7 @@ class GaugesPage(Page):
 
     def _move_lever(self, place: object) -> None:
         """Move the lever of the stand-in; None puts its link on again."""
-        self.box.lever = place if isinstance(place, float) else None
+        self.bar.box.lever = place if isinstance(place, float) else None
 
     def _lever_typed(self, place: float, into: str, out: str) -> None:
         found = self.found
@@ -450,7 +351,7 @@ class GaugesPage(Page):
     def _steady(self) -> tuple[float, float] | None:
         """Return what both gauges show, None where that cannot be said; why is told."""
         try:
-            return self.box.steady()
+            return self.bar.box.steady()
         except BuildErrors as errors:
             self.beneath.setText(f"{errors.errors[0].problem} {errors.errors[0].remedy}.")
             return None
@@ -463,7 +364,7 @@ class GaugesPage(Page):
     def take_reading(self) -> None:
         """Take what both gauges show while the foot is held still."""
         found = self.found
-        if found is None or not self.box.open:
+        if found is None or not self.bar.box.open:
             return
         pair = self._steady()
         if pair is None:
@@ -501,13 +402,13 @@ class GaugesPage(Page):
         self._show()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() == Qt.Key.Key_Space and self.box.open:
+        if event.key() == Qt.Key.Key_Space and self.bar.box.open:
             self.take_reading()
         elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.measure.isEnabled():
             self.take_measured()
         else:
             super().keyPressEvent(event)
 
-    def hideEvent(self, event: object) -> None:
-        self.box.close()
-        super().hideEvent(event)  # type: ignore[arg-type]
+    def hideEvent(self, event: QHideEvent) -> None:
+        self.bar.close_box()
+        super().hideEvent(event)

@@ -43,6 +43,7 @@ class LeverPanel(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self._session = session
+        self.live = False  # whether a stand-in's lever is moved
         self.slider = QSlider(Qt.Orientation.Horizontal)
         self.slider.setRange(0, WHOLE)
         self.slider.setAccessibleName("Lever, from droop to bump")
@@ -84,6 +85,7 @@ class LeverPanel(QWidget):
 
     def show_read(self, found: Gauged, live: bool) -> None:
         """Show what was read of a valve's lever."""
+        self.live = live
         self.setVisible(isinstance(found.wanted.law, LoadSensingLaw))
         for widget in (self.slider, self.read, self.link):
             widget.setVisible(live)

@@ -1,0 +1,137 @@
+"""Which box is read: none, a port, or the simulated one; and what it says, recorded."""
+
+from functools import partial
+from pathlib import Path
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
+
+from urgens.bench.channels import Signals
+from urgens.bench.live import ports
+from urgens.bench.log_write import write_csv
+from urgens.bench.recorded import as_log
+from urgens.document import BuildErrors
+from urgens.ui.session import Session
+from urgens.ui.stations.prove.live_box import LiveBox
+
+SIMULATED = "Simulated: an invented vehicle near this build; pull the press."
+LIVE = "Live, 100 a second."
+
+
+class BoxBar(QWidget):
+    """Opens and closes a box; `changed` when it said something or has another state.
+
+    `said` is what the builder is to read of it; `log_written` where a record was written to.
+    """
+
+    changed = Signal()
+    said = Signal(str)
+    log_written = Signal(object)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self.valve = ""
+        self.box = LiveBox(session, self)
+        self.box.spoke.connect(self._spoke)
+        self.box.ended.connect(self._ended)
+        self.ports, self.simulate = QToolButton(), QPushButton("Simulated box")
+        self.record = QPushButton("Record")
+        self.ports.setProperty("role", "kind")
+        self.ports.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self.ports)
+        menu.aboutToShow.connect(self._offer)
+        self.ports.setMenu(menu)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.addWidget(self.ports)
+        for button, act in ((self.simulate, self.start), (self.record, self._record)):
+            button.setProperty("role", "quiet")
+            button.setCheckable(True)
+            button.clicked.connect(act)
+            row.addWidget(button)
+        self.show_state()
+
+    def show_state(self) -> None:
+        """Show whether a box is read, and which."""
+        box = self.box
+        self.record.setEnabled(box.open)
+        self.record.setChecked(box.recorded is not None)
+        self.simulate.setChecked(box.simulated)
+        words = "Simulated" if box.simulated else "Box" if box.open else "No box"
+        self.ports.setText(words)
+        self.ports.setAccessibleName(f"Gauge box: {words}")
+
+    def _spoke(self) -> None:
+        box = self.box
+        if box.recorded is None:
+            skipped = f" {box.skipped} lines skipped: {box.said}" if box.skipped else ""
+            self.said.emit((SIMULATED if box.simulated else LIVE) + skipped)
+        self.changed.emit()
+
+    def _ended(self, words: str) -> None:
+        self.said.emit(words[:1].upper() + words[1:])
+        self.show_state()
+        self.changed.emit()
+
+    def _offer(self) -> None:
+        menu = self.ports.menu()
+        menu.clear()
+        found = ports()
+        for port in found:
+            menu.addAction(port, partial(self.listen, port))
+        if not found:
+            menu.addAction("No serial port here").setEnabled(False)
+        if self.box.open:
+            menu.addAction("Let go of it", self.close_box)
+
+    def listen(self, port: str) -> None:
+        """Read a port; what keeps it from being read is said."""
+        try:
+            self.box.listen(port)
+        except BuildErrors as errors:
+            self.said.emit(str(errors.errors[0]))
+        self.show_state()
+        self.changed.emit()
+
+    def start(self, on: bool) -> None:
+        """Start the stand-in across the valve, or let go of it."""
+        if not on:
+            self.close_box()
+            return
+        self.box.simulate(self.valve)
+        self.show_state()
+        self.changed.emit()
+
+    def close_box(self) -> None:
+        """Let go of the box."""
+        self.box.close()
+        self.box.recorded = None
+        self.said.emit("")
+        self.show_state()
+        self.changed.emit()
+
+    def _record(self, on: bool) -> None:
+        """Keep all that the box says until it is asked again, then write it to a file."""
+        if on:
+            self.box.recorded = []
+            self.said.emit("Recording: press, let go, and press Record again to write it.")
+            return
+        kept, self.box.recorded = self.box.recorded or [], None
+        found = as_log(kept)
+        if found is None:
+            self.said.emit("Nothing was recorded: the box said nothing meanwhile.")
+            return
+        name, _ = QFileDialog.getSaveFileName(self, "Write the log", "gauges.csv", "CSV (*.csv)")
+        if name:
+            self.write_record(Path(name), found)
+
+    def write_record(self, path: Path, found: Signals) -> None:
+        """Write what was recorded; what keeps it from being written is said."""
+        try:
+            write_csv(path, found, (f"gauge box, {self._session.base.name}",))
+        except OSError as error:
+            self.said.emit(f"It could not be written ({error.strerror}).")
+            return
+        self.said.emit(f"Written to {path.name}; it is among the logs.")
+        self.log_written.emit(path)
