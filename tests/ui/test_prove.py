@@ -18,6 +18,7 @@ from urgens.bench.torque import hold
 from urgens.document import Build, demo, edited, save, with_changes
 from urgens.solve.system import system
 from urgens.ui.frame.window import Window
+from urgens.ui.stations.prove.logs_page import LogsPage
 from urgens.ui.widgets.typed_label import TypedLabel
 
 Opener = Callable[[Build], Window]
@@ -342,7 +343,7 @@ def test_a_log_is_opened_mapped_and_lies_beside_the_build(
     assert noted.file == "run.csv"
     assert noted.channels["front_pressure"].unit == "bar"
     page.map_unit("front_pressure", "psi")
-    qtbot.waitUntil(lambda: "psi" in page.units["front_pressure"].text(), timeout=SLOW)
+    qtbot.waitUntil(lambda: "psi" in page.map.units["front_pressure"].text(), timeout=SLOW)
     page.map_column("foot", "none")
     assert "foot" not in session.build.proof.logs[0].channels
     assert "Save the build first" in page.files.copy_beside(session.build.proof.logs[0])
@@ -392,9 +393,9 @@ def test_a_unit_that_cannot_be_is_asked_on_the_page(
     path.write_text(f"time [s],front pressure [bar],rear pressure [bar]\n{rows}\n")
     page.open_file(path)
     logged(page, qtbot)
-    assert "is it in psi?" in page.questions["front_pressure"].text()
+    assert "is it in psi?" in page.map.questions["front_pressure"].text()
     page.map_unit("front_pressure", "psi")
-    qtbot.waitUntil(lambda: "front_pressure" not in page.questions, timeout=SLOW)
+    qtbot.waitUntil(lambda: "front_pressure" not in page.map.questions, timeout=SLOW)
     assert page.log.signals.channels["front_pressure"].max() == pytest.approx(800 * 6894.757)
 
 
@@ -417,15 +418,15 @@ def test_two_set_ups_are_driven_side_by_side(open_window: Opener, qtbot: QtBot) 
 def test_it_plays_and_stops_by_a_key(open_window: Opener, qtbot: QtBot) -> None:
     page = shown(open_window(fresh()), "Test road")
     qtbot.waitUntil(lambda: len(page.drives) == 1, timeout=SLOW)
-    QTest.mouseClick(page.rates["2"], LEFT)
+    QTest.mouseClick(page.player.rates["2"], LEFT)
     page.setFocus()
     QTest.keyClick(page, Qt.Key.Key_P)
-    qtbot.waitUntil(lambda: 0 < page.slider.value() < 900, timeout=SLOW)
+    qtbot.waitUntil(lambda: 0 < page.player.slider.value() < 900, timeout=SLOW)
     assert page.above.moment is not None
     QTest.keyClick(page, Qt.Key.Key_P)
-    at = page.slider.value()
+    at = page.player.slider.value()
     QTest.qWait(120)
-    assert page.slider.value() == at
+    assert page.player.slider.value() == at
 
 
 # --- the real split ------------------------------------------------------------------------------
@@ -476,3 +477,143 @@ def test_all_of_it_is_there_again_from_the_file(
     assert len(page.cards.cards) == 5
     for name in ("Gauges", "Logs", "Test road", "Real split"):
         assert shown(window, name).summary
+
+
+# --- a lever, brakes as measured, a record, another build ----------------------------------------
+
+
+SENSING = [
+    {"kind": "load-sensing", "slope": 0.3, "follows": "static",
+     "points": [["300 kg", "6 bar"], ["700 kg", "60 bar"]]},
+]  # fmt: skip
+
+
+def test_a_lever_is_swept_by_hand_and_a_reading_taken_out(open_window: Opener) -> None:
+    window = open_window(fresh(**{"valves.rear": SENSING}))
+    session, panel = window.session, shown(window, "Gauges").lever
+    assert panel.isVisible()
+    assert not panel.slider.isVisible()  # there is no stand-in to move
+    for place, out in ((0, 25), (33, 45), (67, 65), (100, 98), (50, 56)):
+        panel.place.set_number(float(place))
+        type_into(panel.into, "100 bar")
+        type_into(panel.out, f"{out} bar")
+        QTest.mouseClick(panel.add, LEFT)
+    assert session.build.proof is not None
+    assert len(session.build.proof.gauges[0].lever) == 5
+    assert panel.verdict.text().startswith("It follows both ways: from 25 to 98 %")
+    QTest.mouseClick(panel.gone[4], LEFT)
+    assert len(session.build.proof.gauges[0].lever) == 4
+    session.undo_stack.undo()
+    assert len(session.build.proof.gauges[0].lever) == 5
+
+
+def test_the_stand_in_s_lever_moves_what_comes_out(open_window: Opener, qtbot: QtBot) -> None:
+    window = open_window(fresh(**{"valves.rear": SENSING}))
+    page = shown(window, "Gauges")
+    page.bar.start(True)
+    window.session.set_effort(500.0)
+    box, heard = page.bar.box, []
+    for place in (0, 100):
+        page.lever.slider.setValue(50)
+        page.lever.slider.setValue(place)
+        qtbot.waitUntil(lambda: box.now is not None and box.now.values["foot"] > 490, timeout=SLOW)
+        QTest.qWait(600)
+        heard.append(box.now.outlet)
+    assert heard[1] > heard[0] * 1.2
+    page.bar.close_box()
+
+
+def test_brakes_are_taken_as_measured_once_and_an_undo_takes_it_back(
+    open_window: Opener, qtbot: QtBot
+) -> None:
+    window = open_window(demo("roadster"))
+    session, page = window.session, shown(window, "Stops")
+    found = worked(page, qtbot)
+    before = session.build.front.brake.pad_friction
+    QTest.mouseClick(page.measure, LEFT)
+    known = session.build.evidence["front.brake.pad_friction"]
+    ratio = session.build.front.brake.pad_friction / before
+    assert ratio == pytest.approx(found.known.of_front[0], rel=1e-3)  # a disc's torque goes with it
+    assert (known.state, known.note) == ("measured", "5 stops on the road")
+    assert all(stop.taken for stop in session.build.proof.stops)
+    qtbot.waitUntil(lambda: page.found is not found and not page._work.busy, timeout=SLOW)
+    assert page.found.known.counted == 0  # not a second time
+    assert not page.measure.isVisible()
+    session.undo_stack.undo()
+    assert session.build.front.brake.pad_friction == before
+    assert not any(stop.taken for stop in session.build.proof.stops)
+
+
+def test_what_a_box_said_is_written_and_is_among_the_logs(
+    open_window: Opener, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    window = open_window(fresh())
+    page = shown(window, "Gauges")
+    page.bar.start(True)
+    QTest.mouseClick(page.bar.record, LEFT)
+    assert "Recording" in page.state.text()
+    for foot in (10.0, 300.0, 10.0):
+        window.session.set_effort(foot)
+        QTest.qWait(900)
+    path = tmp_path / "box.csv"
+    monkeypatch.setattr(
+        "urgens.ui.stations.prove.box_bar.QFileDialog.getSaveFileName", lambda *_: (str(path), "")
+    )
+    QTest.mouseClick(page.bar.record, LEFT)
+    assert "box.csv" in page.state.text()
+    assert window.session.build.proof.logs[0].file == "box.csv"
+    log = logged(shown(window, "Logs"), qtbot)
+    assert {"front_pressure", "rear_pressure", "foot"} <= set(log.channels)
+    assert len(log.presses) == 1
+
+
+def test_a_foot_is_typed_and_another_file_s_build_goes_beside(
+    open_window: Opener, qtbot: QtBot, tmp_path: Path
+) -> None:
+    path = tmp_path / "other.urgens.json"
+    save(edited(demo("library"), "name", "the other one"), path)
+    page = shown(open_window(fresh()), "Test road")
+    qtbot.waitUntil(lambda: len(page.drives) == 1, timeout=SLOW)
+    QTest.mouseClick(page.feet["typed"], LEFT)
+    assert page.effort.isVisible()
+    type_into(page.effort, "150 N")
+    qtbot.waitUntil(
+        lambda: page.drives[0].foot.max() == pytest.approx(150.0, abs=0.5), timeout=SLOW
+    )
+    page.set_beside(path)
+    qtbot.waitUntil(lambda: len(page.drives) == 2, timeout=SLOW)
+    assert page.other == "the other one"
+    assert "The other one:" in page.beneath.text()
+    (tmp_path / "broken.urgens.json").write_text("{")
+    page.set_beside(tmp_path / "broken.urgens.json")
+    assert "broken.urgens.json" in page.beneath.text()
+
+
+def test_the_road_s_log_opens_like_a_real_one(
+    open_window: Opener, qtbot: QtBot, tmp_path: Path
+) -> None:
+    window = open_window(fresh())
+    page = shown(window, "Test road")
+    qtbot.waitUntil(lambda: len(page.drives) == 1, timeout=SLOW)
+    page.write_log(tmp_path / "no" / "where.csv")
+    assert "could not be written" in page.beneath.text()
+    page.write_log(tmp_path / "road.csv")
+    opened = window.station("Prove").page
+    assert isinstance(opened, LogsPage)
+    log = logged(opened, qtbot)
+    assert len(log.presses) == 1
+    assert window.session.build.proof.logs[0].file == "road.csv"
+
+
+def test_a_unit_is_chosen_from_its_menu(open_window: Opener, qtbot: QtBot, tmp_path: Path) -> None:
+    window = open_window(fresh())
+    page = shown(window, "Logs")
+    page.open_file(a_log(tmp_path, window.session.build))
+    logged(page, qtbot)
+    [psi] = [one for one in page.map.units["rear_pressure"].menu().actions() if one.text() == "psi"]
+    psi.trigger()
+    assert window.session.build.proof.logs[0].channels["rear_pressure"].unit == "psi"
+    qtbot.waitUntil(lambda: page.map.units["rear_pressure"].text() == "psi", timeout=SLOW)
+    [none] = [one for one in page.map.columns["foot"].menu().actions() if one.text() == "none"]
+    none.trigger()
+    assert "foot" in window.session.build.proof.logs[0].left_out

@@ -10,9 +10,7 @@ from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFileDialog,
-    QGridLayout,
     QHBoxLayout,
-    QLabel,
     QMenu,
     QPushButton,
     QToolButton,
@@ -25,15 +23,16 @@ from urgens.bench.channels import CHANNELS, Mapped
 from urgens.bench.log_compare import BeforeAfter, BesideModel, before_after, beside_model
 from urgens.bench.log_file import LogFile, read_log
 from urgens.bench.log_read import ReadLog, look_through, told_by
-from urgens.bench.presses import Press
 from urgens.document import BuildErrors
 from urgens.document.proof import Log
-from urgens.quantity import FORCE, PRESSURE, show, unit_shown
+from urgens.quantity import PRESSURE, show, unit_shown
 from urgens.solve.system import system
 from urgens.ui.session import Session
+from urgens.ui.stations.prove.channel_map import NO_COLUMN, ChannelMap
 from urgens.ui.stations.prove.log_files import LogFiles
 from urgens.ui.stations.prove.log_planes import LinesPlane, TimePlane
 from urgens.ui.stations.prove.number_label import NumberLabel
+from urgens.ui.stations.prove.press_table import PressTable
 from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
@@ -46,8 +45,6 @@ EMPTY = (
     "No log yet. Open what a logger wrote (CSV; MDF4 and Parquet where their libraries are "
     "installed), or let the test road write one. A log stays a file of its own beside the build."
 )
-NO_COLUMN = "none"
-MOST_PRESSES = 200  # rows that are shown
 FILTER = "Logs (*.csv *.txt *.tsv *.mf4 *.mdf *.parquet);;All files (*)"
 SIDE = 340
 
@@ -71,15 +68,12 @@ class LogsPage(Page):
         self.open, self.deeds = QPushButton("Open a log…"), QToolButton()
         self.setting = NumberLabel("Setting at this log", "", (0.0, 1e4), size=20, step=0.5,
                                    changed=self._set)  # fmt: skip
-        self.more = QToolButton()
         self._which, self._others = QHBoxLayout(), QHBoxLayout()
         self.logs: list[QToolButton] = []
         self.others: list[QToolButton] = []
-        self.columns: dict[str, QToolButton] = {}
-        self.units: dict[str, QToolButton] = {}
-        self.questions: dict[str, QLabel] = {}
-        self._wanted: set[str] = set()
-        self._map, self._table = QGridLayout(), QGridLayout()
+        self.map, self.presses = ChannelMap(), PressTable()
+        self.map.column_told.connect(self.map_column)
+        self.map.unit_told.connect(self.map_unit)
         self._work = Background(self)
         self._work.ended.connect(self._show_log)
         self._work.failed.connect(self._say_failed)
@@ -131,16 +125,14 @@ class LogsPage(Page):
 
     def _beside(self) -> None:
         self.head("Which column is which")
-        self.column.addLayout(self._map)
+        self.column.addWidget(self.map)
         self.set_word = worded("Set at this log, turns or notches", "small")
         self.column.addWidget(self.set_word)
         self.column.addWidget(self.setting)
         self.head("Look at")
         self.column.addWidget(self.faults)
         self.head("Presses")
-        inner = QWidget()
-        inner.setLayout(self._table)
-        self.column.addWidget(scrolled(inner, "The presses", across=True), 1)
+        self.column.addWidget(scrolled(self.presses, "The presses", across=True), 1)
 
     # --- what is shown -----------------------------------------------------------------------
 
@@ -178,8 +170,8 @@ class LogsPage(Page):
         self.axes[1].setText(front)
         if not there:
             self.log = None
-            self._show_map()
-            clear(self._table)
+            self.map.show_log(None)
+            self.presses.show_presses((), self.session.units)
             return
         self._ask(logs)
 
@@ -263,9 +255,9 @@ class LogsPage(Page):
         self.said_model.setText(self._model_words(log, model))
         self.said_beside.setText(self._beside_words(beside))
         self.said_beside.setVisible(beside is not None)
-        self._show_map()
+        self.map.show_log(log)
         self._show_faults(log)
-        self._show_presses(log.presses)
+        self.presses.show_presses(log.presses, self.session.units)
         self.say()
 
     def _model_words(self, log: ReadLog, model: tuple[BesideModel, ...]) -> str:
@@ -294,55 +286,6 @@ class LogsPage(Page):
         clear_of = "clear of both spreads" if beside.clear else "within their spreads"
         return f"{much} {way} at the rear than in {other}, at the same {at}: {clear_of}."
 
-    def _show_map(self) -> None:
-        clear(self._map)
-        self.columns, self.units, self.questions = {}, {}, {}
-        if self.log is None:
-            return
-        self._map.setColumnStretch(0, 1)
-        row = 0
-        missing = [name for name in CHANNELS if name not in self.log.channels]
-        for name, kind in CHANNELS.items():
-            mapped = self.log.channels.get(name)
-            if mapped is None and name not in self._wanted:
-                continue
-            self._map.addWidget(worded(kind.title, "small"), row, 0)
-            choices = (NO_COLUMN, *self.log.file.names)
-            chosen = mapped.column if mapped else NO_COLUMN
-            column = self._menu(chosen, choices, partial(self.map_column, name))
-            column.setAccessibleName(f"{kind.title}: column {column.text()}")
-            self.columns[name] = column
-            self._map.addWidget(column, row, 1)
-            if mapped is not None:
-                unit = self._menu(mapped.unit, kind.units, partial(self.map_unit, name))
-                unit.setAccessibleName(f"{kind.title}: in {mapped.unit}")
-                self.units[name] = unit
-                self._map.addWidget(unit, row, 2)
-            row += 1
-            if name in self.log.questions:
-                label = wrapped("warned", self.log.questions[name])
-                self.questions[name] = label
-                self._map.addWidget(label, row, 0, 1, 3)
-                row += 1
-        self._map.addWidget(self._more(missing), row, 0, 1, 3)
-
-    def _more(self, missing: list[str]) -> QToolButton:
-        """Return the button that brings a channel which is not mapped yet."""
-        self.more = QToolButton()
-        self.more.setProperty("role", "kind")
-        self.more.setText("Another channel")
-        self.more.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        menu = QMenu(self.more)
-        for name in missing:
-            menu.addAction(CHANNELS[name].title, partial(self.want, name))
-        self.more.setMenu(menu)
-        return self.more
-
-    def want(self, name: str) -> None:
-        """Bring a row for a channel that has no column yet."""
-        self._wanted.add(name)
-        self._show_map()
-
     def _show_setting(self, log: Log) -> None:
         turned = adjuster(self.session.build)
         there = turned is not None and turned.counted != "length"
@@ -356,57 +299,18 @@ class LogsPage(Page):
         if turned is not None and self._logs:
             self.files.set(self.place, turned.path, self.setting.value)
 
-    def _menu(
-        self, words: str, choices: tuple[str, ...], act: Callable[[str], None]
-    ) -> QToolButton:
-        button = QToolButton()
-        button.setProperty("role", "kind")
-        button.setText(button_words(words if len(words) < 18 else f"{words[:16]}…"))
-        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        menu = QMenu(button)
-        for one in choices:
-            menu.addAction(button_words(one), partial(act, one))
-        button.setMenu(menu)
-        return button
-
     def _show_faults(self, log: ReadLog) -> None:
         lines = [f"{'' if one.at is None else f'{one.at:.2f} s: '}{one.what}" for one in log.faults]
         self.faults.setText("\n".join(f"· {line}" for line in lines[:12]) or "Nothing is wrong.")
         self.faults.setProperty("role", "warned" if lines else "muted")
         self.faults.style().polish(self.faults)
 
-    def _show_presses(self, made: tuple[Press, ...]) -> None:
-        clear(self._table)
-        units = self.session.units
-        heads = ("", "front", "rear", "foot", "knee", "g", "locks")
-        for column, words in enumerate(heads):
-            self._table.addWidget(worded(words, "small"), 0, column)
-        for row, press in enumerate(made[:MOST_PRESSES], start=1):
-            cells = (
-                f"{row}", *(self._number(p) for p in (press.front_peak, press.rear_peak)),
-                "" if press.effort is None else show(press.effort, FORCE, units).number,
-                self._number(press.knee),
-                "" if press.deceleration is None else f"{press.deceleration:.2f}",
-                press.locked[0][0] if press.locked else "",
-            )  # fmt: skip
-            for column, words in enumerate(cells):
-                label = worded(words, "small")
-                label.setAlignment(Qt.AlignmentFlag.AlignRight)
-                self._table.addWidget(label, row, column)
-        if len(made) > MOST_PRESSES:
-            more = worded(f"{len(made) - MOST_PRESSES} more", "small")
-            self._table.addWidget(more, MOST_PRESSES + 1, 0, 1, 4)
-        self._table.setRowStretch(MOST_PRESSES + 2, 1)
-
-    def _number(self, value: float | None) -> str:
-        return "" if value is None else show(value, PRESSURE, self.session.units).number
-
     def _say_failed(self, words: str) -> None:
         self.log = None
         self.state.setText(words)
         self.state.show()
         self.said_model.setText("This log cannot be read as it is mapped.")
-        self._show_map()
+        self.map.show_log(self.log)
 
     # --- what is done ------------------------------------------------------------------------
 
@@ -457,7 +361,7 @@ class LogsPage(Page):
         left_out: set[str] = {one for one in noted.left_out if one != name}
         if column == NO_COLUMN:
             left_out.add(name)
-            self._wanted.add(name)
+            self.map.wanted.add(name)
         self.files.map(self.place, channels, tuple(sorted(left_out)))
         self._show()
 

@@ -4,15 +4,13 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import ClassVar
 
-import numpy as np
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
     QFileDialog,
     QHBoxLayout,
     QPushButton,
-    QSlider,
     QToolButton,
     QVBoxLayout,
     QWidget,
@@ -24,17 +22,17 @@ from urgens.bench.road import StoppedError
 from urgens.bench.torque import Foot, hold
 from urgens.document import Build, BuildErrors, load, with_setup
 from urgens.physics.axle import Axle
-from urgens.quantity import DISTANCE, FORCE, SPEED, Units, in_units, show, unit_shown
+from urgens.quantity import DISTANCE, FORCE, SPEED, show, unit_shown
 from urgens.solve.system import system
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.from_above import FromAbove, Lane, lane_words
 from urgens.ui.stations.prove.number_label import NumberLabel
-from urgens.ui.theme.paint import T
+from urgens.ui.stations.prove.player import Player
+from urgens.ui.stations.prove.speed_plane import SpeedPlane
 from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
-from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
@@ -43,8 +41,6 @@ AS_BUILT = "as built"
 FEET = {"press": "the press's foot", "lock": "until one locks", "over": "12 % over it",
         "typed": "as typed"}  # fmt: skip
 OVER = 1.12
-TICK, RATES = 40, {"0.25": 0.25, "0.5": 0.5, "1": 1.0, "2": 2.0}  # ms; times as fast as it is
-STEPS = 1000  # of the slider
 MODEL = (
     "One track, level road, brakes as built: mass and loads of the load case, tyres of one curve "
     "(assumed), the inertia of wheels and 0.15 s of build-up (assumed). Because wheels take "
@@ -72,39 +68,6 @@ def made_trial(
     return one._replace(foot=hold(OVER * float(found.efforts[-1])))
 
 
-class SpeedPlane(Plane):
-    """Speeds of the vehicle and of its wheels over time."""
-
-    def __init__(self) -> None:
-        super().__init__("Speed of the vehicle and of its wheels over time")
-        self.vehicle = self.add_curve(T.ink, 2, name="vehicle")
-        self.front = self.add_curve(T.front, 2.5, name="front wheels")
-        self.rear = self.add_curve(T.rear, 2.5, Qt.PenStyle.DashLine, name="rear wheels")
-        self.now = self.add_curve(T.muted, 1, name="now")
-
-    def show_drive(self, drive: Drive, units: Units) -> None:
-        """Draw one stop."""
-        scale = in_units(SPEED, units)
-        top = 1.08 * float(drive.speed[0]) / scale
-        self.set_range((0.0, float(drive.time[-1])), (0.0, top))
-        for curve, values in ((self.vehicle, drive.speed), (self.front, drive.front_speed),
-                              (self.rear, drive.rear_speed)):  # fmt: skip
-            curve.set_points(drive.time, values / scale)
-        notes = []
-        for axle, at in drive.locked:
-            color = T.front if axle == Axle.FRONT else T.rear
-            notes.append(Note(f"{axle} locks", (at, 0.06 * top), color, weight=600))
-        half = int(0.3 * drive.time.size)
-        middle = (float(drive.time[half]), float(drive.speed[half]) / scale)
-        notes.append(Note("vehicle", middle, T.ink))
-        self.set_notes(notes, [self.vehicle.points], [])
-
-    def show_moment(self, moment: float) -> None:
-        """Mark where the stop has got."""
-        _, (low, high) = self.box.viewRange()
-        self.now.set_points(np.array([moment, moment]), np.array([low, high]))
-
-
 class RoadPage(Page):
     """A stop in time for one build or two: from above, with plots, at any speed of play."""
 
@@ -126,12 +89,9 @@ class RoadPage(Page):
         self.others: dict[str, QToolButton] = {}
         self._opened: dict[str, Build] = {}  # other files' builds, by name
         self._others = QVBoxLayout()
-        self.play, self.rate = QPushButton("Play  P"), "1"
-        self.slider = QSlider(Qt.Orientation.Horizontal)
+        self.player = Player()
+        self.player.moved.connect(self._show_moment)
         self.save = QPushButton("Write and open it…")
-        self._timer = QTimer(self)
-        self._timer.setInterval(TICK)
-        self._timer.timeout.connect(self._go_on)
         self._work = Background(self)
         self._work.ended.connect(self._show_drives)
         self._work.failed.connect(self._say_failed)
@@ -149,25 +109,7 @@ class RoadPage(Page):
         column.addWidget(self.result)
         column.addWidget(self.beneath)
         column.addWidget(self.above)
-        row = QHBoxLayout()
-        self.play.setProperty("role", "quiet")
-        self.play.clicked.connect(self.start_play)
-        self.slider.setRange(0, STEPS)
-        self.slider.setAccessibleName("How far the stop has got")
-        self.slider.valueChanged.connect(self._slid)
-        row.addWidget(self.play)
-        row.addWidget(self.slider, 1)
-        group = QButtonGroup(self)
-        self.rates: dict[str, QToolButton] = {}
-        for words in RATES:
-            button = segment(f"{words}×")
-            button.setProperty("narrow", "true")
-            button.setChecked(words == self.rate)
-            button.clicked.connect(lambda _=False, rate=words: self._set_rate(rate))
-            group.addButton(button)
-            self.rates[words] = button
-            row.addWidget(button)
-        column.addLayout(row)
+        column.addWidget(self.player)
         self.axes = worded("", "heading"), worded("Time, s", "heading")
         self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
         column.addWidget(self.axes[0])
@@ -249,9 +191,8 @@ class RoadPage(Page):
 
     def _ask(self) -> None:
         """Drive anew where something of it is another."""
-        speed = self.speed.value if hasattr(self, "speed") else None
         session = self.session
-        if speed is None or not self.isVisible():
+        if not self.isVisible() or (speed := self.speed.value) is None:
             return
         solution = session.solution
         surface = solution.surface
@@ -310,7 +251,7 @@ class RoadPage(Page):
         self.above.show_lanes(lanes, units)
         first = self.drives[0]
         self.plane.show_drive(first, units)
-        self.slider.setValue(STEPS)
+        self.player.show_end(self.above.longest)
         self.result.setText(self._result(first))
         self.beneath.setText(" ".join(self._words(d, n) for d, n in zip(self.drives, names,
                                                                         strict=False)))  # fmt: skip
@@ -365,63 +306,42 @@ class RoadPage(Page):
         try:
             build = load(path)
         except BuildErrors as errors:
-            self.beneath.setText("\n".join(errors.lines()))
+            self.beneath.setText("\n".join(f"{path.name}: {one}" for one in errors.lines()))
             return
         self._opened[build.name] = build
         self.choose_other(build.name)
 
-    def _set_rate(self, rate: str) -> None:
-        self.rate = rate
-
-    def start_play(self) -> None:
-        """Play from the start, or stop where it is."""
-        if self._timer.isActive():
-            self._timer.stop()
-            self.play.setText("Play  P")
-            return
-        if self.slider.value() >= STEPS:
-            self.slider.setValue(0)
-        self.play.setText("Stop  P")
-        self._timer.start()
-
-    def _go_on(self) -> None:
-        longest = max(self.above.longest, 0.1)
-        ahead = TICK / 1000.0 * RATES[self.rate] / longest * STEPS
-        value = self.slider.value() + max(round(ahead), 1)
-        self.slider.setValue(min(value, STEPS))
-        if value >= STEPS:
-            self.start_play()
-
-    def _slid(self, value: int) -> None:
-        moment = self.above.longest * value / STEPS
-        self.above.show_moment(None if value >= STEPS else moment)
+    def _show_moment(self, share: float) -> None:
+        moment = self.above.longest * share
+        self.above.show_moment(None if share >= 1.0 else moment)
         self.plane.show_moment(moment)
 
     def _write(self) -> None:
         """Write the log of the stop to a file, which opens like a real one."""
+        name, _ = QFileDialog.getSaveFileName(self, "Write its log", "test-road.csv", "CSV (*.csv)")
+        if name:
+            self.write_log(Path(name))
+
+    def write_log(self, path: Path) -> None:
+        """Write the log of the first stop and open it; what keeps it from that is said."""
         if not self.drives:
             return
-        name, _ = QFileDialog.getSaveFileName(self, "Write its log", "test-road.csv", "CSV (*.csv)")
-        if not name:
-            return
         try:
-            write_csv(
-                Path(name), sensed(self.drives[0], 1), (f"simulated, {self.session.base.name}",)
-            )
-            self.beneath.setText(f"Written to {Path(name).name}.")
+            write_csv(path, sensed(self.drives[0], 1), (f"simulated, {self.session.base.name}",))
         except OSError as error:
             self.beneath.setText(
                 f"It could not be written ({error.strerror}); choose another place."
             )
+            return
+        self.log_written.emit(path)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_P:
-            self.start_play()
+            self.player.start_or_stop()
         else:
             super().keyPressEvent(event)
 
     def hideEvent(self, event: QHideEvent) -> None:
-        self._timer.stop()
         self._work.stop()
         self._asked = ()
         self.seen.forget()
