@@ -18,7 +18,7 @@ from urgens.bench.plant import plant
 from urgens.bench.proving import cooling_wait, holding, on_road, proofs, stops_of
 from urgens.bench.stops import posterior, prior, scaled
 from urgens.bench.wording import advice_words, brakes_words, headline, of_hundred
-from urgens.document import Build, BuildErrors, demo, edited, with_changes
+from urgens.document import Build, demo, edited, with_changes
 from urgens.document.validation import validated
 from urgens.physics.arrays import Array
 from urgens.solve.lock import first_rise_of_either
@@ -26,27 +26,34 @@ from urgens.solve.roads import every_road
 from urgens.solve.system import system
 
 
+@st.composite
+def rising(draw: st.DrawFn) -> dict[str, Any]:
+    """Vehicles whose forces rise with the foot, without a jump: which locks first is sharp."""
+    document = draw(documents())
+    if "jump_in" in document["booster"]:
+        document["booster"]["jump_in"] = "0 N"
+    behind = [one for one in document["valves"]["rear"] if one["kind"] != "inertia-sensing"]
+    return {**document, "valves": {"front": [], "rear": behind}}
+
+
 @settings(max_examples=60)
-@given(documents(), st.floats(0.8, 1.2), st.floats(0.2, 1.0))
+@given(rising(), st.floats(0.8, 1.2), st.floats(0.2, 1.0))
 def test_beyond_its_limit_the_rear_locks_first_and_below_it_does_not(
     document: dict[str, Any], front: float, road: float
 ) -> None:
     """The factor in closed form, beside the search over all efforts."""
     build = validated(document)
     made = system(build)
-    assume(not any(type(law).__name__ == "MeteringLaw" for law in made.all_valves))
-    assume(made.ball is None)
     standing = made.case(0)
     roads = np.array([road])
-    try:
-        least = float(least_rear_factor(made, standing, roads, np.array([front]))[0, 0])
-    except BuildErrors:
-        assume(False)
-    assume(0.2 < least < 5.0)
+    least = float(least_rear_factor(made, standing, roads, np.array([front]))[0, 0])
+    assume(0.05 < least < 20.0)
     for share, rear_first in ((0.98, False), (1.02, True)):
         found = first_rise_of_either(scaled(made, front, least * share), standing, roads)
-        assume(bool(found.locks[0]))
-        assert bool(found.rear_first[0]) is rear_first
+        if not bool(found.locks[0]):
+            assert not rear_first
+        else:
+            assert bool(found.rear_first[0]) is rear_first
 
 
 def turned_to(turns: float) -> Build:

@@ -15,6 +15,7 @@ from urgens.solve.roads import every_road
 from urgens.solve.system import System, system
 
 EFFORTS = 400
+BEFORE = 120  # of them where a valve feels the load as it moves
 STRICTLY = 1e-9  # N from one effort to the next, so that a force has one
 
 
@@ -35,18 +36,44 @@ def least_rear_factor(made: System, standing: Standing, surfaces: Array, front: 
     load = np.maximum(vehicle.axle_loads(standing, at_limit)[1], 0.0)
     efforts = np.linspace(0.0, float(made.max_effort), EFFORTS)
     ahead, behind = _bare_forces(made, efforts, Felt(load[:, None], standing.rear_weight))
-    found = np.empty((front.size, surfaces.size))
+    found = np.empty((surfaces.size, front.size))
     for place, mu in enumerate(surfaces):
         needed = (most[place] - made.drag.front) / front
         effort = np.interp(needed, ahead[place], efforts, right=np.inf)
         reached = np.isfinite(effort)
         own = np.interp(np.where(reached, effort, efforts[-1]), efforts, behind[place])
+        wanted = rest[place]
         hardest = front * ahead[place, -1] + made.drag.front
         alone = vehicle.rear_lock_line(standing, mu, hardest)
-        wanted = np.where(reached, rest[place], alone) - made.drag.rear
-        with np.errstate(divide="ignore"):
-            found[:, place] = np.where(own > 0.0, np.maximum(wanted, 0.0) / own, np.inf)
-    return found
+        wanted = np.maximum(np.where(reached, wanted, alone) - made.drag.rear, 0.0)
+        found[place] = np.divide(wanted, own, out=np.full(own.shape, np.inf), where=own > 0.0)
+        if _follows_the_load(made):
+            before = _before_the_front(made, standing, float(mu), front, float(most[place]))
+            found[place] = np.minimum(np.where(reached, found[place], np.inf), before)
+    return found.T
+
+
+def _follows_the_load(made: System) -> bool:
+    return any(law.feels_load for law in made.all_valves)
+
+
+def _before_the_front(
+    made: System, standing: Standing, mu: float, front: Array, limit: float
+) -> Array:
+    """Return the least rear factor that locks the rear at a foot which leaves the front rolling.
+
+    A valve that feels the load as it moves may give the most of its limit well before that.
+    """
+    efforts = np.linspace(0.0, float(made.max_effort), BEFORE)
+    ahead, _ = _bare_forces(made, efforts, Felt(standing.rear_weight, standing.rear_weight))
+    ahead = front[:, None] * ahead + made.drag.front
+    alone = vehicle.rear_lock_line(standing, mu, ahead)
+    felt = Felt(alone / np.multiply(mu, standing.rear_grip), standing.rear_weight)
+    _, own = _bare_forces(made, efforts, felt)
+    possible = (own > 0.0) & (ahead <= limit)
+    wanted = np.maximum(alone - made.drag.rear, 0.0)
+    factors = np.divide(wanted, own, out=np.full(own.shape, np.inf), where=possible)
+    return np.asarray(factors.min(axis=1))
 
 
 def _bare_forces(made: System, efforts: Array, felt: Felt) -> tuple[Array, Array]:
@@ -55,7 +82,7 @@ def _bare_forces(made: System, efforts: Array, felt: Felt) -> tuple[Array, Array
     front, rear = forces_at(made, line_pressures(made, output, felt))
     shape = np.broadcast_shapes(np.shape(felt.now), efforts.shape)
     front, rear = (np.broadcast_to(force, shape) for force in (front, rear))
-    rising = np.maximum.accumulate(front - made.drag.front, axis=1)
+    rising = np.maximum.accumulate(front - made.drag.front, axis=-1)
     return rising + STRICTLY * np.arange(efforts.size), rear - made.drag.rear
 
 

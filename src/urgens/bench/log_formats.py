@@ -1,6 +1,7 @@
 """Logs in binary form, read with libraries that need not be there."""
 
 import importlib
+import struct
 from collections.abc import Callable
 from pathlib import Path
 from types import ModuleType
@@ -10,6 +11,7 @@ import numpy as np
 from urgens.bench.log_file import LogFile
 from urgens.document import BuildErrors
 
+BROKEN = ValueError, LookupError, OSError, struct.error  # of a file that is cut off
 RATE = 0.01  # s: a log whose channels have each a clock of their own is read at this step
 
 
@@ -30,7 +32,7 @@ def _read_mdf(path: Path) -> LogFile:
     try:
         with library.MDF(path) as file:
             signals = [one for one in file.iter_channels() if one.samples.dtype.kind in "iuf"]
-    except Exception as error:  # noqa: BLE001  # the library names no error of its own
+    except (*BROKEN, library.blocks.utils.MdfException) as error:
         raise BuildErrors.one(path.name, f"is no MDF4 file: {error}", "export it anew") from None
     signals = [one for one in signals if len(one.timestamps) > 1]
     if not signals:

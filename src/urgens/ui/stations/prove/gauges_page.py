@@ -73,7 +73,8 @@ class GaugesPage(Page):
         self.dials, self.plane = Dials(), GaugePlane(session)
         self.verdict, self.beneath = wrapped("sentence"), wrapped("muted")
         self.empty, self.state = wrapped("muted", NO_VALVE), wrapped("small")
-        self.bar.said.connect(self.state.setText)
+        self.state.hide()
+        self.bar.said.connect(self._say)
         self.proofs, self.table = ProofsList(), ReadingsTable(session)
         self.proofs.asked.connect(self._ask_card)
         self.lever = LeverPanel(session)
@@ -300,6 +301,10 @@ class GaugesPage(Page):
         self._show()
         if simulated:
             self.bar.start(True)
+
+    def _say(self, words: str) -> None:
+        self.state.setText(words)
+        self.state.setVisible(bool(words))
 
     def _ask_card(self, name: str) -> None:
         self.card_asked.emit(f"procedure:{name}")

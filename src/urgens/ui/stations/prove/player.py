@@ -49,6 +49,8 @@ class Player(QWidget):
     def show_end(self, longest: float) -> None:
         """Stand at the end of a stop that takes so many seconds."""
         self.longest = max(longest, 0.1)
+        if self.slider.value() == STEPS:
+            self._slid(STEPS)  # of another stop
         self.slider.setValue(STEPS)
 
     def start_or_stop(self) -> None:

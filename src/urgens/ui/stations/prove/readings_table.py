@@ -81,8 +81,9 @@ class ReadingsTable(QWidget):
         if place is None or found.run is None:
             self._grid.addWidget(worded("next" if is_next else "", "heading"), row, 3)
             return
-        off = (found.run.points[place][1].value - wanted) / in_units(PRESSURE, session.units)
-        self._grid.addWidget(worded(f"{off:+.0f}".replace("-", "−"), "muted"), row, 3)
+        off = found.run.points[place][1].value - wanted
+        words_off = show(abs(off), PRESSURE, session.units).number
+        self._grid.addWidget(worded(f"{'−' if off < 0.0 else '+'}{words_off}", "muted"), row, 3)
         gone = QToolButton()
         gone.setText("×")
         gone.setProperty("role", "kind")

@@ -131,7 +131,8 @@ class RoadPage(Page):
             self.column.addWidget(button)
         row = QHBoxLayout()
         row.addWidget(self.effort)
-        row.addWidget(worded("in", "small"))
+        self.within = worded("in", "small")
+        row.addWidget(self.within)
         row.addWidget(self.ramp)
         row.addStretch()
         self.column.addLayout(row)
@@ -158,7 +159,7 @@ class RoadPage(Page):
         self.effort.show_in(self.session.units)
         for name, button in self.feet.items():
             button.setChecked(name == self.foot)
-        for label in (self.effort, self.ramp):
+        for label in (self.effort, self.within, self.ramp):
             label.setVisible(self.foot == "typed")
         self._show_others()
         self.axes[0].setText(f"Speed, {unit_shown(SPEED, self.session.units)}")

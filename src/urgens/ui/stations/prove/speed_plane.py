@@ -35,7 +35,14 @@ class SpeedPlane(Plane):
         half = int(0.3 * drive.time.size)
         middle = (float(drive.time[half]), float(drive.speed[half]) / scale)
         notes.append(Note("vehicle", middle, T.ink))
-        self.set_notes(notes, [self.vehicle.points], [])
+        locked = {axle for axle, _ in drive.locked}
+        for axle, color, values in ((Axle.FRONT, T.front, drive.front_speed),
+                                    (Axle.REAR, T.rear, drive.rear_speed)):  # fmt: skip
+            if axle not in locked:
+                at = int(0.6 * drive.time.size)
+                place = (float(drive.time[at]), float(values[at]) / scale)
+                notes.append(Note(f"{axle} wheels", place, color, weight=600))
+        self.set_notes(notes, [self.vehicle.points, self.front.points, self.rear.points], [])
 
     def show_moment(self, moment: float) -> None:
         """Mark where the stop has got."""

@@ -95,6 +95,7 @@ class StopsPage(Page):
         foot = QHBoxLayout()
         foot.addWidget(self.said_above, 1)
         foot.addWidget(self.left)
+        foot.addWidget(self.set_it)
         foot.addWidget(self.measure)
         column.addLayout(foot)
         column.addWidget(self.above)
@@ -130,15 +131,14 @@ class StopsPage(Page):
         self.done.setProperty("main", "true")
         self.done.clicked.connect(self.enter_next)
         head.addWidget(self.done)
-        self.set_it.setProperty("role", "work")
+        self.set_it.setProperty("role", "quiet")
         self.set_it.clicked.connect(self.set_in_build)
-        head.addWidget(self.set_it)
         self.measure.setProperty("role", "quiet")
         self.measure.setText("Take as measured")
         self.measure.setAccessibleName("Take what the stops say of both brakes as measured")
         self.measure.clicked.connect(self.take_measured)
         column.addLayout(head)
-        self.bars_said = worded("Rear first, of 100, all loads and roads: not beyond 5", "heading")
+        self.bars_said = worded("", "heading")
         for widget in (self.chance, self.why, self.held, self.left_out, self.bars_said, self.bars):
             column.addWidget(widget)
         column.addStretch()
@@ -230,6 +230,9 @@ class StopsPage(Page):
             self.set_it.hide()
             self.left.setText("")
             return
+        counted = "Notches" if road.advice.turned.counted == "notches" else "Turns"
+        counted = "Offset" if road.advice.turned.counted == "length" else counted
+        self.bars_said.setText(f"{counted}, and rear first of 100, all loads: not beyond 5")
         self.bars_said.show()
         advice = road.advice
         self.headline.setText(headline(advice))
@@ -254,7 +257,7 @@ class StopsPage(Page):
         apart = advice.turned.place(now) != advice.turned.place(advice.setting)
         self.set_it.setVisible(advice.done and apart)
         setting = counted_words(advice.turned, advice.setting)
-        self.set_it.setText(f"Set it\n{setting}")
+        self.set_it.setText(f"Set to {setting}")
         self.set_it.setAccessibleName(f"Set {setting} in the build")
 
     def take_measured(self) -> None:
