@@ -617,3 +617,20 @@ def test_a_unit_is_chosen_from_its_menu(open_window: Opener, qtbot: QtBot, tmp_p
     [none] = [one for one in page.map.columns["foot"].menu().actions() if one.text() == "none"]
     none.trigger()
     assert "foot" in window.session.build.proof.logs[0].left_out
+
+
+def test_a_low_window_keeps_the_advice_and_says_where_the_lanes_are(
+    open_window: Opener, qtbot: QtBot
+) -> None:
+    window = open_window(demo("roadster"))
+    page = shown(window, "Stops")
+    worked(page, qtbot)
+    window.resize(1024, 700)
+    QTest.qWait(50)
+    assert not page.above.isVisible()
+    assert "in a taller window" in page.said_above.text()
+    assert page.why.height() >= page.why.heightForWidth(page.why.width())
+    window.resize(1280, 1000)
+    QTest.qWait(50)
+    assert page.above.isVisible()
+    assert "every half second" in page.said_above.text()

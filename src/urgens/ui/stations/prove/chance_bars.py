@@ -11,6 +11,7 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
 ROW, LABEL, LEAST, MOST = 22, 104, 3, 7  # px, px, rows
+NUMBER = 30  # px of a number behind its bar
 
 
 class ChanceBars(Painted):
@@ -58,6 +59,7 @@ class ChanceBars(Painted):
         rows = self._shown()
         most = max(max(chance for _, chance in rows), 2.0 * RISK)
         wide = self.across - LABEL - 44
+        limit = LABEL + wide * RISK / most
         chosen = advice.turned.place(advice.setting)
         now = None if self._now is None else advice.turned.place(self._now)
         for row, (place, chance) in enumerate(rows):
@@ -78,8 +80,10 @@ class ChanceBars(Painted):
             painter.setBrush(QColor(color))
             length = max(wide * chance / most, 2.0)
             painter.drawRect(QRectF(LABEL, top + 5, length, ROW - 10))
-            at = QPointF(LABEL + length + 6, top + 17)
+            end = LABEL + length
+            if end < limit < end + NUMBER:
+                end = limit  # a number does not stand on the line
+            at = QPointF(end + 6, top + 17)
             write(painter, f"{100 * chance:.0f}", at, size=15, weight=600, color=color)
-        x = LABEL + wide * RISK / most
         painter.setPen(pen(T.danger, 1.5, Qt.PenStyle.DashLine))
-        painter.drawLine(QPointF(x, 0), QPointF(x, len(rows) * ROW))
+        painter.drawLine(QPointF(limit, 0), QPointF(limit, len(rows) * ROW))

@@ -31,6 +31,13 @@ def rows_of(session: Session, section: str) -> list[dict[str, Any]]:
     return found
 
 
+def _begun(session: Session, rows: list[dict[str, Any]], valve: str, gauge: dict[str, Any]) -> int:
+    """Add a run of a valve's gauges without a reading; return its place."""
+    kind = valve_at(session.build, valve).kind
+    rows.append({"at": now(), "valve": valve, "kind": kind, **gauge, "points": []})
+    return len(rows) - 1
+
+
 def add_reading(
     session: Session,
     valve: str,
@@ -40,10 +47,7 @@ def add_reading(
 ) -> None:
     """Add a pair of pressures, as typed, to a run of gauges, or begin one with it."""
     rows = rows_of(session, "gauges")
-    if run is None:
-        kind = valve_at(session.build, valve).kind
-        rows.append({"at": now(), "valve": valve, "kind": kind, **gauge, "points": []})
-        run = len(rows) - 1
+    run = _begun(session, rows, valve, gauge) if run is None else run
     rows[run]["points"] = [*rows[run].get("points", []), list(point)]
     put(session, "gauges", rows, f"Reading at {point[0]}")
 
@@ -57,10 +61,7 @@ def add_lever(
 ) -> None:
     """Add a reading with the lever moved by hand to a run of gauges, or begin one with it."""
     rows = rows_of(session, "gauges")
-    if run is None:
-        kind = valve_at(session.build, valve).kind
-        rows.append({"at": now(), "valve": valve, "kind": kind, **gauge, "points": []})
-        run = len(rows) - 1
+    run = _begun(session, rows, valve, gauge) if run is None else run
     rows[run]["lever"] = [*rows[run].get("lever", []), list(point)]
     put(session, "gauges", rows, f"Lever at {100 * point[0]:.0f} %")
 

@@ -25,7 +25,9 @@ class PressTable(QWidget):
         if not made:
             return
         for column, words in enumerate(HEADS):
-            self._rows.addWidget(worded(words, "small"), 0, column)
+            head = worded(words, "small")
+            head.setAlignment(Qt.AlignmentFlag.AlignRight)
+            self._rows.addWidget(head, 0, column)
         for row, press in enumerate(made[:MOST], start=1):
             for column, words in enumerate((f"{row}", *_cells(press, units))):
                 label = worded(words, "small")

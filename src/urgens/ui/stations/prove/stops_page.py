@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import ClassVar
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QHideEvent, QKeyEvent
+from PySide6.QtGui import QHideEvent, QKeyEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -44,7 +44,8 @@ NOTHING = (
     "Stops still tell what the brakes do."
 )
 WORKING = "Working it out…"
-ROW = 54  # px of a lane
+NO_ROOM = "From above: on Test road, or in a taller window"
+ROW, ROOMY = 54, 590  # px of a lane; of a page that has room for lanes
 NEXT = -1  # the place of the card of the stop that is next
 
 
@@ -276,10 +277,9 @@ class StopsPage(Page):
             self.session.edit(turned.path, turned.typed(setting), label)
 
     def _show_above(self, above: Above) -> None:
-        self.said_above.setText(
-            f"From above, simulated, from {show(TESTED, SPEED, self.session.units)}: every half "
-            "second, locked wheels crimson"
-        )
+        speed = show(TESTED, SPEED, self.session.units)
+        told = f"From above, simulated, from {speed}: every half second, locked wheels crimson"
+        self.said_above.setText(NO_ROOM if self.low else told)
         lanes = [self._lane(above.here, above.here_setting)]
         if above.rear is not None:
             lanes.append(self._lane(above.rear, above.rear_setting))
@@ -293,6 +293,17 @@ class StopsPage(Page):
         axle = drive.locked[0][0] if drive.locked else None
         name = {Axle.FRONT: "front first", Axle.REAR: "rear first", None: "none locks"}[axle]
         return Lane(name, f"{words}: {lane_words(drive)}", drive, axle)
+
+    @property
+    def low(self) -> bool:
+        """Whether there is no room for the stops seen from above as well."""
+        return self.height() < ROOMY
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.above.setVisible(not self.low)
+        if self.found is not None:
+            self._show_above(self.found.above)
 
     def _say_failed(self, words: str) -> None:
         self.chance.setText("")
