@@ -26,7 +26,8 @@ def least_rear_factor(made: System, standing: Standing, surfaces: Array, front: 
     front: factors on the front brake force (a,) [-]. Shape (a, s); inf where the hardest foot
     locks no rear wheel.
     Both axles lock at the same foot where each has what the road gives at the deceleration of
-    both: that fixes the foot by the front, and then the factor by the rear.
+    both: that fixes the foot by the front, and then the factor by the rear. Where a valve feels
+    the load as it moves, every foot before that is looked at as well.
     Source: force balance at the point where both axles are at their limit: Limpert, Brake Design
     and Safety (from memory); brake forces that rise with the foot.
     """
@@ -42,19 +43,14 @@ def least_rear_factor(made: System, standing: Standing, surfaces: Array, front: 
         effort = np.interp(needed, ahead[place], efforts, right=np.inf)
         reached = np.isfinite(effort)
         own = np.interp(np.where(reached, effort, efforts[-1]), efforts, behind[place])
-        wanted = rest[place]
         hardest = front * ahead[place, -1] + made.drag.front
         alone = vehicle.rear_lock_line(standing, mu, hardest)
-        wanted = np.maximum(np.where(reached, wanted, alone) - made.drag.rear, 0.0)
+        wanted = np.maximum(np.where(reached, rest[place], alone) - made.drag.rear, 0.0)
         found[place] = np.divide(wanted, own, out=np.full(own.shape, np.inf), where=own > 0.0)
-        if _follows_the_load(made):
+        if made.feels_load:
             before = _before_the_front(made, standing, float(mu), front, float(most[place]))
             found[place] = np.minimum(np.where(reached, found[place], np.inf), before)
     return found.T
-
-
-def _follows_the_load(made: System) -> bool:
-    return any(law.feels_load for law in made.all_valves)
 
 
 def _before_the_front(
@@ -62,7 +58,8 @@ def _before_the_front(
 ) -> Array:
     """Return the least rear factor that locks the rear at a foot which leaves the front rolling.
 
-    A valve that feels the load as it moves may give the most of its limit well before that.
+    mu: of the road [-]; front: factors (a,) [-]; limit: front axle force that locks it [N].
+    Shape (a,) [-]. Source: rear_lock_line at each foot, the valve feeling the load at that lock.
     """
     efforts = np.linspace(0.0, float(made.max_effort), BEFORE)
     ahead, _ = _bare_forces(made, efforts, Felt(standing.rear_weight, standing.rear_weight))
