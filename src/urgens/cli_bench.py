@@ -141,8 +141,8 @@ def _device(options: argparse.Namespace) -> int:
     vehicle = plant(build, options.seed, fault)
     most = float(np.asarray(vehicle.system.max_effort))
     box = SimulatedBox(Box(vehicle, valve, options.seed), cycling(most))
-    print(box.port, flush=True)
     try:
+        print(box.port, flush=True)  # in here: whoever reads it may interrupt at once
         while True:
             time.sleep(1.0)
     except KeyboardInterrupt:
