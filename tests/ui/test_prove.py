@@ -19,6 +19,7 @@ from urgens.document import Build, demo, edited, save, with_changes
 from urgens.solve.system import system
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.prove.logs_page import LogsPage
+from urgens.ui.widgets.background import any_running
 from urgens.ui.widgets.typed_label import TypedLabel
 
 Opener = Callable[[Build], Window]
@@ -308,7 +309,10 @@ def test_the_seen_from_above_says_how_it_went(open_window: Opener, qtbot: QtBot)
 
 
 def logged(page: Any, qtbot: QtBot) -> Any:
-    qtbot.waitUntil(lambda: page.log is not None and not page._work.busy, timeout=SLOW)
+    def read() -> bool:
+        return page.log is not None and not page._work.busy and not page.opening.busy
+
+    qtbot.waitUntil(read, timeout=SLOW)
     return page.log
 
 
@@ -372,15 +376,44 @@ def test_a_log_that_is_gone_or_changed_is_said_and_kept(
     assert len(session.build.proof.logs) == 1
 
 
-def test_what_is_no_log_is_refused_where_it_was_opened(open_window: Opener, tmp_path: Path) -> None:
+def test_what_is_no_log_is_refused_where_it_was_opened(
+    open_window: Opener, qtbot: QtBot, tmp_path: Path
+) -> None:
     window = open_window(fresh())
     page = shown(window, "Logs")
     bad = tmp_path / "bad.csv"
     bad.write_text("nothing but words\n")
     page.open_file(bad)
-    assert "no line of figures" in page.state.text()
+    assert page.state.text() == "Reading bad.csv…"
+    qtbot.waitUntil(lambda: "no line of figures" in page.state.text(), timeout=SLOW)
     page.open_file(tmp_path / "gone.csv")
-    assert "cannot be read" in page.state.text()
+    qtbot.waitUntil(lambda: "cannot be read" in page.state.text(), timeout=SLOW)
+    assert window.session.build.proof is None
+
+
+def test_logs_opened_at_once_are_read_one_after_another(
+    open_window: Opener, qtbot: QtBot, tmp_path: Path
+) -> None:
+    window = open_window(fresh())
+    page = shown(window, "Logs")
+    first = a_log(tmp_path, window.session.build)
+    second = first.with_name("again.csv")
+    second.write_text(first.read_text() + "# made anew\n")
+    page.open_file(first)
+    page.open_file(second)
+    logged(page, qtbot)
+    assert [one.file for one in window.session.build.proof.logs] == ["run.csv", "again.csv"]
+    assert [button.isChecked() for button in page.which.buttons] == [False, True]
+
+
+def test_a_log_read_for_another_build_is_dropped(
+    open_window: Opener, qtbot: QtBot, tmp_path: Path
+) -> None:
+    window = open_window(fresh())
+    page = shown(window, "Logs")
+    page.open_file(a_log(tmp_path, window.session.build))
+    window.session.open(fresh(), None)
+    qtbot.waitUntil(lambda: not any_running(), timeout=SLOW)
     assert window.session.build.proof is None
 
 
@@ -561,8 +594,8 @@ def test_what_a_box_said_is_written_and_is_among_the_logs(
     )
     QTest.mouseClick(page.bar.record, LEFT)
     assert "box.csv" in page.state.text()
-    assert window.session.build.proof.logs[0].file == "box.csv"
     log = logged(shown(window, "Logs"), qtbot)
+    assert window.session.build.proof.logs[0].file == "box.csv"
     assert {"front_pressure", "rear_pressure", "foot"} <= set(log.channels)
     assert len(log.presses) == 1
 

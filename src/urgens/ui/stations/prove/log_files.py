@@ -57,9 +57,8 @@ class LogFiles:
             return f"It could not be copied ({error.strerror})."
         return f"{log.file} lies beside the build now."
 
-    def add(self, path: Path, channels: dict[str, Mapped], case: str) -> int:
-        """Note a log in the build; return its place. Raises OSError."""
-        found = digest(path)
+    def add(self, path: Path, found: str, channels: dict[str, Mapped], case: str) -> int:
+        """Note a log in the build, by its digest; return its place."""
         self._opened[found] = path
         rows = rows_of(self._session, "logs")
         for place, row in enumerate(rows):

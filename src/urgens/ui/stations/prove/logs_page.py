@@ -1,14 +1,12 @@
 """Logs: which column is which, what is wrong with it, its presses, beside the model and a log."""
 
 from collections.abc import Callable
-from functools import partial
 from pathlib import Path
 from typing import ClassVar
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QFileDialog,
     QHBoxLayout,
     QMenu,
@@ -20,25 +18,23 @@ from PySide6.QtWidgets import (
 
 from urgens.bench.adjusting import adjuster, set_as
 from urgens.bench.channels import CHANNELS, Mapped
-from urgens.bench.log_compare import BeforeAfter, BesideModel, before_after, beside_model
-from urgens.bench.log_file import LogFile, read_log
+from urgens.bench.log_compare import before_after, beside_model
 from urgens.bench.log_read import ReadLog, look_through, told_by
-from urgens.document import BuildErrors
 from urgens.document.proof import Log
-from urgens.quantity import PRESSURE, show, unit_shown
+from urgens.quantity import PRESSURE, unit_shown
 from urgens.solve.system import system
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.channel_map import NO_COLUMN, ChannelMap
+from urgens.ui.stations.prove.log_choice import LogChoice
 from urgens.ui.stations.prove.log_files import LogFiles
+from urgens.ui.stations.prove.log_opening import LogOpening, ReadFiles
 from urgens.ui.stations.prove.log_planes import LinesPlane, TimePlane
+from urgens.ui.stations.prove.log_words import beside_words, count_words, fault_lines, model_words
 from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.stations.prove.press_table import PressTable
 from urgens.ui.widgets.background import SOON, Background
-from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
-from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.scrolled import scrolled
-from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
 
 EMPTY = (
@@ -59,7 +55,10 @@ class LogsPage(Page):
         self.place, self.other = 0, -1
         self.files = LogFiles(session)
         self.log: ReadLog | None = None
-        self._cache: dict[tuple[str, float], LogFile] = {}
+        self._read = ReadFiles()
+        self.opening = LogOpening(session, self.files, self._read, self)
+        self.opening.opened.connect(self._show_opened)
+        self.opening.failed.connect(self._say_state)
         self._asked: tuple[object, ...] = ()
         self.time, self.lines = TimePlane(session), LinesPlane(session)
         self.said_model, self.said_beside = wrapped("sentence"), wrapped("muted")
@@ -68,9 +67,9 @@ class LogsPage(Page):
         self.open, self.deeds = QPushButton("Open a log…"), QToolButton()
         self.setting = NumberLabel("Setting at this log", "", (0.0, 1e4), size=20, step=0.5,
                                    changed=self._set)  # fmt: skip
-        self._which, self._others = QHBoxLayout(), QHBoxLayout()
-        self.logs: list[QToolButton] = []
-        self.others: list[QToolButton] = []
+        self.which, self.beside = LogChoice(), LogChoice()
+        self.which.chosen.connect(self.choose)
+        self.beside.chosen.connect(self.choose_other)
         self.map, self.presses = ChannelMap(), PressTable()
         self.map.column_told.connect(self.map_column)
         self.map.unit_told.connect(self.map_unit)
@@ -81,13 +80,9 @@ class LogsPage(Page):
         self.lay_out(self._drawing(), side=SIDE)
         self.said.hide()
 
-    def _drawing(self) -> QWidget:
-        whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(4)
+    def _head(self) -> QHBoxLayout:
         head = QHBoxLayout()
-        head.addLayout(self._which)
+        head.addWidget(self.which)
         head.addStretch()
         self.deeds.setProperty("role", "kind")
         self.deeds.setText("This log")
@@ -101,7 +96,14 @@ class LogsPage(Page):
         self.open.clicked.connect(self._open)
         head.addWidget(self.deeds)
         head.addWidget(self.open)
-        column.addLayout(head)
+        return head
+
+    def _drawing(self) -> QWidget:
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(4)
+        column.addLayout(self._head())
         column.addWidget(self.empty)
         column.addWidget(self.state)
         column.addWidget(self.said_model)
@@ -109,7 +111,7 @@ class LogsPage(Page):
         beside = QHBoxLayout()
         self.beside_word = worded("Beside it", "heading")
         beside.addWidget(self.beside_word)
-        beside.addLayout(self._others)
+        beside.addWidget(self.beside)
         beside.addStretch()
         column.addLayout(beside)
         self.axes = worded("", "heading"), worded("", "heading")
@@ -146,8 +148,7 @@ class LogsPage(Page):
         """How many presses there are."""
         if self.log is None:
             return "no log"
-        count = len(self.log.presses)
-        return f"{count} press{'es' if count != 1 else ''}"
+        return count_words(self.log)
 
     def show_figures(self) -> None:
         """Show the log chosen; it is read away from the hand."""
@@ -176,25 +177,9 @@ class LogsPage(Page):
         self._ask(logs)
 
     def _show_choice(self, logs: tuple[Log, ...]) -> None:
-        for row, buttons, chosen, act in (
-            (self._which, self.logs, self.place, self.choose),
-            (self._others, self.others, self.other, self.choose_other),
-        ):
-            clear(row)
-            buttons.clear()
-            if row is self._others and len(logs) < 2:
-                continue
-            group = QButtonGroup(self)
-            for place, log in enumerate(logs):
-                if row is self._others and place == self.place:
-                    continue
-                button = segment(button_words(log.file))
-                button.setProperty("narrow", "true")
-                button.setChecked(place == chosen)
-                button.clicked.connect(partial(act, place))
-                group.addButton(button)
-                buttons.append(button)
-                row.addWidget(button)
+        self.which.show_logs(logs, self.place)
+        several = logs if len(logs) > 1 else ()
+        self.beside.show_logs(several, self.other, without=self.place)
 
     def _ask(self, logs: tuple[Log, ...]) -> None:
         """Read the log, and the one beside it, where that is not what is shown."""
@@ -217,15 +202,15 @@ class LogsPage(Page):
             return
         self._asked = asked
         self.state.setText("Reading…")
-        files, cache = self.files, self._cache
+        files, read = self.files, self._read
 
         def work(progress: Callable[[float], bool]) -> object:
             changed = files.is_changed(log, path)
-            one = look_through(_cached(path, cache), told_by(log), log.left_out)
+            one = look_through(read.read(path), told_by(log), log.left_out)
             progress(0.6)
             beside = None
             if other is not None and other_path is not None:
-                second = look_through(_cached(other_path, cache), told_by(other), other.left_out)
+                second = look_through(read.read(other_path), told_by(other), other.left_out)
                 beside = before_after((second.signals, second.presses), (one.signals, one.presses))
             model = beside_model(build, case, one.presses, over)
             return one, beside, model, changed
@@ -252,39 +237,15 @@ class LogsPage(Page):
         made = system(self.session.build, over=set_as(self.session.build, noted.setting))
         self.lines.show_log(log, made, case, beside)
         self._show_setting(noted)
-        self.said_model.setText(self._model_words(log, model))
-        self.said_beside.setText(self._beside_words(beside))
+        units = self.session.units
+        self.said_model.setText(model_words(log, model, units))
+        other = self._logs[self.other].file if self.other >= 0 else ""
+        self.said_beside.setText(beside_words(beside, other, units))
         self.said_beside.setVisible(beside is not None)
         self.map.show_log(log)
         self._show_faults(log)
-        self.presses.show_presses(log.presses, self.session.units)
+        self.presses.show_presses(log.presses, units)
         self.say()
-
-    def _model_words(self, log: ReadLog, model: tuple[BesideModel, ...]) -> str:
-        if not log.presses:
-            return "No press in it: no pressure over 1 bar for 0.2 s."
-        if not model:
-            return f"{self.summary[:1].upper()}{self.summary[1:]}; no rear line to compare."
-        off = [one for one in model if one.differs]
-        if not off:
-            return "As the build computes it, within both spreads."
-        return "Differs from the build: " + "; ".join(self._off_words(one) for one in off) + "."
-
-    def _off_words(self, one: BesideModel) -> str:
-        if one.figure == "slope":
-            return f"slope {one.logged:.2f}, computed {one.model:.2f} ± {one.spread:.2f}"
-        units = self.session.units
-        logged, model = (show(value, PRESSURE, units) for value in (one.logged, one.model))
-        return f"{one.figure} {logged}, computed {model}"
-
-    def _beside_words(self, beside: BeforeAfter | None) -> str:
-        if beside is None or beside.apart is None:
-            return "The other log has nothing to compare at the same foot or front pressure."
-        way, other = "more" if beside.apart > 0.0 else "less", self._logs[self.other].file
-        much = show(abs(beside.apart), PRESSURE, self.session.units)
-        at = beside.before.by.replace("_", " ")
-        clear_of = "clear of both spreads" if beside.clear else "within their spreads"
-        return f"{much} {way} at the rear than in {other}, at the same {at}: {clear_of}."
 
     def _show_setting(self, log: Log) -> None:
         turned = adjuster(self.session.build)
@@ -300,15 +261,14 @@ class LogsPage(Page):
             self.files.set(self.place, turned.path, self.setting.value)
 
     def _show_faults(self, log: ReadLog) -> None:
-        lines = [f"{'' if one.at is None else f'{one.at:.2f} s: '}{one.what}" for one in log.faults]
-        self.faults.setText("\n".join(f"· {line}" for line in lines[:12]) or "Nothing is wrong.")
+        lines = fault_lines(log)
+        self.faults.setText("\n".join(f"· {line}" for line in lines) or "Nothing is wrong.")
         self.faults.setProperty("role", "warned" if lines else "muted")
         self.faults.style().polish(self.faults)
 
     def _say_failed(self, words: str) -> None:
         self.log = None
-        self.state.setText(words)
-        self.state.show()
+        self._say_state(words)
         self.said_model.setText("This log cannot be read as it is mapped.")
         self.map.show_log(self.log)
 
@@ -332,21 +292,16 @@ class LogsPage(Page):
 
     def open_file(self, path: Path) -> None:
         """Read a log and note it in the build; what keeps it from being read is said."""
-        try:
-            file = read_log(path)
-            found = look_through(file, {})
-            sure = {n: c for n, c in found.channels.items() if n not in found.questions}
-            place = self.files.add(path, sure, self.session.solution.case_name)
-        except BuildErrors as errors:
-            self.state.setText("\n".join(str(one) for one in errors.errors))
-            self.state.show()
-            return
-        except OSError as error:
-            self.state.setText(f"{path.name} cannot be read ({error.strerror}).")
-            self.state.show()
-            return
+        self.opening.open(path)
+        self._say_state(f"Reading {path.name}…")
+
+    def _show_opened(self, place: int) -> None:
         self.place, self._asked = place, ()
         self._show()
+
+    def _say_state(self, words: str) -> None:
+        self.state.setText(words)
+        self.state.show()
 
     def map_column(self, name: str, column: str) -> None:
         """Say which column a channel stands in, or that it has none."""
@@ -385,16 +340,14 @@ class LogsPage(Page):
         said = (f"written anew from {self._logs[self.place].file}",)
         try:
             write_csv(Path(name), self.log.signals, said)
-            self.state.setText(f"Written to {Path(name).name}.")
+            self._say_state(f"Written to {Path(name).name}.")
         except OSError as error:
-            self.state.setText(f"It could not be written ({error.strerror}).")
-        self.state.show()
+            self._say_state(f"It could not be written ({error.strerror}).")
 
     def _copy(self) -> None:
         words = self.files.copy_beside(self._logs[self.place])
         self._show()
-        self.state.setText(words)
-        self.state.show()
+        self._say_state(words)
 
     def _drop(self) -> None:
         if self._logs:
@@ -407,11 +360,3 @@ class LogsPage(Page):
         self._asked = ()
         self.seen.forget()
         super().hideEvent(event)
-
-
-def _cached(path: Path, cache: dict[tuple[str, float], LogFile]) -> LogFile:
-    """Return a log's file, read once as long as it stays the same."""
-    key = (str(path), path.stat().st_mtime)
-    if key not in cache:
-        cache[key] = read_log(path)
-    return cache[key]
