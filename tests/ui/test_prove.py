@@ -206,7 +206,7 @@ def test_a_stop_is_entered_at_the_car_by_keys(open_window: Opener, qtbot: QtBot)
     window = open_window(fresh(records=[PROVED]))
     session, page = window.session, shown(window, "Stops")
     found = worked(page, qtbot)
-    assert page.headline.text().startswith("Start: ")
+    assert page.advice.headline.text().startswith("Start: ")
     page.setFocus()
     QTest.keyClick(page, Qt.Key.Key_Return)
     form = page.form
@@ -227,7 +227,7 @@ def test_a_stop_is_entered_at_the_car_by_keys(open_window: Opener, qtbot: QtBot)
     assert stop.setting[TURNS] == found.road.advice.setting
     qtbot.waitUntil(lambda: page.found is not found and not page._work.busy, timeout=SLOW)
     assert page.found.known.counted == 1
-    assert "In one stop the front did" in page.why.text()
+    assert "In one stop the front did" in page.advice.why.text()
     session.undo_stack.undo()
     assert session.build.proof is None or session.build.proof.stops == ()
 
@@ -238,7 +238,7 @@ def test_nothing_on_the_road_before_the_proofs_or_a_reason(
     window = open_window(fresh())
     session, page = window.session, shown(window, "Stops")
     worked(page, qtbot)
-    assert page.held.text().startswith("Not yet: not on record")
+    assert page.advice.held.text().startswith("Not yet: not on record")
     page.enter_next()
     page.form.deceleration.set_number(0.5)
     page.form.take()
@@ -272,7 +272,7 @@ def test_a_stop_is_mended_left_out_and_taken_out(open_window: Opener, qtbot: QtB
     stops = session.build.proof.stops
     assert [stop.counts for stop in stops] == [True, False, True, True, True]
     qtbot.waitUntil(lambda: page.found.known.counted == 4, timeout=SLOW)
-    assert "left out by hand" in page.left_out.text()
+    assert "left out by hand" in page.advice.left_out.text()
     page.open_stop(1)
     QTest.mouseClick(page.form.drop, LEFT)
     assert len(session.build.proof.stops) == 4
@@ -291,8 +291,8 @@ def test_a_build_with_nothing_to_set_says_so(open_window: Opener, qtbot: QtBot) 
     page = shown(open_window(bed("coupe")), "Stops")
     found = worked(page, qtbot)
     assert found.road is None
-    assert page.headline.text() == "Nothing to set."
-    assert not page.bars.isVisible()
+    assert page.advice.headline.text() == "Nothing to set."
+    assert not page.advice.bars.isVisible()
     page.enter_next()
     assert not page.form.setting.isVisible()
 
@@ -403,7 +403,7 @@ def test_logs_opened_at_once_are_read_one_after_another(
     page.open_file(second)
     logged(page, qtbot)
     assert [one.file for one in window.session.build.proof.logs] == ["run.csv", "again.csv"]
-    assert [button.isChecked() for button in page.which.buttons] == [False, True]
+    assert [place for place, one in page.which.buttons.items() if one.isChecked()] == [1]
 
 
 def test_a_log_read_for_another_build_is_dropped(
@@ -440,11 +440,11 @@ def test_two_set_ups_are_driven_side_by_side(open_window: Opener, qtbot: QtBot) 
     page = shown(open_window(fresh(setups=setups)), "Test road")
     qtbot.waitUntil(lambda: len(page.drives) == 1, timeout=SLOW)
     assert "front locks first" in page.result.text()
-    QTest.mouseClick(page.others["to the rear"], LEFT)
+    QTest.mouseClick(page.others.buttons["to the rear"], LEFT)
     qtbot.waitUntil(lambda: len(page.drives) == 2, timeout=SLOW)
     assert page.drives[1].locked[0][0] == "rear"
     assert "spins" in page.above.accessibleName()
-    QTest.mouseClick(page.feet["press"], LEFT)
+    QTest.mouseClick(page.feet.buttons["press"], LEFT)
     qtbot.waitUntil(lambda: not page._work.busy and page.drives[0].foot.max() < 301, timeout=SLOW)
 
 
@@ -607,7 +607,7 @@ def test_a_foot_is_typed_and_another_file_s_build_goes_beside(
     save(edited(demo("library"), "name", "the other one"), path)
     page = shown(open_window(fresh()), "Test road")
     qtbot.waitUntil(lambda: len(page.drives) == 1, timeout=SLOW)
-    QTest.mouseClick(page.feet["typed"], LEFT)
+    QTest.mouseClick(page.feet.buttons["typed"], LEFT)
     assert page.effort.isVisible()
     type_into(page.effort, "150 N")
     qtbot.waitUntil(
@@ -662,7 +662,7 @@ def test_a_low_window_keeps_the_advice_and_says_where_the_lanes_are(
     QTest.qWait(50)
     assert not page.above.isVisible()
     assert "in a taller window" in page.said_above.text()
-    assert page.why.height() >= page.why.heightForWidth(page.why.width())
+    assert page.advice.why.height() >= page.advice.why.heightForWidth(page.advice.why.width())
     window.resize(1280, 1000)
     QTest.qWait(50)
     assert page.above.isVisible()

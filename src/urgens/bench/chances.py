@@ -47,30 +47,33 @@ def least_rear_factor(made: System, standing: Standing, surfaces: Array, front: 
         alone = vehicle.rear_lock_line(standing, mu, hardest)
         wanted = np.maximum(np.where(reached, rest[place], alone) - made.drag.rear, 0.0)
         found[place] = np.divide(wanted, own, out=np.full(own.shape, np.inf), where=own > 0.0)
-        if made.feels_load:
-            before = _before_the_front(made, standing, float(mu), front, float(most[place]))
-            found[place] = np.minimum(np.where(reached, found[place], np.inf), before)
+        if made.feels_load:  # where the front locks at no foot, the one below has looked already
+            found[place, ~reached] = np.inf
+    if made.feels_load:
+        found = np.minimum(found, _before_the_front(made, standing, surfaces, front, most))
     return found.T
 
 
 def _before_the_front(
-    made: System, standing: Standing, mu: float, front: Array, limit: float
+    made: System, standing: Standing, surfaces: Array, front: Array, limits: Array
 ) -> Array:
     """Return the least rear factor that locks the rear at a foot which leaves the front rolling.
 
-    mu: of the road [-]; front: factors (a,) [-]; limit: front axle force that locks it [N].
-    Shape (a,) [-]. Source: rear_lock_line at each foot, the valve feeling the load at that lock.
+    surfaces: of the roads (s,) [-]; front: factors (a,) [-]; limits: front axle force that locks
+    it on each road (s,) [N].
+    Shape (s, a) [-]. Source: rear_lock_line at each foot, the valve feeling the load at that lock.
     """
     efforts = np.linspace(0.0, float(made.max_effort), BEFORE)
     ahead, _ = _bare_forces(made, efforts, Felt(standing.rear_weight, standing.rear_weight))
     ahead = front[:, None] * ahead + made.drag.front
+    mu = surfaces[:, None, None]
     alone = vehicle.rear_lock_line(standing, mu, ahead)
     felt = Felt(alone / np.multiply(mu, standing.rear_grip), standing.rear_weight)
     _, own = _bare_forces(made, efforts, felt)
-    possible = (own > 0.0) & (ahead <= limit)
+    possible = (own > 0.0) & (ahead <= limits[:, None, None])
     wanted = np.maximum(alone - made.drag.rear, 0.0)
     factors = np.divide(wanted, own, out=np.full(own.shape, np.inf), where=possible)
-    return np.asarray(factors.min(axis=1))
+    return np.asarray(factors.min(axis=-1))
 
 
 def _bare_forces(made: System, efforts: Array, felt: Felt) -> tuple[Array, Array]:

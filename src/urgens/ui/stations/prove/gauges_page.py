@@ -1,57 +1,48 @@
 """Two gauges across a valve: dials, plot, fit, what to read next, and the standing proofs."""
 
-from functools import partial
 from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QHBoxLayout,
-    QMenu,
     QPushButton,
-    QToolButton,
     QVBoxLayout,
     QWidget,
 )
 
-from urgens.bench.as_measured import as_measured, valve_at
-from urgens.bench.expected import gauged_valves, place_of, usual_scale
-from urgens.bench.gauges import gauge_error, rising
+from urgens.bench.as_measured import as_measured
+from urgens.bench.expected import gauged_valves, place_of
+from urgens.bench.gauges import rising
 from urgens.bench.proving import Gauged, gauged, gauged_valve, proofs
 from urgens.bench.wording import verdict_words
 from urgens.document import BuildErrors, Change
-from urgens.document.valves import kind_of
 from urgens.guidance.words import Words
-from urgens.quantity import PRESSURE, in_units, retype, unit_shown
+from urgens.quantity import PRESSURE, retype
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.box_bar import BoxBar
-from urgens.ui.stations.prove.dials import Dials, Shown
+from urgens.ui.stations.prove.dials import Dials
+from urgens.ui.stations.prove.dials_shown import dials_shown, usual
 from urgens.ui.stations.prove.gauge_plane import GaugePlane
+from urgens.ui.stations.prove.gauge_scale import GaugeScale, in_use
 from urgens.ui.stations.prove.lever_panel import LeverPanel
 from urgens.ui.stations.prove.measured import (
     add_lever,
     add_reading,
+    begin_anew,
     drop_lever,
     drop_reading,
-    now,
-    put,
-    rows_of,
 )
 from urgens.ui.stations.prove.proofs_list import ProofsList
 from urgens.ui.stations.prove.readings_table import ReadingsTable
-from urgens.ui.widgets.cleared import clear
-from urgens.ui.widgets.figure_column import FigureColumn
-from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.choices import Choices
 from urgens.ui.widgets.page import Page
-from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
 
 NO_VALVE = (
     "No valve is fitted that gauges could read: nothing takes pressure off between the cylinder "
     "and the brakes. Prove the rest standing, then on the road."
 )
-CLASS, CLASSES = 1.6, (0.6, 1.0, 1.6, 2.5, 4.0)  # of EN 837-1
 FALLS = 0.03  # of the gauges' scale under the highest reading: the pedal is coming up
 SIDE = 300
 
@@ -84,14 +75,11 @@ class GaugesPage(Page):
         self.lever.dropped.connect(self._lever_dropped)
         self.table.typed.connect(self._typed)
         self.table.dropped.connect(self._dropped)
-        self._which = QHBoxLayout()
-        self._group = QButtonGroup(self)
-        self.valves: dict[str, QToolButton] = {}
+        self.valves, self.scale = Choices(), GaugeScale(session)
+        self.valves.chosen.connect(self.choose)
         self.take, self.measure, self.again = (QPushButton() for _ in range(3))
-        self.gauge: FigureColumn | None = None
-        self._column = self._drawing()
         self._beside()
-        self.lay_out(self._column, side=SIDE)
+        self.lay_out(self._drawing(), side=SIDE)
         self.said.hide()
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
         session.press_changed.connect(self._show_dials)
@@ -102,7 +90,7 @@ class GaugesPage(Page):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(4)
         head = QHBoxLayout()
-        head.addLayout(self._which)
+        head.addWidget(self.valves)
         head.addStretch()
         head.addWidget(self.bar)
         column.addLayout(head)
@@ -142,8 +130,7 @@ class GaugesPage(Page):
         self.head("Into it and out of it")
         self.column.addWidget(self.table)
         self.column.addWidget(self.lever)
-        self.gauges_box = QVBoxLayout()
-        self.column.addLayout(self.gauges_box)
+        self.column.addWidget(self.scale)
         self.column.addStretch()
 
     # --- what is shown -----------------------------------------------------------------------
@@ -160,7 +147,7 @@ class GaugesPage(Page):
         if self.valve not in valves:
             self.valve = valves[-1] if valves else ""
         self.bar.valve = self.valve
-        self._show_valves(valves)
+        self.valves.show_choices({one: self._name(one) for one in valves}, self.valve)
         read = gauged(build)
         self.proofs.show_proofs(proofs(build, read))
         self.count.setText(self.proofs.words)
@@ -173,21 +160,6 @@ class GaugesPage(Page):
         self.found = gauged_valve(build, self.valve) if there else None
         if self.found is not None:
             self._show_found(self.found)
-
-    def _show_valves(self, valves: tuple[str, ...]) -> None:
-        if tuple(self.valves) != valves:
-            clear(self._which)
-            self.valves = {}
-            for valve in valves:
-                button = segment(self._name(valve))
-                button.setProperty("narrow", "true")
-                button.clicked.connect(partial(self.choose, valve))
-                self._group.addButton(button)
-                self._which.addWidget(button)
-                self.valves[valve] = button
-        for valve, button in self.valves.items():
-            button.setText(self._name(valve))
-            button.setChecked(valve == self.valve)
 
     def _name(self, valve: str) -> str:
         axle, place = place_of(valve)
@@ -216,7 +188,7 @@ class GaugesPage(Page):
         change = self._change()
         self.measure.setEnabled(change is not None)
         self.again.setEnabled(found.run is not None)
-        self._show_gauge(found)
+        self.scale.show_found(found)
         self._show_dials()
 
     def _readings(self, found: Gauged) -> str:
@@ -227,63 +199,17 @@ class GaugesPage(Page):
         more = "" if found.next is None else f" {words.pressure(found.next)} next."
         return f"{up} readings up, {down} down.{more}"
 
-    def _show_gauge(self, found: Gauged) -> None:
-        """Show scale and class of the gauges, which can be changed once something is read."""
-        clear(self.gauges_box)
-        self.gauge = None
-        if found.index is None:
-            return
-        place = f"proof.gauges[{found.index}]"
-        self.gauge = FigureColumn(self.session, [Spot(f"{place}.full_scale", 17)])
-        self.gauges_box.addWidget(self.gauge)
-        assert found.run is not None  # it has a place
-        button = QToolButton()
-        button.setProperty("role", "kind")
-        button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        button.setText(f"Class {found.run.grade:g} of it (EN 837-1)")
-        menu = QMenu(button)
-        for grade in CLASSES:
-            menu.addAction(f"{grade:g}", partial(self._set_class, found.index, grade))
-        button.setMenu(menu)
-        self.gauges_box.addWidget(button)
-
-    def _set_class(self, run: int, grade: float) -> None:
-        rows = rows_of(self.session, "gauges")
-        rows[run]["class"] = grade
-        put(self.session, "gauges", rows, f"Gauges of class {grade:g}")
-
     def _show_dials(self) -> None:
         found = self.found
         if found is None or not self.isVisible():
             return
-        session = self.session
         live = self.bar.box.now if self.bar.box.open else None
-        full = self._usual if found.run is None else found.run.full_scale.value
-        error = CLASS / 100.0 * full if found.run is None else gauge_error(found.run)
-        inlet, outlet = self._computed()
-        if live is not None:
-            inlet, outlet = live.inlet, live.outlet
-        part = valve_at(session.build, found.valve)
-        shown = Shown(inlet, outlet, full, error, found.next, live is None,
-                      kind_of(part).name, found.valve.startswith("front"))  # fmt: skip
-        self.dials.show_pressures(shown, session.units)
-        pair = (inlet, outlet) if live is not None and inlet is not None else None
-        self.plane.show_live(pair if pair is not None and pair[1] is not None else None)  # type: ignore[arg-type]
+        self.dials.show_pressures(dials_shown(found, live, self.session), self.session.units)
+        pair = None
+        if live is not None and live.inlet is not None and live.outlet is not None:
+            pair = live.inlet, live.outlet
+        self.plane.show_live(pair)
         self.take.setEnabled(self.bar.box.open)
-
-    @property
-    def _usual(self) -> float:
-        return usual_scale(in_units(PRESSURE, self.session.units))
-
-    def _computed(self) -> tuple[float | None, float | None]:
-        """Return what this build's valve would see of the press [Pa]."""
-        found = self.found
-        if found is None:
-            return None, None
-        presses = self.session.presses
-        master = presses.master_front if found.valve.startswith("front") else presses.master_rear
-        inlet = min(float(master), found.wanted.reach)
-        return inlet, float(found.wanted.outlet(inlet))  # type: ignore[arg-type]
 
     def _follow_box(self) -> None:
         """Show what the box says now; a lever is moved on the stand-in alone."""
@@ -309,15 +235,6 @@ class GaugesPage(Page):
     def _ask_card(self, name: str) -> None:
         self.card_asked.emit(f"procedure:{name}")
 
-    def _gauge(self) -> dict[str, object]:
-        """Return scale and class of the gauges in use."""
-        found = self.found
-        if found is not None and found.run is not None:
-            return {"full_scale": found.run.full_scale.text, "class": found.run.grade}
-        inch = unit_shown(PRESSURE, self.session.units) == "psi"
-        scale = "1500 psi" if inch else "100 bar"
-        return {"full_scale": scale, "class": CLASS}
-
     def _typed(self, into: str, out: str) -> None:
         found = self.found
         if found is not None:
@@ -326,7 +243,7 @@ class GaugesPage(Page):
     def _add(self, point: tuple[str, str, str]) -> None:
         found = self.found
         assert found is not None  # there is a valve
-        add_reading(self.session, found.valve, found.index, point, self._gauge())
+        add_reading(self.session, found.valve, found.index, point, in_use(found, self.session))
         self._show()
 
     def _move_lever(self, place: object) -> None:
@@ -337,7 +254,7 @@ class GaugesPage(Page):
         found = self.found
         if found is not None:
             point = (place, into, out)
-            add_lever(self.session, found.valve, found.index, point, self._gauge())
+            add_lever(self.session, found.valve, found.index, point, in_use(found, self.session))
             self._show()
 
     def _read_lever(self) -> None:
@@ -375,7 +292,7 @@ class GaugesPage(Page):
         if pair is None:
             return
         into, out = pair
-        highest, full = 0.0, self._usual
+        highest, full = 0.0, usual(self.session)
         if found.run is not None:
             highest, full = float(rising(found.run)[0].max(initial=0.0)), found.run.full_scale.value
         way = "falling" if into < highest - FALLS * full else "rising"
@@ -399,11 +316,7 @@ class GaugesPage(Page):
         found = self.found
         if found is None or found.index is None:
             return
-        rows = rows_of(self.session, "gauges")
-        rows[found.index]["counts"] = False
-        kind = valve_at(self.session.build, found.valve).kind
-        fresh = {"at": now(), "valve": found.valve, "kind": kind, **self._gauge(), "points": []}
-        put(self.session, "gauges", [*rows, fresh], "Gauges read again from 0")
+        begin_anew(self.session, found.valve, found.index, in_use(found, self.session))
         self._show()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

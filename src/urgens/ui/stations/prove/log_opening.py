@@ -40,9 +40,7 @@ class LogOpening(QObject):
     opened = Signal(int)
     failed = Signal(str)
 
-    def __init__(
-        self, session: Session, files: LogFiles, read: ReadFiles, parent: QObject
-    ) -> None:
+    def __init__(self, session: Session, files: LogFiles, read: ReadFiles, parent: QObject) -> None:
         super().__init__(parent)
         self._session, self._files, self._read = session, files, read
         self._waiting: list[Path] = []

@@ -25,7 +25,6 @@ from urgens.quantity import PRESSURE, unit_shown
 from urgens.solve.system import system
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.channel_map import NO_COLUMN, ChannelMap
-from urgens.ui.stations.prove.log_choice import LogChoice
 from urgens.ui.stations.prove.log_files import LogFiles
 from urgens.ui.stations.prove.log_opening import LogOpening, ReadFiles
 from urgens.ui.stations.prove.log_planes import LinesPlane, TimePlane
@@ -33,6 +32,7 @@ from urgens.ui.stations.prove.log_words import beside_words, count_words, fault_
 from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.stations.prove.press_table import PressTable
 from urgens.ui.widgets.background import SOON, Background
+from urgens.ui.widgets.choices import Choices
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
@@ -67,7 +67,7 @@ class LogsPage(Page):
         self.open, self.deeds = QPushButton("Open a log…"), QToolButton()
         self.setting = NumberLabel("Setting at this log", "", (0.0, 1e4), size=20, step=0.5,
                                    changed=self._set)  # fmt: skip
-        self.which, self.beside = LogChoice(), LogChoice()
+        self.which, self.beside = Choices(), Choices()
         self.which.chosen.connect(self.choose)
         self.beside.chosen.connect(self.choose_other)
         self.map, self.presses = ChannelMap(), PressTable()
@@ -177,9 +177,10 @@ class LogsPage(Page):
         self._ask(logs)
 
     def _show_choice(self, logs: tuple[Log, ...]) -> None:
-        self.which.show_logs(logs, self.place)
-        several = logs if len(logs) > 1 else ()
-        self.beside.show_logs(several, self.other, without=self.place)
+        names = {place: log.file for place, log in enumerate(logs)}
+        self.which.show_choices(names, self.place)
+        others = {place: name for place, name in names.items() if place != self.place}
+        self.beside.show_choices(others, self.other)
 
     def _ask(self, logs: tuple[Log, ...]) -> None:
         """Read the log, and the one beside it, where that is not what is shown."""

@@ -38,6 +38,14 @@ def _begun(session: Session, rows: list[dict[str, Any]], valve: str, gauge: dict
     return len(rows) - 1
 
 
+def begin_anew(session: Session, valve: str, run: int, gauge: dict[str, Any]) -> None:
+    """Begin another run of a valve; the one before stays on record and no longer counts."""
+    rows = rows_of(session, "gauges")
+    rows[run]["counts"] = False
+    _begun(session, rows, valve, gauge)
+    put(session, "gauges", rows, "Gauges read again from 0")
+
+
 def add_reading(
     session: Session,
     valve: str,

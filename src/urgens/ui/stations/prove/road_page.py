@@ -1,71 +1,44 @@
 """The test road: why the front is to lock first, seen and not believed."""
 
-from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import (
-    QButtonGroup,
     QFileDialog,
     QHBoxLayout,
     QPushButton,
-    QToolButton,
     QVBoxLayout,
     QWidget,
 )
 
-from urgens.bench.drives import Drive, Trial, drives, foot_to_lock, trial
+from urgens.bench.drives import Drive
 from urgens.bench.log_write import sensed, write_csv
-from urgens.bench.road import StoppedError
 from urgens.bench.torque import Foot, hold
 from urgens.document import Build, BuildErrors, load, with_setup
 from urgens.physics.axle import Axle
 from urgens.quantity import DISTANCE, FORCE, SPEED, show, unit_shown
-from urgens.solve.system import system
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.from_above import FromAbove, Lane, lane_words
 from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.stations.prove.player import Player
+from urgens.ui.stations.prove.road_asked import FEET, Asked, driven
 from urgens.ui.stations.prove.speed_plane import SpeedPlane
 from urgens.ui.widgets.background import SOON, Background
-from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.choices import Choices
 from urgens.ui.widgets.page import Page
-from urgens.ui.widgets.plain import button_words
-from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 
 AS_BUILT = "as built"
-FEET = {"press": "the press's foot", "lock": "until one locks", "over": "12 % over it",
-        "typed": "as typed"}  # fmt: skip
-OVER = 1.12
 MODEL = (
     "One track, level road, brakes as built: mass and loads of the load case, tyres of one curve "
     "(assumed), the inertia of wheels and 0.15 s of build-up (assumed). Because wheels take "
     "time to stop, they lock at a slightly harder foot than Balance says."
 )
 SIDE = 260
-
-
-def made_trial(
-    build: Build,
-    case: int,
-    surface: float,
-    speed: float,
-    foot: str,
-    pressed: Foot,
-    goes_on: Callable[[], bool],
-) -> Trial:
-    """Return one stop of a build with the foot that is asked for."""
-    one = trial(build, system(build), case, surface, speed, pressed)
-    if foot in ("press", "typed"):
-        return one
-    found = foot_to_lock(one, goes_on)
-    if foot == "lock":
-        return one._replace(foot=found)
-    return one._replace(foot=hold(OVER * float(found.efforts[-1])))
 
 
 class RoadPage(Page):
@@ -78,17 +51,20 @@ class RoadPage(Page):
         super().__init__(session)
         self.drives: tuple[Drive, ...] = ()
         self.foot, self.other = "over", ""
-        self._asked: tuple[object, ...] = ()
+        self._asked: Asked | None = None
+        self._units = session.units
         self.above, self.plane = FromAbove(row=110), SpeedPlane()
         self.result, self.beneath = wrapped("sentence"), wrapped("muted")
         self.speed = TypedLabel("From", SPEED, session.units, self._ask, start="100 km/h", size=24)
         self.effort = TypedLabel("Foot", FORCE, session.units, self._ask, start="250 N", size=18)
         self.ramp = NumberLabel("Ramp", "s", (0.0, 5.0), size=18, step=0.1, changed=self._ask)
         self.ramp.set_number(0.3)
-        self.feet: dict[str, QToolButton] = {}
-        self.others: dict[str, QToolButton] = {}
+        column = Qt.Orientation.Vertical
+        self.feet, self.others = Choices(column), Choices(column)
+        self.feet.chosen.connect(self.choose_foot)
+        self.others.chosen.connect(self.choose_other)
+        self.another = QPushButton("Another build…")
         self._opened: dict[str, Build] = {}  # other files' builds, by name
-        self._others = QVBoxLayout()
         self.player = Player()
         self.player.moved.connect(self._show_moment)
         self.save = QPushButton("Write and open it…")
@@ -121,14 +97,7 @@ class RoadPage(Page):
         self.head("From")
         self.column.addWidget(self.speed)
         self.head("Foot")
-        group = QButtonGroup(self)
-        for name, words in FEET.items():
-            button = segment(words)
-            button.setProperty("narrow", "true")
-            button.clicked.connect(lambda _=False, foot=name: self.choose_foot(foot))
-            group.addButton(button)
-            self.feet[name] = button
-            self.column.addWidget(button)
+        self.column.addWidget(self.feet)
         row = QHBoxLayout()
         row.addWidget(self.effort)
         self.within = worded("in", "small")
@@ -137,7 +106,10 @@ class RoadPage(Page):
         row.addStretch()
         self.column.addLayout(row)
         self.head("Beside it")
-        self.column.addLayout(self._others)
+        self.column.addWidget(self.others)
+        self.another.setProperty("role", "quiet")
+        self.another.clicked.connect(self._open_another)
+        self.column.addWidget(self.another)
         self.head("Its log")
         self.save.setProperty("role", "quiet")
         self.save.clicked.connect(self._write)
@@ -157,8 +129,7 @@ class RoadPage(Page):
         """Drive this build, and the one beside it."""
         self.speed.show_in(self.session.units)
         self.effort.show_in(self.session.units)
-        for name, button in self.feet.items():
-            button.setChecked(name == self.foot)
+        self.feet.show_choices(FEET, self.foot)
         for label in (self.effort, self.within, self.ramp):
             label.setVisible(self.foot == "typed")
         self._show_others()
@@ -170,25 +141,9 @@ class RoadPage(Page):
         if self.session.setup is not None:
             names = ["", AS_BUILT, *(n for n in names[1:] if n != self.session.setup)]
         names += list(self._opened)
-        if list(self.others) != names:
-            clear(self._others)
-            self.others = {}
-            group = QButtonGroup(self)
-            for name in names:
-                button = segment(button_words(name or "nothing"))
-                button.setProperty("narrow", "true")
-                button.clicked.connect(lambda _=False, other=name: self.choose_other(other))
-                group.addButton(button)
-                self.others[name] = button
-                self._others.addWidget(button)
-            another = QPushButton("Another build…")
-            another.setProperty("role", "quiet")
-            another.clicked.connect(self._open_another)
-            self._others.addWidget(another)
         if self.other not in names:
             self.other = ""
-        for name, button in self.others.items():
-            button.setChecked(name == self.other)
+        self.others.show_choices({name: name or "nothing" for name in names}, self.other)
 
     def _ask(self) -> None:
         """Drive anew where something of it is another."""
@@ -196,32 +151,15 @@ class RoadPage(Page):
         if not self.isVisible() or (speed := self.speed.value) is None:
             return
         solution = session.solution
-        surface = solution.surface
-        foot, pressed = self.foot, self._pressed()
-        asked = (session.build, self.other, solution.case, surface, speed, self.foot,
-                 tuple(pressed.efforts) + tuple(pressed.times), session.units)  # fmt: skip
-        if asked == self._asked:
+        builds = (session.build, *self._beside_it())
+        asked = Asked(builds, solution.case, solution.surface, speed, self.foot, self._pressed())
+        if asked.same(self._asked):
+            if session.units != self._units:
+                self._show_drives(self.drives)
             return
         self._asked = asked
-        builds = [session.build, *self._beside_it()]
-        case = solution.case
         self.beneath.setText("Driving…")
-
-        def work(progress: Callable[[float], bool]) -> tuple[Drive, ...]:
-            def goes_on() -> bool:
-                return progress(0.5)
-
-            trials = []
-            try:
-                for build in builds:
-                    place = min(case, len(build.vehicle.load_cases) - 1)
-                    made = made_trial(build, place, surface, speed, foot, pressed, goes_on)
-                    trials.append(made)
-                return drives(trials, goes_on=goes_on)
-            except StoppedError:
-                return ()
-
-        self._work.run(work, SOON)
+        self._work.run(partial(driven, asked), SOON)
 
     def _pressed(self) -> Foot:
         """Return the foot of the press, or as it is typed."""
@@ -245,7 +183,7 @@ class RoadPage(Page):
     def _show_drives(self, found: object) -> None:
         if not isinstance(found, tuple) or not found:
             return
-        self.drives = found
+        self.drives, self._units = found, self.session.units
         names = [self.session.setup or AS_BUILT, self.other]
         lanes = tuple(self._lane(d, name) for d, name in zip(self.drives, names, strict=False))
         units = self.session.units
@@ -344,6 +282,6 @@ class RoadPage(Page):
 
     def hideEvent(self, event: QHideEvent) -> None:
         self._work.stop()
-        self._asked = ()
+        self._asked = None
         self.seen.forget()
         super().hideEvent(event)

@@ -18,17 +18,17 @@ from urgens.bench.adjusting import adjuster
 from urgens.bench.brakes_as_measured import brakes_as_measured
 from urgens.bench.drives import Drive
 from urgens.bench.proving import NextOnRoad, hottest, stops_of
-from urgens.bench.wording import advice_reason, brakes_words, counted_words, headline, of_hundred
+from urgens.bench.wording import counted_words, headline
 from urgens.document import Build
-from urgens.document.proof import Proof, Stop
 from urgens.guidance.proofs import held_from_moving
 from urgens.physics.axle import Axle
-from urgens.quantity import FORCE, SPEED, show, shown
+from urgens.quantity import SPEED, show
 from urgens.ui.session import Session
-from urgens.ui.stations.prove.chance_bars import ChanceBars
+from urgens.ui.stations.prove.advice_panel import AdvicePanel
+from urgens.ui.stations.prove.cards_made import cards_made
 from urgens.ui.stations.prove.from_above import FromAbove, Lane, lane_words
 from urgens.ui.stations.prove.measured import put, rows_of
-from urgens.ui.stations.prove.stop_cards import Card, StopCards
+from urgens.ui.stations.prove.stop_cards import StopCards
 from urgens.ui.stations.prove.stop_form import StopForm
 from urgens.ui.stations.prove.stops_found import SPEED as TESTED
 from urgens.ui.stations.prove.stops_found import Above, StopsFound, worked_out
@@ -39,11 +39,6 @@ from urgens.ui.widgets.worded import worded, wrapped
 
 PLACE = "Closed, empty, level place only."
 MIND = "Helper outside, well off the line. Straight ahead. Let off at the first slide."
-NOTHING = (
-    "Nothing can be set between two stops on this build: no adjustable valve, no balance bar. "
-    "Stops still tell what the brakes do."
-)
-WORKING = "Working it out…"
 NO_ROOM = "From above: on Test road, or in a taller window"
 ROW, ROOMY = 54, 590  # px of a lane; of a page that has room for lanes
 NEXT = -1  # the place of the card of the stop that is next
@@ -59,14 +54,11 @@ class StopsPage(Page):
         self.found: StopsFound | None = None
         self._worked: Build | None = None
         self._editing = NEXT
-        self.cards, self.plane, self.bars = StopCards(), StopsPlane(session), ChanceBars()
+        self.cards, self.plane = StopCards(), StopsPlane(session)
         self.form, self.above = StopForm(session), FromAbove(row=ROW)
-        self.headline, self.chance = wrapped("next"), wrapped("sentence")
-        self.why, self.held = wrapped("muted"), wrapped("warned")
-        self.left_out, self.left = wrapped("small"), worded("", "small")
-        self.done, self.set_it = QPushButton("Enter a stop\nEnter"), QPushButton()
-        self.measure = QPushButton()
-        self.said_above = wrapped("heading")
+        self.done, self.set_it, self.measure = (QPushButton() for _ in range(3))
+        self.advice = AdvicePanel(self._deeds())
+        self.left, self.said_above = worded("", "small"), wrapped("heading")
         self.stack = QStackedWidget()
         self.stack.addWidget(self._overview())
         self.stack.addWidget(self.form)
@@ -78,7 +70,7 @@ class StopsPage(Page):
         self.form.dropped.connect(self.drop_stop)
         self._work = Background(self)
         self._work.ended.connect(self._show_found)
-        self._work.failed.connect(self._say_failed)
+        self._work.failed.connect(self.advice.show_failed)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
 
     def _overview(self) -> QWidget:
@@ -91,7 +83,7 @@ class StopsPage(Page):
         middle = QHBoxLayout()
         middle.setSpacing(16)
         middle.addLayout(self._drawing(), 5)
-        middle.addWidget(self._advice(), 5)
+        middle.addWidget(self.advice, 5)
         column.addLayout(middle, 1)
         foot = QHBoxLayout()
         foot.addWidget(self.said_above, 1)
@@ -121,29 +113,19 @@ class StopsPage(Page):
         column.addWidget(self.axes[1])
         return column
 
-    def _advice(self) -> QWidget:
-        frame = QFrame()
-        column = QVBoxLayout(frame)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(4)
-        head = QHBoxLayout()
-        head.addWidget(self.headline, 1)
+    def _deeds(self) -> QPushButton:
+        """Dress the buttons; return the one that stands beside the headline."""
+        self.done.setText("Enter a stop\nEnter")
         self.done.setProperty("role", "work")
         self.done.setProperty("main", "true")
         self.done.clicked.connect(self.enter_next)
-        head.addWidget(self.done)
         self.set_it.setProperty("role", "quiet")
         self.set_it.clicked.connect(self.set_in_build)
         self.measure.setProperty("role", "quiet")
         self.measure.setText("Take as measured")
         self.measure.setAccessibleName("Take what the stops say of both brakes as measured")
         self.measure.clicked.connect(self.take_measured)
-        column.addLayout(head)
-        self.bars_said = worded("", "heading")
-        for widget in (self.chance, self.why, self.held, self.left_out, self.bars_said, self.bars):
-            column.addWidget(widget)
-        column.addStretch()
-        return frame
+        return self.done
 
     # --- what is shown -----------------------------------------------------------------------
 
@@ -165,45 +147,15 @@ class StopsPage(Page):
         if self._worked is not build:
             self._worked = build
             if self.found is None:
-                self.chance.setText(WORKING)
+                self.advice.show_working()
             self._work.run(lambda progress: worked_out(build, progress), SOON)
         elif self.found is not None:
             self._show_found(self.found)
 
     def _show_cards(self) -> None:
-        stops = stops_of(self.session.base)
-        cards = [self._card(number, stop) for number, stop in enumerate(stops, start=1)]
         road = None if self.found is None else self.found.road
-        if road is None or not road.advice.done:
-            cards.append(self._next_card(len(stops) + 1, road))
-        self.cards.show_cards(cards)
-
-    def _card(self, number: int, stop: Stop) -> Card:
-        units = self.session.units
-        speed = "" if stop.speed is None else str(shown(stop.speed, SPEED, units))
-        foot = "" if stop.effort is None else str(shown(stop.effort, FORCE, units))
-        large = "—" if stop.deceleration is None else f"{stop.deceleration:.2f}"
-        setting = self._setting(stop)
-        wet = ", wet" if stop.wet else ""
-        spoken = f"Stop {number}: {setting}, {large} g from {speed}, locked {stop.locked}{wet}"
-        who = stop.locked
-        return Card(f"{number}{wet}", setting, large, "g", speed, who, foot,
-                    left_out=not stop.counts, spoken=spoken)  # fmt: skip
-
-    def _setting(self, stop: Stop) -> str:
-        turned = adjuster(self.session.build)
-        value = None if turned is None else turned.laid(stop.setting.get(turned.path))
-        if turned is None or value is None:
-            return ""
-        return counted_words(turned, value)
-
-    def _next_card(self, number: int, road: NextOnRoad | None) -> Card:
-        proof = self.session.base.proof or Proof()
-        speed = str(shown(proof.speed, SPEED, self.session.units))
-        setting = "" if road is None else headline(road.advice).partition(": ")[2].rstrip(".")
-        wet = ", wet" if road is not None and road.advice.wet else ""
-        words = f"The next stop, {number}: {setting}{wet}"
-        return Card(f"{number}{wet}", setting, "next", "", speed, "", "", dashed=True, spoken=words)
+        session = self.session
+        self.cards.show_cards(cards_made(session.base, session.build, road, session.units))
 
     def _show_found(self, found: object) -> None:
         if not isinstance(found, StopsFound):
@@ -216,40 +168,14 @@ class StopsPage(Page):
         self.say()
 
     def _show_advice(self, found: StopsFound) -> None:
-        road, build = found.road, self.session.build
-        said = brakes_words(found.known, build.targets.surface)
+        self.advice.show_found(found, self.session.build)
         self.measure.setVisible(brakes_as_measured(self.session.base, found.known) is not None)
-        self.left_out.setText("; ".join(found.known.left_out))
-        self.left_out.setVisible(bool(found.known.left_out))
-        if road is None:
-            self.headline.setText("Nothing to set.")
-            self.chance.setText("")
-            self.why.setText(f"{NOTHING} {said}")
-            self.bars.show_advice(None, None)
-            self.bars_said.hide()
-            self.held.hide()
-            self.set_it.hide()
-            self.left.setText("")
-            return
-        counted = "Notches" if road.advice.turned.counted == "notches" else "Turns"
-        counted = "Offset" if road.advice.turned.counted == "length" else counted
-        self.bars_said.setText(f"{counted}, and rear first of 100, all loads: not beyond 5")
-        self.bars_said.show()
-        advice = road.advice
-        self.headline.setText(headline(advice))
-        self.chance.setText(f"{of_hundred(advice.chance)} that the rear locks first.")
-        nearest = ""
-        if found.nearest is not None:
-            case, surface = found.nearest
-            nearest = f" “{case}” at μ {surface:.2f} is the nearest to it."
-        self.why.setText(f"{said} {advice_reason(advice)}{nearest}")
-        self.held.setText("Not yet: " + "; ".join(road.held) + "." if road.held else "")
-        self.held.setVisible(bool(road.held))
-        self.bars.show_advice(advice, advice.turned.now(build))
-        self._offer_setting(road)
-        left = road.left
+        self.set_it.setVisible(found.road is not None)
+        left = None if found.road is None else found.road.left
         words = f"about {left} stop{'s' if left and left > 1 else ''} left, one of them wet"
         self.left.setText(words if left else "")
+        if found.road is not None:
+            self._offer_setting(found.road)
 
     def _offer_setting(self, road: NextOnRoad) -> None:
         """Offer to set the build as it is to stay, once nothing is left to try."""
@@ -304,10 +230,6 @@ class StopsPage(Page):
         self.above.setVisible(not self.low)
         if self.found is not None:
             self._show_above(self.found.above)
-
-    def _say_failed(self, words: str) -> None:
-        self.chance.setText("")
-        self.why.setText(words)
 
     # --- what is done ------------------------------------------------------------------------
 

@@ -1,0 +1,78 @@
+"""What the stops advise: the next setting, how likely the rear is first there, and why."""
+
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
+
+from urgens.bench.proving import NextOnRoad
+from urgens.bench.wording import advice_reason, brakes_words, headline, of_hundred
+from urgens.document import Build
+from urgens.ui.stations.prove.chance_bars import ChanceBars
+from urgens.ui.stations.prove.stops_found import StopsFound
+from urgens.ui.widgets.worded import worded, wrapped
+
+NOTHING = (
+    "Nothing can be set between two stops on this build: no adjustable valve, no balance bar. "
+    "Stops still tell what the brakes do."
+)
+WORKING = "Working it out…"
+_COUNTED = {"notches": "Notches", "length": "Offset"}
+
+
+class AdvicePanel(QFrame):
+    """A headline, its reason, what holds it back, and a bar a setting; `deed` stands beside."""
+
+    def __init__(self, deed: QWidget) -> None:
+        super().__init__()
+        self.bars = ChanceBars()
+        self.headline, self.chance = wrapped("next"), wrapped("sentence")
+        self.why, self.held = wrapped("muted"), wrapped("warned")
+        self.left_out, self.bars_said = wrapped("small"), worded("", "heading")
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(4)
+        head = QHBoxLayout()
+        head.addWidget(self.headline, 1)
+        head.addWidget(deed)
+        column.addLayout(head)
+        for widget in (self.chance, self.why, self.held, self.left_out, self.bars_said, self.bars):
+            column.addWidget(widget)
+        column.addStretch()
+
+    def show_working(self) -> None:
+        """Say that it is being worked out."""
+        self.chance.setText(WORKING)
+
+    def show_failed(self, words: str) -> None:
+        """Say why it could not be worked out."""
+        self.chance.setText("")
+        self.why.setText(words)
+
+    def show_found(self, found: StopsFound, build: Build) -> None:
+        """Show what the stops of a build say."""
+        said = brakes_words(found.known, build.targets.surface)
+        self.left_out.setText("; ".join(found.known.left_out))
+        self.left_out.setVisible(bool(found.known.left_out))
+        road = found.road
+        self.bars_said.setVisible(road is not None)
+        if road is None:
+            self.headline.setText("Nothing to set.")
+            self.chance.setText("")
+            self.why.setText(f"{NOTHING} {said}")
+            self.bars.show_advice(None, None)
+            self.held.hide()
+            return
+        self._show_road(road, build)
+        nearest = ""
+        if found.nearest is not None:
+            case, surface = found.nearest
+            nearest = f" “{case}” at μ {surface:.2f} is the nearest to it."
+        self.why.setText(f"{said} {advice_reason(road.advice)}{nearest}")
+
+    def _show_road(self, road: NextOnRoad, build: Build) -> None:
+        advice = road.advice
+        counted = _COUNTED.get(advice.turned.counted, "Turns")
+        self.bars_said.setText(f"{counted}, and rear first of 100, all loads: not beyond 5")
+        self.headline.setText(headline(advice))
+        self.chance.setText(f"{of_hundred(advice.chance)} that the rear locks first.")
+        self.held.setText("Not yet: " + "; ".join(road.held) + "." if road.held else "")
+        self.held.setVisible(bool(road.held))
+        self.bars.show_advice(advice, advice.turned.now(build))

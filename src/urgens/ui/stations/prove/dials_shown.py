@@ -1,0 +1,37 @@
+"""What the dials show: what a box says, or what this build computes at the press."""
+
+import numpy as np
+
+from urgens.bench.as_measured import valve_at
+from urgens.bench.expected import usual_scale
+from urgens.bench.gauge_lines import Reading
+from urgens.bench.gauges import gauge_error
+from urgens.bench.proving import Gauged
+from urgens.document.valves import kind_of
+from urgens.quantity import PRESSURE, in_units
+from urgens.ui.session import Session
+from urgens.ui.stations.prove.dials import Shown
+from urgens.ui.stations.prove.gauge_scale import CLASS
+
+
+def usual(session: Session) -> float:
+    """Return the scale [Pa] that gauges usually have in the builder's units."""
+    return usual_scale(in_units(PRESSURE, session.units))
+
+
+def dials_shown(found: Gauged, live: Reading | None, session: Session) -> Shown:
+    """Return what the dials show of a valve; `live` is what a box says, None without one."""
+    full = usual(session) if found.run is None else found.run.full_scale.value
+    error = CLASS / 100.0 * full if found.run is None else gauge_error(found.run)
+    inlet, outlet = _computed(found, session) if live is None else (live.inlet, live.outlet)
+    name = kind_of(valve_at(session.build, found.valve)).name
+    front = found.valve.startswith("front")
+    return Shown(inlet, outlet, full, error, found.next, live is None, name, front)
+
+
+def _computed(found: Gauged, session: Session) -> tuple[float, float]:
+    """Return what this build's valve would see of the press [Pa]."""
+    presses = session.presses
+    master = presses.master_front if found.valve.startswith("front") else presses.master_rear
+    inlet = min(float(master), found.wanted.reach)
+    return inlet, float(found.wanted.outlet(np.array(inlet)))

@@ -1,0 +1,60 @@
+"""Scale and class of the gauges in use, which can be changed once something is read."""
+
+from functools import partial
+
+from PySide6.QtWidgets import QMenu, QToolButton, QVBoxLayout, QWidget
+
+from urgens.bench.proving import Gauged
+from urgens.quantity import PRESSURE, unit_shown
+from urgens.ui.session import Session
+from urgens.ui.stations.prove.measured import put, rows_of
+from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.figure_column import FigureColumn
+from urgens.ui.widgets.figure_label import Spot
+
+CLASS, CLASSES = 1.6, (0.6, 1.0, 1.6, 2.5, 4.0)  # of EN 837-1
+
+
+class GaugeScale(QWidget):
+    """The scale as a figure of the build, the class from a menu."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self._session = session
+        self.scale: FigureColumn | None = None
+        self.grade = QToolButton()
+        self._box = QVBoxLayout(self)
+        self._box.setContentsMargins(0, 0, 0, 0)
+
+    def show_found(self, found: Gauged) -> None:
+        """Show the gauges that a valve was read with, nothing before the first reading."""
+        clear(self._box)
+        self.scale = None
+        if found.index is None or found.run is None:
+            return
+        self.scale = FigureColumn(
+            self._session, [Spot(f"proof.gauges[{found.index}].full_scale", 17)]
+        )
+        self._box.addWidget(self.scale)
+        self.grade = QToolButton()
+        self.grade.setProperty("role", "kind")
+        self.grade.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.grade.setText(f"Class {found.run.grade:g} of it (EN 837-1)")
+        menu = QMenu(self.grade)
+        for grade in CLASSES:
+            menu.addAction(f"{grade:g}", partial(self._set_class, found.index, grade))
+        self.grade.setMenu(menu)
+        self._box.addWidget(self.grade)
+
+    def _set_class(self, run: int, grade: float) -> None:
+        rows = rows_of(self._session, "gauges")
+        rows[run]["class"] = grade
+        put(self._session, "gauges", rows, f"Gauges of class {grade:g}")
+
+
+def in_use(found: Gauged | None, session: Session) -> dict[str, object]:
+    """Return scale and class of the gauges that the next reading is of, as the build has them."""
+    if found is not None and found.run is not None:
+        return {"full_scale": found.run.full_scale.text, "class": found.run.grade}
+    inch = unit_shown(PRESSURE, session.units) == "psi"
+    return {"full_scale": "1500 psi" if inch else "100 bar", "class": CLASS}

@@ -1,0 +1,57 @@
+"""What is asked of the test road: builds, road, foot; driven away from the hand."""
+
+from collections.abc import Callable
+from typing import NamedTuple
+
+from urgens.bench.drives import Drive, Trial, drives, foot_to_lock, trial
+from urgens.bench.road import StoppedError
+from urgens.bench.torque import Foot, hold
+from urgens.document import Build
+from urgens.solve.system import system
+
+FEET = {"press": "the press's foot", "lock": "until one locks", "over": "12 % over it",
+        "typed": "as typed"}  # fmt: skip
+OVER = 1.12
+
+
+class Asked(NamedTuple):
+    """One stop of each build; `foot` one of FEET, `pressed` the foot of the press or as typed."""
+
+    builds: tuple[Build, ...]
+    case: int
+    surface: float
+    speed: float
+    foot: str
+    pressed: Foot
+
+    def same(self, other: "Asked | None") -> bool:
+        """Tell whether another one asks for the same."""
+        return other is not None and self._key() == other._key()
+
+    def _key(self) -> tuple[object, ...]:
+        return (*self[:5], tuple(self.pressed.efforts), tuple(self.pressed.times))
+
+
+def driven(asked: Asked, progress: Callable[[float], bool]) -> tuple[Drive, ...]:
+    """Return how the stops went, none where they were stopped; progress: whether to go on."""
+
+    def goes_on() -> bool:
+        return progress(0.5)
+
+    try:
+        trials = [_trial(asked, build, goes_on) for build in asked.builds]
+        return drives(trials, goes_on=goes_on)
+    except StoppedError:
+        return ()
+
+
+def _trial(asked: Asked, build: Build, goes_on: Callable[[], bool]) -> Trial:
+    """Return one stop of a build with the foot that is asked for."""
+    case = min(asked.case, len(build.vehicle.load_cases) - 1)
+    one = trial(build, system(build), case, asked.surface, asked.speed, asked.pressed)
+    if asked.foot in ("press", "typed"):
+        return one
+    found = foot_to_lock(one, goes_on)
+    if asked.foot == "lock":
+        return one._replace(foot=found)
+    return one._replace(foot=hold(OVER * float(found.efforts[-1])))
