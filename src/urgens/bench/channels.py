@@ -183,8 +183,11 @@ def _in_unit(log: LogFile, name: str, column: str) -> tuple[Mapped, str | None]:
 
 
 def _peak(values: Array) -> float:
-    finite = np.abs(values[np.isfinite(values)])
-    return float(finite.max()) if finite.size else 0.0
+    least, most = np.fmin.reduce(values), np.fmax.reduce(values)  # no copy of a long column
+    if not (np.isfinite(least) and np.isfinite(most)):
+        values = values[np.isfinite(values)]
+        least, most = values.min(initial=0.0), values.max(initial=0.0)
+    return float(abs(max(-least, most)))
 
 
 def _median_step(values: Array) -> float:

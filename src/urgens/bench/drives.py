@@ -155,7 +155,7 @@ def _one(went: Driven, index: int, brake: Pressed) -> Drive:
         return np.asarray(values[:last, index])
 
     lines = [np.interp(time, brake.times, _middle(brake, axle)) for axle in (0, 1)]
-    moments = [(axle, float(at)) for axle, at in zip(Axle, went.locked_at[index], strict=True)]
+    moments = [(axle, float(at)) for axle, at in zip(Axle, went.locked_at[:, index], strict=True)]
     locked = sorted((one for one in moments if one[1] < NEVER), key=lambda one: one[1])
     speed, along = np.hypot(row(went.speed), row(went.side)), row(went.along)
     way = np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(along), np.diff(row(went.across))))))
@@ -166,8 +166,8 @@ def _one(went: Driven, index: int, brake: Pressed) -> Drive:
         front=lines[0],
         rear=lines[1],
         speed=speed,
-        front_speed=np.abs(went.wheels[:last, index, 0]),
-        rear_speed=np.abs(went.wheels[:last, index, 1]),
+        front_speed=np.abs(went.wheels[:last, 0, index]),
+        rear_speed=np.abs(went.wheels[:last, 1, index]),
         deceleration=row(went.deceleration),
         along=along,
         across=row(went.across),

@@ -1,5 +1,6 @@
 """Brake torque in time: what the foot makes of it through the build's own system."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -126,6 +127,30 @@ class Torques:
             return np.asarray(row[0])
         return self._by_load(row, deceleration)
 
+    def alone(self, stop: int) -> Callable[[float, float], tuple[float, float]]:
+        """Return what does for one stop what `at` does, in plain numbers; stop: its place [-].
+
+        Source: `at`.
+        """
+        table = self._table[:, :, stop].tolist()  # time, loads, axles
+        highest, rest, moves = (
+            float(one[stop]) for one in (self._highest, self._rest, self._moves)
+        )
+        most = len(table[0]) - 1
+
+        def at(time: float, deceleration: float) -> tuple[float, float]:
+            place = time / GRID
+            step = int(place)
+            lower, part = 0, 0.0
+            if most:
+                load = min(max(rest - moves * deceleration, 0.0), highest) / highest * most
+                lower = min(int(load), most - 1)
+                part = load - lower
+            now, later = (_between(row, lower, part) for row in table[step : step + 2])
+            return _part(now, later, place - step)
+
+        return at
+
     def _by_load(self, row: Array, deceleration: Array) -> Array:
         """Return torques at the rear load there is; row: at all loads (k, n, 2)."""
         load = np.clip(self._rest - self._moves * deceleration, 0.0, self._highest)
@@ -134,3 +159,13 @@ class Torques:
         lower = np.minimum(place.astype(int), most - 1)
         low, high = row[lower, self._columns], row[lower + 1, self._columns]
         return np.asarray(low + (place - lower)[:, None] * (high - low))
+
+
+def _between(row: list[tuple[float, float]], lower: int, part: float) -> tuple[float, float]:
+    """Return a row's pair between two of its places."""
+    return _part(row[lower], row[lower + 1], part) if part else row[lower]
+
+
+def _part(one: tuple[float, float], other: tuple[float, float], part: float) -> tuple[float, float]:
+    """Return a pair so far on the way from one to the other."""
+    return one[0] + part * (other[0] - one[0]), one[1] + part * (other[1] - one[1])
