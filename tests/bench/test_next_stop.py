@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tests.bench.test_stops import AT, TURNS, stop
 from tests.builds import bed, unproved
 from tests.strategies import documents
-from urgens.bench.adjusting import adjuster
+from urgens.bench.adjusting import adjuster, set_as
 from urgens.bench.chances import least_rear_factor
 from urgens.bench.next_stop import RISK, choose, next_stop
 from urgens.bench.on_the_road import Vehicle, campaign, stops_left
@@ -224,3 +224,14 @@ def test_what_stops_said_is_said() -> None:
     told = posterior(demo("roadster"), (stop(deceleration=0.9, effort="230 N", locked="none"),))
     assert brakes_words(told, 1.1).startswith("In one stop the front did")
     assert "No stop counts" in brakes_words(posterior(demo("roadster"), ()), 1.1)
+
+
+def test_a_build_is_looked_at_as_it_was_set_at_the_time() -> None:
+    """A setting noted with a stop or a log lies over the build's own; none noted, none laid."""
+    build = demo("roadster")
+    assert set_as(build, {TURNS: 6.0}) == {TURNS: 6.0}
+    assert set_as(build, {}) == {}
+    assert set_as(build, {"master.bar_offset": "2 mm"}) == {}  # of another adjuster
+    barred = with_changes(build, {"valves.rear": []})
+    assert set_as(barred, {"master.bar_offset": "-2 mm"}) == {"master.bar_offset": -0.002}
+    assert set_as(demo("tractor"), {TURNS: 6.0}) == {}  # has nothing to turn

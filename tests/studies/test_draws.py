@@ -141,3 +141,20 @@ def test_every_kind_of_brake_says_which_figure_grips() -> None:
             one.path for one in figures(build)
         }
         assert loads(dumps(build)) == build
+
+
+def test_knees_that_are_measured_spread_by_that_and_no_more_by_what_is_usual() -> None:
+    """Common practice: a valve off the shelf is off as a whole; a gauged one by the gauges."""
+    build = edited(bed("roadster"), "evidence", {})
+    table = "valves.rear[0].table"
+    assert spread_of(build, table) == [table]
+    rows = len(build.valves.rear[0].table)
+    known = {f"{table}[{row}][1]": {"state": "measured", "spread": "2 %"} for row in range(rows)}
+    gauged = edited(build, "evidence", known)
+    assert spread_of(gauged, table) == list(known)
+    part = dict(list(known.items())[1:])
+    assert spread_of(edited(build, "evidence", part), table)[-1] == table
+
+
+def spread_of(build: Build, place: str) -> list[str]:
+    return [one.path for one in spreads(build, 0) if one.path.startswith(place)]
