@@ -17,13 +17,17 @@ from urgens.bench.on_the_road import Vehicle, campaign, stops_left
 from urgens.bench.plant import plant
 from urgens.bench.proving import cooling_wait, holding, on_road, proofs, stops_of
 from urgens.bench.stops import posterior, prior, scaled
-from urgens.bench.wording import advice_words, brakes_words, headline, of_hundred
+from urgens.bench.wording import advice_reason, advice_words, brakes_words, headline, of_hundred
 from urgens.document import Build, demo, edited, with_changes
 from urgens.document.validation import validated
+from urgens.guidance.words import Words
 from urgens.physics.arrays import Array
+from urgens.quantity import UnitSystem
 from urgens.solve.lock import first_rise_of_either
 from urgens.solve.roads import every_road
 from urgens.solve.system import system
+
+WORDS = Words(UnitSystem.METRIC)
 
 
 @st.composite
@@ -92,8 +96,29 @@ def test_the_steps(stops: list[Any], risky_from: float, kind: str, setting: floa
     advice = choose(turned, made, risks, 1.0)
     assert (advice.kind, advice.setting) == (kind, setting)
     assert advice.wet is (kind == "again")
-    assert headline(advice)
-    assert "of 100" in advice_words(advice)
+    assert headline(advice, WORDS)
+    assert "of 100" in advice_words(advice, WORDS)
+
+
+def test_where_no_setting_will_do_it_says_so_and_holds_the_stop() -> None:
+    """Common practice: a rear brake that is far too strong is not mended by turns."""
+    wild = turned_to(1.0)
+    wild = edited(wild, "rear.brake.pad_friction", 3.0 * float(wild.rear.brake.pad_friction))
+    road = on_road(wild, posterior(wild, ()))
+    assert road is not None
+    assert road.advice.risky
+    assert "another valve" in advice_reason(road.advice)
+    assert any("no setting" in held for held in road.held)
+
+
+def test_the_reason_to_start_is_that_of_the_setting() -> None:
+    turned = adjuster(demo("roadster"))
+    assert turned is not None
+    values = np.array(turned.values)
+    stays = choose(turned, (), np.where(values >= 5.0, 0.5, 0.01), 1.0)
+    assert advice_reason(stays) == "As it stands: under 5 of 100."
+    back = choose(turned, (), np.where(values >= 0.5, 0.5, 0.01), 1.0)
+    assert advice_reason(back).startswith("Further to the front")
 
 
 def test_two_hundred_vehicles_get_there_and_stay_in_front() -> None:

@@ -20,22 +20,27 @@ Kind = Literal["first", "rearward", "forward", "again", "done"]
 class NextStop:
     """What to do next.
 
-    `setting` [SI] is to be tried, `chance` of the rear locking first there; `settings` and
-    `chances` are all of them. `kind` is `first`, `rearward`, `forward`, `again` (the same, wet) or
-    `done`.
+    `setting` [SI] is to be tried, `chance` of the rear locking first there; `chances` are those of
+    all settings. `before` is the setting of the last stop, or the build's. `kind` is `first`,
+    `rearward`, `forward`, `again` (the same, wet) or `done`.
     """
 
     turned: Adjuster
     setting: float
     chance: float
     kind: Kind
-    before: float | None
+    before: float
     chances: Array
 
     @property
     def wet(self) -> bool:
         """Whether it is to be made on a wet road."""
         return self.kind == "again"
+
+    @property
+    def risky(self) -> bool:
+        """Whether even the best setting locks the rear first too often."""
+        return self.chance >= RISK
 
     @property
     def done(self) -> bool:
@@ -75,7 +80,7 @@ def choose(turned: Adjuster, stops: tuple[Stop, ...], risks: Array, start: float
     best = int(allowed[-1]) if allowed.size else 0
     if not tried:
         first = min(turned.place(start), best)
-        return _to(turned, risks, first, "first", None)
+        return _to(turned, risks, first, "first", turned.values[turned.place(start)])
     here, last = tried[-1]
     ceiling = min((place for place, stop in tried if _rear_first(stop)), default=None)
     if ceiling is not None:
@@ -96,7 +101,7 @@ def choose(turned: Adjuster, stops: tuple[Stop, ...], risks: Array, start: float
     return _to(turned, risks, here, "again", before)
 
 
-def _to(turned: Adjuster, risks: Array, place: int, kind: Kind, before: float | None) -> NextStop:
+def _to(turned: Adjuster, risks: Array, place: int, kind: Kind, before: float) -> NextStop:
     return NextStop(turned, turned.values[place], float(risks[place]), kind, before, risks)
 
 

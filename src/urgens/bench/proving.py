@@ -140,6 +140,8 @@ def on_road(
         return None
     left = stops_left(build, stops, known, goes_on=goes_on) if ahead and not advice.done else 0
     held = holding(build, advice.turned, advice.setting, now)
+    if advice.risky:
+        held = (*held, "no setting has the front first often enough")
     return NextOnRoad(advice, held, left if ahead or advice.done else None)
 
 

@@ -17,19 +17,20 @@ def of_hundred(chance: float) -> str:
     return f"{count:.0f} of 100"
 
 
-def counted_words(turned: Adjuster, setting: float) -> str:
-    """Return a setting as a builder says it; turned: what is turned [object]; setting: [SI].
+def counted_words(turned: Adjuster, setting: float, words: Words) -> str:
+    """Return a setting as a builder says it.
 
+    turned: what is turned [object]; setting: [SI]; words: in the units shown [object].
     Source: what is counted.
     """
     if turned.counted == "length":
-        return f"{setting * 1e3:.1f} mm"
+        return words.length(setting)
     return f"{setting:g} {turned.counted.removesuffix('s') if setting == 1 else turned.counted}"
 
 
-def headline(advice: NextStop) -> str:
-    """Return what to do next, in a few words; advice: of it [object]. Source: its kind."""
-    setting = counted_words(advice.turned, advice.setting)
+def headline(advice: NextStop, words: Words) -> str:
+    """Return what to do next, shortly; advice, words: as above [object]. Source: its kind."""
+    setting = counted_words(advice.turned, advice.setting, words)
     match advice.kind:
         case "done":
             return f"Done: {setting}."
@@ -40,25 +41,32 @@ def headline(advice: NextStop) -> str:
     return f"Next: {setting}."
 
 
-def advice_words(advice: NextStop) -> str:
-    """Return why that is next and its chance, in sentences; advice: of it [object].
+def advice_words(advice: NextStop, words: Words) -> str:
+    """Return why that is next and its chance, in sentences; advice, words: as above [object].
 
     Source: its kind.
     """
-    setting = counted_words(advice.turned, advice.setting)
+    setting = counted_words(advice.turned, advice.setting, words)
     chance = f"{of_hundred(advice.chance)} that the rear locks first"
     return f"{advice_reason(advice)} At {setting} it is {chance}."
 
 
 def advice_reason(advice: NextStop) -> str:
     """Return why that is next, in a sentence; advice: of it [object]. Source: its kind."""
+    if advice.risky:
+        return (
+            "No setting stays under 5 of 100: less at the rear first, by another valve or smaller "
+            "rear brakes; nothing on the road before that."
+        )
     match advice.kind:
         case "done":
             return "Nothing nearer to the rear is worth its risk."
         case "again":
             return "Nothing nearer to the rear stays under 5 of 100; one wet stop settles it."
         case "first":
-            return "The setting with most rear share that stays under 5 of 100."
+            if advice.setting == advice.before:
+                return "As it stands: under 5 of 100."
+            return "Further to the front than it stands: there it is under 5 of 100 at last."
         case "forward":
             return "Back towards the front at once."
     return "A step towards the rear, no more at a time."

@@ -21,7 +21,9 @@ from urgens.bench.proving import (
 from urgens.bench.stops import Posterior, posterior, summed_up
 from urgens.document import Build
 from urgens.guidance.real_split import compared
+from urgens.guidance.words import Words
 from urgens.printed.values import figure, figures
+from urgens.quantity import UnitSystem
 from urgens.solve import solve
 
 
@@ -91,7 +93,7 @@ def _next(ahead: NextOnRoad) -> dict[str, Any]:
     setting = advice.turned.typed(advice.setting)
     return {
         "setting": {advice.turned.path: setting},
-        "why": advice_words(advice),
+        "why": advice_words(advice, Words(UnitSystem.METRIC)),
         "rear_first": advice.chance,
         "wet": advice.wet,
         "done": advice.done,

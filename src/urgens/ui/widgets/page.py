@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
@@ -71,11 +71,13 @@ class Page(QWidget):
         body.addWidget(hairline)
         body.addWidget(beside)
 
-    def head(self, words: str) -> None:
-        """Put a heading into the column."""
+    def head(self, words: str) -> QLabel:
+        """Put a heading into the column; return it."""
         if self.column.count():
             self.column.addSpacing(8)
-        self.column.addWidget(worded(words, "heading"))
+        heading = worded(words, "heading")
+        self.column.addWidget(heading)
+        return heading
 
     def refresh(self) -> None:
         """Show the build as it is now, if that is not what is shown."""

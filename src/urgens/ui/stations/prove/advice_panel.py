@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
 from urgens.bench.proving import NextOnRoad
 from urgens.bench.wording import advice_reason, brakes_words, headline, of_hundred
 from urgens.document import Build
+from urgens.guidance.words import Words
 from urgens.ui.stations.prove.chance_bars import ChanceBars
 from urgens.ui.stations.prove.stops_found import StopsFound
 from urgens.ui.widgets.worded import worded, wrapped
@@ -46,7 +47,7 @@ class AdvicePanel(QFrame):
         self.chance.setText("")
         self.why.setText(words)
 
-    def show_found(self, found: StopsFound, build: Build) -> None:
+    def show_found(self, found: StopsFound, build: Build, words: Words) -> None:
         """Show what the stops of a build say."""
         said = brakes_words(found.known, build.targets.surface)
         self.left_out.setText("; ".join(found.known.left_out))
@@ -57,22 +58,23 @@ class AdvicePanel(QFrame):
             self.headline.setText("Nothing to set.")
             self.chance.setText("")
             self.why.setText(f"{NOTHING} {said}")
-            self.bars.show_advice(None, None)
+            self.bars.show_advice(None, None, words)
             self.held.hide()
             return
-        self._show_road(road, build)
+        self._show_road(road, build, words)
         nearest = ""
         if found.nearest is not None:
             case, surface = found.nearest
             nearest = f" “{case}” at μ {surface:.2f} is the nearest to it."
         self.why.setText(f"{said} {advice_reason(road.advice)}{nearest}")
 
-    def _show_road(self, road: NextOnRoad, build: Build) -> None:
+    def _show_road(self, road: NextOnRoad, build: Build, words: Words) -> None:
         advice = road.advice
         counted = _COUNTED.get(advice.turned.counted, "Turns")
         self.bars_said.setText(f"{counted}, and rear first of 100, all loads: not beyond 5")
-        self.headline.setText(headline(advice))
-        self.chance.setText(f"{of_hundred(advice.chance)} that the rear locks first.")
+        self.headline.setText(headline(advice, words))
+        chance = of_hundred(advice.chance)
+        self.chance.setText(f"{chance[:1].upper()}{chance[1:]} that the rear locks first.")
         self.held.setText("Not yet: " + "; ".join(road.held) + "." if road.held else "")
         self.held.setVisible(bool(road.held))
-        self.bars.show_advice(advice, advice.turned.now(build))
+        self.bars.show_advice(advice, advice.turned.now(build), words)

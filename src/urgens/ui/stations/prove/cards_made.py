@@ -5,6 +5,7 @@ from urgens.bench.proving import NextOnRoad, stops_of
 from urgens.bench.wording import counted_words, headline
 from urgens.document import Build
 from urgens.document.proof import Proof, Stop
+from urgens.guidance.words import Words
 from urgens.quantity import FORCE, SPEED, Units, shown
 from urgens.ui.stations.prove.stop_cards import Card
 
@@ -26,7 +27,7 @@ def _card(number: int, stop: Stop, turned: Adjuster | None, units: Units) -> Car
     foot = "" if stop.effort is None else str(shown(stop.effort, FORCE, units))
     large = "—" if stop.deceleration is None else f"{stop.deceleration:.2f}"
     value = None if turned is None else turned.laid(stop.setting.get(turned.path))
-    setting = "" if turned is None or value is None else counted_words(turned, value)
+    setting = "" if turned is None or value is None else counted_words(turned, value, Words(units))
     wet = ", wet" if stop.wet else ""
     spoken = f"Stop {number}: {setting}, {large} g from {speed}, locked {stop.locked}{wet}"
     return Card(f"{number}{wet}", setting, large, "g", speed, stop.locked, foot,
@@ -35,7 +36,9 @@ def _card(number: int, stop: Stop, turned: Adjuster | None, units: Units) -> Car
 
 def _next_card(number: int, road: NextOnRoad | None, proof: Proof, units: Units) -> Card:
     speed = str(shown(proof.speed, SPEED, units))
-    setting = "" if road is None else headline(road.advice).partition(": ")[2].rstrip(".")
+    setting = (
+        "" if road is None else headline(road.advice, Words(units)).partition(": ")[2].rstrip(".")
+    )
     wet = ", wet" if road is not None and road.advice.wet else ""
     words = f"The next stop, {number}: {setting}{wet}"
     return Card(f"{number}{wet}", setting, "next", "", speed, "", "", dashed=True, spoken=words)

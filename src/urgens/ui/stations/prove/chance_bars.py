@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QSizePolicy
 
 from urgens.bench.next_stop import RISK, NextStop
 from urgens.bench.wording import counted_words
+from urgens.guidance.words import Words
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
@@ -21,6 +22,7 @@ class ChanceBars(Painted):
         super().__init__()
         self._advice: NextStop | None = None
         self._now: float | None = None
+        self._words: Words | None = None
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
         self.setMinimumHeight(round(LEAST * ROW * self.scale))
 
@@ -33,12 +35,12 @@ class ChanceBars(Painted):
         fit = int(self.down / ROW)
         return min(max(fit, LEAST), MOST, len(self._advice.turned.values)) if self._advice else 0
 
-    def show_advice(self, advice: NextStop | None, now: float | None) -> None:
+    def show_advice(self, advice: NextStop | None, now: float | None, words: Words) -> None:
         """Show the chances of one advice; `now` is what stands."""
-        self._advice, self._now = advice, now
+        self._advice, self._now, self._words = advice, now, words
         self.setVisible(advice is not None)
         if advice is not None:
-            said = [f"{counted_words(advice.turned, advice.turned.values[i])}: {100 * c:.0f}"
+            said = [f"{self._counted(advice, i)}: {100 * c:.0f}"
                     for i, c in self._shown()]  # fmt: skip
             self.setAccessibleName("Rear first, of 100: " + "; ".join(said))
         self.update()
@@ -50,6 +52,10 @@ class ChanceBars(Painted):
         first = min(max(middle - 1, 0), max(len(values) - self._rows, 0))
         places = range(first, min(first + self._rows, len(values)))
         return [(place, float(self._advice.chances[place])) for place in places]
+
+    def _counted(self, advice: NextStop, place: int) -> str:
+        assert self._words is not None  # it came with the advice
+        return counted_words(advice.turned, advice.turned.values[place], self._words)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = self.begin()
@@ -67,7 +73,7 @@ class ChanceBars(Painted):
             if place == chosen:
                 painter.fillRect(QRectF(0, top, self.across, ROW), QColor(T.paper))
                 painter.fillRect(QRectF(0, top, 4, ROW), QColor(T.ink))
-            words = counted_words(advice.turned, advice.turned.values[place])
+            words = self._counted(advice, place)
             if advice.turned.counted != "length":
                 words = words.partition(" ")[0]
             weight = 600 if place == chosen else 400

@@ -51,7 +51,7 @@ class GaugesPage(Page):
     """One valve at a time; a reading is typed, or taken from a box that speaks."""
 
     kept: ClassVar[tuple[str, ...]] = ("valve",)
-    card_asked = Signal(str)
+    place_asked = Signal(str)
     log_written = Signal(object)
 
     def __init__(self, session: Session) -> None:
@@ -77,6 +77,7 @@ class GaugesPage(Page):
         self.table.dropped.connect(self._dropped)
         self.valves, self.scale = Choices(), GaugeScale(session)
         self.valves.chosen.connect(self.choose)
+        self.fit_one = QPushButton("Choose a valve…")
         self.take, self.measure, self.again = (QPushButton() for _ in range(3))
         self._beside()
         self.lay_out(self._drawing(), side=SIDE)
@@ -95,6 +96,9 @@ class GaugesPage(Page):
         head.addWidget(self.bar)
         column.addLayout(head)
         column.addWidget(self.empty)
+        self.fit_one.setProperty("role", "quiet")
+        self.fit_one.clicked.connect(lambda: self.place_asked.emit("valves.rear"))
+        column.addWidget(self.fit_one, 0, Qt.AlignmentFlag.AlignLeft)
         column.addWidget(self.dials)
         self.axes = worded("", "heading"), worded("", "heading")
         column.addWidget(self.axes[0])
@@ -104,6 +108,7 @@ class GaugesPage(Page):
         column.addWidget(self.verdict)
         column.addWidget(self.beneath)
         column.addLayout(self._work())
+        column.addStretch()  # takes the room where the plot does not
         return whole
 
     def _work(self) -> QHBoxLayout:
@@ -127,7 +132,7 @@ class GaugesPage(Page):
         self.count = worded("", "small")
         self.column.addWidget(self.count)
         self.column.addWidget(self.proofs)
-        self.head("Into it and out of it")
+        self.table_head = self.head("Into it and out of it")
         self.column.addWidget(self.table)
         self.column.addWidget(self.lever)
         self.column.addWidget(self.scale)
@@ -152,11 +157,13 @@ class GaugesPage(Page):
         self.proofs.show_proofs(proofs(build, read))
         self.count.setText(self.proofs.words)
         there = bool(self.valve)
-        shown = (self.dials, self.plane, self.verdict, self.beneath, self.table, self.lever)
+        shown = (self.dials, self.plane, self.verdict, self.beneath, self.table_head, self.table,
+                 self.lever)  # fmt: skip
         deeds = (self.take, self.measure, self.again, self.bar)
         for widget in (*shown, *self.axes, *deeds):
             widget.setVisible(there)
         self.empty.setVisible(not there)
+        self.fit_one.setVisible(not there)
         self.found = gauged_valve(build, self.valve) if there else None
         if self.found is not None:
             self._show_found(self.found)
@@ -233,7 +240,7 @@ class GaugesPage(Page):
         self.state.setVisible(bool(words))
 
     def _ask_card(self, name: str) -> None:
-        self.card_asked.emit(f"procedure:{name}")
+        self.place_asked.emit(f"procedure:{name}")
 
     def _typed(self, into: str, out: str) -> None:
         found = self.found

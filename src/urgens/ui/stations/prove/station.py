@@ -29,7 +29,7 @@ class ProveStation(PagedStation):
         if known:
             return page
         if isinstance(page, GaugesPage):
-            page.card_asked.connect(self.place_asked)
+            page.place_asked.connect(self.place_asked)
             page.log_written.connect(self._note_log)
         elif isinstance(page, RoadPage):
             page.log_written.connect(self._open_log)

@@ -21,6 +21,7 @@ from urgens.bench.proving import NextOnRoad, hottest, stops_of
 from urgens.bench.wording import counted_words, headline
 from urgens.document import Build
 from urgens.guidance.proofs import held_from_moving
+from urgens.guidance.words import Words
 from urgens.physics.axle import Axle
 from urgens.quantity import SPEED, show
 from urgens.ui.session import Session
@@ -130,11 +131,15 @@ class StopsPage(Page):
     # --- what is shown -----------------------------------------------------------------------
 
     @property
+    def _words(self) -> Words:
+        return Words(self.session.units)
+
+    @property
     def summary(self) -> str:
         """How many stops there are, and what is next."""
         count = len(stops_of(self.session.base))
         road = None if self.found is None else self.found.road
-        nexts = "" if road is None else f"; {headline(road.advice).lower()}"
+        nexts = "" if road is None else f"; {headline(road.advice, self._words).lower()}"
         return (f"{count} stops" if count != 1 else "one stop") + nexts
 
     def show_figures(self) -> None:
@@ -168,7 +173,7 @@ class StopsPage(Page):
         self.say()
 
     def _show_advice(self, found: StopsFound) -> None:
-        self.advice.show_found(found, self.session.build)
+        self.advice.show_found(found, self.session.build, self._words)
         self.measure.setVisible(brakes_as_measured(self.session.base, found.known) is not None)
         self.set_it.setVisible(found.road is not None)
         left = None if found.road is None else found.road.left
@@ -183,7 +188,7 @@ class StopsPage(Page):
         now = advice.turned.now(self.session.build)
         apart = advice.turned.place(now) != advice.turned.place(advice.setting)
         self.set_it.setVisible(advice.done and apart)
-        setting = counted_words(advice.turned, advice.setting)
+        setting = counted_words(advice.turned, advice.setting, self._words)
         self.set_it.setText(f"Set to {setting}")
         self.set_it.setAccessibleName(f"Set {setting} in the build")
 
@@ -199,7 +204,7 @@ class StopsPage(Page):
         road = None if self.found is None else self.found.road
         if road is not None:
             turned, setting = road.advice.turned, road.advice.setting
-            label = f"Set to {counted_words(turned, setting)}, by the stops"
+            label = f"Set to {counted_words(turned, setting, self._words)}, by the stops"
             self.session.edit(turned.path, turned.typed(setting), label)
 
     def _show_above(self, above: Above) -> None:
@@ -215,7 +220,7 @@ class StopsPage(Page):
         turned = adjuster(self.session.build)
         words = "as built"
         if turned is not None and setting is not None:
-            words = counted_words(turned, setting)
+            words = counted_words(turned, setting, self._words)
         axle = drive.locked[0][0] if drive.locked else None
         name = {Axle.FRONT: "front first", Axle.REAR: "rear first", None: "none locks"}[axle]
         return Lane(name, f"{words}: {lane_words(drive)}", drive, axle)
