@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QWidget
 
-from urgens.guidance import Finding, Severity
+from urgens.guidance import Finding, Severity, area_of
 from urgens.ui.session import Session
 
 Kept = Mapping[str, object]
@@ -63,6 +63,11 @@ class StationKind:
     judged: Callable[[Session], bool] = lambda _: True
     pages: tuple[str, ...] = ()
     standing: tuple[str, ...] = ()
+
+
+def found_in(session: Session, areas: tuple[str, ...]) -> list[Finding]:
+    """Return the findings of some areas."""
+    return [finding for finding in session.findings if area_of(finding.code) in areas]
 
 
 def worst(found: list[Finding]) -> Severity | None:

@@ -1,8 +1,8 @@
 """The Bleed station: a procedure made for this layout, one card at a time, and its record."""
 
-from urgens.guidance import Finding, Severity, area_of
+from urgens.guidance import Severity
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import Station, StationKind, counted, worst
+from urgens.ui.widgets.station import Station, StationKind, counted, found_in, worst
 
 AREAS = ("joints", "proofs")  # of findings that are mended here
 PAGES = {
@@ -20,18 +20,14 @@ def _make(session: Session) -> Station:
     return BleedStation(session)
 
 
-def _found(session: Session) -> list[Finding]:
-    return [finding for finding in session.findings if area_of(finding.code) in AREAS]
-
-
 def _mark(session: Session) -> Severity | None:
-    return worst(_found(session))
+    return worst(found_in(session, AREAS))
 
 
 def _fact(session: Session) -> str:
     """Return what is wrong, else the step that is left, else whether it was bled."""
-    if _found(session):
-        return counted(_found(session), "")
+    if found_in(session, AREAS):
+        return counted(found_in(session, AREAS), "")
     open_ = [record for record in session.build.records if record.ended is None]
     if open_:
         return f"at step {open_[-1].step}"

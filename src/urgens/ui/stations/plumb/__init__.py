@@ -1,8 +1,8 @@
 """The Plumb station: the layout drawn from its parts, what it could be instead, its lines."""
 
-from urgens.guidance import Finding, Severity, area_of
+from urgens.guidance import Severity
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import Station, StationKind, counted, worst
+from urgens.ui.widgets.station import Station, StationKind, counted, found_in, worst
 
 AREAS = ("joining", "feeding", "line_making", "fittings")  # of findings that are mended here
 PAGES = {
@@ -22,18 +22,14 @@ def _make(session: Session) -> Station:
     return PlumbStation(session)
 
 
-def _found(session: Session) -> list[Finding]:
-    return [finding for finding in session.findings if area_of(finding.code) in AREAS]
-
-
 def _fact(session: Session) -> str:
     if session.build.plumbing is None:
         return "not drawn"
-    return counted(_found(session), "all joined")
+    return counted(found_in(session, AREAS), "all joined")
 
 
 def _mark(session: Session) -> Severity | None:
-    return worst(_found(session))
+    return worst(found_in(session, AREAS))
 
 
 def _judged(session: Session) -> bool:

@@ -1,8 +1,8 @@
 """The Prove station: gauges, stops, logs, a simulated road and wear tell what the brakes do."""
 
-from urgens.guidance import Finding, Severity, area_of
+from urgens.guidance import Severity
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import Station, StationKind, counted, worst
+from urgens.ui.widgets.station import Station, StationKind, counted, found_in, worst
 
 AREAS = ("proofs", "real_split")  # of findings that are seen here
 PAGES = {
@@ -20,18 +20,14 @@ def _make(session: Session) -> Station:
     return ProveStation(session)
 
 
-def _found(session: Session) -> list[Finding]:
-    return [finding for finding in session.findings if area_of(finding.code) in AREAS]
-
-
 def _mark(session: Session) -> Severity | None:
-    return worst(_found(session))
+    return worst(found_in(session, AREAS))
 
 
 def _fact(session: Session) -> str:
     """Return what is wrong, else how many stops there are, else that nothing is proved."""
-    if _found(session):
-        return counted(_found(session), "")
+    if found_in(session, AREAS):
+        return counted(found_in(session, AREAS), "")
     proof = session.build.proof
     stops = 0 if proof is None else len(proof.stops)
     if stops:
@@ -40,7 +36,7 @@ def _fact(session: Session) -> str:
 
 
 def _judged(session: Session) -> bool:
-    return bool(_found(session))
+    return bool(found_in(session, AREAS))
 
 
 PROVE = StationKind(
