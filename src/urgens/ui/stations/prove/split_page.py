@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QGridLayout, QLineEdit, QPushButton, QVBoxLayout, 
 
 from urgens.document.catalogue import is_figure
 from urgens.guidance.real_split import compared, is_rearward
-from urgens.quantity import LENGTH, QuantityError, Units, completed, parse
+from urgens.quantity import LENGTH, Quantity, QuantityError, Units, completed, parse, retype
 from urgens.studies.real_split import Computed, Split
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now, put, rows_of
@@ -156,7 +156,7 @@ class SplitPage(Page):
         self.gone = []
         proof = self.session.base.proof
         for row, one in enumerate(() if proof is None else proof.wear):
-            lost = " and ".join(", ".join(q.text for q in side) for side in (one.front, one.rear))
+            lost = " and ".join(self._lost(side) for side in (one.front, one.rear))
             self._runs.addWidget(wrapped("small", f"{one.at:%Y-%m-%d}: {lost}"), row, 0)
             button = QPushButton("Take out")
             button.setProperty("role", "small")
@@ -164,6 +164,9 @@ class SplitPage(Page):
             button.clicked.connect(lambda _=False, place=row: self._drop(place))
             self.gone.append(button)
             self._runs.addWidget(button, row, 1)
+
+    def _lost(self, linings: tuple[Quantity, ...]) -> str:
+        return ", ".join(retype(one.value, LENGTH, self.session.units) for one in linings)
 
     def _show_rests(self) -> None:
         clear(self._figures)

@@ -1,0 +1,70 @@
+"""What of the tables a build's layout can have: no booster, no booster's faults."""
+
+from collections.abc import Callable, Iterable
+
+from urgens.document import Build
+from urgens.document.brakes.disc import Disc
+from urgens.document.brakes.drum import Drum
+from urgens.document.outlets import residual_valves
+from urgens.document.valves.adjustable import Adjustable
+from urgens.document.valves.load_sensing import LoadSensing
+from urgens.document.valves.metering import Metering
+from urgens.guidance.tracing.tables import Need
+from urgens.physics.axle import AXLES, Axle
+
+
+def _reduces(build: Build) -> bool:
+    return any(valve.kind not in ("metering", "residual") for valve in build.valves.rear)
+
+
+def _has(build: Build, kind: type) -> bool:
+    return any(isinstance(valve, kind) for valve in (*build.valves.front, *build.valves.rear))
+
+
+def _residual(build: Build, axles: Iterable[Axle]) -> bool:
+    return any(True for axle in axles for _ in residual_valves(build, axle))
+
+
+def _switch(build: Build) -> bool:
+    parts = () if build.plumbing is None else build.plumbing.parts
+    return build.warning_switch in ("warns", "shuts") or any(one.kind == "switch" for one in parts)
+
+
+def _brake(build: Build, kind: type, axles: Iterable[Axle]) -> bool:
+    return any(isinstance(build.axle(axle).brake, kind) for axle in axles)
+
+
+_NEEDS: dict[Need, Callable[[Build], bool]] = {
+    "two-circuits": lambda b: b.split != "single",
+    "booster": lambda b: b.booster.kind != "none",
+    "vacuum-booster": lambda b: b.booster.kind == "vacuum",
+    "no-booster": lambda b: b.booster.kind == "none",
+    "front-disc": lambda b: _brake(b, Disc, (Axle.FRONT,)),
+    "rear-disc": lambda b: _brake(b, Disc, (Axle.REAR,)),
+    "front-drum": lambda b: _brake(b, Drum, (Axle.FRONT,)),
+    "rear-drum": lambda b: _brake(b, Drum, (Axle.REAR,)),
+    "discs": lambda b: _brake(b, Disc, AXLES),
+    "drums": lambda b: _brake(b, Drum, AXLES),
+    "reducing": _reduces,
+    "no-reducing": lambda b: not _reduces(b),
+    "adjustable": lambda b: _has(b, Adjustable),
+    "load-sensing": lambda b: _has(b, LoadSensing),
+    "metering": lambda b: _has(b, Metering),
+    "no-metering": lambda b: not _has(b, Metering),
+    "residual": lambda b: _residual(b, AXLES),
+    "no-residual": lambda b: not _residual(b, (Axle.REAR,)),
+    "front-residual": lambda b: _residual(b, (Axle.FRONT,)),
+    "rear-residual": lambda b: _residual(b, (Axle.REAR,)),
+    "switch": _switch,
+    "light-switch": lambda b: b.brake_light_switch != "none",
+    "parking-brake": lambda b: b.parking_brake != "none",
+}
+
+
+def fits(build: Build, needs: Iterable[Need]) -> bool:
+    """Return whether a build has all of this.
+
+    build: the document [object]; needs: of a cause, a test or an outcome [text].
+    Source: the layout; what nobody has said of a switch or a parking brake may be there.
+    """
+    return all(_NEEDS[need](build) for need in needs)

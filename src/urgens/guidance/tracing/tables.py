@@ -1,0 +1,182 @@
+"""The shipped tables of tracing: signs, causes, tests, mends; validated as one."""
+
+import tomllib
+from collections.abc import Iterator, Mapping
+from functools import lru_cache
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+
+from urgens.data import FOLDER
+from urgens.guidance.procedures.step import Action
+
+Link = Literal["nearly-always", "often", "sometimes", "seldom", "never"]
+Common = Literal["often", "sometimes", "seldom"]
+Need = Literal[
+    "two-circuits", "booster", "vacuum-booster", "no-booster", "front-disc", "rear-disc",
+    "front-drum", "rear-drum", "discs", "drums", "reducing", "no-reducing", "adjustable",
+    "load-sensing", "metering", "no-metering", "residual", "no-residual", "front-residual",
+    "rear-residual", "switch", "light-switch", "parking-brake",
+]  # fmt: skip
+Place = Literal[
+    "reservoir", "cylinder", "rod", "booster", "lines", "joints", "hose", "brake", "valve", "switch"
+]
+Share = Annotated[float, Field(gt=0, lt=1)]
+
+
+class _Row(BaseModel):
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class Linked(_Row):
+    """Causes by how often they show so, in the order of the table."""
+
+    nearly_always: tuple[str, ...] = Field((), alias="nearly-always")
+    often: tuple[str, ...] = ()
+    sometimes: tuple[str, ...] = ()
+    never: tuple[str, ...] = ()
+
+    def links(self) -> Iterator[tuple[str, Link]]:
+        """Yield every cause that is named with how often."""
+        rows: tuple[tuple[Link, tuple[str, ...]], ...] = (
+            ("nearly-always", self.nearly_always), ("often", self.often),
+            ("sometimes", self.sometimes), ("never", self.never),
+        )  # fmt: skip
+        for link, causes in rows:
+            for cause in causes:
+                yield cause, link
+
+
+class Sign(_Row):
+    """Something seen, felt or heard: in words, how to look, why it stops the vehicle if it does.
+
+    `when` tells that it is not what is seen but when it came.
+    """
+
+    id: str
+    words: str
+    look: str
+    stops: str = ""
+    when: bool = False
+    causes: Linked
+
+
+class Cause(_Row):
+    """What it may come from: why it shows so, how common, where, what it needs, what mends it."""
+
+    id: str
+    words: str
+    why: str
+    common: Common
+    place: Place
+    axle: Literal["front", "rear", "parking"] | None = None
+    needs: tuple[Need, ...] = ()
+    mend: str
+
+
+class Outcome(Linked):
+    """What a test can show, what it would mean, and which causes show so."""
+
+    id: str
+    words: str
+    means: str
+    needs: tuple[Need, ...] = ()
+
+
+class Trial(_Row):
+    """A test: minutes and people it takes, whether a joint is opened, its outcomes.
+
+    `usual` is the outcome of causes that none of them names.
+    """
+
+    id: str
+    words: str
+    minutes: Annotated[int, Field(ge=1, le=120)]
+    people: Annotated[int, Field(ge=1, le=3)]
+    opens: bool = False
+    needs: tuple[Need, ...] = ()
+    procedure: str | None = None
+    usual: str
+    outcomes: tuple[Outcome, ...] = Field(min_length=2)
+
+
+class MendStep(_Row):
+    """One step of a mend: what is done, and why."""
+
+    text: str
+    why: str
+    action: Action
+    thing: str = ""
+
+
+class Mend(_Row):
+    """What is done about a cause; `opens` what of the layout, `proves` what is proved after it."""
+
+    id: str
+    title: str
+    tools: tuple[str, ...] = ()
+    opens: tuple[str, ...] = ()
+    proves: tuple[str, ...]
+    steps: tuple[MendStep, ...] = Field(min_length=2)
+
+
+class Tables(_Row):
+    """All of it, each in the order of the table, with what the words of how often count for."""
+
+    links: Mapping[Link, Share]
+    common: Mapping[Common, Annotated[float, Field(gt=0)]]
+    signs: tuple[Sign, ...]
+    causes: tuple[Cause, ...]
+    tests: tuple[Trial, ...]
+
+    @model_validator(mode="after")
+    def _whole(self) -> "Tables":
+        """Say what is named and not there, named twice, or told by nothing."""
+        known = _once([one.id for one in self.causes], "cause")
+        _once([one.id for one in self.signs], "sign")
+        _once([one.id for one in self.tests], "test")
+        told: set[str] = set()
+        for sign in self.signs:
+            _once([cause for cause, _ in sign.causes.links()], f"cause of {sign.id}", known)
+        for test in self.tests:
+            outcomes = _once([one.id for one in test.outcomes], f"outcome of {test.id}")
+            if test.usual not in outcomes:
+                raise ValueError(f"{test.id}: its usual outcome {test.usual} is none of its own")
+            for outcome in test.outcomes:
+                named = [cause for cause, _ in outcome.links()]
+                _once(named, f"cause of {test.id}, {outcome.id}", known)
+                told |= set(named) if outcome.id != test.usual else set()
+        if known - told:
+            raise ValueError(f"no test tells {', '.join(sorted(known - told))}")
+        return self
+
+
+def _once(names: list[str], what: str, known: set[str] | None = None) -> set[str]:
+    for name in names:
+        if names.count(name) > 1:
+            raise ValueError(f"{what}: {name} is there twice")
+        if known is not None and name not in known:
+            raise ValueError(f"{what}: there is no {name}")
+    return set(names)
+
+
+def read(name: str) -> dict[str, Any]:
+    """Return a shipped table as it stands; name: of its file [text]. Source: data/trace."""
+    text = (FOLDER / "trace" / f"{name}.toml").read_text(encoding="utf-8")
+    found = tomllib.loads(text)
+    found.pop("source")
+    return found
+
+
+@lru_cache(maxsize=1)
+def tables() -> Tables:
+    """Return signs, causes and tests. Source: common practice, as the files say."""
+    whole = {**read("signs"), **read("causes"), **read("tests")}
+    return Tables.model_validate(whole)
+
+
+@lru_cache(maxsize=1)
+def mends() -> Mapping[str, Mend]:
+    """Return the mends that no other procedure is, by id. Source: common practice."""
+    rows = [Mend.model_validate(row) for row in read("mends")["mends"]]
+    return {one.id: one for one in rows}
