@@ -1,10 +1,19 @@
 """Shipped tables, builds, faces and templates."""
 
+import tomllib
 from pathlib import Path
+from typing import Any
 
 FOLDER = Path(__file__).parent
 BUILDS = FOLDER / "builds"
 SUFFIX = ".urgens.json"  # of a build file
+
+
+def trace_table(name: str) -> dict[str, Any]:
+    """Return a table of tracing as it stands in its file, without its source."""
+    found = tomllib.loads((FOLDER / "trace" / f"{name}.toml").read_text(encoding="utf-8"))
+    found.pop("source")
+    return found
 
 
 def font_files() -> tuple[Path, ...]:

@@ -20,6 +20,7 @@ from urgens.document.plumbing import Plumbing
 from urgens.document.proof import Proof
 from urgens.document.records import Joint, OpenItem, Record
 from urgens.document.targets import Targets
+from urgens.document.traces import HistoryEntry, TraceRun
 from urgens.document.valves import Valves
 from urgens.document.vehicle import Vehicle
 from urgens.document.wheel_ends import WheelEnds
@@ -69,6 +70,8 @@ class Build(Part):
     joints: tuple[Joint, ...] = ()
     open_items: tuple[OpenItem, ...] = ()
     proof: Proof | None = None
+    traces: tuple[TraceRun, ...] = ()
+    history: tuple[HistoryEntry, ...] = ()
     evidence: Known = Field(default_factory=dict, validate_default=True)
     setups: tuple[SetUp, ...] = ()
 

@@ -11,6 +11,7 @@ from urgens.guidance.procedures.bleed_rules import CHECKED, Method
 from urgens.guidance.procedures.building import assemble, pedal_height, pushrod_clearance
 from urgens.guidance.procedures.closing import closing
 from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.mending import mend, mends
 from urgens.guidance.procedures.proving import (
     booster_test,
     gauge_valve,
@@ -29,7 +30,7 @@ from urgens.guidance.procedures.step import Procedure, Step
 from urgens.guidance.procedures.taking_apart import overhaul, strip_record
 from urgens.guidance.proofs import MOVING, held_from_moving
 
-__all__ = ["METHODS", "NAMES", "Facts", "Method", "Procedure", "Step", "default_method",
+__all__ = ["MENDS", "METHODS", "NAMES", "Facts", "Method", "Procedure", "Step", "default_method",
            "procedure"]  # fmt: skip
 
 _PLAIN: dict[str, Callable[[Facts], Procedure]] = {
@@ -42,7 +43,8 @@ _PLAIN: dict[str, Callable[[Facts], Procedure]] = {
     "switch-test": switch_test, "ports-test": ports_test, "booster-test": booster_test,
     "leak-test": leak_test, "half-lost-test": half_lost_test, "three-strokes": three_strokes,
 }  # fmt: skip
-NAMES = (*_PLAIN, "bleed", "rebleed")
+MENDS = tuple(mends())
+NAMES = (*_PLAIN, "bleed", "rebleed", *MENDS)
 
 
 def procedure(
@@ -81,6 +83,8 @@ def _made(facts: Facts, name: str, method: Method | None, opened: Iterable[str])
         return bleed(facts, method)
     if name == "rebleed":
         return rebleed(facts, opened)
+    if name in MENDS:
+        return mend(name, facts)
     return _PLAIN[name](facts)
 
 

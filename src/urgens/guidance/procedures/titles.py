@@ -1,5 +1,7 @@
 """What the procedures are called on cards and on paper."""
 
+from urgens.guidance.procedures.mending import mends
+
 TITLES = {
     "strip-record": "Record before taking apart", "overhaul": "Overhaul the cylinder",
     "assemble": "Put together", "bench-bleed": "Bleed on the bench", "bleed": "Bleed",
@@ -12,4 +14,5 @@ TITLES = {
     "booster-test": "Prove the booster",
     "half-lost-test": "One half lost, standing", "three-strokes": "Three strokes",
     "pushrod-clearance": "Pushrod clearance", "pedal-height": "Pedal height and switch",
+    **{name: one.title for name, one in mends().items()},
 }  # fmt: skip

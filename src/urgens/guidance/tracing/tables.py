@@ -1,14 +1,12 @@
-"""The shipped tables of tracing: signs, causes, tests, mends; validated as one."""
+"""The shipped tables of tracing: signs, causes, tests; validated as one."""
 
-import tomllib
 from collections.abc import Iterator, Mapping
 from functools import lru_cache
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
-from urgens.data import FOLDER
-from urgens.guidance.procedures.step import Action
+from urgens.data import trace_table
 
 Link = Literal["nearly-always", "often", "sometimes", "seldom", "never"]
 Common = Literal["often", "sometimes", "seldom"]
@@ -100,26 +98,6 @@ class Trial(_Row):
     outcomes: tuple[Outcome, ...] = Field(min_length=2)
 
 
-class MendStep(_Row):
-    """One step of a mend: what is done, and why."""
-
-    text: str
-    why: str
-    action: Action
-    thing: str = ""
-
-
-class Mend(_Row):
-    """What is done about a cause; `opens` what of the layout, `proves` what is proved after it."""
-
-    id: str
-    title: str
-    tools: tuple[str, ...] = ()
-    opens: tuple[str, ...] = ()
-    proves: tuple[str, ...]
-    steps: tuple[MendStep, ...] = Field(min_length=2)
-
-
 class Tables(_Row):
     """All of it, each in the order of the table, with what the words of how often count for."""
 
@@ -160,23 +138,8 @@ def _once(names: list[str], what: str, known: set[str] | None = None) -> set[str
     return set(names)
 
 
-def read(name: str) -> dict[str, Any]:
-    """Return a shipped table as it stands; name: of its file [text]. Source: data/trace."""
-    text = (FOLDER / "trace" / f"{name}.toml").read_text(encoding="utf-8")
-    found = tomllib.loads(text)
-    found.pop("source")
-    return found
-
-
 @lru_cache(maxsize=1)
 def tables() -> Tables:
     """Return signs, causes and tests. Source: common practice, as the files say."""
-    whole = {**read("signs"), **read("causes"), **read("tests")}
+    whole = {**trace_table("signs"), **trace_table("causes"), **trace_table("tests")}
     return Tables.model_validate(whole)
-
-
-@lru_cache(maxsize=1)
-def mends() -> Mapping[str, Mend]:
-    """Return the mends that no other procedure is, by id. Source: common practice."""
-    rows = [Mend.model_validate(row) for row in read("mends")["mends"]]
-    return {one.id: one for one in rows}

@@ -5,7 +5,7 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QMenu, QToolButton, QWidget
 
-from urgens.guidance.procedures import METHODS, NAMES
+from urgens.guidance.procedures import MENDS, METHODS, NAMES
 from urgens.guidance.procedures.titles import TITLES
 from urgens.ui.widgets.segment import segment
 
@@ -21,6 +21,7 @@ GROUPS = (
     ("prove-standing", "leak-test", "ports-test", "gauge-valve", "load-sensing-test",
      "metering-test", "switch-test", "booster-test", "half-lost-test", "three-strokes"),
     ("prove-moving",),
+    MENDS,
 )  # fmt: skip
 
 
@@ -56,8 +57,9 @@ class Chooser(QWidget):
         for place, group in enumerate(GROUPS):
             if place:
                 menu.addSeparator()
+            into = menu.addMenu("Mends") if group is MENDS else menu
             for name in group:
-                menu.addAction(TITLES[name], partial(self.named.emit, name))
+                into.addAction(TITLES[name], partial(self.named.emit, name))
         return menu
 
     def show_choice(self, name: str, method: str | None, *, going: bool) -> None:

@@ -1,0 +1,220 @@
+"""From signs, outcomes and readings to ranked causes and the next test."""
+
+import difflib
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import NamedTuple, TypeVar
+
+import numpy as np
+
+from urgens.document import Build, BuildErrors
+from urgens.guidance.tracing.fitting import fits
+from urgens.guidance.tracing.readings import Reading, Weighed, weighed
+from urgens.guidance.tracing.tables import Cause, Link, Outcome, Sign, Trial, tables
+from urgens.physics.arrays import Array, Bools
+
+_T = TypeVar("_T", Sign, Trial, Outcome)
+OTHER = 0.1  # kept for something that is in no list
+UNNAMED: Link = "never"  # how often a cause shows a sign that does not name it
+LUMPED = 0.02  # share under which causes count as one: to tell those apart is worth no test yet
+OPENING, SECOND = 10.0, 5.0  # minutes that an open joint and a second person cost more
+
+
+@dataclass(frozen=True)
+class Evidence:
+    """What is known: signs seen or not, outcomes of tests, readings; how much work raised causes.
+
+    `raised` are factors on causes that the last changes can have brought [-].
+    """
+
+    signs: Mapping[str, bool] = field(default_factory=dict)
+    outcomes: Mapping[str, str] = field(default_factory=dict)
+    readings: tuple[Reading, ...] = ()
+    raised: Mapping[str, float] = field(default_factory=dict)
+
+
+class Ranked(NamedTuple):
+    """A cause, and its share of all [-]; `place` that of it among the causes of the build."""
+
+    cause: Cause
+    share: float
+    place: int
+
+
+class Asked(NamedTuple):
+    """A test that may be next: bits it is expected to tell a minute, how likely each outcome is.
+
+    `then` (outcomes, causes + 1) are the shares after each outcome [-].
+    """
+
+    test: Trial
+    outcomes: tuple[Outcome, ...]
+    gain: float
+    chances: Array
+    then: Array
+
+    @property
+    def cost(self) -> float:
+        """The minutes it counts for: an open joint and a second person cost more."""
+        return costs(self.test)
+
+
+def costs(test: Trial) -> float:
+    """Return the minutes a test counts for; test: of it [object]. Source: assumed, as OPENING."""
+    return test.minutes + OPENING * test.opens + SECOND * (test.people > 1)
+
+
+class Tracing:
+    """All that a build's layout can have, with how each cause shows; asked for shares and tests."""
+
+    def __init__(self, build: Build) -> None:
+        """Take what the layout has.
+
+        Source: `tables`, `fits`.
+        """
+        whole = tables()
+        self.build = build
+        self.causes = tuple(one for one in whole.causes if fits(build, one.needs))
+        self.ids = tuple(one.id for one in self.causes)
+        self.signs = tuple(
+            one for one in whole.signs if any(cause in self.ids for cause, _ in one.causes.links())
+        )
+        self.tests = tuple(one for one in whole.tests if fits(build, one.needs))
+        common = np.array([whole.common[one.common] for one in self.causes])
+        self._prior = common / common.sum()
+
+    def sign(self, name: str) -> Sign:
+        """Return a sign; name: its id [text]. Raises BuildErrors with the nearest one."""
+        return _found(name, self.signs, tables().signs, "--sign")
+
+    def test(self, name: str) -> Trial:
+        """Return a test; name: its id [text]. Raises BuildErrors with the nearest one."""
+        return _found(name, self.tests, tables().tests, "--test")
+
+    def outcomes(self, test: Trial) -> tuple[Outcome, ...]:
+        """Return the outcomes that the layout can show; test: of it [object]. Source: `fits`."""
+        return tuple(one for one in test.outcomes if fits(self.build, one.needs))
+
+    def outcome(self, test: Trial, name: str) -> Outcome:
+        """Return an outcome; test: of it; name: its id [text]. Raises BuildErrors."""
+        return _found(name, self.outcomes(test), test.outcomes, f"--test {test.id}")
+
+    def shares(self, evidence: Evidence, weights: Weighed) -> Array:
+        """Return the share of each cause and last of something else (c + 1,) [-].
+
+        evidence: what is known; weights: of its readings [objects].
+        Source: Bayes; signs, outcomes and readings taken as independent given the cause.
+        """
+        raised = np.array([evidence.raised.get(cause, 1.0) for cause in self.ids])
+        found = np.append((1.0 - OTHER) * self._prior * raised, OTHER)
+        for name, seen in evidence.signs.items():
+            shown = self.shows(self.sign(name))
+            found = found * (shown if seen else 1.0 - shown)
+        for name, told in evidence.outcomes.items():
+            test = self.test(name)
+            outcomes = self.outcomes(test)
+            found = found * self._table(test)[outcomes.index(self.outcome(test, told))]
+        found = found * np.append(weights.causes, weights.other)
+        return np.asarray(found / found.sum())
+
+    def shows(self, sign: Sign) -> Array:
+        """Return how often each cause, and something else, shows a sign (c + 1,) [-].
+
+        sign: of the table [object]. Source: the table; something else as all causes on the whole.
+        """
+        whole = tables()
+        named = dict(sign.causes.links())
+        links = np.array([whole.links[named.get(cause, UNNAMED)] for cause in self.ids])
+        return np.append(links, links @ self._prior)
+
+    def _table(self, test: Trial) -> Array:
+        """Return how likely each outcome is of each cause, (outcomes, c + 1) [-]."""
+        whole, outcomes = tables(), self.outcomes(test)
+        named = [dict(one.links()) for one in outcomes]
+        told = set().union(*named)
+        rows = [
+            [whole.links[links.get(cause, _unnamed(one, test, cause in told))]
+             for cause in self.ids]
+            for one, links in zip(outcomes, named, strict=True)
+        ]  # fmt: skip
+        table = np.array(rows)
+        table = table / table.sum(axis=0)
+        return np.column_stack([table, table @ self._prior])
+
+    def next_tests(self, evidence: Evidence, shares: Array) -> tuple[Asked, ...]:
+        """Return the tests that are left, the best first.
+
+        evidence: what is known; shares: of the causes (c + 1,) [-].
+        Source: the largest expected drop of entropy a minute, all causes of little share taken as
+        one; equal ones in the table's order.
+        """
+        found = []
+        kept = np.append(shares[:-1] >= LUMPED, False)
+        for test in self.tests:
+            if test.id in evidence.outcomes:
+                continue
+            joint = self._table(test) * shares
+            chances = joint.sum(axis=1)
+            then = joint / chances[:, None]
+            gain = entropy(_lumped(shares, kept)) - chances @ entropy(_lumped(then, kept))
+            found.append(Asked(test, self.outcomes(test), float(gain) / costs(test), chances, then))
+        return tuple(sorted(found, key=lambda one: -round(one.gain, 9)))
+
+    def ranked(self, shares: Array, evidence: Evidence) -> tuple[Ranked, ...]:
+        """Return the causes by their share, equal ones in the order of the first sign's table.
+
+        shares: (c + 1,) [-]; evidence: what is known [object]. Source: cheap checks first.
+        """
+        order = {cause: place for place, cause in enumerate(self.ids)}
+        seen = next((name for name, yes in evidence.signs.items() if yes), None)
+        if seen is not None:
+            listed = [cause for cause, _ in self.sign(seen).causes.links()]
+            order = {c: listed.index(c) if c in listed else len(listed) + p
+                     for c, p in order.items()}  # fmt: skip
+        found = [Ranked(one, float(shares[place]), place) for place, one in enumerate(self.causes)]
+        return tuple(sorted(found, key=lambda one: (-round(one.share, 12), order[one.cause.id])))
+
+
+def _unnamed(outcome: Outcome, test: Trial, told: bool) -> Link:
+    """Return how often a cause shows an outcome that does not name it."""
+    return "nearly-always" if outcome.id == test.usual and not told else "seldom"
+
+
+def keeping_other(shares: Array) -> Array:
+    """Return shares of which something else has its own at least; shares: (c + 1,) [-].
+
+    Source: a list of causes is never whole.
+    """
+    if shares[-1] >= OTHER:
+        return shares
+    return np.append(shares[:-1] * (1.0 - OTHER) / (1.0 - shares[-1]), OTHER)
+
+
+def _lumped(shares: Array, kept: Bools) -> Array:
+    """Return the shares that are kept, and last all others as one (…, k + 1) [-]."""
+    own = shares[..., kept]
+    return np.concatenate([own, 1.0 - own.sum(axis=-1, keepdims=True)], axis=-1)
+
+
+def entropy(shares: Array) -> Array:
+    """Return the entropy along the last axis [bit]; shares: [-]. Source: Shannon."""
+    safe = np.where(shares > 0.0, shares, 1.0)
+    return np.asarray(-(shares * np.log2(safe)).sum(axis=-1))
+
+
+def with_readings(tracing: Tracing, readings: Sequence[Reading], case: int) -> Weighed:
+    """Return how likely readings are of each cause; as in `weighed`. Source: it."""
+    return weighed(tracing.build, tracing.ids, readings, case)
+
+
+def _found(name: str, here: Sequence[_T], whole: Sequence[_T], place: str) -> _T:
+    for one in here:
+        if one.id == name:
+            return one
+    names = [one.id for one in here]
+    if any(one.id == name for one in whole):
+        raise BuildErrors.one(place, f'"{name}" cannot be here: the layout has no such part',
+                              f"choose one of {', '.join(names)}")  # fmt: skip
+    near = difflib.get_close_matches(name, names, n=1)
+    remedy = f'write "{near[0]}"' if near else f"choose one of {', '.join(names)}"
+    raise BuildErrors.one(place, f'there is no "{name}"', remedy)

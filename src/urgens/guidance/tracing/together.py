@@ -1,0 +1,78 @@
+"""What stops the vehicle before anything is traced, and what excludes what."""
+
+from collections.abc import Iterator
+from functools import lru_cache
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from urgens.data import trace_table
+from urgens.guidance.tracing.ranking import Evidence
+from urgens.guidance.tracing.tables import tables
+
+NOT = "not "
+
+
+class _Row(BaseModel):
+    model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class Excluding(_Row):
+    """Two things that are not both so, and what to say of it."""
+
+    pair: tuple[str, str]
+    words: str
+
+
+class Stopping(_Row):
+    """What stops the vehicle when all of it is seen, and why."""
+
+    all: tuple[str, ...] = Field(min_length=1)
+    words: str
+
+
+class _Together(_Row):
+    excluding: tuple[Excluding, ...]
+    stops: tuple[Stopping, ...]
+
+
+@lru_cache(maxsize=1)
+def _together() -> _Together:
+    whole, known = _Together.model_validate(trace_table("together")), set(_known())
+    for token in (*(t for one in whole.excluding for t in one.pair),
+                  *(t for one in whole.stops for t in one.all)):  # fmt: skip
+        if token.removeprefix(NOT) not in known:
+            raise ValueError(f"together: there is no {token}")
+    return whole
+
+
+def _known() -> Iterator[str]:
+    whole = tables()
+    yield from (one.id for one in whole.signs)
+    for test in whole.tests:
+        yield from (f"{test.id}={one.id}" for one in test.outcomes)
+
+
+def _said(evidence: Evidence) -> set[str]:
+    seen = {name if yes else f"{NOT}{name}" for name, yes in evidence.signs.items()}
+    return seen | {f"{test}={outcome}" for test, outcome in evidence.outcomes.items()}
+
+
+def contradictions(evidence: Evidence) -> tuple[str, ...]:
+    """Return what excludes each other, in words; evidence: what is known [object].
+
+    Source: common practice: one of the two was seen or noted wrongly, or two things are wrong.
+    """
+    said = _said(evidence)
+    return tuple(one.words for one in _together().excluding if set(one.pair) <= said)
+
+
+def stops(evidence: Evidence) -> tuple[str, ...]:
+    """Return why the vehicle is not to be driven, in words; evidence: what is known [object].
+
+    Source: common practice: a sinking or lost pedal, a leak, a lamp with a falling pedal.
+    """
+    said = _said(evidence)
+    signs = (f"{one.words}. {one.stops}" for one in tables().signs
+             if one.stops and one.id in said)  # fmt: skip
+    more = (one.words for one in _together().stops if set(one.all) <= said)
+    return (*signs, *more)

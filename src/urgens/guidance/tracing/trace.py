@@ -1,0 +1,147 @@
+"""One fault traced: what stops the vehicle, ranked causes with reasons, the next test."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from urgens.document import Build
+from urgens.document.traces import HistoryEntry
+from urgens.guidance.tracing.ranking import (
+    Asked,
+    Evidence,
+    Ranked,
+    Tracing,
+    entropy,
+    keeping_other,
+    with_readings,
+)
+from urgens.guidance.tracing.readings import KINDS, Reading, Weighed
+from urgens.guidance.tracing.tables import Sign
+from urgens.guidance.tracing.together import contradictions, stops
+from urgens.guidance.words import Words
+from urgens.physics.arrays import Array
+from urgens.quantity import FORCE, show
+
+RAISED = 3.0  # by how much a change makes likelier what it can have brought; assumed
+# What a change of figures can bring, by where it was made; common practice.
+BRINGS: Mapping[str, tuple[str, ...]] = {
+    "master": ("bore-big", "bore-small", "air-front", "air-rear", "rod-long", "rod-short",
+               "cylinder-tilted", "insert-missing", "lines-wrong", "leak-joint"),
+    "pedal": ("rod-long", "rod-short", "ratio-hole", "switch-holds", "rod-out", "insert-missing"),
+    "booster": ("booster-dead", "booster-valve", "vacuum-low", "rod-long", "rod-short"),
+    "valves": ("knee-high", "knee-low", "adjustable-open", "load-sensing-high",
+               "load-sensing-low", "second-valve", "valve-missing", "metering-missing",
+               "residual-disc-front", "residual-disc-rear", "no-residual", "leak-joint"),
+    "front.brake": ("air-front", "glazed-front", "linings-new", "screw-low", "leak-joint",
+                    "shoes-far-front", "knock-back-front", "residual-disc-front"),
+    "rear.brake": ("air-rear", "glazed-rear", "linings-new", "screw-low", "leak-joint",
+                   "shoes-far-rear", "knock-back-rear", "residual-disc-rear", "no-residual",
+                   "drums-grab", "shoes-uneven"),
+    "front.tyre": ("tyres-changed", "tyres-unequal"),
+    "rear.tyre": ("tyres-changed", "tyres-unequal"),
+    "vehicle": ("rear-unloaded", "tyres-changed"),
+    "plumbing": ("leak-joint", "air-front", "air-rear", "lines-wrong", "line-pinched",
+                 "hose-leaks-front", "hose-leaks-rear", "shuttle-across"),
+    "lines": ("hose-soft-front", "hose-soft-rear", "air-front", "air-rear"),
+    "fluid": ("fluid-boils", "air-front", "air-rear"),
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Traced:
+    """What is known comes to: why not to drive, causes by share, something else, what is next.
+
+    `shares` are those of the tracing's causes and of something else (c + 1,) [-].
+    """
+
+    tracing: Tracing
+    evidence: Evidence
+    stops: tuple[str, ...]
+    contradictions: tuple[str, ...]
+    ranked: tuple[Ranked, ...]
+    other: float
+    tests: tuple[Asked, ...]
+    shares: Array
+    weights: Weighed
+
+    def reason(self, one: Ranked, words: Words) -> str:
+        """Return why a cause is where it is, in a sentence or two.
+
+        one: of the causes [object]; words: in units shown [object].
+        Source: the table; the reading that tells most, beside what the cause would show.
+        """
+        told = [
+            _reading_words(read, float(best), words)
+            for read, best in zip(self.evidence.readings, self.weights.best[one.place], strict=True)
+        ]
+        return " ".join([one.cause.why, *told[:1]])
+
+    def question(self) -> Sign | None:
+        """Return the sign whose answer is expected to tell most, None where none tells anything.
+
+        Source: the largest expected drop of entropy, of what has not been answered.
+        """
+        best, found = LEAST, None
+        for sign in self.tracing.signs:
+            if sign.id in self.evidence.signs or sign.when:
+                continue
+            seen = self.tracing.shows(sign)
+            chance = float(self.shares @ seen)
+            after = [self.shares * seen / chance, self.shares * (1.0 - seen) / (1.0 - chance)]
+            gain = float(entropy(self.shares)) - float(
+                chance * entropy(after[0]) + (1.0 - chance) * entropy(after[1])
+            )
+            if gain > best:
+                best, found = gain, sign
+        return found
+
+
+LEAST = 0.02  # bit: a question that tells less is not asked
+
+
+def traced(build: Build, evidence: Evidence, case: int = 0) -> Traced:
+    """Return what is known comes to; build: the document; evidence: of it; case: its place [-].
+
+    Raises BuildErrors for a sign, test or outcome that is none, or that the layout cannot have.
+    Source: `tracing.ranking`.
+    """
+    tracing = Tracing(build)
+    weights = with_readings(tracing, evidence.readings, case)
+    shares = tracing.shares(evidence, weights)
+    ranked = tracing.ranked(keeping_other(shares), evidence)
+    tests = tracing.next_tests(evidence, shares)
+    said = stops(evidence), contradictions(evidence)
+    return Traced(
+        tracing, evidence, *said, ranked, float(keeping_other(shares)[-1]), tests, shares, weights
+    )
+
+
+def raised_by(entry: HistoryEntry | None) -> dict[str, float]:
+    """Return how much likelier a change makes each cause that it can have brought [-].
+
+    entry: the last change of the history, None without one [object]. Source: BRINGS.
+    """
+    if entry is None:
+        return {}
+    found = {}
+    for path in entry.changes:
+        for place, causes in BRINGS.items():
+            if path == place or path.startswith((f"{place}.", f"{place}[")):
+                found.update(dict.fromkeys(causes, RAISED))
+    return found
+
+
+def last_change(build: Build) -> HistoryEntry | None:
+    """Return the last change of the history, None without one; build: the document. Source: it."""
+    changes = [one for one in build.history if one.kind == "change"]
+    return max(changes, key=lambda one: one.at) if changes else None
+
+
+def _reading_words(read: Reading, shown: float, words: Words) -> str:
+    kind = KINDS[read.kind]
+    foot = show(read.effort, FORCE, words.units)
+    if kind.exponents is None:
+        figures = f"{shown:.2f}", f"{read.value:.2f}"
+    else:
+        figures = (str(show(shown, kind.exponents, words.units)),
+                   str(show(read.value, kind.exponents, words.units)))  # fmt: skip
+    return f"{kind.words.capitalize()} at {foot}: {figures[0]} with it, {figures[1]} read."
