@@ -101,6 +101,7 @@ def parser() -> argparse.ArgumentParser:
 
     _add_procedure(commands)
     _add_prove(commands)
+    _add_trace(commands)
     _add_log(commands)
     _add_drive(commands)
     _add_device(commands)
@@ -262,6 +263,60 @@ def _add_lines(commands: Commands) -> None:
 def _add_prove(commands: Commands) -> None:
     prove = _of_a_file(commands, "prove", "print what has been proved of a build, and what is next")
     prove.add_argument("--json", action="store_true", help="as JSON, in SI")
+
+
+def _outcome(text: str) -> tuple[str, str]:
+    """Read TEST=OUTCOME."""
+    test, equals, outcome = text.partition("=")
+    if not (equals and test and outcome):
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no outcome; write TEST=OUTCOME, such as hold=sinks'
+        )
+    return test, outcome
+
+
+def _reading(text: str) -> tuple[str, str, str]:
+    """Read NAME=VALUE@FOOT, with or without quotes around value and foot."""
+    name, equals, rest = text.partition("=")
+    value, at, foot = (part.strip().strip('"') for part in rest.rpartition("@"))
+    if not (equals and at and name and value and foot):
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no reading; write NAME=VALUE@FOOT, such as travel="60 mm"@"300 N"'
+        )
+    return name.strip(), value, foot
+
+
+def _add_trace(commands: Commands) -> None:
+    trace = commands.add_parser(
+        "trace", help="print what a fault may come from, and the next cheapest test",
+        description="Print what a fault may come from, and the next cheapest test.",
+    )  # fmt: skip
+    trace.add_argument("file", type=Path, nargs="?", metavar="FILE", help="a build file")
+    trace.add_argument("--setup", metavar="NAME", help="with this set-up laid over the build")
+    _add_load_case(trace)
+    trace.add_argument(
+        "--list", action="store_true", help="print all signs, causes and tests, as JSON"
+    )
+    trace.add_argument(
+        "--sign", action="append", default=[], metavar="ID", help="what is seen; several times"
+    )
+    trace.add_argument(
+        "--not-sign", action="append", default=[], metavar="ID",
+        help="what was looked for and is not seen; several times",
+    )  # fmt: skip
+    trace.add_argument(
+        "--test", type=_outcome, action="append", default=[], metavar="ID=OUTCOME",
+        help="what a test showed, such as hold=sinks; several times",
+    )  # fmt: skip
+    trace.add_argument(
+        "--reading", type=_reading, action="append", default=[], metavar="NAME=VALUE@FOOT",
+        help='what was read at a foot, such as travel="60 mm"@"300 N"; several times',
+    )  # fmt: skip
+    trace.add_argument(
+        "--leave-out", action="append", default=[], metavar="NAME",
+        help="what of the build's own records is not to count; several times",
+    )  # fmt: skip
+    trace.add_argument("--json", action="store_true", help="as JSON, in SI")
 
 
 def _channel(text: str) -> tuple[str, str, str]:

@@ -20,11 +20,9 @@ if TYPE_CHECKING:
     from urgens.document import Build, BuildErrors
 
 DONE, DANGER, BAD_INPUT = 0, 1, 2
-COMMANDS = (
-    "solve", "check", "size", "valves", "robustness", "sheet", "schema", "demo", "prove", "log",
-    "drive", "device",
+PRINT = (
+    "solve", "check", "size", "valves", "robustness", "schema", "prove", "log", "drive", "trace",
 )  # fmt: skip
-PRINT = ("solve", "check", "size", "valves", "robustness", "schema", "prove", "log", "drive")
 NO_LIBRARY = "cannot open shared object file"  # of the loader, in the language of C
 
 
@@ -34,7 +32,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     for stream in (sys.stdout, sys.stderr):
         if isinstance(stream, io.TextIOWrapper):  # what it has no letter for is spelt out
             stream.reconfigure(errors="backslashreplace")
-    opens = not given or (given[0] not in COMMANDS and not given[0].startswith("-"))
+    opens = not given or (given[0] not in _RUN and not given[0].startswith("-"))
     if opens and len(given) <= 1:
         return _window(Path(given[0]) if given else None)
     try:
@@ -276,6 +274,17 @@ def _on_the_bench(name: str) -> Callable[[argparse.Namespace], int]:
     return run
 
 
+def _of_faults(name: str) -> Callable[[argparse.Namespace], int]:
+    """Return the command of a name, which loads what it needs when it is run."""
+
+    def run(options: argparse.Namespace) -> int:
+        from urgens import cli_trace
+
+        return int(cli_trace.RUN[name](options))
+
+    return run
+
+
 def _lines(options: argparse.Namespace) -> int:
     from urgens.document import BuildErrors
     from urgens.document.line_sheets import routed
@@ -408,6 +417,7 @@ _RUN = {
     "log": _on_the_bench("log"),
     "drive": _on_the_bench("drive"),
     "device": _on_the_bench("device"),
+    "trace": _of_faults("trace"),
     "sheet": _sheet,
     "schema": _schema,
     "demo": _demo,

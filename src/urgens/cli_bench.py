@@ -19,20 +19,22 @@ from urgens.printed.proving import printed_drive, printed_log, printed_proof
 DONE = 0
 
 
-def _print(values: object) -> None:
+def print_json(values: object) -> None:
+    """Print as JSON, with letters that the terminal has; values: plain ones. Source: json."""
     unicode = (sys.stdout.encoding or "").lower().startswith("utf")
     print(json.dumps(values, indent=1, ensure_ascii=not unicode))
 
 
-def _loaded(options: argparse.Namespace) -> Build:
+def loaded(options: argparse.Namespace) -> Build:
+    """Return the build that is named, its set-up laid over it; raises BuildErrors."""
     build = load(options.file)
     return build if options.setup is None else with_setup(build, options.setup)
 
 
 def _prove(options: argparse.Namespace) -> int:
-    found = printed_proof(_loaded(options))
+    found = printed_proof(loaded(options))
     if options.json:
-        _print(found)
+        print_json(found)
         return DONE
     for one in found["proofs"]:
         if one["state"] != "not-needed":
@@ -67,7 +69,7 @@ def _log(options: argparse.Namespace) -> int:
     if options.build is not None:
         model = beside_model(load(options.build), 0, found.presses)
     if options.json:
-        _print(printed_log(dict(found.channels), faults, found.presses, beside, model))
+        print_json(printed_log(dict(found.channels), faults, found.presses, beside, model))
         return DONE
     for name, one in found.channels.items():
         print(f"{name}: “{one.column}” in {one.unit}")
@@ -104,7 +106,7 @@ def _drive(options: argparse.Namespace) -> int:
     from urgens.bench.plant import plant
     from urgens.bench.torque import hold
 
-    build = _loaded(options)
+    build = loaded(options)
     vehicle = plant(build, options.seed)
     case = 0 if options.load_case is None else vehicle.case_index(options.load_case)
     surface = build.targets.surface if options.surface is None else options.surface
@@ -119,7 +121,7 @@ def _drive(options: argparse.Namespace) -> int:
         from urgens.bench.log_write import sensed, write_csv
 
         write_csv(options.output, sensed(went, options.seed or 1), (f"simulated, {build.name}",))
-    _print(printed_drive(went))
+    print_json(printed_drive(went))
     return DONE
 
 
@@ -129,7 +131,7 @@ def _device(options: argparse.Namespace) -> int:
     from urgens.bench.faults import cause
     from urgens.bench.plant import plant
 
-    build = _loaded(options)
+    build = loaded(options)
     fault = None if options.fault is None else cause(options.fault)
     valves = gauged_valves(build)
     valve = options.valve or (valves[-1] if valves else None)

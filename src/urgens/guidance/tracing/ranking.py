@@ -113,7 +113,7 @@ class Tracing:
         for name, told in evidence.outcomes.items():
             test = self.test(name)
             outcomes = self.outcomes(test)
-            found = found * self._table(test)[outcomes.index(self.outcome(test, told))]
+            found = found * self.likely(test)[outcomes.index(self.outcome(test, told))]
         found = found * np.append(weights.causes, weights.other)
         return np.asarray(found / found.sum())
 
@@ -127,8 +127,11 @@ class Tracing:
         links = np.array([whole.links[named.get(cause, UNNAMED)] for cause in self.ids])
         return np.append(links, links @ self._prior)
 
-    def _table(self, test: Trial) -> Array:
-        """Return how likely each outcome is of each cause, (outcomes, c + 1) [-]."""
+    def likely(self, test: Trial) -> Array:
+        """Return how likely each outcome is of each cause, (outcomes, c + 1) [-].
+
+        test: of the table [object]. Source: the table; something else as all causes on the whole.
+        """
         whole, outcomes = tables(), self.outcomes(test)
         named = [dict(one.links()) for one in outcomes]
         told = set().union(*named)
@@ -153,7 +156,7 @@ class Tracing:
         for test in self.tests:
             if test.id in evidence.outcomes:
                 continue
-            joint = self._table(test) * shares
+            joint = self.likely(test) * shares
             chances = joint.sum(axis=1)
             then = joint / chances[:, None]
             gain = entropy(_lumped(shares, kept)) - chances @ entropy(_lumped(then, kept))

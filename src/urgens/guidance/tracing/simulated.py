@@ -128,7 +128,7 @@ def figures(build: Build, rows: Simulated, efforts: Array, case: int, stroke: in
     standing = made.case(case)
     wrong, changes = _laid(rolling(made, standing), rows.changes, stroke), rows.changes
     there = [_there(changes, axle) for axle in _BOTH]
-    found = at_feet(wrong, standing, efforts, there[0] * (1.0 - changes["front_shut"]), there[1])
+    found = at_feet(wrong, standing, efforts, *there)
     travels = found.travel.copy()
     for dead, axle in enumerate(_BOTH):
         lost = changes[f"lost_{axle}"][:, 0] > 0.0
@@ -225,5 +225,8 @@ def _reducing(law: ValveLaw, wrong: Mapping[str, Array]) -> ValveLaw:
 def _metering(law: ValveLaw, wrong: Mapping[str, Array]) -> ValveLaw:
     if not isinstance(law, MeteringLaw):
         return law
-    held = 1.0 - wrong["unmetered"]
-    return replace(law, closing=law.closing * held, opening=law.opening * held)
+    held, shut = 1.0 - wrong["unmetered"], wrong["front_shut"] * PASSES
+    return replace(
+        law, closing=law.closing * held, opening=law.opening * held + shut,
+        full=law.full + 2.0 * shut,
+    )  # fmt: skip

@@ -1,0 +1,78 @@
+"""The command line of faults: what they may come from, and sayings tried on a build."""
+
+import argparse
+from datetime import datetime
+from typing import Any
+
+from urgens.bench.already_known import already_known, counting, evidence_of
+from urgens.cli_bench import loaded, print_json
+from urgens.document import Build, BuildErrors
+from urgens.guidance.tracing.ranking import Evidence
+from urgens.guidance.tracing.readings import reading
+from urgens.guidance.tracing.trace import Traced, traced
+from urgens.guidance.words import Words
+from urgens.printed.tracing import printed_tables, printed_trace, why
+from urgens.quantity import UnitSystem
+
+DONE = 0
+SHOWN = 6  # causes that are told in words
+
+
+def _trace(options: argparse.Namespace) -> int:
+    if options.list:
+        print_json(printed_tables())
+        return DONE
+    if options.file is None:
+        raise BuildErrors.one("FILE", "no build is named", "name one, or ask for --list")
+    build = loaded(options)
+    known = counting(already_known(build), datetime.now(), options.leave_out)
+    evidence = evidence_of(build, _told(options), known)
+    found = traced(build, evidence, _case(build, options.load_case))
+    extra = _given_twice(options)
+    if options.json:
+        printed = printed_trace(found, Words(UnitSystem.METRIC))
+        print_json({**printed, "contradictions": [*extra, *printed["contradictions"]]})
+        return DONE
+    _say(found, extra, Words(build.natural_units))
+    return DONE
+
+
+def _told(options: argparse.Namespace) -> Evidence:
+    """Return what the options say; raises BuildErrors for a reading that is none."""
+    signs = {**dict.fromkeys(options.sign, True), **dict.fromkeys(options.not_sign, False)}
+    return Evidence(signs, dict(options.test), tuple(reading(*one) for one in options.reading))
+
+
+def _case(build: Build, name: str | None) -> int:
+    names = [one.name for one in build.vehicle.load_cases]
+    if name is None:
+        return 0
+    if name not in names:
+        known = ", ".join(f'"{one}"' for one in names)
+        raise BuildErrors.one("--load-case", f'there is no "{name}"', f"choose one of {known}")
+    return names.index(name)
+
+
+def _given_twice(options: argparse.Namespace) -> list[str]:
+    """Return what was said both ways; the last one counts."""
+    both = [f"{one}: seen and not seen." for one in options.sign if one in options.not_sign]
+    told: dict[str, str] = {}
+    for test, outcome in options.test:
+        if told.setdefault(test, outcome) != outcome:
+            both.append(f"{test}: {told[test]} and {outcome} exclude each other.")
+    return both
+
+
+def _say(found: Traced, extra: list[str], words: Words) -> None:
+    for line in found.stops:
+        print(f"Do not drive: {line}")
+    for line in (*extra, *found.contradictions):
+        print(f"Contradiction: {line}")
+    for one in found.ranked[:SHOWN]:
+        print(f"{100 * one.share:3.0f} of 100  {one.cause.words}. {found.reason(one, words)}")
+    print(f"{100 * found.other:3.0f} of 100  Something not in this list.")
+    if found.tests:
+        print(f"Next: {why(found.tests[0].test)}")
+
+
+RUN: dict[str, Any] = {"trace": _trace}

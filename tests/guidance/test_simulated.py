@@ -1,0 +1,139 @@
+"""Simulated causes, each against the plain relation, by hand, on a pickup without a booster."""
+
+import math
+
+import numpy as np
+import pytest
+
+from tests.builds import pickup_with
+from urgens.document import Build, edited
+from urgens.guidance.tracing.simulated import Figures, figures, rows_of
+from urgens.solve import solve
+
+FOOT, RATIO = 500.0, 4.0  # N; 13-1/2 in over 3-3/8 in
+AREA = math.pi / 4.0 * (1.125 * 0.0254) ** 2  # m² of the cylinder
+PRESSURE = FOOT * RATIO / AREA  # 3.12 MPa, above the valve's knee
+KNEE, SLOPE = 375 * 6894.757, 0.3
+AIR = 101325.0  # Pa
+BEHIND = KNEE + SLOPE * (PRESSURE - KNEE)
+
+
+@pytest.fixture
+def pickup() -> Build:
+    return pickup_with({"booster": {"kind": "none"}, "pedal.travel_available": "20 in"})
+
+
+def most(build: Build, cause: str, stroke: int = 1, foot: float = FOOT) -> tuple[Figures, Figures]:
+    """The build's figures, and those of a cause at its most."""
+    found = figures(build, rows_of([cause]), np.array([foot]), 0, stroke)
+    as_built, wrong = (Figures(*(one[row, 0] for one in found)) for row in (0, -1))
+    return as_built, wrong
+
+
+def test_the_build_itself_is_as_solve_has_it(pickup: Build) -> None:
+    found, _ = most(pickup, "air-front")
+    press = solve(pickup).press(np.array([FOOT]))
+    assert found.front == pytest.approx(PRESSURE, rel=1e-6)
+    assert found.rear == pytest.approx(BEHIND, rel=1e-6)
+    assert found.travel == pytest.approx(float(press.pedal_travel[0]), rel=1e-9)
+    assert found.deceleration == pytest.approx(float(press.demand_z[0]), rel=1e-9)
+
+
+@pytest.mark.parametrize(
+    ("cause", "stroke", "fluid"),
+    [
+        ("air-front", 1, 20e-6 * (1.0 - AIR / (AIR + PRESSURE))),  # Boyle
+        ("air-front", 3, 0.85 * 20e-6 * (1.0 - AIR / (AIR + PRESSURE))),
+        ("air-rear", 1, 20e-6 * (1.0 - AIR / (AIR + BEHIND))),
+        ("hose-soft-front", 1, 3.0 * 0.3e-12 * 32 * 0.0254 * PRESSURE),  # four times as soft
+        ("caliper-flexes-front", 2, 3.0 * 2.0 * 0.28e-12 * PRESSURE),  # both wheels
+        ("rod-short", 1, 4e-3 * AREA),  # its stroke is gone
+    ],
+)
+def test_what_takes_fluid_takes_travel(
+    pickup: Build, cause: str, stroke: int, fluid: float
+) -> None:
+    """Continuity: the pad moves by the fluid over the bore, times the ratio."""
+    as_built, wrong = most(pickup, cause, stroke)
+    assert wrong.travel - as_built.travel == pytest.approx(RATIO * fluid / AREA, rel=1e-3)
+    assert wrong.front == pytest.approx(as_built.front)
+
+
+def test_a_clearance_is_gone_by_the_third_stroke(pickup: Build) -> None:
+    """Common practice: the first strokes take it up; what is left is assumed at 15 %."""
+    extra = []
+    for stroke in (1, 3):
+        as_built, wrong = most(pickup, "knock-back-front", stroke)
+        extra.append(wrong.travel - as_built.travel)
+    bore = math.pi / 4.0 * (2.9375 * 0.0254) ** 2
+    both = 2.0 * 2.0 * bore * 0.12e-3  # m³: two wheels, two pads' way
+    assert extra[0] == pytest.approx(7.0 * both * RATIO / AREA, rel=1e-6)
+    assert extra[1] == pytest.approx(0.15 * extra[0], rel=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("cause", "front", "rear"),
+    [
+        ("bore-big", PRESSURE / 1.4, PRESSURE / 1.4),  # below the knee now
+        ("ratio-hole", 0.75 * PRESSURE, 0.75 * PRESSURE),
+        ("valve-open", PRESSURE, PRESSURE),
+        ("knee-high", PRESSURE, PRESSURE),  # 1.8 times the knee is above it
+        ("second-valve", PRESSURE, KNEE + 0.6 * SLOPE * (PRESSURE - KNEE)),
+        ("knee-low", PRESSURE, 0.8 * KNEE + SLOPE * (PRESSURE - 0.8 * KNEE)),
+        ("lost-front", 0.0, BEHIND),
+        ("lost-rear", PRESSURE, 0.0),
+        ("hose-blocked-rear", PRESSURE, 0.0),
+        ("shuttle-across", PRESSURE, 0.0),
+        ("metering-shut", 10 * 6894.757, BEHIND),  # it stays where it closes
+    ],
+)
+def test_pressures_are_those_of_what_is_wrong(
+    pickup: Build, cause: str, front: float, rear: float
+) -> None:
+    _, wrong = most(pickup, cause)
+    assert wrong.front == pytest.approx(front, rel=1e-5, abs=1.0)
+    assert wrong.rear == pytest.approx(rear, rel=1e-5, abs=1.0)
+
+
+def test_a_metering_valve_that_never_shuts_passes_a_light_press(pickup: Build) -> None:
+    light = 40.0  # N: 36 psi, between 10 and 130
+    as_built, wrong = most(pickup, "metering-open", foot=light)
+    assert as_built.front == pytest.approx(10 * 6894.757, rel=1e-6)
+    assert wrong.front == pytest.approx(light * RATIO / AREA, rel=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("cause", "front", "rear"),
+    [("glazed-front", 0.8, 1.0), ("glazed-rear", 1.0, 0.8), ("drums-grab", 1.0, 1.6)],
+)
+def test_friction_scales_the_force(pickup: Build, cause: str, front: float, rear: float) -> None:
+    as_built, wrong = most(pickup, cause)
+    assert wrong.front_force == pytest.approx(front * as_built.front_force)
+    assert wrong.rear_force == pytest.approx(rear * as_built.rear_force)
+    weight = 4000 * 0.45359237 * 9.80665
+    z = (wrong.front_force + wrong.rear_force) / weight
+    assert wrong.deceleration == pytest.approx(z, rel=1e-6)
+
+
+def test_a_dead_booster_leaves_the_foot_alone() -> None:
+    """A second way: the same build with its booster said not to work."""
+    build = pickup_with({})
+    _, wrong = most(build, "booster-dead")
+    dead = solve(edited(build, "booster.working", False)).press(np.array([FOOT]))
+    assert wrong.front == pytest.approx(float(dead.front_pressure[0]), rel=1e-9)
+
+
+def test_a_lost_half_drops_the_pedal_as_computed(pickup: Build) -> None:
+    """A second way: the half that is lost, as the solution has it at the largest effort."""
+    solution = solve(pickup)
+    [lost] = [one for one in solution.half_failed if one.dead == "front"]
+    _, wrong = most(pickup, "lost-front", foot=float(solution.system.max_effort))
+    assert wrong.travel == pytest.approx(float(lost.pedal_travel[0]), rel=1e-9)
+
+
+def test_all_rows_go_through_one_solve() -> None:
+    rows = rows_of(["air-front", "valve-open", "grommet"])
+    assert rows.causes == ("", *["air-front"] * 15, *["valve-open"] * 15, "grommet")
+    found = figures(pickup_with({}), rows, np.array([100.0, 200.0, 300.0]), 1)
+    assert all(one.shape == (32, 3) for one in found)
+    assert found.travel[-1] == pytest.approx(found.travel[0])  # a grommet changes no figure

@@ -1,0 +1,287 @@
+"""Tracing: order, entropy, layouts, mends, contradictions; hidden causes found by their tests."""
+
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from tests.builds import EVERYTHING, bed, pickup_with
+from tests.strategies import documents
+from urgens.bench.already_known import already_known, counting, evidence_of
+from urgens.bench.hidden_fault import with_causes
+from urgens.document import Build, BuildErrors, demo, demo_names, loads, with_changes
+from urgens.document.validation import validated
+from urgens.guidance.procedures import NAMES, procedure
+from urgens.guidance.tracing.ranking import OTHER, Evidence, Tracing, entropy
+from urgens.guidance.tracing.readings import Reading, reading
+from urgens.guidance.tracing.simulated import EFFECTS
+from urgens.guidance.tracing.tables import Tables, tables
+from urgens.guidance.tracing.trace import last_change, raised_by, traced
+from urgens.guidance.tracing.way_back import lit, way_back
+from urgens.guidance.words import Words
+from urgens.quantity import UnitSystem
+
+# The trade's tracing table, row by row, causes in the order of cheap checks: common practice.
+ORDER = {
+    "spongy": "low-fluid air-front air-rear hose-soft-front hose-soft-rear caliper-flexes-front "
+    "caliper-flexes-rear shoes-far-front shoes-far-rear",
+    "sinks": "leak-joint hose-leaks-front hose-leaks-rear cup-bypass",
+    "pumps-up": "shoes-far-front shoes-far-rear knock-back-front knock-back-rear air-front "
+    "air-rear rod-short bore-small lost-front lost-rear",
+    "morning": "air-front air-rear no-residual",
+    "hard-weak": "ratio-hole bore-big booster-dead booster-valve vacuum-low glazed-front "
+    "glazed-rear hose-blocked-front hose-blocked-rear",
+    "drags": "rod-long residual-disc-front residual-disc-rear vent-blocked hose-check-front "
+    "hose-check-rear switch-holds seized-front seized-rear parking-cable",
+    "rear-first": "valve-missing valve-open knee-high adjustable-open load-sensing-high "
+    "drums-grab lost-front tyres-changed rear-unloaded",
+    "front-early": "glazed-rear hose-blocked-rear knee-low metering-open metering-missing road-wet",
+    "reservoir-wet": "grommet washer-missing retaining-screw",
+    "rear-weak": "second-valve load-sensing-low shuttle-across knee-low hose-blocked-rear",
+    "one-axle-bleeds": "shuttle-across metering-shut load-sensing-low residual-gravity",
+    "pulls": "side-air side-seized side-wet hose-blocked-side tyres-unequal line-pinched "
+    "shoes-uneven linings-new",
+    "front-grabs": "metering-missing metering-open shoes-far-rear",
+    "lamp": "leak-joint pads-worn-front pads-worn-rear shuttle-across vacuum-low parking-on",
+    "booster-wet": "rear-seal",
+    "never-clears": "screw-little thread-air screw-low cylinder-tilted",
+    "none-after-rebuild": "insert-missing rod-out lines-wrong",
+}
+WORDS = Words(UnitSystem.METRIC)
+BUILDS = [*(demo(name) for name in demo_names()), pickup_with(EVERYTHING)]
+
+
+@pytest.mark.parametrize("build", BUILDS, ids=lambda one: one.name)
+@pytest.mark.parametrize("sign", ORDER)
+def test_with_one_sign_the_order_is_that_of_cheap_checks(build: Build, sign: str) -> None:
+    tracing = Tracing(build)
+    wanted = [cause for cause in ORDER[sign].split() if cause in tracing.ids]
+    if sign not in [one.id for one in tracing.signs]:
+        assert wanted == []
+        return
+    found = traced(build, Evidence({sign: True}))
+    listed = [one.cause.id for one in found.ranked if one.cause.id in wanted]
+    assert listed == wanted
+    unlisted = max(one.share for one in found.ranked
+                   if one.cause.id not in dict(tracing.sign(sign).causes.links()))  # fmt: skip
+    assert all(one.share > unlisted for one in found.ranked if one.cause.id in wanted)
+    assert found.other == pytest.approx(OTHER)
+
+
+def evidence(build: Build, draw: st.DataObject) -> Evidence:
+    tracing = Tracing(build)
+    signs = draw.draw(st.dictionaries(st.sampled_from([s.id for s in tracing.signs]),
+                                      st.booleans(), max_size=4))  # fmt: skip
+    tests = draw.draw(st.lists(st.sampled_from(tracing.tests), max_size=4, unique=True))
+    outcomes = {one.id: draw.draw(st.sampled_from(tracing.outcomes(one))).id for one in tests}
+    return Evidence(signs, outcomes)
+
+
+@settings(max_examples=40)
+@given(st.sampled_from(BUILDS), st.data())
+def test_expected_entropy_never_rises(build: Build, draw: st.DataObject) -> None:
+    """Shannon: an outcome tells nothing at worst, on the average."""
+    known = evidence(build, draw)
+    found = traced(build, known)
+    assert found.shares.sum() == pytest.approx(1.0)
+    for one in found.tests:
+        assert one.gain > -1e-9
+        assert one.chances.sum() == pytest.approx(1.0)
+        after = float(one.chances @ entropy(one.then))
+        assert after <= float(entropy(found.shares)) + 1e-9
+        assert one.chances @ one.then == pytest.approx(found.shares)
+    gains = [one.gain for one in found.tests]
+    assert gains == sorted(gains, reverse=True) or np.allclose(gains, sorted(gains)[::-1])
+
+
+def followed(build: Build, cause: Any, seed: int) -> tuple[int, int]:
+    """The place of a hidden cause after its own best tests, and how many those were."""
+    fault = with_causes(Tracing(build), (cause,), seed)
+    signs = {fault.signs()[0].id: True}
+    read = tuple(fault.read("travel", 250.0, stroke) for stroke in (1, 3))
+    outcomes: dict[str, str] = {}
+    for _ in range(8):
+        found = traced(build, Evidence(signs, outcomes, read))
+        if found.ranked[0].share > 0.7:
+            break
+        test = found.tests[0].test
+        outcomes[test.id] = fault.outcome(test).id
+    places = [one.cause.id for one in traced(build, Evidence(signs, outcomes, read)).ranked]
+    return places.index(cause.id), len(outcomes)
+
+
+def test_three_hundred_vehicles_have_their_cause_among_the_first_three() -> None:
+    builds, good = [demo(name) for name in demo_names()], 0
+    for seed in range(300):
+        build = builds[seed % len(builds)]
+        told = [one for one in Tracing(build).causes if one.id in EFFECTS]
+        place, _ = followed(build, told[(seed // len(builds)) % len(told)], seed)
+        good += place < 3
+    assert good >= 270
+
+
+def test_every_cause_is_told_and_every_mend_is_a_procedure() -> None:
+    assert {one.mend for one in tables().causes} <= set(NAMES)
+    assert set(EFFECTS) <= {one.id for one in tables().causes}
+    whole = tables().model_dump(by_alias=True)
+    silent = {**whole["causes"][0], "id": "gremlin"}
+    with pytest.raises(ValidationError, match="no test tells gremlin"):
+        Tables.model_validate({**whole, "causes": [*whole["causes"], silent]})
+    broken = {**whole["signs"][0], "causes": {"often": ["nobody"]}}
+    with pytest.raises(ValidationError, match="there is no nobody"):
+        Tables.model_validate({**whole, "signs": [broken]})
+    with pytest.raises(ValidationError, match="is there twice"):
+        Tables.model_validate({**whole, "signs": [whole["signs"][0], whole["signs"][0]]})
+
+
+@settings(max_examples=60)
+@given(documents())
+def test_no_cause_is_offered_whose_part_is_not_there(document: dict[str, Any]) -> None:
+    """By the document alone: the parts it names, and no others, can be at fault."""
+    build = validated(document)
+    ids = Tracing(build).ids
+    kinds = [one["kind"] for axle in ("front", "rear") for one in document["valves"][axle]]
+    boosted = document["booster"]["kind"] != "none"
+    assert ("booster-dead" in ids) == boosted
+    assert ("ratio-hole" in ids) != boosted
+    assert ("metering-shut" in ids) == ("metering" in kinds)
+    assert ("load-sensing-low" in ids) == ("load-sensing" in kinds)
+    assert ("shoes-far-rear" in ids) == (document["rear"]["brake"]["kind"] == "drum")
+    assert ("knock-back-front" in ids) == (document["front"]["brake"]["kind"] == "disc")
+    assert ("lost-front" in ids) == (build.split != "single")
+    for one in Tracing(build).causes:
+        made = procedure(build, one.mend)
+        assert made.allowed, one.id
+        assert all(procedure(build, name).allowed for name in way_back(build, one).proves)
+
+
+def test_what_stops_the_vehicle_comes_first() -> None:
+    library = demo("library")
+    sinks = traced(library, Evidence({"sinks": True}))
+    assert sinks.stops[0].startswith("It sinks under a steady foot.")
+    assert traced(library, Evidence({"lamp": True})).stops == ()
+    falls = traced(library, Evidence({"lamp": True, "pumps-up": True}))
+    assert any("one half is going" in words for words in falls.stops)
+    wet = traced(library, Evidence({}, {"paper": "joint"}))
+    assert any("leak" in words for words in wet.stops)
+
+
+def test_what_excludes_each_other_is_said() -> None:
+    found = traced(demo("library"), Evidence({"sinks": True}, {"hold": "holds"}))
+    assert found.contradictions == ("It sinks under a steady foot, and it holds for 30 s.",)
+    assert (
+        traced(demo("library"), Evidence({"sinks": True}, {"hold": "sinks"})).contradictions == ()
+    )
+
+
+def test_something_else_grows_where_everything_listed_is_ruled_out() -> None:
+    build, outcomes = demo("library"), {}
+    for test in Tracing(build).tests:
+        outcomes[test.id] = test.usual
+    found = traced(build, Evidence({"spongy": True}, outcomes))
+    assert found.other > 2.0 * OTHER
+
+
+@pytest.mark.parametrize(
+    ("name", "value", "foot", "words"),
+    [
+        ("travle", "60 mm", "300 N", "is no reading"),
+        ("travel", "60 bar", "300 N", "cannot be read"),
+        ("travel", "2 m", "300 N", "beyond any vehicle"),
+        ("travel", "60 mm", "0 N", "no foot presses"),
+        ("travel", "60 mm", "9 kN", "no foot presses"),
+        ("deceleration", "4", "300 N", "beyond any vehicle"),
+        ("deceleration", "nan", "300 N", "beyond any vehicle"),
+    ],
+)
+def test_a_reading_that_cannot_be_is_refused(name: str, value: str, foot: str, words: str) -> None:
+    with pytest.raises(BuildErrors, match=words):
+        reading(name, value, foot)
+
+
+def test_readings_raise_what_would_show_them() -> None:
+    """By the table of the trade: travel that falls stroke by stroke is clearance."""
+    build = demo("library")
+    figures = [with_causes(Tracing(build), (cause,), 4)
+               for cause in Tracing(build).causes if cause.id == "shoes-far-rear"]  # fmt: skip
+    [fault] = figures
+    read = tuple(fault.read("travel", 250.0, stroke) for stroke in (1, 2, 3))
+    assert read[0].value > read[2].value
+    before = traced(build, Evidence({"pumps-up": True}))
+    after = traced(build, Evidence({"pumps-up": True}, {}, read))
+    share = {one.cause.id: one.share for one in before.ranked}
+    found = {one.cause.id: one.share for one in after.ranked}
+    assert found["shoes-far-rear"] > share["shoes-far-rear"]
+    assert "Pad travel at" in after.reason(after.ranked[0], WORDS)
+
+
+def test_a_change_raises_what_it_can_have_brought() -> None:
+    entry = {"at": "2026-05-03T10:00", "what": "new rear shoes",
+             "changes": {"rear.brake.shoe_factor": [2.0, 2.4]}}  # fmt: skip
+    note = {"at": "2026-06-03T10:00", "what": "washed", "kind": "note"}
+    build = with_changes(demo("library"), {"history": [entry, note]})
+    change = last_change(build)
+    assert change is not None
+    assert change.what == "new rear shoes"
+    raised = raised_by(change)
+    assert "air-rear" in raised
+    assert "air-front" not in raised
+    plain = traced(build, Evidence({"spongy": True}))
+    found = traced(build, Evidence({"spongy": True}, raised=raised))
+    assert found.ranked[0].cause.id == "air-rear"
+    assert plain.ranked[0].cause.id != "air-rear"
+    assert raised_by(None) == {}
+
+
+def test_a_history_that_is_no_pair_is_refused() -> None:
+    text = with_changes(demo("library"), {}).model_dump_json(exclude_unset=True)
+    entry = '{"at": "2026-05-03T10:00", "what": "x", "changes": {"master.bore": 3}}'
+    with pytest.raises(BuildErrors, match="is no pair"):
+        loads(text[:-1] + f', "history": [{entry}]}}')
+
+
+def test_what_is_on_record_counts_where_it_is_fresh_and_not_left_out() -> None:
+    build = bed("roadster")
+    known = already_known(build)
+    assert build.proof is not None
+    last = build.proof.stops[-1].at
+    fresh = counting(known, last, ())
+    assert {one.outcome for one in fresh} >= {("gauges", "as-reckoned")}
+    assert any(one.reading is not None and one.reading.kind == "deceleration" for one in fresh)
+    assert counting(known, last, tuple(one.name for one in known)) == ()
+    assert counting(known, last.replace(year=last.year + 1), ()) == ()
+    found = evidence_of(build, Evidence({"pulls": True}, {"gauges": "rear-high"}), fresh)
+    assert found.outcomes["gauges"] == "rear-high"  # what was seen now has the last word
+    assert found.signs == {"pulls": True}
+
+
+def test_the_way_back_opens_bleeds_and_proves_what_it_should() -> None:
+    build = demo("library")
+    causes = {one.id: one for one in Tracing(build).causes}
+    hose = way_back(build, causes["hose-soft-front"])
+    assert hose.mend == "renew-hose"
+    assert hose.bleeds
+    assert "leak-test" in hose.proves
+    assert procedure(build, "rebleed", opened=hose.opened).allowed
+    assert hose.opened == lit(build, causes["hose-soft-front"])
+    assert not way_back(build, causes["shoes-far-rear"]).bleeds
+
+
+def test_a_question_is_one_that_tells_something() -> None:
+    found = traced(demo("library"), Evidence({"sinks": True}))
+    asked = found.question()
+    assert asked is not None
+    assert asked.id not in ("sinks", "slowly")
+    yes = traced(demo("library"), Evidence({"sinks": True, asked.id: True}))
+    no = traced(demo("library"), Evidence({"sinks": True, asked.id: False}))
+    assert yes.ranked[0].cause != no.ranked[0].cause or yes.ranked[0].share != no.ranked[0].share
+
+
+def test_readings_of_no_build_at_all_leave_no_nan() -> None:
+    wild = (Reading("travel", 0.59, 3000.0), Reading("rear-pressure", 3.9e7, 1.0))
+    found = traced(demo("tender"), Evidence({}, {}, wild))
+    assert np.all(np.isfinite(found.shares))
+    assert found.shares.sum() == pytest.approx(1.0)
