@@ -266,6 +266,12 @@ CASES["proof-open"] = (
     {"records": [{**PROVED, "ended": "2026-05-03T09:30"}, MOVED]},  # done only after
     {"records": [PROVED, MOVED]},
 )
+FAULT = {"started": "2026-05-02T14:00", "signs": [{"at": "2026-05-02T14:05", "sign": "sinks"}]}
+CASES["fault-stops"] = (
+    Severity.DANGER,
+    {"traces": [FAULT]},
+    {"traces": [{**FAULT, "ended": "2026-05-02T16:00"}]},
+)
 WORN = {"at": "2026-05-02T14:10", "front": ["1.0 mm"], "rear": ["1.0 mm"], "specific_wear": 1.0}
 AREAS = {"front.brake.pad_area": "40 cm^2", "rear.brake.lining_area": "60 cm^2"}
 CASES["real-split-rearward"] = (

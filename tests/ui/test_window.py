@@ -159,7 +159,7 @@ def test_show_goes_to_the_place(window: Window) -> None:
 
 
 def test_the_sheet_shows_the_build_as_it_is_now(window: Window, qtbot: Any) -> None:
-    QTest.keyClick(window, Qt.Key.Key_7, Qt.KeyboardModifier.AltModifier)
+    QTest.keyClick(window, Qt.Key.Key_8, Qt.KeyboardModifier.AltModifier)
     page = window.station("Sheet").page
     assert page.document is not None
     assert "375 psi" in page.document.document.toPlainText()
@@ -183,11 +183,11 @@ def test_the_sheet_is_written(
 
 def test_the_rail_goes_to_a_station(window: Window) -> None:
     rail = window.rail
-    QTest.mouseClick(rail, Qt.MouseButton.LeftButton, pos=rail.item_box(6).center().toPoint())
+    QTest.mouseClick(rail, Qt.MouseButton.LeftButton, pos=rail.item_box(7).center().toPoint())
     assert window.bench.currentWidget() is window.station("Sheet")
 
     QTest.keyClick(rail, Qt.Key.Key_Up)
-    assert window.bench.currentWidget() is window.station("Prove")
+    assert window.bench.currentWidget() is window.station("Trace")
     assert window.findChild(type(rail)) is rail
 
 

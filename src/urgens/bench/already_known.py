@@ -61,9 +61,9 @@ def counting(known: Sequence[Known], since: datetime, left_out: Sequence[str]) -
 
 
 def evidence_of(build: Build, own: Evidence, known: Sequence[Known]) -> Evidence:
-    """Return all that is known of a fault: what stands on record, then what was seen and done.
+    """Return all there is to a fault: what stands on record, then what was seen and done.
 
-    build: the document; own: seen and done now; known: that counts [objects].
+    build: the document [object]; own: seen and done now [object]; known: that counts [objects].
     Source: the last word on each counts; the last change raises what it can have brought.
     """
     signs = {one.sign: True for one in known if one.sign}
@@ -167,7 +167,7 @@ def _stops(build: Build) -> Iterator[Known]:
 
 
 def of_log(log: Log, read: ReadLog) -> tuple[Known, ...]:
-    """Return what the hardest press of a log tells; log: as noted; read: what it says [objects].
+    """Return what the hardest press of a log tells; log: as noted [object]; read: it [object].
 
     Source: its peaks, where the foot was logged.
     """

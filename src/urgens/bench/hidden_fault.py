@@ -124,8 +124,8 @@ def with_causes(
 ) -> HiddenFault:
     """Return a vehicle with these causes, each of a size that is drawn.
 
-    tracing: of its build; causes: of it [objects]; seed: of the sizes [object]; case: place of the
-    load case [-]. Source: EFFECTS.
+    tracing: of its build [object]; causes: of it [objects]; seed: of the sizes [object]; case:
+    place of the load case [-]. Source: EFFECTS.
     """
     return HiddenFault(tracing, causes, tuple(_sizes(causes, seed)), seed, case)
 

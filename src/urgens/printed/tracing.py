@@ -10,8 +10,9 @@ SHOWN, NEXT = 12, 5  # causes and tests that are printed
 
 
 def printed_trace(found: Traced, words: Words) -> dict[str, Any]:
-    """Return what a fault comes to, shares of 1; found: of it; words: in units [objects].
+    """Return what a fault comes to, shares of 1.
 
+    found: of it [object]; words: in units [object].
     Source: `guidance.tracing`.
     """
     return {

@@ -154,7 +154,7 @@ class Tracing:
         found = []
         kept = np.append(shares[:-1] >= LUMPED, False)
         for test in self.tests:
-            if test.id in evidence.outcomes:
+            if test.id in evidence.outcomes or set(test.answers) & set(evidence.signs):
                 continue
             joint = self.likely(test) * shares
             chances = joint.sum(axis=1)

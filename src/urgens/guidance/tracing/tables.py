@@ -84,7 +84,7 @@ class Outcome(Linked):
 class Trial(_Row):
     """A test: minutes and people it takes, whether a joint is opened, its outcomes.
 
-    `usual` is the outcome of causes that none of them names.
+    `usual` is the outcome of causes that none of them names; `answers` the signs that say the same.
     """
 
     id: str
@@ -94,6 +94,7 @@ class Trial(_Row):
     opens: bool = False
     needs: tuple[Need, ...] = ()
     procedure: str | None = None
+    answers: tuple[str, ...] = ()
     usual: str
     outcomes: tuple[Outcome, ...] = Field(min_length=2)
 

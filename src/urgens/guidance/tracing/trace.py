@@ -1,6 +1,6 @@
 """One fault traced: what stops the vehicle, ranked causes with reasons, the next test."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Set
 from dataclasses import dataclass
 
 from urgens.document import Build
@@ -75,14 +75,15 @@ class Traced:
         ]
         return " ".join([one.cause.why, *told[:1]])
 
-    def question(self) -> Sign | None:
+    def question(self, skipped: Set[str] = frozenset()) -> Sign | None:
         """Return the sign whose answer is expected to tell most, None where none tells anything.
 
+        skipped: those that are not to be asked [text].
         Source: the largest expected drop of entropy, of what has not been answered.
         """
         best, found = LEAST, None
         for sign in self.tracing.signs:
-            if sign.id in self.evidence.signs or sign.when:
+            if sign.id in self.evidence.signs or sign.when or sign.id in skipped:
                 continue
             seen = self.tracing.shows(sign)
             chance = float(self.shares @ seen)

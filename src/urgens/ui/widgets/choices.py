@@ -28,6 +28,7 @@ class Choices(QWidget):
         self.buttons: dict[Any, QToolButton] = {}
         self._row = QBoxLayout(_WAY[way], self)
         self._row.setContentsMargins(0, 0, 0, 0)
+        self._row.setSpacing(2)
 
     def show_choices(self, words: Mapping[Any, str], chosen: object) -> None:
         """Show what there is to choose from, by its key, and which one is chosen."""

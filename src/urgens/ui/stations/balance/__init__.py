@@ -5,7 +5,10 @@ from urgens.ui.session import Session
 from urgens.ui.widgets.station import Station, StationKind, counted, worst
 
 # Areas of findings that another station mends.
-ELSEWHERE = ("sizing", "travel", "joining", "feeding", "line_making", "fittings", "joints")
+ELSEWHERE = (
+    "sizing", "travel", "joining", "feeding", "line_making", "fittings", "joints", "proofs",
+    "real_split", "faults",
+)  # fmt: skip
 PAGES = {
     "Set": "set_page:SetPage",
     "Choose": "choose_page:ChoosePage",

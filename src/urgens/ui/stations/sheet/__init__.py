@@ -18,4 +18,4 @@ def _judged(session: Session) -> bool:
     return False
 
 
-SHEET = StationKind("Sheet", "Alt+7", _make, _fact, judged=_judged)
+SHEET = StationKind("Sheet", "Alt+8", _make, _fact, judged=_judged)

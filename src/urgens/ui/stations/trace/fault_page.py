@@ -1,0 +1,270 @@
+"""One fault: what is seen, what it may come from, and the next cheapest test."""
+
+from datetime import datetime
+from typing import ClassVar
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from urgens.bench.already_known import FRESH, already_known, counting, evidence_of, of_run
+from urgens.document import BuildErrors
+from urgens.document.circuits import circuits_of
+from urgens.guidance.part_words import part_name
+from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.tracing.ranking import Evidence
+from urgens.guidance.tracing.trace import Traced, last_change, traced
+from urgens.guidance.tracing.way_back import WayBack, lit, way_back
+from urgens.guidance.words import Words
+from urgens.ui.session import Session
+from urgens.ui.stations.trace.cause_rows import CauseRows
+from urgens.ui.stations.trace.done_list import DoneList
+from urgens.ui.stations.trace.fault_run import FaultRun
+from urgens.ui.stations.trace.first_signs import FirstSigns
+from urgens.ui.stations.trace.reading_form import ReadingForm
+from urgens.ui.stations.trace.seen_panel import WHEN, SeenPanel
+from urgens.ui.stations.trace.test_card import TestCard
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.scrolled import scrolled
+from urgens.ui.widgets.worded import worded, wrapped
+
+LEFT, RIGHT = 262, 280  # px of the outer columns
+
+
+class FaultPage(Page):
+    """Three columns under what stops the vehicle; every answer is an edit that can be undone."""
+
+    kept: ClassVar[tuple[str, ...]] = ("cause",)
+    place_asked = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.found: Traced | None = None
+        self.run = FaultRun(session)
+        self.cause, self._at = "", 0
+        self.seen_panel, self.causes, self.card = SeenPanel(), CauseRows(), TestCard()
+        self.done, self.form, self.first = DoneList(), ReadingForm(), FirstSigns()
+        self.first_area = scrolled(self.first, "Signs")
+        self.danger, self.unlike = QFrame(), wrapped("warned")
+        self.danger_words = wrapped("danger")
+        self.mend, self.mend_words = QFrame(), wrapped("muted")
+        self.mend_title = wrapped("heading")
+        self.mend_card, self.close_run, self.back = (QPushButton() for _ in range(3))
+        self.lay_out(self._columns(), side=0)
+        self.said.hide()
+        self._connect()
+
+    def _connect(self) -> None:
+        self.first.seen.connect(lambda sign: self._answer(sign, True))
+        self.seen_panel.answered.connect(self._answer)
+        self.seen_panel.taken_back.connect(self._take_back)
+        self.seen_panel.left_out.connect(self.run.leave_out)
+        self.seen_panel.unread.connect(self.run.unread)
+        self.form.typed.connect(self.run.read)
+        self.causes.chosen.connect(self.choose)
+        self.causes.placed.connect(self._show_place)
+        self.card.told.connect(self._tell)
+        self.card.started.connect(lambda name: self.place_asked.emit(f"procedure:{name}"))
+        self.card.another.connect(self._another)
+        self.done.taken_back.connect(self.run.untell)
+
+    def _columns(self) -> QWidget:
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(8)
+        self.danger.setProperty("role", "stop")
+        strip = QHBoxLayout(self.danger)
+        strip.setContentsMargins(12, 7, 12, 7)
+        strip.addWidget(self.danger_words, 1)
+        column.addWidget(self.danger)
+        column.addWidget(self.unlike)
+        column.addWidget(self.first_area, 1)
+        self.columns = QWidget()
+        row = QHBoxLayout(self.columns)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(12)
+        left = QWidget()
+        into = QVBoxLayout(left)
+        into.setContentsMargins(0, 0, 8, 0)
+        into.addWidget(self.seen_panel)
+        into.addWidget(self.form)
+        into.addStretch()
+        row.addWidget(_column(left, "What is seen", LEFT))
+        row.addWidget(_line())
+        row.addWidget(scrolled(self.causes, "Causes"), 1)
+        row.addWidget(_line())
+        right = QWidget()
+        beside = QVBoxLayout(right)
+        beside.setContentsMargins(0, 0, 8, 0)
+        beside.addWidget(self._mending())
+        beside.addWidget(self.card)
+        beside.addWidget(self.done)
+        beside.addStretch()
+        row.addWidget(_column(right, "Tests", RIGHT))
+        column.addWidget(self.columns, 1)
+        return whole
+
+    def _mending(self) -> QFrame:
+        self.mend.setObjectName("card")
+        column = QVBoxLayout(self.mend)
+        column.setContentsMargins(14, 10, 14, 12)
+        column.addWidget(worded("The way back", "caption"))
+        column.addWidget(self.mend_title)
+        column.addWidget(self.mend_words)
+        for button, act in (
+            (self.mend_card, self._start_mend),
+            (self.close_run, self._end),
+            (self.back, self._unchoose),
+        ):
+            button.setProperty("role", "quiet")
+            button.clicked.connect(act)
+            column.addWidget(button)
+        self.close_run.setText("It is mended: close this fault")
+        self.back.setText("Back to the tests")
+        return self.mend
+
+    # --- what is shown -----------------------------------------------------------------------
+
+    @property
+    def summary(self) -> str:
+        """What it most likely is."""
+        if self.found is None or not self.found.evidence.signs:
+            return "no fault is followed"
+        first = self.found.ranked[0]
+        return f"{first.cause.words.lower()}: {100 * first.share:.0f} of 100"
+
+    def show_figures(self) -> None:
+        """Show what is known of the fault, and what it comes to."""
+        build, session, run = self.session.build, self.session, self.run.run
+        since = datetime.now() if run is None else run.started
+        fresh = [one for one in already_known(build) if one.at >= since - FRESH]
+        counted = counting(fresh, since, () if run is None else run.left_out)
+        own, broken = Evidence(), ""
+        try:
+            own = Evidence() if run is None else of_run(run)
+            found = traced(build, evidence_of(build, own, counted), session.solution.case)
+        except BuildErrors as errors:  # of a file that was written by hand
+            broken = "; ".join(f"{e.path}: {e.problem}" for e in errors.errors)
+            found = traced(build, Evidence())
+        self.found = found
+        self.form.show_in(session.units)
+        self.seen_panel.show_run(run, found, tuple(fresh), counted, last_change(build))
+        begun = bool(found.evidence.signs or found.evidence.outcomes or found.evidence.readings)
+        self.first.show_signs(found.tracing.signs)
+        self.first_area.setVisible(not begun)
+        self.columns.setVisible(begun)
+        self.causes.show_found(found, Words(session.units), self._places(found))
+        self.card.show_test(found, self._at)
+        self.card.setVisible(not self.cause)
+        self.done.show_run(run)
+        self._show_danger(found, broken)
+        self._show_mend(found)
+
+    def _places(self, found: Traced) -> dict[str, str]:
+        """Return where the likeliest causes sit, by their ids."""
+        circuits = circuits_of(self.session.build)
+        said = {}
+        for one in found.ranked[:6]:
+            parts = lit(self.session.build, one.cause)
+            if circuits is None or not parts:
+                continue
+            first = part_name(circuits, circuits.parts[parts[0]])
+            said[one.cause.id] = first if len(parts) == 1 else f"{len(parts)} places"
+        return said
+
+    def _show_danger(self, found: Traced, broken: str) -> None:
+        stops = found.stops
+        self.danger.setVisible(bool(stops))
+        self.danger_words.setText(f"Do not drive. {stops[0]}" if stops else "")
+        said = [*found.contradictions, *([f"Left out: {broken}."] if broken else [])]
+        self.unlike.setText("\n".join(f"One of the two is not so: {line}" for line in said))
+        self.unlike.setVisible(bool(said))
+
+    def _show_mend(self, found: Traced) -> None:
+        cause = next((one.cause for one in found.ranked if one.cause.id == self.cause), None)
+        self.mend.setVisible(cause is not None)
+        if cause is None:
+            self.cause = ""
+            return
+        back = way_back(self.session.build, cause)
+        self.mend_title.setText(cause.words)
+        self.mend_words.setText(_back_words(back))
+        self.mend_card.setText(f"Card: {TITLES[back.mend]}")
+        self.close_run.setEnabled(self.run.run is not None)
+
+    # --- what is done ------------------------------------------------------------------------
+
+    def _answer(self, sign: str, seen: bool) -> None:
+        assert self.found is not None  # it is shown
+        words = self.found.tracing.sign(sign).words
+        self._at = 0
+        instead = WHEN if sign in WHEN else ()  # it came in one way
+        self.run.see(sign, seen, words if seen else f"Not: {words.lower()}", instead)
+
+    def _take_back(self, sign: str) -> None:
+        if sign:
+            self.run.unsee(sign)
+        else:
+            self._show()  # another question
+
+    def _tell(self, test: str, outcome: str) -> None:
+        assert self.found is not None  # it is shown
+        asked = self.found.tracing.test(test)
+        words = self.found.tracing.outcome(asked, outcome).words
+        self._at = 0
+        self.run.tell(test, outcome, f"{asked.words}: {words.lower()}")
+
+    def _another(self) -> None:
+        """Show the test that is next best."""
+        self._at += 1
+        if self.found is not None:
+            self.card.show_test(self.found, self._at)
+
+    def choose(self, cause: str) -> None:
+        """Look at what mends a cause, and what follows."""
+        self.cause = cause
+        self._show()
+
+    def _unchoose(self) -> None:
+        self.choose("")
+
+    def _show_place(self, cause: str) -> None:
+        """Show where a cause sits, on the layout."""
+        assert self.found is not None  # it is shown
+        found = next(one.cause for one in self.found.ranked if one.cause.id == cause)
+        self.place_asked.emit(lit(self.session.build, found)[0])
+
+    def _start_mend(self) -> None:
+        assert self.found is not None  # it is shown
+        cause = next(one.cause for one in self.found.ranked if one.cause.id == self.cause)
+        self.place_asked.emit(f"procedure:{cause.mend}")
+
+    def _end(self) -> None:
+        cause, self.cause, self._at = self.cause, "", 0
+        self.run.end(cause, True, "Fault closed: mended")
+
+
+def _back_words(back: WayBack) -> str:
+    said = []
+    if back.bleeds:
+        named = f": {', '.join(back.opened)}" if back.opened else ""
+        said.append(f"It opens a circuit{named}. Bleed again what was open.")
+    else:
+        said.append("It opens no circuit: nothing to bleed.")
+    if back.proves:
+        said.append(f"Prove again: {', '.join(TITLES[one].lower() for one in back.proves)}.")
+    said.append("Have it looked at by somebody qualified before it is driven.")
+    return " ".join(said)
+
+
+def _column(inner: QWidget, name: str, across: int) -> QWidget:
+    area = scrolled(inner, name)
+    area.setFixedWidth(across)
+    return area
+
+
+def _line() -> QFrame:
+    line = QFrame()
+    line.setFixedWidth(1)
+    line.setProperty("role", "hairline")
+    return line

@@ -1,0 +1,69 @@
+"""A reading is typed: what, how much, at which foot."""
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QComboBox, QGridLayout, QLineEdit, QPushButton, QWidget
+
+from urgens.document import BuildErrors
+from urgens.guidance.tracing.readings import KINDS, reading
+from urgens.quantity import FORCE, Units, completed
+from urgens.ui.widgets.worded import worded, wrapped
+
+CHOICES = {
+    "travel-1": "pad travel, stroke 1", "travel-2": "pad travel, stroke 2",
+    "travel-3": "pad travel, stroke 3", "front-pressure": "pressure in front",
+    "rear-pressure": "pressure behind", "deceleration": "deceleration, g",
+}  # fmt: skip
+
+
+class ReadingForm(QWidget):
+    """`typed` says a reading, its value and the foot, with units; what is none is said here."""
+
+    typed = Signal(str, str, str)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.kind, self.value, self.foot = QComboBox(), QLineEdit(), QLineEdit()
+        self.add, self.said = QPushButton("Add it"), wrapped("error")
+        self._units: Units | None = None
+        for name, words in CHOICES.items():
+            self.kind.addItem(words, name)
+        self.kind.setAccessibleName("What was read")
+        self.value.setAccessibleName("How much")
+        self.value.setPlaceholderText("how much")
+        self.foot.setAccessibleName("At which foot")
+        self.foot.setPlaceholderText("at a foot of")
+        self.add.setProperty("role", "quiet")
+        self.said.hide()
+        grid = QGridLayout(self)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setSpacing(4)
+        grid.addWidget(worded("A reading", "heading"), 0, 0, 1, 2)
+        grid.addWidget(self.kind, 1, 0, 1, 2)
+        grid.addWidget(self.value, 2, 0)
+        grid.addWidget(self.foot, 2, 1)
+        grid.addWidget(self.add, 3, 0)
+        grid.addWidget(self.said, 4, 0, 1, 2)
+        self.add.clicked.connect(self._take)
+        self.value.returnPressed.connect(self._take)
+        self.foot.returnPressed.connect(self._take)
+
+    def show_in(self, units: Units) -> None:
+        """Take bare numbers in these units."""
+        self._units = units
+
+    def _take(self) -> None:
+        assert self._units is not None  # it is shown
+        name = str(self.kind.currentData())
+        kind = KINDS[name.removesuffix(name[-2:]) if name.startswith("travel") else name]
+        value, foot = self.value.text().strip(), completed(self.foot.text(), FORCE, self._units)
+        if kind.exponents is not None:
+            value = completed(value, kind.exponents, self._units)
+        try:
+            reading(name, value, foot)
+        except BuildErrors as errors:
+            self.said.setText("\n".join(f"{e.problem}; {e.remedy}." for e in errors.errors))
+            self.said.show()
+            return
+        self.said.hide()
+        self.value.clear()
+        self.typed.emit(name, value, foot)

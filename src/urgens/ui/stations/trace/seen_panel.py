@@ -1,0 +1,183 @@
+"""What is seen: signs as chips, one question at a time, when it came, what is on record."""
+
+from functools import partial
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import (
+    QCheckBox,
+    QGridLayout,
+    QHBoxLayout,
+    QMenu,
+    QPushButton,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.bench.already_known import Known
+from urgens.document.traces import HistoryEntry, TraceRun
+from urgens.guidance.tracing.tables import Sign
+from urgens.guidance.tracing.trace import Traced
+from urgens.ui.widgets.choices import Choices
+from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.elided_button import ElidedButton
+from urgens.ui.widgets.plain import button_words
+from urgens.ui.widgets.worded import worded, wrapped
+
+WHEN = {"slowly": "Slowly", "after-work": "After work", "at-once": "At once"}
+
+
+class SeenPanel(QWidget):
+    """`answered` says a sign and whether it is seen, `taken_back` one that no longer counts."""
+
+    answered = Signal(str, bool)
+    taken_back = Signal(str)
+    left_out = Signal(str, bool)
+    unread = Signal(int)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.asked: Sign | None = None
+        self.chips: dict[str, QPushButton] = {}
+        self.known: dict[str, QCheckBox] = {}
+        self._skipped: set[str] = set()
+        self.count = worded("", "small")
+        self._chips, self._known = QVBoxLayout(), QVBoxLayout()
+        self._chips.setSpacing(2)
+        self.question, self.look = wrapped("heading"), wrapped("small")
+        self.yes, self.no, self.skip = QPushButton("Yes"), QPushButton("No"), QPushButton("Skip")
+        self.when, self.changed = Choices(), wrapped("small")
+        self.when.chosen.connect(self._choose_when)
+        self.add = QToolButton()
+        self._readings = QVBoxLayout()
+        self._lay_out()
+
+    def _lay_out(self) -> None:
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(6)
+        head = QHBoxLayout()
+        head.addWidget(worded("What is seen", "heading"), 1)
+        head.addWidget(self.count)
+        column.addLayout(head)
+        column.addLayout(self._chips)
+        self.add.setText("Add a sign")
+        self.add.setProperty("role", "kind")
+        self.add.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.add.setMenu(QMenu(self.add))
+        column.addWidget(self.add)
+        self.asks = QWidget()
+        asks = QGridLayout(self.asks)
+        asks.setContentsMargins(0, 6, 0, 0)
+        asks.addWidget(worded("Asked next", "caption"), 0, 0, 1, 3)
+        asks.addWidget(self.question, 1, 0, 1, 3)
+        asks.addWidget(self.look, 2, 0, 1, 3)
+        for place, (button, act) in enumerate(
+            ((self.yes, self._say_yes), (self.no, self._say_no), (self.skip, self._skip))
+        ):
+            button.setProperty("role", "quiet")
+            button.clicked.connect(act)
+            asks.addWidget(button, 3, place)
+        column.addWidget(self.asks)
+        self.when_word = worded("When did it come?", "heading")
+        column.addWidget(self.when_word)
+        column.addWidget(self.when)
+        column.addWidget(self.changed)
+        column.addLayout(self._readings)
+        self.known_word = worded("On record", "heading")
+        column.addWidget(self.known_word)
+        column.addLayout(self._known)
+
+    def show_run(
+        self, run: TraceRun | None, found: Traced, known: tuple[Known, ...],
+        counted: tuple[Known, ...], change: HistoryEntry | None,
+    ) -> None:  # fmt: skip
+        """Show what is known of a fault; `known` is on record, `counted` what of it counts."""
+        signs = {one.sign: one.seen for one in run.signs} if run is not None else {}
+        seen = sum(signs.values())
+        self.count.setText(f"{seen} sign{'s' if seen != 1 else ''}" if seen else "")
+        self._show_chips(found, signs)
+        self._show_menu(found, signs)
+        self._show_question(found)
+        self.when_word.setVisible(bool(signs))
+        self.when.setVisible(bool(signs))
+        chosen = next((name for name in WHEN if signs.get(name)), None)
+        self.when.show_choices(WHEN, chosen)
+        self.changed.setText("" if change is None else f"Last changed: {change.what}, "
+                             f"{change.at:%Y-%m-%d}")  # fmt: skip
+        self.changed.setVisible(change is not None and bool(signs))
+        self._show_readings(run)
+        self._show_known(known, counted)
+
+    def _show_chips(self, found: Traced, signs: dict[str, bool]) -> None:
+        clear(self._chips)
+        self.chips = {}
+        words = {one.id: one for one in found.tracing.signs}
+        for name, seen in signs.items():
+            if name in WHEN:
+                continue
+            sign = words.get(name)
+            said = sign.words if sign is not None else f"{name}: not of this layout"
+            chip = ElidedButton(f"× {said if seen else f'Not: {said.lower()}'}")
+            chip.setProperty("role", "chip" if seen else "unseen")
+            chip.setAccessibleName(f"{said}: {'seen' if seen else 'not seen'}; take it back")
+            chip.clicked.connect(partial(self.taken_back.emit, name))
+            self.chips[name] = chip
+            self._chips.addWidget(chip)
+            if sign is not None and seen:
+                self._chips.addWidget(wrapped("small", sign.look))
+
+    def _show_menu(self, found: Traced, signs: dict[str, bool]) -> None:
+        menu = self.add.menu()
+        menu.clear()
+        for sign in found.tracing.signs:
+            if sign.id not in signs and not sign.when:
+                menu.addAction(button_words(sign.words), partial(self.answered.emit, sign.id, True))
+
+    def _show_question(self, found: Traced) -> None:
+        self.asked = found.question(frozenset(self._skipped)) if found.evidence.signs else None
+        self.asks.setVisible(self.asked is not None)
+        if self.asked is not None:
+            self.question.setText(f"{self.asked.words}?")
+            self.look.setText(self.asked.look)
+
+    def _show_readings(self, run: TraceRun | None) -> None:
+        clear(self._readings)
+        for place, one in enumerate(() if run is None else run.readings):
+            row = QHBoxLayout()
+            row.addWidget(wrapped("small", f"{one.reading}: {one.value} at {one.effort}"), 1)
+            button = QPushButton("×")
+            button.setProperty("role", "small")
+            button.setAccessibleName(f"Take back: {one.reading} {one.value}")
+            button.clicked.connect(partial(self.unread.emit, place))
+            row.addWidget(button)
+            self._readings.addLayout(row)
+
+    def _show_known(self, known: tuple[Known, ...], counted: tuple[Known, ...]) -> None:
+        clear(self._known)
+        self.known = {}
+        self.known_word.setVisible(bool(known))
+        for one in known:
+            box = QCheckBox(button_words(f"{one.words}, {one.at:%Y-%m-%d}"))
+            box.setChecked(one in counted)
+            box.toggled.connect(lambda on, name=one.name: self.left_out.emit(name, not on))
+            self.known[one.name] = box
+            self._known.addWidget(box)
+
+    def _say_yes(self) -> None:
+        if self.asked is not None:
+            self.answered.emit(self.asked.id, True)
+
+    def _say_no(self) -> None:
+        if self.asked is not None:
+            self.answered.emit(self.asked.id, False)
+
+    def _skip(self) -> None:
+        """Ask another question; this one comes again with the next fault."""
+        if self.asked is not None:
+            self._skipped.add(self.asked.id)
+            self.taken_back.emit("")
+
+    def _choose_when(self, name: object) -> None:
+        if isinstance(name, str):
+            self.answered.emit(name, True)
