@@ -102,6 +102,8 @@ def parser() -> argparse.ArgumentParser:
     _add_procedure(commands)
     _add_prove(commands)
     _add_trace(commands)
+    sayings = _of_a_file(commands, "sayings", "try the trade's sayings on a build")
+    sayings.add_argument("--json", action="store_true", help="as JSON")
     _add_log(commands)
     _add_drive(commands)
     _add_device(commands)

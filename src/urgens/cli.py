@@ -22,6 +22,7 @@ if TYPE_CHECKING:
 DONE, DANGER, BAD_INPUT = 0, 1, 2
 PRINT = (
     "solve", "check", "size", "valves", "robustness", "schema", "prove", "log", "drive", "trace",
+    "sayings",
 )  # fmt: skip
 NO_LIBRARY = "cannot open shared object file"  # of the loader, in the language of C
 
@@ -418,6 +419,7 @@ _RUN = {
     "drive": _on_the_bench("drive"),
     "device": _on_the_bench("device"),
     "trace": _of_faults("trace"),
+    "sayings": _of_faults("sayings"),
     "sheet": _sheet,
     "schema": _schema,
     "demo": _demo,

@@ -7,12 +7,14 @@ from typing import Any
 from urgens.bench.already_known import already_known, counting, evidence_of
 from urgens.cli_bench import loaded, print_json
 from urgens.document import Build, BuildErrors
+from urgens.guidance.sayings import SAID, tried
 from urgens.guidance.tracing.ranking import Evidence
 from urgens.guidance.tracing.readings import reading
 from urgens.guidance.tracing.trace import Traced, traced
 from urgens.guidance.words import Words
 from urgens.printed.tracing import printed_tables, printed_trace, why
 from urgens.quantity import UnitSystem
+from urgens.solve import solve
 
 DONE = 0
 SHOWN = 6  # causes that are told in words
@@ -75,4 +77,22 @@ def _say(found: Traced, extra: list[str], words: Words) -> None:
         print(f"Next: {why(found.tests[0].test)}")
 
 
-RUN: dict[str, Any] = {"trace": _trace}
+def _sayings(options: argparse.Namespace) -> int:
+    build = loaded(options)
+    found = tried(solve(build))
+    if options.json:
+        print_json([
+            {"id": one.id, "saying": one.saying, "verdict": one.answer.verdict,
+             "here": one.answer.here, "limit": one.answer.limit}
+            for one in found
+        ])  # fmt: skip
+        return DONE
+    for one in found:
+        print(
+            f"{one.saying}: {SAID[one.answer.verdict]}.",
+            f"{one.answer.here} {one.answer.limit}".rstrip(),
+        )
+    return DONE
+
+
+RUN: dict[str, Any] = {"trace": _trace, "sayings": _sayings}

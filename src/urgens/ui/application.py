@@ -91,6 +91,8 @@ def run(build: Build | None, path: Path | None) -> int:
     state = Path(QStandardPaths.writableLocation(QStandardPaths.StandardLocation.AppDataLocation))
     session = Session(build or demo(demo_names()[0]), path)
     session.set_overrides(settings.unit_overrides)
+    session.scores = settings.scores
+    session.scored.connect(lambda: settings.set_scores(session.scores))
     window = Window(session, settings, state / "recovery")
     if build is None:
         window.show_start(first=True)

@@ -1,5 +1,6 @@
 """Personal settings, kept apart from every build."""
 
+import json
 from pathlib import Path
 from typing import Any
 
@@ -7,6 +8,7 @@ from PySide6.QtCore import QSettings
 
 from urgens.quantity import KINDS
 from urgens.ui.session import Overrides
+from urgens.ui.session.scores import Score
 
 MOST_RECENT = 8
 
@@ -38,6 +40,24 @@ class Settings:
     def set_caution_read(self) -> None:
         """Remember that the caution has been read."""
         self._store.setValue("caution_read", "true")
+
+    @property
+    def scores(self) -> tuple[Score, ...]:
+        """What was reached in the trainer; what cannot be read is left out."""
+        try:
+            rows = json.loads(str(self._store.value("scores", "[]")))
+        except json.JSONDecodeError:
+            return ()
+        kinds = (str, str, int, int, int, int)
+        return tuple(
+            Score(*row)
+            for row in rows
+            if isinstance(row, list) and [type(one) for one in row] == list(kinds)
+        )
+
+    def set_scores(self, scores: tuple[Score, ...]) -> None:
+        """Remember what was reached in the trainer."""
+        self._store.setValue("scores", json.dumps([list(one) for one in scores]))
 
     @property
     def unit_overrides(self) -> Overrides:

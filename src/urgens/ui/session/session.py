@@ -12,6 +12,7 @@ from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Units, UnitSystem
 from urgens.solve import AxleName, Presses, Solution, solve
 from urgens.ui.session.open_document import OpenDocument, as_saved
+from urgens.ui.session.scores import MOST, Score
 from urgens.ui.session.view import Overrides, View
 
 READING = 80  # ms that words may lag behind a drag
@@ -32,6 +33,7 @@ class Session(QObject):
     file_changed = Signal()
     opened = Signal()
     refused = Signal(str)
+    scored = Signal()
 
     def __init__(self, build: Build, path: Path | None = None) -> None:
         super().__init__()
@@ -49,6 +51,12 @@ class Session(QObject):
         self.view.changed.connect(self._show)
         self.view.units_changed.connect(self._show_in_units)
         self.undo_stack = self.document.undo_stack
+        self.scores: tuple[Score, ...] = ()  # of the trainer: personal, of no build
+
+    def note_score(self, score: Score) -> None:
+        """Keep what was reached in the trainer."""
+        self.scores = (*self.scores, score)[-MOST:]
+        self.scored.emit()
 
     # --- what is open ----------------------------------------------------------------------
 

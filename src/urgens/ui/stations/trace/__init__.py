@@ -9,6 +9,8 @@ AREAS = ("faults",)  # of findings that are seen here
 PAGES = {
     "Fault": "fault_page:FaultPage",
     "Before": "before_page:BeforePage",
+    "Trainer": "trainer_page:TrainerPage",
+    "Sayings": "sayings_page:SayingsPage",
 }
 
 

@@ -1,0 +1,18 @@
+"""The trade's sayings, tried on a build: true here, not here, true within limits, not computed."""
+
+from urgens.guidance.sayings import bores, fluids, roads, springs, valves
+from urgens.guidance.sayings.saying import SAID, Bar, Tried, Verdict, known, tried
+
+__all__ = [
+    "SAID",
+    "Bar",
+    "Tried",
+    "Verdict",
+    "bores",
+    "fluids",
+    "known",
+    "roads",
+    "springs",
+    "tried",
+    "valves",
+]

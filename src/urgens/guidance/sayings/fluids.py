@@ -1,0 +1,67 @@
+"""Sayings about units and fluids."""
+
+import math
+
+from urgens.document.boosters.vacuum import VacuumBooster
+from urgens.document.brakes.disc import Disc
+from urgens.guidance.sayings.saying import Answer, Trial, Verdict, bars, not_computed, saying
+from urgens.physics.axle import AXLES
+from urgens.quantity import UnitSystem
+
+PSI, INHG, MBAR = 6894.757, 3386.389, 100.0  # Pa
+LBF, INCH = 4.4482216, 0.0254
+
+
+@saying("pressure-area-psi", "Pressure times area, in psi, is the force")
+def pressure_area(trial: Trial) -> Answer:
+    """Try it: psi times square inches are pounds of force; bar and mm need factors of their own."""
+    disc = next(
+        (one for axle in AXLES if isinstance(one := trial.build.axle(axle).brake, Disc)), None
+    )
+    if disc is None:
+        return not_computed("There is no caliper on this build.")
+    area = sum(math.pi / 4.0 * one.value**2 for one in disc.piston_diameters)
+    pressure = float(trial.solution.presses.front_pressure[0])
+    square = area / INCH**2
+    force = pressure * area
+    sums = f"{pressure / PSI:.0f} psi on {square:.2f} in² are {force / LBF:.0f} lbf"
+    if trial.build.natural_units is UnitSystem.INCH:
+        return Answer(
+            Verdict.TRUE, f"{sums}: each side of a caliper.", "In inches and pounds of force."
+        )
+    metric = f"{pressure / 1e5:.1f} bar on {area * 1e6:.0f} mm² are {force:.0f} N: bar × mm² ÷ 10"
+    return Answer(Verdict.WITHIN, f"{metric}. {sums}.", "In other units a factor stands between.")
+
+
+@saying("mbar-psi", "33 mbar is one psi")
+def mbar_psi(trial: Trial) -> Answer:
+    """Try it: one psi is 69 mbar; 33.9 mbar are an inch of mercury."""
+    booster = trial.build.booster
+    if not isinstance(booster, VacuumBooster):
+        return not_computed("Nothing is read in mbar on this build: it has no vacuum booster.")
+    vacuum = booster.vacuum.value
+    told = bars(
+        ("1 psi", PSI, f"{PSI / MBAR:.0f} mbar"), ("1 inHg", INHG, f"{INHG / MBAR:.1f} mbar")
+    )
+    here = (
+        f"Its vacuum of {vacuum / INHG:.1f} inHg is {vacuum / MBAR:.0f} mbar or "
+        f"{vacuum / PSI:.1f} psi: 33.9 mbar are an inch of mercury, a psi is 69."
+    )
+    return Answer(Verdict.NOT, here, "For inHg it is so.", told)
+
+
+@saying("silicone", "Silicone fluid is better for everything")
+def silicone(trial: Trial) -> Answer:
+    """Try it: it draws no water and spares paint; it holds air and gives more under pressure."""
+    if trial.build.vehicle.use == "restoration":
+        return Answer(
+            Verdict.WITHIN,
+            "This one stands more than it drives: it draws no water and spares paint.",
+            "It holds bubbles, gives more under pressure, mixes with nothing.",
+        )
+    return Answer(
+        Verdict.NOT,
+        "This one is driven: it holds small bubbles and gives more under "
+        "pressure, so the pedal is longer, and softer when hot.",
+        "How much is not in the model; for what stands for long it has merits.",
+    )

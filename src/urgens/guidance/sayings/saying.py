@@ -1,0 +1,146 @@
+"""What a saying is, and how it is tried on a build."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import NamedTuple
+
+import numpy as np
+
+from urgens.document import Build, BuildErrors, with_changes
+from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.edit import value_at
+from urgens.guidance.words import Words
+from urgens.quantity import Units, UnitSystem
+from urgens.solve import AxleName, Solution, solve
+
+
+class Verdict(StrEnum):
+    """What this build says of a saying; the value is its name on the command line."""
+
+    TRUE = "true"
+    NOT = "not"
+    WITHIN = "within-limits"
+    NOT_COMPUTED = "not-computed"
+
+
+SAID = {
+    Verdict.TRUE: "true here", Verdict.NOT: "not here", Verdict.WITHIN: "true within limits",
+    Verdict.NOT_COMPUTED: "not computed",
+}  # fmt: skip
+
+
+class Bar(NamedTuple):
+    """One of two bars: what it is of, what it reads, and its length of the longer one [-]."""
+
+    words: str
+    reads: str
+    length: float
+
+
+class Answer(NamedTuple):
+    """What a build says: verdict, its figures in a sentence, the limit, two bars or none."""
+
+    verdict: Verdict
+    here: str
+    limit: str = ""
+    bars: tuple[Bar, ...] = ()
+
+
+@dataclass(frozen=True)
+class Tried:
+    """A saying as it was tried: its name and words, and what the build says of it."""
+
+    id: str
+    saying: str
+    answer: Answer
+
+
+class Trial(NamedTuple):
+    """What a saying is tried with: the build solved, and words in units."""
+
+    solution: Solution
+    words: Words
+
+    @property
+    def build(self) -> Build:
+        """The build that it is tried on."""
+        return self.solution.build
+
+    def other(self, changes: Mapping[str, object]) -> Solution | None:
+        """Return the build with changes, solved as it is; None where it cannot be so.
+
+        changes: by path [object]. Source: `solve`.
+        """
+        try:
+            made = with_changes(self.build, dict(changes))
+        except BuildErrors:
+            return None
+        case = self.build.vehicle.load_cases[self.solution.case].name
+        return solve(made, load_case=case, surface=self.solution.surface)
+
+
+Try = Callable[[Trial], Answer]
+_SAYINGS: dict[str, tuple[str, Try]] = {}
+
+
+def saying(name: str, words: str) -> Callable[[Try], Try]:
+    """Register a function as the trial of a saying; name: its id; words: what is said [text]."""
+
+    def register(function: Try) -> Try:
+        _SAYINGS[name] = (words, function)
+        return function
+
+    return register
+
+
+def known() -> Mapping[str, str]:
+    """Return what is said, by the ids of the sayings."""
+    return {name: words for name, (words, _) in _SAYINGS.items()}
+
+
+def tried(solution: Solution, units: Units | UnitSystem | None = None) -> tuple[Tried, ...]:
+    """Return every saying tried; solution: of the build [object]; units: of the words [object].
+
+    Source: `solve`, once more for each thing that is changed.
+    """
+    trial = Trial(solution, Words(units or solution.build.natural_units))
+    return tuple(Tried(name, said, function(trial)) for name, (said, function) in _SAYINGS.items())
+
+
+def not_computed(why: str) -> Answer:
+    """Return that the model cannot say; why: in a sentence [text]."""
+    return Answer(Verdict.NOT_COMPUTED, why)
+
+
+def bars(first: tuple[str, float, str], other: tuple[str, float, str]) -> tuple[Bar, ...]:
+    """Return two bars; first, other: words, length in one unit, what it reads [object]."""
+    longest = max(abs(first[1]), abs(other[1])) or 1.0
+    return tuple(Bar(words, reads, abs(size) / longest) for words, size, reads in (first, other))
+
+
+def bores(build: Build, by: float) -> dict[str, object]:
+    """Return the changes that make the bores so many times as big; by: factor [-]."""
+    master = build.master
+    if isinstance(master, TwinMaster):
+        return {
+            "master.front_bore": _length(master.front_bore.value * by),
+            "master.rear_bore": _length(master.rear_bore.value * by),
+        }
+    bore = value_at(build, "master.bore").value
+    return {"master.bore": _length(bore * by)}
+
+
+def _length(value: float) -> str:
+    return f"{value * 1e3:.4f} mm"
+
+
+def rear_first(solution: Solution) -> bool:
+    """Tell whether the rear locks first on any road, in any load case; solution: of a build."""
+    axles = solution.lock.axle[:, list(solution.roads)]
+    return bool(np.any(axles == AxleName.REAR))
+
+
+def at_comfortable(solution: Solution, field: str) -> float:
+    """Return a figure at the comfortable foot [SI]; field: of the presses [text]."""
+    return float(np.ravel(getattr(solution.presses, field))[0])

@@ -1,0 +1,262 @@
+"""The Trace station by mouse and keys: a fault to its end, the trainer, sayings."""
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QLabel
+from pytestqt.qtbot import QtBot
+
+from tests.builds import bed
+from tests.ui.conftest import LEFT
+from urgens.bench.training import exercise
+from urgens.document import Build, demo, with_changes
+from urgens.guidance import findings
+from urgens.solve import solve
+from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.window import Window
+from urgens.ui.session.scores import Score
+
+Opener = Callable[[Build], Window]
+SLOW = 20_000  # ms
+
+
+def shown(window: Window, name: str) -> Any:
+    window.show_station("Trace")
+    window.station("Trace").show_page_named(name)
+    QTest.qWait(30)
+    return window.station("Trace").page
+
+
+def words(page: Any) -> str:
+    QTest.qWait(20)
+    return "\n".join(one.text() for one in page.findChildren(QLabel) if one.isVisible())
+
+
+def test_a_sinking_pedal_is_led_to_its_cause_and_mended(open_window: Opener) -> None:
+    """The trade's way: hold it, paper under the joints, then the cylinder."""
+    window = open_window(demo("library"))
+    session, page = window.session, shown(window, "Fault")
+    assert "What is seen?" in words(page)
+    QTest.mouseClick(page.first.buttons["sinks"], LEFT)
+    assert page.danger.isVisible()
+    assert "Do not drive. It sinks under a steady foot." in page.danger_words.text()
+    assert session.build.traces[-1].signs[0].sign == "sinks"
+    codes = [one.code for one in findings(solve(session.build))]
+    assert "fault-stops" in codes
+    assert window.session.undo_stack.undoText() == "It sinks under a steady foot"
+
+    page._answer("level-falls", False)
+    chip = page.seen_panel.chips["level-falls"]
+    assert chip.accessibleName().endswith("not seen; take it back")
+    page._tell("paper", "dry")
+    first = page.found.ranked[0]
+    assert first.cause.id == "cup-bypass"
+    QTest.qWait(30)
+    assert page.causes.rows["cup-bypass"].isVisible()
+    assert page.done.buttons.keys() == {"paper"}
+
+    QTest.mouseClick(page.causes.rows["cup-bypass"], LEFT)
+    assert page.mend.isVisible()
+    assert "Bleed again what was open." in page.mend_words.text()
+    assert "Prove again" in page.mend_words.text()
+    asked: list[str] = []
+    page.place_asked.connect(asked.append)
+    QTest.mouseClick(page.mend_card, LEFT)
+    assert asked == ["procedure:overhaul"]
+    window.show_station("Trace")
+    QTest.mouseClick(page.close_run, LEFT)
+    run = session.build.traces[-1]
+    assert run.ended is not None
+    assert (run.cause, run.mended) == ("cup-bypass", True)
+    assert page.first.isVisible()
+    before = shown(window, "Before")
+    assert "A cup in the master cylinder leaks by, mended" in words(before)
+    for _ in range(4):
+        session.undo_stack.undo()
+    assert session.build.traces == ()
+
+
+def test_a_fault_is_followed_by_keys_alone(open_window: Opener) -> None:
+    window = open_window(demo("library"))
+    page = shown(window, "Fault")
+    page.first.buttons["spongy"].setFocus()
+    QTest.keyClick(page.first.buttons["spongy"], Qt.Key.Key_Space)
+    assert page.found.evidence.signs == {"spongy": True}
+    asked = page.seen_panel.asked
+    assert asked is not None
+    page.seen_panel.no.setFocus()
+    QTest.keyClick(page.seen_panel.no, Qt.Key.Key_Space)
+    assert page.found.evidence.signs[asked.id] is False
+    outcome = next(iter(page.card.outcomes))
+    test = page.card.asked.test.id
+    page.card.outcomes[outcome].setFocus()
+    QTest.keyClick(page.card.outcomes[outcome], Qt.Key.Key_Space)
+    assert page.found.evidence.outcomes == {test: outcome}
+    row = next(iter(page.causes.rows.values()))
+    row.setFocus()
+    QTest.keyClick(row, Qt.Key.Key_Return)
+    assert page.mend.isVisible()
+    QTest.mouseClick(page.back, LEFT)
+    assert page.card.isVisible()
+
+
+def test_readings_are_typed_refused_and_taken_back(open_window: Opener) -> None:
+    window = open_window(demo("library"))
+    page = shown(window, "Fault")
+    QTest.mouseClick(page.first.buttons["pumps-up"], LEFT)
+    form = page.form
+    QTest.keyClicks(form.value, "4.2")  # a bare number, inches here
+    QTest.keyClicks(form.foot, "60")
+    QTest.keyClick(form.foot, Qt.Key.Key_Return)
+    read = window.session.build.traces[-1].readings[0]
+    assert (read.reading, read.value, read.effort) == ("travel-1", "4.2 in", "60 lbf")
+    assert "4.2 in" in words(page)
+    QTest.keyClicks(form.value, "90 in")
+    QTest.keyClick(form.value, Qt.Key.Key_Return)
+    assert "beyond any vehicle" in form.said.text()
+    page.run.unread(0)
+    assert window.session.build.traces[-1].readings == ()
+
+
+def test_what_excludes_each_other_is_said_and_taken_back(open_window: Opener) -> None:
+    page = shown(open_window(demo("library")), "Fault")
+    QTest.mouseClick(page.first.buttons["sinks"], LEFT)
+    page._tell("hold", "holds")
+    assert "and it holds for 30 s" in page.unlike.text()
+    QTest.mouseClick(page.done.buttons["hold"], LEFT)
+    assert not page.unlike.isVisible()
+
+
+def test_it_came_in_one_way(open_window: Opener) -> None:
+    page = shown(open_window(demo("library")), "Fault")
+    QTest.mouseClick(page.first.buttons["spongy"], LEFT)
+    for name in ("slowly", "at-once"):
+        QTest.mouseClick(page.seen_panel.when.buttons[name], LEFT)
+    assert page.found.evidence.signs == {"spongy": True, "at-once": True}
+    assert page.found.contradictions == ()
+
+
+def test_another_test_and_its_card(open_window: Opener) -> None:
+    window = open_window(demo("library"))
+    page = shown(window, "Fault")
+    QTest.mouseClick(page.first.buttons["front-grabs"], LEFT)
+    first = page.card.asked.test
+    QTest.mouseClick(page.card.other, LEFT)
+    assert page.card.asked.test != first
+    while page.card.asked.test.procedure is None:
+        QTest.mouseClick(page.card.other, LEFT)
+    QTest.mouseClick(page.card.start, LEFT)
+    assert window.bench.currentWidget() is window.station("Bleed")
+
+
+def test_the_place_of_a_cause_is_shown_on_the_layout(open_window: Opener) -> None:
+    window = open_window(demo("library"))
+    page = shown(window, "Fault")
+    QTest.mouseClick(page.first.buttons["sinks"], LEFT)
+    QTest.qWait(30)
+    row = next(one for one in page.causes.rows.values() if one.place.isVisible())
+    QTest.mouseClick(row.place, LEFT)
+    assert window.bench.currentWidget() is window.station("Plumb")
+
+
+def test_what_is_on_record_counts_until_it_is_left_out(open_window: Opener) -> None:
+    build = bed("roadster")
+    assert build.proof is not None
+    day = build.proof.stops[-1].at
+    run = {"started": day.isoformat(), "signs": [{"at": day.isoformat(), "sign": "rear-weak"}]}
+    window = open_window(with_changes(build, {"traces": [run]}))
+    page = shown(window, "Fault")
+    boxes = page.seen_panel.known
+    assert any("gauges at the rear[0] valve" in box.text() for box in boxes.values())
+    assert page.found.evidence.outcomes["gauges"] == "as-reckoned"
+    name = next(name for name in boxes if name.startswith("gauges"))
+    boxes[name].setChecked(False)
+    assert "gauges" not in page.found.evidence.outcomes
+    assert window.session.build.traces[-1].left_out == (name,)
+
+
+def test_a_run_written_by_hand_with_unknown_ids_is_said(open_window: Opener) -> None:
+    run = {"started": "2026-05-03T10:00", "signs": [{"at": "2026-05-03T10:00", "sign": "gremlin"}]}
+    page = shown(open_window(with_changes(demo("library"), {"traces": [run]})), "Fault")
+    assert 'there is no "gremlin"' in page.unlike.text()
+
+
+# --- the trainer ---------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("level", [1, 2, 3, 4])
+def test_a_scripted_player_plays_to_the_end(open_window: Opener, level: int) -> None:
+    """Follows the best test each time, names wrongly once, then rightly."""
+    build = demo("library")
+    window = open_window(build)
+    page = shown(window, "Trainer")
+    QTest.mouseClick(page.levels.buttons[level], LEFT)
+    page.seed.setText("12")
+    QTest.keyClick(page.seed, Qt.Key.Key_Return)
+    hidden = exercise(build, level, 12).fault
+    assert page.now.fault.causes == hidden.causes
+    for _ in range(2):
+        best = page.now.known().tests[0].test.id
+        QTest.mouseClick(page.tests[best], LEFT)
+    assert page.now.minutes > 0
+    wrong = next(one.id for one in page.now.fault.tracing.causes if one not in hidden.causes)
+    page.name_cause(wrong)
+    assert "Mended in vain" in words(page)
+    for cause in hidden.causes:
+        assert not page.now.done
+        page.name_cause(cause.id)
+    assert page.headline.text() == "Found."
+    assert "the shortest way took" in words(page)
+    assert not page.name.isEnabled()
+    assert len(window.session.scores) == 1
+    assert window.session.build.traces == ()  # nothing of it goes into the build
+
+
+def test_readings_and_looks_cost_minutes_in_the_trainer(open_window: Opener) -> None:
+    page = shown(open_window(demo("library")), "Trainer")
+    assert page.foot.text() == "60 lbf"
+    QTest.mouseClick(page.read, LEFT)
+    assert page.now.minutes == 3
+    assert "Pad travel, stroke 1 at 60 lbf" in words(page)
+    page.foot.setText("9 kN")
+    QTest.mouseClick(page.read, LEFT)
+    assert "No foot presses so hard" in page.refused.text()
+    page.foot.setText("60 mm")
+    QTest.mouseClick(page.read, LEFT)
+    assert page.refused.isVisible()
+    sign = next(one for one in page.now.fault.tracing.signs
+                if one.id not in page.now.evidence.signs and not one.when)  # fmt: skip
+    page.look.menu().actions()[0].trigger()
+    assert sign.id in page.now.evidence.signs
+    assert page.now.minutes == 4
+    page.seed.setText("x")
+    QTest.keyClick(page.seed, Qt.Key.Key_Return)
+    assert "whole number" in page.refused.text()
+
+
+def test_scores_stay_with_the_settings(tmp_path: Any) -> None:
+    settings = Settings(tmp_path / "own.ini")
+    assert settings.scores == ()
+    settings.set_scores((Score("2026-05-03", "Bookmoor", 1, 7, 37, 6),))
+    assert Settings(tmp_path / "own.ini").scores[0].minutes == 37
+    settings._store.setValue("scores", '[["x"], 3]')
+    assert settings.scores == ()
+
+
+# --- sayings -------------------------------------------------------------------------------------
+
+
+def test_sayings_are_tried_and_looked_at(open_window: Opener, qtbot: QtBot) -> None:
+    page = shown(open_window(demo("library")), "Sayings")
+    qtbot.waitUntil(lambda: len(page.found) > 20, timeout=SLOW)
+    QTest.mouseClick(page.buttons["sixty-forty"], LEFT)
+    assert page.title.text() == "“The valve splits 60 to 40.”"
+    assert page.verdict.text() == "True within limits."
+    assert page.bars.isVisible()
+    assert "hardest foot" in page.bars.accessibleName()
+    page.session.edit("valves.rear", [])
+    qtbot.waitUntil(lambda: page.verdict.text() == "Not computed.", timeout=SLOW)
+    assert not page.bars.isVisible()
