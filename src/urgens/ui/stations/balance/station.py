@@ -1,16 +1,18 @@
 """The Balance station: valves set, chosen and trusted, a page each."""
 
+import re
+
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
 
+from urgens.document import Build
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import PAGES
 from urgens.ui.stations.balance.set_page import SetPage
 from urgens.ui.widgets.paged import Needs, PagedStation
 
 # Of the press, of Bleed, and of Prove.
-_ELSEWHERE = ("targets", "pedal", "master", "joints", "records", "proof", "traces",
-              "procedure:")  # fmt: skip
+_ELSEWHERE = ("targets", "pedal", "master", "joints", "records", "proof", "traces", "plumbing")
 
 NEEDS: Needs = {"Speed": lambda build: build.vehicle.downforce is not None}
 SELDOM = ("What changed?",)
@@ -29,7 +31,9 @@ class BalanceStation(PagedStation):
 
     def go_to(self, where: str) -> bool:
         """Focus what sets the rear, or the pressures; tell whether the place is here."""
-        if where.startswith(_ELSEWHERE):
+        section = re.match(r"\w*", where)
+        own = section is not None and section[0] in Build.model_fields  # else a part of the layout
+        if not own or where.startswith(_ELSEWHERE):
             return False
         self.show_page(0)
         knee, fit = self.controls.knee.label, self.controls.fit
