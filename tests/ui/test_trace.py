@@ -15,6 +15,7 @@ from urgens.bench.training import exercise
 from urgens.document import Build, demo, with_changes
 from urgens.guidance import findings
 from urgens.solve import solve
+from urgens.ui.frame.deeds import ALL_DEEDS
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.window import Window
 from urgens.ui.session.scores import Score
@@ -260,3 +261,17 @@ def test_sayings_are_tried_and_looked_at(open_window: Opener, qtbot: QtBot) -> N
     page.session.edit("valves.rear", [])
     qtbot.waitUntil(lambda: page.verdict.text() == "Not computed.", timeout=SLOW)
     assert not page.bars.isVisible()
+
+
+def test_a_saying_is_found_from_why_and_by_the_command_search(
+    open_window: Opener, qtbot: QtBot
+) -> None:
+    window = open_window(demo("library"))
+    window.show_station("Size")
+    window.station("Size").show_page_named("Why?")
+    QTest.mouseClick(window.station("Size").page.more, LEFT)
+    assert window.bench.currentWidget() is window.station("Trace")
+    deed = next(one for one in ALL_DEEDS if one.title == "Said: Lower the car and it brakes better")
+    deed.run(window)
+    page = window.station("Trace").page
+    qtbot.waitUntil(lambda: page.title.text().startswith("“Lower the car"), timeout=SLOW)

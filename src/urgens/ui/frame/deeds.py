@@ -6,6 +6,7 @@ from typing import Protocol
 
 from urgens.document import demo_names
 from urgens.document.borrow import PARTS
+from urgens.guidance.sayings import known
 from urgens.quantity import UnitSystem
 from urgens.solve import ICE, WET
 from urgens.ui.frame.bench import Bench
@@ -63,6 +64,10 @@ def _borrower(part: str) -> Callable[[Hands], object]:
     return lambda window: window.files.borrow(part)
 
 
+def _sayer(name: str) -> Callable[[Hands], object]:
+    return lambda window: window.bench.go_to(f"sayings:{name}")
+
+
 FILE_DEEDS = (
     Deed("new", "New…", lambda w: w.show_start(), ("Ctrl+N",)),
     Deed("open", "Open…", lambda w: w.files.open(), ("Ctrl+O",), anywhere=True),
@@ -113,7 +118,12 @@ VIEW_DEEDS = (
     Deed("setup-b", "Set-up B: the next set-up", lambda w: w.next_setup(), ("B",)),
     *(Deed(kind.name.lower(), kind.name, _goer(kind.name), (kind.key,)) for kind in STATIONS),
 )
-ALL_DEEDS = (*FILE_DEEDS, *BORROW_DEEDS, *DEMO_DEEDS, *HELP_DEEDS, *LAST_DEEDS, *VIEW_DEEDS)
+SAYING_DEEDS = tuple(
+    Deed(f"saying-{name}", f"Said: {words}", _sayer(name)) for name, words in known().items()
+)
+ALL_DEEDS = (
+    *FILE_DEEDS, *BORROW_DEEDS, *DEMO_DEEDS, *HELP_DEEDS, *LAST_DEEDS, *VIEW_DEEDS, *SAYING_DEEDS,
+)  # fmt: skip
 
 # Keys that no action has, since they belong to what is focused or to the press.
 HAND_KEYS = (

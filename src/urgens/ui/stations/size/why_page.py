@@ -1,8 +1,9 @@
 """Why: three sayings of the trade, drawn with this build's own figures."""
 
 import numpy as np
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
 from urgens.document.bores import sold_bores
 from urgens.guidance.reasons import BoreRow, bore_rows, clamp
@@ -177,10 +178,20 @@ class WhyView(Painted):
 class WhyPage(Page):
     """One key away from every other page."""
 
+    place_asked = Signal(str)
+
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = WhyView(session)
-        self.lay_out(self.view, side=0)
+        self.more = QPushButton("What else is said, tried on this build")
+        self.more.setProperty("role", "quiet")
+        self.more.clicked.connect(lambda: self.place_asked.emit("sayings:"))
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(self.view, 1)
+        column.addWidget(self.more, 0, Qt.AlignmentFlag.AlignLeft)
+        self.lay_out(whole, side=0)
 
     @property
     def summary(self) -> str:

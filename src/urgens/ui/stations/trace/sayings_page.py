@@ -5,7 +5,7 @@ from functools import partial
 from typing import ClassVar
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QPaintEvent
+from PySide6.QtGui import QColor, QHideEvent, QPaintEvent
 from PySide6.QtWidgets import QGridLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from urgens.guidance.sayings import SAID, Bar, Tried, Verdict, tried
@@ -162,3 +162,8 @@ class SayingsPage(Page):
         self.here.setText(answer.here)
         self.limit.setText(answer.limit)
         self.bars.show_bars(answer.bars)
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        self._work.stop()
+        self.seen.forget()
+        super().hideEvent(event)

@@ -5,8 +5,11 @@ from PySide6.QtWidgets import QWidget
 from urgens.ui.session import Session
 from urgens.ui.stations.trace import PAGES
 from urgens.ui.stations.trace.fault_page import FaultPage
+from urgens.ui.stations.trace.sayings_page import SayingsPage
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.paged import PagedStation
+
+SAYING = "sayings:"  # and its id: to be looked at
 
 
 class TraceStation(PagedStation):
@@ -27,5 +30,11 @@ class TraceStation(PagedStation):
         """Show the fault that a finding names."""
         if where.startswith("traces"):
             self.show_page_named("Fault")
+            return True
+        if where.startswith(SAYING):
+            self.show_page_named("Sayings")
+            page = self.page
+            assert isinstance(page, SayingsPage)  # it is its name
+            page.choose(where.removeprefix(SAYING) or page.name)
             return True
         return False
