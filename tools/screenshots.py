@@ -42,6 +42,16 @@ def bleed(window: Window) -> None:
     wait(300)
 
 
+def fault(window: Window) -> None:
+    """Follow a sinking pedal so far that something is ranked."""
+    page = window.station("Trace").page
+    page.run.see("sinks", True, "It sinks")
+    page.run.see("level-falls", False, "The level stays")
+    page.run.see("slowly", True, "Slowly")
+    page.run.tell("paper", "dry", "Dry")
+    wait(300)
+
+
 def main() -> None:
     folder = Path(sys.argv[1])
     folder.mkdir(parents=True, exist_ok=True)
@@ -52,7 +62,6 @@ def main() -> None:
         ("roadster", "Balance", "balance-twin.png", False, False),
         ("library", "Balance/Choose", "balance-choose.png", False, False),
         ("library", "Balance/How sure", "balance-sure.png", False, False),
-        ("library", "Balance/Valves", "balance-valves.png", False, False),
         ("library", "Balance", "stand-back.png", False, True),
         ("library", "Measure", "measure.png", False, False),
         ("roadster", "Size", "size.png", False, False),
@@ -65,6 +74,7 @@ def main() -> None:
         ("roadster", "Prove/Gauges", "prove-gauges.png", False, False),
         ("roadster", "Prove/Stops", "prove-stops.png", False, False),
         ("roadster", "Prove/Test road", "prove-road.png", True, False),
+        ("library", "Trace/Fault", "trace.png", False, False),
         ("library", "Sheet", "sheet.png", False, False),
         ("library", START, "start.png", False, False),
     ):
@@ -82,6 +92,8 @@ def main() -> None:
         wait(WORK if file in WORKED else 300)
         if station == "Bleed":
             bleed(window)
+        if station == "Trace":
+            fault(window)
         window.grab().save(str(folder / file))
         print(folder / file)
         window.session.undo_stack.setClean()  # so that nothing is asked about what was bled
