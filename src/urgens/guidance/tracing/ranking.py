@@ -133,14 +133,16 @@ class Tracing:
         test: of the table [object]. Source: the table; something else as all causes on the whole.
         """
         whole, outcomes = tables(), self.outcomes(test)
-        named = [dict(one.links()) for one in outcomes]
-        told = set().union(*named)
-        rows = [
-            [whole.links[links.get(cause, _unnamed(one, test, cause in told))]
-             for cause in self.ids]
-            for one, links in zip(outcomes, named, strict=True)
-        ]  # fmt: skip
-        table = np.array(rows)
+        seldom, place = whole.links["seldom"], [one.id for one in outcomes].index(test.usual)
+        table = np.full((len(outcomes), len(self.ids)), np.nan)
+        for row, one in enumerate(outcomes):
+            for cause, link in one.links():
+                if cause in self.ids:
+                    table[row, self.ids.index(cause)] = whole.links[link]
+        left = np.maximum(1.0 - np.nansum(table, axis=0), seldom)  # it shows the usual one else
+        usual = np.isnan(table[place])
+        table[place, usual] = left[usual]
+        table = np.where(np.isnan(table), seldom, table)
         table = table / table.sum(axis=0)
         return np.column_stack([table, table @ self._prior])
 
@@ -176,11 +178,6 @@ class Tracing:
                      for c, p in order.items()}  # fmt: skip
         found = [Ranked(one, float(shares[place]), place) for place, one in enumerate(self.causes)]
         return tuple(sorted(found, key=lambda one: (-round(one.share, 12), order[one.cause.id])))
-
-
-def _unnamed(outcome: Outcome, test: Trial, told: bool) -> Link:
-    """Return how often a cause shows an outcome that does not name it."""
-    return "nearly-always" if outcome.id == test.usual and not told else "seldom"
 
 
 def keeping_other(shares: Array) -> Array:

@@ -108,7 +108,8 @@ class PressPanel(QFrame):
         self.verdict = VerdictView(session)
         self.nearer = QPushButton("Come nearer  =")
         point_out(self.nearer, "As large as before, with bar, stations and reasons")
-        self.nearer.setVisible(T.stands_back)
+        if not T.stands_back:
+            self.nearer.hide()
         self._lay_out()
         session.press_changed.connect(self._refresh)
         self._refresh()

@@ -58,11 +58,12 @@ class CauseRow(QWidget):
         column.addLayout(head)
         column.addWidget(ShareBar(share))
         foot = QHBoxLayout()
-        foot.addWidget(wrapped("small", reason), 1)
+        if not T.stands_back:
+            foot.addWidget(wrapped("small", reason), 1)
         self.place = QPushButton(place)
         self.place.setProperty("role", "small")
         self.place.setAccessibleName(f"Show where: {place}")
-        if not place:
+        if not place or T.stands_back:
             self.place.hide()
         foot.addWidget(self.place, 0, Qt.AlignmentFlag.AlignTop)
         column.addLayout(foot)

@@ -23,6 +23,7 @@ from urgens.ui.stations.trace.first_signs import FirstSigns
 from urgens.ui.stations.trace.reading_form import ReadingForm
 from urgens.ui.stations.trace.seen_panel import WHEN, SeenPanel
 from urgens.ui.stations.trace.test_card import TestCard
+from urgens.ui.theme.paint import T
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
@@ -89,17 +90,19 @@ class FaultPage(Page):
         into.addWidget(self.seen_panel)
         into.addWidget(self.form)
         into.addStretch()
-        row.addWidget(_column(left, "What is seen", LEFT))
-        row.addWidget(_line())
+        for beside in (_column(left, "What is seen", LEFT), _line()):
+            row.addWidget(beside)
+            if T.stands_back:  # it is answered from near
+                beside.hide()
         row.addWidget(scrolled(self.causes, "Causes"), 1)
         row.addWidget(_line())
         right = QWidget()
-        beside = QVBoxLayout(right)
-        beside.setContentsMargins(0, 0, 8, 0)
-        beside.addWidget(self._mending())
-        beside.addWidget(self.card)
-        beside.addWidget(self.done)
-        beside.addStretch()
+        tests = QVBoxLayout(right)
+        tests.setContentsMargins(0, 0, 8, 0)
+        tests.addWidget(self._mending())
+        tests.addWidget(self.card)
+        tests.addWidget(self.done)
+        tests.addStretch()
         row.addWidget(_column(right, "Tests", RIGHT))
         column.addWidget(self.columns, 1)
         return whole
@@ -188,9 +191,16 @@ class FaultPage(Page):
             return
         back = way_back(self.session.build, cause)
         self.mend_title.setText(cause.words)
-        self.mend_words.setText(_back_words(back))
+        self.mend_words.setText(_back_words(back, self._names(back.opened)))
         self.mend_card.setText(f"Card: {TITLES[back.mend]}")
         self.close_run.setEnabled(self.run.run is not None)
+
+    def _names(self, parts: tuple[str, ...]) -> str:
+        """Return parts of the layout as a builder says them."""
+        circuits = circuits_of(self.session.build)
+        if circuits is None:
+            return ""
+        return ", ".join(part_name(circuits, circuits.parts[one]).lower() for one in parts)
 
     # --- what is done ------------------------------------------------------------------------
 
@@ -244,11 +254,11 @@ class FaultPage(Page):
         self.run.end(cause, True, "Fault closed: mended")
 
 
-def _back_words(back: WayBack) -> str:
+def _back_words(back: WayBack, opened: str) -> str:
     said = []
     if back.bleeds:
-        named = f": {', '.join(back.opened)}" if back.opened else ""
-        said.append(f"It opens a circuit{named}. Bleed again what was open.")
+        said.append(f"It opens a circuit{f': {opened}' if opened else ''}.")
+        said.append("Bleed again what was open.")
     else:
         said.append("It opens no circuit: nothing to bleed.")
     if back.proves:
@@ -259,7 +269,7 @@ def _back_words(back: WayBack) -> str:
 
 def _column(inner: QWidget, name: str, across: int) -> QWidget:
     area = scrolled(inner, name)
-    area.setFixedWidth(across)
+    area.setFixedWidth(round(across * T.scale))
     return area
 
 
