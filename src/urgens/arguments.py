@@ -280,8 +280,8 @@ def _outcome(text: str) -> tuple[str, str]:
 def _reading(text: str) -> tuple[str, str, str]:
     """Read NAME=VALUE@FOOT, with or without quotes around value and foot."""
     name, equals, rest = text.partition("=")
-    value, at, foot = (part.strip().strip('"') for part in rest.rpartition("@"))
-    if not (equals and at and name and value and foot):
+    value, _, foot = (part.strip().strip('"') for part in rest.partition("@"))
+    if not (equals and name and value):
         raise argparse.ArgumentTypeError(
             f'"{text}" is no reading; write NAME=VALUE@FOOT, such as travel="60 mm"@"300 N"'
         )

@@ -1,10 +1,11 @@
 """The command line of faults: what they may come from, and sayings tried on a build."""
 
 import argparse
+import sys
 from datetime import datetime
 from typing import Any
 
-from urgens.bench.already_known import already_known, counting, evidence_of
+from urgens.bench.already_known import already_known, counting, evidence_of, of_logs
 from urgens.cli_bench import loaded, print_json
 from urgens.document import Build, BuildErrors
 from urgens.guidance.sayings import SAID, tried
@@ -27,7 +28,11 @@ def _trace(options: argparse.Namespace) -> int:
     if options.file is None:
         raise BuildErrors.one("FILE", "no build is named", "name one, or ask for --list")
     build = loaded(options)
-    known = counting(already_known(build), datetime.now(), options.leave_out)
+    now = datetime.now()
+    logged, unread = of_logs(build, options.file, now)
+    for words in unread:
+        print(f"urgens: {words}", file=sys.stderr)
+    known = counting((*already_known(build), *logged), now, options.leave_out)
     evidence = evidence_of(build, _told(options), known)
     found = traced(build, evidence, _case(build, options.load_case))
     extra = _given_twice(options)

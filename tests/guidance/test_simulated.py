@@ -137,3 +137,17 @@ def test_all_rows_go_through_one_solve() -> None:
     found = figures(pickup_with({}), rows, np.array([100.0, 200.0, 300.0]), 1)
     assert all(one.shape == (32, 3) for one in found)
     assert found.travel[-1] == pytest.approx(found.travel[0])  # a grommet changes no figure
+
+
+@pytest.mark.parametrize(
+    ("cause", "front", "rear"),
+    [("grommet", 1.0, 1.0), ("hose-blocked-rear", 1.0, 0.0), ("lost-front", 0.0, 1.0)],
+)
+def test_a_stroke_brings_what_its_chamber_sweeps(
+    pickup: Build, cause: str, front: float, rear: float
+) -> None:
+    """By hand: half of 1.4 in of stroke each, over the bore."""
+    _, wrong = most(pickup, cause)
+    swept = AREA * 0.7 * 0.0254
+    assert wrong.front_flow == pytest.approx(front * swept, rel=1e-6)
+    assert wrong.rear_flow == pytest.approx(rear * swept, rel=1e-6)

@@ -195,6 +195,9 @@ def test_something_else_grows_where_everything_listed_is_ruled_out() -> None:
         ("travel", "60 mm", "9 kN", "no foot presses"),
         ("deceleration", "4", "300 N", "beyond any vehicle"),
         ("deceleration", "nan", "300 N", "beyond any vehicle"),
+        ("heat-ratio", "210 °C", "", "cannot be read"),
+        ("heat-ratio", "210 °C / 10 °C", "", "cannot be read"),
+        ("front-flow", "2 l", "", "beyond any vehicle"),
     ],
 )
 def test_a_reading_that_cannot_be_is_refused(name: str, value: str, foot: str, words: str) -> None:
@@ -285,3 +288,14 @@ def test_readings_of_no_build_at_all_leave_no_nan() -> None:
     found = traced(demo("tender"), Evidence({}, {}, wild))
     assert np.all(np.isfinite(found.shares))
     assert found.shares.sum() == pytest.approx(1.0)
+
+
+def test_little_at_the_rear_screw_is_a_blocked_line_and_heat_tells_the_share() -> None:
+    """Common practice: what does not flow is blocked; the axle that does more gets hotter."""
+    build = demo("library")
+    dry = traced(build, Evidence({"rear-weak": True}, {}, (reading("rear-flow", "0.2 ml", ""),)))
+    assert dry.ranked[0].cause.id in ("shuttle-across", "hose-blocked-rear")
+    even = reading("heat-ratio", "420 °C / 60 °C", "")
+    assert even.value == pytest.approx(400.0 / 40.0)
+    hot = traced(build, Evidence({"front-early": True}, {}, (even,)))
+    assert hot.ranked[0].cause.id in ("glazed-rear", "hose-blocked-rear", "knee-low")

@@ -275,3 +275,18 @@ def test_a_saying_is_found_from_why_and_by_the_command_search(
     deed.run(window)
     page = window.station("Trace").page
     qtbot.waitUntil(lambda: page.title.text().startswith("“Lower the car"), timeout=SLOW)
+
+
+def test_a_log_since_the_fault_counts_and_one_that_is_gone_is_said(
+    open_window: Opener, qtbot: QtBot
+) -> None:
+    build = bed("roadster")
+    assert build.proof is not None
+    log = build.proof.logs[0]
+    run = {"started": log.at.isoformat(), "signs": [{"at": log.at.isoformat(), "sign": "pulls"}]}
+    window = open_window(with_changes(build, {"traces": [run], "proof.logs[1].file": "lost.csv"}))
+    page = shown(window, "Fault")
+    qtbot.waitUntil(lambda: any(log.file in name for name in page.seen_panel.known), timeout=SLOW)
+    kinds = {one.kind for one in page.found.evidence.readings}
+    assert {"front-pressure", "rear-pressure"} <= kinds
+    assert "lost.csv is gone" in page.unlike.text()

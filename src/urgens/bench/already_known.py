@@ -3,11 +3,13 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from pathlib import Path
 
 from urgens.bench.gauges import ValveRead, Verdict
-from urgens.bench.log_read import ReadLog
+from urgens.bench.log_file import read_log
+from urgens.bench.log_read import ReadLog, lies, look_through, told_by
 from urgens.bench.proving import gauged, stops_of
-from urgens.document import Build
+from urgens.document import Build, BuildErrors
 from urgens.document.proof import Log
 from urgens.document.records import Record
 from urgens.document.traces import TraceRun
@@ -164,6 +166,31 @@ def _stops(build: Build) -> Iterator[Known]:
                            f"stop {number}")  # fmt: skip
             words = f"stop {number}: {stop.deceleration:.2f} g at {stop.effort.text}"
             yield Known(f"stop {number}", words, stop.at, reading=read)
+
+
+def of_logs(
+    build: Build, own: Path | None, since: datetime
+) -> tuple[tuple[Known, ...], tuple[str, ...]]:
+    """Return what the logs since a fault tell, and in words which could not be read.
+
+    build: the document [object]; own: its file, None without one [object]; since: when the fault
+    began to be followed [object].
+    Source: `of_log` of each that is fresh enough.
+    """
+    found: list[Known] = []
+    said = []
+    for log in () if build.proof is None else build.proof.logs:
+        if log.at < since - FRESH:
+            continue
+        path = lies(log, own)
+        if path is None:
+            said.append(f"{log.file} is gone: what it tells is left out")
+            continue
+        try:
+            found += of_log(log, look_through(read_log(path), told_by(log), log.left_out))
+        except BuildErrors as errors:
+            said += [f"{log.file}: {one.problem}" for one in errors.errors]
+    return tuple(found), tuple(said)
 
 
 def of_log(log: Log, read: ReadLog) -> tuple[Known, ...]:

@@ -9,6 +9,7 @@ from urgens.bench.channels import Mapped, Signals, propose, signals
 from urgens.bench.log_faults import LogFault, faults_of, rising
 from urgens.bench.log_file import LogFile, read_log
 from urgens.bench.presses import Press, presses
+from urgens.data import logs_folder
 from urgens.document.proof import Log
 
 
@@ -59,6 +60,17 @@ def digest(path: Path) -> str:
     """Return the SHA-256 of a file; path: of it [text]. Raises OSError. Source: FIPS 180-4."""
     with path.open("rb") as file:
         return hashlib.file_digest(file, "sha256").hexdigest()
+
+
+def lies(log: Log, own: Path | None) -> Path | None:
+    """Return where a log's file lies: beside the build's own, or among the shipped ones; or None.
+
+    log: as noted [object]; own: the build's file, None where it has none [object]. Source: the
+    contract: logs lie beside the build.
+    """
+    places = [] if own is None else [own.parent / log.file]
+    found = (path for path in (*places, logs_folder() / log.file) if path.is_file())
+    return next(found, None)
 
 
 def told_by(log: Log) -> dict[str, Mapped]:

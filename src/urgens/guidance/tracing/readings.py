@@ -9,9 +9,11 @@ import numpy as np
 from urgens.document import Build, BuildErrors
 from urgens.guidance.tracing.simulated import Figures, Simulated, at_feet, figures, rows_of
 from urgens.physics.arrays import Array
-from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind, QuantityError, parse
+from urgens.physics.axle import AXLES
+from urgens.quantity import FORCE, LENGTH, PRESSURE, TEMPERATURE, VOLUME, Kind, QuantityError, parse
 from urgens.solve.system import system
 from urgens.studies.draws import drawn, laid, spreads
+from urgens.studies.heat import mass_heated
 
 DRAWS, SEED = 120, 1
 STRAYS = 0.05  # of readings that are not of their cause: misread, or two things wrong; assumed
@@ -27,6 +29,7 @@ class Read(NamedTuple):
     error: float
     share: float
     figure: Callable[[Figures], Array]
+    foot: bool = True  # whether it is read at a foot
 
 
 # Errors of a ruler at the pad, of a gauge, of a decelerometer: common practice.
@@ -35,8 +38,14 @@ KINDS: Mapping[str, Read] = {
     "front-pressure": Read("pressure in front", PRESSURE, 1e5, 0.02, lambda f: f.front),
     "rear-pressure": Read("pressure behind", PRESSURE, 1e5, 0.02, lambda f: f.rear),
     "deceleration": Read("deceleration", None, 0.03, 0.05, lambda f: f.deceleration),
-    "heat-ratio": Read("front's heat over the rear's", None, 0.1, 0.2, lambda f: _ratio(f)),
+    "front-flow": Read("a stroke in front", VOLUME, 5e-7, 0.3, lambda f: f.front_flow, foot=False),
+    "rear-flow": Read("a stroke behind", VOLUME, 5e-7, 0.3, lambda f: f.rear_flow, foot=False),
+    "heat-ratio": Read(
+        "the front's rise in heat over the rear's", None, 0.1, 0.2, lambda f: _ratio(f), foot=False
+    ),
 }
+AIR = 293.15  # K, around the vehicle: assumed
+NO_FOOT = 200.0  # N: of what is read without one, an ordinary one
 STROKES = (1, 2, 3)
 
 
@@ -66,9 +75,9 @@ def reading(name: str, typed: str, effort: str) -> Reading:
     if kind not in KINDS:
         raise BuildErrors.one(name, "is no reading", f"choose one of {', '.join(KINDS)}")
     try:
-        exponents = KINDS[kind].exponents
-        value = float(typed) if exponents is None else parse(typed, exponents).value
-        foot = parse(effort, FORCE).value
+        value = _value(kind, typed)
+        asks = KINDS[kind].foot
+        foot = parse(effort, FORCE).value if asks else NO_FOOT
     except (QuantityError, ValueError) as error:
         raise BuildErrors.one(name, f"cannot be read ({error})", 'write "60 mm"@"300 N"') from None
     if not 0.0 < foot <= MOST_FOOT:
@@ -78,10 +87,26 @@ def reading(name: str, typed: str, effort: str) -> Reading:
     return Reading(kind, value, foot, int(stroke))
 
 
+def _value(kind: str, typed: str) -> float:
+    """Return a reading as typed [SI]; two temperatures are the ratio of what both rose by."""
+    exponents = KINDS[kind].exponents
+    if exponents is not None:
+        return parse(typed, exponents).value
+    if kind != "heat-ratio":
+        return float(typed)
+    front, both, rear = typed.partition("/")
+    if not both:
+        raise QuantityError("there is one temperature", "write 210 °C / 150 °C")
+    rises = [parse(one, TEMPERATURE).value - AIR for one in (front, rear)]
+    if min(rises) <= 0.0:
+        raise QuantityError("both are not warmer than the air", "write 210 °C / 150 °C")
+    return rises[0] / rises[1]
+
+
 MOST_FOOT = 3000.0  # N
 MOST: Mapping[str, float] = {
     "travel": 0.6, "front-pressure": 4e7, "rear-pressure": 4e7, "deceleration": 3.0,
-    "heat-ratio": 50.0,
+    "heat-ratio": 50.0, "front-flow": 1e-4, "rear-flow": 1e-4,
 }  # fmt: skip
 
 
@@ -135,8 +160,20 @@ def _shown(build: Build, rows: Simulated, readings: Sequence[Reading], case: int
         efforts = np.array([readings[place].effort for place in own])
         found = figures(build, rows, efforts, case, stroke)
         for column, place in enumerate(own):
-            columns[:, place] = KINDS[readings[place].kind].figure(found)[:, column]
+            kind = readings[place].kind
+            columns[:, place] = KINDS[kind].figure(found)[:, column] * _by_mass(build, kind)
     return columns
+
+
+def _by_mass(build: Build, kind: str) -> float:
+    """Return by how much the same work heats the front more than the rear [-].
+
+    Source: heat over mass; where a mass is not known both are taken as equal.
+    """
+    if kind != "heat-ratio":
+        return 1.0
+    masses = [mass_heated(build, axle) for axle in AXLES]
+    return 1.0 if masses[0] is None or masses[1] is None else masses[1] / masses[0]
 
 
 def _errors(build: Build, readings: Sequence[Reading], shown: Array, case: int) -> Array:
@@ -146,7 +183,7 @@ def _errors(build: Build, readings: Sequence[Reading], shown: Array, case: int) 
     found = []
     for place, (one, value) in enumerate(zip(readings, shown.tolist(), strict=True)):
         kind = KINDS[one.kind]
-        off = np.std(kind.figure(spread)[:, place])
+        off = np.std(kind.figure(spread)[:, place]) * _by_mass(build, one.kind)
         found.append(float(np.hypot(np.hypot(kind.error, kind.share * value), off)))
     return np.array(found)
 

@@ -82,7 +82,10 @@ _NEUTRAL: Mapping[str, float] = {
 
 
 class Figures(NamedTuple):
-    """Figures of rows of causes over feet, shape (r, e): [m], [Pa], [Pa], [N], [N], [g]."""
+    """Figures of rows of causes over feet, shape (r, e): [m], [Pa], [Pa], [N], [N], [g], [m³] × 2.
+
+    The flows are what a full stroke brings at an open screw of each axle.
+    """
 
     travel: Array
     front: Array
@@ -90,6 +93,8 @@ class Figures(NamedTuple):
     front_force: Array
     rear_force: Array
     deceleration: Array
+    front_flow: Array
+    rear_flow: Array
 
 
 @dataclass(frozen=True)
@@ -158,7 +163,15 @@ def at_feet(
     forces = forces_at(made, lines._replace(front=pressures[0], rear=pressures[1]))
     z = (forces[0] + forces[1]) / (standing.front_weight + standing.rear_weight)
     pad = np.minimum(travel(made, efforts, *pressures).pad, made.volumes.floor)
-    return Figures(*np.broadcast_arrays(pad, *pressures, *forces, z))
+    flows = (_swept(made, axle) * share for axle, share in zip(_BOTH, (front, rear), strict=True))
+    return Figures(*np.broadcast_arrays(pad, *pressures, *forces, z, *flows))
+
+
+def _swept(made: System, axle: str) -> Array:
+    """Return what a full stroke of the chambers that feed an axle moves [m³]."""
+    fed = [one for one in made.volumes.chambers
+           if (one.front_part if axle == "front" else one.rear_part) > 0.0]  # fmt: skip
+    return np.asarray(sum(one.area * one.stroke for one in fed))
 
 
 def _laid(made: System, wrong: Mapping[str, Array], stroke: int) -> System:

@@ -145,4 +145,6 @@ def _reading_words(read: Reading, shown: float, words: Words) -> str:
     else:
         figures = (str(show(shown, kind.exponents, words.units)),
                    str(show(read.value, kind.exponents, words.units)))  # fmt: skip
-    return f"{kind.words.capitalize()} at {foot}: {figures[0]} with it, {figures[1]} read."
+    at = f" at {foot}" if kind.foot else ""
+    said = f"{kind.words[:1].upper()}{kind.words[1:]}"
+    return f"{said}{at}: {figures[0]} with it, {figures[1]} read."

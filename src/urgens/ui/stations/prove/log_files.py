@@ -5,8 +5,7 @@ from pathlib import Path
 from typing import Any
 
 from urgens.bench.channels import Mapped
-from urgens.bench.log_read import digest
-from urgens.data import logs_folder
+from urgens.bench.log_read import digest, lies
 from urgens.document.proof import Log
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now, put, rows_of
@@ -21,16 +20,10 @@ class LogFiles:
 
     def path_of(self, log: Log) -> Path | None:
         """Return where a log lies, None where it is gone."""
-        for path in self._places(log):
-            if path.is_file():
-                return path
-        return None
-
-    def _places(self, log: Log) -> list[Path]:
-        places = [self._opened[log.sha256]] if log.sha256 in self._opened else []
-        if self._session.path is not None:
-            places.append(self._session.path.parent / log.file)
-        return [*places, logs_folder() / log.file]
+        opened = self._opened.get(log.sha256)
+        if opened is not None and opened.is_file():
+            return opened
+        return lies(log, self._session.path)
 
     def is_changed(self, log: Log, path: Path) -> bool:
         """Tell whether a file is another than the one that was read; raises OSError."""

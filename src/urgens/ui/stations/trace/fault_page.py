@@ -6,7 +6,15 @@ from typing import ClassVar
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from urgens.bench.already_known import FRESH, already_known, counting, evidence_of, of_run
+from urgens.bench.already_known import (
+    FRESH,
+    Known,
+    already_known,
+    counting,
+    evidence_of,
+    of_logs,
+    of_run,
+)
 from urgens.document import BuildErrors
 from urgens.document.circuits import circuits_of
 from urgens.guidance.part_words import part_name
@@ -24,6 +32,7 @@ from urgens.ui.stations.trace.reading_form import ReadingForm
 from urgens.ui.stations.trace.seen_panel import WHEN, SeenPanel
 from urgens.ui.stations.trace.test_card import TestCard
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
@@ -42,6 +51,11 @@ class FaultPage(Page):
         self.found: Traced | None = None
         self.run = FaultRun(session)
         self.cause, self._at = "", 0
+        self._logged: tuple[Known, ...] = ()
+        self._unread: tuple[str, ...] = ()
+        self._wanted: tuple[object, ...] = ()
+        self._work = Background(self)
+        self._work.ended.connect(self._show_logs)
         self.seen_panel, self.causes, self.card = SeenPanel(), CauseRows(), TestCard()
         self.done, self.form, self.first = DoneList(), ReadingForm(), FirstSigns()
         self.first_area = scrolled(self.first, "Signs")
@@ -140,7 +154,9 @@ class FaultPage(Page):
         """Show what is known of the fault, and what it comes to."""
         build, session, run = self.session.build, self.session, self.run.run
         since = datetime.now() if run is None else run.started
-        fresh = [one for one in already_known(build) if one.at >= since - FRESH]
+        on_record = (*already_known(build), *self._logged)
+        fresh = [one for one in on_record if one.at >= since - FRESH]
+        self._read_logs(since)
         counted = counting(fresh, since, () if run is None else run.left_out)
         own, broken = Evidence(), ""
         try:
@@ -163,6 +179,25 @@ class FaultPage(Page):
         self._show_danger(found, broken)
         self._show_mend(found)
 
+    def _read_logs(self, since: datetime) -> None:
+        """Read the logs since the fault, away from the hand, where they are others than before."""
+        proof, session = self.session.build.proof, self.session
+        logs = () if proof is None else proof.logs
+        wanted = (logs, session.path, since.date())
+        if wanted == self._wanted:
+            return
+        self._wanted = wanted
+        if not any(one.at >= since - FRESH for one in logs):
+            self._logged, self._unread = (), ()
+            return
+        build, path = session.build, session.path
+        self._work.run(lambda progress: of_logs(build, path, since), SOON)
+
+    def _show_logs(self, found: object) -> None:
+        assert isinstance(found, tuple)  # what the work returns
+        self._logged, self._unread = found
+        self._show()
+
     def _places(self, found: Traced) -> dict[str, str]:
         """Return where the likeliest causes sit, by their ids."""
         circuits = circuits_of(self.session.build)
@@ -179,8 +214,9 @@ class FaultPage(Page):
         stops = found.stops
         self.danger.setVisible(bool(stops))
         self.danger_words.setText(f"Do not drive. {stops[0]}" if stops else "")
-        said = [*found.contradictions, *([f"Left out: {broken}."] if broken else [])]
-        self.unlike.setText("\n".join(f"One of the two is not so: {line}" for line in said))
+        said = [f"One of the two is not so: {line}" for line in found.contradictions]
+        said += [f"Left out: {line}." for line in (*self._unread, broken) if line]
+        self.unlike.setText("\n".join(said))
         self.unlike.setVisible(bool(said))
 
     def _show_mend(self, found: Traced) -> None:

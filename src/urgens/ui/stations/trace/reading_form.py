@@ -4,15 +4,23 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QComboBox, QGridLayout, QLineEdit, QPushButton, QWidget
 
 from urgens.document import BuildErrors
-from urgens.guidance.tracing.readings import KINDS, reading
+from urgens.guidance.tracing.readings import KINDS, Read, reading
 from urgens.quantity import FORCE, Units, completed
 from urgens.ui.widgets.worded import worded, wrapped
 
 CHOICES = {
-    "travel-1": "pad travel, stroke 1", "travel-2": "pad travel, stroke 2",
-    "travel-3": "pad travel, stroke 3", "front-pressure": "pressure in front",
-    "rear-pressure": "pressure behind", "deceleration": "deceleration, g",
-}  # fmt: skip
+    "travel-1": "pad travel, stroke 1",
+    "travel-2": "pad travel, stroke 2",
+    "travel-3": "pad travel, stroke 3",
+    "front-pressure": "pressure in front",
+    "rear-pressure": "pressure behind",
+    "deceleration": "deceleration, g",
+    "front-flow": "fluid a stroke, in front",
+    "rear-flow": "fluid a stroke, behind",
+    "heat-ratio": "front / rear hub, hot",
+}
+NONE = "no foot"  # as the build has it of what is read without one
+EXAMPLES = {"heat-ratio": "210 °C / 150 °C"}  # fmt: skip
 
 
 class ReadingForm(QWidget):
@@ -43,6 +51,7 @@ class ReadingForm(QWidget):
         grid.addWidget(self.foot, 2, 1)
         grid.addWidget(self.add, 3, 0)
         grid.addWidget(self.said, 4, 0, 1, 2)
+        self.kind.currentIndexChanged.connect(self._show_kind)
         self.add.clicked.connect(self._take)
         self.value.returnPressed.connect(self._take)
         self.foot.returnPressed.connect(self._take)
@@ -51,11 +60,19 @@ class ReadingForm(QWidget):
         """Take bare numbers in these units."""
         self._units = units
 
+    def _show_kind(self) -> None:
+        """Show what is typed for the kind that is chosen; some are read without a foot."""
+        name = str(self.kind.currentData())
+        self.value.setPlaceholderText(EXAMPLES.get(name, "how much"))
+        self.foot.setVisible(_kind(name).foot)
+
     def _take(self) -> None:
         assert self._units is not None  # it is shown
         name = str(self.kind.currentData())
-        kind = KINDS[name.removesuffix(name[-2:]) if name.startswith("travel") else name]
-        value, foot = self.value.text().strip(), completed(self.foot.text(), FORCE, self._units)
+        kind = _kind(name)
+        value, foot = self.value.text().strip(), self.foot.text().strip()
+        if foot:
+            foot = completed(foot, FORCE, self._units)
         if kind.exponents is not None:
             value = completed(value, kind.exponents, self._units)
         try:
@@ -66,4 +83,8 @@ class ReadingForm(QWidget):
             return
         self.said.hide()
         self.value.clear()
-        self.typed.emit(name, value, foot)
+        self.typed.emit(name, value, foot or NONE)
+
+
+def _kind(name: str) -> Read:
+    return KINDS[name[:-2] if name.startswith("travel") else name]
