@@ -15,7 +15,7 @@ from urgens.bench.hidden_fault import with_causes
 from urgens.document import Build, BuildErrors, demo, demo_names, loads, with_changes
 from urgens.document.validation import validated
 from urgens.guidance.procedures import NAMES, procedure
-from urgens.guidance.tracing.ranking import OTHER, Evidence, Tracing, entropy
+from urgens.guidance.tracing.ranking import OTHER, Evidence, Tracing, entropy, with_readings
 from urgens.guidance.tracing.readings import Reading, reading
 from urgens.guidance.tracing.simulated import EFFECTS
 from urgens.guidance.tracing.tables import Tables, tables
@@ -99,17 +99,19 @@ def test_expected_entropy_never_rises(build: Build, draw: st.DataObject) -> None
 
 def followed(build: Build, cause: Any, seed: int) -> tuple[int, int]:
     """The place of a hidden cause after its own best tests, and how many those were."""
-    fault = with_causes(Tracing(build), (cause,), seed)
+    tracing = Tracing(build)
+    fault = with_causes(tracing, (cause,), seed)
     signs = {fault.signs()[0].id: True}
     read = tuple(fault.read("travel", 250.0, stroke) for stroke in (1, 3))
-    outcomes: dict[str, str] = {}
-    for _ in range(8):
-        found = traced(build, Evidence(signs, outcomes, read))
-        if found.ranked[0].share > 0.7:
+    weights, outcomes = with_readings(tracing, read, 0), {}
+    for _ in range(9):
+        known = Evidence(signs, dict(outcomes), read)
+        shares = tracing.shares(known, weights)
+        if shares.max() > 0.7 or len(outcomes) == 8:
             break
-        test = found.tests[0].test
+        test = tracing.next_tests(known, shares)[0].test
         outcomes[test.id] = fault.outcome(test).id
-    places = [one.cause.id for one in traced(build, Evidence(signs, outcomes, read)).ranked]
+    places = [one.cause.id for one in tracing.ranked(shares, known)]
     return places.index(cause.id), len(outcomes)
 
 

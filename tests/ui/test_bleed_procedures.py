@@ -27,7 +27,8 @@ PROVED = {"procedure": "prove-standing", "started": "2026-05-02T14:00", "ended":
 def chosen(page: CardPage, name: str) -> None:
     """Choose a procedure from the menu."""
     menu = page.chooser.button.menu()
-    next(one for one in menu.actions() if one.text() == TITLES[name]).trigger()
+    actions = [*menu.actions(), *page.chooser.mends.actions()]
+    next(one for one in actions if one.text() == TITLES[name]).trigger()
 
 
 def until(page: CardPage, field: str) -> None:

@@ -82,6 +82,7 @@ class Tracing:
         self.tests = tuple(one for one in whole.tests if fits(build, one.needs))
         common = np.array([whole.common[one.common] for one in self.causes])
         self._prior = common / common.sum()
+        self._likely: dict[str, Array] = {}  # by test, worked out when first asked for
 
     def sign(self, name: str) -> Sign:
         """Return a sign; name: its id [text]. Raises BuildErrors with the nearest one."""
@@ -132,6 +133,11 @@ class Tracing:
 
         test: of the table [object]. Source: the table; something else as all causes on the whole.
         """
+        if test.id not in self._likely:
+            self._likely[test.id] = self._worked_out(test)
+        return self._likely[test.id]
+
+    def _worked_out(self, test: Trial) -> Array:
         whole, outcomes = tables(), self.outcomes(test)
         seldom, place = whole.links["seldom"], [one.id for one in outcomes].index(test.usual)
         table = np.full((len(outcomes), len(self.ids)), np.nan)

@@ -54,10 +54,13 @@ class Chooser(QWidget):
 
     def _menu(self) -> QMenu:
         menu = QMenu(self.button)
+        self.mends = QMenu("Mends", menu)
         for place, group in enumerate(GROUPS):
             if place:
                 menu.addSeparator()
-            into = menu.addMenu("Mends") if group is MENDS else menu
+            into = self.mends if group is MENDS else menu
+            if group is MENDS:
+                menu.addMenu(self.mends)
             for name in group:
                 into.addAction(TITLES[name], partial(self.named.emit, name))
         return menu
