@@ -47,6 +47,11 @@ def test_the_build_itself_is_as_solve_has_it(pickup: Build) -> None:
         ("air-rear", 1, 20e-6 * (1.0 - AIR / (AIR + BEHIND))),
         ("hose-soft-front", 1, 3.0 * 0.3e-12 * 32 * 0.0254 * PRESSURE),  # four times as soft
         ("caliper-flexes-front", 2, 3.0 * 2.0 * 0.28e-12 * PRESSURE),  # both wheels
+        ("hose-soft-rear", 1, 3.0 * 0.3e-12 * 14 * 0.0254 * BEHIND),
+        ("caliper-flexes-rear", 1, 3.0 * 2.0 * 0.09e-12 * BEHIND),  # shoes and drum give way
+        ("no-residual", 1, 6e-6 * (1.0 - AIR / (AIR + BEHIND))),
+        ("side-air", 1, 8e-6 * (1.0 - AIR / (AIR + PRESSURE))),
+        ("fluid-boils", 1, 30e-6 * (2.0 - AIR / (AIR + PRESSURE) - AIR / (AIR + BEHIND))),
         ("rod-short", 1, 4e-3 * AREA),  # its stroke is gone
     ],
 )
@@ -80,6 +85,9 @@ def test_a_clearance_is_gone_by_the_third_stroke(pickup: Build) -> None:
         ("knee-high", PRESSURE, PRESSURE),  # 1.8 times the knee is above it
         ("second-valve", PRESSURE, KNEE + 0.6 * SLOPE * (PRESSURE - KNEE)),
         ("knee-low", PRESSURE, 0.8 * KNEE + SLOPE * (PRESSURE - 0.8 * KNEE)),
+        ("adjustable-open", PRESSURE, PRESSURE),
+        ("valve-missing", PRESSURE, BEHIND),  # the build has it reckoned in as it is
+        ("hose-blocked-front", 0.0, BEHIND),
         ("lost-front", 0.0, BEHIND),
         ("lost-rear", PRESSURE, 0.0),
         ("hose-blocked-rear", PRESSURE, 0.0),
@@ -104,7 +112,14 @@ def test_a_metering_valve_that_never_shuts_passes_a_light_press(pickup: Build) -
 
 @pytest.mark.parametrize(
     ("cause", "front", "rear"),
-    [("glazed-front", 0.8, 1.0), ("glazed-rear", 1.0, 0.8), ("drums-grab", 1.0, 1.6)],
+    [
+        ("glazed-front", 0.8, 1.0),
+        ("glazed-rear", 1.0, 0.8),
+        ("drums-grab", 1.0, 1.6),
+        ("side-seized", 0.7, 1.0),
+        ("side-wet", 0.8, 1.0),
+        ("hose-blocked-side", 0.6, 1.0),
+    ],
 )
 def test_friction_scales_the_force(pickup: Build, cause: str, front: float, rear: float) -> None:
     as_built, wrong = most(pickup, cause)
@@ -151,3 +166,37 @@ def test_a_stroke_brings_what_its_chamber_sweeps(
     swept = AREA * 0.7 * 0.0254
     assert wrong.front_flow == pytest.approx(front * swept, rel=1e-6)
     assert wrong.rear_flow == pytest.approx(rear * swept, rel=1e-6)
+
+
+@pytest.mark.parametrize(("cause", "share"), [("vacuum-low", 0.8), ("booster-valve", 0.3)])
+def test_a_weak_booster_runs_out_early(cause: str, share: float) -> None:
+    """A second way: the same build with that share of its vacuum, pressed beyond its run-out."""
+    build = pickup_with({})
+    as_built, wrong = most(build, cause, foot=1500.0)
+    weak = edited(build, "booster.vacuum", f"{18.0 * share:.4f} inHg")
+    weak = edited(weak, "booster.pump", None) if "pump" in build.booster.model_fields_set else weak
+    found = solve(weak).press(np.array([1500.0]))
+    assert wrong.front < as_built.front
+    assert wrong.front == pytest.approx(float(found.front_pressure[0]), rel=1e-6)
+
+
+@pytest.mark.parametrize(
+    ("cause", "factor"), [("load-sensing-high", 2.2), ("load-sensing-low", 0.5)]
+)
+def test_a_load_sensing_valve_that_sticks_has_another_knee(cause: str, factor: float) -> None:
+    """By hand: at 1750 lb behind the knee is that of its light point, 20 bar, times the factor."""
+    valve = {"kind": "load-sensing", "points": [["1750 lb", "20 bar"], ["3000 lb", "50 bar"]],
+             "slope": 0.3, "follows": "static"}  # fmt: skip
+    build = pickup_with({"booster": {"kind": "none"}, "valves.rear": [valve]})
+    _, wrong = most(build, cause)
+    knee = factor * 20e5
+    behind = PRESSURE if knee > PRESSURE else knee + 0.3 * (PRESSURE - knee)
+    assert wrong.rear == pytest.approx(behind, rel=1e-5)
+
+
+def test_shoes_that_stand_off_take_their_clearance_first(pickup: Build) -> None:
+    """By hand: five clearances more of two shoes on two wheels, 7/8 in, until the third stroke."""
+    as_built, wrong = most(pickup, "shoes-far-rear")
+    bore = math.pi / 4.0 * (0.875 * 0.0254) ** 2
+    both = 2.0 * 2.0 * bore * 0.9e-3
+    assert wrong.travel - as_built.travel == pytest.approx(5.0 * both * RATIO / AREA, rel=1e-6)
