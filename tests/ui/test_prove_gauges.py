@@ -1,0 +1,207 @@
+"""Gauges by mouse and keys: typed, from a box, with a lever; taken as measured."""
+
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from pytestqt.qtbot import QtBot
+
+from tests.ui.conftest import LEFT
+from tests.ui.proving import (
+    SENSING,
+    SLOW,
+    Opener,
+    fresh,
+    logged,
+    read_by_key,
+    shown,
+    type_into,
+    words,
+)
+from urgens.document import demo, edited
+
+
+def test_readings_are_typed_beside_what_was_expected(open_window: Opener) -> None:
+    """Common practice: up in even steps; the fit says what the valve does."""
+    window = open_window(edited(demo("library"), "proof", None))
+    page = shown(window, "Gauges")
+    assert "Nothing read yet" in words(page)
+    for row, out in enumerate((100, 200, 300, 398, 437, 470, 506, 540, 575, 611)):
+        type_into(page.table.labels[row], str(out))
+    proof = window.session.build.proof
+    assert proof is not None
+    assert [into.text for into, _, _ in proof.gauges[0].points[:2]] == ["100 psi", "200 psi"]
+    assert page.verdict.text().startswith("Reduces: knee 4")
+    assert "within its tolerance" in page.beneath.text()
+    assert window.session.build.valves.rear[0].kind == proof.gauges[0].kind == "reducing"
+
+
+def test_what_was_fitted_is_taken_as_measured_and_an_undo_takes_it_back(
+    open_window: Opener,
+) -> None:
+    window = open_window(edited(demo("library"), "proof", None))
+    session, page = window.session, shown(window, "Gauges")
+    for row, out in enumerate((100, 200, 300, 360, 395, 430, 465, 500, 535, 570)):
+        type_into(page.table.labels[row], str(out))
+    page.setFocus()
+    QTest.keyClick(page, Qt.Key.Key_Return)
+    valve = session.build.valves.rear[0]
+    known = session.build.evidence["valves.rear[0].knee"]
+    assert valve.knee.value / 6894.757 == pytest.approx(338, abs=25)
+    assert (known.state, known.note[:10]) == ("measured", "two gauges")
+    assert not any(one.path == "valves.rear[0].knee" for one in session.open_figures)
+    session.undo_stack.undo()
+    assert session.build.valves.rear[0].knee.text == "400 psi"
+    assert "valves.rear[0].knee" not in session.build.evidence
+
+
+def test_a_reading_is_taken_out_and_begun_again(open_window: Opener) -> None:
+    window = open_window(edited(demo("library"), "proof", None))
+    session, page = window.session, shown(window, "Gauges")
+    for row, out in enumerate((100, 200, 300)):
+        type_into(page.table.labels[row], str(out))
+    QTest.mouseClick(page.table.out[1], LEFT)
+    assert session.build.proof is not None
+    assert len(session.build.proof.gauges[0].points) == 2
+    QTest.mouseClick(page.again, LEFT)
+    runs = session.build.proof.gauges
+    assert [(run.counts, len(run.points)) for run in runs] == [(False, 2), (True, 0)]
+
+
+def test_the_simulated_box_follows_the_press_and_is_read_by_a_key(
+    open_window: Opener, qtbot: QtBot
+) -> None:
+    window = open_window(fresh())
+    session, page = window.session, shown(window, "Gauges")
+    QTest.mouseClick(page.bar.simulate, LEFT)
+    session.set_effort(200.0)
+    qtbot.waitUntil(lambda: page.bar.box.now is not None and page.bar.box.now.values["foot"] > 190,
+                    timeout=SLOW)  # fmt: skip
+    page.setFocus()
+    read_by_key(page, qtbot, 1)
+    assert session.build.proof is not None
+    (into, out, way) = session.build.proof.gauges[0].points[0]
+    assert way == "rising"
+    assert into.value == pytest.approx(float(session.presses.master_rear), rel=0.1)
+    assert 0.0 < out.value <= into.value * 1.05
+    assert "invented" in page.state.text()
+    session.set_effort(60.0)
+    qtbot.waitUntil(lambda: page.bar.box.now.values["foot"] < 70, timeout=SLOW)
+    read_by_key(page, qtbot, 2)
+    assert session.build.proof.gauges[0].points[1][2] == "falling"
+    QTest.mouseClick(page.bar.simulate, LEFT)
+    assert not page.bar.box.open
+
+
+def test_a_moving_foot_is_not_read(open_window: Opener, qtbot: QtBot) -> None:
+    window = open_window(fresh())
+    session, page = window.session, shown(window, "Gauges")
+    page.bar.start(True)
+    session.set_effort(50.0)
+    qtbot.waitUntil(lambda: page.bar.box.now is not None, timeout=SLOW)
+    QTest.qWait(350)
+    session.set_effort(300.0)
+    qtbot.waitUntil(lambda: page.bar.box.now.values["foot"] > 250, timeout=SLOW)
+    page.take_reading()
+    assert "hold it still" in page.beneath.text()
+    assert session.build.proof is None
+
+
+def test_a_box_that_goes_away_is_said(open_window: Opener, qtbot: QtBot) -> None:
+    window = open_window(fresh())
+    page = shown(window, "Gauges")
+    page.bar.start(True)
+    qtbot.waitUntil(lambda: page.bar.box.now is not None, timeout=SLOW)
+    page.bar.box._box.close()
+    qtbot.waitUntil(lambda: not page.bar.box.open or page.bar.box._gauges.ended != "", timeout=SLOW)
+    page.bar.box._box = None
+    page.bar.box._look()
+    qtbot.waitUntil(lambda: "went away" in page.state.text(), timeout=SLOW)
+
+
+def test_a_port_that_is_not_there_is_said(open_window: Opener) -> None:
+    page = shown(open_window(fresh()), "Gauges")
+    page.bar.listen("/dev/no-such-port")
+    assert "cannot be opened" in page.state.text()
+
+
+def test_a_build_without_a_valve_says_so(open_window: Opener) -> None:
+    page = shown(open_window(demo("tractor")), "Gauges")
+    assert "No valve is fitted" in words(page)
+    assert not page.dials.isVisible()
+
+
+def test_the_card_of_a_proof_is_brought(open_window: Opener) -> None:
+    window = open_window(fresh())
+    page = shown(window, "Gauges")
+    assert page.proofs.words == "0 of 5 done"
+    QTest.mouseClick(page.proofs.buttons["ports-test"], LEFT)
+    assert window.bench.name == "Bleed"
+    assert window.station("Bleed").page.run.name == "ports-test"
+
+
+def test_the_road_dims_only_where_the_vehicle_stands(open_window: Opener) -> None:
+    window = open_window(fresh())
+    shown(window, "Gauges")
+    assert window.bench.standing
+    shown(window, "Test road")
+    assert not window.bench.standing
+
+
+def test_a_lever_is_swept_by_hand_and_a_reading_taken_out(open_window: Opener) -> None:
+    window = open_window(fresh(**{"valves.rear": SENSING}))
+    session, panel = window.session, shown(window, "Gauges").lever
+    assert panel.isVisible()
+    assert not panel.slider.isVisible()  # there is no stand-in to move
+    for place, out in ((0, 25), (33, 45), (67, 65), (100, 98), (50, 56)):
+        panel.place.set_number(float(place))
+        type_into(panel.into, "100 bar")
+        type_into(panel.out, f"{out} bar")
+        QTest.mouseClick(panel.add, LEFT)
+    assert session.build.proof is not None
+    assert len(session.build.proof.gauges[0].lever) == 5
+    assert panel.verdict.text().startswith("It follows both ways: from 25 to 98 %")
+    QTest.mouseClick(panel.gone[4], LEFT)
+    assert len(session.build.proof.gauges[0].lever) == 4
+    session.undo_stack.undo()
+    assert len(session.build.proof.gauges[0].lever) == 5
+
+
+def test_the_stand_in_s_lever_moves_what_comes_out(open_window: Opener, qtbot: QtBot) -> None:
+    window = open_window(fresh(**{"valves.rear": SENSING}))
+    page = shown(window, "Gauges")
+    page.bar.start(True)
+    window.session.set_effort(500.0)
+    box, heard = page.bar.box, []
+    for place in (0, 100):
+        page.lever.slider.setValue(50)
+        page.lever.slider.setValue(place)
+        qtbot.waitUntil(lambda: box.now is not None and box.now.values["foot"] > 490, timeout=SLOW)
+        QTest.qWait(600)
+        heard.append(box.now.outlet)
+    assert heard[1] > heard[0] * 1.2
+    page.bar.close_box()
+
+
+def test_what_a_box_said_is_written_and_is_among_the_logs(
+    open_window: Opener, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    window = open_window(fresh())
+    page = shown(window, "Gauges")
+    page.bar.start(True)
+    QTest.mouseClick(page.bar.record, LEFT)
+    assert "Recording" in page.state.text()
+    for foot in (10.0, 300.0, 10.0):
+        window.session.set_effort(foot)
+        QTest.qWait(900)
+    path = tmp_path / "box.csv"
+    monkeypatch.setattr(
+        "urgens.ui.stations.prove.box_bar.QFileDialog.getSaveFileName", lambda *_: (str(path), "")
+    )
+    QTest.mouseClick(page.bar.record, LEFT)
+    assert "box.csv" in page.state.text()
+    log = logged(shown(window, "Logs"), qtbot)
+    assert window.session.build.proof.logs[0].file == "box.csv"
+    assert {"front_pressure", "rear_pressure", "foot"} <= set(log.channels)
+    assert len(log.presses) == 1
