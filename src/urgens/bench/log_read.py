@@ -63,7 +63,7 @@ def digest(path: Path) -> str:
 
 
 def lies(log: Log, own: Path | None) -> Path | None:
-    """Return where a log's file lies: beside the build's own, or among the shipped ones; or None.
+    """Return where a file lies, beside the build's own or among the shipped ones; or None.
 
     log: as noted [object]; own: the build's file, None where it has none [object]. Source: the
     contract: logs lie beside the build.
