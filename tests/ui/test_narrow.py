@@ -128,3 +128,14 @@ def test_the_strip_says_what_the_press_says(open_window: Opener) -> None:
     ]
     assert "45 lbf" in readings.accessibleName()
     assert "rear locks first" in readings.accessibleName().lower()
+
+
+def test_every_station_is_on_the_rail_of_the_smallest_window(open_window: Opener) -> None:
+    window = open_window(bed("pickup"))
+    window.resize(*SMALLEST)
+    QTest.qWait(50)
+    rail = window.rail
+    last = rail.item_box(7)
+    assert last.bottom() <= rail.height()
+    QTest.mouseClick(rail, LEFT, pos=last.center().toPoint())
+    assert window.bench.currentWidget() is window.station("Sheet")

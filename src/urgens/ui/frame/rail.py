@@ -14,7 +14,7 @@ from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import tip
 from urgens.ui.widgets.station import StationKind
 
-ITEM = 84
+ITEM, LEAST = 84, 66  # px from one station to the next, at most and at least
 WIDTH, FOLDED_WIDTH = 124, 50
 
 
@@ -59,9 +59,14 @@ class Rail(QWidget):
         self._current = [stop.name for stop in self._stops].index(name)
         self.update()
 
+    @property
+    def _pitch(self) -> float:
+        """From one station to the next: less where the window is low, so that all are there."""
+        return min(float(ITEM), max((self.height() - 8) / len(self._stops), LEAST))
+
     def item_box(self, index: int) -> QRectF:
         """Return where a station is on the rail."""
-        return QRectF(0, 8 + index * ITEM, self.width() - 1, ITEM - 8)
+        return QRectF(0, 8 + index * self._pitch, self.width() - 1, self._pitch - 8)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
