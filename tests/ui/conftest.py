@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QMessageBox, QWidget
+from PySide6.QtWidgets import QApplication, QLabel, QMessageBox, QWidget
 
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure.kinds import KindButton
@@ -15,6 +15,20 @@ from urgens.ui.widgets.figure_label import FigureLabel
 from urgens.ui.widgets.plane import Plane
 
 LEFT = Qt.MouseButton.LeftButton
+
+
+def page_of(window: Window, station: str, name: str) -> Any:
+    """Show a page of a station; it is painted when it comes back."""
+    window.show_station(station)
+    window.station(station).show_page_named(name)
+    QTest.qWait(30)
+    return window.station(station).page  # type: ignore[attr-defined]
+
+
+def words(page: QWidget) -> str:
+    """All that its labels say now."""
+    QTest.qWait(20)
+    return "\n".join(one.text() for one in page.findChildren(QLabel) if one.isVisible())
 
 
 def on_plot(plot: Plane, x: float, y: float) -> QPoint:

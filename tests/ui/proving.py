@@ -6,9 +6,9 @@ from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QLabel
 from pytestqt.qtbot import QtBot
 
+from tests.ui.conftest import page_of
 from urgens.bench.drives import drives, trial
 from urgens.bench.log_write import sensed, write_csv
 from urgens.bench.torque import hold
@@ -33,15 +33,7 @@ def fresh(**more: Any) -> Build:
 
 
 def shown(window: Window, name: str) -> Any:
-    window.show_station("Prove")
-    window.station("Prove").show_page_named(name)
-    QTest.qWait(30)
-    return window.station("Prove").page
-
-
-def words(page: Any) -> str:
-    QTest.qWait(20)
-    return "\n".join(one.text() for one in page.findChildren(QLabel) if one.isVisible())
+    return page_of(window, "Prove", name)
 
 
 def type_into(label: TypedLabel, text: str) -> None:

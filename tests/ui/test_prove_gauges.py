@@ -7,7 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
-from tests.ui.conftest import LEFT
+from tests.ui.conftest import LEFT, words
 from tests.ui.proving import (
     SENSING,
     SLOW,
@@ -17,7 +17,6 @@ from tests.ui.proving import (
     read_by_key,
     shown,
     type_into,
-    words,
 )
 from urgens.document import demo, edited
 

@@ -5,6 +5,7 @@ from pathlib import Path
 import pytest
 from pytestqt.qtbot import QtBot
 
+from tests.ui.conftest import words
 from tests.ui.proving import (
     SLOW,
     Opener,
@@ -12,7 +13,6 @@ from tests.ui.proving import (
     fresh,
     logged,
     shown,
-    words,
 )
 from urgens.document import demo
 from urgens.ui.stations.prove.logs_page import LogsPage

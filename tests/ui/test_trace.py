@@ -6,11 +6,10 @@ from typing import Any
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QLabel
 from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
-from tests.ui.conftest import LEFT
+from tests.ui.conftest import LEFT, page_of, words
 from urgens.bench.training import exercise
 from urgens.document import Build, demo, with_changes
 from urgens.guidance import findings
@@ -25,15 +24,7 @@ SLOW = 20_000  # ms
 
 
 def shown(window: Window, name: str) -> Any:
-    window.show_station("Trace")
-    window.station("Trace").show_page_named(name)
-    QTest.qWait(30)
-    return window.station("Trace").page
-
-
-def words(page: Any) -> str:
-    QTest.qWait(20)
-    return "\n".join(one.text() for one in page.findChildren(QLabel) if one.isVisible())
+    return page_of(window, "Trace", name)
 
 
 def test_a_sinking_pedal_is_led_to_its_cause_and_mended(open_window: Opener) -> None:

@@ -41,12 +41,21 @@ KINDS: Mapping[str, Read] = {
     "front-flow": Read("a stroke in front", VOLUME, 5e-7, 0.3, lambda f: f.front_flow, foot=False),
     "rear-flow": Read("a stroke behind", VOLUME, 5e-7, 0.3, lambda f: f.rear_flow, foot=False),
     "heat-ratio": Read(
-        "the front's rise in heat over the rear's", None, 0.1, 0.2, lambda f: _ratio(f), foot=False
+        "the front's rise over the rear's, air at 20 °C assumed",
+        None,
+        0.1,
+        0.2,
+        lambda f: _ratio(f),
+        foot=False,
     ),
 }
 AIR = 293.15  # K, around the vehicle: assumed
 NO_FOOT = 200.0  # N: of what is read without one, an ordinary one
-STROKES = (1, 2, 3)
+MOST_FOOT = 3000.0  # N
+MOST: Mapping[str, float] = {
+    "travel": 0.6, "front-pressure": 4e7, "rear-pressure": 4e7, "deceleration": 3.0,
+    "heat-ratio": 50.0, "front-flow": 1e-4, "rear-flow": 1e-4,
+}  # fmt: skip
 
 
 def _ratio(found: Figures) -> Array:
@@ -101,13 +110,6 @@ def _value(kind: str, typed: str) -> float:
     if min(rises) <= 0.0:
         raise QuantityError("both are not warmer than the air", "write 210 °C / 150 °C")
     return rises[0] / rises[1]
-
-
-MOST_FOOT = 3000.0  # N
-MOST: Mapping[str, float] = {
-    "travel": 0.6, "front-pressure": 4e7, "rear-pressure": 4e7, "deceleration": 3.0,
-    "heat-ratio": 50.0, "front-flow": 1e-4, "rear-flow": 1e-4,
-}  # fmt: skip
 
 
 class Weighed(NamedTuple):

@@ -21,6 +21,7 @@ from urgens.guidance.words import Words
 from urgens.physics.arrays import Array
 from urgens.quantity import FORCE, show
 
+LEAST = 0.02  # bit: a question that tells less is not asked
 RAISED = 3.0  # by how much a change makes likelier what it can have brought; assumed
 # What a change of figures can bring, by where it was made; common practice.
 BRINGS: Mapping[str, tuple[str, ...]] = {
@@ -94,9 +95,6 @@ class Traced:
             if gain > best:
                 best, found = gain, sign
         return found
-
-
-LEAST = 0.02  # bit: a question that tells less is not asked
 
 
 def traced(build: Build, evidence: Evidence, case: int = 0) -> Traced:

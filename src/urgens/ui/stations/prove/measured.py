@@ -54,10 +54,7 @@ def add_reading(
     gauge: dict[str, Any],
 ) -> None:
     """Add a pair of pressures, as typed, to a run of gauges, or begin one with it."""
-    rows = rows_of(session, "gauges")
-    run = _begun(session, rows, valve, gauge) if run is None else run
-    rows[run]["points"] = [*rows[run].get("points", []), list(point)]
-    put(session, "gauges", rows, f"Reading at {point[0]}")
+    _add(session, valve, run, gauge, ("points", list(point), f"Reading at {point[0]}"))
 
 
 def add_lever(
@@ -68,10 +65,21 @@ def add_lever(
     gauge: dict[str, Any],
 ) -> None:
     """Add a reading with the lever moved by hand to a run of gauges, or begin one with it."""
-    rows = rows_of(session, "gauges")
+    _add(session, valve, run, gauge, ("lever", list(point), f"Lever at {100 * point[0]:.0f} %"))
+
+
+def _add(
+    session: Session,
+    valve: str,
+    run: int | None,
+    gauge: dict[str, Any],
+    what: tuple[str, list[Any], str],
+) -> None:
+    """Add to one of a run's lists, under a label."""
+    rows, (section, point, label) = rows_of(session, "gauges"), what
     run = _begun(session, rows, valve, gauge) if run is None else run
-    rows[run]["lever"] = [*rows[run].get("lever", []), list(point)]
-    put(session, "gauges", rows, f"Lever at {100 * point[0]:.0f} %")
+    rows[run][section] = [*rows[run].get(section, []), point]
+    put(session, "gauges", rows, label)
 
 
 def drop_lever(session: Session, run: int, place: int) -> None:

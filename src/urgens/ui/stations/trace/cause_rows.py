@@ -17,7 +17,10 @@ from urgens.ui.widgets.worded import worded, wrapped
 ROWS, BAR = 5, 8  # rows that are shown; px of a bar
 LEAST = 0.01  # share under which a cause is not shown
 OTHER_WORDS = "Something not in this list"
-NOTE = "Only what this layout has is listed. Shares come from signs, tests and readings so far."
+NOTE = (
+    "Only what this layout has is listed. Shares come from signs, tests and readings so far; how "
+    "often a cause shows so is assumed."
+)
 
 
 class ShareBar(Painted):

@@ -71,7 +71,8 @@ class FaultPage(Page):
     def _connect(self) -> None:
         self.first.seen.connect(lambda sign: self._answer(sign, True))
         self.seen_panel.answered.connect(self._answer)
-        self.seen_panel.taken_back.connect(self._take_back)
+        self.seen_panel.taken_back.connect(self.run.unsee)
+        self.seen_panel.skipped.connect(self._show)
         self.seen_panel.left_out.connect(self.run.leave_out)
         self.seen_panel.unread.connect(self.run.unread)
         self.form.typed.connect(self.run.read)
@@ -246,12 +247,6 @@ class FaultPage(Page):
         self._at = 0
         instead = WHEN if sign in WHEN else ()  # it came in one way
         self.run.see(sign, seen, words if seen else f"Not: {words.lower()}", instead)
-
-    def _take_back(self, sign: str) -> None:
-        if sign:
-            self.run.unsee(sign)
-        else:
-            self._show()  # another question
 
     def _tell(self, test: str, outcome: str) -> None:
         assert self.found is not None  # it is shown

@@ -34,6 +34,7 @@ class SeenPanel(QWidget):
     taken_back = Signal(str)
     left_out = Signal(str, bool)
     unread = Signal(int)
+    skipped = Signal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -176,7 +177,7 @@ class SeenPanel(QWidget):
         """Ask another question; this one comes again with the next fault."""
         if self.asked is not None:
             self._skipped.add(self.asked.id)
-            self.taken_back.emit("")
+            self.skipped.emit()
 
     def _choose_when(self, name: object) -> None:
         if isinstance(name, str):
