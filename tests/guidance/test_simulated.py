@@ -200,3 +200,13 @@ def test_shoes_that_stand_off_take_their_clearance_first(pickup: Build) -> None:
     bore = math.pi / 4.0 * (0.875 * 0.0254) ** 2
     both = 2.0 * 2.0 * bore * 0.9e-3
     assert wrong.travel - as_built.travel == pytest.approx(5.0 * both * RATIO / AREA, rel=1e-6)
+
+
+def test_a_half_of_crossed_circuits_takes_half_of_each_axle(pickup: Build) -> None:
+    """By hand: a front wheel and the rear one across from it; the pedal falls to the first half."""
+    crossed = edited(pickup, "circuits", "diagonal")
+    as_built, wrong = most(crossed, "lost-half")
+    assert wrong.front_force == pytest.approx(0.5 * as_built.front_force)
+    assert wrong.rear_force == pytest.approx(0.5 * as_built.rear_force)
+    assert wrong.front == pytest.approx(as_built.front)
+    assert wrong.travel > as_built.travel + 0.02

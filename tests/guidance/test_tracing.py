@@ -153,7 +153,8 @@ def test_no_cause_is_offered_whose_part_is_not_there(document: dict[str, Any]) -
     assert ("load-sensing-low" in ids) == ("load-sensing" in kinds)
     assert ("shoes-far-rear" in ids) == (document["rear"]["brake"]["kind"] == "drum")
     assert ("knock-back-front" in ids) == (document["front"]["brake"]["kind"] == "disc")
-    assert ("lost-front" in ids) == (build.split != "single")
+    assert ("lost-front" in ids) == (build.split == "front-rear")
+    assert ("lost-half" in ids) == (build.split == "diagonal")
     for one in Tracing(build).causes:
         made = procedure(build, one.mend)
         assert made.allowed, one.id

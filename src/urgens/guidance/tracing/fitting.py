@@ -36,6 +36,8 @@ def _brake(build: Build, kind: type, axles: Iterable[Axle]) -> bool:
 
 _NEEDS: dict[Need, Callable[[Build], bool]] = {
     "two-circuits": lambda b: b.split != "single",
+    "axle-circuits": lambda b: b.split == "front-rear",
+    "diagonal-circuits": lambda b: b.split == "diagonal",
     "booster": lambda b: b.booster.kind != "none",
     "vacuum-booster": lambda b: b.booster.kind == "vacuum",
     "no-booster": lambda b: b.booster.kind == "none",

@@ -22,6 +22,7 @@ from urgens.solve.system import AxleFluid, System, WheelEnd, system
 from urgens.solve.travel import travel
 
 SIZES = 15  # of each cause, evenly from its least to its most
+HALF = 0.5  # of each axle's wheels, of crossed circuits
 PASSES = 1e12  # Pa: a knee that nothing reaches
 LEFT = (1.0, 0.4, 0.15)  # of a clearance at strokes 1 to 3: the first ones take it up; assumed
 PUMPED = (1.0, 0.9, 0.85)  # of air at strokes 1 to 3: assumed
@@ -45,6 +46,7 @@ EFFECTS: Mapping[str, Change] = {
     **_each("knock-back", "clearance", 3.0, 8.0),
     **_each("glazed", "friction", 0.5, 0.8),
     **_each("lost", "lost", 1.0, 1.0),
+    "lost-half": {"half": (1.0, 1.0)},
     **_each("hose-blocked", "blocked", 1.0, 1.0),
     "fluid-boils": {"air_front": (5.0 * ML, 30.0 * ML), "air_rear": (5.0 * ML, 30.0 * ML)},
     "no-residual": {"air_rear": (1.0 * ML, 6.0 * ML)},
@@ -77,7 +79,7 @@ _NEUTRAL: Mapping[str, float] = {
         ("air", 0.0), ("hose", 1.0), ("compliance", 1.0), ("clearance", 1.0), ("friction", 1.0),
         ("lost", 0.0), ("blocked", 0.0))},
     "rod": 0.0, "area": 1.0, "ratio": 1.0, "assist": 1.0, "passes": 0.0, "knee": 1.0,
-    "second": 1.0, "unmetered": 0.0, "front_shut": 0.0,
+    "second": 1.0, "unmetered": 0.0, "front_shut": 0.0, "half": 0.0,
 }  # fmt: skip
 
 
@@ -135,10 +137,10 @@ def figures(build: Build, rows: Simulated, efforts: Array, case: int, stroke: in
     there = [_there(changes, axle) for axle in _BOTH]
     found = at_feet(wrong, standing, efforts, *there)
     travels = found.travel.copy()
-    for dead, axle in enumerate(_BOTH):
-        lost = changes[f"lost_{axle}"][:, 0] > 0.0
+    for dead, change in enumerate((*(f"lost_{axle}" for axle in _BOTH), "half")):
+        lost = changes[change][:, 0] > 0.0
         if lost.any() and len(made.volumes.chambers) > 1:
-            pad = half_lost_travel(made, efforts, standing, build.targets.surface, dead)
+            pad = half_lost_travel(made, efforts, standing, build.targets.surface, dead % 2)
             travels[lost] = np.where(np.isnan(pad), made.volumes.floor, pad)
     return found._replace(travel=travels)
 
@@ -179,8 +181,10 @@ def _laid(made: System, wrong: Mapping[str, Array], stroke: int) -> System:
     cylinders = Pair(*(replace(one, area=one.area * wrong["area"]) for one in made.cylinders))
     same = made.cylinders.front is made.cylinders.rear
     fluid = made.volumes
+    left = 1.0 - HALF * wrong["half"]  # of both axles, where their halves cross
     ends = (
-        _end(end, wrong[f"friction_{axle}"]) for axle, end in zip(_BOTH, made.ends, strict=True)
+        _end(end, left * wrong[f"friction_{axle}"])
+        for axle, end in zip(_BOTH, made.ends, strict=True)
     )
     axles = (_fluid(one, axle, wrong, stroke) for axle, one in zip(_BOTH, fluid.axles, strict=True))
     booster = replace(

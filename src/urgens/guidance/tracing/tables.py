@@ -11,7 +11,8 @@ from urgens.data import trace_table
 Link = Literal["nearly-always", "often", "sometimes", "seldom", "never"]
 Common = Literal["often", "sometimes", "seldom"]
 Need = Literal[
-    "two-circuits", "booster", "vacuum-booster", "no-booster", "front-disc", "rear-disc",
+    "two-circuits", "axle-circuits", "diagonal-circuits",
+    "booster", "vacuum-booster", "no-booster", "front-disc", "rear-disc",
     "front-drum", "rear-drum", "discs", "drums", "reducing", "no-reducing", "adjustable",
     "load-sensing", "metering", "no-metering", "residual", "no-residual", "front-residual",
     "rear-residual", "switch", "light-switch", "parking-brake",
