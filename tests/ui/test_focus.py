@@ -68,8 +68,7 @@ def test_keys_that_rest_on_a_figure_are_told_what_it_is(
         qtbot.waitUntil(lambda: not QToolTip.isVisible(), timeout=3000)
 
 
-@pytest.mark.parametrize("dark", [False, True])
-@pytest.mark.parametrize("name", ["library", "tractor"])
+@pytest.mark.parametrize(("name", "dark"), [("library", False), ("tractor", True)])
 def test_every_control_shows_that_it_has_the_focus(
     open_window: Callable[[Build], Window], dressed: QApplication, name: str, dark: bool
 ) -> None:
