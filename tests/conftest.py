@@ -22,7 +22,7 @@ from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
-from urgens.ui.widgets.background import any_running
+from urgens.ui.widgets.background import collect_again
 from urgens.ui.widgets.dimension_label import DimensionLabel
 
 settings.register_profile("urgens", deadline=None)  # speed is a benchmark, never a test
@@ -94,7 +94,7 @@ def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build],
     if T.dark or T.stands_back:
         use_theme(dressed, dark=False)  # as the next test expects it
     assert [type(widget) for widget in dressed.topLevelWidgets() if widget.isVisible()] == []
-    assert not any_running()
+    assert collect_again()  # no task is left, and garbage is collected
     assert python_threads() == threads
 
 

@@ -1,5 +1,6 @@
 """Long work away from the hand: on an immutable build, cancelled and dropped when it is stale."""
 
+import gc
 import sys
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor, wait
@@ -13,6 +14,7 @@ from urgens.document import BuildErrors
 
 Work = Callable[[Callable[[float], bool]], Any]  # told whom to tell how far it is
 EVERY = 30  # ms between two looks at what a task has said
+AGAIN = 150  # ms between two looks whether garbage may be collected
 SOON = 80  # ms before long work begins: who only leafs through starts none
 
 
@@ -77,8 +79,10 @@ class Background(QObject):
         work, self._waiting = self._waiting, None
         if work is None:
             return
+        gc.disable()  # a collection in the task's thread would destroy objects of the window there
         self._task = _Task(work)
         _running.add(self._task.future)
+        QTimer.singleShot(AGAIN, _look_again)
         self._task.future.add_done_callback(_running.discard)
         self._timer.start()
 
@@ -123,8 +127,22 @@ _running: set[Future[Any]] = set()
 def wait_for_all(seconds: float) -> None:
     """Wait until all work has ended, so many seconds at most."""
     wait(tuple(_running), timeout=seconds)
+    collect_again()
 
 
 def any_running() -> bool:
     """Tell whether work is under way, wanted or not."""
     return bool(_running)
+
+
+def collect_again() -> bool:
+    """Let garbage be collected, unless a task runs; tell whether it is. Asked by the window."""
+    if not any_running():
+        gc.enable()
+    return gc.isenabled()
+
+
+def _look_again() -> None:
+    """Look until no task runs; the window's own thread does so, where garbage may be collected."""
+    if not collect_again():
+        QTimer.singleShot(AGAIN, _look_again)
