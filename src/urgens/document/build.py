@@ -13,6 +13,7 @@ from urgens.document.cylinders.kind import Split
 from urgens.document.entry import Entry
 from urgens.document.facts import Fluid, Known, SetUp, twin_names
 from urgens.document.heat import Heat
+from urgens.document.history import HistoryEntry
 from urgens.document.lines import Lines
 from urgens.document.part import Fault, FluidVolume, Name, Part, Text
 from urgens.document.pedal import Pedal
@@ -20,7 +21,7 @@ from urgens.document.plumbing import Plumbing
 from urgens.document.proof import Proof
 from urgens.document.records import Joint, OpenItem, Record
 from urgens.document.targets import Targets
-from urgens.document.traces import HistoryEntry, TraceRun
+from urgens.document.traces import TraceRun
 from urgens.document.valves import Valves
 from urgens.document.vehicle import Vehicle
 from urgens.document.wheel_ends import WheelEnds

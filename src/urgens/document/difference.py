@@ -11,6 +11,7 @@ from urgens.document.validation import validated
 Way = tuple[str | int, ...]
 Names = tuple[str, ...]
 IN_ORDER = ("evidence", "setups")  # their names, at any depth, stand in the order they were given
+HISTORY = "history"  # saving adds to it beside all steps, so that it is kept entry by entry
 
 
 @dataclass(frozen=True)
@@ -34,11 +35,20 @@ class Order:
 
 
 @dataclass(frozen=True)
+class Entries:
+    """Entries of the history that go, and that come."""
+
+    gone: tuple[Any, ...] = ()
+    come: tuple[Any, ...] = ()
+
+
+@dataclass(frozen=True)
 class Difference:
     """All places at which one build differs from another."""
 
     steps: tuple[Step, ...]
     orders: tuple[Order, ...] = ()
+    entries: Entries = Entries()
 
     def forward(self, build: Build) -> Build:
         """Return the later build, from the earlier one."""
@@ -46,6 +56,7 @@ class Difference:
             build,
             [(s.way, s.is_there, s.after) for s in self.steps],
             [(o.way, o.after) for o in self.orders],
+            self.entries,
         )
 
     def back(self, build: Build) -> Build:
@@ -54,11 +65,15 @@ class Difference:
             build,
             [(s.way, s.was_there, s.before) for s in self.steps],
             [(o.way, o.before) for o in self.orders],
+            Entries(self.entries.come, self.entries.gone),
         )
 
 
 def _gone(
-    build: Build, steps: list[tuple[Way, bool, Any]], orders: list[tuple[Way, Names]]
+    build: Build,
+    steps: list[tuple[Way, bool, Any]],
+    orders: list[tuple[Way, Names]],
+    entries: Entries,
 ) -> Build:
     document: Any = dumped(build)
     for way, there, value in steps:
@@ -72,6 +87,9 @@ def _gone(
         found = {name: here[name] for name in names}
         here.clear()
         here.update(found)
+    if entries != Entries():
+        kept = [one for one in document.get(HISTORY, []) if one not in entries.gone]
+        document[HISTORY] = sorted([*kept, *entries.come], key=lambda one: str(one["at"]))
     return validated(document)  # which copies what is laid in
 
 
@@ -83,10 +101,15 @@ def _at(document: Any, way: Way) -> Any:
 
 def difference(before: Build, after: Build) -> Difference:
     """Return what `after` differs in from `before`, as typed."""
-    found = tuple(_steps(dumped(before), dumped(after), ()))
+    old, new = dumped(before), dumped(after)
+    had, has = old.pop(HISTORY, []), new.pop(HISTORY, [])
+    found = tuple(_steps(old, new, ()))
     return Difference(
         tuple(one for one in found if isinstance(one, Step)),
         tuple(one for one in found if isinstance(one, Order)),
+        Entries(
+            tuple(one for one in had if one not in has), tuple(one for one in has if one not in had)
+        ),
     )
 
 

@@ -1,17 +1,15 @@
-"""What was seen, tested and read on the way from a fault to its cause; what was changed when."""
+"""What was seen, tested and read on the way from a fault to its cause."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from datetime import datetime
-from typing import Annotated, Any, Literal
+from typing import Annotated
 
-from pydantic import AfterValidator, BeforeValidator, Field, PlainSerializer
+from pydantic import BeforeValidator
 
 from urgens.document.dates import read_time
-from urgens.document.frozen import frozen, thawed
 from urgens.document.part import Fault, Name, Part, Text
 
 At = Annotated[datetime, BeforeValidator(read_time)]
-PAIR = 2  # a change is an old value and a new one
 
 
 class SeenSign(Part):
@@ -62,24 +60,3 @@ class TraceRun(Part):
         """Check that it does not end before it begins."""
         if self.ended is not None and self.ended < self.started:
             yield Fault("ended", "is before it was started", "write the later time, or none")
-
-
-class HistoryEntry(Part):
-    """What happened to the vehicle or its build on a day, and which figures it changed.
-
-    `changes` holds an old value and a new one by path.
-    """
-
-    at: At
-    what: Name
-    why: Text = ""
-    kind: Literal["change", "symptom", "service", "note"] = "change"
-    changes: Annotated[Mapping[str, Any], AfterValidator(frozen), PlainSerializer(thawed)] = Field(
-        default_factory=dict, validate_default=True
-    )
-
-    def rules(self) -> Iterator[Fault]:
-        """Check that every change is a pair."""
-        for path, pair in self.changes.items():
-            if not isinstance(pair, tuple) or len(pair) != PAIR:
-                yield Fault(f"changes.{path}", "is no pair", "write [old, new], null for nothing")

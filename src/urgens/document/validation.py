@@ -13,6 +13,7 @@ from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.part import RULE, in_words
 
 Model = TypeVar("Model", bound=BaseModel)
+UNKNOWN = "is not a field known here"
 EVERY_FIELD = "`urgens schema` lists every field"
 _COMPARISONS = {
     "greater_than": ("gt", "above"),
@@ -74,7 +75,7 @@ def _words(detail: ErrorDetails, parent: Any) -> tuple[str, str]:
     if kind == "missing":
         return "is missing", f"add it; {EVERY_FIELD}"
     if kind == "extra_forbidden":
-        return "is not a field known here", _did_you_mean(str(detail["loc"][-1]), parent)
+        return UNKNOWN, _did_you_mean(str(detail["loc"][-1]), parent)
     if kind == "union_tag_not_found":
         return "has no kind", f'add "kind": {_tags(parent)}'
     if kind == "union_tag_invalid":

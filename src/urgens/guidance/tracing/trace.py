@@ -4,7 +4,7 @@ from collections.abc import Mapping, Set
 from dataclasses import dataclass
 
 from urgens.document import Build
-from urgens.document.traces import HistoryEntry
+from urgens.document.history import HistoryEntry
 from urgens.guidance.tracing.ranking import (
     Asked,
     Evidence,

@@ -1,6 +1,7 @@
 """The document that is open: the build, the steps that led to it, and its file."""
 
 import hashlib
+from datetime import datetime
 from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
@@ -8,6 +9,7 @@ from PySide6.QtGui import QUndoStack
 
 from urgens.document import Build, BuildErrors, Change, changed, load, save
 from urgens.document.files import is_read_only
+from urgens.document.past import with_history
 from urgens.document.whole_file import content
 from urgens.ui.session.undo import Drag, Edit
 
@@ -24,6 +26,7 @@ class OpenDocument(QObject):
         self.undo_stack.cleanChanged.connect(self._clean_changed)
         self.drag: Drag | None = None
         self.base, self.path = build, path
+        self._saved = build  # as its file has it, or as it was begun
         self._digest = _digest(path)
 
     def _clean_changed(self) -> None:
@@ -33,6 +36,7 @@ class OpenDocument(QObject):
         """Take another build; nothing of the one before is left, nor is anyone told yet."""
         self.drag = None
         self.base, self.path = build, path
+        self._saved = build
         self.undo_stack.clear()
         self._digest = _digest(path)
 
@@ -74,12 +78,19 @@ class OpenDocument(QObject):
     # --- its file --------------------------------------------------------------------------
 
     def save(self, path: Path) -> None:
-        """Write the build to `path`, which becomes its file; raises OSError."""
-        save(self.base, path)
+        """Write the build to `path`, which becomes its file; raises OSError.
+
+        What it changes becomes an entry of its history, which no undo takes away.
+        """
+        built, written = self.base, with_history(self._saved, self.base, datetime.now())
+        save(written, path)
+        self.base = self._saved = written
         self.path = path
         self._digest = _digest(path)
         self.undo_stack.setClean()
         self.file_changed.emit()
+        if written is not built:
+            self.replaced.emit()
 
     @property
     def modified(self) -> bool:

@@ -15,7 +15,8 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.bench.already_known import Known
-from urgens.document.traces import HistoryEntry, TraceRun
+from urgens.document.history import HistoryEntry
+from urgens.document.traces import TraceRun
 from urgens.guidance.tracing.tables import Sign
 from urgens.guidance.tracing.trace import Traced
 from urgens.ui.widgets.choices import Choices

@@ -1,0 +1,166 @@
+"""What saving writes into the history, and going back in it."""
+
+from datetime import datetime, timedelta
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from urgens.document import Build, BuildErrors, Change, changed, demo, loads, with_changes
+from urgens.document.difference import difference
+from urgens.document.edit import dumped
+from urgens.document.past import as_of, change_words, changes_between, with_history
+from urgens.document.paths import path_of, steps
+
+NOW = datetime(2026, 5, 2, 14, 10)
+FRICTION, KNEE = "front.brake.pad_friction", "valves.rear[0].knee"
+
+
+@pytest.fixture
+def van() -> Build:
+    return demo("library")
+
+
+def saved(before: Build, after: Build, at: datetime = NOW) -> Build:
+    return with_history(before, after, at)
+
+
+def test_a_saving_with_a_change_is_one_entry_with_old_and_new(van: Build) -> None:
+    made = saved(van, with_changes(van, {"pedal.pivot_to_pad": "14 in"}))
+    (entry,) = made.history[len(van.history) :]
+    assert entry.kind == "change"
+    assert entry.at == NOW
+    assert dict(entry.changes) == {"pedal.pivot_to_pad": (van.pedal.pivot_to_pad.text, "14 in")}
+    assert entry.what == f"Pivot to pad {van.pedal.pivot_to_pad.text} → 14 in"
+
+
+def test_a_saving_without_a_change_adds_nothing(van: Build) -> None:
+    assert saved(van, van) is van
+    noted = with_changes(van, {"notes": "painted", "name": "Another"})
+    assert saved(van, noted) is noted
+
+
+def test_a_run_of_savings_is_one_entry_from_the_first_value_to_the_last(van: Build) -> None:
+    one = saved(van, with_changes(van, {"pedal.pivot_to_pad": "14 in"}))
+    two = saved(
+        one, with_changes(one, {"pedal.pivot_to_pad": "15 in", "targets.surface": 0.8}),
+        NOW + timedelta(minutes=30),
+    )  # fmt: skip
+    assert len(two.history) == len(van.history) + 1
+    assert dict(two.history[-1].changes) == {
+        "pedal.pivot_to_pad": (van.pedal.pivot_to_pad.text, "15 in"),
+        "targets.surface": (van.targets.surface, 0.8),
+    }
+
+
+def test_what_is_taken_back_in_the_same_run_leaves_no_entry(van: Build) -> None:
+    one = saved(van, with_changes(van, {"targets.surface": 0.7}))
+    back = with_changes(one, {"targets.surface": van.targets.surface})
+    assert saved(one, back, NOW + timedelta(minutes=5)).history == van.history
+
+
+def test_later_or_worded_savings_are_entries_of_their_own(van: Build) -> None:
+    one = saved(van, with_changes(van, {"targets.surface": 0.7}))
+    late = saved(one, with_changes(one, {"targets.surface": 0.6}), NOW + timedelta(hours=3))
+    assert len(late.history) == len(van.history) + 2
+    worded = with_changes(one, {f"history[{len(van.history)}].why": "wet season"})
+    more = saved(worded, with_changes(worded, {"targets.surface": 0.6}), NOW + timedelta(hours=1))
+    assert len(more.history) == len(van.history) + 2
+
+
+def test_a_figure_that_was_only_assumed_and_is_measured_is_a_note(van: Build) -> None:
+    guessed = with_changes(van, {"evidence": {FRICTION: {"state": "assumed"}}})
+    made = saved(guessed, changed(guessed, Change("", {FRICTION: 0.41})))
+    assert made.history[-1].kind == "note"
+    assert made.history[-1].what == f"Front pad friction {van.front.brake.pad_friction} → 0.41"  # type: ignore[union-attr]
+
+
+def test_many_figures_are_counted_and_named_by_place(van: Build) -> None:
+    changes = {
+        "pedal.pivot_to_pad": "14 in", "pedal.pivot_to_pushrod": "2.5 in", "targets.surface": 0.8,
+        "master.bore": "1 in",
+    }  # fmt: skip
+    words = change_words(van, changes_between(van, with_changes(van, changes)))
+    assert words == "4 figures: master, pedal, targets"
+
+
+def test_undoing_a_change_of_entries_leaves_what_saving_added(van: Build) -> None:
+    typed = {"at": "2026-05-01T09:00", "what": "Pulls to the left", "kind": "symptom"}
+    noted = with_changes(van, {"history": [*dumped(van).get("history", []), typed]})
+    step = difference(van, noted)
+    after = saved(noted, with_changes(noted, {"targets.surface": 0.7}))
+    undone = step.back(after)
+    assert [one.what for one in undone.history[len(van.history) :]] == [after.history[-1].what]
+    assert step.forward(undone).history == after.history
+
+
+def test_the_build_as_it_was_on_a_day_comes_back(van: Build) -> None:
+    one = saved(van, with_changes(van, {"targets.surface": 0.7, "booster": {"kind": "none"}}))
+    valves = {"valves.rear": [], "setups": []}
+    two = saved(one, with_changes(one, valves), NOW + timedelta(days=2))
+    between = as_of(two, NOW + timedelta(days=1))
+    assert not between.unknown
+    assert not changes_between(between.build, one)
+    first = as_of(two, NOW - timedelta(days=1))
+    assert not changes_between(first.build, van)
+
+
+def test_paths_of_another_vehicle_are_named_and_the_rest_is_gone_back(van: Build) -> None:
+    entry = {
+        "at": "2026-05-01T09:00", "what": "By hand",
+        "changes": {"front.brake.paint[3].red": [1, 2], "targets.surface": [0.6, 0.9]},
+    }  # fmt: skip
+    once = as_of(with_changes(van, {"history": [entry]}), datetime(2026, 4, 1))
+    assert once.unknown == ("front.brake.paint[3].red",)
+    assert once.build.targets.surface == 0.6
+
+
+def test_what_was_before_and_is_no_build_is_said(van: Build) -> None:
+    entry = {
+        "at": "2026-05-01T09:00", "what": "By hand", "changes": {"targets.surface": ["wet", 0.9]},
+    }  # fmt: skip
+    with pytest.raises(BuildErrors, match="targets.surface"):
+        as_of(with_changes(van, {"history": [entry]}), datetime(2026, 4, 1))
+
+
+@settings(max_examples=25, deadline=None)
+@given(
+    st.lists(
+        st.tuples(
+            st.sampled_from([FRICTION, "targets.surface", "targets.deceleration"]),
+            st.floats(0.3, 0.6).map(lambda x: round(x, 2)),
+        ),
+        min_size=1,
+        max_size=6,
+    ),
+    st.lists(st.integers(1, 300), min_size=6, max_size=6),
+)
+def test_whatever_is_saved_in_steps_leads_back_to_the_beginning(
+    edits: list[tuple[str, float]], minutes: list[int]
+) -> None:
+    begun = demo("library")
+    build, at = begun, NOW
+    for (path, value), later in zip(edits, minutes, strict=False):
+        at += timedelta(minutes=later)
+        build = with_history(build, with_changes(build, {path: value}), at)
+    assert not changes_between(as_of(build, NOW - timedelta(days=1)).build, begun)
+
+
+@given(st.lists(st.one_of(st.integers(0, 99), st.sampled_from(["front", "a b", "x.y"])), min_size=1)
+       .filter(lambda way: isinstance(way[0], str)))  # fmt: skip
+def test_a_path_is_read_back_as_it_was_written(way: list[str | int]) -> None:
+    assert steps(path_of(way)) == way
+
+
+@pytest.mark.parametrize("at", ["2026-02-30T10:00", "yesterday", 7])
+def test_a_date_that_cannot_be_is_said_with_its_place(van: Build, at: object) -> None:
+    with pytest.raises(BuildErrors) as raised:
+        with_changes(van, {"history": [{"at": at, "what": "x"}]})
+    assert "history[0].at: is" in str(raised.value)
+    assert 'write day and time: "2026-05-31T14:10"' in str(raised.value)
+
+
+def test_a_field_nobody_knows_is_refused(van: Build) -> None:
+    text = '{"format": "urgens.build", "version": 1, "history": [{"att": "x"}]}'
+    with pytest.raises(BuildErrors, match=r"history\[0\]"):
+        loads(text)
