@@ -2,6 +2,7 @@
 
 import argparse
 import json
+import signal
 import sys
 import time
 from typing import Any
@@ -143,6 +144,7 @@ def _device(options: argparse.Namespace) -> int:
     vehicle = plant(build, options.seed, fault)
     most = float(np.asarray(vehicle.system.max_effort))
     box = SimulatedBox(Box(vehicle, valve, options.seed), cycling(most))
+    signal.signal(signal.SIGINT, signal.default_int_handler)  # a shell ignores it behind an &
     try:
         print(box.port, flush=True)  # in here: whoever reads it may interrupt at once
         while True:

@@ -86,11 +86,16 @@ def columns(build: Build, load_case: str | None, surface: float | None) -> tuple
     first [text]; surface: tyre-road coefficient, None for each one's own [-].
     Source: solve, one way.
     """
-    found = []
-    for name in (None, *(setup.name for setup in build.setups)):
-        one = build if name is None else with_setup(build, name)
-        names = {case.name for case in one.vehicle.load_cases}
-        solution = solve(one, load_case=load_case if load_case in names else None, surface=surface)
-        effort = one.targets.comfortable_effort.value
-        found.append(Column(name, solution, feel(solution.system, solution.standing, effort)))
-    return tuple(found)
+    names = (None, *(setup.name for setup in build.setups))
+    variants = (build if name is None else with_setup(build, name) for name in names)
+    return tuple(
+        column(one, name, load_case, surface) for one, name in zip(variants, names, strict=True)
+    )
+
+
+def column(build: Build, name: str | None, load_case: str | None, surface: float | None) -> Column:
+    """Return one build, solved; build: with a set-up laid over it or not [object]; as `columns`."""
+    names = {case.name for case in build.vehicle.load_cases}
+    solution = solve(build, load_case=load_case if load_case in names else None, surface=surface)
+    effort = build.targets.comfortable_effort.value
+    return Column(name, solution, feel(solution.system, solution.standing, effort))

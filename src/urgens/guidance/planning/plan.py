@@ -1,0 +1,124 @@
+"""The plan of a build: its jobs in order, what is not here, what holds the vehicle, what is due."""
+
+from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+from urgens.document import Build
+from urgens.document.line_sheets import routed
+from urgens.guidance.part_words import KINDS
+from urgens.guidance.planning.converting import conversion_work
+from urgens.guidance.planning.job import Job
+from urgens.guidance.planning.order import Ordered, ordered
+from urgens.guidance.planning.still_open import open_work
+from urgens.guidance.planning.work import FITTED, Work, bleed_job
+from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.proofs import standing_proofs
+from urgens.plumbing.conversion import layout_of
+from urgens.plumbing.cut_list import TooLongError
+from urgens.plumbing.kit import buying_list
+from urgens.plumbing.shopping import Cut, counted, cut_from
+from urgens.quantity import LENGTH, parse
+
+STOCK, SAW = parse("25 ft", LENGTH), parse("1 mm", LENGTH)  # as tube is usually sold
+
+
+@dataclass(frozen=True)
+class Missing:
+    """A part that is not here: how many, and the job that waits for it."""
+
+    what: str
+    count: int
+    job: str
+
+
+@dataclass(frozen=True)
+class Held:
+    """What holds the vehicle: it does not move before, and the job that does it, if one does."""
+
+    what: str
+    job: str
+
+
+@dataclass(frozen=True)
+class Plan:
+    """The work on one build in its order, and what stands beside it."""
+
+    work: Work
+    order: Ordered
+    missing: tuple[Missing, ...]
+    holds: tuple[Held, ...]
+
+    @property
+    def jobs(self) -> tuple[Job, ...]:
+        """The jobs in their order, bleeding among them."""
+        return self.order.jobs
+
+    @property
+    def minutes(self) -> int:
+        """How long all of them take."""
+        return sum(job.minutes for job in self.jobs)
+
+    @property
+    def together(self) -> int:
+        """Minutes in which more than one person is needed."""
+        return sum(job.minutes for job in self.jobs if job.people > 1)
+
+    @property
+    def renews(self) -> bool:
+        """Whether every circuit is bled, and so all fluid new."""
+        bled = {circuit for job in self.jobs for circuit in job.bleeds}
+        return bool(bled) and bled >= {c for job in self.jobs for c in (*job.opens, *job.shut)}
+
+    def place(self, name: str) -> int | None:
+        """Return the place of a job, counted from 1; name: its own [text]. Source: the order."""
+        return next((at for at, job in enumerate(self.jobs, 1) if job.name == name), None)
+
+
+def plan(now: Build, then: Build | None = None) -> Plan:
+    """Return the plan of a build, or of the way to another; now, then: the documents [objects].
+
+    Source: `work`, in the order of `order.ordered`.
+    """
+    work = open_work(now) if then is None else conversion_work(now, then)
+    order = ordered(work.jobs, lambda names: bleed_job(work.build, names), work.begun)
+    missing = tuple(_missing(now, work))
+    return Plan(work, order, missing, tuple(_holds(work.build, order)))
+
+
+def _missing(now: Build, work: Work) -> Iterator[Missing]:
+    """Yield what the layout takes that now does not have, and that did not come yet."""
+    job = next((one.name for one in work.jobs if one.name == FITTED), None)
+    if job is None or work.build.plumbing is None:
+        return
+    here: Counter[str] = Counter()
+    for came in () if now.plumbing is None else now.plumbing.received:
+        here[came.item] += came.count
+    if work.build is not now:  # what is fitted now stays, or is there to be used again
+        here.update(dict(counted(layout_of(now))))
+    for one in buying_list(work.build, _cut(work.build), STOCK.value):
+        lacks = one.count - here[one.item]
+        tube = one.item.endswith(" tube") or one.item in ("clip", "bottle of fluid, 0.5 l")
+        if lacks > 0 and not (tube and work.build is not now):
+            named = KINDS.get(one.item, one.item[:1].upper() + one.item[1:])
+            yield Missing(named, lacks, job)
+
+
+def _cut(build: Build) -> tuple[Cut, ...]:
+    assert build.plumbing is not None
+    try:
+        return cut_from(routed(build.plumbing), STOCK.value, SAW.value)
+    except TooLongError:
+        return ()
+
+
+def _holds(build: Build, order: Ordered) -> Iterator[Held]:
+    """Yield what has to be before the vehicle moves: open items that hold it, open proofs."""
+    names = {job.name: job for job in order.jobs}
+    for item in build.open_items:
+        if item.holds_vehicle and item.done is None:
+            yield Held(item.what, item.what if item.what in names else "")
+    proving = next((job.name for job in order.jobs if job.procedure == "prove-standing"), "")
+    for one in standing_proofs(build):
+        if one.state in ("open", "failed"):
+            yield Held(TITLES[one.name], proving)

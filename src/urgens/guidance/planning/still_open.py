@@ -1,0 +1,84 @@
+"""The jobs that are still open of a build, all of them where nothing is on record."""
+
+from collections.abc import Iterator
+
+from urgens.document import Build
+from urgens.guidance.alternatives import PER_LINE, PER_PART
+from urgens.guidance.asks_again import asked_by
+from urgens.guidance.joints import LOOSE, MadeJoint, joints
+from urgens.guidance.planning.converting import CYLINDER, CYLINDER_BENCH
+from urgens.guidance.planning.job import Job
+from urgens.guidance.planning.work import (
+    BENCH_BLED,
+    BENDING,
+    CYLINDER_IN,
+    FITTED,
+    ITEM,
+    STANDING,
+    Work,
+    begun_circuits,
+    bending,
+    circuits_opened,
+    closing,
+    every_circuit,
+    noted_items,
+)
+from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.proofs import MOVING, PROOFS, standing_proofs
+from urgens.plumbing.conversion import layout_of
+
+A_JOINT = 4  # minutes; common practice
+
+
+def open_work(build: Build) -> Work:
+    """Return what is still open of a build: joints, runs, items, proofs; all, where none is told.
+
+    build: the document [object]. Source: its joints, records and open items.
+    """
+    begun, nothing = begun_circuits(build), asked_by(build, ())
+    bled = any(one.procedure in ("bleed", "rebleed") and one.ended for one in build.records)
+    proved = any(one.state == "done" for one in standing_proofs(build))
+    if not build.joints and not bled and not proved:
+        made = _from_nothing(build)
+        said = (
+            "Neither a joint nor a bleeding is on record: planned as if all were still to be made."
+        )
+        return Work(build, made, (), said)
+    loose = [one for one in joints(build) if one.where and one.state in LOOSE]
+    jobs = [*_loose(build, loose), *_runs(build), *noted_items(build)]
+    return Work(build, (*jobs, *closing(build, jobs, begun, nothing)), begun)
+
+
+def _loose(build: Build, loose: list[MadeJoint]) -> Iterator[Job]:
+    if loose:
+        names = {one.name.partition(".")[0] for one in loose}
+        yield Job("Joints tight", A_JOINT * len(loose), f"{len(loose)} only started or capped",
+                  "underneath", opens=circuits_opened(build, names))  # fmt: skip
+
+
+def _runs(build: Build) -> Iterator[Job]:
+    """Yield procedures that were left, but for proofs and bleeding, which come by themselves."""
+    for record in build.records:
+        if record.ended is None and record.procedure not in (*PROOFS, STANDING, MOVING, "bleed"):
+            title = TITLES.get(record.procedure, record.procedure)
+            yield Job(f"Go on: {title}", ITEM, f"left at step {record.step}, minutes assumed",
+                      procedure=record.procedure)  # fmt: skip
+
+
+def _from_nothing(build: Build) -> tuple[Job, ...]:
+    """Return the making of a whole system, from its layout."""
+    laid, circuits = layout_of(build), every_circuit(build)
+    lines = [line for line in laid.lines if not line.direct]
+    parts = [part for part in laid.parts if part.kind not in ("master", "wheel-brake")]
+    work = [bending(lines)] if lines else []
+    work += [
+        Job(BENCH_BLED, CYLINDER_BENCH, "ports clear, plugs in, before it goes in", "bench",
+            procedure="bench-bleed"),
+        Job(CYLINDER_IN, CYLINDER, "rod 1 mm free, proved by pressing once", "pedal box",
+            opens=circuits, after=(BENCH_BLED,), procedure="pushrod-clearance"),
+        Job(FITTED, (PER_LINE - BENDING) * len(lines) + PER_PART * len(parts),
+            "all by hand, then tight", "underneath", opens=circuits,
+            after=(*(job.name for job in work), CYLINDER_IN), procedure="assemble"),
+    ]  # fmt: skip
+    work += noted_items(build)
+    return (*work, *closing(build, work, (), asked_by(build, ())))

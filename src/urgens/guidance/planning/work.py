@@ -1,0 +1,166 @@
+"""What jobs are made from: circuits of a layout, bleeding, what is noted as open, what follows."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from urgens.document import Build
+from urgens.document.circuits import Circuits, circuits_of
+from urgens.document.plumbing import Line
+from urgens.guidance.asks_again import Asked
+from urgens.guidance.joints import opened_since_bled
+from urgens.guidance.planning.job import Job
+from urgens.guidance.procedures import procedure
+from urgens.guidance.procedures.amounts import amounts
+from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.proofs import MOVING, standing_proofs
+from urgens.plumbing.conversion import layout_of
+
+# Minutes, common practice. A line takes `alternatives.PER_LINE`, of which it lies at the bench:
+BENDING = 15
+MORNING, A_PROOF, MOVING_MINUTES, JOINTS_AFTER, ITEM = 15, 10, 60, 30, 30
+NIGHT, COOLING = 12.0, 1.0  # hours
+FITTED, BENCH_BLED, CYLINDER_IN = (
+    "Lines and parts in", "Cylinder bled on the bench", "Cylinder and pushrod in",
+)  # fmt: skip
+MORNING_READ, STANDING, MOVED, JOINTS = (
+    "Travel, next morning", "Prove standing", "Prove moving, bed in", "Every joint, looked at",
+)  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Work:
+    """What there is to do on one build: jobs, and circuits that stand open already.
+
+    `supposed` tells in words what is not on record and was supposed, empty where nothing was.
+    """
+
+    build: Build
+    jobs: tuple[Job, ...]
+    begun: tuple[str, ...] = ()
+    supposed: str = ""
+
+
+def bleed_job(build: Build, circuits: tuple[str, ...]) -> Job:
+    """Return the bleeding of circuits of a build, its minutes and people.
+
+    build: as it is then [object]; circuits: which [text]. Source: the procedure, and its amounts.
+    """
+    made = procedure(build, "bleed")
+    wheels = {wheel for name in circuits for wheel in wheels_of(build, name)}
+    share = max(len(wheels), 1) / 4
+    return Job(
+        f"Fill and bleed {' and '.join(circuits) if circuits != ('all',) else 'the one circuit'}",
+        round(amounts(build).minutes * share) + 5,
+        f"{made.method or 'as the layout lets it'}, {len(wheels)} wheels",
+        people=made.people,
+        bleeds=circuits,
+        procedure="bleed",
+    )
+
+
+def wheels_of(build: Build, circuit: str) -> tuple[str, ...]:
+    """Return the wheels of a circuit; build: the document [object]; circuit: its name [text].
+
+    Source: the layout, the usual one where none is drawn.
+    """
+    laid = laid_circuits(build)
+    return tuple(wheel for wheel, part in laid.wheels.items() if circuit in laid.fed_by(part))
+
+
+def laid_circuits(build: Build) -> Circuits:
+    """Return the layout of a build, the usual one where none is drawn; build: the document.
+
+    Source: `plumbing.conversion.layout_of`.
+    """
+    return circuits_of(build) or Circuits(build, layout_of(build))
+
+
+def every_circuit(build: Build) -> tuple[str, ...]:
+    """Return the names of all circuits; build: the document. Source: the cylinder's outlets."""
+    return tuple(sorted(set(laid_circuits(build).outlets.values())))
+
+
+def circuits_opened(build: Build, names: set[str]) -> tuple[str, ...]:
+    """Return the circuits that parts and lines belong to.
+
+    build: the document [object]; names: ids [text]. Source: the layout.
+    """
+    laid = laid_circuits(build)
+    found: set[str] = set()
+    for line in laid.plumbing.lines:
+        ends = {line.id, line.start.partition(".")[0], str(line.to).partition(".")[0]}
+        if ends & names:
+            found |= laid.fed[line.id]
+    return tuple(sorted(found))
+
+
+def begun_circuits(build: Build) -> tuple[str, ...]:
+    """Return the circuits that stand open now; build: the document.
+
+    Source: joints that were noted since the last bleeding.
+    """
+    return circuits_opened(build, set(opened_since_bled(build)))
+
+
+def bending(new: Sequence[Line]) -> Job:
+    """Return the making of lines at the bench; new: which [objects]. Source: common practice."""
+    count = f"{len(new)} line{'s' if len(new) > 1 else ''}"
+    why = "from the cut list; nuts on first"
+    return Job(f"Bend and flare {count}", BENDING * len(new), why, "bench")
+
+
+def noted_items(build: Build) -> Iterator[Job]:
+    """Yield what the builder noted as open; what is at a joint or part of the layout opens it.
+
+    build: the document [object]. Source: its open items; minutes are assumed.
+    """
+    for item in build.open_items:
+        if item.done is not None:
+            continue
+        where = item.place.partition(".")[0]
+        laid = build.plumbing is not None and where in {
+            *(part.id for part in build.plumbing.parts), *(line.id for line in build.plumbing.lines)
+        }  # fmt: skip
+        circuits = circuits_opened(build, {where}) if laid else ()
+        held = "holds the vehicle; " if item.holds_vehicle else ""
+        at = f"{item.place}; " if item.place else ""
+        yield Job(item.what, ITEM, f"{at}{held}noted by you, minutes assumed",
+                  opens=circuits)  # fmt: skip
+
+
+def closing(
+    build: Build, work: Sequence[Job], begun: tuple[str, ...], asked: Asked
+) -> Iterator[Job]:
+    """Yield what follows: travel after a night, proofs standing, moving, joints again.
+
+    build: as it is then [object]; work: what is done before [objects]; begun: circuits that are
+    open already [text]; asked: what changes ask for [object]. Where a circuit was open all is
+    proved anew; else what is asked for, and what is open still. Source: common practice.
+    """
+    circuits, last = every_circuit(build), tuple(job.name for job in work)
+    opened = bool(begun) or any(job.opens for job in work)
+    if opened:
+        yield Job(MORNING_READ, MORNING, "air shows after a night", "pedal box", shut=circuits,
+                  after=last, waits=NIGHT, waits_for="fluid rests")  # fmt: skip
+        last = (MORNING_READ,)
+    states = standing_proofs(build)
+    due = [
+        one.name
+        for one in states
+        if one.state in ("open", "failed")
+        or (one.state == "done" and (opened or one.name in asked.proves))
+    ]
+    if due:
+        named = ", ".join(TITLES[name].lower() for name in due[:3])
+        more = f" and {len(due) - 3} more" if len(due) > 3 else ""
+        people = max(procedure(build, "prove-standing").people, 2)
+        yield Job(STANDING, A_PROOF * len(due), f"{named}{more}", "all round", people=people,
+                  shut=circuits, after=last, procedure="prove-standing")  # fmt: skip
+        last = (STANDING,)
+    if opened or due or asked.moves:
+        yield Job(MOVED, MOVING_MINUTES, "walking pace first; private, level, empty ground",
+                  "road", people=2, shut=circuits, after=last, procedure=MOVING)  # fmt: skip
+    if opened:
+        yield Job(JOINTS, JOINTS_AFTER, "after the first drive, wheels up", "all round",
+                  shut=circuits, after=(MOVED,), waits=COOLING,
+                  waits_for="brakes cool")  # fmt: skip
