@@ -25,7 +25,7 @@ test: .venv/.test
 	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n $(WORKERS) -q
 
 coverage: .venv/.test
-	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n $(WORKERS) -q $(CORE_TESTS) tests/test_cli.py tests/test_cli_trace.py $(CORE) --cov-branch --cov-fail-under=$(FLOOR) --cov-report=term:skip-covered
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n $(WORKERS) -q $(CORE_TESTS) tests/test_cli.py tests/test_cli_trace.py tests/test_cli_record.py $(CORE) --cov-branch --cov-fail-under=$(FLOOR) --cov-report=term:skip-covered
 
 lint: .venv/.test
 	.venv/bin/ruff check .

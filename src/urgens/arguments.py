@@ -2,6 +2,7 @@
 
 import argparse
 from collections.abc import Callable
+from datetime import datetime
 from pathlib import Path
 from typing import TypeAlias
 
@@ -104,6 +105,8 @@ def parser() -> argparse.ArgumentParser:
     _add_trace(commands)
     sayings = _of_a_file(commands, "sayings", "try the trade's sayings on a build")
     sayings.add_argument("--json", action="store_true", help="as JSON")
+    _add_plan(commands)
+    _add_compare(commands)
     _add_log(commands)
     _add_drive(commands)
     _add_device(commands)
@@ -247,6 +250,43 @@ def _add_procedure(commands: Commands) -> None:
         "--people", type=int, choices=(1, 2, 3), metavar="N",
         help="of -o: how many come, 1 to 3, else as many as it is best with",
     )  # fmt: skip
+
+
+def _time(text: str) -> datetime:
+    """Read a day, or a day and a time."""
+    try:
+        return datetime.fromisoformat(text).replace(tzinfo=None)
+    except ValueError:
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no day; write year-month-day, such as 2026-05-31'
+        ) from None
+
+
+def _add_plan(commands: Commands) -> None:
+    plan = _of_a_file(commands, "plan", "print the order of the work, and what is due")
+    plan.add_argument(
+        "--to", metavar="SETUP", help="the way to this set-up; what is still open where none is"
+    )
+    plan.add_argument(
+        "--start", type=_time, metavar="DAY",
+        help="from this day on, such as 2026-05-31 or 2026-05-31T17:00; from now by default",
+    )  # fmt: skip
+    plan.add_argument("--json", action="store_true", help="as JSON")
+    plan.add_argument(
+        "-o", "--output", type=Path, metavar="DUE.ics", help="write what is due as a calendar"
+    )
+
+
+def _add_compare(commands: Commands) -> None:
+    words = "print every figure in which a build differs from another, as JSON"
+    compare = commands.add_parser("compare", help=words, description=f"P{words[1:]}.")
+    compare.add_argument("file", type=Path, metavar="FILE", help="a build, NAME.urgens.json")
+    compare.add_argument("other", type=Path, nargs="?", metavar="OTHER", help="another build")
+    compare.add_argument("--setup", metavar="NAME", help="with this set-up of it instead")
+    compare.add_argument(
+        "--on", type=_time, metavar="DAY", help="with itself as it was at the end of this day"
+    )
+    compare.add_argument("--words", action="store_true", help="in words, with units")
 
 
 def _add_lines(commands: Commands) -> None:

@@ -22,7 +22,7 @@ if TYPE_CHECKING:
 DONE, DANGER, BAD_INPUT = 0, 1, 2
 PRINT = (
     "solve", "check", "size", "valves", "robustness", "schema", "prove", "log", "drive", "trace",
-    "sayings",
+    "sayings", "plan", "compare",
 )  # fmt: skip
 NO_LIBRARY = "cannot open shared object file"  # of the loader, in the language of C
 
@@ -275,6 +275,17 @@ def _on_the_bench(name: str) -> Callable[[argparse.Namespace], int]:
     return run
 
 
+def _of_the_record(name: str) -> Callable[[argparse.Namespace], int]:
+    """Return the command of a name, which loads what it needs when it is run."""
+
+    def run(options: argparse.Namespace) -> int:
+        from urgens import cli_record
+
+        return int(cli_record.RUN[name](options))
+
+    return run
+
+
 def _of_faults(name: str) -> Callable[[argparse.Namespace], int]:
     """Return the command of a name, which loads what it needs when it is run."""
 
@@ -420,6 +431,8 @@ _RUN = {
     "device": _on_the_bench("device"),
     "trace": _of_faults("trace"),
     "sayings": _of_faults("sayings"),
+    "plan": _of_the_record("plan"),
+    "compare": _of_the_record("compare"),
     "sheet": _sheet,
     "schema": _schema,
     "demo": _demo,

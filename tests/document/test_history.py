@@ -119,7 +119,7 @@ def test_what_was_before_and_is_no_build_is_said(van: Build) -> None:
     entry = {
         "at": "2026-05-01T09:00", "what": "By hand", "changes": {"targets.surface": ["wet", 0.9]},
     }  # fmt: skip
-    with pytest.raises(BuildErrors, match="targets.surface"):
+    with pytest.raises(BuildErrors, match=r"targets\.surface"):
         as_of(with_changes(van, {"history": [entry]}), datetime(2026, 4, 1))
 
 

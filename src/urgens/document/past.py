@@ -1,6 +1,6 @@
 """Keeping the history while a build is worked on, and going back in it."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Any
@@ -145,15 +145,19 @@ def change_words(build: Build, changes: Mapping[str, Any]) -> str:
 
     Source: the catalogue's names.
     """
-    rows = list(figure_words(build, changes))
+    rows = list(figure_words((build,), changes))
     if len(rows) <= MOST_NAMED:
         return "; ".join(f"{name} {words}" for name, words in rows)
     names = list(dict.fromkeys(_place(path) for path in changes))
     return f"{len(rows)} figures: {', '.join(names)}"
 
 
-def figure_words(build: Build, changes: Mapping[str, Any]) -> Iterator[tuple[str, str]]:
-    """Yield what each changed figure is called, and its old and new value; as `change_words`."""
+def figure_words(builds: Sequence[Build], changes: Mapping[str, Any]) -> Iterator[tuple[str, str]]:
+    """Yield what each changed figure is called, and its old and new value.
+
+    builds: the first that has it names it [objects]; changes: pairs by path.
+    Source: the catalogue's names.
+    """
     for path, (old, new) in changes.items():
         if old is None:
             words = "is new" if _is_whole(new) else f"{new}, new"
@@ -161,7 +165,7 @@ def figure_words(build: Build, changes: Mapping[str, Any]) -> Iterator[tuple[str
             words = "is taken out" if _is_whole(old) else f"{old}, taken out"
         else:
             words = "is another" if _is_whole(new) or _is_whole(old) else f"{old} → {new}"
-        yield _called(build, path), words
+        yield _called(builds, path), words
 
 
 def _is_whole(value: object) -> bool:
@@ -169,12 +173,14 @@ def _is_whole(value: object) -> bool:
     return isinstance(value, dict | list)
 
 
-def _called(build: Build, path: str) -> str:
-    try:
-        return named(build, path)
-    except BuildErrors:  # a choice, a whole part, or what is there no more
-        words = path.replace("_", " ").replace(".", ", ")
-        return f"{words[:1].upper()}{words[1:]}"
+def _called(builds: Sequence[Build], path: str) -> str:
+    for build in builds:
+        try:
+            return named(build, path)
+        except BuildErrors:  # a choice, a whole part, or what is there no more
+            continue
+    words = path.replace("_", " ").replace(".", ", ")
+    return f"{words[:1].upper()}{words[1:]}"
 
 
 def _place(path: str) -> str:

@@ -57,7 +57,9 @@ def compared(
 def _typed(here: Build, other: Build) -> Iterator[Compared]:
     """Yield what is fitted, set or wanted otherwise."""
     changes = changes_between(here, other)
-    for (path, pair), (name, _) in zip(changes.items(), figure_words(other, changes), strict=True):
+    for (path, pair), (name, _) in zip(
+        changes.items(), figure_words((other, here), changes), strict=True
+    ):
         yield Compared(name, path, None, "", 2, _said(pair[0]), _said(pair[1]))
 
 
@@ -69,7 +71,9 @@ def _said(value: object) -> Value:
         return f"{len(value)} of them" if value else "none"
     if isinstance(value, dict):
         return str(value.get("kind", "another"))
-    return value if isinstance(value, float | int) and not isinstance(value, bool) else str(value)
+    if isinstance(value, bool):
+        return "yes" if value else "no"
+    return f"{value:g}" if isinstance(value, float | int) else str(value)
 
 
 def _worked_out(here: Column, other: Column) -> Iterator[Compared]:
@@ -125,6 +129,7 @@ JUDGED: dict[str, tuple[Judge, str]] = {
     "Booster lost leaves": (_more, "stops harder without its help"),
     "Foot that holds the launch": (_less, "a lighter foot holds it"),
 }
+AT_LOCK = ("Deceleration at first lock", "Grip used there")  # of the same axle only
 FRONT_FIRST = ("Locks first", "Locks first in the corner")
 
 
@@ -136,7 +141,8 @@ def _judged(
         if min(ranks) > 0:
             return "", ""
         return ("here" if ranks[0] > ranks[1] else "other"), "the rear does not lock first"
-    if row.name not in JUDGED:
+    other_axle = here.locks_first is not other.locks_first
+    if row.name not in JUDGED or (row.name in AT_LOCK and other_axle):
         return "", ""
     judge, why = JUDGED[row.name]
     if isinstance(one, str) or isinstance(two, str) or math.isnan(one) or math.isnan(two):
@@ -186,7 +192,8 @@ def _lock(here: Column, other: Column, name: str, surface: float) -> Iterator[Co
         yield Compared(f"{label}, foot", "", FORCE, "", 0, efforts[0], efforts[1])
     used = [float(lock.efficiency[place]) for lock, place in zip(locks, at, strict=True)]
     if not _same(*used):
-        more: Better = "" if np.isnan(used).any() else "here" if used[0] > used[1] else "other"
+        apart = axles[0] is not axles[1] or np.isnan(used).any()
+        more: Better = "" if apart else "here" if used[0] > used[1] else "other"
         why = "uses more of the road before a wheel locks" if more else ""
         one, two = (100.0 * share for share in used)
         yield Compared(f"{label}, grip used", "", None, "%", 0, one, two, more, why)

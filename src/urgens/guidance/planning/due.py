@@ -132,7 +132,7 @@ def _pad(axle: Axle, thickness: float, wear: Wear) -> Due:
     if lost <= 0.0:
         return Due(what, None, f"they lost nothing from {wear.since} to {wear.at:%Y-%m-%d}")
     left = max(thickness - LEAST_PAD, 0.0) / (lost / days)
-    when = wear.at.date() + timedelta(days=min(int(left), 100 * YEAR))
+    when = wear.at.date() + timedelta(days=min(round(left), 100 * YEAR))
     rate = 1e3 * lost / days * 30
     return Due(
         what, when,

@@ -2,11 +2,11 @@
 
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, NamedTuple
 
 from urgens.guidance.planning.job import Job
 
-MOST_STATES = 4000  # that are followed at once: beyond it the cheapest so far are
+MOST_STATES = 500  # that are followed at once: beyond it the cheapest so far are
 Bleed = Callable[[tuple[str, ...]], Job]
 
 
@@ -24,20 +24,18 @@ class Ordered:
     longest: int
 
 
-@dataclass(frozen=True)
-class _State:
-    """Some of the jobs done: what that has cost so far, least first, and what is open."""
+class _State(NamedTuple):
+    """Some of the jobs done: what that has cost so far, what counts most first, and what is open.
+
+    Fewest bleeds come first, then the shortest time open, then the fewest ways between places.
+    """
 
     bleeds: int
     open_minutes: int
     moves: int
     order: tuple[int, ...]
+    done: int  # jobs, a bit each
     open: frozenset[str]
-
-    @property
-    def cost(self) -> tuple[int, int, int, tuple[int, ...]]:
-        """What the cheapest has least of: bleeds, then time open, then ways between places."""
-        return self.bleeds, self.open_minutes, self.moves, self.order
 
 
 def ordered(jobs: Sequence[Job], bleed: Bleed, begun: Iterable[str] = ()) -> Ordered:
@@ -50,49 +48,44 @@ def ordered(jobs: Sequence[Job], bleed: Bleed, begun: Iterable[str] = ()) -> Ord
     as `MOST_STATES` states at a time.
     """
     names = [job.name for job in jobs]
-    needs = [frozenset(names.index(name) for name in job.after if name in names) for job in jobs]
-    states = {(frozenset[int](), frozenset(begun), ""): _State(0, 0, 0, (), frozenset(begun))}
+    needs = [sum(1 << names.index(n) for n in {*job.after} if n in names) for job in jobs]
+    states: list[_State] = [_State(0, 0, 0, (), 0, frozenset(begun))]
     for _ in jobs:
-        states = _followed(jobs, needs, states.values())
+        states = _followed(jobs, needs, states)
         if not states:
             raise ValueError("jobs wait for each other")
-    best = min(states.values(), key=lambda one: (one.bleeds + len(one.open), *one.cost[1:]))
+    best = min(states, key=lambda one: (one.bleeds + len(one.open), *one[1:4]))
     made = _direct(_with_bleeds([jobs[at] for at in best.order], bleed, frozenset(begun)))
     alone = sum(len(job.opens) for job in jobs) + len(set(begun))
     count = sum(len(job.bleeds) for job in made)
     return Ordered(tuple(made), count, alone, _longest(made))
 
 
-def _followed(
-    jobs: Sequence[Job], needs: Sequence[frozenset[int]], states: Iterable[_State]
-) -> dict[Any, _State]:
+def _followed(jobs: Sequence[Job], needs: Sequence[int], states: Sequence[_State]) -> list[_State]:
     """Return every state one job on, the cheapest of those that are equal."""
-    found: dict[Any, _State] = {}
+    found: dict[tuple[int, frozenset[str], str], _State] = {}
     for state in states:
-        done = frozenset(state.order)
         for at, job in enumerate(jobs):
-            if at in done or not needs[at] <= done:
+            if state.done >> at & 1 or needs[at] & ~state.done:
                 continue
             new = _after(state, at, jobs)
-            key = (done | {at}, new.open, job.place)
-            if key not in found or new.cost < found[key].cost:
+            key = (new.done, new.open, job.place)
+            if key not in found or new < found[key]:
                 found[key] = new
-    if len(found) <= MOST_STATES:
-        return found
-    kept = sorted(found.items(), key=lambda row: row[1].cost)[:MOST_STATES]
-    return dict(kept)
+    return sorted(found.values())[:MOST_STATES]
 
 
 def _after(state: _State, at: int, jobs: Sequence[Job]) -> _State:
     job = jobs[at]
-    bled = state.open & set(job.shut)
-    now = (state.open - bled) | set(job.opens)
+    bled = state.open.intersection(job.shut)
+    now = state.open.difference(bled).union(job.opens)
     before = jobs[state.order[-1]].place if state.order else job.place
     return _State(
         state.bleeds + len(bled),
         state.open_minutes + job.minutes * len(now),
         state.moves + (before != job.place),
         (*state.order, at),
+        state.done | 1 << at,
         now,
     )
 

@@ -1,0 +1,284 @@
+"""The order of the work against every order there is; what follows of layouts and records."""
+
+from datetime import date, datetime, time, timedelta
+from itertools import permutations
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from urgens.document import Build, demo, with_changes, with_setup
+from urgens.guidance.asks_again import asked_by
+from urgens.guidance.planning.due import due
+from urgens.guidance.planning.job import Job
+from urgens.guidance.planning.order import ordered
+from urgens.guidance.planning.plan import Plan, plan
+from urgens.guidance.planning.schedule import Hours, scheduled
+
+CIRCUITS = ("front", "rear", "third")
+PLACES = ("bench", "rear axle", "front axle", "road")
+START = datetime(2026, 5, 1, 17)  # a Friday
+
+
+def bleed(names: tuple[str, ...]) -> Job:
+    return Job(f"Bleed {' and '.join(names)}", 30, "", bleeds=names)
+
+
+@st.composite
+def some_jobs(draw: st.DrawFn) -> list[Job]:
+    count = draw(st.integers(1, 6))
+    jobs = []
+    for at in range(count):
+        opens = draw(st.sets(st.sampled_from(CIRCUITS), max_size=2))
+        shut = draw(st.sets(st.sampled_from(CIRCUITS), max_size=2)) if not opens else set()
+        before = draw(st.sets(st.sampled_from(range(at)), max_size=2)) if at else set()
+        jobs.append(
+            Job(str(at), draw(st.integers(5, 90)), "", draw(st.sampled_from(PLACES)),
+                opens=tuple(sorted(opens)), shut=tuple(sorted(shut)),
+                after=tuple(str(one) for one in before))
+        )  # fmt: skip
+    return draw(st.permutations(jobs))
+
+
+def fewest_bleeds(jobs: list[Job], begun: tuple[str, ...]) -> int:
+    """Return the least of every order that keeps what comes before what: brute force."""
+    least = 99
+    for row in permutations(jobs):
+        done: set[str] = set()
+        is_open, count = set(begun), 0
+        for job in row:
+            if not set(job.after) <= done:
+                break
+            count += len(is_open & set(job.shut))
+            is_open = (is_open - set(job.shut)) | set(job.opens)
+            done.add(job.name)
+        else:
+            least = min(least, count + len(is_open))
+    return least
+
+
+@settings(max_examples=60, deadline=None)
+@given(some_jobs(), st.sets(st.sampled_from(CIRCUITS), max_size=2))
+def test_no_order_there_is_has_fewer_bleeds(jobs: list[Job], begun: set[str]) -> None:
+    found = ordered(jobs, bleed, tuple(sorted(begun)))
+    assert found.bleeds == fewest_bleeds(jobs, tuple(begun))
+    assert found.bleeds <= found.one_by_one
+    seen: set[str] = set()
+    is_open = set(begun)
+    for job in found.jobs:  # the order keeps what it is asked to, and nothing shut is open
+        assert set(job.after) <= seen
+        assert not is_open & set(job.shut)
+        is_open = (is_open - set(job.bleeds)) | set(job.opens)
+        seen.add(job.name)
+    assert not is_open
+
+
+def test_eight_jobs_are_no_worse_than_every_order_of_them() -> None:
+    jobs = [
+        Job("a", 10, "", opens=("front",)), Job("b", 10, "", opens=("rear",)),
+        Job("c", 10, "", shut=("front",), after=("a",)),
+        Job("d", 10, "", opens=("front", "rear"), after=("c",)),
+        Job("e", 10, "", shut=("rear",), after=("b",)), Job("f", 10, "", opens=("rear",)),
+        Job("g", 10, "", after=("c", "d")), Job("h", 10, "", shut=("front", "rear"), after=("g",)),
+    ]  # fmt: skip
+    assert ordered(jobs, bleed).bleeds == fewest_bleeds(jobs, ()) == 3
+
+
+def test_jobs_in_a_ring_are_refused() -> None:
+    ring = [Job("a", 1, "", after=("b",)), Job("b", 1, "", after=("a",))]
+    with pytest.raises(ValueError, match="wait for each other"):
+        ordered(ring, bleed)
+
+
+def test_thirty_jobs_are_put_in_order_all_the_same() -> None:
+    jobs = [Job(str(n), 10, "", opens=(CIRCUITS[n % 3],)) for n in range(30)]
+    names = tuple(job.name for job in jobs)
+    found = ordered([*jobs, Job("last", 5, "", shut=CIRCUITS, after=names)], bleed)
+    assert found.bleeds == 3
+    assert found.jobs[-1].name == "last"
+
+
+def test_the_longest_chain_is_what_no_hands_shorten() -> None:
+    jobs = [Job("a", 30, ""), Job("b", 50, ""), Job("c", 20, "", after=("a",))]
+    assert ordered(jobs, bleed).longest == 50
+    assert ordered([*jobs, Job("d", 5, "", after=("c",))], bleed).longest == 55
+
+
+# --- of builds ---------------------------------------------------------------------------------
+
+
+@pytest.fixture(scope="module")
+def van() -> Build:
+    return demo("library")
+
+
+@pytest.fixture(scope="module")
+def way(van: Build) -> Plan:
+    return plan(van, with_setup(van, "load-sensing"))
+
+
+def test_a_valve_behind_opens_only_the_rear_and_that_is_bled_once(way: Plan) -> None:
+    assert {circuit for job in way.jobs for circuit in job.opens} == {"rear"}
+    assert way.order.bleeds == 1
+    names = [job.name for job in way.jobs]
+    assert names[0] == "Strip and record"
+    assert names.index("Bend and flare 2 lines") < names.index("Lines and parts in")
+    assert names[-4:] == [
+        "Travel, next morning", "Prove standing", "Prove moving, bed in", "Every joint, looked at",
+    ]  # fmt: skip
+
+
+def test_what_is_not_here_is_named_until_it_came(van: Build, way: Plan) -> None:
+    assert ("Load-sensing valve", 1, "Lines and parts in") in [
+        (one.what, one.count, one.job) for one in way.missing
+    ]
+    came = with_changes(van, {"plumbing.received": [{"item": "load-sensing", "count": 1}]})
+    left = plan(came, with_setup(came, "load-sensing")).missing
+    assert "Load-sensing valve" not in [one.what for one in left]
+
+
+@pytest.mark.parametrize(
+    ("changes", "jobs", "opens"),
+    [
+        ({"booster": {"kind": "none"}, "master.bore": "15/16 in"},
+         {"Booster out", "Cylinder bled on the bench", "Cylinder and pushrod in"},
+         {"front", "rear"}),
+        ({"pedal.pivot_to_pushrod": "2 in"}, {"Pedal: pin and height"}, set()),
+        ({"front.brake.pad_friction": 0.42}, {"Front pads and discs"}, set()),
+        ({"front.brake.piston_diameters": ["2 in", "2 in"]}, {"Front calipers"}, {"front"}),
+        ({"rear.tyre.grip": 1.1}, {"Rear tyres"}, set()),
+        ({"valves.rear[0].knee": "300 psi"}, {"Set valve or bar"}, set()),
+    ],
+)  # fmt: skip
+def test_each_change_has_its_job(
+    van: Build, changes: dict[str, object], jobs: set[str], opens: set[str]
+) -> None:
+    found = plan(van, with_changes(van, changes))
+    assert jobs <= {job.name for job in found.jobs}
+    assert {circuit for job in found.jobs for circuit in job.opens} == opens
+    assert found.order.bleeds == len(opens)  # each circuit that is opened, once
+
+
+def test_the_same_build_asks_for_nothing_but_what_is_open(van: Build) -> None:
+    assert not any(job.opens for job in plan(van, van).jobs)
+
+
+def test_nothing_on_record_is_planned_as_if_all_were_to_be_made(van: Build) -> None:
+    found = plan(van)
+    assert found.work.supposed.startswith("Neither a joint nor a bleeding is on record")
+    assert "Bend and flare 7 lines" in [job.name for job in found.jobs]
+    assert plan(demo("roadster")).work.supposed == ""
+
+
+def test_items_of_the_builder_are_jobs_and_hold_the_vehicle(van: Build) -> None:
+    items = [
+        {"what": "Clip at the axle", "place": "L6", "holds_vehicle": True, "due": "2026-06-01"},
+        {"what": "Paint", "done": "2026-04-01"},
+    ]
+    records = [{"procedure": "prove-standing", "started": "2026-05-01T10:00",
+                "ended": "2026-05-01T11:00"}]  # fmt: skip
+    found = plan(with_changes(van, {"open_items": items, "records": records}))
+    job = next(one for one in found.jobs if one.name == "Clip at the axle")
+    assert job.opens == ("rear",)
+    assert "Paint" not in [one.name for one in found.jobs]
+    assert [one.what for one in found.holds] == ["Clip at the axle"]
+    assert due(found.work.build, date(2026, 5, 2))[0].what == "Clip at the axle"
+
+
+def test_a_circuit_that_stands_open_now_is_bled(van: Build) -> None:
+    changes = {
+        "records": [{"procedure": "bleed", "started": "2026-05-01T10:00",
+                     "ended": "2026-05-01T11:00"}],
+        "joints": [{"joint": "L3.a", "state": "started", "at": "2026-05-02T09:00"}],
+    }  # fmt: skip
+    found = plan(with_changes(van, changes))
+    assert [job.bleeds for job in found.jobs if job.bleeds] == [("front",)]
+    assert "Joints tight" in [job.name for job in found.jobs]
+
+
+# --- when --------------------------------------------------------------------------------------
+
+
+def test_travel_is_read_after_a_night_and_nothing_small_is_torn_by_one(way: Plan) -> None:
+    hours = Hours(time(9), time(18))
+    when = scheduled(way.jobs, START, hours)
+    slots = {way.jobs[slot.job].name: slot for slot in when.slots}
+    rested = slots["Travel, next morning"].start - slots["Fill and bleed rear"].end
+    assert rested >= timedelta(hours=12)
+    for slot in when.slots:
+        assert hours.begin <= slot.start.time() < slot.end.time() <= hours.end
+    assert len(when.slots) == len(way.jobs)
+    assert [wait.words for wait in when.waits] == ["fluid rests", "brakes cool"]
+
+
+def test_a_job_longer_than_a_day_goes_on_the_next_morning() -> None:
+    when = scheduled([Job("long", 12 * 60, "")], datetime(2026, 5, 1, 9), Hours())
+    assert [(s.start.day, s.end - s.start) for s in when.slots] == [
+        (1, timedelta(hours=9)), (2, timedelta(hours=3)),
+    ]  # fmt: skip
+
+
+def test_how_long_a_circuit_stands_open_is_told_with_its_nights() -> None:
+    jobs = ordered([Job("open", 60, "", opens=("front",)), Job("more", 500, "", after=("open",),
+                    opens=("front",))], bleed).jobs  # fmt: skip
+    when = scheduled(jobs, datetime(2026, 5, 1, 9), Hours())
+    (standing,) = when.standing
+    assert standing.start == datetime(2026, 5, 1, 9)
+    assert standing.nights == 1
+
+
+# --- due ---------------------------------------------------------------------------------------
+
+
+def test_fluid_is_due_two_years_after_it_was_filled(van: Build) -> None:
+    filled = with_changes(van, {"fluid": {"class": "DOT 4", "filled": "2024-02-29"}})
+    rows = {one.what: one for one in due(filled, date(2025, 1, 1))}
+    assert rows["DOT 4, renewed"].when == date(2026, 3, 1)
+    silicone = with_changes(van, {"fluid": {"class": "DOT 5", "filled": "2024-02-29"}})
+    assert not [one for one in due(silicone, date(2025, 1, 1)) if "renewed" in one.what
+                and "DOT" in one.what]  # fmt: skip
+
+
+def test_pads_are_due_at_the_rate_they_wore() -> None:
+    """11 mm − 2 mm at 0.9 mm in 30 days last 300 days: arithmetic."""
+    build = with_changes(
+        demo("library"),
+        {"front.brake.pad_thickness": "11 mm",
+         "proof": {"wear": [{"at": "2026-03-31T10:00", "since": "2026-03-01", "front": ["0.9 mm"],
+                             "rear": ["0.3 mm"]}]}},
+    )  # fmt: skip
+    rows = {one.what: one for one in due(build, date(2026, 4, 1))}
+    assert rows["Front pads, renewed"].when == date(2026, 3, 31) + timedelta(days=300)
+
+
+def test_the_morning_reading_is_due_until_it_is_read(van: Build) -> None:
+    run = {"procedure": "bleed", "started": "2026-05-01T10:00", "ended": "2026-05-01T11:00"}
+    what = "Pedal travel at the usual foot, cold"
+    rows = {one.what: one for one in due(with_changes(van, {"records": [run]}), date(2026, 5, 1))}
+    assert rows[what].when == date(2026, 5, 2)
+    read = {"at": "2026-05-02T08:00", "step": 1, "field": "travel", "value": "70 mm",
+            "effort": "300 N", "when": "morning"}  # fmt: skip
+    done = with_changes(van, {"records": [{**run, "entries": [read]}]})
+    assert what not in [one.what for one in due(done, date(2026, 5, 1))]
+
+
+@pytest.mark.parametrize(
+    ("paths", "opens", "proof"),
+    [
+        (["master.bore"], ("all",), "leak-test"), (["valves.rear[0].knee"], (), "gauge-valve"),
+        (["rear.brake.cylinder_diameter"], ("rear",), "leak-test"),
+        (["booster.gain"], ("all",), "booster-test"),
+    ],
+)  # fmt: skip
+def test_what_a_change_asks_for(
+    van: Build, paths: list[str], opens: tuple[str, ...], proof: str
+) -> None:
+    asked = asked_by(van, paths)
+    assert asked.opens == opens
+    assert proof in asked.proves
+    assert asked.works
+    assert asked.moves
+
+
+def test_what_is_only_wanted_asks_for_nothing(van: Build) -> None:
+    assert not asked_by(van, ["targets.deceleration"]).anything

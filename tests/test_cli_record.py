@@ -1,0 +1,145 @@
+"""`urgens plan` and `urgens compare`, as their contract says."""
+
+import json
+from datetime import date
+from pathlib import Path
+
+import pytest
+from icalendar import Calendar
+
+from tests.test_cli import demo_file
+from urgens.cli import main
+from urgens.document import demo, save, with_changes
+
+
+def printed(capsys: pytest.CaptureFixture[str], *arguments: str) -> dict[str, object]:
+    assert main([*arguments]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert isinstance(found, dict)
+    return found
+
+
+@pytest.fixture(scope="module")
+def van() -> str:
+    return str(demo_file("library"))
+
+
+def test_a_plan_has_what_the_contract_names(capsys: pytest.CaptureFixture[str], van: str) -> None:
+    found = printed(capsys, "plan", van, "--to", "load-sensing", "--json", "--start", "2026-05-01")
+    jobs = found["jobs"]
+    assert isinstance(jobs, list)
+    assert {"name", "minutes", "people", "opens", "after", "why"} <= jobs[0].keys()
+    assert jobs[0]["start"] == "2026-05-01T09:00"
+    assert found["bleeds"] == 1
+    due = found["due"]
+    assert isinstance(due, list)
+    assert {"what", "when", "why"} <= due[0].keys()
+
+
+def test_a_plan_in_words_says_what_it_supposes(
+    capsys: pytest.CaptureFixture[str], van: str
+) -> None:
+    assert main(["plan", van]) == 0
+    out = capsys.readouterr().out
+    assert out.startswith("Neither a joint nor a bleeding is on record")
+    assert "Bleeds: 2, one by one 4." in out
+    assert main(["plan", str(demo_file("roadster"))]) == 0
+    assert capsys.readouterr().out.startswith("Nothing is open.\n")
+
+
+def test_what_is_due_is_a_calendar_that_is_read_back(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    """RFC 5545 by the library icalendar: commas and line breaks of a name come back whole."""
+    item = {"what": "Clip, at the axle; both", "due": "2026-06-01"}
+    build = with_changes(demo("library"), {"open_items": [item]})
+    file, out = tmp_path / "van.urgens.json", tmp_path / "due.ics"
+    save(build, file)
+    assert main(["plan", str(file), "-o", str(out)]) == 0
+    assert "days written, " in capsys.readouterr().err
+    events = Calendar.from_ical(out.read_bytes()).walk("VEVENT")
+    found = {str(one["SUMMARY"]): one for one in events}
+    event = found["Bookmoor: Clip, at the axle; both"]
+    assert event["DTSTART"].dt == date(2026, 6, 1)
+    assert event["DTEND"].dt == date(2026, 6, 2)
+    assert str(event["DESCRIPTION"]) == "noted by you"
+    again = tmp_path / "again.ics"
+    assert main(["plan", str(file), "-o", str(again)]) == 0
+    ids = [str(one["UID"]) for one in Calendar.from_ical(again.read_bytes()).walk("VEVENT")]
+    assert ids == [str(one["UID"]) for one in events]
+    assert len(set(ids)) == len(ids)
+
+
+@pytest.mark.parametrize(
+    ("name", "words"),
+    [("due.txt", "has no ending of a calendar; end it .ics"),
+     ("nowhere/due.ics", "cannot be written (No such file or directory); choose another place")],
+)  # fmt: skip
+def test_a_calendar_that_cannot_be_is_said(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, van: str, name: str, words: str
+) -> None:
+    assert main(["plan", van, "-o", str(tmp_path / name)]) == 2
+    assert words in capsys.readouterr().err
+
+
+def test_a_calendar_without_a_day_is_said(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    records = [{"procedure": "prove-standing", "started": "2026-05-01T10:00",
+                "ended": "2026-05-01T11:00"}]  # fmt: skip
+    file = tmp_path / "van.urgens.json"
+    save(with_changes(demo("library"), {"records": records}), file)
+    assert main(["plan", str(file), "-o", str(tmp_path / "due.ics")]) == 2
+    assert "nothing that is due has a day to reckon from" in capsys.readouterr().err
+
+
+def test_a_build_compared_with_itself_is_empty(
+    capsys: pytest.CaptureFixture[str], van: str
+) -> None:
+    assert printed(capsys, "compare", van, van)["figures"] == []
+    assert main(["compare", van, van, "--words"]) == 0
+    assert capsys.readouterr().out == "No figure differs.\n"
+
+
+def test_a_set_up_is_compared_in_si(capsys: pytest.CaptureFixture[str], van: str) -> None:
+    found = printed(capsys, "compare", van, "--setup", "load-sensing")
+    assert (found["here"], found["other"]) == ("as it is", "load-sensing")
+    figures = found["figures"]
+    assert isinstance(figures, list)
+    rows = {row["figure"]: row for row in figures}
+    assert rows["Foot at first lock"]["unit"] == "N"
+    assert rows["Locks first"]["better"] == "other"
+    assert rows["Valves, rear[0], kind"]["path"] == "valves.rear[0].kind"
+    assert main(["compare", van, "--setup", "load-sensing", "--words"]) == 0
+    assert "Locks first: rear → front  (better load-sensing: " in capsys.readouterr().out
+
+
+def test_two_dates_are_compared_and_strange_paths_named(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    changes = {"targets.surface": [0.7, 0.85], "front.paint": ["red", "blue"]}
+    entry = {"at": "2026-05-02T10:00", "what": "By hand", "changes": changes}
+    file = tmp_path / "van.urgens.json"
+    save(with_changes(demo("library"), {"history": [entry]}), file)
+    found = printed(capsys, "compare", str(file), "--on", "2026-05-01")
+    assert found["unknown"] == ["front.paint"]
+    figures = found["figures"]
+    assert isinstance(figures, list)
+    assert (figures[0]["path"], figures[0]["here"], figures[0]["other"]) == (
+        "targets.surface", "0.85", "0.7",
+    )  # fmt: skip
+    assert printed(capsys, "compare", str(file), "--on", "2026-05-02")["figures"] == []
+    assert main(["compare", str(file), "--on", "2026-05-01", "--words"]) == 0
+    assert "the history names front.paint, which this build has not" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [([], "it is compared with one thing"), (["--setup", "wet"], 'there is no set-up "wet"'),
+     (["--on", "yesterday"], '"yesterday" is no day; write year-month-day')],
+)  # fmt: skip
+def test_what_cannot_be_compared_is_said(
+    capsys: pytest.CaptureFixture[str], van: str, arguments: list[str], words: str
+) -> None:
+    assert main(["compare", van, *arguments]) == 2
+    assert words in capsys.readouterr().err
