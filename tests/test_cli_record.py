@@ -109,7 +109,7 @@ def test_a_set_up_is_compared_in_si(capsys: pytest.CaptureFixture[str], van: str
     rows = {row["figure"]: row for row in figures}
     assert rows["Foot at first lock"]["unit"] == "N"
     assert rows["Locks first"]["better"] == "other"
-    assert rows["Valves, rear[0], kind"]["path"] == "valves.rear[0].kind"
+    assert rows["Rear valve's kind"]["path"] == "valves.rear[0].kind"
     assert main(["compare", van, "--setup", "load-sensing", "--words"]) == 0
     assert "Locks first: rear → front  (better load-sensing: " in capsys.readouterr().out
 

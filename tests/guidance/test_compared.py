@@ -40,7 +40,9 @@ def test_a_rear_that_no_longer_locks_first_is_better(van: Build) -> None:
 def test_a_smaller_bore_gives_more_pressure_and_takes_more_pedal(van: Build) -> None:
     """Force over area, and volume over area: handbooks, common practice."""
     found = rows(van, with_changes(van, {"master.bore": "7/8 in"}))
-    assert float(found["Pressure there"].other) > float(found["Pressure there"].here)
+    assert float(found["Pressure at the comfortable foot"].other) > float(
+        found["Pressure at the comfortable foot"].here
+    )
     travel = found["Pedal travel at the comfortable foot"]
     assert travel.better == "here"
 
@@ -54,7 +56,7 @@ def test_figures_are_named_by_the_build_that_has_them() -> None:
     found = rows(demo("library"), demo("roadster"))
     assert found["Rear wheel cylinder"].other == "none"
     assert found["How many"].here == "8"
-    assert found["Rear, brake, cup expanders"].here == "yes"
+    assert found["Rear cup expanders"].here == "yes"
 
 
 def test_a_load_case_of_only_one_of_them_is_left_out(van: Build) -> None:

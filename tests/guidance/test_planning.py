@@ -122,7 +122,7 @@ def test_a_valve_behind_opens_only_the_rear_and_that_is_bled_once(way: Plan) -> 
     assert way.order.bleeds == 1
     names = [job.name for job in way.jobs]
     assert names[0] == "Strip and record"
-    assert names.index("Bend and flare 2 lines") < names.index("Lines and parts in")
+    assert names.index("Bend, flare 2 lines") < names.index("Lines and parts in")
     assert names[-4:] == [
         "Travel, next morning", "Prove standing", "Prove moving, bed in", "Every joint, looked at",
     ]  # fmt: skip
@@ -141,7 +141,7 @@ def test_what_is_not_here_is_named_until_it_came(van: Build, way: Plan) -> None:
     ("changes", "jobs", "opens"),
     [
         ({"booster": {"kind": "none"}, "master.bore": "15/16 in"},
-         {"Booster out", "Cylinder bled on the bench", "Cylinder and pushrod in"},
+         {"Booster out", "Cylinder, on the bench", "Cylinder and rod in"},
          {"front", "rear"}),
         ({"pedal.pivot_to_pushrod": "2 in"}, {"Pedal: pin and height"}, set()),
         ({"front.brake.pad_friction": 0.42}, {"Front pads and discs"}, set()),
@@ -166,7 +166,7 @@ def test_the_same_build_asks_for_nothing_but_what_is_open(van: Build) -> None:
 def test_nothing_on_record_is_planned_as_if_all_were_to_be_made(van: Build) -> None:
     found = plan(van)
     assert found.work.supposed.startswith("Neither a joint nor a bleeding is on record")
-    assert "Bend and flare 7 lines" in [job.name for job in found.jobs]
+    assert "Bend, flare 7 lines" in [job.name for job in found.jobs]
     assert plan(demo("roadster")).work.supposed == ""
 
 

@@ -88,7 +88,7 @@ def test_columns_are_the_set_ups_solved(name: str) -> None:
     assert ("Booster lost leaves" in table) == any(
         column.solution.build.booster.kind != "none" for column in found
     )
-    assert ("Pedal left then" in table) == (build.split != "single")
+    assert ("Pedal left with a half lost" in table) == (build.split != "single")
 
 
 def test_a_corner_is_compared_where_one_is_asked_for() -> None:

@@ -160,7 +160,7 @@ def test_show_goes_to_the_place(window: Window) -> None:
 
 def test_the_sheet_shows_the_build_as_it_is_now(window: Window, qtbot: Any) -> None:
     QTest.keyClick(window, Qt.Key.Key_8, Qt.KeyboardModifier.AltModifier)
-    page = window.station("Sheet").page
+    page = window.station("Sheet").page.view
     assert page.document is not None
     assert "375 psi" in page.document.document.toPlainText()
 

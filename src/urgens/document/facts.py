@@ -52,10 +52,15 @@ Known = Annotated[
 
 
 class SetUp(Part):
-    """A named variant of the build: values laid over it by path."""
+    """A named variant of the build: values laid over it by path; a rung of the builder's ladder.
+
+    `price` is in the builder's own money; `enough_if` says when nothing beyond it is needed.
+    """
 
     name: Name
     changes: Annotated[Mapping[str, Any], AfterValidator(frozen), PlainSerializer(thawed)]
+    price: Annotated[float, Field(ge=0, allow_inf_nan=False)] | None = None
+    enough_if: Text = ""
 
 
 def given(place: str, part: object) -> Iterator[str]:

@@ -22,6 +22,11 @@ MOST_NAMED = 3  # figures that the words of a change name
 # What is no figure of the vehicle: it has dates of its own, or is only about the build.
 APART = ("format", "version", "name", "notes", "records", "joints", "open_items", "proof",
          "traces", "history", "photographs", "evidence")  # fmt: skip
+# What a field is called after, where the catalogue has no name of its own for it.
+PARTS = {
+    "master": "Cylinder's", "booster": "Booster's", "fluid": "Fluid's", "plumbing": "Layout's",
+    "pedal": "Pedal's", "vehicle": "Vehicle's",
+}  # fmt: skip
 ONLY_DRAWN = ("drawn_at", "received", "prices")
 
 
@@ -145,11 +150,19 @@ def change_words(build: Build, changes: Mapping[str, Any]) -> str:
 
     Source: the catalogue's names.
     """
-    rows = list(figure_words((build,), changes))
+    rows = list(figure_words((build,), layout_last(changes)))
     if len(rows) <= MOST_NAMED:
         return "; ".join(f"{name} {words}" for name, words in rows)
     names = list(dict.fromkeys(_place(path) for path in changes))
     return f"{len(rows)} figures: {', '.join(names)}"
+
+
+def layout_last(changes: Mapping[str, Any]) -> dict[str, Any]:
+    """Return changes with those of the layout, which mostly follow from others, at the end.
+
+    changes: pairs by path. Source: by definition.
+    """
+    return dict(sorted(changes.items(), key=lambda row: row[0].startswith("plumbing")))
 
 
 def figure_words(builds: Sequence[Build], changes: Mapping[str, Any]) -> Iterator[tuple[str, str]]:
@@ -179,8 +192,13 @@ def _called(builds: Sequence[Build], path: str) -> str:
             return named(build, path)
         except BuildErrors:  # a choice, a whole part, or what is there no more
             continue
-    words = path.replace("_", " ").replace(".", ", ")
-    return f"{words[:1].upper()}{words[1:]}"
+    way = [step for step in steps(path) if isinstance(step, str)]
+    last = way[-1].replace("_", " ")
+    if way[0] == "valves" and len(way) > 2:
+        return f"{way[1].capitalize()} valve's {last}"
+    if len(way) == 1:
+        return last.capitalize()
+    return f"{PARTS.get(way[0], way[0].capitalize())} {last}"
 
 
 def _place(path: str) -> str:

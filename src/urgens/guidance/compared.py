@@ -19,6 +19,8 @@ from urgens.studies.compare import Column, column
 Value = float | str
 Better = Literal["here", "other", ""]
 EQUAL = 1e-6  # of a figure: what differs by less is the same
+REAR_FIRST = "Loads and roads with the rear first"
+NOTABLE = 0.01  # of a figure: what differs by less is neither better nor worse
 Judge = Callable[[float, float, Column, Column], bool]
 
 
@@ -117,19 +119,22 @@ def _beside_middle(pressure: float, of: Column) -> float:
 
 # Which of two figures is the better one, and by which measure.
 JUDGED: dict[str, tuple[Judge, str]] = {
-    "Pressure there": (_nearer_middle, "nearer the middle of the pressures wanted"),
+    "Pressure at the comfortable foot": (
+        _nearer_middle,
+        "nearer the middle of the pressures wanted",
+    ),
     "Foot for the wanted deceleration": (_nearer_foot, "nearer the comfortable foot"),
     "Pedal travel at the comfortable foot": (_less, "less pedal for the same foot"),
     "Left above the floor": (_more, "more pedal left"),
     "Fullest chamber": (_less, "more stroke left"),
     "Deceleration at first lock": (_more, "stops harder before a wheel locks"),
-    "Grip used there": (_more, "uses more of the road before a wheel locks"),
+    "Grip used at first lock": (_more, "uses more of the road before a wheel locks"),
     "One half lost leaves": (_more, "stops harder with a half lost"),
-    "Pedal left then": (_more, "more pedal left with a half lost"),
+    "Pedal left with a half lost": (_more, "more pedal left with a half lost"),
     "Booster lost leaves": (_more, "stops harder without its help"),
     "Foot that holds the launch": (_less, "a lighter foot holds it"),
 }
-AT_LOCK = ("Deceleration at first lock", "Grip used there")  # of the same axle only
+AT_LOCK = ("Deceleration at first lock", "Grip used at first lock")  # of the same axle only
 FRONT_FIRST = ("Locks first", "Locks first in the corner")
 
 
@@ -147,6 +152,8 @@ def _judged(
     judge, why = JUDGED[row.name]
     if isinstance(one, str) or isinstance(two, str) or math.isnan(one) or math.isnan(two):
         return _there(one, two), why  # what cannot be reached at all is worse
+    if math.isclose(one, two, rel_tol=NOTABLE):
+        return "", ""
     if judge(one, two, here, other):
         return "here", why
     return ("other", why) if judge(two, one, other, here) else ("", "")
@@ -192,7 +199,8 @@ def _lock(here: Column, other: Column, name: str, surface: float) -> Iterator[Co
         yield Compared(f"{label}, foot", "", FORCE, "", 0, efforts[0], efforts[1])
     used = [float(lock.efficiency[place]) for lock, place in zip(locks, at, strict=True)]
     if not _same(*used):
-        apart = axles[0] is not axles[1] or np.isnan(used).any()
+        apart = axles[0] is not axles[1] or bool(np.isnan(used).any())
+        apart = apart or math.isclose(used[0], used[1], rel_tol=NOTABLE)
         more: Better = "" if apart else "here" if used[0] > used[1] else "other"
         why = "uses more of the road before a wheel locks" if more else ""
         one, two = (100.0 * share for share in used)
@@ -202,7 +210,7 @@ def _lock(here: Column, other: Column, name: str, surface: float) -> Iterator[Co
 def _found(here: Column, other: Column) -> Iterator[Compared]:
     """Yield how many loads and roads have the rear first, and what there is to say of each."""
     counts = [_rear_first(one) for one in (here, other)]
-    yield from _counted("Loads and roads with the rear first", counts, "it locks behind on fewer")
+    yield from _counted(REAR_FIRST, counts, "it locks behind on fewer")
     found = [findings(one.solution) for one in (here, other)]
     for severity in Severity:
         counts = [sum(f.severity is severity for f in each) for each in found]

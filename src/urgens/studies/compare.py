@@ -96,8 +96,8 @@ def columns(build: Build, load_case: str | None, surface: float | None) -> tuple
 def column(build: Build, name: str | None, load_case: str | None, surface: float | None) -> Column:
     """Return one build, solved, as a column.
 
-    build: with a set-up laid over it or not [object]; name: of that set-up [text]; load_case,
-    surface: as `columns`. Source: solve, one way.
+    build: with a set-up laid over it or not [object]; name: of that set-up [text]; load_case: as
+    `columns` [text]; surface: as there [-]. Source: solve, one way.
     """
     names = {case.name for case in build.vehicle.load_cases}
     solution = solve(build, load_case=load_case if load_case in names else None, surface=surface)

@@ -20,7 +20,7 @@ BENDING = 15
 MORNING, A_PROOF, MOVING_MINUTES, JOINTS_AFTER, ITEM = 15, 10, 60, 30, 30
 NIGHT, COOLING = 12.0, 1.0  # hours
 FITTED, BENCH_BLED, CYLINDER_IN = (
-    "Lines and parts in", "Cylinder bled on the bench", "Cylinder and pushrod in",
+    "Lines and parts in", "Cylinder, on the bench", "Cylinder and rod in",
 )  # fmt: skip
 MORNING_READ, STANDING, MOVED, JOINTS = (
     "Travel, next morning", "Prove standing", "Prove moving, bed in", "Every joint, looked at",
@@ -48,10 +48,11 @@ def bleed_job(build: Build, circuits: tuple[str, ...]) -> Job:
     made = procedure(build, "bleed")
     wheels = {wheel for name in circuits for wheel in wheels_of(build, name)}
     share = max(len(wheels), 1) / 4
+    names = {("all",): "the one circuit", ("front", "rear"): "both"}
     return Job(
-        f"Fill and bleed {' and '.join(circuits) if circuits != ('all',) else 'the one circuit'}",
+        f"Fill and bleed {names.get(circuits, ' and '.join(circuits))}",
         round(amounts(build).minutes * share) + 5,
-        f"{made.method or 'as the layout lets it'}, {len(wheels)} wheels",
+        f"{(made.method or 'as the layout lets it').replace('-', ' ')}, {len(wheels)} wheels",
         people=made.people,
         bleeds=circuits,
         procedure="bleed",
@@ -106,7 +107,7 @@ def bending(new: Sequence[Line]) -> Job:
     """Return the making of lines at the bench; new: which [objects]. Source: common practice."""
     count = f"{len(new)} line{'s' if len(new) > 1 else ''}"
     why = "from the cut list; nuts on first"
-    return Job(f"Bend and flare {count}", BENDING * len(new), why, "bench")
+    return Job(f"Bend, flare {count}", BENDING * len(new), why, "bench")
 
 
 def noted_items(build: Build) -> Iterator[Job]:

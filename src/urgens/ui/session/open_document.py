@@ -26,7 +26,7 @@ class OpenDocument(QObject):
         self.undo_stack.cleanChanged.connect(self._clean_changed)
         self.drag: Drag | None = None
         self.base, self.path = build, path
-        self._saved = build  # as its file has it, or as it was begun
+        self.saved = build  # as its file has it, or as it was begun
         self._digest = _digest(path)
 
     def _clean_changed(self) -> None:
@@ -36,7 +36,7 @@ class OpenDocument(QObject):
         """Take another build; nothing of the one before is left, nor is anyone told yet."""
         self.drag = None
         self.base, self.path = build, path
-        self._saved = build
+        self.saved = build
         self.undo_stack.clear()
         self._digest = _digest(path)
 
@@ -82,9 +82,9 @@ class OpenDocument(QObject):
 
         What it changes becomes an entry of its history, which no undo takes away.
         """
-        built, written = self.base, with_history(self._saved, self.base, datetime.now())
+        built, written = self.base, with_history(self.saved, self.base, datetime.now())
         save(written, path)
-        self.base = self._saved = written
+        self.base = self.saved = written
         self.path = path
         self._digest = _digest(path)
         self.undo_stack.setClean()

@@ -4,6 +4,7 @@ import gc
 import sys
 from collections.abc import Callable
 from concurrent.futures import Future, ThreadPoolExecutor, wait
+from functools import partial
 from queue import Empty, SimpleQueue
 from threading import Event
 from typing import Any
@@ -142,7 +143,12 @@ def collect_again() -> bool:
     return gc.isenabled()
 
 
-def _look_again() -> None:
-    """Look until no task runs; the window's own thread does so, where garbage may be collected."""
-    if not collect_again():
-        QTimer.singleShot(AGAIN, _look_again)
+def _look_again(idle: bool = False) -> None:
+    """Look until no task runs; the window's own thread does so, where garbage may be collected.
+
+    Twice in a row: a task that is just ending still runs a few instructions of its own.
+    """
+    if idle and not any_running():
+        collect_again()
+    else:
+        QTimer.singleShot(AGAIN, partial(_look_again, not any_running()))

@@ -20,3 +20,11 @@ def scrolled(inner: QWidget, name: str, *, across: bool = False) -> QScrollArea:
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
     area.setWidget(inner)
     return area
+
+
+def bring_into_sight(inner: QWidget, y: int, margin: int) -> None:
+    """Scroll the area around `inner`, where there is one, so that a height in it is seen [px]."""
+    port = inner.parentWidget()
+    area = None if port is None else port.parentWidget()
+    if isinstance(area, QScrollArea):
+        area.ensureVisible(0, y, 0, margin)

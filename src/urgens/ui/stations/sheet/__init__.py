@@ -1,7 +1,15 @@
-"""The Sheet station: the page as it will be printed."""
+"""The Sheet station: what goes on paper, the order of the work, what was done when."""
 
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import Station, StationKind
+
+PAGES = {
+    "Build sheet": "sheet_page:SheetPage",
+    "Plan": "plan_page:PlanPage",
+    "History": "history_page:HistoryPage",
+    "Compare": "compare_page:ComparePage",
+    "Ladder": "ladder_page:LadderPage",
+}
 
 
 def _make(session: Session) -> Station:
@@ -18,4 +26,4 @@ def _judged(session: Session) -> bool:
     return False
 
 
-SHEET = StationKind("Sheet", "Alt+8", _make, _fact, judged=_judged)
+SHEET = StationKind("Sheet", "Alt+8", _make, _fact, judged=_judged, pages=tuple(PAGES))

@@ -1,0 +1,194 @@
+"""What happened to the vehicle, and what each change asks to be done again."""
+
+from collections.abc import Iterator
+from datetime import datetime
+from typing import Any, ClassVar
+
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
+
+from urgens.document import Build, Change
+from urgens.document.edit import dumped
+from urgens.document.frozen import thawed
+from urgens.document.past import figure_words
+from urgens.guidance.asks_again import Asked, asked_by
+from urgens.guidance.chronicle import Happened, chronicle
+from urgens.guidance.procedures.titles import TITLES
+from urgens.ui.session import Session
+from urgens.ui.stations.sheet.history_form import HistoryForm
+from urgens.ui.stations.sheet.history_list import HistoryList
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.scrolled import scrolled
+from urgens.ui.widgets.worded import worded, wrapped
+
+MOST = 12  # figures of a change that are told here
+SIDE = 300  # px of the column
+EMPTY = (
+    "Saving a build with changes writes them here by itself, in one entry; what else happens to "
+    "the vehicle is noted beside."
+)
+
+
+class HistoryPage(Page):
+    """The list; beside it what is chosen, its words, and a form for what happens else."""
+
+    place_asked = Signal(str)
+    compare_asked = Signal(object)  # the time before a change
+    kept: ClassVar[tuple[str, ...]] = ("chosen",)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.chosen = 0
+        self.list = HistoryList()
+        self.list.chose = self.choose
+        self.empty = wrapped("muted", EMPTY)
+        self.title, self.figures, self.asks = (
+            wrapped("heading"), wrapped("muted"), wrapped("muted"),
+        )  # fmt: skip
+        self.what, self.why = QLineEdit(), QLineEdit()
+        for field, words in ((self.what, "Its words"), (self.why, "Why it was done")):
+            field.setAccessibleName(words)
+            field.setPlaceholderText(words.lower())
+            field.editingFinished.connect(self._word)
+        self.before, self.show_it = QPushButton("Compare with before it"), QPushButton("Show it")
+        self.drop = QPushButton("Take it out")
+        self.before.clicked.connect(self._compare)
+        self.show_it.clicked.connect(self._show_place)
+        self.drop.clicked.connect(self._drop)
+        for widget in (
+            self.title, self.what, self.why, self.figures, self.asks, self.before, self.show_it,
+            self.drop,
+        ):  # fmt: skip
+            if isinstance(widget, QPushButton):
+                widget.setProperty("role", "quiet")
+            self.column.addWidget(widget)
+        self.form = HistoryForm()
+        self.form.made.connect(self._add)
+        self.column.addSpacing(8)
+        self.column.addWidget(worded("Note by hand", "heading"))
+        self.column.addWidget(self.form)
+        self.column.addStretch()
+        whole = QWidget()
+        rows = QVBoxLayout(whole)
+        rows.setContentsMargins(0, 0, 0, 0)
+        rows.addWidget(self.empty)
+        rows.addWidget(scrolled(self.list, "What happened"), 1)
+        self.lay_out(whole, side=SIDE)
+        self.said.hide()
+        session.file_changed.connect(self.seen.ask)  # saving adds to it
+
+    @property
+    def rows(self) -> tuple[Happened, ...]:
+        """What is shown."""
+        return self.list.rows
+
+    @property
+    def summary(self) -> str:
+        """How much is on record."""
+        count = len(self.rows)
+        return f"{count} entries, the latest first" if count else "nothing is on record yet"
+
+    def show_figures(self) -> None:
+        """Show the history as it is now."""
+        rows = chronicle(self.session.base)
+        self.empty.setVisible(not rows)
+        self.list.chosen = self.chosen
+        self.list.show_rows(rows)
+        self.choose(self.list.chosen)
+
+    def choose(self, row: int) -> None:
+        """Show one of them with what it changed and what that asks for."""
+        self.chosen = row
+        self.list.choose(row)
+        one = self.rows[row] if self.rows else None
+        entry = None if one is None else one.entry
+        self.title.setVisible(one is not None)
+        for widget in (self.what, self.why, self.drop):
+            widget.setVisible(entry is not None)
+        self.before.setVisible(entry is not None and bool(entry.changes))
+        self.show_it.setVisible(one is not None and entry is None)
+        self.figures.setVisible(entry is not None and bool(entry.changes))
+        self.asks.setVisible(False)
+        if one is None:
+            return
+        self.title.setText(one.what if entry is None else f"{one.kind}, {one.at:%Y-%m-%d %H:%M}")
+        if entry is None:
+            return
+        for field, words in ((self.what, entry.what), (self.why, entry.why)):
+            field.setText(words)
+            field.setCursorPosition(0)
+        base = self.session.base
+        self.figures.setText("\n".join(_figures(base, entry.changes)))
+        asked = asked_by(base, entry.changes) if one.kind == "change" else None
+        if asked is not None and asked.anything:
+            self.asks.setText("\n".join(_asked(asked)))
+            self.asks.setVisible(True)
+
+    # --- into the build --------------------------------------------------------------------
+
+    def _entries(self) -> list[dict[str, Any]]:
+        entries: list[dict[str, Any]] = dumped(self.session.base).get("history", [])
+        return entries
+
+    def _put(self, entries: list[dict[str, Any]], label: str) -> None:
+        self.session.make(Change(label, {"history": entries}), in_setup=False)
+        self._show()
+
+    def _place(self) -> int | None:
+        """Return which entry of the build is chosen."""
+        entry = self.rows[self.chosen].entry if self.rows else None
+        return None if entry is None else self.session.base.history.index(entry)
+
+    def _word(self) -> None:
+        """Take the words as the builder puts them."""
+        place = self._place()
+        if place is None:
+            return
+        entries = self._entries()
+        was = entries[place]["what"], entries[place].get("why", "")
+        now = self.what.text().strip() or was[0], self.why.text().strip()
+        if now != was:
+            entries[place].update(what=now[0], why=now[1])
+            self._put(entries, f"{now[0]}, worded")
+
+    def _add(self, entry: dict[str, Any]) -> None:
+        self._put([*self._entries(), entry], f"{entry['kind']}: {entry['what']}")
+        at = datetime.fromisoformat(entry["at"])
+        self.choose(next(n for n, one in enumerate(self.rows)
+                         if (one.at, one.what) == (at, entry["what"])))  # fmt: skip
+
+    def _drop(self) -> None:
+        place = self._place()
+        if place is not None:
+            entries = self._entries()
+            gone = entries.pop(place)
+            self._put(entries, f"{gone['what']}, taken out")
+
+    def _compare(self) -> None:
+        entry = self.rows[self.chosen].entry
+        if entry is not None:
+            self.compare_asked.emit(entry)
+
+    def _show_place(self) -> None:
+        self.place_asked.emit(self.rows[self.chosen].place)
+
+
+def _figures(build: Build, changes: Any) -> Iterator[str]:
+    rows = [f"{name}: {words}" for name, words in figure_words((build,), thawed(changes))]
+    yield from rows[:MOST]
+    if len(rows) > MOST:
+        yield f"… and {len(rows) - MOST} more"
+
+
+def _asked(asked: Asked) -> Iterator[str]:
+    """Yield what a change asks for, a line each."""
+    if asked.works:
+        yield f"Worked out again: {'; '.join(asked.works)}."
+    if asked.opens:
+        named = {"all": "every circuit", "layout": "what was opened"}
+        circuits = ", ".join(named.get(name, name) for name in asked.opens)
+        yield f"Bled again: {circuits}."
+    proofs = [TITLES[name].lower() for name in asked.proves]
+    proofs += ["moving"] if asked.moves else []
+    if proofs:
+        yield f"Proved again: {', '.join(proofs)}."

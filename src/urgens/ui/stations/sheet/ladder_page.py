@@ -1,0 +1,202 @@
+"""Set-ups as a ladder: from what is least to what is most, each with when it is enough."""
+
+from collections.abc import Callable
+from typing import Any
+
+from PySide6.QtCore import Signal
+from PySide6.QtGui import QHideEvent
+from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
+
+from urgens.document import BuildErrors, Change
+from urgens.document.edit import dumped
+from urgens.document.past import figure_words
+from urgens.document.save_as import saved_as_setup, what_is_tried
+from urgens.guidance.ladder import Rung, ladder
+from urgens.ui.session import Session
+from urgens.ui.stations.sheet.rung_card import RungCard
+from urgens.ui.widgets.background import SOON, Background
+from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.scrolled import scrolled
+from urgens.ui.widgets.worded import wrapped
+
+EMPTY = (
+    "No set-up yet. Try something on any station, then keep it here under a name: the build "
+    "itself goes back to what was saved, and both stand beside each other."
+)
+STEP = {"Up": -1, "Down": 1}
+
+
+NOTHING: tuple[object, ...] = ()  # is shown yet
+
+
+class LadderPage(Page):
+    """A card for each rung; a name for what is tried now beside."""
+
+    plan_asked = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        inner = QWidget()
+        self._rows = QVBoxLayout(inner)
+        self._rows.setContentsMargins(0, 0, 0, 0)
+        self.cards: dict[str, RungCard] = {}
+        self.found: tuple[Rung, ...] = ()
+        self._of: tuple[object, ...] = NOTHING
+        self.name, self.keep_it = QLineEdit(), QPushButton("Save as set-up")
+        self.tried, self.refused = wrapped("muted"), wrapped("danger")
+        self.name.setAccessibleName("Name of the new set-up")
+        self.name.setPlaceholderText("its name")
+        self.name.returnPressed.connect(self.take)
+        self.keep_it.setProperty("role", "primary")
+        self.keep_it.clicked.connect(self.take)
+        self._work = Background(self)
+        self._work.ended.connect(self._show_found)
+        self._work.failed.connect(self.refused.setText)
+        self.head("Save as set-up")
+        for widget in (self.tried, self.name, self.keep_it, self.refused):
+            self.column.addWidget(widget)
+        self.column.addStretch()
+        self.lay_out(scrolled(inner, "Set-ups"))
+        self.said.hide()
+        session.file_changed.connect(self.seen.ask)
+
+    @property
+    def summary(self) -> str:
+        """How many there are, and how many are proved."""
+        count = len(self.session.base.setups)
+        done = sum(one.done for one in self.found)
+        return f"{count} set-up{'s' if count != 1 else ''}, {done} proved" if count else "no set-up"
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        if self._work.busy:  # to be done when it is seen again
+            self._work.stop()
+            self._of = NOTHING
+            self.seen.forget()
+
+    def show_figures(self) -> None:
+        """Judge every set-up away from the hand, and say what a new one would hold."""
+        session = self.session
+        self.tried.setText(_tried(session))
+        base = session.base
+        if self._of == (base, session.setup):
+            return
+        self._of = (base, session.setup)
+        if not base.setups:
+            self._show_found(())
+            return
+
+        def work(progress: Callable[[float], bool]) -> object:
+            return ladder(base)
+
+        self._work.run(work, SOON)
+
+    def _show_found(self, found: object) -> None:
+        assert isinstance(found, tuple)  # what the work returns
+        self.found = found
+        clear(self._rows)
+        self.cards = {}
+        if not found:
+            self._rows.addWidget(wrapped("muted", EMPTY))
+        for place, rung in enumerate(found, start=1):
+            card = RungCard(place, rung, chosen=rung.name == self.session.setup)
+            card.asked.connect(self.do)
+            card.typed.connect(self.type)
+            card.buttons["Up"].setEnabled(place > 1)
+            card.buttons["Down"].setEnabled(place < len(found))
+            self.cards[rung.name] = card
+            self._rows.addWidget(card)
+        self._rows.addStretch()
+        self.say()
+
+    # --- into the build --------------------------------------------------------------------
+
+    def _setups(self) -> list[dict[str, Any]]:
+        setups: list[dict[str, Any]] = dumped(self.session.base).get("setups", [])
+        return setups
+
+    def _put(self, setups: list[dict[str, Any]], label: str) -> None:
+        self.session.make(Change(label, {"setups": setups}), in_setup=False)
+
+    def do(self, name: str, deed: str) -> None:
+        """Do what a card's button says with its set-up."""
+        session = self.session
+        if deed == "Look at it":
+            session.set_setup(None if session.setup == name else name)
+            return
+        if deed == "Plan it":
+            self.plan_asked.emit(name)
+            return
+        setups = self._setups()
+        place = [one["name"] for one in setups].index(name)
+        if deed == "Take it out":
+            if session.setup == name:
+                session.set_setup(None)
+            del setups[place]
+            self._put(setups, f"Set-up {name} taken out")
+            return
+        setups.insert(place + STEP[deed], setups.pop(place))
+        self._put(setups, f"Set-up {name} {deed.lower()}")
+
+    def type(self, name: str, field: str, text: str) -> None:
+        """Take a price, or when a set-up is enough."""
+        setups = self._setups()
+        own = next((one for one in setups if one["name"] == name), None)
+        if own is None:  # it was taken out while something stood in its field
+            return
+        value: object = text.strip()
+        if field == "price":
+            try:
+                value = _price(text)
+            except ValueError as error:
+                self.refused.setText(str(error))
+                return
+        self.refused.setText("")
+        if value != own.get(field, None if field == "price" else ""):
+            own[field] = value
+            self._put(setups, f"{name}: {field.replace('_', ' ')}")
+
+    def take(self) -> None:
+        """Make a set-up of what is looked at, or was tried since the build was saved."""
+        name = self.name.text().strip()
+        session = self.session
+        if not name:
+            self.refused.setText("Give it a name, such as: front discs.")
+            self.name.setFocus()
+            return
+        try:
+            made = saved_as_setup(session.document.saved, session.base, name, session.setup)
+        except BuildErrors as errors:
+            self.refused.setText("\n".join(str(one) for one in errors.errors))
+            return
+        self.refused.setText("")
+        self.name.clear()
+        session.document.put(made, f"Set-up {name}")
+        session.set_setup(name)
+
+
+def _price(text: str) -> float | None:
+    """Return a price as typed, None for nothing; raises ValueError in words."""
+    if not text.strip():
+        return None
+    try:
+        found = float(text.replace(",", "."))
+    except ValueError:
+        found = -1.0
+    if not 0 <= found < 1e9:
+        raise ValueError(f'"{text}" is no price; write a number in your own money, such as 240.')
+    return found
+
+
+def _tried(session: Session) -> str:
+    """Return what a new set-up would hold."""
+    if session.setup is not None:
+        return f"A copy of “{session.setup}”, which is looked at, to go on from."
+    changes = what_is_tried(session.document.saved, session.base)
+    if not changes:
+        return (
+            "Nothing was changed since the build was saved: it would start empty, like the build."
+        )
+    rows = [f"{name} {words}" for name, words in figure_words((session.base,), changes)]
+    more = f"; and {len(rows) - 4} more" if len(rows) > 4 else ""
+    return f"What was changed since the build was saved: {'; '.join(rows[:4])}{more}."

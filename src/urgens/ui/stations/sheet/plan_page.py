@@ -1,0 +1,313 @@
+"""The order of the work: what is opened once, when, by how many, and what is due after."""
+
+from dataclasses import dataclass
+from datetime import date, datetime, time, timedelta
+from functools import partial
+from pathlib import Path
+from typing import ClassVar
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import (
+    QFileDialog,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QMenu,
+    QPushButton,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.document import Build, BuildErrors, with_setup
+from urgens.guidance import Severity
+from urgens.guidance.planning.due import Due, due
+from urgens.guidance.planning.plan import Plan, plan
+from urgens.guidance.planning.schedule import Hours, Schedule, scheduled
+from urgens.sheet.calendar import write_calendar
+from urgens.ui.session import Session
+from urgens.ui.stations.sheet.plan_jobs import PlanJobs, words
+from urgens.ui.stations.sheet.plan_ribbon import PlanRibbon, clock_words
+from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.marked_row import marked_row
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.plain import button_words, point_out
+from urgens.ui.widgets.scrolled import scrolled
+from urgens.ui.widgets.worded import worded, wrapped
+
+OPEN = "what is open"
+SIDE = 276  # px of the column
+MOST = 5  # rows of what is missing, and of what holds the vehicle
+NOTHING = "Nothing is open: no joint, no run, no item, no proof. What is due stands beside."
+
+
+@dataclass(frozen=True)
+class Shown:
+    """What is shown: a plan, its times, what is due."""
+
+    plan: Plan
+    when: Schedule
+    due: tuple[Due, ...]
+
+
+class PlanPage(Page):
+    """Headline, ribbon and jobs; what is missing, what holds the vehicle, what is due beside."""
+
+    place_asked = Signal(str)
+    kept: ClassVar[tuple[str, ...]] = ("aim", "start", "hours")
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.aim: str | None = session.setup
+        self.start = next_morning(datetime.now())
+        self.hours = Hours()
+        self.shown: Shown | None = None
+        self._of: tuple[object, ...] = ()
+        self.ribbon, self.jobs = PlanRibbon(), PlanJobs()
+        self.ribbon.pressed = self.jobs.chose = self.choose
+        self.jobs.entered = self.open_procedure
+        self.aims = QToolButton()
+        self.aims.setProperty("role", "kind")
+        self.aims.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.aims.setMenu(QMenu(self.aims))
+        self.begin, self.day = QLineEdit(), QLineEdit()
+        self.headline, self.sums = wrapped("sentence"), wrapped("muted")
+        self.supposed, self.refused = wrapped("muted"), wrapped("danger")
+        self.told, self.card = wrapped("muted"), QPushButton("Open its card")
+        self.refused.hide()
+        self.card.setProperty("role", "quiet")
+        self.card.clicked.connect(lambda: self.open_procedure(self.jobs.chosen))
+        self.calendar = QPushButton("Write calendar…")
+        self.calendar.setProperty("role", "quiet")
+        self.calendar.clicked.connect(self.write)
+        self.missing, self.holds, self.dues = QGridLayout(), QGridLayout(), QGridLayout()
+        for title, rows in (
+            ("Not here yet", self.missing),
+            ("Holds the vehicle", self.holds),
+            ("Due afterwards", self.dues),
+        ):
+            self.head(title)
+            rows.setColumnStretch(0 if rows is self.dues else 1, 1)
+            rows.setContentsMargins(0, 0, 8, 0)
+            rows.setVerticalSpacing(2)
+            self.column.addLayout(rows)
+        self._ask_when()
+        self.column.addStretch()
+        self.lay_out(self._drawing(), side=SIDE)
+        self.said.hide()
+
+    def _drawing(self) -> QWidget:
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(6)
+        top = QHBoxLayout()
+        top.addWidget(self.headline, 1)
+        top.addWidget(self.aims, 0, Qt.AlignmentFlag.AlignTop)
+        column.addLayout(top)
+        below = QHBoxLayout()
+        below.addWidget(self.sums, 1)
+        below.addWidget(self.calendar, 0, Qt.AlignmentFlag.AlignTop)
+        column.addLayout(below)
+        column.addWidget(self.refused)
+        column.addWidget(self.supposed)
+        column.addWidget(self.ribbon)
+        column.addWidget(scrolled(self.jobs, "Jobs"), 1)
+        foot = QHBoxLayout()
+        foot.addWidget(self.told, 1)
+        foot.addWidget(self.card, 0, Qt.AlignmentFlag.AlignTop)
+        column.addLayout(foot)
+        return whole
+
+    def _ask_when(self) -> None:
+        """Put the day and the hours of work into the column."""
+        self.head("When")
+        rows = QGridLayout()
+        for row, (field, name) in enumerate(((self.begin, "From"), (self.day, "Hours of a day"))):
+            field.setAccessibleName(name)
+            field.editingFinished.connect(self._take)
+            rows.addWidget(worded(name, "muted"), row, 0)
+            rows.addWidget(field, row, 1)
+        self.column.addLayout(rows)
+
+    @property
+    def summary(self) -> str:
+        """How much it is."""
+        if self.shown is None or not self.shown.plan.jobs:
+            return "nothing is open"
+        return f"{len(self.shown.plan.jobs)} jobs"
+
+    # --- what is asked for -----------------------------------------------------------------
+
+    def aim_at(self, aim: str | None) -> None:
+        """Plan the way to a set-up, or what is open."""
+        self.aim = aim
+        self._show()
+
+    def _take(self) -> None:
+        """Take the day and the hours that are typed; what cannot be is said."""
+        try:
+            start = read_start(self.begin.text())
+            hours = read_hours(self.day.text())
+        except ValueError as error:
+            self.refused.setText(str(error))
+            self.refused.show()
+            return
+        self.refused.hide()
+        if (start, hours) != (self.start, self.hours):
+            self.start, self.hours = start, hours
+            self._show()
+
+    # --- what is shown ---------------------------------------------------------------------
+
+    def show_figures(self) -> None:
+        """Show the plan of the build as it is now."""
+        names = [one.name for one in self.session.base.setups]
+        if self.aim not in names:
+            self.aim = None
+        self.aims.setText(button_words(f"To {self.aim or OPEN}"))
+        menu = self.aims.menu()
+        menu.clear()
+        for name in (None, *names):
+            menu.addAction(button_words(name or OPEN), partial(self.aim_at, name))
+        self.aims.setEnabled(bool(names))
+        self.begin.setText(f"{self.start:%Y-%m-%d %H:%M}")
+        self.day.setText(f"{self.hours.begin.hour}–{self.hours.end.hour}")
+        key = (self.session.base, self.aim, self.start, self.hours)
+        if key != self._of:
+            self._of = key
+            self.shown = _planned(self.session.base, self.aim, self.start, self.hours)
+        assert self.shown is not None
+        self._show_plan(self.shown)
+
+    def _show_plan(self, shown: Shown) -> None:
+        found = shown.plan
+        self.headline.setText(headline(found))
+        self.sums.setText(_sums(found, self.aim))
+        said = found.work.supposed or ("" if found.jobs else NOTHING)
+        self.supposed.setText(said)
+        self.supposed.setVisible(bool(said))
+        self.ribbon.show_plan(found, shown.when, self.hours)
+        self.jobs.show_plan(found)
+        self.choose(self.jobs.chosen)
+        missing = [(f"{one.count} × {one.what}" if one.count > 1 else one.what,
+                    _number(found, one.job)) for one in found.missing]  # fmt: skip
+        holds = [(one.what, _number(found, one.job)) for one in found.holds]
+        self._fill(self.missing, missing, Severity.WARNING, "Everything that is laid is here.")
+        self._fill(self.holds, holds, Severity.DANGER, "Nothing on record holds it.")
+        clear(self.dues)
+        for row, one in enumerate(shown.due):
+            when = "no day" if one.when is None else f"{one.when.day} {one.when:%b %Y}"
+            self.dues.addWidget(wrapped("heading", f"{when}  {one.what}"), 2 * row, 0)
+            self.dues.addWidget(wrapped("small", one.why), 2 * row + 1, 0)
+
+    def _fill(
+        self, grid: QGridLayout, rows: list[tuple[str, str]], severity: Severity, none: str
+    ) -> None:
+        clear(grid)
+        if not rows:
+            grid.addWidget(wrapped("muted", none), 0, 0, 1, 3)
+        for row, (said, job) in enumerate(rows[:MOST]):
+            marked_row(grid, row, severity, said, job)
+        if len(rows) > MOST:
+            rest = "; ".join(said for said, _ in rows[MOST:])
+            more: QLabel = wrapped("muted", f"and {len(rows) - MOST} more")
+            point_out(more, rest)
+            more.setAccessibleDescription(rest)
+            grid.addWidget(more, MOST, 1)
+
+    def choose(self, job: int) -> None:
+        """Let one job stand out, in the list and on the ribbon."""
+        self.jobs.choose(job)
+        self.ribbon.choose(job)
+        named = self.jobs.jobs[job] if self.jobs.jobs else None
+        self.told.setText("" if named is None else f"{job + 1}. {words(named)}.")
+        self.card.setVisible(named is not None and bool(named.procedure))
+
+    def open_procedure(self, job: int) -> None:
+        """Show the procedure of a job on Bleed's card, where it has one."""
+        if self.jobs.jobs and self.jobs.jobs[job].procedure:
+            self.place_asked.emit(f"procedure:{self.jobs.jobs[job].procedure}")
+
+    # --- the calendar ----------------------------------------------------------------------
+
+    def write(self) -> None:
+        """Ask where the calendar goes and write what is due into it."""
+        assert self.shown is not None
+        folder = self.session.path.parent if self.session.path else Path.home()
+        name, _ = QFileDialog.getSaveFileName(
+            self, "Write what is due", str(folder / "due.ics"), "Calendars (*.ics)"
+        )
+        if name:
+            self.write_to(Path(name))
+
+    def write_to(self, path: Path) -> None:
+        """Write what is due; how many days it came to, or why not, is said."""
+        assert self.shown is not None
+        try:
+            count = write_calendar(self.session.base.name, self.shown.due, path)
+        except BuildErrors as errors:
+            self.refused.setText("\n".join(str(one) for one in errors.errors))
+        else:
+            left = len(self.shown.due) - count
+            said = f"{count} days are written to {path.name}"
+            self.refused.setText(f"{said}, {left} have none yet." if left else f"{said}.")
+        self.refused.show()
+
+
+def _planned(base: Build, aim: str | None, start: datetime, hours: Hours) -> Shown:
+    found = plan(base, None if aim is None else with_setup(base, aim))
+    when = scheduled(found.jobs, start, hours, found.work.begun)
+    end = None if when.end is None else when.end.date()
+    return Shown(found, when, due(found.work.build, date.today(), end, renewed=found.renews))
+
+
+def headline(found: Plan) -> str:
+    """Return what the plan comes to, as one claim."""
+    order = found.order
+    if not found.jobs:
+        return "Nothing is open"
+    if not order.bleeds:
+        return "Nothing that holds fluid is opened"
+    times = "once" if order.bleeds == 1 else f"{order.bleeds} times"
+    spared = f", not {order.one_by_one}" if order.one_by_one > order.bleeds else ""
+    circuits = {circuit for job in found.jobs for circuit in job.bleeds}
+    opened = "Opened once" if order.bleeds == len(circuits) else "Opened again in between"
+    return f"{opened}: bled {times}{spared}"
+
+
+def _sums(found: Plan, aim: str | None) -> str:
+    if not found.jobs:
+        return ""
+    two = f", two people for {clock_words(found.together)}" if found.together else ""
+    way = "" if aim is None else f", from as it is to {aim}"
+    return f"{clock_words(found.minutes)} of work{two}{way}"
+
+
+def _number(found: Plan, job: str) -> str:
+    place = found.place(job)
+    return "" if place is None else str(place)
+
+
+def next_morning(now: datetime) -> datetime:
+    """Return the next morning at nine."""
+    day = now.date() if now.time() < time(9) else now.date() + timedelta(days=1)
+    return datetime.combine(day, time(9))
+
+
+def read_start(text: str) -> datetime:
+    """Return a day and time as typed; raises ValueError in words."""
+    try:
+        found = datetime.fromisoformat(text.strip())
+    except ValueError:
+        raise ValueError(f'"{text}" is no day; write 2026-05-31 09:00.') from None
+    return found.replace(tzinfo=None)
+
+
+def read_hours(text: str) -> Hours:
+    """Return the hours of a day as typed, "9–18"; raises ValueError in words."""
+    begin, _, end = text.replace("-", "–").replace(" ", "").partition("–")
+    if not (begin.isdecimal() and end.isdecimal() and 0 <= int(begin) < int(end) <= 23):
+        raise ValueError(f'"{text}" is no pair of hours; write 9–18, from 0 to 23.')
+    return Hours(time(int(begin)), time(int(end)))

@@ -1,0 +1,131 @@
+"""The sheet as it will be printed."""
+
+from functools import partial
+
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap
+from PySide6.QtWidgets import QPushButton, QSizePolicy, QWidget
+
+from urgens.sheet.files import set_sheet
+from urgens.sheet.pdf import SheetDocument
+from urgens.ui.session import Session
+from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.scrolled import scrolled
+
+QUIET = 250  # ms without a change before the page is set again
+GAP = 16  # px between pages
+SIDE = 180  # px of the column
+
+
+class PageView(QWidget):
+    """Paints the pages of a document one below the other, as wide as there is room."""
+
+    def __init__(self, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._document: SheetDocument | None = None
+        self._pixmaps: list[QPixmap] = []
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setAccessibleName("The build sheet as it will be printed")
+
+    def show_document(self, document: SheetDocument) -> None:
+        self._document = document
+        self._pixmaps = []
+        self._fit()
+
+    @property
+    def document(self) -> SheetDocument | None:
+        """The document shown, if it has been set."""
+        return self._document
+
+    def _page_width(self) -> int:
+        return min(self.width() - 4, 860)
+
+    def _page_height(self) -> int:
+        assert self._document is not None
+        paper = self._document.paper
+        return round(self._page_width() * paper.height() / paper.width())
+
+    def _fit(self) -> None:
+        if self._document is not None:
+            self.setFixedHeight((self._page_height() + GAP) * self._document.pages)
+        self.update()
+
+    def resizeEvent(self, event: object) -> None:
+        self._pixmaps = []
+        self._fit()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self._document is None:
+            return
+        painter = QPainter(self)
+        if not self._pixmaps:
+            self._pixmaps = [self._rendered(page) for page in range(self._document.pages)]
+        left = (self.width() - self._page_width()) // 2
+        for page, pixmap in enumerate(self._pixmaps):
+            top = page * (self._page_height() + GAP) + 1
+            painter.drawPixmap(left, top, pixmap)
+            painter.setPen(pen(T.hair))
+            painter.drawRect(
+                QRectF(left - 0.5, top - 0.5, self._page_width() + 1, self._page_height() + 1)
+            )
+
+    def _rendered(self, page: int) -> QPixmap:
+        assert self._document is not None
+        ratio = self.devicePixelRatioF()
+        size = QSize(self._page_width(), self._page_height())
+        pixmap = QPixmap(size * ratio)
+        pixmap.setDevicePixelRatio(ratio)
+        pixmap.fill(QColor("white"))
+        painter = QPainter(pixmap)
+        painter.setRenderHints(
+            QPainter.RenderHint.Antialiasing | QPainter.RenderHint.TextAntialiasing
+        )
+        scale = size.width() / self._document.paper.width()
+        painter.scale(scale, scale)
+        self._document.paint(painter, page)
+        painter.end()
+        return pixmap
+
+
+class SheetPage(Page):
+    """Preview of the sheet, set anew when the build has changed and is looked at."""
+
+    deed_asked = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.setInterval(QUIET)
+        self._timer.timeout.connect(self._set)
+        self.view = PageView()
+        for deed, words in (
+            ("sheet-pdf", "Write PDF…"),
+            ("sheet-html", "Write HTML…"),
+            ("print", "Print…"),
+        ):
+            button = QPushButton(words)
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.clicked.connect(partial(self.deed_asked.emit, deed))
+            if deed == "sheet-pdf":
+                button.setProperty("role", "primary")
+            self.column.addWidget(button)
+        self.column.addStretch()
+        self.lay_out(scrolled(self.view, "The sheet", across=True), side=SIDE)
+        self.said.hide()
+
+    @property
+    def summary(self) -> str:
+        """What is on it."""
+        return "what is fitted, its figures, what there is to say, and the cautions"
+
+    def show_figures(self) -> None:
+        """Set the page from the build as it is now: at once where nothing is shown yet."""
+        if self.view.document is None:
+            self._set()
+        else:
+            self._timer.start()
+
+    def _set(self) -> None:
+        self.view.show_document(set_sheet(self.session.solution, self.session.units))
