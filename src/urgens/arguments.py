@@ -119,6 +119,14 @@ def parser() -> argparse.ArgumentParser:
         "-o", "--output", type=Path, required=True, metavar="OUT",
         help="where to; its ending, .pdf, .html or .csv, chooses the form",
     )  # fmt: skip
+    sheet.add_argument(
+        "--chapters", metavar="NAME,…",
+        help="only these, of wall, vehicle, balance, layout, lines, bleeding, proofs, stops, open, "
+        "due, history, photographs, signing; all that say something by default",
+    )  # fmt: skip
+    sheet.add_argument(
+        "--paper", choices=("a4", "letter"), help="of a PDF; by the build's units by default"
+    )
 
     commands.add_parser("schema", help="print the JSON Schema of the build file")
 

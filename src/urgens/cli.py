@@ -342,9 +342,24 @@ def _robustness(options: argparse.Namespace) -> int:
 
 
 def _sheet(options: argparse.Namespace) -> int:
-    from urgens.sheet import write
+    from urgens.document import load
+    from urgens.sheet.files import Asked, write_solution
+    from urgens.solve import solve
 
-    write(_loaded(options), options.output)
+    build = _loaded(options)
+    chapters = tuple(options.chapters.split(",")) if options.chapters else None
+    drawings = {}
+    drawn = options.output.suffix.lower() in (".pdf", ".html")
+    if drawn and build.plumbing is not None and (chapters is None or "layout" in chapters):
+        from urgens.ui.application import offscreen
+        from urgens.ui.stations.layout_drawing import drawing_of
+
+        application = offscreen()  # kept until it is drawn
+        drawings["layout"] = drawing_of(build)
+        del application
+    base, folder = load(options.file), options.file.resolve().parent
+    asked = Asked(chapters, options.paper, folder, drawings, base)
+    write_solution(solve(build), options.output, build.natural_units, asked)
     return DONE
 
 

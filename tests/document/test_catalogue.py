@@ -37,6 +37,7 @@ NO_FIGURES = {
     "points",  # read off gauges
     "lever",
     "setting",  # of a stop, by path
+    "price",  # of a set-up, in a money of its builder's own
 }  # numbers and marks of the file itself
 
 

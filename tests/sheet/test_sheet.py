@@ -6,6 +6,7 @@ import os
 import re
 from datetime import date
 from pathlib import Path
+from typing import Literal
 from xml.etree import ElementTree
 
 import pytest
@@ -18,6 +19,7 @@ from urgens.document import (
     BuildErrors,
     Change,
     changed,
+    demo,
     demo_names,
     edited,
     own_vehicle,
@@ -31,8 +33,7 @@ from urgens.guidance.cautions import CAUTIONS
 from urgens.quantity import LENGTH, Quantity, Units, UnitSystem, show, shown
 from urgens.sheet import content, write
 from urgens.sheet.chart import pressure_chart
-from urgens.sheet.files import as_text
-from urgens.sheet.pdf import SheetDocument
+from urgens.sheet.files import Asked, as_text, set_sheet
 from urgens.solve import solve
 
 DAY = date(2026, 11, 25)
@@ -145,17 +146,18 @@ def test_where_nothing_locks_or_travel_ends_it_says_so(roadster: Build) -> None:
     assert sheet.presses.rows[0][4] == "beyond the stroke or floor"
 
 
-@pytest.mark.parametrize("letter", [False, True])
-def test_demo_builds_take_two_pages_and_their_layouts_one_more(
-    dressed: QApplication, *, letter: bool
+@pytest.mark.parametrize("paper", ["a4", "letter"])
+def test_every_demo_build_has_its_wall_on_one_page_and_few_in_all(
+    dressed: QApplication, paper: Literal["a4", "letter"]
 ) -> None:
     for name in demo_names():
-        build = bed(name)
-        solution = solve(build)
-        units = build.natural_units
-        sheet = content(solution, units, DAY)
-        pages = SheetDocument(sheet, pressure_chart(solution, units), letter=letter).pages
-        assert pages <= (2 if build.plumbing is None else 3)
+        build = demo(name)
+        document = set_sheet(solve(build), build.natural_units, Asked(paper=paper))
+        starts = dict(document.starts)
+        assert (starts["For the wall"], starts["Vehicle and brakes"]) == (0, 1)
+        assert document.pages <= 6
+        alone = set_sheet(solve(build), build.natural_units, Asked(("wall",), paper))
+        assert alone.pages == 1
 
 
 def test_a_layout_has_its_lines_bends_and_what_is_bought(roadster: Build) -> None:
@@ -176,12 +178,12 @@ def routed_of(name: str) -> MadeLine:
     return next(one for one in routed(plumbing) if one.line.id == name)
 
 
-def test_a_long_sheet_takes_more_pages(dressed: QApplication, pickup: Build) -> None:
-    build = edited(pickup, "notes", "A long story. " * 900)
-    solution = solve(build)
-    sheet = content(solution, UnitSystem.INCH, DAY)
-
-    assert SheetDocument(sheet, pressure_chart(solution, UnitSystem.INCH)).pages > 1
+def test_a_long_record_takes_more_pages(dressed: QApplication, pickup: Build) -> None:
+    items = [{"what": f"A long story {n}. " * 9} for n in range(60)]
+    document = set_sheet(
+        solve(with_changes(pickup, {"open_items": items})), UnitSystem.INCH, Asked(("open",))
+    )
+    assert document.pages > 2
 
 
 def test_html_is_whole_and_escapes_what_is_typed(pickup: Build, tmp_path: Path) -> None:
@@ -190,6 +192,7 @@ def test_html_is_whole_and_escapes_what_is_typed(pickup: Build, tmp_path: Path) 
     text = path.read_text(encoding="utf-8")
 
     assert "<h1>&lt;b&gt;Wexcombe &amp; Sons</h1>" in text
+    assert '<a href="#wall">For the wall</a>' in text
     assert all(caution in text for caution in CAUTIONS)
     svg = text[text.index("<svg") : text.index("</svg>") + 6]
     assert ElementTree.fromstring(svg).tag.endswith("svg")
@@ -203,14 +206,11 @@ def test_pdf_is_a_pdf_with_its_text(dressed: QApplication, pickup: Build, tmp_pa
 
     assert raw.startswith(b"%PDF-")
     assert raw.rstrip().endswith(b"%%EOF")
-    assert raw.count(b"/Type /Page\n") == 2
     assert b"/Subtype /Image" not in raw  # the chart is drawn, not a picture
 
 
 def test_the_document_holds_all_sections(dressed: QApplication, pickup: Build) -> None:
-    solution = solve(pickup)
-    sheet = content(solution, UnitSystem.INCH, DAY)
-    document = SheetDocument(sheet, pressure_chart(solution, UnitSystem.INCH)).document
+    document = set_sheet(solve(pickup), UnitSystem.INCH).document
     text = document.toPlainText()
     end = document.lastBlock()
 
@@ -219,15 +219,20 @@ def test_the_document_holds_all_sections(dressed: QApplication, pickup: Build) -
     assert document.documentLayout().blockBoundingRect(end).height() > 0  # laid out to the end
 
 
-def test_csv_has_a_row_for_each_figure(pickup: Build, tmp_path: Path) -> None:
+def test_csv_has_a_row_for_each_figure_with_its_unit(pickup: Build, tmp_path: Path) -> None:
     path = tmp_path / "sheet.csv"
     write(pickup, path)
     with path.open(newline="", encoding="utf-8") as file:
         rows = list(csv.reader(file))
 
-    assert rows[0] == ["build", "Wexcombe"]
-    assert ["fitted, Rear", "Wheel cylinder", "7/8 in"] in rows
-    assert any(row[:2] == ["finding", "danger"] for row in rows)
+    assert rows[0] == ["chapter", "part", "item", "column", "figure", "unit", "assumed"]
+    assert {len(row) for row in rows} == {7}
+    assert ["build", "", "name", "", "Wexcombe", "", ""] in rows
+    assert ["Vehicle and brakes", "Rear", "Wheel cylinder", "", "7/8", "in", ""] in rows
+    assert ["For the wall", "", "Rear valve, knee", "", "375", "psi", ""] in rows
+    assert any(row[1:3] == ["finding", "danger"] for row in rows)
+    foot = next(row for row in rows if row[2] == "Foot")
+    assert foot[4:6] == ["60", "lbf"]
 
 
 # --- whatever a file says ---
@@ -250,7 +255,7 @@ def test_names_that_are_markup_are_drawn_as_they_stand(
     drawn = ElementTree.fromstring(chart)
     said = [one.text for one in drawn.iter("{http://www.w3.org/2000/svg}text")]
     assert f"{MARKUP} 0"[:29] + "…" in said
-    document = SheetDocument(content(solution, UnitSystem.INCH, DAY), chart)
+    document = set_sheet(solution, UnitSystem.INCH)
     text = document.document.toPlainText()
     assert text.count(MARKUP) >= 2
     assert text.count("\N{OBJECT REPLACEMENT CHARACTER}") == 1  # the chart, in its place
@@ -299,7 +304,7 @@ def test_a_table_of_a_build_called_like_a_formula(pickup: Build, tmp_path: Path)
     with path.open(encoding="utf-8", newline="") as file:
         rows = list(csv.reader(file))
 
-    assert rows[0] == ["build", "'=HYPERLINK(1)"]
+    assert rows[1][4] == "'=HYPERLINK(1)"
 
 
 @pytest.mark.parametrize("form", ["pdf", "html", "csv"])

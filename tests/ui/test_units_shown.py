@@ -20,7 +20,18 @@ AS_PUBLISHED = ("UN Regulation", "Hoses fitted", "m/s²")  # what is said in the
 
 
 # Pages with sizes as they are sold: bores, and tubes.
-SIZES = ("Map", "Choose", "Booster", "Set-ups", "Why?", "Layout", "Lines", "Buy", "Room and sums")
+SIZES = (
+    "Map",
+    "Choose",
+    "Booster",
+    "Set-ups",
+    "Why?",
+    "Layout",
+    "Lines",
+    "Buy",
+    "Room and sums",
+    "Plan",
+)
 
 
 def said(window: Window) -> Iterator[str]:

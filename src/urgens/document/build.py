@@ -17,6 +17,7 @@ from urgens.document.history import HistoryEntry
 from urgens.document.lines import Lines
 from urgens.document.part import Fault, FluidVolume, Name, Part, Text
 from urgens.document.pedal import Pedal
+from urgens.document.photographs import Photograph
 from urgens.document.plumbing import Plumbing
 from urgens.document.proof import Proof
 from urgens.document.records import Joint, OpenItem, Record
@@ -73,6 +74,7 @@ class Build(Part):
     proof: Proof | None = None
     traces: tuple[TraceRun, ...] = ()
     history: tuple[HistoryEntry, ...] = ()
+    photographs: tuple[Photograph, ...] = ()
     evidence: Known = Field(default_factory=dict, validate_default=True)
     setups: tuple[SetUp, ...] = ()
 

@@ -74,8 +74,7 @@ def _proof(proof: Proof | None) -> Iterator[Happened]:
     if proof is None:
         return
     for index, run in enumerate(proof.gauges):
-        axle, _, place = run.valve.partition("[")
-        which = f"{axle} valve {int(place.removesuffix(']')) + 1}"
+        which = f"the {valve_name(run.valve)}" if run.valve else "a valve that is gone"
         yield Happened(run.at, "service", f"Gauges across {which}", run.note,
                        f"proof.gauges[{index}]")  # fmt: skip
     stops = sorted(enumerate(proof.stops), key=lambda row: row[1].at)
@@ -88,3 +87,13 @@ def _proof(proof: Proof | None) -> Iterator[Happened]:
     for index, wear in enumerate(proof.wear):
         yield Happened(wear.at, "service", "Pads and linings measured", wear.note,
                        f"proof.wear[{index}]")  # fmt: skip
+
+
+def valve_name(place: str) -> str:
+    """Return what a valve is called by its axle and its place in the flow.
+
+    place: such as "rear[0]" [text]. Source: what builders say.
+    """
+    axle, _, number = place.partition("[")
+    at = int(number.removesuffix("]"))
+    return f"{axle} valve {at + 1}" if at else f"{axle} valve"

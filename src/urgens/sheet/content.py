@@ -1,7 +1,6 @@
 """What stands on the sheet, before it has a form."""
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 
@@ -36,6 +35,7 @@ class Sheet:
     notes: str
     printed: str
     known: str
+    assumed: frozenset[str]  # paths of figures
     columns: tuple[Parts, Parts]
     presses: Table
     locks: Table
@@ -59,6 +59,7 @@ def content(solution: Solution, units: UnitSystem | Units, day: date) -> Sheet:
         notes=build.notes,
         printed=day.isoformat(),
         known=assumed_words(found),
+        assumed=found.paths,
         columns=_columns(found.parts),
         presses=_presses(solution, units),
         locks=_locks(solution, units),
@@ -140,20 +141,3 @@ def _lock(lock: FirstLock, case: int, road: int, units: UnitSystem | Units, most
         return f"none up to {most}"
     effort = show(float(lock.effort[case, road]), FORCE, units)
     return f"{axle.name.lower()}, {effort}, {lock.z[case, road]:.2f} g"
-
-
-def csv_rows(sheet: Sheet) -> Sequence[tuple[str, ...]]:
-    """Return the sheet as rows of section, item and figures."""
-    rows: list[tuple[str, ...]] = [("build", sheet.title), ("printed", sheet.printed)]
-    rows.append(("assumed", sheet.known))
-    rows += [
-        (f"fitted, {place}", *row)
-        for parts in sheet.columns
-        for place, part in parts
-        for row in part
-    ]
-    for table in sheet.tables:
-        rows.append((table.title, *table.heads))
-        rows += [(table.title, *row) for row in table.rows]
-    rows += [("finding", f.severity.word, f.code, f.message) for f in sheet.findings]
-    return [*rows, *(("caution", text) for text in sheet.cautions), ("limits", sheet.limits)]

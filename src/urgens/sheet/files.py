@@ -3,16 +3,19 @@
 import csv
 import io
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 from datetime import date
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Literal
 
 from urgens.document import Build, BuildErrors
 from urgens.document.whole_file import write_whole
 from urgens.quantity import Units, UnitSystem
-from urgens.sheet.chart import pressure_chart
-from urgens.sheet.content import content, csv_rows
+from urgens.sheet.blocks import Bound
+from urgens.sheet.chapters import bound
+from urgens.sheet.chapters.told import Told
+from urgens.sheet.figure_rows import figure_rows
 from urgens.sheet.markup import html
 from urgens.solve import Solution, solve
 
@@ -23,6 +26,24 @@ _NUMBER = re.compile(r"[+-]?[\d.,]+( [\w°%/²³·]+)?")  # with its unit or not
 FORMS = (".pdf", ".html", ".csv")
 
 
+@dataclass(frozen=True)
+class Asked:
+    """How a sheet is wanted.
+
+    `chapters` by name, None for all that say something; `paper`, None for that of the units;
+    `folder` of the photographs; `drawings` by name; `base`, the build without a set-up.
+    """
+
+    chapters: tuple[str, ...] | None = None
+    paper: Literal["a4", "letter"] | None = None
+    folder: Path | None = None
+    drawings: Mapping[str, bytes] = field(default_factory=dict)
+    base: Build | None = None
+
+
+ALL_OF_IT = Asked()
+
+
 def write(build: Build, path: Path, units: UnitSystem | Units | None = None) -> None:
     """Write the sheet of `build` to `path`, whose ending chooses the form.
 
@@ -31,23 +52,24 @@ def write(build: Build, path: Path, units: UnitSystem | Units | None = None) -> 
     write_solution(solve(build), path, units or build.natural_units)
 
 
-def write_solution(solution: Solution, path: Path, units: UnitSystem | Units) -> None:
-    """Write the sheet of `solution` to `path`; as `write`."""
+def write_solution(
+    solution: Solution, path: Path, units: UnitSystem | Units, asked: Asked = ALL_OF_IT
+) -> None:
+    """Write the sheet of `solution` to `path` as it is asked for; as `write`."""
     form = path.suffix.lower()
     if form not in FORMS:
         raise BuildErrors.one(str(path), "has no ending of a sheet", "end it .pdf, .html or .csv")
-    sheet = content(solution, units, date.today())
     try:
-        if form == ".csv":
-            written = _table(csv_rows(sheet))
-        elif form == ".html":
-            written = html(sheet, pressure_chart(solution, units)).encode()
-        else:
+        if form == ".pdf":
             from urgens.sheet.pdf import gui
 
             application = gui()  # kept until the pages are set
-            written = set_sheet(solution, units).pdf()
+            written = set_sheet(solution, units, asked).pdf()
             del application
+        elif form == ".html":
+            written = _page(solution, units, asked)
+        else:
+            written = _table(figure_rows(chapters_of(solution, units, asked)))
         write_whole(path, written)
     except OSError as error:
         raise BuildErrors.one(
@@ -55,13 +77,37 @@ def write_solution(solution: Solution, path: Path, units: UnitSystem | Units) ->
         ) from None
 
 
-def set_sheet(solution: Solution, units: UnitSystem | Units) -> "SheetDocument":
+def chapters_of(solution: Solution, units: UnitSystem | Units, asked: Asked) -> Bound:
+    """Return the chapters of a sheet as they are asked for.
+
+    solution: of a build; units: shown; asked: which [objects]. Source: `sheet.chapters`.
+    """
+    base = solution.build if asked.base is None else asked.base
+    told = Told(solution, units, date.today(), base, asked.folder, asked.drawings)
+    return bound(told, asked.chapters)
+
+
+def _page(solution: Solution, units: UnitSystem | Units, asked: Asked) -> bytes:
+    base = solution.build if asked.base is None else asked.base
+    if base.photographs:  # Qt reads them
+        from urgens.sheet.pdf import gui
+
+        application = gui()
+        written = html(chapters_of(solution, units, asked)).encode()
+        del application
+        return written
+    return html(chapters_of(solution, units, asked)).encode()
+
+
+def set_sheet(
+    solution: Solution, units: UnitSystem | Units, asked: Asked = ALL_OF_IT
+) -> "SheetDocument":
     """Return the sheet of `solution`, set on Letter or A4; a Qt application has to run."""
     from urgens.sheet.pdf import SheetDocument
 
-    letter = (units if isinstance(units, UnitSystem) else units.system) is UnitSystem.INCH
-    sheet, chart = content(solution, units, date.today()), pressure_chart(solution, units)
-    return SheetDocument(sheet, chart, letter=letter)
+    inches = (units if isinstance(units, UnitSystem) else units.system) is UnitSystem.INCH
+    letter = inches if asked.paper is None else asked.paper == "letter"
+    return SheetDocument(chapters_of(solution, units, asked), letter=letter)
 
 
 def _table(rows: Sequence[tuple[str, ...]]) -> bytes:

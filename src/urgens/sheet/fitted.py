@@ -28,11 +28,16 @@ Parts = tuple[tuple[str, tuple[Row, ...]], ...]
 
 @dataclass(frozen=True)
 class Fitted:
-    """Parts by place with their rows; how many of the figures on them are only assumed."""
+    """Parts by place with their rows; paths of figures only assumed, and how many there are."""
 
     parts: Parts
-    assumed: int
+    paths: frozenset[str]
     figures: int
+
+    @property
+    def assumed(self) -> int:
+        """How many figures are only assumed."""
+        return len(self.paths)
 
 
 def fitted(build: Build, units: UnitSystem | Units) -> Fitted:
@@ -65,7 +70,7 @@ class _Said:
             ("Heat", tuple(self._under("heat."))),
         )
         kept = tuple((place, rows) for place, rows in parts if rows)
-        return Fitted(kept, len(self._assumed), len(self._figures))
+        return Fitted(kept, frozenset(self._assumed), len(self._figures))
 
     # --- figures -----------------------------------------------------------------------------
 

@@ -74,7 +74,8 @@ def _to_buy(build: Build) -> Iterator[Table]:
         cut = ()
     rows = tuple(
         (KINDS.get(one.item, one.item[:1].upper() + one.item[1:]),
-         f"{one.count} {one.unit}".strip(), one.why)
+         f"{one.count} {one.unit if one.count > 1 else one.unit.removesuffix('s')}".strip(),
+         one.why)
         for one in buying_list(build, cut, STOCK.value)
     )  # fmt: skip
     if rows:

@@ -1,13 +1,18 @@
 """The sheet as markup, from the templates that ship with Urgens."""
 
+import base64
+import re
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
 from urgens.data import FOLDER
-from urgens.sheet.content import Sheet
+from urgens.sheet.blocks import Bound, Drawing, Picture, Pictures
 
 if TYPE_CHECKING:
     from jinja2 import Environment
+
+BREAKS = ("vehicle", "layout")  # chapters that begin a page
+_NAMED = re.compile(r"""(id="|url\(#|href="#)([^")]+)""")
 
 
 @lru_cache(maxsize=1)
@@ -23,16 +28,36 @@ def _environment() -> "Environment":
     )
 
 
-def html(sheet: Sheet, chart: bytes) -> str:
-    """Return the sheet as a page for a browser, the SVG `chart` inside it."""
-    svg = chart.decode()
-    inline = svg[svg.index("<svg") :]
-    return rendered("page.html", sheet=sheet, chart=inline)
+def html(bound: Bound) -> str:
+    """Return the chapters as one page for a browser, drawings and pictures inside it.
+
+    bound: the chapters [object]. Source: HTML 5, by the shipped template.
+    """
+    blocks = [block for chapter in bound.chapters for block in chapter.blocks]
+    inline = {one: _inline(one.svg, n) for n, one in enumerate(blocks) if isinstance(one, Drawing)}
+    pictures = [one for block in blocks if isinstance(block, Pictures) for one in block.pictures]
+    data = {one: f"data:image/png;base64,{base64.b64encode(one.png).decode()}" for one in pictures}
+    return rendered("page.html", bound=bound, inline=inline, data=data)
 
 
-def rich_text(sheet: Sheet, mark: str) -> str:
-    """Return the sheet in the subset of HTML that Qt's documents set; a mark is for the chart."""
-    return rendered("document.html", sheet=sheet, mark=mark)
+def _inline(svg: bytes, number: int) -> str:
+    """Return a drawing without its head, its names its own among the others of the page."""
+    text = svg.decode()
+    text = text[text.index("<svg") :]
+    return _NAMED.sub(lambda found: f"{found[1]}{number}-{found[2]}", text)
+
+
+def rich_text(
+    bound: Bound, marks: dict[Drawing, str], sources: dict[Picture, str], anchor: str
+) -> str:
+    """Return the chapters in the subset of HTML that Qt's documents set.
+
+    bound: the chapters [object]; marks: words that stand where drawings are put [text]; sources:
+    of pictures [text]; anchor: what names of chapters begin with [text]. Source: Qt.
+    """
+    return rendered(
+        "document.html", bound=bound, marks=marks, sources=sources, anchor=anchor, breaks=BREAKS
+    )
 
 
 def rendered(template: str, **given: object) -> str:

@@ -1,36 +1,42 @@
 """The sheet on paper: a Qt document, set once for PDF and preview alike."""
 
+import io
 import uuid
+from collections.abc import Iterator
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QBuffer, QMarginsF, QRect, QRectF, QSizeF, Qt
+from PySide6.QtCore import QBuffer, QByteArray, QMarginsF, QRect, QRectF, QSizeF, Qt, QUrl
 from PySide6.QtGui import (
     QAbstractTextDocumentLayout,
     QFont,
     QFontDatabase,
     QGuiApplication,
+    QImage,
     QPageLayout,
     QPageSize,
     QPainter,
     QPdfWriter,
     QPyTextObject,
+    QTextBlock,
     QTextCharFormat,
+    QTextCursor,
     QTextDocument,
     QTextFormat,
 )
 from PySide6.QtSvg import QSvgRenderer
 
 from urgens.data import font_files
-from urgens.sheet.content import Sheet
+from urgens.sheet.blocks import Block, Bound, Drawing, Picture, Pictures
 from urgens.sheet.markup import rich_text
 
 if TYPE_CHECKING:
     from PySide6.QtPrintSupport import QPrinter
 
-CHART = QTextFormat.ObjectTypes.UserObject + 1
+DRAWING = QTextFormat.ObjectTypes.UserObject + 1
+NUMBER = QTextFormat.Property.UserProperty + 1  # of a drawing
 DOTS = 300  # per inch, of the layout
 MARGIN = 14.0  # mm
-CHART_SIZE = QSizeF(3.55 * DOTS, 3.6 * DOTS)
+LINE = 4.0  # dots inside its first line
 FACE = "IBM Plex Sans Condensed"
 
 
@@ -45,15 +51,17 @@ def gui() -> QGuiApplication:
     return application
 
 
-class _Chart(QPyTextObject):
-    """Draws the chart inside the document as vectors."""
+class _Drawings(QPyTextObject):
+    """Draws what stands in the document as vectors, each by its number."""
 
-    def __init__(self, document: QTextDocument, svg: bytes) -> None:
+    def __init__(self, document: QTextDocument, drawings: list[Drawing]) -> None:
         super().__init__(document)
-        self._renderer = QSvgRenderer(svg, self)
+        self._drawings = drawings
+        self._renderers = [QSvgRenderer(one.svg, self) for one in drawings]
 
     def intrinsicSize(self, document: QTextDocument, position: int, format_: QTextFormat) -> QSizeF:
-        return CHART_SIZE
+        one = self._drawings[format_.intProperty(NUMBER)]
+        return QSizeF(one.wide * DOTS, one.high * DOTS)
 
     def drawObject(
         self,
@@ -63,7 +71,9 @@ class _Chart(QPyTextObject):
         position: int,
         format_: QTextFormat,
     ) -> None:
-        self._renderer.render(painter, rect)
+        renderer = self._renderers[format_.intProperty(NUMBER)]
+        renderer.setAspectRatioMode(Qt.AspectRatioMode.KeepAspectRatio)
+        renderer.render(painter, QRectF(rect))
 
 
 class Pages:
@@ -100,6 +110,7 @@ class Pages:
         painter.save()
         painter.translate(box.topLeft())
         self._paint_foot(painter, page)
+        painter.setClipRect(QRectF(0, 0, box.width(), box.height()))  # of the page alone
         painter.translate(0, -page * box.height())
         context = QAbstractTextDocumentLayout.PaintContext()
         context.clip = QRectF(0, page * box.height(), box.width(), box.height())
@@ -170,19 +181,99 @@ class Pages:
 
 
 class SheetDocument(Pages):
-    """A sheet with its chart."""
+    """Chapters with their drawings and pictures."""
 
-    def __init__(self, sheet: Sheet, chart: bytes, *, letter: bool = False) -> None:
-        super().__init__(sheet.title, "brake build sheet", letter=letter)
-        mark = f"\N{LOZENGE}{uuid.uuid4().hex}\N{LOZENGE}"  # which no name can hold
-        self.document.setHtml(rich_text(sheet, mark))
-        self.document.documentLayout().registerHandler(CHART, _Chart(self.document, chart))
-        self._place_chart(mark)
+    def __init__(self, bound: Bound, *, letter: bool = False) -> None:
+        super().__init__(bound.title, "brake build sheet", letter=letter)
+        blocks = [block for chapter in bound.chapters for block in chapter.blocks]
+        drawings = [block for block in blocks if isinstance(block, Drawing)]
+        secret = uuid.uuid4().hex  # which no name can hold
+        marks = {one: f"\N{LOZENGE}{secret}-{n}\N{LOZENGE}" for n, one in enumerate(drawings)}
+        self._anchor = f"{secret}-"
+        self.bound = bound
+        sources = self._pictures(blocks)
+        self.document.setHtml(rich_text(bound, marks, sources, self._anchor))
+        handler = _Drawings(self.document, drawings)
+        self.document.documentLayout().registerHandler(DRAWING, handler)
+        for number, one in enumerate(drawings):
+            self._place(marks[one], number)
         # WORKAROUND: what stands behind a replaced mark is otherwise never laid out.
         self.document.markContentsDirty(0, self.document.characterCount())
+        self._keep_together()
 
-    def _place_chart(self, mark: str) -> None:
+    def _keep_together(self) -> None:
+        """Begin a page with a heading that would else stay behind on the one before."""
+        high = self.document.pageSize().height()
+        block = self.document.begin()
+        while block.isValid():
+            first = block
+            while _heads(block) and block.next().isValid():  # headings under each other stay so
+                block = block.next()
+            if block != first and int(self._top(first) // high) != int(self._top(block) // high):
+                cursor = QTextCursor(first)
+                form = cursor.blockFormat()
+                form.setPageBreakPolicy(QTextFormat.PageBreakFlag.PageBreak_AlwaysBefore)
+                cursor.setBlockFormat(form)
+            block = block.next()
+
+    def _top(self, block: QTextBlock) -> float:
+        """Return where the first line of a block is: what does not fit a page goes to the next."""
+        top = self.document.documentLayout().blockBoundingRect(block).top()
+        lines = block.layout()
+        return top + (lines.lineAt(0).y() if lines.lineCount() else 0.0) + LINE
+
+    def _pictures(self, blocks: list[Block]) -> dict[Picture, str]:
+        """Give the document the pictures; return what each is called in it."""
+        pictures = [
+            one for block in blocks if isinstance(block, Pictures) for one in block.pictures
+        ]
+        names = {one: f"picture:{number}" for number, one in enumerate(pictures)}
+        for one, name in names.items():
+            image = QImage.fromData(QByteArray(one.png))
+            kind = QTextDocument.ResourceType.ImageResource.value
+            self.document.addResource(kind, QUrl(name), image)
+        return names
+
+    def _place(self, mark: str, number: int) -> None:
         cursor = self.document.find(mark)
         form = QTextCharFormat()
-        form.setObjectType(CHART)
+        form.setObjectType(DRAWING)
+        form.setProperty(NUMBER, number)
         cursor.insertText("\N{OBJECT REPLACEMENT CHARACTER}", form)
+
+    @property
+    def starts(self) -> tuple[tuple[str, int], ...]:
+        """Each chapter's title, and the page it begins on, counted from 0."""
+        layout, high = self.document.documentLayout(), self.document.pageSize().height()
+        pages: dict[str, int] = {}
+        block = self.document.begin()
+        while block.isValid():
+            for name in _anchors(block):
+                if name.startswith(self._anchor):
+                    top = layout.blockBoundingRect(block).top()
+                    pages.setdefault(name.removeprefix(self._anchor), int(top // high))
+            block = block.next()
+        return tuple((one.title, pages[one.name]) for one in self.bound.chapters)
+
+    def pdf(self) -> bytes:
+        """Return all pages as the content of a PDF file, with the chapters as its outline."""
+        from pypdf import PdfReader, PdfWriter
+
+        writer = PdfWriter(clone_from=PdfReader(io.BytesIO(super().pdf())))
+        for title, page in self.starts:
+            writer.add_outline_item(title=title, page_number=page)
+        out = io.BytesIO()
+        writer.write(out)
+        return out.getvalue()
+
+
+def _heads(block: QTextBlock) -> bool:
+    """Tell whether a block is a heading that stands alone, in no table."""
+    return block.blockFormat().headingLevel() > 0 and QTextCursor(block).currentTable() is None
+
+
+def _anchors(block: QTextBlock) -> Iterator[str]:
+    place = block.begin()
+    while not place.atEnd():
+        yield from place.fragment().charFormat().anchorNames()
+        place += 1

@@ -11,6 +11,7 @@ from urgens.guidance.fluids import SILICONE
 from urgens.guidance.practice import FLUID_YEARS
 from urgens.guidance.proofs import MOVING
 from urgens.physics.axle import AXLES, Axle
+from urgens.quantity import LENGTH, Units, UnitSystem, show
 
 # Days, common practice.
 BEDDED, ADJUSTED, YEAR = 7, 28, 365
@@ -28,17 +29,28 @@ class Due:
 
 
 def due(
-    build: Build, today: date, done: date | None = None, *, renewed: bool = False
+    build: Build,
+    today: date,
+    done: date | None = None,
+    *,
+    renewed: bool = False,
+    units: UnitSystem | Units | None = None,
 ) -> tuple[Due, ...]:
     """Return what is due on a build, the first first, what has no day last.
 
     build: the document [object]; today: the day [object]; done: when a plan ends, None without
-    one [object]; renewed: whether all fluid is new then. Source: common practice.
+    one [object]; renewed: whether all fluid is new then; units: of figures in reasons, None for the
+    builder's own [object]. Source: common practice.
     """
     found = [
-        *_items(build), *_morning(build, done), *_after_driving(build, done),
-        *_fluid(build, done if renewed else None), *_pads(build), *_hoses(build), *_back(build),
-    ]  # fmt: skip
+        *_items(build),
+        *_morning(build, done),
+        *_after_driving(build, done),
+        *_fluid(build, done if renewed else None),
+        *_pads(build, units or build.natural_units),
+        *_hoses(build),
+        *_back(build),
+    ]
     return tuple(sorted(found, key=lambda one: (one.when is None, one.when or today)))
 
 
@@ -108,7 +120,7 @@ def _years_after(day: date, years: int) -> date:
         return date(day.year + years, 3, 1)
 
 
-def _pads(build: Build) -> Iterator[Due]:
+def _pads(build: Build, units: UnitSystem | Units) -> Iterator[Due]:
     """Yield when the pads of an axle come to their least thickness, at the rate they wore."""
     worn = () if build.proof is None else build.proof.wear
     rates = [one for one in worn if one.counts and one.since is not None]
@@ -121,10 +133,10 @@ def _pads(build: Build) -> Iterator[Due]:
             yield Due(f"{axle.capitalize()} pads, measured", None, f"whenever the wheels are off: "
                       f"{missing} is not told, so no day follows")  # fmt: skip
             continue
-        yield _pad(axle, brake.pad_thickness.value, max(rates, key=lambda one: one.at))
+        yield _pad(axle, brake.pad_thickness.value, max(rates, key=lambda one: one.at), units)
 
 
-def _pad(axle: Axle, thickness: float, wear: Wear) -> Due:
+def _pad(axle: Axle, thickness: float, wear: Wear, units: UnitSystem | Units) -> Due:
     assert wear.since is not None
     lost = max(figure.value for figure in (wear.front if axle is Axle.FRONT else wear.rear))
     days = max((wear.at.date() - wear.since).days, 1)
@@ -133,10 +145,10 @@ def _pad(axle: Axle, thickness: float, wear: Wear) -> Due:
         return Due(what, None, f"they lost nothing from {wear.since} to {wear.at:%Y-%m-%d}")
     left = max(thickness - LEAST_PAD, 0.0) / (lost / days)
     when = wear.at.date() + timedelta(days=min(round(left), 100 * YEAR))
-    rate = 1e3 * lost / days * 30
+    rate = show(lost / days * 30, LENGTH, units)
     return Due(
         what, when,
-        f"down to {1e3 * LEAST_PAD:g} mm at {rate:.2g} mm a month, the most of one pad; counted "
+        f"down to {show(LEAST_PAD, LENGTH, units)} at {rate} a month, the most of one pad; counted "
         f"from {wear.at:%Y-%m-%d}, when it had the thickness that was typed",
     )  # fmt: skip
 

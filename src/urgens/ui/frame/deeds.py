@@ -86,6 +86,8 @@ FILE_DEEDS = (
         "Write the sheet as HTML…",
         lambda w: w.files.write_sheet("html"),
     ),
+    Deed("sheet-csv", "Write all figures as CSV…", lambda w: w.files.write_sheet("csv")),
+    Deed("preview", "Preview the sheet as it is printed…", lambda w: w.files.preview_sheet()),
 )
 DEMO_DEEDS = tuple(
     Deed(f"demo-{name}", f"Demo build: {name}", _opener(name), anywhere=True)

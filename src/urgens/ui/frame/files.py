@@ -186,7 +186,7 @@ class FileDesk:
         return next((a for a, b in zip(answers, buttons, strict=True) if b is clicked), answers[-1])
 
     def write_sheet(self, form: str) -> None:
-        """Ask where the sheet goes and write it; form: pdf or html."""
+        """Ask where the sheet goes and write it; form: pdf, html or csv."""
         from urgens.sheet.files import write_solution
 
         if not_entered(self._window) is not None:
@@ -195,7 +195,8 @@ class FileDesk:
         if path is None:
             return
         try:
-            write_solution(self._session.solution, path, self._session.units)
+            session = self._session
+            write_solution(session.solution, path, session.units, session.sheet_asked)
         except BuildErrors as errors:
             self._say("The sheet was not written", "\n".join(errors.lines(SHOWN_ERRORS)))
 
@@ -207,7 +208,8 @@ class FileDesk:
 
         if not_entered(self._window) is not None:
             return
-        sheet = set_sheet(self._session.solution, self._session.units)
+        session = self._session
+        sheet = set_sheet(session.solution, session.units, session.sheet_asked)
         printer = sheet.printer()
         dialog = QPrintDialog(printer, self._window)
         dialog.setMinMax(1, sheet.pages)
@@ -217,6 +219,22 @@ class FileDesk:
             sheet.print_on(printer)
         except OSError as error:
             self._say("The sheet was not printed", f"{error}. Write it as PDF and print that.")
+
+    def preview_sheet(self) -> None:
+        """Show the sheet as the printer will have it, from where it can be printed."""
+        from PySide6.QtPrintSupport import QPrintPreviewDialog
+
+        from urgens.sheet.files import set_sheet
+
+        if not_entered(self._window) is not None:
+            return
+        session = self._session
+        sheet = set_sheet(session.solution, session.units, session.sheet_asked)
+        printer = sheet.printer()
+        dialog = QPrintPreviewDialog(printer, self._window)
+        dialog.setWindowTitle(f"{session.build.name}: the sheet")
+        dialog.paintRequested.connect(sheet.print_on)
+        dialog.exec()
 
     def may_leave(self) -> bool:
         """Ask about what is not entered or not saved; tell whether this build may be left."""

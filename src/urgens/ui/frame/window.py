@@ -40,6 +40,7 @@ from urgens.ui.frame.units_dialog import UnitsDialog
 from urgens.ui.press.panel import PressPanel
 from urgens.ui.press.strip import PressStrip
 from urgens.ui.session import Session
+from urgens.ui.stations.layout_drawing import drawing_of
 from urgens.ui.stations.table import FIRST, OWN, STATIONS
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
@@ -77,6 +78,7 @@ class Window(QMainWindow):
         self.start: StartPage | None = None
         self.deeds: dict[str, QAction] = actions(self, self._do)
         self._undo, self._redo = undo_actions(self, session.undo_stack)
+        session.drawers["layout"] = drawing_of
         self._build()
         self.bench.show_station(FIRST)
         session.opened.connect(self.leave_start)

@@ -10,8 +10,10 @@ from urgens.document import Build, BuildErrors, Change, changed, load
 from urgens.document.known import KnownFigure, open_figures
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Units, UnitSystem
+from urgens.sheet.files import Asked
 from urgens.solve import AxleName, Presses, Solution, solve
 from urgens.ui.session.open_document import OpenDocument, as_saved
+from urgens.ui.session.paper import Drawer, Paper, asked_for
 from urgens.ui.session.scores import MOST, Score
 from urgens.ui.session.view import Overrides, View
 
@@ -34,6 +36,7 @@ class Session(QObject):
     opened = Signal()
     refused = Signal(str)
     scored = Signal()
+    paper_changed = Signal()
 
     def __init__(self, build: Build, path: Path | None = None) -> None:
         super().__init__()
@@ -52,11 +55,23 @@ class Session(QObject):
         self.view.units_changed.connect(self._show_in_units)
         self.undo_stack = self.document.undo_stack
         self.scores: tuple[Score, ...] = ()  # of the trainer: personal, of no build
+        self.paper = Paper()
+        self.drawers: dict[str, Drawer] = {}  # of the sheet: who can draw says so
 
     def note_score(self, score: Score) -> None:
         """Keep what was reached in the trainer."""
         self.scores = (*self.scores, score)[-MOST:]
         self.scored.emit()
+
+    def choose_paper(self, paper: Paper) -> None:
+        """Put the sheet on paper in another way."""
+        self.paper = paper
+        self.paper_changed.emit()
+
+    @property
+    def sheet_asked(self) -> Asked:
+        """How the sheet of the build is wanted, as it is looked at."""
+        return asked_for(self.paper, self.build, self.base, self.path, self.drawers)
 
     # --- what is open ----------------------------------------------------------------------
 

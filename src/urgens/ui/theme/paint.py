@@ -1,5 +1,7 @@
 """Pens, brushes and faces for painted widgets, made from the tokens."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from functools import lru_cache
 
 from PySide6.QtCore import QRectF, Qt
@@ -10,6 +12,19 @@ from urgens.ui.theme.tokens import LIGHT, Theme
 PLAIN = "IBM Plex Sans"
 CONDENSED = "IBM Plex Sans Condensed"
 T = Theme(LIGHT)
+
+
+@contextmanager
+def on_paper() -> Iterator[None]:
+    """Paint in the light tokens, at the usual scale, whatever the window shows."""
+    before, scale = T.tokens, T.scale
+    T.use(LIGHT)
+    T.scale = 1.0
+    try:
+        yield
+    finally:
+        T.use(before)
+        T.scale = scale
 
 
 @lru_cache(maxsize=256)

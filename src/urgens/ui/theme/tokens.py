@@ -40,6 +40,11 @@ class Theme:
         self._tokens = tokens
 
     @property
+    def tokens(self) -> Tokens:
+        """The tokens in use."""
+        return self._tokens
+
+    @property
     def stands_back(self) -> bool:
         """Whether everything is painted for eyes that are far away."""
         return self.scale > 1.0

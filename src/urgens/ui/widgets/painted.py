@@ -1,10 +1,10 @@
 """Widgets that paint themselves, at the usual scale or at the larger one for standing back."""
 
-from PySide6.QtCore import QPointF, QSize
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
-from urgens.ui.theme.paint import T
+from urgens.ui.theme.paint import T, pen
 
 
 class Painted(QWidget):
@@ -38,3 +38,10 @@ class Painted(QWidget):
     def scaled(self, across: float, down: float) -> QSize:
         """Return a size that is given in px of the usual scale."""
         return QSize(round(across * self.scale), round(down * self.scale))
+
+
+def ring(painter: QPainter, widget: Painted) -> None:
+    """Draw the ring of the focus around all of a widget that has nothing in it to choose."""
+    painter.setPen(pen(T.front, 2))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.drawRect(QRectF(1, 1, widget.across - 2, widget.down - 2))

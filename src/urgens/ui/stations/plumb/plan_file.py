@@ -12,7 +12,7 @@ from urgens.document.whole_file import write_whole
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.stations.plumb.plan_view import PlanView
-from urgens.ui.theme.paint import T
+from urgens.ui.theme.paint import T, on_paper
 from urgens.ui.widgets.write_out import write_out
 
 FORMS = {".svg": "Save as a drawing (SVG)…", ".png": "Save as a picture (PNG)…"}
@@ -59,6 +59,19 @@ def content(view: PlanView, form: str) -> bytes:
     return bytes(buffer.data().data())
 
 
+def drawing(build: Build, form: str = ".svg") -> bytes:
+    """Return the plan of a build's layout, made without a window and in the colours of paper."""
+    with on_paper():
+        session = Session(build)
+        view = PlanView(session, Laid(session))
+        view.resize(PAGE)
+        view.show_layout()
+        made = content(view, form)
+        view.deleteLater()
+        session.deleteLater()
+    return made
+
+
 def write_drawing(build: Build, path: Path) -> None:
     """Write the plan of a build's layout to a file, as its ending has it; without a window.
 
@@ -67,12 +80,8 @@ def write_drawing(build: Build, path: Path) -> None:
     form = path.suffix.lower()
     if form not in FORMS:
         raise BuildErrors.one(str(path), "has no ending of a drawing", "end it .svg or .png")
-    session = Session(build)
-    view = PlanView(session, Laid(session))
-    view.resize(PAGE)
-    view.show_layout()
     try:
-        write_whole(path, content(view, form))
+        write_whole(path, drawing(build, form))
     except OSError as error:
         raise BuildErrors.one(
             str(path), f"cannot be written ({error.strerror})", "choose another place"

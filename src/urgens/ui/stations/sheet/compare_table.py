@@ -10,7 +10,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import severity_mark
-from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.painted import Painted, ring
 from urgens.ui.widgets.scrolled import bring_into_sight, scrolled
 
 HEAD, ROW, TALL = 32.0, 30.0, 48.0  # px; of a row that says why
@@ -66,6 +66,8 @@ class _Rows(Painted):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = self.begin()
+        if self.hasFocus() and not self.rows:
+            ring(painter, self)
         left = self.across * NAMES
         wide = (self.across - left) / 2
         for place, name in enumerate(self.names):

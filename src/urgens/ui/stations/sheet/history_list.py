@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QSizePolicy
 from urgens.guidance.chronicle import KINDS, Happened, Kind
 from urgens.ui.theme.paint import T, metrics, pen, width
 from urgens.ui.widgets.board import write
-from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.painted import Painted, ring
 from urgens.ui.widgets.scrolled import bring_into_sight
 
 HEAD, ROW, LANE, DATE = 30.0, 46.0, 22.0, 104.0  # px
@@ -65,6 +65,8 @@ class HistoryList(Painted):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = self.begin()
+        if self.hasFocus() and not self.rows:
+            ring(painter, self)
         x = 0.0
         for kind in KINDS:  # the legend of the marks
             kind_mark(painter, kind, QPointF(x + 9, 12), 6)

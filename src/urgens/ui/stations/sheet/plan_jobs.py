@@ -11,7 +11,7 @@ from urgens.guidance.planning.plan import Plan
 from urgens.ui.theme.paint import T, metrics, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
-from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.painted import Painted, ring
 
 ROW = 48.0  # px
 BETWEEN, NUMBER = 16.0, 26.0  # px between the columns, of a number
@@ -74,6 +74,8 @@ class PlanJobs(Painted):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = self.begin()
+        if self.hasFocus() and not self.jobs:
+            ring(painter, self)
         for at, job in enumerate(self.jobs):
             box = self.box(at)
             if at == self.chosen:

@@ -25,6 +25,7 @@ from urgens.guidance import Severity
 from urgens.guidance.planning.due import Due, due
 from urgens.guidance.planning.plan import Plan, plan
 from urgens.guidance.planning.schedule import Hours, Schedule, scheduled
+from urgens.quantity import Units
 from urgens.sheet.calendar import write_calendar
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.plan_jobs import PlanJobs, words
@@ -174,10 +175,11 @@ class PlanPage(Page):
         self.aims.setEnabled(bool(names))
         self.begin.setText(f"{self.start:%Y-%m-%d %H:%M}")
         self.day.setText(f"{self.hours.begin.hour}–{self.hours.end.hour}")
-        key = (self.session.base, self.aim, self.start, self.hours)
+        units = self.session.units
+        key = (self.session.base, self.aim, self.start, self.hours, units)
         if key != self._of:
             self._of = key
-            self.shown = _planned(self.session.base, self.aim, self.start, self.hours)
+            self.shown = _planned(self.session.base, self.aim, self.start, self.hours, units)
         assert self.shown is not None
         self._show_plan(self.shown)
 
@@ -256,11 +258,12 @@ class PlanPage(Page):
         self.refused.show()
 
 
-def _planned(base: Build, aim: str | None, start: datetime, hours: Hours) -> Shown:
+def _planned(base: Build, aim: str | None, start: datetime, hours: Hours, units: Units) -> Shown:
     found = plan(base, None if aim is None else with_setup(base, aim))
     when = scheduled(found.jobs, start, hours, found.work.begun)
     end = None if when.end is None else when.end.date()
-    return Shown(found, when, due(found.work.build, date.today(), end, renewed=found.renews))
+    coming = due(found.work.build, date.today(), end, renewed=found.renews, units=units)
+    return Shown(found, when, coming)
 
 
 def headline(found: Plan) -> str:

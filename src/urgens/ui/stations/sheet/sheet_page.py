@@ -1,21 +1,31 @@
 """The sheet as it will be printed."""
 
+from dataclasses import replace
 from functools import partial
 
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap
-from PySide6.QtWidgets import QPushButton, QSizePolicy, QWidget
+from PySide6.QtWidgets import QCheckBox, QPushButton, QSizePolicy, QWidget
 
+from urgens.sheet.blocks import Chapter
+from urgens.sheet.chapters import CHAPTERS
 from urgens.sheet.files import set_sheet
 from urgens.sheet.pdf import SheetDocument
 from urgens.ui.session import Session
+from urgens.ui.session.paper import Size
 from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.choices import Choices
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 
 QUIET = 250  # ms without a change before the page is set again
 GAP = 16  # px between pages
-SIDE = 180  # px of the column
+SIDE = 216  # px of the column
+DEEDS = (
+    ("sheet-pdf", "Write PDF…"), ("sheet-html", "Write HTML…"), ("sheet-csv", "Write CSV…"),
+    ("print", "Print…"), ("preview", "Preview…"),
+)  # fmt: skip
+PAPERS: dict[Size | None, str] = {None: "by units", "a4": "A4", "letter": "Letter"}
 
 
 class PageView(QWidget):
@@ -37,6 +47,11 @@ class PageView(QWidget):
     def document(self) -> SheetDocument | None:
         """The document shown, if it has been set."""
         return self._document
+
+    @property
+    def chapters(self) -> tuple[Chapter, ...]:
+        """The chapters that are shown."""
+        return () if self._document is None else self._document.bound.chapters
 
     def _page_width(self) -> int:
         return min(self.width() - 4, 860)
@@ -100,17 +115,25 @@ class SheetPage(Page):
         self._timer.setInterval(QUIET)
         self._timer.timeout.connect(self._set)
         self.view = PageView()
-        for deed, words in (
-            ("sheet-pdf", "Write PDF…"),
-            ("sheet-html", "Write HTML…"),
-            ("print", "Print…"),
-        ):
+        self.boxes: dict[str, QCheckBox] = {}
+        self.head("Chapters")
+        for name, (title, _) in CHAPTERS.items():
+            box = QCheckBox(title)
+            box.clicked.connect(self._choose)
+            self.boxes[name] = box
+            self.column.addWidget(box)
+        self.paper = Choices()
+        self.paper.chosen.connect(self._put_on)
+        self.head("Paper")
+        self.column.addWidget(self.paper)
+        for deed, words in DEEDS:
             button = QPushButton(words)
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             button.clicked.connect(partial(self.deed_asked.emit, deed))
             if deed == "sheet-pdf":
                 button.setProperty("role", "primary")
             self.column.addWidget(button)
+        session.paper_changed.connect(self.seen.ask)
         self.column.addStretch()
         self.lay_out(scrolled(self.view, "The sheet", across=True), side=SIDE)
         self.said.hide()
@@ -128,4 +151,21 @@ class SheetPage(Page):
             self._timer.start()
 
     def _set(self) -> None:
-        self.view.show_document(set_sheet(self.session.solution, self.session.units))
+        session = self.session
+        self.view.show_document(set_sheet(session.solution, session.units, session.sheet_asked))
+        here = {chapter.name for chapter in self.view.chapters}
+        chosen = session.paper.chapters
+        for name, box in self.boxes.items():
+            box.setChecked(name in (here if chosen is None else chosen))
+            empty = chosen is None and name not in here
+            box.setAccessibleDescription("nothing is on record for it" if empty else "")
+        self.paper.show_choices(PAPERS, session.paper.size)
+
+    def _choose(self) -> None:
+        """Take the chapters that are ticked."""
+        names = tuple(name for name, box in self.boxes.items() if box.isChecked())
+        self.session.choose_paper(replace(self.session.paper, chapters=names))
+
+    def _put_on(self, size: object) -> None:
+        chosen = next(one for one in PAPERS if one == size)
+        self.session.choose_paper(replace(self.session.paper, size=chosen))

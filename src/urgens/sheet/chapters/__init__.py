@@ -1,0 +1,54 @@
+"""The chapters of the sheet, in their order; a builder chooses among them."""
+
+from collections.abc import Callable, Iterator, Sequence
+
+from urgens.document import BuildErrors
+from urgens.sheet.blocks import Block, Bound, Chapter, Words
+from urgens.sheet.chapters.closing import coming, history, signing, still_open
+from urgens.sheet.chapters.figures import balance, layout, lines, vehicle
+from urgens.sheet.chapters.photographs import photographs
+from urgens.sheet.chapters.records import bleeding, proved, stopped
+from urgens.sheet.chapters.told import Told
+from urgens.sheet.chapters.wall import wall
+
+Make = Callable[[Told], Iterator[Block]]
+CHAPTERS: dict[str, tuple[str, Make]] = {
+    "wall": ("For the wall", wall),
+    "vehicle": ("Vehicle and brakes", vehicle),
+    "balance": ("Balance and findings", balance),
+    "layout": ("Layout", layout),
+    "lines": ("Lines, bends, what is bought", lines),
+    "bleeding": ("Bleeding", bleeding),
+    "proofs": ("Proofs", proved),
+    "stops": ("Stops", stopped),
+    "open": ("Open", still_open),
+    "due": ("Due", coming),
+    "history": ("History", history),
+    "photographs": ("Photographs", photographs),
+    "signing": ("Signed", signing),
+}
+ALL = tuple(CHAPTERS)
+NOTHING = "Nothing is on record."
+
+
+def bound(told: Told, chosen: Sequence[str] | None = None) -> Bound:
+    """Return the chapters that are chosen, in the sheet's order; all that say something by default.
+
+    told: of a build [object]; chosen: names of chapters [text].
+    Raises BuildErrors where there is none of a name. Source: CHAPTERS.
+    """
+    unknown = [name for name in chosen or () if name not in CHAPTERS]
+    if unknown:
+        raise BuildErrors.one(
+            "chapters", f'there is no chapter "{unknown[0]}"', f"choose of: {', '.join(CHAPTERS)}"
+        )
+    found = []
+    for name, (title, make) in CHAPTERS.items():
+        if chosen is not None and name not in chosen:
+            continue
+        blocks = tuple(make(told))
+        if not blocks and chosen is not None:
+            blocks = (Words((NOTHING,), "muted"),)
+        if blocks:
+            found.append(Chapter(name, title, blocks))
+    return Bound(told.build.name, told.day.isoformat(), tuple(found))

@@ -1,0 +1,88 @@
+"""What is open, due and signed; the history; photographs."""
+
+from collections.abc import Iterator
+
+from urgens.document.frozen import thawed
+from urgens.document.past import figure_words
+from urgens.guidance.chronicle import chronicle
+from urgens.guidance.joints import IN_WORDS, joints
+from urgens.guidance.planning.due import due
+from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.proofs import standing_proofs
+from urgens.sheet.blocks import Block, Rows, Words
+from urgens.sheet.chapters.told import Told
+from urgens.sheet.table import Table
+
+DRY = ("dry", "checked")
+BLANK = "____________________"
+MOST_FIGURES = 6  # of a change
+SIGNED = ("Assembled by", "Bled by", "Proved standing by", "Proved moving by")
+QUALIFIED = "Looked at by a qualified person"
+
+
+def still_open(told: Told) -> Iterator[Block]:
+    """Yield what is open; told: of a build. Source: its items, joints, records and proofs."""
+    items = tuple(
+        (one.what, one.place or "not told", "yes" if one.holds_vehicle else "no",
+         "no day" if one.due is None else str(one.due))
+        for one in told.base.open_items
+        if one.done is None
+    )  # fmt: skip
+    if items:
+        yield Rows(Table("Noted", ("What", "Where", "Holds the vehicle", "Due"), items))
+    loose = tuple(
+        (one.name, one.where, IN_WORDS[one.state])
+        for one in joints(told.base)
+        if one.where and one.state is not None and one.state not in DRY
+    )
+    if loose:
+        yield Rows(Table("Joints not proved dry", ("Joint", "Where", "State"), loose))
+    proofs = tuple((TITLES[one.name], one.why) for one in standing_proofs(told.build)
+                   if one.state in ("open", "failed"))  # fmt: skip
+    if proofs:
+        yield Rows(Table("Standing proofs", ("Proof", "Why it is open"), proofs))
+    left = tuple(
+        (TITLES.get(one.procedure, one.procedure), f"{one.started:%Y-%m-%d}", f"step {one.step}")
+        for one in told.base.records
+        if one.ended is None
+    )
+    if left:
+        yield Rows(Table("Runs that were left", ("Procedure", "Begun", "Left at"), left))
+    if not (items or loose or proofs or left):
+        yield Words(("Nothing is on record as open.",))
+
+
+def coming(told: Told) -> Iterator[Block]:
+    """Yield what is due, with dates and reasons; told: of a build. Source: `planning.due`."""
+    rows = tuple(
+        ("no day" if one.when is None else str(one.when), one.what, one.why)
+        for one in due(told.build, told.day, units=told.units)
+    )
+    yield Rows(Table("Due", ("On", "What", "Why"), rows))
+
+
+def history(told: Told) -> Iterator[Block]:
+    """Yield what happened, the latest first; told: of a build. Source: `guidance.chronicle`."""
+    rows = []
+    for one in chronicle(told.base):
+        figures = []
+        if one.entry is not None and one.entry.changes:
+            figures = [f"{name} {words}" for name, words
+                       in figure_words((told.base,), thawed(one.entry.changes))]  # fmt: skip
+        more = [f"and {len(figures) - MOST_FIGURES} more"] if len(figures) > MOST_FIGURES else []
+        said = "; ".join([*([one.why] if one.why else []), *figures[:MOST_FIGURES], *more])
+        rows.append((f"{one.at:%Y-%m-%d %H:%M}", one.kind, one.what, said))
+    if rows:
+        yield Rows(Table("History", ("On", "Kind", "What", "More"), tuple(rows)))
+
+
+def signing(told: Told) -> Iterator[Block]:
+    """Yield lines to sign; who is named on record stands beside; told: of a build."""
+    named = dict.fromkeys(
+        name for run in told.base.records for name in (*run.people, run.checked_by) if name
+    )
+    rows = tuple((words, BLANK, BLANK) for words in (*SIGNED, QUALIFIED))
+    yield Rows(Table("Signed", ("What", "Name and signature", "Date"), rows))
+    if named:
+        yield Words((f"Named on record: {', '.join(named)}.",), "muted")
+    yield Words(("Local rules and a look by a qualified person come before the road.",), "warning")

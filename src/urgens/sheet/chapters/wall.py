@@ -1,0 +1,133 @@
+"""Page one, for the workshop's wall: what is set, what it gives, who locks first, what to heed."""
+
+import math
+from collections.abc import Iterator
+
+import numpy as np
+
+from urgens.document import value_at
+from urgens.document.catalogue import counting
+from urgens.guidance import Severity
+from urgens.physics.axle import AXLES
+from urgens.physics.valve import adjusted_knee
+from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, show, shown
+from urgens.sheet.blocks import Big, Block, Rows, Words
+from urgens.sheet.chapters.told import Told
+from urgens.sheet.fitted import ASSUMED
+from urgens.sheet.table import Table
+from urgens.solve import AxleName, press
+
+# What is set by hand on a vehicle: settings, and what holds them.
+SET = ("pedal.pivot_to_pushrod", "pedal.pushrod_clearance", "master.bar_offset")
+SET_OF_A_VALVE = ("knee", "slope", "turns", "close", "open", "pressure", "preload", "ball_angle")
+# What each figure rests on.
+LINE = ("pedal.", "booster.", "master.", "valves.")
+TRAVEL = (*LINE, "front.brake.", "rear.brake.", "lines.", "plumbing.")
+RESTS = {
+    "Foot": ("targets.comfortable_effort",), "Front line": LINE, "Rear line": LINE,
+    "Pedal travel": TRAVEL, "Deceleration": (*LINE, "vehicle.", "front.", "rear.", "targets."),
+}  # fmt: skip
+MOST = 8  # findings and items: a wall is read in passing
+FOOT_OF_PAGE = "* rests on a figure that is only assumed."
+
+
+def wall(told: Told) -> Iterator[Block]:
+    """Yield what hangs on the wall; told: of a build [object]. Source: its solution."""
+    yield Big(tuple(_settings(told)))
+    yield Big(tuple(_pressures(told)))
+    yield Rows(_locks(told))
+    yield Words(tuple(_heeded(told)), "danger")
+    yield Words(tuple(_held(told)), "warning")
+    yield Words(told.sheet.cautions)
+    yield Words((f"{FOOT_OF_PAGE} {told.sheet.known}",), "muted")
+
+
+def _mark(told: Told, *places: str) -> str:
+    """Return the mark of what rests on figures at these places of the build, if one is assumed."""
+    return ASSUMED.strip() if any(path.startswith(places) for path in told.sheet.assumed) else ""
+
+
+def _settings(told: Told) -> Iterator[tuple[str, str, str, str]]:
+    build = told.build
+    units = told.units if isinstance(told.units, Units) else Units(told.units)
+    places = [*SET]
+    places += [f"valves.{axle}[{n}].{name}" for axle in AXLES
+               for n in range(len(build.valves.of(axle))) for name in SET_OF_A_VALVE]  # fmt: skip
+    known = {one.path: one for one in counting(build)}
+    for path in places:
+        one = known.get(path)
+        if one is None or one.value is None:
+            continue
+        figure, mark = shown(one.value, one.kind, one.shown_in(units)), _mark(told, path)
+        yield _name(path, one.entry.column), figure.number, figure.unit, mark
+        if path.endswith(".turns"):
+            yield _knee_there(told, path, mark)
+
+
+def _knee_there(told: Told, path: str, mark: str) -> tuple[str, str, str, str]:
+    """Return the knee at an adjustable valve's setting."""
+    valve = value_at(told.build, path.removesuffix(".turns"))
+    knees = [knee.value for _, knee in valve.table]
+    knee = show(float(adjusted_knee(valve.turns, valve.settings, knees)), PRESSURE, told.units)
+    name = _name(path, f"knee at {valve.turns:g} {valve.counted}")
+    return name, knee.number, knee.unit, mark
+
+
+def _name(path: str, column: str) -> str:
+    if not path.startswith("valves."):
+        return column
+    axle, _, rest = path.removeprefix("valves.").partition("[")
+    number = int(rest.partition("]")[0])
+    which = f"{axle} valve" if number == 0 else f"{axle} valve {number + 1}"
+    return f"{which.capitalize()}, {column.lower()}"
+
+
+def _pressures(told: Told) -> Iterator[tuple[str, str, str, str]]:
+    solution, targets = told.solution, told.build.targets
+    effort = targets.comfortable_effort.value
+    pressed = press(solution.system, np.array(effort), solution.standing, solution.surface)
+    for name, value, kind in (
+        ("Foot", effort, FORCE), ("Front line", float(pressed.front_pressure), PRESSURE),
+        ("Rear line", float(pressed.rear_pressure), PRESSURE),
+        ("Pedal travel", float(pressed.pedal_travel), LENGTH),
+    ):  # fmt: skip
+        mark = _mark(told, *RESTS[name])
+        if math.isnan(value):
+            yield name, "beyond", "stroke or floor", mark
+            continue
+        figure = show(value, kind, told.units)
+        yield name, figure.number, figure.unit, mark
+    mark = _mark(told, *RESTS["Deceleration"])
+    yield "Deceleration", f"{float(pressed.achieved_z):.2f}", "g", mark
+
+
+def _locks(told: Told) -> Table:
+    """Return who locks first for each load on each road, in one word."""
+    solution, mark = told.solution, _mark(told, *RESTS["Deceleration"])
+    roads = [(at, solution.surfaces[at]) for at in solution.shown]
+    words = {AxleName.NONE: "nothing", AxleName.FRONT: "front", AxleName.REAR: "REAR FIRST"}
+    rows = [
+        (name, *(words[AxleName(int(solution.lock.axle[case, at]))] + mark for at, _ in roads))
+        for case, name in enumerate(solution.system.case_names)
+    ]
+    rows.sort(key=lambda row: not any(cell.startswith("REAR") for cell in row[1:]))
+    if len(rows) > MOST:
+        more = f"… and {len(rows) - MOST} more loads"
+        rows = [*rows[:MOST], (more, *("see Balance" for _ in roads))]
+    heads = ("Load", *(f"μ {mu:.2f}" for _, mu in roads))
+    return Table("Who locks first", heads, tuple(rows))
+
+
+def _heeded(told: Told) -> Iterator[str]:
+    found = [one for one in told.sheet.findings if one.severity is Severity.DANGER]
+    for one in found[:MOST]:
+        yield f"Danger: {one.message}"
+    if len(found) > MOST:
+        yield f"… and {len(found) - MOST} more dangers: see Balance and findings."
+
+
+def _held(told: Told) -> Iterator[str]:
+    items = [one for one in told.base.open_items if one.holds_vehicle and one.done is None]
+    for item in items[:MOST]:
+        place = f", {item.place}" if item.place else ""
+        yield f"Holds the vehicle: {item.what}{place}"

@@ -1,0 +1,63 @@
+"""All figures of the chapters as rows: where each stands, the figure, its unit, whether assumed."""
+
+import re
+from collections.abc import Iterator
+
+from urgens.sheet.blocks import Big, Block, Bound, Columns, Findings, Rows, Words
+from urgens.sheet.fitted import ASSUMED
+
+HEADS = ("chapter", "part", "item", "column", "figure", "unit", "assumed")
+# One figure and its unit: "15/16 in", "2,510 mm", "0.72 g"; anything else is words.
+_FIGURE = re.compile(
+    r"(?P<figure>[−+-]?\d[\d,]*(?:[-/.]\d[\d/]*)*)(?: (?P<unit>[^\d\s,;][^\s,;]*))?"
+)
+Row = tuple[str, ...]
+
+
+def figure_rows(bound: Bound) -> list[Row]:
+    """Return every figure with its unit in a column of its own; bound: the chapters [object].
+
+    Source: the chapters.
+    """
+    rows: list[Row] = [HEADS, ("build", "", "name", "", bound.title, "", "")]
+    rows.append(("build", "", "printed", "", bound.printed, "", ""))
+    for chapter in bound.chapters:
+        for block in chapter.blocks:
+            rows += ((chapter.title, *row) for row in _of(block))
+    return rows
+
+
+def _of(block: Block) -> Iterator[Row]:
+    match block:
+        case Big():
+            for name, number, unit, mark in block.rows:
+                yield "", name, "", number, unit, "assumed" if mark else ""
+        case Columns():
+            for parts in block.parts:
+                for place, rows in parts:
+                    for label, value in rows:
+                        yield place, label, "", *_split(value)
+        case Rows():
+            table = block.table
+            for row in table.rows:
+                for head, cell in zip(table.heads[1:], row[1:], strict=True):
+                    yield table.title, row[0], head, *_split(cell)
+        case Findings():
+            for one in block.findings:
+                yield "finding", one.severity.word, one.code, one.message, "", ""
+        case Words():
+            for text in block.texts:
+                yield "", block.role or "words", "", text, "", ""
+        case _:
+            return
+
+
+def _split(cell: str) -> tuple[str, str, str]:
+    """Return a cell as figure, unit and whether it is assumed; words stay whole."""
+    mark = ASSUMED.strip()
+    assumed = "assumed" if cell.endswith(mark) else ""
+    text = cell.removesuffix(mark).rstrip()
+    found = _FIGURE.fullmatch(text)
+    if found is None:
+        return text, "", assumed
+    return found["figure"], found["unit"] or "", assumed
