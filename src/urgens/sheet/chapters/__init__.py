@@ -17,7 +17,7 @@ CHAPTERS: dict[str, tuple[str, Make]] = {
     "vehicle": ("Vehicle and brakes", vehicle),
     "balance": ("Balance and findings", balance),
     "layout": ("Layout", layout),
-    "lines": ("Lines, bends, what is bought", lines),
+    "lines": ("Lines and what is bought", lines),
     "bleeding": ("Bleeding", bleeding),
     "proofs": ("Proofs", proved),
     "stops": ("Stops", stopped),

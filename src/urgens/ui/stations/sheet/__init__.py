@@ -9,6 +9,7 @@ PAGES = {
     "History": "history_page:HistoryPage",
     "Compare": "compare_page:ComparePage",
     "Ladder": "ladder_page:LadderPage",
+    "Photographs": "photographs_page:PhotographsPage",
 }
 
 

@@ -5,7 +5,7 @@ from functools import partial
 
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap
-from PySide6.QtWidgets import QCheckBox, QPushButton, QSizePolicy, QWidget
+from PySide6.QtWidgets import QCheckBox, QGridLayout, QPushButton, QSizePolicy, QWidget
 
 from urgens.sheet.blocks import Chapter
 from urgens.sheet.chapters import CHAPTERS
@@ -20,10 +20,10 @@ from urgens.ui.widgets.scrolled import scrolled
 
 QUIET = 250  # ms without a change before the page is set again
 GAP = 16  # px between pages
-SIDE = 216  # px of the column
+SIDE = 252  # px of the column
 DEEDS = (
-    ("sheet-pdf", "Write PDF…"), ("sheet-html", "Write HTML…"), ("sheet-csv", "Write CSV…"),
-    ("print", "Print…"), ("preview", "Preview…"),
+    ("sheet-pdf", "Write PDF…"), ("sheet-html", "HTML…"), ("sheet-csv", "CSV…"),
+    ("preview", "Preview…"), ("print", "Print…"),
 )  # fmt: skip
 PAPERS: dict[Size | None, str] = {None: "by units", "a4": "A4", "letter": "Letter"}
 
@@ -116,23 +116,26 @@ class SheetPage(Page):
         self._timer.timeout.connect(self._set)
         self.view = PageView()
         self.boxes: dict[str, QCheckBox] = {}
+        self.column.setContentsMargins(0, 0, 10, 0)
+        buttons = QGridLayout()
+        for place, (deed, words) in enumerate(DEEDS):
+            button = QPushButton(words)
+            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+            button.clicked.connect(partial(self.deed_asked.emit, deed))
+            button.setProperty("role", "quiet" if place else "primary")
+            wide = 1 if place else 2
+            buttons.addWidget(button, (place + 1) // 2, (place + 1) % 2 if place else 0, 1, wide)
+        self.column.addLayout(buttons)
+        self.paper = Choices()
+        self.paper.chosen.connect(self._put_on)
+        self.head("Paper")
+        self.column.addWidget(self.paper)
         self.head("Chapters")
         for name, (title, _) in CHAPTERS.items():
             box = QCheckBox(title)
             box.clicked.connect(self._choose)
             self.boxes[name] = box
             self.column.addWidget(box)
-        self.paper = Choices()
-        self.paper.chosen.connect(self._put_on)
-        self.head("Paper")
-        self.column.addWidget(self.paper)
-        for deed, words in DEEDS:
-            button = QPushButton(words)
-            button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-            button.clicked.connect(partial(self.deed_asked.emit, deed))
-            if deed == "sheet-pdf":
-                button.setProperty("role", "primary")
-            self.column.addWidget(button)
         session.paper_changed.connect(self.seen.ask)
         self.column.addStretch()
         self.lay_out(scrolled(self.view, "The sheet", across=True), side=SIDE)

@@ -1,0 +1,215 @@
+"""Photographs of parts, joints and runs: taken in, named, looked at; one that is gone is said."""
+
+from datetime import datetime
+from functools import partial
+from pathlib import Path
+from typing import Any, ClassVar
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QImageReader, QPixmap
+from PySide6.QtWidgets import (
+    QFileDialog,
+    QGridLayout,
+    QLabel,
+    QLineEdit,
+    QMenu,
+    QPushButton,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from urgens.document import Build, Change
+from urgens.document.edit import dumped
+from urgens.document.photograph_files import put_beside
+from urgens.document.photographs import Photograph
+from urgens.guidance.joints import joints
+from urgens.guidance.part_words import part_name
+from urgens.guidance.planning.work import laid_circuits
+from urgens.guidance.procedures.titles import TITLES
+from urgens.sheet.small_copies import UnreadPhotographError, small_copy
+from urgens.ui.session import Session
+from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.plain import button_words
+from urgens.ui.widgets.scrolled import scrolled
+from urgens.ui.widgets.worded import wrapped
+
+ACROSS, WIDE = 2, 244  # photographs in a row; px of each
+SIDE = 252  # px of the column
+WHOLE = "the whole vehicle"
+EMPTY = (
+    "No photograph yet. Take some before anything comes off: outlets, lines, levers and settings. "
+    "They are kept as files beside the build, small copies of them go on the sheet."
+)
+UNSAVED = "Save the build first: photographs lie beside its file."
+
+
+class PhotographsPage(Page):
+    """Small copies with what they show; what a new one is of is chosen beside."""
+
+    kept: ClassVar[tuple[str, ...]] = ("of",)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.of = ""
+        inner = QWidget()
+        self._grid = QGridLayout(inner)
+        self._grid.setVerticalSpacing(12)
+        self.cards: list[tuple[QLabel, QLineEdit, QPushButton]] = []
+        self.what = QToolButton()
+        self.what.setProperty("role", "kind")
+        self.what.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.what.setMenu(QMenu(self.what))
+        self.note = QLineEdit()
+        self.note.setPlaceholderText("what is to be seen")
+        self.note.setAccessibleName("What is to be seen")
+        self.add = QPushButton("Add a photograph…")
+        self.add.setProperty("role", "primary")
+        self.add.clicked.connect(self.ask)
+        self.refused = wrapped("danger")
+        self.head("A new one, of")
+        for widget in (self.what, self.note, self.add, self.refused):
+            self.column.addWidget(widget)
+        self.column.addStretch()
+        whole = QWidget()
+        column = QVBoxLayout(whole)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.addWidget(scrolled(inner, "Photographs"), 1)
+        self.lay_out(whole, side=SIDE)
+        self.said.hide()
+        session.file_changed.connect(self.seen.ask)
+
+    @property
+    def summary(self) -> str:
+        """How many there are."""
+        count = len(self.session.base.photographs)
+        return f"{count} photograph{'s' if count != 1 else ''}"
+
+    def show_figures(self) -> None:
+        """Show the photographs there are, and what a new one can be of."""
+        places = subjects(self.session.base)
+        if self.of not in places:
+            self.of = ""
+        self.what.setText(button_words(places[self.of]))
+        menu = self.what.menu()
+        menu.clear()
+        for place, words in places.items():
+            menu.addAction(button_words(words), partial(self.choose, place))
+        clear(self._grid)
+        self.cards = []
+        shots = self.session.base.photographs
+        if not shots:
+            self._grid.addWidget(wrapped("muted", EMPTY), 0, 0)
+        for number, one in enumerate(shots):
+            card = self._card(number, one, places)
+            self._grid.addWidget(card, number // ACROSS, number % ACROSS)
+        self._grid.setRowStretch(len(shots) // ACROSS + 1, 1)
+
+    def _card(self, number: int, one: Photograph, places: dict[str, str]) -> QWidget:
+        card = QWidget()
+        column = QVBoxLayout(card)
+        column.setContentsMargins(0, 0, 0, 0)
+        picture, note = QLabel(), QLineEdit(one.note)
+        folder = None if self.session.path is None else self.session.path.parent
+        named = places.get(one.of, one.of) if one.of else WHOLE
+        try:
+            copy = small_copy(one, folder)
+        except UnreadPhotographError as error:
+            picture = wrapped("danger", f"{one.file}: {error}.")
+        else:
+            pixmap = QPixmap()
+            pixmap.loadFromData(copy.png)
+            smooth = Qt.TransformationMode.SmoothTransformation
+            picture.setPixmap(pixmap.scaledToWidth(WIDE, smooth))
+            picture.setAccessibleName(f"Photograph of {named}: {one.note or one.file}")
+        note.setPlaceholderText("what is to be seen")
+        note.setAccessibleName(f"What is to be seen on photograph {number + 1}")
+        note.editingFinished.connect(lambda: self._word(number, note.text()))
+        drop = QPushButton("Take it out")
+        drop.setProperty("role", "small")
+        drop.setAccessibleName(f"Take photograph {number + 1} out; its file stays")
+        drop.clicked.connect(partial(self._drop, number))
+        when = "" if one.at is None else f", {one.at:%Y-%m-%d}"
+        for widget in (picture, wrapped("heading", f"{named}{when}"), note, drop):
+            column.addWidget(widget)
+        column.addStretch()
+        self.cards.append((picture, note, drop))
+        return card
+
+    # --- into the build --------------------------------------------------------------------
+
+    def choose(self, place: str) -> None:
+        """Say what a new photograph is of."""
+        self.of = place
+        self._show()
+
+    def ask(self) -> None:
+        """Ask for photographs and take them in."""
+        if self.session.path is None:
+            self.refused.setText(UNSAVED)
+            return
+        kinds = " ".join(
+            f"*.{bytes(one.data()).decode()}" for one in QImageReader.supportedImageFormats()
+        )
+        names, _ = QFileDialog.getOpenFileNames(
+            self, "Photographs", str(self.session.path.parent), f"Pictures ({kinds});;All files (*)"
+        )
+        for name in names:
+            self.take(Path(name))
+
+    def take(self, path: Path) -> None:
+        """Take a photograph in, or say why it cannot be."""
+        build_file = self.session.path
+        if build_file is None:
+            self.refused.setText(UNSAVED)
+            return
+        try:
+            small_copy(Photograph(file=path.name), path.parent)  # a picture, before it is copied
+            name, digest = put_beside(path, build_file)
+        except UnreadPhotographError as error:
+            self.refused.setText(f"{path.name} {error}; choose another one.")
+            return
+        except OSError as error:
+            self.refused.setText(f"{path.name} cannot be put beside the build ({error.strerror}).")
+            return
+        self.refused.setText("")
+        made = {"file": name, "at": datetime.now().isoformat(timespec="minutes"), "sha256": digest}
+        made |= {name: text for name, text in (("of", self.of), ("note", self.note.text().strip()))
+                 if text}  # fmt: skip
+        self.note.clear()
+        self._put([*self._rows(), made], f"Photograph {path.name}")
+
+    def _rows(self) -> list[dict[str, Any]]:
+        rows: list[dict[str, Any]] = dumped(self.session.base).get("photographs", [])
+        return rows
+
+    def _put(self, rows: list[dict[str, Any]], label: str) -> None:
+        self.session.make(Change(label, {"photographs": rows}), in_setup=False)
+        self._show()
+
+    def _word(self, number: int, text: str) -> None:
+        rows = self._rows()
+        if number < len(rows) and rows[number].get("note", "") != text.strip():
+            rows[number]["note"] = text.strip()
+            self._put(rows, f"Photograph {number + 1}, worded")
+
+    def _drop(self, number: int) -> None:
+        rows = self._rows()
+        gone = rows.pop(number)
+        self._put(rows, f"Photograph {gone['file']} taken out")
+
+
+def subjects(build: Build) -> dict[str, str]:
+    """Return what a photograph can be of: the whole, runs, parts, lines, joints; by place."""
+    found = {"": WHOLE}
+    for index, run in enumerate(build.records):
+        title = TITLES.get(run.procedure, run.procedure)
+        found[f"records[{index}]"] = f"{title}, {run.started:%Y-%m-%d}"
+    if build.plumbing is not None:
+        circuits = laid_circuits(build)
+        found |= {part.id: part_name(circuits, part) for part in build.plumbing.parts}
+        lines = [line for line in build.plumbing.lines if not line.direct]
+        found |= {line.id: f"Line {line.id.removeprefix('L')}" for line in lines}
+        found |= {one.name: f"Joint {one.where}" for one in joints(build) if one.where}
+    return found
