@@ -12,8 +12,9 @@ from urgens.solve import ICE, WET
 from urgens.ui.frame.bench import Bench
 from urgens.ui.frame.files import FileDesk
 from urgens.ui.frame.finding_line import FindingLine
+from urgens.ui.frame.help_desk import HelpDesk
 from urgens.ui.session import Session
-from urgens.ui.stations.table import STATIONS, WHY
+from urgens.ui.stations.table import STATIONS
 
 
 class Hands(Protocol):
@@ -21,12 +22,12 @@ class Hands(Protocol):
 
     session: Session
     files: FileDesk
+    help: HelpDesk
     bench: Bench
     finding_line: FindingLine
 
     def show_start(self) -> None: ...
     def find_command(self) -> None: ...
-    def show_keys(self) -> None: ...
     def choose_units(self) -> None: ...
     def stand_back(self) -> None: ...
     def switch_theme(self) -> None: ...
@@ -74,6 +75,8 @@ FILE_DEEDS = (
     Deed("save", "Save", lambda w: w.files.save(), ("Ctrl+S",)),
     Deed("save-as", "Save as…", lambda w: w.files.save_as(), ("Ctrl+Shift+S",)),
     Deed("rename", "Name of the build…", lambda w: w.files.rename(), ("F2",)),
+)
+SHEET_DEEDS = (
     Deed("print", "Print the sheet…", lambda w: w.files.print_sheet(), ("Ctrl+P",)),
     Deed(
         "sheet-pdf",
@@ -98,8 +101,18 @@ BORROW_DEEDS = tuple(
     for index, part in enumerate(PARTS)
 )
 HELP_DEEDS = (
+    Deed("keys", "Keys…", lambda w: w.help.show_keys(), ("F1",), anywhere=True),
+    Deed("terms", "Terms explained…", lambda w: w.help.show_terms(), ("Shift+F1",), anywhere=True),
+    Deed(
+        "scope",
+        "What it computes, and what it does not…",
+        lambda w: w.help.show_scope(),
+        anywhere=True,
+    ),
+    Deed("walk", "First steps: a walk of one minute", lambda w: w.help.walk()),
+)
+LOOK_DEEDS = (
     Deed("find", "Find a command…", lambda w: w.find_command(), ("Ctrl+K",), anywhere=True),
-    Deed("keys", "Keys…", lambda w: w.show_keys(), ("F1",), anywhere=True),
     Deed("own-units", "Units of my own…", lambda w: w.choose_units()),
     Deed("stand-back", "Stand back: larger, without reasons", lambda w: w.stand_back(), ("=",)),
     Deed("theme", "Dark or light", lambda w: w.switch_theme(), ("T",), anywhere=True),
@@ -115,7 +128,12 @@ VIEW_DEEDS = (
     Deed("wet", "Road: wet", lambda w: w.session.set_surface(WET), ("W",)),
     Deed("ice", "Road: ice", lambda w: w.session.set_surface(ICE), ("I",)),
     Deed("units", "Other units", _units, ("U",)),
-    Deed("why", "Why? drawn with this build, and back", lambda w: w.bench.visit(*WHY), ("?",)),
+    Deed(
+        "why",
+        "Explain what has the focus, else: why? drawn with this build, and back",
+        lambda w: w.help.explain(),
+        ("?",),
+    ),
     Deed("setup-a", "Set-up A: the build itself", lambda w: w.session.set_setup(None), ("A",)),
     Deed("setup-b", "Set-up B: the next set-up", lambda w: w.next_setup(), ("B",)),
     *(Deed(kind.name.lower(), kind.name, _goer(kind.name), (kind.key,)) for kind in STATIONS),
@@ -124,7 +142,8 @@ SAYING_DEEDS = tuple(
     Deed(f"saying-{name}", f"Said: {words}", _sayer(name)) for name, words in known().items()
 )
 ALL_DEEDS = (
-    *FILE_DEEDS, *BORROW_DEEDS, *DEMO_DEEDS, *HELP_DEEDS, *LAST_DEEDS, *VIEW_DEEDS, *SAYING_DEEDS,
+    *FILE_DEEDS, *SHEET_DEEDS, *BORROW_DEEDS, *DEMO_DEEDS, *HELP_DEEDS, *LOOK_DEEDS, *LAST_DEEDS,
+    *VIEW_DEEDS, *SAYING_DEEDS,
 )  # fmt: skip
 
 # Keys that no action has, since they belong to what is focused or to the press.

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import QEvent, QObject, Qt
+from PySide6.QtCore import QEvent, QObject, QPoint, Qt
 from PySide6.QtGui import QAction, QKeyEvent
 from PySide6.QtWidgets import (
     QDialog,
@@ -17,6 +17,8 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.ui.widgets.plain import plain_label
+
+TOP = 56  # px under the window's upper edge
 
 
 class KeyList(QDialog):
@@ -47,11 +49,13 @@ class KeyList(QDialog):
 
 
 class CommandFinder(QDialog):
-    """Type some letters of a command, choose with the arrows, Enter does it."""
+    """The window's own panel: type some letters, choose with the arrows, Enter does it."""
 
     def __init__(self, actions: Sequence[QAction], parent: QWidget) -> None:
         super().__init__(parent)
         self.setWindowTitle("Find a command")
+        self.setWindowFlag(Qt.WindowType.FramelessWindowHint)
+        self.setProperty("role", "panel")
         self._actions = tuple(actions)
         self.chosen: QAction | None = None
         self.line = QLineEdit()
@@ -74,7 +78,9 @@ class CommandFinder(QDialog):
         self.line.returnPressed.connect(self._accept)
         self.line.installEventFilter(self)
         self.list.itemActivated.connect(self._accept)
-        self.resize(520, 420)
+        self.resize(min(560, parent.width() - 40), 420)
+        middle = (parent.width() - self.width()) // 2
+        self.move(parent.mapToGlobal(QPoint(middle, TOP)))
         self._filter("")
 
     def _filter(self, typed: str) -> None:

@@ -14,6 +14,8 @@ from urgens.ui.frame.deeds import (
     FILE_DEEDS,
     HELP_DEEDS,
     LAST_DEEDS,
+    LOOK_DEEDS,
+    SHEET_DEEDS,
     Deed,
 )
 from urgens.ui.widgets.plain import button_words, point_out
@@ -21,11 +23,14 @@ from urgens.ui.widgets.plain import button_words, point_out
 # What is in the menu, and under which word where it has a menu of its own.
 GROUPS = (
     (FILE_DEEDS, ""),
+    (SHEET_DEEDS, "The sheet"),
     (BORROW_DEEDS, "Take from another build"),
     (DEMO_DEEDS, "Demo builds"),
-    (HELP_DEEDS, ""),
+    (HELP_DEEDS, "Help"),
+    (LOOK_DEEDS, ""),
     (LAST_DEEDS, ""),
 )
+TOGETHER = (SHEET_DEEDS, BORROW_DEEDS)  # with what follows: no line between
 
 
 def actions(window: QWidget, do: Callable[[Deed], None]) -> dict[str, QAction]:
@@ -68,7 +73,7 @@ def build_menu(
     for group, under in GROUPS:
         home = menu.addMenu(under) if under else menu  # so that the menu stays one column
         home.addActions([deeds[deed.name] for deed in group])
-        if group is not BORROW_DEEDS:  # which has its place beside the demo builds
+        if group not in TOGETHER:
             menu.addSeparator()
     return menu
 

@@ -42,6 +42,15 @@ class Settings:
         self._store.setValue("caution_read", "true")
 
     @property
+    def walked(self) -> bool:
+        """Whether the first steps were gone through, or left."""
+        return str(self._store.value("walked", "false")) == "true"
+
+    def set_walked(self) -> None:
+        """Remember that the first steps are known."""
+        self._store.setValue("walked", "true")
+
+    @property
     def scores(self) -> tuple[Score, ...]:
         """What was reached in the trainer; what cannot be read is left out."""
         try:

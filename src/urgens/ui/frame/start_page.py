@@ -120,6 +120,7 @@ class StartPage(QFrame):
 
     demo_chosen = Signal(str)
     own_chosen = Signal()
+    walk_asked = Signal()
     open_asked = Signal()
     recent_chosen = Signal(Path)
     caution_read = Signal()
@@ -188,7 +189,11 @@ class StartPage(QFrame):
         own.setFixedWidth(round(SIDE * T.scale))
         side.addWidget(own)
         side.addWidget(self.own)
-        side.addSpacing(20)
+        side.addSpacing(12)
+        self.walk = _button("First steps, one minute")
+        self.walk.clicked.connect(self.walk_asked)
+        side.addWidget(self.walk)
+        side.addSpacing(12)
         side.addWidget(worded("From a file", "heading"))
         side.addWidget(self.open)
         for button in self.recent:

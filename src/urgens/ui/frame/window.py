@@ -24,12 +24,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.document import demo_names
 from urgens.ui.frame.bench import Bench
 from urgens.ui.frame.caution import CautionBox
-from urgens.ui.frame.deeds import ALL_DEEDS, HAND_KEYS, Deed
-from urgens.ui.frame.dialogs import CommandFinder, KeyList
+from urgens.ui.frame.deeds import Deed
+from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.files import FileDesk
 from urgens.ui.frame.finding_line import FindingLine
+from urgens.ui.frame.help_desk import HelpDesk
 from urgens.ui.frame.menu import actions, build_menu, undo_actions
 from urgens.ui.frame.rail import Rail
 from urgens.ui.frame.recovery import Recovery, found
@@ -70,6 +72,7 @@ class Window(QMainWindow):
         self.session: Session = session
         self.settings = settings
         self.files: FileDesk = FileDesk(session, self, settings)
+        self.help: HelpDesk = HelpDesk(self, settings)
         self.recovery: Recovery | None = None
         if recovery_folder is not None:
             self.recovery = Recovery(session, recovery_folder, self)
@@ -171,6 +174,7 @@ class Window(QMainWindow):
         page.back.setVisible(not first)
         page.demo_chosen.connect(self.files.open_demo)
         page.own_chosen.connect(self._start_own)
+        page.walk_asked.connect(self._start_walk)
         page.open_asked.connect(self.files.open)
         page.recent_chosen.connect(self.files.open_path)
         page.left.connect(self.leave_start)
@@ -230,6 +234,7 @@ class Window(QMainWindow):
 
     def _dress(self, *, dark: bool, stand_back: bool) -> None:
         """Make all that is shown anew in another theme or size."""
+        self.help.end_walk()
         application = QApplication.instance()
         assert isinstance(application, QApplication)
         starting, first = self.starting, self.start is not None and self.start.back.isHidden()
@@ -245,10 +250,11 @@ class Window(QMainWindow):
         else:
             self.setFocus()
 
-    def show_keys(self) -> None:
-        """Show the list of keys."""
-        rows = [(", ".join(deed.keys), deed.title) for deed in ALL_DEEDS if deed.keys]
-        KeyList([*HAND_KEYS, *rows], self).exec()
+    def _start_walk(self) -> None:
+        """Go through the window on the first of the demo builds."""
+        self.files.open_demo(demo_names()[0])
+        if not self.starting:
+            self.help.walk()
 
     def choose_units(self) -> None:
         """Ask for units of the builder's own."""

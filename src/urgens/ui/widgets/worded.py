@@ -4,6 +4,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QSizePolicy
 
+from urgens.guidance.terms import term_in
 from urgens.ui.widgets.plain import plain_label, point_out
 
 
@@ -11,6 +12,9 @@ def worded(words: str, role: str) -> QLabel:
     """Return a label with words in a role: title, summary, heading, muted, small, danger."""
     label = plain_label(words)
     label.setProperty("role", role)
+    term = term_in(words) if words else None
+    if term is not None:  # it is explained where it stands
+        point_out(label, term.words)
     return label
 
 

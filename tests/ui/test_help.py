@@ -1,0 +1,167 @@
+"""Help inside: terms explained where they stand, the walk of the first steps, what is computed."""
+
+import re
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication, QDialog, QLabel
+
+from tests.ui.conftest import LEFT, page_of
+from urgens.document import Build, demo
+from urgens.guidance.scope import COMPUTES, COMPUTES_NOT
+from urgens.guidance.terms import Term, matching, term_in, terms
+from urgens.ui.frame.dialogs import CommandFinder
+from urgens.ui.frame.help_panels import ScopePanel, TermsPanel
+from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.window import Window
+from urgens.ui.session import Session
+from urgens.ui.widgets.worded import worded
+
+Opener = Callable[[Build], Window]
+NOMENCLATURE = Path(__file__).parents[2] / "docs" / "nomenclature.md"
+
+
+def test_the_terms_are_those_of_the_nomenclature() -> None:
+    rows = [line for line in NOMENCLATURE.read_text().splitlines() if line.startswith("| ")][1:]
+    said = [tuple(cell.strip() for cell in row.strip("|").split("|", 3)) for row in rows]
+    known = [(one.name, one.symbol, one.unit, one.meaning) for one in terms()]
+    assert [tuple(c.strip(" |") for c in row) for row in said] == known
+
+
+@pytest.mark.parametrize("term", terms(), ids=lambda term: term.name)
+def test_every_term_is_found_by_its_names_and_said_in_words(term: Term) -> None:
+    assert term.said
+    assert len(term.meaning) > 5
+    for name in term.said:
+        assert term in matching(name)
+        assert term_in(name) is not None
+    assert term.words.startswith(f"{term.said[0]}: ")
+
+
+@pytest.mark.parametrize(
+    ("text", "loosely", "name"),
+    [("Knee", False, "knee"), ("Rear valve's knee", True, "knee"),
+     ("What the first lock takes", False, "first lock"), ("the rest of it", False, None),
+     ("Shoe factor, from its shoes", False, "shoe_factor"), ("hello", True, None),
+     ("", True, None)],
+)  # fmt: skip
+def test_a_term_is_known_in_a_text(text: str, loosely: bool, name: str | None) -> None:
+    found = term_in(text, loosely=loosely)
+    assert (None if found is None else found.name) == name
+
+
+def test_a_label_that_is_a_term_says_what_it_means(dressed: QApplication) -> None:
+    assert worded("Pedal travel", "muted").toolTip() == "pedal travel: at the pad (x; m)"
+    assert worded("Some words", "muted").toolTip() == ""
+
+
+def run_dialog(window: Window, act: Callable[[Any], None]) -> None:
+    def later() -> None:
+        dialog = QApplication.activeModalWidget()
+        assert isinstance(dialog, QDialog)
+        act(dialog)
+        dialog.reject()
+
+    QTimer.singleShot(50, later)
+    window.deeds["terms"].trigger()
+
+
+def test_terms_are_searched_and_read(window: Window) -> None:
+    seen: list[str] = []
+
+    def act(panel: Any) -> None:
+        assert isinstance(panel, TermsPanel)
+        QTest.keyClicks(panel.line, "ideal band")
+        seen.append(panel.name.text())
+        seen.append(panel.meaning.text())
+        panel.line.setText("xyzzy")
+        seen.append(panel.name.text())
+
+    run_dialog(window, act)
+    assert seen[0] == "ideal line, ideal band"
+    assert seen[1].startswith("Pressures at which both axles use the same adhesion")
+    assert seen[2] == "No term has these letters; try fewer of them."
+
+
+def test_a_question_mark_explains_what_has_the_focus(window: Window) -> None:
+    page = page_of(window, "Balance", "Set")
+    label = page.controls.knee.label if hasattr(page, "controls") else None
+    label = label or window.station("Balance").controls.knee.label  # type: ignore[attr-defined]
+    label.setFocus()
+    seen: list[str] = []
+
+    def act() -> None:
+        panel = QApplication.activeModalWidget()
+        assert isinstance(panel, TermsPanel)
+        seen.append(panel.name.text())
+        panel.reject()
+
+    QTimer.singleShot(80, act)
+    window.deeds["why"].trigger()
+    assert seen == ["knee"]
+    window.setFocus()
+    window.deeds["why"].trigger()
+    assert window.bench.name == "Size"
+
+
+def test_what_is_computed_is_said_and_never_more(dressed: QApplication, window: Window) -> None:
+    panel = ScopePanel(window)
+    said = " ".join(label.text() for label in panel.findChildren(QLabel))
+    assert all(words in said for words in (*COMPUTES, *COMPUTES_NOT))
+    assert re.search(r"\b(approved|legal|safe)\b", said) is None
+
+
+def test_the_walk_goes_through_the_window_and_is_left_at_any_time(
+    dressed: QApplication, open_window: Opener, tmp_path: Path
+) -> None:
+    window = open_window(demo("library"))
+    window.help._settings = settings = Settings(tmp_path / "settings.ini")
+    window.deeds["walk"].trigger()
+    walk = window.help.walking
+    assert walk is not None
+    titles = []
+    while window.help.walking is not None:
+        titles.append(walk.title.text())
+        card, ring = walk.geometry(), walk.ring.geometry()
+        assert window.centralWidget().rect().contains(card)
+        assert walk.isVisible()
+        assert ring.width() > 20
+        QTest.keyClick(walk.on, Qt.Key.Key_Space)
+    assert len(titles) == len(set(titles)) == 6
+    assert settings.walked
+    assert not walk.isVisible()
+    window.deeds["walk"].trigger()
+    assert window.help.walking is not None
+    QTest.keyClick(window.help.walking, Qt.Key.Key_Escape)
+    assert window.help.walking is None
+    window.deeds["walk"].trigger()
+    window.switch_theme()  # which makes everything anew
+    assert window.help.walking is None
+
+
+def test_the_walk_is_offered_where_a_builder_starts(open_window: Opener) -> None:
+    window = open_window(demo("tractor"))
+    window.show_start(first=True)
+    assert window.start is not None
+    QTest.mouseClick(window.start.walk, LEFT)
+    assert window.session.base.name == "Bookmoor"
+    assert window.help.walking is not None
+    window.help.end_walk()
+
+
+def test_commands_are_found_on_the_window_s_own_panel(dressed: QApplication) -> None:
+    window = Window(Session(demo("tender")))
+    finder = CommandFinder(list(window.deeds.values()), window)
+    assert finder.windowFlags() & Qt.WindowType.FramelessWindowHint
+    QTest.keyClicks(finder.line, "calendar pdf")
+    assert finder.nothing.isVisibleTo(finder)
+    finder.line.setText("terms")
+    item = finder.list.topLevelItem(0)
+    assert item is not None
+    assert item.text(0) == "Terms explained…"
+    finder.deleteLater()
+    window.deleteLater()
