@@ -43,6 +43,10 @@ window=$(missing_packages "$screen")
 command -v xvfb-run >/dev/null || window="$window xvfb xauth"
 # tests start the window in other countries' settings, which are made from their sources
 [ "$want" = run ] || [ -d /usr/share/i18n/locales ] || window="$window locales"
+# and look at the menu entry, the file type and the application's data as a desktop would
+for pair in desktop-file-validate:desktop-file-utils appstreamcli:appstream update-mime-database:shared-mime-info; do
+  [ "$want" = run ] || command -v "${pair%%:*}" >/dev/null || window="$window ${pair##*:}"
+done
 
 if can_install; then
   all="$need_venv $need $window"

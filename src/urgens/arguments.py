@@ -129,6 +129,7 @@ def parser() -> argparse.ArgumentParser:
     )
 
     commands.add_parser("schema", help="print the JSON Schema of the build file")
+    _add_install(commands)
 
     names = demo_names()
     shipped = commands.add_parser("demo", help="open a shipped demo build in the window")
@@ -295,6 +296,23 @@ def _add_compare(commands: Commands) -> None:
         "--on", type=_time, metavar="DAY", help="with itself as it was at the end of this day"
     )
     compare.add_argument("--words", action="store_true", help="in words, with units")
+
+
+def _add_install(commands: Commands) -> None:
+    install = commands.add_parser(
+        "install-desktop",
+        help="put Urgens into the menu, with icon, file type, man page and completion",
+    )
+    install.add_argument(
+        "--prefix", type=Path, metavar="FOLDER",
+        help="below this folder, such as /usr/local; your own ~/.local by default",
+    )  # fmt: skip
+    install.add_argument("--remove", action="store_true", help="take it out again")
+    commands.add_parser("man", help="print the manual page")
+    completion = commands.add_parser(
+        "completion", help="print what completes commands and options in a shell"
+    )
+    completion.add_argument("shell", choices=("bash", "zsh"), help="for this shell")
 
 
 def _add_lines(commands: Commands) -> None:

@@ -22,7 +22,7 @@ if TYPE_CHECKING:
 DONE, DANGER, BAD_INPUT = 0, 1, 2
 PRINT = (
     "solve", "check", "size", "valves", "robustness", "schema", "prove", "log", "drive", "trace",
-    "sayings", "plan", "compare",
+    "sayings", "plan", "compare", "man", "completion",
 )  # fmt: skip
 NO_LIBRARY = "cannot open shared object file"  # of the loader, in the language of C
 
@@ -363,6 +363,29 @@ def _sheet(options: argparse.Namespace) -> int:
     return DONE
 
 
+def _install(options: argparse.Namespace) -> int:
+    from urgens.installing import install, remove
+
+    folder = options.prefix or Path.home() / ".local"
+    for words in (remove if options.remove else install)(folder):
+        print(words)
+    return DONE
+
+
+def _man(options: argparse.Namespace) -> int:
+    from urgens.installing import man_page
+
+    print(man_page(), end="")
+    return DONE
+
+
+def _completion(options: argparse.Namespace) -> int:
+    from urgens.installing import completion
+
+    print(completion(options.shell))
+    return DONE
+
+
 def _schema(options: argparse.Namespace) -> int:
     from urgens.document import schema
 
@@ -450,5 +473,8 @@ _RUN = {
     "compare": _of_the_record("compare"),
     "sheet": _sheet,
     "schema": _schema,
+    "install-desktop": _install,
+    "man": _man,
+    "completion": _completion,
     "demo": _demo,
 }

@@ -76,6 +76,7 @@ def started() -> QApplication:
 
     qInstallMessageHandler(listen)
     application = QApplication(["urgens"])  # by which the window manager knows it
+    application.setDesktopFileName("org.urgens.Urgens")  # by which a menu knows its windows
     qInstallMessageHandler(None)
     sys.stderr.writelines(f"{words}\n" for words in told)
     return application
