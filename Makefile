@@ -8,7 +8,7 @@ CORE := $(addprefix --cov=urgens.,physics quantity document solve studies plumbi
 CORE_TESTS := tests/physics tests/quantity tests/document tests/solve tests/studies tests/plumbing tests/guidance tests/bench tests/sources
 FLOOR := 95
 
-.PHONY: setup demo test coverage lint bench screenshots clean
+.PHONY: setup demo test coverage lint bench screenshots dist clean
 
 setup: .venv/.test
 
@@ -38,6 +38,9 @@ bench: .venv/.test
 
 screenshots: .venv/.test
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots
+
+dist: .venv/.test
+	$(PY) -m build --wheel --no-isolation
 
 clean:
 	rm -rf .venv build dist .pytest_cache .mypy_cache .ruff_cache .hypothesis

@@ -66,7 +66,6 @@ def main() -> None:
         ("library", "Measure", "measure.png", False, False),
         ("roadster", "Size", "size.png", False, False),
         ("library", "Size/Pedal", "size-pedal.png", False, False),
-        ("library", "Size/Feel", "size-feel.png", False, False),
         ("library", "Plumb", "plumb.png", False, False),
         ("tender", "Plumb", "plumb-faults.png", True, False),
         ("library", "Plumb/Lines", "plumb-lines.png", False, False),
@@ -75,7 +74,8 @@ def main() -> None:
         ("roadster", "Prove/Stops", "prove-stops.png", False, False),
         ("roadster", "Prove/Test road", "prove-road.png", True, False),
         ("library", "Trace/Fault", "trace.png", False, False),
-        ("library", "Sheet", "sheet.png", False, False),
+        ("roadster", "Sheet", "sheet.png", False, False),
+        ("library", "Sheet/Plan", "sheet-plan.png", False, False),
         ("library", START, "start.png", False, False),
     ):
         use_theme(application, dark=dark, stand_back=far)

@@ -9,7 +9,10 @@ from urgens.data import FOLDER
 
 _NAMES = re.compile(r"[:,;]\s*| and | \(|\)")  # between names of one row
 _WORD = re.compile(r"\w+")
-NO_NAMES = ("study", "of gauges", "of a lock", "of a cause", "of a way to balance", "")
+NO_NAMES = (
+    "study", "of gauges", "of a lock", "of a cause", "of a way to balance", "of a plan",
+    "of a circuit", "",
+)  # fmt: skip
 
 
 @dataclass(frozen=True)

@@ -23,12 +23,16 @@ def use_theme(application: QApplication, *, dark: bool, stand_back: bool = False
     T.use(tokens)
     T.scale = STANDING_BACK if stand_back else 1.0
     application.setPalette(_palette(tokens))
-    chevron = FOLDER / f"chevron-down-{'dark' if dark else 'light'}.svg"
+    name = "dark" if dark else "light"
+    chevron, check = FOLDER / f"chevron-down-{name}.svg", FOLDER / f"check-{name}.svg"
     template = SHEET.read_text(encoding="utf-8")
     sized = _PIXELS.sub(lambda found: f"{round(int(found[1]) * T.scale)}px", template)
     application.setStyleSheet(
         Template(sized).substitute(
-            asdict(tokens), fluid_first=tokens.fluid[0], chevron=chevron.as_posix()
+            asdict(tokens),
+            fluid_first=tokens.fluid[0],
+            chevron=chevron.as_posix(),
+            check=check.as_posix(),
         )
     )
 

@@ -86,7 +86,9 @@ class HistoryPage(Page):
     def summary(self) -> str:
         """How much is on record."""
         count = len(self.rows)
-        return f"{count} entries, the latest first" if count else "nothing is on record yet"
+        if not count:
+            return "nothing is on record yet"
+        return f"{count} entries, the latest first" if count > 1 else "one entry"
 
     def show_figures(self) -> None:
         """Show the history as it is now."""

@@ -30,6 +30,7 @@ from urgens.sheet.calendar import write_calendar
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.plan_jobs import PlanJobs, words
 from urgens.ui.stations.sheet.plan_ribbon import PlanRibbon, clock_words
+from urgens.ui.theme.paint import T
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.marked_row import marked_row
 from urgens.ui.widgets.page import Page
@@ -119,6 +120,9 @@ class PlanPage(Page):
         foot.addWidget(self.told, 1)
         foot.addWidget(self.card, 0, Qt.AlignmentFlag.AlignTop)
         column.addLayout(foot)
+        if T.stands_back:  # from far away only what is done next is read
+            for widget in (self.sums, self.calendar, self.told):
+                widget.hide()
         return whole
 
     def _ask_when(self) -> None:
@@ -189,7 +193,7 @@ class PlanPage(Page):
         self.sums.setText(_sums(found, self.aim))
         said = found.work.supposed or ("" if found.jobs else NOTHING)
         self.supposed.setText(said)
-        self.supposed.setVisible(bool(said))
+        self.supposed.setVisible(bool(said) and not T.stands_back)
         self.ribbon.show_plan(found, shown.when, self.hours)
         self.jobs.show_plan(found)
         self.choose(self.jobs.chosen)
@@ -225,7 +229,8 @@ class PlanPage(Page):
         self.ribbon.choose(job)
         named = self.jobs.jobs[job] if self.jobs.jobs else None
         self.told.setText("" if named is None else f"{job + 1}. {words(named)}.")
-        self.card.setVisible(named is not None and bool(named.procedure))
+        shown = named is not None and bool(named.procedure) and not T.stands_back
+        self.card.setVisible(shown)
 
     def open_procedure(self, job: int) -> None:
         """Show the procedure of a job on Bleed's card, where it has one."""

@@ -44,7 +44,7 @@ class PlanRibbon(Painted):
         self.setAccessibleName("When each job is done")
         self.setAccessibleDescription("; ".join(_slot_words(plan, slot) for slot in when.slots))
         self.setVisible(bool(when.slots))
-        self.updateGeometry()
+        self.setFixedHeight(self.sizeHint().height())  # no lane is ever squeezed
         self.update()
 
     def sizeHint(self) -> QSize:
