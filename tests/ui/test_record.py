@@ -7,16 +7,21 @@ from typing import Any
 
 import pytest
 from icalendar import Calendar
-from PySide6.QtCore import Qt
+from pypdf import PdfReader
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtGui import QGuiApplication
+from PySide6.QtPrintSupport import QPrintPreviewDialog
 from PySide6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import LEFT, page_of, words
+from tests.ui.test_window import choose
 from urgens.document import Build, demo, dumps, load, save, with_changes
 from urgens.document.edit import dumped
 from urgens.document.past import with_history
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.sheet import PAGES
+from urgens.ui.theme.paint import T
 
 Opener = Callable[[Build], Window]
 SLOW = 10_000  # ms
@@ -38,6 +43,58 @@ def with_past() -> Build:
     return with_changes(two, {"history": [*dumped(two)["history"], symptom]})
 
 
+# --- on paper ----------------------------------------------------------------------------------
+
+
+def test_chapters_and_paper_are_chosen_and_go_into_every_form(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, qtbot: QtBot
+) -> None:
+    page = shown(window, "Build sheet")
+    assert page.boxes["wall"].isChecked()
+    assert not page.boxes["bleeding"].isChecked()
+    for name, box in page.boxes.items():
+        if box.isChecked() and name not in ("wall", "due"):
+            QTest.mouseClick(box, LEFT, pos=QPoint(8, box.height() // 2))
+    assert window.session.paper.chapters == ("wall", "due")
+    QTest.mouseClick(page.paper.buttons["a4"], LEFT)
+    qtbot.waitUntil(
+        lambda: [one.name for one in page.view.chapters] == ["wall", "due"], timeout=SLOW
+    )
+    assert page.view.document.paper.width() == pytest.approx(210 / 25.4 * 300, abs=2)
+    for form, deed in (("pdf", "sheet-pdf"), ("html", "sheet-html"), ("csv", "sheet-csv")):
+        choose(monkeypatch, tmp_path / f"sheet.{form}")
+        window.deeds[deed].trigger()
+    outline = [str(one["/Title"]) for one in PdfReader(tmp_path / "sheet.pdf").outline]
+    assert outline == ["For the wall", "Due"]
+    assert "Vehicle and brakes" not in (tmp_path / "sheet.html").read_text()
+    assert (tmp_path / "sheet.csv").read_text().startswith("chapter,part,item,column,figure,unit")
+
+
+def test_the_sheet_is_looked_at_as_it_is_printed(
+    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    out = tmp_path / "previewed.pdf"
+
+    def look(dialog: QPrintPreviewDialog) -> int:
+        dialog.printer().setOutputFileName(str(out))
+        dialog.paintRequested.emit(dialog.printer())
+        return 0
+
+    monkeypatch.setattr(QPrintPreviewDialog, "exec", look)
+    window.deeds["preview"].trigger()
+    assert len(PdfReader(out).pages) == 4
+
+
+def test_the_layout_is_drawn_on_paper_in_the_colours_of_paper(open_window: Opener) -> None:
+    window = open_window(demo("tractor"))
+    light = window.session.sheet_asked.drawings["layout"]
+    window.switch_theme()
+    dark = window.session.sheet_asked.drawings["layout"]
+    assert T.dark
+    assert light == dark
+    assert b"<svg" in light
+
+
 # --- the plan ----------------------------------------------------------------------------------
 
 
@@ -57,6 +114,8 @@ def test_the_plan_of_a_set_up_is_asked_for_and_its_card_opened(open_window: Open
     assert page.jobs.chosen == page.ribbon.chosen == names.index("Fill and bleed rear")
     assert "Fill and bleed rear" in page.jobs.accessibleName()
     assert "Fill and bleed rear" in page.told.text()
+    QTest.keyClick(page.jobs, Qt.Key.Key_C, Qt.KeyboardModifier.ControlModifier)
+    assert QGuiApplication.clipboard().text().startswith("Fill and bleed rear, 25 min, 2 people")
     QTest.keyClick(page.jobs, Qt.Key.Key_Return)
     assert window.bench.name == "Bleed"
 
@@ -185,6 +244,8 @@ def test_a_change_says_what_it_asks_and_leads_to_what_it_did(
     for _ in range(place):
         QTest.keyClick(page.list, Qt.Key.Key_Down)
     assert page.figures.text() == "Rear valve's setting: 3.5 → 4.5"
+    QTest.keyClick(page.list, Qt.Key.Key_C, Qt.KeyboardModifier.ControlModifier)
+    assert QGuiApplication.clipboard().text().startswith("2026-06-01, change: Rear valve's")
     assert "Proved again: gauge the valve, moving." in page.asks.text()
     QTest.mouseClick(page.before, LEFT)
     compare = window.station("Sheet").page
@@ -220,6 +281,8 @@ def test_a_set_up_is_compared_by_kind_of_figure(open_window: Opener, qtbot: QtBo
     rows.setFocus()
     QTest.keyClick(rows, Qt.Key.Key_Down)
     assert rows.accessibleName().startswith(f"2 of {len(page.rows)}: ")
+    QTest.keyClick(rows, Qt.Key.Key_C, Qt.KeyboardModifier.ControlModifier)
+    assert QGuiApplication.clipboard().text() == rows.accessibleName().partition(": ")[2]
     QTest.mouseClick(page.kinds.buttons["typed"], LEFT)
     assert all(one.path for one in rows.rows)
 

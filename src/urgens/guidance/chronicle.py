@@ -60,10 +60,13 @@ def _records(build: Build) -> Iterator[Happened]:
 
 
 def _traces(build: Build) -> Iterator[Happened]:
-    signs = {one.id: one.words for one in tables().signs}
+    whole = tables()
+    signs = {one.id: one.words for one in whole.signs}
+    causes = {one.id: one.words for one in whole.causes}
     for index, one in enumerate(build.traces):
         seen = [signs.get(sign.sign, sign.sign) for sign in one.signs if sign.seen]
-        came = f"came from: {one.cause}" if one.cause else "not followed to its end"
+        cause = causes.get(one.cause, one.cause)
+        came = f"came from: {cause}" if cause else "not followed to its end"
         mended = ", mended" if one.mended else ""
         what = "; ".join(seen) or "a fault without a sign"
         yield Happened(one.started, "symptom", what, f"{came}{mended}", f"traces[{index}]")

@@ -1,7 +1,15 @@
 """The figures of two builds beside each other, the better one marked."""
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import (
+    QColor,
+    QGuiApplication,
+    QKeyEvent,
+    QKeySequence,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+)
 from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
 from urgens.guidance.compared import Compared, Value
@@ -113,6 +121,9 @@ class _Rows(Painted):
             top += _tall(one)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.matches(QKeySequence.StandardKey.Copy) and self.rows:
+            QGuiApplication.clipboard().setText(self.words(self.chosen))
+            return
         steps = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_PageUp: -10,
                  Qt.Key.Key_PageDown: 10}  # fmt: skip
         step = steps.get(Qt.Key(event.key()))

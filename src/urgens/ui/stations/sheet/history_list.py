@@ -3,7 +3,16 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPolygonF
+from PySide6.QtGui import (
+    QColor,
+    QGuiApplication,
+    QKeyEvent,
+    QKeySequence,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPolygonF,
+)
 from PySide6.QtWidgets import QSizePolicy
 
 from urgens.guidance.chronicle import KINDS, Happened, Kind
@@ -40,11 +49,8 @@ class HistoryList(Painted):
         """Let one row stand out, and say it to who listens."""
         self.chosen = row
         if self.rows:
-            one = self.rows[row]
             place = f"{row + 1} of {len(self.rows)}"
-            self.setAccessibleName(
-                f"{place}: {one.at:%Y-%m-%d}, {one.kind}: {one.what}. {one.why}".strip()
-            )
+            self.setAccessibleName(f"{place}: {_line(self.rows[row])}")
             self._bring_into_sight(row)
         else:
             self.setAccessibleName("Nothing is on record yet")
@@ -117,6 +123,9 @@ class HistoryList(Painted):
             self.chose(row)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.matches(QKeySequence.StandardKey.Copy) and self.rows:
+            QGuiApplication.clipboard().setText(_line(self.rows[self.chosen]))
+            return
         last = len(self.rows) - 1
         steps = {Qt.Key.Key_Up: self.chosen - 1, Qt.Key.Key_Down: self.chosen + 1,
                  Qt.Key.Key_Home: 0, Qt.Key.Key_End: last}  # fmt: skip
@@ -125,6 +134,11 @@ class HistoryList(Painted):
             event.ignore()
             return
         self.chose(min(max(row, 0), last))
+
+
+def _line(one: Happened) -> str:
+    """Return one of them as a line of text."""
+    return f"{one.at:%Y-%m-%d}, {one.kind}: {one.what}. {one.why}".strip()
 
 
 def kind_mark(painter: QPainter, kind: Kind, at: QPointF, radius: float) -> None:

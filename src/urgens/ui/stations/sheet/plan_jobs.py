@@ -3,7 +3,15 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtGui import (
+    QColor,
+    QGuiApplication,
+    QKeyEvent,
+    QKeySequence,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+)
 from PySide6.QtWidgets import QSizePolicy
 
 from urgens.guidance.planning.job import Job
@@ -122,6 +130,9 @@ class PlanJobs(Painted):
         self.entered(self.chosen)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.matches(QKeySequence.StandardKey.Copy) and self.jobs:
+            QGuiApplication.clipboard().setText(words(self.jobs[self.chosen]))
+            return
         rows = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_Left: -self._rows,
                 Qt.Key.Key_Right: self._rows}  # fmt: skip
         step = rows.get(Qt.Key(event.key()))
