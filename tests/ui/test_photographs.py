@@ -92,3 +92,17 @@ def test_all_that_is_laid_can_be_photographed(open_window: Opener, name: str) ->
     assert said[0] == "the whole vehicle"
     assert any(words.startswith("Joint L1 at ") for words in said)
     assert len(said) == len(set(said))
+
+
+def test_the_card_of_a_run_leads_to_its_photographs(open_window: Opener) -> None:
+    window = open_window(demo("library"))
+    card = page_of(window, "Bleed", "Card")
+    card.choose("strip-record")
+    assert not card.beside.photographs.isVisible()
+    QTest.mouseClick(card.buttons["next"], LEFT)
+    assert card.run.record is not None
+    QTest.mouseClick(card.beside.photographs, LEFT)
+    page = window.station("Sheet").page  # type: ignore[attr-defined]
+    assert window.bench.name == "Sheet"
+    assert page.of == "records[0]"
+    assert page.what.text().startswith("Record before taking apart, ")

@@ -12,7 +12,18 @@ from urgens.ui.stations.balance.set_page import SetPage
 from urgens.ui.widgets.paged import Needs, PagedStation
 
 # Of the press, of Bleed, and of Prove.
-_ELSEWHERE = ("targets", "pedal", "master", "joints", "records", "proof", "traces", "plumbing")
+_ELSEWHERE = (
+    "targets",
+    "pedal",
+    "master",
+    "joints",
+    "records",
+    "proof",
+    "traces",
+    "plumbing",
+    "history",
+    "photographs",
+)
 
 NEEDS: Needs = {"Speed": lambda build: build.vehicle.downforce is not None}
 SELDOM = ("What changed?",)

@@ -1,6 +1,6 @@
 """Beside the card: who does what, what comes next, how much it takes, what to mind, paper."""
 
-from PySide6.QtWidgets import QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from urgens.document import Build
 from urgens.guidance.procedures import Facts, Procedure
@@ -28,12 +28,14 @@ class Beside(QWidget):
         self.print.setText("Print the cards")
         self.print.setProperty("role", "kind")
         self.print.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.photographs = QPushButton("Photographs of this run")
+        self.photographs.setProperty("role", "quiet")
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         for heading, widgets in (
             (worded("Who does what, now", "heading"), (self.who, self.people)),
             (worded("Next", "heading"), (self.next,)), (self.much, (self.amounts,)),
-            (worded("Mind", "heading"), (self.cautions, self.print)),
+            (worded("Mind", "heading"), (self.cautions, self.photographs, self.print)),
         ):  # fmt: skip
             if column.count():
                 column.addSpacing(APART)

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from PySide6.QtCore import QEvent, Qt
+from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
@@ -42,6 +42,7 @@ ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 class CardPage(Page):
     """What to do now, to which wheel, who, why; what is read goes into the build for good."""
 
+    place_asked = Signal(str)
     kept = ("name", "method", "strokes", "since", "values", "people_count", "own")
 
     def __init__(self, session: Session) -> None:
@@ -75,6 +76,7 @@ class CardPage(Page):
         self.chooser.asked.connect(self._choose_method)
         self.form.counted.connect(self._show)
         self.beside.who.asked.connect(self.show_card_of)
+        self.beside.photographs.clicked.connect(self._photograph)
 
     # --- kept over a switch of theme ---------------------------------------------------------
 
@@ -183,9 +185,14 @@ class CardPage(Page):
         self._show_step(step)
         self.work.show_for(going=going, last=self.run.last, strokes=self._counts)
         self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
+        self.beside.photographs.setVisible(going)
         self.beside.show_run(
             self.session.build, found, self.form.count, self.own, self.awake.refused
         )
+
+    def _photograph(self) -> None:
+        """Go to where photographs of this run are taken in."""
+        self.place_asked.emit(f"photographs:records[{self.run.index}]")
 
     def _show_words(self, step: Step | None) -> None:
         found = self.run.procedure(self.method)

@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QWidget
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed import PAGES
 from urgens.ui.stations.bleed.card_page import CardPage
+from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.paged import PagedStation
 
 PROCEDURE = "procedure:"  # and its name: to be chosen on the card
@@ -15,6 +16,14 @@ class BleedStation(PagedStation):
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(session, "Bleed", __package__, PAGES, parent=parent)
+
+    def page_at(self, index: int) -> Page:
+        """Return a page by its place; what it asks of other stations is passed on."""
+        known = index in self._made
+        page = super().page_at(index)
+        if not known and isinstance(page, CardPage):
+            page.place_asked.connect(self.place_asked)
+        return page
 
     def go_to(self, where: str) -> bool:
         """Show the joints, records or open items that a finding names, or a procedure's card."""

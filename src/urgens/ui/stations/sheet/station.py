@@ -7,10 +7,13 @@ from urgens.ui.stations.sheet import PAGES
 from urgens.ui.stations.sheet.compare_page import ComparePage
 from urgens.ui.stations.sheet.history_page import HistoryPage
 from urgens.ui.stations.sheet.ladder_page import LadderPage
+from urgens.ui.stations.sheet.photographs_page import PhotographsPage
 from urgens.ui.stations.sheet.plan_page import PlanPage
 from urgens.ui.stations.sheet.sheet_page import SheetPage
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.paged import PagedStation
+
+PHOTOGRAPHS = "photographs"  # and what they are of: to be chosen
 
 
 class SheetStation(PagedStation):
@@ -48,8 +51,14 @@ class SheetStation(PagedStation):
         page.aim_at(setup)
 
     def go_to(self, where: str) -> bool:
-        """Show the history that a place names."""
+        """Show the history, or the photographs of something, that a place names."""
         if where.startswith("history"):
             self.show_page_named("History")
+            return True
+        if where.startswith(PHOTOGRAPHS):
+            self.show_page_named("Photographs")
+            page = self.page
+            assert isinstance(page, PhotographsPage)  # it is its name
+            page.choose(where.removeprefix(PHOTOGRAPHS).removeprefix(":"))
             return True
         return False
