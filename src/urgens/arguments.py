@@ -1,87 +1,29 @@
 """What can be typed after `urgens`, read without loading anything that computes."""
 
 import argparse
-from collections.abc import Callable
-from datetime import datetime
 from pathlib import Path
 from typing import TypeAlias
 
 from urgens import __version__
 from urgens.data import demo_names
-from urgens.quantity import FORCE, LENGTH, SPEED, Kind, QuantityError, parse
-from urgens.quantity.limits import looked_at, road
+from urgens.quantity import FORCE, LENGTH
+from urgens.typed_arguments import (
+    bores,
+    channel,
+    coefficient,
+    count_of_draws,
+    margin,
+    moment,
+    outcome,
+    quantity,
+    ratio,
+    reading,
+    seed,
+    speed,
+)
 
 # argparse has no public name for it.
 Commands: TypeAlias = "argparse._SubParsersAction[argparse.ArgumentParser]"
-
-
-def _said(read: Callable[[str], float]) -> Callable[[str], float]:
-    """Return a reader whose complaint argparse passes on."""
-
-    def tried(text: str) -> float:
-        try:
-            return read(text)
-        except QuantityError as error:
-            raise argparse.ArgumentTypeError(str(error)) from error
-
-    return tried
-
-
-def _quantity(kind: Kind) -> Callable[[str], float]:
-    def read(text: str) -> float:
-        value = parse(text, kind).value
-        if value < 0:
-            raise QuantityError(f'"{text}" is negative', "write zero or more")
-        return value
-
-    return _said(read)
-
-
-def _number(name: str, wanted: str, fits: Callable[[float], bool]) -> Callable[[str], float]:
-    """Return a reader of a bare number, so called, that says what is wanted."""
-
-    def read(text: str) -> float:
-        try:
-            value = float(text)
-        except ValueError:
-            value = float("nan")
-        if not fits(value):
-            raise argparse.ArgumentTypeError(f'"{text}" is no {name}; write {wanted}')
-        return value
-
-    return read
-
-
-_coefficient = _said(road)
-_speed = _said(lambda text: looked_at(parse(text, SPEED).value))
-_ratio = _number("pedal ratio", "1 to 20, such as 6", lambda x: 1 <= x <= 20)
-_margin = _number(
-    "margin of adhesion", "0 or more and less than 1, such as 0.05", lambda x: 0 <= x < 1
-)
-
-
-def _bores(text: str) -> tuple[float, float | None]:
-    """Read a bore, or "FRONT:REAR" of twin cylinders."""
-    front, colon, rear = text.partition(":")
-    read = _quantity(LENGTH)
-    found = read(front), read(rear) if colon else None
-    if any(bore == 0 for bore in found):
-        raise argparse.ArgumentTypeError(f'"{text}" is zero; write a bore such as 7/8 in')
-    return found
-
-
-def _count(text: str) -> int:
-    if not text.isdecimal() or not 1 <= int(text) <= 10_000_000:
-        raise argparse.ArgumentTypeError(
-            f'"{text}" is no number of draws; write 1 to 10000000, such as 100000'
-        )
-    return int(text)
-
-
-def _seed(text: str) -> int:
-    if not text.isdecimal():
-        raise argparse.ArgumentTypeError(f'"{text}" is no seed; write a whole number, such as 1')
-    return int(text)
 
 
 def parser() -> argparse.ArgumentParser:
@@ -158,15 +100,15 @@ def _add_solve(commands: Commands) -> None:
     solve = _of_a_file(commands, "solve", "print all figures of a build as JSON")
     _add_load_case(solve)
     solve.add_argument(
-        "--surface", type=_coefficient, metavar="MU",
+        "--surface", type=coefficient, metavar="MU",
         help="on a road of this tyre-road coefficient, such as 0.4; the build's own by default",
     )  # fmt: skip
     solve.add_argument(
-        "--speed", type=_speed, default=0.0, metavar="SPEED",
+        "--speed", type=speed, default=0.0, metavar="SPEED",
         help="at this speed, such as 60 mph; 0 by default, without downforce",
     )  # fmt: skip
     solve.add_argument(
-        "--effort", type=_quantity(FORCE), action="append", metavar="FORCE",
+        "--effort", type=quantity(FORCE), action="append", metavar="FORCE",
         help="pressed with this effort, such as 40 lbf; can be given several times",
     )  # fmt: skip
 
@@ -175,11 +117,11 @@ def _add_size(commands: Commands) -> None:
     size = _of_a_file(commands, "size", "print what every bore gives with every pedal ratio")
     _add_load_case(size)
     size.add_argument(
-        "--bore", type=_bores, action="append", metavar="BORE",
+        "--bore", type=bores, action="append", metavar="BORE",
         help="only this bore, such as 7/8 in, or FRONT:REAR of twin cylinders; several times",
     )  # fmt: skip
     size.add_argument(
-        "--ratio", type=_ratio, action="append", metavar="RATIO",
+        "--ratio", type=ratio, action="append", metavar="RATIO",
         help="only this pedal ratio, such as 6; can be given several times",
     )  # fmt: skip
 
@@ -187,11 +129,11 @@ def _add_size(commands: Commands) -> None:
 def _add_valves(commands: Commands) -> None:
     valves = _of_a_file(commands, "valves", "rank ways to balance a build")
     valves.add_argument(
-        "--surface", type=_coefficient, action="append", metavar="MU",
+        "--surface", type=coefficient, action="append", metavar="MU",
         help="judged on this tyre-road coefficient; several times; those of the build by default",
     )  # fmt: skip
     valves.add_argument(
-        "--margin", type=_margin, default=0.05, metavar="MARGIN",
+        "--margin", type=margin, default=0.05, metavar="MARGIN",
         help="adhesion by which the front must lock first, 0.05 by default",
     )  # fmt: skip
 
@@ -200,11 +142,11 @@ def _add_robustness(commands: Commands) -> None:
     sure = _of_a_file(commands, "robustness", "print how sure the balance is under tolerances")
     _add_load_case(sure)
     sure.add_argument(
-        "--draws", type=_count, default=100_000, metavar="N",
+        "--draws", type=count_of_draws, default=100_000, metavar="N",
         help="how many builds to draw, 100000 by default",
     )  # fmt: skip
     sure.add_argument(
-        "--seed", type=_seed, default=1, metavar="N",
+        "--seed", type=seed, default=1, metavar="N",
         help="another seed draws other builds; 1 by default",
     )  # fmt: skip
 
@@ -261,23 +203,13 @@ def _add_procedure(commands: Commands) -> None:
     )  # fmt: skip
 
 
-def _time(text: str) -> datetime:
-    """Read a day, or a day and a time."""
-    try:
-        return datetime.fromisoformat(text).replace(tzinfo=None)
-    except ValueError:
-        raise argparse.ArgumentTypeError(
-            f'"{text}" is no day; write year-month-day, such as 2026-05-31'
-        ) from None
-
-
 def _add_plan(commands: Commands) -> None:
     plan = _of_a_file(commands, "plan", "print the order of the work, and what is due")
     plan.add_argument(
         "--to", metavar="SETUP", help="the way to this set-up; what is still open where none is"
     )
     plan.add_argument(
-        "--start", type=_time, metavar="DAY",
+        "--start", type=moment, metavar="DAY",
         help="from this day on, such as 2026-05-31 or 2026-05-31T17:00; from now by default",
     )  # fmt: skip
     plan.add_argument("--json", action="store_true", help="as JSON")
@@ -293,7 +225,7 @@ def _add_compare(commands: Commands) -> None:
     compare.add_argument("other", type=Path, nargs="?", metavar="OTHER", help="another build")
     compare.add_argument("--setup", metavar="NAME", help="with this set-up of it instead")
     compare.add_argument(
-        "--on", type=_time, metavar="DAY", help="with itself as it was at the end of this day"
+        "--on", type=moment, metavar="DAY", help="with itself as it was at the end of this day"
     )
     compare.add_argument("--words", action="store_true", help="in words, with units")
 
@@ -318,11 +250,11 @@ def _add_install(commands: Commands) -> None:
 def _add_lines(commands: Commands) -> None:
     lines = _of_a_file(commands, "lines", "print how the lines of a layout are bent and cut")
     lines.add_argument(
-        "--stock", type=_quantity(LENGTH), default="25 ft", metavar="LENGTH",
+        "--stock", type=quantity(LENGTH), default="25 ft", metavar="LENGTH",
         help="cut from lengths of so much, 25 ft by default",
     )  # fmt: skip
     lines.add_argument(
-        "--saw", type=_quantity(LENGTH), default="1 mm", metavar="LENGTH",
+        "--saw", type=quantity(LENGTH), default="1 mm", metavar="LENGTH",
         help="lost in each cut, 1 mm by default",
     )  # fmt: skip
     lines.add_argument("--json", action="store_true", help="as JSON, in SI")
@@ -331,27 +263,6 @@ def _add_lines(commands: Commands) -> None:
 def _add_prove(commands: Commands) -> None:
     prove = _of_a_file(commands, "prove", "print what has been proved of a build, and what is next")
     prove.add_argument("--json", action="store_true", help="as JSON, in SI")
-
-
-def _outcome(text: str) -> tuple[str, str]:
-    """Read TEST=OUTCOME."""
-    test, equals, outcome = text.partition("=")
-    if not (equals and test and outcome):
-        raise argparse.ArgumentTypeError(
-            f'"{text}" is no outcome; write TEST=OUTCOME, such as hold=sinks'
-        )
-    return test, outcome
-
-
-def _reading(text: str) -> tuple[str, str, str]:
-    """Read NAME=VALUE@FOOT, with or without quotes around value and foot."""
-    name, equals, rest = text.partition("=")
-    value, _, foot = (part.strip().strip('"') for part in rest.partition("@"))
-    if not (equals and name and value):
-        raise argparse.ArgumentTypeError(
-            f'"{text}" is no reading; write NAME=VALUE@FOOT, such as travel="60 mm"@"300 N"'
-        )
-    return name.strip(), value, foot
 
 
 def _add_trace(commands: Commands) -> None:
@@ -373,11 +284,11 @@ def _add_trace(commands: Commands) -> None:
         help="what was looked for and is not seen; several times",
     )  # fmt: skip
     trace.add_argument(
-        "--test", type=_outcome, action="append", default=[], metavar="ID=OUTCOME",
+        "--test", type=outcome, action="append", default=[], metavar="ID=OUTCOME",
         help="what a test showed, such as hold=sinks; several times",
     )  # fmt: skip
     trace.add_argument(
-        "--reading", type=_reading, action="append", default=[], metavar="NAME=VALUE@FOOT",
+        "--reading", type=reading, action="append", default=[], metavar="NAME=VALUE@FOOT",
         help='what was read at a foot, such as travel="60 mm"@"300 N"; several times',
     )  # fmt: skip
     trace.add_argument(
@@ -387,17 +298,6 @@ def _add_trace(commands: Commands) -> None:
     trace.add_argument("--json", action="store_true", help="as JSON, in SI")
 
 
-def _channel(text: str) -> tuple[str, str, str]:
-    """Read NAME=COLUMN:UNIT; a column may hold a colon, a unit does not."""
-    name, equals, rest = text.partition("=")
-    column, colon, unit = rest.rpartition(":")
-    if not (equals and colon and name and column and unit):
-        raise argparse.ArgumentTypeError(
-            f'"{text}" is no channel; write NAME=COLUMN:UNIT, such as front_pressure=P1:bar'
-        )
-    return name, column, unit
-
-
 def _add_log(commands: Commands) -> None:
     log = commands.add_parser(
         "log", help="print what a log says", description="Print what a log says."
@@ -405,7 +305,7 @@ def _add_log(commands: Commands) -> None:
     log.add_argument("file", type=Path, metavar="FILE", help="a log, as .csv, .mf4 or .parquet")
     log.add_argument("--build", type=Path, metavar="FILE", help="the build it was made with")
     log.add_argument(
-        "--channel", type=_channel, action="append", default=[], metavar="NAME=COLUMN:UNIT",
+        "--channel", type=channel, action="append", default=[], metavar="NAME=COLUMN:UNIT",
         help="which column is which, such as front_pressure=P1:bar; several times; proposed by "
         "name, unit and range where it is not said",
     )  # fmt: skip
@@ -420,21 +320,21 @@ def _add_drive(commands: Commands) -> None:
     drive = _of_a_file(commands, "drive", "make one stop on the simulated test road")
     _add_load_case(drive)
     drive.add_argument(
-        "--speed", type=_speed, required=True, metavar="SPEED", help="from this speed, as 60 mph"
+        "--speed", type=speed, required=True, metavar="SPEED", help="from this speed, as 60 mph"
     )
     foot = drive.add_mutually_exclusive_group(required=True)
     foot.add_argument(
-        "--effort", type=_quantity(FORCE), metavar="FORCE", help="with this foot, held"
+        "--effort", type=quantity(FORCE), metavar="FORCE", help="with this foot, held"
     )
     foot.add_argument(
         "--to-lock", action="store_true", help="with a foot that goes on until an axle locks"
     )
     drive.add_argument(
-        "--surface", type=_coefficient, metavar="MU",
+        "--surface", type=coefficient, metavar="MU",
         help="on a road of this tyre-road coefficient; the build's own by default",
     )  # fmt: skip
     drive.add_argument(
-        "--seed", type=_seed, metavar="N",
+        "--seed", type=seed, metavar="N",
         help="with figures drawn from their spreads; as the build stands where none is given",
     )  # fmt: skip
     drive.add_argument(
@@ -445,7 +345,7 @@ def _add_drive(commands: Commands) -> None:
 def _add_device(commands: Commands) -> None:
     device = _of_a_file(commands, "device", "run a simulated gauge box on a pseudo-terminal")
     device.add_argument(
-        "--seed", type=_seed, default=1, metavar="N", help="another vehicle; 1 by default"
+        "--seed", type=seed, default=1, metavar="N", help="another vehicle; 1 by default"
     )
     device.add_argument(
         "--valve", metavar="PLACE", help='across this valve, such as "rear[0]"; the first one else'

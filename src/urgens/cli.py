@@ -11,6 +11,7 @@ import os
 import sys
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
+from importlib import import_module
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -264,35 +265,11 @@ def _procedure(options: argparse.Namespace) -> int:
     return DONE
 
 
-def _on_the_bench(name: str) -> Callable[[argparse.Namespace], int]:
-    """Return the command of a name, which loads what it needs when it is run."""
+def _elsewhere(module: str, name: str) -> Callable[[argparse.Namespace], int]:
+    """Return the command of a name in another module, which is loaded when it is run."""
 
     def run(options: argparse.Namespace) -> int:
-        from urgens import cli_bench
-
-        return int(cli_bench.RUN[name](options))
-
-    return run
-
-
-def _of_the_record(name: str) -> Callable[[argparse.Namespace], int]:
-    """Return the command of a name, which loads what it needs when it is run."""
-
-    def run(options: argparse.Namespace) -> int:
-        from urgens import cli_record
-
-        return int(cli_record.RUN[name](options))
-
-    return run
-
-
-def _of_faults(name: str) -> Callable[[argparse.Namespace], int]:
-    """Return the command of a name, which loads what it needs when it is run."""
-
-    def run(options: argparse.Namespace) -> int:
-        from urgens import cli_trace
-
-        return int(cli_trace.RUN[name](options))
+        return int(import_module(f"urgens.{module}").RUN[name](options))
 
     return run
 
@@ -338,51 +315,6 @@ def _robustness(options: argparse.Namespace) -> int:
     found = robustness(build, case, options.draws, options.seed)
     assert found is not None  # nobody tells it to stop
     _print(printed_robustness(found))
-    return DONE
-
-
-def _sheet(options: argparse.Namespace) -> int:
-    from urgens.document import load
-    from urgens.sheet.files import Asked, write_solution
-    from urgens.solve import solve
-
-    build = _loaded(options)
-    chapters = tuple(options.chapters.split(",")) if options.chapters else None
-    drawings = {}
-    drawn = options.output.suffix.lower() in (".pdf", ".html")
-    if drawn and build.plumbing is not None and (chapters is None or "layout" in chapters):
-        from urgens.ui.application import offscreen
-        from urgens.ui.stations.layout_drawing import drawing_of
-
-        application = offscreen()  # kept until it is drawn
-        drawings["layout"] = drawing_of(build)
-        del application
-    base, folder = load(options.file), options.file.resolve().parent
-    asked = Asked(chapters, options.paper, folder, drawings, base)
-    write_solution(solve(build), options.output, build.natural_units, asked)
-    return DONE
-
-
-def _install(options: argparse.Namespace) -> int:
-    from urgens.installing import install, remove
-
-    folder = options.prefix or Path.home() / ".local"
-    for words in (remove if options.remove else install)(folder):
-        print(words)
-    return DONE
-
-
-def _man(options: argparse.Namespace) -> int:
-    from urgens.installing import man_page
-
-    print(man_page(), end="")
-    return DONE
-
-
-def _completion(options: argparse.Namespace) -> int:
-    from urgens.installing import completion
-
-    print(completion(options.shell))
     return DONE
 
 
@@ -463,18 +395,18 @@ _RUN = {
     "plumb": _plumb,
     "lines": _lines,
     "procedure": _procedure,
-    "prove": _on_the_bench("prove"),
-    "log": _on_the_bench("log"),
-    "drive": _on_the_bench("drive"),
-    "device": _on_the_bench("device"),
-    "trace": _of_faults("trace"),
-    "sayings": _of_faults("sayings"),
-    "plan": _of_the_record("plan"),
-    "compare": _of_the_record("compare"),
-    "sheet": _sheet,
+    "prove": _elsewhere("cli_bench", "prove"),
+    "log": _elsewhere("cli_bench", "log"),
+    "drive": _elsewhere("cli_bench", "drive"),
+    "device": _elsewhere("cli_bench", "device"),
+    "trace": _elsewhere("cli_trace", "trace"),
+    "sayings": _elsewhere("cli_trace", "sayings"),
+    "plan": _elsewhere("cli_record", "plan"),
+    "compare": _elsewhere("cli_record", "compare"),
+    "sheet": _elsewhere("cli_record", "sheet"),
     "schema": _schema,
-    "install-desktop": _install,
-    "man": _man,
-    "completion": _completion,
+    "install-desktop": _elsewhere("cli_install", "install-desktop"),
+    "man": _elsewhere("cli_install", "man"),
+    "completion": _elsewhere("cli_install", "completion"),
     "demo": _demo,
 }

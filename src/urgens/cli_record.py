@@ -1,4 +1,4 @@
-"""The command line of the record: the plan, what is due, two builds compared."""
+"""The command line of the record: the plan, what is due, two builds compared, the sheet."""
 
 import argparse
 import sys
@@ -17,6 +17,8 @@ from urgens.printed.comparing import printed_comparison
 from urgens.printed.planning import printed_plan
 from urgens.quantity import UnitSystem, show, written
 from urgens.sheet.calendar import write_calendar
+from urgens.sheet.files import Asked, write_solution
+from urgens.solve import solve
 
 DONE = 0
 DAY = timedelta(days=1)
@@ -114,4 +116,22 @@ def _row_words(one: Compared, units: UnitSystem, names: tuple[str, str]) -> str:
     return f"{one.name}: {values[0]} → {values[1]}{said}"
 
 
-RUN: dict[str, Any] = {"plan": _plan, "compare": _compare}
+def _sheet(options: argparse.Namespace) -> int:
+    build = loaded(options)
+    chapters = tuple(options.chapters.split(",")) if options.chapters else None
+    drawings = {}
+    drawn = options.output.suffix.lower() in (".pdf", ".html")
+    if drawn and build.plumbing is not None and (chapters is None or "layout" in chapters):
+        from urgens.ui.application import offscreen
+        from urgens.ui.stations.layout_drawing import drawing_of
+
+        application = offscreen()  # kept until it is drawn
+        drawings["layout"] = drawing_of(build)
+        del application
+    base, folder = load(options.file), options.file.resolve().parent
+    asked = Asked(chapters, options.paper, folder, drawings, base)
+    write_solution(solve(build), options.output, build.natural_units, asked)
+    return DONE
+
+
+RUN: dict[str, Any] = {"plan": _plan, "compare": _compare, "sheet": _sheet}

@@ -1,0 +1,123 @@
+"""What is typed after an option, read: quantities, numbers, days, pairs; what is none is said."""
+
+import argparse
+from collections.abc import Callable
+from datetime import datetime
+
+from urgens.quantity import LENGTH, SPEED, Kind, QuantityError, parse
+from urgens.quantity.limits import looked_at, road
+
+
+def said(read: Callable[[str], float]) -> Callable[[str], float]:
+    """Return a reader whose complaint argparse passes on."""
+
+    def tried(text: str) -> float:
+        try:
+            return read(text)
+        except QuantityError as error:
+            raise argparse.ArgumentTypeError(str(error)) from error
+
+    return tried
+
+
+def quantity(kind: Kind) -> Callable[[str], float]:
+    """Return a reader of a quantity of a kind, zero or more, in SI."""
+
+    def read(text: str) -> float:
+        value = parse(text, kind).value
+        if value < 0:
+            raise QuantityError(f'"{text}" is negative', "write zero or more")
+        return value
+
+    return said(read)
+
+
+def number_of(name: str, wanted: str, fits: Callable[[float], bool]) -> Callable[[str], float]:
+    """Return a reader of a bare number, so called, that says what is wanted."""
+
+    def read(text: str) -> float:
+        try:
+            value = float(text)
+        except ValueError:
+            value = float("nan")
+        if not fits(value):
+            raise argparse.ArgumentTypeError(f'"{text}" is no {name}; write {wanted}')
+        return value
+
+    return read
+
+
+coefficient = said(road)
+speed = said(lambda text: looked_at(parse(text, SPEED).value))
+ratio = number_of("pedal ratio", "1 to 20, such as 6", lambda x: 1 <= x <= 20)
+margin = number_of(
+    "margin of adhesion", "0 or more and less than 1, such as 0.05", lambda x: 0 <= x < 1
+)
+
+
+def bores(text: str) -> tuple[float, float | None]:
+    """Read a bore, or "FRONT:REAR" of twin cylinders."""
+    front, colon, rear = text.partition(":")
+    read = quantity(LENGTH)
+    found = read(front), read(rear) if colon else None
+    if any(bore == 0 for bore in found):
+        raise argparse.ArgumentTypeError(f'"{text}" is zero; write a bore such as 7/8 in')
+    return found
+
+
+def count_of_draws(text: str) -> int:
+    """Read how many builds are drawn."""
+    if not text.isdecimal() or not 1 <= int(text) <= 10_000_000:
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no number of draws; write 1 to 10000000, such as 100000'
+        )
+    return int(text)
+
+
+def seed(text: str) -> int:
+    """Read a seed, a whole number."""
+    if not text.isdecimal():
+        raise argparse.ArgumentTypeError(f'"{text}" is no seed; write a whole number, such as 1')
+    return int(text)
+
+
+def outcome(text: str) -> tuple[str, str]:
+    """Read TEST=OUTCOME."""
+    test, equals, outcome = text.partition("=")
+    if not (equals and test and outcome):
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no outcome; write TEST=OUTCOME, such as hold=sinks'
+        )
+    return test, outcome
+
+
+def reading(text: str) -> tuple[str, str, str]:
+    """Read NAME=VALUE@FOOT, with or without quotes around value and foot."""
+    name, equals, rest = text.partition("=")
+    value, _, foot = (part.strip().strip('"') for part in rest.partition("@"))
+    if not (equals and name and value):
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no reading; write NAME=VALUE@FOOT, such as travel="60 mm"@"300 N"'
+        )
+    return name.strip(), value, foot
+
+
+def channel(text: str) -> tuple[str, str, str]:
+    """Read NAME=COLUMN:UNIT; a column may hold a colon, a unit does not."""
+    name, equals, rest = text.partition("=")
+    column, colon, unit = rest.rpartition(":")
+    if not (equals and colon and name and column and unit):
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no channel; write NAME=COLUMN:UNIT, such as front_pressure=P1:bar'
+        )
+    return name, column, unit
+
+
+def moment(text: str) -> datetime:
+    """Read a day, or a day and a time."""
+    try:
+        return datetime.fromisoformat(text).replace(tzinfo=None)
+    except ValueError:
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no day; write year-month-day, such as 2026-05-31'
+        ) from None
