@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from urgens.document import Build, demo, with_changes, with_setup
+from urgens.document import Build, demo, own_vehicle, with_changes, with_setup
 from urgens.guidance.asks_again import asked_by
 from urgens.guidance.planning.due import due
 from urgens.guidance.planning.job import Job
@@ -147,6 +147,11 @@ def test_what_is_not_here_is_named_until_it_came(van: Build, way: Plan) -> None:
         ({"front.brake.pad_friction": 0.42}, {"Front pads and discs"}, set()),
         ({"front.brake.piston_diameters": ["2 in", "2 in"]}, {"Front calipers"}, {"front"}),
         ({"rear.tyre.grip": 1.1}, {"Rear tyres"}, set()),
+        ({"fluid.class": "DOT 5"}, {"Old fluid out, for DOT 5"}, {"front", "rear"}),
+        ({"front.brake": {"kind": "drum", "layout": "two-leading", "cylinder_diameter": "1 in",
+                          "drum_diameter": "10 in", "shoe_factor": 3.2}},
+         {"Front: discs off, drums on"}, {"front"}),
+        ({"valves.rear[0].slope": 0.4, "vehicle.wheelbase": "137 in"}, {"Set valve or bar"}, set()),
         ({"valves.rear[0].knee": "300 psi"}, {"Set valve or bar"}, set()),
     ],
 )  # fmt: skip
@@ -168,6 +173,9 @@ def test_nothing_on_record_is_planned_as_if_all_were_to_be_made(van: Build) -> N
     assert found.work.supposed.startswith("Neither a joint nor a bleeding is on record")
     assert "Bend, flare 7 lines" in [job.name for job in found.jobs]
     assert plan(demo("roadster")).work.supposed == ""
+    own = plan(own_vehicle())
+    assert own.work.supposed.endswith("No layout is drawn: these are the lines of the usual one.")
+    assert own.missing == ()
 
 
 def test_items_of_the_builder_are_jobs_and_hold_the_vehicle(van: Build) -> None:

@@ -7,6 +7,7 @@ from urgens.document import Build
 from urgens.document.past import changes_between
 from urgens.guidance.alternatives import PER_LINE, PER_PART
 from urgens.guidance.asks_again import asked_by
+from urgens.guidance.fluids import SILICONE
 from urgens.guidance.part_words import part_name
 from urgens.guidance.planning.job import Job, Place
 from urgens.guidance.planning.work import (
@@ -29,7 +30,7 @@ from urgens.plumbing.conversion import conversion, layout_of
 
 # Minutes, common practice.
 STRIP, CYLINDER, CYLINDER_BENCH, BOOSTER, PEDAL, SETTING = 40, 45, 45, 60, 45, 15
-OTHER_KIND, HYDRAULICS, LININGS, TYRES = 110, 60, 50, 30
+OTHER_KIND, HYDRAULICS, LININGS, TYRES, FLUSHED = 110, 60, 50, 30, 40
 STRIPPED = "Strip and record"
 AXLE_PLACE: dict[Axle, Place] = {Axle.FRONT: "front axle", Axle.REAR: "rear axle"}
 
@@ -43,7 +44,7 @@ def conversion_work(now: Build, then: Build) -> Work:
     changed = tuple(changes_between(now, then))
     asked = asked_by(then, changed)
     work = [*_brakes(now, then, changed), *_pedal_and_cylinder(now, then, changed)]
-    work += _layout(now, then)
+    work += [*_layout(now, then), *_flush(now, then)]
     work += _settings(changed, work)
     first = [_strip()] if any(job.opens for job in work) else []
     done = [*(_behind(job, first) for job in work), *noted_items(then)]
@@ -144,6 +145,17 @@ def _layout(now: Build, then: Build) -> Iterator[Job]:
         f"all by hand, then tight: {', '.join(told[:3]) or 'lines'}", "underneath",
         opens=circuits_opened(then, opened), after=after, procedure="assemble",
     )  # fmt: skip
+
+
+def _flush(now: Build, then: Build) -> Iterator[Job]:
+    """Yield what another class of fluid takes: the old one out of every line."""
+    before, after = (None if one.fluid is None else one.fluid.grade for one in (now, then))
+    if before is None or after is None or before == after:
+        return
+    why = "silicone and glycol never mix: all rubber new, every line dry" if SILICONE in (
+        before, after
+    ) else "the old one out of reservoir and lines first"  # fmt: skip
+    yield Job(f"Old fluid out, for {after}", FLUSHED, why, "all round", opens=every_circuit(then))
 
 
 def _settings(changed: tuple[str, ...], work: list[Job]) -> Iterator[Job]:

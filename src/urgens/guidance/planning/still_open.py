@@ -43,6 +43,8 @@ def open_work(build: Build) -> Work:
         said = (
             "Neither a joint nor a bleeding is on record: planned as if all were still to be made."
         )
+        if build.plumbing is None:
+            said += " No layout is drawn: these are the lines of the usual one."
         return Work(build, made, (), said)
     loose = [one for one in joints(build) if one.where and one.state in LOOSE]
     jobs = [*_loose(build, loose), *_runs(build), *noted_items(build)]

@@ -43,6 +43,9 @@ SIDE = 276  # px of the column
 MOST = 5  # rows of what is missing, and of what holds the vehicle
 NOTHING = "Nothing is open: no joint, no run, no item, no proof. What is due stands beside."
 
+HERE = "Everything that the layout takes is here, or stays."
+NOT_LAID = "No layout is drawn, so that nothing is counted: Plumb drafts one."
+
 
 @dataclass(frozen=True)
 class Shown:
@@ -200,7 +203,8 @@ class PlanPage(Page):
         missing = [(f"{one.count} × {one.what}" if one.count > 1 else one.what,
                     _number(found, one.job)) for one in found.missing]  # fmt: skip
         holds = [(one.what, _number(found, one.job)) for one in found.holds]
-        self._fill(self.missing, missing, Severity.WARNING, "Everything that is laid is here.")
+        none = HERE if found.work.build.plumbing is not None else NOT_LAID
+        self._fill(self.missing, missing, Severity.WARNING, none)
         self._fill(self.holds, holds, Severity.DANGER, "Nothing on record holds it.")
         clear(self.dues)
         for row, one in enumerate(shown.due):
