@@ -19,7 +19,8 @@ from tests.test_cli import demo_file
 from urgens import __version__
 from urgens.arguments import parser
 from urgens.cli import main
-from urgens.installing import ID, completion, man_page, started_by
+from urgens.data import DESKTOP_ID as ID
+from urgens.installing import completion, man_page, started_by
 
 ROOT = Path(__file__).parents[1]
 COMMANDS = sorted(next(a for a in parser()._actions if a.dest == "command").choices or ())  # type: ignore[call-overload]

@@ -12,6 +12,7 @@ from pathlib import Path
 
 from urgens import __date__, __version__
 from urgens.arguments import parser
+from urgens.data import DESKTOP_ID as ID
 from urgens.data import FOLDER
 from urgens.document import BuildErrors
 from urgens.document.whole_file import write_whole
@@ -22,7 +23,6 @@ TOLD = (
     (("update-desktop-database",), "share/applications", "menus learn of it"),
     (("gtk-update-icon-cache", "-q", "-t", "-f"), "share/icons/hicolor", "its icon is found"),
 )
-ID = "org.urgens.Urgens"
 SECTIONS = (
     ("files", "NAME.urgens.json is a build, NAME.urgens.json.bak the one before it was last "
      "saved."),

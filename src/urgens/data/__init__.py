@@ -7,6 +7,8 @@ from typing import Any
 FOLDER = Path(__file__).parent
 BUILDS = FOLDER / "builds"
 SUFFIX = ".urgens.json"  # of a build file
+DESKTOP_ID = "org.urgens.Urgens"  # by which a desktop knows the application
+ICON = FOLDER / "desktop" / f"{DESKTOP_ID}.svg"
 
 
 def trace_table(name: str) -> dict[str, Any]:

@@ -17,7 +17,7 @@ from PySide6.QtCore import (
 from PySide6.QtGui import QFontDatabase, QIcon
 from PySide6.QtWidgets import QApplication
 
-from urgens.data import FOLDER, demo_names, font_files
+from urgens.data import DESKTOP_ID, ICON, demo_names, font_files
 from urgens.document import Build, demo
 from urgens.ui.frame.focus_tips import FocusTips
 from urgens.ui.frame.settings import Settings
@@ -34,8 +34,8 @@ def dress(application: QApplication) -> None:
     for path in font_files():
         QFontDatabase.addApplicationFont(str(path))
     application.setApplicationName("Urgens")
-    application.setDesktopFileName("urgens")
-    application.setWindowIcon(QIcon(str(FOLDER / "urgens.svg")))
+    application.setDesktopFileName(DESKTOP_ID)
+    application.setWindowIcon(QIcon(str(ICON)))
     application.setStyle("Fusion")
     # Files are chosen in the theme of everything else.
     application.setAttribute(Qt.ApplicationAttribute.AA_DontUseNativeDialogs)
@@ -76,7 +76,6 @@ def started() -> QApplication:
 
     qInstallMessageHandler(listen)
     application = QApplication(["urgens"])  # by which the window manager knows it
-    application.setDesktopFileName("org.urgens.Urgens")  # by which a menu knows its windows
     qInstallMessageHandler(None)
     sys.stderr.writelines(f"{words}\n" for words in told)
     return application
