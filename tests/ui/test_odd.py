@@ -18,7 +18,7 @@ from urgens.document.catalogue import figures
 from urgens.ui.frame.window import Window
 from urgens.ui.widgets.background import wait_for_all
 
-EXAMPLES = 20
+EXAMPLES = 12
 
 
 def go_through(window: Window) -> int:

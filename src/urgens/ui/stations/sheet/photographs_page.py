@@ -31,7 +31,7 @@ from urgens.sheet.small_copies import UnreadPhotographError, small_copy
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
-from urgens.ui.widgets.plain import button_words
+from urgens.ui.widgets.plain import button_words, plain_label
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import wrapped
 
@@ -110,7 +110,7 @@ class PhotographsPage(Page):
         card = QWidget()
         column = QVBoxLayout(card)
         column.setContentsMargins(0, 0, 0, 0)
-        picture, note = QLabel(), QLineEdit(one.note)
+        picture, note = plain_label(), QLineEdit(one.note)
         folder = None if self.session.path is None else self.session.path.parent
         named = places.get(one.of, one.of) if one.of else WHOLE
         try:
