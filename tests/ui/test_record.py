@@ -154,7 +154,8 @@ def test_what_is_due_goes_into_a_calendar(open_window: Opener, tmp_path: Path) -
     page = shown(open_window(demo("library")), "Plan")
     file = tmp_path / "due.ics"
     page.write_to(file)
-    assert page.refused.text() == "3 days are written to due.ics, 2 have none yet."
+    assert page.wrote.text() == "3 days are written to due.ics, 2 have none yet."
+    assert not page.refused.isVisible()
     assert len(Calendar.from_ical(file.read_bytes()).walk("VEVENT")) == 3
     page.write_to(tmp_path / "due.txt")
     assert "has no ending of a calendar" in page.refused.text()

@@ -48,7 +48,9 @@ def ordered(jobs: Sequence[Job], bleed: Bleed, begun: Iterable[str] = ()) -> Ord
     as `MOST_STATES` states at a time.
     """
     names = [job.name for job in jobs]
-    needs = [sum(1 << names.index(n) for n in {*job.after} if n in names) for job in jobs]
+    needs = _alike_in_order(
+        jobs, [sum(1 << names.index(n) for n in {*job.after} if n in names) for job in jobs]
+    )
     states: list[_State] = [_State(0, 0, 0, (), 0, frozenset(begun))]
     for _ in jobs:
         states = _followed(jobs, needs, states)
@@ -59,6 +61,23 @@ def ordered(jobs: Sequence[Job], bleed: Bleed, begun: Iterable[str] = ()) -> Ord
     alone = sum(len(job.opens) for job in jobs) + len(set(begun))
     count = sum(len(job.bleeds) for job in made)
     return Ordered(tuple(made), count, alone, _longest(made))
+
+
+def _alike_in_order(jobs: Sequence[Job], needs: Sequence[int]) -> list[int]:
+    """Return what each job waits for, jobs that are alike one after another.
+
+    They are alike where nothing but their names differs: any order of them costs the same, and
+    only one has to be followed.
+    """
+    found = list(needs)
+    last: dict[tuple[object, ...], int] = {}
+    for at, job in enumerate(jobs):
+        wanted_by = tuple(other for other, mask in enumerate(needs) if mask >> at & 1)
+        key = (job.place, job.minutes, job.opens, job.shut, needs[at], wanted_by)
+        if key in last:
+            found[at] |= 1 << last[key]
+        last[key] = at
+    return found
 
 
 def _followed(jobs: Sequence[Job], needs: Sequence[int], states: Sequence[_State]) -> list[_State]:

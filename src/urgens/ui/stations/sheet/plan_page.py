@@ -1,7 +1,7 @@
 """The order of the work: what is opened once, when, by how many, and what is due after."""
 
 from dataclasses import dataclass
-from datetime import date, datetime, time, timedelta
+from datetime import date, datetime
 from functools import partial
 from pathlib import Path
 from typing import ClassVar
@@ -29,7 +29,15 @@ from urgens.quantity import Units
 from urgens.sheet.calendar import write_calendar
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.plan_jobs import PlanJobs, words
-from urgens.ui.stations.sheet.plan_ribbon import PlanRibbon, clock_words
+from urgens.ui.stations.sheet.plan_ribbon import PlanRibbon
+from urgens.ui.stations.sheet.plan_words import (
+    headline,
+    next_morning,
+    number_of,
+    read_hours,
+    read_start,
+    sums,
+)
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.marked_row import marked_row
@@ -79,6 +87,7 @@ class PlanPage(Page):
         self.begin, self.day = QLineEdit(), QLineEdit()
         self.headline, self.sums = wrapped("sentence"), wrapped("muted")
         self.supposed, self.refused = wrapped("muted"), wrapped("danger")
+        self.wrote = wrapped("good")
         self.told, self.card = wrapped("muted"), QPushButton("Open its card")
         self.refused.hide()
         self.card.setProperty("role", "quiet")
@@ -115,8 +124,9 @@ class PlanPage(Page):
         below.addWidget(self.sums, 1)
         below.addWidget(self.calendar, 0, Qt.AlignmentFlag.AlignTop)
         column.addLayout(below)
-        column.addWidget(self.refused)
-        column.addWidget(self.supposed)
+        for said in (self.refused, self.wrote, self.supposed):
+            column.addWidget(said)
+        self.wrote.hide()
         column.addWidget(self.ribbon)
         column.addWidget(scrolled(self.jobs, "Jobs"), 1)
         foot = QHBoxLayout()
@@ -193,7 +203,7 @@ class PlanPage(Page):
     def _show_plan(self, shown: Shown) -> None:
         found = shown.plan
         self.headline.setText(headline(found))
-        self.sums.setText(_sums(found, self.aim))
+        self.sums.setText(sums(found, self.aim))
         said = found.work.supposed or ("" if found.jobs else NOTHING)
         self.supposed.setText(said)
         self.supposed.setVisible(bool(said) and not T.stands_back)
@@ -201,8 +211,8 @@ class PlanPage(Page):
         self.jobs.show_plan(found)
         self.choose(self.jobs.chosen)
         missing = [(f"{one.count} × {one.what}" if one.count > 1 else one.what,
-                    _number(found, one.job)) for one in found.missing]  # fmt: skip
-        holds = [(one.what, _number(found, one.job)) for one in found.holds]
+                    number_of(found, one.job)) for one in found.missing]  # fmt: skip
+        holds = [(one.what, number_of(found, one.job)) for one in found.holds]
         none = HERE if found.work.build.plumbing is not None else NOT_LAID
         self._fill(self.missing, missing, Severity.WARNING, none)
         self._fill(self.holds, holds, Severity.DANGER, "Nothing on record holds it.")
@@ -259,12 +269,15 @@ class PlanPage(Page):
         try:
             count = write_calendar(self.session.base.name, self.shown.due, path)
         except BuildErrors as errors:
+            self.wrote.hide()
             self.refused.setText("\n".join(str(one) for one in errors.errors))
-        else:
-            left = len(self.shown.due) - count
-            said = f"{count} days are written to {path.name}"
-            self.refused.setText(f"{said}, {left} have none yet." if left else f"{said}.")
-        self.refused.show()
+            self.refused.show()
+            return
+        self.refused.hide()
+        left = len(self.shown.due) - count
+        said = f"{count} days are written to {path.name}"
+        self.wrote.setText(f"{said}, {left} have none yet." if left else f"{said}.")
+        self.wrote.show()
 
 
 def _planned(base: Build, aim: str | None, start: datetime, hours: Hours, units: Units) -> Shown:
@@ -273,53 +286,3 @@ def _planned(base: Build, aim: str | None, start: datetime, hours: Hours, units:
     end = None if when.end is None else when.end.date()
     coming = due(found.work.build, date.today(), end, renewed=found.renews, units=units)
     return Shown(found, when, coming)
-
-
-def headline(found: Plan) -> str:
-    """Return what the plan comes to, as one claim."""
-    order = found.order
-    if not found.jobs:
-        return "Nothing is open"
-    if not order.bleeds:
-        return "Nothing that holds fluid is opened"
-    times = "once" if order.bleeds == 1 else f"{order.bleeds} times"
-    spared = f", not {order.one_by_one}" if order.one_by_one > order.bleeds else ""
-    circuits = {circuit for job in found.jobs for circuit in job.bleeds}
-    opened = "Opened once" if order.bleeds == len(circuits) else "Opened again in between"
-    return f"{opened}: bled {times}{spared}"
-
-
-def _sums(found: Plan, aim: str | None) -> str:
-    if not found.jobs:
-        return ""
-    two = f", two people for {clock_words(found.together)}" if found.together else ""
-    way = "" if aim is None else f", from as it is to {aim}"
-    return f"{clock_words(found.minutes)} of work{two}{way}"
-
-
-def _number(found: Plan, job: str) -> str:
-    place = found.place(job)
-    return "" if place is None else str(place)
-
-
-def next_morning(now: datetime) -> datetime:
-    """Return the next morning at nine."""
-    day = now.date() if now.time() < time(9) else now.date() + timedelta(days=1)
-    return datetime.combine(day, time(9))
-
-
-def read_start(text: str) -> datetime:
-    """Return a day and time as typed; raises ValueError in words."""
-    try:
-        found = datetime.fromisoformat(text.strip())
-    except ValueError:
-        raise ValueError(f'"{text}" is no day; write 2026-05-31 09:00.') from None
-    return found.replace(tzinfo=None)
-
-
-def read_hours(text: str) -> Hours:
-    """Return the hours of a day as typed, "9–18"; raises ValueError in words."""
-    begin, _, end = text.replace("-", "–").replace(" ", "").partition("–")
-    if not (begin.isdecimal() and end.isdecimal() and 0 <= int(begin) < int(end) <= 23):
-        raise ValueError(f'"{text}" is no pair of hours; write 9–18, from 0 to 23.')
-    return Hours(time(int(begin)), time(int(end)))

@@ -1,0 +1,59 @@
+"""What a plan comes to in words, and the day and hours that are typed for it."""
+
+from datetime import datetime, time, timedelta
+
+from urgens.guidance.planning.plan import Plan
+from urgens.guidance.planning.schedule import Hours
+from urgens.ui.stations.sheet.plan_ribbon import clock_words
+
+
+def headline(found: Plan) -> str:
+    """Return what the plan comes to, as one claim."""
+    order = found.order
+    if not found.jobs:
+        return "Nothing is open"
+    if not order.bleeds:
+        return "Nothing that holds fluid is opened"
+    times = "once" if order.bleeds == 1 else f"{order.bleeds} times"
+    spared = f", not {order.one_by_one}" if order.one_by_one > order.bleeds else ""
+    circuits = {circuit for job in found.jobs for circuit in job.bleeds}
+    opened = "Opened once" if order.bleeds == len(circuits) else "Opened again in between"
+    return f"{opened}: bled {times}{spared}"
+
+
+def sums(found: Plan, aim: str | None) -> str:
+    """Return how long it takes, for how many, and from what to what."""
+    if not found.jobs:
+        return ""
+    two = f", two people for {clock_words(found.together)}" if found.together else ""
+    way = "" if aim is None else f", from as it is to {aim}"
+    return f"{clock_words(found.minutes)} of work{two}{way}"
+
+
+def number_of(found: Plan, job: str) -> str:
+    """Return the number of a job, empty where it is none of the plan."""
+    place = found.place(job)
+    return "" if place is None else str(place)
+
+
+def next_morning(now: datetime) -> datetime:
+    """Return the next morning at nine."""
+    day = now.date() if now.time() < time(9) else now.date() + timedelta(days=1)
+    return datetime.combine(day, time(9))
+
+
+def read_start(text: str) -> datetime:
+    """Return a day and time as typed; raises ValueError in words."""
+    try:
+        found = datetime.fromisoformat(text.strip())
+    except ValueError:
+        raise ValueError(f'"{text}" is no day; write 2026-05-31 09:00.') from None
+    return found.replace(tzinfo=None)
+
+
+def read_hours(text: str) -> Hours:
+    """Return the hours of a day as typed, "9–18"; raises ValueError in words."""
+    begin, _, end = text.replace("-", "–").replace(" ", "").partition("–")
+    if not (begin.isdecimal() and end.isdecimal() and 0 <= int(begin) < int(end) <= 23):
+        raise ValueError(f'"{text}" is no pair of hours; write 9–18, from 0 to 23.')
+    return Hours(time(int(begin)), time(int(end)))
