@@ -46,7 +46,8 @@ def opened(build: Build, qapp: QApplication) -> Iterator[Window]:
 
 
 PAGES = [("Measure", ""), ("Size", "Map"), ("Size", "Pedal"), ("Balance", ""), ("Plumb", ""),
-         ("Bleed", ""), ("Sheet", "")]  # fmt: skip
+         ("Bleed", ""), ("Prove", "Gauges"), ("Trace", "Fault"), ("Sheet", ""), ("Sheet", "Plan"),
+         ("Sheet", "History"), ("Sheet", "Compare"), ("Sheet", "Ladder")]  # fmt: skip
 
 
 @pytest.mark.benchmark(group="to the repainted page")

@@ -7,7 +7,7 @@ import pytest
 from PySide6.QtCore import QPoint, QRect, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QToolTip, QWidget
+from PySide6.QtWidgets import QApplication, QGraphicsView, QLineEdit, QToolTip, QWidget
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import every_page
@@ -15,6 +15,7 @@ from urgens.document import Build, demo
 from urgens.ui.frame.focus_tips import FocusTips
 from urgens.ui.frame.window import Window
 from urgens.ui.theme.switch import use_theme
+from urgens.ui.widgets.painted import Painted
 
 SEEN, PIXELS = 60, 20  # change of a channel that is seen, of 255; how many pixels make a ring
 
@@ -27,6 +28,14 @@ def by_tab(window: Window) -> Iterator[QWidget]:
         if stops and one.isVisible() and one.window() is window and shown(window, one):
             yield one
         one = one.nextInFocusChain()
+
+
+def drawings_without_a_name(window: Window) -> Iterator[str]:
+    """What is painted, plotted or typed into, and says nothing to who listens."""
+    for widget in window.findChildren(QWidget):
+        drawn = isinstance(widget, Painted | QGraphicsView | QLineEdit)
+        if drawn and widget.isVisible() and not widget.accessibleName():
+            yield type(widget).__name__
 
 
 def shown(window: Window, widget: QWidget) -> bool:
@@ -75,8 +84,9 @@ def test_every_control_shows_that_it_has_the_focus(
     use_theme(dressed, dark=dark)
     window = open_window(demo(name))
     window.resize(1280, 800)
-    unseen, count = [], 0
+    unseen, nameless, count = [], set(), 0
     for station, page in every_page(window, rest=60):
+        nameless |= {(station, page, kind) for kind in drawings_without_a_name(window)}
         for control in by_tab(window):
             control.setFocus(Qt.FocusReason.TabFocusReason)
             box = where(window, control).adjusted(-3, -3, 3, 3).intersected(window.rect())
@@ -88,4 +98,5 @@ def test_every_control_shows_that_it_has_the_focus(
                 unseen.append((station, page, type(control).__name__, control.accessibleName()))
 
     assert unseen == []
+    assert nameless == set()
     assert count > 200

@@ -25,10 +25,13 @@ class Board(Painted):
     """
 
     follows = True  # the session, by itself
+    said = ""  # what the drawing is, to who listens; its figures say themselves
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.session = session
+        if self.said:
+            self.setAccessibleName(self.said)
         self.labels: dict[str, FigureLabel] = {}
         self._spots: tuple[Spot, ...] = ()
         self.seen = WhenSeen(self, self._show)

@@ -18,6 +18,7 @@ class SeverityMark(Painted):
     def __init__(self, severity: Severity | None) -> None:
         super().__init__()
         self._severity = severity
+        self.setAccessibleName("good" if severity is None else severity.word)
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
 
     def sizeHint(self) -> QSize:

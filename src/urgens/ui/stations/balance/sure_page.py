@@ -42,6 +42,7 @@ class SureView(Painted):
         self.failure = ""
         self.share = 0.0
         self.setMinimumSize(self.scaled(420, 480))
+        self.setAccessibleName("How sure it is: not drawn yet")
 
     def show_share(self, share: float) -> None:
         """Show how far the drawing is."""

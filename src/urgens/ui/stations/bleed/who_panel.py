@@ -25,6 +25,7 @@ class RoleMark(Painted):
     def __init__(self, role: Role) -> None:
         super().__init__()
         self._role = role
+        self.setAccessibleName(f"who: {role}")
         self.setFixedSize(self.scaled(MARK, MARK))
 
     def paintEvent(self, event: QPaintEvent) -> None:

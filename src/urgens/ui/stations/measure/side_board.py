@@ -22,6 +22,8 @@ PULL = 90.0  # px of arrow for 1 g
 class SideBoard(Board):
     """Everything that is taken with tape and scales."""
 
+    said = "The vehicle from the side, with its lengths, tyres and loads"
+
     def spots(self) -> list[Spot]:
         """Return wheelbase, tyres, loads and height of the load case that is looked at."""
         case = f"vehicle.load_cases[{self.session.solution.case}]"

@@ -23,6 +23,7 @@ class ChanceBars(Painted):
         self._advice: NextStop | None = None
         self._now: float | None = None
         self._words: Words | None = None
+        self.setAccessibleName("No setting is proposed yet")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
         self.setMinimumHeight(round(LEAST * ROW * self.scale))
 

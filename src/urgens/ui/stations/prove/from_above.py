@@ -44,6 +44,7 @@ class FromAbove(Painted):
         self._units: Units | None = None
         self._row = row
         self.moment: float | None = None
+        self.setAccessibleName("From above: no stop yet")
 
     def sizeHint(self) -> QSize:
         return self.scaled(560, max(len(self._lanes), 1) * self._row + FOOT)

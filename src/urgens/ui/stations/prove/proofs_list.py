@@ -26,6 +26,7 @@ class StateMark(Painted):
     def __init__(self, state: str) -> None:
         super().__init__()
         self._state = state
+        self.setAccessibleName(state)
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
 
     def sizeHint(self) -> QSize:

@@ -34,6 +34,7 @@ class _Rows(Painted):
         self.rows: tuple[Compared, ...] = ()
         self.names = ("", "")
         self.chosen = 0
+        self.choose(0)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 

@@ -54,6 +54,8 @@ class PlanJobs(Painted):
         self.chosen = job
         if self.jobs:
             self.setAccessibleName(f"Job {job + 1} of {len(self.jobs)}: {words(self.jobs[job])}")
+        else:
+            self.setAccessibleName("No job is open")
         self.update()
 
     @property

@@ -47,6 +47,7 @@ class Window:
 class WindowsBoard(Board):
     """One row a window, in the order in which the map looks at them."""
 
+    said = "What is wanted, a window a row"
     follows = False  # the page refreshes it once the map is worked out
 
     def __init__(self, session: Session, source: Source) -> None:
