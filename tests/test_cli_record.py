@@ -143,3 +143,12 @@ def test_what_cannot_be_compared_is_said(
 ) -> None:
     assert main(["compare", van, *arguments]) == 2
     assert words in capsys.readouterr().err
+
+
+def test_a_broken_other_file_is_named(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path, van: str
+) -> None:
+    other = tmp_path / "other.urgens.json"
+    other.write_text(Path(van).read_text().replace('"version": 1', '"version": 99'))
+    assert main(["compare", van, str(other)]) == 2
+    assert "other.urgens.json version: the file is of version 99" in capsys.readouterr().err

@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from urgens.cli_bench import loaded, print_json
-from urgens.document import Build, BuildErrors, load, with_setup
+from urgens.document import Build, BuildError, BuildErrors, load, with_setup
 from urgens.document.past import as_of
 from urgens.guidance.compared import Compared, compared
 from urgens.guidance.planning.due import Due, due
@@ -99,7 +99,13 @@ def _other(
         once = as_of(here, end)
         return once.build, ("now", f"on {options.on:%Y-%m-%d}"), once.unknown
     path: Path = options.other
-    return load(path), (options.file.name, path.name), ()
+    try:
+        return load(path), (options.file.name, path.name), ()
+    except BuildErrors as errors:  # which are those of the other file
+        raise BuildErrors(
+            BuildError(f"{path.name} {one.path}".rstrip(), one.problem, one.remedy)
+            for one in errors.errors
+        ) from None
 
 
 def _row_words(one: Compared, units: UnitSystem, names: tuple[str, str]) -> str:

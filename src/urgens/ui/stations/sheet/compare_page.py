@@ -264,7 +264,8 @@ def _claim(rows: tuple[Compared, ...], here: str) -> str:
         return SAME
     better = sum(one.better == "here" for one in rows)
     worse = sum(one.better == "other" for one in rows)
-    words = f"{here}: better in {better} figures, worse in {worse}"
+    figures = "figure" if better == 1 else "figures"
+    words = f"{here}: better in {better} {figures}, worse in {worse}"
     rear = next((one for one in rows if one.name == REAR_FIRST), None)
     if rear is not None:  # which outweighs the others
         words += f"; the rear locks first on {rear.here:g} loads and roads, beside {rear.other:g}"
