@@ -377,7 +377,8 @@ def test_work_survives_a_kill(
         "from urgens.ui.session import Session; from urgens.ui.frame.window import Window; "
         "app = QApplication([]); dress(app); p = Path(sys.argv[1]); "
         "w = Window(Session(load(p), p), None, Path(sys.argv[2])); w.show(); "
-        "w.session.edit('name', 'Nearly lost'); app.exec()"
+        "w.session.edit('name', 'Nearly lost'); w.session.edit('targets.surface', 0.8); "
+        "w.session.edit('targets.surface', 0.7); app.exec()"
     )
     run = subprocess.Popen([sys.executable, "-c", code, str(path), str(folder)])
     until = time.monotonic() + 30
@@ -396,8 +397,12 @@ def test_work_survives_a_kill(
     assert window.session.build.name == "Nearly lost"
     assert window.session.path == path
     assert window.session.modified
+    window.session.save(path)
+    (entry,) = load(path).history  # the whole run of edits, from what its file had
+    assert dict(entry.changes) == {"targets.surface": (pickup.targets.surface, 0.7)}
     window.session.undo_stack.undo()
     assert window.session.build.name == "Wexcombe"
+    assert window.session.build.history == (entry,)
 
 
 def test_work_is_offered_where_the_number_of_a_dead_process_is_in_use_again(
