@@ -16,7 +16,7 @@ from urgens.printed.solution import printed_solution
 from urgens.solve import solve
 
 POWERS = (-300, -9, -6, -3, 3, 6, 9, 300)
-OF_A_KIND = 4
+OF_A_KIND = 2
 
 
 def figures(here: Any, path: tuple[Any, ...] = ()) -> Iterator[tuple[tuple[Any, ...], Any]]:

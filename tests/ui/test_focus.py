@@ -85,7 +85,7 @@ def test_every_control_shows_that_it_has_the_focus(
     window = open_window(demo(name))
     window.resize(1280, 800)
     unseen, nameless, count = [], set(), 0
-    for station, page in every_page(window, rest=60):
+    for station, page in every_page(window, rest=40):
         nameless |= {(station, page, kind) for kind in drawings_without_a_name(window)}
         for control in by_tab(window):
             control.setFocus(Qt.FocusReason.TabFocusReason)

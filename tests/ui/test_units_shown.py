@@ -62,7 +62,7 @@ def test_no_page_mixes_units(open_window: Callable[[Build], Window], name: str) 
     window.session.set_units(other)
     known = sorted(sizes(build), key=len, reverse=True)
     mixed = set()
-    for station, page in every_page(window, rest=60):
+    for station, page in every_page(window, rest=30):
         bores = page in SIZES
         for words in said(window):
             if any(source in words for source in AS_PUBLISHED):
