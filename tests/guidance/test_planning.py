@@ -7,13 +7,14 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from urgens.document import Build, demo, own_vehicle, with_changes, with_setup
+from urgens.document import Build, changed, demo, own_vehicle, with_changes, with_setup
 from urgens.guidance.asks_again import asked_by
 from urgens.guidance.planning.due import due
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.order import ordered
-from urgens.guidance.planning.plan import Plan, plan
+from urgens.guidance.planning.plan import Plan, came, plan
 from urgens.guidance.planning.schedule import Hours, scheduled
+from urgens.plumbing.kit import audit
 
 CIRCUITS = ("front", "rear", "third")
 PLACES = ("bench", "rear axle", "front axle", "road")
@@ -126,6 +127,19 @@ def test_a_valve_behind_opens_only_the_rear_and_that_is_bled_once(way: Plan) -> 
     assert names[-4:] == [
         "Travel, next morning", "Prove standing", "Prove moving, bed in", "Every joint, looked at",
     ]  # fmt: skip
+
+
+def test_what_brakes_and_cylinder_take_is_not_here_until_it_is_noted(van: Build) -> None:
+    then = with_changes(van, {"master.bore": "1 in", "rear.brake.shoe_factor": 3.0})
+    found = plan(van, then)
+    assert [(one.what, one.job) for one in found.missing[:2]] == [
+        ("Rear shoes and drums", "Rear shoes and drums"), ("Cylinder", "Cylinder, on the bench"),
+    ]  # fmt: skip
+    noted = changed(van, came(van, found.missing[1]))
+    again = plan(noted, with_changes(noted, {"master.bore": "1 in"})).missing
+    assert "Cylinder" not in [one.what for one in again]
+    assert noted.plumbing is not None
+    assert audit((), noted.plumbing.received, date(2026, 5, 1)) == []  # no row of the layout's
 
 
 def test_what_is_not_here_is_named_until_it_came(van: Build, way: Plan) -> None:

@@ -150,6 +150,21 @@ def test_day_and_hours_are_typed_and_what_cannot_be_is_said(open_window: Opener)
     assert not page.refused.isVisible()
 
 
+def test_a_part_that_came_is_noted_where_it_is_missed(open_window: Opener) -> None:
+    window = open_window(demo("library"))
+    page = shown(window, "Plan")
+    page.aim_at("load-sensing")
+    assert page.came[0].accessibleName() == "Load-sensing valve is here now"
+    QTest.mouseClick(page.came[0], LEFT)
+    plumbing = window.session.base.plumbing
+    assert plumbing is not None
+    assert [(one.item, one.count) for one in plumbing.received] == [("load-sensing", 1)]
+    assert "Load-sensing valve" not in [one.what for one in page.shown.plan.missing]
+    window.session.undo_stack.undo()
+    QTest.qWait(30)
+    assert "Load-sensing valve" in [one.what for one in page.shown.plan.missing]
+
+
 def test_what_is_due_goes_into_a_calendar(open_window: Opener, tmp_path: Path) -> None:
     page = shown(open_window(demo("library")), "Plan")
     file = tmp_path / "due.ics"

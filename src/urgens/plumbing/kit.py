@@ -94,9 +94,14 @@ def audit(needed: tuple[Needed, ...], received: tuple[Received, ...], day: date)
     ]  # fmt: skip
     listed = {one.item for one in needed}
     for item in got:
-        if item not in listed:
+        if item not in listed and not _is_beside(item):
             rows.append(_checked(item, 0, got[item], versions[item], back.get(item), day))
     return rows
+
+
+def _is_beside(item: str) -> bool:
+    """Tell whether something that came belongs to brakes, cylinder or booster, not to lines."""
+    return item in ("cylinder", "booster") or item.startswith(("front ", "rear "))
 
 
 def _checked(

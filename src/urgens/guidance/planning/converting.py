@@ -77,16 +77,19 @@ def _brakes(now: Build, then: Build, changed: tuple[str, ...]) -> Iterator[Job]:
         brake = f"{axle}.brake"
         if before.kind != after.kind:
             what = f"{head}: {before.kind}s off, {after.kind}s on"
-            yield Job(what, OTHER_KIND, f"{axle} open from here", place, opens=circuits)
+            yield Job(what, OTHER_KIND, f"{axle} open from here", place, opens=circuits,
+                      brings=(f"{axle} brakes",))  # fmt: skip
         elif _under(changed, f"{brake}.piston", f"{brake}.cylinder", f"{brake}.caliper"):
             what = "calipers" if after.kind == "disc" else "wheel cylinders"
             yield Job(f"{head} {what}", HYDRAULICS, f"while the {place} is up", place,
-                      opens=circuits)  # fmt: skip
+                      opens=circuits, brings=(f"{axle} {what}",))  # fmt: skip
         elif _under(changed, brake):
             what = "pads and discs" if after.kind == "disc" else "shoes and drums"
-            yield Job(f"{head} {what}", LININGS, "nothing that holds fluid is opened", place)
+            yield Job(f"{head} {what}", LININGS, "nothing that holds fluid is opened", place,
+                      brings=(f"{axle} {what}",))  # fmt: skip
         if _under(changed, f"{axle}.tyre"):
-            yield Job(f"{head} tyres", TYRES, "another radius or grip", place)
+            yield Job(f"{head} tyres", TYRES, "another radius or grip", place,
+                      brings=(f"{axle} tyres",))  # fmt: skip
 
 
 def _wheel_parts(build: Build, axle: Axle) -> Iterator[tuple[str, str]]:
@@ -104,10 +107,10 @@ def _pedal_and_cylinder(now: Build, then: Build, changed: tuple[str, ...]) -> It
     if boosted:
         kind = "out" if then.booster.kind == "none" else "in"
         yield Job(f"Booster {kind}", BOOSTER, "the cylinder comes off for it", "pedal box",
-                  opens=circuits)  # fmt: skip
+                  opens=circuits, brings=("booster",) if kind == "in" else ())  # fmt: skip
     if other:
         yield Job(BENCH_BLED, CYLINDER_BENCH, "ports clear, plugs in, before it goes in", "bench",
-                  procedure="bench-bleed")  # fmt: skip
+                  procedure="bench-bleed", brings=("cylinder",))  # fmt: skip
     if other or boosted:
         after = (*([BENCH_BLED] if other else []), *([f"Booster {kind}"] if boosted else []))
         yield Job(CYLINDER_IN, CYLINDER, "rod 1 mm free, proved by pressing once", "pedal box",

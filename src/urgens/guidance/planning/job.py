@@ -15,7 +15,8 @@ class Job:
     """One job: minutes and people, the circuits it opens, and those that have to be bled for it.
 
     `after` names the jobs before it by `name`; `waits` hours pass between those and it, and
-    `waits_for` says what happens in them. `bleeds` are the circuits that it bleeds.
+    `waits_for` says what happens in them. `bleeds` are the circuits that it bleeds, `brings`
+    what it puts in beside the parts of the layout.
     """
 
     name: str
@@ -30,6 +31,7 @@ class Job:
     waits_for: str = ""
     bleeds: tuple[str, ...] = ()
     procedure: str = ""
+    brings: tuple[str, ...] = ()
 
     @property
     def lane(self) -> Lane:

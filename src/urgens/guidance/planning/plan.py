@@ -3,8 +3,10 @@
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Any
 
-from urgens.document import Build
+from urgens.document import Build, Change
+from urgens.document.edit import dumped
 from urgens.document.line_sheets import routed
 from urgens.guidance.part_words import KINDS
 from urgens.guidance.planning.converting import conversion_work
@@ -25,8 +27,9 @@ STOCK, SAW = parse("25 ft", LENGTH), parse("1 mm", LENGTH)  # as tube is usually
 
 @dataclass(frozen=True)
 class Missing:
-    """A part that is not here: how many, and the job that waits for it."""
+    """A part that is not here: how many, and the job that waits for it; `item` in the build."""
 
+    item: str
     what: str
     count: int
     job: str
@@ -88,12 +91,20 @@ def plan(now: Build, then: Build | None = None) -> Plan:
 
 def _missing(now: Build, work: Work) -> Iterator[Missing]:
     """Yield what the layout takes that now does not have, and that did not come yet."""
-    job = next((one.name for one in work.jobs if one.name == FITTED), None)
-    if job is None or work.build.plumbing is None:
-        return
     here: Counter[str] = Counter()
     for came in () if now.plumbing is None else now.plumbing.received:
         here[came.item] += came.count
+    for one in work.jobs:
+        for item in one.brings:
+            if not here[item]:
+                yield Missing(item, f"{item[:1].upper()}{item[1:]}", 1, one.name)
+    yield from _missing_of_layout(now, work, here)
+
+
+def _missing_of_layout(now: Build, work: Work, here: Counter[str]) -> Iterator[Missing]:
+    job = next((one.name for one in work.jobs if one.name == FITTED), None)
+    if job is None or work.build.plumbing is None:
+        return
     if work.build is not now:  # what is fitted now stays, or is there to be used again
         here.update(dict(counted(layout_of(now))))
     for one in buying_list(work.build, _cut(work.build), STOCK.value):
@@ -101,7 +112,20 @@ def _missing(now: Build, work: Work) -> Iterator[Missing]:
         tube = one.item.endswith(" tube") or one.item in ("clip", "bottle of fluid, 0.5 l")
         if lacks > 0 and not (tube and work.build is not now):
             named = KINDS.get(one.item, one.item[:1].upper() + one.item[1:])
-            yield Missing(named, lacks, job)
+            yield Missing(one.item, named, lacks, job)
+
+
+def came(build: Build, missing: Missing) -> Change:
+    """Return the edit that notes a missing part as here.
+
+    build: the document, with a layout [object]; missing: the part [object].
+    Source: the builder's word.
+    """
+    rows: list[dict[str, Any]] = dumped(build).get("plumbing", {}).get("received", [])
+    known = sum(row["count"] for row in rows if row["item"] == missing.item)
+    kept = [row for row in rows if row["item"] != missing.item]
+    row = {"item": missing.item, "count": known + missing.count}
+    return Change(f"{missing.what} came", {"plumbing.received": [*kept, row]})
 
 
 def _cut(build: Build) -> tuple[Cut, ...]:

@@ -23,7 +23,7 @@ from PySide6.QtWidgets import (
 from urgens.document import Build, BuildErrors, with_setup
 from urgens.guidance import Severity
 from urgens.guidance.planning.due import Due, due
-from urgens.guidance.planning.plan import Plan, plan
+from urgens.guidance.planning.plan import Missing, Plan, came, plan
 from urgens.guidance.planning.schedule import Hours, Schedule, scheduled
 from urgens.quantity import Units
 from urgens.sheet.calendar import write_calendar
@@ -76,6 +76,7 @@ class PlanPage(Page):
         self.start = next_morning(datetime.now())
         self.hours = Hours()
         self.shown: Shown | None = None
+        self.came: list[QPushButton] = []
         self._of: tuple[object, ...] = ()
         self.ribbon, self.jobs = PlanRibbon(), PlanJobs()
         self.ribbon.pressed = self.jobs.chose = self.choose
@@ -215,12 +216,20 @@ class PlanPage(Page):
         holds = [(one.what, number_of(found, one.job)) for one in found.holds]
         none = HERE if found.work.build.plumbing is not None else NOT_LAID
         self._fill(self.missing, missing, Severity.WARNING, none)
+        self.came = []
+        for row, one in enumerate(found.missing[:MOST] if self.session.base.plumbing else ()):
+            button = QPushButton("here")
+            button.setProperty("role", "small")
+            button.setAccessibleName(f"{one.what} is here now")
+            button.clicked.connect(partial(self._take_in, one))
+            self.missing.addWidget(button, row, 3)
+            self.came.append(button)
         self._fill(self.holds, holds, Severity.DANGER, "Nothing on record holds it.")
         clear(self.dues)
-        for row, one in enumerate(shown.due):
-            when = "no day" if one.when is None else f"{one.when.day} {one.when:%b %Y}"
-            self.dues.addWidget(wrapped("heading", f"{when}  {one.what}"), 2 * row, 0)
-            self.dues.addWidget(wrapped("small", one.why), 2 * row + 1, 0)
+        for row, coming in enumerate(shown.due):
+            when = "no day" if coming.when is None else f"{coming.when.day} {coming.when:%b %Y}"
+            self.dues.addWidget(wrapped("heading", f"{when}  {coming.what}"), 2 * row, 0)
+            self.dues.addWidget(wrapped("small", coming.why), 2 * row + 1, 0)
 
     def _fill(
         self, grid: QGridLayout, rows: list[tuple[str, str]], severity: Severity, none: str
@@ -236,6 +245,11 @@ class PlanPage(Page):
             point_out(more, rest)
             more.setAccessibleDescription(rest)
             grid.addWidget(more, MOST, 1)
+
+    def _take_in(self, missing: Missing) -> None:
+        """Note that something is here."""
+        self.session.make(came(self.session.base, missing), in_setup=False)
+        self._show()
 
     def choose(self, job: int) -> None:
         """Let one job stand out, in the list and on the ribbon."""
