@@ -129,6 +129,10 @@ def test_two_dates_are_compared_and_strange_paths_named(
         "targets.surface", "0.85", "0.7",
     )  # fmt: skip
     assert printed(capsys, "compare", str(file), "--on", "2026-05-02")["figures"] == []
+    both = ("--from", "2026-05-01", "--on", "2026-05-02")
+    then = printed(capsys, "compare", str(file), *both)
+    assert (then["here"], then["other"]) == ("on 2026-05-01", "on 2026-05-02")
+    assert then["figures"]
     assert main(["compare", str(file), "--on", "2026-05-01", "--words"]) == 0
     assert "the history names front.paint, which this build has not" in capsys.readouterr().err
 

@@ -227,6 +227,10 @@ def _add_compare(commands: Commands) -> None:
     compare.add_argument(
         "--on", type=moment, metavar="DAY", help="with itself as it was at the end of this day"
     )
+    compare.add_argument(
+        "--from", dest="since", type=moment, metavar="DAY",
+        help="as it was at the end of this day, in place of as it is now",
+    )  # fmt: skip
     compare.add_argument("--words", action="store_true", help="in words, with units")
 
 

@@ -67,6 +67,10 @@ def _say_plan(found: Plan, when: Schedule, coming: tuple[Due, ...], *, as_json: 
 def _compare(options: argparse.Namespace) -> int:
     here = load(options.file)
     other, names, unknown = _other(options, here)
+    if options.since is not None:
+        once = as_of(here, _end(options.since))
+        names = (f"on {options.since:%Y-%m-%d}", names[1])
+        here, unknown = once.build, tuple(dict.fromkeys((*once.unknown, *unknown)))
     if not options.words:
         print_json(printed_comparison(here, other, names, unknown))
         return DONE
@@ -94,9 +98,7 @@ def _other(
     if options.setup is not None:
         return with_setup(here, options.setup), ("as it is", options.setup), ()
     if options.on is not None:
-        day: datetime = options.on
-        end = day + DAY if day.time() == time() else day  # a day is meant to its end
-        once = as_of(here, end)
+        once = as_of(here, _end(options.on))
         return once.build, ("now", f"on {options.on:%Y-%m-%d}"), once.unknown
     path: Path = options.other
     try:
@@ -106,6 +108,11 @@ def _other(
             BuildError(f"{path.name} {one.path}".rstrip(), one.problem, one.remedy)
             for one in errors.errors
         ) from None
+
+
+def _end(day: datetime) -> datetime:
+    """Return a time; a day without one is meant to its end."""
+    return day + DAY if day.time() == time() else day
 
 
 def _row_words(one: Compared, units: UnitSystem, names: tuple[str, str]) -> str:

@@ -319,6 +319,26 @@ def test_another_file_is_compared_and_a_broken_one_said(
     assert "the file ends too early" in page.unknown.text()
 
 
+def test_two_dates_are_compared_with_each_other(
+    open_window: Opener, with_past: Build, qtbot: QtBot
+) -> None:
+    page = shown(open_window(with_past), "Compare")
+    first, last = (
+        next(one.name for one in page.others if one.short == short)
+        for short in ("before 2 May 2026", "before 1 Jun 2026")
+    )
+    page.compare_with(first)
+    page.look_from(last)
+    qtbot.waitUntil(
+        lambda: [one.path for one in page.rows if one.path] == ["front.brake.pad_friction"],
+        timeout=SLOW,
+    )
+    assert page.table.rows.names == ("before 1 Jun 2026", "before 2 May 2026")
+    page.of_what.menu().actions()[0].trigger()
+    assert page.of_what.text() == "What is looked at now"
+    qtbot.waitUntil(lambda: "valves.rear[0].turns" in [one.path for one in page.rows], timeout=SLOW)
+
+
 def test_a_path_that_leads_nowhere_is_named(open_window: Opener, qtbot: QtBot) -> None:
     entry = {"at": "2026-05-02T10:00", "what": "By hand",
              "changes": {"targets.surface": [0.7, 0.85], "front.paint": [1, 2]}}  # fmt: skip

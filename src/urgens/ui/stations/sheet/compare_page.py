@@ -1,8 +1,6 @@
 """Two set-ups, two dates or two builds in every figure that differs, better and worse said."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
-from datetime import timedelta
 from functools import partial
 from pathlib import Path
 from typing import ClassVar
@@ -18,11 +16,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import SUFFIX, Build, BuildErrors, load, with_setup
+from urgens.document import SUFFIX
 from urgens.document.history import HistoryEntry
-from urgens.document.past import as_of
 from urgens.guidance.compared import REAR_FIRST, Compared, compared
 from urgens.ui.session import Session
+from urgens.ui.stations.sheet.compare_others import Other, before_words, others, shortened_line
 from urgens.ui.stations.sheet.compare_table import CompareTable
 from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.choices import Choices
@@ -37,23 +35,13 @@ SHOWN = {
     "typed": "fitted and set",
     "all": "all",
 }
-MINUTE = timedelta(minutes=1)
-LONGEST = 64  # letters of what is chosen
+LOOKED_AT = "what is looked at now"
 NONE = (
     "There is nothing to compare with yet: no set-up, no change in the history. Another build's "
     "file can be chosen."
 )
 NOTHING: tuple[object, ...] = ()  # is shown yet
 SAME = "No figure differs."
-
-
-@dataclass(frozen=True)
-class Other:
-    """What the build is compared with: its name, at length and in short, and how it is made."""
-
-    name: str
-    short: str
-    make: Callable[[Build], tuple[Build, tuple[str, ...]]]
 
 
 class ComparePage(Page):
@@ -65,14 +53,12 @@ class ComparePage(Page):
         super().__init__(session)
         self.shown = "judged"
         self.rows: tuple[Compared, ...] = ()
+        self._here: Other | None = None  # what is looked at, where it is none of the others
         self._chosen: Other | None = None
         self._file: Path | None = None
         self._of: tuple[object, ...] = NOTHING
         self.table = CompareTable(session)
-        self.with_what = QToolButton()
-        self.with_what.setProperty("role", "kind")
-        self.with_what.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        self.with_what.setMenu(QMenu(self.with_what))
+        self.of_what, self.with_what = _menu_button(), _menu_button()
         self.kinds = Choices(Qt.Orientation.Vertical)
         self.kinds.chosen.connect(self._look_at)
         self.words, self.unknown = wrapped("sentence"), wrapped("danger")
@@ -95,7 +81,8 @@ class ComparePage(Page):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(6)
         column.addWidget(self.words)
-        column.addWidget(self.with_what)
+        for button in (self.of_what, self.with_what):
+            column.addWidget(button)
         column.addWidget(self.unknown)
         self.unknown.hide()
         column.addWidget(self.table, 1)
@@ -110,20 +97,14 @@ class ComparePage(Page):
 
     @property
     def others(self) -> list[Other]:
-        """What there is to compare the build with."""
-        base = self.session.base
-        names = [one.name for one in base.setups if one.name != self.session.setup]
-        found = [Other(name, name, partial(_with_setup, name)) for name in names]
-        if self.session.setup is not None:
-            found.insert(0, Other("as it is, no set-up", "as it is", lambda build: (build, ())))
-        changes = [one for one in base.history if one.changes]
-        for entry in sorted(changes, key=lambda one: one.at, reverse=True):
-            short = f"before {entry.at.day} {entry.at:%b %Y}"
-            found.append(Other(_before_words(entry), short, partial(_before, entry)))
-        if self._file is not None:
-            name = self._file.name
-            found.append(Other(name, name, partial(_of_file, self._file)))
-        return found
+        """What there is to compare with."""
+        return others(self.session.base, self.session.setup, self._file)
+
+    def look_from(self, name: str) -> None:
+        """Put one of `others` in the place of what is looked at; any other name puts that back."""
+        self._here = next((one for one in self.others if one.name == name), None)
+        self._of = NOTHING
+        self._show()
 
     def compare_with(self, name: str) -> None:
         """Compare with one of `others`, by its name."""
@@ -134,7 +115,7 @@ class ComparePage(Page):
     def compare_before(self, entry: object) -> None:
         """Compare with the build before an entry of its history."""
         assert isinstance(entry, HistoryEntry)  # what the history gives
-        self.compare_with(_before_words(entry))
+        self.compare_with(before_words(entry))
 
     def ask_for_file(self) -> None:
         """Ask for another build and compare with it."""
@@ -160,36 +141,52 @@ class ComparePage(Page):
 
     def show_figures(self) -> None:
         """Compare the build as it is looked at; away from the hand, since both are solved."""
-        others = self.others
-        known = {one.name for one in others}
+        there = self.others
+        known = {one.name for one in there}
         if self._chosen is None or self._chosen.name not in known:
-            self._chosen = others[0] if others else None
-        menu = self.with_what.menu()
-        menu.clear()
-        for one in others:
-            menu.addAction(button_words(one.name), partial(self.compare_with, one.name))
-        self.with_what.setVisible(bool(others))
+            self._chosen = there[0] if there else None
+        if self._here is not None and self._here.name not in known:
+            self._here = None
+        self._fill_menus(there)
         self.kinds.show_choices(SHOWN, self.shown)
         if self._chosen is None:
             self.rows = ()
             self.words.setText(NONE)
             self.table.show_rows((), ("", ""))
             return
-        self.with_what.setText(button_words(shortened_line(f"Beside {self._chosen.name}")))
         session = self.session
         surface = None if session.surface_is_own else session.solution.surface
-        key = (session.build, session.base, self._chosen.name, session.view.load_case, surface)
+        case, chosen, here = session.view.load_case, self._chosen, self._here
+        name = None if here is None else here.name
+        key = (session.build, session.base, name, chosen.name, case, surface)
         if key == self._of:
             self._show_rows()
             return
         self._of = key
-        make, build, base, case = self._chosen.make, session.build, session.base, key[3]
+        build, base = session.build, session.base
 
         def work(progress: Callable[[float], bool]) -> object:
-            other, unknown = make(base)
-            return compared(build, other, case, surface), unknown
+            one, lost = (build, ()) if here is None else here.make(base)
+            other, unknown = chosen.make(base)
+            return compared(one, other, case, surface), tuple(dict.fromkeys((*lost, *unknown)))
 
         self._work.run(work, SOON)
+
+    def _fill_menus(self, offered: list[Other]) -> None:
+        """Offer what there is on both sides, and say what is chosen."""
+        menu, left = self.with_what.menu(), self.of_what.menu()
+        menu.clear()
+        left.clear()
+        left.addAction(button_words(LOOKED_AT), partial(self.look_from, ""))
+        for one in offered:
+            menu.addAction(button_words(one.name), partial(self.compare_with, one.name))
+            left.addAction(button_words(one.name), partial(self.look_from, one.name))
+        for button in (self.of_what, self.with_what):
+            button.setVisible(bool(offered))
+        here = LOOKED_AT if self._here is None else self._here.name
+        there = "" if self._chosen is None else self._chosen.name
+        self.of_what.setText(button_words(shortened_line(here[:1].upper() + here[1:])))
+        self.with_what.setText(button_words(shortened_line(f"beside {there}")))
 
     def _show_found(self, found: object) -> None:
         assert isinstance(found, tuple)  # what the work returns
@@ -214,36 +211,21 @@ class ComparePage(Page):
 
     def _show_rows(self) -> None:
         assert self._chosen is not None
-        here = self.session.setup or "as it is"
+        here = self.session.setup or "as it is" if self._here is None else self._here.short
         self.words.setText(_claim(self.rows, here))
-        if not any(_is_shown(one, self.shown) for one in self.rows):
-            self.shown = "all"
-            self.kinds.show_choices(SHOWN, self.shown)
-        rows = tuple(one for one in self.rows if _is_shown(one, self.shown))
+        judged = any(_is_shown(one, self.shown) for one in self.rows)
+        shown = self.shown if judged else "all"  # rather than nothing
+        self.kinds.show_choices(SHOWN, shown)
+        rows = tuple(one for one in self.rows if _is_shown(one, shown))
         self.table.show_rows(rows, (here, self._chosen.short))
 
 
-def shortened_line(words: str) -> str:
-    """Return words of a button, cut where a history has worded them at length."""
-    return words if len(words) <= LONGEST else f"{words[: LONGEST - 1]}…"
-
-
-def _with_setup(name: str, base: Build) -> tuple[Build, tuple[str, ...]]:
-    return with_setup(base, name), ()
-
-
-def _before(entry: HistoryEntry, base: Build) -> tuple[Build, tuple[str, ...]]:
-    """Return the build before an entry: as of the minute before it."""
-    once = as_of(base, entry.at.replace(second=0, microsecond=0) - MINUTE)
-    return once.build, once.unknown
-
-
-def _of_file(path: Path, base: Build) -> tuple[Build, tuple[str, ...]]:
-    try:
-        return load(path), ()
-    except BuildErrors as errors:
-        first = errors.errors[0]
-        raise BuildErrors.one(path.name, first.problem, first.remedy) from None
+def _menu_button() -> QToolButton:
+    button = QToolButton()
+    button.setProperty("role", "kind")
+    button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+    button.setMenu(QMenu(button))
+    return button
 
 
 def _is_shown(one: Compared, kind: str) -> bool:
@@ -252,10 +234,6 @@ def _is_shown(one: Compared, kind: str) -> bool:
     if kind == "typed":
         return bool(one.path)
     return kind == "all" or not one.path
-
-
-def _before_words(entry: HistoryEntry) -> str:
-    return f"before {entry.at:%Y-%m-%d}: {entry.what}"
 
 
 def _claim(rows: tuple[Compared, ...], here: str) -> str:
