@@ -130,20 +130,21 @@ def _row_words(one: Compared, units: UnitSystem, names: tuple[str, str]) -> str:
 
 
 def _sheet(options: argparse.Namespace) -> int:
+    """Write the sheet; what only the interface can draw is drawn first, without a screen."""
     build = loaded(options)
     chapters = tuple(options.chapters.split(",")) if options.chapters else None
-    drawings = {}
+    drawings, application = {}, None
     drawn = options.output.suffix.lower() in (".pdf", ".html")
     if drawn and build.plumbing is not None and (chapters is None or "layout" in chapters):
         from urgens.ui.application import offscreen
         from urgens.ui.stations.layout_drawing import drawing_of
 
-        application = offscreen()  # kept until it is drawn
+        application = offscreen()  # kept until the sheet is written
         drawings["layout"] = drawing_of(build)
-        del application
     base, folder = load(options.file), options.file.resolve().parent
     asked = Asked(chapters, options.paper, folder, drawings, base)
     write_solution(solve(build), options.output, build.natural_units, asked)
+    del application
     return DONE
 
 

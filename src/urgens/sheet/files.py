@@ -59,17 +59,15 @@ def write_solution(
     form = path.suffix.lower()
     if form not in FORMS:
         raise BuildErrors.one(str(path), "has no ending of a sheet", "end it .pdf, .html or .csv")
-    try:
-        if form == ".pdf":
-            from urgens.sheet.pdf import gui
+    base = solution.build if asked.base is None else asked.base
+    application = None
+    if form == ".pdf" or base.photographs:  # which Qt sets, and reads
+        from urgens.sheet.pdf import gui
 
-            application = gui()  # kept until the pages are set
-            written = set_sheet(solution, units, asked).pdf()
-            del application
-        elif form == ".html":
-            written = _page(solution, units, asked)
-        else:
-            written = _table(figure_rows(chapters_of(solution, units, asked)))
+        application = gui()  # kept until all is made
+    try:
+        written = _content(solution, units, asked, form)
+        del application
         write_whole(path, written)
     except OSError as error:
         raise BuildErrors.one(
@@ -87,16 +85,12 @@ def chapters_of(solution: Solution, units: UnitSystem | Units, asked: Asked) -> 
     return bound(told, asked.chapters)
 
 
-def _page(solution: Solution, units: UnitSystem | Units, asked: Asked) -> bytes:
-    base = solution.build if asked.base is None else asked.base
-    if base.photographs:  # Qt reads them
-        from urgens.sheet.pdf import gui
-
-        application = gui()
-        written = html(chapters_of(solution, units, asked)).encode()
-        del application
-        return written
-    return html(chapters_of(solution, units, asked)).encode()
+def _content(solution: Solution, units: UnitSystem | Units, asked: Asked, form: str) -> bytes:
+    """Return the sheet in one of its forms."""
+    if form == ".pdf":
+        return set_sheet(solution, units, asked).pdf()
+    chapters = chapters_of(solution, units, asked)
+    return html(chapters).encode() if form == ".html" else _table(figure_rows(chapters))
 
 
 def set_sheet(
