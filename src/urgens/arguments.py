@@ -64,7 +64,7 @@ def parser() -> argparse.ArgumentParser:
     sheet.add_argument(
         "--chapters", metavar="NAME,…",
         help="only these, of wall, vehicle, balance, layout, lines, bleeding, proofs, stops, open, "
-        "due, history, photographs, signing; all that say something by default",
+        "plan, due, history, photographs, signing; all that say something by default",
     )  # fmt: skip
     sheet.add_argument(
         "--paper", choices=("a4", "letter"), help="of a PDF; by the build's units by default"

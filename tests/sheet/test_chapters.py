@@ -13,7 +13,7 @@ from pypdf import PdfReader
 from PySide6.QtGui import QColor, QImage
 from PySide6.QtWidgets import QApplication
 
-from urgens.document import Build, BuildErrors, demo, demo_names, with_changes
+from urgens.document import Build, BuildErrors, demo, demo_names, with_changes, with_setup
 from urgens.quantity import FORCE, LENGTH, PRESSURE, UnitSystem, show
 from urgens.sheet.chapters import ALL, CHAPTERS, bound
 from urgens.sheet.chapters.told import Told
@@ -180,8 +180,20 @@ def test_open_due_history_and_lines_to_sign() -> None:
     assert "('Overhaul the cylinder', '2026-05-03', 'step 4')" in still
     assert "Road, coefficient 0.7 → 0.85" in blocks_of(build, "history")
     assert "2026-06-01" in blocks_of(build, "due")
+    assert "'Joints tight', '4 min', '1', 'front', " in blocks_of(build, "plan")
+    assert "Nothing is on record." in blocks_of(demo("roadster"), "plan")
     assert "Named on record: A, B, C." in blocks_of(build, "signing")
     assert "Nothing is on record as open." in blocks_of(demo("roadster"), "open")
+
+
+def test_the_plan_on_paper_leads_to_the_set_up_that_is_looked_at() -> None:
+    van = demo("library")
+    laid = with_setup(van, "load-sensing")
+    told = Told(solve(laid), UnitSystem.INCH, date(2026, 11, 25), van)
+    said = repr(bound(told, ("plan",)).chapters[0].blocks)
+    assert "Opened once: bled once." in said
+    assert "('Load-sensing valve', '1', 'Lines and parts in')" in said
+    assert "bled 2 times, not 4. Neither a joint" in blocks_of(van, "plan")
 
 
 def test_a_layout_is_drawn_where_somebody_draws_it() -> None:

@@ -73,6 +73,21 @@ class Plan:
         bled = {circuit for job in self.jobs for circuit in job.bleeds}
         return bool(bled) and bled >= {c for job in self.jobs for c in (*job.opens, *job.shut)}
 
+    @property
+    def claim(self) -> str:
+        """What it comes to, as one claim."""
+        if not self.jobs:
+            return "Nothing is open"
+        if not self.order.bleeds:
+            return "Nothing that holds fluid is opened"
+        times = "once" if self.order.bleeds == 1 else f"{self.order.bleeds} times"
+        fewer = self.order.one_by_one > self.order.bleeds
+        spared = f", not {self.order.one_by_one}" if fewer else ""
+        circuits = {circuit for job in self.jobs for circuit in job.bleeds}
+        once = self.order.bleeds == len(circuits)
+        opened = "Opened once" if once else "Opened again in between"
+        return f"{opened}: bled {times}{spared}"
+
     def place(self, name: str) -> int | None:
         """Return the place of a job, counted from 1; name: its own [text]. Source: the order."""
         return next((at for at, job in enumerate(self.jobs, 1) if job.name == name), None)

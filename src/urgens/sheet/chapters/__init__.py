@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator, Sequence
 
 from urgens.document import BuildErrors
 from urgens.sheet.blocks import Block, Bound, Chapter, Words
-from urgens.sheet.chapters.closing import coming, history, signing, still_open
+from urgens.sheet.chapters.closing import coming, history, planned, signing, still_open
 from urgens.sheet.chapters.figures import balance, layout, lines, vehicle
 from urgens.sheet.chapters.photographs import photographs
 from urgens.sheet.chapters.records import bleeding, proved, stopped
@@ -22,6 +22,7 @@ CHAPTERS: dict[str, tuple[str, Make]] = {
     "proofs": ("Proofs", proved),
     "stops": ("Stops", stopped),
     "open": ("Open", still_open),
+    "plan": ("Plan", planned),
     "due": ("Due", coming),
     "history": ("History", history),
     "photographs": ("Photographs", photographs),

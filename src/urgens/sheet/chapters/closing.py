@@ -1,4 +1,4 @@
-"""What is open, due and signed; the history; photographs."""
+"""What is open, planned, due and signed; the history."""
 
 from collections.abc import Iterator
 
@@ -7,6 +7,7 @@ from urgens.document.past import figure_words
 from urgens.guidance.chronicle import chronicle
 from urgens.guidance.joints import IN_WORDS, joints
 from urgens.guidance.planning.due import due
+from urgens.guidance.planning.plan import plan
 from urgens.guidance.procedures.titles import TITLES
 from urgens.guidance.proofs import standing_proofs
 from urgens.sheet.blocks import Block, Rows, Words
@@ -50,6 +51,27 @@ def still_open(told: Told) -> Iterator[Block]:
         yield Rows(Table("Runs that were left", ("Procedure", "Begun", "Left at"), left))
     if not (items or loose or proofs or left):
         yield Words(("Nothing is on record as open.",))
+
+
+def planned(told: Told) -> Iterator[Block]:
+    """Yield the order of the work: on the way to the set-up that is looked at, else what is open.
+
+    told: of a build [object]. Source: `guidance.planning`.
+    """
+    found = plan(told.base, None if told.build == told.base else told.build)
+    if not found.jobs:
+        return
+    said = f" {found.work.supposed}" if found.work.supposed else ""
+    yield Words((f"{found.claim}.{said}",), "lead")
+    rows = tuple(
+        (str(at), job.name, f"{job.minutes} min", str(job.people),
+         " and ".join(job.opens) or "nothing", job.why)
+        for at, job in enumerate(found.jobs, start=1)
+    )  # fmt: skip
+    yield Rows(Table("Jobs", ("No.", "Job", "Time", "People", "Opens", "Why"), rows))
+    missing = tuple((one.what, str(one.count), one.job) for one in found.missing)
+    if missing:
+        yield Rows(Table("Not here yet", ("What", "How many", "For"), missing))
 
 
 def coming(told: Told) -> Iterator[Block]:

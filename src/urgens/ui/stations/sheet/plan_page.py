@@ -31,7 +31,6 @@ from urgens.ui.session import Session
 from urgens.ui.stations.sheet.plan_jobs import PlanJobs, words
 from urgens.ui.stations.sheet.plan_ribbon import PlanRibbon
 from urgens.ui.stations.sheet.plan_words import (
-    headline,
     next_morning,
     number_of,
     read_hours,
@@ -203,7 +202,7 @@ class PlanPage(Page):
 
     def _show_plan(self, shown: Shown) -> None:
         found = shown.plan
-        self.headline.setText(headline(found))
+        self.headline.setText(found.claim)
         self.sums.setText(sums(found, self.aim))
         said = found.work.supposed or ("" if found.jobs else NOTHING)
         self.supposed.setText(said)

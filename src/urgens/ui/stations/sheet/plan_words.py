@@ -7,20 +7,6 @@ from urgens.guidance.planning.schedule import Hours
 from urgens.ui.stations.sheet.plan_ribbon import clock_words
 
 
-def headline(found: Plan) -> str:
-    """Return what the plan comes to, as one claim."""
-    order = found.order
-    if not found.jobs:
-        return "Nothing is open"
-    if not order.bleeds:
-        return "Nothing that holds fluid is opened"
-    times = "once" if order.bleeds == 1 else f"{order.bleeds} times"
-    spared = f", not {order.one_by_one}" if order.one_by_one > order.bleeds else ""
-    circuits = {circuit for job in found.jobs for circuit in job.bleeds}
-    opened = "Opened once" if order.bleeds == len(circuits) else "Opened again in between"
-    return f"{opened}: bled {times}{spared}"
-
-
 def sums(found: Plan, aim: str | None) -> str:
     """Return how long it takes, for how many, and from what to what."""
     if not found.jobs:
