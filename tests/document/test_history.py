@@ -11,6 +11,7 @@ from urgens.document.difference import difference
 from urgens.document.edit import dumped
 from urgens.document.past import as_of, change_words, changes_between, with_history
 from urgens.document.paths import path_of, steps
+from urgens.guidance.asks_again import asked_by
 
 NOW = datetime(2026, 5, 2, 14, 10)
 FRICTION, KNEE = "front.brake.pad_friction", "valves.rear[0].knee"
@@ -82,6 +83,35 @@ def test_many_figures_are_counted_and_named_by_place(van: Build) -> None:
     }  # fmt: skip
     words = change_words(van, changes_between(van, with_changes(van, changes)))
     assert words == "4 figures: master, pedal, targets"
+
+
+def test_a_run_that_cannot_be_gone_back_in_is_left_as_it_stands(van: Build) -> None:
+    """Saving never fails for what an older entry says: it becomes an entry of its own."""
+    for changes in ({"targets.surface": ["wet", 0.85]}, {"front.paint": ["red", "blue"]}):
+        entry = {"at": "2026-05-02T14:00", "what": change_words(van, changes), "changes": changes}
+        old = with_changes(van, {"history": [entry]})
+        made = saved(old, with_changes(old, {"pedal.pivot_to_pad": "14 in"}))
+        assert len(made.history) == 2
+
+
+def test_notes_of_many_lines_make_one_line_of_words(van: Build) -> None:
+    noted = with_changes(van, {"plumbing.parts[0].marking": "as found\n" + "very long " * 90})
+    what = saved(van, noted).history[-1].what
+    assert "\n" not in what
+    assert len(what) == 200
+    assert what.endswith("…")
+
+
+@pytest.mark.parametrize("path", ["Front Brake!", "", "[3]", "x..y", "valves[", "ärger", "a b.c"])
+def test_whatever_a_hand_writes_as_a_path_is_named_and_left_out(van: Build, path: str) -> None:
+    entry = {"at": "2026-05-02T10:00", "what": "By hand", "changes": {path: [1, 2]}}
+    old = with_changes(van, {"history": [entry]})
+    once = as_of(old, datetime(2026, 5, 1))
+    assert once.unknown == (path,)
+    assert not changes_between(once.build, van)
+    assert change_words(old, {path: [1, 2]}).endswith("1 → 2")
+    assert change_words(old, {key: [1, 2] for key in (path, "a", "b", "c")})
+    assert asked_by(old, [path]).works == ()
 
 
 def test_undoing_a_change_of_entries_leaves_what_saving_added(van: Build) -> None:

@@ -18,7 +18,7 @@ from urgens.document.variant import is_under
 
 Pair = list[Any]  # the old value and the new one, None for nothing
 RUN = timedelta(hours=2)  # savings no further apart are one run of work
-MOST_NAMED = 3  # figures that the words of a change name
+MOST_NAMED, LONGEST = 3, 200  # figures that the words of a change name, and letters of them
 # What is no figure of the vehicle: it has dates of its own, or is only about the build.
 APART = ("format", "version", "name", "notes", "records", "joints", "open_items", "proof",
          "traces", "history", "photographs", "evidence")  # fmt: skip
@@ -65,10 +65,10 @@ def with_history(saved: Build, now: Build, at: datetime) -> Build:
     at = at.replace(second=0, microsecond=0)
     kind = "note" if _only_settled(saved, changes) else "change"
     last = _last_of_run(saved, now, at, kind)
-    begun = None if last is None else as_of(saved, last)
+    begun = None if last is None else _begun(saved, last)
     kept = list(now.history)
-    if last is not None and begun is not None and not begun.unknown:
-        changes = changes_between(begun.build, now)
+    if last is not None and begun is not None:
+        changes = changes_between(begun, now)
         kept.remove(last)
     entries = [one.model_dump(mode="json", exclude_unset=True) for one in kept]
     if changes:
@@ -81,6 +81,15 @@ def _only_settled(saved: Build, changes: Mapping[str, Pair]) -> bool:
     """Tell whether nothing of the vehicle changed: more is known of what was only assumed."""
     known = saved.evidence
     return all(path in known and known[path].state == "assumed" for path in changes)
+
+
+def _begun(saved: Build, last: HistoryEntry) -> Build | None:
+    """Return the build before a run of work, None where that cannot be put together any more."""
+    try:
+        once = as_of(saved, last)
+    except BuildErrors:
+        return None
+    return None if once.unknown else once.build
 
 
 def _last_of_run(saved: Build, now: Build, at: datetime, kind: str) -> HistoryEntry | None:
@@ -152,9 +161,12 @@ def change_words(build: Build, changes: Mapping[str, Any]) -> str:
     """
     rows = list(figure_words((build,), layout_last(changes)))
     if len(rows) <= MOST_NAMED:
-        return "; ".join(f"{name} {words}" for name, words in rows)
-    names = list(dict.fromkeys(_place(path) for path in changes))
-    return f"{len(rows)} figures: {', '.join(names)}"
+        said = "; ".join(f"{name} {words}" for name, words in rows)
+    else:
+        names = list(dict.fromkeys(_place(path) for path in changes))
+        said = f"{len(rows)} figures: {', '.join(names)}"
+    line = " ".join(said.split())  # a note of a part may have lines of its own
+    return line if len(line) <= LONGEST else f"{line[: LONGEST - 1]}…"
 
 
 def layout_last(changes: Mapping[str, Any]) -> dict[str, Any]:
@@ -192,7 +204,7 @@ def _called(builds: Sequence[Build], path: str) -> str:
             return named(build, path)
         except BuildErrors:  # a choice, a whole part, or what is there no more
             continue
-    way = [step for step in steps(path) if isinstance(step, str)]
+    way = [step for step in _steps(path) if isinstance(step, str)] or [path]
     last = way[-1].replace("_", " ")
     if way[0] == "valves" and len(way) > 2:
         return f"{way[1].capitalize()} valve's {last}"
@@ -201,5 +213,13 @@ def _called(builds: Sequence[Build], path: str) -> str:
     return f"{PARTS.get(way[0], way[0].capitalize())} {last}"
 
 
+def _steps(path: str) -> list[str | int]:
+    """Return the steps of a path; of what is none, all of it as one: a hand may have written it."""
+    try:
+        return steps(path)
+    except BuildErrors:
+        return [path]
+
+
 def _place(path: str) -> str:
-    return str(steps(path)[0]).replace("_", " ")
+    return str(_steps(path)[0]).replace("_", " ")
