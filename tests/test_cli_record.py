@@ -140,7 +140,8 @@ def test_two_dates_are_compared_and_strange_paths_named(
 @pytest.mark.parametrize(
     ("arguments", "words"),
     [([], "it is compared with one thing"), (["--setup", "wet"], 'there is no set-up "wet"'),
-     (["--on", "yesterday"], '"yesterday" is no day; write year-month-day')],
+     (["--on", "yesterday"], '"yesterday" is no day; write year-month-day'),
+     (["--on", "9999-12-31"], '"9999-12-31" is no day')],
 )  # fmt: skip
 def test_what_cannot_be_compared_is_said(
     capsys: pytest.CaptureFixture[str], van: str, arguments: list[str], words: str

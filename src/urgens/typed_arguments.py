@@ -5,6 +5,7 @@ from collections.abc import Callable
 from datetime import datetime
 
 from urgens.quantity import LENGTH, SPEED, Kind, QuantityError, parse
+from urgens.quantity.day import typed_time
 from urgens.quantity.limits import looked_at, road
 
 
@@ -116,7 +117,7 @@ def channel(text: str) -> tuple[str, str, str]:
 def moment(text: str) -> datetime:
     """Read a day, or a day and a time."""
     try:
-        return datetime.fromisoformat(text).replace(tzinfo=None)
+        return typed_time(text)
     except ValueError:
         raise argparse.ArgumentTypeError(
             f'"{text}" is no day; write year-month-day, such as 2026-05-31'

@@ -207,6 +207,31 @@ def test_items_of_the_builder_are_jobs_and_hold_the_vehicle(van: Build) -> None:
     assert due(found.work.build, date(2026, 5, 2))[0].what == "Clip at the axle"
 
 
+def test_names_that_are_taken_are_numbered(van: Build) -> None:
+    names = ("Prove standing", "Prove standing", "Fill and bleed both", "same", "same")
+    changes = {
+        "open_items": [{"what": name, "holds_vehicle": True} for name in names],
+        "records": [{"procedure": "nonsense", "started": "2026-01-01T00:00"},
+                    {"procedure": "prove-standing", "started": "2026-01-01T00:00"}],
+    }  # fmt: skip
+    build = with_changes(van, changes)
+    for found in (plan(build), plan(build, with_setup(build, "load-sensing"))):
+        made = [job.name for job in found.jobs]
+        assert len(made) == len(set(made))
+        assert {"Prove standing", "Prove standing (2)", "Prove standing (3)", "same (2)"} <= {*made}
+        assert made.index("Prove standing") > made.index("Travel, next morning")
+
+
+def test_runs_that_were_left_are_gone_on_with(van: Build) -> None:
+    left = [{"procedure": "overhaul", "started": "2026-01-01T00:00", "step": 3},
+            {"procedure": "nonsense", "started": "2026-01-01T00:00"},
+            {"procedure": "bleed", "started": "2026-01-01T00:00",
+             "ended": "2026-01-01T01:00"}]  # fmt: skip
+    jobs = {job.name: job for job in plan(with_changes(van, {"records": left})).jobs}
+    assert jobs["Go on: Overhaul the cylinder"].procedure == "overhaul"
+    assert jobs["Go on: nonsense"].procedure == ""
+
+
 def test_a_circuit_that_stands_open_now_is_bled(van: Build) -> None:
     changes = {
         "records": [{"procedure": "bleed", "started": "2026-05-01T10:00",
@@ -259,6 +284,18 @@ def test_fluid_is_due_two_years_after_it_was_filled(van: Build) -> None:
     silicone = with_changes(van, {"fluid": {"class": "DOT 5", "filled": "2024-02-29"}})
     assert not [one for one in due(silicone, date(2025, 1, 1)) if "renewed" in one.what
                 and "DOT" in one.what]  # fmt: skip
+
+
+def test_days_at_the_end_of_all_days_are_still_days(van: Build) -> None:
+    changes = {
+        "fluid": {"class": "DOT 4", "filled": "9998-02-03"},
+        "records": [{"procedure": "bleed", "started": "9999-12-31T10:00",
+                     "ended": "9999-12-31T11:00"},
+                    {"procedure": "prove-moving", "started": "9999-12-30T10:00",
+                     "ended": "9999-12-30T11:00"}],
+    }  # fmt: skip
+    rows = due(with_changes(van, changes), date(2026, 1, 1))
+    assert {one.when for one in rows} <= {date.max, None}
 
 
 def test_pads_are_due_at_the_rate_they_wore() -> None:

@@ -138,6 +138,7 @@ def test_day_and_hours_are_typed_and_what_cannot_be_is_said(open_window: Opener)
     assert page.shown.when.slots[0].start == datetime(2026, 5, 1, 17)
     for field, text, said in (
         (page.begin, "2026-02-30", '"2026-02-30" is no day; write 2026-05-31 09:00.'),
+        (page.begin, "9999-12-31", '"9999-12-31" is no day; write 2026-05-31 09:00.'),
         (page.day, "18–9", '"18–9" is no pair of hours; write 9–18, from 0 to 23.'),
     ):
         was = field.text()

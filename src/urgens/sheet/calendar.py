@@ -1,7 +1,7 @@
 """What is due as a calendar file that every calendar program reads (RFC 5545)."""
 
 import hashlib
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 
 from urgens.document import BuildErrors
@@ -31,7 +31,8 @@ def calendar(name: str, due: tuple[Due, ...], now: datetime) -> bytes:
         event.add("uid", f"{key}@urgens")
         event.add("dtstamp", now.astimezone(UTC))
         event.add("dtstart", one.when)
-        event.add("dtend", one.when + timedelta(days=1))
+        if one.when < date.max:  # which has no day after it; without an end it is one day too
+            event.add("dtend", one.when + timedelta(days=1))
         event.add("summary", f"{name}: {one.what}")
         event.add("description", one.why)
         event.add("transp", "TRANSPARENT")

@@ -47,7 +47,8 @@ def conversion_work(now: Build, then: Build) -> Work:
     work += [*_layout(now, then), *_flush(now, then)]
     work += _settings(changed, work)
     first = [_strip()] if any(job.opens for job in work) else []
-    done = [*(_behind(job, first) for job in work), *noted_items(then)]
+    done = [_behind(job, first) for job in work]
+    done += noted_items(then, (*first, *done))
     after = closing(then, done, begun_circuits(now), asked)
     return Work(then, (*first, *done, *after), begun_circuits(now))
 

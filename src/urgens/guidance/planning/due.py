@@ -68,7 +68,7 @@ def _morning(build: Build, done: date | None) -> Iterator[Due]:
     if done is not None or last is None or last.ended is None:
         return
     if not any(entry.when == "morning" for entry in last.entries):
-        when = last.ended.date() + timedelta(days=1)
+        when = _days_after(last.ended.date(), 1)
         yield Due("Pedal travel at the usual foot, cold", when, "air shows after a night")
 
 
@@ -87,12 +87,12 @@ def _last_drive(build: Build, done: date | None) -> tuple[date | None, str]:
 def _after_driving(build: Build, done: date | None) -> Iterator[Due]:
     day, words = _last_drive(build, done)
     checked = [j.at.date() for j in build.joints if j.state == "checked" and j.at is not None]
-    if day is None or not any(at >= day + timedelta(days=BEDDED) for at in checked):
-        when = None if day is None else day + timedelta(days=BEDDED)
+    if day is None or not any(at >= _days_after(day, BEDDED) for at in checked):
+        when = None if day is None else _days_after(day, BEDDED)
         yield Due("Every joint again, after bedding", when, f"it has been hot and cold; {words}")
     drums = [axle for axle in AXLES if build.axle(axle).brake.kind == "drum"]
     if drums:
-        when = None if day is None else day + timedelta(days=ADJUSTED)
+        when = None if day is None else _days_after(day, ADJUSTED)
         where = " and ".join(drums)
         yield Due(f"Adjusters, {where}", when, f"new linings settle; {words}")
 
@@ -114,10 +114,17 @@ def _fluid(build: Build, renewed: date | None) -> Iterator[Due]:
 
 def _years_after(day: date, years: int) -> date:
     """Return the same day years later, the first of March for a 29th of February."""
+    if day.year + years > date.max.year:
+        return date.max
     try:
         return day.replace(year=day.year + years)
     except ValueError:
         return date(day.year + years, 3, 1)
+
+
+def _days_after(day: date, days: int) -> date:
+    """Return a day so many later, the last that can be written where there is none."""
+    return day + timedelta(days=min(days, (date.max - day).days))
 
 
 def _pads(build: Build, units: UnitSystem | Units) -> Iterator[Due]:
@@ -144,7 +151,7 @@ def _pad(axle: Axle, thickness: float, wear: Wear, units: UnitSystem | Units) ->
     if lost <= 0.0:
         return Due(what, None, f"they lost nothing from {wear.since} to {wear.at:%Y-%m-%d}")
     left = max(thickness - LEAST_PAD, 0.0) / (lost / days)
-    when = wear.at.date() + timedelta(days=min(round(left), 100 * YEAR))
+    when = _days_after(wear.at.date(), min(round(left), 100 * YEAR))
     rate = show(lost / days * 30, LENGTH, units)
     return Due(
         what, when,

@@ -14,7 +14,6 @@ from urgens.guidance.planning.work import (
     CYLINDER_IN,
     FITTED,
     ITEM,
-    STANDING,
     Work,
     begun_circuits,
     bending,
@@ -24,10 +23,11 @@ from urgens.guidance.planning.work import (
     noted_items,
 )
 from urgens.guidance.procedures.titles import TITLES
-from urgens.guidance.proofs import MOVING, PROOFS, standing_proofs
+from urgens.guidance.proofs import ALL, MOVING, PROOFS, standing_proofs
 from urgens.plumbing.conversion import layout_of
 
 A_JOINT = 4  # minutes; common practice
+BY_THEMSELVES = (*PROOFS, ALL, MOVING, "bleed", "rebleed")  # runs that are jobs of their own
 
 
 def open_work(build: Build) -> Work:
@@ -47,7 +47,8 @@ def open_work(build: Build) -> Work:
             said += " No layout is drawn: these are the lines of the usual one."
         return Work(build, made, (), said)
     loose = [one for one in joints(build) if one.where and one.state in LOOSE]
-    jobs = [*_loose(build, loose), *_runs(build), *noted_items(build)]
+    jobs = [*_loose(build, loose), *_runs(build)]
+    jobs += noted_items(build, jobs)
     return Work(build, (*jobs, *closing(build, jobs, begun, nothing)), begun)
 
 
@@ -61,10 +62,11 @@ def _loose(build: Build, loose: list[MadeJoint]) -> Iterator[Job]:
 def _runs(build: Build) -> Iterator[Job]:
     """Yield procedures that were left, but for proofs and bleeding, which come by themselves."""
     for record in build.records:
-        if record.ended is None and record.procedure not in (*PROOFS, STANDING, MOVING, "bleed"):
+        if record.ended is None and record.procedure not in BY_THEMSELVES:
             title = TITLES.get(record.procedure, record.procedure)
+            known = record.procedure if record.procedure in TITLES else ""
             yield Job(f"Go on: {title}", ITEM, f"left at step {record.step}, minutes assumed",
-                      procedure=record.procedure)  # fmt: skip
+                      procedure=known)  # fmt: skip
 
 
 def _from_nothing(build: Build) -> tuple[Job, ...]:
@@ -82,5 +84,5 @@ def _from_nothing(build: Build) -> tuple[Job, ...]:
             "all by hand, then tight", "underneath", opens=circuits,
             after=(*(job.name for job in work), CYLINDER_IN), procedure="assemble"),
     ]  # fmt: skip
-    work += noted_items(build)
+    work += noted_items(build, work)
     return (*work, *closing(build, work, (), asked_by(build, ())))

@@ -26,6 +26,8 @@ MORNING_READ, STANDING, MOVED, JOINTS = (
     "Travel, next morning", "Prove standing", "Prove moving, bed in", "Every joint, looked at",
 )  # fmt: skip
 
+FOLLOWS = (MORNING_READ, STANDING, MOVED, JOINTS)
+
 
 @dataclass(frozen=True)
 class Work:
@@ -110,14 +112,21 @@ def bending(new: Sequence[Line]) -> Job:
     return Job(f"Bend, flare {count}", BENDING * len(new), why, "bench")
 
 
-def noted_items(build: Build) -> Iterator[Job]:
+def noted_items(build: Build, work: Sequence[Job] = ()) -> Iterator[Job]:
     """Yield what the builder noted as open; what is at a joint or part of the layout opens it.
 
-    build: the document [object]. Source: its open items; minutes are assumed.
+    build: the document [object]; work: jobs beside them, whose names are not given twice
+    [objects]. Source: its open items; minutes are assumed.
     """
+    taken = {*FOLLOWS, *(job.name for job in work)}
     for item in build.open_items:
         if item.done is not None:
             continue
+        name, number = item.what, 1
+        while name in taken:
+            number += 1
+            name = f"{item.what} ({number})"
+        taken.add(name)
         where = item.place.partition(".")[0]
         laid = build.plumbing is not None and where in {
             *(part.id for part in build.plumbing.parts), *(line.id for line in build.plumbing.lines)
@@ -125,7 +134,7 @@ def noted_items(build: Build) -> Iterator[Job]:
         circuits = circuits_opened(build, {where}) if laid else ()
         held = "holds the vehicle; " if item.holds_vehicle else ""
         at = f"{item.place}; " if item.place else ""
-        yield Job(item.what, ITEM, f"{at}{held}noted by you, minutes assumed",
+        yield Job(name, ITEM, f"{at}{held}noted by you, minutes assumed",
                   opens=circuits)  # fmt: skip
 
 

@@ -6,6 +6,7 @@ from typing import Any
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
+from urgens.quantity.day import typed_time
 from urgens.ui.widgets.choices import Choices
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -59,11 +60,11 @@ class HistoryForm(QWidget):
             self._refuse("Say what it was.", "what")
             return
         try:
-            at = datetime.fromisoformat(typed["at"]) if typed["at"] else datetime.now()
+            at = typed_time(typed["at"]) if typed["at"] else datetime.now()
         except ValueError:
             self._refuse(f'"{typed["at"]}" is no time; write 2026-05-31 14:10.', "at")
             return
-        when = at.replace(tzinfo=None).isoformat(timespec="minutes")
+        when = at.isoformat(timespec="minutes")
         entry: dict[str, Any] = {"at": when, "what": typed["what"], "kind": self.kind}
         if typed["why"]:
             entry["why"] = typed["why"]

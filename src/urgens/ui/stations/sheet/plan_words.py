@@ -4,6 +4,7 @@ from datetime import datetime, time, timedelta
 
 from urgens.guidance.planning.plan import Plan
 from urgens.guidance.planning.schedule import Hours
+from urgens.quantity.day import typed_time
 from urgens.ui.stations.sheet.plan_ribbon import clock_words
 
 
@@ -31,10 +32,9 @@ def next_morning(now: datetime) -> datetime:
 def read_start(text: str) -> datetime:
     """Return a day and time as typed; raises ValueError in words."""
     try:
-        found = datetime.fromisoformat(text.strip())
+        return typed_time(text)
     except ValueError:
         raise ValueError(f'"{text}" is no day; write 2026-05-31 09:00.') from None
-    return found.replace(tzinfo=None)
 
 
 def read_hours(text: str) -> Hours:
