@@ -19,6 +19,7 @@ from tests.ui.test_window import choose
 from urgens.document import Build, demo, dumps, load, save, with_changes
 from urgens.document.edit import dumped
 from urgens.document.past import with_history
+from urgens.sheet.files import set_sheet
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.sheet import PAGES
 from urgens.ui.theme.paint import T
@@ -415,3 +416,52 @@ def test_every_page_of_the_record_has_room_and_names(open_window: Opener) -> Non
         page = shown(window, name)
         assert page.summary
         assert page.width() <= window.width()
+
+
+ODD = {
+    "history": [
+        {"at": "2026-05-02T10:00", "what": "x" * 3000, "why": "line\n" * 50, "changes": {
+            "Front Brake!": [1, 2], "": [None, None], "targets.surface": ["wet", 0.85],
+            "setups": [[], [{"name": "q", "changes": {}}]], "valves.rear": [None, None]}},
+        {"at": "1900-01-01T00:00", "what": "old", "kind": "symptom"},
+        {"at": "9999-12-31T23:59", "what": "to come", "kind": "service"},
+    ],
+    "photographs": [{"file": "x.png", "of": "nothing", "note": "n" * 500}, {"file": "a/b.jpg"}],
+    "open_items": [
+        {"what": "same"}, {"what": "same"}, {"what": "y" * 400, "place": "L1.a"},
+        {"what": "Prove standing", "holds_vehicle": True, "due": "1900-01-01"},
+    ],
+    "records": [
+        {"procedure": "nonsense", "started": "2026-01-01T00:00"},
+        {"procedure": "bleed", "started": "9999-12-31T00:00", "ended": "9999-12-31T00:00",
+         "entries": [{"at": "2026-01-01T00:00", "step": 1, "field": "travel", "value": True},
+                     {"at": "2026-01-01T00:00", "step": 1, "field": "strokes",
+                      "wheel": "front-left", "value": "many"}]},
+    ],
+    "fluid": {"class": "DOT 4", "filled": "9998-02-03"},
+    "proof": {"wear": [{"at": "2026-03-31T10:00", "since": "2026-05-01", "front": ["5 mm"],
+                        "rear": ["0.01 mm"]}]},
+    "front.brake.pad_thickness": "11 mm",
+}  # fmt: skip
+
+
+def test_odd_records_are_shown_on_every_page_saved_and_set(
+    open_window: Opener, tmp_path: Path, qtbot: QtBot
+) -> None:
+    window = open_window(with_changes(demo("library"), ODD))
+    for name in PAGES:
+        shown(window, name)
+    history, compare = shown(window, "History"), shown(window, "Compare")
+    for row in range(len(history.rows)):
+        history.choose(row)
+    for other in compare.others:
+        compare.compare_with(other.name)
+        qtbot.waitUntil(lambda: not compare._work.busy, timeout=SLOW)
+    assert compare.words.text() == "This cannot be compared."
+    assert 'targets.surface: is the text "wet"' in compare.unknown.text()
+    shown(window, "Plan").aim_at("load-sensing")
+    window.session.edit("pedal.pivot_to_pad", "14 in")
+    window.session.save(tmp_path / "odd.urgens.json")
+    assert load(tmp_path / "odd.urgens.json").history[-1].what.startswith("Pivot to pad")
+    session = window.session
+    assert set_sheet(session.solution, session.units, session.sheet_asked).pages > 5
