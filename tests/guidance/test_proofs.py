@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 
-from tests.builds import bed
+from tests.builds import bed, unproved
 from tests.plumbing.layouts import sound
 from urgens.document import Build, with_changes
 from urgens.guidance import findings
@@ -25,6 +25,18 @@ def test_proofs_are_those_that_the_layout_needs() -> None:
     assert "booster-test" in needed
     assert "load-sensing-test" not in needed
     assert "booster-test" not in open_proofs(bed("roadster"))
+
+
+def test_a_switch_that_is_laid_out_is_proved_before_anybody_told_its_kind() -> None:
+    """Common practice: a shuttle in the lines is proved whichever kind it is."""
+    pipes = bed("roadster").plumbing
+    assert pipes is not None
+    assert "switch" in {part.kind for part in pipes.parts}
+    for told in (None, "warns"):
+        build = with_changes(unproved("roadster"), {"warning_switch": told})
+        assert "switch-test" in open_proofs(build)
+    bare = with_changes(unproved("roadster"), {"plumbing": None, "warning_switch": None})
+    assert "switch-test" not in open_proofs(bare)
 
 
 def test_each_proof_counts_by_itself_and_all_at_once() -> None:

@@ -139,7 +139,7 @@ def test_the_wall_has_settings_locks_and_what_holds_the_vehicle() -> None:
         demo("roadster"), {"open_items": [{"what": "Clip", "place": "L6", "holds_vehicle": True}]}
     )
     said = blocks_of(build, "wall")
-    assert "'Rear valve, setting', '3.5', '', ''" in said
+    assert "'Rear valve, setting', '3.5', 'turns', ''" in said
     assert "'Rear valve, knee at 3.5 turns', '22.2', 'bar'" in said
     assert "Holds the vehicle: Clip, L6" in said
     assert "REAR FIRST" in blocks_of(demo("library"), "wall")
@@ -147,6 +147,15 @@ def test_the_wall_has_settings_locks_and_what_holds_the_vehicle() -> None:
              "cg_height": "0.45 m"} for n in range(40)]  # fmt: skip
     crowded = blocks_of(with_changes(build, {"vehicle.load_cases": many}), "wall")
     assert "… and 32 more loads" in crowded
+
+
+def test_what_is_fitted_agrees_with_the_layout_and_counts_in_words() -> None:
+    said = blocks_of(demo("roadster"), "vehicle")
+    assert "('Setting', '3.5 turns')" in said
+    assert "('Warning switch', 'in the layout, its kind not given')" in said
+    assert "no warning switch is in the lines" not in blocks_of(demo("roadster"), "proofs")
+    bare = with_changes(demo("roadster"), {"plumbing": None})
+    assert "('Warning switch', 'not given')" in blocks_of(bare, "vehicle")
 
 
 def test_bleeding_is_told_wheel_by_wheel() -> None:

@@ -242,6 +242,17 @@ def circuits_of(build: Build) -> Circuits | None:
     return last[1]
 
 
+def warned(build: Build) -> bool:
+    """Return whether a pressure-differential switch is in the lines, told or laid out.
+
+    build: [object]. A layout drawn before anybody told its kind has one all the same.
+    Source: the build.
+    """
+    parts = () if build.plumbing is None else build.plumbing.parts
+    told = build.warning_switch in ("warns", "shuts")
+    return told or any(part.kind in TWO_SIDED for part in parts)
+
+
 def passage(part: FittedPart, port: str) -> Passage:
     """Return the passage that a port belongs to.
 

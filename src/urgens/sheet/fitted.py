@@ -11,6 +11,7 @@ from urgens.document.brakes import brake_kind
 from urgens.document.brakes.disc import Disc
 from urgens.document.brakes.drum import Drum
 from urgens.document.catalogue import Figure, column_name, counting, named
+from urgens.document.circuits import warned
 from urgens.document.cylinders import cylinder_kind
 from urgens.document.edit import dumped
 from urgens.document.facts import given
@@ -94,6 +95,7 @@ class _Said:
     def figure(self, one: Figure) -> str:
         """Return a figure in the units of the sheet, marked where it is only assumed."""
         text = str(shown(one.value, one.kind, one.shown_in(self._units))).strip()
+        text = f"{text} {counted_in(self.build, one.path)}".strip()
         return text + (ASSUMED if one.path in self._assumed else "")
 
     def _at(self, path: str) -> str:
@@ -205,9 +207,22 @@ class _Said:
         else:
             yield "Fluid", "not given"
         yield "Brake-light switch", build.brake_light_switch or "not given"
-        yield "Warning switch", build.warning_switch or "not given"
+        laid = "in the layout, its kind not given" if warned(build) else "not given"
+        yield "Warning switch", build.warning_switch or laid
         yield from self._under("shuttle_volume")
         yield "Parking brake", build.parking_brake or "not given"
+
+
+def counted_in(build: Build, path: str) -> str:
+    """Return what a setting counts, turns or notches; nothing for any other figure.
+
+    build: [object]; path: of one of its figures [text]. Source: the valve.
+    """
+    return (
+        str(value_at(build, path.removesuffix("turns") + "counted"))
+        if path.endswith(".turns")
+        else ""
+    )
 
 
 def assumed_words(found: Fitted) -> str:

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from urgens.document import Build
-from urgens.document.circuits import SINKS, circuits_of
+from urgens.document.circuits import SINKS, circuits_of, warned
 from urgens.document.cylinders.twin import TwinMaster
 from urgens.document.line_sheets import routed
 from urgens.document.outlets import behind_outlets
@@ -75,7 +75,7 @@ class Facts:
     @property
     def shuttle(self) -> bool:
         """Whether a pressure-differential switch is in the lines."""
-        return self.build.warning_switch in ("warns", "shuts")
+        return warned(self.build)
 
     @cached_property
     def residual(self) -> tuple[Axle, ...]:

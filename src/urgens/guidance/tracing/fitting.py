@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterable
 from urgens.document import Build
 from urgens.document.brakes.disc import Disc
 from urgens.document.brakes.drum import Drum
+from urgens.document.circuits import warned
 from urgens.document.outlets import residual_valves
 from urgens.document.valves.adjustable import Adjustable
 from urgens.document.valves.load_sensing import LoadSensing
@@ -23,11 +24,6 @@ def _has(build: Build, kind: type) -> bool:
 
 def _residual(build: Build, axles: Iterable[Axle]) -> bool:
     return any(True for axle in axles for _ in residual_valves(build, axle))
-
-
-def _switch(build: Build) -> bool:
-    parts = () if build.plumbing is None else build.plumbing.parts
-    return build.warning_switch in ("warns", "shuts") or any(one.kind == "switch" for one in parts)
 
 
 def _brake(build: Build, kind: type, axles: Iterable[Axle]) -> bool:
@@ -57,7 +53,7 @@ _NEEDS: dict[Need, Callable[[Build], bool]] = {
     "no-residual": lambda b: not _residual(b, (Axle.REAR,)),
     "front-residual": lambda b: _residual(b, (Axle.FRONT,)),
     "rear-residual": lambda b: _residual(b, (Axle.REAR,)),
-    "switch": _switch,
+    "switch": warned,
     "light-switch": lambda b: b.brake_light_switch != "none",
     "parking-brake": lambda b: b.parking_brake != "none",
 }

@@ -13,7 +13,7 @@ from urgens.physics.valve import adjusted_knee
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, show, shown
 from urgens.sheet.blocks import Big, Block, Rows, Words
 from urgens.sheet.chapters.told import Told
-from urgens.sheet.fitted import ASSUMED
+from urgens.sheet.fitted import ASSUMED, counted_in
 from urgens.sheet.table import Table
 from urgens.solve import AxleName, press
 
@@ -59,7 +59,8 @@ def _settings(told: Told) -> Iterator[tuple[str, str, str, str]]:
         if one is None or one.value is None:
             continue
         figure, mark = shown(one.value, one.kind, one.shown_in(units)), _mark(told, path)
-        yield _name(path, one.entry.column), figure.number, figure.unit, mark
+        unit = figure.unit or counted_in(build, path)
+        yield _name(path, one.entry.column), figure.number, unit, mark
         if path.endswith(".turns"):
             yield _knee_there(told, path, mark)
 
