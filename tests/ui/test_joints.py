@@ -8,6 +8,7 @@ import pytest
 from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QMenu, QPushButton
+from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
 from tests.ui.conftest import drag
@@ -25,6 +26,7 @@ Answer = Callable[[str], list[str]]
 LEFT = Qt.MouseButton.LeftButton
 REDUCING = {"kind": "reducing", "knee": "30 bar", "slope": 0.4}
 MEASURED = {"state": "measured"}
+SLOW = 10_000  # ms, on a loaded machine
 
 
 def page(window: Window, station: str, name: str) -> Any:
@@ -193,7 +195,7 @@ def test_switches_of_theme_leave_no_menus_behind(window: Window, dressed: QAppli
 
 @pytest.mark.parametrize("name", ["Pedal", "Feel", "Booster", "Half lost"])
 def test_a_page_that_was_not_seen_shows_the_build_as_it_is_when_it_is(
-    open_window: Opener, name: str
+    open_window: Opener, qtbot: QtBot, name: str
 ) -> None:
     """A page that never lived through the change is the second way.
 
@@ -206,10 +208,12 @@ def test_a_page_that_was_not_seen_shows_the_build_as_it_is_when_it_is(
     window.session.make(Change("Two figures", changes))
     seen = page(window, "Size", name)
     fresh = page(open_window(with_changes(bed("pickup"), changes)), "Size", name)
-    QTest.qWait(100)  # until what is longer than the window has its scroll bar
-
     assert seen.summary == fresh.summary
-    assert seen.grab().toImage() == fresh.grab().toImage()
+
+    def alike() -> None:
+        assert seen.grab().toImage() == fresh.grab().toImage()
+
+    qtbot.waitUntil(alike, timeout=SLOW)  # a long page has its scroll bar a moment later
 
 
 # --- the caution ---
