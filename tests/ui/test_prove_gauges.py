@@ -134,7 +134,7 @@ def test_a_build_without_a_valve_says_so(open_window: Opener) -> None:
 def test_the_card_of_a_proof_is_brought(open_window: Opener) -> None:
     window = open_window(fresh())
     page = shown(window, "Gauges")
-    assert page.proofs.words == "0 of 5 done"
+    assert page.proofs.words == "0 of 6 done"
     QTest.mouseClick(page.proofs.buttons["ports-test"], LEFT)
     assert window.bench.name == "Bleed"
     assert window.station("Bleed").page.run.name == "ports-test"
