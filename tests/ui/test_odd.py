@@ -5,7 +5,7 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
-from hypothesis import HealthCheck, Phase, given, settings
+from hypothesis import HealthCheck, Phase, given, reject, settings
 from hypothesis import strategies as st
 from PySide6.QtTest import QTest
 
@@ -18,7 +18,7 @@ from urgens.document.catalogue import figures
 from urgens.ui.frame.window import Window
 from urgens.ui.widgets.background import wait_for_all
 
-EXAMPLES = 12
+EXAMPLES = 8  # builds that can be read
 
 
 def go_through(window: Window) -> int:
@@ -59,7 +59,7 @@ def test_odd_builds_open_on_every_page(open_window: Callable[[Build], Window]) -
     # A window takes its time: what fails is shown as it was drawn.
     @settings(
         max_examples=EXAMPLES,
-        suppress_health_check=[HealthCheck.too_slow],
+        suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much],
         phases=[Phase.explicit, Phase.reuse, Phase.generate],
     )
     @given(st.one_of(documents(), documents(), odd_documents()))
@@ -68,16 +68,16 @@ def test_odd_builds_open_on_every_page(open_window: Callable[[Build], Window]) -
         try:
             build = loads(json.dumps(document))
         except BuildErrors:
-            return
+            reject()
         opened += 1
         window.session.open(build, None)
-        if opened % 10 == 0:
+        if opened % 3 == 0:
             window.switch_theme()
-        if opened % 25 == 0:
+        if opened % 5 == 0:
             window.stand_back()
         go_through(window)
 
     look()
-    assert opened > EXAMPLES / 3
+    assert opened >= EXAMPLES / 2  # others are drawn in place of what no file may say
     QTest.qWait(400)
     wait_for_all(5.0)
