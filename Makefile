@@ -8,7 +8,7 @@ CORE := $(addprefix --cov=urgens.,physics quantity document solve studies plumbi
 CORE_TESTS := tests/physics tests/quantity tests/document tests/solve tests/studies tests/plumbing tests/guidance tests/bench tests/sources
 FLOOR := 95
 
-.PHONY: setup demo test coverage lint bench screenshots dist clean
+.PHONY: setup demo test coverage lint bench screenshots manual dist wheel bare fuzz clean
 
 setup: .venv/.test
 
@@ -39,8 +39,16 @@ bench: .venv/.test
 screenshots: .venv/.test
 	QT_QPA_PLATFORM=offscreen $(PY) tools/screenshots.py docs/screenshots
 
+# The manual page and completion that are shipped, when what can be typed has changed.
+manual: .venv/.test
+	$(PY) -m tools.manual
+
 dist: .venv/.test
 	$(PY) -m build --wheel --no-isolation
+
+# The wheel, installed without the lock on every Python at hand; the core's tests there as well.
+wheel: .venv/.test
+	bash tools/wheel.sh core
 
 clean:
 	rm -rf .venv build dist .pytest_cache .mypy_cache .ruff_cache .hypothesis

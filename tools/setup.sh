@@ -5,29 +5,22 @@ set -euo pipefail
 cd "$(dirname "$0")/.."
 PYTHON=${PYTHON:-python3}
 want=${1:-run}
-
-# soname:package — what a window without a screen needs, then what a real window needs as well
-offscreen="libEGL.so.1:libegl1 libGL.so.1:libgl1 libfontconfig.so.1:libfontconfig1 libdbus-1.so.3:libdbus-1-3
- libglib-2.0.so.0:libglib2.0-0 libxkbcommon.so.0:libxkbcommon0"
-screen="libxkbcommon-x11.so.0:libxkbcommon-x11-0 libxcb-cursor.so.0:libxcb-cursor0 libxcb-icccm.so.4:libxcb-icccm4
- libxcb-image.so.0:libxcb-image0 libxcb-keysyms.so.1:libxcb-keysyms1 libxcb-randr.so.0:libxcb-randr0
- libxcb-render-util.so.0:libxcb-render-util0 libxcb-shape.so.0:libxcb-shape0 libxcb-sync.so.1:libxcb-sync1
- libxcb-xfixes.so.0:libxcb-xfixes0 libxcb-xkb.so.1:libxcb-xkb1 libX11-xcb.so.1:libx11-xcb1"
+libraries=src/urgens/data/system_libraries.txt # name, package, always or screen
 
 say() { printf '%s\n' "$*" >&2; }
 
 missing_packages() {
-  local known pair
+  local known name package needed
   known=$( (ldconfig -p 2>/dev/null || /sbin/ldconfig -p) | awk '{print $1}' )
-  for pair in $1; do
-    grep -qxF "${pair%%:*}" <<<"$known" || printf '%s ' "${pair##*:}"
-  done
+  while read -r name package needed; do
+    [ "$needed" != "$1" ] || grep -qxF "$name" <<<"$known" || printf '%s ' "$package"
+  done < <(grep -v '^#' "$libraries")
 }
 
 can_install() { [ "$(id -u)" = 0 ] && command -v apt-get >/dev/null; }
 
 install_packages() {
-  say "Installing system packages: $*"
+  say "Installing system packages (30 to 150 MB, a minute or two): $*"
   export DEBIAN_FRONTEND=noninteractive
   apt-get update -qq
   apt-get install -y -qq --no-install-recommends "$@" >/dev/null
@@ -38,8 +31,8 @@ install_packages() {
 
 need_venv=""
 "$PYTHON" -c 'import ensurepip, venv' 2>/dev/null || need_venv=python3-venv
-need=$(missing_packages "$offscreen")
-window=$(missing_packages "$screen")
+need=$(missing_packages always)
+window=$(missing_packages screen)
 command -v xvfb-run >/dev/null || window="$window xvfb xauth"
 # tests start the window in other countries' settings, which are made from their sources
 [ "$want" = run ] || [ -d /usr/share/i18n/locales ] || window="$window locales"
@@ -69,10 +62,12 @@ fi
 .venv/bin/python -m pip --version >/dev/null 2>&1 || "$PYTHON" -m venv --clear .venv
 pip() { .venv/bin/python -m pip --disable-pip-version-check --quiet "$@"; }
 if [ "$want" = run ]; then
+  say "Installing the packages that Urgens needs into .venv: @RUN@"
   pip install --require-hashes -r requirements/base.txt
   pip install --require-hashes -r requirements/build.txt
   pip install --no-deps --no-build-isolation --editable .
 else
+  say "Installing the packages for tests and checks: @TEST@"
   pip install --require-hashes -r requirements/dev.txt
 fi
 touch ".venv/.$want"

@@ -5,7 +5,7 @@ from pathlib import Path
 from typing import TypeAlias
 
 from urgens import __version__
-from urgens.data import demo_names
+from urgens.data import chapter_titles, demo_names, procedure_titles
 from urgens.quantity import FORCE, LENGTH
 from urgens.typed_arguments import (
     bores,
@@ -24,12 +24,19 @@ from urgens.typed_arguments import (
 
 # argparse has no public name for it.
 Commands: TypeAlias = "argparse._SubParsersAction[argparse.ArgumentParser]"
+EXITS = (
+    "Exit status: 0 done; 1 done, with a danger found (check only); 2 bad input, or output that "
+    "could not be written."
+)
+METHODS = ("pedal", "open-stroke", "pressure", "gravity", "vacuum")
 
 
 def parser() -> argparse.ArgumentParser:
     """Return the parser of the command line."""
     made = argparse.ArgumentParser(
-        prog="urgens", description="Without a command: open the window, on FILE if one is named."
+        prog="urgens",
+        description="Without a command: open the window, on a build if its FILE is named.",
+        epilog=EXITS,
     )
     made.add_argument(
         "--version", action="version", version=f"urgens {__version__}", help="print the version"
@@ -53,38 +60,25 @@ def parser() -> argparse.ArgumentParser:
     _add_drive(commands)
     _add_device(commands)
 
-    check = _of_a_file(commands, "check", "print what there is to say about a build")
-    check.add_argument("--json", action="store_true", help="as JSON, with reasons and fixes")
-
-    sheet = _of_a_file(commands, "sheet", "write the build sheet as .pdf, .html or .csv")
-    sheet.add_argument(
-        "-o", "--output", type=Path, required=True, metavar="OUT",
-        help="where to; its ending, .pdf, .html or .csv, chooses the form",
-    )  # fmt: skip
-    sheet.add_argument(
-        "--chapters", metavar="NAME,…",
-        help="only these, of wall, vehicle, balance, layout, lines, bleeding, proofs, stops, open, "
-        "plan, due, history, photographs, signing; all that say something by default",
-    )  # fmt: skip
-    sheet.add_argument(
-        "--paper", choices=("a4", "letter"), help="of a PDF; by the build's units by default"
-    )
-
-    commands.add_parser("schema", help="print the JSON Schema of the build file")
+    _add_check(commands)
+    _add_sheet(commands)
+    _add_new(commands)
+    _add(commands, "schema", "print the JSON Schema of the build file")
     _add_install(commands)
-
-    names = demo_names()
-    shipped = commands.add_parser("demo", help="open a shipped demo build in the window")
-    shipped.add_argument(
-        "name", nargs="?", default=names[0], metavar="NAME",
-        help=f"{' or '.join(names)}; {names[0]} where none is named",
-    )  # fmt: skip
+    _add_demo(commands)
     return made
+
+
+def _add(commands: Commands, name: str, words: str) -> argparse.ArgumentParser:
+    """Add a command; what it does stands in the list of all and above its own options."""
+    return commands.add_parser(
+        name, help=words, description=f"{words[0].upper()}{words[1:]}.", epilog=EXITS
+    )
 
 
 def _of_a_file(commands: Commands, name: str, words: str) -> argparse.ArgumentParser:
     """Add a command that reads a build."""
-    made = commands.add_parser(name, help=words, description=f"{words[0].upper()}{words[1:]}.")
+    made = _add(commands, name, words)
     made.add_argument("file", type=Path, metavar="FILE", help="a build, NAME.urgens.json")
     made.add_argument("--setup", metavar="NAME", help="with this set-up laid over the build")
     return made
@@ -94,6 +88,42 @@ def _add_load_case(command: argparse.ArgumentParser) -> None:
     command.add_argument(
         "--load-case", metavar="NAME", help="of this load case; the first where none is named"
     )
+
+
+def _add_check(commands: Commands) -> None:
+    check = _of_a_file(commands, "check", "print what there is to say about a build")
+    check.add_argument("--json", action="store_true", help="as JSON, with reasons and fixes")
+
+
+def _add_sheet(commands: Commands) -> None:
+    sheet = _of_a_file(commands, "sheet", "write the build sheet as .pdf, .html or .csv")
+    sheet.add_argument(
+        "-o", "--output", type=Path, required=True, metavar="OUT",
+        help="where to; its ending, .pdf, .html or .csv, chooses the form",
+    )  # fmt: skip
+    sheet.add_argument(
+        "--chapters", metavar="NAME,…",
+        help=f"only these, of {', '.join(chapter_titles())}; all that say something by default",
+    )  # fmt: skip
+    sheet.add_argument(
+        "--paper", choices=("a4", "letter"), help="of a PDF; by the build's units by default"
+    )
+
+
+def _add_new(commands: Commands) -> None:
+    new = _add(commands, "new", "write a small build to start from, every figure assumed")
+    new.add_argument(
+        "output", type=Path, metavar="OUT", help="where to, as NAME.urgens.json; none is replaced"
+    )
+
+
+def _add_demo(commands: Commands) -> None:
+    names = demo_names()
+    shipped = _add(commands, "demo", "open a shipped demo build in the window")
+    shipped.add_argument(
+        "name", nargs="?", default=names[0], metavar="NAME",
+        help=f"{' or '.join(names)}; {names[0]} where none is named",
+    )  # fmt: skip
 
 
 def _add_solve(commands: Commands) -> None:
@@ -180,13 +210,12 @@ def _add_procedure(commands: Commands) -> None:
     steps = _of_a_file(commands, "procedure", "print how something is done on this very build")
     steps.add_argument(
         "name", metavar="NAME",
-        help="strip-record, overhaul, assemble, bench-bleed, bleed, rebleed, reset-switch, "
-        "prove-standing, prove-moving, or one standing proof by its name",
+        help=f"{', '.join(procedure_titles())}, or a mend that `urgens trace` names",
     )  # fmt: skip
-    steps.add_argument("--method", help="of bleed: pedal, open-stroke, pressure, gravity, vacuum")
+    steps.add_argument("--method", metavar="METHOD", help=f"of bleed: {', '.join(METHODS)}")
     steps.add_argument(
-        "--opened", nargs="+", default=[], metavar="PART",
-        help="of rebleed: parts or lines of the layout that were opened",
+        "--opened", action="append", default=[], metavar="PART",
+        help="of rebleed: a part or line of the layout that was opened; several times",
     )  # fmt: skip
     steps.add_argument(
         "--from", dest="come_from", metavar="SETUP",
@@ -220,7 +249,7 @@ def _add_plan(commands: Commands) -> None:
 
 def _add_compare(commands: Commands) -> None:
     words = "print every figure in which a build differs from another, as JSON"
-    compare = commands.add_parser("compare", help=words, description=f"P{words[1:]}.")
+    compare = _add(commands, "compare", words)
     compare.add_argument("file", type=Path, metavar="FILE", help="a build, NAME.urgens.json")
     compare.add_argument("other", type=Path, nargs="?", metavar="OTHER", help="another build")
     compare.add_argument("--setup", metavar="NAME", help="with this set-up of it instead")
@@ -235,18 +264,21 @@ def _add_compare(commands: Commands) -> None:
 
 
 def _add_install(commands: Commands) -> None:
-    install = commands.add_parser(
+    install = _add(
+        commands,
         "install-desktop",
-        help="put Urgens into the menu, with icon, file type, man page and completion",
+        "put Urgens into the menu, with icon, file type, man page and completion",
     )
     install.add_argument(
         "--prefix", type=Path, metavar="FOLDER",
         help="below this folder, such as /usr/local; your own ~/.local by default",
     )  # fmt: skip
-    install.add_argument("--remove", action="store_true", help="take it out again")
-    commands.add_parser("man", help="print the manual page")
-    completion = commands.add_parser(
-        "completion", help="print what completes commands and options in a shell"
+    install.add_argument(
+        "--remove", action="store_true", help="take out what was installed and nobody changed"
+    )
+    _add(commands, "man", "print the manual page")
+    completion = _add(
+        commands, "completion", "print what completes commands and options in a shell"
     )
     completion.add_argument("shell", choices=("bash", "zsh"), help="for this shell")
 
@@ -270,10 +302,8 @@ def _add_prove(commands: Commands) -> None:
 
 
 def _add_trace(commands: Commands) -> None:
-    trace = commands.add_parser(
-        "trace", help="print what a fault may come from, and the next cheapest test",
-        description="Print what a fault may come from, and the next cheapest test.",
-    )  # fmt: skip
+    words = "print what a fault may come from, and the next cheapest test"
+    trace = _add(commands, "trace", words)
     trace.add_argument("file", type=Path, nargs="?", metavar="FILE", help="a build file")
     trace.add_argument("--setup", metavar="NAME", help="with this set-up laid over the build")
     _add_load_case(trace)
@@ -303,9 +333,7 @@ def _add_trace(commands: Commands) -> None:
 
 
 def _add_log(commands: Commands) -> None:
-    log = commands.add_parser(
-        "log", help="print what a log says", description="Print what a log says."
-    )
+    log = _add(commands, "log", "print what a log says")
     log.add_argument("file", type=Path, metavar="FILE", help="a log, as .csv, .mf4 or .parquet")
     log.add_argument("--build", type=Path, metavar="FILE", help="the build it was made with")
     log.add_argument(

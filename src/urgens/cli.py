@@ -4,6 +4,7 @@ What computes is imported once it is clear that something is to be computed.
 """
 
 import argparse
+import errno
 import gc
 import io
 import json
@@ -13,7 +14,7 @@ from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager, suppress
 from importlib import import_module
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, TextIO
 
 from urgens.arguments import parser
 
@@ -25,6 +26,11 @@ PRINT = (
     "solve", "check", "size", "valves", "robustness", "schema", "prove", "log", "drive", "trace",
     "sayings", "plan", "compare", "man", "completion",
 )  # fmt: skip
+REMEDIES = {
+    errno.ENOSPC: "make room",
+    errno.EDQUOT: "make room",
+    errno.ENAMETOOLONG: "choose a shorter name",
+}
 NO_LIBRARY = "cannot open shared object file"  # of the loader, in the language of C
 
 
@@ -40,12 +46,15 @@ def main(arguments: Sequence[str] | None = None) -> int:
     try:
         return _finished(given)
     except BrokenPipeError:  # whoever read has read enough
-        _drop_output()
+        _drop(sys.stdout)
         return DONE
     except OSError as error:
-        _drop_output()
-        _say(f"urgens: cannot be written ({error.strerror}); make room")
+        _drop(sys.stdout)
+        remedy = REMEDIES.get(error.errno or 0, "look where it goes, and who may write there")
+        _say(f"urgens: cannot be written ({error.strerror}); {remedy}")
         return BAD_INPUT
+    finally:
+        _let_words_go()
 
 
 def _finished(given: Sequence[str]) -> int:
@@ -73,9 +82,22 @@ def _finished(given: Sequence[str]) -> int:
     return code
 
 
-def _drop_output() -> None:
+def _drop(stream: TextIO | None) -> None:
     """Let what is still to be printed go nowhere, so that no more is said of it at the end."""
-    os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
+    if stream is not None:
+        os.dup2(os.open(os.devnull, os.O_WRONLY), stream.fileno())
+
+
+def _let_words_go() -> None:
+    """Print what was said; where it cannot be, the exit code says what there is to say.
+
+    Python itself would end with another one, if words were left for it to print.
+    """
+    if sys.stderr is not None:
+        try:
+            sys.stderr.flush()
+        except OSError:
+            _drop(sys.stderr)
 
 
 def _say(words: str) -> None:
@@ -89,10 +111,9 @@ def _without_library(error: ImportError) -> int:
     """Say which library of the system is missing; raises what has another cause."""
     if NO_LIBRARY not in str(error):
         raise error
-    _say(
-        f"urgens: Qt cannot be loaded here ({error})\n"
-        "  `make setup` names the system packages that are missing"
-    )
+    from urgens.missing_libraries import how_to_install
+
+    _say(f"urgens: Qt cannot be loaded here ({error})\n  {how_to_install()}")
     return BAD_INPUT
 
 
@@ -145,12 +166,19 @@ def _check(options: argparse.Namespace) -> int:
 def _size(options: argparse.Namespace) -> int:
     import numpy as np
 
+    from urgens.document import BuildErrors
     from urgens.document.bores import sold_bores
     from urgens.printed.sizing import printed_sizing
     from urgens.solve.solution import case_index
     from urgens.studies.sizing import RATIOS, rear_bores_of, sizing_map
 
     build = _loaded(options)
+    if build.master.kind != "twin" and any(rear is not None for _, rear in options.bore or ()):
+        raise BuildErrors.one(
+            "--bore",
+            f"names a front and a rear bore, and this build has one {build.master.kind} cylinder",
+            "write one bore, such as 19 mm; FRONT:REAR goes with twin cylinders",
+        )
     given = options.bore or [(bore.value, None) for bore in sold_bores()]
     bores = np.array([front for front, _ in given])
     apart = rear_bores_of(build, bores)
@@ -248,8 +276,12 @@ def _procedure(options: argparse.Namespace) -> int:
     found = procedure(build, options.name, options.method, opened)
     if options.json:
         _print(found.printed())
-        return DONE
+        if options.output is None:
+            return DONE
     if not found.allowed:
+        if options.output is not None:
+            _say(f"urgens: not so, and nothing is written: {found.refused_because}")
+            return BAD_INPUT
         print(f"Not so: {found.refused_because}.")
         return DONE
     if options.output is not None:
@@ -315,6 +347,24 @@ def _robustness(options: argparse.Namespace) -> int:
     found = robustness(build, case, options.draws, options.seed)
     assert found is not None  # nobody tells it to stop
     _print(printed_robustness(found))
+    return DONE
+
+
+def _new(options: argparse.Namespace) -> int:
+    from urgens.document import BuildErrors
+    from urgens.document.demo import own_vehicle_text
+    from urgens.document.whole_file import write_whole
+
+    path: Path = options.output
+    if path.exists() or path.is_symlink():
+        raise BuildErrors.one(str(path), "is there already", "name a file that is not there yet")
+    try:
+        write_whole(path, own_vehicle_text().encode())
+    except OSError as error:
+        raise BuildErrors.one(
+            str(path), f"cannot be written ({error.strerror})", "name another place"
+        ) from None
+    _say(f"urgens: written: {path}; every figure in it is assumed: write in what you measure")
     return DONE
 
 
@@ -404,6 +454,7 @@ _RUN = {
     "plan": _elsewhere("cli_record", "plan"),
     "compare": _elsewhere("cli_record", "compare"),
     "sheet": _elsewhere("cli_record", "sheet"),
+    "new": _new,
     "schema": _schema,
     "install-desktop": _elsewhere("cli_install", "install-desktop"),
     "man": _elsewhere("cli_install", "man"),

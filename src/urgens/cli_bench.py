@@ -81,12 +81,18 @@ def _log(options: argparse.Namespace) -> int:
         print(f"press {number}: {_press_words(press)}")
     for row in model:
         differs = "differs by more than both spreads" if row.differs else "as in the build"
-        print(f"{row.figure}: {row.logged:.4g} logged, {row.model:.4g} computed: {differs}")
+        logged, computed = (_figure_words(row.figure, one) for one in (row.logged, row.model))
+        print(f"{row.figure}: {logged} logged, {computed} computed: {differs}")
     if beside is not None and beside.apart is not None:
         clear = "clear of both spreads" if beside.clear else "within the spreads"
         apart, by = f"{beside.apart / 1e5:+.1f} bar", beside.before.by
         print(f"rear pressure now {apart} at equal {by}: {clear}")
     return DONE
+
+
+def _figure_words(figure: str, value: float) -> str:
+    """Return a figure of a log with its unit; a slope has none."""
+    return f"{value:.2f}" if figure == "slope" else f"{value / 1e5:.1f} bar"
 
 
 def _press_words(press: Press) -> str:

@@ -4,7 +4,8 @@ import argparse
 from pathlib import Path
 from typing import Any
 
-from urgens.installing import completion, install, man_page, remove
+from urgens.data import manual_text
+from urgens.installing import install, remove
 
 DONE = 0
 
@@ -17,12 +18,12 @@ def _install(options: argparse.Namespace) -> int:
 
 
 def _man(options: argparse.Namespace) -> int:
-    print(man_page(), end="")
+    print(manual_text("urgens.1"), end="")
     return DONE
 
 
 def _completion(options: argparse.Namespace) -> int:
-    print(completion(options.shell))
+    print(manual_text(options.shell), end="")
     return DONE
 
 

@@ -32,7 +32,9 @@ def _trace(options: argparse.Namespace) -> int:
     logged, unread = of_logs(build, options.file, now)
     for words in unread:
         print(f"urgens: {words}", file=sys.stderr)
-    known = counting((*already_known(build), *logged), now, options.leave_out)
+    recorded = (*already_known(build), *logged)
+    _all_known(options.leave_out, [one.name for one in recorded])
+    known = counting(recorded, now, options.leave_out)
     evidence = evidence_of(build, _told(options), known)
     found = traced(build, evidence, _case(build, options.load_case))
     extra = _given_twice(options)
@@ -42,6 +44,15 @@ def _trace(options: argparse.Namespace) -> int:
         return DONE
     _say(found, extra, Words(build.natural_units))
     return DONE
+
+
+def _all_known(left_out: list[str], names: list[str]) -> None:
+    """Raise BuildErrors for what is to be left out and is nowhere on record."""
+    for name in left_out:
+        if name not in names:
+            known = ", ".join(f'"{one}"' for one in names)
+            remedy = f"choose of {known}" if names else "leave it away: nothing is on record"
+            raise BuildErrors.one("--leave-out", f'there is no "{name}" on record', remedy)
 
 
 def _told(options: argparse.Namespace) -> Evidence:

@@ -4,9 +4,10 @@ import argparse
 from collections.abc import Callable
 from datetime import datetime
 
-from urgens.quantity import LENGTH, SPEED, Kind, QuantityError, parse
+from urgens.quantity import LENGTH, SPEED, Kind, QuantityError, parse, whole_number
 from urgens.quantity.day import typed_time
 from urgens.quantity.limits import looked_at, road
+from urgens.quantity.whole import LARGEST
 
 
 def said(read: Callable[[str], float]) -> Callable[[str], float]:
@@ -68,18 +69,22 @@ def bores(text: str) -> tuple[float, float | None]:
 
 def count_of_draws(text: str) -> int:
     """Read how many builds are drawn."""
-    if not text.isdecimal() or not 1 <= int(text) <= 10_000_000:
+    count = whole_number(text, 10_000_000)
+    if not count:
         raise argparse.ArgumentTypeError(
             f'"{text}" is no number of draws; write 1 to 10000000, such as 100000'
         )
-    return int(text)
+    return count
 
 
 def seed(text: str) -> int:
     """Read a seed, a whole number."""
-    if not text.isdecimal():
-        raise argparse.ArgumentTypeError(f'"{text}" is no seed; write a whole number, such as 1')
-    return int(text)
+    number = whole_number(text)
+    if number is None:
+        raise argparse.ArgumentTypeError(
+            f'"{text}" is no seed; write a whole number up to {LARGEST}, such as 1'
+        )
+    return number
 
 
 def outcome(text: str) -> tuple[str, str]:

@@ -19,7 +19,7 @@ LENGTH_REMEDY = (
     'write a length in quotes with its unit (in, mm, cm, m, ft), for example "1-1/16 in"'
 )
 START = 'a build file starts {"format": "urgens.build", "version": 1, …'
-SCHEMA = "`urgens schema` lists every field"
+SCHEMA = "`urgens new OUT.urgens.json` writes a small build to look at"
 
 
 def _set(path: str, value: object) -> Change:

@@ -28,10 +28,11 @@ BUILDS = {
     "pad by its rotor": pickup_with({"front.brake": BY_ROTOR}),
     "parts of every kind": pickup_with(EVERYTHING),
     "an adjustable valve": bed("roadster"),
+    "an engine that drags": pickup_with({"vehicle.engine_drag": "2000 N.m"}),
     "a tandem cylinder": pickup_with({"master.primary_stroke": "0.7 in"}),
 }
 WITH_RULES = ("pad_", "rotor_", "close", "open", "vacuum", "pump", "altitude", "shoe.", "bar_",
-              "stroke", "knee", "turns", "lever.")  # fmt: skip
+              "stroke", "knee", "turns", "lever.", "engine_drag", "rear_axle")  # fmt: skip
 
 
 def typed(figure: Figure, number: float) -> object:

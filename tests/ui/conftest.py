@@ -6,7 +6,14 @@ from typing import Any
 import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QLabel, QMessageBox, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QFileDialog,
+    QInputDialog,
+    QLabel,
+    QMessageBox,
+    QWidget,
+)  # fmt: skip
 
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure.kinds import KindButton
@@ -86,6 +93,17 @@ def answer(dressed: QApplication) -> Callable[..., list[str]]:
         return said
 
     return prepare
+
+
+@pytest.fixture
+def no_dialogs(monkeypatch: pytest.MonkeyPatch) -> None:
+    """No dialog asks for a file or for words: whoever was asked left it."""
+    for dialog in ("getSaveFileName", "getOpenFileName"):
+        monkeypatch.setattr(QFileDialog, dialog, lambda *_, **__: ("", ""))
+    monkeypatch.setattr(QFileDialog, "getOpenFileNames", lambda *_, **__: ([], ""))
+    monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_, **__: "")
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_, text="", **__: (text, False))
+    monkeypatch.setattr(QInputDialog, "getMultiLineText", lambda *_, text="", **__: (text, False))
 
 
 @pytest.fixture

@@ -1,5 +1,10 @@
 """Photographs taken in, worded and taken out again; what is no picture, or is gone, is said."""
 
+import gzip
+import os
+import struct
+import threading
+import zlib
 from collections.abc import Callable
 from pathlib import Path
 
@@ -11,7 +16,11 @@ from PySide6.QtTest import QTest
 from tests.ui.conftest import LEFT, page_of, words
 from urgens.document import Build, demo, load
 from urgens.document.photograph_files import put_beside
+from urgens.document.photographs import Photograph
+from urgens.sheet import small_copies as small_copies_module
+from urgens.sheet.small_copies import UnreadPhotographError, check_photograph, small_copy
 from urgens.ui.frame.window import Window
+from urgens.ui.widgets.background import wait_for_all
 
 Opener = Callable[[Build], Window]
 
@@ -106,3 +115,117 @@ def test_the_card_of_a_run_leads_to_its_photographs(open_window: Opener) -> None
     assert window.bench.name == "Sheet"
     assert page.of == "records[0]"
     assert page.what.text().startswith("Record before taking apart, ")
+
+
+SVG = (
+    '<svg xmlns="http://www.w3.org/2000/svg" width="10" height="10">'
+    '<rect width="9" height="9"/></svg>'
+)
+
+
+def test_only_pictures_of_dots_are_read_whatever_they_are_called(
+    open_window: Opener, tmp_path: Path
+) -> None:
+    """An SVG can hang who draws it, and draw other files of the disk."""
+    window = open_window(demo("tender"))
+    window.session.save(tmp_path / "tender.urgens.json")
+    page = page_of(window, "Sheet", "Photographs")
+    drawing = tmp_path / "drawing.png"
+    drawing.write_text(SVG)
+    page.take(drawing)
+    assert page.refused.text() == (
+        "drawing.png is no picture that can be read: JPEG, PNG, WEBP, GIF, BMP are; "
+        "choose another one."
+    )
+    packed = tmp_path / "packed.jpg"
+    packed.write_bytes(gzip.compress(SVG.encode()))
+    page.take(packed)
+    assert "packed.jpg is no picture that can be read" in page.refused.text()
+    pipe = tmp_path / "pipe.png"
+    os.mkfifo(pipe)
+    page.take(pipe)
+    assert page.refused.text() == "pipe.png is no file; choose another one."
+
+
+def test_a_picture_of_too_many_dots_is_not_unpacked(dressed: object, tmp_path: Path) -> None:
+    """A PNG of a few hundred bytes that says it is 60,000 by 60,000."""
+    huge = tmp_path / "huge.png"
+    head = struct.pack(">IIBBBBB", 60_000, 60_000, 8, 2, 0, 0, 0)
+    chunks = ((b"IHDR", head), (b"IDAT", zlib.compress(bytes(1000))), (b"IEND", b""))
+    huge.write_bytes(b"\x89PNG\r\n\x1a\n" + b"".join(
+        struct.pack(">I", len(held)) + name + held + struct.pack(">I", zlib.crc32(name + held))
+        for name, held in chunks
+    ))  # fmt: skip
+    with pytest.raises(UnreadPhotographError) as refused:
+        check_photograph(huge)
+    assert str(refused.value) == "has 60000 × 60000 dots; 120,000,000 are the most"
+
+
+def test_a_link_never_leads_out_of_the_builds_folder(dressed: object, tmp_path: Path) -> None:
+    (tmp_path / "builds").mkdir()
+    (tmp_path / "builds" / "here.png").symlink_to(picture(tmp_path / "private.png"))
+    with pytest.raises(UnreadPhotographError) as refused:
+        small_copy(Photograph(file="here.png"), tmp_path / "builds")
+    assert str(refused.value) == "is a link that leads away from the build's folder"
+
+
+@pytest.mark.parametrize("name", [b"a\nb.png", b"caf\xe9.png", b"x" * 240 + b".png", b"tab\t.png"])
+def test_whatever_a_photograph_is_called_it_gets_a_name_that_a_build_holds(
+    open_window: Opener, tmp_path: Path, name: bytes
+) -> None:
+    window = open_window(demo("tender"))
+    window.session.save(tmp_path / "tender.urgens.json")
+    page = page_of(window, "Sheet", "Photographs")
+    shot = tmp_path / os.fsdecode(name)
+    shot.write_bytes(picture(tmp_path / "plain.png").read_bytes())
+    page.take(shot)
+    assert page.refused.text() == ""
+    (one,) = window.session.base.photographs
+    assert one.file.isprintable()
+    assert (tmp_path / one.file).read_bytes() == shot.read_bytes()
+    window.session.save(tmp_path / "tender.urgens.json")
+    assert load(tmp_path / "tender.urgens.json").photographs == (one,)
+
+
+def test_what_lies_in_their_folder_is_never_waited_for(dressed: object, tmp_path: Path) -> None:
+    """A pipe, a folder and a link of the wanted name: another name is taken."""
+    own = tmp_path / "van-photographs"
+    (own / "a-2.png").mkdir(parents=True)
+    os.mkfifo(own / "a.png")
+    (own / "a-3.png").symlink_to(tmp_path / "nowhere")
+    (tmp_path / "camera").mkdir()
+    shot = picture(tmp_path / "camera" / "a.png")
+    build_file = tmp_path / "van.urgens.json"
+    elsewhere = tmp_path.with_name(f"{tmp_path.name}-camera")
+    elsewhere.mkdir()
+    name, _ = put_beside(shot.rename(elsewhere / "a.png"), build_file)
+    assert name == "van-photographs/a-4.png"
+
+
+def test_pictures_are_read_away_from_the_hand_and_once(
+    open_window: Opener, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    window = open_window(demo("tender"))
+    window.session.save(tmp_path / "tender.urgens.json")
+    page = page_of(window, "Sheet", "Photographs")
+    for number in range(3):
+        page.take(picture(tmp_path / f"{number}.png", f"#{number}{number}{number}"))
+    read: list[str] = []
+    plain = small_copies_module._decoded
+    monkeypatch.setattr(
+        small_copies_module, "_decoded",
+        lambda raw: (read.append(threading.current_thread().name), plain(raw))[1],
+    )  # fmt: skip
+    small_copies_module._copied.cache_clear()
+    small_copies_module._known.clear()
+    page._show()
+    assert page.cards[0][0].text() == "is being read…"
+    page.cards[0][1].setText("typed meanwhile")
+    wait_for_all(10.0)
+    QTest.qWait(100)
+    assert not page.cards[0][0].pixmap().isNull()
+    assert page.cards[0][1].text() == "typed meanwhile"
+    page._word(1, "worded")
+    wait_for_all(10.0)
+    assert len(read) == 3
+    assert threading.main_thread().name not in read

@@ -183,6 +183,42 @@ def test_the_stand_in_s_lever_moves_what_comes_out(open_window: Opener, qtbot: Q
     page.bar.close_box()
 
 
+def record(page: Any, qtbot: QtBot, lines: int) -> None:
+    """Wait until so many lines more are recorded, however slow the machine is."""
+    wanted = len(page.bar.box.recorded) + lines
+    qtbot.waitUntil(lambda: len(page.bar.box.recorded) >= wanted, timeout=6 * SLOW)
+
+
+def test_what_is_recorded_when_a_port_goes_away_can_be_kept_at_once(
+    open_window: Opener, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    window = open_window(fresh())
+    page = shown(window, "Gauges")
+    names = iter(["", str(tmp_path / "kept.csv")])
+    asked: list[str] = []
+    monkeypatch.setattr(
+        "urgens.ui.stations.prove.box_bar.QFileDialog.getSaveFileName",
+        lambda _, title, *__: (asked.append(title), (next(names), ""))[1],
+    )
+    page.bar.start(True)
+    QTest.mouseClick(page.bar.record, LEFT)
+    record(page, qtbot, 30)
+    page.bar.box._box.close()
+    qtbot.waitUntil(lambda: bool(asked), timeout=6 * SLOW)
+    assert asked == ["Write what was recorded"]
+    assert "is in no file yet" in page.state.text()
+    assert not page.bar.record.isChecked()
+
+    page.bar.start(True)  # a box again: what was recorded before is still there to write
+    page.bar.write_unwritten()
+    assert "Written to kept.csv" in page.state.text()
+    first = (tmp_path / "kept.csv").read_text().count("\n")
+    QTest.mouseClick(page.bar.record, LEFT)
+    assert page.bar.box.recorded == []  # the next recording begins anew
+    assert page.bar.unwritten is None
+    assert first > 30
+
+
 def test_what_a_box_said_is_written_and_is_among_the_logs(
     open_window: Opener, qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
@@ -193,7 +229,7 @@ def test_what_a_box_said_is_written_and_is_among_the_logs(
     assert "Recording" in page.state.text()
     for foot in (10.0, 300.0, 10.0):
         window.session.set_effort(foot)
-        QTest.qWait(900)
+        record(page, qtbot, 80)
     path = tmp_path / "box.csv"
     monkeypatch.setattr(
         "urgens.ui.stations.prove.box_bar.QFileDialog.getSaveFileName", lambda *_: (str(path), "")

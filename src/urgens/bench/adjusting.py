@@ -10,7 +10,7 @@ from urgens.document.cylinders.twin import TwinMaster
 from urgens.document.edit import value_at
 from urgens.document.valves.adjustable import Adjustable
 from urgens.physics.arrays import Floats
-from urgens.quantity import LENGTH, Quantity, parse
+from urgens.quantity import LENGTH, Quantity, QuantityError, parse
 
 TURN, MOST_TURNS = 0.5, 1.0  # between two settings that are tried; at a time towards the rear
 BAR_STEPS, MOST_BAR_STEPS = 16, 2  # from the middle to a quarter of the bar; at a time
@@ -45,7 +45,10 @@ class Adjuster:
         if isinstance(given, Quantity):
             return given.value
         if isinstance(given, str):
-            return parse(given, LENGTH).value
+            try:
+                return parse(given, LENGTH).value
+            except QuantityError:  # of another kind: a setting of what is no longer fitted
+                return None
         return float(given) if isinstance(given, int | float) else None
 
     def now(self, build: Build) -> float:

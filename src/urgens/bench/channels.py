@@ -12,6 +12,7 @@ from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import GRAVITY
 from urgens.quantity.units import KELVIN, METRE, METRE_PER_SECOND, NEWTON, PASCAL, Unit, unit
 
+ABSURD = 1e9  # times the most that a vehicle has: a figure so large is an error of writing
 PRESSED = 5e5  # Pa: from there on a vehicle surely slows
 _APART = 9.0, 60.0  # times one line's pressure over the other's: no valve does that
 SECONDS = (0, 0, 1, 0)
@@ -254,7 +255,9 @@ def signals(log: LogFile, channels: Mapping[str, Mapped]) -> Signals:
             raise BuildErrors.one(
                 name, f"“{mapped.unit}” is no unit of it", f"write one of {units}"
             )
-        values = log.column(mapped.column) * of.factor + of.offset
+        with np.errstate(over="ignore"):
+            values = log.column(mapped.column) * of.factor + of.offset
+        values = np.where(np.abs(values) <= ABSURD * CHANNELS[name].largest, values, np.nan)
         found[name] = values / GRAVITY if name == "deceleration" else values
     if "deceleration" in found:
         found["deceleration"] = _positive_while_slowing(found)

@@ -124,6 +124,7 @@ class SimulatedBox:
         self._master, self._slave = os.openpty()
         tty.setraw(self._slave)
         os.set_blocking(self._master, False)
+        self._handles: tuple[int, ...] = (self._master, self._slave)
         self.port = os.ttyname(self._slave)
         self.lost = 0  # lines nobody fetched in time
         self._stop = threading.Event()
@@ -134,9 +135,10 @@ class SimulatedBox:
         """End it, as if its cable were pulled. Source: by definition."""
         self._stop.set()
         self._thread.join()
-        os.close(self._master)
-        with contextlib.suppress(OSError):
-            os.close(self._slave)
+        for handle in self._handles:  # emptied at once: who closes it twice closes nothing else
+            with contextlib.suppress(OSError):
+                os.close(handle)
+        self._handles = ()
 
     def _run(self) -> None:
         start, number = time.monotonic(), 0

@@ -156,6 +156,8 @@ def schedule(wanted: Expected, full_scale: float, unit: float) -> Array:
     most = min(wanted.reach, full_scale)
     if wanted.meters is not None:
         most = min(most, 1.5 * float(wanted.meters.full))
+    if not most > 0.0:  # the hardest foot moves nothing
+        return np.empty(0)
     step = _nice(most / STEPS / unit) * unit
     return np.asarray(np.arange(1.0, int(most / step + 1e-9) + 1) * step, dtype=float)
 

@@ -30,11 +30,15 @@ def rising(found: Signals) -> tuple[Signals, tuple[LogFault, ...]]:
     """
     time = found.time
     known = np.isfinite(time)
+    if not time.size:
+        return found, ()
     filled = np.where(known, time, -np.inf)
     later = np.concatenate(([True], np.maximum.accumulate(filled)[:-1] < filled[1:]))
     kept: Bools = known & later
     faults = list(_unknown_times(known))
     faults += _stood(time, kept & known, known)
+    if not kept.any():
+        faults.append(LogFault(None, "no row has a time: say which column is the time"))
     if kept.all():
         return found, tuple(faults)
     rows = np.flatnonzero(kept)
@@ -83,6 +87,8 @@ def faults_of(log: LogFile, found: Signals) -> tuple[LogFault, ...]:
     if log.skipped_in_all > len(log.skipped):
         more = log.skipped_in_all - len(log.skipped)
         faults.append(LogFault(None, f"{more} more lines are skipped"))
+    if not found.time.size:
+        return tuple(faults)
     faults += _gaps(found.time)
     for name, values in found.channels.items():
         if name != "time":

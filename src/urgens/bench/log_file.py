@@ -1,7 +1,9 @@
 """Logs as files: read whole, whatever their separators, with every line that was skipped named."""
 
 import codecs
+import csv
 import re
+from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import islice
@@ -15,6 +17,8 @@ from urgens.physics.arrays import Array
 LARGEST = 2 * 1024**3  # bytes
 HEAD = 200  # lines in which names and the first figures stand
 COMMENT = ("#", "//", "%")
+MOST_COLUMNS = 4_000  # a logger writes a few dozen
+LONGEST = 200  # letters of a column's name
 NAMED = 20  # lines that are skipped and named one by one
 _NUMBER = re.compile(r"\s*[+-]?(\d+([.,]\d*)?|[.,]\d+)([eE][+-]?\d+)?\s*$")
 _NOTHING = {"", "nan", "na", "n/a", "-", "null", "none"}
@@ -97,6 +101,9 @@ def _layout(path: Path) -> _Layout:
         raise BuildErrors.one(path.name, "holds no figures", "export the log anew, as CSV")
     separator = _separator([head[n] for n in data])
     cells = {n: _cells(head[n], separator) for n in data}
+    if max(map(len, cells.values())) > MOST_COLUMNS:
+        problem = f"has more than {MOST_COLUMNS:,} columns"
+        raise BuildErrors.one(path.name, problem, "export the channels of the brakes alone")
     first = next((n for n in data if _is_figures(cells[n])), None)
     if first is None:
         problem = f"holds no line of figures in its first {len(head)} lines"
@@ -133,7 +140,14 @@ def _separator(lines: list[str]) -> str | None:
 
 
 def _cells(line: str, separator: str | None) -> list[str]:
-    return [cell.strip().strip('"') for cell in line.split(separator)]
+    """Return the cells of a line; what separates them may stand inside quotes."""
+    if separator is None:
+        found = line.split()
+    elif '"' in line:
+        found = next(csv.reader([line.replace("\0", " ")], delimiter=separator), [])
+    else:
+        found = line.split(separator)
+    return [cell.strip().strip('"') for cell in found]
 
 
 def _is_figures(cells: list[str]) -> bool:
@@ -160,17 +174,29 @@ def titled(titles: Sequence[str]) -> tuple[tuple[str, ...], tuple[str, ...]]:
     names, units = [], []
     for number, title in enumerate(titles, start=1):
         found = _IN_BRACKETS.match(title)
-        name = found[1] if found and found[1] else title
+        name = _plain(found[1] if found and found[1] else title)
         names.append(name or f"column {number}")
-        units.append(found[2] if found else "")
+        units.append(_plain(found[2]) if found else "")
     return _each_once(names), tuple(units)
 
 
+def _plain(name: str) -> str:
+    """Return a name without what no line of text can show, and no longer than is read."""
+    return "".join(letter if letter.isprintable() else " " for letter in name).strip()[:LONGEST]
+
+
 def _each_once(names: list[str]) -> tuple[str, ...]:
+    """Return names of which none stands twice: the second of a name is told "(2)"."""
+    taken, seen = set(names), Counter[str]()
     made: list[str] = []
     for name in names:
-        again = sum(one == name or one.startswith(f"{name} (") for one in made)
-        made.append(f"{name} ({again + 1})" if again else name)
+        seen[name] += 1
+        own = name
+        while seen[name] > 1 and own in taken:
+            own = f"{name} ({seen[name]})"
+            seen[name] += own in taken
+        taken.add(own)
+        made.append(own)
     return tuple(made)
 
 
@@ -179,7 +205,7 @@ def _fast(path: Path, layout: _Layout) -> Array:
     if not layout.comma and layout.encoding == "utf-8-sig":
         return np.loadtxt(
             path, delimiter=layout.separator, skiprows=layout.first, comments=COMMENT[0],
-            ndmin=2, encoding="utf-8-sig",
+            ndmin=2, encoding="utf-8-sig", quotechar='"',
         )  # fmt: skip
     with path.open(encoding=layout.encoding) as file:
         lines: Iterable[str] = islice(file, layout.first, None)

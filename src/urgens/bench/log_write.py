@@ -43,7 +43,7 @@ def csv_of(found: Signals, comments: tuple[str, ...] = ()) -> str:
     heads = [f"{NAMES[name]} [{UNITS[name]}]" for name in names]
     columns = [_column(name, found.channels[name]) for name in names]
     rows = [",".join(row) for row in zip(*columns, strict=True)]
-    above = [f"# {line}" for line in comments]
+    above = [f"# {' '.join(line.split())}" for line in comments]
     return "\n".join([*above, ",".join(heads), *rows]) + "\n"
 
 

@@ -62,7 +62,7 @@ def presses(found: Signals) -> tuple[Press, ...]:
     least.
     """
     pressure = _leading(found)
-    if pressure is None:
+    if pressure is None or not pressure.size:
         return ()
     return tuple(_press(found, rows) for rows in spans(found.time, pressure))
 

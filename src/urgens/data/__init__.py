@@ -1,8 +1,9 @@
 """Shipped tables, builds, faces and templates."""
 
 import tomllib
+from functools import cache
 from pathlib import Path
-from typing import Any
+from typing import Any, NamedTuple
 
 FOLDER = Path(__file__).parent
 BUILDS = FOLDER / "builds"
@@ -16,6 +17,42 @@ def trace_table(name: str) -> dict[str, Any]:
     found = tomllib.loads((FOLDER / "trace" / f"{name}.toml").read_text(encoding="utf-8"))
     found.pop("source")
     return found
+
+
+@cache
+def procedure_titles() -> dict[str, str]:
+    """Return what the fixed procedures are called, by their names."""
+    return _titles("procedures/titles.toml")
+
+
+@cache
+def chapter_titles() -> dict[str, str]:
+    """Return what the chapters of the sheet are called, by their names, in their order."""
+    return _titles("sheet/chapters.toml")
+
+
+def _titles(place: str) -> dict[str, str]:
+    found: dict[str, str] = tomllib.loads((FOLDER / place).read_text(encoding="utf-8"))["titles"]
+    return found
+
+
+class SystemLibrary(NamedTuple):
+    """A library of the system that Qt loads, Debian's package, `always` or `screen`."""
+
+    name: str
+    package: str
+    needed: str
+
+
+def system_libraries() -> tuple[SystemLibrary, ...]:
+    """Return the libraries of the system that Qt loads."""
+    lines = (FOLDER / "system_libraries.txt").read_text(encoding="utf-8").splitlines()
+    return tuple(SystemLibrary(*one.split()) for one in lines if not one.startswith("#"))
+
+
+def manual_text(name: str) -> str:
+    """Return a shipped page of the manual or a script of completion: urgens.1, bash, zsh."""
+    return (FOLDER / "manual" / name).read_text(encoding="utf-8")
 
 
 def font_files() -> tuple[Path, ...]:

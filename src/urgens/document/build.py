@@ -10,6 +10,7 @@ from urgens.document.boosters.none import NoBooster
 from urgens.document.boosters.vacuum import VacuumBooster
 from urgens.document.cylinders import Master, cylinder_kind
 from urgens.document.cylinders.kind import Split
+from urgens.document.engine_drag import drag_at_road, driven_axle, passed_at_rest
 from urgens.document.entry import Entry
 from urgens.document.facts import Fluid, Known, SetUp, twin_names
 from urgens.document.heat import Heat
@@ -20,15 +21,16 @@ from urgens.document.pedal import Pedal
 from urgens.document.photographs import Photograph
 from urgens.document.plumbing import Plumbing
 from urgens.document.proof import Proof
+from urgens.document.reading import Reading
 from urgens.document.records import Joint, OpenItem, Record
 from urgens.document.targets import Targets
 from urgens.document.traces import TraceRun
 from urgens.document.valves import Valves
 from urgens.document.vehicle import Vehicle
-from urgens.document.wheel_ends import WheelEnds
+from urgens.document.wheel_ends import WheelEnds, rolling_radius
 from urgens.physics.atmosphere import air_pressure
 from urgens.physics.axle import Axle
-from urgens.quantity import PRESSURE, UnitSystem, retype
+from urgens.quantity import PRESSURE, TORQUE, UnitSystem, retype
 
 FORMAT = "urgens.build"
 VERSION = 1
@@ -90,6 +92,7 @@ class Build(Part):
             )
         yield from twin_names(self.setups)
         yield from self._corner_fits()
+        yield from self._drag_fits()
         if isinstance(self.booster, VacuumBooster):
             yield from self._vacuum_fits(self.booster)
 
@@ -101,6 +104,20 @@ class Build(Part):
                 f"{self.targets.corner:g} g to the side leaves no grip to brake with: the tyres "
                 f"have {least:g} on the target road",
                 f"write a number below {least:g}",
+            )
+
+    def _drag_fits(self) -> Iterator[Fault]:
+        if not self.vehicle.engine_drag.value:
+            return
+        reading = Reading(self)
+        if drag_at_road(reading) >= passed_at_rest(reading) * (1.0 - ROUNDING):
+            radius = rolling_radius(Reading(self.axle(driven_axle(self.vehicle)).tyre))
+            most = retype(float(passed_at_rest(reading) * radius), TORQUE, UnitSystem.METRIC, 3)
+            yield Fault(
+                "vehicle.engine_drag",
+                f'"{self.vehicle.engine_drag.text}" locks the driven wheels by itself on the '
+                "target road",
+                f'write the torque at the axle, below "{most}"',
             )
 
     def _vacuum_fits(self, booster: VacuumBooster) -> Iterator[Fault]:

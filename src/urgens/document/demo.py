@@ -16,9 +16,14 @@ def demo_text(name: str) -> str:
     return (BUILDS / f"{name}{SUFFIX}").read_text(encoding="utf-8")
 
 
+def own_vehicle_text() -> str:
+    """Return the file of the build a builder starts from."""
+    return _OWN.read_text(encoding="utf-8")
+
+
 def own_vehicle() -> Build:
     """Return the build a builder starts from: common figures, every one marked as assumed."""
-    return loads(_OWN.read_text(encoding="utf-8"))
+    return loads(own_vehicle_text())
 
 
 def demo(name: str) -> Build:

@@ -10,7 +10,6 @@ from urgens.document.validation import validated
 
 Way = tuple[str | int, ...]
 Names = tuple[str, ...]
-IN_ORDER = ("evidence", "setups")  # their names, at any depth, stand in the order they were given
 HISTORY = "history"  # saving adds to it beside all steps, so that it is kept entry by entry
 
 
@@ -90,6 +89,8 @@ def _gone(
     if entries != Entries():
         kept = [one for one in document.get(HISTORY, []) if one not in entries.gone]
         document[HISTORY] = sorted([*kept, *entries.come], key=lambda one: str(one["at"]))
+        if not document[HISTORY]:
+            del document[HISTORY]
     return validated(document)  # which copies what is laid in
 
 
@@ -122,7 +123,7 @@ def _steps(before: Any, after: Any, way: Way) -> Iterator[Step | Order]:
                 yield from _steps(before[name], after[name], (*way, name))
             else:
                 yield Step((*way, name), before.get(name), after.get(name), *there)
-        if way and way[0] in IN_ORDER and list(before) != list(after):
+        if way and list(before) != list(after):  # names given by a builder stand in his order
             yield Order(way, tuple(before), tuple(after))
     elif isinstance(before, list) and isinstance(after, list) and len(before) == len(after):
         for index, (one, other) in enumerate(zip(before, after, strict=True)):

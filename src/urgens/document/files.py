@@ -11,7 +11,7 @@ from urgens.document.edit import dumped
 from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.migrate import migrated
 from urgens.document.part import in_words
-from urgens.document.validation import validated
+from urgens.document.validation import HALF, validated
 from urgens.document.variant import whole
 from urgens.document.whole_file import LARGEST, NotRegularError, content, write_whole
 
@@ -63,7 +63,11 @@ def save(build: Build, path: Path) -> None:
     target = path.resolve()
     if target.exists() and is_read_only(target):
         raise PermissionError(errno.EACCES, "the file is marked read-only", str(target))
-    write_whole(path, dumps(build).encode(), keep=True)
+    try:
+        text = dumps(build).encode()
+    except UnicodeEncodeError:
+        raise OSError(errno.EILSEQ, f"a text in it {HALF}; take that out", str(target)) from None
+    write_whole(path, text, keep=True)
 
 
 def is_read_only(path: Path) -> bool:

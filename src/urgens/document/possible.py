@@ -5,6 +5,7 @@ import numpy as np
 from urgens.document.boosters.vacuum import VacuumBooster, depression
 from urgens.document.brakes import brake_kind
 from urgens.document.cylinders import cylinder_kind
+from urgens.document.engine_drag import drag_at_road, passed_at_rest
 from urgens.document.reading import Reading
 from urgens.document.valves import kind_of
 from urgens.physics.arrays import Bools
@@ -23,6 +24,7 @@ def possible(reading: Reading) -> Bools:
         found = found & brake_kind(brake.part).possible(brake)
         for valve in reading.of("valves").each(axle):
             found = found & kind_of(valve.part).possible(valve)
+    found = found & np.less(drag_at_road(reading), passed_at_rest(reading))
     if isinstance(reading.part.booster, VacuumBooster):
         around = air_pressure(reading.of("vehicle")["altitude"])
         found = found & np.less_equal(depression(reading.of("booster")), around)

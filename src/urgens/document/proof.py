@@ -27,9 +27,19 @@ from urgens.document.part import (
     Text,
 )
 from urgens.document.records import At
-from urgens.quantity import LENGTH, SPEED, TEMPERATURE, parse
+from urgens.quantity import (
+    FORCE,
+    LENGTH,
+    PRESSURE,
+    SPEED,
+    TEMPERATURE,
+    Kind,
+    QuantityError,
+    parse,
+)
 
 VALVE = re.compile(r"(front|rear)\[(\d+)\]")
+SET_IN = (LENGTH, PRESSURE, FORCE)  # a bar, a knee, a spring
 GONE = ""  # of a valve that is no longer fitted
 Locked = Literal["none", "front", "rear", "both", "unknown"]
 Pull = Literal["none", "left", "right"]
@@ -89,6 +99,25 @@ CHANNELS = Literal[
 Setting = Annotated[
     Mapping[Name, Number | Text], AfterValidator(MappingProxyType), PlainSerializer(thawed)
 ]  # what was turned, by its path
+
+
+def _set_to_figures(setting: Mapping[str, object]) -> Iterator[Fault]:
+    """Yield what is wrong with settings that are words: a number, or a quantity, is what is set."""
+    for path, value in setting.items():
+        if isinstance(value, str) and not any(_is_of(value, kind) for kind in SET_IN):
+            yield Fault(
+                "setting",
+                f'{path} is set to "{value}", which is not a figure',
+                'write turns or notches as a number, such as 2, else a quantity, such as "4 mm"',
+            )
+
+
+def _is_of(typed: str, kind: Kind) -> bool:
+    try:
+        parse(typed, kind)
+    except QuantityError:
+        return False
+    return True
 
 
 class GaugeRun(Part):
@@ -160,6 +189,7 @@ class Stop(Part):
         """Check that a distance comes with the speed it is from."""
         if self.distance is not None and self.speed is None:
             yield Fault("speed", "is missing, and a distance is given", "write from which speed")
+        yield from _set_to_figures(self.setting)
 
 
 class Channel(Part):
@@ -190,6 +220,7 @@ class Log(Part):
         """Check that its name is one of a file beside the build, wherever that lies."""
         if "/" in self.file or "\\" in self.file or self.file in (".", ".."):
             yield Fault("file", f'"{self.file}" is no name beside the build', "write its name only")
+        yield from _set_to_figures(self.setting)
 
 
 class Wear(Part):

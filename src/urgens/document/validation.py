@@ -1,6 +1,7 @@
 """Turning a document's faults into words with the path a builder would write."""
 
 import difflib
+import json
 from collections.abc import Iterator, Mapping, Sequence
 from types import NoneType, UnionType
 from typing import Annotated, Any, Literal, TypeVar, Union, get_args, get_origin
@@ -13,8 +14,9 @@ from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.part import RULE, in_words
 
 Model = TypeVar("Model", bound=BaseModel)
+HALF = "holds half a character, which no file can hold"
 UNKNOWN = "is not a field known here"
-EVERY_FIELD = "`urgens schema` lists every field"
+EVERY_FIELD = "`urgens new OUT.urgens.json` writes a small build to look at"
 _COMPARISONS = {
     "greater_than": ("gt", "above"),
     "greater_than_equal": ("ge", "of at least"),
@@ -47,11 +49,39 @@ def validated_as(model: type[Model], document: object) -> Model:
 
     Raises BuildErrors with every fault found.
     """
+    _writable(document)
     try:
         return model.model_validate(document)
     except ValidationError as error:
         details = [one for one in error.errors(include_url=False) if _tells(one)]
         raise BuildErrors([e for d in details for e in _translated(d, model)]) from None
+
+
+def _writable(document: object) -> None:
+    """Raise BuildErrors where a text is none that a file can hold: half of a character."""
+    try:
+        json.dumps(document, ensure_ascii=False).encode()
+    except UnicodeEncodeError:
+        raise BuildErrors(
+            BuildError(place, HALF, "type it anew: another program gave half of it")
+            for place in _halves(document, "")
+        ) from None
+
+
+def _halves(value: object, place: str) -> Iterator[str]:
+    """Yield the places at which half a character stands, in a text or in a name."""
+    if isinstance(value, Mapping):
+        for name, inside in value.items():
+            shown = str(name).encode(errors="replace").decode()
+            where = f"{place}.{shown}" if place else shown
+            if shown != name:
+                yield where
+            yield from _halves(inside, where)
+    elif isinstance(value, list | tuple):
+        for index, inside in enumerate(value):
+            yield from _halves(inside, f"{place}[{index}]")
+    elif isinstance(value, str) and value.encode(errors="replace").decode() != value:
+        yield place
 
 
 def _tells(detail: ErrorDetails) -> bool:

@@ -8,6 +8,7 @@ import stat
 import tempfile
 from pathlib import Path
 
+SHOWN = 40  # letters of a file's name in that of what is written aside
 LARGEST = 64 * 1024 * 1024  # bytes; a build is a few hundred kilobytes at most
 
 
@@ -42,7 +43,9 @@ def write_whole(path: Path, content: bytes, *, keep: bool = False) -> None:
             raise NotRegularError(errno.EISDIR, "it is no file", str(target))
         target.write_bytes(content)
         return
-    handle, name = tempfile.mkstemp(prefix=f".{target.name}.", suffix=".tmp", dir=target.parent)
+    handle, name = tempfile.mkstemp(
+        prefix=f".{target.name[:SHOWN]}.", suffix=".tmp", dir=target.parent
+    )
     aside = Path(name)
     try:
         with os.fdopen(handle, "wb") as file:

@@ -37,6 +37,7 @@ from urgens.quantity.kinds import (
     Kind,
 )
 from urgens.quantity.quantity import Quantity, QuantityError, parse
+from urgens.quantity.whole import whole_number
 
 __all__ = [
     "ANGLE",
@@ -76,5 +77,6 @@ __all__ = [
     "show",
     "shown",
     "unit_shown",
+    "whole_number",
     "written",
 ]

@@ -122,15 +122,14 @@ class Pages:
         buffer = QBuffer()
         buffer.open(QBuffer.OpenModeFlag.WriteOnly)
         writer = self._writer(buffer)
-        painter = QPainter(writer)
         box = self._layout.paintRectPixels(DOTS)
-        for page in range(self.pages):
-            if page:
-                writer.newPage()
-            painter.translate(-box.topLeft())
-            self.paint(painter, page)
-            painter.translate(box.topLeft())
-        painter.end()
+        with QPainter(writer) as painter:
+            for page in range(self.pages):
+                if page:
+                    writer.newPage()
+                painter.translate(-box.topLeft())
+                self.paint(painter, page)
+                painter.translate(box.topLeft())
         return bytes(buffer.data().data())
 
     def printer(self) -> "QPrinter":
@@ -150,18 +149,17 @@ class Pages:
         printer.setFullPage(True)
         first = max(printer.fromPage(), 1)
         last = min(printer.toPage() or self.pages, self.pages)
-        painter = QPainter()
-        if not painter.begin(printer):
-            raise OSError(f"{printer.printerName() or 'the printer'} takes nothing")
-        paper, own = printer.paperRect(type(printer).Unit.DevicePixel), self.paper
-        scale = min(paper.width() / own.width(), paper.height() / own.height())
-        painter.translate((paper.width() - scale * own.width()) / 2, 0)
-        painter.scale(scale, scale)
-        for page in range(first - 1, last):
-            if page >= first:
-                printer.newPage()
-            self.paint(painter, page)
-        painter.end()
+        with QPainter() as painter:
+            if not painter.begin(printer):
+                raise OSError(f"{printer.printerName() or 'the printer'} takes nothing")
+            paper, own = printer.paperRect(type(printer).Unit.DevicePixel), self.paper
+            scale = min(paper.width() / own.width(), paper.height() / own.height())
+            painter.translate((paper.width() - scale * own.width()) / 2, 0)
+            painter.scale(scale, scale)
+            for page in range(first - 1, last):
+                if page >= first:
+                    printer.newPage()
+                self.paint(painter, page)
 
     def _writer(self, device: QBuffer) -> QPdfWriter:
         writer = QPdfWriter(device)

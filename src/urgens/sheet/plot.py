@@ -31,6 +31,10 @@ class Plot:
     drawn: list[str] = field(default_factory=list)
     _named: list[tuple[str, str]] = field(default_factory=list)
 
+    def __post_init__(self) -> None:
+        """Give a plot with nothing in it a scale all the same."""
+        self.most_x, self.most_y = self.most_x or 1.0, self.most_y or 1.0
+
     def x(self, value: float) -> float:
         """Return where a figure is across; value: in the unit shown. Source: a linear scale."""
         return LEFT + value / self.most_x * (self.wide - LEFT - RIGHT)

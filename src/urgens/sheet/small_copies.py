@@ -1,22 +1,59 @@
-"""Small copies of photographs, for a sheet or a page."""
+"""Small copies of photographs, for a sheet or a page: kept while the file is as it was.
+
+Pictures come from anybody. Only formats that are dots are read, told by how the file begins, never
+more of them than a camera makes, and only files that lie below the build's own folder.
+"""
 
 import hashlib
+import os
+from functools import lru_cache
 from pathlib import Path
+from typing import NamedTuple
 
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
-from PySide6.QtGui import QImageReader
+from PySide6.QtGui import QImage, QImageReader
 
 from urgens.document import Build
 from urgens.document.photographs import Photograph
+from urgens.document.whole_file import LARGEST, NotRegularError, content
 from urgens.sheet.blocks import Picture
 
 WIDE, HIGH = 300, 225  # px of a small copy
-LARGEST = 64 * 1024 * 1024  # bytes of a photograph
+MOST_DOTS = 120_000_000  # of a photograph; the largest cameras make about as many
+KEPT = 400  # small copies, of some 100 kB each
+# How a file of each format begins; from what it is called a file's format is never taken.
+BEGINS = {
+    "jpeg": (b"\xff\xd8\xff",),
+    "png": (b"\x89PNG\r\n\x1a\n",),
+    "webp": (b"RIFF",),
+    "gif": (b"GIF87a", b"GIF89a"),
+    "bmp": (b"BM",),
+}
+ENDINGS = ("jpg", "jpeg", "png", "webp", "gif", "bmp")  # that are offered
 NO_FILE = "its build has no file yet, so that nothing lies beside it"
 
 
 class UnreadPhotographError(Exception):
     """A photograph that cannot be shown; the words say why."""
+
+
+class _Copy(NamedTuple):
+    """A small copy as PNG, its size in px, the digest of the photograph; or why there is none."""
+
+    png: bytes = b""
+    wide: int = 0
+    high: int = 0
+    sha256: str = ""
+    why_not: str = ""
+
+
+class _Stamp(NamedTuple):
+    """What tells that a file is another than it was: where it is, its inode, size and time."""
+
+    path: str
+    inode: int
+    size: int
+    changed: int  # ns
 
 
 def small_copies(build: Build, folder: Path | None) -> tuple[tuple[Picture, ...], tuple[str, ...]]:
@@ -39,44 +76,118 @@ def small_copy(one: Photograph, folder: Path | None) -> Picture:
     one: of a build; folder: where its file lies [objects].
     Raises UnreadPhotographError with the reason. Source: the file.
     """
-    if folder is None:
-        raise UnreadPhotographError(NO_FILE)
-    raw = read_photograph(folder / one.file)
-    buffer = QBuffer()
-    buffer.setData(QByteArray(raw))
-    buffer.open(QIODevice.OpenModeFlag.ReadOnly)
-    reader = QImageReader(buffer)
-    reader.setAutoTransform(True)
-    size = reader.size()
-    if size.isValid():  # a large one is never whole in memory
-        reader.setScaledSize(size.scaled(QSize(WIDE, HIGH), Qt.AspectRatioMode.KeepAspectRatio))
-    image = reader.read()
-    if image.isNull():
-        raise UnreadPhotographError(f"is no picture that can be read ({reader.errorString()})")
-    image = image.scaled(WIDE, HIGH, Qt.AspectRatioMode.KeepAspectRatio,
-                         Qt.TransformationMode.SmoothTransformation)  # fmt: skip
-    out = QBuffer()
-    out.open(QIODevice.OpenModeFlag.WriteOnly)
-    image.save(out, "PNG")  # type: ignore[call-overload]
-    changed = bool(one.sha256) and hashlib.sha256(raw).hexdigest() != one.sha256
+    copy = _copied(_stamp_of(one, folder))
+    if copy.why_not:
+        raise UnreadPhotographError(copy.why_not)
+    changed = bool(one.sha256) and copy.sha256 != one.sha256
     words = [one.of, one.note, "another file than was taken in" if changed else ""]
     when = "" if one.at is None else f"{one.at:%Y-%m-%d}"
     said = ", ".join(word for word in (*words, when) if word) or one.file
-    return Picture(bytes(out.data().data()), image.width(), image.height(), said)
+    return Picture(copy.png, copy.wide, copy.high, said)
 
 
-def read_photograph(path: Path) -> bytes:
-    """Return the content of a photograph's file; path: of it [object].
+def is_at_hand(one: Photograph, folder: Path | None) -> bool:
+    """Tell whether a small copy, or why there is none, is known without reading a picture.
 
-    Raises UnreadPhotographError with the reason. Source: the file.
+    one: of a build; folder: where its file lies [objects]. Source: what is kept.
     """
     try:
-        if path.stat().st_size > LARGEST:
-            raise UnreadPhotographError(f"is larger than {LARGEST // 1024**2} MiB")
-        if not path.is_file():
-            raise UnreadPhotographError("is no file")
-        return path.read_bytes()
+        return _stamp_of(one, folder) in _known
+    except UnreadPhotographError:
+        return True
+
+
+def check_photograph(path: Path) -> None:
+    """Raise UnreadPhotographError where a file is no photograph; path: of it [object].
+
+    Source: its content.
+    """
+    why = _copied(_stamp(path)).why_not
+    if why:
+        raise UnreadPhotographError(why)
+
+
+def _stamp_of(one: Photograph, folder: Path | None) -> _Stamp:
+    """Return what tells the file of a photograph; it lies below the build's folder itself."""
+    if folder is None:
+        raise UnreadPhotographError(NO_FILE)
+    path = folder / one.file
+    try:
+        beside = path.resolve().is_relative_to(folder.resolve())
+    except OSError as error:  # links that lead round in a ring
+        raise UnreadPhotographError(f"cannot be read ({error.strerror})") from None
+    if not beside:
+        raise UnreadPhotographError("is a link that leads away from the build's folder")
+    return _stamp(path)
+
+
+def _stamp(path: Path) -> _Stamp:
+    try:
+        found = os.stat(path)  # noqa: PTH116 - a path with a NUL in it raises ValueError
     except FileNotFoundError:
         raise UnreadPhotographError("is not there any more") from None
+    except (OSError, ValueError) as error:
+        why = getattr(error, "strerror", None) or error
+        raise UnreadPhotographError(f"cannot be read ({why})") from None
+    return _Stamp(str(path), found.st_ino, found.st_size, found.st_mtime_ns)
+
+
+_known: set[_Stamp] = set()
+
+
+@lru_cache(maxsize=KEPT)
+def _copied(stamp: _Stamp) -> _Copy:
+    try:
+        raw = _content(stamp)
+        image = _decoded(raw)
+    except UnreadPhotographError as error:
+        copy = _Copy(why_not=str(error))
+    else:
+        out = QBuffer()
+        out.open(QIODevice.OpenModeFlag.WriteOnly)
+        image.save(out, "PNG")  # type: ignore[call-overload]
+        digest = hashlib.sha256(raw).hexdigest()
+        copy = _Copy(bytes(out.data().data()), image.width(), image.height(), digest)
+    if len(_known) >= KEPT:
+        _known.clear()
+    _known.add(stamp)
+    return copy
+
+
+def _content(stamp: _Stamp) -> bytes:
+    try:
+        raw = content(Path(stamp.path))
+    except (NotRegularError, IsADirectoryError):
+        raise UnreadPhotographError("is no file") from None
     except OSError as error:
         raise UnreadPhotographError(f"cannot be read ({error.strerror})") from None
+    if len(raw) > LARGEST:
+        raise UnreadPhotographError(f"is larger than {LARGEST // 1024**2} MiB")
+    return raw
+
+
+def _decoded(raw: bytes) -> QImage:
+    """Return a picture in the size of a small copy; raises UnreadPhotographError."""
+    form = next((name for name, heads in BEGINS.items() if raw.startswith(heads)), None)
+    if form is None:
+        kinds = ", ".join(name.upper() for name in BEGINS)
+        raise UnreadPhotographError(f"is no picture that can be read: {kinds} are")
+    buffer = QBuffer()
+    buffer.setData(QByteArray(raw))
+    buffer.open(QIODevice.OpenModeFlag.ReadOnly)
+    reader = QImageReader(buffer, QByteArray(form.encode()))
+    reader.setAutoDetectImageFormat(False)
+    reader.setAutoTransform(True)
+    size, box = reader.size(), QSize(WIDE, HIGH)
+    if size.isValid():  # a large one is never whole in memory
+        if size.width() * size.height() > MOST_DOTS:
+            raise UnreadPhotographError(
+                f"has {size.width()} × {size.height()} dots; {MOST_DOTS:,} are the most"
+            )
+        reader.setScaledSize(size.scaled(box, Qt.AspectRatioMode.KeepAspectRatio))
+    image = reader.read()
+    if image.isNull():
+        raise UnreadPhotographError(f"is no picture that can be read ({reader.errorString()})")
+    return image.scaled(
+        box, Qt.AspectRatioMode.KeepAspectRatio, Qt.TransformationMode.SmoothTransformation
+    )

@@ -11,6 +11,7 @@ from urgens.document.boosters import assist
 from urgens.document.brakes import brake_kind
 from urgens.document.cylinders import cylinder_kind
 from urgens.document.cylinders.kind import Split
+from urgens.document.engine_drag import drag_at_road, driven_axle
 from urgens.document.laid_fluid import laid_fluid
 from urgens.document.outlets import behind_outlets
 from urgens.document.reading import NOTHING, Laid, Reading
@@ -184,14 +185,8 @@ def _outlets(build: Build, axle: Axle) -> tuple[ValveLaw, ...]:
 
 
 def _drag(reading: Reading) -> Pair[Floats]:
-    """Return the engine's drag at the road of the front and the rear axle [N].
-
-    Which axle is driven is known from the launch figures; without them it is taken as the rear.
-    """
-    torque = reading.of("vehicle")["engine_drag"]
-    launch = reading.part.vehicle.launch
-    driven = Axle.REAR if launch is None else Axle(launch.driven)
-    force = np.divide(torque, rolling_radius(reading.of(driven).of("tyre")))
+    """Return the engine's drag at the road of the front and the rear axle [N]."""
+    driven, force = driven_axle(reading.part.vehicle), drag_at_road(reading)
     return Pair(*(_number(np.asarray(force)) if axle == driven else 0.0 for axle in Axle))
 
 

@@ -19,6 +19,7 @@ from PySide6.QtWidgets import QApplication
 
 from urgens.data import DESKTOP_ID, ICON, demo_names, font_files
 from urgens.document import Build, demo
+from urgens.missing_libraries import how_to_install
 from urgens.ui.frame.focus_tips import FocusTips
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.window import Window
@@ -68,8 +69,8 @@ def started() -> QApplication:
             sys.stderr.write(
                 f"urgens: the window cannot be shown on this display ({shown}): "
                 f"{' '.join(why.split())}\n"
-                "  Log in on a screen, or set DISPLAY to one that can be used; `make setup` names "
-                "system packages that are missing. All commands but demo work without a screen.\n"
+                "  Log in on a screen, or set DISPLAY to one that can be used. All commands but "
+                f"demo work without a screen.\n  {how_to_install()}\n"
             )
             sys.stderr.flush()
             os._exit(NO_DISPLAY)
@@ -94,6 +95,7 @@ def run(build: Build | None, path: Path | None) -> int:
     session.scores = settings.scores
     session.scored.connect(lambda: settings.set_scores(session.scores))
     window = Window(session, settings, state / "recovery")
+    window.mishaps.listen()
     if build is None:
         window.show_start(first=True)
     window.show()

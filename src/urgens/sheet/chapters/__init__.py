@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterator, Sequence
 
+from urgens.data import chapter_titles
 from urgens.document import BuildErrors
 from urgens.sheet.blocks import Block, Bound, Chapter, Words
 from urgens.sheet.chapters.closing import coming, history, planned, signing, still_open
@@ -12,21 +13,14 @@ from urgens.sheet.chapters.told import Told
 from urgens.sheet.chapters.wall import wall
 
 Make = Callable[[Told], Iterator[Block]]
+_MADE_BY: dict[str, Make] = {
+    "wall": wall, "vehicle": vehicle, "balance": balance, "layout": layout, "lines": lines,
+    "bleeding": bleeding, "proofs": proved, "stops": stopped, "open": still_open,
+    "plan": planned, "due": coming, "history": history, "photographs": photographs,
+    "signing": signing,
+}  # fmt: skip
 CHAPTERS: dict[str, tuple[str, Make]] = {
-    "wall": ("For the wall", wall),
-    "vehicle": ("Vehicle and brakes", vehicle),
-    "balance": ("Balance and findings", balance),
-    "layout": ("Layout", layout),
-    "lines": ("Lines and what is bought", lines),
-    "bleeding": ("Bleeding", bleeding),
-    "proofs": ("Proofs", proved),
-    "stops": ("Stops", stopped),
-    "open": ("Open", still_open),
-    "plan": ("Plan", planned),
-    "due": ("Due", coming),
-    "history": ("History", history),
-    "photographs": ("Photographs", photographs),
-    "signing": ("Signed", signing),
+    name: (title, _MADE_BY[name]) for name, title in chapter_titles().items()
 }
 ALL = tuple(CHAPTERS)
 NOTHING = "Nothing is on record."

@@ -216,16 +216,16 @@ class FindingLine(QWidget):
         self._work.stop()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        finding = self.finding
-        color, ground = _colors(finding.severity) if finding else (T.hair, T.paper)
-        painter.fillRect(self.rect(), QColor(ground))
-        painter.setPen(pen(color, 2))
-        painter.drawLine(0, 1, self.width(), 1)
-        severity = finding.severity if finding else None
-        severity_mark(painter, severity, QPointF(24 * T.scale, self.height() / 2), 11 * T.scale)
-        found = self._session.findings
-        if found and found[0].severity is Severity.DANGER and severity is not Severity.DANGER:
-            # Whatever is read, a danger is not out of sight.
-            painter.fillRect(0, 0, round(10 * T.scale), self.height(), QColor(T.danger))
+        with QPainter(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            finding = self.finding
+            color, ground = _colors(finding.severity) if finding else (T.hair, T.paper)
+            painter.fillRect(self.rect(), QColor(ground))
+            painter.setPen(pen(color, 2))
+            painter.drawLine(0, 1, self.width(), 1)
+            severity = finding.severity if finding else None
+            severity_mark(painter, severity, QPointF(24 * T.scale, self.height() / 2), 11 * T.scale)
+            found = self._session.findings
+            if found and found[0].severity is Severity.DANGER and severity is not Severity.DANGER:
+                # Whatever is read, a danger is not out of sight.
+                painter.fillRect(0, 0, round(10 * T.scale), self.height(), QColor(T.danger))

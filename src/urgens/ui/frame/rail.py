@@ -70,28 +70,28 @@ class Rail(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        centers = [QPointF(23, self.item_box(i).top() + 28) for i in range(len(self._stops))]
-        current = self.item_box(self._current)
-        painter.fillRect(current.adjusted(0, 0, 1, 0), QColor(T.sheet))
-        painter.fillRect(QRectF(0, current.top(), 5, current.height()), QColor(T.ink))
-        painter.setPen(pen(T.hair, 2))
-        for above, below in pairwise(centers):
-            painter.drawLine(above + QPointF(0, 14), below - QPointF(0, 14))
-        for index, stop in enumerate(self._stops):
-            box = self.item_box(index)
-            self._paint_mark(painter, stop, centers[index])
-            if self._folded:
-                continue
-            weight = 600 if index == self._current else 500
-            name, fact = QPointF(42, box.top() + 34), QPointF(42, box.top() + 55)
-            write(painter, stop.name, name, size=18, weight=weight, color=T.ink)
-            color = _color(stop.mark(self._session))
-            write(painter, stop.fact(self._session), fact, size=14, color=color)
-        if self.hasFocus():
-            painter.setPen(pen(T.front, 2))
-            painter.drawRect(self.item_box(self._current).adjusted(2, 2, -2, -2))
+        with QPainter(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            centers = [QPointF(23, self.item_box(i).top() + 28) for i in range(len(self._stops))]
+            current = self.item_box(self._current)
+            painter.fillRect(current.adjusted(0, 0, 1, 0), QColor(T.sheet))
+            painter.fillRect(QRectF(0, current.top(), 5, current.height()), QColor(T.ink))
+            painter.setPen(pen(T.hair, 2))
+            for above, below in pairwise(centers):
+                painter.drawLine(above + QPointF(0, 14), below - QPointF(0, 14))
+            for index, stop in enumerate(self._stops):
+                box = self.item_box(index)
+                self._paint_mark(painter, stop, centers[index])
+                if self._folded:
+                    continue
+                weight = 600 if index == self._current else 500
+                name, fact = QPointF(42, box.top() + 34), QPointF(42, box.top() + 55)
+                write(painter, stop.name, name, size=18, weight=weight, color=T.ink)
+                color = _color(stop.mark(self._session))
+                write(painter, stop.fact(self._session), fact, size=14, color=color)
+            if self.hasFocus():
+                painter.setPen(pen(T.front, 2))
+                painter.drawRect(self.item_box(self._current).adjusted(2, 2, -2, -2))
 
     def _paint_mark(self, painter: QPainter, stop: StationKind, center: QPointF) -> None:
         if not stop.judged(self._session):

@@ -79,22 +79,22 @@ class BuildCard(QAbstractButton):
         return QSize(380, 260)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.scale(T.scale, T.scale)
-        box = QRectF(2, 2, self.width() / T.scale - 4, self.height() / T.scale - 4)
-        if self.underMouse() or self.hasFocus():
-            painter.fillRect(box, QColor(T.paper))
-        road = box.bottom() - FOOT
-        room = QRectF(box.left() + 20, box.top() + 14, box.width() - 40, road - box.top() - 14)
-        self.view.paint(painter, self.view.fitted(room, self.room))
-        painter.setPen(pen(T.ink, 2))
-        painter.drawLine(QPointF(box.left() + 8, road), QPointF(box.right() - 8, road))
-        self._paint_words(painter, box, road)
-        if self.hasFocus():
-            painter.setPen(pen(T.front, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRoundedRect(box.adjusted(1, 1, -1, -1), 4, 4)
+        with QPainter(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            painter.scale(T.scale, T.scale)
+            box = QRectF(2, 2, self.width() / T.scale - 4, self.height() / T.scale - 4)
+            if self.underMouse() or self.hasFocus():
+                painter.fillRect(box, QColor(T.paper))
+            road = box.bottom() - FOOT
+            room = QRectF(box.left() + 20, box.top() + 14, box.width() - 40, road - box.top() - 14)
+            self.view.paint(painter, self.view.fitted(room, self.room))
+            painter.setPen(pen(T.ink, 2))
+            painter.drawLine(QPointF(box.left() + 8, road), QPointF(box.right() - 8, road))
+            self._paint_words(painter, box, road)
+            if self.hasFocus():
+                painter.setPen(pen(T.front, 2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRoundedRect(box.adjusted(1, 1, -1, -1), 4, 4)
 
     def _paint_words(self, painter: QPainter, box: QRectF, road: float) -> None:
         left, right = box.left() + 12, box.right() - 12

@@ -32,10 +32,10 @@ class _Ring(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setPen(pen(T.front, 3))
-        painter.setBrush(QColor(0, 0, 0, 0))
-        painter.drawRoundedRect(self.rect().adjusted(2, 2, -2, -2), 6, 6)
+        with QPainter(self) as painter:
+            painter.setPen(pen(T.front, 3))
+            painter.setBrush(QColor(0, 0, 0, 0))
+            painter.drawRoundedRect(self.rect().adjusted(2, 2, -2, -2), 6, 6)
 
 
 class Walk(QFrame):

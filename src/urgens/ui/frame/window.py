@@ -33,6 +33,7 @@ from urgens.ui.frame.files import FileDesk
 from urgens.ui.frame.finding_line import FindingLine
 from urgens.ui.frame.help_desk import HelpDesk
 from urgens.ui.frame.menu import actions, build_menu, undo_actions
+from urgens.ui.frame.mishaps import Mishaps, MishapStrip
 from urgens.ui.frame.rail import Rail
 from urgens.ui.frame.recovery import Recovery, found
 from urgens.ui.frame.settings import Settings
@@ -55,7 +56,7 @@ FAR_PRESS_WIDTH = 396  # px: room for four digits of a pressure, twice, standing
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
 STRIP_BELOW = 1200  # px, below which the press is a strip, and opens over the bench
 SMALLEST = (1024, 700)  # px, below which figures would be cut
-CLOSING = 5.0  # s that work under way has to stop
+CLOSING = 1.0  # s that work under way has to stop
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
@@ -73,6 +74,7 @@ class Window(QMainWindow):
         self.settings = settings
         self.files: FileDesk = FileDesk(session, self, settings)
         self.help: HelpDesk = HelpDesk(self, settings)
+        self.mishaps: Mishaps = Mishaps(self)
         self.recovery: Recovery | None = None
         if recovery_folder is not None:
             self.recovery = Recovery(session, recovery_folder, self)
@@ -118,6 +120,8 @@ class Window(QMainWindow):
         self._pulled = False  # whether the press lies over the bench
         self.finding_line: FindingLine = FindingLine(session)
         self.finding_line.show_asked.connect(self._show_place)
+        self.mishap_strip = MishapStrip(self.mishaps, session)
+        self.mishap_strip.save_asked.connect(self.files.save)
         session.told.connect(self.rail.refresh)
         self._lay_out()
         self._fit_width()
@@ -143,6 +147,7 @@ class Window(QMainWindow):
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         column.addWidget(self.top)
+        column.addWidget(self.mishap_strip)
         column.addLayout(middle, 1)
         column.addWidget(self.finding_line)
         whole = QFrame()
@@ -402,11 +407,11 @@ class Window(QMainWindow):
             self.setFocus()  # so that the keys are the press's until something else is chosen
 
     def closeEvent(self, event: QCloseEvent) -> None:
+        event.ignore()  # what goes wrong from here on leaves the window, and the work in it
         if self.files.may_leave():
+            event.accept()
             if self.recovery is not None:
                 self.recovery.clear()
             self.bench.hide()  # what works for a page is told to stop
             wait_for_all(CLOSING)
-            event.accept()
-        else:
-            event.ignore()
+            self.mishaps.leave_off()

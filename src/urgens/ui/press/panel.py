@@ -63,31 +63,31 @@ class TravelView(Painted):
         return str(show(travel, LENGTH, units, _coarse(units)))
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        units = self._session.units
-        floor = float(self._session.pressed_solution.system.volumes.floor)
-        ended = math.isnan(float(self._session.pressed.pedal_travel))
-        shown = show(floor, LENGTH, units, _coarse(units))
-        rows = (
-            ("Pedal travel", 15, 400, T.muted, 0, 20),
-            (self.text, 24, 600, T.danger if ended else T.ink, 20, 32),
-            (
-                "stroke or floor ends" if ended else f"of {shown.number} to the floor",
-                14,
-                400,
-                T.danger if ended else T.muted,
-                52,
-                20,
-            ),
-        )
-        for words, size, weight, color, top, height in rows:
-            painter.setFont(face(size, weight, condensed=size < 20))
-            painter.setPen(QColor(color))
-            painter.drawText(
-                QRectF(0, top, self.across, height),
-                Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
-                words,
+        with self.begin() as painter:
+            units = self._session.units
+            floor = float(self._session.pressed_solution.system.volumes.floor)
+            ended = math.isnan(float(self._session.pressed.pedal_travel))
+            shown = show(floor, LENGTH, units, _coarse(units))
+            rows = (
+                ("Pedal travel", 15, 400, T.muted, 0, 20),
+                (self.text, 24, 600, T.danger if ended else T.ink, 20, 32),
+                (
+                    "stroke or floor ends" if ended else f"of {shown.number} to the floor",
+                    14,
+                    400,
+                    T.danger if ended else T.muted,
+                    52,
+                    20,
+                ),
             )
+            for words, size, weight, color, top, height in rows:
+                painter.setFont(face(size, weight, condensed=size < 20))
+                painter.setPen(QColor(color))
+                painter.drawText(
+                    QRectF(0, top, self.across, height),
+                    Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
+                    words,
+                )
 
 
 class PressPanel(QFrame):

@@ -45,12 +45,12 @@ class Reading(Painted):
         raise TypeError(f"{type(self).__name__} says nothing")
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        painter.setPen(pen(T.hair))
-        painter.drawLine(QPointF(0, 0), QPointF(self.across, 0))
-        if self.dimmed:
-            painter.setOpacity(DIM)
-        self.draw(painter)
+        with self.begin() as painter:
+            painter.setPen(pen(T.hair))
+            painter.drawLine(QPointF(0, 0), QPointF(self.across, 0))
+            if self.dimmed:
+                painter.setOpacity(DIM)
+            self.draw(painter)
 
     def draw(self, painter: QPainter) -> None:
         """Paint below the hairline."""

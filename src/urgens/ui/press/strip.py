@@ -37,21 +37,22 @@ class _Readings(Painted):
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter, session = self.begin(), self._session
-        effort = show(session.effort, FORCE, session.units)
-        middle = self.across / 2
-        rows = (
-            (effort.number, 24, 700, T.ink, 30.0), (effort.unit, 15, 400, T.muted, 48.0),
-            (f"{float(session.pressed.achieved_z):.2f}", 24, 700, T.ink, 88.0),
-            ("g", 15, 400, T.muted, 106.0),
-        )  # fmt: skip
-        for words, size, weight, color, y in rows:
-            write(
-                painter, words, QPointF(middle, y), size=size, weight=weight, color=color,
-                side="middle",
+        session = self._session
+        with self.begin() as painter:
+            effort = show(session.effort, FORCE, session.units)
+            middle = self.across / 2
+            rows = (
+                (effort.number, 24, 700, T.ink, 30.0), (effort.unit, 15, 400, T.muted, 48.0),
+                (f"{float(session.pressed.achieved_z):.2f}", 24, 700, T.ink, 88.0),
+                ("g", 15, 400, T.muted, 106.0),
             )  # fmt: skip
-        self._draw_grip(painter, 124.0)
-        self._draw_verdict(painter, QPointF(middle, 124.0 + BAR[1] + 52.0))
+            for words, size, weight, color, y in rows:
+                write(
+                    painter, words, QPointF(middle, y), size=size, weight=weight, color=color,
+                    side="middle",
+                )  # fmt: skip
+            self._draw_grip(painter, 124.0)
+            self._draw_verdict(painter, QPointF(middle, 124.0 + BAR[1] + 52.0))
 
     def _draw_grip(self, painter: QPainter, top: float) -> None:
         pressed, surface = self._session.pressed, self._session.pressed_solution.surface

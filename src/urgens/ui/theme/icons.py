@@ -32,8 +32,7 @@ def _pixmap(name: str, size: int, scale: int, color: str) -> QPixmap:
     renderer = QSvgRenderer(QByteArray(svg.encode()))
     pixmap = QPixmap(QSize(size, size) * scale)
     pixmap.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(pixmap)
-    renderer.render(painter, QRectF(0, 0, size * scale, size * scale))
-    painter.end()
+    with QPainter(pixmap) as painter:
+        renderer.render(painter, QRectF(0, 0, size * scale, size * scale))
     pixmap.setDevicePixelRatio(scale)
     return pixmap

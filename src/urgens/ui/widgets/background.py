@@ -3,10 +3,10 @@
 import gc
 import sys
 from collections.abc import Callable
-from concurrent.futures import Future, ThreadPoolExecutor, wait
+from concurrent.futures import Future, wait
 from functools import partial
 from queue import Empty, SimpleQueue
-from threading import Event
+from threading import Event, Thread
 from typing import Any
 
 from PySide6.QtCore import QObject, QTimer, Signal
@@ -28,9 +28,18 @@ class _Task:
     def __init__(self, work: Work) -> None:
         self.said: SimpleQueue[float] = SimpleQueue()
         self.stopped = Event()
-        pool = ThreadPoolExecutor(1, thread_name_prefix="urgens")
-        self.future: Future[Any] = pool.submit(work, self._progress)
-        pool.shutdown(wait=False)  # the thread ends with its work
+        self.future: Future[Any] = Future()
+        # One that does not look whether it is to stop goes with the process, not after it.
+        Thread(target=self._run, args=(work,), name="urgens", daemon=True).start()
+
+    def _run(self, work: Work) -> None:
+        self.future.set_running_or_notify_cancel()
+        try:
+            found = work(self._progress)
+        except BaseException as error:  # noqa: BLE001 - told in the window's thread, as it is
+            self.future.set_exception(error)
+        else:
+            self.future.set_result(found)
 
     def _progress(self, share: float) -> bool:
         """Tell how far the work is; answers whether to go on."""

@@ -107,7 +107,8 @@ class Board(Painted):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         self._painted = self.session.presses
-        self.draw(self.begin())
+        with self.begin() as painter:
+            self.draw(painter)
 
 
 def write(

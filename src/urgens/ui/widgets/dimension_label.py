@@ -148,33 +148,33 @@ class DimensionLabel(Painted):
         return self.scaled(self._widest, round(figure.height()) + 6)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        if self._editor is not None:
-            return
-        size, weight, unit = self._size, self._weight, self._unit_size
-        baseline = 1 + metrics(size, weight, condensed=False).ascent()
-        painter.setFont(face(size, weight, condensed=False))
-        painter.setPen(pen(self._color))
-        number = laid_out(self._shown.number, size, weight, condensed=False)
-        painter.drawStaticText(QPointF(5, 1), number)
-        at = 5 + width(self._shown.number, size, weight, condensed=False) + size * 0.22
-        painter.setFont(face(unit))
-        painter.setPen(pen(T.muted))
-        top = baseline - metrics(unit).ascent()
-        painter.drawStaticText(QPointF(round(at), top), laid_out(self._shown.unit, unit))
-        dots, dashes = Qt.PenStyle.DotLine, Qt.PenStyle.DashLine
-        under = {
-            Known.YES: (T.muted, 2, dots),
-            Known.SETTLED: (T.good, 1.5, Qt.PenStyle.SolidLine),
-            Known.ASSUMED: (T.warn, 2.5, dashes),
-            Known.MISSING: (T.danger, 2.5, dashes),
-        }
-        painter.setPen(pen(*under[self._known]))
-        foot = self.down - 3
-        painter.drawLine(QPointF(5, foot), QPointF(self.across - 5, foot))
-        if self.hasFocus():
-            painter.setPen(pen(T.front, 2))
-            painter.drawRoundedRect(QRectF(1, 1, self.across - 2, self.down - 2), 3, 3)
+        with self.begin() as painter:
+            if self._editor is not None:
+                return
+            size, weight, unit = self._size, self._weight, self._unit_size
+            baseline = 1 + metrics(size, weight, condensed=False).ascent()
+            painter.setFont(face(size, weight, condensed=False))
+            painter.setPen(pen(self._color))
+            number = laid_out(self._shown.number, size, weight, condensed=False)
+            painter.drawStaticText(QPointF(5, 1), number)
+            at = 5 + width(self._shown.number, size, weight, condensed=False) + size * 0.22
+            painter.setFont(face(unit))
+            painter.setPen(pen(T.muted))
+            top = baseline - metrics(unit).ascent()
+            painter.drawStaticText(QPointF(round(at), top), laid_out(self._shown.unit, unit))
+            dots, dashes = Qt.PenStyle.DotLine, Qt.PenStyle.DashLine
+            under = {
+                Known.YES: (T.muted, 2, dots),
+                Known.SETTLED: (T.good, 1.5, Qt.PenStyle.SolidLine),
+                Known.ASSUMED: (T.warn, 2.5, dashes),
+                Known.MISSING: (T.danger, 2.5, dashes),
+            }
+            painter.setPen(pen(*under[self._known]))
+            foot = self.down - 3
+            painter.drawLine(QPointF(5, foot), QPointF(self.across - 5, foot))
+            if self.hasFocus():
+                painter.setPen(pen(T.front, 2))
+                painter.drawRoundedRect(QRectF(1, 1, self.across - 2, self.down - 2), 3, 3)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         if event.button() == Qt.MouseButton.LeftButton:

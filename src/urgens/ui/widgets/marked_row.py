@@ -25,7 +25,8 @@ class SeverityMark(Painted):
         return self.scaled(SIZE, SIZE)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        severity_mark(self.begin(), self._severity, QPointF(SIZE / 2, SIZE / 2), 8)
+        with self.begin() as painter:
+            severity_mark(painter, self._severity, QPointF(SIZE / 2, SIZE / 2), 8)
 
 
 def marked_row(

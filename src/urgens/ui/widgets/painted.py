@@ -15,7 +15,7 @@ class Painted(QWidget):
         self.scale = T.scale
 
     def begin(self) -> QPainter:
-        """Return a painter on this widget, smooth and to scale."""
+        """Return a painter on this widget, smooth and to scale, for a `with` that ends it."""
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.scale(self.scale, self.scale)

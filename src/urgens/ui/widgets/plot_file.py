@@ -51,11 +51,10 @@ def content(plane: pg.PlotWidget, form: str) -> bytes:
         drawing.setSize(plane.size())
         drawing.setViewBox(plane.rect())
         drawing.setTitle(plane.accessibleName())
-        painter = QPainter(drawing)
-        painter.fillRect(plane.rect(), plane.backgroundBrush())
-        with _uncached(plane):
-            plane.scene().render(painter, QRectF(plane.rect()), plane.sceneRect())
-        painter.end()
+        with QPainter(drawing) as painter:
+            painter.fillRect(plane.rect(), plane.backgroundBrush())
+            with _uncached(plane):
+                plane.scene().render(painter, QRectF(plane.rect()), plane.sceneRect())
     return bytes(buffer.data().data())
 
 

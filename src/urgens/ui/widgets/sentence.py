@@ -56,8 +56,8 @@ class Sentence(QWidget):
         self._lay()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setFont(face(self._size))
-        painter.setPen(QColor(T.ink))
-        top = max((self.height() - self._laid.size().height()) / 2, 0.0)
-        painter.drawStaticText(QPointF(0, top), self._laid)
+        with QPainter(self) as painter:
+            painter.setFont(face(self._size))
+            painter.setPen(QColor(T.ink))
+            top = max((self.height() - self._laid.size().height()) / 2, 0.0)
+            painter.drawStaticText(QPointF(0, top), self._laid)

@@ -23,11 +23,12 @@ class TypedLabel(DimensionLabel):
         *,
         start: str = "",
         signed: bool = False,
+        zero: bool = True,
         size: int = 20,
         parent: QWidget | None = None,
     ) -> None:
         super().__init__(name, self._take, size=size, parent=parent)
-        self._kind, self._units, self._signed = kind, units, signed
+        self._kind, self._units, self._signed, self._zero = kind, units, signed, zero
         self._changed: Callable[[], None] = lambda: None
         self.quantity: Quantity | None = None
         self._take(start)
@@ -42,6 +43,8 @@ class TypedLabel(DimensionLabel):
             quantity = parse(completed(typed, self._kind, self._units), self._kind)
             if quantity.value < 0 and not self._signed:
                 raise QuantityError(f'"{typed}" is negative', "write it without the minus")
+            if not quantity.value and not self._zero:
+                raise QuantityError(f'"{typed}" is zero', "write what is there")
             self.quantity = quantity
             self.set_value(shown(quantity, self._kind, self._units), quantity.text)
             self.set_known(Known.YES)

@@ -32,14 +32,14 @@ class _Elided(QLabel):
         return QSize(0, super().minimumSizeHint().height())
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setFont(self.font())
-        painter.setPen(self.palette().color(self.foregroundRole()))
-        words = self.fontMetrics().elidedText(
-            self.text(), Qt.TextElideMode.ElideRight, self.width()
-        )
-        point_out(self, "" if words == self.text() else self.text())
-        painter.drawText(self.rect(), self.alignment(), words)
+        with QPainter(self) as painter:
+            painter.setFont(self.font())
+            painter.setPen(self.palette().color(self.foregroundRole()))
+            words = self.fontMetrics().elidedText(
+                self.text(), Qt.TextElideMode.ElideRight, self.width()
+            )
+            point_out(self, "" if words == self.text() else self.text())
+            painter.drawText(self.rect(), self.alignment(), words)
 
 
 def elided(role: str) -> QLabel:

@@ -91,29 +91,29 @@ class BarBoard(Painted):
     def paintEvent(self, event: QPaintEvent) -> None:
         if bar(self._session) is None:
             return
-        painter = self.begin()
-        self._draw_cylinders(painter)
-        self._draw_scale(painter)
-        front, rear, bearing = self._end(-1), self._end(1), self.bearing
-        painter.setPen(pen(T.ink, 9))
-        painter.drawLine(front, rear)
-        painter.setPen(pen(T.metal, 5))
-        painter.drawLine(front, rear)
-        for end in (front, rear):
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.steel))
-            painter.drawRoundedRect(QRectF(end.x() - 8, end.y() - 8, 16, 16), 3, 3)
-        if self.drag.held or self.hasFocus():
-            halo = QColor(T.fluid[1])
-            halo.setAlphaF(0.3)
-            painter.setBrush(halo)
-            painter.setPen(pen(T.front, 2) if self.hasFocus() else Qt.PenStyle.NoPen)
-            painter.drawEllipse(bearing, GRIP - 4, GRIP - 4)
-        painter.setPen(pen(T.ink, 2.5))
-        painter.setBrush(QColor(T.sheet))
-        painter.drawEllipse(bearing, 9, 9)
-        painter.setBrush(QColor(T.ink))
-        painter.drawEllipse(bearing, 2, 2)
+        with self.begin() as painter:
+            self._draw_cylinders(painter)
+            self._draw_scale(painter)
+            front, rear, bearing = self._end(-1), self._end(1), self.bearing
+            painter.setPen(pen(T.ink, 9))
+            painter.drawLine(front, rear)
+            painter.setPen(pen(T.metal, 5))
+            painter.drawLine(front, rear)
+            for end in (front, rear):
+                painter.setPen(pen(T.ink, 2))
+                painter.setBrush(QColor(T.steel))
+                painter.drawRoundedRect(QRectF(end.x() - 8, end.y() - 8, 16, 16), 3, 3)
+            if self.drag.held or self.hasFocus():
+                halo = QColor(T.fluid[1])
+                halo.setAlphaF(0.3)
+                painter.setBrush(halo)
+                painter.setPen(pen(T.front, 2) if self.hasFocus() else Qt.PenStyle.NoPen)
+                painter.drawEllipse(bearing, GRIP - 4, GRIP - 4)
+            painter.setPen(pen(T.ink, 2.5))
+            painter.setBrush(QColor(T.sheet))
+            painter.drawEllipse(bearing, 9, 9)
+            painter.setBrush(QColor(T.ink))
+            painter.drawEllipse(bearing, 2, 2)
 
     def _draw_cylinders(self, painter: QPainter) -> None:
         session, made = self._session, self._session.solution.system

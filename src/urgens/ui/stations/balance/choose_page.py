@@ -4,7 +4,7 @@ from collections.abc import Callable
 from typing import Any
 
 from PySide6.QtCore import QEvent, QPointF, Qt, Signal
-from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent
+from PySide6.QtGui import QKeyEvent, QPaintEvent
 from PySide6.QtWidgets import (
     QFrame,
     QHBoxLayout,
@@ -48,8 +48,8 @@ class _Mark(Painted):
         self.setFixedSize(self.scaled(MARK, MARK))
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter: QPainter = self.begin()
-        severity_mark(painter, self._severity, QPointF(MARK / 2, MARK / 2), 10)
+        with self.begin() as painter:
+            severity_mark(painter, self._severity, QPointF(MARK / 2, MARK / 2), 10)
 
 
 class Card(QFrame):

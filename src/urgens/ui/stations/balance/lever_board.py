@@ -49,23 +49,23 @@ class LeverBoard(Painted):
         state, valve = self.state(), self._valve
         if state is None or valve is None or valve.lever is None:
             return
-        painter = self.begin()
-        lever = valve.lever
-        stops = [stop.value for stop in (lever.bump, lever.droop) if stop is not None]
-        most = max(stops, default=LARGEST)
-        share = min(max(state.travel / most, -1.0), 1.0)
-        axle = QPointF(PIVOT.x() + ARM, AXLE - MOVES * share)
-        ratio = lever.piston_arm.value / lever.arm.value
-        piston = PIVOT.x() + min(max(ARM * ratio, NEAR), FAR)
-        self._draw_valve(painter, QPointF(piston, PIVOT.y()), state)
-        self._draw_spring(painter, QPointF(PIVOT.x() + ARM, PIVOT.y()), axle, state)
-        painter.setPen(pen(T.ink, 8))
-        painter.drawLine(PIVOT, QPointF(PIVOT.x() + ARM + 8, PIVOT.y()))
-        painter.setPen(pen(T.metal, 4))
-        painter.drawLine(PIVOT, QPointF(PIVOT.x() + ARM + 8, PIVOT.y()))
-        painter.setPen(pen(T.ink, 2.5))
-        painter.setBrush(QColor(T.sheet))
-        painter.drawEllipse(PIVOT, 7, 7)
+        with self.begin() as painter:
+            lever = valve.lever
+            stops = [stop.value for stop in (lever.bump, lever.droop) if stop is not None]
+            most = max(stops, default=LARGEST)
+            share = min(max(state.travel / most, -1.0), 1.0)
+            axle = QPointF(PIVOT.x() + ARM, AXLE - MOVES * share)
+            ratio = lever.piston_arm.value / lever.arm.value
+            piston = PIVOT.x() + min(max(ARM * ratio, NEAR), FAR)
+            self._draw_valve(painter, QPointF(piston, PIVOT.y()), state)
+            self._draw_spring(painter, QPointF(PIVOT.x() + ARM, PIVOT.y()), axle, state)
+            painter.setPen(pen(T.ink, 8))
+            painter.drawLine(PIVOT, QPointF(PIVOT.x() + ARM + 8, PIVOT.y()))
+            painter.setPen(pen(T.metal, 4))
+            painter.drawLine(PIVOT, QPointF(PIVOT.x() + ARM + 8, PIVOT.y()))
+            painter.setPen(pen(T.ink, 2.5))
+            painter.setBrush(QColor(T.sheet))
+            painter.drawEllipse(PIVOT, 7, 7)
 
     def _draw_valve(self, painter: QPainter, at: QPointF, state: LeverState) -> None:
         """Draw the body above the lever, its piston, and what the lever pushes with."""

@@ -78,24 +78,24 @@ class LockTable(QWidget):
         return QRectF(left + column * wide, HEAD + case * ROW, wide, ROW)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        solution = self._session.solution
-        for column, road in enumerate(self._roads()):
-            self._paint_head(painter, self.cell_box(0, column), solution.surfaces[road])
-        for case, name in enumerate(solution.system.case_names):
-            top = HEAD + case * ROW
-            painter.setPen(pen(T.hair))
-            painter.drawLine(0, top, self.width(), top)
-            own = case == solution.case
-            painter.setFont(face(15, 600 if own else 500))
-            painter.setPen(QColor(T.ink if own else T.muted))
-            box = QRectF(0, top, self._left() - 8, ROW)
-            flags = Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextWordWrap
-            shown = shortened(name, 15, 600, round(box.width()), ROW)
-            painter.drawText(box, flags, shown)
+        with QPainter(self) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            solution = self._session.solution
             for column, road in enumerate(self._roads()):
-                self._paint_cell(painter, self.cell_box(case, column), case, road)
+                self._paint_head(painter, self.cell_box(0, column), solution.surfaces[road])
+            for case, name in enumerate(solution.system.case_names):
+                top = HEAD + case * ROW
+                painter.setPen(pen(T.hair))
+                painter.drawLine(0, top, self.width(), top)
+                own = case == solution.case
+                painter.setFont(face(15, 600 if own else 500))
+                painter.setPen(QColor(T.ink if own else T.muted))
+                box = QRectF(0, top, self._left() - 8, ROW)
+                flags = Qt.AlignmentFlag.AlignVCenter | Qt.TextFlag.TextWordWrap
+                shown = shortened(name, 15, 600, round(box.width()), ROW)
+                painter.drawText(box, flags, shown)
+                for column, road in enumerate(self._roads()):
+                    self._paint_cell(painter, self.cell_box(case, column), case, road)
 
     def _paint_head(self, painter: QPainter, box: QRectF, surface: float) -> None:
         names = {ICE: "Ice", WET: "Wet", self._session.build.targets.surface: "Dry"}

@@ -67,29 +67,29 @@ class SureView(Painted):
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        if self.share < 1.0:
-            bar = QRectF(0, 0, self.across, 6)
-            painter.fillRect(bar, QColor(T.band))
-            painter.fillRect(QRectF(0, 0, self.across * self.share, 6), QColor(T.fluid[1]))
-        if self.failure:
-            box = QRectF(0, 20, self.across, self.down - 20)
-            painter.setFont(face(17))
-            painter.setPen(QColor(T.danger))
-            painter.drawText(box, Qt.TextFlag.TextWordWrap, f"Not drawn. {self.failure}")
-            return
-        if self.found is None:
-            write(painter, "drawing…", QPointF(0, 40), size=18)
-            return
-        half = self.across * 0.42
-        write(painter, "Rear locks first", QPointF(0, 26), size=16, weight=600, color=T.ink)
-        words = "Grip used: 5, 50, 95 of 100 draws"
-        write(painter, words, QPointF(half, 26), size=16, weight=600, color=T.ink)
-        y = 38.0
-        for index in roads_to_show(self.found):
-            self._draw_surface(painter, index, self.found.surfaces[index], y, half)
-            y += ROW
-        self._draw_inputs(painter, y + 12)
+        with self.begin() as painter:
+            if self.share < 1.0:
+                bar = QRectF(0, 0, self.across, 6)
+                painter.fillRect(bar, QColor(T.band))
+                painter.fillRect(QRectF(0, 0, self.across * self.share, 6), QColor(T.fluid[1]))
+            if self.failure:
+                box = QRectF(0, 20, self.across, self.down - 20)
+                painter.setFont(face(17))
+                painter.setPen(QColor(T.danger))
+                painter.drawText(box, Qt.TextFlag.TextWordWrap, f"Not drawn. {self.failure}")
+                return
+            if self.found is None:
+                write(painter, "drawing…", QPointF(0, 40), size=18)
+                return
+            half = self.across * 0.42
+            write(painter, "Rear locks first", QPointF(0, 26), size=16, weight=600, color=T.ink)
+            words = "Grip used: 5, 50, 95 of 100 draws"
+            write(painter, words, QPointF(half, 26), size=16, weight=600, color=T.ink)
+            y = 38.0
+            for index in roads_to_show(self.found):
+                self._draw_surface(painter, index, self.found.surfaces[index], y, half)
+                y += ROW
+            self._draw_inputs(painter, y + 12)
 
     def _draw_surface(
         self, painter: QPainter, index: int, surface: float, y: float, half: float

@@ -83,31 +83,32 @@ class BleedPlan(Painted):
     # --- painting --------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter, larger = self.begin(), self._larger
-        painter.scale(larger, larger)
-        wide, high = self.across / larger, self.down / larger
-        edge = PLAIN_EDGE if self._plain else EDGE
-        body = QRectF(edge, 26, wide - 2 * edge, high - 52)
-        painter.setPen(pen(T.hair, 1.5))
-        painter.setBrush(QColor(T.paper))
-        painter.drawRoundedRect(body, 30, 30)
-        cylinder = QRectF(body.center().x() - 70, body.center().y() - 22, 82, 44)
-        for wheel in FARTHEST:
-            self._draw_way(painter, wheel, body, cylinder)
-        self._draw_cylinder(painter, cylinder)
-        for wheel in FARTHEST:
-            self._draw_wheel(painter, wheel, body)
-        at = QPointF(body.left() + 12, body.center().y() + 5)
-        painter.setPen(pen(T.muted, 2))
-        painter.setBrush(QColor(T.muted))
-        painter.drawLine(at + QPointF(2, -5), at + QPointF(20, -5))
-        arrow(painter, at + QPointF(0, -5), QPointF(1, 0), 4)
-        if not self._plain:
-            write(painter, "front", at + QPointF(26, 0), size=14)
-        if self.hasFocus():
-            painter.setPen(pen(T.front, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(QRectF(1, 1, wide - 2, high - 2))
+        larger = self._larger
+        with self.begin() as painter:
+            painter.scale(larger, larger)
+            wide, high = self.across / larger, self.down / larger
+            edge = PLAIN_EDGE if self._plain else EDGE
+            body = QRectF(edge, 26, wide - 2 * edge, high - 52)
+            painter.setPen(pen(T.hair, 1.5))
+            painter.setBrush(QColor(T.paper))
+            painter.drawRoundedRect(body, 30, 30)
+            cylinder = QRectF(body.center().x() - 70, body.center().y() - 22, 82, 44)
+            for wheel in FARTHEST:
+                self._draw_way(painter, wheel, body, cylinder)
+            self._draw_cylinder(painter, cylinder)
+            for wheel in FARTHEST:
+                self._draw_wheel(painter, wheel, body)
+            at = QPointF(body.left() + 12, body.center().y() + 5)
+            painter.setPen(pen(T.muted, 2))
+            painter.setBrush(QColor(T.muted))
+            painter.drawLine(at + QPointF(2, -5), at + QPointF(20, -5))
+            arrow(painter, at + QPointF(0, -5), QPointF(1, 0), 4)
+            if not self._plain:
+                write(painter, "front", at + QPointF(26, 0), size=14)
+            if self.hasFocus():
+                painter.setPen(pen(T.front, 2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(QRectF(1, 1, wide - 2, high - 2))
 
     @staticmethod
     def _middle(wheel: str, body: QRectF) -> QPointF:

@@ -29,22 +29,23 @@ class RoleMark(Painted):
         self.setFixedSize(self.scaled(MARK, MARK))
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter, middle = self.begin(), QPointF(MARK / 2, MARK / 2)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(T.ink))
-        if self._role == "front":
-            disc(painter, middle, 7)
-        elif self._role == "rear":
-            square(painter, middle, 7)
-        elif self._role == "reservoir":
-            self._level(painter)
-        elif self._role == "screws":
-            painter.setPen(pen(T.ink, 3))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawEllipse(middle, 7, 7)
-        else:
-            painter.drawRoundedRect(QRectF(5, 3, 6, 12), 2, 2)
-            painter.drawRoundedRect(QRectF(5, 12, 13, 6), 2, 2)
+        middle = QPointF(MARK / 2, MARK / 2)
+        with self.begin() as painter:
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(T.ink))
+            if self._role == "front":
+                disc(painter, middle, 7)
+            elif self._role == "rear":
+                square(painter, middle, 7)
+            elif self._role == "reservoir":
+                self._level(painter)
+            elif self._role == "screws":
+                painter.setPen(pen(T.ink, 3))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawEllipse(middle, 7, 7)
+            else:
+                painter.drawRoundedRect(QRectF(5, 3, 6, 12), 2, 2)
+                painter.drawRoundedRect(QRectF(5, 12, 13, 6), 2, 2)
 
     @staticmethod
     def _level(painter: QPainter) -> None:

@@ -148,17 +148,17 @@ class _Plan(Painted):
         self.setAccessibleName("The vehicle from above, facing left")
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        body = QRectF(14, self.down / 2 - 42, self.across - 28, 84)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(T.ink))
-        for x in (0.2, 0.72):
-            for y in (body.top() - 7, body.bottom() - 7):
-                painter.drawRoundedRect(QRectF(body.left() + x * body.width(), y, 34, 14), 3, 3)
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
-        painter.drawRoundedRect(body, 22, 22)
-        write(painter, "front", QPointF(body.left() + 14, body.center().y() + 5), color=T.ink)
+        with self.begin() as painter:
+            body = QRectF(14, self.down / 2 - 42, self.across - 28, 84)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(QColor(T.ink))
+            for x in (0.2, 0.72):
+                for y in (body.top() - 7, body.bottom() - 7):
+                    painter.drawRoundedRect(QRectF(body.left() + x * body.width(), y, 34, 14), 3, 3)
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.steel))
+            painter.drawRoundedRect(body, 22, 22)
+            write(painter, "front", QPointF(body.left() + 14, body.center().y() + 5), color=T.ink)
 
 
 class AddLoad(_Dialog):
@@ -281,20 +281,20 @@ class _Loaded(Painted):
         self.setAccessibleName("The vehicle and what is added to it")
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        session = self._dialog.session
-        solution = session.solution
-        view = SideView.of(solution.build, solution.system)
-        road = self.down - 40
-        to_px = view.fitted(QRectF(20, 40, self.across - 40, road - 40))
-        view.paint(painter, to_px)
-        painter.setPen(pen(T.ink, 2))
-        painter.drawLine(QPointF(0, road), QPointF(self.across, road))
-        for weight, behind, high in self._dialog.whole_items():
-            at = to_px.map(QPointF(behind, high))
+        with self.begin() as painter:
+            session = self._dialog.session
+            solution = session.solution
+            view = SideView.of(solution.build, solution.system)
+            road = self.down - 40
+            to_px = view.fitted(QRectF(20, 40, self.across - 40, road - 40))
+            view.paint(painter, to_px)
             painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.fluid[1]))
-            painter.drawEllipse(at, 9, 9)
-            painter.drawLine(at + QPointF(0, 9), QPointF(at.x(), road))
-            words = str(show(weight, LOAD, session.units))
-            write(painter, words, QPointF(at.x(), road + 20), side="middle", color=T.ink)
+            painter.drawLine(QPointF(0, road), QPointF(self.across, road))
+            for weight, behind, high in self._dialog.whole_items():
+                at = to_px.map(QPointF(behind, high))
+                painter.setPen(pen(T.ink, 2))
+                painter.setBrush(QColor(T.fluid[1]))
+                painter.drawEllipse(at, 9, 9)
+                painter.drawLine(at + QPointF(0, 9), QPointF(at.x(), road))
+                words = str(show(weight, LOAD, session.units))
+                write(painter, words, QPointF(at.x(), road + 20), side="middle", color=T.ink)

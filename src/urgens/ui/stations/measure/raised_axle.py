@@ -60,33 +60,35 @@ class TiltView(Painted):
         self.setAccessibleName("The vehicle with one axle raised")
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        solution = self._session.solution
-        view = SideView.of(solution.build, solution.system)
-        road = self.down - 30
-        room = QRectF(24, 30, self.across - 48, road - 30)
-        high = view.extent.height() + 0.35 * view.wheelbase
-        scale = min(room.width() / view.extent.width(), room.height() / high)
-        left = room.center().x() - scale * view.extent.center().x()
-        level = QTransform(scale, 0, 0, -scale, left, road)
-        front_up = self.raised is Axle.FRONT
-        stays, radius = (view.wheelbase, view.rear_radius) if front_up else (0.0, view.front_radius)
-        turn = math.degrees(math.asin(min(self.lift / view.wheelbase, 0.9)))
-        about = QTransform.fromTranslate(-stays, -radius)
-        about *= QTransform().rotate(-turn if front_up else turn)
-        about *= QTransform.fromTranslate(stays, radius)
-        tilted = about * level
-        painter.setPen(pen(T.ink, 2))
-        painter.drawLine(QPointF(0, road), QPointF(self.across, road))
-        view.paint(painter, tilted)
-        raised = QPointF(0.0 if front_up else view.wheelbase, 0.0)
-        foot = tilted.map(raised)
-        self._paint_stand(painter, foot, road)
-        down = level.map(QPointF(stays, 0.0))
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.metal))
-        painter.drawRect(QRectF(down.x() - 30, road, 60, 10))
-        write(painter, "scales", QPointF(down.x(), road + 25), side="middle")
+        with self.begin() as painter:
+            solution = self._session.solution
+            view = SideView.of(solution.build, solution.system)
+            road = self.down - 30
+            room = QRectF(24, 30, self.across - 48, road - 30)
+            high = view.extent.height() + 0.35 * view.wheelbase
+            scale = min(room.width() / view.extent.width(), room.height() / high)
+            left = room.center().x() - scale * view.extent.center().x()
+            level = QTransform(scale, 0, 0, -scale, left, road)
+            front_up = self.raised is Axle.FRONT
+            stays, radius = (
+                (view.wheelbase, view.rear_radius) if front_up else (0.0, view.front_radius)
+            )
+            turn = math.degrees(math.asin(min(self.lift / view.wheelbase, 0.9)))
+            about = QTransform.fromTranslate(-stays, -radius)
+            about *= QTransform().rotate(-turn if front_up else turn)
+            about *= QTransform.fromTranslate(stays, radius)
+            tilted = about * level
+            painter.setPen(pen(T.ink, 2))
+            painter.drawLine(QPointF(0, road), QPointF(self.across, road))
+            view.paint(painter, tilted)
+            raised = QPointF(0.0 if front_up else view.wheelbase, 0.0)
+            foot = tilted.map(raised)
+            self._paint_stand(painter, foot, road)
+            down = level.map(QPointF(stays, 0.0))
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.metal))
+            painter.drawRect(QRectF(down.x() - 30, road, 60, 10))
+            write(painter, "scales", QPointF(down.x(), road + 25), side="middle")
 
     def _paint_stand(self, painter: QPainter, foot: QPointF, road: float) -> None:
         if self.lift <= 0:

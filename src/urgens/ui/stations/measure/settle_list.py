@@ -99,21 +99,21 @@ class SettleList(Painted):
         )
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        if not self.rows:
-            write(painter, "Nothing: every figure is known.", QPointF(0, 20))
-            return
-        for index, row in enumerate(self.rows):
-            box = QRectF(0, index * ROW, self.across, ROW)
-            if box.bottom() < event.rect().top() / self.scale:
-                continue
-            if box.top() > event.rect().bottom() / self.scale:
-                break
-            self._paint_row(painter, box, row, self._names[index])
-            if self.hasFocus() and index == self._current:
-                painter.setPen(pen(T.front, 2))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
-                painter.drawRoundedRect(box.adjusted(1, 1, -1, -2), 3, 3)
+        with self.begin() as painter:
+            if not self.rows:
+                write(painter, "Nothing: every figure is known.", QPointF(0, 20))
+                return
+            for index, row in enumerate(self.rows):
+                box = QRectF(0, index * ROW, self.across, ROW)
+                if box.bottom() < event.rect().top() / self.scale:
+                    continue
+                if box.top() > event.rect().bottom() / self.scale:
+                    break
+                self._paint_row(painter, box, row, self._names[index])
+                if self.hasFocus() and index == self._current:
+                    painter.setPen(pen(T.front, 2))
+                    painter.setBrush(Qt.BrushStyle.NoBrush)
+                    painter.drawRoundedRect(box.adjusted(1, 1, -1, -2), 3, 3)
 
     def _paint_row(self, painter: QPainter, box: QRectF, row: Settled, name: str) -> None:
         figure = row.figure

@@ -16,7 +16,7 @@ from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.edits import section_of
 from urgens.plumbing.kit import CLIP_EACH, Checked, Needed, audit, buying_list
 from urgens.plumbing.shopping import Cut, cut_from
-from urgens.quantity import LENGTH, QuantityError, Shown, parse, show
+from urgens.quantity import LENGTH, QuantityError, Shown, parse, show, whole_number
 from urgens.sheet.files import as_text
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.stock_view import StockView
@@ -186,11 +186,12 @@ class BuyPage(Page):
 
     def _take(self, item: str, typed: str) -> None:
         """Take how many came; raises QuantityError where that is no number."""
-        if not typed.strip().isdecimal():
-            raise QuantityError(f'"{typed}" is no number of parts', "write a whole number, as 4")
+        count = whole_number(typed)
+        if count is None:
+            raise QuantityError(f'"{typed[:20]}" is no number of parts', "write one such as 4")
         known = self._known(item)
         back = (date.today() + timedelta(days=BACK)) if known is None else known.back_by
-        self._write(item, int(typed), back)
+        self._write(item, count, back)
 
     def _take_back(self, item: str, typed: str) -> None:
         """Take the last day on which it may go back; nothing typed takes it away."""

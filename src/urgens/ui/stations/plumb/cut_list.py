@@ -75,17 +75,17 @@ class CutList(Painted):
         return QRectF(0, index * ROW, self.across, ROW)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        for index, line in enumerate(self._lines):
-            self._paint_row(painter, self.row_box(index), line)
-        top = ROW * len(self._lines)
-        painter.setPen(pen(T.ink, 2))
-        painter.drawLine(QPointF(0, top + 2), QPointF(self.across, top + 2))
-        self._paint_foot(painter, top)
-        if self.hasFocus() and not self.where:
-            painter.setPen(pen(T.front, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
+        with self.begin() as painter:
+            for index, line in enumerate(self._lines):
+                self._paint_row(painter, self.row_box(index), line)
+            top = ROW * len(self._lines)
+            painter.setPen(pen(T.ink, 2))
+            painter.drawLine(QPointF(0, top + 2), QPointF(self.across, top + 2))
+            self._paint_foot(painter, top)
+            if self.hasFocus() and not self.where:
+                painter.setPen(pen(T.front, 2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
 
     def _paint_row(self, painter: QPainter, box: QRectF, line: Line) -> None:
         own, mark = line.id == self.where, self.marks.get(line.id)

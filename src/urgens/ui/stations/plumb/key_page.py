@@ -44,19 +44,19 @@ class BlockDrawing(Painted):
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        middle = QPointF(self.across / 2, self.down / 2 + 6)
-        wide, high = BODY
-        box = QRectF(middle.x() - wide / 2, middle.y() - high / 2, wide, high)
-        self._draw_ports(painter, box)
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
-        painter.drawRoundedRect(box, 8, 8)
-        if self.answers.get("through") is True:
-            painter.setPen(pen(T.muted, 2, Qt.PenStyle.DashLine))
-            painter.drawLine(QPointF(box.left(), middle.y()), QPointF(box.right(), middle.y()))
-        self._draw_extras(painter, box)
-        self._ring(painter, box)
+        with self.begin() as painter:
+            middle = QPointF(self.across / 2, self.down / 2 + 6)
+            wide, high = BODY
+            box = QRectF(middle.x() - wide / 2, middle.y() - high / 2, wide, high)
+            self._draw_ports(painter, box)
+            painter.setPen(pen(T.ink, 2))
+            painter.setBrush(QColor(T.steel))
+            painter.drawRoundedRect(box, 8, 8)
+            if self.answers.get("through") is True:
+                painter.setPen(pen(T.muted, 2, Qt.PenStyle.DashLine))
+                painter.drawLine(QPointF(box.left(), middle.y()), QPointF(box.right(), middle.y()))
+            self._draw_extras(painter, box)
+            self._ring(painter, box)
 
     def _draw_ports(self, painter: QPainter, box: QRectF) -> None:
         """Draw lines in on the right and out on the left, as the cylinder is behind."""

@@ -10,7 +10,7 @@ from urgens.document.plumbing import LineEnd
 from urgens.document.threads import thread_table
 from urgens.guidance.part_words import line_name
 from urgens.plumbing.old_lines import OldLine, bends_typed, ranked, tried, tried_words
-from urgens.quantity import LENGTH, QuantityError, show
+from urgens.quantity import LENGTH, QuantityError, show, whole_number
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.chooser import chooser
 from urgens.ui.stations.plumb.laid import Laid
@@ -120,8 +120,9 @@ class OldPage(Page):
         if length is None and bends is None:
             return None
         counted = self.count.text().strip()
-        if counted and not counted.isdecimal():
-            raise QuantityError(f'"{counted}" is no number of bends', "write a whole number")
+        number = whole_number(counted)
+        if counted and number is None:
+            raise QuantityError(f'"{counted[:20]}" is no number of bends', "write a whole number")
         ends = tuple(
             LineEnd.model_validate({"nut": nut, "flare": "inverted"}) for nut in self.nuts if nut
         )
@@ -129,7 +130,7 @@ class OldPage(Page):
         return OldLine(
             length=known if bends is None else bends.length,
             bends=bends,
-            count=int(counted) if counted else None,
+            count=number,
             ends=ends if len(ends) == len(self.nuts) else (),
             marking=self.marking.text(),
         )

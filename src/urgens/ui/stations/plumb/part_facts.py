@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout
 
 from urgens.document import BuildErrors, value_at
 from urgens.document.plumbing import FittedPart, Line
+from urgens.quantity import whole_number
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.chooser import chooser
 from urgens.ui.widgets.figure_column import FigureColumn
@@ -81,7 +82,8 @@ class PartFacts:
         self._put(path, typed.strip() or None)
 
     def _washers(self, path: str, typed: str) -> None:
-        self._put(path, int(typed) if typed.strip().isdecimal() else typed.strip() or None)
+        count = whole_number(typed)
+        self._put(path, typed.strip() or None if count is None else count)
 
     def _slide(self, path: str, typed: str) -> None:
         self._put(path, [one.strip() for one in typed.split(",") if one.strip()] or None)

@@ -41,10 +41,9 @@ def content(view: PlanView, form: str) -> bytes:
     if form == ".png":
         image = QImage(size * FINER, QImage.Format.Format_RGB32)
         image.fill(QColor(T.sheet))
-        painter = QPainter(image)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        view.paint_whole(painter, QRectF(image.rect()))
-        painter.end()
+        with QPainter(image) as painter:
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            view.paint_whole(painter, QRectF(image.rect()))
         image.save(buffer, "PNG")  # type: ignore[call-overload]
     else:
         drawing = QSvgGenerator()
@@ -52,10 +51,9 @@ def content(view: PlanView, form: str) -> bytes:
         drawing.setSize(size)
         drawing.setViewBox(box)
         drawing.setTitle(f"Layout of {view.build_name}")
-        painter = QPainter(drawing)
-        painter.fillRect(box, QColor(T.sheet))
-        view.paint_whole(painter, box)
-        painter.end()
+        with QPainter(drawing) as painter:
+            painter.fillRect(box, QColor(T.sheet))
+            view.paint_whole(painter, box)
     return bytes(buffer.data().data())
 
 

@@ -222,25 +222,25 @@ class RouteBoard(Painted):
     # --- drawing ---------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        self._sights = self.sights()
-        for sight in self._sights:
-            painter.setPen(pen(T.hair))
-            painter.setBrush(QColor(T.paper))
-            painter.drawRoundedRect(sight.box.adjusted(0.5, 0.5, -0.5, -0.5), 4, 4)
-            at = sight.box.topLeft() + QPointF(10, 17)
-            write(painter, sight.name, at, size=15, weight=600, color=T.ink)
-        for sight in self._sights if len(self.points) else ():
-            painter.save()
-            painter.setClipRect(sight.box)
-            self._draw_route(painter, sight)
-            painter.restore()
-        if len(self.points):
-            self._draw_ways(painter)
-        if self.hasFocus():
-            painter.setPen(pen(T.front, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
+        with self.begin() as painter:
+            self._sights = self.sights()
+            for sight in self._sights:
+                painter.setPen(pen(T.hair))
+                painter.setBrush(QColor(T.paper))
+                painter.drawRoundedRect(sight.box.adjusted(0.5, 0.5, -0.5, -0.5), 4, 4)
+                at = sight.box.topLeft() + QPointF(10, 17)
+                write(painter, sight.name, at, size=15, weight=600, color=T.ink)
+            for sight in self._sights if len(self.points) else ():
+                painter.save()
+                painter.setClipRect(sight.box)
+                self._draw_route(painter, sight)
+                painter.restore()
+            if len(self.points):
+                self._draw_ways(painter)
+            if self.hasFocus():
+                painter.setPen(pen(T.front, 2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
 
     def _draw_route(self, painter: QPainter, sight: Sight) -> None:
         try:

@@ -40,15 +40,16 @@ class StockView(Painted):
         return self.scaled(400, HEAD * len(self._cut) + ROW * rows)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter, top = self.begin(), 0.0
-        for tube, sticks in self._cut:
-            length = show(self._stock, LENGTH, self._units)
-            words = f"{tube.text} tube, from lengths of {length}"
-            write(painter, words, QPointF(0, top + 17), size=15, weight=600, color=T.ink)
-            top += HEAD
-            for stick in sticks:
-                self._draw_stick(painter, top, stick.pieces, stick.left)
-                top += ROW
+        top = 0.0
+        with self.begin() as painter:
+            for tube, sticks in self._cut:
+                length = show(self._stock, LENGTH, self._units)
+                words = f"{tube.text} tube, from lengths of {length}"
+                write(painter, words, QPointF(0, top + 17), size=15, weight=600, color=T.ink)
+                top += HEAD
+                for stick in sticks:
+                    self._draw_stick(painter, top, stick.pieces, stick.left)
+                    top += ROW
 
     def _draw_stick(
         self, painter: QPainter, top: float, pieces: tuple[tuple[str, float], ...], left: float

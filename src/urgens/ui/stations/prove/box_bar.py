@@ -15,6 +15,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.prove.live_box import LiveBox
 
 SIMULATED = "Simulated: an invented vehicle near this build; pull the press."
+UNWRITTEN = "What was recorded is in no file yet: the menu of the box writes it."
 LIVE = "Live, 100 a second."
 
 
@@ -32,6 +33,7 @@ class BoxBar(QWidget):
         super().__init__()
         self._session = session
         self.valve = ""
+        self.unwritten: Signals | None = None  # what was recorded and is in no file yet
         self.box = LiveBox(session, self)
         self.box.spoke.connect(self._spoke)
         self.box.ended.connect(self._ended)
@@ -70,9 +72,32 @@ class BoxBar(QWidget):
         self.changed.emit()
 
     def _ended(self, words: str) -> None:
+        """Say that the port went away; what was recorded until then can be written at once."""
+        self._set_aside()
         self.said.emit(words[:1].upper() + words[1:])
         self.show_state()
         self.changed.emit()
+        if self.unwritten is not None:
+            self.write_unwritten()
+
+    def _set_aside(self) -> None:
+        """End the recording, and keep what it holds until it is written, or another begins."""
+        kept, self.box.recorded = self.box.recorded, None
+        found = None if kept is None else as_log(kept)
+        if found is not None:
+            self.unwritten = found
+
+    def write_unwritten(self) -> None:
+        """Ask where what was recorded goes; it stays at hand where nobody says."""
+        if self.unwritten is None:
+            return
+        name, _ = QFileDialog.getSaveFileName(
+            self, "Write what was recorded", "gauges.csv", "CSV (*.csv)"
+        )
+        if name:
+            self.write_record(Path(name), self.unwritten)
+        else:
+            self.said.emit(UNWRITTEN)
 
     def _offer(self) -> None:
         menu = self.ports.menu()
@@ -84,6 +109,8 @@ class BoxBar(QWidget):
             menu.addAction("No serial port here").setEnabled(False)
         if self.box.open:
             menu.addAction("Let go of it", self.close_box)
+        if self.unwritten is not None:
+            menu.addAction("Write what was recorded…", self.write_unwritten)
 
     def listen(self, port: str) -> None:
         """Read a port; what keeps it from being read is said."""
@@ -104,27 +131,24 @@ class BoxBar(QWidget):
         self.changed.emit()
 
     def close_box(self) -> None:
-        """Let go of the box."""
+        """Let go of the box; what it was recorded to say stays at hand."""
+        self._set_aside()
         self.box.close()
-        self.box.recorded = None
-        self.said.emit("")
+        self.said.emit("" if self.unwritten is None else UNWRITTEN)
         self.show_state()
         self.changed.emit()
 
     def _record(self, on: bool) -> None:
         """Keep all that the box says until it is asked again, then write it to a file."""
         if on:
-            self.box.recorded = []
+            self.box.recorded, self.unwritten = [], None
             self.said.emit("Recording: press, let go, and press Record again to write it.")
             return
-        kept, self.box.recorded = self.box.recorded or [], None
-        found = as_log(kept)
-        if found is None:
+        self._set_aside()
+        if self.unwritten is None:
             self.said.emit("Nothing was recorded: the box said nothing meanwhile.")
             return
-        name, _ = QFileDialog.getSaveFileName(self, "Write the log", "gauges.csv", "CSV (*.csv)")
-        if name:
-            self.write_record(Path(name), found)
+        self.write_unwritten()
 
     def write_record(self, path: Path, found: Signals) -> None:
         """Write what was recorded; what keeps it from being written is said."""
@@ -133,5 +157,6 @@ class BoxBar(QWidget):
         except OSError as error:
             self.said.emit(f"It could not be written ({error.strerror}).")
             return
+        self.unwritten = None
         self.said.emit(f"Written to {path.name}; it is among the logs.")
         self.log_written.emit(path)

@@ -59,38 +59,38 @@ class ChanceBars(Painted):
         return counted_words(advice.turned, advice.turned.values[place], self._words)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        advice = self._advice
-        if advice is None:
-            return
-        rows = self._shown()
-        most = max(max(chance for _, chance in rows), 2.0 * RISK)
-        wide = self.across - LABEL - 44
-        limit = LABEL + wide * RISK / most
-        chosen = advice.turned.place(advice.setting)
-        now = None if self._now is None else advice.turned.place(self._now)
-        for row, (place, chance) in enumerate(rows):
-            top = row * ROW
-            if place == chosen:
-                painter.fillRect(QRectF(0, top, self.across, ROW), QColor(T.paper))
-                painter.fillRect(QRectF(0, top, 4, ROW), QColor(T.ink))
-            words = self._counted(advice, place)
-            if advice.turned.counted != "length":
-                words = words.partition(" ")[0]
-            weight = 600 if place == chosen else 400
-            write(painter, words, QPointF(12, top + 17), size=16, weight=weight, color=T.ink)
-            said = "stay" if advice.done else "next"
-            mark = said if place == chosen else "now" if place == now else ""
-            write(painter, mark, QPointF(62, top + 17), size=14, weight=weight)
-            color = T.danger if chance >= RISK else T.ink if place == chosen else T.good
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(color))
-            length = max(wide * chance / most, 2.0)
-            painter.drawRect(QRectF(LABEL, top + 5, length, ROW - 10))
-            end = LABEL + length
-            if end < limit < end + NUMBER:
-                end = limit  # a number does not stand on the line
-            at = QPointF(end + 6, top + 17)
-            write(painter, f"{100 * chance:.0f}", at, size=15, weight=600, color=color)
-        painter.setPen(pen(T.danger, 1.5, Qt.PenStyle.DashLine))
-        painter.drawLine(QPointF(limit, 0), QPointF(limit, len(rows) * ROW))
+        with self.begin() as painter:
+            advice = self._advice
+            if advice is None:
+                return
+            rows = self._shown()
+            most = max(max(chance for _, chance in rows), 2.0 * RISK)
+            wide = self.across - LABEL - 44
+            limit = LABEL + wide * RISK / most
+            chosen = advice.turned.place(advice.setting)
+            now = None if self._now is None else advice.turned.place(self._now)
+            for row, (place, chance) in enumerate(rows):
+                top = row * ROW
+                if place == chosen:
+                    painter.fillRect(QRectF(0, top, self.across, ROW), QColor(T.paper))
+                    painter.fillRect(QRectF(0, top, 4, ROW), QColor(T.ink))
+                words = self._counted(advice, place)
+                if advice.turned.counted != "length":
+                    words = words.partition(" ")[0]
+                weight = 600 if place == chosen else 400
+                write(painter, words, QPointF(12, top + 17), size=16, weight=weight, color=T.ink)
+                said = "stay" if advice.done else "next"
+                mark = said if place == chosen else "now" if place == now else ""
+                write(painter, mark, QPointF(62, top + 17), size=14, weight=weight)
+                color = T.danger if chance >= RISK else T.ink if place == chosen else T.good
+                painter.setPen(Qt.PenStyle.NoPen)
+                painter.setBrush(QColor(color))
+                length = max(wide * chance / most, 2.0)
+                painter.drawRect(QRectF(LABEL, top + 5, length, ROW - 10))
+                end = LABEL + length
+                if end < limit < end + NUMBER:
+                    end = limit  # a number does not stand on the line
+                at = QPointF(end + 6, top + 17)
+                write(painter, f"{100 * chance:.0f}", at, size=15, weight=600, color=color)
+            painter.setPen(pen(T.danger, 1.5, Qt.PenStyle.DashLine))
+            painter.drawLine(QPointF(limit, 0), QPointF(limit, len(rows) * ROW))

@@ -60,24 +60,30 @@ class Dials(Painted):
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter, shown = self.begin(), self._shown
-        if shown is None or self._units is None:
-            return
-        middle = self.across / 2
-        apart = min(160.0, (self.across - 2 * RADIUS - 8) / 2)
-        y = RADIUS + 22.0
-        left, right = QPointF(middle - apart, y), QPointF(middle + apart, y)
-        self._lines(painter, left, right, shown)
-        self._body(painter, QPointF(middle, y), shown)
-        self._dial(painter, left, shown.inlet, T.front, shown)
-        self._dial(painter, right, shown.outlet, T.rear, shown)
-        write(
-            painter, "In", QPointF(left.x() - RADIUS + 16, 14), size=16, weight=600, color=T.front
-        )
-        write(painter, "Out", QPointF(right.x() + RADIUS - 16, 14), size=16, weight=600,
-              color=T.rear, side="right")  # fmt: skip
-        disc(painter, QPointF(left.x() - RADIUS + 7, 9), 5)
-        square(painter, QPointF(right.x() + RADIUS - 7, 9), 5)
+        shown = self._shown
+        with self.begin() as painter:
+            if shown is None or self._units is None:
+                return
+            middle = self.across / 2
+            apart = min(160.0, (self.across - 2 * RADIUS - 8) / 2)
+            y = RADIUS + 22.0
+            left, right = QPointF(middle - apart, y), QPointF(middle + apart, y)
+            self._lines(painter, left, right, shown)
+            self._body(painter, QPointF(middle, y), shown)
+            self._dial(painter, left, shown.inlet, T.front, shown)
+            self._dial(painter, right, shown.outlet, T.rear, shown)
+            write(
+                painter,
+                "In",
+                QPointF(left.x() - RADIUS + 16, 14),
+                size=16,
+                weight=600,
+                color=T.front,
+            )
+            write(painter, "Out", QPointF(right.x() + RADIUS - 16, 14), size=16, weight=600,
+                  color=T.rear, side="right")  # fmt: skip
+            disc(painter, QPointF(left.x() - RADIUS + 7, 9), 5)
+            square(painter, QPointF(right.x() + RADIUS - 7, 9), 5)
 
     def _lines(self, painter: QPainter, left: QPointF, right: QPointF, shown: Shown) -> None:
         for color, size in ((T.ink, 10), (T.fluid[1], 5)):

@@ -70,14 +70,14 @@ class FromAbove(Painted):
         return max((float(lane.drive.time[-1]) for lane in self._lanes), default=0.0)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        if not self._lanes or self._units is None:
-            return
-        far = max(float(np.max(np.abs(lane.drive.along))) for lane in self._lanes)
-        per_metre = (self.across - LABEL - 60.0) / max(far, 1.0)
-        for index, lane in enumerate(self._lanes):
-            self._lane(painter, lane, index * self._row, per_metre)
-        self._axis(painter, far, per_metre)
+        with self.begin() as painter:
+            if not self._lanes or self._units is None:
+                return
+            far = max(float(np.max(np.abs(lane.drive.along))) for lane in self._lanes)
+            per_metre = (self.across - LABEL - 60.0) / max(far, 1.0)
+            for index, lane in enumerate(self._lanes):
+                self._lane(painter, lane, index * self._row, per_metre)
+            self._axis(painter, far, per_metre)
 
     def _x(self, along: float, per_metre: float) -> float:
         return self.across - 34.0 - along * per_metre

@@ -76,6 +76,7 @@ class LiveBox(QObject):
         if self._box is None:
             self.close()
         self._recent.clear()
+        self.recorded = None
         self._gauges = LiveGauges(port)
         self._timer.start()
 

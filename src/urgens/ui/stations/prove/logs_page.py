@@ -170,6 +170,8 @@ class LogsPage(Page):
         self.axes[0].setText(rear)
         self.axes[1].setText(front)
         if not there:
+            self._work.stop()
+            self._asked = ()
             self.log = None
             self.map.show_log(None)
             self.presses.show_presses((), self.session.units)
@@ -188,6 +190,8 @@ class LogsPage(Page):
         path = self.files.path_of(log)
         self.copy.setVisible(path is not None and not self.files.is_beside(log))
         if path is None:
+            self._work.stop()
+            self._asked = ()
             self.log = None
             self.state.setText(
                 f"{log.file} is gone: it lay beside the build. What the build has of it stays; put "
@@ -214,7 +218,7 @@ class LogsPage(Page):
                 second = look_through(read.read(other_path), told_by(other), other.left_out)
                 beside = before_after((second.signals, second.presses), (one.signals, one.presses))
             model = beside_model(build, case, one.presses, over)
-            return one, beside, model, changed
+            return log, one, beside, model, changed
 
         self._work.run(work, SOON)
 
@@ -224,7 +228,9 @@ class LogsPage(Page):
 
     def _show_log(self, found: object) -> None:
         assert isinstance(found, tuple)  # what the work returns
-        log, beside, model, changed = found
+        noted, log, beside, model, changed = found
+        if noted not in self._logs:  # it was taken out meanwhile
+            return
         self.log = log
         self.state.setText(
             "The file is another one than was noted: what is shown is of the file as it is now."
@@ -233,14 +239,14 @@ class LogsPage(Page):
         )
         self.state.setVisible(changed)
         self.time.show_log(log)
-        case = self._case(self._logs[self.place])
-        noted = self._logs[self.place]
+        case = self._case(noted)
         made = system(self.session.build, over=set_as(self.session.build, noted.setting))
         self.lines.show_log(log, made, case, beside)
         self._show_setting(noted)
         units = self.session.units
         self.said_model.setText(model_words(log, model, units))
-        other = self._logs[self.other].file if self.other >= 0 else ""
+        there = 0 <= self.other < len(self._logs)
+        other = self._logs[self.other].file if there else ""
         self.said_beside.setText(beside_words(beside, other, units))
         self.said_beside.setVisible(beside is not None)
         self.map.show_log(log)

@@ -3,7 +3,7 @@
 from functools import partial
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtGui import QColor, QPaintEvent
 from PySide6.QtWidgets import QGridLayout, QPushButton, QSizePolicy, QWidget
 
 from urgens.guidance import Severity
@@ -33,16 +33,16 @@ class StateMark(Painted):
         return self.scaled(SIZE, SIZE)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter: QPainter = self.begin()
-        middle = QPointF(SIZE / 2, SIZE / 2)
-        if self._state == "open":
-            painter.setPen(pen(T.muted, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawEllipse(QRectF(3, 3, SIZE - 6, SIZE - 6))
-            return
-        painter.setBrush(QColor(T.good))
-        severity = Severity.DANGER if self._state == "failed" else None
-        severity_mark(painter, severity, middle, 8.5)
+        with self.begin() as painter:
+            middle = QPointF(SIZE / 2, SIZE / 2)
+            if self._state == "open":
+                painter.setPen(pen(T.muted, 2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawEllipse(QRectF(3, 3, SIZE - 6, SIZE - 6))
+                return
+            painter.setBrush(QColor(T.good))
+            severity = Severity.DANGER if self._state == "failed" else None
+            severity_mark(painter, severity, middle, 8.5)
 
 
 class ProofsList(QWidget):

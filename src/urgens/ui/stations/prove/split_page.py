@@ -54,30 +54,30 @@ class SplitBars(Painted):
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        wide = self.across - LABEL - 104
-        for place, (name, share, off) in enumerate(self._rows):
-            top = place * ROW + 6
-            write(painter, name, QPointF(0, top + 25), size=17, weight=600, color=T.ink)
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(T.front))
-            painter.drawRect(QRectF(LABEL, top, wide, 36))
-            rear = QRectF(LABEL + wide * (1 - share), top, wide * share, 36)
-            painter.setBrush(QColor(T.rear))
-            painter.drawRect(rear)
-            painter.setBrush(hatch(T.sheet))
-            painter.drawRect(rear)
-            painter.setPen(pen(T.ink, 2))
-            x, half = LABEL + wide * (1 - share), wide * off
-            painter.drawLine(QPointF(x - half, top + 18), QPointF(x + half, top + 18))
-            for end in (x - half, x + half):
-                painter.drawLine(QPointF(end, top + 11), QPointF(end, top + 25))
-            words = f"{100 * share:.0f} % ± {100 * off:.0f} %"
-            write(painter, words, QPointF(LABEL + wide + 8, top + 25), size=17, weight=600,
-                  color=T.rear)  # fmt: skip
-        foot = len(self._rows) * ROW + 14
-        write(painter, "front", QPointF(LABEL, foot), size=14, color=T.front)
-        write(painter, "rear", QPointF(LABEL + wide, foot), size=14, color=T.rear, side="right")
+        with self.begin() as painter:
+            wide = self.across - LABEL - 104
+            for place, (name, share, off) in enumerate(self._rows):
+                top = place * ROW + 6
+                write(painter, name, QPointF(0, top + 25), size=17, weight=600, color=T.ink)
+                painter.setPen(Qt.PenStyle.NoPen)
+                painter.setBrush(QColor(T.front))
+                painter.drawRect(QRectF(LABEL, top, wide, 36))
+                rear = QRectF(LABEL + wide * (1 - share), top, wide * share, 36)
+                painter.setBrush(QColor(T.rear))
+                painter.drawRect(rear)
+                painter.setBrush(hatch(T.sheet))
+                painter.drawRect(rear)
+                painter.setPen(pen(T.ink, 2))
+                x, half = LABEL + wide * (1 - share), wide * off
+                painter.drawLine(QPointF(x - half, top + 18), QPointF(x + half, top + 18))
+                for end in (x - half, x + half):
+                    painter.drawLine(QPointF(end, top + 11), QPointF(end, top + 25))
+                words = f"{100 * share:.0f} % ± {100 * off:.0f} %"
+                write(painter, words, QPointF(LABEL + wide + 8, top + 25), size=17, weight=600,
+                      color=T.rear)  # fmt: skip
+            foot = len(self._rows) * ROW + 14
+            write(painter, "front", QPointF(LABEL, foot), size=14, color=T.front)
+            write(painter, "rear", QPointF(LABEL + wide, foot), size=14, color=T.rear, side="right")
 
 
 class SplitPage(Page):

@@ -59,31 +59,32 @@ class StopCard(Painted):
             event.ignore()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter, card = self.begin(), self.card
-        box = QRectF(1, 1, WIDE - 2, HIGH - 2)
-        style = Qt.PenStyle.DashLine if card.dashed else Qt.PenStyle.SolidLine
-        painter.setPen(pen(T.ink if card.dashed else T.hair, 1.5, style))
-        painter.setBrush(QColor(T.sheet if card.dashed else T.paper))
-        painter.drawRoundedRect(box, 4, 4)
-        if self.hasFocus():
-            painter.setPen(pen(T.front, 2))
-            painter.drawRoundedRect(box.adjusted(2, 2, -2, -2), 3, 3)
-        write(painter, card.number, QPointF(10, 22), size=15)
-        write(painter, card.setting, QPointF(WIDE - 9, 22), size=16, weight=600, color=T.rear,
-              side="right")  # fmt: skip
-        painter.setFont(face(26, 600, condensed=False))
-        painter.setPen(pen(T.muted if card.dashed else T.ink))
-        top = 54 - metrics(26, 600, condensed=False).ascent()
-        painter.drawStaticText(QPointF(9, top), laid_out(card.large, 26, 600, condensed=False))
-        across = 9 + width(card.large, 26, 600, condensed=False) + 4
-        write(painter, card.unit, QPointF(across, 54), size=14)
-        write(painter, card.beside, QPointF(WIDE - 9, 54), size=15, weight=600, color=T.ink,
-              side="right")  # fmt: skip
-        self._who(painter, card)
-        write(painter, card.foot, QPointF(WIDE - 9, 80), size=14, side="right")
-        if card.left_out:
-            painter.setPen(pen(T.muted, 1.5))
-            painter.drawLine(QPointF(8, 46), QPointF(WIDE - 8, 46))
+        card = self.card
+        with self.begin() as painter:
+            box = QRectF(1, 1, WIDE - 2, HIGH - 2)
+            style = Qt.PenStyle.DashLine if card.dashed else Qt.PenStyle.SolidLine
+            painter.setPen(pen(T.ink if card.dashed else T.hair, 1.5, style))
+            painter.setBrush(QColor(T.sheet if card.dashed else T.paper))
+            painter.drawRoundedRect(box, 4, 4)
+            if self.hasFocus():
+                painter.setPen(pen(T.front, 2))
+                painter.drawRoundedRect(box.adjusted(2, 2, -2, -2), 3, 3)
+            write(painter, card.number, QPointF(10, 22), size=15)
+            write(painter, card.setting, QPointF(WIDE - 9, 22), size=16, weight=600, color=T.rear,
+                  side="right")  # fmt: skip
+            painter.setFont(face(26, 600, condensed=False))
+            painter.setPen(pen(T.muted if card.dashed else T.ink))
+            top = 54 - metrics(26, 600, condensed=False).ascent()
+            painter.drawStaticText(QPointF(9, top), laid_out(card.large, 26, 600, condensed=False))
+            across = 9 + width(card.large, 26, 600, condensed=False) + 4
+            write(painter, card.unit, QPointF(across, 54), size=14)
+            write(painter, card.beside, QPointF(WIDE - 9, 54), size=15, weight=600, color=T.ink,
+                  side="right")  # fmt: skip
+            self._who(painter, card)
+            write(painter, card.foot, QPointF(WIDE - 9, 80), size=14, side="right")
+            if card.left_out:
+                painter.setPen(pen(T.muted, 1.5))
+                painter.drawLine(QPointF(8, 46), QPointF(WIDE - 8, 46))
 
     def _who(self, painter: QPainter, card: Card) -> None:
         at = QPointF(16, 75)

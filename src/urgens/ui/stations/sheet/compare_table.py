@@ -74,19 +74,19 @@ class _Rows(Painted):
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        if self.hasFocus() and not self.rows:
-            ring(painter, self)
-        left = self.across * NAMES
-        wide = (self.across - left) / 2
-        for place, name in enumerate(self.names):
-            cut = metrics(16, 700).elidedText(name, Qt.TextElideMode.ElideRight, wide - 22)
-            at = QPointF(left + place * wide + 18, 20)
-            write(painter, cut, at, size=16, weight=700, color=T.ink)
-        top = HEAD
-        for row, one in enumerate(self.rows):
-            self._draw(painter, row, one, QRectF(0, top, self.across, _tall(one)))
-            top += _tall(one)
+        with self.begin() as painter:
+            if self.hasFocus() and not self.rows:
+                ring(painter, self)
+            left = self.across * NAMES
+            wide = (self.across - left) / 2
+            for place, name in enumerate(self.names):
+                cut = metrics(16, 700).elidedText(name, Qt.TextElideMode.ElideRight, wide - 22)
+                at = QPointF(left + place * wide + 18, 20)
+                write(painter, cut, at, size=16, weight=700, color=T.ink)
+            top = HEAD
+            for row, one in enumerate(self.rows):
+                self._draw(painter, row, one, QRectF(0, top, self.across, _tall(one)))
+                top += _tall(one)
 
     def _draw(self, painter: QPainter, row: int, one: Compared, box: QRectF) -> None:
         if row == self.chosen and self.hasFocus():

@@ -70,22 +70,22 @@ class HistoryList(Painted):
     # --- painting --------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        if self.hasFocus() and not self.rows:
-            ring(painter, self)
-        x = 0.0
-        for kind in KINDS:  # the legend of the marks
-            kind_mark(painter, kind, QPointF(x + 9, 12), 6)
-            write(painter, NAMES[kind], QPointF(x + 20, 17), size=14)
-            x += width(NAMES[kind], 14) + 36
-        if not self.rows:
-            write(painter, "Nothing is on record yet.", QPointF(0, HEAD + 24))
-        for place in range(len(KINDS)):
-            at = LANE * (place + 0.5)
-            painter.setPen(pen(T.grid, 1))
-            painter.drawLine(QPointF(at, HEAD), QPointF(at, self.down))
-        for row in range(len(self.rows)):
-            self._draw(painter, row)
+        with self.begin() as painter:
+            if self.hasFocus() and not self.rows:
+                ring(painter, self)
+            x = 0.0
+            for kind in KINDS:  # the legend of the marks
+                kind_mark(painter, kind, QPointF(x + 9, 12), 6)
+                write(painter, NAMES[kind], QPointF(x + 20, 17), size=14)
+                x += width(NAMES[kind], 14) + 36
+            if not self.rows:
+                write(painter, "Nothing is on record yet.", QPointF(0, HEAD + 24))
+            for place in range(len(KINDS)):
+                at = LANE * (place + 0.5)
+                painter.setPen(pen(T.grid, 1))
+                painter.drawLine(QPointF(at, HEAD), QPointF(at, self.down))
+            for row in range(len(self.rows)):
+                self._draw(painter, row)
 
     def _draw(self, painter: QPainter, row: int) -> None:
         one, box = self.rows[row], self.box(row)

@@ -156,8 +156,10 @@ class HistoryPage(Page):
     def _add(self, entry: dict[str, Any]) -> None:
         self._put([*self._entries(), entry], f"{entry['kind']}: {entry['what']}")
         at = datetime.fromisoformat(entry["at"])
-        self.choose(next(n for n, one in enumerate(self.rows)
-                         if (one.at, one.what) == (at, entry["what"])))  # fmt: skip
+        for place, one in enumerate(self.rows):  # it is not there where the edit was refused
+            if (one.at, one.what) == (at, entry["what"]):
+                self.choose(place)
+                return
 
     def _drop(self) -> None:
         place = self._place()

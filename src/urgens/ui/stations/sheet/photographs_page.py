@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any, ClassVar
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QImageReader, QPixmap
+from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import (
     QFileDialog,
     QGridLayout,
@@ -27,8 +27,16 @@ from urgens.guidance.joints import joints
 from urgens.guidance.part_words import part_name
 from urgens.guidance.planning.work import laid_circuits
 from urgens.guidance.procedures.titles import TITLES
-from urgens.sheet.small_copies import UnreadPhotographError, small_copy
+from urgens.sheet.small_copies import (
+    ENDINGS,
+    UnreadPhotographError,
+    check_photograph,
+    is_at_hand,
+    small_copies,
+    small_copy,
+)
 from urgens.ui.session import Session
+from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words, plain_label
@@ -42,6 +50,7 @@ EMPTY = (
     "No photograph yet. Take some before anything comes off: outlets, lines, levers and settings. "
     "They are kept as files beside the build, small copies of them go on the sheet."
 )
+READING = "is being read…"
 UNSAVED = "Save the build first: photographs lie beside its file."
 
 
@@ -78,6 +87,9 @@ class PhotographsPage(Page):
         column.addWidget(scrolled(inner, "Photographs"), 1)
         self.lay_out(whole, side=SIDE)
         self.said.hide()
+        self._work = Background(self)
+        self._work.ended.connect(self._read)
+        self._work.failed.connect(self.refused.setText)
         session.file_changed.connect(self.seen.ask)
 
     @property
@@ -99,6 +111,7 @@ class PhotographsPage(Page):
         clear(self._grid)
         self.cards = []
         shots = self.session.base.photographs
+        self._read_pictures()
         if not shots:
             self._grid.addWidget(wrapped("muted", EMPTY), 0, 0)
         for number, one in enumerate(shots):
@@ -106,23 +119,47 @@ class PhotographsPage(Page):
             self._grid.addWidget(card, number // ACROSS, number % ACROSS)
         self._grid.setRowStretch(len(shots) // ACROSS + 1, 1)
 
+    @property
+    def _folder(self) -> Path | None:
+        return None if self.session.path is None else self.session.path.parent
+
+    def _read_pictures(self) -> None:
+        """Read pictures that were not read before, away from the hand."""
+        build, folder = self.session.base, self._folder
+        if not all(is_at_hand(one, folder) for one in build.photographs):
+            self._work.run(lambda progress: small_copies(build, folder))
+
+    def _read(self) -> None:
+        """Put the pictures that were read into their cards; what is typed there stays."""
+        shots, places = self.session.base.photographs, subjects(self.session.base)
+        for (picture, _, _), one in zip(self.cards, shots, strict=False):
+            self._put_picture(picture, one, _named(one, places))
+
+    def _put_picture(self, picture: QLabel, one: Photograph, named: str) -> None:
+        """Show a photograph's small copy, or why there is none, or that it is being read."""
+        if not is_at_hand(one, self._folder):
+            picture.setText(READING)
+            return
+        try:
+            copy = small_copy(one, self._folder)
+        except UnreadPhotographError as error:
+            picture.setText(f"{one.file}: {error}.")
+            picture.setProperty("role", "danger")
+            picture.style().polish(picture)
+            return
+        pixmap = QPixmap()
+        pixmap.loadFromData(copy.png)
+        smooth = Qt.TransformationMode.SmoothTransformation
+        picture.setPixmap(pixmap.scaledToWidth(WIDE, smooth))
+        picture.setAccessibleName(f"Photograph of {named}: {one.note or one.file}")
+
     def _card(self, number: int, one: Photograph, places: dict[str, str]) -> QWidget:
         card = QWidget()
         column = QVBoxLayout(card)
         column.setContentsMargins(0, 0, 0, 0)
-        picture, note = plain_label(), QLineEdit(one.note)
-        folder = None if self.session.path is None else self.session.path.parent
-        named = places.get(one.of, one.of) if one.of else WHOLE
-        try:
-            copy = small_copy(one, folder)
-        except UnreadPhotographError as error:
-            picture = wrapped("danger", f"{one.file}: {error}.")
-        else:
-            pixmap = QPixmap()
-            pixmap.loadFromData(copy.png)
-            smooth = Qt.TransformationMode.SmoothTransformation
-            picture.setPixmap(pixmap.scaledToWidth(WIDE, smooth))
-            picture.setAccessibleName(f"Photograph of {named}: {one.note or one.file}")
+        picture, note, named = plain_label(), QLineEdit(one.note), _named(one, places)
+        picture.setWordWrap(True)
+        self._put_picture(picture, one, named)
         note.setPlaceholderText("what is to be seen")
         note.setAccessibleName(f"What is to be seen on photograph {number + 1}")
         note.editingFinished.connect(lambda: self._word(number, note.text()))
@@ -149,9 +186,7 @@ class PhotographsPage(Page):
         if self.session.path is None:
             self.refused.setText(UNSAVED)
             return
-        kinds = " ".join(
-            f"*.{bytes(one.data()).decode()}" for one in QImageReader.supportedImageFormats()
-        )
+        kinds = " ".join(f"*.{one}" for one in ENDINGS)
         names, _ = QFileDialog.getOpenFileNames(
             self, "Photographs", str(self.session.path.parent), f"Pictures ({kinds});;All files (*)"
         )
@@ -165,7 +200,7 @@ class PhotographsPage(Page):
             self.refused.setText(UNSAVED)
             return
         try:
-            small_copy(Photograph(file=path.name), path.parent)  # a picture, before it is copied
+            check_photograph(path)  # before it is copied
             name, digest = put_beside(path, build_file)
         except UnreadPhotographError as error:
             self.refused.setText(f"{path.name} {error}; choose another one.")
@@ -198,6 +233,11 @@ class PhotographsPage(Page):
         rows = self._rows()
         gone = rows.pop(number)
         self._put(rows, f"Photograph {gone['file']} taken out")
+
+
+def _named(one: Photograph, places: dict[str, str]) -> str:
+    """Return what a photograph is of, in words."""
+    return places.get(one.of, one.of) if one.of else WHOLE
 
 
 def subjects(build: Build) -> dict[str, str]:

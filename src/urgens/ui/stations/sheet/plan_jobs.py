@@ -83,20 +83,20 @@ class PlanJobs(Painted):
         return QRectF(column * (wide + BETWEEN), row * ROW, wide, ROW)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        if self.hasFocus() and not self.jobs:
-            ring(painter, self)
-        for at, job in enumerate(self.jobs):
-            box = self.box(at)
-            if at == self.chosen:
-                painter.fillRect(box.adjusted(0, 1, 0, -1), QColor(T.paper))
-                if self.hasFocus():
-                    painter.setPen(pen(T.front, 2))
-                    painter.setBrush(Qt.BrushStyle.NoBrush)
-                    painter.drawRect(box.adjusted(1, 2, -1, -2))
-            painter.setPen(pen(T.hair, 1))
-            painter.drawLine(box.bottomLeft(), box.bottomRight())
-            self._draw(painter, at, job, box)
+        with self.begin() as painter:
+            if self.hasFocus() and not self.jobs:
+                ring(painter, self)
+            for at, job in enumerate(self.jobs):
+                box = self.box(at)
+                if at == self.chosen:
+                    painter.fillRect(box.adjusted(0, 1, 0, -1), QColor(T.paper))
+                    if self.hasFocus():
+                        painter.setPen(pen(T.front, 2))
+                        painter.setBrush(Qt.BrushStyle.NoBrush)
+                        painter.drawRect(box.adjusted(1, 2, -1, -2))
+                painter.setPen(pen(T.hair, 1))
+                painter.drawLine(box.bottomLeft(), box.bottomRight())
+                self._draw(painter, at, job, box)
 
     def _draw(self, painter: QPainter, at: int, job: Job, box: QRectF) -> None:
         first, second = box.top() + 20, box.top() + 39

@@ -66,23 +66,23 @@ class PlanRibbon(Painted):
     # --- painting --------------------------------------------------------------------------
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        if self._plan is None or not self._when.slots:
-            return
-        days = axis(self._when, self._hours, NAMES, self.across - 4)
-        self._draw_days(painter, days)
-        for row, name in enumerate(LANES):
-            top = HEAD + row * LANE
-            write(painter, name, QPointF(0, top + 26), size=16, weight=600, color=T.ink)
-            painter.setPen(pen(T.hair, 1))
-            painter.drawLine(QPointF(0, top + LANE), QPointF(self.across, top + LANE))
-        self._draw_waits(painter, days)
-        self.boxes = {}
-        for slot in self._when.slots:
-            self._draw_slot(painter, days, slot)
-        circuits = list(dict.fromkeys(one.circuit for one in self._when.standing))
-        for row, circuit in enumerate(circuits):
-            self._draw_circuit(painter, days, circuit, HEAD + LANE * len(LANES) + row * BAR + 4)
+        with self.begin() as painter:
+            if self._plan is None or not self._when.slots:
+                return
+            days = axis(self._when, self._hours, NAMES, self.across - 4)
+            self._draw_days(painter, days)
+            for row, name in enumerate(LANES):
+                top = HEAD + row * LANE
+                write(painter, name, QPointF(0, top + 26), size=16, weight=600, color=T.ink)
+                painter.setPen(pen(T.hair, 1))
+                painter.drawLine(QPointF(0, top + LANE), QPointF(self.across, top + LANE))
+            self._draw_waits(painter, days)
+            self.boxes = {}
+            for slot in self._when.slots:
+                self._draw_slot(painter, days, slot)
+            circuits = list(dict.fromkeys(one.circuit for one in self._when.standing))
+            for row, circuit in enumerate(circuits):
+                self._draw_circuit(painter, days, circuit, HEAD + LANE * len(LANES) + row * BAR + 4)
 
     def _draw_days(self, painter: QPainter, days: Axis) -> None:
         bottom = self.down

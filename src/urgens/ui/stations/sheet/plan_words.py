@@ -4,6 +4,7 @@ from datetime import datetime, time, timedelta
 
 from urgens.guidance.planning.plan import Plan
 from urgens.guidance.planning.schedule import Hours
+from urgens.quantity import whole_number
 from urgens.quantity.day import typed_time
 from urgens.ui.stations.sheet.plan_ribbon import clock_words
 
@@ -39,7 +40,8 @@ def read_start(text: str) -> datetime:
 
 def read_hours(text: str) -> Hours:
     """Return the hours of a day as typed, "9–18"; raises ValueError in words."""
-    begin, _, end = text.replace("-", "–").replace(" ", "").partition("–")
-    if not (begin.isdecimal() and end.isdecimal() and 0 <= int(begin) < int(end) <= 23):
+    first, _, last = text.replace("-", "–").partition("–")
+    begin, end = whole_number(first, 23), whole_number(last, 23)
+    if begin is None or end is None or begin >= end:
         raise ValueError(f'"{text}" is no pair of hours; write 9–18, from 0 to 23.')
-    return Hours(time(int(begin)), time(int(end)))
+    return Hours(time(begin), time(end))

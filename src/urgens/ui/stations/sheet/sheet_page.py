@@ -73,17 +73,17 @@ class PageView(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         if self._document is None:
             return
-        painter = QPainter(self)
-        if not self._pixmaps:
-            self._pixmaps = [self._rendered(page) for page in range(self._document.pages)]
-        left = (self.width() - self._page_width()) // 2
-        for page, pixmap in enumerate(self._pixmaps):
-            top = page * (self._page_height() + GAP) + 1
-            painter.drawPixmap(left, top, pixmap)
-            painter.setPen(pen(T.hair))
-            painter.drawRect(
-                QRectF(left - 0.5, top - 0.5, self._page_width() + 1, self._page_height() + 1)
-            )
+        with QPainter(self) as painter:
+            if not self._pixmaps:
+                self._pixmaps = [self._rendered(page) for page in range(self._document.pages)]
+            left = (self.width() - self._page_width()) // 2
+            for page, pixmap in enumerate(self._pixmaps):
+                top = page * (self._page_height() + GAP) + 1
+                painter.drawPixmap(left, top, pixmap)
+                painter.setPen(pen(T.hair))
+                painter.drawRect(
+                    QRectF(left - 0.5, top - 0.5, self._page_width() + 1, self._page_height() + 1)
+                )
 
     def _rendered(self, page: int) -> QPixmap:
         assert self._document is not None
@@ -92,15 +92,14 @@ class PageView(QWidget):
         pixmap = QPixmap(size * ratio)
         pixmap.setDevicePixelRatio(ratio)
         pixmap.fill(QColor("white"))
-        painter = QPainter(pixmap)
-        painter.setRenderHints(
-            QPainter.RenderHint.Antialiasing | QPainter.RenderHint.TextAntialiasing
-        )
-        scale = size.width() / self._document.paper.width()
-        painter.scale(scale, scale)
-        self._document.paint(painter, page)
-        painter.end()
-        return pixmap
+        with QPainter(pixmap) as painter:
+            painter.setRenderHints(
+                QPainter.RenderHint.Antialiasing | QPainter.RenderHint.TextAntialiasing
+            )
+            scale = size.width() / self._document.paper.width()
+            painter.scale(scale, scale)
+            self._document.paint(painter, page)
+            return pixmap
 
 
 class SheetPage(Page):

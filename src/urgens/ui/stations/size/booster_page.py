@@ -72,7 +72,7 @@ class BoosterPage(Page):
             button.clicked.connect(take)
         self.other = TypedLabel(
             "Bore of the other cylinder", LENGTH, session.units, self._compare,
-            start=self._likely(), size=18, parent=self,
+            start=self._likely(), zero=False, size=18, parent=self,
         )  # fmt: skip
         drawing = QWidget()
         column = QVBoxLayout(drawing)

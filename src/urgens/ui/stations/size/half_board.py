@@ -44,20 +44,20 @@ class HalfBoard(Painted):
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        if not self.halves:
-            words = "One circuit: one leak anywhere takes all braking away. Nothing is left."
-            write(painter, words, QPointF(0, 40), size=18, weight=600, color=T.danger)
-            return
-        wide = (self.across - GAP) / 2
-        for index, half in enumerate(self.halves):
-            painter.save()
-            painter.translate(index * (wide + GAP), 0)
-            self._draw_half(painter, half, index, wide)
-            painter.restore()
-        painter.setPen(pen(T.hair, 1))
-        x = wide + GAP / 2
-        painter.drawLine(QPointF(x, 0), QPointF(x, self.down))
+        with self.begin() as painter:
+            if not self.halves:
+                words = "One circuit: one leak anywhere takes all braking away. Nothing is left."
+                write(painter, words, QPointF(0, 40), size=18, weight=600, color=T.danger)
+                return
+            wide = (self.across - GAP) / 2
+            for index, half in enumerate(self.halves):
+                painter.save()
+                painter.translate(index * (wide + GAP), 0)
+                self._draw_half(painter, half, index, wide)
+                painter.restore()
+            painter.setPen(pen(T.hair, 1))
+            x = wide + GAP / 2
+            painter.drawLine(QPointF(x, 0), QPointF(x, self.down))
 
     def _draw_half(self, painter: QPainter, half: LostHalf, index: int, wide: float) -> None:
         if self._session.solution.system.split != "diagonal":

@@ -42,26 +42,27 @@ class LaunchView(Painted):
         return f"{show(held.effort, FORCE, units)} of foot holds {torque} at the driven hubs"
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter, session = self.begin(), self._session
-        held = session.solution.hold
-        self.setAccessibleName(self.words)
-        if held is None:
-            write(painter, self.words, QPointF(0, 30), size=18, color=T.muted)
-            return
-        solution = session.solution
-        made, standing = solution.system, solution.standing
-        efforts = np.linspace(0.0, self._session.solution.max_effort, POINTS)
-        whole, limits = held_by(solution.build, made, standing, efforts)
-        launch = solution.build.vehicle.launch
-        assert launch is not None
-        end = made.ends.of(Axle(launch.driven))
-        road = float(end.rolling_radius) * limits.min(axis=0)
-        box = QRectF(LEFT, TOP, self.across - LEFT - RIGHT, self.down - TOP - FOOT)
-        most = 1.12 * max(float(whole[-1]), held.driven_torque)
-        self._draw_areas(painter, box, (efforts, whole, whole - road), most)
-        self._draw_need(painter, box, held.driven_torque, most)
-        self._draw_now(painter, box, most)
-        self._draw_limits(painter, limits)
+        session = self._session
+        with self.begin() as painter:
+            held = session.solution.hold
+            self.setAccessibleName(self.words)
+            if held is None:
+                write(painter, self.words, QPointF(0, 30), size=18, color=T.muted)
+                return
+            solution = session.solution
+            made, standing = solution.system, solution.standing
+            efforts = np.linspace(0.0, self._session.solution.max_effort, POINTS)
+            whole, limits = held_by(solution.build, made, standing, efforts)
+            launch = solution.build.vehicle.launch
+            assert launch is not None
+            end = made.ends.of(Axle(launch.driven))
+            road = float(end.rolling_radius) * limits.min(axis=0)
+            box = QRectF(LEFT, TOP, self.across - LEFT - RIGHT, self.down - TOP - FOOT)
+            most = 1.12 * max(float(whole[-1]), held.driven_torque)
+            self._draw_areas(painter, box, (efforts, whole, whole - road), most)
+            self._draw_need(painter, box, held.driven_torque, most)
+            self._draw_now(painter, box, most)
+            self._draw_limits(painter, limits)
 
     def _at(self, box: QRectF, effort: float, torque: float, most: float) -> QPointF:
         whole = self._session.solution.max_effort

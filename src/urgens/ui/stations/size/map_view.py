@@ -121,16 +121,16 @@ class MapView(Painted):
             pixmap = QPixmap(self.size() * self.devicePixelRatioF())
             pixmap.setDevicePixelRatio(self.devicePixelRatioF())
             pixmap.fill(QColor(T.sheet))
-            painter = QPainter(pixmap)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-            painter.scale(self.scale, self.scale)
-            self._picture.paint(painter)
-            painter.end()
+            with QPainter(pixmap) as painter:
+                painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+                painter.scale(self.scale, self.scale)
+                self._picture.paint(painter)
             self._still = (key, pixmap)
-        QPainter(self).drawPixmap(0, 0, self._still[1])
-        over = self.begin()
-        self._paint_own(over)
-        self._paint_choice(over)
+        with QPainter(self) as painter:
+            painter.drawPixmap(0, 0, self._still[1])
+        with self.begin() as painter:
+            self._paint_own(painter)
+            self._paint_choice(painter)
 
     def _named(self, row: int) -> str:
         """Return what a row is called: a bore, of twin cylinders both."""

@@ -55,18 +55,18 @@ class ThreeRatios(Painted):
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        found = linkage(self._session.build)
-        for index, place in enumerate(PLACES):
-            x = index * self.across / 3
-            write(painter, place, QPointF(x, 15), size=15)
-            if found is None:
-                write(painter, "—", QPointF(x, 44), size=26, weight=700)
-                continue
-            ratio, tilt = float(found.ratio[index]), float(found.rod_angle[index])
-            self._figure(painter, x, ratio)
-            words = "rod past reach" if np.isnan(tilt) else f"rod {np.degrees(tilt):+.1f}°"
-            write(painter, words.replace("-", "−"), QPointF(x, 66), size=15)
+        with self.begin() as painter:
+            found = linkage(self._session.build)
+            for index, place in enumerate(PLACES):
+                x = index * self.across / 3
+                write(painter, place, QPointF(x, 15), size=15)
+                if found is None:
+                    write(painter, "—", QPointF(x, 44), size=26, weight=700)
+                    continue
+                ratio, tilt = float(found.ratio[index]), float(found.rod_angle[index])
+                self._figure(painter, x, ratio)
+                words = "rod past reach" if np.isnan(tilt) else f"rod {np.degrees(tilt):+.1f}°"
+                write(painter, words.replace("-", "−"), QPointF(x, 66), size=15)
 
     def _figure(self, painter: QPainter, x: float, ratio: float) -> None:
         words = "—" if np.isnan(ratio) else f"{ratio:.2f}"

@@ -49,27 +49,28 @@ class ReserveView(Painted):
         return f"Engine dead: {stops:.0f} stop{plural} leave at least {least}"
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter, found = self.begin(), self.found
-        write(painter, self.words, QPointF(0, 16), size=16, weight=600, color=T.ink)
-        if found is None:
-            return
-        wanted = self._session.build.targets.deceleration
-        foot = self.down - FOOT
-        write(painter, "before stop", QPointF(0, foot + 18), size=15)
-        write(painter, f"foot, {wanted:g} g", QPointF(0, foot + 38), size=15)
-        wide = (self.across - LEFT) / SHOWN
-        most = max(float(found.vacuum[0]), 1.0)
-        fitted = self._session.build.booster
-        assert isinstance(fitted, VacuumBooster)
-        assert fitted.reservoir is not None
-        least = fitted.reservoir.least.value
-        for index in range(SHOWN):
-            self._draw_bar(painter, found, index, (wide, foot, most, least))
-        y = foot - (foot - HEAD) * least / most
-        if y >= HEAD:
-            painter.setPen(pen(T.danger, 2))
-            painter.drawLine(QPointF(LEFT - 8, y), QPointF(self.across, y))
-            write(painter, "wanted", QPointF(LEFT - 12, y + 5), color=T.danger, side="right")
+        found = self.found
+        with self.begin() as painter:
+            write(painter, self.words, QPointF(0, 16), size=16, weight=600, color=T.ink)
+            if found is None:
+                return
+            wanted = self._session.build.targets.deceleration
+            foot = self.down - FOOT
+            write(painter, "before stop", QPointF(0, foot + 18), size=15)
+            write(painter, f"foot, {wanted:g} g", QPointF(0, foot + 38), size=15)
+            wide = (self.across - LEFT) / SHOWN
+            most = max(float(found.vacuum[0]), 1.0)
+            fitted = self._session.build.booster
+            assert isinstance(fitted, VacuumBooster)
+            assert fitted.reservoir is not None
+            least = fitted.reservoir.least.value
+            for index in range(SHOWN):
+                self._draw_bar(painter, found, index, (wide, foot, most, least))
+            y = foot - (foot - HEAD) * least / most
+            if y >= HEAD:
+                painter.setPen(pen(T.danger, 2))
+                painter.drawLine(QPointF(LEFT - 8, y), QPointF(self.across, y))
+                write(painter, "wanted", QPointF(LEFT - 12, y + 5), color=T.danger, side="right")
 
     def _draw_bar(
         self,

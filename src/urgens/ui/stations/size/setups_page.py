@@ -63,31 +63,31 @@ class SetUpsTable(Painted):
         return Shown(written(value, row.decimals), row.unit)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        if not self._columns:
-            return
-        tall = max(LEAST, min((self.down - HEAD) / max(len(self.rows), 1), 36.0))
-        across = self._across
-        for index, name in enumerate(self.names):
-            chosen = self._columns[index].name == self._session.setup
-            x = NAMES + index * across
-            if chosen:
-                box = QRectF(x - 8, 0, across - 4, HEAD + tall * len(self.rows))
-                painter.fillRect(box, QColor(T.paper))
-            fits = painter.fontMetrics().elidedText(
-                name, Qt.TextElideMode.ElideRight, int(across - 16)
-            )
-            write(painter, fits, QPointF(x, 22), size=18, weight=700, color=T.ink)
-        for number, row in enumerate(self.rows):
-            y = HEAD + number * tall
-            painter.setPen(pen(T.hair, 1))
-            painter.drawLine(QPointF(0, y), QPointF(self.across, y))
-            write(painter, row.name, QPointF(0, y + tall * 0.68), size=16)
-            self._draw_row(painter, row, y + tall * 0.68, across)
-        if self.hasFocus():
-            painter.setPen(pen(T.front, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
+        with self.begin() as painter:
+            if not self._columns:
+                return
+            tall = max(LEAST, min((self.down - HEAD) / max(len(self.rows), 1), 36.0))
+            across = self._across
+            for index, name in enumerate(self.names):
+                chosen = self._columns[index].name == self._session.setup
+                x = NAMES + index * across
+                if chosen:
+                    box = QRectF(x - 8, 0, across - 4, HEAD + tall * len(self.rows))
+                    painter.fillRect(box, QColor(T.paper))
+                fits = painter.fontMetrics().elidedText(
+                    name, Qt.TextElideMode.ElideRight, int(across - 16)
+                )
+                write(painter, fits, QPointF(x, 22), size=18, weight=700, color=T.ink)
+            for number, row in enumerate(self.rows):
+                y = HEAD + number * tall
+                painter.setPen(pen(T.hair, 1))
+                painter.drawLine(QPointF(0, y), QPointF(self.across, y))
+                write(painter, row.name, QPointF(0, y + tall * 0.68), size=16)
+                self._draw_row(painter, row, y + tall * 0.68, across)
+            if self.hasFocus():
+                painter.setPen(pen(T.front, 2))
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
 
     def _draw_row(self, painter: QPainter, row: Row, y: float, across: float) -> None:
         """Write a row; what differs from the build as it is stands out."""

@@ -67,27 +67,27 @@ class WhyView(Painted):
         )
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        wide = (self.across - 2 * GAP) / 3
-        for index, (title, words, draw) in enumerate(
-            (
-                ("A smaller bore gives more pressure", self.smaller, self._draw_pressure),
-                ("The biggest bore is a myth", self.biggest, self._draw_cost),
-                ("Force is not pressure", self.clamped, self._draw_clamp),
-            )
-        ):
-            painter.save()
-            painter.translate(index * (wide + GAP), 0)
-            painter.setPen(pen(T.ink))
-            painter.setFont(face(18, 700))
-            flags = Qt.TextFlag.TextWordWrap
-            painter.drawText(QRectF(0, 0, wide, 50), flags, title)
-            draw(painter, QRectF(0, 56, wide, self.down - 56 - 150))
-            painter.setFont(face(16))
-            painter.setPen(QColor(T.ink))
-            foot = QRectF(0, self.down - 140, wide, 140)
-            painter.drawText(foot, flags, words)
-            painter.restore()
+        with self.begin() as painter:
+            wide = (self.across - 2 * GAP) / 3
+            for index, (title, words, draw) in enumerate(
+                (
+                    ("A smaller bore gives more pressure", self.smaller, self._draw_pressure),
+                    ("The biggest bore is a myth", self.biggest, self._draw_cost),
+                    ("Force is not pressure", self.clamped, self._draw_clamp),
+                )
+            ):
+                painter.save()
+                painter.translate(index * (wide + GAP), 0)
+                painter.setPen(pen(T.ink))
+                painter.setFont(face(18, 700))
+                flags = Qt.TextFlag.TextWordWrap
+                painter.drawText(QRectF(0, 0, wide, 50), flags, title)
+                draw(painter, QRectF(0, 56, wide, self.down - 56 - 150))
+                painter.setFont(face(16))
+                painter.setPen(QColor(T.ink))
+                foot = QRectF(0, self.down - 140, wide, 140)
+                painter.drawText(foot, flags, words)
+                painter.restore()
 
     def _row(self, box: QRectF, index: int) -> tuple[float, float]:
         """Return top and height of one bore's row."""

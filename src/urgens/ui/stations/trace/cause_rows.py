@@ -35,10 +35,10 @@ class ShareBar(Painted):
         return self.scaled(200, BAR)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        painter.fillRect(QRectF(0, 0, self.across, BAR), QColor(T.band))
-        color = QColor(T.ink if self._known else T.muted)
-        painter.fillRect(QRectF(0, 0, self.across * self._share, BAR), color)
+        with self.begin() as painter:
+            painter.fillRect(QRectF(0, 0, self.across, BAR), QColor(T.band))
+            color = QColor(T.ink if self._known else T.muted)
+            painter.fillRect(QRectF(0, 0, self.across * self._share, BAR), color)
 
 
 class CauseRow(QWidget):
@@ -83,9 +83,9 @@ class CauseRow(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
         if self.hasFocus():
-            painter = QPainter(self)
-            painter.setPen(pen(T.front, 2))
-            painter.drawRoundedRect(self.rect().adjusted(1, 1, -1, -1), 4, 4)
+            with QPainter(self) as painter:
+                painter.setPen(pen(T.front, 2))
+                painter.drawRoundedRect(self.rect().adjusted(1, 1, -1, -1), 4, 4)
 
 
 class CauseRows(QWidget):

@@ -5,7 +5,7 @@ from PySide6.QtWidgets import QComboBox, QGridLayout, QLineEdit, QPushButton, QW
 
 from urgens.document import BuildErrors
 from urgens.guidance.tracing.readings import KINDS, Read, reading
-from urgens.quantity import FORCE, Units, completed
+from urgens.quantity import FORCE, QuantityError, Units, completed
 from urgens.ui.widgets.worded import worded, wrapped
 
 CHOICES = {
@@ -71,19 +71,26 @@ class ReadingForm(QWidget):
         name = str(self.kind.currentData())
         kind = _kind(name)
         value, foot = self.value.text().strip(), self.foot.text().strip()
-        if foot:
-            foot = completed(foot, FORCE, self._units)
-        if kind.exponents is not None:
-            value = completed(value, kind.exponents, self._units)
         try:
+            if foot:
+                foot = completed(foot, FORCE, self._units)
+            if kind.exponents is not None:
+                value = completed(value, kind.exponents, self._units)
             reading(name, value, foot)
         except BuildErrors as errors:
-            self.said.setText("\n".join(f"{e.problem}; {e.remedy}." for e in errors.errors))
-            self.said.show()
+            self._refuse("\n".join(f"{e.problem}; {e.remedy}." for e in errors.errors))
+            return
+        except QuantityError as error:
+            self._refuse(f"{error}.")
             return
         self.said.hide()
         self.value.clear()
         self.typed.emit(name, value, foot or NONE)
+
+    def _refuse(self, words: str) -> None:
+        """Say what is wrong with what is typed, which stays where it is."""
+        self.said.setText(words)
+        self.said.show()
 
 
 def _kind(name: str) -> Read:

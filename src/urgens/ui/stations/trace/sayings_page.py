@@ -47,16 +47,16 @@ class TwoBars(Painted):
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        wide = self.across - 120
-        for row, one in enumerate(self._bars):
-            top = row * ROW
-            write(painter, one.words, QPointF(0, top + 16), size=15, color=T.muted)
-            length = max(wide * one.length, 2.0)
-            ground = QColor(T.ink if row else T.steel)
-            painter.fillRect(QRectF(0, top + 24, length, HIGH), ground)
-            at = QPointF(length + 8, top + 45)
-            write(painter, one.reads, at, size=18, weight=600, color=T.ink)
+        with self.begin() as painter:
+            wide = self.across - 120
+            for row, one in enumerate(self._bars):
+                top = row * ROW
+                write(painter, one.words, QPointF(0, top + 16), size=15, color=T.muted)
+                length = max(wide * one.length, 2.0)
+                ground = QColor(T.ink if row else T.steel)
+                painter.fillRect(QRectF(0, top + 24, length, HIGH), ground)
+                at = QPointF(length + 8, top + 45)
+                write(painter, one.reads, at, size=18, weight=600, color=T.ink)
 
 
 class SayingsPage(Page):

@@ -33,20 +33,20 @@ class Stack(Painted):
         return self.scaled(230, HIGH)
 
     def paintEvent(self, event: QPaintEvent) -> None:
-        painter = self.begin()
-        grounds = (T.ink, T.steel, T.metal, T.band)
-        letters = (T.sheet, T.ink, T.ink, T.ink)
-        left = 0.0
-        for (words, share), ground, letter in zip(self._shares, grounds, letters, strict=False):
-            wide = self.across * share
-            painter.fillRect(QRectF(left, 0, max(wide - 1.0, 0.0), HIGH), QColor(ground))
-            said = f"{words} {100 * share:.0f}"
-            while said and width(said, 14, 600) > wide - 8.0:
-                said = said.rpartition(" ")[0]
-            if said:
-                at = QPointF(left + 4.0, 16)
-                write(painter, said, at, size=14, weight=600, color=letter)
-            left += wide
+        with self.begin() as painter:
+            grounds = (T.ink, T.steel, T.metal, T.band)
+            letters = (T.sheet, T.ink, T.ink, T.ink)
+            left = 0.0
+            for (words, share), ground, letter in zip(self._shares, grounds, letters, strict=False):
+                wide = self.across * share
+                painter.fillRect(QRectF(left, 0, max(wide - 1.0, 0.0), HIGH), QColor(ground))
+                said = f"{words} {100 * share:.0f}"
+                while said and width(said, 14, 600) > wide - 8.0:
+                    said = said.rpartition(" ")[0]
+                if said:
+                    at = QPointF(left + 4.0, 16)
+                    write(painter, said, at, size=14, weight=600, color=letter)
+                left += wide
 
 
 class TestCard(QFrame):

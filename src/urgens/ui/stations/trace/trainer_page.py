@@ -1,9 +1,9 @@
 """The trainer: a hidden fault on this build, tests that cost minutes, a name for it, a debrief."""
 
 import random
+from collections.abc import Mapping
 from datetime import date
 from functools import partial
-from typing import ClassVar
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
@@ -20,7 +20,16 @@ from PySide6.QtWidgets import (
 from urgens.bench.training import LEVELS, Exercise, debrief, exercise, rests
 from urgens.guidance.procedures.titles import TITLES
 from urgens.guidance.tracing.readings import KINDS, MOST_FOOT
-from urgens.quantity import FORCE, QuantityError, completed, parse, retype, show
+from urgens.quantity import (
+    FORCE,
+    QuantityError,
+    completed,
+    parse,
+    retype,
+    show,
+    whole_number,
+)  # fmt: skip
+from urgens.quantity.whole import LARGEST
 from urgens.ui.session import Session
 from urgens.ui.session.scores import Score
 from urgens.ui.stations.trace.reading_form import CHOICES
@@ -37,6 +46,7 @@ ABOUT = (
     "Something is wrong with a vehicle built like this one. Test it as cheaply as you can, then "
     "name the cause. Nothing of it goes into the build."
 )
+OLDER = "The build has been changed since: this exercise goes on with the vehicle as it was."
 PLACES = {
     "reservoir": "Reservoir", "cylinder": "Cylinder", "rod": "Pedal and rod", "booster": "Booster",
     "lines": "Lines", "joints": "Joints", "hose": "Hoses", "brake": "Wheel brakes",
@@ -48,8 +58,6 @@ SIDE = 300
 class TrainerPage(Page):
     """An exercise on the build that is open; it ends with what would have been shortest."""
 
-    kept: ClassVar[tuple[str, ...]] = ("level",)
-
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.level = 1
@@ -60,6 +68,7 @@ class TrainerPage(Page):
         self.seed, self.another = QLineEdit("1"), QPushButton("Another vehicle")
         self.headline, self.told = wrapped("next"), wrapped("sentence")
         self.repaired, self.minutes = wrapped("muted"), worded("", "share")
+        self.older = wrapped("muted", OLDER)
         self._tests, self._log, self._best = QVBoxLayout(), QVBoxLayout(), QVBoxLayout()
         self.look, self.name = QToolButton(), QToolButton()
         self.kind, self.foot, self.read = QComboBox(), QLineEdit(), QPushButton("Read it")
@@ -81,6 +90,7 @@ class TrainerPage(Page):
         column.addLayout(head)
         column.addWidget(self.told)
         column.addWidget(self.repaired)
+        column.addWidget(self.older)
         column.addLayout(self._best)
         column.addWidget(worded("What it has shown", "heading"))
         column.addLayout(self._log)
@@ -135,6 +145,15 @@ class TrainerPage(Page):
 
     # --- what is shown -----------------------------------------------------------------------
 
+    def keep(self) -> dict[str, object]:
+        """Return the exercise, and what is typed beside it."""
+        return {"now": self.now, "level": self.level, "seed": self.seed.text()}
+
+    def give_back(self, kept: Mapping[str, object]) -> None:
+        """Go on with the exercise of another page of this kind."""
+        self.seed.setText(str(kept["seed"]))
+        super().give_back({name: kept[name] for name in ("now", "level")})
+
     @property
     def summary(self) -> str:
         """How far the exercise is."""
@@ -147,19 +166,21 @@ class TrainerPage(Page):
         if not self.foot.isModified():
             usual = self.session.build.targets.comfortable_effort.value
             self.foot.setText(retype(usual, FORCE, self.session.units))
-        if self.now is None or self.now.build is not self.session.build:
+        if self.now is None:
             self.begin()
         else:
             self._show_exercise(self.now)
 
     def begin(self) -> None:
         """Begin with the vehicle of the number that is typed."""
-        if not self.seed.text().strip().isdigit():
-            self.refused.setText("The number of a vehicle is a whole number, as 7.")
+        seed = whole_number(self.seed.text())
+        if seed is None:
+            words = f"The number of a vehicle is a whole number up to {LARGEST:,}, as 7."
+            self.refused.setText(words)
             self.refused.show()
             return
         self.refused.hide()
-        self.now = exercise(self.session.build, self.level, int(self.seed.text()))
+        self.now = exercise(self.session.build, self.level, seed)
         self._show_exercise(self.now)
 
     def choose_level(self, level: object) -> None:
@@ -181,6 +202,7 @@ class TrainerPage(Page):
         seen = [signs[name] for name, yes in now.evidence.signs.items() if yes]
         self.headline.setText("Found." if now.done else "Something is wrong.")
         self.minutes.setText(f"{now.minutes} min")
+        self.older.setVisible(now.build != self.session.build)
         self.told.setText(". ".join(seen) + ".")
         repaired = now.repaired
         self.repaired.setText("" if repaired is None else f"Somebody has mended before: "

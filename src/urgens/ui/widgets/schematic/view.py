@@ -183,9 +183,9 @@ class SchematicView(QGraphicsView):
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
         if self.hasFocus() and not self.where:  # else what is chosen has the ring
-            painter = QPainter(self.viewport())
-            painter.setPen(pen(T.front, 2))
-            painter.drawRect(self.viewport().rect().adjusted(1, 1, -1, -1))
+            with QPainter(self.viewport()) as painter:
+                painter.setPen(pen(T.front, 2))
+                painter.drawRect(self.viewport().rect().adjusted(1, 1, -1, -1))
 
     def draw_line(self, painter: QPainter, line: Line, path: QPainterPath) -> None:
         """Draw a line along its path; a subclass has its own way."""

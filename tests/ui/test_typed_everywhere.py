@@ -1,0 +1,107 @@
+"""Every field on every page, typed into with what is wrong, empty, huge or of another unit."""
+
+import random
+from collections.abc import Callable, Iterator
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import (
+    QApplication,
+    QComboBox,
+    QDoubleSpinBox,
+    QLineEdit,
+    QPlainTextEdit,
+    QSpinBox,
+    QTextEdit,
+    QWidget,
+)
+from shiboken6 import isValid
+
+from tests.builds import bed
+from tests.fuzzing import fuzzed
+from tests.ui.conftest import every_page
+from tests.ui.test_monkey import Monkey
+from urgens.document import Build, demo_names, dumps, loads
+from urgens.ui.frame.window import Window
+from urgens.ui.widgets.background import wait_for_all
+from urgens.ui.widgets.dimension_label import DimensionLabel
+
+WRONG = [
+    "", " ", "x", "1/0", "0/0", "60 mph", "12 psi", "25 mm", "-5", "-5 in", "0", "1e308",
+    "1e308 in", "5e-324", "9" * 5_000, "²", "1²", "½", "1,2", "1.2.3", "nan", "inf", "-inf",
+    "NaN in", "٣", "\ud83d", "\ud83d\ude00", "a\x00b", "\x1b[31m", "<b>x</b>", "&x", "=1+1",
+    "<img src=/dev/zero>", "10 in in", "300 psi; 200", "1 2 3", "15/16", "9'7\"", "2026-13-45",
+    "9999-12-31", "1e400", "\u202eabc", "é" * 3_000, "--help", "a\nb", "🛞",
+]  # fmt: skip
+
+
+def fields(page: QWidget) -> list[QWidget]:
+    """All that takes what is typed and can be reached now."""
+    kinds = (DimensionLabel, QLineEdit, QPlainTextEdit, QTextEdit, QComboBox, QSpinBox,
+             QDoubleSpinBox)  # fmt: skip
+    return [one for kind in kinds for one in page.findChildren(kind)
+            if one.isVisible() and one.isEnabled()]  # fmt: skip
+
+
+def type_over(field: QWidget, text: str) -> None:
+    """Type over what stands in a field and enter it, as a hand or a paste would."""
+    field.setFocus()
+    if isinstance(field, DimensionLabel):
+        QTest.keyClick(field, Qt.Key.Key_Return)
+        if field.editor is None:  # what is computed is not typed
+            return
+        field.editor.setText(text)
+        QTest.keyClick(field.editor, Qt.Key.Key_Return)
+        if field.editor is not None:
+            QTest.keyClick(field.editor, Qt.Key.Key_Escape)
+    elif isinstance(field, QComboBox):
+        QTest.keyClick(field, Qt.Key.Key_Down)
+    elif isinstance(field, QPlainTextEdit | QTextEdit):
+        field.setPlainText(text)
+        QTest.keyClick(field, Qt.Key.Key_Tab)
+    elif isinstance(field, QSpinBox | QDoubleSpinBox):
+        field.lineEdit().setText(text)
+        QTest.keyClick(field, Qt.Key.Key_Return)
+    else:
+        assert isinstance(field, QLineEdit)
+        field.setText(text)
+        QTest.keyClick(field, Qt.Key.Key_Return)
+
+
+def places(window: Window) -> Iterator[tuple[str, QWidget]]:
+    """Every page in turn, and the bars around it."""
+    for station, page in every_page(window, rest=5):
+        yield f"{station} {page}", window.bench
+    yield "press", window.press
+    yield "top", window.top
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_what_is_typed_anywhere_is_taken_or_refused_in_words(
+    name: str, open_window: Callable[[Build], Window], no_dialogs: None
+) -> None:
+    """No slot raises (pytest-qt tells), the build stays whole, and all of it is taken back."""
+    for seed in fuzzed(sum(map(ord, name))):
+        _type_everywhere(open_window(bed(name)), seed)
+
+
+def _type_everywhere(window: Window, seed: int) -> None:
+    session, chance, text = window.session, random.Random(seed), dumps(window.session.base)
+    monkey = Monkey(window, seed)  # puts boxes away
+    typed = 0
+    for _, place in places(window):
+        for field in fields(place):
+            if isValid(field) and field.isVisible():
+                type_over(field, chance.choice(WRONG))
+                typed += 1
+                QTest.qWait(0)
+        assert loads(dumps(session.base)) == session.base
+    monkey.stop()
+    QTest.keyClick(QApplication.focusWidget() or window, Qt.Key.Key_Escape)
+    while session.undo_stack.canUndo():
+        session.undo_stack.undo()
+    wait_for_all(5.0)
+
+    assert typed > 100
+    assert dumps(session.base) == text or session.base.name != loads(text).name
