@@ -22,7 +22,7 @@ from urgens.ui.frame.window import Window
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
-from urgens.ui.widgets.background import collect_again
+from urgens.ui.widgets.background import collect_again, wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel
 
 settings.register_profile("urgens", deadline=None)  # speed is a benchmark, never a test
@@ -93,6 +93,7 @@ def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build],
     dressed.processEvents()
     if T.dark or T.stands_back:
         use_theme(dressed, dark=False)  # as the next test expects it
+    wait_for_all(60.0)  # it was told to stop: on a slow machine that takes a while
     assert [type(widget) for widget in dressed.topLevelWidgets() if widget.isVisible()] == []
     assert collect_again()  # no task is left, and garbage is collected
     assert python_threads() == threads

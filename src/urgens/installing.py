@@ -105,6 +105,7 @@ def install(folder: Path) -> Iterator[str]:
     Raises BuildErrors where a file cannot be written. Source: `files`.
     """
     wanted = files(started_by())
+    _no_link(folder, RECEIPT)
     before = _receipt(folder) or Receipt({}, ())
     for one in wanted:
         _may_be_written(folder, one, before)
@@ -163,14 +164,20 @@ def _missing_folders(folder: Path, places: tuple[str, ...]) -> Iterator[str]:
                 yield str(one)
 
 
-def _may_be_written(folder: Path, wanted: Placed, before: Receipt) -> None:
-    """Raise BuildErrors where a link stands in the way, or a file that Urgens did not write so."""
-    for place in (*reversed(Path(wanted.place).parents[:-1]), Path(wanted.place)):
-        at = folder / place
+def _no_link(folder: Path, place: str) -> None:
+    """Raise BuildErrors where a link stands on the way to a place below a folder."""
+    for part in (*reversed(Path(place).parents[:-1]), Path(place)):
+        at = folder / part
         if at.is_symlink():
             raise BuildErrors.one(
                 str(at), f"is a link to {at.readlink()}", "remove it, or name another --prefix"
             )
+
+
+def _may_be_written(folder: Path, wanted: Placed, before: Receipt) -> None:
+    """Raise BuildErrors where a link stands in the way, or a file that Urgens did not write so."""
+    _no_link(folder, wanted.place)
+    at = folder / wanted.place
     try:
         there = _digest(content(at))
     except FileNotFoundError:

@@ -1,6 +1,7 @@
 """Gauges by mouse and keys: typed, from a box, with a lever; taken as measured."""
 
 from pathlib import Path
+from typing import Any
 
 import pytest
 from PySide6.QtCore import Qt

@@ -47,7 +47,7 @@ from urgens.ui.stations.layout_drawing import drawing_of
 from urgens.ui.stations.table import FIRST, OWN, STATIONS
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
-from urgens.ui.widgets.background import wait_for_all
+from urgens.ui.widgets.background import Background, wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel, Known
 from urgens.ui.widgets.station import Station
 
@@ -412,6 +412,8 @@ class Window(QMainWindow):
             event.accept()
             if self.recovery is not None:
                 self.recovery.clear()
-            self.bench.hide()  # what works for a page is told to stop
+            self.bench.hide()
+            for work in self.findChildren(Background):
+                work.stop()
             wait_for_all(CLOSING)
             self.mishaps.leave_off()

@@ -4,7 +4,6 @@ import gc
 import sys
 from collections.abc import Callable
 from concurrent.futures import Future, wait
-from functools import partial
 from queue import Empty, SimpleQueue
 from threading import Event, Thread
 from typing import Any
@@ -16,6 +15,8 @@ from urgens.document import BuildErrors
 Work = Callable[[Callable[[float], bool]], Any]  # told whom to tell how far it is
 EVERY = 30  # ms between two looks at what a task has said
 AGAIN = 150  # ms between two looks whether garbage may be collected
+YOUNG = 10_000  # new objects that may be garbage before it is collected while a task runs
+ALL = 20  # of so many such collections one looks through all that was made
 SOON = 80  # ms before long work begins: who only leafs through starts none
 
 
@@ -64,6 +65,7 @@ class Background(QObject):
         self._timer.setInterval(EVERY)
         self._timer.timeout.connect(self._listen)
         self._waiting: Work | None = None
+        self._before: Future[Any] | None = None  # of the last task, wanted or not
         self._later = QTimer(self)
         self._later.setSingleShot(True)
         self._later.timeout.connect(self._begin)
@@ -86,13 +88,17 @@ class Background(QObject):
             self._begin()
 
     def _begin(self) -> None:
+        if self._before is not None and not self._before.done():
+            self._later.start(EVERY)  # what is stale still runs: tasks never pile up
+            return
         work, self._waiting = self._waiting, None
         if work is None:
             return
         gc.disable()  # a collection in the task's thread would destroy objects of the window there
         self._task = _Task(work)
+        self._before = self._task.future
         _running.add(self._task.future)
-        QTimer.singleShot(AGAIN, _look_again)
+        _Collector.watch()
         self._task.future.add_done_callback(_running.discard)
         self._timer.start()
 
@@ -152,12 +158,32 @@ def collect_again() -> bool:
     return gc.isenabled()
 
 
-def _look_again(idle: bool = False) -> None:
-    """Look until no task runs; the window's own thread does so, where garbage may be collected.
+class _Collector:
+    """Looks until no task runs; in the window's own thread, where garbage may be collected.
 
-    Twice in a row: a task that is just ending still runs a few instructions of its own.
+    Until then it collects by itself what has gathered: tasks may follow each other for long.
     """
-    if idle and not any_running():
-        collect_again()
-    else:
-        QTimer.singleShot(AGAIN, partial(_look_again, not any_running()))
+
+    watching = False
+    idle = False  # at the last look; a task that is just ending still runs a few instructions
+    looks = 0
+
+    @classmethod
+    def watch(cls) -> None:
+        """Begin to look, unless it does."""
+        if not cls.watching:
+            cls.watching, cls.idle = True, False
+            QTimer.singleShot(AGAIN, cls.look)
+
+    @classmethod
+    def look(cls) -> None:
+        """Look once, and again while there is something to wait for."""
+        if cls.idle and not any_running():
+            cls.watching = False
+            collect_again()
+            return
+        cls.idle = not any_running()
+        if gc.get_count()[0] > YOUNG:
+            cls.looks += 1
+            gc.collect(2 if cls.looks % ALL == 0 else 1)
+        QTimer.singleShot(AGAIN, cls.look)
