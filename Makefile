@@ -50,5 +50,15 @@ dist: .venv/.test
 wheel: .venv/.test
 	bash tools/wheel.sh core
 
+# Both commands of the README in bare Debian roots, as root and as a user (wants root and debootstrap).
+bare:
+	bash tools/bare.sh
+
+# The fuzzers, long and with new seeds.
+MINUTES ?= 30
+fuzz: .venv/.test
+	QT_QPA_PLATFORM=offscreen FUZZ_MINUTES=$(MINUTES) $(PY) -m pytest -n $(WORKERS) -q --timeout 3600 \
+	  -o faulthandler_timeout=3700 -m fuzz
+
 clean:
 	rm -rf .venv build dist .pytest_cache .mypy_cache .ruff_cache .hypothesis

@@ -4,6 +4,7 @@ import argparse
 import gc
 import json
 import os
+import re
 import signal
 import subprocess
 import sys
@@ -20,9 +21,11 @@ from urgens.cli import main
 from urgens.data import BUILDS, SUFFIX
 from urgens.document import edited
 from urgens.document.edit import dumped
+from urgens.guidance.proofs import PROOFS
 from urgens.printed.solution import printed_solution
 from urgens.quantity import QuantityError
 from urgens.quantity.limits import looked_at, road
+from urgens.sheet.chapters import CHAPTERS
 from urgens.solve import solve
 
 LBF = 4.4482216152605  # N
@@ -527,3 +530,88 @@ def test_the_gauge_box_says_its_port_and_ends_with_an_interrupt() -> None:
         assert port.startswith("/dev/")
         process.send_signal(signal.SIGINT)
         assert process.wait(timeout=20) == 0
+
+
+# --- a build to start from, and what is refused -----------------------------------------------
+
+
+def test_a_small_build_to_start_from_is_written_and_none_is_replaced(
+    tmp_path: Path, capsys: Any
+) -> None:
+    out = tmp_path / "mine.urgens.json"
+    assert main(["new", str(out)]) == 0
+    assert "every figure in it is assumed" in capsys.readouterr().err
+    assert out.stat().st_size < 8_000
+    assert main(["check", str(out)]) in (0, 1)
+    before = out.read_bytes()
+    capsys.readouterr()
+    assert main(["new", str(out)]) == 2
+    assert "is there already; name a file that is not there yet" in capsys.readouterr().err
+    assert out.read_bytes() == before
+    assert main(["new", str(tmp_path / "nowhere" / "mine.urgens.json")]) == 2
+    assert "No such file or directory" in capsys.readouterr().err
+
+
+@pytest.mark.parametrize("extra", [[], ["--json"]])
+def test_a_procedure_that_is_refused_writes_nothing(
+    tmp_path: Path, capsys: Any, extra: list[str]
+) -> None:
+    file, out = str(demo_file("roadster")), tmp_path / "cards.pdf"
+    code = main(["procedure", file, "booster-test", "-o", str(out), *extra])
+    assert code == 2
+    assert "urgens: not so, and nothing is written: " in capsys.readouterr().err
+    assert not out.exists()
+    assert main(["procedure", file, "booster-test"]) == 0
+
+
+def test_two_bores_of_one_cylinder_are_refused(file: str, capsys: Any) -> None:
+    assert main(["size", file, "--bore", "19 mm:16 mm"]) == 2
+    said = capsys.readouterr().err
+    assert "--bore: names a front and a rear bore, and this build has one tandem cylinder" in said
+
+
+def test_what_was_opened_never_swallows_the_file(capsys: Any) -> None:
+    file = str(demo_file("library"))
+    assert main(["procedure", "--opened", "cv", "--opened", "fl", file, "rebleed"]) == 0
+    assert "1. " in capsys.readouterr().out
+
+
+def test_what_is_left_out_of_a_fault_has_to_be_on_record(capsys: Any) -> None:
+    assert main(["trace", str(demo_file("roadster")), "--leave-out", "nosuch"]) == 2
+    said = capsys.readouterr().err
+    assert '--leave-out: there is no "nosuch" on record; choose of "' in said
+
+
+@pytest.mark.parametrize("name", ["x" * 300 + ".pdf", "x" * 250 + ".csv"])
+def test_a_name_too_long_or_nearly_so(file: str, tmp_path: Path, name: str) -> None:
+    done = run("sheet", file, "-o", str(tmp_path / name))
+    assert b"make room" not in done.stderr
+    assert (done.returncode, b"File name too long" in done.stderr) in ((0, False), (2, True))
+    assert (done.returncode == 0) == (len(name) <= 255)
+
+
+@pytest.mark.parametrize("command", ["", "solve", "trace", "new", "install-desktop", "log"])
+def test_help_says_exit_codes_and_has_a_line_for_every_command(command: str, capsys: Any) -> None:
+    assert main([*command.split(), "--help"]) == 0
+    said = capsys.readouterr().out
+    assert "Exit status: 0 done; 1 done, with a danger found" in " ".join(said.split())
+
+
+def test_help_lists_procedures_and_chapters_from_their_tables(capsys: Any) -> None:
+    main(["procedure", "--help"])
+    said = " ".join(capsys.readouterr().out.split())
+    assert set(PROOFS) | {"strip-record", "pedal-height"} <= set(re.split(r"[ ,]+", said))
+    main(["sheet", "--help"])
+    assert ", ".join(CHAPTERS) in " ".join(capsys.readouterr().out.split())
+
+
+def test_a_log_beside_a_build_says_its_figures_with_units(tmp_path: Path, capsys: Any) -> None:
+    build, log = str(demo_file("roadster")), tmp_path / "log.csv"
+    stop = ["--speed", "60 mph", "--effort", "300 N", "-o", str(log)]
+    assert main(["drive", build, *stop]) == 0
+    capsys.readouterr()
+    assert main(["log", str(log), "--build", build]) == 0
+    rows = [line for line in capsys.readouterr().out.splitlines() if " computed: " in line]
+    assert rows
+    for line in rows:
+        assert (" bar logged, " in line) != line.startswith("slope: "), line

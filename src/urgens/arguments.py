@@ -1,6 +1,7 @@
 """What can be typed after `urgens`, read without loading anything that computes."""
 
 import argparse
+import textwrap
 from pathlib import Path
 from typing import TypeAlias
 
@@ -31,12 +32,20 @@ EXITS = (
 METHODS = ("pedal", "open-stroke", "pressure", "gravity", "vacuum")
 
 
+class _WholeNames(argparse.HelpFormatter):
+    """Breaks no name at its hyphens, so that it can be copied."""
+
+    def _split_lines(self, text: str, width: int) -> list[str]:
+        return textwrap.wrap(" ".join(text.split()), width, break_on_hyphens=False)
+
+
 def parser() -> argparse.ArgumentParser:
     """Return the parser of the command line."""
     made = argparse.ArgumentParser(
         prog="urgens",
         description="Without a command: open the window, on a build if its FILE is named.",
         epilog=EXITS,
+        formatter_class=_WholeNames,
     )
     made.add_argument(
         "--version", action="version", version=f"urgens {__version__}", help="print the version"
@@ -72,8 +81,9 @@ def parser() -> argparse.ArgumentParser:
 def _add(commands: Commands, name: str, words: str) -> argparse.ArgumentParser:
     """Add a command; what it does stands in the list of all and above its own options."""
     return commands.add_parser(
-        name, help=words, description=f"{words[0].upper()}{words[1:]}.", epilog=EXITS
-    )
+        name, help=words, description=f"{words[0].upper()}{words[1:]}.", epilog=EXITS,
+        formatter_class=_WholeNames,
+    )  # fmt: skip
 
 
 def _of_a_file(commands: Commands, name: str, words: str) -> argparse.ArgumentParser:

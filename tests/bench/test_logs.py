@@ -13,6 +13,7 @@ from urgens.bench.drives import drives, trial
 from urgens.bench.log_compare import before_after, model_rear
 from urgens.bench.log_faults import faults_of, rising
 from urgens.bench.log_file import read_log
+from urgens.bench.log_read import read_through
 from urgens.bench.log_write import csv_of, of_drive, sensed, write_csv
 from urgens.bench.presses import presses
 from urgens.bench.torque import Foot, hold
@@ -307,3 +308,70 @@ def test_what_is_written_is_read_again() -> None:
     text = csv_of(of_drive(went), ("one", "two"))
     assert text.startswith("# one\n# two\ntime [s],front pressure [bar]")
     assert text.count("\n") == went.time.size + 3
+
+
+# --- what loggers and hands put into files ----------------------------------------------------
+
+
+def test_a_heading_in_quotes_may_hold_what_separates(tmp_path: Path) -> None:
+    """RFC 4180, section 2.6; a quotation mark is doubled."""
+    text = (
+        '"time, since start [s]","front ""A"" pressure [bar]",rear\tpressure [bar]\n'
+        "0,1,1\n0.01,2,2\n0.02,3,3\n"
+    )
+    log = read_log(written(tmp_path / "log.csv", text))
+    assert log.names == ("time, since start", 'front "A" pressure', "rear pressure")
+    assert log.units == ("s", "bar", "bar")
+    assert log.rows[:, 1].tolist() == [1.0, 2.0, 3.0]
+
+
+def test_control_characters_in_names_are_left_out(tmp_path: Path) -> None:
+    """So that a build, whose names are one line, can note the column."""
+    text = "time [s],front\x07 pres\x00sure [bar]\n0,1\n0.01,2\n0.02,3\n"
+    log = read_log(written(tmp_path / "log.csv", text))
+    assert all(name.isprintable() for name in log.names)
+    name = propose(log).channels["front_pressure"].column
+    row = {"at": "2026-05-02T10:00", "file": "log.csv", "sha256": "0" * 64,
+           "channels": {"front_pressure": {"column": name, "unit": "bar"}}}  # fmt: skip
+    build = edited(demo("library"), "proof", {"logs": [row]})
+    assert build.proof is not None
+    assert build.proof.logs[0].channels["front_pressure"].column == name
+
+
+def test_columns_of_one_name_are_told_apart(tmp_path: Path) -> None:
+    heads = ["time", "p", "p", "p (2)", "p"]
+    text = ",".join(heads) + "\n" + "\n".join(f"{n},1,1,1,1" for n in range(4)) + "\n"
+    log = read_log(written(tmp_path / "log.csv", text))
+    assert len(set(log.names)) == len(heads)
+    assert log.names[:2] == ("time", "p")
+
+
+def test_more_columns_than_any_logger_writes_are_refused_at_once(tmp_path: Path) -> None:
+    text = ",".join(f"c{n}" for n in range(100_000)) + "\n" + ",".join(["1"] * 100_000) + "\n"
+    with pytest.raises(BuildErrors) as refused:
+        read_log(written(tmp_path / "log.csv", text))
+    assert str(refused.value) == (
+        "log.csv: has more than 4,000 columns; export the channels of the brakes alone"
+    )
+
+
+@pytest.mark.parametrize("time", ["", "1e308", "-1e308", "nan"])
+def test_a_log_in_which_no_time_is_known_says_so(time: str, tmp_path: Path) -> None:
+    text = "time [s],front pressure [bar],rear pressure [bar]\n" + f"{time},1,1\n" * 4
+    found = read_through(written(tmp_path / "log.csv", text), {})
+    assert found.presses == ()
+    assert "no row has a time: say which column is the time" in [one.what for one in found.faults]
+
+
+def test_figures_beyond_any_sensor_are_left_out_and_told(tmp_path: Path) -> None:
+    rows = "\n".join(f"{n / 100},{1e308 if n == 7 else 20},10" for n in range(60))
+    text = f"time [s],front pressure [bar],rear pressure [bar]\n{rows}\n"
+    found = read_through(written(tmp_path / "log.csv", text), {})
+    assert np.nanmax(found.signals.channels["front_pressure"]) == pytest.approx(2e6)
+    assert any("Front pressure: 1 cells are empty" in one.what for one in found.faults)
+
+
+def test_a_name_with_a_line_break_breaks_no_log_that_is_written_anew(tmp_path: Path) -> None:
+    log = read_log(written(tmp_path / "log.csv", "time [s],front pressure [bar]\n0,1\n1,2\n"))
+    text = csv_of(signals(log, propose(log).channels), ("written anew from a\nb.csv",))
+    assert text.splitlines()[0] == "# written anew from a b.csv"

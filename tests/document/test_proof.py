@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 
 from tests.builds import bed
-from urgens.document import Build, BuildErrors, Change, changed, dumps, loads
+from urgens.document import Build, BuildErrors, Change, changed, demo, dumps, loads
 from urgens.document.edit import edited
 
 AT = "2026-05-02T14:10:00"
@@ -88,3 +88,21 @@ def test_gauges_and_settings_follow_their_valve_to_its_new_place() -> None:
     assert gone.proof.gauges[0].valve == ""
     assert dict(gone.proof.stops[0].setting) == {}
     assert len(gone.proof.gauges) == len(gone.proof.stops) == 1
+
+
+@pytest.mark.parametrize(
+    ("setting", "fits"),
+    [(2.0, True), ("4 mm", True), ("300 psi", True), ("two turns", False), ("", False)],
+)
+def test_a_stop_is_set_to_figures_and_to_no_words(setting: object, fits: bool) -> None:
+    stop = {"at": "2026-05-02T10:00", "load_case": "Driver", "surface": 0.9,
+            "setting": {"valves.rear[0].turns": setting}}  # fmt: skip
+    if fits:
+        assert edited(demo("roadster"), "proof", {"stops": [stop]}).proof is not None
+        return
+    with pytest.raises(BuildErrors) as refused:
+        edited(demo("roadster"), "proof", {"stops": [stop]})
+    assert str(refused.value) == (
+        f'proof.stops[0].setting: valves.rear[0].turns is set to "{setting}", which is not a '
+        'figure; write turns or notches as a number, such as 2, else a quantity, such as "4 mm"'
+    )

@@ -7,9 +7,10 @@ import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QApplication, QFileDialog, QInputDialog, QLineEdit, QWidget
+from PySide6.QtWidgets import QApplication, QLineEdit, QWidget
 
 from tests.builds import bed
+from tests.fuzzing import fuzzed
 from urgens.document import Build, demo_names, dumps, loads
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.table import STATIONS
@@ -130,17 +131,19 @@ class Monkey:
         )()
 
 
+@pytest.mark.fuzz
 @pytest.mark.parametrize("name", demo_names())
 def test_a_monkey_breaks_nothing(
-    name: str, open_window: Callable[[Build], Window], monkeypatch: pytest.MonkeyPatch
+    name: str, open_window: Callable[[Build], Window], no_dialogs: None
 ) -> None:
     """No slot raises (pytest-qt tells), every build on the way is whole, and all comes back."""
-    for dialog in ("getSaveFileName", "getOpenFileName"):
-        monkeypatch.setattr(QFileDialog, dialog, lambda *_: ("", ""))
-    monkeypatch.setattr(QInputDialog, "getText", lambda *_, text="": (text, False))
-    window = open_window(bed(name))
+    for seed in fuzzed(sum(map(ord, name))):
+        _act_on(open_window(bed(name)), seed, name)
+
+
+def _act_on(window: Window, seed: int, name: str) -> None:
     session, text = window.session, dumps(bed(name))
-    monkey = Monkey(window, seed=sum(map(ord, name)))
+    monkey = Monkey(window, seed)
     for _ in range(ACTIONS):
         monkey.act()
         assert session.document.drag is None

@@ -77,6 +77,7 @@ def places(window: Window) -> Iterator[tuple[str, QWidget]]:
     yield "top", window.top
 
 
+@pytest.mark.fuzz
 @pytest.mark.parametrize("name", demo_names())
 def test_what_is_typed_anywhere_is_taken_or_refused_in_words(
     name: str, open_window: Callable[[Build], Window], no_dialogs: None

@@ -10,19 +10,16 @@ from types import TracebackType
 
 from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QGuiApplication
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from shiboken6 import isValid
 
 from urgens.ui.session import Session
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.station import Station
-from urgens.ui.widgets.worded import wrapped
+from urgens.ui.widgets.worded import elided
 
-REMEDY = (
-    "The build itself is whole and can be saved. Take back the last change if it began with that, "
-    "or go on at another page."
-)
-LONGEST = 160  # letters of what Python says of it
+REMEDY = "The build is whole: save it. Then take back the last change, or go on elsewhere."
+LONGEST = 80  # letters of what Python says of it
 HEIGHT = 36  # px of its buttons
 
 
@@ -103,15 +100,20 @@ class MishapStrip(QWidget):
         self.setObjectName("mishap")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self._mishaps, self._session = mishaps, session
-        self.said: QLabel = wrapped("danger")
+        self.said, self.remedy = elided("mishap"), elided("muted")
+        self.remedy.setText(REMEDY)
         self.save = self._button("Save", self.save_asked.emit)
-        self.undo = self._button("Take back the last change", session.undo_stack.undo)
-        self.copy = self._button("Copy the details", self._copy)
+        self.undo = self._button("Take it back", session.undo_stack.undo)
+        self.copy = self._button("Copy details", self._copy)
         self.close_it = self._button("Close", mishaps.forget)
         row = QHBoxLayout(self)
         row.setContentsMargins(24, 6, 24, 6)
         row.setSpacing(8)
-        row.addWidget(self.said, 1)
+        words = QVBoxLayout()
+        words.setSpacing(0)
+        words.addWidget(self.said)
+        words.addWidget(self.remedy)
+        row.addLayout(words, 1)
         for button in (self.save, self.undo, self.copy, self.close_it):
             row.addWidget(button)
         mishaps.happened.connect(self.refresh)
@@ -130,9 +132,9 @@ class MishapStrip(QWidget):
         mishaps = self._mishaps
         self.setVisible(bool(mishaps.count))
         if mishaps.count:
-            often = f" ({mishaps.count} times)" if mishaps.count > 1 else ""
-            self.said.setText(f"{mishaps.words}{often} {REMEDY}")
-            self.said.setAccessibleName(self.said.text())
+            often = f"{mishaps.count} times: " if mishaps.count > 1 else ""
+            self.said.setText(f"{often}{mishaps.words}")
+            self.said.setAccessibleName(f"{self.said.text()} {REMEDY}")
             self.undo.setEnabled(self._session.undo_stack.canUndo())
 
     def _copy(self) -> None:
