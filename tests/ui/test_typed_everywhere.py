@@ -9,9 +9,11 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import (
     QApplication,
     QComboBox,
+    QDialog,
     QDoubleSpinBox,
     QLineEdit,
     QPlainTextEdit,
+    QPushButton,
     QSpinBox,
     QTextEdit,
     QWidget,
@@ -23,7 +25,14 @@ from tests.fuzzing import fuzzed
 from tests.ui.conftest import every_page
 from tests.ui.test_monkey import Monkey
 from urgens.document import Build, demo_names, dumps, loads
+from urgens.ui.frame.dialogs import CommandFinder
+from urgens.ui.frame.help_panels import TermsPanel
+from urgens.ui.frame.units_dialog import UnitsDialog
 from urgens.ui.frame.window import Window
+from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
+from urgens.ui.stations.measure.mark_dialog import MarkDialog
+from urgens.ui.stations.measure.raised_axle import RaisedAxle
+from urgens.ui.stations.measure.shoes import ShoeDialog
 from urgens.ui.widgets.background import wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel
 
@@ -69,6 +78,18 @@ def type_over(field: QWidget, text: str) -> None:
         QTest.keyClick(field, Qt.Key.Key_Return)
 
 
+DIALOGS: dict[str, Callable[[Window], QDialog]] = {
+    "raised axle": lambda window: RaisedAxle(window.session, window),
+    "corners": lambda window: CornerWeights(window.session, window),
+    "people and cargo": lambda window: AddLoad(window.session, window),
+    "many figures": lambda window: MarkDialog(window.session, window),
+    "shoes": lambda window: ShoeDialog(window.session, "rear", window),
+    "units": lambda window: UnitsDialog(window.session.units, window),
+    "commands": lambda window: CommandFinder([], window),
+    "terms": lambda window: TermsPanel(window),
+}
+
+
 def places(window: Window) -> Iterator[tuple[str, QWidget]]:
     """Every page in turn, and the bars around it."""
     for station, page in every_page(window, rest=5):
@@ -106,3 +127,34 @@ def _type_everywhere(window: Window, seed: int) -> None:
 
     assert typed > 100
     assert dumps(session.base) == text or session.base.name != loads(text).name
+
+
+@pytest.mark.fuzz
+@pytest.mark.parametrize("name", DIALOGS)
+def test_what_is_typed_in_a_dialog_is_taken_or_refused_in_words(
+    name: str, open_window: Callable[[Build], Window], no_dialogs: None
+) -> None:
+    for seed in fuzzed(sum(map(ord, name))):
+        window, chance = open_window(with_drums()), random.Random(seed)
+        monkey = Monkey(window, seed)
+        for text in chance.sample(WRONG, 12):
+            dialog = DIALOGS[name](window)
+            dialog.show()
+            for field in fields(dialog):
+                if isValid(field):
+                    type_over(field, chance.choice((text, "300 kg", "0.4", "25 mm")))
+            for button in dialog.findChildren(QPushButton):
+                if isValid(button) and button.isVisible() and button.isEnabled():
+                    button.click()
+            QTest.qWait(1)
+            dialog.close()
+            dialog.deleteLater()
+        monkey.stop()
+        assert loads(dumps(window.session.base)) == window.session.base
+
+
+def with_drums() -> Build:
+    """A build whose rear drums have a shoe factor."""
+    return next(
+        build for build in map(bed, demo_names()) if getattr(build.rear.brake, "shoe_factor", None)
+    )
