@@ -149,9 +149,10 @@ class Pages:
         printer.setFullPage(True)
         first = max(printer.fromPage(), 1)
         last = min(printer.toPage() or self.pages, self.pages)
-        with QPainter() as painter:
-            if not painter.begin(printer):
-                raise OSError(f"{printer.printerName() or 'the printer'} takes nothing")
+        painter = QPainter()
+        if not painter.begin(printer):
+            raise OSError(f"{printer.printerName() or 'the printer'} takes nothing")
+        with painter:
             paper, own = printer.paperRect(type(printer).Unit.DevicePixel), self.paper
             scale = min(paper.width() / own.width(), paper.height() / own.height())
             painter.translate((paper.width() - scale * own.width()) / 2, 0)

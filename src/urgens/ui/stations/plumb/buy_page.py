@@ -188,7 +188,9 @@ class BuyPage(Page):
         """Take how many came; raises QuantityError where that is no number."""
         count = whole_number(typed)
         if count is None:
-            raise QuantityError(f'"{typed[:20]}" is no number of parts', "write one such as 4")
+            raise QuantityError(
+                f'"{typed[:20]}" is no number of parts', "write a whole number, as 4"
+            )
         known = self._known(item)
         back = (date.today() + timedelta(days=BACK)) if known is None else known.back_by
         self._write(item, count, back)
