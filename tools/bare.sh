@@ -5,8 +5,10 @@ set -euo pipefail
 cd "$(dirname "$0")/.."
 releases=${DEBIAN:-bookworm trixie}
 place=${BARE:-/var/tmp/urgens-bare}
-mirror=${MIRROR:-$(sed -n 's/^URIs: *//p; s/^deb \([^ ]*\) .*/\1/p' /etc/apt/sources.list /etc/apt/sources.list.d/* 2>/dev/null | head -1)}
-patience=${PATIENCE:-30} # s that the demo is to stay open
+sources() { cat /etc/apt/sources.list /etc/apt/sources.list.d/* 2>/dev/null || true; }
+mirror=${MIRROR:-$(sources | sed -n 's/^URIs: *//p; s/^deb \([^ ]*\) .*/\1/p' | sed -n 1p)}
+patience=${PATIENCE:-900} # s that setting up may take
+stays=10 # s that the demo has to stay open
 
 say() { printf '%s\n' "bare: $*" >&2; }
 [ "$(id -u)" = 0 ] || { say "a root is made as root: sudo make bare"; exit 1; }
@@ -27,11 +29,13 @@ furnished() { # a fresh copy, with this machine's way to its package sources and
   gone "$root"
   cp -a "$(made "$1")" "$root"
   cp /etc/resolv.conf "$root/etc/"
-  mkdir -p "$root/etc/ssl/certs" "$root/home/builder"
-  [ ! -e /etc/ssl/certs/ca-certificates.crt ] || cp -L /etc/ssl/certs/ca-certificates.crt "$root/etc/ssl/certs/"
-  printf '[global]\ncert = /etc/ssl/certs/ca-certificates.crt\n' >"$root/etc/pip.conf"
+  mkdir -p "$root/home/builder"
+  if [ -e /etc/ssl/certs/ca-certificates.crt ]; then # whom this machine trusts, the root trusts
+    cp -L /etc/ssl/certs/ca-certificates.crt "$root/etc/trusted-here.crt"
+    printf '[global]\ncert = /etc/trusted-here.crt\n' >"$root/etc/pip.conf"
+  fi
   mount --bind /proc "$root/proc"
-  mount --bind /dev "$root/dev"
+  for part in /dev /dev/pts /dev/shm; do mount --bind "$part" "$root$part"; done
   git archive --prefix=urgens/ HEAD | tar -x -C "$root/root"
   git archive --prefix=urgens/ HEAD | tar -x -C "$root/home/builder"
   printf '%s' "$root"
@@ -39,8 +43,9 @@ furnished() { # a fresh copy, with this machine's way to its package sources and
 
 gone() {
   local root=$1
-  umount "$root/dev" "$root/proc" 2>/dev/null || true
-  mountpoint -q "$root/proc" 2>/dev/null || mountpoint -q "$root/dev" 2>/dev/null || rm -rf "$root"
+  for part in /dev/shm /dev/pts /dev /proc; do umount "$root$part" 2>/dev/null || true; done
+  if mountpoint -q "$root/dev" || mountpoint -q "$root/proc"; then say "$root is still in use"; exit 1; fi
+  rm -rf "$root"
 }
 
 inside() { # root, home, command: an environment with nothing in it
@@ -51,12 +56,27 @@ inside() { # root, home, command: an environment with nothing in it
 as_user() { chroot "$1" env -i PATH=/usr/local/bin:/usr/bin:/bin HOME=/home/builder LANG=C.UTF-8 \
   setpriv --reuid=1000 --regid=1000 --clear-groups sh -c "cd /home/builder/urgens && $2"; }
 
+demo_opens() { # root: set up, shown until it is stopped
+  local running=".venv/bin/python -m urgens demo" waited=0
+  inside "$1" /root "make demo" >"$1/demo.log" 2>&1 &
+  until pgrep -f "^$running" >/dev/null; do
+    sleep 1
+    waited=$((waited + 1))
+    if ! kill -0 $! 2>/dev/null || [ $waited -gt "$patience" ]; then tail -15 "$1/demo.log" >&2; return 1; fi
+  done
+  sleep "$stays"
+  pgrep -f "^$running" >/dev/null || { tail -15 "$1/demo.log" >&2; return 1; }
+  pkill -INT -f "^$running"
+  wait || true
+  cat "$1/demo.log" >&2
+}
+
 tried() { # release
   local root
   root=$(furnished "$1")
   inside "$root" /root "apt-get update -qq && apt-get install -y -qq --no-install-recommends make python3 python3-venv >/dev/null 2>&1"
   say "$1: $(chroot "$root" python3 --version), root: make demo"
-  inside "$root" /root "timeout --preserve-status -s INT $patience make demo" 2>&1 | tail -3
+  demo_opens "$root"
   say "$1, root: make test"
   inside "$root" /root "make test" 2>&1 | tail -8
   chroot "$root" useradd -m -u 1000 builder 2>/dev/null || true
