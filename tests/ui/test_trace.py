@@ -281,3 +281,23 @@ def test_a_log_since_the_fault_counts_and_one_that_is_gone_is_said(
     kinds = {one.kind for one in page.found.evidence.readings}
     assert {"front-pressure", "rear-pressure"} <= kinds
     assert "lost.csv is gone" in page.unlike.text()
+
+
+@pytest.mark.parametrize(
+    ("value", "foot", "words"),
+    [("1/0", "300 N", '"1/0"'), ("60 mph", "300 N", '"60 mph"'), ("x", "300 N", '"x"'),
+     ("60 mm", "60 mph", '"60 mph"'), ("60 mm", "1/0", '"1/0"'), ("9999 m", "300 N", "beyond any"),
+     ("", "", "nothing is typed here")],
+)  # fmt: skip
+def test_what_is_typed_wrongly_as_a_reading_is_said_and_stays(
+    open_window: Opener, value: str, foot: str, words: str
+) -> None:
+    page = shown(open_window(demo("library")), "Fault")
+    form = page.form
+    form.value.setText(value)
+    form.foot.setText(foot)
+    QTest.keyClick(form.value, Qt.Key.Key_Return)
+    assert words in form.said.text()
+    assert not form.said.isHidden()
+    assert (form.value.text(), form.foot.text()) == (value, foot)
+    assert page.session.base.traces == demo("library").traces
