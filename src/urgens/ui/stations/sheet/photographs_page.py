@@ -29,6 +29,7 @@ from urgens.guidance.planning.work import laid_circuits
 from urgens.guidance.procedures.titles import TITLES
 from urgens.sheet.small_copies import (
     ENDINGS,
+    KEPT,
     UnreadPhotographError,
     check_photograph,
     is_at_hand,
@@ -66,6 +67,8 @@ class PhotographsPage(Page):
         self._grid = QGridLayout(inner)
         self._grid.setVerticalSpacing(12)
         self.cards: list[tuple[QLabel, QLineEdit, QPushButton]] = []
+        self._shown: tuple[object, ...] = ()  # of which photographs these are the cards
+        self._pictures: dict[bytes, QPixmap] = {}
         self.what = QToolButton()
         self.what.setProperty("role", "kind")
         self.what.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
@@ -108,10 +111,18 @@ class PhotographsPage(Page):
         menu.clear()
         for place, words in places.items():
             menu.addAction(button_words(words), partial(self.choose, place))
-        clear(self._grid)
-        self.cards = []
         shots = self.session.base.photographs
         self._read_pictures()
+        named = tuple((one.file, one.sha256, one.at, _named(one, places)) for one in shots)
+        if self._shown == (self._folder, named) and shots:  # only what was worded is another
+            for (_, note, _), one in zip(self.cards, shots, strict=True):
+                if not note.hasFocus():
+                    note.setText(one.note)
+            self._read()
+            return
+        self._shown = self._folder, named
+        clear(self._grid)
+        self.cards = []
         if not shots:
             self._grid.addWidget(wrapped("muted", EMPTY), 0, 0)
         for number, one in enumerate(shots):
@@ -137,6 +148,7 @@ class PhotographsPage(Page):
 
     def _put_picture(self, picture: QLabel, one: Photograph, named: str) -> None:
         """Show a photograph's small copy, or why there is none, or that it is being read."""
+        picture.setAccessibleName(f"Photograph of {named}: {one.note or one.file}")
         if not is_at_hand(one, self._folder):
             picture.setText(READING)
             return
@@ -147,11 +159,18 @@ class PhotographsPage(Page):
             picture.setProperty("role", "danger")
             picture.style().polish(picture)
             return
-        pixmap = QPixmap()
-        pixmap.loadFromData(copy.png)
-        smooth = Qt.TransformationMode.SmoothTransformation
-        picture.setPixmap(pixmap.scaledToWidth(WIDE, smooth))
-        picture.setAccessibleName(f"Photograph of {named}: {one.note or one.file}")
+        picture.setPixmap(self._pixmap(copy.png))
+
+    def _pixmap(self, png: bytes) -> QPixmap:
+        """Return a small copy as it is shown, made once."""
+        if png not in self._pictures:
+            if len(self._pictures) >= KEPT:
+                self._pictures.clear()
+            pixmap = QPixmap()
+            pixmap.loadFromData(png)
+            smooth = Qt.TransformationMode.SmoothTransformation
+            self._pictures[png] = pixmap.scaledToWidth(WIDE, smooth)
+        return self._pictures[png]
 
     def _card(self, number: int, one: Photograph, places: dict[str, str]) -> QWidget:
         card = QWidget()
@@ -221,7 +240,7 @@ class PhotographsPage(Page):
 
     def _put(self, rows: list[dict[str, Any]], label: str) -> None:
         self.session.make(Change(label, {"photographs": rows}), in_setup=False)
-        self._show()
+        self.refresh()
 
     def _word(self, number: int, text: str) -> None:
         rows = self._rows()
