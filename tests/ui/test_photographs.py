@@ -216,8 +216,8 @@ def test_pictures_are_read_away_from_the_hand_and_once(
         small_copies_module, "_decoded",
         lambda raw: (read.append(threading.current_thread().name), plain(raw))[1],
     )  # fmt: skip
-    small_copies_module._copied.cache_clear()
-    small_copies_module._known.clear()
+    small_copies_module._kept.clear()
+    page._shown = ()
     page._show()
     assert page.cards[0][0].text() == "is being read…"
     page.cards[0][1].setText("typed meanwhile")

@@ -6,8 +6,8 @@ more of them than a camera makes, and only files that lie below the build's own 
 
 import hashlib
 import os
-from functools import lru_cache
 from pathlib import Path
+from threading import Lock
 from typing import NamedTuple
 
 from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
@@ -92,7 +92,7 @@ def is_at_hand(one: Photograph, folder: Path | None) -> bool:
     one: of a build; folder: where its file lies [objects]. Source: what is kept.
     """
     try:
-        return _stamp_of(one, folder) in _known
+        return _stamp_of(one, folder) in _kept
     except UnreadPhotographError:
         return True
 
@@ -132,26 +132,33 @@ def _stamp(path: Path) -> _Stamp:
     return _Stamp(str(path), found.st_ino, found.st_size, found.st_mtime_ns)
 
 
-_known: set[_Stamp] = set()
+_kept: dict[_Stamp, _Copy] = {}
+_keeping = Lock()  # pages and tasks make copies
 
 
-@lru_cache(maxsize=KEPT)
 def _copied(stamp: _Stamp) -> _Copy:
+    """Return the small copy of a file, made where none is kept."""
+    found = _kept.get(stamp)
+    if found is None:
+        found = _made(stamp)
+        with _keeping:
+            while len(_kept) >= KEPT:
+                del _kept[next(iter(_kept))]
+            _kept[stamp] = found
+    return found
+
+
+def _made(stamp: _Stamp) -> _Copy:
     try:
         raw = _content(stamp)
         image = _decoded(raw)
     except UnreadPhotographError as error:
-        copy = _Copy(why_not=str(error))
-    else:
-        out = QBuffer()
-        out.open(QIODevice.OpenModeFlag.WriteOnly)
-        image.save(out, "PNG")  # type: ignore[call-overload]
-        digest = hashlib.sha256(raw).hexdigest()
-        copy = _Copy(bytes(out.data().data()), image.width(), image.height(), digest)
-    if len(_known) >= KEPT:
-        _known.clear()
-    _known.add(stamp)
-    return copy
+        return _Copy(why_not=str(error))
+    out = QBuffer()
+    out.open(QIODevice.OpenModeFlag.WriteOnly)
+    image.save(out, "PNG")  # type: ignore[call-overload]
+    digest = hashlib.sha256(raw).hexdigest()
+    return _Copy(bytes(out.data().data()), image.width(), image.height(), digest)
 
 
 def _content(stamp: _Stamp) -> bytes:

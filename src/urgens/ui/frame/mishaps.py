@@ -6,6 +6,7 @@ Qt hands every exception of a slot, a paint or an event to `sys.excepthook`. Pai
 
 import sys
 import traceback
+from collections.abc import Callable
 from types import TracebackType
 
 from PySide6.QtCore import QObject, Qt, Signal
@@ -120,11 +121,11 @@ class MishapStrip(QWidget):
         self.refresh()
 
     @staticmethod
-    def _button(words: str, do: object) -> QPushButton:
+    def _button(words: str, do: Callable[[], object]) -> QPushButton:
         made = QPushButton(words)
         made.setMinimumHeight(HEIGHT)
         made.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        made.clicked.connect(lambda: do())  # type: ignore[operator]
+        made.clicked.connect(lambda: do())
         return made
 
     def refresh(self) -> None:

@@ -118,7 +118,8 @@ class PhotographsPage(Page):
             for (_, note, _), one in zip(self.cards, shots, strict=True):
                 if not note.hasFocus():
                     note.setText(one.note)
-            self._read()
+            if not self._work.busy:
+                self._read()
             return
         self._shown = self._folder, named
         clear(self._grid)
@@ -144,12 +145,14 @@ class PhotographsPage(Page):
         """Put the pictures that were read into their cards; what is typed there stays."""
         shots, places = self.session.base.photographs, subjects(self.session.base)
         for (picture, _, _), one in zip(self.cards, shots, strict=False):
-            self._put_picture(picture, one, _named(one, places))
+            self._put_picture(picture, one, _named(one, places), read=True)
 
-    def _put_picture(self, picture: QLabel, one: Photograph, named: str) -> None:
+    def _put_picture(
+        self, picture: QLabel, one: Photograph, named: str, *, read: bool = False
+    ) -> None:
         """Show a photograph's small copy, or why there is none, or that it is being read."""
         picture.setAccessibleName(f"Photograph of {named}: {one.note or one.file}")
-        if not is_at_hand(one, self._folder):
+        if not read and not is_at_hand(one, self._folder):
             picture.setText(READING)
             return
         try:
