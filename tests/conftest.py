@@ -16,6 +16,7 @@ from PySide6.QtCore import QEvent, QTimer
 from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed, bed_text
+from tests.fuzzing import MINUTES
 from urgens.document import Build, loads, with_changes
 from urgens.ui.application import dress
 from urgens.ui.frame.window import Window
@@ -25,7 +26,8 @@ from urgens.ui.theme.switch import use_theme
 from urgens.ui.widgets.background import collect_again, wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel
 
-settings.register_profile("urgens", deadline=None)  # speed is a benchmark, never a test
+# Speed is a benchmark, never a test; `make fuzz` draws more.
+settings.register_profile("urgens", deadline=None, max_examples=1000 if MINUTES else 40)
 settings.load_profile("urgens")
 
 

@@ -40,7 +40,7 @@ def rising(draw: st.DrawFn) -> dict[str, Any]:
     return {**document, "valves": {"front": [], "rear": behind}}
 
 
-@settings(max_examples=60)
+@settings(max_examples=25)
 @given(rising(), st.floats(0.8, 1.2), st.floats(0.2, 1.0))
 def test_beyond_its_limit_the_rear_locks_first_and_below_it_does_not(
     document: dict[str, Any], front: float, road: float

@@ -378,7 +378,7 @@ def test_an_adjustable_valve_is_turned(roadster: Build) -> None:
     assert "rear-locks-first" not in found(changed(build, fix.change))
 
 
-@settings(max_examples=60)
+@settings(max_examples=25)
 @given(documents())
 def test_findings_hold_on_any_vehicle(document: dict[str, Any]) -> None:
     """The worst comes first, and rear-locks-first says what the solution says."""

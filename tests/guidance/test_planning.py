@@ -58,7 +58,7 @@ def fewest_bleeds(jobs: list[Job], begun: tuple[str, ...]) -> int:
     return least
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=30, deadline=None)
 @given(some_jobs(), st.sets(st.sampled_from(CIRCUITS), max_size=2))
 def test_no_order_there_is_has_fewer_bleeds(jobs: list[Job], begun: set[str]) -> None:
     found = ordered(jobs, bleed, tuple(sorted(begun)))

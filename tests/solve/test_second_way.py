@@ -27,7 +27,7 @@ from urgens.solve.travel import travel
 
 EFFORTS = np.array([0.0, 40.0, 110.0, 230.0, 400.0])
 SCANNED = 301  # efforts, another grid than the solver's
-DRAWN = settings(max_examples=60)
+DRAWN = settings(max_examples=30)
 
 
 @DRAWN

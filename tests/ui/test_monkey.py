@@ -15,7 +15,7 @@ from urgens.document import Build, demo_names, dumps, loads
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.table import STATIONS
 
-ACTIONS = 200
+ACTIONS = 150
 KEYS = [Qt.Key.Key_Return, Qt.Key.Key_Escape, Qt.Key.Key_Tab, Qt.Key.Key_Up, Qt.Key.Key_Down,
         Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_Space, Qt.Key.Key_Home, Qt.Key.Key_End,
         Qt.Key.Key_PageUp, Qt.Key.Key_Delete, Qt.Key.Key_F, Qt.Key.Key_L, Qt.Key.Key_N]  # fmt: skip

@@ -18,7 +18,7 @@ from urgens.document.catalogue import figures
 from urgens.ui.frame.window import Window
 from urgens.ui.widgets.background import wait_for_all
 
-EXAMPLES = 8  # builds that can be read
+EXAMPLES = 5  # builds that can be read
 
 
 def go_through(window: Window) -> int:
