@@ -78,11 +78,11 @@ tried() { # release
   say "$1: $(chroot "$root" python3 --version), root: make demo"
   demo_opens "$root"
   say "$1, root: make test"
-  inside "$root" /root "make test" 2>&1 | tail -8
+  inside "$root" /root "make test" 2>&1 | tail -30
   chroot "$root" useradd -m -u 1000 builder 2>/dev/null || true
   chown -R 1000:1000 "$root/home/builder"
   say "$1, user: make test"
-  as_user "$root" "make test" 2>&1 | tail -8
+  as_user "$root" "make test" 2>&1 | tail -30
   gone "$root"
 }
 

@@ -42,10 +42,12 @@ class _Dialog(QDialog):
         self.take.setProperty("role", "primary")
         self.take.clicked.connect(self._take)
 
-    def typed(self, name: str, kind: Kind, *, signed: bool = False) -> TypedLabel:
+    def typed(
+        self, name: str, kind: Kind, *, signed: bool = False, zero: bool = True
+    ) -> TypedLabel:
         """Return a label for a figure that is kept here."""
         units = self.session.units
-        return TypedLabel(name, kind, units, self.refresh, signed=signed, parent=self)
+        return TypedLabel(name, kind, units, self.refresh, signed=signed, zero=zero, parent=self)
 
     def feet(self) -> QHBoxLayout:
         """Return the buttons at the foot."""
@@ -71,7 +73,7 @@ class CornerWeights(_Dialog):
         super().__init__(session, "Axle loads from four corners", parent)
         self.corners: list[TypedLabel] = []
         self.corners = [self.typed(f"Corner {name}", LOAD) for name in CORNERS]
-        self.whole = self.typed("The whole vehicle, if weighed at once", LOAD)
+        self.whole = self.typed("The whole vehicle, if weighed at once", LOAD, zero=False)
         grid = QGridLayout()
         grid.setSpacing(14)
         plan = _Plan()
