@@ -5,7 +5,6 @@ more of them than a camera makes, and only files that lie below the build's own 
 """
 
 import hashlib
-import os
 from pathlib import Path
 from threading import Lock
 from typing import NamedTuple
@@ -123,10 +122,10 @@ def _stamp_of(one: Photograph, folder: Path | None) -> _Stamp:
 
 def _stamp(path: Path) -> _Stamp:
     try:
-        found = os.stat(path)  # noqa: PTH116 - a path with a NUL in it raises ValueError
+        found = path.stat()
     except FileNotFoundError:
         raise UnreadPhotographError("is not there any more") from None
-    except (OSError, ValueError) as error:
+    except (OSError, ValueError) as error:  # a NUL in a path is no value
         why = getattr(error, "strerror", None) or error
         raise UnreadPhotographError(f"cannot be read ({why})") from None
     return _Stamp(str(path), found.st_ino, found.st_size, found.st_mtime_ns)
