@@ -10,14 +10,14 @@ from typing import Any
 import numpy as np
 import pytest
 
-from urgens.bench.channels import propose, signals
-from urgens.bench.drives import drives, trial
-from urgens.bench.log_faults import rising
-from urgens.bench.log_file import read_log
-from urgens.bench.presses import presses
-from urgens.bench.proving import stops_of
-from urgens.bench.stops import posterior, prior
-from urgens.bench.torque import hold
+from urgens.bench.logs.channels import propose, signals
+from urgens.bench.logs.faults import rising
+from urgens.bench.logs.file import read_log
+from urgens.bench.logs.presses import presses
+from urgens.bench.proof_state import stops_of
+from urgens.bench.road.drives import drives, trial
+from urgens.bench.road.torque import hold
+from urgens.bench.stops.posterior import posterior, prior
 from urgens.document import demo
 from urgens.solve.system import system
 

@@ -20,7 +20,7 @@ from tests.plumbing.test_plan import crowd
 from benchmarks.test_window import opened
 from urgens.document import Build, demo
 from urgens.document.circuits import Circuits
-from urgens.plumbing.plan import plan_of
+from urgens.plumbing.drawing import plan_of
 from urgens.ui.frame.window import Window
 
 PARTS = 300

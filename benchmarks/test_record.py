@@ -7,8 +7,8 @@ import pytest
 from PySide6.QtWidgets import QApplication
 
 from urgens.document import demo, with_changes, with_setup
-from urgens.document.past import as_of, with_history
-from urgens.guidance.compared import compared
+from urgens.document.edits.past import as_of, with_history
+from urgens.guidance.advice.build_comparison import compared
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.order import ordered
 from urgens.guidance.planning.plan import plan

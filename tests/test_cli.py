@@ -16,12 +16,12 @@ import pytest
 
 from tests.builds import bed, bed_text
 from tests.plumbing.layouts import layout, with_layout
-from urgens.arguments import parser
-from urgens.cli import main
+from urgens.cli.arguments import parser
+from urgens.cli.main import main
 from urgens.data import BUILDS, SUFFIX
 from urgens.document import edited
-from urgens.document.edit import dumped
-from urgens.guidance.proofs import PROOFS
+from urgens.document.edits.edit import dumped
+from urgens.guidance.procedures.proving import PROOFS
 from urgens.printed.solution import printed_solution
 from urgens.quantity import QuantityError
 from urgens.quantity.limits import looked_at, road
@@ -150,7 +150,7 @@ def test_the_module_runs_as_a_process(file: str) -> None:
 
 def test_solving_imports_neither_interface_nor_slow_libraries(file: str) -> None:
     code = (
-        "import sys; from urgens.cli import main; main(['solve', sys.argv[1]]); "
+        "import sys; from urgens.cli.main import main; main(['solve', sys.argv[1]]); "
         "slow = {'PySide6', 'pyqtgraph', 'matplotlib', 'scipy', 'jinja2'} & set(sys.modules); "
         "print(sorted(slow), file=sys.stderr)"
     )
@@ -204,8 +204,8 @@ def test_every_option_of_every_command_has_a_help() -> None:
 @pytest.mark.parametrize("arguments", [["--help"], ["solve", "--help"], ["--version"]])
 def test_help_loads_nothing_that_computes(arguments: list[str]) -> None:
     code = (
-        "import sys, urgens.cli\n"
-        f"try: urgens.cli.main({arguments!r})\n"
+        "import sys, urgens.cli.main\n"
+        f"try: urgens.cli.main.main({arguments!r})\n"
         "except SystemExit: pass\n"
         "print([m for m in ('numpy', 'pydantic', 'PySide6') if m in sys.modules])"
     )

@@ -8,7 +8,7 @@ import pytest
 from icalendar import Calendar
 
 from tests.test_cli import demo_file
-from urgens.cli import main
+from urgens.cli.main import main
 from urgens.document import demo, save, with_changes
 
 

@@ -15,7 +15,7 @@ SELF_EXPLAINED = {"made", "standing", "solution", "build"}  # the objects that s
 
 def public_functions() -> Iterator[tuple[str, ast.FunctionDef]]:
     for package in CORE:
-        for path in sorted((SOURCE / package).glob("*.py")):
+        for path in sorted((SOURCE / package).rglob("*.py")):
             tree = ast.parse(path.read_text(encoding="utf-8"))
             classes = [c for c in tree.body if isinstance(c, ast.ClassDef)]
             methods = [n for c in classes if not c.name.startswith("_") for n in c.body]
@@ -25,7 +25,8 @@ def public_functions() -> Iterator[tuple[str, ast.FunctionDef]]:
                         isinstance(d, ast.Name) and d.id in PROPERTIES for d in node.decorator_list
                     )
                     if not property_:
-                        yield f"{package}.{path.stem}.{node.name}", node
+                        place = ".".join(path.relative_to(SOURCE).with_suffix("").parts)
+                        yield f"{place}.{node.name}", node
 
 
 def undocumented(node: ast.FunctionDef) -> list[str]:

@@ -16,9 +16,9 @@ LOOK = """
 import sys
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
-from urgens.cli import main
+from urgens.cli.main import main
 from urgens.ui.frame.window import Window
-from urgens.ui.stations.table import STATIONS
+from urgens.ui.frame.stations import STATIONS
 
 def look(*_):
     window = next(one for one in QApplication.topLevelWidgets() if isinstance(one, Window))

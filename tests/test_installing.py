@@ -22,11 +22,11 @@ from tools.manual import signature
 
 from tests.test_cli import demo_file
 from urgens import __version__
-from urgens.arguments import parser
-from urgens.cli import main
+from urgens.cli.arguments import parser
+from urgens.cli.installing import RECEIPT, started_by
+from urgens.cli.main import main
 from urgens.data import DESKTOP_ID as ID
 from urgens.data import manual_text, system_libraries
-from urgens.installing import RECEIPT, started_by
 from urgens.missing_libraries import how_to_install
 
 ROOT = Path(__file__).parents[1]
@@ -214,7 +214,7 @@ def test_man_and_completion_are_printed(capsys: pytest.CaptureFixture[str]) -> N
 )  # fmt: skip
 def test_a_command_is_quoted_for_an_entry(path: str, quoted: str) -> None:
     """Desktop Entry Specification, "The Exec key"."""
-    from urgens.installing import _quoted
+    from urgens.cli.installing import _quoted
 
     assert _quoted(path) == quoted
 

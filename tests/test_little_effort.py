@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 
-from urgens.cli import main
+from urgens.cli.main import main
 from urgens.document import demo, save, with_changes
 
 COMMANDS = [

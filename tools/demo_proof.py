@@ -11,21 +11,21 @@ from datetime import datetime, timedelta
 
 import numpy as np
 
-from urgens.bench.channels import Signals, propose
-from urgens.bench.drives import drives, trial
-from urgens.bench.expected import expected, schedule
-from urgens.bench.log_file import read_log
-from urgens.bench.log_write import sensed, write_csv
-from urgens.bench.next_stop import next_stop
-from urgens.bench.on_the_road import Vehicle
-from urgens.bench.plant import plant
-from urgens.bench.stand import readings
-from urgens.bench.stops import posterior
-from urgens.bench.torque import Foot
+from urgens.bench.gauges.simulated_gauges import readings
+from urgens.bench.logs.channels import Signals, propose
+from urgens.bench.logs.file import read_log
+from urgens.bench.logs.write import sensed, write_csv
+from urgens.bench.plant.plant import plant
+from urgens.bench.road.drives import drives, trial
+from urgens.bench.road.torque import Foot
+from urgens.bench.stops.next_setting import next_stop
+from urgens.bench.stops.posterior import posterior
+from urgens.bench.stops.simulated_stops import Vehicle
 from urgens.data import logs_folder
 from urgens.document import Build, demo, with_changes
 from urgens.physics.axle import AXLES
 from urgens.solve import solve
+from urgens.studies.expected_pressures import expected, schedule
 from urgens.studies.real_split import computed_split, lining_area
 
 VALVE, TURNS = "rear[0]", "valves.rear[0].turns"

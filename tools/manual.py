@@ -9,7 +9,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from urgens import __date__, __version__
-from urgens.arguments import METHODS, parser
+from urgens.cli.arguments import METHODS, parser
 from urgens.data import FOLDER, chapter_titles, demo_names, procedure_titles, trace_table
 
 SECTIONS = (

@@ -2,7 +2,7 @@
 
 import sys
 
-from urgens.cli import main
+from urgens.cli.main import main
 
 if __name__ == "__main__":
     sys.exit(main())

@@ -7,9 +7,9 @@ from typing import Any
 import pytest
 
 from tests.builds import bed
-from urgens.bench.already_known import already_known, counting, of_logs, of_run
+from urgens.bench.evidence_on_record import already_known, counting, of_logs, of_run
 from urgens.document import Build, demo, with_changes
-from urgens.document.traces import ReadFigure, SeenSign, TestDone, TraceRun
+from urgens.document.ledger.traces import ReadFigure, SeenSign, TestDone, TraceRun
 
 AT = "2026-05-03T10:00:00"
 RUN = {"procedure": "three-strokes", "started": AT, "ended": AT}

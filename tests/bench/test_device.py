@@ -7,11 +7,11 @@ from itertools import pairwise
 
 import pytest
 
-from urgens.bench.device import Box, SimulatedBox, cycling
-from urgens.bench.faults import cause
-from urgens.bench.gauge_lines import GaugeLines
-from urgens.bench.live import LiveGauges
-from urgens.bench.plant import plant
+from urgens.bench.gauges.box_protocol import GaugeLines
+from urgens.bench.gauges.box_reader import LiveGauges
+from urgens.bench.gauges.simulated_box import Box, SimulatedBox, cycling
+from urgens.bench.plant.plant import plant
+from urgens.bench.plant.valve_faults import cause
 from urgens.document import BuildErrors, demo
 
 HEAD = b"# urgens-gauge 1\nt [ms],front [kPa],rear [kPa],foot [N],travel [mm]\n"

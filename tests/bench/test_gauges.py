@@ -5,15 +5,15 @@ from collections import Counter
 import numpy as np
 import pytest
 
-from urgens.bench.expected import expected, gauged_valves, schedule
-from urgens.bench.faults import CAUSES, cause
-from urgens.bench.gauges import Verdict, gauge_error, read_next, read_valve
-from urgens.bench.plant import plant
-from urgens.bench.stand import gauge_run, readings
-from urgens.bench.wording import verdict_words
+from urgens.bench.gauges.simulated_gauges import gauge_run, readings
+from urgens.bench.gauges.valve_verdict import Verdict, gauge_error, read_next, read_valve
+from urgens.bench.plant.plant import plant
+from urgens.bench.plant.valve_faults import CAUSES, cause
+from urgens.bench.sentences import verdict_words
 from urgens.document import Build, BuildErrors, demo, edited
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
 from urgens.quantity import UnitSystem
+from urgens.studies.expected_pressures import expected, gauged_valves, schedule
 
 PSI = 6894.757
 SCALE = {"front[0]": 600 * PSI, "rear[0]": 1500 * PSI}

@@ -8,15 +8,15 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from urgens.bench.channels import Mapped, propose, signals
-from urgens.bench.drives import drives, trial
-from urgens.bench.log_compare import before_after, model_rear
-from urgens.bench.log_faults import faults_of, rising
-from urgens.bench.log_file import read_log
-from urgens.bench.log_read import read_through
-from urgens.bench.log_write import csv_of, of_drive, sensed, write_csv
-from urgens.bench.presses import presses
-from urgens.bench.torque import Foot, hold
+from urgens.bench.logs.channels import Mapped, propose, signals
+from urgens.bench.logs.compare import before_after, model_rear
+from urgens.bench.logs.faults import faults_of, rising
+from urgens.bench.logs.file import read_log
+from urgens.bench.logs.presses import presses
+from urgens.bench.logs.read import read_through
+from urgens.bench.logs.write import csv_of, of_drive, sensed, write_csv
+from urgens.bench.road.drives import drives, trial
+from urgens.bench.road.torque import Foot, hold
 from urgens.document import BuildErrors, demo, edited
 from urgens.solve.system import system
 
@@ -255,14 +255,14 @@ def test_a_rear_line_that_comes_later_is_told() -> None:
     time = np.arange(0.0, 3.0, 0.005)
     front = 40e5 * np.clip((time - 0.3) / 0.2, 0.0, 1.0) * (time < 2.5)
     late = 40e5 * np.clip((time - 0.42) / 0.2, 0.0, 1.0) * (time < 2.5)
-    from urgens.bench.channels import Signals
+    from urgens.bench.logs.channels import Signals
 
     [press] = presses(Signals({"time": time, "front_pressure": front, "rear_pressure": late}))
     assert press.rear_delay == pytest.approx(0.12, abs=0.011)
 
 
 def test_short_knocks_and_noise_are_no_presses() -> None:
-    from urgens.bench.channels import Signals
+    from urgens.bench.logs.channels import Signals
 
     time = np.arange(0.0, 5.0, 0.01)
     chance = np.random.default_rng(1)

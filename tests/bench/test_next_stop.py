@@ -10,17 +10,17 @@ from hypothesis import strategies as st
 from tests.bench.test_stops import AT, TURNS, stop
 from tests.builds import bed, unproved
 from tests.strategies import documents
-from urgens.bench.adjusting import adjuster, set_as
-from urgens.bench.chances import least_rear_factor
-from urgens.bench.next_stop import RISK, choose, next_stop
-from urgens.bench.on_the_road import Vehicle, campaign, stops_left
-from urgens.bench.plant import plant
-from urgens.bench.proving import cooling_wait, holding, on_road, proofs, stops_of
-from urgens.bench.stops import posterior, prior, scaled
-from urgens.bench.wording import advice_reason, advice_words, brakes_words, headline, of_hundred
+from urgens.bench.plant.plant import plant
+from urgens.bench.proof_state import cooling_wait, holding, on_road, proofs, stops_of
+from urgens.bench.sentences import advice_reason, advice_words, brakes_words, headline, of_hundred
+from urgens.bench.stops.adjusters import adjuster, set_as
+from urgens.bench.stops.next_setting import RISK, choose, next_stop
+from urgens.bench.stops.posterior import posterior, prior, scaled
+from urgens.bench.stops.rear_first_chance import least_rear_factor
+from urgens.bench.stops.simulated_stops import Vehicle, campaign, stops_left
 from urgens.document import Build, demo, edited, with_changes
 from urgens.document.validation import validated
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
 from urgens.physics.arrays import Array
 from urgens.quantity import UnitSystem
 from urgens.solve.lock import first_rise_of_either
@@ -128,7 +128,7 @@ def test_two_hundred_vehicles_get_there_and_stay_in_front() -> None:
     roads = np.array(every_road(build))
     done, rear_first = [], 0
     least: Array | None = None
-    from urgens.bench.chances import least_factors
+    from urgens.bench.stops.rear_first_chance import least_factors
 
     turned = adjuster(build)
     assert turned is not None
@@ -227,7 +227,7 @@ def test_stops_are_taken_in_the_order_they_were_made() -> None:
 
 
 def test_what_gauges_find_wrong_fails_its_proof() -> None:
-    from urgens.bench.proving import gauged
+    from urgens.bench.proof_state import gauged
 
     points = [[f"{p} bar", f"{p} bar", "rising"] for p in range(5, 60, 5)]
     run = {"at": AT, "valve": "rear[0]", "full_scale": "100 bar", "class": 1.6, "points": points}

@@ -6,10 +6,10 @@ import numpy as np
 import pytest
 
 from tests.builds import bed
-from urgens.bench.drives import Drive, drives, foot_to_lock, fully_developed, trial
-from urgens.bench.log_write import of_drive
-from urgens.bench.road import FEW
-from urgens.bench.torque import BUILD_UP, Foot, hold, pressed
+from urgens.bench.logs.write import of_drive
+from urgens.bench.road.drives import Drive, drives, foot_to_lock, fully_developed, trial
+from urgens.bench.road.simulation import FEW
+from urgens.bench.road.torque import BUILD_UP, Foot, hold, pressed
 from urgens.document import Build, demo, with_changes
 from urgens.physics.slip import curve, share
 from urgens.solve import solve

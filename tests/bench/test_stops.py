@@ -8,7 +8,7 @@ import pytest
 from scipy.stats import norm
 
 from tests.builds import bed
-from urgens.bench.stops import (
+from urgens.bench.stops.posterior import (
     Prior,
     deceleration_of,
     posterior,
@@ -18,7 +18,7 @@ from urgens.bench.stops import (
     why_not_counted,
 )
 from urgens.document import Build, demo, edited
-from urgens.document.proof import Stop
+from urgens.document.ledger.proof import Stop
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import first_lock
 from urgens.solve.press import axle_forces

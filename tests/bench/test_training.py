@@ -2,7 +2,7 @@
 
 import pytest
 
-from urgens.bench.training import LEVELS, WRONG, debrief, exercise, rests
+from urgens.bench.trainer.trainer import LEVELS, WRONG, debrief, exercise, rests
 from urgens.document import demo, demo_names
 
 

@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.builds import bed_text
-from urgens.cli import main
+from urgens.cli.main import main
 from urgens.document import BuildErrors, demo_names, load, loads
 
 Change = Callable[[dict[str, Any]], object]

@@ -22,8 +22,8 @@ from urgens.document.catalogue import (
     named,
     places,
 )
-from urgens.document.part import Part, Typed
-from urgens.document.reading import Reading
+from urgens.document.model import Part, Typed
+from urgens.document.numeric import Reading
 from urgens.document.validation import validated
 
 NO_FIGURES = {

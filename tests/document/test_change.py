@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tests.builds import bed
 from urgens.document import Build, BuildErrors, Change, changed, dumps, loads, with_setup
 from urgens.document.build import Build as Whole
-from urgens.document.variant import whole
+from urgens.document.edits.setups import whole
 
 CASE = {"front_axle": "300 kg", "rear_axle": "300 kg", "cg_height": "0.5 m"}
 

@@ -7,7 +7,7 @@ import pytest
 
 from tests.builds import bed
 from urgens.document import BuildErrors, edited, loads, with_changes
-from urgens.document.brakes import brake_kind
+from urgens.document.kinds.brakes import brake_kind
 from urgens.solve import solve, system
 
 EXAMPLE: dict[str, Any] = {

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from tests.builds import bed
 from tests.strategies import documents
 from urgens.document import BuildErrors, Change, changed, demo, demo_names, dumps, edited
-from urgens.document.difference import difference
-from urgens.document.edit import dumped
+from urgens.document.edits.difference import difference
+from urgens.document.edits.edit import dumped
 from urgens.document.validation import validated
 
 CHANGES = (

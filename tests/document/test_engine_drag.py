@@ -5,7 +5,7 @@ import pytest
 from tests.builds import pickup_with
 from urgens.document import BuildErrors, demo, edited, with_changes
 from urgens.document.engine_drag import driven_axle, passed_at_rest
-from urgens.document.reading import Reading
+from urgens.document.numeric import Reading
 from urgens.physics.axle import Axle
 
 LAUNCH = {"stall_torque": "300 N.m", "gear_ratio": 2.5, "final_drive": 4.0, "driven": "front"}

@@ -8,7 +8,7 @@ import pytest
 
 from tests.builds import EVERYTHING, bed, pickup_with
 from urgens.document import Build, demo, demo_names, dumps, edited, with_setup
-from urgens.document.part import Part
+from urgens.document.model import Part
 from urgens.quantity import Quantity
 
 BUILDS = [*map(demo, demo_names()), pickup_with(EVERYTHING)]

@@ -7,11 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from urgens.document import Build, BuildErrors, Change, changed, demo, loads, with_changes
-from urgens.document.difference import difference
-from urgens.document.edit import dumped
-from urgens.document.past import as_of, change_words, changes_between, with_history
+from urgens.document.edits.difference import difference
+from urgens.document.edits.edit import dumped
+from urgens.document.edits.past import as_of, change_words, changes_between, with_history
 from urgens.document.paths import path_of, steps
-from urgens.guidance.asks_again import asked_by
+from urgens.guidance.condition.consequences import asked_by
 
 NOW = datetime(2026, 5, 2, 14, 10)
 FRICTION, KNEE = "front.brake.pad_friction", "valves.rear[0].knee"

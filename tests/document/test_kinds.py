@@ -10,10 +10,10 @@ from pathlib import Path
 import pytest
 
 from tests.builds import bed_text
-from urgens.document.boosters import BOOSTERS, booster_kind
-from urgens.document.brakes import BRAKES, brake_kind
-from urgens.document.cylinders import CYLINDERS, cylinder_kind
-from urgens.document.valves import VALVES, kind_of
+from urgens.document.kinds.boosters import BOOSTERS, booster_kind
+from urgens.document.kinds.brakes import BRAKES, brake_kind
+from urgens.document.kinds.cylinders import CYLINDERS, cylinder_kind
+from urgens.document.kinds.valves import VALVES, kind_of
 
 ROOT = Path(__file__).parents[2]
 # A made-up valve: it opens only at a pressure, and passes everything from there on.
@@ -22,9 +22,9 @@ RECORD = '''"""The pop-open valve, made up for a test."""
 from typing import Annotated, Any, Literal
 
 from urgens.document.entry import VALVE_GAUGES, Entry
-from urgens.document.part import Pressure
-from urgens.document.reading import Reading
-from urgens.document.valves.kind import InUnits, Loads, ValveKind, ValvePart
+from urgens.document.model import Pressure
+from urgens.document.numeric import Reading
+from urgens.document.kinds.valves.kind import InUnits, Loads, ValveKind, ValvePart
 from urgens.physics.valve_law import MeteringLaw, ValveLaw
 
 
@@ -64,8 +64,8 @@ from pathlib import Path
 from PySide6.QtWidgets import QApplication
 from urgens.document import load
 from urgens.document.catalogue import named
-from urgens.document.valves import kind_of
-from urgens.guidance.valve_words import fitted_words
+from urgens.document.kinds.valves import kind_of
+from urgens.guidance.words.valves import fitted_words
 from urgens.sheet.fitted import fitted
 from urgens.solve import solve
 from urgens.studies.robustness import robustness
@@ -99,13 +99,13 @@ print(json.dumps({
 @pytest.fixture
 def tree(tmp_path: Path) -> Path:
     shutil.copytree(ROOT / "src", tmp_path / "src", ignore=shutil.ignore_patterns("__pycache__"))
-    valves = tmp_path / "src/urgens/document/valves"
+    valves = tmp_path / "src/urgens/document/kinds/valves"
     (valves / "pop_open.py").write_text(RECORD, encoding="utf-8")
     table = (valves / "__init__.py").read_text(encoding="utf-8")
     table = table.replace(
-        "from urgens.document.valves.reducing import REDUCING\n",
-        "from urgens.document.valves.pop_open import POP_OPEN\n"
-        "from urgens.document.valves.reducing import REDUCING\n",
+        "from urgens.document.kinds.valves.reducing import REDUCING\n",
+        "from urgens.document.kinds.valves.pop_open import POP_OPEN\n"
+        "from urgens.document.kinds.valves.reducing import REDUCING\n",
     ).replace("    RESIDUAL,\n)", "    RESIDUAL,\n    POP_OPEN,\n)")
     (valves / "__init__.py").write_text(table, encoding="utf-8")
     return tmp_path

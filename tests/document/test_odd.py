@@ -8,7 +8,7 @@ from hypothesis import HealthCheck, given, settings
 
 from tests.document.odd import odd_documents
 from urgens.document import Build, BuildErrors, dumps, loads
-from urgens.document.known import open_figures
+from urgens.document.evidence import open_figures
 from urgens.guidance import findings
 from urgens.printed.solution import printed_solution
 from urgens.solve import solve

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from tests.builds import bed
 from urgens.document import Build, changed, edited
-from urgens.document.brakes.disc import Disc
+from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.pad_ways import WAYS, pad_ways
 from urgens.physics.axle import Axle
 from urgens.quantity import UnitSystem

@@ -5,6 +5,7 @@ from pathlib import Path
 import pytest
 
 from urgens.document import BuildErrors
+from urgens.document.layout.threads import thread_table
 from urgens.document.part_catalogue import (
     CataloguePart,
     PartCatalogue,
@@ -12,7 +13,6 @@ from urgens.document.part_catalogue import (
     save_catalogue,
     shipped_parts,
 )
-from urgens.document.threads import thread_table
 
 PORTS = {"in": {"thread": "3/8-24", "seat": "inverted"}, "out": {"thread": "M10x1.0"}}
 PART = CataloguePart.model_validate({"name": "Odd union", "kind": "union", "ports": PORTS})

@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from tests.builds import EVERYTHING, bed, pickup_with
 from urgens.document import Build, BuildErrors, with_changes
 from urgens.document.catalogue import Figure, figures
+from urgens.document.numeric import Reading
 from urgens.document.possible import possible
-from urgens.document.reading import Reading
 from urgens.quantity import Quantity
 
 PADS = {

@@ -7,7 +7,7 @@ import pytest
 
 from tests.builds import bed
 from urgens.document import Build, BuildErrors, Change, changed, demo, dumps, loads
-from urgens.document.edit import edited
+from urgens.document.edits.edit import edited
 
 AT = "2026-05-02T14:10:00"
 GAUGES = {

@@ -7,7 +7,8 @@ import pytest
 
 from tests.builds import bed, pickup_with
 from urgens.document import BuildErrors, demo_names, dumps, edited, loads, value_at
-from urgens.document.tables import fluid_table, hose_table, piston_table, window_table
+from urgens.document.kinds.pistons import piston_table
+from urgens.document.tables import fluid_table, hose_table, window_table
 
 GOOD: dict[str, object] = {
     "pedal.angles": {"pad": "30 deg", "pushrod": "-4 deg", "cylinder": "2 °"},

@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 
 from tests.builds import bed
-from urgens.cli import main
+from urgens.cli.main import main
 from urgens.document import (
     Build,
     BuildErrors,
@@ -18,8 +18,8 @@ from urgens.document import (
     with_setup,
 )
 from urgens.document.catalogue import figure
+from urgens.document.edits.migrate import Document, migrated, step
 from urgens.document.facts import half_width
-from urgens.document.migrate import Document, migrated, step
 from urgens.quantity import LENGTH, QuantityError, parse
 from urgens.solve import solve
 

@@ -5,10 +5,10 @@ import pytest
 from tests.builds import bed
 from urgens.document import Build, changed, demo, demo_names, edited, own_vehicle, value_at
 from urgens.guidance import area_of, findings
-from urgens.guidance.alternatives import SCHOOLS, alternatives
+from urgens.guidance.advice.layouts import SCHOOLS, alternatives
 from urgens.solve import solve
 
-PLUMBING = ("line_making", "joining", "feeding")
+PLUMBING = ("line_limits", "threads", "feeding")
 WITHOUT_LAMP = {"old-block", "banjo"}
 
 

@@ -4,7 +4,7 @@ from itertools import product
 
 import pytest
 
-from urgens.guidance.block_key import (
+from urgens.guidance.advice.block_key import (
     GAUGES,
     LOOKS,
     QUESTIONS,

@@ -3,7 +3,7 @@
 import pytest
 
 from urgens.document import Build, demo, demo_names, with_changes, with_setup
-from urgens.guidance.compared import Compared, compared
+from urgens.guidance.advice.build_comparison import Compared, compared
 
 
 @pytest.fixture(scope="module")

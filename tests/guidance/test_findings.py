@@ -12,7 +12,7 @@ from tests.plumbing.layouts import ADVICE, DAMAGED, DANGERS, line_of, sound
 from tests.strategies import documents
 from urgens.document import Build, changed, edited, loads, with_changes
 from urgens.guidance import Finding, Severity, findings, known_codes
-from urgens.guidance.recommending import recommended, with_recommended
+from urgens.guidance.advice.recommendation import recommended, with_recommended
 from urgens.quantity import UnitSystem
 from urgens.solve import AxleName, solve
 

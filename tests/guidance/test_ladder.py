@@ -5,11 +5,11 @@ from datetime import datetime
 import pytest
 
 from urgens.document import Build, BuildErrors, Change, changed, demo, with_changes, with_setup
-from urgens.document.edit import dumped
-from urgens.document.past import changes_between
-from urgens.document.save_as import saved_as_setup
-from urgens.guidance.chronicle import chronicle, valve_name
-from urgens.guidance.ladder import ladder
+from urgens.document.edits.edit import dumped
+from urgens.document.edits.past import changes_between
+from urgens.document.edits.save_as import saved_as_setup
+from urgens.guidance.advice.setup_ladder import ladder
+from urgens.guidance.tracing.chronicle import chronicle, valve_name
 from urgens.guidance.tracing.tables import tables
 
 RAN = {"started": "2026-05-02T10:00", "ended": "2026-05-02T11:00", "setup": "load-sensing"}

@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from urgens.document import Build, changed, demo, own_vehicle, with_changes, with_setup
-from urgens.guidance.asks_again import asked_by
+from urgens.guidance.condition.consequences import asked_by
 from urgens.guidance.planning.due import due
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.order import ordered

@@ -9,6 +9,7 @@ import pytest
 from tests.builds import bed
 from tests.plumbing.layouts import sound, with_layout
 from urgens.document import Build, BuildErrors, demo, demo_names, with_changes
+from urgens.guidance.condition.proofs import procedure_now
 from urgens.guidance.procedures import METHODS, NAMES, Facts, Procedure, Step, procedure
 from urgens.guidance.procedures.amounts import amounts
 from urgens.physics.axle import Axle
@@ -308,7 +309,7 @@ def test_local_rules_and_a_qualified_check_stand_at_the_start(name: str) -> None
 
 
 def test_moving_tells_what_is_not_proved_yet() -> None:
-    made = procedure(demo("library"), "prove-moving")
+    made = procedure_now(demo("library"), "prove-moving")
     assert made.cautions[0].startswith("Not yet: not on record: “No leaks”, “See the ports open”")
 
 

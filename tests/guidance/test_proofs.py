@@ -8,7 +8,8 @@ from tests.builds import bed, unproved
 from tests.plumbing.layouts import sound
 from urgens.document import Build, with_changes
 from urgens.guidance import findings
-from urgens.guidance.proofs import PROOFS, held_from_moving, open_proofs
+from urgens.guidance.condition.proofs import held_from_moving, open_proofs
+from urgens.guidance.procedures.proving import PROOFS
 from urgens.solve import solve
 
 DONE = {"started": "2026-05-02T14:00", "ended": "2026-05-02T15:00"}

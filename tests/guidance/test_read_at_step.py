@@ -4,13 +4,19 @@ import pytest
 
 from tests.builds import bed
 from urgens.document import demo, with_changes
-from urgens.document.records import Record
-from urgens.guidance.fluids import age_words, fluid_rows, may_top_up
+from urgens.document.ledger.records import Record
+from urgens.guidance.advice.travel_reading import flow_words, later_words, strokes_words
 from urgens.guidance.procedures import procedure
 from urgens.guidance.procedures.amounts import swept
-from urgens.guidance.read_at_step import clearance_words, expected, shown_reading, taken, unit_of
-from urgens.guidance.travel_read import flow_words, later_words, strokes_words
-from urgens.guidance.words import Words
+from urgens.guidance.procedures.step_readings import (
+    clearance_words,
+    expected,
+    shown_reading,
+    taken,
+    unit_of,
+)
+from urgens.guidance.rules.fluids import age_words, fluid_rows, may_top_up
+from urgens.guidance.words.figures import Words
 from urgens.quantity import QuantityError, UnitSystem
 from urgens.solve import solve
 

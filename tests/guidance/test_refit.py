@@ -4,10 +4,10 @@ import pytest
 
 from tests.builds import bed, pickup_with
 from urgens.document import Build
-from urgens.document.valves.load_sensing import LoadSensing
-from urgens.guidance.changing import what_it_does
-from urgens.guidance.new_valves import new_valve
-from urgens.guidance.refit import put_in
+from urgens.document.kinds.valves.load_sensing import LoadSensing
+from urgens.guidance.rules.starting_valves import new_valve
+from urgens.guidance.rules.valve_fixes import put_in
+from urgens.guidance.words.vehicle_changes import what_it_does
 from urgens.physics.axle import Axle
 
 RESIDUAL = {"kind": "residual", "pressure": "2 psi"}

@@ -7,16 +7,16 @@ import pytest
 
 from tests.builds import bed, pickup_with
 from urgens.document import Build, demo_names, edited
-from urgens.document.valves import VALVES
-from urgens.guidance.drilling import consequences, edge_caution, stands_in, where_to_drill
-from urgens.guidance.feeling import cold_line_words, compared, reservoir_words
-from urgens.guidance.half_lost import dead_is_primary, lost_halves
-from urgens.guidance.heating import fluid_words, heat_words
-from urgens.guidance.new_valves import NEW_NAMES, new_valve
-from urgens.guidance.reasons import bore_rows, clamp
-from urgens.guidance.schools import schools
-from urgens.guidance.swapping import booster_words, fit_words, swap_words
-from urgens.guidance.valve_words import fitted_words, state
+from urgens.document.kinds.valves import VALVES
+from urgens.guidance.advice.disagreements import schools
+from urgens.guidance.rules.starting_valves import NEW_NAMES, new_valve
+from urgens.guidance.words.boosters import booster_words, fit_words, swap_words
+from urgens.guidance.words.half_lost import dead_is_primary, lost_halves
+from urgens.guidance.words.heat import fluid_words, heat_words
+from urgens.guidance.words.pedal_feel import cold_line_words, compared, reservoir_words
+from urgens.guidance.words.pushrod_pin import consequences, edge_caution, stands_in, where_to_drill
+from urgens.guidance.words.reasons import bore_rows, clamp
+from urgens.guidance.words.valves import fitted_words, state
 from urgens.quantity import LENGTH, UnitSystem, parse
 from urgens.solve import solve
 from urgens.studies.heat import heated

@@ -6,7 +6,7 @@ import pytest
 
 from tests.builds import bed
 from urgens.document import Build, edited
-from urgens.guidance.small_sums import bore_words, reach_words, room_words, switch_words
+from urgens.guidance.advice.small_sums import bore_words, reach_words, room_words, switch_words
 from urgens.quantity import UnitSystem
 from urgens.solve import solve
 

@@ -10,8 +10,8 @@ from pydantic import ValidationError
 
 from tests.builds import EVERYTHING, bed, pickup_with
 from tests.strategies import documents
-from urgens.bench.already_known import already_known, counting, evidence_of
-from urgens.bench.hidden_fault import with_causes
+from urgens.bench.evidence_on_record import already_known, counting, evidence_of
+from urgens.bench.trainer.hidden_fault import with_causes
 from urgens.document import Build, BuildErrors, demo, demo_names, loads, with_changes
 from urgens.document.validation import validated
 from urgens.guidance.procedures import NAMES, procedure
@@ -21,7 +21,7 @@ from urgens.guidance.tracing.simulated import EFFECTS
 from urgens.guidance.tracing.tables import Tables, tables
 from urgens.guidance.tracing.trace import last_change, raised_by, traced
 from urgens.guidance.tracing.way_back import lit, way_back
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
 from urgens.quantity import UnitSystem
 
 # The trade's tracing table, row by row, causes in the order of cheap checks: common practice.

@@ -3,9 +3,9 @@
 import pytest
 
 from urgens.document import demo
-from urgens.document.records import Entry
-from urgens.guidance.travel_read import MORE, travel_words
-from urgens.guidance.words import Words
+from urgens.document.ledger.records import Entry
+from urgens.guidance.advice.travel_reading import MORE, travel_words
+from urgens.guidance.words.figures import Words
 from urgens.solve import solve
 from urgens.studies.trapped_air import trapped_air
 

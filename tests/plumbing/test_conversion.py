@@ -2,7 +2,7 @@
 
 from tests.builds import bed
 from urgens.document import changed, edited, with_changes
-from urgens.guidance.alternatives import alternatives
+from urgens.guidance.advice.layouts import alternatives
 from urgens.plumbing.conversion import conversion
 
 

@@ -42,7 +42,7 @@ VALVES = {
     },
     "residual": {"front": [], "rear": [{"kind": "residual", "pressure": "10 psi"}, REDUCING]},
 }
-PLUMBING = ("line_making", "joining", "feeding")
+PLUMBING = ("line_limits", "threads", "feeding")
 COMBINATIONS = [
     (name, split, valves, front, rear, switch)
     for name, (_, splits) in CYLINDERS.items()

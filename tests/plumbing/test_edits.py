@@ -10,7 +10,7 @@ from tests.plumbing.layouts import sound, with_layout
 from urgens.document import BuildErrors, demo_names, loads, with_changes
 from urgens.document.circuits import Circuits
 from urgens.document.demo import demo_text
-from urgens.document.plumbing import Plumbing
+from urgens.document.layout.layout import Plumbing
 from urgens.guidance import findings
 from urgens.plumbing.edits import INSERTED, drawn, laid_anew, with_part_in, without_part
 from urgens.solve import solve

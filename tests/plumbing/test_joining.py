@@ -4,10 +4,10 @@ from itertools import product
 
 import pytest
 
-from urgens.document.plumbing import LineEnd, Seat
-from urgens.document.threads import Face, starts_and_strips, thread_table
-from urgens.plumbing import joining
-from urgens.plumbing.joining import chain
+from urgens.document.layout.layout import LineEnd, Seat
+from urgens.document.layout.threads import Face, starts_and_strips, thread_table
+from urgens.plumbing import adapters
+from urgens.plumbing.adapters import chain
 
 TABLE = thread_table()
 SEATS: tuple[Seat, ...] = ("inverted", "bubble", "37-degree", "taper")
@@ -110,4 +110,4 @@ def test_where_nothing_is_sold_only_another_tee_helps() -> None:
     end = LineEnd(nut="3/8-24", flare="inverted")
     assert chain(tube("5/16 in"), end, ("3/8-24", "inverted")) is None
     (step,) = chain(tube("5/16 in"), end, ("3/8-24", "inverted"), tee=True) or ()
-    assert step == joining.Step("tee with a port for the 5/16 in tube", joining.OTHER_TEE)
+    assert step == adapters.Step("tee with a port for the 5/16 in tube", adapters.OTHER_TEE)

@@ -7,8 +7,8 @@ import pytest
 
 from tests.document.test_laid_fluid import LENGTH, drawn
 from tests.plumbing.layouts import sound, with_layout
-from urgens.document.line_sheets import routed
-from urgens.document.plumbing import Received
+from urgens.document.layout.layout import Received
+from urgens.document.layout.line_sheets import routed
 from urgens.plumbing.kit import Needed, audit, buying_list
 from urgens.plumbing.shopping import cut_from
 

@@ -8,7 +8,7 @@ import pytest
 from tests.plumbing.layouts import LEGS, layout, line, wheel, with_layout
 from urgens.document import BuildErrors, edited, loads, schema
 from urgens.document.catalogue import named
-from urgens.document.edit import dumped
+from urgens.document.edits.edit import dumped
 
 
 def test_a_layout_comes_back_as_it_was_written() -> None:

@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from tests.plumbing.layouts import FLARE, LEGS, layout, line, with_layout
-from urgens.document.line_sheets import routed
-from urgens.document.plumbing import Plumbing
+from urgens.document.layout.layout import Plumbing
+from urgens.document.layout.line_sheets import routed
 from urgens.plumbing.shopping import counted, cut_from
 
 ARC = 0.013 * np.pi / 2  # m, of a square bend with the usual former

@@ -10,11 +10,11 @@ from hypothesis import strategies as st
 from tests.plumbing.layouts import PORT, line, line_of, part_of, sound, with_layout
 from urgens.document import Build, BuildErrors, changed, demo_names, edited
 from urgens.document.demo import demo
-from urgens.document.plumbing import Plumbing
+from urgens.document.layout.layout import Plumbing
 from urgens.guidance import findings
-from urgens.guidance.finding import Finding
+from urgens.guidance.rules.finding import Finding
+from urgens.plumbing.adapters import adapters
 from urgens.plumbing.edits import section_of
-from urgens.plumbing.joining import adapters
 from urgens.plumbing.mends import with_tee_at, with_wheel_joined, without_line
 from urgens.plumbing.valve_mends import with_switch
 from urgens.solve import solve

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from tests.plumbing.layouts import FLARE, sound, with_layout
 from tests.plumbing.test_route_edits import LEGS, RADIUS, made_of
-from urgens.document.line_sheets import routed
-from urgens.document.plumbing import LineEnd
+from urgens.document.layout.layout import LineEnd
+from urgens.document.layout.line_sheets import routed
 from urgens.physics.bends import BendSheet, bend_sheet
 from urgens.plumbing.old_lines import OldLine, bends_typed, ranked, tried, tried_words, turned
 from urgens.quantity import QuantityError, UnitSystem

@@ -11,11 +11,11 @@ from tests.builds import BEDS, bed
 from tests.plumbing.layouts import DAMAGED, sound, with_layout
 from urgens.document import Build, changed, demo, demo_names, edited, with_changes
 from urgens.document.circuits import Circuits
-from urgens.document.plumbing import Plumbing
-from urgens.guidance.alternatives import alternatives
+from urgens.document.layout.layout import Plumbing
+from urgens.guidance.advice.layouts import alternatives
 from urgens.plumbing.draft import drafted
+from urgens.plumbing.drawing import plan_of
 from urgens.plumbing.edits import drawn, section_of
-from urgens.plumbing.plan import plan_of
 from urgens.plumbing.plan_shapes import Plan, PlanPart, Run
 
 # Crossings in a drawing of each demo's usual layout made by hand, with its parts where they are on

@@ -7,8 +7,8 @@ from hypothesis import strategies as st
 from scipy.spatial.transform import Rotation
 
 from tests.plumbing.layouts import sound, with_layout
-from urgens.document.line_sheets import MadeLine, routed
-from urgens.guidance.line_work import clears_bender, line_work
+from urgens.document.layout.line_sheets import MadeLine, routed
+from urgens.guidance.advice.line_steps import clears_bender, line_work
 from urgens.physics.bends import RouteError, bend_sheet
 from urgens.plumbing.route_edits import (
     as_written,

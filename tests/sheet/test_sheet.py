@@ -26,10 +26,10 @@ from urgens.document import (
     with_changes,
 )
 from urgens.document.catalogue import counting
-from urgens.document.edit import dumped
+from urgens.document.edits.edit import dumped
 from urgens.document.facts import given
-from urgens.document.line_sheets import MadeLine, routed
-from urgens.guidance.cautions import CAUTIONS
+from urgens.document.layout.line_sheets import MadeLine, routed
+from urgens.guidance.words.cautions import CAUTIONS
 from urgens.quantity import LENGTH, Quantity, Units, UnitSystem, show, shown
 from urgens.sheet import content, write
 from urgens.sheet.chart import pressure_chart

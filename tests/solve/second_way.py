@@ -8,9 +8,9 @@ from scipy.integrate import quad
 from scipy.optimize import brentq
 
 from urgens.document import Build
-from urgens.document.boosters.none import NoBooster
-from urgens.document.boosters.vacuum import VacuumBooster
-from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.kinds.boosters.none import NoBooster
+from urgens.document.kinds.boosters.vacuum import VacuumBooster
+from urgens.document.kinds.cylinders.twin import TwinMaster
 
 G = 9.80665
 HARDEST = 1e6  # N of foot

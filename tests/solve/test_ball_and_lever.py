@@ -8,8 +8,8 @@ import pytest
 from tests.builds import pickup_with
 from tests.solve.second_way import axle_forces, loads
 from urgens.document import BuildErrors
-from urgens.document.valves.adjustable import Adjustable
-from urgens.document.valves.load_sensing import LoadSensing
+from urgens.document.kinds.valves.adjustable import Adjustable
+from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.guidance import findings
 from urgens.physics.valve_law import LoadSensingLaw, ReducingLaw
 from urgens.quantity import UnitSystem

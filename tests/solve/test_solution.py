@@ -10,8 +10,8 @@ from scipy.optimize import brentq
 from tests.builds import bed
 from tests.solve import second_way
 from urgens.document import Build, BuildErrors, edited, with_changes
-from urgens.document.brakes.drum import Drum
-from urgens.document.cylinders.tandem import TandemMaster
+from urgens.document.kinds.brakes.drum import Drum
+from urgens.document.kinds.cylinders.tandem import TandemMaster
 from urgens.printed.solution import printed_solution
 from urgens.solve import AxleName, solve
 from urgens.solve.apply_release import trace

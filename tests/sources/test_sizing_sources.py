@@ -12,7 +12,7 @@ from scipy.optimize import brentq, linprog
 from tests.builds import bed, pickup_with
 from urgens.document import Build
 from urgens.document.tables import fluid_table, hose_table, window_table
-from urgens.guidance.swapping import effort_factor
+from urgens.guidance.words.boosters import effort_factor
 from urgens.physics.atmosphere import air_pressure, vacuum_at
 from urgens.physics.booster import input_force, output_force
 from urgens.physics.heat import cooling_time_measured, peaks_of_a_series, rise_of_one_stop

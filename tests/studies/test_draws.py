@@ -7,10 +7,10 @@ import pytest
 
 from tests.builds import EVERYTHING, bed, pickup_with
 from urgens.document import Build, BuildErrors, demo_names, dumps, edited, loads
-from urgens.document.brakes import BRAKES
 from urgens.document.catalogue import figures
+from urgens.document.kinds.brakes import BRAKES
+from urgens.document.numeric import Reading
 from urgens.document.possible import possible
-from urgens.document.reading import Reading
 from urgens.guidance import findings
 from urgens.solve import solve
 from urgens.studies.draws import drawn, laid, spreads

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from tests.builds import bed, pickup_with
 from urgens.document import demo_names, with_changes, with_setup
-from urgens.guidance.comparing import rows
+from urgens.guidance.words.setups import rows
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH
 from urgens.solve import solve

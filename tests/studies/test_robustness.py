@@ -9,9 +9,9 @@ import pytest
 from scipy.stats import spearmanr
 
 from tests.builds import bed, bed_text, pickup_with
-from urgens.cli import main
+from urgens.cli.main import main
 from urgens.document import demo_names, edited
-from urgens.document.known import open_figures
+from urgens.document.evidence import open_figures
 from urgens.physics.axle import AXLES
 from urgens.physics.valve_law import Felt
 from urgens.printed.robustness import printed_robustness

@@ -8,7 +8,7 @@ from tests.builds import bed
 from tests.strategies import documents
 from urgens.document import Build, demo_names, edited, own_vehicle
 from urgens.document.catalogue import figures
-from urgens.document.known import open_figures
+from urgens.document.evidence import open_figures
 from urgens.document.validation import validated
 from urgens.physics.vehicle import Standing
 from urgens.solve import first_lock, press, system

@@ -11,9 +11,9 @@ from hypothesis import strategies as st
 from tests.builds import bed, bed_text
 from tests.solve import second_way
 from tests.strategies import documents
-from urgens.cli import main
+from urgens.cli.main import main
 from urgens.document import Build, demo_names, edited, loads, with_changes
-from urgens.document.bores import bore_table, sold_bores
+from urgens.document.kinds.bores import bore_table, sold_bores
 from urgens.solve import solve
 from urgens.studies.sizing import RATIOS, SizingMap, Verdict, rear_bores_of, sizing_map
 from urgens.studies.sizing_regions import regions

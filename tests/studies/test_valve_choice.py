@@ -9,13 +9,13 @@ from hypothesis import given, settings
 
 from tests.builds import bed, bed_text, pickup_with
 from tests.strategies import documents
-from urgens.cli import main
+from urgens.cli.main import main
 from urgens.document import Build, demo_names, loads, with_changes
 from urgens.physics.valve_law import ReducingLaw
 from urgens.solve import Presses, every_road, first_lock, press, system
+from urgens.studies.balance_verdict import verdict_of
 from urgens.studies.twin_way import twin_way
 from urgens.studies.valve_choice import candidates
-from urgens.studies.verdict import verdict_of
 
 MARGIN = 0.05
 

@@ -5,7 +5,7 @@ import pytest
 
 from tests.builds import bed, pickup_with
 from urgens.document import demo_names, with_changes
-from urgens.guidance.changing import what_it_does
+from urgens.guidance.words.vehicle_changes import what_it_does
 from urgens.solve import solve
 from urgens.studies.vehicle_changes import CHANGES, changed, lays, outcome
 

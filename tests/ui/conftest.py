@@ -15,9 +15,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )  # fmt: skip
 
+from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure.kinds import KindButton
-from urgens.ui.stations.table import STATIONS
 from urgens.ui.widgets.figure_label import FigureLabel
 from urgens.ui.widgets.plane import Plane
 

@@ -9,9 +9,9 @@ from PySide6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
 from tests.ui.conftest import page_of
-from urgens.bench.drives import drives, trial
-from urgens.bench.log_write import sensed, write_csv
-from urgens.bench.torque import hold
+from urgens.bench.logs.write import sensed, write_csv
+from urgens.bench.road.drives import drives, trial
+from urgens.bench.road.torque import hold
 from urgens.document import Build, demo, with_changes
 from urgens.solve.system import system
 from urgens.ui.frame.window import Window

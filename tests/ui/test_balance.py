@@ -10,7 +10,7 @@ from PySide6.QtTest import QTest
 
 from tests.ui.conftest import drag, on_plot
 from urgens.document import Build, edited
-from urgens.document.known import open_figures
+from urgens.document.evidence import open_figures
 from urgens.printed.solution import printed_solution
 from urgens.solve import AxleName
 from urgens.ui.frame.window import Window

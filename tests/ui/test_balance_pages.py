@@ -13,11 +13,11 @@ from tests.ui.conftest import type_into
 from urgens.document import Build, demo_names, with_changes
 from urgens.quantity import PRESSURE, in_units
 from urgens.solve.lock import AxleName
+from urgens.studies.balance_verdict import MARGIN
 from urgens.studies.robustness import robustness
 from urgens.studies.twin_way import twin_way
 from urgens.studies.valve_choice import candidates
 from urgens.studies.vehicle_changes import CHANGES, changed
-from urgens.studies.verdict import MARGIN
 from urgens.ui.frame.window import Window
 
 Opener = Callable[[Build], Window]

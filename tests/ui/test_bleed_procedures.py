@@ -15,7 +15,7 @@ from tests.ui.conftest import LEFT
 from tests.ui.test_bleed import BACK, ENTER, SPACE, card, press
 from urgens.document import Build, demo, edited, with_changes
 from urgens.guidance.procedures import NAMES, procedure
-from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.procedures.records import title_of
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.bleed import awake
 from urgens.ui.stations.bleed.card_page import CardPage
@@ -28,7 +28,7 @@ def chosen(page: CardPage, name: str) -> None:
     """Choose a procedure from the menu."""
     menu = page.chooser.button.menu()
     actions = [*menu.actions(), *page.chooser.mends.actions()]
-    next(one for one in actions if one.text() == TITLES[name]).trigger()
+    next(one for one in actions if one.text() == title_of(name)).trigger()
 
 
 def until(page: CardPage, field: str) -> None:
@@ -50,7 +50,7 @@ def test_every_procedure_goes_from_its_first_card_to_its_last_by_keys(
     page = card(open_window(build))
     chosen(page, name)
     made = page.run.procedure(page.method)
-    assert page.chooser.button.text() == TITLES[name]
+    assert page.chooser.button.text() == title_of(name)
     if not made.allowed:
         assert page.sentence.text().startswith("Not so: ")
         assert not page.buttons["next"].isEnabled()
@@ -322,5 +322,5 @@ def test_a_run_of_a_procedure_that_is_not_known_is_kept_and_said(open_window: Op
 
 @pytest.mark.parametrize("name", NAMES)
 def test_every_name_has_a_title(name: str) -> None:
-    assert TITLES[name]
+    assert title_of(name)
     assert procedure(demo("library"), name).name == name

@@ -28,7 +28,7 @@ from urgens.document import (
     save,
     value_at,
 )
-from urgens.document.borrow import PARTS, borrowed
+from urgens.document.edits.borrow import PARTS, borrowed
 from urgens.ui.frame.files import file_name
 from urgens.ui.frame.recovery import Recovery, found
 from urgens.ui.frame.settings import Settings

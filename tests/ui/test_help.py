@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QApplication, QDialog, QLabel
 
 from tests.ui.conftest import LEFT, page_of
 from urgens.document import Build, demo
-from urgens.guidance.scope import COMPUTES, COMPUTES_NOT
-from urgens.guidance.terms import Term, matching, term_in, terms
+from urgens.guidance.words.scope import COMPUTES, COMPUTES_NOT
+from urgens.guidance.words.terms import Term, matching, term_in, terms
 from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.help_panels import ScopePanel, TermsPanel
 from urgens.ui.frame.settings import Settings

@@ -13,7 +13,7 @@ from pytestqt.qtbot import QtBot
 from tests.builds import bed
 from tests.ui.conftest import drag
 from urgens.document import Build, changed, value_at, with_changes
-from urgens.document.change import Change
+from urgens.document.edits.change import Change
 from urgens.ui.frame.caution import READ
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.window import Window

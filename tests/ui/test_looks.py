@@ -12,9 +12,9 @@ from tests.builds import bed
 from tests.ui.conftest import pull
 from urgens.document import Build, demo_names
 from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.units_dialog import UnitsDialog
 from urgens.ui.frame.window import Window
-from urgens.ui.stations.table import STATIONS
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 

@@ -13,7 +13,7 @@ from tests.builds import bed
 from tests.ui.conftest import label, type_into
 from urgens.document import Build, demo_names, own_vehicle, value_at
 from urgens.document.catalogue import named
-from urgens.document.known import open_figures
+from urgens.document.evidence import open_figures
 from urgens.quantity import Quantity
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.measure import MEASURE

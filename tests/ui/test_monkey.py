@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QApplication, QLineEdit, QWidget
 from tests.builds import bed
 from tests.fuzzing import fuzzed
 from urgens.document import Build, demo_names, dumps, loads
+from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.window import Window
-from urgens.ui.stations.table import STATIONS
 
 ACTIONS = 150
 KEYS = [Qt.Key.Key_Return, Qt.Key.Key_Escape, Qt.Key.Key_Tab, Qt.Key.Key_Up, Qt.Key.Key_Down,

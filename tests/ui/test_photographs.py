@@ -15,8 +15,8 @@ from PySide6.QtTest import QTest
 
 from tests.ui.conftest import LEFT, page_of, words
 from urgens.document import Build, demo, load
-from urgens.document.photograph_files import put_beside
-from urgens.document.photographs import Photograph
+from urgens.document.ledger.photograph_files import put_beside
+from urgens.document.ledger.photographs import Photograph
 from urgens.sheet import small_copies as small_copies_module
 from urgens.sheet.small_copies import UnreadPhotographError, check_photograph, small_copy
 from urgens.ui.frame.window import Window

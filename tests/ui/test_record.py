@@ -17,8 +17,8 @@ from pytestqt.qtbot import QtBot
 from tests.ui.conftest import LEFT, page_of, words
 from tests.ui.test_window import choose
 from urgens.document import Build, demo, dumps, load, save, with_changes
-from urgens.document.edit import dumped
-from urgens.document.past import with_history
+from urgens.document.edits.edit import dumped
+from urgens.document.edits.past import with_history
 from urgens.sheet.files import set_sheet
 from urgens.ui.frame.window import Window
 from urgens.ui.stations.sheet import PAGES

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
-from urgens.cli import main
+from urgens.cli.main import main
 from urgens.document import Change, dumps, loads, with_changes
 from urgens.ui.session import Session
 

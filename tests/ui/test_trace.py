@@ -10,7 +10,7 @@ from pytestqt.qtbot import QtBot
 
 from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of, words
-from urgens.bench.training import exercise
+from urgens.bench.trainer.trainer import exercise
 from urgens.document import Build, demo, with_changes
 from urgens.guidance import findings
 from urgens.solve import solve

@@ -8,9 +8,9 @@ from PySide6.QtWidgets import QAbstractButton, QLabel, QWidget
 
 from tests.ui.conftest import every_page
 from urgens.document import Build, demo, demo_names
-from urgens.document.bores import sold_bores
 from urgens.document.catalogue import figures
-from urgens.document.threads import thread_table
+from urgens.document.kinds.bores import sold_bores
+from urgens.document.layout.threads import thread_table
 from urgens.quantity import Quantity, UnitSystem
 from urgens.ui.frame.window import Window
 

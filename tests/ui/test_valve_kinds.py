@@ -11,9 +11,9 @@ from PySide6.QtTest import QTest
 from tests.builds import bed
 from tests.ui.conftest import drag, on_plot, pull, type_into
 from urgens.document import Build, with_changes
-from urgens.document.valves.adjustable import Adjustable
-from urgens.document.valves.inertia_sensing import InertiaSensing
-from urgens.document.valves.load_sensing import LoadSensing
+from urgens.document.kinds.valves.adjustable import Adjustable
+from urgens.document.kinds.valves.inertia_sensing import InertiaSensing
+from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.quantity import PRESSURE, SPEED, in_units, parse
 from urgens.solve import solve
 from urgens.studies.balance_curves import lock_over_speed

@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QFileDialog
 
 from tests.builds import bed_text
 from urgens.document import Build, load, save
-from urgens.guidance.choosing import what
+from urgens.guidance.advice.valve_choice import what
 from urgens.studies.valve_choice import candidates
 from urgens.ui.frame.deeds import ALL_DEEDS
 from urgens.ui.frame.window import Window

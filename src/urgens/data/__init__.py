@@ -12,28 +12,39 @@ DESKTOP_ID = "org.urgens.Urgens"  # by which a desktop knows the application
 ICON = FOLDER / "desktop" / f"{DESKTOP_ID}.svg"
 
 
+def data_text(place: str) -> str:
+    """Return a shipped table as it stands in its file, by its place in this folder."""
+    return (FOLDER / place).read_text(encoding="utf-8")
+
+
 def trace_table(name: str) -> dict[str, Any]:
     """Return a table of tracing as it stands in its file, without its source."""
-    found = tomllib.loads((FOLDER / "trace" / f"{name}.toml").read_text(encoding="utf-8"))
+    found = _read(f"trace/{name}.toml")
     found.pop("source")
     return found
 
 
 @cache
+def procedure_table() -> tuple[dict[str, Any], ...]:
+    """Return the procedures but the mends, as they stand in their file."""
+    return tuple(_read("procedures/procedures.toml")["procedures"])
+
+
+@cache
 def procedure_titles() -> dict[str, str]:
-    """Return what the fixed procedures are called, by their names."""
-    return _titles("procedures/titles.toml")
+    """Return what the procedures but the mends are called, by their names."""
+    return {row["id"]: row["title"] for row in procedure_table()}
 
 
 @cache
 def chapter_titles() -> dict[str, str]:
     """Return what the chapters of the sheet are called, by their names, in their order."""
-    return _titles("sheet/chapters.toml")
+    titles: dict[str, str] = _read("sheet/chapters.toml")["titles"]
+    return titles
 
 
-def _titles(place: str) -> dict[str, str]:
-    found: dict[str, str] = tomllib.loads((FOLDER / place).read_text(encoding="utf-8"))["titles"]
-    return found
+def _read(place: str) -> dict[str, Any]:
+    return tomllib.loads(data_text(place))
 
 
 class SystemLibrary(NamedTuple):
@@ -46,13 +57,13 @@ class SystemLibrary(NamedTuple):
 
 def system_libraries() -> tuple[SystemLibrary, ...]:
     """Return the libraries of the system that Qt loads."""
-    lines = (FOLDER / "system_libraries.txt").read_text(encoding="utf-8").splitlines()
+    lines = data_text("system_libraries.txt").splitlines()
     return tuple(SystemLibrary(*one.split()) for one in lines if not one.startswith("#"))
 
 
 def manual_text(name: str) -> str:
     """Return a shipped page of the manual or a script of completion: urgens.1, bash, zsh."""
-    return (FOLDER / "manual" / name).read_text(encoding="utf-8")
+    return data_text(f"manual/{name}")
 
 
 def font_files() -> tuple[Path, ...]:

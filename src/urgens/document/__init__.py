@@ -2,13 +2,14 @@
 
 from urgens.data import SUFFIX, demo_names
 from urgens.document.build import Build
-from urgens.document.change import Change, changed
 from urgens.document.demo import demo, demo_text, own_vehicle
-from urgens.document.edit import edited, value_at, with_changes
+from urgens.document.edits.change import Change, changed
+from urgens.document.edits.edit import edited, with_changes
+from urgens.document.edits.setups import whole, with_setup
 from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.files import dumps, load, loads, save
+from urgens.document.paths import value_at
 from urgens.document.schema import schema
-from urgens.document.variant import whole, with_setup
 
 __all__ = [
     "SUFFIX",

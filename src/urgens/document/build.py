@@ -5,27 +5,27 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from urgens.document.boosters import Booster
-from urgens.document.boosters.none import NoBooster
-from urgens.document.boosters.vacuum import VacuumBooster
-from urgens.document.cylinders import Master, cylinder_kind
-from urgens.document.cylinders.kind import Split
 from urgens.document.engine_drag import drag_at_road, driven_axle, passed_at_rest
 from urgens.document.entry import Entry
 from urgens.document.facts import Fluid, Known, SetUp, twin_names
 from urgens.document.heat import Heat
-from urgens.document.history import HistoryEntry
-from urgens.document.lines import Lines
-from urgens.document.part import Fault, FluidVolume, Name, Part, Text
+from urgens.document.kinds.boosters import Booster
+from urgens.document.kinds.boosters.none import NoBooster
+from urgens.document.kinds.boosters.vacuum import VacuumBooster
+from urgens.document.kinds.cylinders import Master, cylinder_kind
+from urgens.document.kinds.cylinders.kind import Split
+from urgens.document.kinds.valves import Valves
+from urgens.document.layout.layout import Plumbing
+from urgens.document.layout.volumes import Lines
+from urgens.document.ledger.history import HistoryEntry
+from urgens.document.ledger.photographs import Photograph
+from urgens.document.ledger.proof import Proof
+from urgens.document.ledger.records import Joint, OpenItem, Record
+from urgens.document.ledger.traces import TraceRun
+from urgens.document.model import Fault, FluidVolume, Name, Part, Text
+from urgens.document.numeric import Reading
 from urgens.document.pedal import Pedal
-from urgens.document.photographs import Photograph
-from urgens.document.plumbing import Plumbing
-from urgens.document.proof import Proof
-from urgens.document.reading import Reading
-from urgens.document.records import Joint, OpenItem, Record
 from urgens.document.targets import Targets
-from urgens.document.traces import TraceRun
-from urgens.document.valves import Valves
 from urgens.document.vehicle import Vehicle
 from urgens.document.wheel_ends import WheelEnds, rolling_radius
 from urgens.physics.atmosphere import air_pressure

@@ -12,12 +12,11 @@ from annotated_types import Ge, Gt, Le, Lt
 from pydantic.fields import FieldInfo
 
 from urgens.document.build import Build
-from urgens.document.edit import value_at
 from urgens.document.entry import Entry
 from urgens.document.errors import BuildErrors
 from urgens.document.laid_fluid import replaced
-from urgens.document.part import Part, Sign, Typed
-from urgens.document.paths import steps
+from urgens.document.model import Part, Sign, Typed
+from urgens.document.paths import steps, value_at
 from urgens.quantity import Kind, Quantity, Units, UnitSystem
 
 LEAST_SHARE = 1e-3  # of a figure, or of what is left to a limit: ends of a spread stay inside

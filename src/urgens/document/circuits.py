@@ -7,7 +7,7 @@ from functools import cached_property
 from typing import Any, NamedTuple
 
 from urgens.document.build import Build
-from urgens.document.plumbing import FittedPart, Plumbing
+from urgens.document.layout.layout import FittedPart, Plumbing
 from urgens.physics.axle import Axle
 
 VALVES = ("reducing", "limiting", "adjustable", "load-sensing", "metering", "residual")

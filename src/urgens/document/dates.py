@@ -4,7 +4,7 @@ from collections.abc import Callable
 from datetime import date, datetime
 from typing import TypeVar
 
-from urgens.document.part import Fault, broken, in_words
+from urgens.document.model import Fault, broken, in_words
 
 T = TypeVar("T", bound=date)
 

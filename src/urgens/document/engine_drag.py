@@ -4,7 +4,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from urgens.document.reading import Reading
+from urgens.document.numeric import Reading
 from urgens.document.wheel_ends import rolling_radius
 from urgens.physics.arrays import Floats
 from urgens.physics.axle import Axle

@@ -18,7 +18,7 @@ from pydantic import (
 
 from urgens.document.dates import read_date
 from urgens.document.frozen import frozen, thawed
-from urgens.document.part import Fault, Name, Part, Text
+from urgens.document.model import Fault, Name, Part, Text
 from urgens.quantity import Kind, Quantity, QuantityError, parse
 
 _SHARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)\s*%")

@@ -7,12 +7,12 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from urgens.document.build import FORMAT, VERSION, Build
-from urgens.document.edit import dumped
+from urgens.document.edits.edit import dumped
+from urgens.document.edits.migrate import migrated
+from urgens.document.edits.setups import whole
 from urgens.document.errors import BuildError, BuildErrors
-from urgens.document.migrate import migrated
-from urgens.document.part import in_words
+from urgens.document.model import in_words
 from urgens.document.validation import HALF, validated
-from urgens.document.variant import whole
 from urgens.document.whole_file import LARGEST, NotRegularError, content, write_whole
 
 

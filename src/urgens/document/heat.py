@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from urgens.document.entry import Entry, wish
-from urgens.document.part import Distance, Part, Speed, Temperature
+from urgens.document.model import Distance, Part, Speed, Temperature
 from urgens.physics.axle import Axle
 from urgens.quantity import DISTANCE, SPEED, TEMPERATURE, Quantity, parse
 

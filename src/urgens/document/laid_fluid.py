@@ -7,9 +7,9 @@ import numpy as np
 
 from urgens.document.build import Build
 from urgens.document.circuits import Circuits, circuits_of
-from urgens.document.line_sheets import routed
-from urgens.document.plumbing import FittedPart, Line
-from urgens.document.threads import thread_table
+from urgens.document.layout.layout import FittedPart, Line
+from urgens.document.layout.line_sheets import routed
+from urgens.document.layout.threads import thread_table
 from urgens.physics.axle import AXLES, Axle, Pair
 
 HALF = 0.5

@@ -2,9 +2,9 @@
 
 from collections.abc import Iterator
 
-from urgens.document.brakes.disc import Disc
 from urgens.document.build import Build
-from urgens.document.change import Change
+from urgens.document.edits.change import Change
+from urgens.document.kinds.brakes.disc import Disc
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, Units, UnitSystem, retype
 

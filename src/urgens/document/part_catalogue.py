@@ -10,8 +10,8 @@ from pydantic import Field
 
 from urgens.data import FOLDER
 from urgens.document.files import read_json
-from urgens.document.part import Fault, Name, Part, Text
-from urgens.document.plumbing import KEPT, Id, PartKind, Port, nothing
+from urgens.document.layout.layout import KEPT, Id, PartKind, Port, nothing
+from urgens.document.model import Fault, Name, Part, Text
 from urgens.document.validation import validated_as
 from urgens.document.whole_file import write_whole
 

@@ -1,9 +1,11 @@
 """Paths as a builder writes them: "valves.rear[0].knee"."""
 
 import re
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from typing import Any
 
 from urgens.document.errors import BuildErrors
+from urgens.document.model import Part
 
 _FIELD = re.compile(r"[a-z_]+")
 _STEP = re.compile(r"\.?([a-z_]+)|\[(\d+)\]|\[\"([^\"]+)\"\]")
@@ -37,3 +39,25 @@ def path_of(way: Sequence[str | int]) -> str:
         else:
             found += f'["{step}"]'
     return found
+
+
+def value_at(build: Part, path: str) -> Any:
+    """Return what stands at `path` in `build`; raises BuildErrors where there is nothing."""
+    here: Any = build
+    for step in steps(path):
+        if isinstance(step, int):
+            here = entered(here, step, path)
+        elif isinstance(here, Mapping) and step in here:
+            here = here[step]
+        elif isinstance(here, Part) and step in type(here).model_fields:
+            here = getattr(here, step)
+        else:
+            raise BuildErrors.one(path, "is not in this build", "choose a field that is there")
+    return here
+
+
+def entered(here: Any, step: str | int, path: str) -> Any:
+    """Return what stands in a list or an object; raises BuildErrors where a list is shorter."""
+    if isinstance(step, int) and not (isinstance(here, list | tuple) and step < len(here)):
+        raise BuildErrors.one(path, f"has no entry {step}", "choose one that is there")
+    return here[step]

@@ -3,7 +3,7 @@
 from typing import Annotated, Literal
 
 from urgens.document.entry import CALIPER, RULE, TAPE, Entry
-from urgens.document.part import Efficiency, Length, LengthOrZero, Part, Tilt
+from urgens.document.model import Efficiency, Length, LengthOrZero, Part, Tilt
 from urgens.quantity import ANGLE, LENGTH, parse
 
 LEVEL = "spirit level with a scale, pedal at rest"

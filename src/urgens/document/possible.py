@@ -2,12 +2,12 @@
 
 import numpy as np
 
-from urgens.document.boosters.vacuum import VacuumBooster, depression
-from urgens.document.brakes import brake_kind
-from urgens.document.cylinders import cylinder_kind
 from urgens.document.engine_drag import drag_at_road, passed_at_rest
-from urgens.document.reading import Reading
-from urgens.document.valves import kind_of
+from urgens.document.kinds.boosters.vacuum import VacuumBooster, depression
+from urgens.document.kinds.brakes import brake_kind
+from urgens.document.kinds.cylinders import cylinder_kind
+from urgens.document.kinds.valves import kind_of
+from urgens.document.numeric import Reading
 from urgens.physics.arrays import Bools
 from urgens.physics.atmosphere import air_pressure
 from urgens.physics.axle import AXLES

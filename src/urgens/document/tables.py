@@ -3,19 +3,15 @@
 from functools import lru_cache
 from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
-from urgens.data import FOLDER
-from urgens.document.part import FluidVolume, Length, Name, Pressure, Temperature
-from urgens.document.valves.adjustable import Adjustable
+from urgens.data import data_text
+from urgens.document.kinds.valves.adjustable import Adjustable
+from urgens.document.model import FluidVolume, Length, Name, Pressure, TableRow, Temperature
 from urgens.quantity import HOSE_EXPANSION, Quantity, parse
 
 
-class _Row(BaseModel):
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-
-class FluidClass(_Row):
+class FluidClass(TableRow):
     """Boiling points, dry and wet; viscosity at -40 °C [mm²/s]."""
 
     dry: Temperature
@@ -23,21 +19,21 @@ class FluidClass(_Row):
     cold_viscosity: Annotated[float, Field(gt=0)]
 
 
-class FluidTable(_Row):
+class FluidTable(TableRow):
     """Fluids by class."""
 
     source: str
     fluids: dict[str, FluidClass]
 
 
-class Hose(_Row):
+class Hose(TableRow):
     """A hose, and the most it may swell over the length and at the pressure of its table."""
 
     name: Name
     expansion: FluidVolume
 
 
-class HoseTable(_Row):
+class HoseTable(TableRow):
     """Hoses and how they are tested."""
 
     source: str
@@ -54,7 +50,7 @@ class HoseTable(_Row):
         return parse(f"{value * 1e12:.3f} cm^3/m/MPa", HOSE_EXPANSION)
 
 
-class Window(_Row):
+class Window(TableRow):
     """A window of line pressure, and the uses it is usual for."""
 
     name: Name
@@ -62,36 +58,32 @@ class Window(_Row):
     pressure: tuple[Pressure, Pressure]
 
 
-class WindowTable(_Row):
+class WindowTable(TableRow):
     """Windows to start from."""
 
     source: str
     windows: tuple[Window, ...]
 
 
-def _text(name: str) -> str:
-    return (FOLDER / name).read_text(encoding="utf-8")
-
-
 @lru_cache(maxsize=1)
 def fluid_table() -> FluidTable:
     """Return the shipped fluids."""
-    return FluidTable.model_validate_json(_text("fluids.json"))
+    return FluidTable.model_validate_json(data_text("fluids.json"))
 
 
 @lru_cache(maxsize=1)
 def hose_table() -> HoseTable:
     """Return the shipped hoses."""
-    return HoseTable.model_validate_json(_text("hoses.json"))
+    return HoseTable.model_validate_json(data_text("hoses.json"))
 
 
 @lru_cache(maxsize=1)
 def window_table() -> WindowTable:
     """Return the shipped windows."""
-    return WindowTable.model_validate_json(_text("windows.json"))
+    return WindowTable.model_validate_json(data_text("windows.json"))
 
 
-class ReducingValveTable(_Row):
+class ReducingValveTable(TableRow):
     """Reducing valves as they are sold: knees, slopes, and an adjustable one."""
 
     source: str
@@ -103,18 +95,4 @@ class ReducingValveTable(_Row):
 @lru_cache(maxsize=1)
 def reducing_valve_table() -> ReducingValveTable:
     """Return the shipped reducing valves."""
-    return ReducingValveTable.model_validate_json(_text("reducing_valves.json"))
-
-
-class PistonTable(_Row):
-    """Diameters of wheel cylinders and of caliper pistons."""
-
-    source: str
-    wheel_cylinders: tuple[Length, ...]
-    calipers: tuple[Length, ...]
-
-
-@lru_cache(maxsize=1)
-def piston_table() -> PistonTable:
-    """Return the shipped pistons."""
-    return PistonTable.model_validate_json(_text("pistons.json"))
+    return ReducingValveTable.model_validate_json(data_text("reducing_valves.json"))

@@ -6,7 +6,7 @@ from typing import Annotated
 from pydantic import Field
 
 from urgens.document.entry import wish
-from urgens.document.part import Fault, Force, Part, PositiveNumber, Pressure, Share
+from urgens.document.model import Fault, Force, Part, PositiveNumber, Pressure, Share
 from urgens.quantity import FORCE, PRESSURE, parse
 
 

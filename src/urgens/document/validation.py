@@ -11,7 +11,7 @@ from pydantic_core import ErrorDetails
 
 from urgens.document.build import Build
 from urgens.document.errors import BuildError, BuildErrors
-from urgens.document.part import RULE, in_words
+from urgens.document.model import RULE, in_words
 
 Model = TypeVar("Model", bound=BaseModel)
 HALF = "holds half a character, which no file can hold"

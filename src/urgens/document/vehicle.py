@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from urgens.document.entry import Entry, wish
-from urgens.document.part import (
+from urgens.document.model import (
     Area,
     Efficiency,
     Fault,

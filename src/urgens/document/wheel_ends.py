@@ -6,10 +6,10 @@ from typing import Annotated
 
 from pydantic import BeforeValidator, Field
 
-from urgens.document.brakes import Brake
 from urgens.document.entry import Entry
-from urgens.document.part import Fault, Part, broken, in_words, no_longer_than
-from urgens.document.reading import Reading
+from urgens.document.kinds.brakes import Brake
+from urgens.document.model import Fault, Part, broken, in_words, no_longer_than
+from urgens.document.numeric import Reading
 from urgens.physics import tyre
 from urgens.physics.arrays import Floats
 from urgens.physics.tyre import size_code

@@ -1,25 +1,24 @@
 """Judging a solution: findings with reason, basis, place and fix."""
 
-from urgens.guidance import (
+from urgens.guidance.condition import joints, proofs
+from urgens.guidance.rules import (
     assumed,
     balance,
     circuit,
-    faults,
     feeding,
-    fitness,
     fittings,
-    grip,
-    joining,
-    joints,
-    line_making,
-    proofs,
+    line_limits,
+    parts_match,
     real_split,
     residual,
     sizing,
+    threads,
     travel,
+    tyre_grip,
 )
-from urgens.guidance.finding import Finding, Fix, Severity
-from urgens.guidance.registry import area_of, findings, known_codes
+from urgens.guidance.rules.finding import Finding, Fix, Severity
+from urgens.guidance.rules.registry import area_of, findings, known_codes
+from urgens.guidance.tracing import open_faults
 
 __all__ = [
     "Finding",
@@ -29,19 +28,19 @@ __all__ = [
     "assumed",
     "balance",
     "circuit",
-    "faults",
     "feeding",
     "findings",
-    "fitness",
     "fittings",
-    "grip",
-    "joining",
     "joints",
     "known_codes",
-    "line_making",
+    "line_limits",
+    "open_faults",
+    "parts_match",
     "proofs",
     "real_split",
     "residual",
     "sizing",
+    "threads",
     "travel",
+    "tyre_grip",
 ]

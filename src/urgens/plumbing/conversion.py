@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from urgens.document import Build, edited
 from urgens.document.circuits import REDUCING, TWO_SIDED
-from urgens.document.plumbing import FittedPart, Plumbing
+from urgens.document.layout.layout import FittedPart, Plumbing
 from urgens.physics.axle import Axle
 from urgens.plumbing.draft import drafted
 

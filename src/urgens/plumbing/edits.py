@@ -5,8 +5,8 @@ from collections.abc import Mapping
 from typing import Any
 
 from urgens.document.errors import BuildErrors
+from urgens.document.layout.layout import Plumbing
 from urgens.document.part_catalogue import CataloguePart
-from urgens.document.plumbing import Plumbing
 
 Json = dict[str, Any]
 # What can stand in a line, and its ports beside the two that the line goes through.

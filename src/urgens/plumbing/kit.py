@@ -7,8 +7,8 @@ from math import ceil
 
 from urgens.document.build import Build
 from urgens.document.laid_fluid import laid_fluid
-from urgens.document.line_sheets import routed
-from urgens.document.plumbing import Received
+from urgens.document.layout.layout import Received
+from urgens.document.layout.line_sheets import routed
 from urgens.physics.axle import AXLES
 from urgens.plumbing.cut_list import to_buy
 from urgens.plumbing.shopping import Cut, counted

@@ -5,8 +5,10 @@ from collections.abc import Callable, Iterable, Iterator
 
 from urgens.document.build import Build
 from urgens.document.circuits import Circuits, Passage, passage
-from urgens.document.plumbing import Plumbing
-from urgens.document.threads import Face
+from urgens.document.layout.layout import Plumbing
+from urgens.document.layout.threads import Face
+from urgens.plumbing.adapters import Step
+from urgens.plumbing.branches import BadJoin
 from urgens.plumbing.edits import (
     Json,
     index_of,
@@ -15,8 +17,6 @@ from urgens.plumbing.edits import (
     with_part_in,
     with_plug,
 )
-from urgens.plumbing.joining import Step
-from urgens.plumbing.joins import BadJoin
 
 USUAL_LINE = {"tube": "3/16 in", "material": "copper-nickel"}  # common practice
 MOST_TRIED = 24  # lines that are tried to be left out, one by one

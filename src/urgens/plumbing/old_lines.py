@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from urgens.document.line_sheets import MadeLine
-from urgens.document.plumbing import Line, LineEnd
+from urgens.document.layout.layout import Line, LineEnd
+from urgens.document.layout.line_sheets import MadeLine
 from urgens.physics.bends import BendSheet
 from urgens.quantity import ANGLE, LENGTH, QuantityError, Units, UnitSystem, completed, parse, show
 

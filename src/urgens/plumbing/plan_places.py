@@ -6,7 +6,7 @@ from math import ceil, sqrt
 import numpy as np
 
 from urgens.document.circuits import VALVES, WHEELS, Circuits
-from urgens.document.plumbing import FittedPart
+from urgens.document.layout.layout import FittedPart
 from urgens.plumbing.plan_shapes import Spot
 
 ACROSS, DOWN, MOST = 38, 42, 24  # steps of the usual plan, and the parts there is room for on it

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping
 
 from urgens.document.circuits import Circuits
-from urgens.document.plumbing import FittedPart
+from urgens.document.layout.layout import FittedPart
 from urgens.plumbing.plan_shapes import PlanPart, PlanPort, Side, Spot
 
 PASSES = 3  # the order of ports settles as that of the others does

@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from urgens.document.plumbing import Line
+from urgens.document.layout.layout import Line
 from urgens.physics.arrays import Array
 from urgens.plumbing.plan_shapes import PlanPart, PlanPort, Run, Spot
 

@@ -1,7 +1,7 @@
 """The pressure in every line of a layout at a press."""
 
 from urgens.document.circuits import VALVES, Circuits, Passage
-from urgens.document.plumbing import FittedPart
+from urgens.document.layout.layout import FittedPart
 from urgens.physics.axle import AXLES, Axle
 from urgens.solve import Presses, Solution
 from urgens.studies.valve_stages import Stage, stages

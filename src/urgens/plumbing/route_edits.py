@@ -5,7 +5,7 @@ from typing import Literal
 
 import numpy as np
 
-from urgens.document.plumbing import Line
+from urgens.document.layout.layout import Line
 from urgens.physics.arrays import Array
 from urgens.physics.bends import BendSheet, RouteError, route, start_frame
 from urgens.quantity import LENGTH, Units, UnitSystem, retype

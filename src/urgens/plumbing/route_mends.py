@@ -5,7 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.document.line_sheets import (
+from urgens.document.layout.layout import Bench
+from urgens.document.layout.line_sheets import (
     FORMER_GRIP,
     NUT_AND_GRIP,
     TIGHT,
@@ -13,7 +14,6 @@ from urgens.document.line_sheets import (
     least_radius,
     radius_of,
 )
-from urgens.document.plumbing import Bench
 from urgens.physics.arrays import Array
 from urgens.physics.bends import RouteError, bend_sheet
 from urgens.plumbing.route_edits import points_of

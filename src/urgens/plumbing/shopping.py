@@ -3,8 +3,8 @@
 from collections import Counter
 from collections.abc import Sequence
 
-from urgens.document.line_sheets import MadeLine
-from urgens.document.plumbing import Plumbing
+from urgens.document.layout.layout import Plumbing
+from urgens.document.layout.line_sheets import MadeLine
 from urgens.plumbing.cut_list import Stick, nested
 from urgens.quantity import Quantity
 

@@ -2,7 +2,7 @@
 
 from urgens.document.build import Build
 from urgens.document.circuits import TWO_SIDED, Circuits, Passage, passage
-from urgens.document.plumbing import Plumbing
+from urgens.document.layout.layout import Plumbing
 from urgens.physics.axle import AXLES, Axle
 from urgens.plumbing.edits import Json, index_of, new_id, section_of, with_part_in, without_part
 from urgens.plumbing.mends import place_of

@@ -3,7 +3,7 @@
 from typing import Any
 
 from urgens.document import Build
-from urgens.guidance.compared import Compared, compared
+from urgens.guidance.advice.build_comparison import Compared, compared
 from urgens.printed.values import figure
 from urgens.studies.compare import column
 

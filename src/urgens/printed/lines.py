@@ -3,10 +3,10 @@
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from typing import Any
 
-from urgens.document.line_sheets import MadeLine
-from urgens.document.plumbing import Plumbing
+from urgens.document.layout.layout import Plumbing
+from urgens.document.layout.line_sheets import MadeLine
 from urgens.guidance import Finding
-from urgens.guidance.alternatives import Alternative
+from urgens.guidance.advice.layouts import Alternative
 from urgens.plumbing.shopping import Cut, counted
 from urgens.quantity import ANGLE, LENGTH, Units, show
 

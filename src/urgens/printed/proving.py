@@ -5,12 +5,11 @@ from typing import Any
 
 import numpy as np
 
-from urgens.bench.channels import Mapped
-from urgens.bench.drives import Drive
-from urgens.bench.log_compare import Along, BeforeAfter, BesideModel
-from urgens.bench.log_faults import LogFault
-from urgens.bench.presses import Press
-from urgens.bench.proving import (
+from urgens.bench.logs.channels import Mapped
+from urgens.bench.logs.compare import Along, BeforeAfter, BesideModel
+from urgens.bench.logs.faults import LogFault
+from urgens.bench.logs.presses import Press
+from urgens.bench.proof_state import (
     Gauged,
     NextOnRoad,
     brakes,
@@ -18,10 +17,11 @@ from urgens.bench.proving import (
     on_road,
     proofs,
 )
-from urgens.bench.stops import Posterior, posterior, summed_up
+from urgens.bench.road.drives import Drive
+from urgens.bench.stops.posterior import Posterior, posterior, summed_up
 from urgens.document import Build
-from urgens.guidance.real_split import compared
-from urgens.guidance.words import Words
+from urgens.guidance.rules.real_split import compared
+from urgens.guidance.words.figures import Words
 from urgens.printed.values import figure, figures
 from urgens.quantity import UnitSystem
 from urgens.solve import solve
@@ -87,7 +87,7 @@ def _brakes(build: Build, known: Posterior) -> dict[str, Any]:
 
 
 def _next(ahead: NextOnRoad) -> dict[str, Any]:
-    from urgens.bench.wording import advice_words
+    from urgens.bench.sentences import advice_words
 
     advice = ahead.advice
     setting = advice.turned.typed(advice.setting)

@@ -3,7 +3,7 @@
 from typing import Any
 
 from urgens.document import Build
-from urgens.guidance.sizing_words import why
+from urgens.guidance.words.sizing import why
 from urgens.printed.values import figures
 from urgens.studies.sizing import SizingMap, Verdict
 

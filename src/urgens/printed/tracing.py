@@ -4,7 +4,7 @@ from typing import Any
 
 from urgens.guidance.tracing.tables import Cause, Sign, Trial, tables
 from urgens.guidance.tracing.trace import Traced
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
 
 SHOWN, NEXT = 12, 5  # causes and tests that are printed
 

@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from typing import Any
 
 from urgens.document import Build
-from urgens.guidance.choosing import why
+from urgens.guidance.advice.valve_choice import why
 from urgens.printed.values import figure
 from urgens.studies.valve_choice import Candidate
 

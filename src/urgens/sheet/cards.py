@@ -7,7 +7,7 @@ from urgens.document import Build, BuildErrors
 from urgens.document.whole_file import write_whole
 from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.people import IN_WORDS, card_of, roles
-from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.procedures.records import title_of
 from urgens.quantity import UnitSystem
 from urgens.sheet.markup import rendered
 
@@ -80,7 +80,7 @@ def write_cards(build: Build, made: Procedure, path: Path, people: int) -> None:
         raise BuildErrors.one(str(path), "has no ending of a card", "end it .pdf")
     application = gui()  # kept until the pages are set
     letter = build.natural_units is UnitSystem.INCH
-    content = cards_pdf(build, made, TITLES[made.name], people, letter=letter)
+    content = cards_pdf(build, made, title_of(made.name), people, letter=letter)
     del application
     try:
         write_whole(path, content)

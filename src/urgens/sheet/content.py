@@ -7,7 +7,7 @@ from datetime import date
 import numpy as np
 
 from urgens.guidance import Finding, findings
-from urgens.guidance.cautions import CAUTIONS
+from urgens.guidance.words.cautions import CAUTIONS
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, show
 from urgens.sheet.fitted import Parts, assumed_words, fitted
 from urgens.sheet.laid import laid_tables

@@ -5,18 +5,18 @@ from dataclasses import dataclass
 from typing import Any
 
 from urgens.document import Build, value_at
-from urgens.document.boosters import booster_kind
-from urgens.document.boosters.none import NoBooster
-from urgens.document.brakes import brake_kind
-from urgens.document.brakes.disc import Disc
-from urgens.document.brakes.drum import Drum
 from urgens.document.catalogue import Figure, column_name, counting, named
 from urgens.document.circuits import warned
-from urgens.document.cylinders import cylinder_kind
-from urgens.document.edit import dumped
+from urgens.document.edits.edit import dumped
 from urgens.document.facts import given
-from urgens.document.valves import kind_of
-from urgens.document.valves.adjustable import Adjustable
+from urgens.document.kinds.boosters import booster_kind
+from urgens.document.kinds.boosters.none import NoBooster
+from urgens.document.kinds.brakes import brake_kind
+from urgens.document.kinds.brakes.disc import Disc
+from urgens.document.kinds.brakes.drum import Drum
+from urgens.document.kinds.cylinders import cylinder_kind
+from urgens.document.kinds.valves import kind_of
+from urgens.document.kinds.valves.adjustable import Adjustable
 from urgens.physics.axle import Axle
 from urgens.physics.valve import adjusted_knee
 from urgens.quantity import PRESSURE, Units, UnitSystem, show, shown

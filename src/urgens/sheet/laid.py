@@ -4,8 +4,8 @@ from collections.abc import Iterator
 
 from urgens.document import Build
 from urgens.document.circuits import circuits_of
-from urgens.document.line_sheets import MadeLine, routed
-from urgens.guidance.part_words import KINDS, line_name
+from urgens.document.layout.line_sheets import MadeLine, routed
+from urgens.guidance.words.parts import KINDS, line_name
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.kit import buying_list
 from urgens.plumbing.shopping import cut_from

@@ -13,7 +13,7 @@ from PySide6.QtCore import QBuffer, QByteArray, QIODevice, QSize, Qt
 from PySide6.QtGui import QImage, QImageReader
 
 from urgens.document import Build
-from urgens.document.photographs import Photograph
+from urgens.document.ledger.photographs import Photograph
 from urgens.document.whole_file import LARGEST, NotRegularError, content
 from urgens.sheet.blocks import Picture
 

@@ -7,15 +7,15 @@ from typing import Any
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.boosters import assist
-from urgens.document.brakes import brake_kind
-from urgens.document.cylinders import cylinder_kind
-from urgens.document.cylinders.kind import Split
 from urgens.document.engine_drag import drag_at_road, driven_axle
+from urgens.document.kinds.boosters import assist
+from urgens.document.kinds.brakes import brake_kind
+from urgens.document.kinds.cylinders import cylinder_kind
+from urgens.document.kinds.cylinders.kind import Split
+from urgens.document.kinds.valves import kind_of
 from urgens.document.laid_fluid import laid_fluid
-from urgens.document.outlets import behind_outlets
-from urgens.document.reading import NOTHING, Laid, Reading
-from urgens.document.valves import kind_of
+from urgens.document.numeric import NOTHING, Laid, Reading
+from urgens.document.residual_valves import behind_outlets
 from urgens.document.wheel_ends import rolling_radius
 from urgens.physics import pedal, vehicle
 from urgens.physics.arrays import Array, Floats

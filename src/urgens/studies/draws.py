@@ -9,10 +9,10 @@ import numpy as np
 from numpy.random import Generator
 
 from urgens.document import Build, BuildErrors
-from urgens.document.known import known_figures
+from urgens.document.evidence import known_figures
+from urgens.document.kinds.valves import kind_of
+from urgens.document.numeric import Reading
 from urgens.document.possible import possible
-from urgens.document.reading import Reading
-from urgens.document.valves import kind_of
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.valve_law import KNEE_TOLERANCE
 

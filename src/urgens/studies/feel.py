@@ -5,8 +5,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.brakes import piston_area
-from urgens.document.brakes.disc import Disc
+from urgens.document.kinds.brakes import piston_area
+from urgens.document.kinds.brakes.disc import Disc
 from urgens.physics.arrays import Array
 from urgens.physics.axle import Axle
 from urgens.physics.vehicle import Standing

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.brakes import brake_kind
 from urgens.document.heat import Heat
-from urgens.document.reading import Reading
+from urgens.document.kinds.brakes import brake_kind
+from urgens.document.numeric import Reading
 from urgens.document.tables import fluid_table
 from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import GRAVITY

@@ -4,8 +4,8 @@ import math
 
 import numpy as np
 
-from urgens.document.valves import kind_of
-from urgens.document.valves.kind import LOWEST_KNEE, Move, Wanted
+from urgens.document.kinds.valves import kind_of
+from urgens.document.kinds.valves.kind import LOWEST_KNEE, Move, Wanted
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.valve_law import at_rest, through

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.document.valves.load_sensing import LoadSensing
+from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.physics.arrays import Array
 from urgens.physics.cylinder import bore_area
 from urgens.physics.valve import lever_knee, spring_force

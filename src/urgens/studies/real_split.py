@@ -6,11 +6,11 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.brakes import brake_kind
-from urgens.document.brakes.disc import Disc
-from urgens.document.brakes.drum import Drum
 from urgens.document.heat import Heat
-from urgens.document.proof import Wear
+from urgens.document.kinds.brakes import brake_kind
+from urgens.document.kinds.brakes.disc import Disc
+from urgens.document.kinds.brakes.drum import Drum
+from urgens.document.ledger.proof import Wear
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.axle import AXLES, Axle, Pair

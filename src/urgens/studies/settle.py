@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.known import KnownFigure, open_figures
+from urgens.document.evidence import KnownFigure, open_figures
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.vehicle import Standing
 from urgens.solve.lock import FirstLock, first_lock

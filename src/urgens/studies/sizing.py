@@ -6,8 +6,8 @@ from enum import IntEnum
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.cylinders.single import SingleMaster
-from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.kinds.cylinders.single import SingleMaster
+from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.physics import cylinder, vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.axle import Pair

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.cylinders.single import SingleMaster
+from urgens.document.kinds.cylinders.single import SingleMaster
 from urgens.physics import booster
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import Standing

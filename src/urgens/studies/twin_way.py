@@ -3,13 +3,13 @@
 import math
 
 from urgens.document import Build, with_changes
-from urgens.document.bores import sold_bores
-from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.kinds.bores import sold_bores
+from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import Quantity
 from urgens.solve.roads import every_road
+from urgens.studies.balance_verdict import verdict_of
 from urgens.studies.valve_choice import Candidate, judged
 from urgens.studies.valve_fits import Fitted, Search, fit_bar, without_valve
-from urgens.studies.verdict import verdict_of
 
 
 def twin_way(build: Build, margin: float) -> Candidate | None:

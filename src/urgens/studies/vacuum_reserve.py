@@ -5,9 +5,9 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.boosters.kind import Reservoir
-from urgens.document.boosters.vacuum import VacuumBooster
-from urgens.document.cylinders.tandem import TandemMaster
+from urgens.document.kinds.boosters.kind import Reservoir
+from urgens.document.kinds.boosters.vacuum import VacuumBooster
+from urgens.document.kinds.cylinders.tandem import TandemMaster
 from urgens.physics import booster, vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import air_pressure

@@ -8,8 +8,8 @@ from urgens.solve.adhesion_curve import Regulation
 from urgens.solve.roads import every_road
 from urgens.solve.solution import regulation_of
 from urgens.solve.system import system
+from urgens.studies.balance_verdict import MARGIN, Verdict, Wanted, verdict_of
 from urgens.studies.valve_fits import FITS, Fitted, Kind, Search, without_valve
-from urgens.studies.verdict import MARGIN, Verdict, Wanted, verdict_of
 
 WITHIN = 0.01  # of mean efficiency, in which no valve is the better choice
 

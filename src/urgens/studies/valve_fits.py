@@ -8,13 +8,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from urgens.document import Build
-from urgens.document.bores import sold_bores
-from urgens.document.brakes import brake_kind, piston_area
-from urgens.document.brakes.disc import Disc
-from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.kinds.bores import sold_bores
+from urgens.document.kinds.brakes import brake_kind, piston_area
+from urgens.document.kinds.brakes.disc import Disc
+from urgens.document.kinds.cylinders.twin import TwinMaster
+from urgens.document.kinds.valves.adjustable import Adjustable
+from urgens.document.kinds.valves.residual import Residual
 from urgens.document.tables import reducing_valve_table
-from urgens.document.valves.adjustable import Adjustable
-from urgens.document.valves.residual import Residual
 from urgens.physics import cylinder
 from urgens.physics.arrays import Array, Bools
 from urgens.physics.axle import Pair
@@ -26,7 +26,7 @@ from urgens.solve.line_pressure import booster_output, pushrod_force
 from urgens.solve.lock import first_rise_of_either
 from urgens.solve.press import achieved, axle_forces
 from urgens.solve.system import System, system
-from urgens.studies.verdict import rear_above
+from urgens.studies.balance_verdict import rear_above
 
 Kind = Literal["none", "reducing", "limiting", "load-sensing", "bar", "bores", "pistons"]
 KNEES = (5e5, 70e5)  # Pa: what such valves do

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.document import Build, with_changes
-from urgens.document.brakes import brake_kind
 from urgens.document.catalogue import figure
-from urgens.document.valves.load_sensing import Lever, LoadSensing
+from urgens.document.kinds.brakes import brake_kind
+from urgens.document.kinds.valves.load_sensing import Lever, LoadSensing
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, LOAD, Kind
 from urgens.solve.lock import AxleName, first_lock

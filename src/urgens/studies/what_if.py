@@ -3,7 +3,7 @@
 from dataclasses import dataclass, replace
 
 from urgens.document import Build
-from urgens.document.brakes import piston_area
+from urgens.document.kinds.brakes import piston_area
 from urgens.physics.axle import AXLES, Pair
 from urgens.solve.system import AxleFluid, System
 

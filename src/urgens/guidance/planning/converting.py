@@ -4,11 +4,9 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from urgens.document import Build
-from urgens.document.past import changes_between
-from urgens.guidance.alternatives import PER_LINE, PER_PART
-from urgens.guidance.asks_again import asked_by
-from urgens.guidance.fluids import SILICONE
-from urgens.guidance.part_words import part_name
+from urgens.document.edits.past import changes_between
+from urgens.guidance.advice.layouts import PER_LINE, PER_PART
+from urgens.guidance.condition.consequences import asked_by
 from urgens.guidance.planning.job import Job, Place
 from urgens.guidance.planning.work import (
     BENCH_BLED,
@@ -25,6 +23,8 @@ from urgens.guidance.planning.work import (
     noted_items,
 )
 from urgens.guidance.procedures.rebleed import opened_by
+from urgens.guidance.rules.fluids import SILICONE
+from urgens.guidance.words.parts import part_name
 from urgens.physics.axle import AXLES, Axle
 from urgens.plumbing.conversion import conversion, layout_of
 

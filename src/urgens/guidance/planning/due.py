@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 
 from urgens.document import Build
-from urgens.document.brakes.disc import Disc
-from urgens.document.proof import Wear
-from urgens.guidance.fluids import SILICONE
-from urgens.guidance.practice import FLUID_YEARS
-from urgens.guidance.proofs import MOVING
+from urgens.document.kinds.brakes.disc import Disc
+from urgens.document.ledger.proof import Wear
+from urgens.guidance.condition.proofs import MOVING
+from urgens.guidance.rules.fluids import SILICONE
+from urgens.guidance.thresholds import FLUID_YEARS
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import LENGTH, Units, UnitSystem, show
 

@@ -6,16 +6,16 @@ from dataclasses import dataclass
 from typing import Any
 
 from urgens.document import Build, Change
-from urgens.document.edit import dumped
-from urgens.document.line_sheets import routed
-from urgens.guidance.part_words import KINDS
+from urgens.document.edits.edit import dumped
+from urgens.document.layout.line_sheets import routed
+from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.planning.converting import conversion_work
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.order import Ordered, ordered
 from urgens.guidance.planning.still_open import open_work
 from urgens.guidance.planning.work import FITTED, Work, bleed_job
-from urgens.guidance.procedures.titles import TITLES
-from urgens.guidance.proofs import standing_proofs
+from urgens.guidance.procedures.records import title_of
+from urgens.guidance.words.parts import KINDS
 from urgens.plumbing.conversion import layout_of
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.kit import buying_list
@@ -160,4 +160,4 @@ def _holds(build: Build, order: Ordered) -> Iterator[Held]:
     proving = next((job.name for job in order.jobs if job.procedure == "prove-standing"), "")
     for one in standing_proofs(build):
         if one.state in ("open", "failed"):
-            yield Held(TITLES[one.name], proving)
+            yield Held(title_of(one.name), proving)

@@ -3,9 +3,10 @@
 from collections.abc import Iterator
 
 from urgens.document import Build
-from urgens.guidance.alternatives import PER_LINE, PER_PART
-from urgens.guidance.asks_again import asked_by
-from urgens.guidance.joints import LOOSE, MadeJoint, joints
+from urgens.guidance.advice.layouts import PER_LINE, PER_PART
+from urgens.guidance.condition.consequences import asked_by
+from urgens.guidance.condition.joints import LOOSE, MadeJoint, joints
+from urgens.guidance.condition.proofs import MOVING, standing_proofs
 from urgens.guidance.planning.converting import CYLINDER, CYLINDER_BENCH
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.work import (
@@ -22,8 +23,8 @@ from urgens.guidance.planning.work import (
     every_circuit,
     noted_items,
 )
-from urgens.guidance.procedures.titles import TITLES
-from urgens.guidance.proofs import ALL, MOVING, PROOFS, standing_proofs
+from urgens.guidance.procedures.proving import ALL, PROOFS
+from urgens.guidance.procedures.records import records, title_of
 from urgens.plumbing.conversion import layout_of
 
 A_JOINT = 4  # minutes; common practice
@@ -63,8 +64,8 @@ def _runs(build: Build) -> Iterator[Job]:
     """Yield procedures that were left, but for proofs and bleeding, which come by themselves."""
     for record in build.records:
         if record.ended is None and record.procedure not in BY_THEMSELVES:
-            title = TITLES.get(record.procedure, record.procedure)
-            known = record.procedure if record.procedure in TITLES else ""
+            title = title_of(record.procedure)
+            known = record.procedure if record.procedure in records() else ""
             yield Job(f"Go on: {title}", ITEM, f"left at step {record.step}, minutes assumed",
                       procedure=known)  # fmt: skip
 

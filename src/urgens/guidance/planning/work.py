@@ -5,14 +5,14 @@ from dataclasses import dataclass
 
 from urgens.document import Build
 from urgens.document.circuits import Circuits, circuits_of
-from urgens.document.plumbing import Line
-from urgens.guidance.asks_again import Asked
-from urgens.guidance.joints import opened_since_bled
+from urgens.document.layout.layout import Line
+from urgens.guidance.condition.consequences import Asked
+from urgens.guidance.condition.joints import opened_since_bled
+from urgens.guidance.condition.proofs import MOVING, standing_proofs
 from urgens.guidance.planning.job import Job
 from urgens.guidance.procedures import procedure
 from urgens.guidance.procedures.amounts import amounts
-from urgens.guidance.procedures.titles import TITLES
-from urgens.guidance.proofs import MOVING, standing_proofs
+from urgens.guidance.procedures.records import title_of
 from urgens.plumbing.conversion import layout_of
 
 # Minutes, common practice. A line takes `alternatives.PER_LINE`, of which it lies at the bench:
@@ -161,7 +161,7 @@ def closing(
         or (one.state == "done" and (opened or one.name in asked.proves))
     ]
     if due:
-        named = ", ".join(TITLES[name].lower() for name in due[:3])
+        named = ", ".join(title_of(name).lower() for name in due[:3])
         more = f" and {len(due) - 3} more" if len(due) > 3 else ""
         people = max(procedure(build, "prove-standing").people, 2)
         yield Job(STANDING, A_PROOF * len(due), f"{named}{more}", "all round", people=people,

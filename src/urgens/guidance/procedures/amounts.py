@@ -7,8 +7,8 @@ import numpy as np
 
 from urgens.document import Build
 from urgens.document.circuits import circuits_of
-from urgens.document.line_sheets import routed
-from urgens.document.threads import thread_table
+from urgens.document.layout.line_sheets import routed
+from urgens.document.layout.threads import thread_table
 from urgens.guidance.procedures.facts import FARTHEST, Facts
 from urgens.guidance.procedures.step import Wheel
 from urgens.physics.axle import Axle

@@ -2,59 +2,14 @@
 
 from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.making import maker
 from urgens.guidance.procedures.step import Procedure, Reading, Step, Wheel
 from urgens.physics.axle import Axle
 
 OK = Reading("ok")
 
 
-def bench_bleed(facts: Facts) -> Procedure:
-    """Return how the cylinder is bled before it is fitted; facts: of the build [object].
-
-    Source: common practice.
-    """
-    steps = (
-        Step(
-            "Cylinder level in a vice, clear of paint; filter out of the neck.",
-            "Bubbles sit where it is high.",
-            "remove",
-            thing="filter",
-        ),
-        Step(
-            "Loop a tube from each outlet back under the fluid; a third port plugged.",
-            "An end in the air draws air.",
-            "fit",
-            thing="loops",
-        ),
-        Step("Fill half.", "Strokes throw a full reservoir over the bench.", "top-up"),
-        Step(
-            "20 to 30 full slow strokes until no bubbles come.",
-            "Short ones move the air to and fro.",
-            "stroke",
-            record=Reading("strokes"),
-        ),
-        Step(
-            "Let it stand; one last long stroke.",
-            "Small bubbles need time.",
-            "stroke",
-            record=Reading("bubbles"),
-        ),
-        Step(
-            "Take the loops off and cap each outlet until its line is fitted.",
-            "It runs empty without.",
-            "remove",
-            thing="loops",
-        ),
-        Step("Filter back into the neck.", "Dirt shuts a port.", "fit", thing="filter"),
-    )
-    return Procedure(
-        "bench-bleed",
-        tools=("vice", "tubes with fittings", "caps", "fresh fluid"),
-        cautions=CAUTIONS[:1],
-        steps=steps,
-    )
-
-
+@maker("bleed-at-cylinder")
 def bleed_at_cylinder(facts: Facts) -> Procedure:
     """Return how a dry cylinder is bled on the car, instead of on the bench.
 
@@ -91,13 +46,12 @@ def bleed_at_cylinder(facts: Facts) -> Procedure:
 LEFT: dict[Axle, tuple[Wheel]] = {Axle.FRONT: ("front-left",), Axle.REAR: ("rear-left",)}
 
 
+@maker("reset-switch")
 def reset_switch(facts: Facts) -> Procedure:
     """Return how the warning switch's shuttle is brought back; facts: of the build [object].
 
     Source: common practice.
     """
-    if not facts.shuttle:
-        return Procedure("reset-switch", refused_because="no warning switch is in the lines")
     steps: list[Step] = []
     for stuck, other in ((Axle.REAR, Axle.FRONT), (Axle.FRONT, Axle.REAR)):
         wheel = LEFT[other]

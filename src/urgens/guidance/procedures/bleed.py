@@ -9,11 +9,11 @@ from urgens.guidance.procedures.bleed_rules import (
     CAUTIONS,
     REFUSALS,
     TOOLS,
-    Method,
     steps_of,
 )
 from urgens.guidance.procedures.facts import Facts, both, said
-from urgens.guidance.procedures.step import Procedure, Reading, Step, Wheel
+from urgens.guidance.procedures.making import maker
+from urgens.guidance.procedures.step import Method, Procedure, Reading, Step, Wheel
 from urgens.physics.axle import Axle
 
 METHODS: tuple[Method, ...] = ("pedal", "open-stroke", "pressure", "gravity", "vacuum")
@@ -45,12 +45,13 @@ def refusal(facts: Facts, method: Method) -> str | None:
     return None
 
 
-def bleed(facts: Facts, method: Method | None = None) -> Procedure:
-    """Return how a build is bled; facts: of it [object]; method: its default where None.
+@maker("bleed")
+def bleed(facts: Facts) -> Procedure:
+    """Return how a build is bled; facts: of it, and the method, its default where None [object].
 
     Source: common practice.
     """
-    method = method or default_method(facts)
+    method = facts.method or default_method(facts)
     refused = refusal(facts, method)
     if refused is not None:
         return Procedure("bleed", method, refused_because=refused)

@@ -1,12 +1,11 @@
 """What of a layout asks for what when it is bled: rules as data, each step with its reason."""
 
 from collections.abc import Callable, Iterator
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
 from urgens.guidance.procedures.facts import Facts
-from urgens.guidance.procedures.step import Reading, Step
+from urgens.guidance.procedures.step import Method, Reading, Step
 
-Method = Literal["pedal", "open-stroke", "pressure", "gravity", "vacuum"]
 When = Callable[[Facts, Method], bool]
 FOOT = ("pedal", "open-stroke")
 CHECKED = "Have what was done looked at by a qualified person; local rules come first."

@@ -5,11 +5,13 @@ from collections.abc import Iterator
 from urgens.document.circuits import circuits_of
 from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.making import maker
 from urgens.guidance.procedures.step import Procedure, Reading, Step
 
 OK = Reading("ok")
 
 
+@maker("assemble")
 def assemble(facts: Facts) -> Procedure:
     """Return how cylinder, booster and lines go together; facts: of the build [object].
 
@@ -129,6 +131,7 @@ def _pedal_and_cylinder(facts: Facts) -> Iterator[Step]:
     )
 
 
+@maker("pushrod-clearance")
 def pushrod_clearance(facts: Facts) -> Procedure:
     """Return how the rod's clearance is worked out and then felt; facts: of the build [object].
 
@@ -178,31 +181,3 @@ def pushrod_clearance(facts: Facts) -> Procedure:
     return Procedure(
         "pushrod-clearance", tools=("depth rule or caliper",), cautions=CAUTIONS[1:], steps=steps
     )
-
-
-def pedal_height(facts: Facts) -> Procedure:
-    """Return how pedal height and brake-light switch are set; facts: of the build [object].
-
-    Source: common practice.
-    """
-    steps = (
-        Step(
-            "Measure the brake pad's height over the floor, and the throttle's.",
-            "A foot that has to be lifted over comes late.",
-            "record",
-            record=Reading("gap", "mm"),
-        ),
-        Step(
-            "Look what stops the pedal: its own stop, not the switch.",
-            "A bracket may be missing after a change between manual and boosted.",
-            "check",
-            record=OK,
-        ),
-        Step(
-            "Turn the switch until the lamp comes on before anything brakes, and goes out.",
-            "Who follows sees it; one that holds the pedal keeps the brakes on.",
-            "check",
-            record=Reading("lamp"),
-        ),
-    )
-    return Procedure("pedal-height", tools=("rule",), cautions=CAUTIONS[1:], steps=steps)

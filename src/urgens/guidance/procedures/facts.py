@@ -5,15 +5,15 @@ from functools import cached_property
 
 from urgens.document import Build
 from urgens.document.circuits import SINKS, circuits_of, warned
-from urgens.document.cylinders.twin import TwinMaster
-from urgens.document.line_sheets import routed
-from urgens.document.outlets import behind_outlets
-from urgens.document.valves.adjustable import Adjustable
-from urgens.document.valves.load_sensing import LoadSensing
-from urgens.document.valves.metering import Metering
-from urgens.document.valves.residual import Residual
-from urgens.guidance.part_words import part_name
-from urgens.guidance.procedures.step import Wheel
+from urgens.document.kinds.cylinders.twin import TwinMaster
+from urgens.document.kinds.valves.adjustable import Adjustable
+from urgens.document.kinds.valves.load_sensing import LoadSensing
+from urgens.document.kinds.valves.metering import Metering
+from urgens.document.kinds.valves.residual import Residual
+from urgens.document.layout.line_sheets import routed
+from urgens.document.residual_valves import behind_outlets
+from urgens.guidance.procedures.step import Method, Wheel
+from urgens.guidance.words.parts import part_name
 from urgens.physics.axle import AXLES, Axle
 
 # With the cylinder on the left, farthest first; common practice.
@@ -39,9 +39,11 @@ def both(wheels: tuple[Wheel, ...]) -> str:
 
 @dataclass(frozen=True)
 class Facts:
-    """The facts of one build."""
+    """The facts of one build, and what was asked: a method of bleeding, what was opened."""
 
     build: Build
+    method: Method | None = None
+    opened: tuple[str, ...] = ()
 
     @property
     def bar(self) -> bool:
@@ -61,6 +63,11 @@ class Facts:
     def metering(self) -> bool:
         """Whether a metering valve holds the front off."""
         return any(isinstance(valve, Metering) for valve in self.build.valves.front)
+
+    @cached_property
+    def reducing(self) -> bool:
+        """Whether a valve behind reduces: one that gauges can tell something of."""
+        return any(valve.kind not in ("metering", "residual") for valve in self.build.valves.rear)
 
     @cached_property
     def load_sensing(self) -> bool:

@@ -4,8 +4,12 @@ from collections.abc import Iterator
 
 from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.making import made_for, maker
+from urgens.guidance.procedures.records import named, records
 from urgens.guidance.procedures.step import Procedure, Reading, Step, Wheel
 
+ALL = "prove-standing"
+PROOFS = tuple(name for name in named("prove") if name != ALL)
 OK, LAMP = Reading("ok"), Reading("lamp")
 MOVING = (
     "Private, closed, level, empty ground; belts; nobody in the way; somebody who can help at "
@@ -15,37 +19,7 @@ MOVING = (
 )
 
 
-def three_strokes(facts: Facts) -> Procedure:
-    """Return how clearance is told from air; facts: of the build [object].
-
-    Source: common practice: clearance is taken up by the first strokes, air is not.
-    """
-    steps = tuple(
-        Step(
-            f"Stroke {number} at the usual foot: read the pedal's travel.",
-            "Clearance goes after the first strokes, air stays.",
-            "record",
-            record=Reading("travel", "mm"),
-        )
-        for number in (1, 2, 3)
-    )
-    return Procedure("three-strokes", tools=("rule at the pedal",), steps=steps)
-
-
-def leak_test(facts: Facts) -> Procedure:
-    """Return how leaks are looked for; facts: of the build [object]. Source: common practice."""
-    steps = (
-        Step(
-            "Hard pedal for 30 s: travel does not grow; look at every joint.",
-            "What sinks leaks, outside or past a cup.",
-            "check",
-            record=OK,
-            seconds=30,
-        ),
-    )
-    return Procedure("leak-test", people=2, cautions=CAUTIONS[:1], steps=steps)
-
-
+@maker("ports-test")
 def ports_test(facts: Facts) -> Procedure:
     """Return how open ports are seen; facts: of the build [object]. Source: common practice."""
     single = facts.build.master.kind == "single"
@@ -67,72 +41,12 @@ def ports_test(facts: Facts) -> Procedure:
     return Procedure("ports-test", people=2, cautions=CAUTIONS[:1], steps=steps)
 
 
-def gauge_valve(facts: Facts) -> Procedure:
-    """Return how a reducing valve is read; facts: of the build [object].
-
-    Source: common practice.
-    """
-    if not any(valve.kind not in ("metering", "residual") for valve in facts.build.valves.rear):
-        return Procedure("gauge-valve", refused_because="no valve that reduces is fitted")
-    steps = (
-        Step(
-            "Fit a gauge before and one behind the valve, each on a tee; bleed both.",
-            "Air in a gauge's line reads low.",
-            "fit",
-            thing="gauges",
-        ),
-        Step(
-            "Press slowly up to the hardest, hold at each tenth, read both; and back.",
-            "The knee, the slope and what it keeps on the way back show.",
-            "record",
-            record=Reading("pressure", "bar"),
-        ),
-        Step(
-            "Take the gauges out, close the ports and bleed that circuit again.",
-            "It was open.",
-            "remove",
-            thing="gauges",
-        ),
-    )
-    return Procedure(
-        "gauge-valve", people=2, tools=("two gauges", "two tees"), cautions=CAUTIONS, steps=steps
-    )
-
-
-def load_sensing_test(facts: Facts) -> Procedure:
-    """Return how a load-sensing valve is moved by hand; facts: of the build [object].
-
-    Source: common practice.
-    """
-    if not facts.load_sensing:
-        return Procedure("load-sensing-test", refused_because="no load-sensing valve is fitted")
-    steps = (
-        Step(
-            "Fit two gauges, before and behind.", "One alone tells nothing.", "fit", thing="gauges"
-        ),
-        Step("Loosen the link at the lever.", "It is moved by hand.", "loosen", thing="link"),
-        Step(
-            "Hold the pedal; move the lever from droop to bump and back, and read behind it.",
-            "From next to nothing, or its lowest knee, to as much as before it, both ways: else "
-            "it is seized.",
-            "record",
-            record=Reading("pressure", "bar"),
-        ),
-        Step("Link back as it was.", "One hole is another knee.", "tighten", thing="link"),
-        Step("Gauges out; bleed that circuit again.", "It was open.", "remove", thing="gauges"),
-    )
-    return Procedure(
-        "load-sensing-test", people=2, tools=("two gauges",), cautions=CAUTIONS, steps=steps
-    )
-
-
+@maker("metering-test")
 def metering_test(facts: Facts) -> Procedure:
     """Return how a metering valve is felt; facts: of the build [object].
 
     Source: common practice.
     """
-    if not facts.metering:
-        return Procedure("metering-test", refused_because="no metering valve is fitted")
     engine = "Engine running; press" if facts.boosted else "Press"
     steps = (
         Step(
@@ -145,13 +59,12 @@ def metering_test(facts: Facts) -> Procedure:
     return Procedure("metering-test", people=2, cautions=CAUTIONS, steps=steps)
 
 
+@maker("switch-test")
 def switch_test(facts: Facts) -> Procedure:
     """Return how the warning switch is proved; facts: of the build [object].
 
     Source: common practice.
     """
-    if not facts.shuttle:
-        return Procedure("switch-test", refused_because="no warning switch is in the lines")
     steps = [
         Step(
             "Ignition on, parking brake pulled: the bulb lights.",
@@ -186,38 +99,12 @@ def switch_test(facts: Facts) -> Procedure:
     return Procedure("switch-test", people=2, cautions=CAUTIONS, steps=tuple(steps))
 
 
-def booster_test(facts: Facts) -> Procedure:
-    """Return how a booster is proved; facts: of the build [object]. Source: common practice."""
-    if not facts.boosted:
-        return Procedure("booster-test", refused_because="no booster is fitted")
-    steps = (
-        Step("Engine off; pump until the pedal is hard; hold it.", "No vacuum is left.", "hold"),
-        Step(
-            "Start the engine: the pedal sinks a little.",
-            "The booster takes over.",
-            "check",
-            record=OK,
-        ),
-        Step(
-            "Stop the engine, wait five minutes, count assisted strokes.",
-            "The check valve holds what is left.",
-            "record",
-            record=Reading("strokes"),
-            seconds=300,
-        ),
-        Step("Let go.", "", "release"),
-    )
-    return Procedure("booster-test", cautions=CAUTIONS[1:], steps=steps)
-
-
+@maker("half-lost-test")
 def half_lost_test(facts: Facts) -> Procedure:
     """Return how one half lost is tried standing; facts: of the build [object].
 
     Source: common practice.
     """
-    if facts.build.split == "single":
-        reason = "one circuit feeds all brakes: with it lost nothing is left to try"
-        return Procedure("half-lost-test", refused_because=reason)
     steps: list[Step] = []
     wheels: tuple[Wheel, ...] = ("front-left", "rear-left")
     for wheel in wheels:
@@ -265,25 +152,15 @@ def half_lost_test(facts: Facts) -> Procedure:
     return Procedure("half-lost-test", people=2, cautions=CAUTIONS, steps=tuple(steps))
 
 
+@maker(ALL)
 def prove_standing(facts: Facts) -> Procedure:
     """Return all standing proofs that a build has; facts: of it [object].
 
     Source: common practice.
     """
     steps: list[Step] = []
-    tests = (
-        leak_test,
-        ports_test,
-        gauge_valve,
-        load_sensing_test,
-        metering_test,
-        switch_test,
-        booster_test,
-        half_lost_test,
-        three_strokes,
-    )
-    for test in tests:
-        steps += test(facts).steps
+    for name in PROOFS:
+        steps += made_for(records()[name], facts).steps
     steps += [
         Step(
             "Brake lights come on, and before anything brakes.",
@@ -298,9 +175,10 @@ def prove_standing(facts: Facts) -> Procedure:
             record=OK,
         ),
     ]
-    return Procedure("prove-standing", people=2, cautions=CAUTIONS, steps=tuple(steps))
+    return Procedure(ALL, people=2, cautions=CAUTIONS, steps=tuple(steps))
 
 
+@maker("prove-moving")
 def prove_moving(facts: Facts) -> Procedure:
     """Return the moving proofs of a build; facts: of it [object]. Source: common practice."""
     return Procedure(

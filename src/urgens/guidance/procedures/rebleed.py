@@ -1,11 +1,10 @@
 """What to bleed again: after joints were opened, or between two set-ups."""
 
-from collections.abc import Iterable
-
 from urgens.document import Build, BuildErrors
 from urgens.document.circuits import Circuits, circuits_of
 from urgens.guidance.procedures.bleed import bleed
 from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.making import maker
 from urgens.guidance.procedures.step import Procedure, Step
 from urgens.plumbing.conversion import conversion, layout_of
 
@@ -27,17 +26,18 @@ def opened_by(now: Build, then: Build) -> tuple[str, ...]:
     return tuple(sorted(found & there))
 
 
-def rebleed(facts: Facts, opened: Iterable[str]) -> Procedure:
-    """Return what is bled again once these parts or lines were opened.
+@maker("rebleed")
+def rebleed(facts: Facts) -> Procedure:
+    """Return what is bled again once parts or lines were opened.
 
-    facts: of the build [object]; opened: ids of parts or lines [text].
+    facts: of the build, and the ids of what was opened [object].
     Raises BuildErrors where there is none of a name.
     Source: a circuit that was open has air; an open cylinder is bled first, then every wheel.
     """
     build = facts.build
     circuits = circuits_of(build) or Circuits(build, layout_of(build))
     known = set(circuits.parts) | {line.id for line in circuits.plumbing.lines} | {"booster"}
-    names = tuple(opened)
+    names = facts.opened
     for name in names:
         if name not in known:
             raise BuildErrors.one(

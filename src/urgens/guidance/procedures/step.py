@@ -7,6 +7,7 @@ Action = Literal[
     "open", "stroke", "close", "hold", "release", "check", "record", "fit", "remove", "loosen",
     "tighten", "top-up", "look",
 ]  # fmt: skip
+Method = Literal["pedal", "open-stroke", "pressure", "gravity", "vacuum"]  # of bleeding
 Wheel = Literal["front-left", "front-right", "rear-left", "rear-right"]
 
 

@@ -3,10 +3,11 @@
 from collections.abc import Iterator
 
 from urgens.document.circuits import circuits_of
-from urgens.guidance.part_words import part_name
 from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.making import maker
 from urgens.guidance.procedures.step import Procedure, Reading, Step
+from urgens.guidance.words.parts import part_name
 
 OK, NOTE = Reading("ok"), Reading("note")
 COMPETENT = (
@@ -15,6 +16,7 @@ COMPETENT = (
 )
 
 
+@maker("strip-record")
 def strip_record(facts: Facts) -> Procedure:
     """Return what is written down before anything comes off; facts: of the build [object].
 
@@ -78,6 +80,7 @@ def strip_record(facts: Facts) -> Procedure:
     return Procedure("strip-record", tools=("camera", "labels", "rule"), steps=tuple(steps))
 
 
+@maker("overhaul")
 def overhaul(facts: Facts) -> Procedure:
     """Return how a cylinder is overhauled; facts: of the build [object].
 

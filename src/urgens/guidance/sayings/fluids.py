@@ -2,8 +2,8 @@
 
 import math
 
-from urgens.document.boosters.vacuum import VacuumBooster
-from urgens.document.brakes.disc import Disc
+from urgens.document.kinds.boosters.vacuum import VacuumBooster
+from urgens.document.kinds.brakes.disc import Disc
 from urgens.guidance.sayings.saying import Answer, Trial, Verdict, bars, not_computed, saying
 from urgens.physics.axle import AXLES
 from urgens.quantity import UnitSystem

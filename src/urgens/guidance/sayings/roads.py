@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from urgens.document.brakes.drum import Drum
+from urgens.document.kinds.brakes.drum import Drum
 from urgens.guidance.sayings.saying import (
     Answer,
     Trial,

@@ -8,9 +8,9 @@ from typing import NamedTuple
 import numpy as np
 
 from urgens.document import Build, BuildErrors, with_changes
-from urgens.document.cylinders.twin import TwinMaster
-from urgens.document.edit import value_at
-from urgens.guidance.words import Words
+from urgens.document.kinds.cylinders.twin import TwinMaster
+from urgens.document.paths import value_at
+from urgens.guidance.words.figures import Words
 from urgens.quantity import Units, UnitSystem
 from urgens.solve import AxleName, Solution, solve
 

@@ -1,6 +1,6 @@
 """Sayings about springs and the load that moves."""
 
-from urgens.document.valves.load_sensing import LoadSensing
+from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.guidance.sayings.saying import Answer, Trial, Verdict, bars, saying
 
 

@@ -2,10 +2,10 @@
 
 import numpy as np
 
-from urgens.document.brakes.disc import Disc
-from urgens.document.brakes.drum import Drum
-from urgens.document.edit import dumped
-from urgens.document.valves.metering import Metering
+from urgens.document.edits.edit import dumped
+from urgens.document.kinds.brakes.disc import Disc
+from urgens.document.kinds.brakes.drum import Drum
+from urgens.document.kinds.valves.metering import Metering
 from urgens.guidance.sayings.saying import (
     Answer,
     Trial,

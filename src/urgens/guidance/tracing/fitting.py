@@ -3,13 +3,13 @@
 from collections.abc import Callable, Iterable
 
 from urgens.document import Build
-from urgens.document.brakes.disc import Disc
-from urgens.document.brakes.drum import Drum
 from urgens.document.circuits import warned
-from urgens.document.outlets import residual_valves
-from urgens.document.valves.adjustable import Adjustable
-from urgens.document.valves.load_sensing import LoadSensing
-from urgens.document.valves.metering import Metering
+from urgens.document.kinds.brakes.disc import Disc
+from urgens.document.kinds.brakes.drum import Drum
+from urgens.document.kinds.valves.adjustable import Adjustable
+from urgens.document.kinds.valves.load_sensing import LoadSensing
+from urgens.document.kinds.valves.metering import Metering
+from urgens.document.residual_valves import residual_valves
 from urgens.guidance.tracing.tables import Need
 from urgens.physics.axle import AXLES, Axle
 

@@ -4,9 +4,11 @@ from collections.abc import Iterator, Mapping
 from functools import lru_cache
 from typing import Annotated, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import Field, model_validator
 
 from urgens.data import trace_table
+from urgens.document.model import TableRow
+from urgens.guidance.procedures.records import records
 
 Link = Literal["nearly-always", "often", "sometimes", "seldom", "never"]
 Common = Literal["often", "sometimes", "seldom"]
@@ -23,11 +25,7 @@ Place = Literal[
 Share = Annotated[float, Field(gt=0, lt=1)]
 
 
-class _Row(BaseModel):
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-
-class Linked(_Row):
+class Linked(TableRow):
     """Causes by how often they show so, in the order of the table."""
 
     nearly_always: tuple[str, ...] = Field((), alias="nearly-always")
@@ -46,7 +44,7 @@ class Linked(_Row):
                 yield cause, link
 
 
-class Sign(_Row):
+class Sign(TableRow):
     """Something seen, felt or heard: in words, how to look, why it stops the vehicle if it does.
 
     `when` tells that it is not what is seen but when it came.
@@ -60,7 +58,7 @@ class Sign(_Row):
     causes: Linked
 
 
-class Cause(_Row):
+class Cause(TableRow):
     """What it may come from: why it shows so, how common, where, what it needs, what mends it."""
 
     id: str
@@ -82,7 +80,7 @@ class Outcome(Linked):
     needs: tuple[Need, ...] = ()
 
 
-class Trial(_Row):
+class Trial(TableRow):
     """A test: minutes and people it takes, whether a joint is opened, its outcomes.
 
     `usual` is the outcome of causes that none of them names; `answers` the signs that say the same.
@@ -100,7 +98,7 @@ class Trial(_Row):
     outcomes: tuple[Outcome, ...] = Field(min_length=2)
 
 
-class Tables(_Row):
+class Tables(TableRow):
     """All of it, each in the order of the table, with what the words of how often count for."""
 
     links: Mapping[Link, Share]
@@ -126,6 +124,9 @@ class Tables(_Row):
                 named = [cause for cause, _ in outcome.links()]
                 _once(named, f"cause of {test.id}, {outcome.id}", known)
                 told |= set(named) if outcome.id != test.usual else set()
+        for cause in self.causes:
+            if cause.mend not in records():
+                raise ValueError(f"{cause.id}: there is no procedure {cause.mend} to mend it")
         if known - told:
             raise ValueError(f"no test tells {', '.join(sorted(known - told))}")
         return self

@@ -3,34 +3,31 @@
 from collections.abc import Iterator
 from functools import lru_cache
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from urgens.data import trace_table
+from urgens.document.model import TableRow
 from urgens.guidance.tracing.ranking import Evidence
 from urgens.guidance.tracing.tables import tables
 
 NOT = "not "
 
 
-class _Row(BaseModel):
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-
-class Excluding(_Row):
+class Excluding(TableRow):
     """Two things that are not both so, and what to say of it."""
 
     pair: tuple[str, str]
     words: str
 
 
-class Stopping(_Row):
+class Stopping(TableRow):
     """What stops the vehicle when all of it is seen, and why."""
 
     all: tuple[str, ...] = Field(min_length=1)
     words: str
 
 
-class _Together(_Row):
+class _Together(TableRow):
     excluding: tuple[Excluding, ...]
     stops: tuple[Stopping, ...]
 

@@ -4,7 +4,7 @@ from collections.abc import Mapping, Set
 from dataclasses import dataclass
 
 from urgens.document import Build
-from urgens.document.history import HistoryEntry
+from urgens.document.ledger.history import HistoryEntry
 from urgens.guidance.tracing.ranking import (
     Asked,
     Evidence,
@@ -17,7 +17,7 @@ from urgens.guidance.tracing.ranking import (
 from urgens.guidance.tracing.readings import KINDS, Reading, Weighed
 from urgens.guidance.tracing.tables import Sign
 from urgens.guidance.tracing.together import contradictions, stops
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
 from urgens.physics.arrays import Array
 from urgens.quantity import FORCE, show
 

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 
 from urgens.document import Build
 from urgens.document.circuits import Circuits, circuits_of
-from urgens.document.plumbing import FittedPart
-from urgens.guidance.procedures import procedure
-from urgens.guidance.procedures.mending import mends
+from urgens.document.layout.layout import FittedPart
+from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.records import records
 from urgens.guidance.tracing.tables import Cause, Place
 
 VALVES = (
@@ -19,15 +19,6 @@ VALVES = (
     "combination",
     "residual",
 )
-# Procedures that mend and have no table of their own: what they open, what is proved after them.
-OPENS = {"bleed": (), "overhaul": ("master",), "pushrod-clearance": (), "pedal-height": (),
-         "reset-switch": (), "bleed-at-cylinder": ("master",)}  # fmt: skip
-PROVES = {
-    "bleed": ("leak-test", "three-strokes"),
-    "overhaul": ("leak-test", "ports-test", "half-lost-test", "three-strokes"),
-    "pushrod-clearance": ("ports-test", "three-strokes"), "pedal-height": ("ports-test",),
-    "reset-switch": ("switch-test",), "bleed-at-cylinder": ("leak-test", "three-strokes"),
-}  # fmt: skip
 # What is at a place, to be lit on the layout.
 KINDS: dict[Place, tuple[str, ...]] = {
     "reservoir": ("reservoir",), "cylinder": ("master",), "rod": ("master",),
@@ -54,12 +45,12 @@ def way_back(build: Build, cause: Cause) -> WayBack:
 
     Source: common practice: what was open is bled again, what it bears on is proved again.
     """
-    table = mends().get(cause.mend)
-    opens = OPENS[cause.mend] if table is None else table.opens
-    proves = PROVES[cause.mend] if table is None else table.proves
-    opened = tuple(dict.fromkeys(part for kind in opens for part in _parts(build, kind, cause)))
-    allowed = tuple(name for name in proves if procedure(build, name).allowed)
-    return WayBack(cause.mend, opened, bool(opens) or cause.mend == "bleed", allowed)
+    record, facts = records()[cause.mend], Facts(build)
+    opened = tuple(
+        dict.fromkeys(part for kind in record.opens for part in _parts(build, kind, cause))
+    )
+    proves = tuple(name for name in record.proves if records()[name].refusal(facts) is None)
+    return WayBack(cause.mend, opened, bool(record.opens) or cause.mend == "bleed", proves)
 
 
 def lit(build: Build, cause: Cause) -> tuple[str, ...]:

@@ -2,14 +2,14 @@
 
 from collections.abc import Iterator
 
+from urgens.document.edits.past import figure_words
 from urgens.document.frozen import thawed
-from urgens.document.past import figure_words
-from urgens.guidance.chronicle import chronicle
-from urgens.guidance.joints import IN_WORDS, joints
+from urgens.guidance.condition.joints import IN_WORDS, joints
+from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.planning.due import due
 from urgens.guidance.planning.plan import plan
-from urgens.guidance.procedures.titles import TITLES
-from urgens.guidance.proofs import standing_proofs
+from urgens.guidance.procedures.records import title_of
+from urgens.guidance.tracing.chronicle import chronicle
 from urgens.sheet.blocks import Block, Rows, Words
 from urgens.sheet.chapters.told import Told
 from urgens.sheet.table import Table
@@ -38,12 +38,12 @@ def still_open(told: Told) -> Iterator[Block]:
     )
     if loose:
         yield Rows(Table("Joints not proved dry", ("Joint", "Where", "State"), loose))
-    proofs = tuple((TITLES[one.name], one.why) for one in standing_proofs(told.build)
+    proofs = tuple((title_of(one.name), one.why) for one in standing_proofs(told.build)
                    if one.state in ("open", "failed"))  # fmt: skip
     if proofs:
         yield Rows(Table("Standing proofs", ("Proof", "Why it is open"), proofs))
     left = tuple(
-        (TITLES.get(one.procedure, one.procedure), f"{one.started:%Y-%m-%d}", f"step {one.step}")
+        (title_of(one.procedure), f"{one.started:%Y-%m-%d}", f"step {one.step}")
         for one in told.base.records
         if one.ended is None
     )

@@ -4,21 +4,21 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.bench.expected import Expected
-from urgens.bench.gauges import falling, rising
-from urgens.bench.proving import Gauged, brakes, gauged, proofs
-from urgens.bench.wording import brakes_words, verdict_words
-from urgens.document.proof import GaugeRun, Stop
-from urgens.document.records import Record
-from urgens.guidance.chronicle import valve_name
-from urgens.guidance.procedures.titles import TITLES
-from urgens.guidance.read_at_step import shown_reading
+from urgens.bench.gauges.valve_verdict import falling, rising
+from urgens.bench.proof_state import Gauged, brakes, gauged, proofs
+from urgens.bench.sentences import brakes_words, verdict_words
+from urgens.document.ledger.proof import GaugeRun, Stop
+from urgens.document.ledger.records import Record
+from urgens.guidance.procedures.records import title_of
+from urgens.guidance.procedures.step_readings import shown_reading
+from urgens.guidance.tracing.chronicle import valve_name
 from urgens.quantity import PRESSURE, SPEED, TEMPERATURE, shown, unit_shown
 from urgens.quantity.display import in_units
 from urgens.sheet.blocks import Block, Drawing, Rows, Words
 from urgens.sheet.chapters.told import Told
 from urgens.sheet.plot import INK, REAR, Plot
 from urgens.sheet.table import Table
+from urgens.studies.expected_pressures import Expected
 
 PRESSED = ("bleed", "rebleed")
 WHEEL_FIELDS = ("strokes", "amount", "bubbles", "colour", "clicks", "temperature")
@@ -52,7 +52,7 @@ def _run_words(run: Record) -> str:
     )
     left = "" if run.ended is not None else f"; left at step {run.step}, not ended"
     setup = f", with {run.setup}" if run.setup else ""
-    title = TITLES.get(run.procedure, run.procedure)
+    title = title_of(run.procedure)
     return f"{run.started:%Y-%m-%d}: {title}{how}{setup}{fluid}{people}{checked}{left}."
 
 
@@ -81,7 +81,7 @@ def proved(told: Told) -> Iterator[Block]:
     Source: its records and gauges.
     """
     read = gauged(told.build)
-    rows = tuple((TITLES[one.name], one.state.replace("-", " "), one.why)
+    rows = tuple((title_of(one.name), one.state.replace("-", " "), one.why)
                  for one in proofs(told.build, read))  # fmt: skip
     yield Rows(Table("Standing", ("Proof", "State", "On record"), rows))
     for one in read:

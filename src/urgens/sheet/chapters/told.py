@@ -7,7 +7,7 @@ from functools import cached_property
 from pathlib import Path
 
 from urgens.document import Build
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
 from urgens.quantity import Units, UnitSystem
 from urgens.sheet.content import Sheet, content
 from urgens.solve import Solution

@@ -3,7 +3,7 @@
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QMessageBox, QWidget
 
-from urgens.guidance.cautions import CAUTIONS
+from urgens.guidance.words.cautions import CAUTIONS
 from urgens.ui.widgets.plain import Message
 
 READ = "I have read this"

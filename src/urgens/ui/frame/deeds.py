@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Protocol
 
 from urgens.document import demo_names
-from urgens.document.borrow import PARTS
+from urgens.document.edits.borrow import PARTS
 from urgens.guidance.sayings import known
 from urgens.quantity import UnitSystem
 from urgens.solve import ICE, WET
@@ -13,8 +13,8 @@ from urgens.ui.frame.bench import Bench
 from urgens.ui.frame.files import FileDesk
 from urgens.ui.frame.finding_line import FindingLine
 from urgens.ui.frame.help_desk import HelpDesk
+from urgens.ui.frame.stations import STATIONS
 from urgens.ui.session import Session
-from urgens.ui.stations.table import STATIONS
 
 
 class Hands(Protocol):
@@ -101,7 +101,7 @@ BORROW_DEEDS = tuple(
     for index, part in enumerate(PARTS)
 )
 HELP_DEEDS = (
-    Deed("keys", "Keys…", lambda w: w.help.show_keys(), ("F1",), anywhere=True),
+    Deed("keys", "Keys…", lambda w: w.help.show_keys(listed_keys()), ("F1",), anywhere=True),
     Deed("terms", "Terms explained…", lambda w: w.help.show_terms(), ("Shift+F1",), anywhere=True),
     Deed(
         "scope",
@@ -162,3 +162,8 @@ HAND_KEYS = (
     ("T P", "On the card: start the clock, the next person's card"),
     ("Backspace", "On the card: one step back"),
 )
+
+
+def listed_keys() -> tuple[tuple[str, str], ...]:
+    """Return every key with what it does."""
+    return (*HAND_KEYS, *((", ".join(deed.keys), deed.title) for deed in ALL_DEEDS if deed.keys))

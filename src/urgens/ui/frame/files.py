@@ -7,7 +7,7 @@ from pathlib import Path
 from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from urgens.document import SUFFIX, BuildErrors, demo, load, own_vehicle
-from urgens.document.borrow import borrowed
+from urgens.document.edits.borrow import borrowed
 from urgens.ui.frame.recovery import Found
 from urgens.ui.frame.settings import Settings
 from urgens.ui.session import Session

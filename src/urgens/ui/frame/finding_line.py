@@ -6,8 +6,8 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from urgens.document import Build
 from urgens.guidance import Finding, Severity
-from urgens.guidance.finding import Fix
-from urgens.guidance.recommending import recommended
+from urgens.guidance.advice.recommendation import recommended
+from urgens.guidance.rules.finding import Fix
 from urgens.quantity import Units
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, metrics, pen

@@ -1,17 +1,18 @@
 """Help inside the window: terms, keys, what is computed, and the walk of the first steps."""
 
+from collections.abc import Sequence
 from typing import Protocol
 
 from PySide6.QtWidgets import QApplication, QMainWindow, QWidget
 
-from urgens.guidance.terms import term_in
+from urgens.guidance.words.terms import term_in
 from urgens.ui.frame.bench import Bench
 from urgens.ui.frame.dialogs import KeyList
 from urgens.ui.frame.first_steps import stops
 from urgens.ui.frame.help_panels import ScopePanel, TermsPanel, explained
 from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.stations import WHY
 from urgens.ui.frame.walk import Walk
-from urgens.ui.stations.table import WHY
 
 
 class Walkable(Protocol):
@@ -32,12 +33,9 @@ class HelpDesk:
         self._window, self._settings = window, settings
         self.walking: Walk | None = None
 
-    def show_keys(self) -> None:
-        """Show the list of keys."""
-        from urgens.ui.frame.deeds import ALL_DEEDS, HAND_KEYS  # which name what is done here
-
-        rows = [(", ".join(deed.keys), deed.title) for deed in ALL_DEEDS if deed.keys]
-        KeyList([*HAND_KEYS, *rows], self._window).exec()
+    def show_keys(self, keys: Sequence[tuple[str, str]]) -> None:
+        """Show the list of keys, each with what it does."""
+        KeyList(list(keys), self._window).exec()
 
     def show_terms(self) -> None:
         """Show all terms, at that of what has the focus."""

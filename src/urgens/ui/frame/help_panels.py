@@ -9,8 +9,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.guidance.scope import COMPUTES, COMPUTES_NOT
-from urgens.guidance.terms import Term, matching
+from urgens.guidance.words.scope import COMPUTES, COMPUTES_NOT
+from urgens.guidance.words.terms import Term, matching
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
 

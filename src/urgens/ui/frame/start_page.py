@@ -18,7 +18,7 @@ from PySide6.QtWidgets import (
 
 from urgens.document import Build, demo, demo_names
 from urgens.guidance import Severity, findings
-from urgens.guidance.cautions import CAUTIONS
+from urgens.guidance.words.cautions import CAUTIONS
 from urgens.solve import solve
 from urgens.ui.theme.paint import T, face, metrics, pen, width
 from urgens.ui.widgets.marks import severity_mark

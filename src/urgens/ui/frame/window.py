@@ -32,19 +32,19 @@ from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.files import FileDesk
 from urgens.ui.frame.finding_line import FindingLine
 from urgens.ui.frame.help_desk import HelpDesk
+from urgens.ui.frame.layout_drawing import drawing_of
 from urgens.ui.frame.menu import actions, build_menu, undo_actions
 from urgens.ui.frame.mishaps import Mishaps, MishapStrip
 from urgens.ui.frame.rail import Rail
 from urgens.ui.frame.recovery import Recovery, found
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.start_page import StartPage
+from urgens.ui.frame.stations import FIRST, OWN, STATIONS
 from urgens.ui.frame.topbar import TopBar
 from urgens.ui.frame.units_dialog import UnitsDialog
 from urgens.ui.press.panel import PressPanel
 from urgens.ui.press.strip import PressStrip
 from urgens.ui.session import Session
-from urgens.ui.stations.layout_drawing import drawing_of
-from urgens.ui.stations.table import FIRST, OWN, STATIONS
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.widgets.background import Background, wait_for_all

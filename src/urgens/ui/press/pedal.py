@@ -14,8 +14,8 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from urgens.document.boosters.vacuum import VacuumBooster
-from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.kinds.boosters.vacuum import VacuumBooster
+from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import LENGTH
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName

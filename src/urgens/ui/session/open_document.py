@@ -8,8 +8,8 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtGui import QUndoStack
 
 from urgens.document import Build, BuildErrors, Change, changed, load, save
+from urgens.document.edits.past import with_history
 from urgens.document.files import is_read_only
-from urgens.document.past import with_history
 from urgens.document.whole_file import content
 from urgens.ui.session.undo import Drag, Edit
 

@@ -7,7 +7,7 @@ import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from urgens.document import Build, BuildErrors, Change, changed, load
-from urgens.document.known import KnownFigure, open_figures
+from urgens.document.evidence import KnownFigure, open_figures
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Units, UnitSystem
 from urgens.sheet.files import Asked

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PySide6.QtGui import QUndoCommand
 
 from urgens.document import Build
-from urgens.document.difference import Difference, difference
+from urgens.document.edits.difference import Difference, difference
 
 
 class Drag:

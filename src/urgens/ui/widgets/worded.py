@@ -4,7 +4,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QSizePolicy
 
-from urgens.guidance.terms import term_in
+from urgens.guidance.words.terms import term_in
 from urgens.ui.widgets.plain import plain_label, point_out
 
 

@@ -6,8 +6,8 @@ from urgens.ui.widgets.station import Station, StationKind, counted, worst
 
 # Areas of findings that another station mends.
 ELSEWHERE = (
-    "sizing", "travel", "joining", "feeding", "line_making", "fittings", "joints", "proofs",
-    "real_split", "faults",
+    "sizing", "travel", "threads", "feeding", "line_limits", "fittings", "joints", "proofs",
+    "real_split", "open_faults",
 )  # fmt: skip
 PAGES = {
     "Set": "set_page:SetPage",

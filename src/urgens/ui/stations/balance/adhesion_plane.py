@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QWidget
 
-from urgens.document.known import open_figures
+from urgens.document.evidence import open_figures
 from urgens.physics.arrays import Array
 from urgens.physics.standards import ADHESION_RANGE
 from urgens.solve.corner import cornering

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QWidget
 
-from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, shown
 from urgens.solve.travel import bar_tilt

@@ -1,6 +1,6 @@
 """The balance bar as Balance changes it: by turns of its adjuster, by steps, or to a place."""
 
-from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import LENGTH, UnitSystem, parse, places, retype
 from urgens.ui.session import Session
 

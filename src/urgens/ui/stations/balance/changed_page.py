@@ -6,7 +6,7 @@ from functools import partial
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QWidget
 
 from urgens.document import BuildErrors
-from urgens.guidance.changing import CALLED, what_it_does
+from urgens.guidance.words.vehicle_changes import CALLED, what_it_does
 from urgens.quantity import FORCE, QuantityError, Shown, completed, parse, show
 from urgens.studies.vehicle_changes import CHANGES, Change, Outcome, changed, lays, outcome
 from urgens.ui.session import Session

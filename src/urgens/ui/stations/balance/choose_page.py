@@ -18,14 +18,14 @@ from PySide6.QtWidgets import (
 
 from urgens.document import Build, changed
 from urgens.guidance import Severity
-from urgens.guidance.choosing import fitting, what, why, why_of
-from urgens.guidance.schools import School, schools
-from urgens.guidance.valve_words import fitted_words
+from urgens.guidance.advice.disagreements import School, schools
+from urgens.guidance.advice.valve_choice import fitting, what, why, why_of
+from urgens.guidance.words.valves import fitted_words
 from urgens.quantity import QuantityError, Shown
 from urgens.solve import every_road
+from urgens.studies.balance_verdict import MARGIN, Verdict, verdict_of
 from urgens.studies.twin_way import twin_way
 from urgens.studies.valve_choice import Candidate, candidates
-from urgens.studies.verdict import MARGIN, Verdict, verdict_of
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background

@@ -3,9 +3,9 @@
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QResizeEvent
 
-from urgens.document.brakes.disc import Disc
-from urgens.document.valves import Valve, kind_of
-from urgens.guidance.valve_words import state
+from urgens.document.kinds.brakes.disc import Disc
+from urgens.document.kinds.valves import Valve, kind_of
+from urgens.guidance.words.valves import state
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, show
 from urgens.studies.valve_stages import Stage, stages

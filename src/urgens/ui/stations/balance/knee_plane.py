@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from urgens.document.valves.load_sensing import Lever, LoadSensing
+from urgens.document.kinds.valves.load_sensing import Lever, LoadSensing
 from urgens.physics.valve_law import LoadSensingLaw
 from urgens.quantity import LENGTH, LOAD, PRESSURE, in_units, show, unit_shown
 from urgens.studies.knees_by_load import KneeLine, knee_line

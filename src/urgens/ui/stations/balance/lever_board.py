@@ -3,7 +3,7 @@
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
-from urgens.document.valves.load_sensing import LoadSensing
+from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.quantity import FORCE, LENGTH, PRESSURE, show
 from urgens.studies.knees_by_load import LeverState, lever_state
 from urgens.ui.session import Session

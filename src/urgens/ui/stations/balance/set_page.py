@@ -8,7 +8,7 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
-from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, unit_shown
 from urgens.ui.session import Session

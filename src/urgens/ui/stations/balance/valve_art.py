@@ -5,7 +5,7 @@ from collections.abc import Callable, Sequence
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter
 
-from urgens.document.valves.kind import Element
+from urgens.document.kinds.valves.kind import Element
 from urgens.ui.theme.paint import T, fluid, pen
 
 WIDE, TALL = 118.0, 74.0  # px of a body

@@ -5,9 +5,9 @@ from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QPushButton, QVBoxLayout,
 
 from urgens.document import Change
 from urgens.document.catalogue import figure
-from urgens.document.cylinders.twin import TwinMaster
-from urgens.document.valves.adjustable import Adjustable
-from urgens.guidance.recommending import best_reducing
+from urgens.document.kinds.cylinders.twin import TwinMaster
+from urgens.document.kinds.valves.adjustable import Adjustable
+from urgens.guidance.advice.recommendation import best_reducing
 from urgens.physics.axle import Axle
 from urgens.quantity import (
     LENGTH,

@@ -1,10 +1,16 @@
 """Edits of the valves in the circuits: each one step, and what is known of the others stays."""
 
-from urgens.document.change import Change, Order
-from urgens.document.valves import kind_of
-from urgens.document.valves.load_sensing import LoadSensing
-from urgens.document.valves.metering import Metering
-from urgens.guidance.new_valves import NEW_NAMES, by_lever, by_points, is_by_lever, new_valve
+from urgens.document.edits.change import Change, Order
+from urgens.document.kinds.valves import kind_of
+from urgens.document.kinds.valves.load_sensing import LoadSensing
+from urgens.document.kinds.valves.metering import Metering
+from urgens.guidance.rules.starting_valves import (
+    NEW_NAMES,
+    by_lever,
+    by_points,
+    is_by_lever,
+    new_valve,
+)
 from urgens.physics.axle import Axle
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.circuit_view import Place

@@ -7,8 +7,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from urgens.document import Change
-from urgens.document.valves import Valve, ValveKind, kind_of
-from urgens.document.valves.adjustable import Adjustable
+from urgens.document.kinds.valves import Valve, ValveKind, kind_of
+from urgens.document.kinds.valves.adjustable import Adjustable
 from urgens.physics.valve_law import Felt, through
 from urgens.quantity import PRESSURE, UnitSystem, parse, places, retype
 from urgens.studies.knee_here import knee_here, moves

@@ -10,11 +10,11 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBo
 
 from urgens.document import Build
 from urgens.document.catalogue import places
-from urgens.document.valves import Valve, kind_of
-from urgens.document.valves.load_sensing import LoadSensing
-from urgens.document.valves.metering import Metering
-from urgens.guidance.new_valves import NEW_NAMES, is_by_lever
-from urgens.guidance.valve_words import NOTHING, pair_words
+from urgens.document.kinds.valves import Valve, kind_of
+from urgens.document.kinds.valves.load_sensing import LoadSensing
+from urgens.document.kinds.valves.metering import Metering
+from urgens.guidance.rules.starting_valves import NEW_NAMES, is_by_lever
+from urgens.guidance.words.valves import NOTHING, pair_words
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, in_words, unit_shown
 from urgens.ui.session import Session

@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
 
 from urgens.guidance.procedures import METHODS, Facts, Procedure, Step, default_method
 from urgens.guidance.procedures.people import Role, duty, roles, state_before
-from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.procedures.records import title_of
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
 from urgens.ui.stations.bleed.beside import Beside
@@ -202,7 +202,7 @@ class CardPage(Page):
             self.why.setText(f"All: {step.text}" if own else step.why)
             return
         refused = self.run.held or found.refused_because
-        start = f"{TITLES[self.run.name]}: {len(found.steps)} steps, made for this layout."
+        start = f"{title_of(self.run.name)}: {len(found.steps)} steps, made for this layout."
         self.sentence.setText(start if refused is None else f"Not so: {refused}.")
         self.why.setText("" if refused else "Enter begins. What is read is kept in the build.")
 

@@ -6,7 +6,7 @@ from functools import partial
 from PySide6.QtWidgets import QMenu, QWidget
 
 from urgens.guidance.procedures import Procedure
-from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.procedures.records import title_of
 from urgens.quantity import UnitSystem
 from urgens.sheet.cards import cards_pdf
 from urgens.ui.session import Session
@@ -44,4 +44,4 @@ def content(session: Session, made: Procedure, people: int) -> bytes:
     """Return the pages of a procedure, on the paper that goes with the units shown."""
     units = session.units
     letter = (units if isinstance(units, UnitSystem) else units.system) is UnitSystem.INCH
-    return cards_pdf(session.build, made, TITLES[made.name], people, letter=letter)
+    return cards_pdf(session.build, made, title_of(made.name), people, letter=letter)

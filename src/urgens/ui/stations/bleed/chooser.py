@@ -5,24 +5,16 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QMenu, QToolButton, QWidget
 
-from urgens.guidance.procedures import MENDS, METHODS, NAMES
-from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.procedures import METHODS
+from urgens.guidance.procedures.records import Group, named, title_of
 from urgens.ui.widgets.segment import segment
 
 METHOD_NAMES = {
     "open-stroke": "Open stroke", "pedal": "Hold, crack", "pressure": "Pressure",
     "gravity": "Gravity", "vacuum": "Vacuum",
 }  # fmt: skip
-# In the order of the work; a line stands between groups.
-GROUPS = (
-    ("strip-record", "overhaul", "assemble", "pushrod-clearance", "pedal-height", "bench-bleed",
-     "bleed-at-cylinder"),
-    ("bleed", "rebleed", "reset-switch"),
-    ("prove-standing", "leak-test", "ports-test", "gauge-valve", "load-sensing-test",
-     "metering-test", "switch-test", "booster-test", "half-lost-test", "three-strokes"),
-    ("prove-moving",),
-    MENDS,
-)  # fmt: skip
+# A line stands between groups; mends have a menu of their own.
+GROUPS: tuple[Group, ...] = ("assemble", "bleed", "prove", "move", "mend")
 
 
 class Chooser(QWidget):
@@ -58,21 +50,18 @@ class Chooser(QWidget):
         for place, group in enumerate(GROUPS):
             if place:
                 menu.addSeparator()
-            into = self.mends if group is MENDS else menu
-            if group is MENDS:
+            into = self.mends if group == "mend" else menu
+            if group == "mend":
                 menu.addMenu(self.mends)
-            for name in group:
-                into.addAction(TITLES[name], partial(self.named.emit, name))
+            for name in named(group):
+                into.addAction(title_of(name), partial(self.named.emit, name))
         return menu
 
     def show_choice(self, name: str, method: str | None, *, going: bool) -> None:
         """Show what is chosen; while a run is under way its method stays."""
-        self.button.setText(TITLES[name])
-        self.button.setAccessibleName(f"Procedure: {TITLES[name]}; choose another")
+        self.button.setText(title_of(name))
+        self.button.setAccessibleName(f"Procedure: {title_of(name)}; choose another")
         for one, button in self.methods.items():
             button.setVisible(name == "bleed")
             button.setChecked(one == method)
             button.setEnabled(not going or one == method)
-
-
-assert {name for group in GROUPS for name in group} == set(NAMES)

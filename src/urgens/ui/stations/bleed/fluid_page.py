@@ -4,8 +4,8 @@ from datetime import date
 
 from PySide6.QtWidgets import QGridLayout, QLabel, QVBoxLayout, QWidget
 
-from urgens.guidance.fluids import CAUTION, SILICONE, age_words, fluid_rows
 from urgens.guidance.procedures.amounts import amounts
+from urgens.guidance.rules.fluids import CAUTION, SILICONE, age_words, fluid_rows
 from urgens.quantity import TEMPERATURE, parse, show
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear

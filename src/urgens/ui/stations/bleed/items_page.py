@@ -16,9 +16,9 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.document import Change
-from urgens.document.edit import dumped
-from urgens.document.records import OpenItem
-from urgens.guidance.proofs import held_from_moving
+from urgens.document.edits.edit import dumped
+from urgens.document.ledger.records import OpenItem
+from urgens.guidance.condition.proofs import held_from_moving
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page

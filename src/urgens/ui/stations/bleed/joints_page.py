@@ -5,8 +5,8 @@ from functools import partial
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QPushButton, QToolButton, QWidget
 
-from urgens.document.records import State
-from urgens.guidance.joints import IN_WORDS, LOOSE, STATES, MadeJoint, joints, with_state
+from urgens.document.ledger.records import State
+from urgens.guidance.condition.joints import IN_WORDS, LOOSE, STATES, MadeJoint, joints, with_state
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.plan import BleedPlan
 from urgens.ui.stations.bleed.run import now

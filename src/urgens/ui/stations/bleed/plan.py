@@ -4,7 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent
 
 from urgens.document import Build
-from urgens.guidance.joints import LOOSE, MadeJoint, joints_to
+from urgens.guidance.condition.joints import LOOSE, MadeJoint, joints_to
 from urgens.guidance.procedures import Facts, Step
 from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.people import State

@@ -6,10 +6,10 @@ from typing import Any
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QToolButton, QVBoxLayout, QWidget
 
-from urgens.document.records import WORDS, Record
+from urgens.document.ledger.records import WORDS, Record
 from urgens.guidance.procedures import Step
 from urgens.guidance.procedures.facts import said
-from urgens.guidance.read_at_step import (
+from urgens.guidance.procedures.step_readings import (
     CLEARANCE,
     TOLD,
     YES_NO,
@@ -18,7 +18,7 @@ from urgens.guidance.read_at_step import (
     taken,
     unit_of,
 )
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
 from urgens.quantity import FORCE, QuantityError, retype
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear

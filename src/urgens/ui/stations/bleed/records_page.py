@@ -5,14 +5,20 @@ from functools import partial
 
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
 
-from urgens.document.records import Entry, Record
+from urgens.document.ledger.records import Entry, Record
+from urgens.guidance.advice.travel_reading import (
+    MORE,
+    flow_words,
+    later_words,
+    strokes_words,
+    travel_words,
+)
 from urgens.guidance.procedures.amounts import swept
 from urgens.guidance.procedures.facts import FARTHEST, said
+from urgens.guidance.procedures.records import title_of
 from urgens.guidance.procedures.step import Wheel
-from urgens.guidance.procedures.titles import TITLES
-from urgens.guidance.read_at_step import shown_reading
-from urgens.guidance.travel_read import MORE, flow_words, later_words, strokes_words, travel_words
-from urgens.guidance.words import Words
+from urgens.guidance.procedures.step_readings import shown_reading
+from urgens.guidance.words.figures import Words
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.travel_form import TIMES, TravelForm
 from urgens.ui.widgets.cleared import clear
@@ -162,4 +168,4 @@ def _title(record: Record) -> str:
     day = record.started.isoformat(sep=" ", timespec="minutes")
     how = f", {record.method}" if record.method else ""
     left = "" if record.ended is not None else f", at step {record.step}"
-    return f"{day}  {TITLES.get(record.procedure, record.procedure)}{how}{left}"
+    return f"{day}  {title_of(record.procedure)}{how}{left}"

@@ -5,12 +5,12 @@ from datetime import datetime
 from typing import Any
 
 from urgens.document import Build, Change
-from urgens.document.edit import dumped
-from urgens.document.records import Record
-from urgens.guidance.joints import held_by_joints, opened_since_bled
-from urgens.guidance.procedures import NAMES, Procedure, Step, procedure
+from urgens.document.edits.edit import dumped
+from urgens.document.ledger.records import Record
+from urgens.guidance.condition.joints import held_by_joints, opened_since_bled
+from urgens.guidance.condition.proofs import MOVING, held_from_moving, procedure_now
+from urgens.guidance.procedures import NAMES, Procedure, Step
 from urgens.guidance.procedures.rebleed import opened_by
-from urgens.guidance.proofs import MOVING, held_from_moving
 from urgens.ui.session import Session
 
 BLEED = "bleed"
@@ -65,7 +65,7 @@ class Run:
         asked = self.name, method if self.name == BLEED else None
         if self._made is None or self._made[0] is not build or self._made[1] != asked:
             opened = self._opened() if self.name == AGAIN else ()
-            self._made = build, asked, procedure(build, *asked, opened)
+            self._made = build, asked, procedure_now(build, *asked, opened)
         return self._made[2]
 
     def _opened(self) -> tuple[str, ...]:

@@ -14,8 +14,8 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.document import Change
-from urgens.document.edit import dumped
-from urgens.guidance.read_at_step import taken, unit_of
+from urgens.document.edits.edit import dumped
+from urgens.guidance.procedures.step_readings import taken, unit_of
 from urgens.quantity import FORCE, QuantityError, retype, show
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.run import now

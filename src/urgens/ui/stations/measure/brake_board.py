@@ -3,10 +3,10 @@
 from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath
 
-from urgens.document.brakes import piston_area
-from urgens.document.brakes.disc import Disc
-from urgens.document.brakes.drum import Drum
-from urgens.guidance.practice import USUAL_SHOES
+from urgens.document.kinds.brakes import piston_area
+from urgens.document.kinds.brakes.disc import Disc
+from urgens.document.kinds.brakes.drum import Drum
+from urgens.guidance.thresholds import USUAL_SHOES
 from urgens.physics.axle import Axle
 from urgens.physics.disc import clamp_force
 from urgens.quantity import FORCE, LENGTH, TORQUE, show

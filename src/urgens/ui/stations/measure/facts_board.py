@@ -7,8 +7,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from urgens.document import Change
-from urgens.document.brakes.drum import Drum
-from urgens.document.outlets import behind_outlets
+from urgens.document.kinds.brakes.drum import Drum
+from urgens.document.residual_valves import behind_outlets
 from urgens.document.tables import fluid_table
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, QuantityError, Shown, completed, shown

@@ -5,14 +5,14 @@ from collections.abc import Iterator
 from PySide6.QtWidgets import QMenu, QToolButton
 
 from urgens.document import Change
-from urgens.document.boosters import BOOSTERS
-from urgens.document.boosters.kind import FittedBooster
-from urgens.document.brakes import BRAKES, brake_kind
-from urgens.document.brakes.disc import Disc
-from urgens.document.brakes.drum import Drum
-from urgens.document.cylinders import CYLINDERS
+from urgens.document.kinds.boosters import BOOSTERS
+from urgens.document.kinds.boosters.kind import FittedBooster
+from urgens.document.kinds.brakes import BRAKES, brake_kind
+from urgens.document.kinds.brakes.disc import Disc
+from urgens.document.kinds.brakes.drum import Drum
+from urgens.document.kinds.cylinders import CYLINDERS
 from urgens.document.pad_ways import pad_ways
-from urgens.guidance.practice import USUAL_SHOES
+from urgens.guidance.thresholds import USUAL_SHOES
 from urgens.physics.axle import AXLES, Axle
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.shoes import ShoeDialog

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
 
-from urgens.document.change import Change, Order
+from urgens.document.edits.change import Change, Order
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
 from urgens.ui.stations.measure.raised_axle import RaisedAxle

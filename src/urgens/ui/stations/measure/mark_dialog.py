@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QComboBox, QDialog, QDialogButtonBox, QFormLayout,
 
 from urgens.document import Build
 from urgens.document.catalogue import figure, is_figure
-from urgens.document.edit import dumped
+from urgens.document.edits.edit import dumped
 from urgens.document.facts import given
 from urgens.ui.session import Session
 from urgens.ui.widgets.evidence_keys import STATES

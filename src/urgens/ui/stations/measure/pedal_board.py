@@ -4,9 +4,9 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter
 
 from urgens.document import Change
-from urgens.document.boosters.hydraulic import HydraulicBooster
-from urgens.document.boosters.vacuum import VacuumBooster
-from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.kinds.boosters.hydraulic import HydraulicBooster
+from urgens.document.kinds.boosters.vacuum import VacuumBooster
+from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import LENGTH, PRESSURE, QuantityError, Shown, number_of, retype, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, pen

@@ -12,8 +12,8 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.document import Change
-from urgens.document.brakes.drum import Drum
-from urgens.guidance.practice import USUAL_SHOES
+from urgens.document.kinds.brakes.drum import Drum
+from urgens.guidance.thresholds import USUAL_SHOES
 from urgens.physics.drum import pinned_shoe_factor
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T

@@ -4,7 +4,7 @@ from urgens.guidance import Severity
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import Station, StationKind, counted, found_in, worst
 
-AREAS = ("joining", "feeding", "line_making", "fittings")  # of findings that are mended here
+AREAS = ("threads", "feeding", "line_limits", "fittings")  # of findings that are mended here
 PAGES = {
     "Layout": "layout_page:LayoutPage",
     "Lines": "lines_page:LinesPage",

@@ -6,7 +6,7 @@ from functools import partial
 import numpy as np
 from PySide6.QtWidgets import QGridLayout, QWidget
 
-from urgens.document.line_sheets import MadeLine
+from urgens.document.layout.line_sheets import MadeLine
 from urgens.plumbing.route_edits import Figure
 from urgens.quantity import ANGLE, LENGTH, QuantityError, Units, completed, parse, show
 from urgens.quantity.quantity import Quantity

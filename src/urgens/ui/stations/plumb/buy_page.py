@@ -9,9 +9,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 from urgens.document import Change
-from urgens.document.line_sheets import routed
-from urgens.document.plumbing import Received
-from urgens.guidance.part_words import KINDS
+from urgens.document.layout.layout import Received
+from urgens.document.layout.line_sheets import routed
+from urgens.guidance.words.parts import KINDS
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.edits import section_of
 from urgens.plumbing.kit import CLIP_EACH, Checked, Needed, audit, buying_list

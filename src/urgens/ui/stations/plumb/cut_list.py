@@ -4,10 +4,10 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from urgens.document.line_sheets import MadeLine, routed
-from urgens.document.plumbing import Line
+from urgens.document.layout.layout import Line
+from urgens.document.layout.line_sheets import MadeLine, routed
 from urgens.guidance import Severity
-from urgens.guidance.part_words import line_name
+from urgens.guidance.words.parts import line_name
 from urgens.quantity import LENGTH, show
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb import plan_art

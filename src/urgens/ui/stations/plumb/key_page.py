@@ -9,8 +9,15 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from urgens.document import Change
-from urgens.guidance.block_key import QUESTIONS, Question, Seen, next_question, possible, verdict
-from urgens.guidance.part_words import KINDS, part_name
+from urgens.guidance.advice.block_key import (
+    QUESTIONS,
+    Question,
+    Seen,
+    next_question,
+    possible,
+    verdict,
+)
+from urgens.guidance.words.parts import KINDS, part_name
 from urgens.plumbing.edits import INSERTED, section_of, with_part_in
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.laid import Laid

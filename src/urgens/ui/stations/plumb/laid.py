@@ -2,9 +2,9 @@
 
 from urgens.document import Build, Change, edited
 from urgens.document.circuits import Circuits
-from urgens.document.plumbing import Plumbing
+from urgens.document.layout.layout import Plumbing
 from urgens.plumbing.draft import drafted
-from urgens.plumbing.plan import plan_of
+from urgens.plumbing.drawing import plan_of
 from urgens.plumbing.plan_shapes import Plan
 from urgens.plumbing.pressures import line_pressures
 from urgens.ui.session import Session

@@ -6,11 +6,11 @@ import numpy as np
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
 
 from urgens.document import BuildErrors, Change
-from urgens.document.line_sheets import MadeLine, radius_of, routed
-from urgens.document.plumbing import Line
+from urgens.document.layout.layout import Line
+from urgens.document.layout.line_sheets import MadeLine, radius_of, routed
 from urgens.guidance import Severity, area_of
-from urgens.guidance.line_work import line_work
-from urgens.guidance.part_words import line_name
+from urgens.guidance.advice.line_steps import line_work
+from urgens.guidance.words.parts import line_name
 from urgens.physics.arrays import Array
 from urgens.physics.bends import RouteError
 from urgens.plumbing.edits import section_of

@@ -6,6 +6,7 @@ from pathlib import Path
 from PySide6.QtCore import QStandardPaths
 
 from urgens.document import BuildErrors
+from urgens.document.layout.layout import FittedPart
 from urgens.document.part_catalogue import (
     CataloguePart,
     PartCatalogue,
@@ -13,8 +14,7 @@ from urgens.document.part_catalogue import (
     save_catalogue,
     shipped_parts,
 )
-from urgens.document.plumbing import FittedPart
-from urgens.guidance.part_words import KINDS
+from urgens.guidance.words.parts import KINDS
 
 FILE = "parts.json"
 

@@ -5,10 +5,10 @@ from functools import partial
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLineEdit, QScrollArea, QVBoxLayout, QWidget
 
-from urgens.document.line_sheets import FORMER, MadeLine, routed
-from urgens.document.plumbing import LineEnd
-from urgens.document.threads import thread_table
-from urgens.guidance.part_words import line_name
+from urgens.document.layout.layout import LineEnd
+from urgens.document.layout.line_sheets import FORMER, MadeLine, routed
+from urgens.document.layout.threads import thread_table
+from urgens.guidance.words.parts import line_name
 from urgens.plumbing.old_lines import OldLine, bends_typed, ranked, tried, tried_words
 from urgens.quantity import LENGTH, QuantityError, show, whole_number
 from urgens.ui.session import Session

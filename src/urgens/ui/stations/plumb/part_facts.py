@@ -6,7 +6,7 @@ from functools import partial
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout
 
 from urgens.document import BuildErrors, value_at
-from urgens.document.plumbing import FittedPart, Line
+from urgens.document.layout.layout import FittedPart, Line
 from urgens.quantity import whole_number
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.chooser import chooser

@@ -6,7 +6,7 @@ from math import cos, hypot, radians, sin
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
 
-from urgens.document.plumbing import FittedPart
+from urgens.document.layout.layout import FittedPart
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.schematic import Part

@@ -8,8 +8,8 @@ from math import hypot
 import numpy as np
 
 from urgens.document.circuits import Circuits
-from urgens.guidance.part_words import CIRCUITS, ON_PLAN, part_name
-from urgens.plumbing.joins import bad_joins
+from urgens.guidance.words.parts import CIRCUITS, ON_PLAN, part_name
+from urgens.plumbing.branches import bad_joins
 from urgens.plumbing.plan_shapes import Plan, Side
 from urgens.ui.stations.plumb.plan_art import TAG, tag_width
 from urgens.ui.theme.paint import T, metrics, width

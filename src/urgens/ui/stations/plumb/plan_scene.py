@@ -6,7 +6,7 @@ from itertools import pairwise
 from PySide6.QtCore import Qt
 
 from urgens.guidance import Severity
-from urgens.guidance.part_words import line_name, part_name
+from urgens.guidance.words.parts import line_name, part_name
 from urgens.physics.axle import Axle
 from urgens.plumbing.plan_shapes import Plan, PlanPort
 from urgens.ui.session import Session

@@ -12,9 +12,9 @@ from PySide6.QtGui import (
     QWheelEvent,
 )
 
-from urgens.document.brakes.disc import Disc
+from urgens.document.kinds.brakes.disc import Disc
 from urgens.physics.axle import Axle
-from urgens.plumbing.joins import bad_joins
+from urgens.plumbing.branches import bad_joins
 from urgens.quantity import PRESSURE, show
 from urgens.ui.stations.plumb import plan_art
 from urgens.ui.stations.plumb.plan_labels import Words

@@ -6,7 +6,7 @@ from typing import Any
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
-from urgens.guidance.small_sums import bore_words, reach_words, room_words, switch_words
+from urgens.guidance.advice.small_sums import bore_words, reach_words, room_words, switch_words
 from urgens.quantity import LENGTH, PRESSURE, Kind
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T

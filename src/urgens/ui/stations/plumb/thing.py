@@ -6,10 +6,10 @@ from functools import partial
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from urgens.document.layout.layout import FittedPart, Line
+from urgens.document.layout.threads import thread_table
 from urgens.document.part_catalogue import CataloguePart
-from urgens.document.plumbing import FittedPart, Line
-from urgens.document.threads import thread_table
-from urgens.guidance.part_words import KINDS, MATERIALS, SEATS, line_name, part_name
+from urgens.guidance.words.parts import KINDS, MATERIALS, SEATS, line_name, part_name
 from urgens.plumbing.edits import INSERTED
 from urgens.quantity import PRESSURE, show
 from urgens.ui.session import Session

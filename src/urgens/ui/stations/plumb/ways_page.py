@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVB
 
 from urgens.document import Build, Change, changed, with_setup
 from urgens.document.circuits import Circuits
-from urgens.guidance.alternatives import Alternative, alternatives
-from urgens.guidance.part_words import KINDS, part_name
+from urgens.guidance.advice.layouts import Alternative, alternatives
+from urgens.guidance.words.parts import KINDS, part_name
 from urgens.plumbing.conversion import Conversion, conversion, layout_of
 from urgens.quantity import QuantityError, Shown
 from urgens.ui.session import Session

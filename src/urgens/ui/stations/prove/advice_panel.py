@@ -2,10 +2,10 @@
 
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
 
-from urgens.bench.proving import NextOnRoad
-from urgens.bench.wording import advice_reason, brakes_words, headline, of_hundred
+from urgens.bench.proof_state import NextOnRoad
+from urgens.bench.sentences import advice_reason, brakes_words, headline, of_hundred
 from urgens.document import Build
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
 from urgens.ui.stations.prove.chance_bars import ChanceBars
 from urgens.ui.stations.prove.stops_found import StopsFound
 from urgens.ui.widgets.worded import worded, wrapped

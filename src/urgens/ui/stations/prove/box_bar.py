@@ -6,10 +6,10 @@ from pathlib import Path
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
 
-from urgens.bench.channels import Signals
-from urgens.bench.live import ports
-from urgens.bench.log_write import write_csv
-from urgens.bench.recorded import as_log
+from urgens.bench.gauges.box_reader import ports
+from urgens.bench.gauges.box_recording import as_log
+from urgens.bench.logs.channels import Signals
+from urgens.bench.logs.write import write_csv
 from urgens.document import BuildErrors
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.live_box import LiveBox

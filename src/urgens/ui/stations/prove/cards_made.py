@@ -1,11 +1,11 @@
 """What stands on the cards of the stops, and on that of the next one."""
 
-from urgens.bench.adjusting import Adjuster, adjuster
-from urgens.bench.proving import NextOnRoad, stops_of
-from urgens.bench.wording import counted_words, headline
+from urgens.bench.proof_state import NextOnRoad, stops_of
+from urgens.bench.sentences import counted_words, headline
+from urgens.bench.stops.adjusters import Adjuster, adjuster
 from urgens.document import Build
-from urgens.document.proof import Proof, Stop
-from urgens.guidance.words import Words
+from urgens.document.ledger.proof import Proof, Stop
+from urgens.guidance.words.figures import Words
 from urgens.quantity import FORCE, SPEED, Units, shown
 from urgens.ui.stations.prove.stop_cards import Card
 

@@ -4,9 +4,9 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy
 
-from urgens.bench.next_stop import RISK, NextStop
-from urgens.bench.wording import counted_words
-from urgens.guidance.words import Words
+from urgens.bench.sentences import counted_words
+from urgens.bench.stops.next_setting import RISK, NextStop
+from urgens.guidance.words.figures import Words
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted

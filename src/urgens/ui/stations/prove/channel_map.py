@@ -6,8 +6,8 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QLabel, QMenu, QToolButton, QWidget
 
-from urgens.bench.channels import CHANNELS, Mapped
-from urgens.bench.log_read import ReadLog
+from urgens.bench.logs.channels import CHANNELS, Mapped
+from urgens.bench.logs.read import ReadLog
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.worded import worded, wrapped

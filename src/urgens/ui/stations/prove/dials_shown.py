@@ -2,13 +2,13 @@
 
 import numpy as np
 
-from urgens.bench.as_measured import valve_at
-from urgens.bench.expected import usual_scale
-from urgens.bench.gauge_lines import Reading
-from urgens.bench.gauges import gauge_error
-from urgens.bench.proving import Gauged
-from urgens.document.valves import kind_of
+from urgens.bench.gauges.as_measured import valve_at
+from urgens.bench.gauges.box_protocol import Reading
+from urgens.bench.gauges.valve_verdict import gauge_error
+from urgens.bench.proof_state import Gauged
+from urgens.document.kinds.valves import kind_of
 from urgens.quantity import PRESSURE, in_units
+from urgens.studies.expected_pressures import usual_scale
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.dials import Shown
 from urgens.ui.stations.prove.gauge_scale import CLASS

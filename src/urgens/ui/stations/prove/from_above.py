@@ -7,7 +7,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
-from urgens.bench.drives import Drive
+from urgens.bench.road.drives import Drive
 from urgens.physics.axle import Axle
 from urgens.quantity import DISTANCE, Units, in_units, unit_shown
 from urgens.ui.theme.paint import T, pen, shortened

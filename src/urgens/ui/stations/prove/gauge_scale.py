@@ -4,7 +4,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QMenu, QToolButton, QVBoxLayout, QWidget
 
-from urgens.bench.proving import Gauged
+from urgens.bench.proof_state import Gauged
 from urgens.quantity import PRESSURE, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import put, rows_of

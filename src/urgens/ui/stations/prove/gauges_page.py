@@ -11,14 +11,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.bench.as_measured import as_measured
-from urgens.bench.expected import gauged_valves, place_of
-from urgens.bench.gauges import rising
-from urgens.bench.proving import Gauged, gauged, gauged_valve, proofs
-from urgens.bench.wording import verdict_words
+from urgens.bench.gauges.as_measured import as_measured
+from urgens.bench.gauges.valve_verdict import rising
+from urgens.bench.proof_state import Gauged, gauged, gauged_valve, proofs
+from urgens.bench.sentences import verdict_words
 from urgens.document import BuildErrors, Change
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
 from urgens.quantity import PRESSURE, retype
+from urgens.studies.expected_pressures import gauged_valves, place_of
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.box_bar import BoxBar
 from urgens.ui.stations.prove.dials import Dials

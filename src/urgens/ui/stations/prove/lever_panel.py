@@ -5,8 +5,8 @@ from functools import partial
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QGridLayout, QPushButton, QSlider, QVBoxLayout, QWidget
 
-from urgens.bench.lever import LeverRead, LeverVerdict, read_lever
-from urgens.bench.proving import Gauged
+from urgens.bench.gauges.lever import LeverRead, LeverVerdict, read_lever
+from urgens.bench.proof_state import Gauged
 from urgens.physics.valve_law import LoadSensingLaw
 from urgens.quantity import PRESSURE
 from urgens.ui.session import Session

@@ -4,10 +4,10 @@ from collections import deque
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from urgens.bench.device import Box, SimulatedBox
-from urgens.bench.gauge_lines import Reading
-from urgens.bench.live import LiveGauges
-from urgens.bench.plant import plant
+from urgens.bench.gauges.box_protocol import Reading
+from urgens.bench.gauges.box_reader import LiveGauges
+from urgens.bench.gauges.simulated_box import Box, SimulatedBox
+from urgens.bench.plant.plant import plant
 from urgens.document import BuildErrors
 from urgens.ui.session import Session
 

@@ -4,9 +4,9 @@ import shutil
 from pathlib import Path
 from typing import Any
 
-from urgens.bench.channels import Mapped
-from urgens.bench.log_read import digest, lies
-from urgens.document.proof import Log
+from urgens.bench.logs.channels import Mapped
+from urgens.bench.logs.read import digest, lies
+from urgens.document.ledger.proof import Log
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now, put, rows_of
 

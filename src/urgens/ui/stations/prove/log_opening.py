@@ -5,9 +5,10 @@ from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
 
-from urgens.bench.channels import Mapped
-from urgens.bench.log_file import LogFile, read_log
-from urgens.bench.log_read import digest, look_through
+from urgens.bench.logs.channels import Mapped
+from urgens.bench.logs.file import read_log
+from urgens.bench.logs.read import digest, look_through
+from urgens.bench.logs.table import LogFile
 from urgens.document import BuildErrors
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.log_files import LogFiles

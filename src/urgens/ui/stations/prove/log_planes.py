@@ -3,8 +3,8 @@
 import numpy as np
 from PySide6.QtCore import Qt
 
-from urgens.bench.log_compare import BINS, BeforeAfter, along, model_rear, rising_rows
-from urgens.bench.log_read import ReadLog
+from urgens.bench.logs.compare import BINS, BeforeAfter, along, model_rear, rising_rows
+from urgens.bench.logs.read import ReadLog
 from urgens.quantity import PRESSURE, in_units, unit_shown
 from urgens.solve.system import System
 from urgens.ui.session import Session

@@ -1,7 +1,7 @@
 """What a log says beside the model and beside another log, in words."""
 
-from urgens.bench.log_compare import BeforeAfter, BesideModel
-from urgens.bench.log_read import ReadLog
+from urgens.bench.logs.compare import BeforeAfter, BesideModel
+from urgens.bench.logs.read import ReadLog
 from urgens.quantity import PRESSURE, Units, show
 
 FAULTS = 12  # that are told one by one

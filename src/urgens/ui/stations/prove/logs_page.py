@@ -16,11 +16,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.bench.adjusting import adjuster, set_as
-from urgens.bench.channels import CHANNELS, Mapped
-from urgens.bench.log_compare import before_after, beside_model
-from urgens.bench.log_read import ReadLog, look_through, told_by
-from urgens.document.proof import Log
+from urgens.bench.logs.channels import CHANNELS, Mapped
+from urgens.bench.logs.compare import before_after, beside_model
+from urgens.bench.logs.read import ReadLog, look_through, told_by
+from urgens.bench.stops.adjusters import adjuster, set_as
+from urgens.document.ledger.proof import Log
 from urgens.quantity import PRESSURE, unit_shown
 from urgens.solve.system import system
 from urgens.ui.session import Session
@@ -337,7 +337,7 @@ class LogsPage(Page):
         self._show()
 
     def _write(self) -> None:
-        from urgens.bench.log_write import write_csv
+        from urgens.bench.logs.write import write_csv
 
         if self.log is None:
             return

@@ -3,9 +3,9 @@
 from datetime import datetime
 from typing import Any
 
-from urgens.bench.as_measured import valve_at
+from urgens.bench.gauges.as_measured import valve_at
 from urgens.document import Change
-from urgens.document.edit import dumped
+from urgens.document.edits.edit import dumped
 from urgens.ui.session import Session
 
 

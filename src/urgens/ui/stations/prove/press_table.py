@@ -3,7 +3,7 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QWidget
 
-from urgens.bench.presses import Press
+from urgens.bench.logs.presses import Press
 from urgens.quantity import FORCE, PRESSURE, Units, show
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.worded import worded

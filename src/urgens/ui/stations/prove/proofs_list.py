@@ -7,8 +7,8 @@ from PySide6.QtGui import QColor, QPaintEvent
 from PySide6.QtWidgets import QGridLayout, QPushButton, QSizePolicy, QWidget
 
 from urgens.guidance import Severity
-from urgens.guidance.procedures.titles import TITLES
-from urgens.guidance.proofs import StandingProof
+from urgens.guidance.condition.proofs import StandingProof
+from urgens.guidance.procedures.records import title_of
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.marks import severity_mark
@@ -71,14 +71,14 @@ class ProofsList(QWidget):
         for place, one in enumerate(wanted):
             row = 2 * place
             self._grid.addWidget(StateMark(one.state), row, 0, Qt.AlignmentFlag.AlignVCenter)
-            title = worded(TITLES[one.name], "heading")
-            title.setAccessibleName(f"{TITLES[one.name]}: {one.state}, {one.why}")
+            title = worded(title_of(one.name), "heading")
+            title.setAccessibleName(f"{title_of(one.name)}: {one.state}, {one.why}")
             self._grid.addWidget(title, row, 1)
             if one.why != NOTHING:
                 self._grid.addWidget(wrapped("small", one.why), row + 1, 1, 1, 2)
             button = QPushButton(WORDS[one.state])
             button.setProperty("role", "small")
-            button.setAccessibleName(f"{WORDS[one.state]}: {TITLES[one.name]}")
+            button.setAccessibleName(f"{WORDS[one.state]}: {title_of(one.name)}")
             button.clicked.connect(partial(self.asked.emit, one.name))
             self.buttons[one.name] = button
             self._grid.addWidget(button, row, 2)

@@ -6,9 +6,9 @@ import numpy as np
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QGridLayout, QToolButton, QWidget
 
-from urgens.bench.expected import schedule, usual_scale
-from urgens.bench.proving import Gauged
+from urgens.bench.proof_state import Gauged
 from urgens.quantity import PRESSURE, in_units, retype, show, unit_shown
+from urgens.studies.expected_pressures import schedule, usual_scale
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.typed_label import TypedLabel

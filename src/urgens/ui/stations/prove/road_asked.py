@@ -3,9 +3,9 @@
 from collections.abc import Callable
 from typing import NamedTuple
 
-from urgens.bench.drives import Drive, Trial, drives, foot_to_lock, trial
-from urgens.bench.road import StoppedError
-from urgens.bench.torque import Foot, hold
+from urgens.bench.road.drives import Drive, Trial, drives, foot_to_lock, trial
+from urgens.bench.road.simulation import StoppedError
+from urgens.bench.road.torque import Foot, hold
 from urgens.document import Build
 from urgens.solve.system import system
 

@@ -14,9 +14,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.bench.drives import Drive
-from urgens.bench.log_write import sensed, write_csv
-from urgens.bench.torque import Foot, hold
+from urgens.bench.logs.write import sensed, write_csv
+from urgens.bench.road.drives import Drive
+from urgens.bench.road.torque import Foot, hold
 from urgens.document import Build, BuildErrors, load, with_setup
 from urgens.physics.axle import Axle
 from urgens.quantity import DISTANCE, FORCE, SPEED, show, unit_shown

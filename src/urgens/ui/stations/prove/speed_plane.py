@@ -3,7 +3,7 @@
 import numpy as np
 from PySide6.QtCore import Qt
 
-from urgens.bench.drives import Drive
+from urgens.bench.road.drives import Drive
 from urgens.physics.axle import Axle
 from urgens.quantity import SPEED, Units, in_units
 from urgens.ui.theme.paint import T

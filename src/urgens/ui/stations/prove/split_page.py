@@ -8,7 +8,7 @@ from PySide6.QtGui import QColor, QPaintEvent
 from PySide6.QtWidgets import QGridLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document.catalogue import is_figure
-from urgens.guidance.real_split import compared, is_rearward
+from urgens.guidance.rules.real_split import compared, is_rearward
 from urgens.quantity import LENGTH, Quantity, QuantityError, Units, completed, parse, retype
 from urgens.studies.real_split import Computed, Split
 from urgens.ui.session import Session

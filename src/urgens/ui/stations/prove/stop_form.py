@@ -17,8 +17,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.bench.adjusting import Adjuster, adjuster
-from urgens.document.proof import Proof, Stop
+from urgens.bench.stops.adjusters import Adjuster, adjuster
+from urgens.document.ledger.proof import Proof, Stop
 from urgens.quantity import DISTANCE, FORCE, LENGTH, SPEED, TEMPERATURE, Kind
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now

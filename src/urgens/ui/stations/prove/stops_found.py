@@ -6,13 +6,13 @@ from datetime import datetime
 
 import numpy as np
 
-from urgens.bench.adjusting import Adjuster, adjuster
-from urgens.bench.chances import least_rear_factor
-from urgens.bench.drives import Drive, drives, trial
-from urgens.bench.proving import NextOnRoad, on_road, stops_of
-from urgens.bench.road import StoppedError
-from urgens.bench.stops import Posterior, posterior, prior
-from urgens.bench.torque import hold
+from urgens.bench.proof_state import NextOnRoad, on_road, stops_of
+from urgens.bench.road.drives import Drive, drives, trial
+from urgens.bench.road.simulation import StoppedError
+from urgens.bench.road.torque import hold
+from urgens.bench.stops.adjusters import Adjuster, adjuster
+from urgens.bench.stops.posterior import Posterior, posterior, prior
+from urgens.bench.stops.rear_first_chance import least_rear_factor
 from urgens.document import Build
 from urgens.physics.arrays import Array
 from urgens.solve.line_pressure import pushrod_force

@@ -14,14 +14,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.bench.adjusting import adjuster
-from urgens.bench.brakes_as_measured import brakes_as_measured
-from urgens.bench.drives import Drive
-from urgens.bench.proving import NextOnRoad, hottest, stops_of
-from urgens.bench.wording import counted_words, headline
+from urgens.bench.proof_state import NextOnRoad, hottest, stops_of
+from urgens.bench.road.drives import Drive
+from urgens.bench.sentences import counted_words, headline
+from urgens.bench.stops.adjusters import adjuster
+from urgens.bench.stops.brakes_as_measured import brakes_as_measured
 from urgens.document import Build
-from urgens.guidance.proofs import held_from_moving
-from urgens.guidance.words import Words
+from urgens.guidance.condition.proofs import held_from_moving
+from urgens.guidance.words.figures import Words
 from urgens.physics.axle import Axle
 from urgens.quantity import SPEED, show
 from urgens.ui.session import Session

@@ -3,8 +3,8 @@
 import numpy as np
 from PySide6.QtCore import Qt
 
-from urgens.bench.proving import stops_of
-from urgens.bench.stops import stop_system, why_not_counted
+from urgens.bench.proof_state import stops_of
+from urgens.bench.stops.posterior import stop_system, why_not_counted
 from urgens.quantity import PRESSURE, in_units, unit_shown
 from urgens.solve import ideal_pressures
 from urgens.solve.line_pressure import pushrod_force

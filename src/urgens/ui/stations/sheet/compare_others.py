@@ -7,8 +7,8 @@ from functools import partial
 from pathlib import Path
 
 from urgens.document import Build, BuildErrors, load, with_setup
-from urgens.document.history import HistoryEntry
-from urgens.document.past import as_of
+from urgens.document.edits.past import as_of
+from urgens.document.ledger.history import HistoryEntry
 
 MINUTE = timedelta(minutes=1)
 LONGEST = 52  # letters of what is chosen

@@ -17,8 +17,8 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.document import SUFFIX
-from urgens.document.history import HistoryEntry
-from urgens.guidance.compared import REAR_FIRST, Compared, compared
+from urgens.document.ledger.history import HistoryEntry
+from urgens.guidance.advice.build_comparison import REAR_FIRST, Compared, compared
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.compare_others import Other, before_words, others, shortened_line
 from urgens.ui.stations.sheet.compare_table import CompareTable

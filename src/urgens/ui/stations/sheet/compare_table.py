@@ -12,7 +12,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
-from urgens.guidance.compared import Compared, Value
+from urgens.guidance.advice.build_comparison import Compared, Value
 from urgens.quantity import Shown, show, written
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, metrics, pen

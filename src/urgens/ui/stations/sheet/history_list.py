@@ -15,7 +15,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy
 
-from urgens.guidance.chronicle import KINDS, Happened, Kind
+from urgens.guidance.tracing.chronicle import KINDS, Happened, Kind
 from urgens.ui.theme.paint import T, metrics, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted, ring

@@ -8,12 +8,12 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Build, Change
-from urgens.document.edit import dumped
+from urgens.document.edits.edit import dumped
+from urgens.document.edits.past import figure_words
 from urgens.document.frozen import thawed
-from urgens.document.past import figure_words
-from urgens.guidance.asks_again import Asked, asked_by
-from urgens.guidance.chronicle import Happened, chronicle
-from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.condition.consequences import Asked, asked_by
+from urgens.guidance.procedures.records import title_of
+from urgens.guidance.tracing.chronicle import Happened, chronicle
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.history_form import HistoryForm
 from urgens.ui.stations.sheet.history_list import HistoryList
@@ -192,7 +192,7 @@ def _asked(asked: Asked) -> Iterator[str]:
         named = {"all": "every circuit", "layout": "what was opened"}
         circuits = ", ".join(named.get(name, name) for name in asked.opens)
         yield f"Bled again: {circuits}."
-    proofs = [TITLES[name].lower() for name in asked.proves]
+    proofs = [title_of(name).lower() for name in asked.proves]
     proofs += ["moving"] if asked.moves else []
     if proofs:
         yield f"Proved again: {', '.join(proofs)}."

@@ -8,10 +8,10 @@ from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildErrors, Change
-from urgens.document.edit import dumped
-from urgens.document.past import figure_words
-from urgens.document.save_as import saved_as_setup, what_is_tried
-from urgens.guidance.ladder import Rung, ladder
+from urgens.document.edits.edit import dumped
+from urgens.document.edits.past import figure_words
+from urgens.document.edits.save_as import saved_as_setup, what_is_tried
+from urgens.guidance.advice.setup_ladder import Rung, ladder
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.rung_card import RungCard
 from urgens.ui.widgets.background import SOON, Background

@@ -20,13 +20,13 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.document import Build, Change
-from urgens.document.edit import dumped
-from urgens.document.photograph_files import put_beside
-from urgens.document.photographs import Photograph
-from urgens.guidance.joints import joints
-from urgens.guidance.part_words import part_name
+from urgens.document.edits.edit import dumped
+from urgens.document.ledger.photograph_files import put_beside
+from urgens.document.ledger.photographs import Photograph
+from urgens.guidance.condition.joints import joints
 from urgens.guidance.planning.work import laid_circuits
-from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.procedures.records import title_of
+from urgens.guidance.words.parts import part_name
 from urgens.sheet.small_copies import (
     ENDINGS,
     KEPT,
@@ -266,7 +266,7 @@ def subjects(build: Build) -> dict[str, str]:
     """Return what a photograph can be of: the whole, runs, parts, lines, joints; by place."""
     found = {"": WHOLE}
     for index, run in enumerate(build.records):
-        title = TITLES.get(run.procedure, run.procedure)
+        title = title_of(run.procedure)
         found[f"records[{index}]"] = f"{title}, {run.started:%Y-%m-%d}"
     if build.plumbing is not None:
         circuits = laid_circuits(build)

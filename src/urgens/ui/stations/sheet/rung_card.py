@@ -4,7 +4,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QPushButton, QWidget
 
 from urgens.guidance import Severity
-from urgens.guidance.ladder import Rung
+from urgens.guidance.advice.setup_ladder import Rung
 from urgens.ui.widgets.marked_row import SeverityMark
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.worded import worded, wrapped

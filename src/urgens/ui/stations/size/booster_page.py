@@ -5,9 +5,9 @@ from collections.abc import Mapping
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Change
-from urgens.document.boosters.hydraulic import HydraulicBooster
-from urgens.document.boosters.vacuum import VacuumBooster
-from urgens.guidance.swapping import booster_words, fit_words, swap_words
+from urgens.document.kinds.boosters.hydraulic import HydraulicBooster
+from urgens.document.kinds.boosters.vacuum import VacuumBooster
+from urgens.guidance.words.boosters import booster_words, fit_words, swap_words
 from urgens.quantity import FORCE, LENGTH, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.size.booster_plane import BoosterPlane

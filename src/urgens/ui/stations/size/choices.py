@@ -3,8 +3,8 @@
 import numpy as np
 
 from urgens.document import Build, Change
-from urgens.document.bores import sold_bores
-from urgens.document.cylinders.twin import TwinMaster
+from urgens.document.kinds.bores import sold_bores
+from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import LENGTH, Quantity, retype
 from urgens.studies.sizing import SizingMap, rear_bores_of, sizing_map
 from urgens.studies.sizing_regions import Regions, regions

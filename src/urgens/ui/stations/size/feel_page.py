@@ -18,8 +18,8 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.document.tables import hose_table
-from urgens.guidance.feeling import Compared, cold_line_words, compared, reservoir_words
-from urgens.guidance.heating import temperature
+from urgens.guidance.words.heat import temperature
+from urgens.guidance.words.pedal_feel import Compared, cold_line_words, compared, reservoir_words
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import (
     FORCE,

@@ -6,8 +6,8 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
-from urgens.document.cylinders.tandem import TandemMaster
-from urgens.guidance.half_lost import LostHalf, dead_is_primary, lost_halves
+from urgens.document.kinds.cylinders.tandem import TandemMaster
+from urgens.guidance.words.half_lost import LostHalf, dead_is_primary, lost_halves
 from urgens.physics.axle import AXLES, Axle
 from urgens.physics.vehicle import Standing
 from urgens.quantity import LENGTH, show

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
 
 from urgens.document import Change
-from urgens.document.cylinders.tandem import TandemMaster
+from urgens.document.kinds.cylinders.tandem import TandemMaster
 from urgens.quantity import FORCE, show
 from urgens.ui.session import Session
 from urgens.ui.stations.size.half_board import HalfBoard

@@ -3,9 +3,9 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from urgens.document.brakes.disc import Disc
+from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.tables import fluid_table
-from urgens.guidance.heating import fluid_words, heat_words
+from urgens.guidance.words.heat import fluid_words, heat_words
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import (
     TEMPERATURE,

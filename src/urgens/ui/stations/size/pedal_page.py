@@ -6,7 +6,7 @@ from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Change
-from urgens.guidance.drilling import consequences, edge_caution, where_to_drill
+from urgens.guidance.words.pushrod_pin import consequences, edge_caution, where_to_drill
 from urgens.quantity import LENGTH, QuantityError, Shown, in_units, retype, show, shown
 from urgens.studies.pedal_linkage import PLACES, along_the_stroke, linkage
 from urgens.ui.session import Session

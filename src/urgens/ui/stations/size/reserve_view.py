@@ -4,7 +4,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
-from urgens.document.boosters.vacuum import VacuumBooster
+from urgens.document.kinds.boosters.vacuum import VacuumBooster
 from urgens.quantity import FORCE, Units, show
 from urgens.quantity.units import INCH_OF_MERCURY
 from urgens.studies.vacuum_reserve import Reserve, reserve

@@ -7,8 +7,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 
 from urgens.document import Change
-from urgens.guidance.boosting import changed_for
-from urgens.guidance.comparing import Row, rows
+from urgens.guidance.advice.booster_setups import changed_for
+from urgens.guidance.words.setups import Row, rows
 from urgens.quantity import Shown, show, written
 from urgens.studies.compare import Column, columns
 from urgens.ui.session import Session

@@ -5,8 +5,8 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from urgens.document.bores import sold_bores
-from urgens.guidance.reasons import BoreRow, bore_rows, clamp
+from urgens.document.kinds.bores import sold_bores
+from urgens.guidance.words.reasons import BoreRow, bore_rows, clamp
 from urgens.physics.axle import Axle
 from urgens.quantity import AREA, FORCE, LENGTH, PRESSURE, UnitSystem, show
 from urgens.ui.session import Session

@@ -1,11 +1,11 @@
 """The Trace station: from what is seen to the cause, a trainer for it, and sayings tried."""
 
 from urgens.guidance import Severity
-from urgens.guidance.faults import open_run
+from urgens.guidance.tracing.open_faults import open_run
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import Station, StationKind, found_in, worst
 
-AREAS = ("faults",)  # of findings that are seen here
+AREAS = ("open_faults",)  # of findings that are seen here
 PAGES = {
     "Fault": "fault_page:FaultPage",
     "Before": "before_page:BeforePage",

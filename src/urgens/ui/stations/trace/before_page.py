@@ -2,7 +2,7 @@
 
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
-from urgens.document.traces import TraceRun
+from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.tracing.tables import tables
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVB
 
 from urgens.guidance.tracing.ranking import Ranked
 from urgens.guidance.tracing.trace import Traced
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.painted import Painted

@@ -5,7 +5,7 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QPushButton, QWidget
 
-from urgens.document.traces import TraceRun
+from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.tracing.tables import tables
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.worded import worded, wrapped

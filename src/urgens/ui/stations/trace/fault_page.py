@@ -6,7 +6,7 @@ from typing import ClassVar
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from urgens.bench.already_known import (
+from urgens.bench.evidence_on_record import (
     FRESH,
     Known,
     already_known,
@@ -17,12 +17,12 @@ from urgens.bench.already_known import (
 )
 from urgens.document import BuildErrors
 from urgens.document.circuits import circuits_of
-from urgens.guidance.part_words import part_name
-from urgens.guidance.procedures.titles import TITLES
+from urgens.guidance.procedures.records import title_of
 from urgens.guidance.tracing.ranking import Evidence
 from urgens.guidance.tracing.trace import Traced, last_change, traced
 from urgens.guidance.tracing.way_back import WayBack, lit, way_back
-from urgens.guidance.words import Words
+from urgens.guidance.words.figures import Words
+from urgens.guidance.words.parts import part_name
 from urgens.ui.session import Session
 from urgens.ui.stations.trace.cause_rows import CauseRows
 from urgens.ui.stations.trace.done_list import DoneList
@@ -229,7 +229,7 @@ class FaultPage(Page):
         back = way_back(self.session.build, cause)
         self.mend_title.setText(cause.words)
         self.mend_words.setText(_back_words(back, self._names(back.opened)))
-        self.mend_card.setText(f"Card: {TITLES[back.mend]}")
+        self.mend_card.setText(f"Card: {title_of(back.mend)}")
         self.close_run.setEnabled(self.run.run is not None)
 
     def _names(self, parts: tuple[str, ...]) -> str:
@@ -293,7 +293,7 @@ def _back_words(back: WayBack, opened: str) -> str:
     else:
         said.append("It opens no circuit: nothing to bleed.")
     if back.proves:
-        said.append(f"Prove again: {', '.join(TITLES[one].lower() for one in back.proves)}.")
+        said.append(f"Prove again: {', '.join(title_of(one).lower() for one in back.proves)}.")
     said.append("Have it looked at by somebody qualified before it is driven.")
     return " ".join(said)
 

@@ -5,9 +5,9 @@ from datetime import datetime
 from typing import Any
 
 from urgens.document import Change
-from urgens.document.edit import dumped
-from urgens.document.traces import TraceRun
-from urgens.guidance.faults import open_run
+from urgens.document.edits.edit import dumped
+from urgens.document.ledger.traces import TraceRun
+from urgens.guidance.tracing.open_faults import open_run
 from urgens.ui.session import Session
 
 

@@ -14,9 +14,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.bench.already_known import Known
-from urgens.document.history import HistoryEntry
-from urgens.document.traces import TraceRun
+from urgens.bench.evidence_on_record import Known
+from urgens.document.ledger.history import HistoryEntry
+from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.tracing.tables import Sign
 from urgens.guidance.tracing.trace import Traced
 from urgens.ui.widgets.choices import Choices

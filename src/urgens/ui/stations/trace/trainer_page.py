@@ -17,8 +17,8 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.bench.training import LEVELS, Exercise, debrief, exercise, rests
-from urgens.guidance.procedures.titles import TITLES
+from urgens.bench.trainer.trainer import LEVELS, Exercise, debrief, exercise, rests
+from urgens.guidance.procedures.records import title_of
 from urgens.guidance.tracing.readings import KINDS, MOST_FOOT
 from urgens.quantity import (
     FORCE,
@@ -274,7 +274,7 @@ class TrainerPage(Page):
         """Say what each test told, the shortest way, and what was passed over."""
         told = debrief(now)
         for cause in now.fault.causes:
-            self._best.addWidget(wrapped("sentence", f"{cause.words}. {TITLES[cause.mend]}."))
+            self._best.addWidget(wrapped("sentence", f"{cause.words}. {title_of(cause.mend)}."))
         said = f"You took {now.minutes} minutes; the shortest way took {told.minutes}."
         self._best.addWidget(wrapped("heading", said))
         for one in told.best:

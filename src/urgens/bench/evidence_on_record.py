@@ -1,0 +1,214 @@
+"""What a build has on record that bears on a fault: used without typing it again, or left out."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+from pathlib import Path
+
+from urgens.bench.gauges.valve_verdict import ValveRead, Verdict
+from urgens.bench.logs.file import read_log
+from urgens.bench.logs.read import ReadLog, lies, look_through, told_by
+from urgens.bench.proof_state import gauged, stops_of
+from urgens.document import Build, BuildErrors
+from urgens.document.ledger.proof import Log
+from urgens.document.ledger.records import Record
+from urgens.document.ledger.traces import TraceRun
+from urgens.guidance.condition.proofs import standing_proofs
+from urgens.guidance.tracing.ranking import Evidence
+from urgens.guidance.tracing.readings import KINDS, MOST, MOST_FOOT, Reading, reading
+from urgens.guidance.tracing.trace import last_change, raised_by
+from urgens.quantity import FORCE, QuantityError, parse
+
+FRESH = timedelta(days=1)  # before a fault is followed: what is older was read of another vehicle
+MILLIMETRE = 1e-3
+# What a standing proof that was done well means as the outcome of a test.
+PROVED = {
+    "leak-test": ("hold", "holds"), "ports-test": ("vent", "swirl"),
+    "booster-test": ("booster", "works"), "switch-test": ("switch", "works"),
+    "metering-test": ("metering", "bump"), "load-sensing-test": ("lever", "follows"),
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Known:
+    """One thing on record: its name, where it stands, when; what it is as evidence.
+
+    `sign`, `outcome` (a test's, with its own) or `reading`: one of them.
+    """
+
+    name: str
+    words: str
+    at: datetime
+    sign: str = ""
+    outcome: tuple[str, str] | None = None
+    reading: Reading | None = None
+
+
+def already_known(build: Build) -> tuple[Known, ...]:
+    """Return all on record that bears on a fault, the latest last; build: the document.
+
+    Source: records of procedures, standing proofs, gauges across valves, stops on the road.
+    """
+    found = [*_proofs(build), *_travels(build), *_gauges(build), *_stops(build)]
+    return tuple(sorted(found, key=lambda one: one.at))
+
+
+def counting(known: Sequence[Known], since: datetime, left_out: Sequence[str]) -> tuple[Known, ...]:
+    """Return what counts: fresh enough, and not left out.
+
+    known: on record [objects]; since: when the fault began to be followed [object]; left_out: by
+    name [text]. Source: common practice: what was read before the fault says nothing of it.
+    """
+    return tuple(one for one in known if one.at >= since - FRESH and one.name not in left_out)
+
+
+def evidence_of(build: Build, own: Evidence, known: Sequence[Known]) -> Evidence:
+    """Return all there is to a fault: what stands on record, then what was seen and done.
+
+    build: the document [object]; own: seen and done now [object]; known: that counts [objects].
+    Source: the last word on each counts; the last change raises what it can have brought.
+    """
+    signs = {one.sign: True for one in known if one.sign}
+    outcomes = dict(one.outcome for one in known if one.outcome is not None)
+    readings = tuple(one.reading for one in known if one.reading is not None)
+    return Evidence(
+        {**signs, **own.signs}, {**outcomes, **own.outcomes}, (*readings, *own.readings),
+        raised_by(last_change(build)),
+    )  # fmt: skip
+
+
+def of_run(run: TraceRun) -> Evidence:
+    """Return what was seen, tested and read in a run; run: of the fault [object].
+
+    Raises BuildErrors for a reading that is none. Source: the last word on each counts.
+    """
+    return Evidence(
+        {one.sign: one.seen for one in run.signs},
+        {one.test: one.outcome for one in run.tests},
+        tuple(reading(one.reading, one.value, one.effort) for one in run.readings),
+    )
+
+
+def _proofs(build: Build) -> Iterator[Known]:
+    for proof in standing_proofs(build):
+        told = PROVED.get(proof.name)
+        if told is not None and proof.state == "done" and proof.at is not None:
+            yield Known(f"proof {proof.name}", f"{proof.name}: done", proof.at, outcome=told)
+
+
+def _travels(build: Build) -> Iterator[Known]:
+    for record in build.records:
+        yield from _travels_of(record)
+
+
+def _travels_of(record: Record) -> Iterator[Known]:
+    for entry in record.entries:
+        if entry.field != "travel" or not isinstance(entry.value, float) or not entry.effort:
+            continue
+        try:
+            foot = parse(entry.effort, FORCE).value
+        except QuantityError:
+            continue  # the record's own page says so
+        stroke = int(entry.when[-1]) if entry.when and entry.when.startswith("stroke-") else 1
+        value = entry.value * MILLIMETRE
+        if not (0.0 < foot <= MOST_FOOT and 0.0 <= value <= MOST["travel"]):
+            continue
+        words = f"travel {entry.value:g} mm at {entry.effort}, stroke {stroke}"
+        source = f"{record.procedure} {record.started:%Y-%m-%d}"
+        read = Reading("travel", value, foot, stroke, source)
+        yield Known(f"travel {stroke} {entry.at:%Y-%m-%d %H:%M}", words, entry.at, reading=read)
+
+
+def _gauges(build: Build) -> Iterator[Known]:
+    for one in gauged(build):
+        if one.run is None or one.read is None:
+            continue
+        told = _outcome(one.read)
+        if told is not None:
+            words = f"gauges at the {one.valve} valve: {one.read.verdict}"
+            yield Known(f"gauges {one.valve}", words, one.run.at, outcome=told)
+
+
+def _outcome(read: ValveRead) -> tuple[str, str] | None:
+    """Return the outcome that a verdict of gauges is, None where it tells none."""
+    match read.verdict:
+        case Verdict.METERS:
+            return "metering", "bump"
+        case Verdict.DOES_NOT_METER:
+            return "metering", "no-bump"
+        case Verdict.BLOCKED:
+            return "gauges", "rear-none"
+        case Verdict.PASSES_ALL:
+            return "gauges", "rear-high"
+        case Verdict.TWO:
+            return "gauges", "rear-low"
+        case Verdict.REDUCES | Verdict.LIMITS:
+            return _beside(read)
+    return None
+
+
+def _beside(read: ValveRead) -> tuple[str, str] | None:
+    if read.within or read.fitted is None or read.expected.knee is None:
+        return ("gauges", "as-reckoned") if read.within else None
+    high = read.fitted.knee > read.expected.knee
+    return "gauges", "rear-high" if high else "rear-low"
+
+
+def _stops(build: Build) -> Iterator[Known]:
+    for number, stop in enumerate(stops_of(build), start=1):
+        if not stop.counts:
+            continue
+        if stop.locked == "rear":
+            yield Known(f"stop {number}", f"stop {number}: the rear locked first", stop.at,
+                        sign="rear-first")  # fmt: skip
+        elif stop.locked == "none" and stop.deceleration is not None and stop.effort is not None:
+            read = Reading("deceleration", stop.deceleration, stop.effort.value, 1,
+                           f"stop {number}")  # fmt: skip
+            words = f"stop {number}: {stop.deceleration:.2f} g at {stop.effort.text}"
+            yield Known(f"stop {number}", words, stop.at, reading=read)
+
+
+def of_logs(
+    build: Build, own: Path | None, since: datetime
+) -> tuple[tuple[Known, ...], tuple[str, ...]]:
+    """Return what the logs since a fault tell, and in words which could not be read.
+
+    build: the document [object]; own: its file, None without one [object]; since: when the fault
+    began to be followed [object].
+    Source: `of_log` of each that is fresh enough.
+    """
+    found: list[Known] = []
+    said = []
+    for log in () if build.proof is None else build.proof.logs:
+        if log.at < since - FRESH:
+            continue
+        path = lies(log, own)
+        if path is None:
+            said.append(f"{log.file} is gone: what it tells is left out")
+            continue
+        try:
+            found += of_log(log, look_through(read_log(path), told_by(log), log.left_out))
+        except BuildErrors as errors:
+            said += [f"{log.file}: {one.problem}" for one in errors.errors]
+    return tuple(found), tuple(said)
+
+
+def of_log(log: Log, read: ReadLog) -> tuple[Known, ...]:
+    """Return what the hardest press of a log tells; log: as noted [object]; read: it [object].
+
+    Source: its peaks, where the foot was logged.
+    """
+    presses = [one for one in read.presses if one.effort and one.effort <= MOST_FOOT]
+    if not presses:
+        return ()
+    press = max(presses, key=lambda one: one.effort or 0.0)
+    found = []
+    for kind, value in (
+        ("front-pressure", press.front_peak), ("rear-pressure", press.rear_peak),
+        ("travel", press.travel),
+    ):  # fmt: skip
+        if value is not None and press.effort is not None and 0.0 <= value <= MOST[kind]:
+            told = Reading(kind, value, press.effort, 1, log.file)
+            words = f"{KINDS[kind].words} in {log.file}"
+            found.append(Known(f"{log.file} {kind}", words, log.at, reading=told))
+    return tuple(found)

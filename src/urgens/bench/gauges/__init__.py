@@ -1,0 +1,1 @@
+"""Gauges across a valve, and the box that they are in."""

@@ -1,0 +1,1 @@
+"""Logs of pressures and deceleration as open files."""

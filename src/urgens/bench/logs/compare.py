@@ -1,0 +1,186 @@
+"""Two logs beside each other, and a log beside the model: at the same foot or front pressure."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+import numpy as np
+
+from urgens.bench.logs.channels import Signals
+from urgens.bench.logs.presses import Press
+from urgens.document import Build
+from urgens.document.numeric import NOTHING
+from urgens.physics.arrays import Array, Floats
+from urgens.solve.line_pressure import pushrod_force
+from urgens.solve.press import rolling_lines
+from urgens.solve.system import System, system
+from urgens.studies.expected_pressures import Expected, expected, gauged_valves
+
+READ, TOLERANCE = 0.03, 0.07  # of a figure: a logger's sensors, and both together: assumed
+BINS = 12  # of the front pressure or the foot
+LEAST = 3  # figures of a bin that say something
+
+
+@dataclass(frozen=True)
+class Along:
+    """One figure over another, bin by bin (b,): medians and quartiles, NaN where too little is."""
+
+    by: str
+    at: Array
+    quartiles: Array  # (3, b): low, middle, high
+    counts: Array
+
+
+@dataclass(frozen=True)
+class BeforeAfter:
+    """The rear pressure of two logs at the same foot, or the same front pressure.
+
+    `apart` is the median of how much more the second one has [Pa], `clear` whether it is beyond the
+    quartiles of both at most places.
+    """
+
+    before: Along
+    after: Along
+    apart: float | None
+    clear: bool
+
+
+def rising_rows(found: Signals, made: tuple[Press, ...]) -> Array:
+    """Return the rows in which presses rise; found: the log [object]; made: its presses.
+
+    Source: from each press's start to its highest pressure.
+    """
+    pressure = found.get("front_pressure")
+    pressure = found.get("rear_pressure") if pressure is None else pressure
+    if pressure is None or not made:
+        return np.empty(0, dtype=int)
+    rows = [
+        np.arange(one.rows.start, one.rows.start + int(np.nanargmax(pressure[one.rows])) + 1)
+        for one in made
+    ]
+    return np.concatenate(rows)
+
+
+def along(found: Signals, made: tuple[Press, ...], by: str, edges: Array) -> Along:
+    """Return the rear pressure over another channel; found, made: a log and its presses [object].
+
+    by: the channel's name [text]; edges: of the bins (b + 1,) [SI].
+    Source: medians and quartiles in each bin.
+    """
+    rows = rising_rows(found, made)
+    rear, over = found.get("rear_pressure"), found.get(by)
+    middle = 0.5 * (edges[1:] + edges[:-1])
+    quartiles, counts = np.full((3, middle.size), np.nan), np.zeros(middle.size)
+    if rear is None or over is None:
+        return Along(by, middle, quartiles, counts)
+    place = np.digitize(over[rows], edges) - 1
+    for one in range(middle.size):
+        inside = rear[rows][(place == one) & np.isfinite(rear[rows])]
+        counts[one] = inside.size
+        if inside.size >= LEAST:
+            quartiles[:, one] = np.quantile(inside, (0.25, 0.5, 0.75))
+    return Along(by, middle, quartiles, counts)
+
+
+def before_after(
+    one: tuple[Signals, tuple[Press, ...]], other: tuple[Signals, tuple[Press, ...]]
+) -> BeforeAfter | None:
+    """Return two logs beside each other, None where they have no channel to compare at.
+
+    one, other: each a log and its presses [object].
+    Source: at equal foot where both have it, else at equal front pressure.
+    """
+    by = next(
+        (
+            name
+            for name in ("foot", "front_pressure")
+            if all(log.get(name) is not None for log, _ in (one, other))
+        ),
+        None,
+    )
+    if by is None or any(log.get("rear_pressure") is None for log, _ in (one, other)):
+        return None
+    tops = [float(np.nanmax(log.channels[by])) for log, _ in (one, other)]
+    edges = np.linspace(0.0, min(tops), BINS + 1)
+    before, after = (along(*each, by, edges) for each in (one, other))
+    apart = after.quartiles[1] - before.quartiles[1]
+    known = np.isfinite(apart)
+    if not known.any():
+        return BeforeAfter(before, after, None, clear=False)
+    beyond = (after.quartiles[0] > before.quartiles[2]) | (after.quartiles[2] < before.quartiles[0])
+    clear = bool(beyond[known].mean() > 0.5)
+    return BeforeAfter(before, after, float(np.median(apart[known])), clear)
+
+
+@dataclass(frozen=True)
+class BesideModel:
+    """One figure of a log beside the model's, and how far both spread together.
+
+    `figure` is `knee` [Pa], `slope` [-] or `rear pressure` [Pa], the last at the highest front one.
+    """
+
+    figure: str
+    logged: float
+    model: float
+    spread: float
+
+    @property
+    def differs(self) -> bool:
+        """Whether it differs by more than the spreads of both."""
+        return abs(self.logged - self.model) > self.spread
+
+
+def beside_model(
+    build: Build,
+    case: int,
+    made: tuple[Press, ...],
+    over: Mapping[str, Floats] = NOTHING,
+) -> tuple[BesideModel, ...]:
+    """Return a log's figures beside those of the build.
+
+    build: the document; case: place of the load case [-]; made: the log's presses [object]; over:
+    how the build was set then, by path [SI].
+    Source: medians over the presses, their quartiles, and the tolerance of the build's valve.
+    """
+    rows = []
+    wanted = _rear_valve(build, case, over)
+    if wanted is not None and wanted.knee is not None and wanted.slope is not None:
+        for name, values, model, limits in (
+            ("knee", [p.knee for p in made], wanted.knee, wanted.knee_limits),
+            ("slope", [p.slope for p in made], wanted.slope, wanted.slope_limits),
+        ):
+            told = np.array([one for one in values if one is not None])
+            if told.size and limits is not None:
+                own = float(np.subtract(*np.quantile(told, (0.75, 0.25)))) + READ * model
+                spread = own + (limits[1] - limits[0]) / 2.0
+                rows.append(BesideModel(name, float(np.median(told)), model, spread))
+    at_top = _at_top(system(build, over=over), case, made)
+    return (*rows, at_top) if at_top is not None else tuple(rows)
+
+
+def _rear_valve(build: Build, case: int, over: Mapping[str, Floats]) -> Expected | None:
+    valves = [one for one in gauged_valves(build) if one.startswith("rear")]
+    return expected(build, valves[0], case, over) if valves else None
+
+
+def _at_top(built: System, case: int, made: tuple[Press, ...]) -> BesideModel | None:
+    pairs = [(p.front_peak, p.rear_peak) for p in made]
+    told = np.array([(f, r) for f, r in pairs if f is not None and r is not None])
+    if not told.size:
+        return None
+    model = model_rear(built, case, told[:, 0])
+    apart = told[:, 1] - model
+    middle = float(np.median(model))
+    own = float(np.subtract(*np.quantile(apart, (0.75, 0.25))))
+    spread = own + TOLERANCE * middle
+    return BesideModel("rear pressure", middle + float(np.median(apart)), middle, spread)
+
+
+def model_rear(made: System, case: int, front: Array) -> Array:
+    """Return the rear pressure of the model over the front's [Pa].
+
+    made: the system; case: of it [-]; front: any shape [Pa]. Source: `solve`, over many efforts.
+    """
+    efforts = np.linspace(0.0, 2.0 * float(made.max_effort), 800)
+    lines = rolling_lines(made, pushrod_force(made, efforts), made.case(case))
+    rising = np.maximum.accumulate(lines.front) + 1e-6 * np.arange(efforts.size)
+    return np.asarray(np.interp(front, rising, np.broadcast_to(lines.rear, efforts.shape)))

@@ -1,0 +1,1 @@
+"""Stops in time on a test road."""

@@ -1,0 +1,214 @@
+"""Stops of builds on the test road, and what comes of each."""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import NamedTuple
+
+import numpy as np
+
+from urgens.bench.road.simulation import LONGEST, STEP, UNEVEN, Car, Driven, drive
+from urgens.bench.road.torque import Foot, Pressed, Torques, hold, pressed
+from urgens.document import Build
+from urgens.physics.arrays import Array
+from urgens.physics.atmosphere import GRAVITY
+from urgens.physics.axle import Axle
+from urgens.physics.slip import Curve, curve
+from urgens.physics.standards import mean_fully_developed_deceleration
+from urgens.physics.vehicle import Standing
+from urgens.solve.system import System
+
+USUAL_KEPT = 0.8  # of its coefficient by a locked wheel, where the build does not say: dry roads
+TO_LOCK = 3.0  # s in which a foot that looks for the lock goes to the hardest
+NEVER = float("inf")
+BETWEEN = 0.8, 0.1  # of the first speed: where a mean deceleration is taken
+
+
+class Trial(NamedTuple):
+    """One stop to be made: a system, its loads, the road's coefficient, a speed [m/s], a foot.
+
+    `wheelbase` [m], `wings` lift areas [m²], `kept` by a locked wheel of its coefficient [-].
+    """
+
+    made: System
+    standing: Standing
+    surface: float
+    speed: float
+    foot: Foot
+    wheelbase: float
+    wings: tuple[float, float] = (0.0, 0.0)
+    kept: float = USUAL_KEPT
+
+
+@dataclass(frozen=True)
+class Drive:
+    """One stop on the test road: rows in time (t,) and what came of it.
+
+    Times [s], `foot` [N], pressures `front`, `rear` [Pa] at the brakes, `speed` [m/s], treads'
+    speeds `front_speed`, `rear_speed` [m/s], `deceleration` [g], path `along`, `across` [m] and
+    `heading` [rad]. `distance` [m], `mean_deceleration` [g], `locked` axles with the times at which
+    they locked, in order, `energy_error` [-].
+    """
+
+    time: Array
+    foot: Array
+    front: Array
+    rear: Array
+    speed: Array
+    front_speed: Array
+    rear_speed: Array
+    deceleration: Array
+    along: Array
+    across: Array
+    heading: Array
+    distance: float
+    mean_deceleration: float | None
+    locked: tuple[tuple[Axle, float], ...]
+    energy_error: float
+
+    @property
+    def turned(self) -> float:
+        """The heading at the end [rad]."""
+        return float(self.heading[-1])
+
+    @property
+    def stands(self) -> bool:
+        """Whether it came to a stand in the time there was."""
+        return bool(self.time[-1] < LONGEST)
+
+
+def kept_by_locked(build: Build) -> float:
+    """Return the share of its coefficient that a locked wheel keeps [-]; build: the document.
+
+    Source: as typed; common practice of dry roads where it is not.
+    """
+    typed = "locked_grip" in build.targets.model_fields_set
+    return build.targets.locked_grip if typed else USUAL_KEPT
+
+
+def trial(build: Build, made: System, case: int, surface: float, speed: float, foot: Foot) -> Trial:
+    """Return a stop of a build to be made.
+
+    build: the document; made: its system, or one that differs from it; case: place of its load case
+    [-]; surface: tyre-road coefficient [-]; speed: [m/s]; foot: in time [object].
+    Source: the build's wings, and what its locked tyres keep.
+    """
+    wings = build.vehicle.downforce
+    areas = (0.0, 0.0)
+    if wings is not None:
+        areas = wings.front_cl_area.value, wings.rear_cl_area.value
+    wheelbase = build.vehicle.wheelbase.value
+    kept = kept_by_locked(build)
+    return Trial(made, made.case(case), surface, speed, foot, wheelbase, areas, kept)
+
+
+def drives(
+    trials: Sequence[Trial],
+    step: float = STEP,
+    uneven: float = UNEVEN,
+    goes_on: Callable[[], bool] | None = None,
+) -> tuple[Drive, ...]:
+    """Return stops on the test road, made all at once.
+
+    trials: one or more [object]; step: of time [s]; uneven: yaw rate at the start [rad/s];
+    goes_on: asked now and then whether to go on [callable].
+    Raises StoppedError where it is told not to.
+    Source: `bench.road.drive`.
+    """
+    brakes = [pressed(t.made, t.standing, t.foot, LONGEST) for t in trials]
+    curves = [curve(t.kept) for t in trials]
+    shapes = Curve(
+        np.array([one.shape for one in curves]), np.array([one.stiffness for one in curves])
+    )
+    speeds = np.array([t.speed for t in trials])
+    torques = Torques(brakes, [t.standing for t in trials])
+    went = drive(_cars(trials), torques, speeds, shapes, step, uneven, goes_on)
+    return tuple(_one(went, index, brake) for index, brake in enumerate(brakes))
+
+
+def _cars(trials: Sequence[Trial]) -> Car:
+    standings = [t.standing for t in trials]
+
+    def of(name: str) -> Array:
+        return np.array([float(getattr(one, name)) for one in standings])
+
+    front, rear, transfer = of("front_weight"), of("rear_weight"), of("transfer")
+    weight = front + rear
+    surface = np.array([t.surface for t in trials])
+    wheelbase = np.array([t.wheelbase for t in trials])
+    return Car(
+        weight=weight,
+        levers=np.stack([wheelbase * rear / weight, -wheelbase * front / weight], axis=1),
+        radii=np.array([[float(end.rolling_radius) for end in t.made.ends] for t in trials]),
+        resting=np.stack([front, rear], axis=1),
+        transfer=transfer * weight,
+        grips=surface[:, None] * np.stack([of("front_grip"), of("rear_grip")], axis=1),
+        wings=np.array([t.wings for t in trials]),
+    )
+
+
+def _one(went: Driven, index: int, brake: Pressed) -> Drive:
+    """Return one of the stops, no longer than it lasted."""
+    last = int(np.searchsorted(went.time, went.ended[index], side="left")) + 1
+    time = np.minimum(went.time[:last], went.ended[index])
+
+    def row(values: Array) -> Array:
+        return np.asarray(values[:last, index])
+
+    lines = [np.interp(time, brake.times, _middle(brake, axle)) for axle in (0, 1)]
+    moments = [(axle, float(at)) for axle, at in zip(Axle, went.locked_at[:, index], strict=True)]
+    locked = sorted((one for one in moments if one[1] < NEVER), key=lambda one: one[1])
+    speed, along = np.hypot(row(went.speed), row(went.side)), row(went.along)
+    way = np.concatenate(([0.0], np.cumsum(np.hypot(np.diff(along), np.diff(row(went.across))))))
+    stands = went.ended[index] < LONGEST
+    return Drive(
+        time=time,
+        foot=np.interp(time, brake.times, brake.foot),
+        front=lines[0],
+        rear=lines[1],
+        speed=speed,
+        front_speed=np.abs(went.wheels[:last, 0, index]),
+        rear_speed=np.abs(went.wheels[:last, 1, index]),
+        deceleration=row(went.deceleration),
+        along=along,
+        across=row(went.across),
+        heading=row(went.heading),
+        distance=float(went.distance[index]) if stands else NEVER,
+        mean_deceleration=fully_developed(speed, way) if stands else None,
+        locked=tuple(locked),
+        energy_error=float(went.energy_error[index]),
+    )
+
+
+def fully_developed(speed: Array, way: Array) -> float | None:
+    """Return the mean fully developed deceleration [g], None where it never got there.
+
+    speed: falling, shape (t,) [m/s]; way: rising (t,) [m].
+    Source: UN Regulation No. 13-H, Annex 3: between 0.8 and 0.1 of the first speed (from memory).
+    """
+    first, last = BETWEEN[0] * speed[0], BETWEEN[1] * speed[0]
+    if speed[0] <= 0.0 or speed.min() > last:
+        return None
+    falling = np.minimum.accumulate(speed)[::-1]
+    begin, end = (float(np.interp(at, falling, way[::-1])) for at in (first, last))
+    found = mean_fully_developed_deceleration(first, last, begin, end)
+    return float(found) / GRAVITY
+
+
+def _middle(brake: Pressed, axle: int) -> Array:
+    """Return the pressure at an axle's brakes in time, at the rear load at rest."""
+    place = min(int(np.argmin(np.abs(brake.loads - brake.loads[-1] / 1.2))), brake.loads.size - 1)
+    return np.asarray(brake.lines[axle, place])
+
+
+def foot_to_lock(one: Trial, goes_on: Callable[[], bool] | None = None) -> Foot:
+    """Return a foot that goes on until an axle locks, and holds there.
+
+    one: the stop [object]; goes_on: asked now and then whether to go on [callable].
+    Source: the same stop with a foot that goes to the hardest in three seconds.
+    """
+    most = float(one.made.max_effort)
+    [found] = drives([one._replace(foot=hold(most, TO_LOCK))], goes_on=goes_on)
+    if not found.locked:
+        return hold(most, TO_LOCK)
+    at = found.locked[0][1]
+    return hold(most * min(at / TO_LOCK, 1.0), min(at, TO_LOCK))

@@ -1,0 +1,176 @@
+"""What gauges, stops and roads say, in sentences."""
+
+from urgens.bench.gauges.valve_verdict import ValveRead, Verdict
+from urgens.bench.stops.adjusters import Adjuster
+from urgens.bench.stops.next_setting import NextStop
+from urgens.bench.stops.posterior import Posterior, summed_up
+from urgens.guidance.words.figures import Words
+
+WHOLE = 100.0
+
+
+def of_hundred(chance: float) -> str:
+    """Return a chance as so many of 100; chance: [-]. Source: by definition."""
+    count = chance * WHOLE
+    if count < 0.5:
+        return "less than 1 of 100"
+    return f"{count:.0f} of 100"
+
+
+def counted_words(turned: Adjuster, setting: float, words: Words) -> str:
+    """Return a setting as a builder says it.
+
+    turned: what is turned [object]; setting: [SI]; words: in the units shown [object].
+    Source: what is counted.
+    """
+    if turned.counted == "length":
+        return words.length(setting)
+    return f"{setting:g} {turned.counted.removesuffix('s') if setting == 1 else turned.counted}"
+
+
+def headline(advice: NextStop, words: Words) -> str:
+    """Return what to do next, shortly; advice, words: as above [object]. Source: its kind."""
+    setting = counted_words(advice.turned, advice.setting, words)
+    match advice.kind:
+        case "done":
+            return f"Done: {setting}."
+        case "again":
+            return f"Again, wet: {setting}."
+        case "first":
+            return f"Start: {setting}."
+    return f"Next: {setting}."
+
+
+def advice_words(advice: NextStop, words: Words) -> str:
+    """Return why that is next and its chance, in sentences; advice, words: as above [object].
+
+    Source: its kind.
+    """
+    setting = counted_words(advice.turned, advice.setting, words)
+    chance = f"{of_hundred(advice.chance)} that the rear locks first"
+    return f"{advice_reason(advice)} At {setting} it is {chance}."
+
+
+def advice_reason(advice: NextStop) -> str:
+    """Return why that is next, in a sentence; advice: of it [object]. Source: its kind."""
+    if advice.risky:
+        return (
+            "No setting stays under 5 of 100: less at the rear first, by another valve or smaller "
+            "rear brakes; nothing on the road before that."
+        )
+    match advice.kind:
+        case "done":
+            return "Nothing nearer to the rear is worth its risk."
+        case "again":
+            return "Nothing nearer to the rear stays under 5 of 100; one wet stop settles it."
+        case "first":
+            if advice.setting == advice.before:
+                return "As it stands: under 5 of 100."
+            return "Further to the front than it stands: there it is under 5 of 100 at last."
+        case "forward":
+            return "Back towards the front at once."
+    return "A step towards the rear, no more at a time."
+
+
+def brakes_words(known: Posterior, surface: float) -> str:
+    """Return what stops said of the brakes; known: of them [object]; surface: of the target [-].
+
+    Source: means of the posterior.
+    """
+    if not known.counted:
+        return "No stop counts yet: what is said here rests on the build's own figures."
+    parts = [
+        f"the {name} did {_more(mean)}"
+        for name, (mean, _) in (("front", known.of_front), ("rear", known.of_rear))
+    ]
+    stops = "one stop" if known.counted == 1 else f"{known.counted} stops"
+    nearest = min(known.roads, key=lambda mu: abs(mu - surface))
+    road = summed_up(*known.roads[nearest])[0]
+    return f"In {stops} {parts[0]}, {parts[1]}; the road gives {road:.2f}."
+
+
+def _more(mean: float) -> str:
+    off = round((mean - 1.0) * WHOLE)
+    if not off:
+        return "as much as reckoned"
+    return f"{abs(off)} % {'more' if off > 0 else 'less'} than reckoned"
+
+
+def verdict_words(read: ValveRead, words: Words) -> tuple[str, str]:
+    """Return what gauges say of a valve, and what stands behind it or what to do.
+
+    read: by gauges [object]; words: in the units shown [object]. Source: the verdict.
+    """
+    fit, wanted = read.fitted, read.expected
+    told = _sold(read, words)
+    match read.verdict:
+        case Verdict.REDUCES | Verdict.LIMITS if fit is not None:
+            knee = _with_limits(fit.knee, fit.knee_limits, words)
+            off = max(fit.slope - fit.slope_limits[0], fit.slope_limits[1] - fit.slope)
+            if read.verdict is Verdict.LIMITS:
+                return f"Limits: nothing more above {knee}", told
+            return f"Reduces: knee {knee}, slope {fit.slope:.2f} ± {off:.2f}", told
+        case Verdict.PASSES_ALL:
+            if wanted.knee is None:
+                return (
+                    "Passes all, as it is to do standing",
+                    "Its ball rolls only while the vehicle slows: it is proved on the road.",
+                )
+            return (
+                "Does not reduce: the same on both gauges",
+                "It is stuck, or turned fully open: take it out before the next drive.",
+            )
+        case Verdict.BLOCKED:
+            return (
+                "Blocked: next to nothing comes through",
+                "A plugged valve or line, a shuttle across, or a lever at droop.",
+            )
+        case Verdict.TWO:
+            return (
+                "Two in series: it reduces twice",
+                "About a half of a half: look for a second valve in this line, in a body or a "
+                "cylinder's outlet.",
+            )
+        case Verdict.GAUGES_DIFFER:
+            return _gauges_differ(read)
+        case Verdict.METERS if read.metered is not None:
+            closing, opening, full = (words.pressure(one) for one in read.metered.at)
+            return f"Meters: holds at {closing}, opens from {opening}, all from {full}", told
+        case Verdict.DOES_NOT_METER:
+            return (
+                "Does not meter: all passes at once",
+                "Its stem is held, or its spring is gone: the front bites at the first touch.",
+            )
+    need = "above its knee" if read.wants_more else "below its knee"
+    return "Too few readings to tell", f"More are wanted {need}."
+
+
+def _gauges_differ(read: ValveRead) -> tuple[str, str]:
+    if read.swapped:
+        return (
+            "More comes out than goes in: the gauges are swapped",
+            "Change their lines over, or what they are called, and read again.",
+        )
+    return (
+        "The gauges differ by more than their class",
+        "Swap them and read again: what stays on its side is the valve's.",
+    )
+
+
+def _with_limits(value: float, limits: tuple[float, float], words: Words) -> str:
+    off = max(value - limits[0], limits[1] - value)
+    number, _, unit = words.pressure(value).rpartition(" ")
+    return f"{number} ± {words.pressure(off).rpartition(' ')[0]} {unit}"
+
+
+def _sold(read: ValveRead, words: Words) -> str:
+    wanted = read.expected
+    inside = "within its tolerance" if read.within else "outside its tolerance"
+    if wanted.knee is not None and wanted.slope is not None:
+        return f"In the build as {words.pressure(wanted.knee)}, {wanted.slope:.2f}: {inside}."
+    if wanted.meters is not None:
+        at = (float(one) for one in (wanted.meters.closing, wanted.meters.opening))
+        closing, opening = (words.pressure(one) for one in at)
+        near = "as in the build" if read.within else "other than in the build"
+        return f"{near}: {closing} and {opening}.".capitalize()
+    return "The build has no knee here."

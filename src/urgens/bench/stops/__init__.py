@@ -1,0 +1,1 @@
+"""Stops on the road: what they say, and the next setting."""

@@ -1,0 +1,117 @@
+"""How likely the rear locks first at a setting, over what stops have said."""
+
+import numpy as np
+
+from urgens.bench.stops.adjusters import Adjuster
+from urgens.bench.stops.posterior import Posterior
+from urgens.document import Build
+from urgens.physics import vehicle
+from urgens.physics.arrays import Array
+from urgens.physics.valve_law import Felt
+from urgens.physics.vehicle import Standing
+from urgens.solve.ball import rolling
+from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
+from urgens.solve.roads import every_road
+from urgens.solve.system import System, system
+
+EFFORTS = 400
+BEFORE = 120  # of them where a valve feels the load as it moves
+STRICTLY = 1e-9  # N from one effort to the next, so that a force has one
+
+
+def least_rear_factor(made: System, standing: Standing, surfaces: Array, front: Array) -> Array:
+    """Return the factor on the rear brake force from which the rear locks first [-].
+
+    made: the system; standing: one load case [N, -]; surfaces: tyre-road coefficients (s,) [-];
+    front: factors on the front brake force (a,) [-]. Shape (a, s); inf where the hardest foot
+    locks no rear wheel.
+    Both axles lock at the same foot where each has what the road gives at the deceleration of
+    both: that fixes the foot by the front, and then the factor by the rear. Where a valve feels
+    the load as it moves, every foot before that is looked at as well.
+    Source: force balance at the point where both axles are at their limit: Limpert, Brake Design
+    and Safety (from memory); brake forces that rise with the foot.
+    """
+    made = rolling(made, standing)
+    at_limit = vehicle.attainable(standing, surfaces)
+    most, rest = vehicle.grip(standing, at_limit, surfaces)
+    load = np.maximum(vehicle.axle_loads(standing, at_limit)[1], 0.0)
+    efforts = np.linspace(0.0, float(made.max_effort), EFFORTS)
+    ahead, behind = _bare_forces(made, efforts, Felt(load[:, None], standing.rear_weight))
+    found = np.empty((surfaces.size, front.size))
+    for place, mu in enumerate(surfaces):
+        needed = (most[place] - made.drag.front) / front
+        effort = np.interp(needed, ahead[place], efforts, right=np.inf)
+        reached = np.isfinite(effort)
+        own = np.interp(np.where(reached, effort, efforts[-1]), efforts, behind[place])
+        hardest = front * ahead[place, -1] + made.drag.front
+        alone = vehicle.rear_lock_line(standing, mu, hardest)
+        wanted = np.maximum(np.where(reached, rest[place], alone) - made.drag.rear, 0.0)
+        found[place] = np.divide(wanted, own, out=np.full(own.shape, np.inf), where=own > 0.0)
+        if made.feels_load:  # where the front locks at no foot, the one below has looked already
+            found[place, ~reached] = np.inf
+    if made.feels_load:
+        found = np.minimum(found, _before_the_front(made, standing, surfaces, front, most))
+    return found.T
+
+
+def _before_the_front(
+    made: System, standing: Standing, surfaces: Array, front: Array, limits: Array
+) -> Array:
+    """Return the least rear factor that locks the rear at a foot which leaves the front rolling.
+
+    surfaces: of the roads (s,) [-]; front: factors (a,) [-]; limits: front axle force that locks
+    it on each road (s,) [N].
+    Shape (s, a) [-]. Source: rear_lock_line at each foot, the valve feeling the load at that lock.
+    """
+    efforts = np.linspace(0.0, float(made.max_effort), BEFORE)
+    ahead, _ = _bare_forces(made, efforts, Felt(standing.rear_weight, standing.rear_weight))
+    ahead = front[:, None] * ahead + made.drag.front
+    mu = surfaces[:, None, None]
+    alone = vehicle.rear_lock_line(standing, mu, ahead)
+    felt = Felt(alone / np.multiply(mu, standing.rear_grip), standing.rear_weight)
+    _, own = _bare_forces(made, efforts, felt)
+    possible = (own > 0.0) & (ahead <= limits[:, None, None])
+    wanted = np.maximum(alone - made.drag.rear, 0.0)
+    factors = np.divide(wanted, own, out=np.full(own.shape, np.inf), where=possible)
+    return np.asarray(factors.min(axis=-1))
+
+
+def _bare_forces(made: System, efforts: Array, felt: Felt) -> tuple[Array, Array]:
+    """Return both axles' forces on each road without the engine's drag [N], the front's rising."""
+    output = booster_output(made, pushrod_force(made, efforts))
+    front, rear = forces_at(made, line_pressures(made, output, felt))
+    shape = np.broadcast_shapes(np.shape(felt.now), efforts.shape)
+    front, rear = (np.broadcast_to(force, shape) for force in (front, rear))
+    rising = np.maximum.accumulate(front - made.drag.front, axis=-1)
+    return rising + STRICTLY * np.arange(efforts.size), rear - made.drag.rear
+
+
+def least_factors(build: Build, turned: Adjuster, front: Array) -> Array:
+    """Return the rear factor from which the rear locks first in some load case on some road [-].
+
+    build: the document; turned: what is turned [object]; front: factors on the front brake force
+    (a,) [-].
+    Shape (settings, a).
+    Source: `least_rear_factor` on every road of the build.
+    """
+    roads = np.array(every_road(build))
+    found = np.full((len(turned.values), front.size), np.inf)
+    for place, setting in enumerate(turned.values):
+        made = system(build, over={turned.path: setting})
+        for case in range(len(made.case_names)):
+            needed = least_rear_factor(made, made.case(case), roads, front)
+            found[place] = np.minimum(found[place], needed.min(axis=1))
+    return found
+
+
+def chances(known: Posterior, least: Array) -> Array:
+    """Return how likely the rear locks first at every setting, shape (settings,) [-].
+
+    known: of the brakes [object]; least: rear factors of `least_factors`, at the posterior's front
+    ones [-].
+    Source: the posterior's weight beyond them, of the cell that is cut in proportion.
+    """
+    step = known.rear[1] - known.rear[0]
+    upper = known.rear + step / 2.0
+    beyond = np.clip((upper - least[..., None]) / step, 0.0, 1.0)
+    return np.asarray(np.einsum("ab,sab->s", known.weights, beyond))

@@ -1,0 +1,1 @@
+"""A hidden fault to trace, and what it cost."""

@@ -1,0 +1,151 @@
+"""The command line of the record: the plan, what is due, two builds compared, the sheet."""
+
+import argparse
+import sys
+from datetime import datetime, time, timedelta
+from pathlib import Path
+from typing import Any
+
+from urgens.cli.exits import DONE
+from urgens.cli.printing import loaded, print_json
+from urgens.document import Build, BuildError, BuildErrors, load, with_setup
+from urgens.document.edits.past import as_of
+from urgens.guidance.advice.build_comparison import Compared, compared
+from urgens.guidance.planning.due import Due, due
+from urgens.guidance.planning.plan import Plan, plan
+from urgens.guidance.planning.schedule import Hours, Schedule, scheduled
+from urgens.printed.comparing import printed_comparison
+from urgens.printed.planning import printed_plan
+from urgens.quantity import UnitSystem, show, written
+from urgens.sheet.calendar import write_calendar
+from urgens.sheet.files import Asked, write_solution
+from urgens.solve import solve
+
+DAY = timedelta(days=1)
+
+
+def _plan(options: argparse.Namespace) -> int:
+    now = loaded(options)
+    then = None if options.to is None else with_setup(load(options.file), options.to)
+    found = plan(now, then)
+    start = options.start or datetime.now().replace(second=0, microsecond=0)
+    when = scheduled(found.jobs, start, Hours(), found.work.begun)
+    end = None if when.end is None else when.end.date()
+    coming = due(found.work.build, start.date(), end, renewed=found.renews)
+    if options.output is not None:
+        count = write_calendar(found.work.build.name, coming, options.output)
+        print(f"urgens: {count} days written, {len(coming) - count} without one", file=sys.stderr)
+    if options.json or options.output is None:
+        _say_plan(found, when, coming, as_json=options.json)
+    return DONE
+
+
+def _say_plan(found: Plan, when: Schedule, coming: tuple[Due, ...], *, as_json: bool) -> None:
+    if as_json:
+        print_json(printed_plan(found, when, coming))
+        return
+    if found.work.supposed:
+        print(found.work.supposed)
+    if not found.jobs:
+        print("Nothing is open.")
+    starts = {slot.job: slot.start for slot in reversed(when.slots)}
+    for at, job in enumerate(found.jobs):
+        people = "" if job.people == 1 else f", {job.people} people"
+        opens = f"; opens {', '.join(job.opens)}" if job.opens else ""
+        print(
+            f"{at + 1}. {starts[at]:%a %d %b %H:%M}  {job.name}, {job.minutes} min{people}{opens}"
+        )
+    print(f"Bleeds: {found.order.bleeds}, one by one {found.order.one_by_one}.")
+    for one in found.missing:
+        print(f"Not here yet: {one.count} × {one.what}, for {one.job}")
+    for held in found.holds:
+        print(f"Holds the vehicle: {held.what}")
+    for row in coming:
+        print(f"Due {row.when or 'without a day'}: {row.what}. {row.why}.")
+
+
+def _compare(options: argparse.Namespace) -> int:
+    here = load(options.file)
+    other, names, unknown = _other(options, here)
+    if options.since is not None:
+        once = as_of(here, _end(options.since))
+        names = (f"on {options.since:%Y-%m-%d}", names[1])
+        here, unknown = once.build, tuple(dict.fromkeys((*once.unknown, *unknown)))
+    if not options.words:
+        print_json(printed_comparison(here, other, names, unknown))
+        return DONE
+    for path in unknown:
+        print(f"urgens: the history names {path}, which this build has not", file=sys.stderr)
+    rows = compared(here, other)
+    if not rows:
+        print("No figure differs.")
+    for one in rows:
+        print(_row_words(one, here.natural_units, names))
+    return DONE
+
+
+def _other(
+    options: argparse.Namespace, here: Build
+) -> tuple[Build, tuple[str, str], tuple[str, ...]]:
+    """Return what is compared with, what both are called, and paths that lead nowhere."""
+    given = [options.other, options.setup, options.on]
+    if sum(one is not None for one in given) != 1:
+        raise BuildErrors.one(
+            "compare",
+            "it is compared with one thing",
+            "name another file, --setup or --on, one of them",
+        )
+    if options.setup is not None:
+        return with_setup(here, options.setup), ("as it is", options.setup), ()
+    if options.on is not None:
+        once = as_of(here, _end(options.on))
+        return once.build, ("now", f"on {options.on:%Y-%m-%d}"), once.unknown
+    path: Path = options.other
+    try:
+        return load(path), (options.file.name, path.name), ()
+    except BuildErrors as errors:  # which are those of the other file
+        raise BuildErrors(
+            BuildError(f"{path.name} {one.path}".rstrip(), one.problem, one.remedy)
+            for one in errors.errors
+        ) from None
+
+
+def _end(day: datetime) -> datetime:
+    """Return a time; a day without one is meant to its end."""
+    return day + DAY if day.time() == time() else day
+
+
+def _row_words(one: Compared, units: UnitSystem, names: tuple[str, str]) -> str:
+    values = []
+    for value in (one.here, one.other):
+        if isinstance(value, str):
+            values.append(value)
+        elif one.kind is not None:
+            values.append(str(show(value, one.kind, units)))
+        else:
+            values.append(f"{written(value, one.decimals)} {one.unit}".strip())
+    better = {"here": names[0], "other": names[1], "": ""}[one.better]
+    said = f"  (better {better}: {one.why})" if better else ""
+    return f"{one.name}: {values[0]} → {values[1]}{said}"
+
+
+def _sheet(options: argparse.Namespace) -> int:
+    """Write the sheet; what only the interface can draw is drawn first, without a screen."""
+    build = loaded(options)
+    chapters = tuple(options.chapters.split(",")) if options.chapters else None
+    drawings, application = {}, None
+    drawn = options.output.suffix.lower() in (".pdf", ".html")
+    if drawn and build.plumbing is not None and (chapters is None or "layout" in chapters):
+        from urgens.ui.application import offscreen
+        from urgens.ui.stations.plumb.plan_file import drawing
+
+        application = offscreen()  # kept until the sheet is written
+        drawings["layout"] = drawing(build)
+    base, folder = load(options.file), options.file.resolve().parent
+    asked = Asked(chapters, options.paper, folder, drawings, base)
+    write_solution(solve(build), options.output, build.natural_units, asked)
+    del application
+    return DONE
+
+
+RUN: dict[str, Any] = {"plan": _plan, "compare": _compare, "sheet": _sheet}

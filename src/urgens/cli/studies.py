@@ -1,0 +1,59 @@
+"""Commands that solve a build many times: sizes, ways to balance, draws."""
+
+import argparse
+
+import numpy as np
+
+from urgens.cli.exits import DONE
+from urgens.cli.printing import loaded, print_json
+from urgens.document import BuildErrors
+from urgens.document.kinds.bores import sold_bores
+from urgens.printed.robustness import printed_robustness
+from urgens.printed.sizing import printed_sizing
+from urgens.printed.valve_choice import printed_choice
+from urgens.solve import every_road
+from urgens.solve.solution import case_index
+from urgens.studies.robustness import robustness
+from urgens.studies.sizing import RATIOS, rear_bores_of, sizing_map
+from urgens.studies.valve_choice import candidates
+
+
+def _size(options: argparse.Namespace) -> int:
+    build = loaded(options)
+    if build.master.kind != "twin" and any(rear is not None for _, rear in options.bore or ()):
+        raise BuildErrors.one(
+            "--bore",
+            f"names a front and a rear bore, and this build has one {build.master.kind} cylinder",
+            "write one bore, such as 19 mm; FRONT:REAR goes with twin cylinders",
+        )
+    given = options.bore or [(bore.value, None) for bore in sold_bores()]
+    bores = np.array([front for front, _ in given])
+    apart = rear_bores_of(build, bores)
+    named = np.array([np.nan if rear is None else rear for _, rear in given])
+    rears = np.where(np.isnan(named), apart, named)
+    kept = rears > 0
+    ratios = RATIOS if options.ratio is None else np.array(sorted(set(options.ratio)))
+    case = case_index(build, options.load_case)
+    found = sizing_map(build, case, bores[kept], rears[kept], ratios)
+    print_json(printed_sizing(build, found))
+    return DONE
+
+
+def _valves(options: argparse.Namespace) -> int:
+    build = loaded(options)
+    surfaces = tuple(dict.fromkeys(options.surface or every_road(build)))
+    found = candidates(build, surfaces, options.margin)
+    print_json(printed_choice(build, found, surfaces))
+    return DONE
+
+
+def _robustness(options: argparse.Namespace) -> int:
+    build = loaded(options)
+    case = case_index(build, options.load_case)
+    found = robustness(build, case, options.draws, options.seed)
+    assert found is not None  # nobody tells it to stop
+    print_json(printed_robustness(found))
+    return DONE
+
+
+RUN = {"size": _size, "valves": _valves, "robustness": _robustness}

@@ -1,0 +1,114 @@
+"""The command line of faults: what they may come from, and sayings tried on a build."""
+
+import argparse
+import sys
+from datetime import datetime
+from typing import Any
+
+from urgens.bench.evidence_on_record import already_known, counting, evidence_of, of_logs
+from urgens.cli.exits import DONE
+from urgens.cli.printing import loaded, print_json
+from urgens.document import Build, BuildErrors
+from urgens.guidance.sayings import SAID, tried
+from urgens.guidance.tracing.ranking import Evidence
+from urgens.guidance.tracing.readings import reading
+from urgens.guidance.tracing.trace import Traced, traced
+from urgens.guidance.words.figures import Words
+from urgens.printed.tracing import printed_tables, printed_trace, why
+from urgens.quantity import UnitSystem
+from urgens.solve import solve
+
+SHOWN = 6  # causes that are told in words
+
+
+def _trace(options: argparse.Namespace) -> int:
+    if options.list:
+        print_json(printed_tables())
+        return DONE
+    if options.file is None:
+        raise BuildErrors.one("FILE", "no build is named", "name one, or ask for --list")
+    build = loaded(options)
+    now = datetime.now()
+    logged, unread = of_logs(build, options.file, now)
+    for words in unread:
+        print(f"urgens: {words}", file=sys.stderr)
+    recorded = (*already_known(build), *logged)
+    _all_known(options.leave_out, [one.name for one in recorded])
+    known = counting(recorded, now, options.leave_out)
+    evidence = evidence_of(build, _told(options), known)
+    found = traced(build, evidence, _case(build, options.load_case))
+    extra = _given_twice(options)
+    if options.json:
+        printed = printed_trace(found, Words(UnitSystem.METRIC))
+        print_json({**printed, "contradictions": [*extra, *printed["contradictions"]]})
+        return DONE
+    _say(found, extra, Words(build.natural_units))
+    return DONE
+
+
+def _all_known(left_out: list[str], names: list[str]) -> None:
+    """Raise BuildErrors for what is to be left out and is nowhere on record."""
+    for name in left_out:
+        if name not in names:
+            known = ", ".join(f'"{one}"' for one in names)
+            remedy = f"choose of {known}" if names else "leave it away: nothing is on record"
+            raise BuildErrors.one("--leave-out", f'there is no "{name}" on record', remedy)
+
+
+def _told(options: argparse.Namespace) -> Evidence:
+    """Return what the options say; raises BuildErrors for a reading that is none."""
+    signs = {**dict.fromkeys(options.sign, True), **dict.fromkeys(options.not_sign, False)}
+    return Evidence(signs, dict(options.test), tuple(reading(*one) for one in options.reading))
+
+
+def _case(build: Build, name: str | None) -> int:
+    names = [one.name for one in build.vehicle.load_cases]
+    if name is None:
+        return 0
+    if name not in names:
+        known = ", ".join(f'"{one}"' for one in names)
+        raise BuildErrors.one("--load-case", f'there is no "{name}"', f"choose one of {known}")
+    return names.index(name)
+
+
+def _given_twice(options: argparse.Namespace) -> list[str]:
+    """Return what was said both ways; the last one counts."""
+    both = [f"{one}: seen and not seen." for one in options.sign if one in options.not_sign]
+    told: dict[str, str] = {}
+    for test, outcome in options.test:
+        if told.setdefault(test, outcome) != outcome:
+            both.append(f"{test}: {told[test]} and {outcome} exclude each other.")
+    return both
+
+
+def _say(found: Traced, extra: list[str], words: Words) -> None:
+    for line in found.stops:
+        print(f"Do not drive: {line}")
+    for line in (*extra, *found.contradictions):
+        print(f"Contradiction: {line}")
+    for one in found.ranked[:SHOWN]:
+        print(f"{100 * one.share:3.0f} of 100  {one.cause.words}. {found.reason(one, words)}")
+    print(f"{100 * found.other:3.0f} of 100  Something not in this list.")
+    if found.tests:
+        print(f"Next: {why(found.tests[0].test)}")
+
+
+def _sayings(options: argparse.Namespace) -> int:
+    build = loaded(options)
+    found = tried(solve(build))
+    if options.json:
+        print_json([
+            {"id": one.id, "saying": one.saying, "verdict": one.answer.verdict,
+             "here": one.answer.here, "limit": one.answer.limit}
+            for one in found
+        ])  # fmt: skip
+        return DONE
+    for one in found:
+        print(
+            f"{one.saying}: {SAID[one.answer.verdict]}.",
+            f"{one.answer.here} {one.answer.limit}".rstrip(),
+        )
+    return DONE
+
+
+RUN: dict[str, Any] = {"trace": _trace, "sayings": _sayings}

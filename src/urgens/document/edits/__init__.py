@@ -1,0 +1,1 @@
+"""Changing a build: one way, there and back, and as of a day."""

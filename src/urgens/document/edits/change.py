@@ -1,0 +1,202 @@
+"""One step of a builder: figures laid in, what is known of them, lists put in another order."""
+
+import copy
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from urgens.document.build import Build
+from urgens.document.catalogue import is_figure
+from urgens.document.edits.edit import dumped, lay
+from urgens.document.edits.setups import is_under, known_still, whole, with_setup
+from urgens.document.errors import BuildErrors
+from urgens.document.facts import given
+from urgens.document.model import Part
+from urgens.document.paths import value_at
+from urgens.document.validation import validated
+
+Json = dict[str, Any]
+Order = Sequence[int | Json]  # what stays, by the place it had; what is new, as JSON
+EVIDENCE = "evidence"
+
+
+@dataclass(frozen=True)
+class Change:
+    """What one step does: `values` by path, `known` of figures by path, `orders` of lists by path.
+
+    Every figure given in the parts that stand in `assumed`, by path, is only assumed.
+    A list in another order takes along what is known of its entries and what set-ups change in
+    them. A part that is replaced takes with it what was known of figures it no longer has.
+    """
+
+    label: str
+    values: Mapping[str, object] = field(default_factory=dict)
+    known: Mapping[str, object] = field(default_factory=dict)
+    orders: Mapping[str, Order] = field(default_factory=dict)
+    assumed: Mapping[str, object] = field(default_factory=dict)
+
+    @classmethod
+    def assuming(cls, label: str, parts: Mapping[str, object], **values: object) -> "Change":
+        """Return the change that puts new parts in by path, every figure of them only assumed."""
+        return cls(label, {**values, **parts}, assumed=parts)
+
+    def known_in(self, made: Build) -> Json:
+        """Return what is known of figures after it, in the build that it makes."""
+        places = [path for place, part in self.assumed.items() for path in given(place, part)]
+        only = {path: {"state": "assumed"} for path in places if is_figure(made, path)}
+        return {**only, **copy.deepcopy(dict(self.known))}
+
+
+def changed(base: Build, change: Change, setup: str | None = None) -> Build:
+    """Return `base` after a change; with a set-up chosen, its variant of the build is changed.
+
+    Raises BuildErrors where the result is no valid build; `base` itself never changes.
+    """
+    if setup is None:
+        return whole(_changed_itself(base, change))
+    view = with_setup(base, setup)
+    made = _changed_itself(view, change)  # what is refused is refused at its own path
+    return whole(_changed_in_setup(base, view, change, setup, change.known_in(made)))
+
+
+def _changed_itself(base: Build, change: Change) -> Build:
+    document = dumped(base)
+    change = _with_lists_in_order(base, change)
+    for path, order in change.orders.items():
+        lay(document, path, _in_order(document, path, order))
+        _rename_in(document, path, order)
+    for path, value in change.values.items():
+        lay(document, path, copy.deepcopy(value))
+    made = validated(document)
+    known = document.get(EVIDENCE, {})
+    said = {
+        **known_still(known, tuple(change.values), base, made),
+        **change.known_in(made),
+    }
+    if said == known:
+        return made
+    return validated({**document, EVIDENCE: said})
+
+
+def _with_lists_in_order(base: Build, change: Change) -> Change:
+    """Return a change in which a list of parts that is written anew is one of new entries."""
+    lists = {path: value for path, value in change.values.items() if _are_parts(base, path, value)}
+    if not lists:
+        return change
+    return Change(
+        change.label,
+        {path: value for path, value in change.values.items() if path not in lists},
+        change.known,
+        {**change.orders, **lists},  # type: ignore[dict-item]
+        change.assumed,
+    )
+
+
+def _are_parts(base: Build, path: str, value: object) -> bool:
+    try:
+        now = value_at(base, path)
+    except BuildErrors:
+        return False
+    entries = (*now, *value) if isinstance(now, tuple) and isinstance(value, list | tuple) else ()
+    return bool(entries) and all(isinstance(entry, Part | dict) for entry in entries)
+
+
+def _in_order(document: Json, path: str, order: Order) -> list[Any]:
+    now = _json_at(document, path) or []
+    try:
+        return [now[one] if isinstance(one, int) else copy.deepcopy(one) for one in order]
+    except IndexError:
+        raise BuildErrors.one(path, "has no such entry", "choose one that is there") from None
+
+
+def _json_at(document: Json, path: str) -> Any:
+    here: Any = document
+    for step in path.split("."):
+        here = here.get(step) if isinstance(here, dict) else None
+    return here
+
+
+# --- what hangs on the entries of a list ---------------------------------------------------------
+
+
+def _rename_in(document: Json, path: str, order: Order) -> None:
+    """Let everything that names an entry of the list name it where it is now, or go with it.
+
+    Whatever else comes to hold paths into the document is renamed here too.
+    """
+    places = {old: new for new, old in enumerate(order) if isinstance(old, int)}
+    if EVIDENCE in document:
+        document[EVIDENCE] = dict(_renamed(document[EVIDENCE], path, places))
+    _rename_measured(document.get("proof") or {}, path, places)
+    for setup in document.get("setups", []):
+        own = setup["changes"]
+        if not any(is_under(path, written) for written in own):  # else it has a list of its own
+            setup["changes"] = dict(_renamed(own, path, places))
+
+
+def _rename_measured(proof: Json, path: str, places: Mapping[int, int]) -> None:
+    """Let gauges and settings of stops follow their valve; of one that went they name none."""
+    for run in proof.get("gauges", []):
+        followed = dict(_renamed({f"valves.{run['valve']}": None}, path, places))
+        run["valve"] = next(iter(followed), "").removeprefix("valves.")
+    for one in (*proof.get("stops", []), *proof.get("logs", [])):
+        if "setting" in one:
+            one["setting"] = dict(_renamed(one["setting"], path, places))
+
+
+def _renamed(
+    held: Mapping[str, Any], path: str, places: Mapping[int, int]
+) -> Iterator[tuple[str, Any]]:
+    for name, value in held.items():
+        inside = name.removeprefix(f'{EVIDENCE}["').removesuffix('"]')
+        if not inside.startswith(f"{path}["):
+            yield name, value
+            continue
+        index, _, rest = inside.removeprefix(f"{path}[").partition("]")
+        if int(index) in places:
+            moved = f"{path}[{places[int(index)]}]{rest}"
+            yield (moved if inside == name else f'{EVIDENCE}["{moved}"]'), value
+
+
+# --- a set-up that is chosen ---------------------------------------------------------------------
+
+
+def _changed_in_setup(base: Build, view: Build, change: Change, name: str, facts: Json) -> Build:
+    """Return the base build with a change laid into one of its set-ups."""
+    document = dumped(base)
+    setup = next(setup for setup in document["setups"] if setup["name"] == name)
+    own: Json = setup["changes"]
+    seen = dumped(view)
+    change = _with_lists_in_order(view, change)
+    for path, order in change.orders.items():
+        places = {old: new for new, old in enumerate(order) if isinstance(old, int)}
+        kept = dict(_renamed(_evidence_under(view, path), path, places))
+        _write(own, path, _in_order(seen, path, order))
+        own.update({f'{EVIDENCE}["{place}"]': known for place, known in kept.items()})
+    for path, value in change.values.items():
+        _write(own, path, copy.deepcopy(value))
+    for path, known in facts.items():
+        mine = any(is_under(path, written) for written in own if not written.startswith(EVIDENCE))
+        where = own if mine else document.setdefault(EVIDENCE, {})
+        where[f'{EVIDENCE}["{path}"]' if mine else path] = known
+    return validated(document)
+
+
+def _evidence_under(view: Build, path: str) -> Json:
+    return {
+        place: known.model_dump(mode="json", exclude_unset=True)
+        for place, known in view.evidence.items()
+        if place.startswith(f"{path}[")
+    }
+
+
+def _write(own: Json, path: str, value: object) -> None:
+    """Write one change into a set-up; it replaces those that were made below it before."""
+    for written in [w for w in own if is_under(_of_evidence(w), path) and w != path]:
+        del own[written]
+    own.pop(path, None)
+    own[path] = value
+
+
+def _of_evidence(path: str) -> str:
+    return path.removeprefix(f'{EVIDENCE}["').removesuffix('"]')

@@ -1,0 +1,95 @@
+"""What there is to know of one kind of brake, in one place."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from urgens.document.entry import Entry
+from urgens.document.model import (
+    ComplianceOrZero,
+    Efficiency,
+    Part,
+    PressureOrZero,
+    no_longer_than,
+)
+from urgens.document.numeric import Reading
+from urgens.physics.arrays import Array, Bools, Floats
+from urgens.quantity import Quantity
+
+Cooling = Literal["open", "ducted", "inboard"]
+Piston = Annotated[Quantity, no_longer_than(0.3)]
+Bleeders = Annotated[
+    int,
+    Field(strict=True, ge=1, le=4),
+    Entry("Bleed screws", "count them", "Bleed screws of one brake"),
+]
+BrakeEfficiency = Annotated[
+    Efficiency,
+    Entry(
+        "Efficiency",
+        "two gauges and one measured stop",
+        "Share of the force that guides and seals leave",
+        step=0.01,
+    ),
+]
+Compliance = Annotated[
+    ComplianceOrZero,
+    Entry(
+        "Compliance",
+        "pedal travel at two efforts",
+        "Fluid that one brake takes by bending, per pressure",
+        beside="Gives way by",
+    ),
+]
+SpringsGive = Annotated[
+    PressureOrZero,
+    Entry(
+        "Threshold",
+        "a gauge, and a hand on the wheel",
+        "Pressure that springs take up before the brake presses",
+        beside="Presses from",
+    ),
+]
+LININGS = "ask for cold and hot figures"
+
+
+class BrakePart(Part):
+    """What any brake of one wheel has."""
+
+    kind: str
+    cooling: Cooling | None = None
+    bleeders: Bleeders = 1
+
+
+@dataclass(frozen=True)
+class BrakeKind:
+    """One kind of brake.
+
+    `model` is its part in the document. Of the part as numbers: `torque_per_pressure` of one
+    wheel [m³], `piston_area` that presses at one wheel [m²], `take_up` [Pa] over which its
+    clearance goes, and where figures are `possible` together at all.
+    `name` and `words` say what is fitted; `friction` is the figure
+    that grips, `iron` the mass that takes the heat and loses 63 % of its excess in `cooling_time`
+    [s] at road speed (assumed); `new` the figures it is put in with, all assumed; `sold` the
+    pistons there are.
+    """
+
+    model: type[BrakePart]
+    name: str
+    torque_per_pressure: Callable[[Reading], Array]
+    piston_area: Callable[[Reading], Floats]
+    take_up: Callable[[Reading], Floats]
+    possible: Callable[[Reading], Bools]
+    words: Callable[[Any], str]
+    friction: Callable[[Any], str]
+    iron: str
+    cooling_time: float
+    new: dict[str, Any]
+    sold: Callable[[], tuple[Quantity, ...]]
+
+    @property
+    def kind(self) -> str:
+        """Its name in the build file."""
+        return str(self.model.model_fields["kind"].annotation.__args__[0])  # type: ignore[union-attr]

@@ -1,0 +1,132 @@
+"""What there is to know of one kind of master cylinder, in one place."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Annotated, Any, Literal
+
+from urgens.document.entry import RULE, Entry
+from urgens.document.model import (
+    Efficiency,
+    FluidVolume,
+    ForceOrZero,
+    Length,
+    LengthOrZero,
+    Part,
+    PressureOrZero,
+    no_longer_than,
+)
+from urgens.document.numeric import Reading
+from urgens.physics.arrays import Bools
+from urgens.physics.axle import Pair
+from urgens.physics.cylinder import Chamber, Cylinder
+from urgens.quantity import FORCE, LENGTH, Quantity, parse
+
+DEPTH = "depth gauge"
+STAMPED = "stamped on the body, or bore gauge"
+ROD_PUSHED = "push it through on the bench"
+Split = Literal["front-rear", "diagonal", "single"]
+OfBore = Annotated[Quantity, no_longer_than(0.15)]
+Bore = Annotated[
+    OfBore, Entry("Master cylinder bore", STAMPED, "Bore of the master cylinder", beside="Bore")
+]
+SocketDepth = Annotated[
+    Length,
+    Entry("Pushrod's socket", DEPTH, "Depth of the socket in the primary piston", wanted=True),
+]
+PushrodLength = Annotated[Length, Entry("Pushrod", RULE, "Length of the pushrod", wanted=True)]
+ReservoirVolume = Annotated[
+    FluidVolume,
+    Entry(
+        "Reservoir, a circuit", "fill it with water and weigh", "What a circuit's reservoir holds",
+        units=("ml", "ml"),
+    ),
+]  # fmt: skip
+
+
+class Outlet(Part):
+    """One outlet of a cylinder: which circuit it feeds, where it sits, what is behind its seat."""
+
+    circuit: Literal["front", "rear", "primary", "secondary"]
+    position: Literal["left", "right", "end", "top", "bottom"] | None = None
+    residual: (
+        Annotated[
+            PressureOrZero,
+            Entry("Residual valve keeps", "a gauge, pedal up", "Pressure left behind the seat"),
+        ]
+        | None
+    ) = None
+
+
+class CylinderPart(Part):
+    """What any cylinder tells, with facts that no figure needs but a check does."""
+
+    kind: str
+    outlets: tuple[Outlet, ...] = ()
+    socket_depth: SocketDepth | None = None
+    pushrod_length: PushrodLength | None = None
+    pushrod_held_by: Literal["none", "retainer", "insert"] | None = None
+    made_for: Literal["manual", "booster"] | None = None
+    reservoir_volume: ReservoirVolume | None = None
+    mounting: Literal["firewall", "under-floor", "inside"] | None = None
+    stroke: Annotated[Length, Entry("Stroke", ROD_PUSHED, "Whole stroke of the primary piston")] = (
+        parse("1.1 in", LENGTH)
+    )
+    port_travel: Annotated[
+        LengthOrZero,
+        Entry("To cover the port", ROD_PUSHED, "Piston travel until the port is covered"),
+    ] = parse("1.5 mm", LENGTH)
+    spring_preload: Annotated[
+        ForceOrZero, Entry("Return spring", "spring scale", "Force of the return spring at rest")
+    ] = parse("0 N", FORCE)
+    efficiency: Annotated[
+        Efficiency,
+        Entry(
+            "Cylinder efficiency",
+            "a scale on the pedal and a gauge",
+            "Share of the force that the seals leave",
+            step=0.01,
+            beside="Efficiency",
+        ),
+    ] = 1.0
+
+    @property
+    def main_bore(self) -> Quantity:
+        """The bore another cylinder in its place would start from."""
+        raise TypeError(f"{type(self).__name__} has no bore")
+
+
+class OneBore(CylinderPart):
+    """A cylinder of one bore."""
+
+    bore: Bore
+
+    @property
+    def main_bore(self) -> Quantity:
+        """Its bore."""
+        return self.bore
+
+
+@dataclass(frozen=True)
+class CylinderKind:
+    """One kind of master cylinder.
+
+    `model` is its part in the document; `circuits` what it can feed, the usual way first; `bores`
+    the fields of its bores, front before rear. Of the part as numbers: `cylinders` that make
+    pressure, `chambers` that give fluid for a split, and where figures are `possible` together.
+    `name` is what a builder chooses; `new` the figures it is put in
+    with in place of another, all assumed.
+    """
+
+    model: type[CylinderPart]
+    name: str
+    circuits: tuple[Split, ...]
+    bores: tuple[str, ...]
+    cylinders: Callable[[Reading], Pair[Cylinder]]
+    chambers: Callable[[Reading, Split], tuple[Chamber, ...]]
+    possible: Callable[[Reading], Bools]
+    new: Callable[["CylinderPart"], dict[str, Any]]
+
+    @property
+    def kind(self) -> str:
+        """Its name in the build file."""
+        return str(self.model.model_fields["kind"].annotation.__args__[0])  # type: ignore[union-attr]

@@ -1,0 +1,118 @@
+"""What there is to know of one kind of valve, in one place."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Literal, NamedTuple
+
+import numpy as np
+
+from urgens.document.model import Part, Text
+from urgens.document.numeric import Reading
+from urgens.physics.arrays import Bools
+from urgens.physics.valve_law import ValveLaw
+from urgens.quantity import PRESSURE, Kind, Units, UnitSystem, show
+
+InUnits = Units | UnitSystem
+Element = Literal["spring", "ball", "adjuster", "lever", "poppet spring", "check disc"]
+LOWEST_KNEE = 1e5  # Pa; a knee stays above zero while it is moved
+
+
+class ValvePart(Part):
+    """What any valve has: parts with the same `body` sit in one casting."""
+
+    kind: str
+    body: Text = ""
+
+
+class Wanted(NamedTuple):
+    """A knee that is wanted [Pa], the rear load [N] and the deceleration [g] there, still open."""
+
+    knee: float
+    rear_load: float
+    deceleration: float
+
+
+class Move(NamedTuple):
+    """One figure of a valve to change: path below it, value [SI], kind (None: a pure number)."""
+
+    path: str
+    value: float
+    kind: Kind | None
+
+
+class Sold(NamedTuple):
+    """Between which knees [Pa] and slopes [-] valves of a kind are made: common practice."""
+
+    knees: tuple[float, float]
+    slopes: tuple[float, float]
+
+
+class Loads(NamedTuple):
+    """The lightest and the heaviest rear axle load a new valve is made for, as typed."""
+
+    light: str
+    heavy: str
+
+
+def reduces(valve: Any, inlet: float, outlet: float, units: InUnits) -> str:
+    """Return what a valve that reduces does between two pressures [Pa], in a few words."""
+    return f"reduces by {show(inlet - outlet, PRESSURE, units)}"
+
+
+def passes_all(valve: Any, units: InUnits) -> str:
+    """Return what a valve does that holds nothing back, in a few words."""
+    return "open: passes all"
+
+
+def anything(part: Reading) -> Bools:
+    """Return that any figures of a valve go together."""
+    return np.asarray(True)
+
+
+@dataclass(frozen=True)
+class ValveKind:
+    """One kind of valve.
+
+    `model` is its part in the document; `law` its outlet over its inlet, of the part as numbers;
+    `name`, `what` and `typical` its words, the last for what is usual; `briefly` what one
+    is set to, in the units shown; `passes` and `holds` what it does while it passes
+    all, and at an inlet and an outlet pressure [Pa] once it does not.
+    In `typical` figures stand in braces: {300 psi}.
+    `new` are the figures it is put in with, all assumed. `moves` are the edits that bring its knee
+    somewhere, None for a valve without one; `knee_figure` what decides it; `dragging` says what a
+    drag of the knee does. `together` is the list whose knees one valve has off by one share.
+    `possible` tells where figures, as numbers, go together at all.
+    `drawing` are the elements of its cross-section beside seat and chambers.
+    """
+
+    model: type[ValvePart]
+    name: str
+    what: str
+    typical: str
+    law: Callable[[Reading], ValveLaw]
+    new: Callable[[Loads], dict[str, Any]]
+    drawing: tuple[Element, ...]
+    briefly: Callable[[Any, InUnits], str]
+    holds: Callable[[Any, float, float, InUnits], str] = reduces
+    passes: Callable[[Any, InUnits], str] = passes_all
+    moves: Callable[[Any, ValveLaw, Wanted], list[Move]] | None = None
+    knee_figure: str = "knee"
+    dragging: Callable[[Any, str], str] | None = None
+    together: str | None = None
+    possible: Callable[[Reading], Bools] = anything
+    sold: Sold | None = None
+
+    @property
+    def kind(self) -> str:
+        """Its name in the build file."""
+        return str(self.model.model_fields["kind"].annotation.__args__[0])  # type: ignore[union-attr]
+
+    @property
+    def has_knee(self) -> bool:
+        """Whether it takes pressure away above a knee."""
+        return self.moves is not None
+
+    @property
+    def has_slope(self) -> bool:
+        """Whether something passes above its knee."""
+        return "slope" in self.model.model_fields

@@ -1,0 +1,1 @@
+"""Parts, ports, threads, lines, and what a layout joins to what."""

@@ -1,0 +1,1 @@
+"""What happened to the vehicle, by date."""

@@ -1,0 +1,91 @@
+"""What was done and read: runs of procedures, the state of joints, what is still open."""
+
+from collections.abc import Iterator
+from datetime import date, datetime
+from typing import Annotated, Literal
+
+from pydantic import BeforeValidator, ConfigDict, Field
+
+from urgens.document.dates import read_date, read_time
+from urgens.document.layout.layout import Wheel
+from urgens.document.model import Fault, Name, Part, Text
+
+At = Annotated[datetime, BeforeValidator(read_time)]
+State = Literal["capped", "started", "tight", "dry", "checked"]
+FIELDS = Literal[
+    "strokes", "amount", "bubbles", "colour", "travel", "pressure", "temperature", "gap", "lamp",
+    "ok", "note", "clicks",
+]  # fmt: skip
+WORDS: dict[str, tuple[str, ...]] = {
+    "bubbles": ("none", "fine", "large"), "colour": ("clear", "amber", "dark", "rust"),
+}  # fmt: skip
+
+
+class Entry(Part):
+    """One thing read at a step: what, at which wheel, and how much or which."""
+
+    at: At
+    step: Annotated[int, Field(strict=True, ge=1)]
+    field: FIELDS
+    wheel: Wheel | None = None
+    value: Annotated[float, Field(strict=True, allow_inf_nan=False)] | Text | bool
+    effort: Text = ""
+    when: Literal["now", "hour", "morning", "stroke-1", "stroke-2", "stroke-3"] | None = None
+
+    def rules(self) -> Iterator[Fault]:
+        """Check that what is told in words is one of its words."""
+        known = WORDS.get(self.field)
+        if known is not None and self.value not in known:
+            words = ", ".join(f'"{word}"' for word in known)
+            yield Fault("value", f'"{self.value}" is no {self.field}', f"write one of {words}")
+
+
+class BottledFluid(Part):
+    """The fluid that was used, and how old its bottle was."""
+
+    model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
+
+    grade: Literal["DOT 3", "DOT 4", "DOT 5", "DOT 5.1"] = Field(alias="class")
+    batch: Text = ""
+    opened: Annotated[date, BeforeValidator(read_date)] | None = None
+
+
+class Record(Part):
+    """One run of a procedure; without an end it is to be resumed at its step, counted from 1."""
+
+    procedure: Name
+    method: Text | None = None
+    setup: Text | None = None
+    started: At
+    ended: At | None = None
+    step: Annotated[int, Field(strict=True, ge=1)] = 1
+    people: tuple[Name, ...] = ()
+    fluid: BottledFluid | None = None
+    checked_by: Text = ""
+    note: Text = ""
+    moved_without_proof: Text = ""
+    entries: tuple[Entry, ...] = ()
+
+    def rules(self) -> Iterator[Fault]:
+        """Check that it does not end before it begins; a clock may have been set between."""
+        if self.ended is not None and self.ended < self.started:
+            yield Fault("ended", "is before it was started", "write the later time, or none")
+
+
+class Joint(Part):
+    """The state of one joint: a line's id with .a or .b, or part and port."""
+
+    joint: Name
+    state: State
+    at: At | None = None
+    by: Text = ""
+
+
+class OpenItem(Part):
+    """Something that is not done yet; what `holds_vehicle` is done before it moves."""
+
+    what: Name
+    place: Text = ""
+    holds_vehicle: bool = False
+    due: Annotated[date, BeforeValidator(read_date)] | None = None
+    done: Annotated[date, BeforeValidator(read_date)] | None = None

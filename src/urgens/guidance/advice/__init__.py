@@ -1,0 +1,1 @@
+"""What to choose and why, and what it gives up."""

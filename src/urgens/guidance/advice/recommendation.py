@@ -1,0 +1,62 @@
+"""What is recommended where the rear locks first: the one way that Choose ranks first."""
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from urgens.document import Build, Change
+from urgens.guidance.advice.valve_choice import fitting
+from urgens.guidance.rules.finding import Finding, Fix
+from urgens.quantity import Units, UnitSystem
+from urgens.studies.valve_choice import candidates
+from urgens.studies.valve_fits import Fitted
+
+REAR = "valves.rear"
+
+
+def recommended(
+    build: Build,
+    units: Units | UnitSystem,
+    progress: Callable[[float], bool] | None = None,
+) -> Fix | None:
+    """Return the edit that fits what ranks first, None where even that leaves the rear first.
+
+    build: the document [object]; units: of its name [object]; progress: as in `candidates`.
+    Source: `studies.valve_choice`.
+    """
+    found = candidates(build, progress=progress)
+    if not found or found[0].to_take[1].rear_first:
+        return None
+    return _fix(build, found[0].to_take[0], units)
+
+
+def _fix(build: Build, way: Fitted, units: Units | UnitSystem) -> Fix:
+    """Return a way as the fix of a finding: the valves it leaves first, else its only edit."""
+    change = fitting(build, way, units)
+    label = f"Fit: {change.label[:1].lower()}{change.label[1:]}"
+    order = change.orders.get(REAR)
+    if order is not None:
+        return Fix(label, REAR, way.changes[REAR], tuple(order), tuple(change.values.items()))
+    ((path, value),) = change.values.items()
+    return Fix(label, path, value)
+
+
+def best_reducing(build: Build, units: Units | UnitSystem) -> Change:
+    """Return the step that fits the reducing valve that does best, of those that are sold.
+
+    build: the document [object]; units: of its name [object].
+    Source: `studies.valve_choice`.
+    """
+    best = next(one for one in candidates(build) if one.kind == "reducing")
+    return fitting(build, best.to_take[0], units)
+
+
+def with_recommended(build: Build, found: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    """Return findings, those that a choice of valve mends with the one that ranks first.
+
+    build: the document [object]; found: about it [objects]. Source: `recommended`.
+    """
+    if not any(finding.chosen for finding in found):
+        return found
+    fix = recommended(build, build.natural_units)
+    fixes = () if fix is None else (fix,)
+    return tuple(replace(one, fixes=fixes) if one.chosen else one for one in found)

@@ -1,0 +1,131 @@
+"""What a pedal's travel, read at a known foot, tells beside what the build computes."""
+
+from math import isfinite
+
+from urgens.document.ledger.records import Entry, Record
+from urgens.guidance.words.figures import Words
+from urgens.quantity import FORCE, QuantityError, parse
+from urgens.solve import Solution
+from urgens.studies.trapped_air import READ_WITHIN, trapped_air
+
+MILLIMETRE = 1e-3  # m: what a travel is recorded in
+MILLILITRE = 1e-6  # m³
+LITTLE, MOST = 0.5, 1.3  # shares of a full stroke: less is little, more cannot be; common practice
+MORE = (
+    "Shoes or pads that stand off, or a flexing brake, take as much as air: what is gone on the "
+    "second stroke was clearance, what stays was air or flex."
+)
+LESS = "the figures suppose more clearance or softer parts than there are"
+
+
+def strokes_words(record: Record, words: Words) -> str:
+    """Return what three strokes tell, clearance from air, empty where they were not read.
+
+    record: of a run [object]; words: figures in units.
+    Source: common practice: clearance is taken up by the first strokes, air is not.
+    """
+    first, last = (_travel(record, when) for when in ("stroke-1", "stroke-3"))
+    if first is None or last is None:
+        return ""
+    fell = first - last
+    if fell > READ_WITHIN:
+        return (
+            f"The travel falls by {words.typed_length(fell)} from stroke 1 to 3: that much was "
+            "clearance (adjusters, pads knocked back); what stays over the computed is air or flex."
+        )
+    if fell < -READ_WITHIN:
+        return (
+            f"The travel grows by {words.typed_length(-fell)} from stroke 1 to 3: fluid goes "
+            "somewhere. Look for a leak, outside or past a cup, before anything else."
+        )
+    return "The travel does not fall from stroke 1 to 3: what is too much of it is air or flex."
+
+
+def later_words(record: Record, words: Words) -> str:
+    """Return what a travel read again after hours tells, empty where it was not.
+
+    record: of a run [object]; words: figures in units. Source: common practice.
+    """
+    now = _travel(record, "now")
+    for when, said in (("morning", "next morning"), ("hour", "after an hour")):
+        later = _travel(record, when)
+        if now is None or later is None:
+            continue
+        grew = later - now
+        if grew > READ_WITHIN:
+            return (
+                f"The travel has grown by {words.typed_length(grew)} {said}: air was hidden, or a "
+                "residual valve or cup expander is absent on drums. Bleed again."
+            )
+        return f"The travel is the same {said}, within {words.typed_length(READ_WITHIN)}."
+    return ""
+
+
+def _travel(record: Record, when: str) -> float | None:
+    """Return the last travel read at a time of it [m], None where none was."""
+    found = [
+        entry.value for entry in record.entries
+        if entry.field == "travel" and entry.when == when and isinstance(entry.value, float)
+    ]  # fmt: skip
+    return found[-1] * MILLIMETRE if found else None
+
+
+def flow_words(record: Record, wheel: str, swept: float) -> str:
+    """Return what the fluid caught at a wheel tells, empty where it or the strokes were not read.
+
+    record: of a run [object]; wheel: its name [text]; swept: by a full stroke, of what feeds the
+    wheel [m³].
+    Source: common practice: little comes past a block, all of it with bubbles brings air.
+    """
+    read = {entry.field: entry.value for entry in record.entries if entry.wheel == wheel}
+    amount, strokes = read.get("amount"), read.get("strokes")
+    if not isinstance(amount, float) or not isinstance(strokes, float) or not strokes:
+        return ""
+    each = amount / strokes
+    share = each * MILLILITRE / swept if swept > 0 else 0.0
+    said = f"{each:.1f} ml a stroke, of {swept / MILLILITRE:.1f} ml that a full one moves"
+    if share > MOST:
+        return f"{said}: more than the cylinder moves; read both again"
+    if share < LITTLE:
+        return (
+            f"{said}: little comes. A blocked hose, the shuttle across, or a load-sensing valve at "
+            "droop; or the strokes were short"
+        )
+    bubbles = read.get("bubbles")
+    if bubbles in ("fine", "large"):
+        return f"{said}: all of it comes, with bubbles: air, or the screw's thread draws it"
+    return f"{said}: all of it comes"
+
+
+def travel_words(solution: Solution, entry: Entry, words: Words) -> str:
+    """Return what a travel tells, empty where it was not read at a known foot.
+
+    solution: of the build [object]; entry: of a record [object]; words: figures in units.
+    Source: `studies.trapped_air`; strokes that pump up: common practice.
+    """
+    if entry.field != "travel" or isinstance(entry.value, str | bool) or not entry.effort:
+        return ""
+    try:
+        effort = parse(entry.effort, FORCE).value
+    except QuantityError:
+        return f'the foot "{entry.effort}" is no force: write it as 300 N'
+    if not effort > 0.0:
+        return "no foot pressed it"
+    found = trapped_air(
+        solution.system, solution.standing, effort, entry.value * MILLIMETRE, READ_WITHIN
+    )
+    computed = f"{words.typed_length(float(found.computed))} computed at {words.force(effort)}"
+    extra = float(found.extra)
+    if abs(extra) <= READ_WITHIN:
+        return f"as the {computed}, within {words.typed_length(READ_WITHIN)}"
+    if extra < 0.0:
+        return f"{words.typed_length(-extra)} less than the {computed}: {LESS}"
+    air = " or ".join(
+        f"{float(volume) * 1e6:.1f} ± {float(error) * 1e6:.1f} ml {place}"
+        for volume, error, place in zip(
+            found.air, found.error, ("in front", "at the rear"), strict=True
+        )
+        if isfinite(volume)
+    )
+    much = f"air of {air} takes that" if air else "no pressure reaches either axle"
+    return f"{words.typed_length(extra)} more than the {computed}: {much}"

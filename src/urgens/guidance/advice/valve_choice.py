@@ -1,0 +1,130 @@
+"""Ways to balance a build in words: what each is, and why it stands where it does."""
+
+import math
+from collections.abc import Sequence
+from typing import Any, cast
+
+from urgens.document import Build, Change, value_at
+from urgens.document.kinds.valves.residual import Residual
+from urgens.guidance.words.figures import listed
+from urgens.quantity import LENGTH, PRESSURE, Units, UnitSystem, parse, show
+from urgens.studies.balance_verdict import Verdict
+from urgens.studies.valve_choice import Candidate
+from urgens.studies.valve_fits import Fitted
+
+LOST = {
+    "deceleration": "the deceleration you want is out of reach of the foot",
+    "half-failed": "with one half lost, too little is left",
+    "travel": "the pedal or a piston meets its end",
+}
+
+
+def what(build: Build, one: Fitted, units: Units | UnitSystem) -> str:
+    """Return a way's name with its figures.
+
+    build: the document [object]; one: the way [object]; units: to show in [object].
+    Source: the way.
+    """
+    knee = "" if one.knee is None else str(show(one.knee, PRESSURE, units))
+    size = "" if one.size is None else one.size.text
+    match one.kind:
+        case "none":
+            return "No valve"
+        case "reducing":
+            return f"{_reducing(build, one)}, knee {knee}, slope {one.slope:.2f}"
+        case "limiting":
+            return f"Limiting valve, {knee}"
+        case "load-sensing":
+            return f"Load-sensing valve, {knee} light, {_heavy(one, units)}, slope {one.slope:.2f}"
+        case "bar":
+            assert one.bar_offset is not None
+            way = "front" if one.bar_offset >= 0 else "rear"
+            if one.size is not None:
+                lean = show(abs(one.bar_offset), LENGTH, units)
+                return f"Twin cylinders of {size}, their bar {lean} towards the {way}"
+            return f"Balance bar {show(abs(one.bar_offset), LENGTH, units)} towards the {way}"
+        case "bores":
+            return f"Rear cylinder of {size}"
+        case "pistons":
+            return f"Rear pistons of {size}"
+
+
+def _reducing(build: Build, one: Fitted) -> str:
+    """Return what a reducing valve is: the adjustable one that is there, one to buy, or fixed."""
+    ((path, value),) = one.changes.items()
+    if path.endswith(".turns"):
+        valve = value_at(build, path.removesuffix(".turns"))
+        return f"Your adjustable valve at {value:g} {valve.counted}"
+    (*_, valve) = cast(list[dict[str, Any]], one.changes["valves.rear"])
+    if valve["kind"] == "adjustable":
+        return f"Adjustable valve at {valve['turns']:g} turns"
+    return "Reducing valve"
+
+
+def _heavy(one: Fitted, units: Units | UnitSystem) -> str:
+    """Return the knee a load-sensing valve would have with the heaviest load."""
+    (*_, valve) = cast(list[dict[str, Any]], one.changes["valves.rear"])
+    heavy = parse(valve["points"][1][1], PRESSURE).value
+    return f"{show(heavy, PRESSURE, units)} laden"
+
+
+def why(build: Build, one: Candidate, surfaces: Sequence[float], units: Units | UnitSystem) -> str:
+    """Return why a candidate stands where it does, in a sentence or two.
+
+    build: the document [object]; one: the candidate [object]; surfaces: that were looked at [-];
+    units: to show in [object].
+    Source: its verdict.
+    """
+    way, verdict = one.to_take
+    said = f"{what(build, way, units)}: {why_of(build, verdict, surfaces)}"
+    if one.lost:
+        said += f" It loses: {listed([LOST[lost] for lost in one.lost])}."
+    if way is not one.fitted:
+        gained = 100 * (one.verdict.mean_efficiency - verdict.mean_efficiency)
+        knee = show(one.fitted.knee or 0.0, PRESSURE, units)
+        said += (
+            f" That is as such valves are sold; a free choice, {knee} and {one.fitted.slope:.2f}, "
+            f"would use {max(gained, 0.0):.1f} % more."
+        )
+    return said
+
+
+def why_of(build: Build, verdict: Verdict, surfaces: Sequence[float]) -> str:
+    """Return what a verdict comes to, as the end of a sentence.
+
+    build: the document [object]; verdict: of it [object]; surfaces: that were looked at [-].
+    Source: the verdict.
+    """
+    if verdict.rear_first:
+        case, road = verdict.rear_first[0]
+        name = build.vehicle.load_cases[case].name
+        more = len(verdict.rear_first) - 1
+        rest = f" and {more} more" if more else ""
+        return f"the rear is first with “{name}” on {surfaces[road]:g}{rest}."
+    if math.isnan(verdict.mean_efficiency):
+        return "nothing locks up to the hardest foot."
+    margin = (
+        "margin kept"
+        if not verdict.missed
+        else f"margin missed {verdict.missed} time{'s' if verdict.missed > 1 else ''}"
+    )
+    return (
+        f"front first everywhere, {margin}; "
+        f"{100 * verdict.mean_efficiency:.0f} % of the grip used on average, "
+        f"{100 * verdict.worst_efficiency:.0f} % at worst."
+    )
+
+
+def fitting(build: Build, way: Fitted, units: Units | UnitSystem) -> Change:
+    """Return the step that fits a way; valves that stay keep what is known of them.
+
+    build: the document [object]; way: to fit [object]; units: of its name [object].
+    Source: the way's edits.
+    """
+    values = dict(way.changes)
+    rear = cast(list[dict[str, Any]] | None, values.pop("valves.rear", None))
+    orders: dict[str, list[int | dict[str, Any]]] = {}
+    if rear is not None:
+        kept = [i for i, valve in enumerate(build.valves.rear) if isinstance(valve, Residual)]
+        orders = {"valves.rear": [*kept, *rear[len(kept) :]]}
+    return Change(what(build, way, units), values, orders=orders)

@@ -1,0 +1,1 @@
+"""The vehicle as it stands: joints, proofs, and what a change asks for."""

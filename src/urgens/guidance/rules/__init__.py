@@ -1,0 +1,1 @@
+"""Findings, one file an area."""

@@ -1,0 +1,190 @@
+"""Parts that are there and do not do: fittings, washers, bleed screws, hoses, what is too small."""
+
+import math
+from collections.abc import Iterator
+
+from urgens.document.circuits import Circuits, circuits_of
+from urgens.document.layout.layout import FittedPart
+from urgens.document.layout.line_sheets import routed
+from urgens.document.layout.threads import thread_table
+from urgens.document.tables import fluid_table
+from urgens.guidance.rules.finding import Finding, Fix, Severity
+from urgens.guidance.rules.layout_fixes import part_set
+from urgens.guidance.rules.registry import rule
+from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.pedal_feel import COLD_DENSITY, THICKEST
+from urgens.physics.line import pressure_drop
+from urgens.solve import Solution
+from urgens.solve.line_pressure import pushrod_force
+from urgens.solve.press import rolling_lines
+from urgens.solve.travel import axle_volume
+
+STRAIGHT_ENDS = 0.05  # m of a hose that its two ends do not bend; common practice: 25 mm each
+SOLD_BY = 0.01  # m
+WASHERS = 2  # of an eye
+THINNER = "DOT 5.1"  # which may be mixed with what most have
+SILICONE = "DOT 5"  # which may not
+REAR = frozenset({"rear-left", "rear-right"})
+MATTERS = 1.5  # s; much of a stop is over by then
+FAIR_WEATHER = ("track", "drag")
+
+
+def _parts(solution: Solution, kind: str | None = None) -> Iterator[FittedPart]:
+    layout = solution.build.plumbing
+    for part in () if layout is None else layout.parts:
+        if kind is None or part.kind == kind:
+            yield part
+
+
+@rule("compression-fitting")
+def compression_fitting(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of fittings that only clamp the tube."""
+    for part in _parts(solution):
+        if part.compression:
+            yield Finding(
+                code="compression-fitting",
+                severity=Severity.DANGER,
+                message=f"{part.id} clamps the tube with a ring: it is a compression fitting.",
+                why="It is made for a few bar: a hard press blows the tube out of it. Flare both "
+                "ends and take a union.",
+                basis=COMMON_PRACTICE,
+                where=part.id,
+                fixes=part_set(
+                    solution.build,
+                    part,
+                    "compression",
+                    False,
+                    f"{part.id} takes flared ends instead",
+                ),
+            )
+
+
+@rule("washer-missing")
+def washer_missing(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of banjos with too few washers."""
+    for part in _parts(solution, "banjo"):
+        eyes = max(len(part.ports) - 1, 1)
+        if part.washers is not None and part.washers < WASHERS * eyes:
+            yield Finding(
+                code="washer-missing",
+                severity=Severity.WARNING,
+                message=f"{part.id} has {part.washers} washers for {eyes} eye"
+                f"{'s' if eyes > 1 else ''}; {WASHERS * eyes} are wanted, new ones.",
+                why="Each face of each eye seals on a washer of its own, once.",
+                basis=COMMON_PRACTICE,
+                where=part.id,
+                fixes=part_set(
+                    solution.build,
+                    part,
+                    "washers",
+                    WASHERS * eyes,
+                    f"Put {WASHERS * eyes} new washers into {part.id}",
+                ),
+            )
+
+
+@rule("bleeder-low")
+def bleeder_low(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of bleed screws that are not at the top."""
+    for part in _parts(solution, "wheel-brake"):
+        if part.bleeder_at_top is False:
+            yield Finding(
+                code="bleeder-low",
+                severity=Severity.WARNING,
+                message=f"The bleed screw of {part.id} is not at the top.",
+                why="Air above it stays in, however long it is bled: the left brake is on the "
+                "right, or it is bled off the mounting.",
+                basis=COMMON_PRACTICE,
+                where=part.id,
+                fixes=part_set(
+                    solution.build,
+                    part,
+                    "bleeder_at_top",
+                    True,
+                    f"{part.id} is turned: its bleed screw is at the top",
+                ),
+            )
+
+
+@rule("hose-too-short")
+def hose_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell of hoses that the suspension or the steering pulls taut."""
+    for part in _parts(solution, "hose"):
+        if part.reach is None or part.free_length is None:
+            continue
+        least = part.reach.value + STRAIGHT_ENDS
+        if part.free_length.value < least:
+            yield Finding(
+                code="hose-too-short",
+                severity=Severity.WARNING,
+                message=f"Hose {part.id} is {words.length(part.free_length.value)} free; its ends "
+                f"get {words.length(part.reach.value)} apart, which takes {words.length(least)}.",
+                why="At full droop and lock it is pulled out of its ends, or it cracks there; "
+                "25 mm at each end do not bend.",
+                basis=COMMON_PRACTICE,
+                where=part.id,
+                fixes=_longer_hose(solution, part, least, words),
+            )
+
+
+def _longer_hose(
+    solution: Solution, part: FittedPart, least: float, words: Words
+) -> tuple[Fix, ...]:
+    """Return the fix that takes a hose of the next whole centimetre."""
+    whole = math.ceil(round(least / SOLD_BY, 6)) * SOLD_BY
+    label = f"Take {part.id} {words.length(whole)} long"
+    return part_set(solution.build, part, "free_length", f"{whole * 1e3:g} mm", label)
+
+
+@rule("rear-line-slow")
+def rear_line_slow(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell where cold fluid comes late to the rear, through long thin lines."""
+    build, made, laid = solution.build, solution.system, circuits_of(solution.build)
+    if laid is None or build.split == "diagonal" or build.vehicle.use in FAIR_WEATHER:
+        return
+    effort = build.targets.comfortable_effort.value
+    lines = rolling_lines(made, pushrod_force(made, effort), solution.standing)
+    taken = float(axle_volume(made.volumes, made.volumes.axles.rear, lines.rear))
+    grade = THICKEST if build.fluid is None else build.fluid.grade
+    viscosity = fluid_table().fluids[grade].cold_viscosity * 1e-6 * COLD_DENSITY
+    per_wheel = {wheel: _lag(laid, wheel, viscosity, taken) for wheel in REAR}
+    rear = float(lines.rear)
+    if rear <= 0.0 or max(per_wheel.values()) < MATTERS * rear:
+        return
+    lag = max(per_wheel.values()) / rear
+    yield Finding(
+        code="rear-line-slow",
+        severity=Severity.ADVICE,
+        message=f"At −40 °C the rear follows about {lag:.1f} s late, through its long thin line.",
+        why=f"{grade} is thick in the cold: the front takes hold first, and the rear once the "
+        "pedal has been held. A thinner fluid or a wider tube shortens that; warm it is nothing.",
+        basis="laminar flow (Hagen-Poiseuille), viscosity as of the fluid's class",
+        where="plumbing.lines",
+        fixes=_thinner(grade, lag),
+    )
+
+
+def _thinner(grade: str, lag: float) -> tuple[Fix, ...]:
+    """Return the fix that takes another fluid, where that is enough; lag: with the one now [s]."""
+    fluids = fluid_table().fluids
+    then = lag * fluids[THINNER].cold_viscosity / fluids[grade].cold_viscosity
+    if grade == SILICONE or then >= MATTERS:
+        return ()
+    label = f"Fill with {THINNER}, which takes up water sooner than {grade}"
+    return (Fix(label, "fluid", {"class": THINNER}),)
+
+
+def _lag(laid: Circuits, wheel: str, viscosity: float, taken: float) -> float:
+    """Return the pressure [Pa] over the lines to a wheel were what it takes to come in a second.
+
+    Over the rear's pressure it is the time in which the rear follows the front [s].
+    """
+    found = 0.0
+    for one in routed(laid.plumbing):
+        tube = None if one.line.tube is None else thread_table().tube(one.line.tube)
+        behind = laid.wheels_behind(one.line.id)
+        if one.sheet is None or tube is None or wheel not in behind or not behind <= REAR:
+            continue
+        flow = taken * len(behind) / len(REAR)
+        found += float(pressure_drop(viscosity, one.length, flow, tube.bore.value))
+    return found

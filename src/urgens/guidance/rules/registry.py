@@ -1,0 +1,55 @@
+"""The rules, and the one way to ask them all."""
+
+from collections.abc import Callable, Iterator
+
+from urgens.guidance.rules.finding import Finding
+from urgens.guidance.words.figures import Words
+from urgens.quantity import Units, UnitSystem
+from urgens.solve import Solution
+
+Rule = Callable[[Solution, Words], Iterator[Finding]]
+# Areas in the order in which they are asked; findings of one severity keep it.
+AREAS = (
+    "assumed", "balance", "circuit", "open_faults", "feeding", "parts_match", "fittings",
+    "tyre_grip", "threads", "joints", "line_limits", "proofs", "real_split", "residual", "sizing",
+    "travel",
+)  # fmt: skip
+_RULES: dict[str, Rule] = {}
+_AREAS: dict[str, str] = {}  # the file a rule stands in
+
+
+def rule(code: str) -> Callable[[Rule], Rule]:
+    """Register a function as the rule that gives findings of `code`."""
+
+    def register(function: Rule) -> Rule:
+        if code in _RULES:
+            raise KeyError(f"two rules give {code}")
+        area = function.__module__.rpartition(".")[2]
+        if area not in AREAS:
+            raise KeyError(f"the area {area} is not in the order of areas")
+        _RULES[code] = function
+        _AREAS[code] = area
+        return function
+
+    return register
+
+
+def known_codes() -> tuple[str, ...]:
+    """Return the codes of all rules."""
+    return tuple(_RULES)
+
+
+def area_of(code: str) -> str:
+    """Return the area of a code: sizing, travel, balance, circuit and so on."""
+    return _AREAS[code]
+
+
+def findings(solution: Solution, units: UnitSystem | Units | None = None) -> tuple[Finding, ...]:
+    """Return what there is to say about `solution`, worst first.
+
+    Figures in the messages are in `units`, else in those the builder typed.
+    """
+    words = Words(units or solution.build.natural_units)
+    asked = sorted(_RULES.items(), key=lambda item: AREAS.index(_AREAS[item[0]]))
+    found = [finding for _, judge in asked for finding in judge(solution, words)]
+    return tuple(sorted(found, key=lambda finding: finding.severity))

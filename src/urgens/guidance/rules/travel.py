@@ -1,0 +1,114 @@
+"""What ends the pedal's travel, whole or with one half lost."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from urgens.document.kinds.cylinders.twin import TwinMaster
+from urgens.guidance.rules.finding import Finding, Severity
+from urgens.guidance.rules.registry import rule
+from urgens.guidance.words.figures import Words
+from urgens.solve import Solution
+from urgens.solve.line_pressure import pushrod_force
+from urgens.solve.press import rolling_lines
+from urgens.solve.travel import Travel, bar_tilt, travel
+
+CONTINUITY = "fluid volumes of the build; compliance and hoses as typed"
+
+
+def _at_the_wanted(solution: Solution) -> tuple[float, Travel]:
+    """Return the effort [N] for the wanted deceleration, else the comfortable one, and travel."""
+    made, targets = solution.system, solution.build.targets
+    effort = solution.wanted_effort
+    if np.isnan(effort):
+        effort = targets.comfortable_effort.value
+    lines = rolling_lines(made, pushrod_force(made, effort), made.case(0))
+    return effort, travel(made, np.asarray(effort), lines.front, lines.rear)
+
+
+@rule("travel-ends")
+def travel_ends(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell when the floor comes first."""
+    effort, found = _at_the_wanted(solution)
+    if not found.floor_ends:
+        return
+    floor = float(solution.system.volumes.floor)
+    yield Finding(
+        code="travel-ends",
+        severity=Severity.DANGER,
+        message=f"{words.force(effort)} of foot takes {words.length(float(found.pad))} of pedal, "
+        f"and the floor is at {words.length(floor)}.",
+        why="Travel is fluid over bore area times pedal ratio: too small a bore, too high a ratio "
+        "or too much that swells puts the pedal on the floor.",
+        basis=CONTINUITY,
+        where="pedal.travel_available",
+    )
+
+
+@rule("stroke-ends")
+def stroke_ends(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell when a chamber's stroke ends first."""
+    effort, found = _at_the_wanted(solution)
+    if not found.stroke_ends:
+        return
+    yield Finding(
+        code="stroke-ends",
+        severity=Severity.DANGER,
+        message=f"At {words.force(effort)} of foot a chamber of the cylinder needs more stroke "
+        "than it has.",
+        why="A piston that bottoms makes no more pressure, however hard the foot presses.",
+        basis=CONTINUITY,
+        where="master",
+    )
+
+
+@rule("half-failed-weak")
+def half_failed_weak(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell when one half lost leaves too little, or the pedal on the floor."""
+    made = solution.system
+    if made.split == "single":
+        return
+    weak = [
+        (float(half.z[case]), name, half.dead, bool(np.isnan(half.pedal_travel[case])))
+        for case, name in enumerate(made.case_names)
+        for half in solution.half_failed
+        if not half.meets_rule[case] or np.isnan(half.pedal_travel[case])
+    ]
+    if not weak:
+        return
+    z, name, dead, out = min(weak)
+    floor = "; the pedal finds no hold" if out else ""
+    yield Finding(
+        code="half-failed-weak",
+        severity=Severity.WARNING,
+        message=f"“{name}”, {dead} circuit lost: {words.force(solution.max_effort)} of foot "
+        f"leaves {z:.2f} g{floor}.",
+        why="The dead chamber's stroke is used up first: the pedal falls, then the live half "
+        "holds alone.",
+        basis=made.rule.failed.basis,
+        where="master",
+    )
+
+
+@rule("bar-angle")
+def bar_angle(solution: Solution, words: Words) -> Iterator[Finding]:
+    """Tell when the bar tilts beyond what it allows."""
+    master, made = solution.build.master, solution.system
+    if not isinstance(master, TwinMaster) or master.bar_max_angle is None:
+        return
+    efforts = np.linspace(0.0, made.max_effort, 101)
+    lines = rolling_lines(made, pushrod_force(made, efforts), made.case(0))
+    tilt = np.abs(bar_tilt(made, lines.front, lines.rear))
+    if tilt.max() <= master.bar_max_angle.value:
+        return
+    effort = float(efforts[int(np.argmax(tilt > master.bar_max_angle.value))])
+    yield Finding(
+        code="bar-angle",
+        severity=Severity.WARNING,
+        message=f"From {words.force(effort)} of foot on the bar tilts beyond "
+        f"{master.bar_max_angle.text}.",
+        why="The two cylinders take different strokes; at its stop the bar no longer shares the "
+        "force as it is set.",
+        basis="the bar's own limit",
+        where="master.bar_max_angle",
+    )

@@ -1,0 +1,1 @@
+"""Figures, parts and judgements in words."""

@@ -1,0 +1,95 @@
+"""Set-ups side by side in words: what each figure is called, and what stands where it has none."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from urgens.document.kinds.cylinders import cylinder_kind
+from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind
+from urgens.solve.corner import corner_locks
+from urgens.solve.lock import AxleName
+from urgens.studies.compare import Column
+
+
+@dataclass(frozen=True)
+class Row:
+    """One figure of all columns: a kind of quantity, else a pure number or words."""
+
+    name: str
+    kind: Kind | None
+    values: tuple[float | str, ...]
+    unit: str = ""
+    decimals: int = 2
+
+
+def rows(found: tuple[Column, ...]) -> tuple[Row, ...]:
+    """Return the figures of all columns, in the order of the work.
+
+    found: columns [objects].
+    Source: their solutions.
+    """
+    return tuple(
+        Row(name, kind, tuple(of(column) for column in found), unit, decimals)
+        for name, kind, unit, decimals, of in _FIGURES
+        if any(of(column) != "" for column in found)
+    )
+
+
+def _bore(column: Column) -> str:
+    master = column.solution.build.master
+    return " / ".join(getattr(master, bore).text for bore in cylinder_kind(master).bores)
+
+
+def _booster(column: Column) -> str:
+    fitted = column.solution.build.booster
+    return f"{fitted.kind}, lost" if not fitted.works else fitted.kind
+
+
+def _travel(column: Column) -> float | str:
+    return column.feel.travel if column.feel.left > 0 else "on the floor"
+
+
+def _known(value: float | None) -> float | str:
+    return "" if value is None else value
+
+
+def _lock(column: Column) -> str:
+    axle = column.locks_first
+    return "nothing" if axle is AxleName.NONE else axle.name.lower()
+
+
+def _in_corner(column: Column) -> str:
+    found = corner_locks(column.solution, (column.solution.surface,))
+    if found is None:
+        return ""
+    axle = AxleName(int(found[1].axle[column.solution.case, 0]))
+    return "nothing" if axle is AxleName.NONE else axle.name.lower()
+
+
+def _hold(column: Column) -> float | str:
+    held = column.solution.hold
+    if held is None:
+        return ""
+    return float("nan") if held.effort is None else held.effort
+
+
+_Figure = tuple[str, Kind | None, str, int, Callable[[Column], float | str]]
+_FIGURES: tuple[_Figure, ...] = (
+    ("Bore", None, "", 0, _bore),
+    ("Pedal ratio", None, ": 1", 2, lambda c: float(c.made.pedal_ratio)),
+    ("Booster", None, "", 0, _booster),
+    ("Comfortable foot", FORCE, "", 0, lambda c: c.comfortable),
+    ("Pressure at the comfortable foot", PRESSURE, "", 0, lambda c: c.pressure),
+    ("Foot for the wanted deceleration", FORCE, "", 0, lambda c: c.wanted),
+    ("Pedal travel at the comfortable foot", LENGTH, "", 0, _travel),
+    ("Left above the floor", LENGTH, "", 0, lambda c: max(c.feel.left, 0.0)),
+    ("Fullest chamber", None, "% of its stroke", 0, lambda c: 100 * max(c.feel.used)),
+    ("Locks first", None, "", 0, _lock),
+    ("Foot at first lock", FORCE, "", 0, lambda c: c.at_lock("effort")),
+    ("Deceleration at first lock", None, "g", 2, lambda c: c.at_lock("z")),
+    ("Grip used at first lock", None, "%", 0, lambda c: 100 * c.at_lock("efficiency")),
+    ("Locks first in the corner", None, "", 0, _in_corner),
+    ("One half lost leaves", None, "g", 2, lambda c: _known(c.half_lost)),
+    ("Pedal left with a half lost", LENGTH, "", 0, lambda c: _known(c.half_lost_height)),
+    ("Booster lost leaves", None, "g", 2, lambda c: _known(c.booster_lost)),
+    ("Foot that holds the launch", FORCE, "", 0, _hold),
+)

@@ -1,0 +1,92 @@
+"""Every place where a tube, or a part, is screwed into a port, and whether the two go together."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Literal
+
+from urgens.document.layout.layout import Line, LineEnd, Plumbing, Port
+from urgens.document.layout.line_sheets import tube_of
+from urgens.document.layout.threads import starts_and_strips, thread_table
+from urgens.plumbing.adapters import Step, adapters, chain
+
+Problem = Literal["thread", "strips", "seat", "taper", "nut"]
+
+
+@dataclass(frozen=True)
+class BadJoin:
+    """Two things that do not go together: what is wrong, and the parts that mend it.
+
+    `given` and `wanted` are thread and seat in words. `mend` is None where nothing sold does.
+    """
+
+    line: Line
+    index: int
+    end: int
+    port: str
+    problem: Problem
+    given: str
+    wanted: str
+    mend: tuple[Step, ...] | None = None
+
+
+def bad_joins(plumbing: Plumbing) -> Iterator[BadJoin]:
+    """Yield every join that leaks, strips, or cannot be made; plumbing: the layout [object].
+
+    What is not known of a port or of an end is not judged.
+    Source: thread and seat have to match; `document.threads`.
+    """
+    parts = {part.id: part for part in plumbing.parts}
+    for index, line in enumerate(plumbing.lines):
+        names = (line.start, line.to)
+        ports = [parts[part].ports[port] for part, _, port in (n.partition(".") for n in names)]
+        if line.direct:
+            yield from _screwed(line, index, names, ports)
+            continue
+        for end, (flared, name, port) in enumerate(zip(line.ends, names, ports, strict=False)):
+            tee = parts[name.partition(".")[0]].kind == "tee"
+            yield from _of_end(line, index, end, flared, name, port, tee=tee)
+
+
+def _of_end(
+    line: Line, index: int, end: int, flared: LineEnd, name: str, port: Port, *, tee: bool
+) -> Iterator[BadJoin]:
+    tube = tube_of(line)
+    given = f"{flared.nut} {flared.flare}"
+    if tube is not None and not tube.takes(flared.nut, flared.flare):
+        yield BadJoin(line, index, end, name, "nut", given, f"the {tube.name} tube")
+    problem = _problem(flared.nut, flared.flare, port)
+    if problem is None:
+        return
+    wanted = f"{port.thread or 'a thread not known'} {port.seat or ''}".strip()
+    mend = None
+    if tube is not None and port.thread is not None and port.seat is not None:
+        mend = chain(tube, flared, (port.thread, port.seat), tee=tee)
+    yield BadJoin(line, index, end, name, problem, given, wanted, mend)
+
+
+def _screwed(
+    line: Line, index: int, names: tuple[str, str], ports: list[Port]
+) -> Iterator[BadJoin]:
+    """Yield what is wrong between two parts that are screwed into each other."""
+    one, other = ports
+    if one.thread is None or one.seat is None:
+        return
+    problem = _problem(one.thread, one.seat, other)
+    if problem is not None:
+        wanted = f"{other.thread or ''} {other.seat or ''}".strip()
+        mend = None
+        if other.thread is not None and other.seat is not None:
+            mend = adapters((one.thread, one.seat), (other.thread, other.seat))
+        yield BadJoin(line, index, 1, names[1], problem, f"{one.thread} {one.seat}", wanted, mend)
+
+
+def _problem(thread: str, seat: str, port: Port) -> Problem | None:
+    """Return what keeps a thread and a seat from a port, None where both match."""
+    if port.seat is not None and (seat == "taper") != (port.seat == "taper"):
+        return "taper"
+    if port.thread is not None and port.thread != thread:
+        table = thread_table()
+        mine, its = table.thread(thread), table.thread(port.thread)
+        strips = mine is not None and its is not None and starts_and_strips(mine, its)
+        return "strips" if strips else "thread"
+    return "seat" if port.seat is not None and port.seat != seat else None
