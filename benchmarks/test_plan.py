@@ -21,7 +21,7 @@ from benchmarks.test_window import opened
 from urgens.document import Build, demo
 from urgens.document.circuits import Circuits
 from urgens.plumbing.drawing import plan_of
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 
 PARTS = 300
 
@@ -58,7 +58,7 @@ def test_as_many_shortest_paths_bare(benchmark: Any) -> None:
 
 
 @pytest.fixture
-def plumbed(qapp: QApplication) -> Iterator[Window]:
+def plumbed(qapp: QApplication) -> Iterator[MainWindow]:
     for window in opened(demo("library"), qapp):
         window.show_station("Plumb")
         QTest.qWait(200)
@@ -66,7 +66,7 @@ def plumbed(qapp: QApplication) -> Iterator[Window]:
 
 
 @pytest.mark.benchmark(group="to the repainted window")
-def test_press_to_repainted_plan(benchmark: Any, plumbed: Window, qapp: QApplication) -> None:
+def test_press_to_repainted_plan(benchmark: Any, plumbed: MainWindow, qapp: QApplication) -> None:
     efforts = iter([100.0, 120.0] * 100_000)
 
     def press() -> None:

@@ -18,7 +18,7 @@ from tests.builds import bed, bed_text
 from benchmarks.bare import Bare
 from urgens.document import Build, edited, with_changes
 from urgens.guidance import findings
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve import first_lock, press, solve, system
 from urgens.studies.robustness import robustness
 from urgens.studies.settle import open_figures, still_to_settle
@@ -143,7 +143,7 @@ def test_ranking(benchmark: Any, pickup: Build) -> None:
 def test_one_solve_of_as_many_variants(benchmark: Any, pickup: Build) -> None:
     figures = open_figures(pickup)
     whole = system(pickup)
-    standing = Standing(
+    standing = StaticVehicle(
         *(np.repeat(np.asarray(v)[None, :, None], 2 * len(figures), 0) for v in whole.standing)
     )
     assert benchmark(first_lock, whole, standing, np.array([0.9])).axle.size > 1

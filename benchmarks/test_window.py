@@ -16,26 +16,26 @@ from tests.builds import bed, largest
 from urgens.document import Build
 from urgens.sheet.files import write_solution
 from urgens.ui.application import dress
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.valve_setting import knee_moved, valve_setting
 
 
 @pytest.fixture(params=("pickup", "roadster"))
-def window(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[Window]:
+def window(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[MainWindow]:
     yield from opened(bed(request.param), qapp)
 
 
 @pytest.fixture(params=("pickup", "largest"))
-def either(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[Window]:
+def either(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[MainWindow]:
     """The demo, and a build as large as any: 60 load cases, 20 set-ups, 200 figures known."""
     build = largest() if request.param == "largest" else bed("pickup")
     yield from opened(build, qapp)
 
 
-def opened(build: Build, qapp: QApplication) -> Iterator[Window]:
+def opened(build: Build, qapp: QApplication) -> Iterator[MainWindow]:
     dress(qapp)
-    shown = Window(Session(build))
+    shown = MainWindow(Session(build))
     shown.show()
     QTest.qWait(300)
     yield shown
@@ -53,7 +53,7 @@ PAGES = [("Measure", ""), ("Size", "Map"), ("Size", "Pedal"), ("Balance", ""), (
 @pytest.mark.benchmark(group="to the repainted page")
 @pytest.mark.parametrize(("station", "page"), PAGES)
 def test_edit_to_repaint(
-    benchmark: Any, window: Window, qapp: QApplication, station: str, page: str
+    benchmark: Any, window: MainWindow, qapp: QApplication, station: str, page: str
 ) -> None:
     window.show_station(station)
     if page:
@@ -74,7 +74,7 @@ def test_edit_to_repaint(
 
 
 @pytest.mark.benchmark(group="to the repainted window, all of it")
-def test_edit_to_all_told(benchmark: Any, window: Window, qapp: QApplication) -> None:
+def test_edit_to_all_told(benchmark: Any, window: MainWindow, qapp: QApplication) -> None:
     slopes = iter([0.25, 0.26] * 10_000)
 
     def edit() -> None:
@@ -88,7 +88,9 @@ def test_edit_to_all_told(benchmark: Any, window: Window, qapp: QApplication) ->
 
 
 @pytest.mark.benchmark(group="large and small: to the repainted window, at most 5 times")
-def test_edit_to_repaint_of_the_largest(benchmark: Any, either: Window, qapp: QApplication) -> None:
+def test_edit_to_repaint_of_the_largest(
+    benchmark: Any, either: MainWindow, qapp: QApplication
+) -> None:
     slopes = iter([0.25, 0.26] * 10_000)
 
     def edit() -> None:
@@ -100,7 +102,7 @@ def test_edit_to_repaint_of_the_largest(benchmark: Any, either: Window, qapp: QA
 
 
 @pytest.mark.benchmark(group="large and small: theme, at most 0.5 s on the demo")
-def test_switch_of_theme(benchmark: Any, either: Window, qapp: QApplication) -> None:
+def test_switch_of_theme(benchmark: Any, either: MainWindow, qapp: QApplication) -> None:
     def switch() -> None:
         either.switch_theme()
         qapp.processEvents()
@@ -114,7 +116,7 @@ def test_switch_of_theme(benchmark: Any, either: Window, qapp: QApplication) -> 
 
 @pytest.mark.benchmark(group="large and small: sheet, at most 3 s")
 @pytest.mark.parametrize("form", ["pdf", "html"])
-def test_sheet(benchmark: Any, either: Window, tmp_path: Path, form: str) -> None:
+def test_sheet(benchmark: Any, either: MainWindow, tmp_path: Path, form: str) -> None:
     path, session = tmp_path / f"sheet.{form}", either.session
     benchmark(write_solution, session.solution, path, session.units)
     assert path.stat().st_size > 1000
@@ -122,7 +124,7 @@ def test_sheet(benchmark: Any, either: Window, tmp_path: Path, form: str) -> Non
 
 @pytest.mark.benchmark(group="to the repainted window")
 @pytest.mark.parametrize("page", ["Map", "Pedal"])
-def test_pin_to_repaint(benchmark: Any, window: Window, qapp: QApplication, page: str) -> None:
+def test_pin_to_repaint(benchmark: Any, window: MainWindow, qapp: QApplication, page: str) -> None:
     """The pushrod's pin dragged: map, windows, linkage and press follow at every step."""
     window.show_station("Size")
     window.station("Size").show_page_named(page)
@@ -141,7 +143,7 @@ def test_pin_to_repaint(benchmark: Any, window: Window, qapp: QApplication, page
 
 
 @pytest.mark.benchmark(group="to the repainted window")
-def test_knee_to_repaint(benchmark: Any, window: Window, qapp: QApplication) -> None:
+def test_knee_to_repaint(benchmark: Any, window: MainWindow, qapp: QApplication) -> None:
     """The rear valve's knee dragged: both plots follow at every step, words and press soon."""
     knees = iter([22e5, 24e5] * 10_000)
     window.session.begin_drag()
@@ -160,7 +162,7 @@ def test_knee_to_repaint(benchmark: Any, window: Window, qapp: QApplication) -> 
 
 
 @pytest.mark.benchmark(group="to the repainted window")
-def test_press_to_repaint(benchmark: Any, window: Window, qapp: QApplication) -> None:
+def test_press_to_repaint(benchmark: Any, window: MainWindow, qapp: QApplication) -> None:
     efforts = iter([200.0, 205.0] * 10_000)
 
     def press() -> None:

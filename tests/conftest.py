@@ -19,7 +19,7 @@ from tests.builds import bed, bed_text
 from tests.fuzzing import MINUTES
 from urgens.document import Build, loads, with_changes
 from urgens.ui.application import dress
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
@@ -70,13 +70,13 @@ def python_threads() -> list[threading.Thread]:
 
 
 @pytest.fixture
-def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build], Window]]:
+def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build], MainWindow]]:
     """Opens windows; at the end none of their timers, threads or widgets may be left."""
     threads = python_threads()
-    opened: list[Window] = []
+    opened: list[MainWindow] = []
 
-    def make(build: Build) -> Window:
-        window = Window(Session(build))
+    def make(build: Build) -> MainWindow:
+        window = MainWindow(Session(build))
         opened.append(window)
         window.show()
         window.activateWindow()
@@ -102,5 +102,5 @@ def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build],
 
 
 @pytest.fixture
-def window(open_window: Callable[[Build], Window], pickup: Build) -> Window:
+def window(open_window: Callable[[Build], MainWindow], pickup: Build) -> MainWindow:
     return open_window(pickup)

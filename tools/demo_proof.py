@@ -20,7 +20,7 @@ from urgens.bench.road.drives import drives, trial
 from urgens.bench.road.torque import Foot
 from urgens.bench.stops.next_setting import next_stop
 from urgens.bench.stops.posterior import posterior
-from urgens.bench.stops.simulated_stops import Vehicle
+from urgens.bench.stops.simulated_stops import TrueVehicle
 from urgens.data import logs_folder
 from urgens.document import Build, demo, with_changes
 from urgens.physics.axle import AXLES
@@ -54,7 +54,7 @@ def gauge_section(build: Build) -> dict[str, object]:
 
 def stop_sections(build: Build) -> list[dict[str, object]]:
     """Stops as the advice went, each to the first lock."""
-    vehicle, chance = Vehicle(build, {}, FACTORS, ROAD), np.random.default_rng(SEED)
+    vehicle, chance = TrueVehicle(build, {}, FACTORS, ROAD), np.random.default_rng(SEED)
     made: list[dict[str, object]] = []
     turned = with_changes(build, {TURNS: START})
     stops = ()
@@ -80,7 +80,7 @@ def stop_sections(build: Build) -> list[dict[str, object]]:
 
 def log_section(build: Build, name: str, turns: float, at: datetime) -> dict[str, object]:
     """A log of two presses at a setting, written beside the shipped builds."""
-    made = Vehicle(build, {}, FACTORS, ROAD).at(TURNS, turns)
+    made = TrueVehicle(build, {}, FACTORS, ROAD).at(TURNS, turns)
     [went] = drives([trial(build, made, 0, build.targets.surface * ROAD, 33.0, PRESSES)])
     path = logs_folder() / name
     path.parent.mkdir(exist_ok=True)

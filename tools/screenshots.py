@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QApplication
 
 from urgens.document import demo
 from urgens.ui.application import dress
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.theme.switch import use_theme
 
@@ -31,7 +31,7 @@ def wait(milliseconds: int) -> None:
     loop.exec()
 
 
-def bleed(window: Window) -> None:
+def bleed(window: MainWindow) -> None:
     """Go on to the first strokes, so that something is open."""
     page = window.station("Bleed").page
     page.go_on()
@@ -42,7 +42,7 @@ def bleed(window: Window) -> None:
     wait(300)
 
 
-def fault(window: Window) -> None:
+def fault(window: MainWindow) -> None:
     """Follow a sinking pedal so far that something is ranked."""
     page = window.station("Trace").page
     page.run.see("sinks", True, "It sinks")
@@ -79,7 +79,7 @@ def main() -> None:
         ("library", START, "start.png", False, False),
     ):
         use_theme(application, dark=dark, stand_back=far)
-        window = Window(Session(demo(name)))
+        window = MainWindow(Session(demo(name)))
         station, _, page = place.partition("/")
         if place == START:
             window.show_start(first=True)

@@ -6,18 +6,18 @@ import numpy as np
 import pytest
 
 from urgens.bench.gauges.simulated_gauges import gauge_run, readings
-from urgens.bench.gauges.valve_verdict import Verdict, gauge_error, read_next, read_valve
+from urgens.bench.gauges.valve_verdict import ValveVerdict, gauge_error, read_next, read_valve
 from urgens.bench.plant.plant import plant
 from urgens.bench.plant.valve_faults import CAUSES, cause
 from urgens.bench.sentences import verdict_words
 from urgens.document import Build, BuildErrors, demo, edited
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import UnitSystem
 from urgens.studies.expected_pressures import expected, gauged_valves, schedule
 
 PSI = 6894.757
 SCALE = {"front[0]": 600 * PSI, "rear[0]": 1500 * PSI}
-INCH = Words(UnitSystem.INCH)
+INCH = FigureWords(UnitSystem.INCH)
 
 
 def verdicts(build: Build, valve: str, fault: str | None, count: int = 40) -> Counter[str]:
@@ -150,7 +150,7 @@ def test_a_ball_passes_all_while_the_vehicle_stands() -> None:
     pairs = [(p, p) for p in range(100, 900, 100)]
     read = read_valve(gauge_run("rear[0]", 1500 * PSI, 1.6, run_of(pairs)), wanted)
     assert wanted.knee is None
-    assert (read.verdict, read.within) == (Verdict.PASSES_ALL, True)
+    assert (read.verdict, read.within) == (ValveVerdict.PASSES_ALL, True)
 
 
 def test_a_gauge_s_class_is_a_share_of_its_scale() -> None:

@@ -17,17 +17,17 @@ from urgens.bench.stops.adjusters import adjuster, set_as
 from urgens.bench.stops.next_setting import RISK, choose, next_stop
 from urgens.bench.stops.posterior import posterior, prior, scaled
 from urgens.bench.stops.rear_first_chance import least_rear_factor
-from urgens.bench.stops.simulated_stops import Vehicle, campaign, stops_left
+from urgens.bench.stops.simulated_stops import TrueVehicle, campaign, stops_left
 from urgens.document import Build, demo, edited, with_changes
 from urgens.document.validation import validated
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.physics.arrays import Array
 from urgens.quantity import UnitSystem
 from urgens.solve.lock import first_rise_of_either
 from urgens.solve.roads import every_road
 from urgens.solve.system import system
 
-WORDS = Words(UnitSystem.METRIC)
+WORDS = FigureWords(UnitSystem.METRIC)
 
 
 @st.composite
@@ -137,7 +137,7 @@ def test_two_hundred_vehicles_get_there_and_stay_in_front() -> None:
         drawn = plant(build, seed)
         over = {path: one for path, one in drawn.figures.items() if path != TURNS}
         chance = np.random.default_rng(seed)
-        real = Vehicle(build, over, road=1.0 + chance.normal(0.0, 0.1))
+        real = TrueVehicle(build, over, road=1.0 + chance.normal(0.0, 0.1))
         count, advice = campaign(real, (), known, chance, (41, 31), least)
         assert advice is not None
         done.append(advice.done and count <= 10)

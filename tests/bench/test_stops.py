@@ -18,7 +18,7 @@ from urgens.bench.stops.posterior import (
     why_not_counted,
 )
 from urgens.document import Build, demo, edited
-from urgens.document.ledger.proof import Stop
+from urgens.document.ledger.proof import MeasuredStop
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import first_lock
 from urgens.solve.press import axle_forces
@@ -29,10 +29,10 @@ TURNS = "valves.rear[0].turns"
 G = 9.80665
 
 
-def stop(**given: Any) -> Stop:
+def stop(**given: Any) -> MeasuredStop:
     case = demo("roadster").vehicle.load_cases[0].name
     usual = {"at": AT, "load_case": case, "surface": 1.1, "setting": {TURNS: 3.0}}
-    return Stop.model_validate({**usual, **given})
+    return MeasuredStop.model_validate({**usual, **given})
 
 
 STOPS = (
@@ -55,7 +55,9 @@ def test_a_finer_grid_says_the_same() -> None:
     assert set(coarse.roads) == {1.1, 0.6}
 
 
-def log_density(build: Build, known: Prior, stops: tuple[Stop, ...], x: np.ndarray) -> float:
+def log_density(
+    build: Build, known: Prior, stops: tuple[MeasuredStop, ...], x: np.ndarray
+) -> float:
     """Bayes' rule written out plainly for one point: factors, then a road for each coefficient."""
     front, rear, *roads = x
     if min(front, rear, *roads) <= 0.05:

@@ -22,8 +22,8 @@ from urgens.document.catalogue import (
     named,
     places,
 )
-from urgens.document.model import Part, Typed
-from urgens.document.numeric import Reading
+from urgens.document.model import DocumentModel, Typed
+from urgens.document.numeric import NumericBuild
 from urgens.document.validation import validated
 
 NO_FIGURES = {
@@ -41,7 +41,9 @@ NO_FIGURES = {
 }  # numbers and marks of the file itself
 
 
-def fields(model: type[Part], seen: set[type[Part]]) -> Iterator[tuple[str, _Field]]:
+def fields(
+    model: type[DocumentModel], seen: set[type[DocumentModel]]
+) -> Iterator[tuple[str, _Field]]:
     """Every field of a model and of the parts in it, with what the model says of it."""
     if model in seen:
         return
@@ -50,9 +52,11 @@ def fields(model: type[Part], seen: set[type[Part]]) -> Iterator[tuple[str, _Fie
         yield from leaves(f"{model.__name__}.{name}", _field(model, name), seen)
 
 
-def leaves(place: str, field: _Field, seen: set[type[Part]]) -> Iterator[tuple[str, _Field]]:
+def leaves(
+    place: str, field: _Field, seen: set[type[DocumentModel]]
+) -> Iterator[tuple[str, _Field]]:
     for option in field.options:
-        if isinstance(option, type) and issubclass(option, Part):
+        if isinstance(option, type) and issubclass(option, DocumentModel):
             yield from fields(option, seen)
         elif get_origin(option) is tuple:
             arguments = [a for a in get_args(option) if a is not Ellipsis]
@@ -122,11 +126,11 @@ def test_a_reading_takes_what_is_laid_over_it() -> None:
             continue
         steps = one.path.replace("]", "").replace("[", ".").split(".")
         over = {one.path: one.number + 1.0}
-        for reading, value in ((Reading(build), 0.0), (Reading(build, over), 1.0)):
+        for reading, value in ((NumericBuild(build), 0.0), (NumericBuild(build, over), 1.0)):
             assert read(reading, steps) == pytest.approx(one.number + value), one.path
 
 
-def read(reading: Reading, steps: list[str]) -> Any:
+def read(reading: NumericBuild, steps: list[str]) -> Any:
     name, *rest = steps
     if not rest:
         return reading[name]
@@ -134,7 +138,7 @@ def read(reading: Reading, steps: list[str]) -> Any:
     if not rest[0].isdigit():
         return read(reading.of(name), rest)
     index = int(rest[0])
-    if isinstance(here[index], Part):
+    if isinstance(here[index], DocumentModel):
         return read(reading.each(name)[index], rest[1:])
     if isinstance(here[index], tuple):
         return reading.table(name)[index][int(rest[1])]

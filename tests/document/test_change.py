@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.builds import bed
-from urgens.document import Build, BuildErrors, Change, changed, dumps, loads, with_setup
+from urgens.document import Build, BuildChange, BuildErrors, changed, dumps, loads, with_setup
 from urgens.document.build import Build as Whole
 from urgens.document.edits.setups import whole
 
@@ -79,7 +79,7 @@ def test_every_reference_means_the_same_or_is_gone(
         setup = data.draw(st.sampled_from([None, "low", "other"]))
         seen = build if setup is None else with_setup(build, setup)
         order = moved(len(seen.vehicle.load_cases), act, fresh)
-        build = changed(build, Change("moved", orders={"vehicle.load_cases": order}), setup)
+        build = changed(build, BuildChange("moved", orders={"vehicle.load_cases": order}), setup)
 
         meant(build)
         for name in ("low", "other"):
@@ -93,7 +93,7 @@ def test_every_reference_means_the_same_or_is_gone(
 
 def test_what_a_set_up_changes_leaves_the_build_as_it_was() -> None:
     build = laden(bed("pickup"))
-    order = Change("up", orders={"vehicle.load_cases": [1, 0, 2]})
+    order = BuildChange("up", orders={"vehicle.load_cases": [1, 0, 2]})
     made = changed(build, order, "low")
 
     assert made.vehicle == build.vehicle
@@ -121,30 +121,36 @@ def test_a_replaced_part_takes_what_was_known_of_it_along() -> None:
     front = {**document["front"]["brake"], "pad_friction": 0.5}
     disc = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["2 in"],
             "pad_friction": 0.4, "effective_radius": "5 in"}  # fmt: skip
-    made = changed(build, Change("other brakes", {"front.brake": front, "rear.brake": disc}))
+    made = changed(build, BuildChange("other brakes", {"front.brake": front, "rear.brake": disc}))
 
     assert set(made.evidence) == {"front.brake.piston_diameters[0]"}
 
 
 def test_in_a_set_up_the_last_word_on_a_part_counts() -> None:
     """A bore that is typed, then a cylinder put in its place: the cylinder's own bore counts."""
-    build = changed(bed("pickup"), Change("b", orders={"setups": [{"name": "b", "changes": {}}]}))
-    build = changed(build, Change("bore", {"master.bore": "3/4 in"}), "b")
+    build = changed(
+        bed("pickup"), BuildChange("b", orders={"setups": [{"name": "b", "changes": {}}]})
+    )
+    build = changed(build, BuildChange("bore", {"master.bore": "3/4 in"}), "b")
     other = {"kind": "tandem", "bore": "1 in", "stroke": "1.2 in"}
-    build = changed(build, Change("cylinder", {"master": other}), "b")
+    build = changed(build, BuildChange("cylinder", {"master": other}), "b")
 
     assert with_setup(build, "b").master.main_bore.text == "1 in"
-    build = changed(build, Change("bore", {"master.bore": "7/8 in"}), "b")
+    build = changed(build, BuildChange("bore", {"master.bore": "7/8 in"}), "b")
     assert with_setup(build, "b").master.main_bore.text == "7/8 in"
     assert build.master == bed("pickup").master
 
 
 def test_what_is_said_of_a_set_ups_own_part_stays_with_it() -> None:
-    build = changed(bed("pickup"), Change("b", orders={"setups": [{"name": "b", "changes": {}}]}))
+    build = changed(
+        bed("pickup"), BuildChange("b", orders={"setups": [{"name": "b", "changes": {}}]})
+    )
     disc = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["2 in"],
             "pad_friction": 0.4, "effective_radius": "5 in"}  # fmt: skip
-    build = changed(build, Change.assuming("discs", {"rear.brake": disc}), "b")
-    build = changed(build, Change("w", known={"vehicle.wheelbase": {"state": "measured"}}), "b")
+    build = changed(build, BuildChange.assuming("discs", {"rear.brake": disc}), "b")
+    build = changed(
+        build, BuildChange("w", known={"vehicle.wheelbase": {"state": "measured"}}), "b"
+    )
 
     assert "rear.brake.pad_friction" not in build.evidence
     assert with_setup(build, "b").evidence["rear.brake.pad_friction"].state == "assumed"
@@ -155,9 +161,12 @@ def test_a_refused_change_changes_nothing_and_says_where() -> None:
     build = laden(bed("pickup"))
     before = dumps(build)
     for change, words in (
-        (Change("none left", orders={"vehicle.load_cases": []}), "vehicle.load_cases: is empty"),
-        (Change("no such", orders={"valves.rear": [0, 7]}), "valves.rear: has no such entry"),
-        (Change("too good", {"pedal.efficiency": 1.2}), "pedal.efficiency: is the number 1.2"),
+        (
+            BuildChange("none left", orders={"vehicle.load_cases": []}),
+            "vehicle.load_cases: is empty",
+        ),
+        (BuildChange("no such", orders={"valves.rear": [0, 7]}), "valves.rear: has no such entry"),
+        (BuildChange("too good", {"pedal.efficiency": 1.2}), "pedal.efficiency: is the number 1.2"),
     ):
         for setup in (None, "low"):
             with pytest.raises(BuildErrors, match=words.replace(".", r"\.")):
@@ -173,11 +182,11 @@ def test_no_build_that_was_there_before_is_touched(bores: list[str], in_setup: b
     """A set-up that holds a whole part: its own text is never written into."""
     master = {"kind": "tandem", "bore": "1-1/8 in"}
     first = {"name": "manual", "changes": {"master": master}}
-    build: Whole = changed(bed("pickup"), Change("set-up", orders={"setups": [first]}))
+    build: Whole = changed(bed("pickup"), BuildChange("set-up", orders={"setups": [first]}))
     setup = "manual" if in_setup else None
     seen = [(build, dumps(build))]
     for bore in bores:
-        build = changed(build, Change(bore, {"master.bore": bore}), setup)
+        build = changed(build, BuildChange(bore, {"master.bore": bore}), setup)
         seen.append((build, dumps(build)))
 
     assert all(dumps(made) == text for made, text in seen)

@@ -8,21 +8,21 @@ from hypothesis import strategies as st
 
 from tests.builds import bed
 from tests.strategies import documents
-from urgens.document import BuildErrors, Change, changed, demo, demo_names, dumps, edited
+from urgens.document import BuildChange, BuildErrors, changed, demo, demo_names, dumps, edited
 from urgens.document.edits.difference import difference
 from urgens.document.edits.edit import dumped
 from urgens.document.validation import validated
 
 CHANGES = (
-    Change("bore", {"master.bore": "3/4 in"}),
-    Change("booster gone", {"booster": {"kind": "none"}}),
-    Change("known", known={"vehicle.wheelbase": {"state": "measured"}}),
-    Change("wheelbase", {"vehicle.wheelbase": "3 m"}),
-    Change("case", orders={"vehicle.load_cases": [2, 0]}),
-    Change("valves", orders={"valves.rear": [{"kind": "limiting", "knee": "20 bar"}]}),
-    Change("notes", {"notes": "changed"}),
-    Change("brake", {"rear.brake.threshold": "60 psi"}),
-    Change("set-up", orders={"setups": [{"name": "x", "changes": {"notes": "in it"}}]}),
+    BuildChange("bore", {"master.bore": "3/4 in"}),
+    BuildChange("booster gone", {"booster": {"kind": "none"}}),
+    BuildChange("known", known={"vehicle.wheelbase": {"state": "measured"}}),
+    BuildChange("wheelbase", {"vehicle.wheelbase": "3 m"}),
+    BuildChange("case", orders={"vehicle.load_cases": [2, 0]}),
+    BuildChange("valves", orders={"valves.rear": [{"kind": "limiting", "knee": "20 bar"}]}),
+    BuildChange("notes", {"notes": "changed"}),
+    BuildChange("brake", {"rear.brake.threshold": "60 psi"}),
+    BuildChange("set-up", orders={"setups": [{"name": "x", "changes": {"notes": "in it"}}]}),
 )
 
 
@@ -30,7 +30,9 @@ CHANGES = (
 @given(
     st.lists(st.sampled_from(CHANGES), min_size=1, max_size=6), st.sampled_from([None, "manual"])
 )
-def test_as_many_steps_back_give_the_same_bytes(steps: list[Change], setup: str | None) -> None:
+def test_as_many_steps_back_give_the_same_bytes(
+    steps: list[BuildChange], setup: str | None
+) -> None:
     build = bed("pickup")
     builds, kept = [build], []
     for step in steps:
@@ -64,7 +66,7 @@ def test_any_build_is_reached_from_any_other(one: dict[str, Any], other: dict[st
 def test_a_step_is_as_small_as_what_it_changes() -> None:
     for name in demo_names():
         build = bed(name)
-        made = changed(build, Change("wheelbase", {"vehicle.wheelbase": "3 m"}))
+        made = changed(build, BuildChange("wheelbase", {"vehicle.wheelbase": "3 m"}))
         (step,) = difference(build, made).steps
 
         assert step.way == ("vehicle", "wheelbase")

@@ -5,7 +5,7 @@ import pytest
 from tests.builds import pickup_with
 from urgens.document import BuildErrors, demo, edited, with_changes
 from urgens.document.engine_drag import driven_axle, passed_at_rest
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.axle import Axle
 
 LAUNCH = {"stall_torque": "300 N.m", "gear_ratio": 2.5, "final_drive": 4.0, "driven": "front"}
@@ -36,4 +36,4 @@ def test_the_launch_says_which_axle_is_driven() -> None:
     assert driven_axle(demo("library").vehicle) == Axle.REAR
     front = min(case.front_axle.value for case in build.vehicle.load_cases)
     surface = build.targets.surface * build.front.tyre.grip
-    assert float(passed_at_rest(Reading(build))) == pytest.approx(front * surface)
+    assert float(passed_at_rest(NumericBuild(build))) == pytest.approx(front * surface)

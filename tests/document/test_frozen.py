@@ -8,7 +8,7 @@ import pytest
 
 from tests.builds import EVERYTHING, bed, pickup_with
 from urgens.document import Build, demo, demo_names, dumps, edited, with_setup
-from urgens.document.model import Part
+from urgens.document.model import DocumentModel
 from urgens.quantity import Quantity
 
 BUILDS = [*map(demo, demo_names()), pickup_with(EVERYTHING)]
@@ -18,7 +18,7 @@ PLAIN = (str, int, float, bool, date, Quantity, type(None))
 def held(value: Any, place: str) -> Iterator[tuple[str, Any]]:
     """Everything a value holds, by its place."""
     yield place, value
-    if isinstance(value, Part):
+    if isinstance(value, DocumentModel):
         inner = [(f"{place}.{name}", getattr(value, name)) for name in type(value).model_fields]
     elif isinstance(value, Mapping):
         inner = [(f"{place}[{name}]", one) for name, one in value.items()]
@@ -36,11 +36,11 @@ def test_nothing_in_a_build_can_be_changed(build: Build) -> None:
 
     assert len(everything) > 100
     for place, value in everything.items():
-        assert isinstance(value, (Part, Mapping, tuple, *PLAIN)), place
+        assert isinstance(value, (DocumentModel, Mapping, tuple, *PLAIN)), place
         if isinstance(value, Mapping):
             with pytest.raises(TypeError, match="does not support item assignment"):
                 value["x"] = 1  # type: ignore[index]
-        elif isinstance(value, Part) and type(value).model_fields:
+        elif isinstance(value, DocumentModel) and type(value).model_fields:
             name = next(iter(type(value).model_fields))
             with pytest.raises(ValueError, match="frozen"):
                 setattr(value, name, None)

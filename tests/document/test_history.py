@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from urgens.document import Build, BuildErrors, Change, changed, demo, loads, with_changes
+from urgens.document import Build, BuildChange, BuildErrors, changed, demo, loads, with_changes
 from urgens.document.edits.difference import difference
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import as_of, change_words, changes_between, with_history
@@ -71,7 +71,7 @@ def test_later_or_worded_savings_are_entries_of_their_own(van: Build) -> None:
 
 def test_a_figure_that_was_only_assumed_and_is_measured_is_a_note(van: Build) -> None:
     guessed = with_changes(van, {"evidence": {FRICTION: {"state": "assumed"}}})
-    made = saved(guessed, changed(guessed, Change("", {FRICTION: 0.41})))
+    made = saved(guessed, changed(guessed, BuildChange("", {FRICTION: 0.41})))
     assert made.history[-1].kind == "note"
     assert made.history[-1].what == f"Front pad friction {van.front.brake.pad_friction} → 0.41"  # type: ignore[union-attr]
 

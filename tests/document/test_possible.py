@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from tests.builds import EVERYTHING, bed, pickup_with
 from urgens.document import Build, BuildErrors, with_changes
 from urgens.document.catalogue import Figure, figures
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.document.possible import possible
 from urgens.quantity import Quantity
 
@@ -74,6 +74,6 @@ def test_what_is_possible_is_what_the_document_takes(build: Build, data: st.Data
         return
     over = {path: np.array([number]) for path, number in numbers.items()}
 
-    assert bool(np.all(possible(Reading(build, over)))) == taken(
+    assert bool(np.all(possible(NumericBuild(build, over)))) == taken(
         build, {one.path: typed(one, numbers[one.path]) for one in some}
     )

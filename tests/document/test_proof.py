@@ -6,7 +6,7 @@ from typing import Any
 import pytest
 
 from tests.builds import bed
-from urgens.document import Build, BuildErrors, Change, changed, demo, dumps, loads
+from urgens.document import Build, BuildChange, BuildErrors, changed, demo, dumps, loads
 from urgens.document.edits.edit import edited
 
 AT = "2026-05-02T14:10:00"
@@ -78,8 +78,8 @@ def test_gauges_and_settings_follow_their_valve_to_its_new_place() -> None:
     new = {"kind": "reducing", "knee": "300 psi", "slope": 0.4}
     before = edited(proved(), "valves.rear", [new])
 
-    moved = changed(before, Change("Another first", orders={"valves.rear": [new, 0]}))
-    gone = changed(moved, Change("Taken out", orders={"valves.rear": [0]}))
+    moved = changed(before, BuildChange("Another first", orders={"valves.rear": [new, 0]}))
+    gone = changed(moved, BuildChange("Taken out", orders={"valves.rear": [0]}))
 
     assert moved.proof is not None
     assert moved.proof.gauges[0].valve == "rear[1]"

@@ -3,7 +3,7 @@
 import pytest
 
 from urgens.document import Build, demo, demo_names, with_changes, with_setup
-from urgens.guidance.advice.build_comparison import Compared, compared
+from urgens.guidance.advice.build_comparison import ComparedFigure, compared
 
 
 @pytest.fixture(scope="module")
@@ -11,7 +11,7 @@ def van() -> Build:
     return demo("library")
 
 
-def rows(here: Build, other: Build) -> dict[str, Compared]:
+def rows(here: Build, other: Build) -> dict[str, ComparedFigure]:
     return {one.name: one for one in compared(here, other)}
 
 

@@ -4,7 +4,7 @@ from datetime import datetime
 
 import pytest
 
-from urgens.document import Build, BuildErrors, Change, changed, demo, with_changes, with_setup
+from urgens.document import Build, BuildChange, BuildErrors, changed, demo, with_changes, with_setup
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import changes_between
 from urgens.document.edits.save_as import saved_as_setup
@@ -51,8 +51,8 @@ def test_a_rung_is_ticked_off_by_its_own_proofs_alone(van: Build) -> None:
 
 def test_what_was_tried_becomes_a_set_up_and_both_are_as_they_were(van: Build) -> None:
     tried = changed(
-        van, Change("x", {"valves.rear[0].knee": "300 psi", "targets.surface": 0.8},
-                    known={"valves.rear[0].knee": {"state": "stamped"}}),
+        van, BuildChange("x", {"valves.rear[0].knee": "300 psi", "targets.surface": 0.8},
+                         known={"valves.rear[0].knee": {"state": "stamped"}}),
     )  # fmt: skip
     made = saved_as_setup(van, tried, "low", None)
     assert not [p for p in changes_between(van, made) if not p.startswith("setups")]
@@ -88,7 +88,7 @@ def test_what_happened_is_one_list_with_its_places() -> None:
                      "step": 4, "checked_by": "C"}],
         "traces": [{"started": "2026-05-04T10:00", "signs": [
             {"at": "2026-05-04T10:00", "sign": "sinks"}], "cause": "cup-bypass", "mended": True,
-            "ended": "2026-05-04T12:00"}, {"started": "2026-05-05T10:00"}],
+                    "ended": "2026-05-04T12:00"}, {"started": "2026-05-05T10:00"}],
     }  # fmt: skip
     found = chronicle(with_changes(demo("roadster"), changes))
     assert [one.at for one in found] == sorted((one.at for one in found), reverse=True)

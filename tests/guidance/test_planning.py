@@ -12,7 +12,7 @@ from urgens.guidance.condition.consequences import asked_by
 from urgens.guidance.planning.due import due
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.order import ordered
-from urgens.guidance.planning.plan import Plan, came, plan
+from urgens.guidance.planning.plan import WorkPlan, came, plan
 from urgens.guidance.planning.schedule import Hours, scheduled
 from urgens.plumbing.kit import audit
 
@@ -114,11 +114,11 @@ def van() -> Build:
 
 
 @pytest.fixture(scope="module")
-def way(van: Build) -> Plan:
+def way(van: Build) -> WorkPlan:
     return plan(van, with_setup(van, "load-sensing"))
 
 
-def test_a_valve_behind_opens_only_the_rear_and_that_is_bled_once(way: Plan) -> None:
+def test_a_valve_behind_opens_only_the_rear_and_that_is_bled_once(way: WorkPlan) -> None:
     assert {circuit for job in way.jobs for circuit in job.opens} == {"rear"}
     assert way.order.bleeds == 1
     names = [job.name for job in way.jobs]
@@ -142,7 +142,7 @@ def test_what_brakes_and_cylinder_take_is_not_here_until_it_is_noted(van: Build)
     assert audit((), noted.plumbing.received, date(2026, 5, 1)) == []  # no row of the layout's
 
 
-def test_what_is_not_here_is_named_until_it_came(van: Build, way: Plan) -> None:
+def test_what_is_not_here_is_named_until_it_came(van: Build, way: WorkPlan) -> None:
     assert ("Load-sensing valve", 1, "Lines and parts in") in [
         (one.what, one.count, one.job) for one in way.missing
     ]
@@ -246,7 +246,7 @@ def test_a_circuit_that_stands_open_now_is_bled(van: Build) -> None:
 # --- when --------------------------------------------------------------------------------------
 
 
-def test_travel_is_read_after_a_night_and_nothing_small_is_torn_by_one(way: Plan) -> None:
+def test_travel_is_read_after_a_night_and_nothing_small_is_torn_by_one(way: WorkPlan) -> None:
     hours = Hours(time(9), time(18))
     when = scheduled(way.jobs, START, hours)
     slots = {way.jobs[slot.job].name: slot for slot in when.slots}

@@ -10,7 +10,7 @@ from tests.builds import bed
 from tests.plumbing.layouts import sound, with_layout
 from urgens.document import Build, BuildErrors, demo, demo_names, with_changes
 from urgens.guidance.condition.proofs import procedure_now
-from urgens.guidance.procedures import METHODS, NAMES, Facts, Procedure, Step, procedure
+from urgens.guidance.procedures import METHODS, NAMES, Facts, Procedure, ProcedureStep, procedure
 from urgens.guidance.procedures.amounts import amounts
 from urgens.physics.axle import Axle
 
@@ -54,7 +54,7 @@ def allowed(name: str, method: str) -> Procedure:
     return procedure(LAYOUTS[name], "bleed", method)
 
 
-def look_over(steps: tuple[Step, ...]) -> None:
+def look_over(steps: tuple[ProcedureStep, ...]) -> None:
     """Every screw opened is shut; what is fitted is removed, what is loosened tightened."""
     open_, fitted, loose = set(), set(), set()
     for step in steps:
@@ -152,7 +152,7 @@ def test_pairs_with_a_bar_the_outer_screw_first_the_single_one_each_time(
     found = allowed(name, method)
     if not found.allowed:
         return
-    rounds: list[list[Step]] = []
+    rounds: list[list[ProcedureStep]] = []
     for step in found.steps:
         if step.thing == "hose and bottle" and step.action == "fit":
             rounds.append([])

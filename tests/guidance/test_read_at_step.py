@@ -4,7 +4,7 @@ import pytest
 
 from tests.builds import bed
 from urgens.document import demo, with_changes
-from urgens.document.ledger.records import Record
+from urgens.document.ledger.records import ProcedureRun
 from urgens.guidance.advice.travel_reading import flow_words, later_words, strokes_words
 from urgens.guidance.procedures import procedure
 from urgens.guidance.procedures.amounts import swept
@@ -16,12 +16,12 @@ from urgens.guidance.procedures.step_readings import (
     unit_of,
 )
 from urgens.guidance.rules.fluids import age_words, fluid_rows, may_top_up
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import QuantityError, UnitSystem
 from urgens.solve import solve
 
 INCH, METRIC = UnitSystem.INCH, UnitSystem.METRIC
-MM = Words(METRIC)
+MM = FigureWords(METRIC)
 
 
 @pytest.mark.parametrize(
@@ -95,7 +95,7 @@ def test_what_a_step_should_read_is_what_the_press_shows() -> None:
     assert "rear" in said
 
 
-def record(*entries: dict[str, object]) -> Record:
+def record(*entries: dict[str, object]) -> ProcedureRun:
     rows = [{"at": "2026-05-02T14:22", "step": 1, **one} for one in entries]
     build = with_changes(
         bed("pickup"),
@@ -104,7 +104,7 @@ def record(*entries: dict[str, object]) -> Record:
     return build.records[0]
 
 
-def depths(*figures: float) -> Record:
+def depths(*figures: float) -> ProcedureRun:
     return record(*({"field": "gap", "value": v, "step": n} for n, v in enumerate(figures, 1)))
 
 
@@ -123,7 +123,7 @@ def test_a_rods_clearance(figures: tuple[float, ...], said: str) -> None:
     assert clearance_words(depths(*figures), MM).startswith(said)
 
 
-def travels(**read: float) -> Record:
+def travels(**read: float) -> ProcedureRun:
     return record(*({"field": "travel", "value": v, "effort": "200 N",
                      "when": w.replace("stroke", "stroke-")} for w, v in read.items()))  # fmt: skip
 

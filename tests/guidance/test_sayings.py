@@ -6,11 +6,11 @@ import pytest
 
 from tests.builds import bed, pickup_with
 from urgens.document import Build, demo
-from urgens.guidance.sayings import Verdict, known, tried
+from urgens.guidance.sayings import SayingVerdict, known, tried
 from urgens.solve import solve
 
 TRUE, NOT, WITHIN, SILENT = (
-    Verdict.TRUE, Verdict.NOT, Verdict.WITHIN, Verdict.NOT_COMPUTED,
+    SayingVerdict.TRUE, SayingVerdict.NOT, SayingVerdict.WITHIN, SayingVerdict.NOT_COMPUTED,
 )  # fmt: skip
 DISCS = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["40 mm"], "pad_friction": 0.38,
          "effective_radius": "110 mm"}  # fmt: skip
@@ -30,7 +30,7 @@ def said(build: Build, name: str) -> Any:
 
 # By hand, beside each pair why it flips. The pickup: bore 1-1/8 in, ratio 4, travel 4.6 in, 60 lbf;
 # pressure is foot × ratio over the bore's area, travel the fluid taken over it times the ratio.
-FLIPS: list[tuple[str, dict[str, Any], Verdict, dict[str, Any], Verdict]] = [
+FLIPS: list[tuple[str, dict[str, Any], SayingVerdict, dict[str, Any], SayingVerdict]] = [
     # the front takes 6.2 ml at 43 bar (2.1 ml of clearance, 2 × 0.28 ml/MPa, hoses, the rest):
     # 9.6 mm and 1.5 mm to the port; a bore a quarter larger in area makes 34 bar and asks for
     # 8.1 mm in all: a stroke of 10 mm is between
@@ -87,7 +87,11 @@ FLIPS: list[tuple[str, dict[str, Any], Verdict, dict[str, Any], Verdict]] = [
     ("name", "first", "says", "other", "then"), FLIPS, ids=lambda v: str(v)[:24]
 )
 def test_a_verdict_flips_between_two_builds(
-    name: str, first: dict[str, Any], says: Verdict, other: dict[str, Any], then: Verdict
+    name: str,
+    first: dict[str, Any],
+    says: SayingVerdict,
+    other: dict[str, Any],
+    then: SayingVerdict,
 ) -> None:
     assert said(pickup_with(first), name).verdict is says
     assert said(pickup_with(other), name).verdict is then
@@ -104,6 +108,6 @@ def test_all_of_the_trade_s_are_there_and_answered() -> None:
     for build in (bed("coupe"), demo("tractor"), demo("roadster")):
         for one in tried(solve(build)):
             assert one.answer.here
-            assert one.answer.limit or one.answer.verdict is Verdict.NOT_COMPUTED
+            assert one.answer.limit or one.answer.verdict is SayingVerdict.NOT_COMPUTED
             assert len(one.answer.bars) in (0, 2)
             assert all(0.0 <= bar.length <= 1.0 for bar in one.answer.bars)

@@ -15,13 +15,13 @@ from urgens.bench.trainer.hidden_fault import with_causes
 from urgens.document import Build, BuildErrors, demo, demo_names, loads, with_changes
 from urgens.document.validation import validated
 from urgens.guidance.procedures import NAMES, procedure
-from urgens.guidance.tracing.ranking import OTHER, Evidence, Tracing, entropy, with_readings
-from urgens.guidance.tracing.readings import Reading, reading
+from urgens.guidance.tracing.ranking import OTHER, TraceEvidence, Tracing, entropy, with_readings
+from urgens.guidance.tracing.readings import TraceReading, reading
 from urgens.guidance.tracing.simulated import EFFECTS
 from urgens.guidance.tracing.tables import Tables, tables
 from urgens.guidance.tracing.trace import last_change, raised_by, traced
 from urgens.guidance.tracing.way_back import lit, way_back
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import UnitSystem
 
 # The trade's tracing table, row by row, causes in the order of cheap checks: common practice.
@@ -50,7 +50,7 @@ ORDER = {
     "never-clears": "screw-little thread-air screw-low cylinder-tilted",
     "none-after-rebuild": "insert-missing rod-out lines-wrong",
 }
-WORDS = Words(UnitSystem.METRIC)
+WORDS = FigureWords(UnitSystem.METRIC)
 BUILDS = [*(demo(name) for name in demo_names()), pickup_with(EVERYTHING)]
 
 
@@ -62,7 +62,7 @@ def test_with_one_sign_the_order_is_that_of_cheap_checks(build: Build, sign: str
     if sign not in [one.id for one in tracing.signs]:
         assert wanted == []
         return
-    found = traced(build, Evidence({sign: True}))
+    found = traced(build, TraceEvidence({sign: True}))
     listed = [one.cause.id for one in found.ranked if one.cause.id in wanted]
     assert listed == wanted
     unlisted = max(one.share for one in found.ranked
@@ -71,13 +71,13 @@ def test_with_one_sign_the_order_is_that_of_cheap_checks(build: Build, sign: str
     assert found.other == pytest.approx(OTHER)
 
 
-def evidence(build: Build, draw: st.DataObject) -> Evidence:
+def evidence(build: Build, draw: st.DataObject) -> TraceEvidence:
     tracing = Tracing(build)
     signs = draw.draw(st.dictionaries(st.sampled_from([s.id for s in tracing.signs]),
                                       st.booleans(), max_size=4))  # fmt: skip
     tests = draw.draw(st.lists(st.sampled_from(tracing.tests), max_size=4, unique=True))
     outcomes = {one.id: draw.draw(st.sampled_from(tracing.outcomes(one))).id for one in tests}
-    return Evidence(signs, outcomes)
+    return TraceEvidence(signs, outcomes)
 
 
 @settings(max_examples=40)
@@ -105,7 +105,7 @@ def followed(build: Build, cause: Any, seed: int) -> tuple[int, int]:
     read = tuple(fault.read("travel", 250.0, stroke) for stroke in (1, 3))
     weights, outcomes = with_readings(tracing, read, 0), {}
     for _ in range(9):
-        known = Evidence(signs, dict(outcomes), read)
+        known = TraceEvidence(signs, dict(outcomes), read)
         shares = tracing.shares(known, weights)
         if shares.max() > 0.7 or len(outcomes) == 8:
             break
@@ -163,20 +163,21 @@ def test_no_cause_is_offered_whose_part_is_not_there(document: dict[str, Any]) -
 
 def test_what_stops_the_vehicle_comes_first() -> None:
     library = demo("library")
-    sinks = traced(library, Evidence({"sinks": True}))
+    sinks = traced(library, TraceEvidence({"sinks": True}))
     assert sinks.stops[0].startswith("It sinks under a steady foot.")
-    assert traced(library, Evidence({"lamp": True})).stops == ()
-    falls = traced(library, Evidence({"lamp": True, "pumps-up": True}))
+    assert traced(library, TraceEvidence({"lamp": True})).stops == ()
+    falls = traced(library, TraceEvidence({"lamp": True, "pumps-up": True}))
     assert any("one half is going" in words for words in falls.stops)
-    wet = traced(library, Evidence({}, {"paper": "joint"}))
+    wet = traced(library, TraceEvidence({}, {"paper": "joint"}))
     assert any("leak" in words for words in wet.stops)
 
 
 def test_what_excludes_each_other_is_said() -> None:
-    found = traced(demo("library"), Evidence({"sinks": True}, {"hold": "holds"}))
+    found = traced(demo("library"), TraceEvidence({"sinks": True}, {"hold": "holds"}))
     assert found.contradictions == ("It sinks under a steady foot, and it holds for 30 s.",)
     assert (
-        traced(demo("library"), Evidence({"sinks": True}, {"hold": "sinks"})).contradictions == ()
+        traced(demo("library"), TraceEvidence({"sinks": True}, {"hold": "sinks"})).contradictions
+        == ()
     )
 
 
@@ -184,7 +185,7 @@ def test_something_else_grows_where_everything_listed_is_ruled_out() -> None:
     build, outcomes = demo("library"), {}
     for test in Tracing(build).tests:
         outcomes[test.id] = test.usual
-    found = traced(build, Evidence({"spongy": True}, outcomes))
+    found = traced(build, TraceEvidence({"spongy": True}, outcomes))
     assert found.other > 2.0 * OTHER
 
 
@@ -216,8 +217,8 @@ def test_readings_raise_what_would_show_them() -> None:
     [fault] = figures
     read = tuple(fault.read("travel", 250.0, stroke) for stroke in (1, 2, 3))
     assert read[0].value > read[2].value
-    before = traced(build, Evidence({"pumps-up": True}))
-    after = traced(build, Evidence({"pumps-up": True}, {}, read))
+    before = traced(build, TraceEvidence({"pumps-up": True}))
+    after = traced(build, TraceEvidence({"pumps-up": True}, {}, read))
     share = {one.cause.id: one.share for one in before.ranked}
     found = {one.cause.id: one.share for one in after.ranked}
     assert found["shoes-far-rear"] > share["shoes-far-rear"]
@@ -235,8 +236,8 @@ def test_a_change_raises_what_it_can_have_brought() -> None:
     raised = raised_by(change)
     assert "air-rear" in raised
     assert "air-front" not in raised
-    plain = traced(build, Evidence({"spongy": True}))
-    found = traced(build, Evidence({"spongy": True}, raised=raised))
+    plain = traced(build, TraceEvidence({"spongy": True}))
+    found = traced(build, TraceEvidence({"spongy": True}, raised=raised))
     assert found.ranked[0].cause.id == "air-rear"
     assert plain.ranked[0].cause.id != "air-rear"
     assert raised_by(None) == {}
@@ -259,7 +260,7 @@ def test_what_is_on_record_counts_where_it_is_fresh_and_not_left_out() -> None:
     assert any(one.reading is not None and one.reading.kind == "deceleration" for one in fresh)
     assert counting(known, last, tuple(one.name for one in known)) == ()
     assert counting(known, last.replace(year=last.year + 1), ()) == ()
-    found = evidence_of(build, Evidence({"pulls": True}, {"gauges": "rear-high"}), fresh)
+    found = evidence_of(build, TraceEvidence({"pulls": True}, {"gauges": "rear-high"}), fresh)
     assert found.outcomes["gauges"] == "rear-high"  # what was seen now has the last word
     assert found.signs == {"pulls": True}
 
@@ -277,18 +278,18 @@ def test_the_way_back_opens_bleeds_and_proves_what_it_should() -> None:
 
 
 def test_a_question_is_one_that_tells_something() -> None:
-    found = traced(demo("library"), Evidence({"sinks": True}))
+    found = traced(demo("library"), TraceEvidence({"sinks": True}))
     asked = found.question()
     assert asked is not None
     assert asked.id not in ("sinks", "slowly")
-    yes = traced(demo("library"), Evidence({"sinks": True, asked.id: True}))
-    no = traced(demo("library"), Evidence({"sinks": True, asked.id: False}))
+    yes = traced(demo("library"), TraceEvidence({"sinks": True, asked.id: True}))
+    no = traced(demo("library"), TraceEvidence({"sinks": True, asked.id: False}))
     assert yes.ranked[0].cause != no.ranked[0].cause or yes.ranked[0].share != no.ranked[0].share
 
 
 def test_readings_of_no_build_at_all_leave_no_nan() -> None:
-    wild = (Reading("travel", 0.59, 3000.0), Reading("rear-pressure", 3.9e7, 1.0))
-    found = traced(demo("tender"), Evidence({}, {}, wild))
+    wild = (TraceReading("travel", 0.59, 3000.0), TraceReading("rear-pressure", 3.9e7, 1.0))
+    found = traced(demo("tender"), TraceEvidence({}, {}, wild))
     assert np.all(np.isfinite(found.shares))
     assert found.shares.sum() == pytest.approx(1.0)
 
@@ -296,9 +297,11 @@ def test_readings_of_no_build_at_all_leave_no_nan() -> None:
 def test_little_at_the_rear_screw_is_a_blocked_line_and_heat_tells_the_share() -> None:
     """Common practice: what does not flow is blocked; the axle that does more gets hotter."""
     build = demo("library")
-    dry = traced(build, Evidence({"rear-weak": True}, {}, (reading("rear-flow", "0.2 ml", ""),)))
+    dry = traced(
+        build, TraceEvidence({"rear-weak": True}, {}, (reading("rear-flow", "0.2 ml", ""),))
+    )
     assert dry.ranked[0].cause.id in ("shuttle-across", "hose-blocked-rear")
     even = reading("heat-ratio", "420 °C / 60 °C", "")
     assert even.value == pytest.approx(400.0 / 40.0)
-    hot = traced(build, Evidence({"front-early": True}, {}, (even,)))
+    hot = traced(build, TraceEvidence({"front-early": True}, {}, (even,)))
     assert hot.ranked[0].cause.id in ("glazed-rear", "hose-blocked-rear", "knee-low")

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
 from urgens.physics import booster, cylinder, disc, drum, pedal, tyre, valve, vehicle, volume
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 
 pressures = st.floats(0, 2e7)
 
@@ -116,7 +116,7 @@ def test_stopping_distance_against_an_integrated_stop() -> None:
 
 
 standings = st.builds(
-    Standing,
+    StaticVehicle,
     st.floats(2000, 12000),
     st.floats(2000, 12000),
     st.floats(0.1, 0.4),
@@ -128,14 +128,14 @@ standings = st.builds(
 
 
 @given(standings, st.floats(0, 1.0))
-def test_load_moves_but_does_not_vanish(standing: Standing, z: float) -> None:
+def test_load_moves_but_does_not_vanish(standing: StaticVehicle, z: float) -> None:
     front, rear = vehicle.axle_loads(standing, z)
 
     assert front + rear == pytest.approx(standing.weight)
 
 
 @given(standings, st.floats(0.01, 1.0))
-def test_ideal_forces_use_both_axles_alike(standing: Standing, z: float) -> None:
+def test_ideal_forces_use_both_axles_alike(standing: StaticVehicle, z: float) -> None:
     front, rear = vehicle.ideal_forces(standing, z)
     loads = vehicle.axle_loads(standing, z)
 
@@ -149,7 +149,7 @@ def test_ideal_forces_use_both_axles_alike(standing: Standing, z: float) -> None
 
 @given(standings, st.floats(0, 20000), st.floats(0, 20000), st.floats(0.1, 1.3))
 def test_no_more_is_achieved_than_brakes_and_road_give(
-    standing: Standing, front: float, rear: float, surface: float
+    standing: StaticVehicle, front: float, rear: float, surface: float
 ) -> None:
     found = vehicle.achieved(front, rear, standing, surface)
     grip = surface * max(standing.front_grip, standing.rear_grip)
@@ -162,7 +162,7 @@ def test_no_more_is_achieved_than_brakes_and_road_give(
 
 @given(standings, st.floats(0.1, 1.0), st.floats(0, 20000), st.floats(0, 20000))
 def test_what_both_axles_can_give_is_the_most(
-    standing: Standing, surface: float, front: float, rear: float
+    standing: StaticVehicle, surface: float, front: float, rear: float
 ) -> None:
     """No brakes get more out of a road; and with enough of both, the formula of the reference."""
     best = float(vehicle.attainable(standing, surface))
@@ -178,7 +178,9 @@ def test_what_both_axles_can_give_is_the_most(
 
 
 @given(standings, st.floats(0.2, 1.0), st.floats(0.5, 1.0))
-def test_a_locked_axle_keeps_its_share(standing: Standing, surface: float, kept: float) -> None:
+def test_a_locked_axle_keeps_its_share(
+    standing: StaticVehicle, surface: float, kept: float
+) -> None:
     """Front locked only, both locked: written out; what still rolls is not touched."""
     mu = kept * surface * standing.front_grip
     alone = vehicle.achieved(1e6, 0.0, standing, surface, kept)
@@ -194,7 +196,7 @@ def test_a_locked_axle_keeps_its_share(standing: Standing, surface: float, kept:
 
 def test_a_lifted_rear_ends_what_is_achieved() -> None:
     """Rear load times wheelbase over weight times height: 1000 / (4000 · 0.4) = 0.625 g."""
-    standing = Standing(3000.0, 1000.0, 0.4)
+    standing = StaticVehicle(3000.0, 1000.0, 0.4)
     found = vehicle.achieved(3600.0, 500.0, standing, 1.0)
 
     assert found.rear_locked
@@ -206,7 +208,7 @@ def test_a_lifted_rear_ends_what_is_achieved() -> None:
 def test_downforce_is_load_not_mass() -> None:
     """½ ρ v² (C_L A): 1.225 kg/m³ and 30 m/s on 0.2 m² is 110.25 N."""
     press = float(vehicle.downforce(30.0, 0.2))
-    still = Standing(3000.0, 3000.0, 0.2)
+    still = StaticVehicle(3000.0, 3000.0, 0.2)
     pressed = still._replace(front_press=press, rear_press=press)
 
     assert press == pytest.approx(110.25)
@@ -225,7 +227,7 @@ def test_a_corner_leaves_what_the_friction_circle_leaves() -> None:
 
 @given(standing=standings, mu=st.floats(0.1, 1.1), share=st.floats(0.0, 1.0))
 def test_on_a_lock_line_an_axle_uses_just_the_surface(
-    standing: Standing, mu: float, share: float
+    standing: StaticVehicle, mu: float, share: float
 ) -> None:
     weight = float(standing.weight)
     other = share * weight

@@ -110,4 +110,4 @@ def test_where_nothing_is_sold_only_another_tee_helps() -> None:
     end = LineEnd(nut="3/8-24", flare="inverted")
     assert chain(tube("5/16 in"), end, ("3/8-24", "inverted")) is None
     (step,) = chain(tube("5/16 in"), end, ("3/8-24", "inverted"), tee=True) or ()
-    assert step == adapters.Step("tee with a port for the 5/16 in tube", adapters.OTHER_TEE)
+    assert step == adapters.AdapterStep("tee with a port for the 5/16 in tube", adapters.OTHER_TEE)

@@ -16,14 +16,14 @@ from urgens.guidance.advice.layouts import alternatives
 from urgens.plumbing.draft import drafted
 from urgens.plumbing.drawing import plan_of
 from urgens.plumbing.edits import drawn, section_of
-from urgens.plumbing.plan_shapes import Plan, PlanPart, Run
+from urgens.plumbing.plan_shapes import LayoutPlan, PlanPart, PlanRun
 
 # Crossings in a drawing of each demo's usual layout made by hand, with its parts where they are on
 # the vehicle: each can be drawn without one.
 BY_HAND = {"library": 0, "roadster": 0, "tender": 0, "tractor": 0}
 
 
-def planned(build: Build) -> tuple[Circuits, Plan]:
+def planned(build: Build) -> tuple[Circuits, LayoutPlan]:
     if build.plumbing is None:
         build = edited(build, "plumbing", drafted(build))
     assert build.plumbing is not None
@@ -35,7 +35,7 @@ def moved_to(plumbing: Plumbing, where: dict[str, tuple[float, float]]) -> Build
     return with_changes(with_layout(section_of(plumbing)), drawn(plumbing, where))
 
 
-def spots(run: Run) -> set[tuple[int, int]]:
+def spots(run: PlanRun) -> set[tuple[int, int]]:
     """All spots of the grid that a line goes over."""
     found = set()
     for (x1, y1), (x2, y2) in pairwise(run.corners):
@@ -51,7 +51,7 @@ def inside(part: PlanPart, spot: tuple[int, int]) -> bool:
     return x <= spot[0] <= x + wide and y <= spot[1] <= y + high
 
 
-def look_over(circuits: Circuits, plan: Plan) -> None:
+def look_over(circuits: Circuits, plan: LayoutPlan) -> None:
     """No part on another or over the edge; each line from its port to its port, round all parts."""
     for one, other in combinations(plan.parts.values(), 2):
         (x1, y1), (w1, h1), (x2, y2), (w2, h2) = one.at, one.size, other.at, other.size

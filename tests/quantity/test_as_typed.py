@@ -20,8 +20,8 @@ from urgens.quantity import (
     TEMPERATURE,
     TORQUE,
     VOLUME,
-    Kind,
     QuantityError,
+    QuantityKind,
     UnitSystem,
     completed,
     in_words,
@@ -67,7 +67,7 @@ def test_lengths_are_read_as_builders_write_them(typed: str, metres: float) -> N
         ("5 Nm", TORQUE, "5 N*m"), ("12 in lbf", TORQUE, "12 inch*lbf"),
     ],
 )  # fmt: skip
-def test_spellings_mean_what_pint_means(typed: str, kind: Kind, as_pint: str) -> None:
+def test_spellings_mean_what_pint_means(typed: str, kind: QuantityKind, as_pint: str) -> None:
     reference = UnitRegistry()(as_pint).to_base_units().magnitude
     assert parse(typed, kind).value == pytest.approx(reference, rel=1e-9)
 
@@ -127,7 +127,9 @@ def test_what_is_no_figure_is_refused_in_words(typed: str) -> None:
 
 
 @given(st.sampled_from(KINDS), st.sampled_from(list(UnitSystem)), st.floats(1.0, 1e3))
-def test_a_bare_number_is_in_the_unit_shown(kind: Kind, units: UnitSystem, number: float) -> None:
+def test_a_bare_number_is_in_the_unit_shown(
+    kind: QuantityKind, units: UnitSystem, number: float
+) -> None:
     bare = f"{number:.4f}"
     assert completed(bare, kind, units) == f"{bare} {unit_shown(kind, units)}"
 

@@ -10,7 +10,7 @@ from urgens.quantity import (
     LENGTH,
     LOAD,
     PRESSURE,
-    Kind,
+    QuantityKind,
     UnitSystem,
     parse,
     retype,
@@ -35,7 +35,7 @@ PSI = 6894.757293168362
         (9806.65, LOAD, UnitSystem.INCH, "2,205 lb"),
     ],
 )
-def test_shows(value: float, kind: Kind, system: UnitSystem, words: str) -> None:
+def test_shows(value: float, kind: QuantityKind, system: UnitSystem, words: str) -> None:
     assert str(show(value, kind, system)) == words
 
 

@@ -12,8 +12,8 @@ from urgens.quantity import (
     LOAD,
     PRESSURE,
     VOLUME,
-    Kind,
     QuantityError,
+    QuantityKind,
     inch_fraction,
     nearest_fraction,
     parse,
@@ -46,7 +46,7 @@ INCH = 0.0254
         ("250 cm^3", VOLUME, 250e-6),
     ],
 )
-def test_reads_what_is_typed_and_keeps_it(typed: str, kind: Kind, value: float) -> None:
+def test_reads_what_is_typed_and_keeps_it(typed: str, kind: QuantityKind, value: float) -> None:
     quantity = parse(typed, kind)
 
     assert quantity.value == pytest.approx(value, rel=1e-9)

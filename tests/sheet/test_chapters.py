@@ -16,8 +16,8 @@ from PySide6.QtWidgets import QApplication
 from urgens.document import Build, BuildErrors, demo, demo_names, with_changes, with_setup
 from urgens.quantity import FORCE, LENGTH, PRESSURE, UnitSystem, show
 from urgens.sheet.chapters import ALL, CHAPTERS, bound
-from urgens.sheet.chapters.told import Told
-from urgens.sheet.files import Asked, set_sheet, write_solution
+from urgens.sheet.chapters.told import SheetContext
+from urgens.sheet.files import SheetRequest, set_sheet, write_solution
 from urgens.sheet.table import Table
 from urgens.solve import AxleName, press, solve
 
@@ -38,12 +38,12 @@ RUN = {
 
 
 def blocks_of(build: Build, name: str, **more: Any) -> str:
-    told = Told(solve(build), UnitSystem.METRIC, date(2026, 11, 25), build, **more)
+    told = SheetContext(solve(build), UnitSystem.METRIC, date(2026, 11, 25), build, **more)
     return repr(bound(told, (name,)).chapters[0].blocks)
 
 
-def read(build: Build, path: Path, asked: Asked | None = None) -> PdfReader:
-    write_solution(solve(build), path, build.natural_units, asked or Asked())
+def read(build: Build, path: Path, asked: SheetRequest | None = None) -> PdfReader:
+    write_solution(solve(build), path, build.natural_units, asked or SheetRequest())
     return PdfReader(path)
 
 
@@ -80,7 +80,7 @@ def test_the_pdf_says_what_the_solution_says(
 
 @pytest.mark.parametrize("paper", ["a4", "letter"])
 def test_outline_page_numbers_and_paper(dressed: QApplication, tmp_path: Path, paper: Any) -> None:
-    reader = read(demo("roadster"), tmp_path / "s.pdf", Asked(paper=paper))
+    reader = read(demo("roadster"), tmp_path / "s.pdf", SheetRequest(paper=paper))
     wide = {"a4": 595, "letter": 612}[paper]
     assert {round(float(page.mediabox.width)) for page in reader.pages} == {wide}
     titles = [str(one["/Title"]) for one in reader.outline]
@@ -125,7 +125,7 @@ def test_no_text_leaves_its_page(dressed: QApplication, tmp_path: Path, name: st
 
 def test_chapters_are_chosen_and_a_wrong_name_is_said(tmp_path: Path) -> None:
     build = demo("library")
-    told = Told(solve(build), UnitSystem.INCH, date(2026, 11, 25), build)
+    told = SheetContext(solve(build), UnitSystem.INCH, date(2026, 11, 25), build)
     assert [one.name for one in bound(told, ("due", "wall")).chapters] == ["wall", "due"]
     assert {one.name for one in bound(told).chapters} < set(CHAPTERS)
     assert [one.name for one in bound(told, ALL).chapters] == [*ALL]
@@ -198,7 +198,7 @@ def test_open_due_history_and_lines_to_sign() -> None:
 def test_the_plan_on_paper_leads_to_the_set_up_that_is_looked_at() -> None:
     van = demo("library")
     laid = with_setup(van, "load-sensing")
-    told = Told(solve(laid), UnitSystem.INCH, date(2026, 11, 25), van)
+    told = SheetContext(solve(laid), UnitSystem.INCH, date(2026, 11, 25), van)
     said = repr(bound(told, ("plan",)).chapters[0].blocks)
     assert "Opened once: bled once." in said
     assert "('Load-sensing valve', '1', 'Lines and parts in')" in said
@@ -247,7 +247,7 @@ def test_photographs_are_small_copies_and_what_is_missing_is_said(
     assert "gone.jpg: is not there any more." in said
     assert "folder.png: is no file." in said
     assert "its build has no file yet" in blocks_of(build, "photographs")
-    asked = Asked(("photographs",), folder=tmp_path)
+    asked = SheetRequest(("photographs",), folder=tmp_path)
     pages = read(build, tmp_path / "s.pdf", asked).pages
     assert sum(len(page.images) for page in pages) == 2
     write_solution(solve(build), tmp_path / "s.html", UnitSystem.INCH, asked)

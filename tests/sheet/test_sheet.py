@@ -16,8 +16,8 @@ from tests.builds import bed
 from tests.plumbing.layouts import sound, with_layout
 from urgens.document import (
     Build,
+    BuildChange,
     BuildErrors,
-    Change,
     changed,
     demo,
     demo_names,
@@ -33,7 +33,7 @@ from urgens.guidance.words.cautions import CAUTIONS
 from urgens.quantity import LENGTH, Quantity, Units, UnitSystem, show, shown
 from urgens.sheet import content, write
 from urgens.sheet.chart import pressure_chart
-from urgens.sheet.files import Asked, as_text, set_sheet
+from urgens.sheet.files import SheetRequest, as_text, set_sheet
 from urgens.solve import solve
 
 DAY = date(2026, 11, 25)
@@ -107,7 +107,7 @@ def test_what_is_only_assumed_is_marked_and_said_on_top() -> None:
     rows = rows_of(own_vehicle(), UnitSystem.METRIC)
     assert re.fullmatch(r"(\d+) of \1 figures are only assumed.*", sheet.known) is None
     assert rows["Vehicle", "Wheelbase"].endswith(" *")
-    change = Change("typed", {"vehicle.wheelbase": "2.51 m"})
+    change = BuildChange("typed", {"vehicle.wheelbase": "2.51 m"})
     typed = rows_of(changed(own_vehicle(), change), UnitSystem.METRIC)
     assert typed["Vehicle", "Wheelbase"] == "2,510 mm"
     assert "marked *" in sheet.known
@@ -152,11 +152,11 @@ def test_every_demo_build_has_its_wall_on_one_page_and_few_in_all(
 ) -> None:
     for name in demo_names():
         build = demo(name)
-        document = set_sheet(solve(build), build.natural_units, Asked(paper=paper))
+        document = set_sheet(solve(build), build.natural_units, SheetRequest(paper=paper))
         starts = dict(document.starts)
         assert (starts["For the wall"], starts["Vehicle and brakes"]) == (0, 1)
         assert document.pages <= 7
-        alone = set_sheet(solve(build), build.natural_units, Asked(("wall",), paper))
+        alone = set_sheet(solve(build), build.natural_units, SheetRequest(("wall",), paper))
         assert alone.pages == 1
 
 
@@ -181,7 +181,7 @@ def routed_of(name: str) -> MadeLine:
 def test_a_long_record_takes_more_pages(dressed: QApplication, pickup: Build) -> None:
     items = [{"what": f"A long story {n}. " * 9} for n in range(60)]
     document = set_sheet(
-        solve(with_changes(pickup, {"open_items": items})), UnitSystem.INCH, Asked(("open",))
+        solve(with_changes(pickup, {"open_items": items})), UnitSystem.INCH, SheetRequest(("open",))
     )
     assert document.pages > 2
 

@@ -9,7 +9,7 @@ from tests.builds import EVERYTHING, bed, pickup_with
 from urgens.document import Build, BuildErrors, demo_names, dumps, edited, loads
 from urgens.document.catalogue import figures
 from urgens.document.kinds.brakes import BRAKES
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.document.possible import possible
 from urgens.guidance import findings
 from urgens.solve import solve
@@ -114,7 +114,7 @@ def test_no_draw_is_one_that_could_not_be(changes: dict[str, Any], spread: dict[
     figures_ = spreads(build, 0)
     values = drawn(build, figures_, 3000, np.random.default_rng(1))
 
-    assert np.all(possible(Reading(build, laid(build, figures_, values))))
+    assert np.all(possible(NumericBuild(build, laid(build, figures_, values))))
     for figure, row in zip(figures_, values, strict=True):
         assert not figure.outside(row).any(), figure.path
     found = robustness(build, draws=300)

@@ -10,7 +10,7 @@ from urgens.document import Build, demo_names, edited, own_vehicle
 from urgens.document.catalogue import figures
 from urgens.document.evidence import open_figures
 from urgens.document.validation import validated
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve import first_lock, press, system
 from urgens.studies.settle import (
     at_both_ends,
@@ -30,7 +30,7 @@ def one_after_the_other(build: Build) -> list[np.ndarray]:
             kind = getattr(_at(build, figure.path), "kind", None)
             typed = value if kind is None else f"{value:.12g} {kind.si}"
             made = system(edited(build, figure.path, typed))
-            cases = Standing(*(np.asarray(v)[:, None] for v in made.standing))
+            cases = StaticVehicle(*(np.asarray(v)[:, None] for v in made.standing))
             rows.append(first_lock(made, cases, SURFACES).effort)
     return rows
 

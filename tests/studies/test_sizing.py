@@ -15,7 +15,7 @@ from urgens.cli.main import main
 from urgens.document import Build, demo_names, edited, loads, with_changes
 from urgens.document.kinds.bores import bore_table, sold_bores
 from urgens.solve import solve
-from urgens.studies.sizing import RATIOS, SizingMap, Verdict, rear_bores_of, sizing_map
+from urgens.studies.sizing import RATIOS, MissedWindow, SizingMap, rear_bores_of, sizing_map
 from urgens.studies.sizing_regions import regions
 
 BORES = np.array([0.0175, 0.019, 0.0222, 0.0254, 0.0286])
@@ -135,7 +135,7 @@ def test_regions_end_where_the_verdict_of_the_map_changes(
                 kind for start, end, kind in stretches
                 if end - start < 1e-4 and start - 1e-4 < at < end + 1e-4
             }  # fmt: skip
-            assert Verdict(int(cell)) in near | narrow, (row, at)
+            assert MissedWindow(int(cell)) in near | narrow, (row, at)
 
 
 def test_a_reserve_of_stroke_is_a_window_of_its_own() -> None:
@@ -147,9 +147,11 @@ def test_a_reserve_of_stroke_is_a_window_of_its_own() -> None:
 
     assert fuller.any()
     assert most == float(found.stroke_used.max())
-    earlier = np.isin(found.verdict, [Verdict.EFFORT, Verdict.PRESSURE, Verdict.TRAVEL])
-    assert (found.verdict[fuller & ~earlier] == Verdict.STROKE).all()
-    assert not (found.verdict[~fuller] == Verdict.STROKE).any()
+    earlier = np.isin(
+        found.verdict, [MissedWindow.EFFORT, MissedWindow.PRESSURE, MissedWindow.TRAVEL]
+    )
+    assert (found.verdict[fuller & ~earlier] == MissedWindow.STROKE).all()
+    assert not (found.verdict[~fuller] == MissedWindow.STROKE).any()
 
 
 def test_a_driveline_to_hold_has_a_window_on_the_map() -> None:
@@ -163,8 +165,8 @@ def test_a_driveline_to_hold_has_a_window_on_the_map() -> None:
         assert held is not None
         effort = np.nan if held.effort is None else held.effort
         assert found.hold_effort[at] == pytest.approx(effort, rel=1e-6, nan_ok=True)
-        if found.verdict[at] in (Verdict.FITS, Verdict.HOLD):
-            assert (found.verdict[at] == Verdict.FITS) == held.holds
+        if found.verdict[at] in (MissedWindow.FITS, MissedWindow.HOLD):
+            assert (found.verdict[at] == MissedWindow.FITS) == held.holds
     assert of(bed("pickup")).hold_effort is None
     assert of(edited(build, "vehicle.use", "street")).hold_effort is not None
 
@@ -175,7 +177,7 @@ def test_only_what_fits_is_ranked_best_first() -> None:
     scores = [found.score[at] for at in found.ranked()]
 
     assert scores == sorted(scores, reverse=True)
-    assert len(scores) == (found.verdict == Verdict.FITS).sum() > 0
+    assert len(scores) == (found.verdict == MissedWindow.FITS).sum() > 0
 
 
 def test_a_bar_whose_stop_holds_in_some_cells_only_is_told_apart() -> None:

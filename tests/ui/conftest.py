@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
 )  # fmt: skip
 
 from urgens.ui.frame.stations import STATIONS
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure.kinds import KindButton
 from urgens.ui.widgets.figure_label import FigureLabel
 from urgens.ui.widgets.plane import Plane
@@ -24,7 +24,7 @@ from urgens.ui.widgets.plane import Plane
 LEFT = Qt.MouseButton.LeftButton
 
 
-def page_of(window: Window, station: str, name: str) -> Any:
+def page_of(window: MainWindow, station: str, name: str) -> Any:
     """Show a page of a station; it is painted when it comes back."""
     window.show_station(station)
     window.station(station).show_page_named(name)
@@ -57,7 +57,7 @@ def drag(
         QTest.qWait(5)
 
 
-def every_page(window: Window, rest: int = 20) -> Iterator[tuple[str, str]]:
+def every_page(window: MainWindow, rest: int = 20) -> Iterator[tuple[str, str]]:
     """Show every page of every station, each for so many ms before it is looked at."""
     for kind in STATIONS:
         for page in kind.pages or ("",):
@@ -107,13 +107,13 @@ def no_dialogs(monkeypatch: pytest.MonkeyPatch) -> None:
 
 
 @pytest.fixture
-def measuring(window: Window) -> Window:
+def measuring(window: MainWindow) -> MainWindow:
     window.show_station("Measure")
     QTest.qWait(30)
     return window
 
 
-def label(window: Window, path: str) -> FigureLabel:
+def label(window: MainWindow, path: str) -> FigureLabel:
     found = window.station("Measure").label(path)
     assert found is not None, path
     return found

@@ -14,10 +14,10 @@ from urgens.bench.road.drives import drives, trial
 from urgens.bench.road.torque import hold
 from urgens.document import Build, demo, with_changes
 from urgens.solve.system import system
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.typed_label import TypedLabel
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 PROVED = {"procedure": "prove-standing", "started": "2026-05-02T09:00", "ended": "2026-05-02T10:00"}
 TURNS = "valves.rear[0].turns"
 SLOW = 20_000  # ms, on a loaded machine
@@ -32,7 +32,7 @@ def fresh(**more: Any) -> Build:
     return with_changes(demo("roadster"), {"proof": None, "records": [], **more})
 
 
-def shown(window: Window, name: str) -> Any:
+def shown(window: MainWindow, name: str) -> Any:
     return page_of(window, "Prove", name)
 
 

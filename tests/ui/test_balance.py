@@ -13,20 +13,20 @@ from urgens.document import Build, edited
 from urgens.document.evidence import open_figures
 from urgens.printed.solution import printed_solution
 from urgens.solve import AxleName
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.dimension_label import Known
+from urgens.ui.widgets.dimension_label import Knowledge
 from urgens.ui.widgets.label_placer import overlap
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 PSI = 6894.757293168362
 
 
-def knee_of(window: Window) -> float:
+def knee_of(window: MainWindow) -> float:
     return window.session.build.valves.rear[0].knee.value / PSI
 
 
-def drag_knee(window: Window, psi: float, **how: Any) -> None:
+def drag_knee(window: MainWindow, psi: float, **how: Any) -> None:
     """Drag the knee's handle to a pressure, straight down or up."""
     plane = window.station("Balance").pressures
     at = plane.knee.pos()
@@ -34,7 +34,9 @@ def drag_knee(window: Window, psi: float, **how: Any) -> None:
     drag(plane.viewport(), start, end, **how)
 
 
-def test_dragging_the_knee_changes_the_figures_and_one_undo_restores_them(window: Window) -> None:
+def test_dragging_the_knee_changes_the_figures_and_one_undo_restores_them(
+    window: MainWindow,
+) -> None:
     session, before = window.session, window.session.build
     figures, shown = (
         printed_solution(session.solution),
@@ -64,7 +66,7 @@ def test_dragging_the_knee_changes_the_figures_and_one_undo_restores_them(window
     assert knee_of(window) == pytest.approx(275, abs=6)
 
 
-def test_escape_during_a_drag_puts_back_and_leaves_no_step(window: Window) -> None:
+def test_escape_during_a_drag_puts_back_and_leaves_no_step(window: MainWindow) -> None:
     before = window.session.build
     plane = window.station("Balance").pressures
 
@@ -79,7 +81,7 @@ def test_escape_during_a_drag_puts_back_and_leaves_no_step(window: Window) -> No
     assert not window.session.undo_stack.canRedo()
 
 
-def test_arrow_keys_move_the_handle_that_was_taken(window: Window) -> None:
+def test_arrow_keys_move_the_handle_that_was_taken(window: MainWindow) -> None:
     drag_knee(window, 300)
     at = knee_of(window)
     effort = window.session.effort
@@ -95,7 +97,7 @@ def test_arrow_keys_move_the_handle_that_was_taken(window: Window) -> None:
     assert window.session.effort > effort
 
 
-def test_tab_goes_to_the_handles_of_the_plot_and_arrows_move_them(window: Window) -> None:
+def test_tab_goes_to_the_handles_of_the_plot_and_arrows_move_them(window: MainWindow) -> None:
     shown = window.station("Balance")
     plane, effort = shown.pressures, window.session.effort
     knee, slope = knee_of(window), window.session.build.valves.rear[0].slope
@@ -121,7 +123,7 @@ def test_tab_goes_to_the_handles_of_the_plot_and_arrows_move_them(window: Window
     assert window.session.effort == effort
 
 
-def test_a_pasted_page_is_refused_in_few_words(window: Window) -> None:
+def test_a_pasted_page_is_refused_in_few_words(window: MainWindow) -> None:
     label, before = window.station("Balance").controls.slope.label, window.session.build
     QTest.mouseClick(label, Qt.MouseButton.LeftButton)
     label.editor.setText("1" + "-" * 10_000 + "1")
@@ -132,7 +134,7 @@ def test_a_pasted_page_is_refused_in_few_words(window: Window) -> None:
     assert window.session.build == before
 
 
-def test_dragging_the_slope(window: Window) -> None:
+def test_dragging_the_slope(window: MainWindow) -> None:
     plane = window.station("Balance").pressures
     at = plane.slope.pos()
     start, end = on_plot(plane, at.x(), at.y()), on_plot(plane, at.x(), at.y() - 60)
@@ -143,7 +145,7 @@ def test_dragging_the_slope(window: Window) -> None:
     assert knee_of(window) == pytest.approx(375)
 
 
-def test_typing_a_knee(window: Window) -> None:
+def test_typing_a_knee(window: MainWindow) -> None:
     label = window.station("Balance").controls.knee.label
     QTest.mouseClick(label, Qt.MouseButton.LeftButton)
     QTest.keyClicks(label.editor, "19 bar")
@@ -163,7 +165,7 @@ def test_typing_a_knee(window: Window) -> None:
     ],
 )
 def test_garbage_is_answered_under_the_label_and_changes_nothing(
-    window: Window, typed: str, words: str
+    window: MainWindow, typed: str, words: str
 ) -> None:
     before = window.session.build
     label = window.station("Balance").controls.knee.label
@@ -226,7 +228,7 @@ def test_the_bar_moves_the_line(open_window: Opener, roadster: Build) -> None:
     assert float(window.session.presses.front_pressure) > before
 
 
-def test_taking_the_valve_out_and_fitting_one(window: Window) -> None:
+def test_taking_the_valve_out_and_fitting_one(window: MainWindow) -> None:
     controls = window.station("Balance").controls
     QTest.mouseClick(controls.take_out, Qt.MouseButton.LeftButton)
     assert window.session.build.valves.rear == ()
@@ -238,7 +240,7 @@ def test_taking_the_valve_out_and_fitting_one(window: Window) -> None:
     assert "rear-locks-first" not in {f.code for f in window.session.findings}
 
 
-def test_a_click_on_a_verdict_looks_at_that_load_on_that_road(window: Window) -> None:
+def test_a_click_on_a_verdict_looks_at_that_load_on_that_road(window: MainWindow) -> None:
     table = window.station("Balance").locks
     effort = window.session.effort
 
@@ -250,7 +252,7 @@ def test_a_click_on_a_verdict_looks_at_that_load_on_that_road(window: Window) ->
     assert window.top.mu.text == "μ 0.15"
 
 
-def test_the_table_says_what_the_solution_says(window: Window) -> None:
+def test_the_table_says_what_the_solution_says(window: MainWindow) -> None:
     solution = window.session.solution
     lock, last = solution.lock, solution.surfaces.index(0.9)
 
@@ -276,7 +278,7 @@ def test_labels_overlap_neither_each_other_nor_the_edge(
                 assert all(box[0] >= 0 and box[0] + box[2] <= plane.width() for box in boxes)
 
 
-def test_the_line_drawn_is_the_line_solved(window: Window) -> None:
+def test_the_line_drawn_is_the_line_solved(window: MainWindow) -> None:
     session = window.session
     x, y = window.station("Balance").pressures._line.points
     efforts = np.linspace(0, session.most_effort, 60)
@@ -291,7 +293,7 @@ def test_the_line_drawn_is_the_line_solved(window: Window) -> None:
 
 
 def test_many_load_cases_with_long_names_leave_room_for_the_rest(
-    open_window: Callable[[Build], Window], built: Callable[..., Build]
+    open_window: Callable[[Build], MainWindow], built: Callable[..., Build]
 ) -> None:
     cases = [
         {
@@ -319,7 +321,7 @@ def test_many_load_cases_with_long_names_leave_room_for_the_rest(
 
 
 def test_an_assumed_figure_looks_so_and_ctrl_tab_goes_to_it(
-    open_window: Callable[[Build], Window], built: Callable[..., Build]
+    open_window: Callable[[Build], MainWindow], built: Callable[..., Build]
 ) -> None:
     assumed = {"valves.rear[0].slope": {"state": "assumed"}}
     window = open_window(built({"evidence": assumed}))
@@ -330,14 +332,14 @@ def test_an_assumed_figure_looks_so_and_ctrl_tab_goes_to_it(
     QTest.keyClick(window, Qt.Key.Key_Tab, Qt.KeyboardModifier.ControlModifier)
 
     assert window.focusWidget() is slope
-    assert (knee.known, slope.known) == (Known.YES, Known.ASSUMED)
+    assert (knee.known, slope.known) == (Knowledge.YES, Knowledge.ASSUMED)
     assert slope.accessibleName() == "Slope after the knee 0.30, assumed"
     foot = slope.grab().toImage()
     shades = {foot.pixelColor(x, foot.height() - 4).name() for x in range(6, foot.width() - 6)}
     assert T.warn.lower() in shades
 
 
-def test_the_spread_of_open_figures_is_shown_once_the_hand_is_still(window: Window) -> None:
+def test_the_spread_of_open_figures_is_shown_once_the_hand_is_still(window: MainWindow) -> None:
     plane = window.station("Balance").adhesion
     front, rear = plane._spreads
     QTest.qWait(300)
@@ -354,7 +356,7 @@ def test_the_spread_of_open_figures_is_shown_once_the_hand_is_still(window: Wind
 
 
 def test_no_spread_is_shown_where_everything_is_settled(
-    open_window: Callable[[Build], Window], pickup: Build
+    open_window: Callable[[Build], MainWindow], pickup: Build
 ) -> None:
     settled = {figure.path: {"state": "measured"} for figure in open_figures(pickup)}
     window = open_window(edited(pickup, "evidence", settled))

@@ -18,19 +18,19 @@ from urgens.studies.robustness import robustness
 from urgens.studies.twin_way import twin_way
 from urgens.studies.valve_choice import candidates
 from urgens.studies.vehicle_changes import CHANGES, changed
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 
 
-def page(window: Window, index: str) -> Any:
+def page(window: MainWindow, index: str) -> Any:
     window.show_station("Balance")
     window.station("Balance").show_page_named(index)
     return window.station("Balance").page
 
 
-def ranked(qtbot: Any, window: Window) -> Any:
+def ranked(qtbot: Any, window: MainWindow) -> Any:
     """The page of ways, once they are worked out for the build as it is."""
     shown = page(window, "Choose")
     qtbot.waitUntil(lambda: bool(shown.found) and not shown.work.busy, timeout=20_000)
@@ -110,7 +110,7 @@ def test_work_that_is_not_looked_at_is_dropped_and_begun_again(
     assert ranked(qtbot, window).found
 
 
-def sure(qtbot: Any, window: Window) -> Any:
+def sure(qtbot: Any, window: MainWindow) -> Any:
     shown = page(window, "How sure")
     qtbot.waitUntil(lambda: shown.view.found is not None, timeout=60_000)
     return shown

@@ -12,14 +12,14 @@ from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QToolButton
 from tests.builds import unproved
 from tests.ui.conftest import LEFT
 from urgens.document import Build, demo, dumps, edited, loads
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed.card_page import CardPage
 from urgens.ui.stations.bleed.joints_page import JointsPage
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 
 
-def card(window: Window) -> CardPage:
+def card(window: MainWindow) -> CardPage:
     window.show_station("Bleed")
     window.station("Bleed").show_page_named("Card")
     found: CardPage = window.station("Bleed").page
@@ -242,7 +242,7 @@ def test_a_switch_of_theme_goes_on_counting(open_window: Opener) -> None:
     assert again.counting.count.text() == "2"
 
 
-def joints_page(window: Window) -> JointsPage:
+def joints_page(window: MainWindow) -> JointsPage:
     window.show_station("Bleed")
     window.station("Bleed").show_page_named("Joints")
     found: JointsPage = window.station("Bleed").page

@@ -11,9 +11,9 @@ from PySide6.QtWidgets import QLabel
 
 from tests.ui.conftest import LEFT
 from urgens.document import Build, demo, edited, with_changes
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 RUN = {"procedure": "bleed", "method": "pedal", "started": "2026-05-02T14:10",
        "ended": "2026-05-02T15:00", "people": ["Ann"], "checked_by": "Jo"}  # fmt: skip
 
@@ -22,7 +22,7 @@ def entry(field: str, value: object, **more: object) -> dict[str, object]:
     return {"at": "2026-05-02T14:22", "step": 8, "field": field, "value": value, **more}
 
 
-def shown(window: Window, name: str) -> Any:
+def shown(window: MainWindow, name: str) -> Any:
     window.show_station("Bleed")
     window.station("Bleed").show_page_named(name)
     return window.station("Bleed").page

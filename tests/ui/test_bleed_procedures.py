@@ -16,11 +16,11 @@ from tests.ui.test_bleed import BACK, ENTER, SPACE, card, press
 from urgens.document import Build, demo, edited, with_changes
 from urgens.guidance.procedures import NAMES, procedure
 from urgens.guidance.procedures.records import title_of
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed import awake
 from urgens.ui.stations.bleed.card_page import CardPage
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 PROVED = {"procedure": "prove-standing", "started": "2026-05-02T14:00", "ended": "2026-05-02T15:00"}
 
 

@@ -10,7 +10,7 @@ from PySide6.QtTest import QTest
 from tests.fuzzing import fuzzed
 from tests.ui.conftest import page_of
 from urgens.document import Build, demo, dumps
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 
 BUSY = (("Balance", "Choose"), ("Balance", "How sure"), ("Prove", "Stops"), ("Prove", "Logs"),
         ("Trace", "Fault"), ("Sheet", "Build sheet"), ("Plumb", "Ways"))  # fmt: skip
@@ -22,14 +22,14 @@ EDITS = (
 
 @pytest.mark.fuzz
 def test_what_is_taken_back_while_it_is_worked_out_harms_nothing(
-    open_window: Callable[[Build], Window], no_dialogs: None
+    open_window: Callable[[Build], MainWindow], no_dialogs: None
 ) -> None:
     """Log and stops are taken out and come back while they are read."""
     for seed in fuzzed(3):
         _take_back(open_window(demo("roadster")), random.Random(seed))
 
 
-def _take_back(window: Window, chance: random.Random) -> None:
+def _take_back(window: MainWindow, chance: random.Random) -> None:
     session, text = window.session, dumps(window.session.base)
     stack = session.undo_stack
 
@@ -49,14 +49,14 @@ def _take_back(window: Window, chance: random.Random) -> None:
 
 @pytest.mark.fuzz
 def test_an_exercise_goes_on_whatever_is_done_beside_it(
-    open_window: Callable[[Build], Window], no_dialogs: None, tmp_path: Path
+    open_window: Callable[[Build], MainWindow], no_dialogs: None, tmp_path: Path
 ) -> None:
     """Minutes never go back: no edit, undo, save, theme, size or visit ends an exercise."""
     for seed in fuzzed(5):
         _exercise(open_window(demo("tender")), random.Random(seed), tmp_path / "a.urgens.json")
 
 
-def _exercise(window: Window, chance: random.Random, file: Path) -> None:
+def _exercise(window: MainWindow, chance: random.Random, file: Path) -> None:
     session, before = window.session, 0
 
     def trainer() -> object:
@@ -67,7 +67,7 @@ def _exercise(window: Window, chance: random.Random, file: Path) -> None:
         if page.tests:
             page.make_test(chance.choice(list(page.tests)))
 
-    deeds = [
+    actions = [
         test, test, trainer, window.switch_theme, window.stand_back, session.undo_stack.undo,
         lambda: session.edit("notes", str(chance.random())),
         lambda: session.edit("targets.surface", chance.uniform(0.3, 0.9)),
@@ -79,5 +79,5 @@ def _exercise(window: Window, chance: random.Random, file: Path) -> None:
         assert page.now is not None
         assert page.now.minutes >= before
         before = page.now.minutes
-        chance.choice(deeds)()
+        chance.choice(actions)()
     assert before > 0

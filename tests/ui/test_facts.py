@@ -10,15 +10,15 @@ from tests.builds import bed
 from tests.ui.conftest import type_into
 from urgens.document import Build
 from urgens.physics.axle import AXLES
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure.facts_board import CHOICES, FIGURES, FactsBoard
 from urgens.ui.widgets.choice_button import ChoiceButton
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 
 
 @pytest.fixture
-def facts(open_window: Opener) -> tuple[Window, FactsBoard]:
+def facts(open_window: Opener) -> tuple[MainWindow, FactsBoard]:
     window = open_window(bed("pickup"))
     window.show_station("Measure")
     station = window.station("Measure")
@@ -34,7 +34,7 @@ def chosen(board: FactsBoard, name: str, words: str) -> ChoiceButton:
     return button
 
 
-def test_a_switch_that_is_missing_is_a_danger_at_once(facts: tuple[Window, FactsBoard]) -> None:
+def test_a_switch_that_is_missing_is_a_danger_at_once(facts: tuple[MainWindow, FactsBoard]) -> None:
     window, board = facts
     button = chosen(board, "Brake-light switch", "none")
     assert button.text() == "Brake-light switch: none"
@@ -44,7 +44,7 @@ def test_a_switch_that_is_missing_is_a_danger_at_once(facts: tuple[Window, Facts
 
 
 @pytest.mark.parametrize("name", [name for name, _, _ in CHOICES])
-def test_every_choice_goes_into_the_build(facts: tuple[Window, FactsBoard], name: str) -> None:
+def test_every_choice_goes_into_the_build(facts: tuple[MainWindow, FactsBoard], name: str) -> None:
     window, board = facts
     (button,) = [one for one in board.choices if one.text().startswith(f"{name}:")]
     words = [action.text() for action in button.menu().actions()]
@@ -54,7 +54,7 @@ def test_every_choice_goes_into_the_build(facts: tuple[Window, FactsBoard], name
     assert window.session.undo_stack.count() >= len(words) - 1
 
 
-def test_what_a_seat_keeps_counts_as_a_residual_valve(facts: tuple[Window, FactsBoard]) -> None:
+def test_what_a_seat_keeps_counts_as_a_residual_valve(facts: tuple[MainWindow, FactsBoard]) -> None:
     window, board = facts
     label = board.residuals["front"]  # type: ignore[index]
     QTest.keyClick(label, Qt.Key.Key_Return)
@@ -68,7 +68,7 @@ def test_what_a_seat_keeps_counts_as_a_residual_valve(facts: tuple[Window, Facts
     assert label.text == "none"
 
 
-def test_cup_expanders_are_told_of_drums_alone(facts: tuple[Window, FactsBoard]) -> None:
+def test_cup_expanders_are_told_of_drums_alone(facts: tuple[MainWindow, FactsBoard]) -> None:
     window, board = facts
     front, rear = (board.cups[axle] for axle in AXLES)
     assert front.isHidden()
@@ -84,7 +84,7 @@ def test_cup_expanders_are_told_of_drums_alone(facts: tuple[Window, FactsBoard])
     assert rear.hasFocus()
 
 
-def test_a_date_that_is_none_is_refused_in_words(facts: tuple[Window, FactsBoard]) -> None:
+def test_a_date_that_is_none_is_refused_in_words(facts: tuple[MainWindow, FactsBoard]) -> None:
     window, board = facts
     chosen(board, "Fluid", "DOT 4")
     QTest.keyClick(board.filled, Qt.Key.Key_Return)
@@ -97,7 +97,7 @@ def test_a_date_that_is_none_is_refused_in_words(facts: tuple[Window, FactsBoard
 
 
 def test_grip_of_the_tyres_is_typed_and_moves_who_locks_first(
-    facts: tuple[Window, FactsBoard],
+    facts: tuple[MainWindow, FactsBoard],
 ) -> None:
     window, board = facts
     before = window.session.solution.lock.effort[0, -1]

@@ -32,12 +32,12 @@ from urgens.document.edits.borrow import PARTS, borrowed
 from urgens.ui.frame.files import file_name
 from urgens.ui.frame.recovery import Recovery, found
 from urgens.ui.frame.settings import Settings
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.widgets.figure_label import FigureLabel
 
 Answer = Callable[[str], list[str]]
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 NEITHER = Qt.KeyboardModifier.NoModifier
 
 
@@ -61,7 +61,7 @@ def test_recent_files_are_remembered_the_latest_first(tmp_path: Path) -> None:
     assert Settings(tmp_path / "settings.ini").dark
 
 
-def test_a_file_is_dropped_on_the_window(window: Window, tmp_path: Path) -> None:
+def test_a_file_is_dropped_on_the_window(window: MainWindow, tmp_path: Path) -> None:
     path = tmp_path / "dropped.urgens.json"
     save(bed("saloon"), path)
     data = QMimeData()
@@ -73,7 +73,9 @@ def test_a_file_is_dropped_on_the_window(window: Window, tmp_path: Path) -> None
     assert window.session.build.name == "Larkhill"
 
 
-def test_a_read_only_file_is_not_written(window: Window, tmp_path: Path, answer: Answer) -> None:
+def test_a_read_only_file_is_not_written(
+    window: MainWindow, tmp_path: Path, answer: Answer
+) -> None:
     path = tmp_path / "locked.urgens.json"
     save(window.session.base, path)
     path.chmod(0o444)
@@ -92,7 +94,7 @@ def test_a_read_only_file_is_not_written(window: Window, tmp_path: Path, answer:
     ("button", "name"), [("Read it again", "Other"), ("Keep what is here", "Wexcombe")]
 )
 def test_a_file_changed_by_another_program_is_asked_about_once(
-    window: Window, tmp_path: Path, answer: Answer, button: str, name: str
+    window: MainWindow, tmp_path: Path, answer: Answer, button: str, name: str
 ) -> None:
     path = tmp_path / "shared.urgens.json"
     save(window.session.base, path)
@@ -109,7 +111,7 @@ def test_a_file_changed_by_another_program_is_asked_about_once(
 
 
 def test_saving_over_another_program_s_change_is_asked_first(
-    window: Window, tmp_path: Path, answer: Answer
+    window: MainWindow, tmp_path: Path, answer: Answer
 ) -> None:
     path = tmp_path / "shared.urgens.json"
     save(window.session.base, path)
@@ -136,7 +138,7 @@ def test_saving_over_another_program_s_change_is_asked_first(
     ],
 )
 def test_a_name_that_is_typed_gets_its_ending(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, typed: str, written: str
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, typed: str, written: str
 ) -> None:
     chosen = (str(tmp_path / typed), "")
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: chosen)
@@ -147,7 +149,7 @@ def test_a_name_that_is_typed_gets_its_ending(
 
 
 def test_nothing_is_written_over_unasked(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
 ) -> None:
     """The dialog asks about the name that is typed; the ending comes after it."""
     there = tmp_path / "truck.urgens.json"
@@ -178,7 +180,7 @@ def test_a_build_s_name_gives_a_file_s_name(name: str, file: str) -> None:
 
 
 def test_a_file_that_is_gone_is_said_once_and_saved_elsewhere(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
 ) -> None:
     path, other = tmp_path / "there.urgens.json", tmp_path / "elsewhere.urgens.json"
     save(window.session.base, path)
@@ -200,7 +202,7 @@ def test_a_file_that_is_gone_is_said_once_and_saved_elsewhere(
 
 
 def test_a_file_that_became_a_pipe_is_not_waited_for(
-    window: Window, tmp_path: Path, answer: Answer
+    window: MainWindow, tmp_path: Path, answer: Answer
 ) -> None:
     path = tmp_path / "there.urgens.json"
     save(window.session.base, path)
@@ -214,7 +216,7 @@ def test_a_file_that_became_a_pipe_is_not_waited_for(
 
 
 def test_a_folder_that_cannot_be_written_is_said_and_another_asked_for(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
 ) -> None:
     path, other = tmp_path / "gone" / "mine.urgens.json", tmp_path / "other.urgens.json"
     path.parent.mkdir()
@@ -234,7 +236,7 @@ def test_a_folder_that_cannot_be_written_is_said_and_another_asked_for(
 # --- what is typed and not entered ---
 
 
-def typing(window: Window, text: str) -> FigureLabel:
+def typing(window: MainWindow, text: str) -> FigureLabel:
     window.show_station("Measure")
     target = label(window, "vehicle.wheelbase")
     target.setFocus()
@@ -244,7 +246,7 @@ def typing(window: Window, text: str) -> FigureLabel:
     return target
 
 
-def test_saving_by_key_enters_what_is_typed(window: Window, tmp_path: Path) -> None:
+def test_saving_by_key_enters_what_is_typed(window: MainWindow, tmp_path: Path) -> None:
     path = tmp_path / "truck.urgens.json"
     save(window.session.base, path)
     window.session.open_file(path)
@@ -257,7 +259,7 @@ def test_saving_by_key_enters_what_is_typed(window: Window, tmp_path: Path) -> N
 
 
 def test_what_cannot_be_entered_is_said_and_not_saved_without_it(
-    window: Window, tmp_path: Path
+    window: MainWindow, tmp_path: Path
 ) -> None:
     path = tmp_path / "truck.urgens.json"
     save(window.session.base, path)
@@ -271,7 +273,7 @@ def test_what_cannot_be_entered_is_said_and_not_saved_without_it(
     QTest.keyClick(target.editor, Qt.Key.Key_Escape)
 
 
-def test_closing_enters_what_is_typed_and_asks_about_it(window: Window, answer: Answer) -> None:
+def test_closing_enters_what_is_typed_and_asks_about_it(window: MainWindow, answer: Answer) -> None:
     typing(window, "120 in")
     said = answer("Stay here")
     window.close()
@@ -283,7 +285,7 @@ def test_closing_enters_what_is_typed_and_asks_about_it(window: Window, answer: 
 
 @pytest.mark.parametrize(("button", "closed"), [("Stay here", False), ("Leave it out", True)])
 def test_closing_asks_about_what_cannot_be_entered(
-    window: Window, answer: Answer, button: str, *, closed: bool
+    window: MainWindow, answer: Answer, button: str, *, closed: bool
 ) -> None:
     target = typing(window, "long")
     said = answer(button)
@@ -315,14 +317,14 @@ def test_any_part_is_taken_over_between_any_builds(mine: str, theirs: str, part:
 
 
 def test_brakes_are_taken_from_a_file_as_one_step(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     donor = edited(bed("saloon"), "name", "Donor")
     file = tmp_path / "donor.urgens.json"
     save(donor, file)
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(file), ""))
     before = window.session.build
-    window.deeds["borrow-1"].trigger()
+    window.commands["borrow-1"].trigger()
     build = window.session.build
 
     assert build.rear.brake == donor.rear.brake
@@ -334,14 +336,14 @@ def test_brakes_are_taken_from_a_file_as_one_step(
 
 
 def test_a_broken_donor_is_said_and_changes_nothing(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, answer: Answer
 ) -> None:
     file = tmp_path / "donor.urgens.json"
     file.write_text("{", encoding="utf-8")
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(file), ""))
     before = window.session.build
     said = answer("OK")
-    window.deeds["borrow-0"].trigger()
+    window.commands["borrow-0"].trigger()
 
     assert said[0] == "donor.urgens.json was not read"
     assert window.session.build is before
@@ -462,7 +464,7 @@ def test_what_is_kept_is_for_its_owner_only_and_of_an_absolute_path(
     [("Throw it away", False), ("Leave it for later", True)],
 )
 def test_what_is_left_can_be_thrown_away_for_good(
-    window: Window, tmp_path: Path, answer: Answer, button: str, *, left: bool
+    window: MainWindow, tmp_path: Path, answer: Answer, button: str, *, left: bool
 ) -> None:
     kept = json.dumps({"path": None, "build": dumps(bed("roadster"))})
     (tmp_path / "0.json").write_text(kept, encoding="utf-8")
@@ -475,7 +477,7 @@ def test_what_is_left_can_be_thrown_away_for_good(
 
 
 def test_junk_among_what_is_kept_is_named_in_one_box_and_passed_over(
-    window: Window, tmp_path: Path, answer: Answer
+    window: MainWindow, tmp_path: Path, answer: Answer
 ) -> None:
     (tmp_path / "folder.json").mkdir()
     os.mkfifo(tmp_path / "pipe.json")
@@ -527,7 +529,7 @@ def test_what_cannot_be_kept_aside_is_said_once(dressed: QApplication, tmp_path:
 
 
 def test_what_is_kept_and_cannot_be_read_is_said_and_left_there(
-    window: Window, tmp_path: Path, answer: Answer
+    window: MainWindow, tmp_path: Path, answer: Answer
 ) -> None:
     broken = tmp_path / "0.json"
     broken.write_text('{"path": null, "build": "{', encoding="utf-8")

@@ -13,14 +13,14 @@ from pytestqt.qtbot import QtBot
 from tests.ui.conftest import every_page
 from urgens.document import Build, demo
 from urgens.ui.frame.focus_tips import FocusTips
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.widgets.painted import Painted
 
 SEEN, PIXELS = 60, 20  # change of a channel that is seen, of 255; how many pixels make a ring
 
 
-def by_tab(window: Window) -> Iterator[QWidget]:
+def by_tab(window: MainWindow) -> Iterator[QWidget]:
     """What Tab stops at, of what is seen without scrolling."""
     one = window.nextInFocusChain()
     while one is not window:
@@ -30,7 +30,7 @@ def by_tab(window: Window) -> Iterator[QWidget]:
         one = one.nextInFocusChain()
 
 
-def drawings_without_a_name(window: Window) -> Iterator[str]:
+def drawings_without_a_name(window: MainWindow) -> Iterator[str]:
     """What is painted, plotted or typed into, and says nothing to who listens."""
     for widget in window.findChildren(QWidget):
         drawn = isinstance(widget, Painted | QGraphicsView | QLineEdit)
@@ -38,7 +38,7 @@ def drawings_without_a_name(window: Window) -> Iterator[str]:
             yield type(widget).__name__
 
 
-def shown(window: Window, widget: QWidget) -> bool:
+def shown(window: MainWindow, widget: QWidget) -> bool:
     """Whether no area that scrolls hides it."""
     place, parent = where(window, widget), widget.parentWidget()
     while parent is not None and parent is not window:
@@ -48,18 +48,18 @@ def shown(window: Window, widget: QWidget) -> bool:
     return True
 
 
-def where(window: Window, widget: QWidget) -> QRect:
+def where(window: MainWindow, widget: QWidget) -> QRect:
     return QRect(widget.mapTo(window, QPoint()), widget.size())
 
 
-def pixels(window: Window, box: QRect) -> np.ndarray:
+def pixels(window: MainWindow, box: QRect) -> np.ndarray:
     image = window.grab(box).toImage().convertToFormat(QImage.Format.Format_RGB32)
     found = np.frombuffer(image.constBits(), np.uint8).reshape(image.height(), image.width(), 4)
     return found[..., :3].astype(int)
 
 
 def test_keys_that_rest_on_a_figure_are_told_what_it_is(
-    open_window: Callable[[Build], Window], dressed: QApplication, qtbot: QtBot
+    open_window: Callable[[Build], MainWindow], dressed: QApplication, qtbot: QtBot
 ) -> None:
     window = open_window(demo("library"))
     tips = FocusTips(dressed)
@@ -79,7 +79,7 @@ def test_keys_that_rest_on_a_figure_are_told_what_it_is(
 
 @pytest.mark.parametrize(("name", "dark"), [("library", False), ("tractor", True)])
 def test_every_control_shows_that_it_has_the_focus(
-    open_window: Callable[[Build], Window], dressed: QApplication, name: str, dark: bool
+    open_window: Callable[[Build], MainWindow], dressed: QApplication, name: str, dark: bool
 ) -> None:
     use_theme(dressed, dark=dark)
     window = open_window(demo(name))

@@ -13,14 +13,14 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QListWidget, QMenu
 
 from urgens.document import Build, edited
-from urgens.ui.frame.deeds import ALL_DEEDS, HAND_KEYS
+from urgens.ui.frame.commands import COMMANDS, HAND_KEYS
 from urgens.ui.frame.dialogs import CommandFinder, KeyList
 from urgens.ui.frame.settings import Settings
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.theme.tokens import DARK, LIGHT
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 CTRL = Qt.KeyboardModifier.ControlModifier
 MANUAL = {"name": "manual pedal", "changes": {"booster": {"kind": "none"}}}
 LOW = {"name": "low knee", "changes": {"valves.rear[0].knee": "275 psi"}}
@@ -77,7 +77,7 @@ def test_few_set_ups_stand_side_by_side_and_many_in_a_list(
 
 
 @pytest.mark.parametrize(("typed", "surface"), [("0.72", 0.72), ("μ 1.3", 1.3)])
-def test_a_road_is_typed_as_a_number(window: Window, typed: str, surface: float) -> None:
+def test_a_road_is_typed_as_a_number(window: MainWindow, typed: str, surface: float) -> None:
     mu = window.top.mu
     QTest.mouseClick(mu, Qt.MouseButton.LeftButton)
     mu.editor.setText(typed)  # QTest types Latin letters only
@@ -89,7 +89,7 @@ def test_a_road_is_typed_as_a_number(window: Window, typed: str, surface: float)
     assert len(window.station("Balance").locks._roads()) == 4
 
 
-def test_a_road_that_is_none_is_refused(window: Window) -> None:
+def test_a_road_that_is_none_is_refused(window: MainWindow) -> None:
     mu = window.top.mu
     mu.begin_edit()
     QTest.keyClicks(mu.editor, "7")
@@ -117,7 +117,7 @@ def in_dialog(application: QApplication, act: Callable[[QDialog], None]) -> None
     QTimer.singleShot(50, use)
 
 
-def test_a_command_is_found_by_typing(window: Window, dressed: QApplication) -> None:
+def test_a_command_is_found_by_typing(window: MainWindow, dressed: QApplication) -> None:
     def choose(dialog: QDialog) -> None:
         assert isinstance(dialog, CommandFinder)
         QTest.keyClicks(dialog.line, "ice road")
@@ -131,7 +131,7 @@ def test_a_command_is_found_by_typing(window: Window, dressed: QApplication) -> 
 
 
 def test_a_search_for_no_command_says_so_and_arrows_go_round(
-    window: Window, dressed: QApplication
+    window: MainWindow, dressed: QApplication
 ) -> None:
     marked: list[int] = []
 
@@ -164,7 +164,7 @@ def test_standard_widgets_have_the_colours_of_the_theme(dressed: QApplication, d
     use_theme(dressed, dark=False)
 
 
-def test_the_menu_fits_a_low_screen_in_one_column(window: Window) -> None:
+def test_the_menu_fits_a_low_screen_in_one_column(window: MainWindow) -> None:
     menu = window.top.findChild(QMenu)
     assert menu is not None
     assert menu.sizeHint().height() < 700
@@ -174,7 +174,7 @@ def test_the_menu_fits_a_low_screen_in_one_column(window: Window) -> None:
     ]  # fmt: skip
 
 
-def test_the_list_of_keys_has_them_all(window: Window, dressed: QApplication) -> None:
+def test_the_list_of_keys_has_them_all(window: MainWindow, dressed: QApplication) -> None:
     seen: list[tuple[str, str]] = []
 
     def read(dialog: QDialog) -> None:
@@ -186,18 +186,18 @@ def test_the_list_of_keys_has_them_all(window: Window, dressed: QApplication) ->
     QTest.keyClick(window, Qt.Key.Key_F1)
 
     listed = {words for _, words in seen}
-    assert {deed.title for deed in ALL_DEEDS if deed.keys} <= listed
+    assert {command.title for command in COMMANDS if command.keys} <= listed
     assert {words for _, words in HAND_KEYS} <= listed
 
 
 @pytest.mark.parametrize(
-    ("name", "keys"), [(deed.name, keys) for deed in ALL_DEEDS for keys in deed.keys]
+    ("name", "keys"), [(command.name, keys) for command in COMMANDS for keys in command.keys]
 )
 def test_every_key_of_the_list_does_what_it_says(
     open_window: Opener, pickup: Build, monkeypatch: pytest.MonkeyPatch, name: str, keys: str
 ) -> None:
     done: list[str] = []
-    monkeypatch.setattr(Window, "_do", lambda _, deed: done.append(deed.name))
+    monkeypatch.setattr(MainWindow, "_do", lambda _, command: done.append(command.name))
     window = open_window(pickup)
     pressed = QKeySequence(keys)[0]
     QTest.keyClick(window, pressed.key(), pressed.keyboardModifiers())
@@ -207,7 +207,7 @@ def test_every_key_of_the_list_does_what_it_says(
 
 @pytest.mark.parametrize(("pages", "printed"), [((0, 0), 4), ((2, 2), 1)])
 def test_ctrl_p_prints_the_pages_that_are_asked_for(
-    window: Window,
+    window: MainWindow,
     tmp_path: Path,
     monkeypatch: pytest.MonkeyPatch,
     pages: tuple[int, int],
@@ -229,7 +229,7 @@ def test_ctrl_p_prints_the_pages_that_are_asked_for(
 
 @pytest.mark.qt_log_ignore("QPainter::begin")
 def test_a_printer_that_takes_nothing_is_said(
-    window: Window, monkeypatch: pytest.MonkeyPatch, answer: Callable[..., list[str]]
+    window: MainWindow, monkeypatch: pytest.MonkeyPatch, answer: Callable[..., list[str]]
 ) -> None:
     def accept(dialog: QPrintDialog) -> QDialog.DialogCode:
         dialog.printer().setOutputFileName("/nowhere/at/all.pdf")
@@ -244,7 +244,7 @@ def test_a_printer_that_takes_nothing_is_said(
 
 
 def test_ctrl_shift_p_writes_the_sheet_and_ctrl_q_closes(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     out = tmp_path / "sheet.pdf"
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(out), ""))
@@ -258,7 +258,7 @@ def test_ctrl_shift_p_writes_the_sheet_and_ctrl_q_closes(
 # --- first run ---
 
 
-def test_the_caution_is_shown_until_it_has_been_read(window: Window, tmp_path: Path) -> None:
+def test_the_caution_is_shown_until_it_has_been_read(window: MainWindow, tmp_path: Path) -> None:
     window.settings = Settings(tmp_path / "settings.ini")
     box = window.show_caution()
     assert box is not None

@@ -17,11 +17,11 @@ from urgens.guidance.words.terms import Term, matching, term_in, terms
 from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.help_panels import ScopePanel, TermsPanel
 from urgens.ui.frame.settings import Settings
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.widgets.worded import worded
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 NOMENCLATURE = Path(__file__).parents[2] / "docs" / "nomenclature.md"
 
 
@@ -59,7 +59,7 @@ def test_a_label_that_is_a_term_says_what_it_means(dressed: QApplication) -> Non
     assert worded("Some words", "muted").toolTip() == ""
 
 
-def run_dialog(window: Window, act: Callable[[Any], None]) -> None:
+def run_dialog(window: MainWindow, act: Callable[[Any], None]) -> None:
     def later() -> None:
         dialog = QApplication.activeModalWidget()
         assert isinstance(dialog, QDialog)
@@ -67,10 +67,10 @@ def run_dialog(window: Window, act: Callable[[Any], None]) -> None:
         dialog.reject()
 
     QTimer.singleShot(50, later)
-    window.deeds["terms"].trigger()
+    window.commands["terms"].trigger()
 
 
-def test_terms_are_searched_and_read(window: Window) -> None:
+def test_terms_are_searched_and_read(window: MainWindow) -> None:
     seen: list[str] = []
 
     def act(panel: Any) -> None:
@@ -87,7 +87,7 @@ def test_terms_are_searched_and_read(window: Window) -> None:
     assert seen[2] == "No term has these letters; try fewer of them."
 
 
-def test_a_question_mark_explains_what_has_the_focus(window: Window) -> None:
+def test_a_question_mark_explains_what_has_the_focus(window: MainWindow) -> None:
     page = page_of(window, "Balance", "Set")
     label = page.controls.knee.label if hasattr(page, "controls") else None
     label = label or window.station("Balance").controls.knee.label  # type: ignore[attr-defined]
@@ -101,14 +101,14 @@ def test_a_question_mark_explains_what_has_the_focus(window: Window) -> None:
         panel.reject()
 
     QTimer.singleShot(80, act)
-    window.deeds["why"].trigger()
+    window.commands["why"].trigger()
     assert seen == ["knee"]
     window.setFocus()
-    window.deeds["why"].trigger()
+    window.commands["why"].trigger()
     assert window.bench.name == "Size"
 
 
-def test_what_is_computed_is_said_and_never_more(dressed: QApplication, window: Window) -> None:
+def test_what_is_computed_is_said_and_never_more(dressed: QApplication, window: MainWindow) -> None:
     panel = ScopePanel(window)
     said = " ".join(label.text() for label in panel.findChildren(QLabel))
     assert all(words in said for words in (*COMPUTES, *COMPUTES_NOT))
@@ -120,7 +120,7 @@ def test_the_walk_goes_through_the_window_and_is_left_at_any_time(
 ) -> None:
     window = open_window(demo("library"))
     window.help._settings = settings = Settings(tmp_path / "settings.ini")
-    window.deeds["walk"].trigger()
+    window.commands["walk"].trigger()
     walk = window.help.walking
     assert walk is not None
     titles = []
@@ -134,11 +134,11 @@ def test_the_walk_goes_through_the_window_and_is_left_at_any_time(
     assert len(titles) == len(set(titles)) == 6
     assert settings.walked
     assert not walk.isVisible()
-    window.deeds["walk"].trigger()
+    window.commands["walk"].trigger()
     assert window.help.walking is not None
     QTest.keyClick(window.help.walking, Qt.Key.Key_Escape)
     assert window.help.walking is None
-    window.deeds["walk"].trigger()
+    window.commands["walk"].trigger()
     window.switch_theme()  # which makes everything anew
     assert window.help.walking is None
 
@@ -154,8 +154,8 @@ def test_the_walk_is_offered_where_a_builder_starts(open_window: Opener) -> None
 
 
 def test_commands_are_found_on_the_window_s_own_panel(dressed: QApplication) -> None:
-    window = Window(Session(demo("tender")))
-    finder = CommandFinder(list(window.deeds.values()), window)
+    window = MainWindow(Session(demo("tender")))
+    finder = CommandFinder(list(window.commands.values()), window)
     assert finder.windowFlags() & Qt.WindowType.FramelessWindowHint
     QTest.keyClicks(finder.line, "calendar pdf")
     assert finder.nothing.isVisibleTo(finder)

@@ -13,15 +13,15 @@ from pytestqt.qtbot import QtBot
 from tests.builds import bed
 from tests.ui.conftest import drag
 from urgens.document import Build, changed, value_at, with_changes
-from urgens.document.edits.change import Change
+from urgens.document.edits.change import BuildChange
 from urgens.ui.frame.caution import READ
 from urgens.ui.frame.settings import Settings
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import sure_page
 from urgens.ui.widgets.figure_label import FigureLabel
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 Answer = Callable[[str], list[str]]
 LEFT = Qt.MouseButton.LeftButton
 REDUCING = {"kind": "reducing", "knee": "30 bar", "slope": 0.4}
@@ -29,7 +29,7 @@ MEASURED = {"state": "measured"}
 SLOW = 10_000  # ms, on a loaded machine
 
 
-def page(window: Window, station: str, name: str) -> Any:
+def page(window: MainWindow, station: str, name: str) -> Any:
     window.show_station(station)
     window.station(station).show_page_named(name)
     QTest.qWait(20)
@@ -37,7 +37,7 @@ def page(window: Window, station: str, name: str) -> Any:
 
 
 def with_evidence(build: Build, *paths: str) -> Build:
-    return changed(build, Change("known", known=dict.fromkeys(paths, MEASURED)))
+    return changed(build, BuildChange("known", known=dict.fromkeys(paths, MEASURED)))
 
 
 # --- refused edits ---
@@ -70,7 +70,7 @@ def test_a_fix_is_done_while_something_is_known_of_the_valve_it_takes_out(
 
 
 def test_an_edit_that_is_refused_is_said_and_changes_nothing(
-    window: Window, answer: Answer
+    window: MainWindow, answer: Answer
 ) -> None:
     before, said = window.session.base, answer("OK")
     window.session.edit("master.efficiency", 1.2)
@@ -162,7 +162,7 @@ def test_what_is_known_is_said_of_the_build_while_a_set_up_is_chosen(
 
 
 def test_a_switch_of_theme_keeps_the_page_and_what_was_typed(
-    window: Window, dressed: QApplication
+    window: MainWindow, dressed: QApplication
 ) -> None:
     shown = page(window, "Balance", "What changed?")
     name = next(iter(shown.amounts))
@@ -178,7 +178,7 @@ def test_a_switch_of_theme_keeps_the_page_and_what_was_typed(
     window.switch_theme()
 
 
-def test_switches_of_theme_leave_no_menus_behind(window: Window, dressed: QApplication) -> None:
+def test_switches_of_theme_leave_no_menus_behind(window: MainWindow, dressed: QApplication) -> None:
     def menus() -> int:
         QTest.qWait(10)
         dressed.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
@@ -205,7 +205,7 @@ def test_a_page_that_was_not_seen_shows_the_build_as_it_is_when_it_is(
     window = open_window(bed("pickup"))
     page(window, "Size", name)
     window.show_station("Balance")
-    window.session.make(Change("Two figures", changes))
+    window.session.make(BuildChange("Two figures", changes))
     seen = page(window, "Size", name)
     fresh = page(open_window(with_changes(bed("pickup"), changes)), "Size", name)
     assert seen.summary == fresh.summary
@@ -221,7 +221,7 @@ def test_a_page_that_was_not_seen_shows_the_build_as_it_is_when_it_is(
 
 @pytest.mark.parametrize("way", ["escape", "closed", "later", "read"])
 def test_the_caution_counts_as_read_by_its_button_alone(
-    window: Window, tmp_path: Path, way: str
+    window: MainWindow, tmp_path: Path, way: str
 ) -> None:
     window.settings = Settings(tmp_path / "settings.ini")
     box = window.show_caution()
@@ -241,7 +241,7 @@ def test_the_caution_counts_as_read_by_its_button_alone(
 # --- the hand ---
 
 
-def test_a_drag_ends_with_the_page_it_was_on(window: Window) -> None:
+def test_a_drag_ends_with_the_page_it_was_on(window: MainWindow) -> None:
     board = page(window, "Size", "Map").windows
     start = board.edge("targets.max_effort").toPoint()
     drag(board, start, start - QPoint(40, 0), release=False)
@@ -252,7 +252,7 @@ def test_a_drag_ends_with_the_page_it_was_on(window: Window) -> None:
     assert window.session.undo_stack.count() == 1
 
 
-def test_what_was_put_back_stays_so_until_the_button_is_up(window: Window) -> None:
+def test_what_was_put_back_stays_so_until_the_button_is_up(window: MainWindow) -> None:
     board, before = page(window, "Size", "Map").windows, window.session.base
     start = board.edge("targets.max_effort").toPoint()
     drag(board, start, start - QPoint(40, 0), release=False)

@@ -14,11 +14,11 @@ from urgens.document import Build, demo_names
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.units_dialog import UnitsDialog
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 
 NAMES = [kind.name for kind in STATIONS]
 
@@ -32,7 +32,7 @@ def light(dressed: QApplication) -> Iterator[None]:
 # --- units of the builder's own ---
 
 
-def choose_units(window: Window, choices: dict[str, str]) -> None:
+def choose_units(window: MainWindow, choices: dict[str, str]) -> None:
     """Pick units in the dialog by the names it reads aloud, then close it."""
 
     def pick() -> None:
@@ -48,11 +48,11 @@ def choose_units(window: Window, choices: dict[str, str]) -> None:
         dialog.reject()
 
     QTimer.singleShot(50, pick)
-    window.deeds["own-units"].trigger()
+    window.commands["own-units"].trigger()
 
 
 def test_a_unit_of_ones_own_shows_everywhere_and_is_remembered(
-    window: Window, tmp_path: Path
+    window: MainWindow, tmp_path: Path
 ) -> None:
     window.settings = Settings(tmp_path / "settings.ini")
     before = window.session.build
@@ -80,7 +80,7 @@ def test_a_setting_that_is_damaged_is_left_out(tmp_path: Path) -> None:
 # --- standing back ---
 
 
-def test_standing_back_keeps_press_station_and_finding(window: Window) -> None:
+def test_standing_back_keeps_press_station_and_finding(window: MainWindow) -> None:
     window.session.set_effort(200.0)
     window.finding_line.advance()
     before = (window.session.build, window.finding_line.finding)
@@ -106,7 +106,7 @@ def test_standing_back_keeps_press_station_and_finding(window: Window) -> None:
     assert window.top.isVisible()
 
 
-def test_a_low_window_keeps_grip_and_verdict_whole_when_standing_back(window: Window) -> None:
+def test_a_low_window_keeps_grip_and_verdict_whole_when_standing_back(window: MainWindow) -> None:
     window.resize(1024, 700)
     window.stand_back()
     QTest.qWait(30)
@@ -134,7 +134,7 @@ def test_nothing_is_cut_when_standing_back(open_window: Opener, name: str) -> No
         assert window.bench.minimumSizeHint().width() <= window.bench.width()
 
 
-def test_the_hand_works_when_standing_back(window: Window) -> None:
+def test_the_hand_works_when_standing_back(window: MainWindow) -> None:
     """The pad follows the same pull of the eye: half as far again for the same effort."""
     pedal = window.press.pedal
     pull(pedal, pedal.pad, QPointF(-60.0, 30.0))
@@ -159,7 +159,7 @@ def test_the_hand_works_when_standing_back(window: Window) -> None:
 # --- themes ---
 
 
-def test_the_theme_is_switched_with_every_station_open(window: Window) -> None:
+def test_the_theme_is_switched_with_every_station_open(window: MainWindow) -> None:
     before, light_sheet = window.session.build, T.sheet
     window.session.set_effort(200.0)
     for name in NAMES:
@@ -181,7 +181,7 @@ def test_the_theme_is_switched_with_every_station_open(window: Window) -> None:
 # --- size ---
 
 
-def test_the_rail_folds_to_its_marks_in_a_narrow_window(window: Window) -> None:
+def test_the_rail_folds_to_its_marks_in_a_narrow_window(window: MainWindow) -> None:
     wide = window.rail.width()
     window.resize(1180, 760)
     assert window.rail.width() < wide / 2

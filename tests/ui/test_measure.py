@@ -15,15 +15,15 @@ from urgens.document import Build, demo_names, own_vehicle, value_at
 from urgens.document.catalogue import named
 from urgens.document.evidence import open_figures
 from urgens.quantity import Quantity
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure import MEASURE
 from urgens.ui.stations.measure.mark_dialog import MarkDialog
 from urgens.ui.widgets.board import Board
-from urgens.ui.widgets.dimension_label import Known
+from urgens.ui.widgets.dimension_label import Knowledge
 from urgens.ui.widgets.evidence_keys import STATES, EvidenceKeys
 from urgens.ui.widgets.figure_label import FigureLabel
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 
 
@@ -65,10 +65,10 @@ def test_every_figure_is_reached_and_typed_by_keyboard_alone(
                 assert after.value == pytest.approx(before.value, rel=1e-9)
             elif before is not None:
                 assert after == before
-            assert target.known is not Known.MISSING
+            assert target.known is not Knowledge.MISSING
 
 
-def test_the_drawing_follows_what_is_typed(measuring: Window) -> None:
+def test_the_drawing_follows_what_is_typed(measuring: MainWindow) -> None:
     wheelbase = label(measuring, "vehicle.wheelbase")
     assert wheelbase.text == "115 in"
     before = measuring.station("Measure").side.grab().toImage()
@@ -82,7 +82,7 @@ def test_the_drawing_follows_what_is_typed(measuring: Window) -> None:
 
 
 def test_fractions_are_shown_as_typed_and_in_millimetres_in_the_other_units(
-    measuring: Window,
+    measuring: MainWindow,
 ) -> None:
     piston = label(measuring, "front.brake.piston_diameters[0]")
     assert piston.text == "2-15/16 in"
@@ -92,7 +92,7 @@ def test_fractions_are_shown_as_typed_and_in_millimetres_in_the_other_units(
     assert measuring.session.build.front.brake.piston_diameters[0].text == "2-15/16 in"  # type: ignore[union-attr]
 
 
-def test_arrows_and_wheel_step_by_what_a_rule_shows(measuring: Window) -> None:
+def test_arrows_and_wheel_step_by_what_a_rule_shows(measuring: MainWindow) -> None:
     height = label(measuring, "vehicle.load_cases[0].cg_height")
     height.setFocus()
     QTest.keyClick(height, Qt.Key.Key_Up)
@@ -119,7 +119,7 @@ def test_arrows_and_wheel_step_by_what_a_rule_shows(measuring: Window) -> None:
     ],
 )
 def test_what_cannot_be_is_said_at_the_label_and_nothing_is_lost(
-    measuring: Window, path: str, typed: str, word: str
+    measuring: MainWindow, path: str, typed: str, word: str
 ) -> None:
     before = measuring.session.build
     target = label(measuring, path)
@@ -136,14 +136,14 @@ def test_what_cannot_be_is_said_at_the_label_and_nothing_is_lost(
     assert target.error == ""
 
 
-def test_the_loads_move_with_the_press(measuring: Window) -> None:
+def test_the_loads_move_with_the_press(measuring: MainWindow) -> None:
     before = measuring.station("Measure").side.grab().toImage()
     measuring.session.set_effort(0.0)
 
     assert measuring.station("Measure").side.grab().toImage() != before
 
 
-def test_what_is_still_open_is_ranked_and_goes_to_its_figure(measuring: Window) -> None:
+def test_what_is_still_open_is_ranked_and_goes_to_its_figure(measuring: MainWindow) -> None:
     settle = measuring.station("Measure").settle
     assert settle.rows[0].figure.path == "rear.brake.shoe_factor"
     QTest.mouseClick(settle, LEFT, pos=QPoint(60, 20))
@@ -159,7 +159,7 @@ def test_what_is_still_open_is_ranked_and_goes_to_its_figure(measuring: Window) 
     assert measuring.focusWidget() is label(measuring, fourth)
 
 
-def test_a_figure_is_settled_by_saying_how_it_is_known(measuring: Window, qtbot: QtBot) -> None:
+def test_a_figure_is_settled_by_saying_how_it_is_known(measuring: MainWindow, qtbot: QtBot) -> None:
     settle = measuring.station("Measure").settle
     count = len(settle.rows)
     actions = settle.menu(0).actions()
@@ -173,7 +173,7 @@ def test_a_figure_is_settled_by_saying_how_it_is_known(measuring: Window, qtbot:
     qtbot.waitUntil(lambda: len(settle.rows) == count)
 
 
-def test_a_row_of_a_figure_that_is_gone_takes_nothing(measuring: Window) -> None:
+def test_a_row_of_a_figure_that_is_gone_takes_nothing(measuring: MainWindow) -> None:
     """Between an edit and the new ranking the old rows stand; the hand meets the new ones."""
     settle = measuring.station("Measure").settle
     paths = [row.figure.path for row in settle.rows]
@@ -192,7 +192,7 @@ def test_assumed_figures_look_so_and_the_rail_counts_them(open_window: Opener) -
 
     figures = [one for one in open_figures(window.session.build) if one.state == "assumed"]
     assert len(figures) > 40
-    assert label(window, "vehicle.wheelbase").known is Known.ASSUMED
+    assert label(window, "vehicle.wheelbase").known is Knowledge.ASSUMED
     assert MEASURE.fact(window.session) == f"{len(figures)} assumed"
     QTest.keyClick(window, Qt.Key.Key_Tab, Qt.KeyboardModifier.ControlModifier)
     assert isinstance(window.focusWidget(), FigureLabel)
@@ -218,7 +218,7 @@ def test_a_figure_that_is_typed_is_no_longer_only_assumed(open_window: Opener) -
     wheelbase, bore = "vehicle.wheelbase", "front.brake.piston_diameters[0]"
     type_into(label(window, wheelbase), "99 in")
     assert wheelbase not in window.session.build.evidence
-    assert label(window, wheelbase).known is Known.YES
+    assert label(window, wheelbase).known is Knowledge.YES
     (keys,) = [found for found in window.findChildren(EvidenceKeys) if found.isVisible()]
     QTest.keyClick(label(window, wheelbase), Qt.Key.Key_M)
     assert window.session.build.evidence[wheelbase].state == "measured"
@@ -285,14 +285,14 @@ def test_every_open_figure_has_a_name_and_a_way_to_settle_it(name: str) -> None:
         assert figure.figure.entry.settled
 
 
-def test_how_a_figure_is_known_is_shown_by_line_and_word(measuring: Window) -> None:
+def test_how_a_figure_is_known_is_shown_by_line_and_word(measuring: MainWindow) -> None:
     target = label(measuring, "vehicle.wheelbase")
     seen = {}
     for state, known in (
-        ("measured", Known.SETTLED),
-        ("stamped", Known.SETTLED),
-        ("published", Known.SETTLED),
-        ("assumed", Known.ASSUMED),
+        ("measured", Knowledge.SETTLED),
+        ("stamped", Knowledge.SETTLED),
+        ("published", Knowledge.SETTLED),
+        ("assumed", Knowledge.ASSUMED),
     ):
         measuring.session.settle("vehicle.wheelbase", state)
         assert target.known is known
@@ -302,11 +302,11 @@ def test_how_a_figure_is_known_is_shown_by_line_and_word(measuring: Window) -> N
         row = target.grab().toImage()
         shades = [row.pixelColor(x, row.height() - 3).name() for x in range(8, row.width() - 8)]
         seen[known] = len({shade == shades[0] for shade in shades})
-    assert seen[Known.SETTLED] == 1  # one unbroken line
-    assert seen[Known.ASSUMED] == 2  # dashes
+    assert seen[Knowledge.SETTLED] == 1  # one unbroken line
+    assert seen[Knowledge.ASSUMED] == 2  # dashes
 
 
-def test_a_pedal_ratio_is_typed_where_the_pedal_is_measured(measuring: Window) -> None:
+def test_a_pedal_ratio_is_typed_where_the_pedal_is_measured(measuring: MainWindow) -> None:
     """The pin goes to pad over ratio: 13-1/2 in over 5.4 is 2-1/2 in; the pad stays."""
     board = measuring.station("Measure").pedal
     measuring.station("Measure").show_part(1)

@@ -12,7 +12,7 @@ from PySide6.QtTest import QTest
 from tests.ui.conftest import LEFT, page_of
 from urgens.document import Build, BuildErrors, demo, edited, load, loads
 from urgens.ui.frame.mishaps import REMEDY
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.size.map_view import MapView
 
 pytestmark = pytest.mark.qt_no_exception_capture
@@ -20,8 +20,8 @@ pytestmark = pytest.mark.qt_no_exception_capture
 
 @pytest.fixture
 def listening(
-    open_window: Callable[[Build], Window], monkeypatch: pytest.MonkeyPatch
-) -> Iterator[Window]:
+    open_window: Callable[[Build], MainWindow], monkeypatch: pytest.MonkeyPatch
+) -> Iterator[MainWindow]:
     """A window that listens for what nobody caught, as one that is run does."""
     monkeypatch.setattr(sys, "excepthook", lambda *_: None)
     window = open_window(demo("library"))
@@ -41,7 +41,7 @@ def fail(*_: object) -> None:
     raise IndexError("list index out of range")
 
 
-def test_a_slot_that_fails_is_said_where_it_happened(listening: Window, tmp_path: Path) -> None:
+def test_a_slot_that_fails_is_said_where_it_happened(listening: MainWindow, tmp_path: Path) -> None:
     page = page_of(listening, "Prove", "Gauges")
     page._fail = fail
     listening.session.edit("notes", "typed before")
@@ -65,7 +65,7 @@ def test_a_slot_that_fails_is_said_where_it_happened(listening: Window, tmp_path
 
 
 def test_a_paint_that_fails_is_counted_and_its_painter_ended(
-    listening: Window, monkeypatch: pytest.MonkeyPatch
+    listening: MainWindow, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     """Qt ends the process where a painter is still at work when its widget is gone."""
     page_of(listening, "Size", "Map")
@@ -88,7 +88,7 @@ def test_a_paint_that_fails_is_counted_and_its_painter_ended(
 
 
 def test_a_window_that_fails_to_close_stays_with_the_work_in_it(
-    listening: Window, monkeypatch: pytest.MonkeyPatch
+    listening: MainWindow, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     listening.session.edit("notes", "not saved")
     monkeypatch.setattr(listening.files, "may_leave", fail)
@@ -101,7 +101,7 @@ def test_a_window_that_fails_to_close_stays_with_the_work_in_it(
 
 
 def test_who_listened_before_is_told_and_listens_again(
-    open_window: Callable[[Build], Window], monkeypatch: pytest.MonkeyPatch
+    open_window: Callable[[Build], MainWindow], monkeypatch: pytest.MonkeyPatch
 ) -> None:
     heard: list[type[BaseException]] = []
     before = lambda kind, *_: heard.append(kind)  # noqa: E731

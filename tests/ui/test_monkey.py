@@ -13,7 +13,7 @@ from tests.builds import bed
 from tests.fuzzing import fuzzed
 from urgens.document import Build, demo_names, dumps, loads
 from urgens.ui.frame.stations import STATIONS
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 
 ACTIONS = 150
 KEYS = [Qt.Key.Key_Return, Qt.Key.Key_Escape, Qt.Key.Key_Tab, Qt.Key.Key_Up, Qt.Key.Key_Down,
@@ -31,7 +31,7 @@ UNDO = [Qt.Key.Key_Z, Qt.Key.Key_Y]
 class Monkey:
     """Does one thing at a time to whatever is there; boxes and menus are put away."""
 
-    def __init__(self, window: Window, seed: int) -> None:
+    def __init__(self, window: MainWindow, seed: int) -> None:
         self.window, self.chance = window, random.Random(seed)
         self._putter = QTimer(window)
         self._putter.setInterval(5)
@@ -134,14 +134,14 @@ class Monkey:
 @pytest.mark.fuzz
 @pytest.mark.parametrize("name", demo_names())
 def test_a_monkey_breaks_nothing(
-    name: str, open_window: Callable[[Build], Window], no_dialogs: None
+    name: str, open_window: Callable[[Build], MainWindow], no_dialogs: None
 ) -> None:
     """No slot raises (pytest-qt tells), every build on the way is whole, and all comes back."""
     for seed in fuzzed(sum(map(ord, name))):
         _act_on(open_window(bed(name)), seed, name)
 
 
-def _act_on(window: Window, seed: int, name: str) -> None:
+def _act_on(window: MainWindow, seed: int, name: str) -> None:
     session, text = window.session, dumps(bed(name))
     monkey = Monkey(window, seed)
     for _ in range(ACTIONS):

@@ -11,9 +11,9 @@ from PySide6.QtWidgets import QAbstractButton, QScrollArea, QWidget
 from tests.builds import bed
 from tests.ui.conftest import every_page
 from urgens.document import Build, demo_names
-from urgens.ui.frame.window import SMALLEST, Window
+from urgens.ui.frame.window import SMALLEST, MainWindow
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 
 

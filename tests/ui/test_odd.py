@@ -15,13 +15,13 @@ from tests.strategies import documents
 from tests.ui.conftest import every_page
 from urgens.document import Build, BuildErrors, demo, edited, loads
 from urgens.document.catalogue import figures
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.background import wait_for_all
 
 EXAMPLES = 5  # builds that can be read
 
 
-def go_through(window: Window) -> int:
+def go_through(window: MainWindow) -> int:
     """Look at every page; tell how many there are."""
     seen = 0
     for _ in every_page(window, rest=1):
@@ -41,7 +41,7 @@ def with_every_figure_known(build: Build) -> Build:
     "build", [demo("library"), demo("roadster"), pickup_with(EVERYTHING)], ids=lambda one: one.name
 )
 def test_evidence_on_every_figure_there_is_opens_on_every_page(
-    open_window: Callable[[Build], Window], build: Build
+    open_window: Callable[[Build], MainWindow], build: Build
 ) -> None:
     known = with_every_figure_known(build)
     window = open_window(known)
@@ -52,7 +52,7 @@ def test_evidence_on_every_figure_there_is_opens_on_every_page(
     wait_for_all(5.0)
 
 
-def test_odd_builds_open_on_every_page(open_window: Callable[[Build], Window]) -> None:
+def test_odd_builds_open_on_every_page(open_window: Callable[[Build], MainWindow]) -> None:
     window = open_window(bed("pickup"))
     opened = 0
 

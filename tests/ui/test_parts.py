@@ -11,15 +11,15 @@ from PySide6.QtWidgets import QInputDialog
 from tests.builds import bed
 from tests.ui.conftest import choose, label, type_into
 from urgens.document import Build
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure.shoes import ShoeDialog
-from urgens.ui.widgets.dimension_label import Known
+from urgens.ui.widgets.dimension_label import Knowledge
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 
 
-def test_drums_become_discs_as_one_step_with_every_figure_assumed(measuring: Window) -> None:
+def test_drums_become_discs_as_one_step_with_every_figure_assumed(measuring: MainWindow) -> None:
     before = measuring.session.build
     choose(measuring.station("Measure").heads[1], "Disc brakes instead (figures assumed)")
     build = measuring.session.build
@@ -38,7 +38,7 @@ def test_drums_become_discs_as_one_step_with_every_figure_assumed(measuring: Win
     assert "rear.brake.shoe_factor" in measuring.station("Measure").rear.labels
 
 
-def test_every_kind_that_is_offered_gives_a_build(measuring: Window) -> None:
+def test_every_kind_that_is_offered_gives_a_build(measuring: MainWindow) -> None:
     for head in measuring.station("Measure").heads:
         head.fill()
         offered = [action.text() for action in head.menu().actions()]
@@ -55,7 +55,7 @@ def test_every_kind_that_is_offered_gives_a_build(measuring: Window) -> None:
 
 
 def test_a_kind_that_cannot_be_is_said_and_changes_nothing(
-    measuring: Window, answer: Callable[[str], list[str]]
+    measuring: MainWindow, answer: Callable[[str], list[str]]
 ) -> None:
     knee = {"name": "low", "changes": {"rear.brake.shoe_factor": 4.0}}
     measuring.session.edit("setups", [knee])
@@ -68,7 +68,7 @@ def test_a_kind_that_cannot_be_is_said_and_changes_nothing(
     assert measuring.session.build == before
 
 
-def test_load_cases_are_copied_named_moved_and_taken_out(measuring: Window) -> None:
+def test_load_cases_are_copied_named_moved_and_taken_out(measuring: MainWindow) -> None:
     cases, session = measuring.station("Measure").cases, measuring.session
     session.settle("vehicle.load_cases[2].cg_height", "measured")
     QTest.mouseClick(cases.copy, LEFT)
@@ -88,14 +88,14 @@ def test_load_cases_are_copied_named_moved_and_taken_out(measuring: Window) -> N
     ]
 
 
-def test_two_load_cases_of_one_name_are_refused_at_the_label(measuring: Window) -> None:
+def test_two_load_cases_of_one_name_are_refused_at_the_label(measuring: MainWindow) -> None:
     name = measuring.station("Measure").cases.name
     type_into(name, "Half load")
 
     assert "is also the name of load case" in name.error
 
 
-def test_a_friction_code_is_its_middle_with_its_width_as_spread(measuring: Window) -> None:
+def test_a_friction_code_is_its_middle_with_its_width_as_spread(measuring: MainWindow) -> None:
     """SAE J866 (from memory): F is 0.35 to 0.45, E 0.25 to 0.35."""
     friction = label(measuring, "front.brake.pad_friction")
     type_into(friction, "fe")
@@ -135,13 +135,13 @@ def test_a_tyre_is_a_size_a_radius_or_a_roll_out(open_window: Opener) -> None:
     assert "is not a figure" in rear.error or "not a tyre size" in rear.error
 
 
-def test_facts_that_lack_are_missing_and_can_be_typed(measuring: Window) -> None:
+def test_facts_that_lack_are_missing_and_can_be_typed(measuring: MainWindow) -> None:
     measuring.station("Measure").show_part(1)
     socket = label(measuring, "master.socket_depth")
-    assert (socket.text, socket.known) == ("—", Known.MISSING)
+    assert (socket.text, socket.known) == ("—", Knowledge.MISSING)
     type_into(socket, "1-1/8 in")
 
-    assert (socket.text, socket.known) == ("1-1/8 in", Known.YES)
+    assert (socket.text, socket.known) == ("1-1/8 in", Knowledge.YES)
     choose(measuring.station("Measure").heads[2], "Pushrod held by a retainer")
     assert measuring.session.build.master.pushrod_held_by == "retainer"
     choose(measuring.station("Measure").heads[2], "Front outlet on the left")
@@ -151,29 +151,29 @@ def test_facts_that_lack_are_missing_and_can_be_typed(measuring: Window) -> None
     assert [(o.circuit, o.position) for o in outlets] == [("rear", "end"), ("front", "right")]
 
 
-def test_a_pad_is_described_by_its_radii_about_where_it_was(measuring: Window) -> None:
+def test_a_pad_is_described_by_its_radii_about_where_it_was(measuring: MainWindow) -> None:
     before = float(measuring.session.solution.system.ends.front.torque_per_pressure)
     choose(measuring.station("Measure").heads[0], "Pad by its two radii")
     inner, outer = (label(measuring, f"front.brake.pad_{end}_radius") for end in ("inner", "outer"))
     after = float(measuring.session.solution.system.ends.front.torque_per_pressure)
 
     assert after == pytest.approx(before, rel=2e-3)
-    assert inner.known is outer.known is Known.ASSUMED
+    assert inner.known is outer.known is Knowledge.ASSUMED
     choose(measuring.station("Measure").heads[0], "Pressure even over the pad: new")
     assert float(measuring.session.solution.system.ends.front.torque_per_pressure) > after
 
 
-def test_a_rotor_has_a_mass_once_it_is_weighed(measuring: Window) -> None:
+def test_a_rotor_has_a_mass_once_it_is_weighed(measuring: MainWindow) -> None:
     measuring.session.edit("front.brake.rotor_mass", None)
     mass = label(measuring, "front.brake.rotor_mass")
-    assert mass.known is Known.MISSING
+    assert mass.known is Knowledge.MISSING
     type_into(mass, "9.5 kg")
 
     assert mass.text == "20.9 lb"
     assert measuring.session.build.front.brake.rotor_mass.text == "9.5 kg"  # type: ignore[union-attr]
 
 
-def test_vacuum_is_read_as_its_gauge_shows_it(measuring: Window) -> None:
+def test_vacuum_is_read_as_its_gauge_shows_it(measuring: MainWindow) -> None:
     measuring.station("Measure").show_part(1)
     vacuum = label(measuring, "booster.vacuum")
     assert vacuum.text == "18 inHg"
@@ -209,7 +209,7 @@ def test_the_factor_against_friction_and_the_shoes_it_comes_from(open_window: Op
 
 
 def test_outline_use_and_name_are_chosen(
-    measuring: Window, monkeypatch: pytest.MonkeyPatch
+    measuring: MainWindow, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     body = measuring.station("Measure").body
     assert body.text() == "van"

@@ -19,10 +19,10 @@ from urgens.document.ledger.photograph_files import put_beside
 from urgens.document.ledger.photographs import Photograph
 from urgens.sheet import small_copies as small_copies_module
 from urgens.sheet.small_copies import UnreadPhotographError, check_photograph, small_copy
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.background import wait_for_all
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 
 
 def picture(path: Path, color: str = "#A64B00") -> Path:

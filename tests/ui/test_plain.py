@@ -15,7 +15,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QMessageBox, QToolButton, QW
 from tests.builds import bed_text
 from tests.ui.conftest import every_page
 from urgens.document import Build, demo_names, loads
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets import plain
 from urgens.ui.widgets.plain import button_words, plain_label, tip
 
@@ -50,7 +50,7 @@ def assert_plain(widget: QWidget) -> None:
 
 @pytest.mark.parametrize("name", demo_names())
 def test_markup_in_a_file_is_shown_as_it_stands_on_every_page(
-    name: str, open_window: Callable[[Build], Window]
+    name: str, open_window: Callable[[Build], MainWindow]
 ) -> None:
     window = open_window(marked(name))
     assert len(list(every_page(window, rest=5))) > 10
@@ -64,7 +64,7 @@ def test_markup_in_a_file_is_shown_as_it_stands_on_every_page(
 
 
 def test_a_box_says_markup_as_it_stands(
-    open_window: Callable[[Build], Window], tmp_path: Path
+    open_window: Callable[[Build], MainWindow], tmp_path: Path
 ) -> None:
     window = open_window(marked("pickup"))
     path = tmp_path / "bad.urgens.json"

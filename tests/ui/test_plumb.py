@@ -15,7 +15,7 @@ from tests.plumbing.test_plan import crowd
 from tests.ui.conftest import LEFT, drag, type_into
 from urgens.document import Build
 from urgens.quantity import PRESSURE, show
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.plumb.layout_page import LayoutPage
 from urgens.ui.stations.plumb.plan_file import content
 from urgens.ui.stations.plumb.plan_view import PlanView
@@ -23,17 +23,17 @@ from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.label_placer import overlap
 from urgens.ui.widgets.schematic.items import PartItem
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 
 
 @pytest.fixture
-def plumbed(open_window: Opener) -> Window:
+def plumbed(open_window: Opener) -> MainWindow:
     window = open_window(with_layout(sound()))
     window.show_station("Plumb")
     return window
 
 
-def page(window: Window) -> LayoutPage:
+def page(window: MainWindow) -> LayoutPage:
     window.show_station("Plumb")
     found: LayoutPage = window.station("Plumb").layout_page
     return found
@@ -63,7 +63,7 @@ def test_a_build_without_a_layout_shows_the_usual_one_to_be_taken(
     assert shown.take.isVisible()
 
 
-def test_a_click_chooses_a_part_and_shows_its_ports(plumbed: Window) -> None:
+def test_a_click_chooses_a_part_and_shows_its_ports(plumbed: MainWindow) -> None:
     shown = page(plumbed)
     QTest.mouseClick(shown.view.viewport(), LEFT, pos=on(shown.view, "cv"))
     assert shown.where == "cv"
@@ -72,7 +72,7 @@ def test_a_click_chooses_a_part_and_shows_its_ports(plumbed: Window) -> None:
     assert {"front in", "front left", "front right", "rear in", "rear out"} <= set(words)
 
 
-def test_a_row_of_the_cut_list_lights_up_its_line_and_keys_go_on(plumbed: Window) -> None:
+def test_a_row_of_the_cut_list_lights_up_its_line_and_keys_go_on(plumbed: MainWindow) -> None:
     shown = page(plumbed)
     row = shown.cut.row_box(4).center().toPoint()
     QTest.mouseClick(shown.cut, LEFT, pos=row)
@@ -82,7 +82,7 @@ def test_a_row_of_the_cut_list_lights_up_its_line_and_keys_go_on(plumbed: Window
     assert "L7 Tee to right rear" in shown.cut.accessibleName()
 
 
-def test_a_part_is_dragged_lines_follow_others_stay_one_undo(plumbed: Window) -> None:
+def test_a_part_is_dragged_lines_follow_others_stay_one_undo(plumbed: MainWindow) -> None:
     shown = page(plumbed)
     before = {part.where: part.at for part in shown.view.schematic.parts}
     line = next(one for one in shown.view.schematic.lines if one.where == "L5")
@@ -100,7 +100,7 @@ def test_a_part_is_dragged_lines_follow_others_stay_one_undo(plumbed: Window) ->
     assert not plumbed.session.undo_stack.canUndo()
 
 
-def test_an_arrow_moves_what_is_chosen_by_a_step_and_it_is_laid_anew(plumbed: Window) -> None:
+def test_an_arrow_moves_what_is_chosen_by_a_step_and_it_is_laid_anew(plumbed: MainWindow) -> None:
     shown = page(plumbed)
     shown.look_at("cv")
     before = shown.view.schematic.part("cv").at
@@ -112,7 +112,7 @@ def test_an_arrow_moves_what_is_chosen_by_a_step_and_it_is_laid_anew(plumbed: Wi
     assert shown.view.schematic.part("cv").at == pytest.approx(before)
 
 
-def test_lines_and_wheels_show_the_pressure_of_the_press(plumbed: Window) -> None:
+def test_lines_and_wheels_show_the_pressure_of_the_press(plumbed: MainWindow) -> None:
     shown, session = page(plumbed), plumbed.session
     session.set_effort(0.0)
     rest = shown.view.grab().toImage()
@@ -123,7 +123,7 @@ def test_lines_and_wheels_show_the_pressure_of_the_press(plumbed: Window) -> Non
     assert shown.view.grab().toImage() != rest
 
 
-def test_a_gauge_on_a_port_reads_it_and_changes_nothing(plumbed: Window) -> None:
+def test_a_gauge_on_a_port_reads_it_and_changes_nothing(plumbed: MainWindow) -> None:
     shown, session = page(plumbed), plumbed.session
     build = session.build
     shown.look_at("cv")
@@ -139,7 +139,7 @@ def test_a_gauge_on_a_port_reads_it_and_changes_nothing(plumbed: Window) -> None
 
 
 def test_a_thread_is_chosen_and_the_mismatch_is_found_marked_and_shown(
-    plumbed: Window, qtbot: Any
+    plumbed: MainWindow, qtbot: Any
 ) -> None:
     shown = page(plumbed)
     shown.look_at("L6")
@@ -158,7 +158,7 @@ def test_a_thread_is_chosen_and_the_mismatch_is_found_marked_and_shown(
     assert shown.where == "L6"
 
 
-def test_a_part_is_put_into_a_line_and_taken_out_again(plumbed: Window) -> None:
+def test_a_part_is_put_into_a_line_and_taken_out_again(plumbed: MainWindow) -> None:
     shown = page(plumbed)
     shown.look_at("L5")
     put = next(
@@ -178,7 +178,7 @@ def test_a_part_is_put_into_a_line_and_taken_out_again(plumbed: Window) -> None:
 
 
 def test_a_part_that_cannot_be_taken_out_says_why(
-    plumbed: Window, answer: Callable[..., list[str]]
+    plumbed: MainWindow, answer: Callable[..., list[str]]
 ) -> None:
     shown = page(plumbed)
     shown.look_at("rt")
@@ -189,7 +189,7 @@ def test_a_part_that_cannot_be_taken_out_says_why(
     assert shown.where == "rt"
 
 
-def test_it_is_zoomed_by_keys_wheel_and_buttons_and_fits_again(plumbed: Window) -> None:
+def test_it_is_zoomed_by_keys_wheel_and_buttons_and_fits_again(plumbed: MainWindow) -> None:
     shown = page(plumbed)
     pitch = shown.view.pitch
     shown.view.setFocus()
@@ -214,7 +214,7 @@ def test_words_stand_on_no_part_and_on_no_other_word(open_window: Opener, code: 
         )
 
 
-def test_the_road_part_of_the_press_dims_where_the_vehicle_stands(plumbed: Window) -> None:
+def test_the_road_part_of_the_press_dims_where_the_vehicle_stands(plumbed: MainWindow) -> None:
     assert plumbed.press.verdict.dimmed
     plumbed.show_station("Balance")
     assert not plumbed.press.verdict.dimmed
@@ -230,7 +230,7 @@ def test_the_rail_tells_of_the_layout(open_window: Opener, pickup: Build) -> Non
     assert balance.fact(faulty) == balance.fact(open_window(with_layout(sound())).session)
 
 
-def test_the_drawing_is_written_whole_as_svg_and_png(plumbed: Window, tmp_path: Path) -> None:
+def test_the_drawing_is_written_whole_as_svg_and_png(plumbed: MainWindow, tmp_path: Path) -> None:
     shown = page(plumbed)
     svg = content(shown.view, ".svg").decode()
     assert svg.startswith("<?xml")
@@ -248,7 +248,7 @@ def test_a_crowd_of_parts_is_shown_shrunk_and_zooms(open_window: Opener) -> None
     assert shown.view.pitch >= 11
 
 
-def field(window: Window, name: str) -> QLineEdit:
+def field(window: MainWindow, name: str) -> QLineEdit:
     shown = page(window)
     found: QLineEdit = next(
         one for one in shown.thing.findChildren(QLineEdit) if one.accessibleName() == name
@@ -256,7 +256,7 @@ def field(window: Window, name: str) -> QLineEdit:
     return found
 
 
-def test_figures_and_facts_of_a_part_are_typed_where_it_is_chosen(plumbed: Window) -> None:
+def test_figures_and_facts_of_a_part_are_typed_where_it_is_chosen(plumbed: MainWindow) -> None:
     shown = page(plumbed)
     shown.look_at("hfl")
     column = shown.thing.findChildren(FigureColumn)[0]
@@ -278,7 +278,7 @@ def test_figures_and_facts_of_a_part_are_typed_where_it_is_chosen(plumbed: Windo
     assert "part-unfixed" in {one.code for one in plumbed.session.findings}
 
 
-def test_what_goes_on_before_the_flare_is_typed_with_commas(plumbed: Window) -> None:
+def test_what_goes_on_before_the_flare_is_typed_with_commas(plumbed: MainWindow) -> None:
     shown = page(plumbed)
     shown.look_at("L5")
     first = field(plumbed, "On before")

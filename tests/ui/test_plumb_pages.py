@@ -15,32 +15,32 @@ from tests.ui.conftest import LEFT, drag, type_into
 from urgens.document import Build
 from urgens.physics.bends import bend_sheet
 from urgens.plumbing.route_edits import points_of
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 
 
-def page(window: Window, name: str) -> Any:
+def page(window: MainWindow, name: str) -> Any:
     window.show_station("Plumb")
     window.station("Plumb").show_page_named(name)
     return window.station("Plumb").page
 
 
-def route(window: Window, where: str) -> np.ndarray:
+def route(window: MainWindow, where: str) -> np.ndarray:
     plumbing = window.session.build.plumbing
     assert plumbing is not None
     return points_of(next(line for line in plumbing.lines if line.id == where))
 
 
 @pytest.fixture
-def plumbed(open_window: Opener) -> Window:
+def plumbed(open_window: Opener) -> MainWindow:
     return open_window(with_layout(sound()))
 
 
 # --- lines ---
 
 
-def test_a_line_is_looked_at_with_its_sheet_and_its_work(plumbed: Window) -> None:
+def test_a_line_is_looked_at_with_its_sheet_and_its_work(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Lines")
     shown.look_at("L3")
     assert "Valve body to left front hose" in shown.choose.text()
@@ -50,7 +50,9 @@ def test_a_line_is_looked_at_with_its_sheet_and_its_work(plumbed: Window) -> Non
     assert shown.work.text().startswith("1. Measure the route")
 
 
-def test_a_corner_is_dragged_from_above_and_from_the_side_one_undo_each(plumbed: Window) -> None:
+def test_a_corner_is_dragged_from_above_and_from_the_side_one_undo_each(
+    plumbed: MainWindow,
+) -> None:
     shown = page(plumbed, "Lines")
     shown.look_at("L3")
     before = route(plumbed, "L3")
@@ -68,7 +70,7 @@ def test_a_corner_is_dragged_from_above_and_from_the_side_one_undo_each(plumbed:
     assert route(plumbed, "L3") == pytest.approx(before)
 
 
-def test_keys_move_put_in_and_take_out_corners(plumbed: Window) -> None:
+def test_keys_move_put_in_and_take_out_corners(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Lines")
     shown.look_at("L3")
     before = route(plumbed, "L3")
@@ -84,7 +86,7 @@ def test_keys_move_put_in_and_take_out_corners(plumbed: Window) -> None:
     assert "point 3 of 3" in shown.board.accessibleName()
 
 
-def test_a_bend_is_typed_and_the_route_follows(plumbed: Window) -> None:
+def test_a_bend_is_typed_and_the_route_follows(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Lines")
     shown.look_at("L3")
     type_into(shown.rows.labels[0, "angle"], "45 deg")
@@ -125,7 +127,7 @@ def test_a_route_is_begun_turned_round_and_mirrored(open_window: Opener) -> None
 
 
 def test_only_both_ends_left_are_not_taken_out_and_that_is_said(
-    plumbed: Window, answer: Callable[..., list[str]]
+    plumbed: MainWindow, answer: Callable[..., list[str]]
 ) -> None:
     shown = page(plumbed, "Lines")
     shown.look_at("L3")
@@ -148,7 +150,7 @@ def test_without_a_layout_the_page_says_where_to_take_one(
 # --- ways ---
 
 
-def test_a_way_is_looked_at_and_laid_as_one_step(plumbed: Window) -> None:
+def test_a_way_is_looked_at_and_laid_as_one_step(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Ways")
     names = [card.name.text() for card in shown.cards]
     assert len(names) == len(shown.found) + len(plumbed.session.build.setups)
@@ -169,7 +171,7 @@ def test_a_way_is_looked_at_and_laid_as_one_step(plumbed: Window) -> None:
     assert plumbed.session.build.valves.rear[0].kind == "reducing"
 
 
-def test_prices_are_typed_once_and_every_way_tells_what_it_costs(plumbed: Window) -> None:
+def test_prices_are_typed_once_and_every_way_tells_what_it_costs(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Ways")
     type_into(shown.price_labels["line"], "12.50")
     type_into(shown.price_labels["tee"], "8")
@@ -202,7 +204,7 @@ def test_set_ups_are_conversions(open_window: Opener) -> None:
 # --- buying ---
 
 
-def test_the_list_is_shown_and_what_came_is_typed_and_audited(plumbed: Window) -> None:
+def test_the_list_is_shown_and_what_came_is_typed_and_audited(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Buy")
     assert "rows to buy" in shown.summary
     type_into(shown.came["hose"], "5")
@@ -222,7 +224,7 @@ def test_the_list_is_shown_and_what_came_is_typed_and_audited(plumbed: Window) -
     QTest.keyClick(label.editor, Qt.Key.Key_Escape)
 
 
-def test_a_stock_length_that_is_too_short_is_said(plumbed: Window) -> None:
+def test_a_stock_length_that_is_too_short_is_said(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Buy")
     type_into(shown.stock, "10 in")
     assert "longer" in shown.words.text()
@@ -232,7 +234,7 @@ def test_a_stock_length_that_is_too_short_is_said(plumbed: Window) -> None:
     assert "3/16 in, length 1" in shown.view.accessibleName()
 
 
-def test_the_list_is_a_table_that_no_spreadsheet_takes_for_formulas(plumbed: Window) -> None:
+def test_the_list_is_a_table_that_no_spreadsheet_takes_for_formulas(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Buy")
     rows = shown.table().decode().splitlines()
     assert rows[0] == "item,needed,came,back by,to do"
@@ -249,7 +251,7 @@ def test_without_a_layout_there_is_nothing_to_buy(open_window: Opener, pickup: B
 # --- what is this block ---
 
 
-def test_a_block_is_told_by_its_looks_and_goes_into_the_layout(plumbed: Window) -> None:
+def test_a_block_is_told_by_its_looks_and_goes_into_the_layout(plumbed: MainWindow) -> None:
     shown = page(plumbed, "What is this block?")
     wanted = {"ins": "One", "outs": "One", "wire": "No", "through": "No", "stem": "No",
               "knob": "Yes", "lever": "No", "inline": "No"}  # fmt: skip
@@ -263,7 +265,7 @@ def test_a_block_is_told_by_its_looks_and_goes_into_the_layout(plumbed: Window) 
     assert plumbing.parts[-1].kind == "adjustable"
 
 
-def test_answers_are_skipped_and_taken_back(plumbed: Window) -> None:
+def test_answers_are_skipped_and_taken_back(plumbed: MainWindow) -> None:
     shown = page(plumbed, "What is this block?")
     first = shown.question
     assert first is not None
@@ -282,7 +284,7 @@ def test_answers_are_skipped_and_taken_back(plumbed: Window) -> None:
 # --- the catalogue ---
 
 
-def test_parts_of_the_builders_own_are_kept_and_offered(plumbed: Window, tmp_path: Any) -> None:
+def test_parts_of_the_builders_own_are_kept_and_offered(plumbed: MainWindow, tmp_path: Any) -> None:
     shown = page(plumbed, "Layout")
     shown.laid.parts.path = tmp_path / "parts.json"
     shown.look_at("rt")
@@ -299,7 +301,7 @@ def test_parts_of_the_builders_own_are_kept_and_offered(plumbed: Window, tmp_pat
 # --- old lines, sums ---
 
 
-def test_an_old_line_is_ranked_and_tried_on_every_route(plumbed: Window) -> None:
+def test_an_old_line_is_ranked_and_tried_on_every_route(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Old lines")
     assert shown.rows == []
     type_into(shown.length, "20 in")
@@ -317,7 +319,7 @@ def test_an_old_line_is_ranked_and_tried_on_every_route(plumbed: Window) -> None
     assert "no number of bends" in shown.fault.text()
 
 
-def test_sums_answer_as_they_are_typed(plumbed: Window) -> None:
+def test_sums_answer_as_they_are_typed(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Room and sums")
     assert "closes at" in shown.answers["switch"].text()
     assert shown.answers["reach"].text() == ""
@@ -332,7 +334,7 @@ def test_sums_answer_as_they_are_typed(plumbed: Window) -> None:
 
 
 def test_plan_and_list_are_written_and_what_goes_wrong_is_said(
-    plumbed: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch,
+    plumbed: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch,
     answer: Callable[..., list[str]],
 ) -> None:  # fmt: skip
     place = tmp_path / "mine"

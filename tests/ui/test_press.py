@@ -12,15 +12,15 @@ from tests.ui.conftest import pull
 from urgens.document import Build
 from urgens.quantity import UnitSystem
 from urgens.solve import solve
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.press.pedal import NEWTON_PER_PIXEL, PULL
-from urgens.ui.press.verdict import Outcome, verdict
+from urgens.ui.press.verdict import PressState, verdict
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 LBF = 4.4482216152605  # N
 
 
-def test_pulling_the_pad_presses_by_a_fixed_scale(window: Window) -> None:
+def test_pulling_the_pad_presses_by_a_fixed_scale(window: MainWindow) -> None:
     pedal = window.press.pedal
     window.session.set_effort(100.0)
     by = QPointF(-40, 10)
@@ -32,14 +32,14 @@ def test_pulling_the_pad_presses_by_a_fixed_scale(window: Window) -> None:
     assert window.session.undo_stack.count() == 0  # a press is no change of the build
 
 
-def test_pulling_beside_the_pad_does_nothing(window: Window) -> None:
+def test_pulling_beside_the_pad_does_nothing(window: MainWindow) -> None:
     effort = window.session.effort
     pull(window.press.pedal, QPointF(20, 20), QPointF(-30, 10))
 
     assert window.session.effort == effort
 
 
-def test_keys_press(window: Window) -> None:
+def test_keys_press(window: MainWindow) -> None:
     session = window.session
     session.set_effort(40 * LBF)
     for key, modifier, pounds in (
@@ -57,7 +57,7 @@ def test_keys_press(window: Window) -> None:
     assert window.press.travel.text == "0.0 in"
 
 
-def test_digits_type_an_effort(window: Window) -> None:
+def test_digits_type_an_effort(window: MainWindow) -> None:
     QTest.keyClick(window, Qt.Key.Key_4)
     editor = window.press.effort.editor
     QTest.keyClicks(editor, "5")
@@ -76,7 +76,9 @@ def test_digits_type_an_effort(window: Window) -> None:
         ("heavy", '"heavy" is not a figure; write a force with its unit'),
     ],
 )
-def test_an_effort_is_typed_in_any_unit_or_refused(window: Window, typed: str, words: str) -> None:
+def test_an_effort_is_typed_in_any_unit_or_refused(
+    window: MainWindow, typed: str, words: str
+) -> None:
     label = window.press.effort
     before = window.session.effort
     label.begin_edit()
@@ -88,7 +90,7 @@ def test_an_effort_is_typed_in_any_unit_or_refused(window: Window, typed: str, w
     assert window.session.effort == (before if words else pytest.approx(200))
 
 
-def test_roads_and_load_cases_leave_the_effort(window: Window) -> None:
+def test_roads_and_load_cases_leave_the_effort(window: MainWindow) -> None:
     effort = window.session.effort
     for key, mu in ((Qt.Key.Key_W, 0.5), (Qt.Key.Key_I, 0.15), (Qt.Key.Key_D, 0.9)):
         QTest.keyClick(window, key)
@@ -100,7 +102,7 @@ def test_roads_and_load_cases_leave_the_effort(window: Window) -> None:
     assert window.session.effort == effort
 
 
-def test_letters_do_nothing_while_something_is_typed(window: Window) -> None:
+def test_letters_do_nothing_while_something_is_typed(window: MainWindow) -> None:
     label = window.press.effort
     label.begin_edit()
     QTest.keyClicks(label.editor, "wid")
@@ -112,15 +114,15 @@ def test_letters_do_nothing_while_something_is_typed(window: Window) -> None:
 @pytest.mark.parametrize(
     ("surface", "pounds", "outcome", "heading", "brief"),
     [
-        (0.9, 60, Outcome.REAR_FIRST, "Rear locks first: it spins", "rear first"),
-        (0.9, 70, Outcome.REAR_LOCKED, "Rear locked: it spins", "rear locked"),
-        (0.15, 10, Outcome.FRONT_FIRST, "Front locks first", "front first"),
-        (0.15, 17.2, Outcome.FRONT_LOCKED, "Front locked: no steering", "front locked"),
-        (0.15, 112, Outcome.FRONT_LOCKED, "Front and rear locked", "both locked"),
+        (0.9, 60, PressState.REAR_FIRST, "Rear locks first: it spins", "rear first"),
+        (0.9, 70, PressState.REAR_LOCKED, "Rear locked: it spins", "rear locked"),
+        (0.15, 10, PressState.FRONT_FIRST, "Front locks first", "front first"),
+        (0.15, 17.2, PressState.FRONT_LOCKED, "Front locked: no steering", "front locked"),
+        (0.15, 112, PressState.FRONT_LOCKED, "Front and rear locked", "both locked"),
     ],
 )
 def test_the_verdict_has_words_for_each_state(
-    window: Window, surface: float, pounds: float, outcome: Outcome, heading: str, brief: str
+    window: MainWindow, surface: float, pounds: float, outcome: PressState, heading: str, brief: str
 ) -> None:
     session = window.session
     session.set_surface(surface)
@@ -144,7 +146,7 @@ def test_nothing_locks(open_window: Opener, built: Callable[..., Build]) -> None
     assert (said.heading, said.detail) == ("Nothing locks", "up to 4 lbf of foot")
 
 
-def test_what_is_read_aloud_has_values_and_units(window: Window) -> None:
+def test_what_is_read_aloud_has_values_and_units(window: MainWindow) -> None:
     window.session.set_effort(60 * LBF)
     press = window.press
 
@@ -161,7 +163,7 @@ def test_travel_that_ends_is_said(open_window: Opener, built: Callable[..., Buil
     assert window.press.travel.text == "no more"
 
 
-def test_units_switch_everything_and_change_nothing(window: Window) -> None:
+def test_units_switch_everything_and_change_nothing(window: MainWindow) -> None:
     before = window.session.build
     QTest.keyClick(window, Qt.Key.Key_U)
 
@@ -183,5 +185,5 @@ def test_what_locks_is_locked_though_rounding_leaves_the_effort_short(
     pressed = replace(solution.press(effort), rear_locked=np.asarray(True))
     said = verdict(solution, pressed, UnitSystem.INCH)
 
-    assert said.outcome is Outcome.REAR_LOCKED
+    assert said.outcome is PressState.REAR_LOCKED
     assert said.detail == "let off 0 lbf to roll"

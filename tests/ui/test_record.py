@@ -20,15 +20,15 @@ from urgens.document import Build, demo, dumps, load, save, with_changes
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import with_history
 from urgens.sheet.files import set_sheet
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.sheet import PAGES
 from urgens.ui.theme.paint import T
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 SLOW = 10_000  # ms
 
 
-def shown(window: Window, name: str) -> Any:
+def shown(window: MainWindow, name: str) -> Any:
     return page_of(window, "Sheet", name)
 
 
@@ -48,7 +48,7 @@ def with_past() -> Build:
 
 
 def test_chapters_and_paper_are_chosen_and_go_into_every_form(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, qtbot: QtBot
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, qtbot: QtBot
 ) -> None:
     page = shown(window, "Build sheet")
     assert page.boxes["wall"].isChecked()
@@ -62,9 +62,9 @@ def test_chapters_and_paper_are_chosen_and_go_into_every_form(
         lambda: [one.name for one in page.view.chapters] == ["wall", "due"], timeout=SLOW
     )
     assert page.view.document.paper.width() == pytest.approx(210 / 25.4 * 300, abs=2)
-    for form, deed in (("pdf", "sheet-pdf"), ("html", "sheet-html"), ("csv", "sheet-csv")):
+    for form, command in (("pdf", "sheet-pdf"), ("html", "sheet-html"), ("csv", "sheet-csv")):
         choose(monkeypatch, tmp_path / f"sheet.{form}")
-        window.deeds[deed].trigger()
+        window.commands[command].trigger()
     outline = [str(one["/Title"]) for one in PdfReader(tmp_path / "sheet.pdf").outline]
     assert outline == ["For the wall", "Due"]
     assert "Vehicle and brakes" not in (tmp_path / "sheet.html").read_text()
@@ -72,7 +72,7 @@ def test_chapters_and_paper_are_chosen_and_go_into_every_form(
 
 
 def test_the_sheet_is_looked_at_as_it_is_printed(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     out = tmp_path / "previewed.pdf"
 
@@ -82,7 +82,7 @@ def test_the_sheet_is_looked_at_as_it_is_printed(
         return 0
 
     monkeypatch.setattr(QPrintPreviewDialog, "exec", look)
-    window.deeds["preview"].trigger()
+    window.commands["preview"].trigger()
     assert len(PdfReader(out).pages) == 4
 
 

@@ -6,9 +6,9 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialog
 
 from urgens.physics.raised_axle import tangent
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
-from urgens.ui.stations.measure.raised_axle import Found, RaisedAxle
+from urgens.ui.stations.measure.raised_axle import HeightEstimate, RaisedAxle
 from urgens.ui.widgets.typed_label import TypedLabel
 
 LEFT = Qt.MouseButton.LeftButton
@@ -32,14 +32,14 @@ def shown(dialog: QDialog) -> None:
 
 
 @pytest.fixture
-def corners(window: Window) -> CornerWeights:
+def corners(window: MainWindow) -> CornerWeights:
     dialog = CornerWeights(window.session, window)
     shown(dialog)
     return dialog
 
 
 def test_four_corners_make_two_axles_measured_in_one_step(
-    window: Window, corners: CornerWeights
+    window: MainWindow, corners: CornerWeights
 ) -> None:
     assert not corners.take.isEnabled()
     for label, text in zip(corners.corners, ("1130 lb", "1110", "880", "400 kg"), strict=True):
@@ -81,7 +81,7 @@ def test_rubbish_on_a_scale_is_said_under_it(corners: CornerWeights) -> None:
 
 
 @pytest.fixture
-def raising(window: Window) -> RaisedAxle:
+def raising(window: MainWindow) -> RaisedAxle:
     dialog = RaisedAxle(window.session, window)
     shown(dialog)
     return dialog
@@ -96,14 +96,14 @@ def reading(high: float, lift: float) -> float:
 
 
 def test_two_liftings_give_the_height_that_is_taken_over(
-    window: Window, raising: RaisedAxle
+    window: MainWindow, raising: RaisedAxle
 ) -> None:
     QTest.mouseClick(raising.more, LEFT)
     for (lift, scale), inches in zip(raising.liftings, (24, 30), strict=True):
         type_into(lift, f"{inches} in")
         type_into(scale, f"{reading(27.0, inches):.2f} lb")
     found = raising.found()
-    assert isinstance(found, Found)
+    assert isinstance(found, HeightEstimate)
     assert found.height == pytest.approx(27.0 * INCH, rel=1e-3)
     assert 0 < found.error < 0.02
     QTest.mouseClick(raising.take, LEFT)
@@ -150,14 +150,14 @@ def test_the_rear_can_be_raised_as_well(raising: RaisedAxle) -> None:
     type_into(raising.liftings[0][1], f"{reading(27.0, 24) + 500:.2f} lb")  # front: 2,250 at rest
     found = raising.found()
 
-    assert isinstance(found, Found)
+    assert isinstance(found, HeightEstimate)
     assert found.height == pytest.approx(27.0 * INCH, rel=1e-3)
 
 
 # --- people and cargo ---
 
 
-def test_a_loaded_case_is_added_and_looked_at(window: Window) -> None:
+def test_a_loaded_case_is_added_and_looked_at(window: MainWindow) -> None:
     """By hand: 400 lb at 95 in of 115 puts 330.4 lb on the rear; heights weighted."""
     dialog = AddLoad(window.session, window)
     shown(dialog)
@@ -177,7 +177,7 @@ def test_a_loaded_case_is_added_and_looked_at(window: Window) -> None:
     assert len(session.build.vehicle.load_cases) == 3
 
 
-def test_a_load_that_lifts_an_axle_or_has_a_name_twice_is_said(window: Window) -> None:
+def test_a_load_that_lifts_an_axle_or_has_a_name_twice_is_said(window: MainWindow) -> None:
     dialog = AddLoad(window.session, window)
     shown(dialog)
     for label, text in zip(dialog.items[0], ("3000 lb", "250 in", "40 in"), strict=True):

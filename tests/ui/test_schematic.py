@@ -10,14 +10,22 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.ui.conftest import LEFT, drag
-from urgens.ui.widgets.schematic import Line, Part, Port, Schematic, SchematicView
+from urgens.ui.widgets.schematic import (
+    Schematic,
+    SchematicLine,
+    SchematicPart,
+    SchematicPort,
+    SchematicView,
+)
 
-PORTS = (Port("in", (-30.0, 0.0)), Port("out", (30.0, 0.0)))
-CYLINDER = Part("parts.cylinder", "Cylinder", (60.0, 60.0), (60.0, 40.0), PORTS, movable=True)
-BLOCK = Part("parts.block", "Block", (260.0, 140.0), (60.0, 40.0), PORTS, movable=True)
-BRAKE = Part("parts.brake", "Brake", (420.0, 140.0), (60.0, 40.0), PORTS)
-PIPE = Line("lines.a", "Pipe", ("parts.cylinder", "out"), ("parts.block", "in"))
-HOSE = Line("lines.b", "Hose", ("parts.block", "out"), ("parts.brake", "in"))
+PORTS = (SchematicPort("in", (-30.0, 0.0)), SchematicPort("out", (30.0, 0.0)))
+CYLINDER = SchematicPart(
+    "parts.cylinder", "Cylinder", (60.0, 60.0), (60.0, 40.0), PORTS, movable=True
+)
+BLOCK = SchematicPart("parts.block", "Block", (260.0, 140.0), (60.0, 40.0), PORTS, movable=True)
+BRAKE = SchematicPart("parts.brake", "Brake", (420.0, 140.0), (60.0, 40.0), PORTS)
+PIPE = SchematicLine("lines.a", "Pipe", ("parts.cylinder", "out"), ("parts.block", "in"))
+HOSE = SchematicLine("lines.b", "Hose", ("parts.block", "out"), ("parts.brake", "in"))
 
 
 class Layout:

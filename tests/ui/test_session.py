@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
 from urgens.cli.main import main
-from urgens.document import Change, dumps, loads, with_changes
+from urgens.document import BuildChange, dumps, loads, with_changes
 from urgens.ui.session import Session
 
 pytestmark = pytest.mark.usefixtures("dressed")
@@ -29,7 +29,7 @@ def test_a_load_case_that_goes_is_no_longer_looked_at() -> None:
     first, second, *_ = cases(session)
     session.set_load_case(second)
     kept = [index for index, name in enumerate(cases(session)) if name != second]
-    session.make(Change("out", orders={"vehicle.load_cases": kept}))
+    session.make(BuildChange("out", orders={"vehicle.load_cases": kept}))
 
     assert second not in cases(session)
     assert session.view.load_case is None
@@ -52,7 +52,7 @@ STEPS: list[tuple[str, Callable[[Session, Any], None]]] = [
     ("bore", lambda session, n: session.edit("master.bore", f"{(11 + n) / 16:.4f} in")),
     ("knee", lambda session, n: session.edit("valves.rear[0].knee", f"{200 + 25 * n} psi")),
     ("cylinder", lambda session, n: session.edit("master", TANDEM | {"stroke": f"1.{n} in"})),
-    ("no valve", lambda session, n: session.make(Change("out", orders={"valves.rear": []}))),
+    ("no valve", lambda session, n: session.make(BuildChange("out", orders={"valves.rear": []}))),
     ("case", lambda session, n: session.edit("vehicle.load_cases[1].cg_height", f"{20 + n} in")),
     ("cases", lambda session, n: session.make(ROUND[n % 2])),
     ("known", lambda session, n: session.settle("front.brake.pad_friction", STATES[n % 2])),
@@ -62,15 +62,15 @@ STEPS: list[tuple[str, Callable[[Session, Any], None]]] = [
     ("dragged", lambda session, n: dragged(session, n)),
 ]  # fmt: skip
 TANDEM = {"kind": "tandem", "bore": "7/8 in", "stroke": "1.4 in"}
-ROUND = [Change("turned", orders={"vehicle.load_cases": [2, 0, 1]}),
-         Change("one gone", orders={"vehicle.load_cases": [0, 2]})]  # fmt: skip
+ROUND = [BuildChange("turned", orders={"vehicle.load_cases": [2, 0, 1]}),
+         BuildChange("one gone", orders={"vehicle.load_cases": [0, 2]})]  # fmt: skip
 STATES = ("measured", "assumed")
 
 
 def add_setup(session: Session, number: int) -> None:
     kept = range(len(session.base.setups))
     setup = {"name": f"set-up {number}", "changes": {"targets.surface": 0.5 + number / 100}}
-    session.make(Change("set-up", orders={"setups": [*kept, setup]}), in_setup=False)
+    session.make(BuildChange("set-up", orders={"setups": [*kept, setup]}), in_setup=False)
 
 
 def dragged(session: Session, number: int) -> None:
@@ -166,7 +166,7 @@ def test_a_part_is_replaced_while_a_set_up_is_chosen() -> None:
     session, said = Session(with_changes(bed("pickup"), KNOWN_DRUM)), list[str]()
     session.refused.connect(said.append)
     session.set_setup("manual")
-    session.make(Change.assuming("Disc brakes instead", {"rear.brake": DISC}))
+    session.make(BuildChange.assuming("Disc brakes instead", {"rear.brake": DISC}))
 
     assert said == []
     assert session.build.rear.brake.kind == "disc"

@@ -12,22 +12,22 @@ from tests.builds import bed
 from tests.ui.conftest import drag, type_into
 from urgens.document import Build, demo_names, value_at, with_changes
 from urgens.solve import solve
-from urgens.studies.sizing import Verdict
-from urgens.ui.frame.window import Window
+from urgens.studies.sizing import MissedWindow
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.size.map_picture import WORDS
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 
 
 @pytest.fixture
-def sizing(window: Window) -> Window:
+def sizing(window: MainWindow) -> MainWindow:
     window.show_station("Size")
     QTest.qWait(20)
     return window
 
 
-def page(window: Window, index: str) -> Any:
+def page(window: MainWindow, index: str) -> Any:
     """A page of the station, looked at."""
     window.show_station("Size")
     window.station("Size").show_page_named(index)
@@ -35,11 +35,11 @@ def page(window: Window, index: str) -> Any:
     return window.station("Size").page
 
 
-def row_of(window: Window, bore: str) -> int:
+def row_of(window: MainWindow, bore: str) -> int:
     return [b.text for b in page(window, "Map").map.choices.bores].index(bore)
 
 
-def test_a_click_only_looks_and_the_press_shows_it(sizing: Window) -> None:
+def test_a_click_only_looks_and_the_press_shows_it(sizing: MainWindow) -> None:
     """Nothing is fitted; the press says so, and shows what the solver says of that build."""
     session, plane, before = sizing.session, page(sizing, "Map").map, sizing.session.build
     row = row_of(sizing, "1 in")
@@ -58,7 +58,7 @@ def test_a_click_only_looks_and_the_press_shows_it(sizing: Window) -> None:
 
 
 @pytest.mark.parametrize("how", ["Enter", "double-click", "button"])
-def test_what_is_looked_at_is_taken_as_one_step(sizing: Window, how: str) -> None:
+def test_what_is_looked_at_is_taken_as_one_step(sizing: MainWindow, how: str) -> None:
     plane, before = page(sizing, "Map").map, sizing.session.build
     at = plane.point(row_of(sizing, "1 in"), 6.0).toPoint()
     QTest.mouseClick(plane, LEFT, pos=at)
@@ -79,7 +79,7 @@ def test_what_is_looked_at_is_taken_as_one_step(sizing: Window, how: str) -> Non
     assert sizing.session.build == before
 
 
-def test_the_choice_is_dragged_and_escape_puts_it_back(sizing: Window) -> None:
+def test_the_choice_is_dragged_and_escape_puts_it_back(sizing: MainWindow) -> None:
     plane, before = page(sizing, "Map").map, sizing.session.build
     start = plane.point(plane.choices.own, plane.choices.ratio).toPoint()
     end = plane.point(row_of(sizing, "15/16 in"), 5.0).toPoint()
@@ -96,7 +96,7 @@ def test_the_choice_is_dragged_and_escape_puts_it_back(sizing: Window) -> None:
     assert sizing.session.build.master.bore.text == "15/16 in"  # type: ignore[union-attr]
 
 
-def test_arrow_keys_step_bores_and_ratios(sizing: Window) -> None:
+def test_arrow_keys_step_bores_and_ratios(sizing: MainWindow) -> None:
     plane = page(sizing, "Map").map
     plane.setFocus()
     QTest.keyClick(plane, Qt.Key.Key_Up)
@@ -122,7 +122,7 @@ def test_what_the_windows_say_is_what_the_build_does(open_window: Opener, name: 
     assert session.solution.press(effort).demand_z == pytest.approx(
         session.build.targets.deceleration, rel=1e-6
     )
-    words = WORDS[Verdict(int(own.verdict[0, 0]))]
+    words = WORDS[MissedWindow(int(own.verdict[0, 0]))]
     assert words in shown.summary
     assert words in shown.said.text()
     rows = {row.name: row for row in shown.windows._rows}
@@ -132,7 +132,7 @@ def test_what_the_windows_say_is_what_the_build_does(open_window: Opener, name: 
     assert ("Holds the launch" in rows) == (name == "tractor")
 
 
-def test_windows_are_typed_and_the_map_follows(sizing: Window) -> None:
+def test_windows_are_typed_and_the_map_follows(sizing: MainWindow) -> None:
     shown = page(sizing, "Map")
     before = shown.map.choices.map.verdict.copy()
     label = shown.windows.labels["targets.pressure_window[1]"]
@@ -140,7 +140,7 @@ def test_windows_are_typed_and_the_map_follows(sizing: Window) -> None:
 
     assert label.error == ""
     after = shown.map.choices.map.verdict
-    assert (after == Verdict.PRESSURE).sum() < (before == Verdict.PRESSURE).sum()
+    assert (after == MissedWindow.PRESSURE).sum() < (before == MissedWindow.PRESSURE).sum()
 
 
 @pytest.mark.parametrize(
@@ -153,7 +153,7 @@ def test_windows_are_typed_and_the_map_follows(sizing: Window) -> None:
     ],
 )
 def test_an_edge_of_a_window_is_dragged_as_one_step(
-    sizing: Window, path: str, by: int, *, more: bool
+    sizing: MainWindow, path: str, by: int, *, more: bool
 ) -> None:
     board, session = page(sizing, "Map").windows, sizing.session
     before = value_at(session.build, path).value
@@ -171,7 +171,7 @@ def test_an_edge_of_a_window_is_dragged_as_one_step(
     assert value_at(session.build, path).value == before
 
 
-def test_a_reserve_of_stroke_is_dragged(sizing: Window) -> None:
+def test_a_reserve_of_stroke_is_dragged(sizing: MainWindow) -> None:
     board = page(sizing, "Map").windows
     start = board.edge("targets.stroke_reserve").toPoint()
     drag(board, start, start - QPoint(40, 0))
@@ -179,7 +179,7 @@ def test_a_reserve_of_stroke_is_dragged(sizing: Window) -> None:
     assert 0.1 < sizing.session.build.targets.stroke_reserve < 0.5
 
 
-def test_usual_windows_are_marked_as_common_practice(sizing: Window) -> None:
+def test_usual_windows_are_marked_as_common_practice(sizing: MainWindow) -> None:
     shown = page(sizing, "Map")
     shown.usual.menu().aboutToShow.emit()
     actions = shown.usual.menu().actions()
@@ -193,7 +193,7 @@ def test_usual_windows_are_marked_as_common_practice(sizing: Window) -> None:
     assert sizing.session.undo_stack.count() == 1
 
 
-def test_what_fits_best_is_taken_with_one_press(sizing: Window) -> None:
+def test_what_fits_best_is_taken_with_one_press(sizing: MainWindow) -> None:
     shown = page(sizing, "Map")
     row, column = shown.map.choices.map.ranked()[0]
     wanted = shown.map.choices.bores[row].text
@@ -201,7 +201,7 @@ def test_what_fits_best_is_taken_with_one_press(sizing: Window) -> None:
     at = shown.map.own_cell
 
     assert sizing.session.build.master.bore.text == wanted  # type: ignore[union-attr]
-    assert shown.map.choices.map.verdict[at] == Verdict.FITS
+    assert shown.map.choices.map.verdict[at] == MissedWindow.FITS
     assert at[1] == pytest.approx(column, abs=1)
 
 

@@ -13,10 +13,10 @@ from tests.ui.conftest import drag, type_into
 from tests.ui.test_size import page
 from urgens.document import Build, demo_names, edited, with_changes, with_setup
 from urgens.solve import solve
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.size import PAGES
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 
 

@@ -13,7 +13,7 @@ from urgens.document import Build, demo_names, own_vehicle, save
 from urgens.solve import AxleName, solve, system
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.start_page import StartPage
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.widgets.bodies import BODIES
@@ -24,7 +24,7 @@ CTRL = Qt.KeyboardModifier.ControlModifier
 
 
 @pytest.fixture
-def page(window: Window) -> StartPage:
+def page(window: MainWindow) -> StartPage:
     """The start page over a window that has opened nothing yet."""
     window.show_start(first=True)
     assert window.start is not None
@@ -37,7 +37,7 @@ def light(dressed: QApplication) -> Iterator[None]:
     use_theme(dressed, dark=False)
 
 
-def test_every_demo_build_is_a_drawing_that_opens(window: Window, page: StartPage) -> None:
+def test_every_demo_build_is_a_drawing_that_opens(window: MainWindow, page: StartPage) -> None:
     assert [card.name for card in page.cards] == list(demo_names())
     assert not page.back.isVisible()
     QTest.mouseClick(page.cards[2], LEFT)
@@ -47,7 +47,7 @@ def test_every_demo_build_is_a_drawing_that_opens(window: Window, page: StartPag
     assert window.session.build.name in window.windowTitle()
 
 
-def test_a_drawing_is_opened_by_keys_alone(window: Window, page: StartPage) -> None:
+def test_a_drawing_is_opened_by_keys_alone(window: MainWindow, page: StartPage) -> None:
     assert window.focusWidget() is page.cards[0]
     QTest.keyClick(page.cards[0], Qt.Key.Key_Tab)
     assert window.focusWidget() is page.cards[1]
@@ -65,7 +65,9 @@ def test_what_a_drawing_says_aloud(page: StartPage) -> None:
     assert "single cylinder, no booster" in said["tender"]
 
 
-def test_an_own_vehicle_starts_with_every_figure_assumed(window: Window, page: StartPage) -> None:
+def test_an_own_vehicle_starts_with_every_figure_assumed(
+    window: MainWindow, page: StartPage
+) -> None:
     QTest.mouseClick(page.own, LEFT)
     build = window.session.build
 
@@ -86,7 +88,7 @@ def test_the_own_vehicle_is_one_a_builder_could_have() -> None:
     assert float(solution.presses.pedal_travel[0]) < 0.12
 
 
-def test_no_key_reaches_a_build_that_is_not_shown(window: Window, page: StartPage) -> None:
+def test_no_key_reaches_a_build_that_is_not_shown(window: MainWindow, page: StartPage) -> None:
     before = (window.session.build, window.session.effort, window.session.solution.surface)
     window.session.edit("pedal.pivot_to_pad", "12 in")
     for key in (Qt.Key.Key_W, Qt.Key.Key_Up, Qt.Key.Key_5, Qt.Key.Key_F, Qt.Key.Key_End):
@@ -99,7 +101,7 @@ def test_no_key_reaches_a_build_that_is_not_shown(window: Window, page: StartPag
     assert window.starting
 
 
-def test_new_offers_the_start_and_escape_goes_back(window: Window) -> None:
+def test_new_offers_the_start_and_escape_goes_back(window: MainWindow) -> None:
     window.session.edit("valves.rear[0].slope", 0.25)
     QTest.keyClick(window, Qt.Key.Key_N, CTRL)
     assert window.starting
@@ -114,7 +116,7 @@ def test_new_offers_the_start_and_escape_goes_back(window: Window) -> None:
 
 
 def test_unsaved_work_is_asked_for_before_another_build(
-    window: Window, answer: Callable[[str], list[str]]
+    window: MainWindow, answer: Callable[[str], list[str]]
 ) -> None:
     window.session.edit("valves.rear[0].slope", 0.25)
     window.show_start()
@@ -128,7 +130,7 @@ def test_unsaved_work_is_asked_for_before_another_build(
 
 
 def test_recent_files_stand_beside_the_drawings(
-    window: Window, tmp_path: Path, roadster: Build
+    window: MainWindow, tmp_path: Path, roadster: Build
 ) -> None:
     file = tmp_path / "hill.urgens.json"
     save(roadster, file)
@@ -143,7 +145,7 @@ def test_recent_files_stand_beside_the_drawings(
     assert not window.starting
 
 
-def test_the_caution_is_there_until_it_has_been_read(window: Window, tmp_path: Path) -> None:
+def test_the_caution_is_there_until_it_has_been_read(window: MainWindow, tmp_path: Path) -> None:
     window.settings = Settings(tmp_path / "settings.ini")
     window.show_start(first=True)
     assert window.start is not None
@@ -157,7 +159,7 @@ def test_the_caution_is_there_until_it_has_been_read(window: Window, tmp_path: P
     assert not window.start.caution.isVisible()
 
 
-def test_the_theme_is_switched_while_starting(window: Window, page: StartPage) -> None:
+def test_the_theme_is_switched_while_starting(window: MainWindow, page: StartPage) -> None:
     QTest.keyClick(window, Qt.Key.Key_T)
 
     assert T.dark

@@ -16,14 +16,14 @@ from PySide6.QtWidgets import QFileDialog
 from tests.builds import bed
 from tests.ui.conftest import label
 from urgens.document import Build
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.plot_file import ask_and_write, content, plot_menu
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 
 
 @pytest.fixture
-def balance(open_window: Opener) -> Window:
+def balance(open_window: Opener) -> MainWindow:
     window = open_window(bed("library"))
     window.show_station("Balance")
     QTest.qWait(50)
@@ -41,7 +41,7 @@ def test_a_focused_figure_is_copied_with_its_unit(open_window: Opener) -> None:
     assert wheelbase.editor is None
 
 
-def test_a_plot_is_written_as_a_drawing_that_can_be_read(balance: Window) -> None:
+def test_a_plot_is_written_as_a_drawing_that_can_be_read(balance: MainWindow) -> None:
     plane = balance.station("Balance").adhesion
     drawing = ElementTree.fromstring(content(plane, ".svg"))
     assert drawing.tag.endswith("svg")
@@ -51,7 +51,7 @@ def test_a_plot_is_written_as_a_drawing_that_can_be_read(balance: Window) -> Non
     assert (picture.width(), picture.height()) == (plane.width(), plane.height())
 
 
-def test_the_figures_behind_a_plot_are_the_solutions(balance: Window) -> None:
+def test_the_figures_behind_a_plot_are_the_solutions(balance: MainWindow) -> None:
     plane = balance.station("Balance").adhesion
     rows = list(csv.reader(io.StringIO(content(plane, ".csv").decode())))
     assert rows[0] == [plane.accessibleName()]
@@ -67,7 +67,7 @@ def test_the_figures_behind_a_plot_are_the_solutions(balance: Window) -> None:
 
 
 def test_a_place_without_ending_gets_one_and_one_that_is_none_is_said(
-    balance: Window,
+    balance: MainWindow,
     tmp_path: Path,
     monkeypatch: pytest.MonkeyPatch,
     answer: Callable[..., list[str]],

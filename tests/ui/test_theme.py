@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication, QStyleOptionGraphicsItem
 
 from urgens.ui.theme.paint import CONDENSED, PLAIN, face
 from urgens.ui.theme.tokens import DARK, LIGHT, Tokens
-from urgens.ui.widgets.curve import Curve
+from urgens.ui.widgets.curve import PlotCurve
 
 
 def luminance(color: str) -> float:
@@ -56,7 +56,7 @@ def test_a_curve_is_as_wide_on_a_dense_screen(dressed: QApplication, ratio: int)
     picture = QPixmap(40 * ratio, 40 * ratio)
     picture.setDevicePixelRatio(ratio)
     picture.fill(QColor("white"))
-    curve = Curve("#000000", 3)
+    curve = PlotCurve("#000000", 3)
     curve.set_points(np.array([0.0, 1.0]), np.array([0.5, 0.5]))
     painter = QPainter(picture)
     painter.scale(40, 40)  # from data to px

@@ -14,16 +14,16 @@ from urgens.bench.trainer.trainer import exercise
 from urgens.document import Build, demo, with_changes
 from urgens.guidance import findings
 from urgens.solve import solve
-from urgens.ui.frame.deeds import ALL_DEEDS
+from urgens.ui.frame.commands import COMMANDS
 from urgens.ui.frame.settings import Settings
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.session.scores import Score
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 SLOW = 20_000  # ms
 
 
-def shown(window: Window, name: str) -> Any:
+def shown(window: MainWindow, name: str) -> Any:
     return page_of(window, "Trace", name)
 
 
@@ -262,8 +262,10 @@ def test_a_saying_is_found_from_why_and_by_the_command_search(
     window.station("Size").show_page_named("Why?")
     QTest.mouseClick(window.station("Size").page.more, LEFT)
     assert window.bench.currentWidget() is window.station("Trace")
-    deed = next(one for one in ALL_DEEDS if one.title == "Said: Lower the car and it brakes better")
-    deed.run(window)
+    command = next(
+        one for one in COMMANDS if one.title == "Said: Lower the car and it brakes better"
+    )
+    command.run(window)
     page = window.station("Trace").page
     qtbot.waitUntil(lambda: page.title.text().startswith("“Lower the car"), timeout=SLOW)
 

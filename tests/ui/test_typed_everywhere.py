@@ -28,7 +28,7 @@ from urgens.document import Build, demo_names, dumps, loads
 from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.help_panels import TermsPanel
 from urgens.ui.frame.units_dialog import UnitsDialog
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
 from urgens.ui.stations.measure.mark_dialog import MarkDialog
 from urgens.ui.stations.measure.raised_axle import RaisedAxle
@@ -78,7 +78,7 @@ def type_over(field: QWidget, text: str) -> None:
         QTest.keyClick(field, Qt.Key.Key_Return)
 
 
-DIALOGS: dict[str, Callable[[Window], QDialog]] = {
+DIALOGS: dict[str, Callable[[MainWindow], QDialog]] = {
     "raised axle": lambda window: RaisedAxle(window.session, window),
     "corners": lambda window: CornerWeights(window.session, window),
     "people and cargo": lambda window: AddLoad(window.session, window),
@@ -90,7 +90,7 @@ DIALOGS: dict[str, Callable[[Window], QDialog]] = {
 }
 
 
-def places(window: Window) -> Iterator[tuple[str, QWidget]]:
+def places(window: MainWindow) -> Iterator[tuple[str, QWidget]]:
     """Every page in turn, and the bars around it."""
     for station, page in every_page(window, rest=5):
         yield f"{station} {page}", window.bench
@@ -101,14 +101,14 @@ def places(window: Window) -> Iterator[tuple[str, QWidget]]:
 @pytest.mark.fuzz
 @pytest.mark.parametrize("name", demo_names())
 def test_what_is_typed_anywhere_is_taken_or_refused_in_words(
-    name: str, open_window: Callable[[Build], Window], no_dialogs: None
+    name: str, open_window: Callable[[Build], MainWindow], no_dialogs: None
 ) -> None:
     """No slot raises (pytest-qt tells), the build stays whole, and all of it is taken back."""
     for seed in fuzzed(sum(map(ord, name))):
         _type_everywhere(open_window(bed(name)), seed)
 
 
-def _type_everywhere(window: Window, seed: int) -> None:
+def _type_everywhere(window: MainWindow, seed: int) -> None:
     session, chance, text = window.session, random.Random(seed), dumps(window.session.base)
     monkey = Monkey(window, seed)  # puts boxes away
     typed = 0
@@ -132,7 +132,7 @@ def _type_everywhere(window: Window, seed: int) -> None:
 @pytest.mark.fuzz
 @pytest.mark.parametrize("name", DIALOGS)
 def test_what_is_typed_in_a_dialog_is_taken_or_refused_in_words(
-    name: str, open_window: Callable[[Build], Window], no_dialogs: None
+    name: str, open_window: Callable[[Build], MainWindow], no_dialogs: None
 ) -> None:
     for seed in fuzzed(sum(map(ord, name))):
         window, chance = open_window(with_drums()), random.Random(seed)

@@ -12,7 +12,7 @@ from urgens.document.catalogue import figures
 from urgens.document.kinds.bores import sold_bores
 from urgens.document.layout.threads import thread_table
 from urgens.quantity import Quantity, UnitSystem
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 
 OF_INCHES = re.compile(r"[\d½¼¾⅛⅜⅝⅞][\d,./\- ]*\s?(psi|lbf|lb|in|ft|mph|°F|in³)\b")
 OF_METRES = re.compile(r"\d[\d,.]*\s?(bar|N|kg|mm|m|km/h|°C|cm³|N·m)(?![\w/²])")
@@ -34,7 +34,7 @@ SIZES = (
 )
 
 
-def said(window: Window) -> Iterator[str]:
+def said(window: MainWindow) -> Iterator[str]:
     for widget in window.findChildren(QWidget):
         if widget.isVisible():
             yield widget.accessibleName()
@@ -50,7 +50,7 @@ def sizes(build: Build) -> set[str]:
 
 
 @pytest.mark.parametrize("name", demo_names())
-def test_no_page_mixes_units(open_window: Callable[[Build], Window], name: str) -> None:
+def test_no_page_mixes_units(open_window: Callable[[Build], MainWindow], name: str) -> None:
     build = demo(name)
     window = open_window(build)
     window.resize(1500, 950)

@@ -18,11 +18,11 @@ from urgens.quantity import PRESSURE, SPEED, in_units, parse
 from urgens.solve import solve
 from urgens.studies.balance_curves import lock_over_speed
 from urgens.studies.knee_here import knee_here
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.balance.valve_setting import valve_setting
-from urgens.ui.widgets.dimension_label import Known
+from urgens.ui.widgets.dimension_label import Knowledge
 
-Opener = Callable[[Build], Window]
+Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 BALL = {"kind": "inertia-sensing", "ball_angle": "17 deg", "slope": 0.4}
 POINTS = {
@@ -38,7 +38,7 @@ def pickup(*rear: dict[str, object]) -> Build:
     return with_changes(bed("pickup"), {"valves.rear": list(rear)})
 
 
-def at(window: Window, index: str) -> Any:
+def at(window: MainWindow, index: str) -> Any:
     window.show_station("Balance")
     window.station("Balance").show_page_named(index)
     return window.station("Balance").page
@@ -215,7 +215,7 @@ def test_a_load_sensing_valve_shows_its_knees_and_is_described_either_way(
     loads = np.linspace(6000.0, 14000.0, 9)
     assert after.knee_at(loads) == pytest.approx(before.knee_at(loads), rel=5e-3)  # type: ignore[attr-defined]
     label = page.figures.labels["valves.rear[0].lever.preload"]
-    assert label.known is Known.ASSUMED
+    assert label.known is Knowledge.ASSUMED
     assert page.other_way.text() == "Describe it by two points"
     assert page.lever.isVisible()
     session.set_effort(0.0)
@@ -288,7 +288,7 @@ def test_downforce_is_described_and_a_speed_looked_at(open_window: Opener) -> No
     assert "no downforce" in page.summary
     assert not window.top.speed.isVisible()
     QTest.mouseClick(page.describe, LEFT)
-    assert page.figures.labels["vehicle.downforce.rear_cl_area"].known is Known.ASSUMED
+    assert page.figures.labels["vehicle.downforce.rear_cl_area"].known is Knowledge.ASSUMED
     assert window.top.speed.isVisible()
     still = float(session.solution.standing.rear_press)
     type_into(window.top.speed, "180 km/h")

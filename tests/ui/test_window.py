@@ -13,8 +13,8 @@ from tests.builds import bed_text
 from urgens.document import Build, load, save
 from urgens.guidance.advice.valve_choice import what
 from urgens.studies.valve_choice import candidates
-from urgens.ui.frame.deeds import ALL_DEEDS
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.commands import COMMANDS
+from urgens.ui.frame.window import MainWindow
 
 Answer = Callable[[str], list[str]]
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -26,11 +26,13 @@ def choose(monkeypatch: pytest.MonkeyPatch, path: Path) -> None:
         monkeypatch.setattr(QFileDialog, name, lambda *_: (str(path), ""))
 
 
-def step_knee(window: Window) -> None:
+def step_knee(window: MainWindow) -> None:
     QTest.mouseClick(window.station("Balance").controls.knee.less, Qt.MouseButton.LeftButton)
 
 
-def test_save_open_again(window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_save_open_again(
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
     path = tmp_path / "mine"
     choose(monkeypatch, path)
     step_knee(window)
@@ -58,7 +60,7 @@ def test_save_open_again(window: Window, tmp_path: Path, monkeypatch: pytest.Mon
 
 
 def test_a_broken_file_is_answered_in_words_and_changes_nothing(
-    window: Window, tmp_path: Path, answer: Answer
+    window: MainWindow, tmp_path: Path, answer: Answer
 ) -> None:
     before = window.session.build
     path = tmp_path / "broken.urgens.json"
@@ -73,7 +75,7 @@ def test_a_broken_file_is_answered_in_words_and_changes_nothing(
 
 
 def test_a_save_that_fails_says_so_and_loses_nothing(
-    window: Window, tmp_path: Path, answer: Answer
+    window: MainWindow, tmp_path: Path, answer: Answer
 ) -> None:
     step_knee(window)
     window.session.document.path = tmp_path / "gone" / "mine.urgens.json"
@@ -88,7 +90,7 @@ def test_a_save_that_fails_says_so_and_loses_nothing(
     ("button", "closed"), [("Leave without saving", True), ("Stay here", False)]
 )
 def test_closing_asks_about_unsaved_changes(
-    window: Window, answer: Answer, button: str, *, closed: bool
+    window: MainWindow, answer: Answer, button: str, *, closed: bool
 ) -> None:
     step_knee(window)
     said = answer(button)
@@ -97,7 +99,9 @@ def test_closing_asks_about_unsaved_changes(
     assert said[0] == "Wexcombe has changes that are not saved."
 
 
-def test_leaving_by_saving(window: Window, tmp_path: Path, pickup: Build, answer: Answer) -> None:
+def test_leaving_by_saving(
+    window: MainWindow, tmp_path: Path, pickup: Build, answer: Answer
+) -> None:
     path = tmp_path / "mine.urgens.json"
     save(pickup, path)
     window.session.open_file(path)
@@ -110,7 +114,7 @@ def test_leaving_by_saving(window: Window, tmp_path: Path, pickup: Build, answer
     assert window.session.build.name == "Tarn"
 
 
-def test_a_finding_is_shown_and_its_fix_done_and_undone(window: Window, qtbot: Any) -> None:
+def test_a_finding_is_shown_and_its_fix_done_and_undone(window: MainWindow, qtbot: Any) -> None:
     line = window.finding_line
     assert line.finding is not None
     assert line.finding.code == "rear-locks-first"
@@ -129,7 +133,7 @@ def test_a_finding_is_shown_and_its_fix_done_and_undone(window: Window, qtbot: A
     assert line.finding.code == "rear-locks-first"
 
 
-def test_nothing_found_is_said(open_window: Callable[[Build], Window], roadster: Build) -> None:
+def test_nothing_found_is_said(open_window: Callable[[Build], MainWindow], roadster: Build) -> None:
     line = open_window(roadster).finding_line
 
     assert line.finding is None
@@ -137,7 +141,9 @@ def test_nothing_found_is_said(open_window: Callable[[Build], Window], roadster:
     assert "have them checked" in line.message.text
 
 
-def test_findings_are_walked_through(open_window: Callable[[Build], Window], built: Any) -> None:
+def test_findings_are_walked_through(
+    open_window: Callable[[Build], MainWindow], built: Any
+) -> None:
     window = open_window(built({"valves.front": [], "targets.deceleration": 0.85}))
     line = window.finding_line
     seen = []
@@ -150,7 +156,7 @@ def test_findings_are_walked_through(open_window: Callable[[Build], Window], bui
     assert line.count.text() == f"1 of {len(seen)}"
 
 
-def test_show_goes_to_the_place(window: Window) -> None:
+def test_show_goes_to_the_place(window: MainWindow) -> None:
     window.show_station("Sheet")
     QTest.mouseClick(window.finding_line.show_place, Qt.MouseButton.LeftButton)
 
@@ -158,7 +164,7 @@ def test_show_goes_to_the_place(window: Window) -> None:
     assert window.station("Balance").controls.knee.label.hasFocus()
 
 
-def test_the_sheet_shows_the_build_as_it_is_now(window: Window, qtbot: Any) -> None:
+def test_the_sheet_shows_the_build_as_it_is_now(window: MainWindow, qtbot: Any) -> None:
     QTest.keyClick(window, Qt.Key.Key_8, Qt.KeyboardModifier.AltModifier)
     page = window.station("Sheet").page.view
     assert page.document is not None
@@ -173,7 +179,7 @@ def test_the_sheet_shows_the_build_as_it_is_now(window: Window, qtbot: Any) -> N
 
 @pytest.mark.parametrize("form", ["pdf", "html"])
 def test_the_sheet_is_written(
-    window: Window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, form: str
+    window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, form: str
 ) -> None:
     choose(monkeypatch, tmp_path / "sheet")
     window.files.write_sheet(form)
@@ -181,7 +187,7 @@ def test_the_sheet_is_written(
     assert (tmp_path / f"sheet.{form}").stat().st_size > 10_000
 
 
-def test_the_rail_goes_to_a_station(window: Window) -> None:
+def test_the_rail_goes_to_a_station(window: MainWindow) -> None:
     rail = window.rail
     QTest.mouseClick(rail, Qt.MouseButton.LeftButton, pos=rail.item_box(7).center().toPoint())
     assert window.bench.currentWidget() is window.station("Sheet")
@@ -192,13 +198,13 @@ def test_the_rail_goes_to_a_station(window: Window) -> None:
 
 
 def test_no_two_actions_share_keys() -> None:
-    keys = [key for deed in ALL_DEEDS for key in deed.keys]
+    keys = [key for command in COMMANDS for key in command.keys]
 
     assert len(keys) == len(set(keys))
-    assert len({deed.name for deed in ALL_DEEDS}) == len(ALL_DEEDS)
+    assert len({command.name for command in COMMANDS}) == len(COMMANDS)
 
 
-def test_every_control_has_a_name(window: Window) -> None:
+def test_every_control_has_a_name(window: MainWindow) -> None:
     from PySide6.QtWidgets import QAbstractButton, QComboBox
 
     controls = window.findChildren(QAbstractButton) + window.findChildren(QComboBox)

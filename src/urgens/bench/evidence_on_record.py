@@ -5,17 +5,17 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from pathlib import Path
 
-from urgens.bench.gauges.valve_verdict import ValveRead, Verdict
+from urgens.bench.gauges.valve_verdict import ValveRead, ValveVerdict
 from urgens.bench.logs.file import read_log
 from urgens.bench.logs.read import ReadLog, lies, look_through, told_by
 from urgens.bench.proof_state import gauged, stops_of
 from urgens.document import Build, BuildErrors
 from urgens.document.ledger.proof import Log
-from urgens.document.ledger.records import Record
+from urgens.document.ledger.records import ProcedureRun
 from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.condition.proofs import standing_proofs
-from urgens.guidance.tracing.ranking import Evidence
-from urgens.guidance.tracing.readings import KINDS, MOST, MOST_FOOT, Reading, reading
+from urgens.guidance.tracing.ranking import TraceEvidence
+from urgens.guidance.tracing.readings import KINDS, MOST, MOST_FOOT, TraceReading, reading
 from urgens.guidance.tracing.trace import last_change, raised_by
 from urgens.quantity import FORCE, QuantityError, parse
 
@@ -30,7 +30,7 @@ PROVED = {
 
 
 @dataclass(frozen=True)
-class Known:
+class RecordedEvidence:
     """One thing on record: its name, where it stands, when; what it is as evidence.
 
     `sign`, `outcome` (a test's, with its own) or `reading`: one of them.
@@ -41,10 +41,10 @@ class Known:
     at: datetime
     sign: str = ""
     outcome: tuple[str, str] | None = None
-    reading: Reading | None = None
+    reading: TraceReading | None = None
 
 
-def already_known(build: Build) -> tuple[Known, ...]:
+def already_known(build: Build) -> tuple[RecordedEvidence, ...]:
     """Return all on record that bears on a fault, the latest last; build: the document.
 
     Source: records of procedures, standing proofs, gauges across valves, stops on the road.
@@ -53,55 +53,61 @@ def already_known(build: Build) -> tuple[Known, ...]:
     return tuple(sorted(found, key=lambda one: one.at))
 
 
-def counting(known: Sequence[Known], since: datetime, left_out: Sequence[str]) -> tuple[Known, ...]:
+def counting(
+    evidence: Sequence[RecordedEvidence], since: datetime, left_out: Sequence[str]
+) -> tuple[RecordedEvidence, ...]:
     """Return what counts: fresh enough, and not left out.
 
-    known: on record [objects]; since: when the fault began to be followed [object]; left_out: by
+    evidence: on record; since: when the fault began to be followed; left_out: by
     name [text]. Source: common practice: what was read before the fault says nothing of it.
     """
-    return tuple(one for one in known if one.at >= since - FRESH and one.name not in left_out)
+    return tuple(one for one in evidence if one.at >= since - FRESH and one.name not in left_out)
 
 
-def evidence_of(build: Build, own: Evidence, known: Sequence[Known]) -> Evidence:
+def evidence_of(
+    build: Build, own: TraceEvidence, evidence: Sequence[RecordedEvidence]
+) -> TraceEvidence:
     """Return all there is to a fault: what stands on record, then what was seen and done.
 
-    build: the document [object]; own: seen and done now [object]; known: that counts [objects].
+    build: the document; own: seen and done now; evidence: that counts.
     Source: the last word on each counts; the last change raises what it can have brought.
     """
-    signs = {one.sign: True for one in known if one.sign}
-    outcomes = dict(one.outcome for one in known if one.outcome is not None)
-    readings = tuple(one.reading for one in known if one.reading is not None)
-    return Evidence(
+    signs = {one.sign: True for one in evidence if one.sign}
+    outcomes = dict(one.outcome for one in evidence if one.outcome is not None)
+    readings = tuple(one.reading for one in evidence if one.reading is not None)
+    return TraceEvidence(
         {**signs, **own.signs}, {**outcomes, **own.outcomes}, (*readings, *own.readings),
         raised_by(last_change(build)),
     )  # fmt: skip
 
 
-def of_run(run: TraceRun) -> Evidence:
-    """Return what was seen, tested and read in a run; run: of the fault [object].
+def of_run(run: TraceRun) -> TraceEvidence:
+    """Return what was seen, tested and read in a run; run: of the fault.
 
     Raises BuildErrors for a reading that is none. Source: the last word on each counts.
     """
-    return Evidence(
+    return TraceEvidence(
         {one.sign: one.seen for one in run.signs},
         {one.test: one.outcome for one in run.tests},
         tuple(reading(one.reading, one.value, one.effort) for one in run.readings),
     )
 
 
-def _proofs(build: Build) -> Iterator[Known]:
+def _proofs(build: Build) -> Iterator[RecordedEvidence]:
     for proof in standing_proofs(build):
         told = PROVED.get(proof.name)
         if told is not None and proof.state == "done" and proof.at is not None:
-            yield Known(f"proof {proof.name}", f"{proof.name}: done", proof.at, outcome=told)
+            yield RecordedEvidence(
+                f"proof {proof.name}", f"{proof.name}: done", proof.at, outcome=told
+            )
 
 
-def _travels(build: Build) -> Iterator[Known]:
+def _travels(build: Build) -> Iterator[RecordedEvidence]:
     for record in build.records:
         yield from _travels_of(record)
 
 
-def _travels_of(record: Record) -> Iterator[Known]:
+def _travels_of(record: ProcedureRun) -> Iterator[RecordedEvidence]:
     for entry in record.entries:
         if entry.field != "travel" or not isinstance(entry.value, float) or not entry.effort:
             continue
@@ -115,34 +121,36 @@ def _travels_of(record: Record) -> Iterator[Known]:
             continue
         words = f"travel {entry.value:g} mm at {entry.effort}, stroke {stroke}"
         source = f"{record.procedure} {record.started:%Y-%m-%d}"
-        read = Reading("travel", value, foot, stroke, source)
-        yield Known(f"travel {stroke} {entry.at:%Y-%m-%d %H:%M}", words, entry.at, reading=read)
+        read = TraceReading("travel", value, foot, stroke, source)
+        yield RecordedEvidence(
+            f"travel {stroke} {entry.at:%Y-%m-%d %H:%M}", words, entry.at, reading=read
+        )
 
 
-def _gauges(build: Build) -> Iterator[Known]:
+def _gauges(build: Build) -> Iterator[RecordedEvidence]:
     for one in gauged(build):
         if one.run is None or one.read is None:
             continue
         told = _outcome(one.read)
         if told is not None:
             words = f"gauges at the {one.valve} valve: {one.read.verdict}"
-            yield Known(f"gauges {one.valve}", words, one.run.at, outcome=told)
+            yield RecordedEvidence(f"gauges {one.valve}", words, one.run.at, outcome=told)
 
 
 def _outcome(read: ValveRead) -> tuple[str, str] | None:
     """Return the outcome that a verdict of gauges is, None where it tells none."""
     match read.verdict:
-        case Verdict.METERS:
+        case ValveVerdict.METERS:
             return "metering", "bump"
-        case Verdict.DOES_NOT_METER:
+        case ValveVerdict.DOES_NOT_METER:
             return "metering", "no-bump"
-        case Verdict.BLOCKED:
+        case ValveVerdict.BLOCKED:
             return "gauges", "rear-none"
-        case Verdict.PASSES_ALL:
+        case ValveVerdict.PASSES_ALL:
             return "gauges", "rear-high"
-        case Verdict.TWO:
+        case ValveVerdict.TWO:
             return "gauges", "rear-low"
-        case Verdict.REDUCES | Verdict.LIMITS:
+        case ValveVerdict.REDUCES | ValveVerdict.LIMITS:
             return _beside(read)
     return None
 
@@ -154,30 +162,34 @@ def _beside(read: ValveRead) -> tuple[str, str] | None:
     return "gauges", "rear-high" if high else "rear-low"
 
 
-def _stops(build: Build) -> Iterator[Known]:
+def _stops(build: Build) -> Iterator[RecordedEvidence]:
     for number, stop in enumerate(stops_of(build), start=1):
         if not stop.counts:
             continue
         if stop.locked == "rear":
-            yield Known(f"stop {number}", f"stop {number}: the rear locked first", stop.at,
-                        sign="rear-first")  # fmt: skip
+            yield RecordedEvidence(
+                f"stop {number}",
+                f"stop {number}: the rear locked first",
+                stop.at,
+                sign="rear-first",
+            )
         elif stop.locked == "none" and stop.deceleration is not None and stop.effort is not None:
-            read = Reading("deceleration", stop.deceleration, stop.effort.value, 1,
-                           f"stop {number}")  # fmt: skip
+            read = TraceReading("deceleration", stop.deceleration, stop.effort.value, 1,
+                                f"stop {number}")  # fmt: skip
             words = f"stop {number}: {stop.deceleration:.2f} g at {stop.effort.text}"
-            yield Known(f"stop {number}", words, stop.at, reading=read)
+            yield RecordedEvidence(f"stop {number}", words, stop.at, reading=read)
 
 
 def of_logs(
     build: Build, own: Path | None, since: datetime
-) -> tuple[tuple[Known, ...], tuple[str, ...]]:
+) -> tuple[tuple[RecordedEvidence, ...], tuple[str, ...]]:
     """Return what the logs since a fault tell, and in words which could not be read.
 
-    build: the document [object]; own: its file, None without one [object]; since: when the fault
-    began to be followed [object].
+    build: the document; own: its file, None without one; since: when the fault
+    began to be followed.
     Source: `of_log` of each that is fresh enough.
     """
-    found: list[Known] = []
+    found: list[RecordedEvidence] = []
     said = []
     for log in () if build.proof is None else build.proof.logs:
         if log.at < since - FRESH:
@@ -193,8 +205,8 @@ def of_logs(
     return tuple(found), tuple(said)
 
 
-def of_log(log: Log, read: ReadLog) -> tuple[Known, ...]:
-    """Return what the hardest press of a log tells; log: as noted [object]; read: it [object].
+def of_log(log: Log, read: ReadLog) -> tuple[RecordedEvidence, ...]:
+    """Return what the hardest press of a log tells; log: as noted; read: it.
 
     Source: its peaks, where the foot was logged.
     """
@@ -208,7 +220,7 @@ def of_log(log: Log, read: ReadLog) -> tuple[Known, ...]:
         ("travel", press.travel),
     ):  # fmt: skip
         if value is not None and press.effort is not None and 0.0 <= value <= MOST[kind]:
-            told = Reading(kind, value, press.effort, 1, log.file)
+            told = TraceReading(kind, value, press.effort, 1, log.file)
             words = f"{KINDS[kind].words} in {log.file}"
-            found.append(Known(f"{log.file} {kind}", words, log.at, reading=told))
+            found.append(RecordedEvidence(f"{log.file} {kind}", words, log.at, reading=told))
     return tuple(found)

@@ -5,14 +5,14 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from urgens.bench.gauges.valve_verdict import ValveRead, Verdict, read_next, read_valve
+from urgens.bench.gauges.valve_verdict import ValveRead, ValveVerdict, read_next, read_valve
 from urgens.bench.stops.adjusters import Adjuster, adjuster
 from urgens.bench.stops.next_setting import NextStop, next_stop
 from urgens.bench.stops.posterior import Posterior, posterior
 from urgens.bench.stops.simulated_stops import stops_left
 from urgens.document import Build, edited
 from urgens.document.heat import Heat
-from urgens.document.ledger.proof import GaugeRun, Proof, Stop
+from urgens.document.ledger.proof import GaugeRun, MeasuredStop, Proof
 from urgens.guidance import Severity, findings
 from urgens.guidance.condition.proofs import StandingProof, held_from_moving, standing_proofs
 from urgens.physics.axle import Axle
@@ -27,8 +27,8 @@ from urgens.studies.expected_pressures import (
 )
 
 BAD = (
-    Verdict.PASSES_ALL, Verdict.BLOCKED, Verdict.TWO, Verdict.GAUGES_DIFFER,
-    Verdict.DOES_NOT_METER,
+    ValveVerdict.PASSES_ALL, ValveVerdict.BLOCKED, ValveVerdict.TWO, ValveVerdict.GAUGES_DIFFER,
+    ValveVerdict.DOES_NOT_METER,
 )  # fmt: skip
 STANDING_COOLING = 900.0  # s in which iron at rest loses 63 % of its excess: assumed
 SET_BY_STOPS = ("rear-locks-first",)  # dangers that the stops themselves are there to settle
@@ -91,7 +91,7 @@ def gauged_valve(build: Build, valve: str) -> Gauged:
 
 
 def proofs(build: Build, read: tuple[Gauged, ...]) -> tuple[StandingProof, ...]:
-    """Return every standing proof with its state; build: the document; read: by gauges [object].
+    """Return every standing proof with its state; build: the document; read: by gauges.
 
     Source: `guidance.proofs`; a valve that gauges found wrong fails its proof.
     """
@@ -108,7 +108,7 @@ def proofs(build: Build, read: tuple[Gauged, ...]) -> tuple[StandingProof, ...]:
     )
 
 
-def stops_of(build: Build) -> tuple[Stop, ...]:
+def stops_of(build: Build) -> tuple[MeasuredStop, ...]:
     """Return the stops on record, in the order they were made; build: the document.
 
     Source: their times.
@@ -128,23 +128,23 @@ def brakes(build: Build) -> Posterior | None:
 
 def on_road(
     build: Build,
-    known: Posterior,
+    posterior: Posterior,
     ahead: bool = True,
     now: datetime | None = None,
     goes_on: Callable[[], bool] | None = None,
 ) -> NextOnRoad | None:
     """Return what to do next on the road, None where nothing can be set.
 
-    build: the document; known: of the brakes [object]; ahead: whether to look how many stops are
-    left [-]; now: the time, None straight after the last stop [object]; goes_on: asked now and then
-    whether to go on [callable].
+    build: the document; posterior: of the brakes; ahead: whether to look how many stops
+    are left [-]; now: the time, None straight after the last stop; goes_on: asked now and
+    then whether to go on [callable].
     Source: `bench.next_stop`; nothing is proposed where something holds the vehicle.
     """
     stops = stops_of(build)
-    advice = next_stop(build, stops, known)
+    advice = next_stop(build, stops, posterior)
     if advice is None:
         return None
-    left = stops_left(build, stops, known, goes_on=goes_on) if ahead and not advice.done else 0
+    left = stops_left(build, stops, posterior, goes_on=goes_on) if ahead and not advice.done else 0
     held = holding(build, advice.turned, advice.setting, now)
     if advice.risky:
         held = (*held, "no setting has the front first often enough")
@@ -156,8 +156,8 @@ def holding(
 ) -> tuple[str, ...]:
     """Return why no stop is to be made yet, each in words.
 
-    build: the document; turned: what is turned [object]; setting: that is to be tried [SI]; now:
-    the time, None straight after the last stop [object].
+    build: the document; turned: what is turned; setting: that is to be tried [SI]; now:
+    the time, None straight after the last stop.
     Source: open proofs, joints and items; dangers that stand at that setting; hot brakes.
     """
     stops = stops_of(build)
@@ -178,7 +178,7 @@ def holding(
 def hottest(build: Build, now: datetime | None = None) -> str | None:
     """Return what to wait for after the last stop, None where the brakes are cool, or not read.
 
-    build: the document; now: the time, None straight after the stop [object].
+    build: the document; now: the time, None straight after the stop.
     Source: Newton cooling at rest, its time assumed.
     """
     stops = stops_of(build)

@@ -1,10 +1,10 @@
 """What gauges, stops and roads say, in sentences."""
 
-from urgens.bench.gauges.valve_verdict import ValveRead, Verdict
+from urgens.bench.gauges.valve_verdict import ValveRead, ValveVerdict
 from urgens.bench.stops.adjusters import Adjuster
 from urgens.bench.stops.next_setting import NextStop
 from urgens.bench.stops.posterior import Posterior, summed_up
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 
 WHOLE = 100.0
 
@@ -17,10 +17,10 @@ def of_hundred(chance: float) -> str:
     return f"{count:.0f} of 100"
 
 
-def counted_words(turned: Adjuster, setting: float, words: Words) -> str:
+def counted_words(turned: Adjuster, setting: float, words: FigureWords) -> str:
     """Return a setting as a builder says it.
 
-    turned: what is turned [object]; setting: [SI]; words: in the units shown [object].
+    turned: what is turned; setting: [SI]; words: in the units shown.
     Source: what is counted.
     """
     if turned.counted == "length":
@@ -28,8 +28,8 @@ def counted_words(turned: Adjuster, setting: float, words: Words) -> str:
     return f"{setting:g} {turned.counted.removesuffix('s') if setting == 1 else turned.counted}"
 
 
-def headline(advice: NextStop, words: Words) -> str:
-    """Return what to do next, shortly; advice, words: as above [object]. Source: its kind."""
+def headline(advice: NextStop, words: FigureWords) -> str:
+    """Return what to do next, shortly; advice, words: as above. Source: its kind."""
     setting = counted_words(advice.turned, advice.setting, words)
     match advice.kind:
         case "done":
@@ -41,8 +41,8 @@ def headline(advice: NextStop, words: Words) -> str:
     return f"Next: {setting}."
 
 
-def advice_words(advice: NextStop, words: Words) -> str:
-    """Return why that is next and its chance, in sentences; advice, words: as above [object].
+def advice_words(advice: NextStop, words: FigureWords) -> str:
+    """Return why that is next and its chance, in sentences; advice, words: as above.
 
     Source: its kind.
     """
@@ -52,7 +52,7 @@ def advice_words(advice: NextStop, words: Words) -> str:
 
 
 def advice_reason(advice: NextStop) -> str:
-    """Return why that is next, in a sentence; advice: of it [object]. Source: its kind."""
+    """Return why that is next, in a sentence; advice: of it. Source: its kind."""
     if advice.risky:
         return (
             "No setting stays under 5 of 100: less at the rear first, by another valve or smaller "
@@ -72,20 +72,20 @@ def advice_reason(advice: NextStop) -> str:
     return "A step towards the rear, no more at a time."
 
 
-def brakes_words(known: Posterior, surface: float) -> str:
-    """Return what stops said of the brakes; known: of them [object]; surface: of the target [-].
+def brakes_words(posterior: Posterior, surface: float) -> str:
+    """Return what stops said of the brakes.
 
-    Source: means of the posterior.
+    posterior: of them; surface: of the target [-]. Source: means of the posterior.
     """
-    if not known.counted:
+    if not posterior.counted:
         return "No stop counts yet: what is said here rests on the build's own figures."
     parts = [
         f"the {name} did {_more(mean)}"
-        for name, (mean, _) in (("front", known.of_front), ("rear", known.of_rear))
+        for name, (mean, _) in (("front", posterior.of_front), ("rear", posterior.of_rear))
     ]
-    stops = "one stop" if known.counted == 1 else f"{known.counted} stops"
-    nearest = min(known.roads, key=lambda mu: abs(mu - surface))
-    road = summed_up(*known.roads[nearest])[0]
+    stops = "one stop" if posterior.counted == 1 else f"{posterior.counted} stops"
+    nearest = min(posterior.roads, key=lambda mu: abs(mu - surface))
+    road = summed_up(*posterior.roads[nearest])[0]
     return f"In {stops} {parts[0]}, {parts[1]}; the road gives {road:.2f}."
 
 
@@ -96,21 +96,21 @@ def _more(mean: float) -> str:
     return f"{abs(off)} % {'more' if off > 0 else 'less'} than reckoned"
 
 
-def verdict_words(read: ValveRead, words: Words) -> tuple[str, str]:
+def verdict_words(read: ValveRead, words: FigureWords) -> tuple[str, str]:
     """Return what gauges say of a valve, and what stands behind it or what to do.
 
-    read: by gauges [object]; words: in the units shown [object]. Source: the verdict.
+    read: by gauges; words: in the units shown. Source: the verdict.
     """
     fit, wanted = read.fitted, read.expected
     told = _sold(read, words)
     match read.verdict:
-        case Verdict.REDUCES | Verdict.LIMITS if fit is not None:
+        case ValveVerdict.REDUCES | ValveVerdict.LIMITS if fit is not None:
             knee = _with_limits(fit.knee, fit.knee_limits, words)
             off = max(fit.slope - fit.slope_limits[0], fit.slope_limits[1] - fit.slope)
-            if read.verdict is Verdict.LIMITS:
+            if read.verdict is ValveVerdict.LIMITS:
                 return f"Limits: nothing more above {knee}", told
             return f"Reduces: knee {knee}, slope {fit.slope:.2f} ± {off:.2f}", told
-        case Verdict.PASSES_ALL:
+        case ValveVerdict.PASSES_ALL:
             if wanted.knee is None:
                 return (
                     "Passes all, as it is to do standing",
@@ -120,23 +120,23 @@ def verdict_words(read: ValveRead, words: Words) -> tuple[str, str]:
                 "Does not reduce: the same on both gauges",
                 "It is stuck, or turned fully open: take it out before the next drive.",
             )
-        case Verdict.BLOCKED:
+        case ValveVerdict.BLOCKED:
             return (
                 "Blocked: next to nothing comes through",
                 "A plugged valve or line, a shuttle across, or a lever at droop.",
             )
-        case Verdict.TWO:
+        case ValveVerdict.TWO:
             return (
                 "Two in series: it reduces twice",
                 "About a half of a half: look for a second valve in this line, in a body or a "
                 "cylinder's outlet.",
             )
-        case Verdict.GAUGES_DIFFER:
+        case ValveVerdict.GAUGES_DIFFER:
             return _gauges_differ(read)
-        case Verdict.METERS if read.metered is not None:
+        case ValveVerdict.METERS if read.metered is not None:
             closing, opening, full = (words.pressure(one) for one in read.metered.at)
             return f"Meters: holds at {closing}, opens from {opening}, all from {full}", told
-        case Verdict.DOES_NOT_METER:
+        case ValveVerdict.DOES_NOT_METER:
             return (
                 "Does not meter: all passes at once",
                 "Its stem is held, or its spring is gone: the front bites at the first touch.",
@@ -157,13 +157,13 @@ def _gauges_differ(read: ValveRead) -> tuple[str, str]:
     )
 
 
-def _with_limits(value: float, limits: tuple[float, float], words: Words) -> str:
+def _with_limits(value: float, limits: tuple[float, float], words: FigureWords) -> str:
     off = max(value - limits[0], limits[1] - value)
     number, _, unit = words.pressure(value).rpartition(" ")
     return f"{number} ± {words.pressure(off).rpartition(' ')[0]} {unit}"
 
 
-def _sold(read: ValveRead, words: Words) -> str:
+def _sold(read: ValveRead, words: FigureWords) -> str:
     wanted = read.expected
     inside = "within its tolerance" if read.within else "outside its tolerance"
     if wanted.knee is not None and wanted.slope is not None:

@@ -6,7 +6,7 @@ from pathlib import Path
 
 from urgens.cli.exits import DONE
 from urgens.cli.printing import loaded, print_json
-from urgens.document import Build, BuildErrors, Change, changed, dumps, load, save, with_setup
+from urgens.document import Build, BuildChange, BuildErrors, changed, dumps, load, save, with_setup
 from urgens.document.layout.line_sheets import routed
 from urgens.guidance import findings
 from urgens.guidance.advice.layouts import alternatives
@@ -31,7 +31,7 @@ def _plumb(options: argparse.Namespace) -> int:
         return DONE
     if not options.draft:
         return _draw_plan(build, options.output)
-    change = Change.assuming("The usual layout", {"plumbing": drafted(build)})
+    change = BuildChange.assuming("The usual layout", {"plumbing": drafted(build)})
     if options.alternative is not None:
         known = {one.school.name: one.change for one in alternatives(build)}
         if options.alternative not in known:

@@ -10,15 +10,15 @@ from urgens.cli.exits import DONE
 from urgens.cli.printing import loaded, print_json
 from urgens.document import Build, BuildError, BuildErrors, load, with_setup
 from urgens.document.edits.past import as_of
-from urgens.guidance.advice.build_comparison import Compared, compared
+from urgens.guidance.advice.build_comparison import ComparedFigure, compared
 from urgens.guidance.planning.due import Due, due
-from urgens.guidance.planning.plan import Plan, plan
+from urgens.guidance.planning.plan import WorkPlan, plan
 from urgens.guidance.planning.schedule import Hours, Schedule, scheduled
 from urgens.printed.comparing import printed_comparison
 from urgens.printed.planning import printed_plan
 from urgens.quantity import UnitSystem, show, written
 from urgens.sheet.calendar import write_calendar
-from urgens.sheet.files import Asked, write_solution
+from urgens.sheet.files import SheetRequest, write_solution
 from urgens.solve import solve
 
 DAY = timedelta(days=1)
@@ -40,25 +40,25 @@ def _plan(options: argparse.Namespace) -> int:
     return DONE
 
 
-def _say_plan(found: Plan, when: Schedule, coming: tuple[Due, ...], *, as_json: bool) -> None:
+def _say_plan(plan: WorkPlan, when: Schedule, coming: tuple[Due, ...], *, as_json: bool) -> None:
     if as_json:
-        print_json(printed_plan(found, when, coming))
+        print_json(printed_plan(plan, when, coming))
         return
-    if found.work.supposed:
-        print(found.work.supposed)
-    if not found.jobs:
+    if plan.work.supposed:
+        print(plan.work.supposed)
+    if not plan.jobs:
         print("Nothing is open.")
     starts = {slot.job: slot.start for slot in reversed(when.slots)}
-    for at, job in enumerate(found.jobs):
+    for at, job in enumerate(plan.jobs):
         people = "" if job.people == 1 else f", {job.people} people"
         opens = f"; opens {', '.join(job.opens)}" if job.opens else ""
         print(
             f"{at + 1}. {starts[at]:%a %d %b %H:%M}  {job.name}, {job.minutes} min{people}{opens}"
         )
-    print(f"Bleeds: {found.order.bleeds}, one by one {found.order.one_by_one}.")
-    for one in found.missing:
+    print(f"Bleeds: {plan.order.bleeds}, one by one {plan.order.one_by_one}.")
+    for one in plan.missing:
         print(f"Not here yet: {one.count} × {one.what}, for {one.job}")
-    for held in found.holds:
+    for held in plan.holds:
         print(f"Holds the vehicle: {held.what}")
     for row in coming:
         print(f"Due {row.when or 'without a day'}: {row.what}. {row.why}.")
@@ -115,18 +115,18 @@ def _end(day: datetime) -> datetime:
     return day + DAY if day.time() == time() else day
 
 
-def _row_words(one: Compared, units: UnitSystem, names: tuple[str, str]) -> str:
+def _row_words(figure: ComparedFigure, units: UnitSystem, names: tuple[str, str]) -> str:
     values = []
-    for value in (one.here, one.other):
+    for value in (figure.here, figure.other):
         if isinstance(value, str):
             values.append(value)
-        elif one.kind is not None:
-            values.append(str(show(value, one.kind, units)))
+        elif figure.kind is not None:
+            values.append(str(show(value, figure.kind, units)))
         else:
-            values.append(f"{written(value, one.decimals)} {one.unit}".strip())
-    better = {"here": names[0], "other": names[1], "": ""}[one.better]
-    said = f"  (better {better}: {one.why})" if better else ""
-    return f"{one.name}: {values[0]} → {values[1]}{said}"
+            values.append(f"{written(value, figure.decimals)} {figure.unit}".strip())
+    better = {"here": names[0], "other": names[1], "": ""}[figure.better]
+    said = f"  (better {better}: {figure.why})" if better else ""
+    return f"{figure.name}: {values[0]} → {values[1]}{said}"
 
 
 def _sheet(options: argparse.Namespace) -> int:
@@ -142,7 +142,7 @@ def _sheet(options: argparse.Namespace) -> int:
         application = offscreen()  # kept until the sheet is written
         drawings["layout"] = drawing(build)
     base, folder = load(options.file), options.file.resolve().parent
-    asked = Asked(chapters, options.paper, folder, drawings, base)
+    asked = SheetRequest(chapters, options.paper, folder, drawings, base)
     write_solution(solve(build), options.output, build.natural_units, asked)
     del application
     return DONE

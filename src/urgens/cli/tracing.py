@@ -10,10 +10,10 @@ from urgens.cli.exits import DONE
 from urgens.cli.printing import loaded, print_json
 from urgens.document import Build, BuildErrors
 from urgens.guidance.sayings import SAID, tried
-from urgens.guidance.tracing.ranking import Evidence
+from urgens.guidance.tracing.ranking import TraceEvidence
 from urgens.guidance.tracing.readings import reading
 from urgens.guidance.tracing.trace import Traced, traced
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.printed.tracing import printed_tables, printed_trace, why
 from urgens.quantity import UnitSystem
 from urgens.solve import solve
@@ -39,10 +39,10 @@ def _trace(options: argparse.Namespace) -> int:
     found = traced(build, evidence, _case(build, options.load_case))
     extra = _given_twice(options)
     if options.json:
-        printed = printed_trace(found, Words(UnitSystem.METRIC))
+        printed = printed_trace(found, FigureWords(UnitSystem.METRIC))
         print_json({**printed, "contradictions": [*extra, *printed["contradictions"]]})
         return DONE
-    _say(found, extra, Words(build.natural_units))
+    _say(found, extra, FigureWords(build.natural_units))
     return DONE
 
 
@@ -55,10 +55,10 @@ def _all_known(left_out: list[str], names: list[str]) -> None:
             raise BuildErrors.one("--leave-out", f'there is no "{name}" on record', remedy)
 
 
-def _told(options: argparse.Namespace) -> Evidence:
+def _told(options: argparse.Namespace) -> TraceEvidence:
     """Return what the options say; raises BuildErrors for a reading that is none."""
     signs = {**dict.fromkeys(options.sign, True), **dict.fromkeys(options.not_sign, False)}
-    return Evidence(signs, dict(options.test), tuple(reading(*one) for one in options.reading))
+    return TraceEvidence(signs, dict(options.test), tuple(reading(*one) for one in options.reading))
 
 
 def _case(build: Build, name: str | None) -> int:
@@ -81,16 +81,16 @@ def _given_twice(options: argparse.Namespace) -> list[str]:
     return both
 
 
-def _say(found: Traced, extra: list[str], words: Words) -> None:
-    for line in found.stops:
+def _say(trace: Traced, extra: list[str], words: FigureWords) -> None:
+    for line in trace.stops:
         print(f"Do not drive: {line}")
-    for line in (*extra, *found.contradictions):
+    for line in (*extra, *trace.contradictions):
         print(f"Contradiction: {line}")
-    for one in found.ranked[:SHOWN]:
-        print(f"{100 * one.share:3.0f} of 100  {one.cause.words}. {found.reason(one, words)}")
-    print(f"{100 * found.other:3.0f} of 100  Something not in this list.")
-    if found.tests:
-        print(f"Next: {why(found.tests[0].test)}")
+    for one in trace.ranked[:SHOWN]:
+        print(f"{100 * one.share:3.0f} of 100  {one.cause.words}. {trace.reason(one, words)}")
+    print(f"{100 * trace.other:3.0f} of 100  Something not in this list.")
+    if trace.tests:
+        print(f"Next: {why(trace.tests[0].test)}")
 
 
 def _sayings(options: argparse.Namespace) -> int:

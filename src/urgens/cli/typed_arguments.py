@@ -4,7 +4,7 @@ import argparse
 from collections.abc import Callable
 from datetime import datetime
 
-from urgens.quantity import LENGTH, SPEED, Kind, QuantityError, parse, whole_number
+from urgens.quantity import LENGTH, SPEED, QuantityError, QuantityKind, parse, whole_number
 from urgens.quantity.day import typed_time
 from urgens.quantity.limits import looked_at, road
 from urgens.quantity.whole import LARGEST
@@ -22,7 +22,7 @@ def said(read: Callable[[str], float]) -> Callable[[str], float]:
     return tried
 
 
-def quantity(kind: Kind) -> Callable[[str], float]:
+def quantity(kind: QuantityKind) -> Callable[[str], float]:
     """Return a reader of a quantity of a kind, zero or more, in SI."""
 
     def read(text: str) -> float:

@@ -3,7 +3,7 @@
 from urgens.data import SUFFIX, demo_names
 from urgens.document.build import Build
 from urgens.document.demo import demo, demo_text, own_vehicle
-from urgens.document.edits.change import Change, changed
+from urgens.document.edits.change import BuildChange, changed
 from urgens.document.edits.edit import edited, with_changes
 from urgens.document.edits.setups import whole, with_setup
 from urgens.document.errors import BuildError, BuildErrors
@@ -14,9 +14,9 @@ from urgens.document.schema import schema
 __all__ = [
     "SUFFIX",
     "Build",
+    "BuildChange",
     "BuildError",
     "BuildErrors",
-    "Change",
     "changed",
     "demo",
     "demo_names",

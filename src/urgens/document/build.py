@@ -16,17 +16,17 @@ from urgens.document.kinds.cylinders import Master, cylinder_kind
 from urgens.document.kinds.cylinders.kind import Split
 from urgens.document.kinds.valves import Valves
 from urgens.document.layout.layout import Plumbing
-from urgens.document.layout.volumes import Lines
+from urgens.document.layout.volumes import LineVolumes
 from urgens.document.ledger.history import HistoryEntry
 from urgens.document.ledger.photographs import Photograph
 from urgens.document.ledger.proof import Proof
-from urgens.document.ledger.records import Joint, OpenItem, Record
+from urgens.document.ledger.records import Joint, OpenItem, ProcedureRun
 from urgens.document.ledger.traces import TraceRun
-from urgens.document.model import Fault, FluidVolume, Name, Part, Text
-from urgens.document.numeric import Reading
+from urgens.document.model import DocumentModel, FluidVolume, Name, PartFault, Text
+from urgens.document.numeric import NumericBuild
 from urgens.document.pedal import Pedal
 from urgens.document.targets import Targets
-from urgens.document.vehicle import Vehicle
+from urgens.document.vehicle import VehicleSection
 from urgens.document.wheel_ends import WheelEnds, rolling_radius
 from urgens.physics.atmosphere import air_pressure
 from urgens.physics.axle import Axle
@@ -46,14 +46,14 @@ ShuttleVolume = Annotated[
 ]
 
 
-class Build(Part):
+class Build(DocumentModel):
     """One vehicle's brake system, as the builder typed it."""
 
     format: Literal["urgens.build"]
     version: Literal[1]
     name: Name
     notes: Text = ""
-    vehicle: Vehicle
+    vehicle: VehicleSection
     front: WheelEnds
     rear: WheelEnds
     pedal: Pedal
@@ -61,7 +61,7 @@ class Build(Part):
     master: Master
     circuits: Split | None = None
     valves: Valves = Valves()
-    lines: Lines = Lines()
+    lines: LineVolumes = LineVolumes()
     plumbing: Plumbing | None = None
     targets: Targets = Targets()
     fluid: Fluid | None = None
@@ -70,7 +70,7 @@ class Build(Part):
     shuttle_volume: ShuttleVolume | None = None
     parking_brake: Literal["rear", "front", "transmission", "none"] | None = None
     heat: Heat | None = None
-    records: tuple[Record, ...] = ()
+    records: tuple[ProcedureRun, ...] = ()
     joints: tuple[Joint, ...] = ()
     open_items: tuple[OpenItem, ...] = ()
     proof: Proof | None = None
@@ -80,12 +80,12 @@ class Build(Part):
     evidence: Known = Field(default_factory=dict, validate_default=True)
     setups: tuple[SetUp, ...] = ()
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that cylinder and circuits, vacuum and air go together."""
         fits = cylinder_kind(self.master).circuits
         if self.circuits is not None and self.circuits not in fits:
             wanted = " or ".join(f'"{circuits}"' for circuits in fits)
-            yield Fault(
+            yield PartFault(
                 "circuits",
                 f'"{self.circuits}" does not go with a {self.master.kind} cylinder',
                 f"write {wanted}, or choose another cylinder",
@@ -96,37 +96,37 @@ class Build(Part):
         if isinstance(self.booster, VacuumBooster):
             yield from self._vacuum_fits(self.booster)
 
-    def _corner_fits(self) -> Iterator[Fault]:
+    def _corner_fits(self) -> Iterator[PartFault]:
         least = min(self.front.tyre.grip, self.rear.tyre.grip) * self.targets.surface
         if self.targets.corner >= least * (1.0 - ROUNDING):
-            yield Fault(
+            yield PartFault(
                 "targets.corner",
                 f"{self.targets.corner:g} g to the side leaves no grip to brake with: the tyres "
                 f"have {least:g} on the target road",
                 f"write a number below {least:g}",
             )
 
-    def _drag_fits(self) -> Iterator[Fault]:
+    def _drag_fits(self) -> Iterator[PartFault]:
         if not self.vehicle.engine_drag.value:
             return
-        reading = Reading(self)
+        reading = NumericBuild(self)
         if drag_at_road(reading) >= passed_at_rest(reading) * (1.0 - ROUNDING):
-            radius = rolling_radius(Reading(self.axle(driven_axle(self.vehicle)).tyre))
+            radius = rolling_radius(NumericBuild(self.axle(driven_axle(self.vehicle)).tyre))
             most = retype(float(passed_at_rest(reading) * radius), TORQUE, UnitSystem.METRIC, 3)
-            yield Fault(
+            yield PartFault(
                 "vehicle.engine_drag",
                 f'"{self.vehicle.engine_drag.text}" locks the driven wheels by itself on the '
                 "target road",
                 f'write the torque at the axle, below "{most}"',
             )
 
-    def _vacuum_fits(self, booster: VacuumBooster) -> Iterator[Fault]:
+    def _vacuum_fits(self, booster: VacuumBooster) -> Iterator[PartFault]:
         ambient = float(air_pressure(self.vehicle.altitude.value))
         for name, vacuum in (("vacuum", booster.vacuum), ("pump", booster.pump)):
             if vacuum is None or vacuum.value <= ambient:
                 continue
             most = retype(ambient, PRESSURE, UnitSystem.METRIC, 2)
-            yield Fault(
+            yield PartFault(
                 f"booster.{name}",
                 f'"{vacuum.text}" is more than the air presses at '
                 f'"{self.vehicle.altitude.text}" of altitude',

@@ -15,9 +15,9 @@ from urgens.document.build import Build
 from urgens.document.entry import Entry
 from urgens.document.errors import BuildErrors
 from urgens.document.laid_fluid import replaced
-from urgens.document.model import Part, Sign, Typed
+from urgens.document.model import DocumentModel, SignRule, Typed
 from urgens.document.paths import steps, value_at
-from urgens.quantity import Kind, Quantity, Units, UnitSystem
+from urgens.quantity import Quantity, QuantityKind, Units, UnitSystem
 
 LEAST_SHARE = 1e-3  # of a figure, or of what is left to a limit: ends of a spread stay inside
 NUMBER_STEP = 0.01
@@ -43,9 +43,9 @@ class Figure:
 
     path: str
     entry: Entry
-    kind: Kind | Literal["text"] | None
+    kind: QuantityKind | Literal["text"] | None
     value: Quantity | float | str | None
-    part: Part
+    part: DocumentModel
     low: float
     high: float
     closed: tuple[bool, bool]
@@ -80,7 +80,7 @@ class Figure:
 
     def shown_in(self, units: Units) -> Units:
         """Return the units it is shown in: its own where it has some."""
-        if self.entry.units is None or not isinstance(self.kind, Kind):
+        if self.entry.units is None or not isinstance(self.kind, QuantityKind):
             return units
         name = self.entry.units[0 if units.system is UnitSystem.INCH else 1]
         return Units(units.system, ((self.kind, name), *units.overrides))
@@ -99,7 +99,7 @@ class Figure:
 def figure(build: Build, path: str) -> Figure:
     """Return the figure at `path`; raises BuildErrors where there is none."""
     field, here, part = _found(build, path)
-    if field.entry is None or isinstance(here, Part | tuple):
+    if field.entry is None or isinstance(here, DocumentModel | tuple):
         raise BuildErrors.one(path, "is no figure", "name a figure, such as pedal.pivot_to_pad")
     return field.figure(path, here, part)
 
@@ -115,13 +115,17 @@ def entry(build: Build, path: str) -> Entry:
     return found
 
 
-def _found(build: Build, path: str) -> tuple["_Field", Any, Part]:
+def _found(build: Build, path: str) -> tuple["_Field", Any, DocumentModel]:
     """Return the field at `path`, what stands in it, and the part it is of."""
     here: Any = build
-    part: Part = build
+    part: DocumentModel = build
     field = _Field.of(Build)
     for step in steps(path):
-        if isinstance(here, Part) and isinstance(step, str) and step in type(here).model_fields:
+        if (
+            isinstance(here, DocumentModel)
+            and isinstance(step, str)
+            and step in type(here).model_fields
+        ):
             part, field = here, _field(type(here), step)
             here = getattr(here, step)
         elif isinstance(here, tuple) and isinstance(step, int) and step < len(here):
@@ -141,10 +145,10 @@ def places(build: Build, path: str) -> Iterator[str]:
     yield from _places(value_at(build, path), path)
 
 
-def _places(part: Part, place: str) -> Iterator[str]:
+def _places(part: DocumentModel, place: str) -> Iterator[str]:
     for name in type(part).model_fields:
         here, path = getattr(part, name), f"{place}.{name}"
-        if isinstance(here, Part):
+        if isinstance(here, DocumentModel):
             yield from _places(here, path)
         elif isinstance(here, tuple):
             yield from _in_list(here, path)
@@ -156,7 +160,7 @@ def _in_list(values: tuple[Any, ...], path: str) -> Iterator[str]:
     for index, value in enumerate(values):
         if isinstance(value, tuple):
             yield from _in_list(value, f"{path}[{index}]")
-        elif not isinstance(value, Part):
+        elif not isinstance(value, DocumentModel):
             yield f"{path}[{index}]"
 
 
@@ -166,7 +170,7 @@ def counting(build: Build) -> Iterator[Figure]:
     yield from (one for one in _of_part(build, "", idle=False) if one.path not in drawn)
 
 
-def _of_part(part: Part, place: str, *, idle: bool = True) -> Iterator[Figure]:
+def _of_part(part: DocumentModel, place: str, *, idle: bool = True) -> Iterator[Figure]:
     left_out = () if idle else part.idle
     for name in type(part).model_fields:
         if name in ("evidence", "setups") or name in left_out:
@@ -176,9 +180,9 @@ def _of_part(part: Part, place: str, *, idle: bool = True) -> Iterator[Figure]:
 
 
 def _of_field(
-    value: Any, field: "_Field", path: str, part: Part, *, idle: bool
+    value: Any, field: "_Field", path: str, part: DocumentModel, *, idle: bool
 ) -> Iterator[Figure]:
-    if isinstance(value, Part):
+    if isinstance(value, DocumentModel):
         yield from _of_part(value, path, idle=idle)
     elif isinstance(value, tuple):
         for index, item in enumerate(value):
@@ -288,7 +292,7 @@ class _Field:
         """The catalogue's entry."""
         return next((mark for mark in self.marks if isinstance(mark, Entry)), None)
 
-    def figure(self, path: str, value: Any, part: Part) -> Figure:
+    def figure(self, path: str, value: Any, part: DocumentModel) -> Figure:
         """Return the figure of this field."""
         assert self.entry is not None
         low, high, closed = self._limits
@@ -296,7 +300,7 @@ class _Field:
         return Figure(path, self.entry, self._kind, value, part, low, high, closed, whole)
 
     @cached_property
-    def _kind(self) -> Kind | Literal["text"] | None:
+    def _kind(self) -> QuantityKind | Literal["text"] | None:
         typed = next((mark for mark in self.marks if isinstance(mark, Typed)), None)
         if typed is not None:
             return typed.kind
@@ -308,8 +312,8 @@ class _Field:
         for mark in self.marks:
             match mark:
                 case Typed():
-                    if mark.sign is not Sign.ANY:
-                        low, closed[0] = 0.0, mark.sign is Sign.NOT_NEGATIVE
+                    if mark.sign is not SignRule.ANY:
+                        low, closed[0] = 0.0, mark.sign is SignRule.NOT_NEGATIVE
                     if mark.largest is not None:
                         high, closed[1] = mark.largest, True
                 case Ge():
@@ -333,6 +337,6 @@ def _flat(marks: Sequence[Any]) -> tuple[Any, ...]:
 
 
 @lru_cache(maxsize=1024)
-def _field(model: type[Part], name: str) -> _Field:
+def _field(model: type[DocumentModel], name: str) -> _Field:
     info = model.model_fields[name]
     return _Field.of(info.annotation, _flat(info.metadata))

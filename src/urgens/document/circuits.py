@@ -119,9 +119,9 @@ class Circuits:
     def reached(
         self, start: Passage, without: Iterable[Passage] = (), cut: str = ""
     ) -> set[Passage]:
-        """Return what a passage is open to; without: passages that are shut [objects].
+        """Return what a passage is open to; without: passages that are shut.
 
-        start: where to begin [object]; cut: the id of a line that is taken away [text]. A wheel
+        start: where to begin; cut: the id of a line that is taken away [text]. A wheel
         brake is an end: nothing goes on behind it.
         Source: a walk along the lines.
         """
@@ -137,7 +137,7 @@ class Circuits:
         return found
 
     def fed_by(self, wheel: FittedPart) -> set[str]:
-        """Return the circuits that a wheel brake is fed by; wheel: the part [object].
+        """Return the circuits that a wheel brake is fed by; wheel: the part.
 
         Source: `reached`.
         """
@@ -161,7 +161,7 @@ class Circuits:
         return {name: frozenset(circuits) for name, circuits in found.items()}
 
     def fed_circuits(self, part: FittedPart) -> frozenset[str]:
-        """Return the circuits of the lines that end in a part; part: of the layout [object].
+        """Return the circuits of the lines that end in a part; part: of the layout.
 
         Source: `fed`.
         """
@@ -175,7 +175,7 @@ class Circuits:
         return self.parts[place.part].kind in ("wheel-brake", "master")
 
     def behind(self, valve: FittedPart) -> set[str]:
-        """Return the wheels that only a valve feeds; valve: the part [object].
+        """Return the wheels that only a valve feeds; valve: the part.
 
         Source: those that no outlet reaches any more once the valve is shut.
         """
@@ -200,7 +200,7 @@ class Circuits:
     def hoses_to(self, wheel: FittedPart) -> bool | None:
         """Tell whether a hose is in the way to a wheel brake, None where it is not fed.
 
-        wheel: the part [object]. Source: it is, where no way is left without one.
+        wheel: the part. Source: it is, where no way is left without one.
         """
         if not self.fed_by(wheel):
             return None
@@ -228,7 +228,7 @@ _last: tuple[Build, Circuits] | None = None
 
 
 def circuits_of(build: Build) -> Circuits | None:
-    """Return the circuits of a build's layout, None where it has none; build: [object].
+    """Return the circuits of a build's layout, None where it has none.
 
     Those of the build that was asked last are kept: every check asks for them.
     Source: `Circuits`.
@@ -245,7 +245,7 @@ def circuits_of(build: Build) -> Circuits | None:
 def warned(build: Build) -> bool:
     """Return whether a pressure-differential switch is in the lines, told or laid out.
 
-    build: [object]. A layout drawn before anybody told its kind has one all the same.
+    A layout drawn before anybody told its kind has one all the same.
     Source: the build.
     """
     parts = () if build.plumbing is None else build.plumbing.parts
@@ -256,7 +256,7 @@ def warned(build: Build) -> bool:
 def passage(part: FittedPart, port: str) -> Passage:
     """Return the passage that a port belongs to.
 
-    part: of a layout [object]; port: its name [text].
+    part: of a layout; port: its name [text].
     A cylinder's outlets are apart, a shuttle keeps its sides apart, a valve for two circuits its
     pairs; in all other parts every port is open to every other.
     Source: what such parts are inside.

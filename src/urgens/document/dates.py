@@ -4,7 +4,7 @@ from collections.abc import Callable
 from datetime import date, datetime
 from typing import TypeVar
 
-from urgens.document.model import Fault, broken, in_words
+from urgens.document.model import PartFault, broken, in_words
 
 T = TypeVar("T", bound=date)
 
@@ -27,7 +27,7 @@ def _of_the_clock(given: str) -> datetime:
 
 
 def _read(given: object, what: str, remedy: str, read: Callable[[str], T]) -> T:
-    fault = Fault("", f"is {in_words(given)}, not a {what}", remedy)
+    fault = PartFault("", f"is {in_words(given)}, not a {what}", remedy)
     if not isinstance(given, str):
         raise broken(fault)
     try:

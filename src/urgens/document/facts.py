@@ -18,14 +18,14 @@ from pydantic import (
 
 from urgens.document.dates import read_date
 from urgens.document.frozen import frozen, thawed
-from urgens.document.model import Fault, Name, Part, Text
-from urgens.quantity import Kind, Quantity, QuantityError, parse
+from urgens.document.model import DocumentModel, Name, PartFault, Text
+from urgens.quantity import Quantity, QuantityError, QuantityKind, parse
 
 _SHARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)\s*%")
 _BARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)")
 
 
-class Fluid(Part):
+class Fluid(DocumentModel):
     """What is in the lines, and since when."""
 
     model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
@@ -34,7 +34,7 @@ class Fluid(Part):
     filled: Annotated[date, BeforeValidator(read_date)] | None = None
 
 
-class Evidence(Part):
+class FigureEvidence(DocumentModel):
     """What is known about one figure; `spread` is ± a quantity or a share, as typed."""
 
     state: Literal["assumed", "measured", "stamped", "published"]
@@ -42,16 +42,18 @@ class Evidence(Part):
     note: Text = ""
 
 
-def _serialized(known: Mapping[str, Evidence], handler: SerializerFunctionWrapHandler) -> Any:
-    return handler(dict(known))
+def _serialized(
+    evidence: Mapping[str, FigureEvidence], handler: SerializerFunctionWrapHandler
+) -> Any:
+    return handler(dict(evidence))
 
 
 Known = Annotated[
-    Mapping[str, Evidence], AfterValidator(MappingProxyType), WrapSerializer(_serialized)
+    Mapping[str, FigureEvidence], AfterValidator(MappingProxyType), WrapSerializer(_serialized)
 ]  # what is known of figures, by their paths
 
 
-class SetUp(Part):
+class SetUp(DocumentModel):
     """A named variant of the build: values laid over it by path; a rung of the builder's ladder.
 
     `price` is in the builder's own money; `enough_if` says when nothing beyond it is needed.
@@ -94,21 +96,21 @@ def half_width(spread: str, value: Quantity | float) -> float:
     raise QuantityError(f'"{spread}" is no spread', 'write "0.05" or "10 %"')
 
 
-def _plain(kind: Kind) -> Kind:
+def _plain(kind: QuantityKind) -> QuantityKind:
     """Return `kind` without the smallest size: a spread may be finer than what it belongs to."""
-    return Kind(
+    return QuantityKind(
         kind.noun, kind.si, kind.exponents, kind.units, kind.example,
         (0.0, kind.bounds[1]), kind.takes_mass,
     )  # fmt: skip
 
 
-def twin_names(setups: tuple[SetUp, ...]) -> Iterator[Fault]:
+def twin_names(setups: tuple[SetUp, ...]) -> Iterator[PartFault]:
     """Yield the set-ups whose name another one has."""
     seen: dict[str, int] = {}
     for index, setup in enumerate(setups):
         first = seen.setdefault(setup.name, index)
         if first != index:
-            yield Fault(
+            yield PartFault(
                 f"setups[{index}].name",
                 f'"{setup.name}" is also the name of set-up {first + 1}',
                 "give each set-up a name of its own",

@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import Field
 
 from urgens.document.entry import Entry, wish
-from urgens.document.model import Distance, Part, Speed, Temperature
+from urgens.document.model import Distance, DocumentModel, Speed, Temperature
 from urgens.physics.axle import Axle
 from urgens.quantity import DISTANCE, SPEED, TEMPERATURE, Quantity, parse
 
@@ -17,7 +17,7 @@ FrontMeasured = Annotated[Temperature, Entry("Front measured, at the end", *AT_E
 RearMeasured = Annotated[Temperature, Entry("Rear measured, at the end", *AT_END)]
 
 
-class Heat(Part):
+class Heat(DocumentModel):
     """So many stops from a speed, so far apart at that speed.
 
     A temperature measured on a rotor or drum at the end of such a series settles how it cools.

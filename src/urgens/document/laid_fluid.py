@@ -7,7 +7,7 @@ import numpy as np
 
 from urgens.document.build import Build
 from urgens.document.circuits import Circuits, circuits_of
-from urgens.document.layout.layout import FittedPart, Line
+from urgens.document.layout.layout import BrakeLine, FittedPart
 from urgens.document.layout.line_sheets import routed
 from urgens.document.layout.threads import thread_table
 from urgens.physics.axle import AXLES, Axle, Pair
@@ -34,7 +34,7 @@ _last: tuple[Build, Pair[AxleLaid]] | None = None
 
 
 def laid_fluid(build: Build) -> Pair[AxleLaid]:
-    """Return what the layout of a build tells of each axle's hoses and lines; build: [object].
+    """Return what the layout of a build tells of each axle's hoses and lines.
 
     Hoses count where all of them have a length, lines where all of them have a route and a tube
     that is sold. What feeds both axles counts half for each.
@@ -51,7 +51,7 @@ def laid_fluid(build: Build) -> Pair[AxleLaid]:
 
 
 def replaced(build: Build) -> frozenset[str]:
-    """Return the paths of typed totals that the layout counts instead of; build: [object].
+    """Return the paths of typed totals that the layout counts instead of.
 
     Source: `laid_fluid`.
     """
@@ -96,7 +96,10 @@ def _of_axle(
 
 
 def _held(
-    circuits: Circuits, pipes: list[Line], hoses: list[FittedPart], shares: dict[str, Pair[float]]
+    circuits: Circuits,
+    pipes: list[BrakeLine],
+    hoses: list[FittedPart],
+    shares: dict[str, Pair[float]],
 ) -> Pair[float] | None:
     """Return what lines and hoses hold [m³], None where a line's route or tube is not known."""
     lengths = {one.line.id: one.length for one in routed(circuits.plumbing)}
@@ -122,7 +125,7 @@ def _share(circuits: Circuits, part: FittedPart) -> Pair[float]:
     return _shared(circuits.behind(part), circuits.fed_circuits(part))
 
 
-def _share_of_line(circuits: Circuits, line: Line) -> Pair[float]:
+def _share_of_line(circuits: Circuits, line: BrakeLine) -> Pair[float]:
     """Return how much of a line is each axle's: by the wheels that only it feeds."""
     behind = circuits.wheels_behind(line.id)
     return _shared(behind, circuits.fed[line.id])

@@ -34,9 +34,9 @@ from urgens.quantity import (
     TEMPERATURE,
     TORQUE,
     VOLUME,
-    Kind,
     Quantity,
     QuantityError,
+    QuantityKind,
     parse,
 )
 
@@ -44,7 +44,7 @@ _FIGURE = re.compile(r"(?P<number>\d+(?:\.\d+)?)\s*(?P<unit>\D+)")
 RULE = "urgens_rule"  # type of the pydantic errors that carry our own words
 
 
-class Fault(NamedTuple):
+class PartFault(NamedTuple):
     """A broken rule inside one part: place relative to it, problem and remedy."""
 
     at: str
@@ -52,7 +52,7 @@ class Fault(NamedTuple):
     remedy: str
 
 
-def broken(*faults: Fault) -> PydanticCustomError:
+def broken(*faults: PartFault) -> PydanticCustomError:
     """Return the error that carries `faults` out of a validator."""
     words = "; ".join(f.problem for f in faults).replace("{", "(").replace("}", ")")
     return PydanticCustomError(RULE, words, {"faults": list(faults)})
@@ -64,7 +64,7 @@ class TableRow(BaseModel):
     model_config = ConfigDict(extra="forbid", frozen=True)
 
 
-class Part(BaseModel):
+class DocumentModel(BaseModel):
     """A part of the document: immutable, no unknown fields, with rules of its own."""
 
     model_config = ConfigDict(extra="forbid", frozen=True)
@@ -74,19 +74,19 @@ class Part(BaseModel):
         """Fields that count nothing beside the ones given."""
         return ()
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Yield what is wrong between this part's fields, each of which is right alone."""
         yield from ()
 
     @model_validator(mode="after")
-    def _keep_rules(self) -> "Part":
+    def _keep_rules(self) -> "DocumentModel":
         faults = tuple(self.rules())
         if faults:
             raise broken(*faults)
         return self
 
 
-class Sign(Enum):
+class SignRule(Enum):
     """Which values of a quantity make sense."""
 
     POSITIVE = "above zero"
@@ -98,8 +98,8 @@ class Sign(Enum):
 class Typed:
     """Marks a field as a quantity of `kind`, kept as typed."""
 
-    kind: Kind
-    sign: Sign = Sign.POSITIVE
+    kind: QuantityKind
+    sign: SignRule = SignRule.POSITIVE
     largest: float | None = None  # SI; what is larger is a slip of the hand
 
     def __get_pydantic_core_schema__(
@@ -123,18 +123,18 @@ class Typed:
         if isinstance(given, Quantity):
             given = given.text
         if not isinstance(given, str):
-            raise broken(Fault("", *self._not_text(given)))
+            raise broken(PartFault("", *self._not_text(given)))
         try:
             quantity = parse(given, self.kind)
         except QuantityError as error:
-            raise broken(Fault("", error.problem, error.remedy)) from error
-        if quantity.value < 0 and self.sign is not Sign.ANY:
-            raise broken(Fault("", f'"{given}" is negative', self._wanted()))
-        if quantity.value == 0 and self.sign is Sign.POSITIVE:
-            raise broken(Fault("", f'"{given}" is zero', self._wanted()))
+            raise broken(PartFault("", error.problem, error.remedy)) from error
+        if quantity.value < 0 and self.sign is not SignRule.ANY:
+            raise broken(PartFault("", f'"{given}" is negative', self._wanted()))
+        if quantity.value == 0 and self.sign is SignRule.POSITIVE:
+            raise broken(PartFault("", f'"{given}" is zero', self._wanted()))
         if self.largest is not None and quantity.value > self.largest:
             problem = f'"{given}" is larger than any vehicle has'
-            raise broken(Fault("", problem, did_you_mean(quantity, self.largest)))
+            raise broken(PartFault("", problem, did_you_mean(quantity, self.largest)))
         return quantity
 
     def _wanted(self) -> str:
@@ -193,29 +193,29 @@ def in_words(value: object) -> str:
 
 
 Length = Annotated[Quantity, Typed(LENGTH)]
-LengthOrZero = Annotated[Quantity, Typed(LENGTH, Sign.NOT_NEGATIVE)]
-Offset = Annotated[Quantity, Typed(LENGTH, Sign.ANY)]
-Area = Annotated[Quantity, Typed(AREA, Sign.ANY)]
+LengthOrZero = Annotated[Quantity, Typed(LENGTH, SignRule.NOT_NEGATIVE)]
+Offset = Annotated[Quantity, Typed(LENGTH, SignRule.ANY)]
+Area = Annotated[Quantity, Typed(AREA, SignRule.ANY)]
 Face = Annotated[Quantity, Typed(AREA)]
 Load = Annotated[Quantity, Typed(LOAD)]
 Force = Annotated[Quantity, Typed(FORCE)]
-ForceOrZero = Annotated[Quantity, Typed(FORCE, Sign.NOT_NEGATIVE)]
+ForceOrZero = Annotated[Quantity, Typed(FORCE, SignRule.NOT_NEGATIVE)]
 Pressure = Annotated[Quantity, Typed(PRESSURE)]
-PressureOrZero = Annotated[Quantity, Typed(PRESSURE, Sign.NOT_NEGATIVE)]
-VolumeOrZero = Annotated[Quantity, Typed(VOLUME, Sign.NOT_NEGATIVE)]
-ComplianceOrZero = Annotated[Quantity, Typed(COMPLIANCE, Sign.NOT_NEGATIVE)]
+PressureOrZero = Annotated[Quantity, Typed(PRESSURE, SignRule.NOT_NEGATIVE)]
+VolumeOrZero = Annotated[Quantity, Typed(VOLUME, SignRule.NOT_NEGATIVE)]
+ComplianceOrZero = Annotated[Quantity, Typed(COMPLIANCE, SignRule.NOT_NEGATIVE)]
 FluidVolume = Annotated[Quantity, Typed(VOLUME)]
 Mass = Annotated[Quantity, Typed(MASS)]
-Angle = Annotated[Quantity, Typed(ANGLE, Sign.NOT_NEGATIVE)]
+Angle = Annotated[Quantity, Typed(ANGLE, SignRule.NOT_NEGATIVE)]
 RampAngle = Annotated[Quantity, Typed(ANGLE, largest=1.05)]
-Tilt = Annotated[Quantity, Typed(ANGLE, Sign.ANY, largest=1.4)]
+Tilt = Annotated[Quantity, Typed(ANGLE, SignRule.ANY, largest=1.4)]
 SpringRate = Annotated[Quantity, Typed(SPRING_RATE)]
 Speed = Annotated[Quantity, Typed(SPEED)]
 Distance = Annotated[Quantity, Typed(DISTANCE)]
 Temperature = Annotated[Quantity, Typed(TEMPERATURE)]
 Torque = Annotated[Quantity, Typed(TORQUE)]
-TorqueOrZero = Annotated[Quantity, Typed(TORQUE, Sign.NOT_NEGATIVE)]
-HoseExpansion = Annotated[Quantity, Typed(HOSE_EXPANSION, Sign.NOT_NEGATIVE)]
+TorqueOrZero = Annotated[Quantity, Typed(TORQUE, SignRule.NOT_NEGATIVE)]
+HoseExpansion = Annotated[Quantity, Typed(HOSE_EXPANSION, SignRule.NOT_NEGATIVE)]
 
 Number = Annotated[float, Field(strict=True, allow_inf_nan=False)]
 PositiveNumber = Annotated[float, Field(strict=True, allow_inf_nan=False, ge=1e-3, le=1e3)]
@@ -240,7 +240,7 @@ def _without(refused: re.Pattern[str], given: str) -> str:
     found = refused.search(given)
     if found is not None:
         problem = f"holds the control character U+{ord(found[0]):04X}"
-        raise broken(Fault("", problem, "take it out"))
+        raise broken(PartFault("", problem, "take it out"))
     return given
 
 

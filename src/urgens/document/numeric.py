@@ -11,7 +11,7 @@ Laid = Mapping[str, Floats]  # by path: a number, or an array of draws [SI]
 NOTHING: Laid = MappingProxyType({})
 
 
-class Reading:
+class NumericBuild:
     """One part of a build as numbers; what is laid over a path counts before its own figure.
 
     The document itself never holds an array, nor a figure that was not typed.
@@ -36,14 +36,14 @@ class Reading:
             raise LookupError(f"{self._path(name)} is not given")
         return found
 
-    def of(self, name: str) -> "Reading":
+    def of(self, name: str) -> "NumericBuild":
         """Return the part in a field as numbers."""
-        return Reading(getattr(self.part, name), self._over, self._path(name))
+        return NumericBuild(getattr(self.part, name), self._over, self._path(name))
 
-    def each(self, name: str) -> tuple["Reading", ...]:
+    def each(self, name: str) -> tuple["NumericBuild", ...]:
         """Return the parts in a list as numbers."""
         return tuple(
-            Reading(part, self._over, f"{self._path(name)}[{index}]")
+            NumericBuild(part, self._over, f"{self._path(name)}[{index}]")
             for index, part in enumerate(getattr(self.part, name))
         )
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from urgens.document.build import Build
-from urgens.document.edits.change import Change
+from urgens.document.edits.change import BuildChange
 from urgens.document.kinds.brakes.disc import Disc
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, Units, UnitSystem, retype
@@ -19,11 +19,10 @@ WAYS = {
 }
 
 
-def pad_ways(build: Build, axle: Axle, units: Units | UnitSystem) -> Iterator[Change]:
+def pad_ways(build: Build, axle: Axle, units: Units | UnitSystem) -> Iterator[BuildChange]:
     """Yield the other ways to give a disc's radius, with the figures that follow from its own.
 
-    build: the document [object]; axle: of a disc brake [-]; units: to write new figures in
-    [object].
+    build: the document; axle: of a disc brake [-]; units: to write new figures in.
     What nobody measured is assumed; an effective radius is known as well as what it follows from.
     Source: the mean of the pad's two radii, as `document.brakes.disc`.
     """
@@ -48,7 +47,7 @@ def pad_ways(build: Build, axle: Axle, units: Units | UnitSystem) -> Iterator[Ch
         new = {name: retype(found[name], LENGTH, units) for name in way if name not in stays}
         unsure = guess or way != EFFECTIVE  # where the pad ends is measured, or it is a guess
         known = {f"{place}.{name}": {"state": "assumed"} for name in new} if unsure else {}
-        yield Change(words, {place: {**stays, **new}}, known)
+        yield BuildChange(words, {place: {**stays, **new}}, known)
 
 
 def _edges(brake: Disc) -> tuple[float, float]:

@@ -11,7 +11,7 @@ from pydantic import Field
 from urgens.data import FOLDER
 from urgens.document.files import read_json
 from urgens.document.layout.layout import KEPT, Id, PartKind, Port, nothing
-from urgens.document.model import Fault, Name, Part, Text
+from urgens.document.model import DocumentModel, Name, PartFault, Text
 from urgens.document.validation import validated_as
 from urgens.document.whole_file import write_whole
 
@@ -19,7 +19,7 @@ THROUGH = 2  # ports that a part in a line has at least
 ENDS = ("plug", "gauge", "sensor", "light-switch")  # have one
 
 
-class CataloguePart(Part):
+class CataloguePart(DocumentModel):
     """One part: what it is called, its kind, its ports in the order in which they are passed."""
 
     name: Name
@@ -28,15 +28,15 @@ class CataloguePart(Part):
     marking: Text = ""
     note: Text = ""
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that it has the ports that its kind has."""
         least = 1 if self.kind in ENDS else THROUGH
         if len(self.ports) < least:
             problem = f'"{self.name}" has {len(self.ports)} of the {least} ports it needs'
-            yield Fault("ports", problem, 'write each as "in": {"thread": "3/8-24", …}')
+            yield PartFault("ports", problem, 'write each as "in": {"thread": "3/8-24", …}')
 
 
-class PartCatalogue(Part):
+class PartCatalogue(DocumentModel):
     """A file of parts: open JSON, of its own format."""
 
     format: Literal["urgens.parts"] = "urgens.parts"
@@ -44,17 +44,17 @@ class PartCatalogue(Part):
     source: Text = ""
     parts: tuple[CataloguePart, ...] = ()
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that every name is there once."""
         seen: dict[str, int] = {}
         for index, part in enumerate(self.parts):
             if part.name in seen:
                 problem = f'"{part.name}" is also the name of parts[{seen[part.name]}]'
-                yield Fault(f"parts[{index}].name", problem, "give it another name")
+                yield PartFault(f"parts[{index}].name", problem, "give it another name")
             seen.setdefault(part.name, index)
 
     def with_part(self, part: CataloguePart) -> "PartCatalogue":
-        """Return the catalogue with a part, in place of one of that name; part: [object]."""
+        """Return the catalogue with a part, in place of one of that name; part:."""
         kept = tuple(one for one in self.parts if one.name != part.name)
         return self.model_copy(update={"parts": (*kept, part)})
 

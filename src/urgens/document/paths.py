@@ -5,7 +5,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from urgens.document.errors import BuildErrors
-from urgens.document.model import Part
+from urgens.document.model import DocumentModel
 
 _FIELD = re.compile(r"[a-z_]+")
 _STEP = re.compile(r"\.?([a-z_]+)|\[(\d+)\]|\[\"([^\"]+)\"\]")
@@ -41,7 +41,7 @@ def path_of(way: Sequence[str | int]) -> str:
     return found
 
 
-def value_at(build: Part, path: str) -> Any:
+def value_at(build: DocumentModel, path: str) -> Any:
     """Return what stands at `path` in `build`; raises BuildErrors where there is nothing."""
     here: Any = build
     for step in steps(path):
@@ -49,7 +49,7 @@ def value_at(build: Part, path: str) -> Any:
             here = entered(here, step, path)
         elif isinstance(here, Mapping) and step in here:
             here = here[step]
-        elif isinstance(here, Part) and step in type(here).model_fields:
+        elif isinstance(here, DocumentModel) and step in type(here).model_fields:
             here = getattr(here, step)
         else:
             raise BuildErrors.one(path, "is not in this build", "choose a field that is there")

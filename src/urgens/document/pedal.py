@@ -3,7 +3,7 @@
 from typing import Annotated, Literal
 
 from urgens.document.entry import CALIPER, RULE, TAPE, Entry
-from urgens.document.model import Efficiency, Length, LengthOrZero, Part, Tilt
+from urgens.document.model import DocumentModel, Efficiency, Length, LengthOrZero, Tilt
 from urgens.quantity import ANGLE, LENGTH, parse
 
 LEVEL = "spirit level with a scale, pedal at rest"
@@ -20,7 +20,7 @@ Axis = Annotated[
 HoleDiameter = Annotated[Length, Entry("Holes are wide", CALIPER, "Width of the pin's holes")]
 
 
-class PedalAngles(Part):
+class PedalAngles(DocumentModel):
     """Where the arms point at rest, from straight down, towards the driver positive.
 
     A floor pedal's arms are taken from straight up. `cylinder` is the slope of the cylinder's
@@ -34,7 +34,7 @@ class PedalAngles(Part):
     ] = parse("0 deg", ANGLE)
 
 
-class Pedal(Part):
+class Pedal(DocumentModel):
     """The brake pedal; both lengths from its pivot.
 
     `holes` are those there are for the pushrod's pin, from the pivot too, the one it came in
@@ -43,7 +43,8 @@ class Pedal(Part):
     """
 
     pivot_to_pad: Annotated[
-        Length, Entry("Pivot to pad", "tape, square to the foot's force", "Pivot to mid-pad")
+        Length,
+        Entry("Pivot to pad", "tape, square to the foot's force", "Pivot to mid-pad"),
     ]
     pivot_to_pushrod: Annotated[
         Length,
@@ -60,10 +61,12 @@ class Pedal(Part):
         ),
     ] = 1.0
     travel_available: Annotated[
-        Length, Entry("Pad to floor", TAPE, "What the pad can travel before it meets the floor")
+        Length,
+        Entry("Pad to floor", TAPE, "What the pad can travel before it meets the floor"),
     ] = parse("5 in", LENGTH)
     pushrod_clearance: Annotated[
-        LengthOrZero, Entry("Pushrod's play", "feeler gauge", "Play between pushrod and piston")
+        LengthOrZero,
+        Entry("Pushrod's play", "feeler gauge", "Play between pushrod and piston"),
     ] = parse("1 mm", LENGTH)
     pad_height: PadHeight | None = None
     throttle_height: ThrottleHeight | None = None

@@ -7,13 +7,13 @@ from urgens.document.kinds.boosters.vacuum import VacuumBooster, depression
 from urgens.document.kinds.brakes import brake_kind
 from urgens.document.kinds.cylinders import cylinder_kind
 from urgens.document.kinds.valves import kind_of
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
 from urgens.physics.atmosphere import air_pressure
 from urgens.physics.axle import AXLES
 
 
-def possible(reading: Reading) -> Bools:
+def possible(reading: NumericBuild) -> Bools:
     """Return where the figures of a build go together, of their common shape.
 
     Source: the rules of the document's parts, which hold for what is typed.

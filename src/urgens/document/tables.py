@@ -42,7 +42,7 @@ class HoseTable(TableRow):
     hoses: tuple[Hose, ...]
 
     def expansion(self, hose: Hose) -> Quantity:
-        """Return the most a hose may swell, per length and pressure; hose: of the table [object].
+        """Return the most a hose may swell, per length and pressure; hose: of the table.
 
         Source: the table.
         """
@@ -50,7 +50,7 @@ class HoseTable(TableRow):
         return parse(f"{value * 1e12:.3f} cm^3/m/MPa", HOSE_EXPANSION)
 
 
-class Window(TableRow):
+class PressureWindow(TableRow):
     """A window of line pressure, and the uses it is usual for."""
 
     name: Name
@@ -62,7 +62,7 @@ class WindowTable(TableRow):
     """Windows to start from."""
 
     source: str
-    windows: tuple[Window, ...]
+    windows: tuple[PressureWindow, ...]
 
 
 @lru_cache(maxsize=1)

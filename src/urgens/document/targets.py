@@ -6,11 +6,11 @@ from typing import Annotated
 from pydantic import Field
 
 from urgens.document.entry import wish
-from urgens.document.model import Fault, Force, Part, PositiveNumber, Pressure, Share
+from urgens.document.model import DocumentModel, Force, PartFault, PositiveNumber, Pressure, Share
 from urgens.quantity import FORCE, PRESSURE, parse
 
 
-class Targets(Part):
+class Targets(DocumentModel):
     """Wanted effort, deceleration [g], line pressure and road (tyre-road coefficient [-]).
 
     `stroke_reserve` is the share of each chamber's stroke that is to stay unused.
@@ -59,11 +59,11 @@ class Targets(Part):
         wish("Kept for cornering, g", "Acceleration to the side that grip is kept for", step=0.05),
     ] = 0.0
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that the window has its lower end first."""
         low, high = self.pressure_window
         if low.value >= high.value:
-            yield Fault(
+            yield PartFault(
                 "pressure_window",
                 f'"{low.text}" is not below "{high.text}"',
                 "write the lower pressure first",

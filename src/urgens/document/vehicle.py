@@ -8,13 +8,13 @@ from pydantic import Field
 from urgens.document.entry import Entry, wish
 from urgens.document.model import (
     Area,
+    DocumentModel,
     Efficiency,
-    Fault,
     Length,
     LengthOrZero,
     Load,
     Name,
-    Part,
+    PartFault,
     PositiveNumber,
     Torque,
     TorqueOrZero,
@@ -29,15 +29,17 @@ WIND = "its maker, or a wind tunnel"
 LIFT = ("m^2", "m^2")
 
 
-class LoadCase(Part):
+class LoadCase(DocumentModel):
     """One state of loading, at rest on level ground."""
 
     name: Annotated[Name, Entry("Load case", "name it", "What this state of loading is called")]
     front_axle: Annotated[
-        Load, Entry("Front axle load", SCALES, "Load of both front wheels at rest", spread="2 %")
+        Load,
+        Entry("Front axle load", SCALES, "Load of both front wheels at rest", spread="2 %"),
     ]
     rear_axle: Annotated[
-        Load, Entry("Rear axle load", SCALES, "Load of both rear wheels at rest", spread="2 %")
+        Load,
+        Entry("Rear axle load", SCALES, "Load of both rear wheels at rest", spread="2 %"),
     ]
     cg_height: Annotated[
         Length,
@@ -54,7 +56,7 @@ class LoadCase(Part):
         return self.front_axle if axle == Axle.FRONT else self.rear_axle
 
 
-class Downforce(Part):
+class Downforce(DocumentModel):
     """Lift coefficient times area of each axle; positive presses the axle down."""
 
     front_cl_area: Annotated[
@@ -72,7 +74,7 @@ LineSurface = Annotated[
 ]
 
 
-class Launch(Part):
+class Launch(DocumentModel):
     """The driveline a drag car's brakes hold against at the line."""
 
     stall_torque: Annotated[Torque, Entry("Engine at stall", DYNO, "Engine torque at stall")]
@@ -82,7 +84,8 @@ class Launch(Part):
     ] = 1.8
     gear_ratio: Annotated[PositiveNumber, Entry("Gear", DYNO, "Ratio of the gear", step=0.01)]
     final_drive: Annotated[
-        PositiveNumber, Entry("Final drive", "count the teeth", "Ratio of the axle", step=0.01)
+        PositiveNumber,
+        Entry("Final drive", "count the teeth", "Ratio of the axle", step=0.01),
     ]
     driven: Literal["rear", "front"]
     efficiency: Annotated[
@@ -98,7 +101,7 @@ class Launch(Part):
     surface: LineSurface | None = None
 
 
-class Vehicle(Part):
+class VehicleSection(DocumentModel):
     """What the brakes have to stop."""
 
     use: Literal["street", "track", "drag", "restoration", "truck"]
@@ -132,13 +135,13 @@ class Vehicle(Part):
     steering: Literal["left", "right"] | None = None
     launch: Launch | None = None
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that load cases are told apart by their names."""
         seen: dict[str, int] = {}
         for index, case in enumerate(self.load_cases):
             first = seen.setdefault(case.name, index)
             if first != index:
-                yield Fault(
+                yield PartFault(
                     f"load_cases[{index}].name",
                     f'"{case.name}" is also the name of load case {first + 1}',
                     "give each load case a name of its own",

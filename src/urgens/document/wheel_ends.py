@@ -8,8 +8,8 @@ from pydantic import BeforeValidator, Field
 
 from urgens.document.entry import Entry
 from urgens.document.kinds.brakes import Brake
-from urgens.document.model import Fault, Part, broken, in_words, no_longer_than
-from urgens.document.numeric import Reading
+from urgens.document.model import DocumentModel, PartFault, broken, in_words, no_longer_than
+from urgens.document.numeric import NumericBuild
 from urgens.physics import tyre
 from urgens.physics.arrays import Floats
 from urgens.physics.tyre import size_code
@@ -20,7 +20,7 @@ ROLL_OUT = "mark it and roll it out two turns"
 
 
 def _read_size(given: object) -> object:
-    fault = Fault(
+    fault = PartFault(
         "",
         f"is {in_words(given)}, not a tyre size known here",
         'write it like "185/60R14" or "28x10.50-15", or give rolling_radius',
@@ -31,7 +31,7 @@ def _read_size(given: object) -> object:
         size_code(given)
     except ValueError:
         if _NUMERIC_CODE.fullmatch(given):
-            fault = Fault(
+            fault = PartFault(
                 "",
                 f'"{given}" does not say how high its section is',
                 'mark the tyre, roll it out and give "rolling_radius": "343 mm"',
@@ -70,7 +70,7 @@ Grip = Annotated[
 ]
 
 
-class Tyre(Part):
+class Tyre(DocumentModel):
     """A tyre, by measured rolling radius or by size code; of both, the radius counts."""
 
     rolling_radius: RollingRadius | None = None
@@ -80,26 +80,26 @@ class Tyre(Part):
     @property
     def radius(self) -> float:
         """The rolling radius [m], measured or following from the size code."""
-        return float(rolling_radius(Reading(self)))
+        return float(rolling_radius(NumericBuild(self)))
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that one of the two is given."""
         if self.rolling_radius is None and self.size is None:
-            yield Fault(
+            yield PartFault(
                 "",
                 "has neither rolling_radius nor size",
                 'give "rolling_radius": "285 mm" or "size": "185/60R14"',
             )
 
 
-class WheelEnds(Part):
+class WheelEnds(DocumentModel):
     """What is at both ends of one axle."""
 
     tyre: Tyre
     brake: Brake
 
 
-def rolling_radius(part: Reading) -> Floats:
+def rolling_radius(part: NumericBuild) -> Floats:
     """Return the rolling radius [m] of a tyre: a measured one counts before the size code."""
     measured = part.get("rolling_radius")
     if measured is not None:

@@ -141,7 +141,7 @@ def start_frame(points: Array) -> Frame:
 def route(sheet: BendSheet, frame: Frame = FORWARD) -> Array:
     """Return the corners of the route that a bend sheet makes, shape (bends + 2, 3) [m].
 
-    sheet: of the line [object]; frame: from where and how it starts [m, -].
+    sheet: of the line; frame: from where and how it starts [m, -].
     Source: `bend_sheet`, turned round.
     """
     tangent = sheet.radius * np.tan(sheet.angle / 2.0)

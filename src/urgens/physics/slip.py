@@ -17,14 +17,14 @@ MOST_KEPT = 0.99  # by a locked wheel: the curve needs a peak
 _NARROW, _WIDE = 1.05, 1.95
 
 
-class Curve(NamedTuple):
+class SlipCurve(NamedTuple):
     """Shape and stiffness factor of the curve over slip in units of its peak [-]."""
 
     shape: Floats
     stiffness: Floats
 
 
-def curve(kept: float) -> Curve:
+def curve(kept: float) -> SlipCurve:
     """Return the curve whose locked wheel keeps a share of the peak.
 
     kept: share of the coefficient that a locked wheel keeps [-]; taken as 0.99 at most.
@@ -41,14 +41,14 @@ def curve(kept: float) -> Curve:
     return _of_shape(0.5 * (low + high))
 
 
-def _of_shape(shape: float) -> Curve:
-    return Curve(shape, math.tan(math.pi / (2.0 * shape)))
+def _of_shape(shape: float) -> SlipCurve:
+    return SlipCurve(shape, math.tan(math.pi / (2.0 * shape)))
 
 
-def share(slip: Floats, of: Curve) -> Array:
+def share(slip: Floats, of: SlipCurve) -> Array:
     """Return the share of its coefficient that a tyre uses [-].
 
-    slip: in units of the slip at the peak [-]; of: the curve [object].
+    slip: in units of the slip at the peak [-]; of: the curve.
     Source: the magic formula without its curvature factor.
     """
     return np.asarray(np.sin(of.shape * np.arctan(of.stiffness * np.asarray(slip, dtype=float))))

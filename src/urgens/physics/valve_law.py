@@ -11,7 +11,7 @@ import numpy as np
 
 from urgens.physics import valve
 from urgens.physics.arrays import Array, Floats
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 
 KNEE_TOLERANCE, SLOPE_TOLERANCE = 0.05, 0.03  # share of the knee, of slope: production, both ways
 STEEPEST = 0.99  # slope at the end of a tolerance: a valve that reduces stays one
@@ -29,7 +29,7 @@ class Felt(NamedTuple):
     closing: Floats = np.inf
 
 
-def at_rest(standing: Standing) -> Felt:
+def at_rest(standing: StaticVehicle) -> Felt:
     """Return what a standing vehicle shows its valves; standing: load cases [N, -].
 
     Source: without downforce, and without braking.
@@ -50,7 +50,7 @@ class ValveLaw(Protocol):
     def outlet(self, inlet: Floats, felt: Felt) -> Array:
         """Return outlet pressure [Pa] on apply.
 
-        inlet: [Pa]; felt: of the vehicle [object].
+        inlet: [Pa]; felt: of the vehicle.
         Source: physics.valve.
         """
 
@@ -64,12 +64,12 @@ class ValveLaw(Protocol):
     def inlet(self, outlet: Floats, felt: Felt) -> Array:
         """Return the smallest inlet pressure [Pa] that gives an outlet's; inf where none does.
 
-        outlet: [Pa]; felt: of the vehicle [object].
+        outlet: [Pa]; felt: of the vehicle.
         Source: `outlet`, solved for the inlet.
         """
 
     def bends(self, felt: Felt) -> tuple[Floats, ...]:
-        """Return the inlet pressures [Pa] at which the line bends; felt: of the vehicle [object].
+        """Return the inlet pressures [Pa] at which the line bends; felt: of the vehicle.
 
         Source: `outlet`.
         """
@@ -77,14 +77,14 @@ class ValveLaw(Protocol):
     def knee(self, felt: Felt) -> Array | None:
         """Return the inlet pressure [Pa] from which it reduces, None for a valve without a knee.
 
-        felt: of the vehicle [object]. Infinite where nothing brings it to reduce.
+        felt: of the vehicle. Infinite where nothing brings it to reduce.
         Source: physics.valve.
         """
 
     def tolerance(self, felt: Felt) -> "tuple[ValveLaw, ValveLaw] | None":
         """Return the valve at both ends of its production tolerance, None without a knee.
 
-        felt: of the vehicle [object].
+        felt: of the vehicle.
         Source: common practice: ±5 % of the knee and ±0.03 of the slope.
         """
 
@@ -98,11 +98,11 @@ class _WithKnee:
         raise TypeError(f"{type(self).__name__} has no knee")
 
     def knee(self, felt: Felt) -> Array:
-        """Return the knee [Pa]; felt: of the vehicle [object]. Source: its setting."""
+        """Return the knee [Pa]; felt: of the vehicle. Source: its setting."""
         return np.asarray(self._at(felt)[0], dtype=float)
 
     def outlet(self, inlet: Floats, felt: Felt) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; felt: of the vehicle [object].
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: of the vehicle.
 
         Source: physics.valve.reducing.
         """
@@ -113,14 +113,14 @@ class _WithKnee:
         return valve.released(inlet, peak)
 
     def inlet(self, outlet: Floats, felt: Felt) -> Array:
-        """Return inlet pressure [Pa]; outlet: [Pa]; felt: of the vehicle [object].
+        """Return inlet pressure [Pa]; outlet: [Pa]; felt: of the vehicle.
 
         Source: physics.valve.reducing_inlet.
         """
         return valve.reducing_inlet(outlet, *self._at(felt))
 
     def bends(self, felt: Felt) -> tuple[Floats, ...]:
-        """Return the knee [Pa]; felt: of the vehicle [object]. Source: its setting."""
+        """Return the knee [Pa]; felt: of the vehicle. Source: its setting."""
         return (self._at(felt)[0],)
 
 
@@ -136,7 +136,7 @@ class ReducingLaw(_WithKnee):
         return self.at, self.slope
 
     def tolerance(self, felt: Felt) -> tuple[Self, Self]:
-        """Return both ends; felt: of the vehicle [object]. Source: as in `ValveLaw`."""
+        """Return both ends; felt: of the vehicle. Source: as in `ValveLaw`."""
         low, high = (
             replace(self, at=self.at * (1.0 + sign * KNEE_TOLERANCE), slope=_slope(self, sign))
             for sign in (-1.0, 1.0)
@@ -177,7 +177,7 @@ class LoadSensingLaw(_WithKnee):
         return self.knee_at(felt.now if self.feels_load else felt.still), self.slope
 
     def tolerance(self, felt: Felt) -> tuple[Self, Self]:
-        """Return both ends; felt: of the vehicle [object]. Source: as in `ValveLaw`."""
+        """Return both ends; felt: of the vehicle. Source: as in `ValveLaw`."""
         low, high = (
             replace(
                 self,
@@ -202,14 +202,14 @@ class InertiaSensingLaw(_WithKnee):
         return felt.closing, self.slope
 
     def outlet(self, inlet: Floats, felt: Felt) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; felt: whether the ball has rolled [object].
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: whether the ball has rolled.
 
         Source: physics.valve.reducing, the knee being where the ball shut it.
         """
         return valve.reducing(inlet, np.minimum(felt.closing, inlet), self.slope)
 
     def tolerance(self, felt: Felt) -> tuple[ReducingLaw, ReducingLaw] | None:
-        """Return both ends, None where the ball does not roll; felt: of the vehicle [object].
+        """Return both ends, None where the ball does not roll; felt: of the vehicle.
 
         Source: as in `ValveLaw`.
         """
@@ -228,7 +228,7 @@ class MeteringLaw:
     feels_load = False
 
     def outlet(self, inlet: Floats, felt: Felt) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it [object].
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it.
 
         Source: physics.valve.metering.
         """
@@ -239,21 +239,21 @@ class MeteringLaw:
         return valve.released(inlet, peak)
 
     def inlet(self, outlet: Floats, felt: Felt) -> Array:
-        """Return inlet pressure [Pa]; outlet: [Pa]; felt: nothing of it [object].
+        """Return inlet pressure [Pa]; outlet: [Pa]; felt: nothing of it.
 
         Source: physics.valve.metering_inlet.
         """
         return valve.metering_inlet(outlet, self.closing, self.opening, self.full)
 
     def bends(self, felt: Felt) -> tuple[Floats, ...]:
-        """Return its three pressures [Pa]; felt: nothing of it [object]. Source: its setting."""
+        """Return its three pressures [Pa]; felt: nothing of it. Source: its setting."""
         return self.closing, self.opening, self.full
 
     def knee(self, felt: Felt) -> None:
-        """Return nothing: it has no knee; felt: nothing of it [object]. Source: physics.valve."""
+        """Return nothing: it has no knee; felt: nothing of it. Source: physics.valve."""
 
     def tolerance(self, felt: Felt) -> None:
-        """Return nothing: none is usual; felt: nothing of it [object]. Source: common practice."""
+        """Return nothing: none is usual; felt: nothing of it. Source: common practice."""
 
 
 @dataclass(frozen=True)
@@ -264,7 +264,7 @@ class ResidualLaw:
     feels_load = False
 
     def outlet(self, inlet: Floats, felt: Felt) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it [object].
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it.
 
         Source: it opens freely towards the brakes.
         """
@@ -278,21 +278,21 @@ class ResidualLaw:
         return valve.residual_released(inlet, self.kept, peak)
 
     def inlet(self, outlet: Floats, felt: Felt) -> Array:
-        """Return inlet pressure [Pa]; outlet: [Pa]; felt: nothing of it [object].
+        """Return inlet pressure [Pa]; outlet: [Pa]; felt: nothing of it.
 
         Source: it opens freely towards the brakes.
         """
         return np.asarray(outlet, dtype=float)
 
     def bends(self, felt: Felt) -> tuple[Floats, ...]:
-        """Return nothing: it passes all; felt: nothing of it [object]. Source: `outlet`."""
+        """Return nothing: it passes all; felt: nothing of it. Source: `outlet`."""
         return ()
 
     def knee(self, felt: Felt) -> None:
-        """Return nothing: it has no knee; felt: nothing of it [object]. Source: physics.valve."""
+        """Return nothing: it has no knee; felt: nothing of it. Source: physics.valve."""
 
     def tolerance(self, felt: Felt) -> None:
-        """Return nothing: none is usual; felt: nothing of it [object]. Source: common practice."""
+        """Return nothing: none is usual; felt: nothing of it. Source: common practice."""
 
 
 def _slope(law: ReducingLaw | LoadSensingLaw, sign: float) -> Array:
@@ -304,8 +304,8 @@ def _slope(law: ReducingLaw | LoadSensingLaw, sign: float) -> Array:
 def through(laws: Iterable[ValveLaw], inlet: Array, felt: Felt) -> Array:
     """Return the pressure [Pa] behind valves in flow order.
 
-    laws: from the cylinder on [objects]; inlet: pressure at the cylinder [Pa]; felt: of the
-    vehicle [object].
+    laws: from the cylinder on; inlet: pressure at the cylinder [Pa]; felt: of the
+    vehicle.
     Source: the outlet of one is the inlet of the next.
     """
     for each in laws:
@@ -316,8 +316,8 @@ def through(laws: Iterable[ValveLaw], inlet: Array, felt: Felt) -> Array:
 def back_through(laws: Iterable[ValveLaw], outlet: Floats, felt: Felt) -> Array:
     """Return the smallest pressure [Pa] at the cylinder for one behind valves; inf where none.
 
-    laws: from the cylinder on [objects]; outlet: pressure behind the last [Pa]; felt: of the
-    vehicle [object].
+    laws: from the cylinder on; outlet: pressure behind the last [Pa]; felt: of the
+    vehicle.
     Source: `through`, turned round.
     """
     for each in reversed(tuple(laws)):

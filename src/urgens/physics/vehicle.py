@@ -13,7 +13,7 @@ from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.atmosphere import SEA_LEVEL_DENSITY
 
 
-class Standing(NamedTuple):
+class StaticVehicle(NamedTuple):
     """A vehicle as it stands and as the air presses on it; all of shapes that broadcast.
 
     `front_weight`, `rear_weight` axle loads at rest [N]; `transfer` centre-of-gravity height
@@ -47,7 +47,7 @@ class Standing(NamedTuple):
             return np.divide(still, self.weight * self.transfer)
 
     @property
-    def plain(self) -> "Standing":
+    def plain(self) -> "StaticVehicle":
         """As published rules look at a vehicle: no downforce, all tyres alike."""
         return self._replace(front_press=0.0, rear_press=0.0, front_grip=1.0, rear_grip=1.0)
 
@@ -62,7 +62,7 @@ def downforce(speed: Floats, lift_area: Floats) -> Array:
     return np.asarray(0.5 * SEA_LEVEL_DENSITY * np.square(speed) * lift_area)
 
 
-def axle_loads(standing: Standing, deceleration: Floats) -> tuple[Array, Array]:
+def axle_loads(standing: StaticVehicle, deceleration: Floats) -> tuple[Array, Array]:
     """Return front and rear axle load [N]; a lifted rear comes out negative.
 
     standing: the vehicle at rest [N, -].
@@ -75,7 +75,7 @@ def axle_loads(standing: Standing, deceleration: Floats) -> tuple[Array, Array]:
     return np.asarray(front), np.asarray(rear)
 
 
-def demand(front_force: Floats, rear_force: Floats, standing: Standing) -> Array:
+def demand(front_force: Floats, rear_force: Floats, standing: StaticVehicle) -> Array:
     """Return the deceleration [g] while all wheels roll.
 
     front_force: of both front wheels [N].
@@ -98,7 +98,7 @@ def adhesion(force: Floats, load: Floats) -> Array:
 
 
 def road_used(
-    forces: tuple[Floats, Floats], loads: tuple[Floats, Floats], standing: Standing
+    forces: tuple[Floats, Floats], loads: tuple[Floats, Floats], standing: StaticVehicle
 ) -> tuple[Array, Array]:
     """Return the road's coefficient [-] that each axle needs; NaN where it carries nothing.
 
@@ -122,7 +122,7 @@ class Achieved(NamedTuple):
 def achieved(
     front_force: Floats,
     rear_force: Floats,
-    standing: Standing,
+    standing: StaticVehicle,
     surface: Floats,
     kept: Floats = 1.0,
 ) -> Achieved:
@@ -153,7 +153,7 @@ class States(NamedTuple):
 def states(
     front_force: Floats,
     rear_force: Floats,
-    standing: Standing,
+    standing: StaticVehicle,
     surface: Floats,
     kept: Floats = 1.0,
     fall: Floats = 0.0,
@@ -180,7 +180,7 @@ def states(
 
 def front_slides(
     rear_force: Floats,
-    standing: Standing,
+    standing: StaticVehicle,
     surface: Floats,
     kept: Floats = 1.0,
     fall: Floats = 0.0,
@@ -201,7 +201,7 @@ def front_slides(
 def consistent(
     states: States,
     forces: Sequence[tuple[Floats, Floats]],
-    standing: Standing,
+    standing: StaticVehicle,
     surface: Floats,
 ) -> Achieved:
     """Return the state that is what it says: what rolls is below its grip, what slides above.
@@ -225,22 +225,22 @@ def consistent(
     return ended_by_lift(Achieved(deceleration, front_alone | both, rear_alone | both), standing)
 
 
-def ended_by_lift(found: Achieved, standing: Standing) -> Achieved:
+def ended_by_lift(achieved: Achieved, standing: StaticVehicle) -> Achieved:
     """Return what is achieved, no more than lifts the rear wheels; the front does not lock then.
 
-    found: by the force balance alone [g]; standing: the vehicle at rest [N, -].
+    achieved: by the force balance alone [g]; standing: the vehicle at rest [N, -].
     Source: moments about the front tyre contact.
     """
     lifts = np.asarray(standing.lifts)
-    lifted: Bools = np.asarray(found.deceleration >= lifts)
+    lifted: Bools = np.asarray(achieved.deceleration >= lifts)
     return Achieved(
-        np.minimum(found.deceleration, lifts),
-        found.front_locked & (found.deceleration <= lifts),
-        found.rear_locked | lifted,
+        np.minimum(achieved.deceleration, lifts),
+        achieved.front_locked & (achieved.deceleration <= lifts),
+        achieved.rear_locked | lifted,
     )
 
 
-def attainable(standing: Standing, surface: Floats) -> Array:
+def attainable(standing: StaticVehicle, surface: Floats) -> Array:
     """Return the deceleration [g] with both axles at their limit on a surface.
 
     standing: the vehicle at rest [N, -].
@@ -259,7 +259,7 @@ def attainable(standing: Standing, surface: Floats) -> Array:
     return np.where(both > standing.lifts, lifted, both)
 
 
-def grip(standing: Standing, deceleration: Floats, surface: Floats) -> tuple[Array, Array]:
+def grip(standing: StaticVehicle, deceleration: Floats, surface: Floats) -> tuple[Array, Array]:
     """Return the largest force [N] each axle can pass; a lifted rear's load stands in front.
 
     standing: the vehicle at rest [N, -].
@@ -271,13 +271,13 @@ def grip(standing: Standing, deceleration: Floats, surface: Floats) -> tuple[Arr
     return surface * standing.front_grip * front, surface * standing.rear_grip * rear
 
 
-def _carried(standing: Standing, deceleration: Floats) -> tuple[Array, Array]:
+def _carried(standing: StaticVehicle, deceleration: Floats) -> tuple[Array, Array]:
     """Return front and rear axle load [N], with a lifted rear's in front."""
     front, rear = axle_loads(standing, deceleration)
     return np.minimum(front, standing.pressed), np.maximum(rear, 0.0)
 
 
-def ideal_forces(standing: Standing, deceleration: Floats) -> tuple[Array, Array]:
+def ideal_forces(standing: StaticVehicle, deceleration: Floats) -> tuple[Array, Array]:
     """Return the axle forces [N] at which both axles use the same share of their grip.
 
     standing: the vehicle at rest [N, -].
@@ -304,7 +304,7 @@ def stopping_distance(speed: Floats, deceleration: Floats, delay: Floats = 0.0) 
     return np.asarray(np.multiply(speed, delay) + braking)
 
 
-def in_a_corner(standing: Standing, surface: Floats, lateral: Floats) -> Standing:
+def in_a_corner(standing: StaticVehicle, surface: Floats, lateral: Floats) -> StaticVehicle:
     """Return the vehicle with the grip that cornering leaves; NaN where it leaves none.
 
     standing: the vehicle at rest [N, -].
@@ -331,7 +331,7 @@ def braking_coefficient_in_a_corner(surface: Floats, lateral: Floats) -> Array:
     return np.asarray(np.sqrt(np.where(left >= 0.0, left, np.nan)))
 
 
-def front_lock_line(standing: Standing, surface: Floats, rear: Floats) -> Array:
+def front_lock_line(standing: StaticVehicle, surface: Floats, rear: Floats) -> Array:
     """Return the front axle force [N] at which the front locks, over the rear's.
 
     standing: load cases [N, -]; surface: tyre-road coefficient [-]; rear: axle force [N].
@@ -345,7 +345,7 @@ def front_lock_line(standing: Standing, surface: Floats, rear: Floats) -> Array:
         return np.asarray(np.where(moved < 1.0, own * load / (1.0 - moved), np.inf))
 
 
-def rear_lock_line(standing: Standing, surface: Floats, front: Floats) -> Array:
+def rear_lock_line(standing: StaticVehicle, surface: Floats, front: Floats) -> Array:
     """Return the rear axle force [N] at which the rear locks, over the front's; none below zero.
 
     standing: load cases [N, -]; surface: tyre-road coefficient [-]; front: axle force [N].

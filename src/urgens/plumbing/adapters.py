@@ -13,7 +13,7 @@ DONE = "done"
 
 
 @dataclass(frozen=True)
-class Step:
+class AdapterStep:
     """One part of a chain, and what it costs of trouble [-].
 
     `into` and `face` of an adapter are what it is screwed into, and what it then takes; of a nut
@@ -33,32 +33,34 @@ def chain(
     *,
     tee: bool = False,
     table: ThreadTable | None = None,
-) -> tuple[Step, ...] | None:
+) -> tuple[AdapterStep, ...] | None:
     """Return the parts that bring a tube into a port, None where nothing sold does.
 
-    tube: of the line [object]; end: its nut and flare now, None where it has none [object]; port:
+    tube: of the line; end: its nut and flare now, None where it has none; port:
     its thread and seat [-]; tee: whether another tee could stand there [-]; table: of what is
-    sold, else the shipped one [object].
+    sold, else the shipped one.
     Nothing is needed where the nut is the right one already. Adapters stand in order from the port.
     Source: shortest path; the order of preference is common practice: nut, adapter, tee.
     """
     return _cheapest(port, _steps(tube, end, port, table or thread_table(), tee=tee))
 
 
-def adapters(face: Face, port: Face, table: ThreadTable | None = None) -> tuple[Step, ...] | None:
+def adapters(
+    face: Face, port: Face, table: ThreadTable | None = None
+) -> tuple[AdapterStep, ...] | None:
     """Return the adapters that bring a part into a port, None where nothing sold does.
 
     face: the thread and seat that the part is screwed in with [-]; port: those of the port [-];
-    table: of what is sold, else the shipped one [object].
+    table: of what is sold, else the shipped one.
     They stand in order from the port. Source: shortest path.
     """
-    through = [(face, DONE, Step("", SAME))]
+    through = [(face, DONE, AdapterStep("", SAME))]
     return _cheapest(port, [*_adapter_steps(table or thread_table()), *through])
 
 
 def _cheapest(
-    port: Face, steps: Iterable[tuple[Face, Face | str, Step]]
-) -> tuple[Step, ...] | None:
+    port: Face, steps: Iterable[tuple[Face, Face | str, AdapterStep]]
+) -> tuple[AdapterStep, ...] | None:
     import networkx as nx
 
     graph = nx.DiGraph()
@@ -75,7 +77,7 @@ def _cheapest(
 
 def _steps(
     tube: Tube, end: LineEnd | None, port: Face, table: ThreadTable, *, tee: bool
-) -> Iterator[tuple[Face, Face | str, Step]]:
+) -> Iterator[tuple[Face, Face | str, AdapterStep]]:
     """Yield what leads from one face to another, or to a tube that is in."""
     yield from _adapter_steps(table)
     for flare, nuts in tube.flares.items():
@@ -83,22 +85,22 @@ def _steps(
             yield (nut, flare), DONE, _nut(tube, end, nut, flare)
     if tee:
         words = f"tee with a port for the {tube.name} tube"
-        yield port, DONE, Step(words, OTHER_TEE)
+        yield port, DONE, AdapterStep(words, OTHER_TEE)
 
 
-def _adapter_steps(table: ThreadTable) -> Iterator[tuple[Face, Face, Step]]:
+def _adapter_steps(table: ThreadTable) -> Iterator[tuple[Face, Face, AdapterStep]]:
     for adapter in table.adapters:
         words = f"adapter {_named(adapter.into)} to {_named(adapter.takes)}"
-        yield adapter.into, adapter.takes, Step(words, ADAPTER, adapter.into, adapter.takes)
+        yield adapter.into, adapter.takes, AdapterStep(words, ADAPTER, adapter.into, adapter.takes)
 
 
-def _nut(tube: Tube, end: LineEnd | None, nut: str, flare: Seat) -> Step:
+def _nut(tube: Tube, end: LineEnd | None, nut: str, flare: Seat) -> AdapterStep:
     if end is not None and (end.nut, end.flare) == (nut, flare):
-        return Step("", SAME)
+        return AdapterStep("", SAME)
     words = f"nut {nut} on the {tube.name} tube"
     if end is None or end.flare == flare:
-        return Step(words, OTHER_NUT, face=(nut, flare))
-    return Step(f"{words}, flared {flare}", OTHER_FLARE, face=(nut, flare))
+        return AdapterStep(words, OTHER_NUT, face=(nut, flare))
+    return AdapterStep(f"{words}, flared {flare}", OTHER_FLARE, face=(nut, flare))
 
 
 def _named(face: Face) -> str:

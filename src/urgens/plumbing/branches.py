@@ -4,10 +4,10 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
-from urgens.document.layout.layout import Line, LineEnd, Plumbing, Port
+from urgens.document.layout.layout import BrakeLine, LineEnd, Plumbing, Port
 from urgens.document.layout.line_sheets import tube_of
 from urgens.document.layout.threads import starts_and_strips, thread_table
-from urgens.plumbing.adapters import Step, adapters, chain
+from urgens.plumbing.adapters import AdapterStep, adapters, chain
 
 Problem = Literal["thread", "strips", "seat", "taper", "nut"]
 
@@ -19,18 +19,18 @@ class BadJoin:
     `given` and `wanted` are thread and seat in words. `mend` is None where nothing sold does.
     """
 
-    line: Line
+    line: BrakeLine
     index: int
     end: int
     port: str
     problem: Problem
     given: str
     wanted: str
-    mend: tuple[Step, ...] | None = None
+    mend: tuple[AdapterStep, ...] | None = None
 
 
 def bad_joins(plumbing: Plumbing) -> Iterator[BadJoin]:
-    """Yield every join that leaks, strips, or cannot be made; plumbing: the layout [object].
+    """Yield every join that leaks, strips, or cannot be made; plumbing: the layout.
 
     What is not known of a port or of an end is not judged.
     Source: thread and seat have to match; `document.threads`.
@@ -48,7 +48,7 @@ def bad_joins(plumbing: Plumbing) -> Iterator[BadJoin]:
 
 
 def _of_end(
-    line: Line, index: int, end: int, flared: LineEnd, name: str, port: Port, *, tee: bool
+    line: BrakeLine, index: int, end: int, flared: LineEnd, name: str, port: Port, *, tee: bool
 ) -> Iterator[BadJoin]:
     tube = tube_of(line)
     given = f"{flared.nut} {flared.flare}"
@@ -65,7 +65,7 @@ def _of_end(
 
 
 def _screwed(
-    line: Line, index: int, names: tuple[str, str], ports: list[Port]
+    line: BrakeLine, index: int, names: tuple[str, str], ports: list[Port]
 ) -> Iterator[BadJoin]:
     """Yield what is wrong between two parts that are screwed into each other."""
     one, other = ports

@@ -57,7 +57,7 @@ def _first_fit(pieces: Sequence[tuple[str, float]], stock: float, saw: float) ->
 def to_buy(sticks: Sequence[Stick], stock: float, spare: float) -> int:
     """Return how many stock lengths to buy.
 
-    sticks: of one tube [objects]; stock: length that is sold [m]; spare: share more than is cut
+    sticks: of one tube; stock: length that is sold [m]; spare: share more than is cut
     [-].
     Source: common practice: a tenth more, since a line is spoilt now and then.
     """

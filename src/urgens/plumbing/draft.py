@@ -16,7 +16,7 @@ LIKE = {"inertia-sensing": "reducing"}  # a valve that is a body of the same two
 Json = dict[str, Any]
 
 
-class Shape(NamedTuple):
+class DraftShape(NamedTuple):
     """What is laid otherwise than usual.
 
     `metering_tee` the metering valve is the front's tee, the switch's second outlet plugged;
@@ -30,13 +30,13 @@ class Shape(NamedTuple):
     remote: bool = False
 
 
-USUAL = Shape()
+USUAL = DraftShape()
 
 
-def drafted(build: Build, shape: Shape = USUAL) -> Json:
+def drafted(build: Build, shape: DraftShape = USUAL) -> Json:
     """Return the plumbing section of the usual layout, as JSON.
 
-    build: the document [object]; shape: what is laid otherwise [object].
+    build: the document; shape: what is laid otherwise.
     Cylinder, then the warning switch or the one body that holds it and the valves, then each
     circuit's valves, a hose at each front wheel and one to the rear axle. All ports are as they
     are usual, until somebody has looked; no line has a route yet.
@@ -55,7 +55,7 @@ def drafted(build: Build, shape: Shape = USUAL) -> Json:
 class _Draft:
     """Parts and lines as they come about, each laid on from the port before."""
 
-    def __init__(self, build: Build, shape: Shape) -> None:
+    def __init__(self, build: Build, shape: DraftShape) -> None:
         self.build, self.shape = build, shape
         self.parts: list[Json] = []
         self.lines: list[Json] = []

@@ -4,15 +4,15 @@ from urgens.document.circuits import Circuits
 from urgens.plumbing.plan_places import grid_size, placed, size_of
 from urgens.plumbing.plan_ports import with_ports
 from urgens.plumbing.plan_runs import runs
-from urgens.plumbing.plan_shapes import Plan
+from urgens.plumbing.plan_shapes import LayoutPlan
 
 ROOMIER = 1.3  # times as much room, where there was too little
 
 
-def plan_of(circuits: Circuits) -> Plan:
+def plan_of(circuits: Circuits) -> LayoutPlan:
     """Return the plan of a layout, laid out by itself; what was drawn somewhere stays there.
 
-    circuits: of the layout [object].
+    circuits: of the layout.
     Source: `plan_places`, `plan_ports`, `plan_runs`; roomier until there is room for all.
     """
     sizes = {part.id: size_of(part) for part in circuits.plumbing.parts}
@@ -24,4 +24,4 @@ def plan_of(circuits: Circuits) -> Plan:
             break
         roomier *= ROOMIER
     parts = with_ports(circuits, corners, sizes, size[1])
-    return Plan(size, parts, runs(circuits.plumbing.lines, parts, size))
+    return LayoutPlan(size, parts, runs(circuits.plumbing.lines, parts, size))

@@ -19,7 +19,7 @@ HOSE = ("a", "b")
 
 
 def section_of(plumbing: Plumbing) -> Json:
-    """Return a layout as the JSON it is written as; plumbing: the layout [object].
+    """Return a layout as the JSON it is written as; plumbing: the layout.
 
     Parts and lines are always lists; those that a file leaves out are empty.
     Source: the build file.
@@ -30,7 +30,7 @@ def section_of(plumbing: Plumbing) -> Json:
 def drawn(plumbing: Plumbing, spots: Mapping[str, tuple[float, float]]) -> dict[str, list[float]]:
     """Return what draws parts elsewhere, by the path of each in the build.
 
-    plumbing: the layout [object]; spots: shares of the plan by part [-].
+    plumbing: the layout; spots: shares of the plan by part [-].
     Those that are drawn there already are left out.
     Source: `FittedPart.drawn_at`.
     """
@@ -45,7 +45,7 @@ def drawn(plumbing: Plumbing, spots: Mapping[str, tuple[float, float]]) -> dict[
 
 
 def laid_anew(plumbing: Plumbing) -> Json:
-    """Return a layout that lays itself out again; plumbing: the layout [object].
+    """Return a layout that lays itself out again; plumbing: the layout.
 
     Source: `plumbing.plan`.
     """
@@ -60,8 +60,8 @@ def with_part_in(
 ) -> tuple[Json, str]:
     """Return a layout with a part put into a line, and the part's id.
 
-    plumbing: the layout [object]; line: its id [text]; kind: of the part [text]; of: a catalogue,
-    with the ports that it has, else it has those of the line [object].
+    plumbing: the layout; line: its id [text]; kind: of the part [text]; of: a catalogue,
+    with the ports that it has, else it has those of the line.
     The line becomes two without routes; a branch that nothing goes on from is left open, and said.
     Raises BuildErrors where there is no such line.
     Source: the nuts of the new ends are those of the line's own.
@@ -95,7 +95,7 @@ def with_part_in(
 def with_plug(plumbing: Plumbing, port: str) -> Json:
     """Return a layout with a plug in a port.
 
-    plumbing: the layout [object]; port: part and port, as bl.rear [text].
+    plumbing: the layout; port: part and port, as bl.rear [text].
     Source: a plug of the port's own thread and seat.
     """
     made = section_of(plumbing)
@@ -112,7 +112,7 @@ def with_plug(plumbing: Plumbing, port: str) -> Json:
 def without_part(plumbing: Plumbing, part: str) -> Json:
     """Return a layout without a part; what it joined is joined by one line.
 
-    plumbing: the layout [object]; part: its id [text].
+    plumbing: the layout; part: its id [text].
     Raises BuildErrors where it joins three lines or more, and where there is no such part.
     Source: the first of the two lines stays, without its route, with the far end of the other.
     """
@@ -170,10 +170,10 @@ def index_of(rows: list[Json], name: str, what: str) -> int:
     raise BuildErrors.one(name, f"there is no {what} of that name", "choose one that is there")
 
 
-def new_id(made: Json, start: str) -> str:
-    """Return an id that no part or line has yet; made: a layout [JSON]; start: of it [text].
+def new_id(section: Json, start: str) -> str:
+    """Return an id that no part or line has yet; section: a layout [JSON]; start: of it [text].
 
     Source: by definition.
     """
-    taken = {row["id"] for row in (*made["parts"], *made["lines"])}
+    taken = {row["id"] for row in (*section["parts"], *section["lines"])}
     return next(f"{start}{n}" for n in range(1, len(taken) + 2) if f"{start}{n}" not in taken)

@@ -49,7 +49,7 @@ class Checked:
 def buying_list(build: Build, cut: tuple[Cut, ...], stock: float) -> tuple[Needed, ...]:
     """Return everything that is bought for a layout.
 
-    build: with a layout [object]; cut: its lines from stock lengths [objects]; stock: length that
+    build: with a layout; cut: its lines from stock lengths; stock: length that
     is sold [m].
     Source: common practice for spares, clips and fluid; the layout for the rest.
     """
@@ -76,7 +76,7 @@ def buying_list(build: Build, cut: tuple[Cut, ...], stock: float) -> tuple[Neede
 def audit(needed: tuple[Needed, ...], received: tuple[Received, ...], day: date) -> list[Checked]:
     """Return what came beside what is needed, in the order of the list; what is not on it last.
 
-    needed: the buying list [objects]; received: what came [objects]; day: today [date].
+    needed: the buying list; received: what came; day: today [date].
     Source: counted; what is wrong is told before it cannot go back.
     """
     got: Counter[str] = Counter()

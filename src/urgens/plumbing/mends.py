@@ -7,7 +7,7 @@ from urgens.document.build import Build
 from urgens.document.circuits import Circuits, Passage, passage
 from urgens.document.layout.layout import Plumbing
 from urgens.document.layout.threads import Face
-from urgens.plumbing.adapters import Step
+from urgens.plumbing.adapters import AdapterStep
 from urgens.plumbing.branches import BadJoin
 from urgens.plumbing.edits import (
     Json,
@@ -39,10 +39,10 @@ def _port(section: Json, name: str) -> Json:
 # --- at one port -----------------------------------------------------------------------------
 
 
-def with_chain(plumbing: Plumbing, bad: BadJoin, steps: Iterable[Step]) -> Json:
+def with_chain(plumbing: Plumbing, bad: BadJoin, steps: Iterable[AdapterStep]) -> Json:
     """Return a layout in which a line comes into its port by a chain of parts.
 
-    plumbing: the layout [object]; bad: the join [object]; steps: from the port outward [objects].
+    plumbing: the layout; bad: the join; steps: from the port outward.
     Source: `plumbing.joining.chain`.
     """
     made = section_of(plumbing)
@@ -61,22 +61,22 @@ def with_chain(plumbing: Plumbing, bad: BadJoin, steps: Iterable[Step]) -> Json:
 
 
 def _screwed_in(
-    made: Json, kind: str, port: str, into: Face | None, others: dict[str, Face | None]
+    section: Json, kind: str, port: str, into: Face | None, others: dict[str, Face | None]
 ) -> str:
     """Screw a new part into a port by its `out`; return the first of its other ports."""
-    name = new_id(made, kind[:2])
+    name = new_id(section, kind[:2])
     faces = {"out": into, **others}
     ports = {way: {} if f is None else {"thread": f[0], "seat": f[1]} for way, f in faces.items()}
-    made["parts"].append({"id": name, "kind": kind, "ports": ports})
-    row = {"id": new_id(made, "D"), "from": f"{name}.out", "to": port, "direct": True}
-    made["lines"].append(row)
+    section["parts"].append({"id": name, "kind": kind, "ports": ports})
+    row = {"id": new_id(section, "D"), "from": f"{name}.out", "to": port, "direct": True}
+    section["lines"].append(row)
     return f"{name}.{next(iter(others))}"
 
 
 def with_tee_at(plumbing: Plumbing, port: str) -> Json:
     """Return a layout in which the lines that end in one port end in a tee screwed into it.
 
-    plumbing: the layout [object]; port: part and port, as rt.left [text].
+    plumbing: the layout; port: part and port, as rt.left [text].
     Source: common practice: all its ports as the one that it is screwed into.
     """
     made = section_of(plumbing)
@@ -93,7 +93,7 @@ def with_tee_at(plumbing: Plumbing, port: str) -> Json:
 def with_lines_swapped(plumbing: Plumbing, one: str, other: str) -> Json:
     """Return a layout in which what is screwed into two ports has changed places.
 
-    plumbing: the layout [object]; one, other: part and port [text].
+    plumbing: the layout; one, other: part and port [text].
     Source: by definition; the nuts stay as they are.
     """
     made = section_of(plumbing)
@@ -110,7 +110,7 @@ def with_lines_swapped(plumbing: Plumbing, one: str, other: str) -> Json:
 def without_line(plumbing: Plumbing, line: str) -> Json:
     """Return a layout without a line, a plug in both ports that it leaves.
 
-    plumbing: the layout [object]; line: its id [text].
+    plumbing: the layout; line: its id [text].
     Source: common practice; no plug in a port that another line ends in.
     """
     made = section_of(plumbing)
@@ -127,7 +127,7 @@ def line_to_leave_out(
 ) -> tuple[str, Json] | None:
     """Return the first line without which a fault is gone, and the layout then; None: no line.
 
-    build: the document [object]; lines: their ids, those to try first in front [text]; mended:
+    build: the document; lines: their ids, those to try first in front [text]; mended:
     tells of the circuits that are left whether the fault is gone [function].
     Every wheel that is fed stays so. Source: by trial.
     """
@@ -145,7 +145,7 @@ def line_to_leave_out(
 def way_between(laid: Circuits, start: Passage, goals: set[Passage]) -> list[str]:
     """Return the lines from a passage to the nearest of some, the last first; [] where no way is.
 
-    laid: the circuits [object]; start: a passage [object]; goals: others [objects].
+    laid: the circuits; start: a passage; goals: others.
     Source: breadth first.
     """
     came: dict[Passage, tuple[Passage, str]] = {}
@@ -171,7 +171,7 @@ def way_between(laid: Circuits, start: Passage, goals: set[Passage]) -> list[str
 def with_wheel_joined(build: Build, wheel: str) -> Json | None:
     """Return a layout in which a wheel that nothing reaches is fed, None where no port is left.
 
-    build: the document [object]; wheel: its name [text].
+    build: the document; wheel: its name [text].
     A line is laid from an open port of the circuit that feeds the axle's other wheel, else from a
     tee in it, else from the cylinder's outlet of that axle, to the nearest open port that is open
     to the wheel. Source: the usual layout.
@@ -193,18 +193,18 @@ def with_wheel_joined(build: Build, wheel: str) -> Json | None:
     return None
 
 
-def _with_wheel(made: Json, laid: Circuits, wheel: str) -> Json:
+def _with_wheel(section: Json, laid: Circuits, wheel: str) -> Json:
     """Add a wheel brake, its ports as those of the axle's other wheel."""
     axle, _, side = wheel.partition("-")
     beside = laid.wheels.get(f"{axle}-{'left' if side == 'right' else 'right'}")
-    ports = {"in": {}} if beside is None else _written_ports(made, beside.id)
-    name = new_id(made, f"{axle[0]}{side[0]}-")
-    made["parts"].append({"id": name, "kind": "wheel-brake", "wheel": wheel, "ports": ports})
-    return made
+    ports = {"in": {}} if beside is None else _written_ports(section, beside.id)
+    name = new_id(section, f"{axle[0]}{side[0]}-")
+    section["parts"].append({"id": name, "kind": "wheel-brake", "wheel": wheel, "ports": ports})
+    return section
 
 
-def _written_ports(made: Json, part: str) -> Json:
-    rows = made["parts"]
+def _written_ports(section: Json, part: str) -> Json:
+    rows = section["parts"]
     return copy.deepcopy(rows[index_of(rows, part, "part")].get("ports", {})) or {"in": {}}
 
 
@@ -218,7 +218,7 @@ def _open_near(laid: Circuits, part: str) -> str | None:
 
 
 def place_of(laid: Circuits, name: str) -> Passage:
-    """Return the passage of a port; laid: the circuits [object]; name: part and port [text].
+    """Return the passage of a port; laid: the circuits; name: part and port [text].
 
     Source: `document.circuits.passage`.
     """
@@ -248,15 +248,15 @@ def _sources(laid: Circuits, made: Json, wheel: str) -> Iterator[tuple[str, Json
                 yield f"{tee}.branch", section
 
 
-def _with_line(made: Json, start: str, goal: str) -> Json:
+def _with_line(section: Json, start: str, goal: str) -> Json:
     """Return a layout with one more line, as the others are, its nuts those of its ports."""
-    made = copy.deepcopy(made)
-    like = next((row for row in made["lines"] if row.get("tube")), USUAL_LINE)
-    faces = [face_of(_port(made, port)) for port in (start, goal)]
-    row: Json = {"id": new_id(made, "L"), "from": start, "to": goal, "tube": like["tube"]}
+    section = copy.deepcopy(section)
+    like = next((row for row in section["lines"] if row.get("tube")), USUAL_LINE)
+    faces = [face_of(_port(section, port)) for port in (start, goal)]
+    row: Json = {"id": new_id(section, "L"), "from": start, "to": goal, "tube": like["tube"]}
     if like.get("material"):
         row["material"] = like["material"]
     if None not in faces:
         row["ends"] = [{"nut": face[0], "flare": face[1]} for face in faces if face is not None]
-    made["lines"].append(row)
-    return made
+    section["lines"].append(row)
+    return section

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from urgens.document.layout.layout import Line, LineEnd
+from urgens.document.layout.layout import BrakeLine, LineEnd
 from urgens.document.layout.line_sheets import MadeLine
 from urgens.physics.bends import BendSheet
 from urgens.quantity import ANGLE, LENGTH, QuantityError, Units, UnitSystem, completed, parse, show
@@ -31,7 +31,7 @@ class OldLine:
 
 
 @dataclass(frozen=True)
-class Tried:
+class OldLineFit:
     """How an old line does on a route: fits, after which bends are made anew, short by so much [m].
 
     `turned` where it goes in with its other end first; `other_nuts` where the nuts do not fit.
@@ -47,7 +47,7 @@ class Tried:
 def bends_typed(text: str, units: Units | UnitSystem, last: str, radius: float) -> BendSheet:
     """Return the bends that are typed, as "3 in, 0, 90; 4 in, 90, 45".
 
-    text: feed, turn and angle of each bend [text]; units: of bare numbers [object]; last: the
+    text: feed, turn and angle of each bend [text]; units: of bare numbers; last: the
     last straight [text]; radius: of the bends [m].
     Raises QuantityError naming the bend.
     Source: the order of a bend sheet.
@@ -67,7 +67,7 @@ def bends_typed(text: str, units: Units | UnitSystem, last: str, radius: float) 
 
 
 def turned(sheet: BendSheet) -> BendSheet:
-    """Return the bends of the same line from its other end; sheet: of it [object].
+    """Return the bends of the same line from its other end; sheet: of it.
 
     Source: straights and angles in the other order; a turn is the same about either way.
     """
@@ -78,23 +78,23 @@ def turned(sheet: BendSheet) -> BendSheet:
     )
 
 
-def tried(old: OldLine, made: MadeLine) -> Tried | None:
+def tried(old: OldLine, line: MadeLine) -> OldLineFit | None:
     """Return how an old line does on the route of a line, None where that cannot be bent.
 
-    old: in the hand [object]; made: the line of the layout [object].
+    old: in the hand; line: the line of the layout.
     Either end first, whichever has less to be made anew.
     Source: compared bend by bend, within what the hand takes up.
     """
-    wanted = made.sheet
+    wanted = line.sheet
     if wanted is None:
         return None
-    ways = [_tried_one(old, made.line, wanted, other=False)]
+    ways = [_tried_one(old, line.line, wanted, other=False)]
     other = replace(old, bends=None if old.bends is None else turned(old.bends))
-    ways.append(_tried_one(other, made.line, wanted, other=True))
+    ways.append(_tried_one(other, line.line, wanted, other=True))
     return min(ways, key=lambda one: (one.short, len(one.rebend), one.other_nuts, one.turned))
 
 
-def _tried_one(old: OldLine, line: Line, wanted: BendSheet, *, other: bool) -> Tried:
+def _tried_one(old: OldLine, line: BrakeLine, wanted: BendSheet, *, other: bool) -> OldLineFit:
     length = old.length if old.bends is None else old.bends.length
     short = max(wanted.length - length - NEAR, 0.0)
     short = short + NEAR if short else 0.0
@@ -102,7 +102,7 @@ def _tried_one(old: OldLine, line: Line, wanted: BendSheet, *, other: bool) -> T
     ends = old.ends[::-1] if other else old.ends
     other_nuts = bool(ends) and bool(line.ends) and ends != line.ends
     fits = not short and not rebend and not other_nuts
-    return Tried(fits, rebend, short, other, other_nuts)
+    return OldLineFit(fits, rebend, short, other, other_nuts)
 
 
 def _differing(bends: BendSheet | None, wanted: BendSheet) -> tuple[int, ...]:
@@ -116,50 +116,50 @@ def _differing(bends: BendSheet | None, wanted: BendSheet) -> tuple[int, ...]:
     return tuple(int(place) + 1 for place in np.flatnonzero(far | askew))
 
 
-def ranked(old: OldLine, made: Sequence[MadeLine]) -> tuple[tuple[MadeLine, float], ...]:
+def ranked(old: OldLine, lines: Sequence[MadeLine]) -> tuple[tuple[MadeLine, float], ...]:
     """Return the layout's lines, the likeliest to be an unlabelled one first, with what is against.
 
-    old: in the hand [object]; made: lines of the layout [objects]. What is against counts as a
+    old: in the hand; lines: lines of the layout. What is against counts as a
     wrong length of so much [m].
     Source: length, number of bends, ends, marking; common practice.
     """
-    found = [(one, _against(old, one)) for one in made if one.sheet is not None]
+    found = [(one, _against(old, one)) for one in lines if one.sheet is not None]
     return tuple(sorted(found, key=lambda pair: pair[1]))
 
 
-def _against(old: OldLine, made: MadeLine) -> float:
-    sheet = made.sheet
+def _against(old: OldLine, line: MadeLine) -> float:
+    sheet = line.sheet
     assert sheet is not None
     length = old.length if old.bends is None else old.bends.length
     count = old.count if old.bends is None else len(old.bends.angle)
     against = abs(sheet.length - length)
     if count is not None:
         against += PER_BEND * abs(len(sheet.angle) - count)
-    if old.ends and made.line.ends:
+    if old.ends and line.line.ends:
         pairs = (old.ends, old.ends[::-1])
         against += PER_END * min(
-            sum(one != end for one, end in zip(ends, made.line.ends, strict=False))
+            sum(one != end for one, end in zip(ends, line.line.ends, strict=False))
             for ends in pairs
         )
-    marks = old.marking.strip().casefold(), made.line.marking.strip().casefold()
+    marks = old.marking.strip().casefold(), line.line.marking.strip().casefold()
     if all(marks):
         against += -SAME_MARK if marks[0] == marks[1] else PER_END
     return float(against)
 
 
-def tried_words(found: Tried, units: Units | UnitSystem) -> Iterator[str]:
+def tried_words(fit: OldLineFit, units: Units | UnitSystem) -> Iterator[str]:
     """Yield how an old line does, in words.
 
-    found: of it [object]; units: to show in [object].
+    fit: of it; units: to show in.
     Source: what a builder would say.
     """
-    way = ", its other end first" if found.turned else ""
-    if found.short:
-        yield f"too short by {show(found.short, LENGTH, units)}"
-    elif found.rebend:
-        bends = ", ".join(str(bend) for bend in found.rebend)
-        yield f"fits after bend{'s' if len(found.rebend) > 1 else ''} {bends} made anew{way}"
+    way = ", its other end first" if fit.turned else ""
+    if fit.short:
+        yield f"too short by {show(fit.short, LENGTH, units)}"
+    elif fit.rebend:
+        bends = ", ".join(str(bend) for bend in fit.rebend)
+        yield f"fits after bend{'s' if len(fit.rebend) > 1 else ''} {bends} made anew{way}"
     else:
         yield f"fits{way}"
-    if found.other_nuts and not found.short:
+    if fit.other_nuts and not fit.short:
         yield "with other nuts"

@@ -33,7 +33,7 @@ def grid_size(parts: int, roomier: float = 1.0) -> Spot:
 
 
 def size_of(part: FittedPart) -> Spot:
-    """Return how large a part is drawn [steps]; part: of the layout [object].
+    """Return how large a part is drawn [steps]; part: of the layout.
 
     Source: its kind, and room for all its ports along two of its sides.
     """
@@ -45,7 +45,7 @@ def size_of(part: FittedPart) -> Spot:
 def wanted(circuits: Circuits, size: Spot) -> dict[str, tuple[float, float]]:
     """Return where the middle of each part is wanted [steps].
 
-    circuits: of the layout [object]; size: of the plan [steps].
+    circuits: of the layout; size: of the plan [steps].
     What has been drawn somewhere stays there; else wheels are at their corners, the cylinder on
     the driver's side, what is piped to a rear wheel without a hose on the rear axle, and every
     other part amid those that it is joined to.
@@ -139,7 +139,7 @@ def _without_hoses(circuits: Circuits, start: str) -> set[str]:
     return found if hose else set()
 
 
-class Ground:
+class PlanGround:
     """What is taken of a plan, part by part."""
 
     def __init__(self, size: Spot) -> None:
@@ -185,11 +185,11 @@ class Ground:
 def placed(circuits: Circuits, sizes: dict[str, Spot], size: Spot) -> dict[str, Spot] | None:
     """Return the upper left corner of each part [steps], None where there is no room.
 
-    circuits: of the layout [object]; sizes: of its parts [steps]; size: of the plan [steps].
+    circuits: of the layout; sizes: of its parts [steps]; size: of the plan [steps].
     Source: each as near as there is room to where `wanted` has it: what is held first, then the
     largest. Of many, each beside the one that it is fed by, so that a crowd stays in its order.
     """
-    spots, ground = wanted(circuits, size), Ground(size)
+    spots, ground = wanted(circuits, size), PlanGround(size)
     held = set(_anchors(circuits, size))
     crowd = _in_order(circuits) if len(sizes) > MOST else {}
     beside = _neighbours(circuits)

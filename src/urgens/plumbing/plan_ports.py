@@ -15,7 +15,7 @@ def with_ports(
 ) -> dict[str, PlanPart]:
     """Return the parts with their ports on their edges.
 
-    circuits: of the layout [object]; corners: upper left of each part [steps]; sizes: of each
+    circuits: of the layout; corners: upper left of each part [steps]; sizes: of each
     [steps]; down: height of the plan [steps].
     Source: each port looks to where the other end of its line is, first to the part, then to the
     port.
@@ -38,11 +38,11 @@ def _other_ends(circuits: Circuits) -> dict[str, str]:
     return found
 
 
-def _aim(made: Mapping[str, PlanPart], end: str | None) -> Aim | None:
+def _aim(parts: Mapping[str, PlanPart], end: str | None) -> Aim | None:
     if end is None:
         return None
     name, _, port = end.partition(".")
-    part = made[name]
+    part = parts[name]
     return part.ports[port].outside if port in part.ports else part.middle
 
 
@@ -97,12 +97,12 @@ def _facing(way: tuple[float, float]) -> tuple[Side, ...]:
     return first, second, _OPPOSITE[second], _OPPOSITE[first]
 
 
-def _length(made: PlanPart, side: Side) -> int:
-    return made.size[0] if side.upright else made.size[1]
+def _length(part: PlanPart, side: Side) -> int:
+    return part.size[0] if side.upright else part.size[1]
 
 
-def _room(made: PlanPart, side: Side) -> int:
-    return max(_length(made, side) - 1, 1)
+def _room(part: PlanPart, side: Side) -> int:
+    return max(_length(part, side) - 1, 1)
 
 
 def _offsets(length: int, near: list[float]) -> list[int]:
@@ -119,8 +119,8 @@ def _offsets(length: int, near: list[float]) -> list[int]:
     return [min(offset, length) for offset in found]
 
 
-def _on_edge(made: PlanPart, side: Side, offset: int) -> Spot:
-    (x, y), (wide, high) = made.at, made.size
+def _on_edge(part: PlanPart, side: Side, offset: int) -> Spot:
+    (x, y), (wide, high) = part.at, part.size
     if side.upright:
         return x + offset, y if side is Side.TOP else y + high
     return x if side is Side.LEFT else x + wide, y + offset

@@ -7,9 +7,9 @@ from typing import NamedTuple
 
 import numpy as np
 
-from urgens.document.layout.layout import Line
+from urgens.document.layout.layout import BrakeLine
 from urgens.physics.arrays import Array
-from urgens.plumbing.plan_shapes import PlanPart, PlanPort, Run, Spot
+from urgens.plumbing.plan_shapes import PlanPart, PlanPort, PlanRun, Spot
 
 STEP = 1.0  # what a step of the grid costs
 BEND, CROSSING = 5.0, 25.0  # steps that a corner, and hopping over a line, are worth
@@ -145,10 +145,12 @@ def _corners(way: list[Spot]) -> tuple[Spot, ...]:
     return way[0], *turns, way[-1]
 
 
-def runs(lines: Iterable[Line], parts: Mapping[str, PlanPart], size: Spot) -> dict[str, Run]:
+def runs(
+    lines: Iterable[BrakeLine], parts: Mapping[str, PlanPart], size: Spot
+) -> dict[str, PlanRun]:
     """Return the way of each line, by its id.
 
-    lines: of the layout [objects]; parts: with their ports, by id [steps]; size: of the plan
+    lines: of the layout; parts: with their ports, by id [steps]; size: of the plan
     [steps].
     Short ones are laid first: they have the least choice.
     Source: `Ways`.
@@ -168,7 +170,7 @@ def runs(lines: Iterable[Line], parts: Mapping[str, PlanPart], size: Spot) -> di
         ways.lay(corners)
         laid[name] = corners
     hops = _hops(laid)
-    return {name: Run(name, laid[name], tuple(hops.get(name, ()))) for name in ends}
+    return {name: PlanRun(name, laid[name], tuple(hops.get(name, ()))) for name in ends}
 
 
 def _hops(laid: Mapping[str, tuple[Spot, ...]]) -> dict[str, list[Spot]]:

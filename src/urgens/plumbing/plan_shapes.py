@@ -59,7 +59,7 @@ class PlanPart:
 
 
 @dataclass(frozen=True)
-class Run:
+class PlanRun:
     """A line on the plan: its corners, ends among them, and where it hops over others."""
 
     id: str
@@ -68,12 +68,12 @@ class Run:
 
 
 @dataclass(frozen=True)
-class Plan:
+class LayoutPlan:
     """Where everything is; `size` in steps of the grid."""
 
     size: Spot
     parts: dict[str, PlanPart]
-    runs: dict[str, Run]
+    runs: dict[str, PlanRun]
 
     @property
     def crossings(self) -> int:

@@ -51,7 +51,7 @@ class _Walk:
 def line_pressures(circuits: Circuits, solution: Solution, pressed: Presses) -> dict[str, float]:
     """Return the pressure [Pa] in each line, by its id; lines that no outlet reaches have none.
 
-    circuits: of the layout [object]; solution: of its build [object]; pressed: one press [object].
+    circuits: of the layout; solution: of its build; pressed: one press.
     At a held pedal nothing flows: what is joined without a valve between has one pressure.
     Source: Pascal; `studies.valve_stages`.
     """

@@ -5,7 +5,7 @@ from typing import Literal
 
 import numpy as np
 
-from urgens.document.layout.layout import Line
+from urgens.document.layout.layout import BrakeLine
 from urgens.physics.arrays import Array
 from urgens.physics.bends import BendSheet, RouteError, route, start_frame
 from urgens.quantity import LENGTH, Units, UnitSystem, retype
@@ -16,8 +16,8 @@ EXACT = {"mm": 3, "in": 4}  # places that keep the angles of typed bends
 Figure = Literal["feed", "rotation", "angle"]
 
 
-def points_of(line: Line) -> Array:
-    """Return the corners of a line's route, shape (n, 3) [m]; line: of a layout [object].
+def points_of(line: BrakeLine) -> Array:
+    """Return the corners of a line's route, shape (n, 3) [m]; line: of a layout.
 
     Source: the build file. None of them where it has no route.
     """
@@ -36,7 +36,7 @@ def new_route() -> Array:
 def as_written(points: Array, units: Units | UnitSystem) -> list[list[str]]:
     """Return a route as it is written into the build file.
 
-    points: corners (n, 3) [m]; units: to write in [object].
+    points: corners (n, 3) [m]; units: to write in.
     Source: whole thousandths of a millimetre, which keep what is bent.
     """
     name = retype(0.0, LENGTH, units).partition(" ")[2]
@@ -93,7 +93,7 @@ def other_side(points: Array) -> Array:
 def with_bend(points: Array, sheet: BendSheet, bend: int, figure: Figure, value: float) -> Array:
     """Return the route with one figure of a bend as it is typed.
 
-    points: corners (n, 3) [m]; sheet: of that route [object]; bend: which [-]; figure: which of its
+    points: corners (n, 3) [m]; sheet: of that route; bend: which [-]; figure: which of its
     figures [text]; value: of a feed [m], of a rotation or an angle [rad].
     The feed of the bend behind the last is the last straight.
     Source: `physics.bends.route`, from where and as the route starts.
@@ -110,7 +110,7 @@ def with_bend(points: Array, sheet: BendSheet, bend: int, figure: Figure, value:
 def with_new_bend(points: Array, sheet: BendSheet) -> Array:
     """Return the route with a square bend more at its end, as measured bends are entered.
 
-    points: corners (n, 3) [m]; sheet: of that route [object].
+    points: corners (n, 3) [m]; sheet: of that route.
     Source: half of the last straight before it, half behind; to be typed over.
     """
     half = max(sheet.last / 2.0, sheet.radius)

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.document.layout.layout import Bench
+from urgens.document.layout.layout import BendingTools
 from urgens.document.layout.line_sheets import (
     FORMER_GRIP,
     NUT_AND_GRIP,
@@ -35,10 +35,10 @@ class Mend:
     out: bool = False
 
 
-def needed(count: int, bench: Bench) -> Array:
+def needed(count: int, bench: BendingTools) -> Array:
     """Return the least of every straight of a line, shape (count,) [m].
 
-    count: of its straights [-]; bench: the builder's tools [object].
+    count: of its straights [-]; bench: the builder's tools.
     Source: common practice, where the tools are not measured.
     """
     grip = (bench.former_grip or FORMER_GRIP).value
@@ -47,16 +47,16 @@ def needed(count: int, bench: Bench) -> Array:
     return least
 
 
-def mend_of(made: MadeLine, bench: Bench) -> Mend | None:
+def mend_of(line: MadeLine, bench: BendingTools) -> Mend | None:
     """Return what lets a line be bent, None where no single step does.
 
-    made: the line [object]; bench: the builder's tools [object].
+    line: the line; bench: the builder's tools.
     Tried in order: the smallest former of its tube, the points moved along their legs, each by
     itself and with the next, and a point taken out. The ends stay where they are.
     Source: by trial against `physics.bends`.
     """
-    radius, least = radius_of(made.line).value, least_radius(made.line)
-    points = points_of(made.line)
+    radius, least = radius_of(line.line).value, least_radius(line.line)
+    points = points_of(line.line)
     if radius > least + TIGHT and _bends(points, least, bench):
         return Mend(radius=least)
     for mend in _moves(points, radius, bench):
@@ -65,7 +65,7 @@ def mend_of(made: MadeLine, bench: Bench) -> Mend | None:
     return None
 
 
-def _bends(points: Array, radius: float, bench: Bench) -> bool:
+def _bends(points: Array, radius: float, bench: BendingTools) -> bool:
     try:
         sheet = bend_sheet(points, radius)
     except RouteError:
@@ -74,7 +74,7 @@ def _bends(points: Array, radius: float, bench: Bench) -> bool:
     return bool(np.all(short <= TIGHT))
 
 
-def _moves(points: Array, radius: float, bench: Bench) -> Iterator[Mend]:
+def _moves(points: Array, radius: float, bench: BendingTools) -> Iterator[Mend]:
     """Yield routes with corners moved along their legs by what is short, then without one."""
     short = _short(points, radius, bench)
     inner = range(1, len(points) - 1)
@@ -93,7 +93,7 @@ def _moves(points: Array, radius: float, bench: Bench) -> Iterator[Mend]:
         yield Mend(points=np.delete(points, corner, axis=0), point=corner, out=True)
 
 
-def _short(points: Array, radius: float, bench: Bench) -> float:
+def _short(points: Array, radius: float, bench: BendingTools) -> float:
     """Return by how much the shortest straight is too short [m]."""
     try:
         sheet = bend_sheet(points, radius)

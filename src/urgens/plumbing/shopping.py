@@ -11,17 +11,17 @@ from urgens.quantity import Quantity
 Cut = tuple[Quantity, tuple[Stick, ...]]
 
 
-def cut_from(made: Sequence[MadeLine], stock: float, saw: float) -> tuple[Cut, ...]:
+def cut_from(lines: Sequence[MadeLine], stock: float, saw: float) -> tuple[Cut, ...]:
     """Return the stock lengths of each tube, and what is cut from them.
 
-    made: lines as they are made [objects]; stock: length that is sold [m]; saw: lost in a cut [m].
+    lines: lines as they are made; stock: length that is sold [m]; saw: lost in a cut [m].
     Lines that cannot be bent, or whose tube is not said, are not among them.
     Raises TooLongError as `nested`.
     Source: `plumbing.cut_list`.
     """
     tubes: dict[float, Quantity] = {}
     pieces: dict[float, list[tuple[str, float]]] = {}
-    for one in made:
+    for one in lines:
         tube = one.line.tube
         if tube is None or one.sheet is None:
             continue
@@ -34,7 +34,7 @@ def cut_from(made: Sequence[MadeLine], stock: float, saw: float) -> tuple[Cut, .
 def counted(plumbing: Plumbing) -> tuple[tuple[str, int], ...]:
     """Return what is to be bought besides tube, and how many of each, in order of its name.
 
-    plumbing: the layout [object].
+    plumbing: the layout.
     Two washers go with each banjo. Source: common practice: washers are used once.
     """
     found: Counter[str] = Counter()

@@ -11,7 +11,7 @@ from urgens.plumbing.mends import place_of
 def line_of_axle(laid: Circuits, axle: Axle, without: str = "") -> str | None:
     """Return a rigid line that all wheels of an axle hang on, and no other; None: there is none.
 
-    laid: the circuits [object]; axle: which [-]; without: the id of a part that it
+    laid: the circuits; axle: which [-]; without: the id of a part that it
     does not end in [text].
     Source: `Circuits.wheels_behind`; the nearest to the cylinder.
     """
@@ -26,7 +26,7 @@ def line_of_axle(laid: Circuits, axle: Axle, without: str = "") -> str | None:
 def with_valve_moved(build: Build, valve: str, axle: Axle) -> Json | None:
     """Return a layout in which a valve stands in the line of one axle only.
 
-    build: the document [object]; valve: the part's id [text]; axle: which [-].
+    build: the document; valve: the part's id [text]; axle: which [-].
     None where no line is that axle's alone.
     Source: common practice.
     """
@@ -49,7 +49,7 @@ def with_valve_moved(build: Build, valve: str, axle: Axle) -> Json | None:
 def with_valve(build: Build, axle: Axle, index: int, kind: str) -> Json | None:
     """Return a layout with a valve of the build's list in the line of its axle.
 
-    build: the document [object]; axle: which [-]; index: in its list [-]; kind: of the part [text].
+    build: the document; axle: which [-]; index: in its list [-]; kind: of the part [text].
     None where no line is that axle's alone.
     Source: the usual layout.
     """
@@ -62,26 +62,26 @@ def with_valve(build: Build, axle: Axle, index: int, kind: str) -> Json | None:
     return made
 
 
-def renamed(made: Json, name: str, part: Json) -> Json:
+def renamed(section: Json, name: str, part: Json) -> Json:
     """Put back what a part had before it was put in anew, its id, valve and marking.
 
-    made: the layout [JSON]; name: the id that it has in it [text]; part: as it was [JSON].
+    section: the layout [JSON]; name: the id that it has in it [text]; part: as it was [JSON].
     Source: by definition.
     """
-    row = made["parts"][index_of(made["parts"], name, "part")]
+    row = section["parts"][index_of(section["parts"], name, "part")]
     row |= {key: value for key, value in part.items() if key not in ("ports", "drawn_at")}
-    for line in made["lines"]:
+    for line in section["lines"]:
         for key in ("from", "to"):
             there, _, port = line[key].partition(".")
             if there == name:
                 line[key] = f"{part['id']}.{port}"
-    return made
+    return section
 
 
 def with_switch_instead(build: Build, part: str) -> Json:
     """Return a layout with a switch of two sides in place of a part in which circuits meet.
 
-    build: the document of two circuits, front and rear [object]; part: its id [text].
+    build: the document of two circuits, front and rear; part: its id [text].
     Ports from which the rear outlet or a rear wheel is reached are the rear side's.
     Source: the usual layout.
     """
@@ -110,7 +110,7 @@ def with_switch_instead(build: Build, part: str) -> Json:
 def with_switch(build: Build) -> Json | None:
     """Return a layout with a warning switch between the lines at the two outlets, None: none.
 
-    build: the document of two circuits, front and rear [object].
+    build: the document of two circuits, front and rear.
     Source: the usual layout; its ports have the nuts of the lines that are cut for it.
     """
     assert build.plumbing is not None
@@ -133,7 +133,7 @@ def with_switch(build: Build) -> Json | None:
     return made
 
 
-def _cut_for(made: Json, part: Json, axle: Axle, line: Json, *, backwards: bool) -> None:
+def _cut_for(section: Json, part: Json, axle: Axle, line: Json, *, backwards: bool) -> None:
     """Cut a line for one side of a part; backwards: where it leads towards the cylinder."""
     ends = line.get("ends") or []
     near, far = ("out", "in") if backwards else ("in", "out")
@@ -141,15 +141,19 @@ def _cut_for(made: Json, part: Json, axle: Axle, line: Json, *, backwards: bool)
         face = {} if end is None else {"thread": end["nut"], "seat": end["flare"]}
         part["ports"][f"{axle}-{way}"] = face
     rest = {key: value for key, value in line.items() if key not in ("id", "route", "marking")}
-    behind = {"id": new_id(made, "L"), "from": f"{part['id']}.{axle}-{far}", "ends": ends[1:] * 2}
-    made["lines"].append(rest | behind)
+    behind = {
+        "id": new_id(section, "L"),
+        "from": f"{part['id']}.{axle}-{far}",
+        "ends": ends[1:] * 2,
+    }
+    section["lines"].append(rest | behind)
     line |= {"to": f"{part['id']}.{axle}-{near}", "ends": ends[:1] * 2}
     line.pop("route", None)
 
 
-def _line_at(laid: Circuits, made: Json, circuit: str) -> Json | None:
+def _line_at(laid: Circuits, section: Json, circuit: str) -> Json | None:
     """Return the rigid line at the outlet of a circuit, as JSON; None: there is none."""
-    for row in made["lines"]:
+    for row in section["lines"]:
         ends = (laid.outlets.get(place_of(laid, row[key])) for key in ("from", "to"))
         if not row.get("direct", False) and circuit in ends:
             found: Json = row

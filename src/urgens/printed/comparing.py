@@ -3,7 +3,7 @@
 from typing import Any
 
 from urgens.document import Build
-from urgens.guidance.advice.build_comparison import Compared, compared
+from urgens.guidance.advice.build_comparison import ComparedFigure, compared
 from urgens.printed.values import figure
 from urgens.studies.compare import column
 
@@ -13,7 +13,7 @@ def printed_comparison(
 ) -> dict[str, Any]:
     """Return every figure that differs, SI where it is worked out, as typed where it is typed.
 
-    here, other: the documents [objects]; names: what each is called [text]; unknown: paths of the
+    here, other: the documents; names: what each is called [text]; unknown: paths of the
     history that lead nowhere [text]. Source: `guidance.compared`.
     """
     return {
@@ -25,7 +25,7 @@ def printed_comparison(
     }
 
 
-def _row(one: Compared) -> dict[str, Any]:
+def _row(one: ComparedFigure) -> dict[str, Any]:
     values = (value if isinstance(value, str) else figure(value) for value in (one.here, one.other))
     here, other = values
     unit = one.kind.si if one.kind is not None else one.unit

@@ -12,16 +12,16 @@ from urgens.quantity import ANGLE, LENGTH, Units, show
 
 
 def printed_lines(
-    plumbing: Plumbing, made: Sequence[MadeLine], cut: Sequence[Cut], found: Sequence[Finding]
+    plumbing: Plumbing, lines: Sequence[MadeLine], cut: Sequence[Cut], findings: Sequence[Finding]
 ) -> dict[str, Any]:
     """Return lines, stock and parts as plain JSON values, SI throughout.
 
-    plumbing: the layout [object]; made: its lines [objects]; cut: from which stock [objects];
-    found: what there is to say about the build [objects].
+    plumbing: the layout; lines: its lines; cut: from which stock;
+    findings: what there is to say about the build.
     Source: RFC 8259; the names are those of the contract.
     """
     return {
-        "lines": [_line(one, found) for one in made],
+        "lines": [_line(one, findings) for one in lines],
         "stock": [
             {
                 "tube": tube.text,
@@ -36,11 +36,11 @@ def printed_lines(
 
 
 def printed_alternatives(
-    found: Iterable[Alternative], prices: Mapping[str, float]
+    alternatives: Iterable[Alternative], prices: Mapping[str, float]
 ) -> list[dict[str, Any]]:
     """Return what could be laid instead as plain JSON values.
 
-    found: the alternatives, in order [objects]; prices: by kind of part and for a line [-].
+    alternatives: the alternatives, in order; prices: by kind of part and for a line [-].
     Source: RFC 8259; the names are those of the contract.
     """
     return [
@@ -55,36 +55,36 @@ def printed_alternatives(
             "loses": one.school.loses,
             "changes": sorted({*one.change.values, *one.change.orders} - {"plumbing"}),
         }
-        for one in found
+        for one in alternatives
     ]
 
 
-def _line(made: MadeLine, found: Sequence[Finding]) -> dict[str, Any]:
-    sheet = made.sheet
+def _line(line: MadeLine, findings: Sequence[Finding]) -> dict[str, Any]:
+    sheet = line.sheet
     bends = [] if sheet is None else zip(
         sheet.feed.tolist(), sheet.rotation.tolist(), sheet.angle.tolist(),
-        made.settings.tolist(), strict=True,
+        line.settings.tolist(), strict=True,
     )  # fmt: skip
     return {
-        "id": made.line.id,
-        "length": None if sheet is None else made.length,
+        "id": line.line.id,
+        "length": None if sheet is None else line.length,
         "bends": [
             {"feed": feed, "rotation": rotation, "angle": angle, "set": setting}
             for feed, rotation, angle, setting in bends
         ],
         "last": None if sheet is None else sheet.last,
-        "before_flare": list(made.before_flare),
-        "findings": [one.printed() for one in found if one.where == made.line.id],
+        "before_flare": list(line.before_flare),
+        "findings": [one.printed() for one in findings if one.where == line.line.id],
     }
 
 
-def bend_words(made: Sequence[MadeLine], units: Units) -> Iterator[str]:
+def bend_words(lines: Sequence[MadeLine], units: Units) -> Iterator[str]:
     """Yield the bend sheets as a builder reads them.
 
-    made: lines [objects]; units: to show in [object].
+    lines: lines; units: to show in.
     Source: feed, rotation and angle, in the order of the work.
     """
-    for one in made:
+    for one in lines:
         if one.sheet is None:
             yield f"{one.line.id}: cannot be bent: {one.fault}"
             continue

@@ -3,14 +3,14 @@
 from typing import Any
 
 from urgens.guidance.planning.due import Due
-from urgens.guidance.planning.plan import Plan
+from urgens.guidance.planning.plan import WorkPlan
 from urgens.guidance.planning.schedule import Schedule
 
 
-def printed_plan(found: Plan, when: Schedule, due: tuple[Due, ...]) -> dict[str, Any]:
+def printed_plan(plan: WorkPlan, when: Schedule, due: tuple[Due, ...]) -> dict[str, Any]:
     """Return jobs, bleeds and what is due, times of the wall's clock.
 
-    found: the plan [object]; when: its times [object]; due: after it [objects].
+    plan: the plan; when: its times; due: after it.
     Source: the contract.
     """
     starts = {slot.job: slot.start for slot in reversed(when.slots)}
@@ -20,17 +20,17 @@ def printed_plan(found: Plan, when: Schedule, due: tuple[Due, ...]) -> dict[str,
              "opens": list(job.opens), "bleeds": list(job.bleeds), "after": list(job.after),
              "why": job.why, "place": job.place, "start": starts[at].isoformat(timespec="minutes"),
              "procedure": job.procedure or None}
-            for at, job in enumerate(found.jobs)
+            for at, job in enumerate(plan.jobs)
         ],
-        "bleeds": found.order.bleeds,
-        "one_by_one": found.order.one_by_one,
-        "minutes": found.minutes,
-        "minutes_together": found.together,
-        "supposed": found.work.supposed,
+        "bleeds": plan.order.bleeds,
+        "one_by_one": plan.order.one_by_one,
+        "minutes": plan.minutes,
+        "minutes_together": plan.together,
+        "supposed": plan.work.supposed,
         "missing": [
-            {"what": one.what, "count": one.count, "job": one.job} for one in found.missing
+            {"what": one.what, "count": one.count, "job": one.job} for one in plan.missing
         ],
-        "holds": [{"what": one.what, "job": one.job or None} for one in found.holds],
+        "holds": [{"what": one.what, "job": one.job or None} for one in plan.holds],
         "due": [
             {"what": one.what, "when": None if one.when is None else one.when.isoformat(),
              "why": one.why}

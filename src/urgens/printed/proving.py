@@ -21,7 +21,7 @@ from urgens.bench.road.drives import Drive
 from urgens.bench.stops.posterior import Posterior, posterior, summed_up
 from urgens.document import Build
 from urgens.guidance.rules.real_split import compared
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.printed.values import figure, figures
 from urgens.quantity import UnitSystem
 from urgens.solve import solve
@@ -47,13 +47,13 @@ def printed_proof(build: Build) -> dict[str, Any]:
     }
 
 
-def _valve(one: Gauged) -> dict[str, Any]:
-    read = one.read
+def _valve(gauged: Gauged) -> dict[str, Any]:
+    read = gauged.read
     fit = None if read is None or not read.knows_line else read.fitted
     offset = None if read is None or read.fitted is None else read.fitted.offset
     metered = None if read is None else read.metered
     return {
-        "valve": one.valve,
+        "valve": gauged.valve,
         "verdict": None if read is None else str(read.verdict),
         "knee": None if fit is None else fit.knee,
         "knee_limits": None if fit is None else list(fit.knee_limits),
@@ -63,17 +63,17 @@ def _valve(one: Gauged) -> dict[str, Any]:
         "hysteresis": None if read is None else read.hysteresis,
         "opens": None if metered is None else list(metered.at),
         "opens_limits": None if metered is None else [list(pair) for pair in metered.limits],
-        "expected": {"knee": one.wanted.knee, "slope": one.wanted.slope},
+        "expected": {"knee": gauged.wanted.knee, "slope": gauged.wanted.slope},
         "within": None if read is None else read.within,
-        "read_next": one.next,
+        "read_next": gauged.next,
     }
 
 
-def _brakes(build: Build, known: Posterior) -> dict[str, Any]:
-    (front, front_limits), (rear, rear_limits) = known.of_front, known.of_rear
+def _brakes(build: Build, posterior: Posterior) -> dict[str, Any]:
+    (front, front_limits), (rear, rear_limits) = posterior.of_front, posterior.of_rear
     target = build.targets.surface
-    nearest = min(known.roads, key=lambda mu: abs(mu - target))
-    road, road_limits = summed_up(*known.roads[nearest])
+    nearest = min(posterior.roads, key=lambda mu: abs(mu - target))
+    road, road_limits = summed_up(*posterior.roads[nearest])
     return {
         "front_factor": front,
         "front_limits": list(front_limits),
@@ -81,8 +81,8 @@ def _brakes(build: Build, known: Posterior) -> dict[str, Any]:
         "rear_limits": list(rear_limits),
         "surface": road,
         "surface_limits": list(road_limits),
-        "stops": known.counted,
-        "left_out": list(known.left_out),
+        "stops": posterior.counted,
+        "left_out": list(posterior.left_out),
     }
 
 
@@ -93,7 +93,7 @@ def _next(ahead: NextOnRoad) -> dict[str, Any]:
     setting = advice.turned.typed(advice.setting)
     return {
         "setting": {advice.turned.path: setting},
-        "why": advice_words(advice, Words(UnitSystem.METRIC)),
+        "why": advice_words(advice, FigureWords(UnitSystem.METRIC)),
         "rear_first": advice.chance,
         "wet": advice.wet,
         "done": advice.done,
@@ -120,14 +120,14 @@ def _split(build: Build) -> dict[str, Any] | None:
 def printed_log(
     channels: dict[str, Mapped],
     faults: tuple[LogFault, ...],
-    found: tuple[Press, ...],
+    press: tuple[Press, ...],
     beside: BeforeAfter | None,
     model: tuple[BesideModel, ...] = (),
 ) -> dict[str, Any]:
     """Return what a log says, SI throughout, null where there is no figure.
 
-    channels: by name [object]; faults: of the log [object]; found: its presses [object]; beside:
-    the other log [object]; model: its figures beside the build's [object].
+    channels: by name; faults: of the log; press: its presses; beside:
+    the other log; model: its figures beside the build's.
     Source: RFC 8259; the names are those of the results.
     """
     return {
@@ -135,7 +135,7 @@ def printed_log(
             name: {"column": one.column, "unit": one.unit} for name, one in channels.items()
         },
         "faults": [{"at": one.at, "what": one.what} for one in faults],
-        "presses": [_press(one) for one in found],
+        "presses": [_press(one) for one in press],
         "before_after": None if beside is None else _beside(beside),
         "model": [
             {
@@ -150,39 +150,39 @@ def printed_log(
     }
 
 
-def _press(one: Press) -> dict[str, Any]:
+def _press(press: Press) -> dict[str, Any]:
     return {
-        "start": one.start,
-        "end": one.end,
-        "front_peak": one.front_peak,
-        "rear_peak": one.rear_peak,
-        "effort": one.effort,
-        "travel": one.travel,
-        "rise": one.rise,
-        "rear_delay": one.rear_delay,
-        "knee": one.knee,
-        "slope": one.slope,
-        "deceleration": one.deceleration,
-        "locked": [{"axle": axle, "at": at} for axle, at in one.locked],
+        "start": press.start,
+        "end": press.end,
+        "front_peak": press.front_peak,
+        "rear_peak": press.rear_peak,
+        "effort": press.effort,
+        "travel": press.travel,
+        "rise": press.rise,
+        "rear_delay": press.rear_delay,
+        "knee": press.knee,
+        "slope": press.slope,
+        "deceleration": press.deceleration,
+        "locked": [{"axle": axle, "at": at} for axle, at in press.locked],
     }
 
 
-def _beside(one: BeforeAfter) -> dict[str, Any]:
+def _beside(after: BeforeAfter) -> dict[str, Any]:
     def rows(of: Along) -> list[Any]:
         return figures(np.asarray(of.quartiles))
 
     return {
-        "by": one.before.by,
-        "at": figures(one.before.at),
-        "before": rows(one.before),
-        "after": rows(one.after),
-        "apart": one.apart,
-        "clear": one.clear,
+        "by": after.before.by,
+        "at": figures(after.before.at),
+        "before": rows(after.before),
+        "after": rows(after.after),
+        "apart": after.apart,
+        "clear": after.clear,
     }
 
 
 def printed_drive(went: Drive) -> dict[str, Any]:
-    """Return a stop on the test road as plain JSON values; went: the stop [object].
+    """Return a stop on the test road as plain JSON values; went: the stop.
 
     Source: RFC 8259; the names are those of the results.
     """

@@ -6,20 +6,21 @@ from urgens.printed.values import figures
 from urgens.studies.robustness import Robustness
 
 
-def printed_robustness(found: Robustness) -> dict[str, Any]:
-    """Return robustness as plain JSON values; found: of a build [object].
+def printed_robustness(robustness: Robustness) -> dict[str, Any]:
+    """Return robustness as plain JSON values; robustness: of a build.
 
     Source: RFC 8259; the names are those of the results.
     """
     return {
-        "draws": found.draws,
-        "load_case": found.load_case,
+        "draws": robustness.draws,
+        "load_case": robustness.load_case,
         "rear_first": {
-            f"{mu:g}": share for mu, share in zip(found.surfaces, found.rear_first, strict=True)
+            f"{mu:g}": share
+            for mu, share in zip(robustness.surfaces, robustness.rear_first, strict=True)
         },
         "efficiency": {
             f"{mu:g}": figures(band)
-            for mu, band in zip(found.surfaces, found.efficiency, strict=True)
+            for mu, band in zip(robustness.surfaces, robustness.efficiency, strict=True)
         },
-        "sensitivity": [{"input": path, "share": share} for path, share in found.sensitivity],
+        "sensitivity": [{"input": path, "share": share} for path, share in robustness.sensitivity],
     }

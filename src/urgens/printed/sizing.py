@@ -5,21 +5,21 @@ from typing import Any
 from urgens.document import Build
 from urgens.guidance.words.sizing import why
 from urgens.printed.values import figures
-from urgens.studies.sizing import SizingMap, Verdict
+from urgens.studies.sizing import MissedWindow, SizingMap
 
 
-def printed_sizing(build: Build, found: SizingMap) -> dict[str, Any]:
+def printed_sizing(build: Build, sizing_map: SizingMap) -> dict[str, Any]:
     """Return a map as plain JSON values, SI throughout, null where there is no figure.
 
-    build: the document [object]; found: its map [object].
+    build: the document; sizing_map: its map.
     Source: RFC 8259; the names are those of the results.
     """
     return {
-        "bores": found.bores.tolist(),
-        "rear_bores": found.rear_bores.tolist(),
-        "ratios": found.ratios.tolist(),
+        "bores": sizing_map.bores.tolist(),
+        "rear_bores": sizing_map.rear_bores.tolist(),
+        "ratios": sizing_map.ratios.tolist(),
         **{
-            name: figures(getattr(found, name))
+            name: figures(getattr(sizing_map, name))
             for name in (
                 "pressure",
                 "effort",
@@ -28,15 +28,19 @@ def printed_sizing(build: Build, found: SizingMap) -> dict[str, Any]:
                 "half_failed_travel",
             )
         },
-        **({} if found.hold_effort is None else {"hold_effort": figures(found.hold_effort)}),
-        "verdict": [[Verdict(int(v)).word for v in row] for row in found.verdict],
+        **(
+            {}
+            if sizing_map.hold_effort is None
+            else {"hold_effort": figures(sizing_map.hold_effort)}
+        ),
+        "verdict": [[MissedWindow(int(v)).word for v in row] for row in sizing_map.verdict],
         "ranked": [
             {
-                "bore": float(found.bores[row]),
-                "ratio": float(found.ratios[column]),
-                "score": float(found.score[row, column]),
-                "why": why(build, found, row, column),
+                "bore": float(sizing_map.bores[row]),
+                "ratio": float(sizing_map.ratios[column]),
+                "score": float(sizing_map.score[row, column]),
+                "why": why(build, sizing_map, row, column),
             }
-            for row, column in found.ranked()
+            for row, column in sizing_map.ranked()
         ],
     }

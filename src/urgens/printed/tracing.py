@@ -2,39 +2,39 @@
 
 from typing import Any
 
-from urgens.guidance.tracing.tables import Cause, Sign, Trial, tables
+from urgens.guidance.tracing.tables import TraceCause, TraceSign, TraceTest, tables
 from urgens.guidance.tracing.trace import Traced
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 
 SHOWN, NEXT = 12, 5  # causes and tests that are printed
 
 
-def printed_trace(found: Traced, words: Words) -> dict[str, Any]:
+def printed_trace(trace: Traced, words: FigureWords) -> dict[str, Any]:
     """Return what a fault comes to, shares of 1.
 
-    found: of it [object]; words: in units [object].
+    trace: of it; words: in units.
     Source: `guidance.tracing`.
     """
     return {
-        "stop_driving": bool(found.stops),
-        "stops": list(found.stops),
+        "stop_driving": bool(trace.stops),
+        "stops": list(trace.stops),
         "causes": [
-            {"id": one.cause.id, "share": one.share, "why": found.reason(one, words),
+            {"id": one.cause.id, "share": one.share, "why": trace.reason(one, words),
              "mend": one.cause.mend}
-            for one in found.ranked[:SHOWN]
+            for one in trace.ranked[:SHOWN]
         ],
-        "other": found.other,
+        "other": trace.other,
         "next": [
             {"test": one.test.id, "minutes": one.test.minutes, "why": why(one.test),
              "gain": one.gain}
-            for one in found.tests[:NEXT]
+            for one in trace.tests[:NEXT]
         ],
-        "contradictions": list(found.contradictions),
+        "contradictions": list(trace.contradictions),
     }  # fmt: skip
 
 
-def why(test: Trial) -> str:
-    """Return what a test is and costs; test: of it [object]. Source: the table."""
+def why(test: TraceTest) -> str:
+    """Return what a test is and costs; test: of it. Source: the table."""
     people = "" if test.people == 1 else f", {test.people} people"
     opens = "opens a joint" if test.opens else "opens nothing"
     return f"{test.words}: {test.minutes} min{people}, {opens}."
@@ -50,15 +50,21 @@ def printed_tables() -> dict[str, Any]:
     }
 
 
-def _sign(one: Sign) -> dict[str, Any]:
-    return {"id": one.id, "words": one.words, "look": one.look, "stops": bool(one.stops)}
+def _sign(sign: TraceSign) -> dict[str, Any]:
+    return {"id": sign.id, "words": sign.words, "look": sign.look, "stops": bool(sign.stops)}
 
 
-def _cause(one: Cause) -> dict[str, Any]:
-    return {"id": one.id, "words": one.words, "why": one.why, "place": one.place, "mend": one.mend}
+def _cause(cause: TraceCause) -> dict[str, Any]:
+    return {
+        "id": cause.id,
+        "words": cause.words,
+        "why": cause.why,
+        "place": cause.place,
+        "mend": cause.mend,
+    }
 
 
-def _test(one: Trial) -> dict[str, Any]:
-    outcomes = [{"id": each.id, "words": each.words, "means": each.means} for each in one.outcomes]
-    return {"id": one.id, "words": one.words, "minutes": one.minutes, "people": one.people,
-            "opens": one.opens, "procedure": one.procedure, "outcomes": outcomes}  # fmt: skip
+def _test(test: TraceTest) -> dict[str, Any]:
+    outcomes = [{"id": each.id, "words": each.words, "means": each.means} for each in test.outcomes]
+    return {"id": test.id, "words": test.words, "minutes": test.minutes, "people": test.people,
+            "opens": test.opens, "procedure": test.procedure, "outcomes": outcomes}  # fmt: skip

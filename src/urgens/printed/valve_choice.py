@@ -10,11 +10,11 @@ from urgens.studies.valve_choice import Candidate
 
 
 def printed_choice(
-    build: Build, found: Sequence[Candidate], surfaces: Sequence[float]
+    build: Build, candidates: Sequence[Candidate], surfaces: Sequence[float]
 ) -> dict[str, Any]:
     """Return candidates as plain JSON values, SI throughout, null where there is no figure.
 
-    build: the document [object]; found: its candidates, ranked [objects]; surfaces: that were
+    build: the document; candidates: its candidates, ranked; surfaces: that were
     looked at [-].
     Source: RFC 8259; the names are those of the results.
     """
@@ -43,17 +43,17 @@ def printed_choice(
                 "changes": one.fitted.changes,
                 "why": why(build, one, surfaces, build.natural_units),
             }
-            for one in found
+            for one in candidates
         ],
         "recommended": 0,
     }
 
 
-def _sold(one: Candidate) -> dict[str, Any] | None:
+def _sold(candidate: Candidate) -> dict[str, Any] | None:
     """Return the best of what is sold, with the edits that fit it."""
-    if one.sold is None:
+    if candidate.sold is None:
         return None
-    way, verdict = one.sold
+    way, verdict = candidate.sold
     return {
         "knee": way.knee,
         "slope": way.slope,

@@ -3,7 +3,7 @@
 from urgens.quantity.arithmetic import completed, number_of
 from urgens.quantity.as_shown import in_words, shown
 from urgens.quantity.display import (
-    Shown,
+    ShownFigure,
     Units,
     UnitSystem,
     in_units,
@@ -34,7 +34,7 @@ from urgens.quantity.kinds import (
     TIME,
     TORQUE,
     VOLUME,
-    Kind,
+    QuantityKind,
 )
 from urgens.quantity.quantity import Quantity, QuantityError, parse
 from urgens.quantity.whole import whole_number
@@ -57,10 +57,10 @@ __all__ = [
     "TIME",
     "TORQUE",
     "VOLUME",
-    "Kind",
     "Quantity",
     "QuantityError",
-    "Shown",
+    "QuantityKind",
+    "ShownFigure",
     "UnitSystem",
     "Units",
     "completed",

@@ -6,7 +6,7 @@ import operator
 import re
 
 from urgens.quantity.display import Units, UnitSystem, unit_shown
-from urgens.quantity.kinds import Kind
+from urgens.quantity.kinds import QuantityKind
 from urgens.quantity.quantity import QuantityError, parse
 from urgens.quantity.spelling import with_plain_fractions
 
@@ -21,10 +21,10 @@ _DOES = {
 LONGEST = 60  # characters of a sum; what is pasted can be too deep to be read as one
 
 
-def completed(typed: str, kind: Kind, units: Units | UnitSystem) -> str:
+def completed(typed: str, kind: QuantityKind, units: Units | UnitSystem) -> str:
     """Return what is typed as the build keeps it: a sum worked out, a bare number with its unit.
 
-    typed: into a field [text]; kind: of the field [object]; units: it is shown in [object].
+    typed: into a field [text]; kind: of the field; units: it is shown in.
     What can be read as it stands stays as it was typed. Raises QuantityError where it is neither.
     Source: arithmetic.
     """

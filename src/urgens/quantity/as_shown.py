@@ -3,8 +3,16 @@
 import re
 from typing import Literal
 
-from urgens.quantity.display import Shown, Units, UnitSystem, in_units, printed, show, unit_shown
-from urgens.quantity.kinds import Kind
+from urgens.quantity.display import (
+    ShownFigure,
+    Units,
+    UnitSystem,
+    in_units,
+    printed,
+    show,
+    unit_shown,
+)
+from urgens.quantity.kinds import QuantityKind
 from urgens.quantity.quantity import Quantity, parse
 from urgens.quantity.spelling import FOOT_MARKS, INCH_MARKS
 
@@ -12,40 +20,41 @@ _BRACED = re.compile(r"\{([^}]+)\}")
 _TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
 
 
-def in_words(words: str, kind: Kind, units: Units | UnitSystem) -> str:
+def in_words(words: str, kind: QuantityKind, units: Units | UnitSystem) -> str:
     """Return words in which each {quantity} is written in the units shown.
 
-    words: "about {130 psi}" [text]; kind: of all of them [object]; units: to show in [object].
+    words: "about {130 psi}" [text]; kind: of all of them; units: to show in.
     Raises QuantityError where one is none.
     Source: by definition.
     """
     return _BRACED.sub(lambda found: str(show(parse(found[1], kind).value, kind, units)), words)
 
 
-def shown(value: object, kind: Kind | Literal["text"] | None, units: Units | UnitSystem) -> Shown:
+def shown(
+    value: object, kind: QuantityKind | Literal["text"] | None, units: Units | UnitSystem
+) -> ShownFigure:
     """Return a figure as typed where its unit is the one shown, else converted.
 
-    value: of a build, None where there is none [any]; kind: of it [object]; units: to show in
-    [object].
+    value: of a build, None where there is none [any]; kind: of it; units: to show in.
     Source: common practice: nobody reads 15/16 in as 0.9375.
     """
     if value is None:
-        return Shown("—", "")
+        return ShownFigure("—", "")
     if not isinstance(value, Quantity):
-        return Shown(value if isinstance(value, str) else f"{value:g}", "")
+        return ShownFigure(value if isinstance(value, str) else f"{value:g}", "")
     unit = unit_shown(value.kind, units)
     typed = _TYPED.fullmatch(value.text.strip())
     if typed is not None:
         named = "in" if typed["unit"].strip() in INCH_MARKS else typed["unit"].strip()
         if named == unit and any(mark in typed["number"] for mark in FOOT_MARKS):
-            return Shown(value.text.strip(), "")  # 9'7" says its units itself
+            return ShownFigure(value.text.strip(), "")  # 9'7" says its units itself
         if named == unit and "ft" not in typed["number"]:
-            return Shown(_with_thousands(typed["number"]), printed(unit))
+            return ShownFigure(_with_thousands(typed["number"]), printed(unit))
     figure = show(value.value, value.kind, units)
     if value.value and not figure.number.strip("0.−-"):  # smaller than is usually shown
-        return Shown(f"{value.value / in_units(value.kind, units):.2g}", figure.unit)
+        return ShownFigure(f"{value.value / in_units(value.kind, units):.2g}", figure.unit)
     if "." in figure.number:
-        return Shown(figure.number.rstrip("0").rstrip("."), figure.unit)
+        return ShownFigure(figure.number.rstrip("0").rstrip("."), figure.unit)
     return figure
 
 

@@ -23,7 +23,7 @@ from urgens.quantity.kinds import (
     TIME,
     TORQUE,
     VOLUME,
-    Kind,
+    QuantityKind,
 )
 from urgens.quantity.units import STANDARD_GRAVITY, unit
 
@@ -50,7 +50,7 @@ class Units:
     """
 
     system: UnitSystem
-    overrides: tuple[tuple[Kind, str], ...] = ()
+    overrides: tuple[tuple[QuantityKind, str], ...] = ()
 
     def __post_init__(self) -> None:
         for kind, name in self.overrides:
@@ -58,7 +58,7 @@ class Units:
 
 
 @dataclass(frozen=True, slots=True)
-class Shown:
+class ShownFigure:
     """A figure ready to be read: number and unit apart, since they differ in size on screen."""
 
     number: str
@@ -86,7 +86,7 @@ def _style(name: str, decimals: int, step: float, factor: float | None = None) -
     return _Style(name, decimals, factor, 0.0 if found is None else found.offset, step * factor)
 
 
-_STYLES: dict[tuple[Kind, UnitSystem], _Style] = {
+_STYLES: dict[tuple[QuantityKind, UnitSystem], _Style] = {
     (LENGTH, UnitSystem.INCH): _style("in", 2, 1 / 16),
     (LENGTH, UnitSystem.METRIC): _style("mm", 1, 1),
     (DISTANCE, UnitSystem.INCH): _style("ft", 0, 10),
@@ -122,7 +122,7 @@ _STYLES: dict[tuple[Kind, UnitSystem], _Style] = {
 }
 
 
-def _chosen(kind: Kind, units: UnitSystem | Units) -> _Style:
+def _chosen(kind: QuantityKind, units: UnitSystem | Units) -> _Style:
     """Return how `kind` is shown in `units`; raises LookupError where the unit does not fit."""
     if isinstance(units, UnitSystem):
         return _STYLES[kind, units]
@@ -133,7 +133,7 @@ def _chosen(kind: Kind, units: UnitSystem | Units) -> _Style:
 
 
 @lru_cache(maxsize=128)
-def _override(kind: Kind, name: str) -> _Style:
+def _override(kind: QuantityKind, name: str) -> _Style:
     found = unit(name)
     if found is None or found.offset:
         raise LookupError(f'"{name}" is not a unit known here')
@@ -158,15 +158,15 @@ def written(number: float, decimals: int) -> str:
 
 
 def show(
-    value: float, kind: Kind, system: UnitSystem | Units, decimals: int | None = None
-) -> Shown:
+    value: float, kind: QuantityKind, system: UnitSystem | Units, decimals: int | None = None
+) -> ShownFigure:
     """Return `value` [SI unit of `kind`] as a builder reads it in `system`.
 
     `decimals` [-] overrides the places usual for the kind.
     """
     style = _chosen(kind, system)
     places = style.decimals if decimals is None else decimals
-    return Shown(written((value - style.offset) / style.factor, places), printed(style.unit))
+    return ShownFigure(written((value - style.offset) / style.factor, places), printed(style.unit))
 
 
 def printed(unit_name: str) -> str:
@@ -174,29 +174,29 @@ def printed(unit_name: str) -> str:
     return unit_name.replace("^2", "²").replace("^3", "³")
 
 
-def unit_shown(kind: Kind, system: UnitSystem | Units) -> str:
+def unit_shown(kind: QuantityKind, system: UnitSystem | Units) -> str:
     """Return the name of the unit in which `kind` is shown in `system`."""
     return _chosen(kind, system).unit
 
 
-def places(kind: Kind, system: UnitSystem | Units) -> int:
+def places(kind: QuantityKind, system: UnitSystem | Units) -> int:
     """Return how many decimal places [-] `kind` is shown with in `system`."""
     return _chosen(kind, system).decimals
 
 
-def in_units(kind: Kind, system: UnitSystem | Units) -> float:
+def in_units(kind: QuantityKind, system: UnitSystem | Units) -> float:
     """Return how many SI units of `kind` one unit shown in `system` is, as a difference."""
     return _chosen(kind, system).factor
 
 
-def natural_step(kind: Kind, system: UnitSystem | Units) -> float:
+def natural_step(kind: QuantityKind, system: UnitSystem | Units) -> float:
     """Return the step [SI unit of `kind`] by which a builder changes a figure in `system`."""
     style = _chosen(kind, system)
     return style.step if style.step else style.factor * 10.0**-style.decimals
 
 
 def retype(
-    value: float, kind: Kind, system: UnitSystem | Units, decimals: int | None = None
+    value: float, kind: QuantityKind, system: UnitSystem | Units, decimals: int | None = None
 ) -> str:
     """Return `value` [SI unit of `kind`] as text for the build file, as if typed in `system`."""
     style = _chosen(kind, system)

@@ -16,7 +16,7 @@ from urgens.quantity.units import (
 
 
 @dataclass(frozen=True, slots=True)
-class Kind:
+class QuantityKind:
     """A kind of quantity.
 
     `noun` is what an error calls it, `si` its SI unit, `units` the ones an error proposes and
@@ -33,12 +33,14 @@ class Kind:
     takes_mass: bool = False  # a mass stands for its weight
 
 
-LENGTH = Kind(
+LENGTH = QuantityKind(
     "a length", "m", METRE, ("in", "mm", "cm", "m", "ft"), "1-1/16 in", bounds=(1e-6, 1e4)
 )
-DISTANCE = Kind("a distance", "m", METRE, ("ft", "m"), "210 ft", bounds=(1e-3, 1e6))
-FORCE = Kind("a force", "N", NEWTON, ("lbf", "N", "kN", "kgf"), "75 lbf", bounds=(1e-3, 1e7))
-LOAD = Kind(
+DISTANCE = QuantityKind("a distance", "m", METRE, ("ft", "m"), "210 ft", bounds=(1e-3, 1e6))
+FORCE = QuantityKind(
+    "a force", "N", NEWTON, ("lbf", "N", "kN", "kgf"), "75 lbf", bounds=(1e-3, 1e7)
+)
+LOAD = QuantityKind(
     "a load",
     "N",
     NEWTON,
@@ -47,7 +49,7 @@ LOAD = Kind(
     bounds=(1e-1, 1e8),
     takes_mass=True,
 )
-PRESSURE = Kind(
+PRESSURE = QuantityKind(
     "a pressure",
     "Pa",
     PASCAL,
@@ -55,8 +57,10 @@ PRESSURE = Kind(
     "275 psi",
     bounds=(1e-1, 1e12),
 )
-AREA = Kind("an area", "m^2", (2, 0, 0, 0), ("m^2", "cm^2", "in^2"), "0.10 m^2", bounds=(1e-9, 1e4))
-VOLUME = Kind(
+AREA = QuantityKind(
+    "an area", "m^2", (2, 0, 0, 0), ("m^2", "cm^2", "in^2"), "0.10 m^2", bounds=(1e-9, 1e4)
+)
+VOLUME = QuantityKind(
     "a volume",
     "m^3",
     CUBIC_METRE,
@@ -64,7 +68,7 @@ VOLUME = Kind(
     "250 cm^3",
     bounds=(1e-12, 1e2),
 )
-COMPLIANCE = Kind(
+COMPLIANCE = QuantityKind(
     "a volume per pressure",
     "m^3/Pa",
     (4, -1, 2, 0),
@@ -72,7 +76,7 @@ COMPLIANCE = Kind(
     "0.1 cm^3/MPa",
     bounds=(1e-20, 1e-6),
 )
-HOSE_EXPANSION = Kind(
+HOSE_EXPANSION = QuantityKind(
     "a volume per length and pressure",
     "m^3/m/Pa",
     (3, -1, 2, 0),
@@ -80,10 +84,10 @@ HOSE_EXPANSION = Kind(
     "0.30 cm^3/m/MPa",
     bounds=(1e-20, 1e-6),
 )
-SPEED = Kind(
+SPEED = QuantityKind(
     "a speed", "m/s", METRE_PER_SECOND, ("mph", "km/h", "m/s"), "60 mph", bounds=(1e-3, 1e3)
 )
-TORQUE = Kind(
+TORQUE = QuantityKind(
     "a torque",
     "N.m",
     (2, 1, -2, 0),
@@ -92,7 +96,7 @@ TORQUE = Kind(
     bounds=(1e-3, 1e7),
 )
 
-SPRING_RATE = Kind(
+SPRING_RATE = QuantityKind(
     "a force per length",
     "N/m",
     (0, 1, -2, 0),
@@ -100,10 +104,12 @@ SPRING_RATE = Kind(
     "120 lbf/in",
     bounds=(1e-1, 1e9),
 )
-MASS = Kind("a mass", "kg", KILOGRAM, ("kg", "lb", "g"), "7.5 kg", bounds=(1e-6, 1e7))
-ANGLE = Kind("an angle", "rad", NUMBER, ("deg", "°", "rad"), "12 deg", bounds=(1e-6, 1e3))
-TIME = Kind("a time", "s", (0, 0, 1, 0), ("s", "ms"), "0.5 s", bounds=(1e-6, 1e6))
-TEMPERATURE = Kind("a temperature", "K", KELVIN, ("°C", "°F", "K"), "230 °C", bounds=(1.0, 5e3))
+MASS = QuantityKind("a mass", "kg", KILOGRAM, ("kg", "lb", "g"), "7.5 kg", bounds=(1e-6, 1e7))
+ANGLE = QuantityKind("an angle", "rad", NUMBER, ("deg", "°", "rad"), "12 deg", bounds=(1e-6, 1e3))
+TIME = QuantityKind("a time", "s", (0, 0, 1, 0), ("s", "ms"), "0.5 s", bounds=(1e-6, 1e6))
+TEMPERATURE = QuantityKind(
+    "a temperature", "K", KELVIN, ("°C", "°F", "K"), "230 °C", bounds=(1.0, 5e3)
+)
 
 # Those that are shown in a unit system.
 KINDS = (

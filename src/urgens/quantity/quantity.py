@@ -5,7 +5,7 @@ import re
 from dataclasses import dataclass
 from functools import lru_cache
 
-from urgens.quantity.kinds import MASS_EXPONENTS, Kind
+from urgens.quantity.kinds import MASS_EXPONENTS, QuantityKind
 from urgens.quantity.spelling import (
     FOOT_MARKS,
     INCH_MARKS,
@@ -46,11 +46,11 @@ class Quantity:
 
     text: str
     value: float
-    kind: Kind
+    kind: QuantityKind
 
 
 @lru_cache(maxsize=4096)
-def parse(text: str, kind: Kind) -> Quantity:
+def parse(text: str, kind: QuantityKind) -> Quantity:
     """Read `text` as a quantity of `kind`.
 
     Raises QuantityError where there is no number, no unit, an unknown unit or another dimension.
@@ -99,7 +99,7 @@ def _number(match: re.Match[str], typed: str, remedy: str) -> float:
     return -size if match["sign"] in ("-", "−") else size
 
 
-def _unit(name: str, typed: str, kind: Kind, remedy: str) -> tuple[float, float]:
+def _unit(name: str, typed: str, kind: QuantityKind, remedy: str) -> tuple[float, float]:
     """Return factor and offset from the unit called `name` to the SI unit of `kind`."""
     if not name:
         raise QuantityError(f'"{typed}" has no unit', remedy)

@@ -11,7 +11,7 @@ Role = Literal["", "muted", "danger", "warning", "good", "lead"]
 
 
 @dataclass(frozen=True)
-class Words:
+class Paragraphs:
     """Paragraphs in one role."""
 
     texts: tuple[str, ...]
@@ -80,7 +80,7 @@ class Findings:
     kind: ClassVar[str] = "findings"
 
 
-Block = Words | Big | Columns | Rows | Drawing | Pictures | Findings
+Block = Paragraphs | Big | Columns | Rows | Drawing | Pictures | Findings
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,7 @@ MADE_BY = "-//Urgens//Urgens//EN"
 def calendar(name: str, due: tuple[Due, ...], now: datetime) -> bytes:
     """Return what is due on days as iCalendar; what has no day is left out.
 
-    name: of the build [text]; due: what is [objects]; now: when it is written [object].
+    name: of the build [text]; due: what is; now: when it is written.
     An event keeps its identity as long as it is the same on the same day, so that a file taken in
     twice doubles nothing. Source: RFC 5545, by the library icalendar.
     """

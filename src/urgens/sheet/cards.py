@@ -14,7 +14,7 @@ from urgens.sheet.markup import rendered
 BLANK = "\N{BALLOT BOX}"
 
 
-class Row(NamedTuple):
+class CardRow(NamedTuple):
     """One step on paper: its number, what is done, why, and what is written beside it."""
 
     number: int
@@ -23,53 +23,59 @@ class Row(NamedTuple):
     read: str
 
 
-class Card(NamedTuple):
+class PersonCard(NamedTuple):
     """One person's steps."""
 
     title: str
-    rows: tuple[Row, ...]
+    rows: tuple[CardRow, ...]
 
 
-def cards(build: Build, made: Procedure, title: str, people: int) -> tuple[Card, ...]:
+def cards(build: Build, procedure: Procedure, title: str, people: int) -> tuple[PersonCard, ...]:
     """Return the checklist of a procedure, then a card for each person where there are more.
 
-    build: the document [object]; made: the procedure [object]; title: of it [text]; people: how
-    many come [-]. Source: `guidance.procedures.people`.
+    build: the document; procedure: the procedure; title: of it [text]; people:
+    how many come [-]. Source: `guidance.procedures.people`.
     """
     rows = tuple(
-        Row(
+        CardRow(
             number,
             step.text,
             step.why,
             "" if step.record is None else f"{step.record.field} {step.record.unit}".strip(),
         )
-        for number, step in enumerate(made.steps, start=1)
+        for number, step in enumerate(procedure.steps, start=1)
     )
-    found = [Card(title, rows)]
-    who = roles(made, people, bar=Facts(build).bar)
+    found = [PersonCard(title, rows)]
+    who = roles(procedure, people, bar=Facts(build).bar)
     for role in who if len(who) > 1 else ():
-        own = tuple(Row(number, words, "", "") for number, words in card_of(role, made))
-        found.append(Card(f"{title}: {IN_WORDS[role]}", own))
+        own = tuple(CardRow(number, words, "", "") for number, words in card_of(role, procedure))
+        found.append(PersonCard(f"{title}: {IN_WORDS[role]}", own))
     return tuple(found)
 
 
-def cards_markup(build: Build, made: Procedure, title: str, people: int) -> str:
+def cards_markup(build: Build, procedure: Procedure, title: str, people: int) -> str:
     """Return checklist and cards in the subset of HTML that Qt's documents set; as `cards`."""
     return rendered(
-        "cards.html", cards=cards(build, made, title, people), made=made, name=build.name, box=BLANK
+        "cards.html",
+        cards=cards(build, procedure, title, people),
+        made=procedure,
+        name=build.name,
+        box=BLANK,
     )
 
 
-def cards_pdf(build: Build, made: Procedure, title: str, people: int, *, letter: bool) -> bytes:
+def cards_pdf(
+    build: Build, procedure: Procedure, title: str, people: int, *, letter: bool
+) -> bytes:
     """Return checklist and cards as the content of a PDF file; a Qt application has to run."""
     from urgens.sheet.pdf import Pages
 
     pages = Pages(build.name, title, points=10, letter=letter)
-    pages.document.setHtml(cards_markup(build, made, title, people))
+    pages.document.setHtml(cards_markup(build, procedure, title, people))
     return pages.pdf()
 
 
-def write_cards(build: Build, made: Procedure, path: Path, people: int) -> None:
+def write_cards(build: Build, procedure: Procedure, path: Path, people: int) -> None:
     """Write checklist and cards to `path`; as `cards`.
 
     Raises BuildErrors where it does not end in .pdf, or cannot be written.
@@ -80,7 +86,7 @@ def write_cards(build: Build, made: Procedure, path: Path, people: int) -> None:
         raise BuildErrors.one(str(path), "has no ending of a card", "end it .pdf")
     application = gui()  # kept until the pages are set
     letter = build.natural_units is UnitSystem.INCH
-    content = cards_pdf(build, made, title_of(made.name), people, letter=letter)
+    content = cards_pdf(build, procedure, title_of(procedure.name), people, letter=letter)
     del application
     try:
         write_whole(path, content)

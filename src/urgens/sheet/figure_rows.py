@@ -3,7 +3,7 @@
 import re
 from collections.abc import Iterator
 
-from urgens.sheet.blocks import Big, Block, Bound, Columns, Findings, Rows, Words
+from urgens.sheet.blocks import Big, Block, Bound, Columns, Findings, Paragraphs, Rows
 from urgens.sheet.fitted import ASSUMED
 
 HEADS = ("chapter", "part", "item", "column", "figure", "unit", "assumed")
@@ -15,7 +15,7 @@ Row = tuple[str, ...]
 
 
 def figure_rows(bound: Bound) -> list[Row]:
-    """Return every figure with its unit in a column of its own; bound: the chapters [object].
+    """Return every figure with its unit in a column of its own; bound: the chapters.
 
     Source: the chapters.
     """
@@ -45,7 +45,7 @@ def _of(block: Block) -> Iterator[Row]:
         case Findings():
             for one in block.findings:
                 yield "finding", one.severity.word, one.code, one.message, "", ""
-        case Words():
+        case Paragraphs():
             for text in block.texts:
                 yield "", block.role or "words", "", text, "", ""
         case _:

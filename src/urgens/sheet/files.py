@@ -14,7 +14,7 @@ from urgens.document.whole_file import write_whole
 from urgens.quantity import Units, UnitSystem
 from urgens.sheet.blocks import Bound
 from urgens.sheet.chapters import bound
-from urgens.sheet.chapters.told import Told
+from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.figure_rows import figure_rows
 from urgens.sheet.markup import html
 from urgens.solve import Solution, solve
@@ -27,7 +27,7 @@ FORMS = (".pdf", ".html", ".csv")
 
 
 @dataclass(frozen=True)
-class Asked:
+class SheetRequest:
     """How a sheet is wanted.
 
     `chapters` by name, None for all that say something; `paper`, None for that of the units;
@@ -41,7 +41,7 @@ class Asked:
     base: Build | None = None
 
 
-ALL_OF_IT = Asked()
+ALL_OF_IT = SheetRequest()
 
 
 def write(build: Build, path: Path, units: UnitSystem | Units | None = None) -> None:
@@ -53,20 +53,20 @@ def write(build: Build, path: Path, units: UnitSystem | Units | None = None) -> 
 
 
 def write_solution(
-    solution: Solution, path: Path, units: UnitSystem | Units, asked: Asked = ALL_OF_IT
+    solution: Solution, path: Path, units: UnitSystem | Units, request: SheetRequest = ALL_OF_IT
 ) -> None:
     """Write the sheet of `solution` to `path` as it is asked for; as `write`."""
     form = path.suffix.lower()
     if form not in FORMS:
         raise BuildErrors.one(str(path), "has no ending of a sheet", "end it .pdf, .html or .csv")
-    base = solution.build if asked.base is None else asked.base
+    base = solution.build if request.base is None else request.base
     application = None
     if form == ".pdf" or base.photographs:  # which Qt sets, and reads
         from urgens.sheet.pdf import gui
 
         application = gui()  # kept until all is made
     try:
-        written = _content(solution, units, asked, form)
+        written = _content(solution, units, request, form)
         del application
         write_whole(path, written)
     except OSError as error:
@@ -75,33 +75,35 @@ def write_solution(
         ) from None
 
 
-def chapters_of(solution: Solution, units: UnitSystem | Units, asked: Asked) -> Bound:
+def chapters_of(solution: Solution, units: UnitSystem | Units, request: SheetRequest) -> Bound:
     """Return the chapters of a sheet as they are asked for.
 
-    solution: of a build; units: shown; asked: which [objects]. Source: `sheet.chapters`.
+    solution: of a build; units: shown; request: which. Source: `sheet.chapters`.
     """
-    base = solution.build if asked.base is None else asked.base
-    told = Told(solution, units, date.today(), base, asked.folder, asked.drawings)
-    return bound(told, asked.chapters)
+    base = solution.build if request.base is None else request.base
+    told = SheetContext(solution, units, date.today(), base, request.folder, request.drawings)
+    return bound(told, request.chapters)
 
 
-def _content(solution: Solution, units: UnitSystem | Units, asked: Asked, form: str) -> bytes:
+def _content(
+    solution: Solution, units: UnitSystem | Units, request: SheetRequest, form: str
+) -> bytes:
     """Return the sheet in one of its forms."""
     if form == ".pdf":
-        return set_sheet(solution, units, asked).pdf()
-    chapters = chapters_of(solution, units, asked)
+        return set_sheet(solution, units, request).pdf()
+    chapters = chapters_of(solution, units, request)
     return html(chapters).encode() if form == ".html" else _table(figure_rows(chapters))
 
 
 def set_sheet(
-    solution: Solution, units: UnitSystem | Units, asked: Asked = ALL_OF_IT
+    solution: Solution, units: UnitSystem | Units, request: SheetRequest = ALL_OF_IT
 ) -> "SheetDocument":
     """Return the sheet of `solution`, set on Letter or A4; a Qt application has to run."""
     from urgens.sheet.pdf import SheetDocument
 
     inches = (units if isinstance(units, UnitSystem) else units.system) is UnitSystem.INCH
-    letter = inches if asked.paper is None else asked.paper == "letter"
-    return SheetDocument(chapters_of(solution, units, asked), letter=letter)
+    letter = inches if request.paper is None else request.paper == "letter"
+    return SheetDocument(chapters_of(solution, units, request), letter=letter)
 
 
 def _table(rows: Sequence[tuple[str, ...]]) -> bytes:

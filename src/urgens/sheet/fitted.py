@@ -28,7 +28,7 @@ Parts = tuple[tuple[str, tuple[Row, ...]], ...]
 
 
 @dataclass(frozen=True)
-class Fitted:
+class FittedRows:
     """Parts by place with their rows; paths of figures only assumed, and how many there are."""
 
     parts: Parts
@@ -41,7 +41,7 @@ class Fitted:
         return len(self.paths)
 
 
-def fitted(build: Build, units: UnitSystem | Units) -> Fitted:
+def fitted(build: Build, units: UnitSystem | Units) -> FittedRows:
     """Return the parts of `build` by place, each with its figures in `units`."""
     return _Said(build, units).all()
 
@@ -56,7 +56,7 @@ class _Said:
         self._figures = [one for one in counting(build) if self._counts(one)]
         self._assumed = {one.path for one in self._figures if self._is_assumed(one.path)}
 
-    def all(self) -> Fitted:
+    def all(self) -> FittedRows:
         """Return everything, in the order in which a builder goes through it."""
         parts = (
             ("Vehicle", (*self._vehicle(), *self._under("vehicle.", but=("vehicle.load_cases",)))),
@@ -71,20 +71,20 @@ class _Said:
             ("Heat", tuple(self._under("heat."))),
         )
         kept = tuple((place, rows) for place, rows in parts if rows)
-        return Fitted(kept, frozenset(self._assumed), len(self._figures))
+        return FittedRows(kept, frozenset(self._assumed), len(self._figures))
 
     # --- figures -----------------------------------------------------------------------------
 
     def _is_given(self, path: str) -> bool:
         return f".{path}" in self._typed
 
-    def _counts(self, one: Figure) -> bool:
+    def _counts(self, figure: Figure) -> bool:
         """Tell whether a figure says something: typed, marked, or a default that does something."""
-        if one.value is None or one.path.endswith(".name") or ".route[" in one.path:
+        if figure.value is None or figure.path.endswith(".name") or ".route[" in figure.path:
             return False  # a route stands in the bend sheet
-        if self._is_given(one.path) or one.path in self.build.evidence:
+        if self._is_given(figure.path) or figure.path in self.build.evidence:
             return True
-        return isinstance(one.value, str) or one.number not in NOTHING
+        return isinstance(figure.value, str) or figure.number not in NOTHING
 
     def _is_assumed(self, path: str) -> bool:
         known = self.build.evidence.get(path)
@@ -92,11 +92,11 @@ class _Said:
             return known.state == "assumed"
         return not self._is_given(path)
 
-    def figure(self, one: Figure) -> str:
+    def figure(self, figure: Figure) -> str:
         """Return a figure in the units of the sheet, marked where it is only assumed."""
-        text = str(shown(one.value, one.kind, one.shown_in(self._units))).strip()
-        text = f"{text} {counted_in(self.build, one.path)}".strip()
-        return text + (ASSUMED if one.path in self._assumed else "")
+        text = str(shown(figure.value, figure.kind, figure.shown_in(self._units))).strip()
+        text = f"{text} {counted_in(self.build, figure.path)}".strip()
+        return text + (ASSUMED if figure.path in self._assumed else "")
 
     def _at(self, path: str) -> str:
         return self.figure(next(one for one in self._figures if one.path == path))
@@ -216,7 +216,7 @@ class _Said:
 def counted_in(build: Build, path: str) -> str:
     """Return what a setting counts, turns or notches; nothing for any other figure.
 
-    build: [object]; path: of one of its figures [text]. Source: the valve.
+    path: of one of its figures [text]. Source: the valve.
     """
     return (
         str(value_at(build, path.removesuffix("turns") + "counted"))
@@ -225,11 +225,11 @@ def counted_in(build: Build, path: str) -> str:
     )
 
 
-def assumed_words(found: Fitted) -> str:
+def assumed_words(rows: FittedRows) -> str:
     """Return what stands on top of the sheet about figures that are only assumed."""
-    if not found.assumed:
+    if not rows.assumed:
         return "Every figure on this sheet was typed by its builder."
     return (
-        f"{found.assumed} of {found.figures} figures are only assumed, and marked{ASSUMED}: what "
+        f"{rows.assumed} of {rows.figures} figures are only assumed, and marked{ASSUMED}: what "
         "follows from them is a guess until they are measured."
     )

@@ -44,25 +44,25 @@ def laid_tables(build: Build, units: UnitSystem | Units) -> tuple[Table, ...]:
     return (*found, *_to_buy(build))
 
 
-def _cut(made: MadeLine | None, units: UnitSystem | Units) -> str:
-    if made is None:
+def _cut(line: MadeLine | None, units: UnitSystem | Units) -> str:
+    if line is None:
         return "no route yet"
-    if made.sheet is None:
+    if line.sheet is None:
         return "cannot be bent as drawn"
-    return str(show(made.length, LENGTH, units))
+    return str(show(line.length, LENGTH, units))
 
 
-def _bends(made: MadeLine, units: UnitSystem | Units) -> tuple[str, str]:
-    sheet = made.sheet
+def _bends(line: MadeLine, units: UnitSystem | Units) -> tuple[str, str]:
+    sheet = line.sheet
     assert sheet is not None
-    rows = zip(sheet.feed, sheet.rotation, made.settings, strict=True)
+    rows = zip(sheet.feed, sheet.rotation, line.settings, strict=True)
     bends = [
         f"{show(feed, LENGTH, units)}, {show(turn, ANGLE, units)}, {show(angle, ANGLE, units)}"
         for feed, turn, angle in rows
     ]
     bends.append(str(show(sheet.last, LENGTH, units)))
-    first = [f"nut {end.nut}" for end in made.line.ends[:1]]
-    return ", ".join([*first, *made.line.slide_on_first]) or "nothing", "; ".join(bends)
+    first = [f"nut {end.nut}" for end in line.line.ends[:1]]
+    return ", ".join([*first, *line.line.slide_on_first]) or "nothing", "; ".join(bends)
 
 
 def _to_buy(build: Build) -> Iterator[Table]:

@@ -31,7 +31,7 @@ def _environment() -> "Environment":
 def html(bound: Bound) -> str:
     """Return the chapters as one page for a browser, drawings and pictures inside it.
 
-    bound: the chapters [object]. Source: HTML 5, by the shipped template.
+    bound: the chapters. Source: HTML 5, by the shipped template.
     """
     blocks = [block for chapter in bound.chapters for block in chapter.blocks]
     inline = {one: _inline(one.svg, n) for n, one in enumerate(blocks) if isinstance(one, Drawing)}
@@ -52,7 +52,7 @@ def rich_text(
 ) -> str:
     """Return the chapters in the subset of HTML that Qt's documents set.
 
-    bound: the chapters [object]; marks: words that stand where drawings are put [text]; sources:
+    bound: the chapters; marks: words that stand where drawings are put [text]; sources:
     of pictures [text]; anchor: what names of chapters begin with [text]. Source: Qt.
     """
     return rendered(

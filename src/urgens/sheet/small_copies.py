@@ -58,7 +58,7 @@ class _Stamp(NamedTuple):
 def small_copies(build: Build, folder: Path | None) -> tuple[tuple[Picture, ...], tuple[str, ...]]:
     """Return small copies of a build's photographs, and words for those that cannot be shown.
 
-    build: the document [object]; folder: where its file lies [object]. Source: the files.
+    build: the document; folder: where its file lies. Source: the files.
     """
     found, missing = [], []
     for one in build.photographs:
@@ -69,35 +69,35 @@ def small_copies(build: Build, folder: Path | None) -> tuple[tuple[Picture, ...]
     return tuple(found), tuple(missing)
 
 
-def small_copy(one: Photograph, folder: Path | None) -> Picture:
+def small_copy(photograph: Photograph, folder: Path | None) -> Picture:
     """Return a small copy of one photograph, the right way up.
 
-    one: of a build; folder: where its file lies [objects].
+    photograph: of a build; folder: where its file lies.
     Raises UnreadPhotographError with the reason. Source: the file.
     """
-    copy = _copied(_stamp_of(one, folder))
+    copy = _copied(_stamp_of(photograph, folder))
     if copy.why_not:
         raise UnreadPhotographError(copy.why_not)
-    changed = bool(one.sha256) and copy.sha256 != one.sha256
-    words = [one.of, one.note, "another file than was taken in" if changed else ""]
-    when = "" if one.at is None else f"{one.at:%Y-%m-%d}"
-    said = ", ".join(word for word in (*words, when) if word) or one.file
+    changed = bool(photograph.sha256) and copy.sha256 != photograph.sha256
+    words = [photograph.of, photograph.note, "another file than was taken in" if changed else ""]
+    when = "" if photograph.at is None else f"{photograph.at:%Y-%m-%d}"
+    said = ", ".join(word for word in (*words, when) if word) or photograph.file
     return Picture(copy.png, copy.wide, copy.high, said)
 
 
-def is_at_hand(one: Photograph, folder: Path | None) -> bool:
+def is_at_hand(photograph: Photograph, folder: Path | None) -> bool:
     """Tell whether a small copy, or why there is none, is known without reading a picture.
 
-    one: of a build; folder: where its file lies [objects]. Source: what is kept.
+    photograph: of a build; folder: where its file lies. Source: what is kept.
     """
     try:
-        return _stamp_of(one, folder) in _kept
+        return _stamp_of(photograph, folder) in _kept
     except UnreadPhotographError:
         return True
 
 
 def check_photograph(path: Path) -> None:
-    """Raise UnreadPhotographError where a file is no photograph; path: of it [object].
+    """Raise UnreadPhotographError where a file is no photograph; path: of it.
 
     Source: its content.
     """
@@ -106,11 +106,11 @@ def check_photograph(path: Path) -> None:
         raise UnreadPhotographError(why)
 
 
-def _stamp_of(one: Photograph, folder: Path | None) -> _Stamp:
+def _stamp_of(photograph: Photograph, folder: Path | None) -> _Stamp:
     """Return what tells the file of a photograph; it lies below the build's folder itself."""
     if folder is None:
         raise UnreadPhotographError(NO_FILE)
-    path = folder / one.file
+    path = folder / photograph.file
     try:
         beside = path.resolve().is_relative_to(folder.resolve())
     except OSError as error:  # links that lead round in a ring

@@ -6,7 +6,7 @@ import numpy as np
 
 from urgens.physics import standards, vehicle
 from urgens.physics.arrays import Array, Bools
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling
 from urgens.solve.bracket import crossing
 from urgens.solve.lock import EQUAL
@@ -52,7 +52,7 @@ class Regulation:
 
 
 @dataclass(frozen=True)
-class Line:
+class AdhesionCurve:
     """The system pressed ever harder, with no limit of effort: points along one axis.
 
     `pushrod` [N], `z` [g], adhesion used [-] of both axles; `lead` is above zero where the rear
@@ -66,28 +66,28 @@ class Line:
     lead: Array
 
 
-def line(made: System, standing: Standing, pushrod: Array) -> Line:
+def line(system: System, standing: StaticVehicle, pushrod: Array) -> AdhesionCurve:
     """Return the points at `pushrod`.
 
-    made: the system; standing: one load case [N, -]; pushrod: forces [N].
+    system: the system; standing: one load case [N, -]; pushrod: forces [N].
     Source: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory).
     """
-    front, rear, z, loads = _rolling(made, standing, pushrod)
+    front, rear, z, loads = _rolling(system, standing, pushrod)
     front_used, rear_used = (
         vehicle.adhesion(f, n) for f, n in zip((front, rear), loads, strict=True)
     )
-    return Line(pushrod, z, front_used, rear_used, lead(front, rear, loads, standing))
+    return AdhesionCurve(pushrod, z, front_used, rear_used, lead(front, rear, loads, standing))
 
 
 def _rolling(
-    made: System, standing: Standing, pushrod: Array
+    system: System, standing: StaticVehicle, pushrod: Array
 ) -> tuple[Array, Array, Array, tuple[Array, Array]]:
-    front, rear = axle_forces(made, pushrod, standing)
+    front, rear = axle_forces(system, pushrod, standing)
     z = vehicle.demand(front, rear, standing)
     return front, rear, z, vehicle.axle_loads(standing, z)
 
 
-def lead(front: Array, rear: Array, loads: tuple[Array, Array], standing: Standing) -> Array:
+def lead(front: Array, rear: Array, loads: tuple[Array, Array], standing: StaticVehicle) -> Array:
     """Return how far the rear's share of its grip is above the front's, times both grips [N²].
 
     front, rear: axle forces [N]; loads: on the front and the rear axle [N]; standing: load cases
@@ -100,26 +100,26 @@ def lead(front: Array, rear: Array, loads: tuple[Array, Array], standing: Standi
     return np.asarray(apart - EQUAL * front_grip * np.abs(rear_grip))
 
 
-def whole_line(made: System, standing: Standing) -> Line:
+def whole_line(system: System, standing: StaticVehicle) -> AdhesionCurve:
     """Return the line from rest to beyond 1.2 g, or as far as any foot could press.
 
-    made: the system; standing: one load case, or several down a column [N, -].
+    system: the system; standing: one load case, or several down a column [N, -].
     Source: `line`.
     """
-    made = rolling(made, standing)
-    z = vehicle.demand(*axle_forces(made, STRONGEST, standing), standing)
+    system = rolling(system, standing)
+    z = vehicle.demand(*axle_forces(system, STRONGEST, standing), standing)
     reached = np.all(z.reshape(-1, STRONGEST.size) >= HIGHEST, axis=0)
     top = STRONGEST[int(np.argmax(reached))] if reached.any() else STRONGEST[-1]
-    return line(made, standing, np.linspace(0.0, top, POINTS))
+    return line(system, standing, np.linspace(0.0, top, POINTS))
 
 
-def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
+def crossings(system: System, standing: StaticVehicle, whole: AdhesionCurve) -> Crossings:
     """Return all crossings from 0.15 g to 1.2 g.
 
-    made: the system; standing: one load case [N, -]; whole: its line [object].
+    system: the system; standing: one load case [N, -]; whole: its line.
     Source: Limpert, Brake Design and Safety, critical deceleration (from memory).
     """
-    made = rolling(made, standing)
+    system = rolling(system, standing)
     if whole.z[-1] < LOWEST:
         return Crossings(np.array([]), np.array([], dtype=bool))
     first = max(int(np.argmax(whole.z >= LOWEST)) - 1, 0)
@@ -130,7 +130,7 @@ def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
     sign = np.where(above[turns + 1], 1.0, -1.0)
 
     def lead_at(force: Array) -> Array:
-        front, rear, _, loads = _rolling(made, standing, force)
+        front, rear, _, loads = _rolling(system, standing, force)
         return sign * lead(front, rear, loads, standing)
 
     found = crossing(
@@ -138,7 +138,7 @@ def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
         *(pushrod[turns], pushrod[turns + 1]),
         *(sign * leads[turns], sign * leads[turns + 1]),
     )
-    z = _rolling(made, standing, found)[2] if found.size else found
+    z = _rolling(system, standing, found)[2] if found.size else found
     # What turns below the range decides which is above where the range begins.
     starts_above = above[turns[z < LOWEST][-1] + 1] if np.any(z < LOWEST) else above[0]
     inside = (z >= LOWEST) & (z <= HIGHEST)
@@ -148,11 +148,13 @@ def crossings(made: System, standing: Standing, whole: Line) -> Crossings:
     return Crossings(z, states)
 
 
-def regulation(made: System, standing: Standing, whole: Line, found: Crossings) -> Regulation:
+def regulation(
+    system: System, standing: StaticVehicle, whole: AdhesionCurve, crossings: Crossings
+) -> Regulation:
     """Compare the whole line with the rule for such a vehicle.
 
-    made: the system; standing: one load case as it stands plain [N, -]; whole: its line [object];
-    found: its crossings [object].
+    system: the system; standing: one load case as it stands plain [N, -]; whole: its line;
+    crossings: its crossings.
     Source: UN Regulation No. 13-H, Annex 5, or No. 13, Annex 10 (both from memory).
     """
     ends = [
@@ -161,24 +163,24 @@ def regulation(made: System, standing: Standing, whole: Line, found: Crossings) 
         )
         for used in (whole.front_used, whole.rear_used)
     ]
-    at_ends = line(made, standing, np.concatenate(ends))
+    at_ends = line(system, standing, np.concatenate(ends))
     exceeded = any(
-        np.any(made.rule.broken(used, points.z))
+        np.any(system.rule.broken(used, points.z))
         for points in (whole, at_ends)
         for used in (points.front_used, points.rear_used)
     )
-    above = found.above_between(*standards.DECELERATION_RANGE)
+    above = crossings.above_between(*standards.DECELERATION_RANGE)
     return Regulation(rear_below_front=not above, adhesion_limit=not exceeded)
 
 
-def ideal_pressures(made: System, standing: Standing, z: Array) -> tuple[Array, Array]:
+def ideal_pressures(system: System, standing: StaticVehicle, z: Array) -> tuple[Array, Array]:
     """Return the line pressures [Pa] at which both axles use the same share of their grip.
 
-    made: the system; standing: load cases [N, -]; z: deceleration [g]. The shapes broadcast.
+    system: the system; standing: load cases [N, -]; z: deceleration [g]. The shapes broadcast.
     Source: as `physics.vehicle.ideal_forces`, brakes inverted.
     """
     front, rear = vehicle.ideal_forces(standing, z)
-    return _pressure_for(made.ends.front, front), _pressure_for(made.ends.rear, rear)
+    return _pressure_for(system.ends.front, front), _pressure_for(system.ends.rear, rear)
 
 
 def _pressure_for(end: WheelEnd, force: Array) -> Array:

@@ -7,7 +7,7 @@ import numpy as np
 from urgens.physics.arrays import Array
 from urgens.physics.axle import AXLES
 from urgens.physics.valve_law import Felt, ValveLaw
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import booster_output, pushrod_force
 from urgens.solve.press import felt_rolling, rolling_lines
@@ -25,18 +25,19 @@ class Trace:
     rear_pressure: Array
 
 
-def trace(made: System, effort: float, standing: Standing, points: int = 101) -> Trace:
+def trace(system: System, effort: float, standing: StaticVehicle, points: int = 101) -> Trace:
     """Return the way up to `effort` and back.
 
-    made: the system; effort: the hardest [N]; standing: one load case [N, -]; points: each way [-].
+    system: the system; effort: the hardest [N]; standing: one load case [N, -]; points: each way
+    [-].
     Source: common practice: on the way back each valve's outlet stays until the inlet has
     fallen to it, and a residual valve keeps its pressure.
     """
-    made = rolling(made, standing)
+    system = rolling(system, standing)
     up = np.linspace(0.0, effort, points)
-    lines = rolling_lines(made, pushrod_force(made, up), standing)
-    felt = felt_rolling(made, booster_output(made, pushrod_force(made, up[-1:])), standing)
-    ways = [(*made.outlets.of(axle), *made.valves.of(axle)) for axle in AXLES]
+    lines = rolling_lines(system, pushrod_force(system, up), standing)
+    felt = felt_rolling(system, booster_output(system, pushrod_force(system, up[-1:])), standing)
+    ways = [(*system.outlets.of(axle), *system.valves.of(axle)) for axle in AXLES]
     down_front = _released(ways[0], lines.master_front[::-1], felt)
     down_rear = _released(ways[1], lines.master_rear[::-1], felt)
     return Trace(

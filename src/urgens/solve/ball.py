@@ -7,9 +7,9 @@ import numpy as np
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.valve_law import Felt, through
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
-from urgens.solve.line_pressure import Lines, forces_at, line_pressures
+from urgens.solve.line_pressure import LinePressures, forces_at, line_pressures
 from urgens.solve.settled import WHOLE, Left, felt_at
 from urgens.solve.system import System
 
@@ -19,37 +19,39 @@ EXACT = 1e-12  # of the force there
 NO_LIMIT = (np.inf, np.inf)
 
 
-def rolling(made: System, standing: Standing) -> System:
+def rolling(system: System, standing: StaticVehicle) -> System:
     """Return the system with its ball valve closed as it is while all wheels roll.
 
-    made: the system; standing: load cases [N, -]. As it is where that is done, or has no ball.
+    system: the system; standing: load cases [N, -]. As it is where that is done, or has no ball.
     Source: `_closed`.
     """
-    return _closed(made, standing, NO_LIMIT, WHOLE) if made.closing is None else made
+    return _closed(system, standing, NO_LIMIT, WHOLE) if system.closing is None else system
 
 
-def sliding(made: System, standing: Standing, surface: Floats, left: Left = WHOLE) -> System:
+def sliding(system: System, standing: StaticVehicle, surface: Floats, left: Left = WHOLE) -> System:
     """Return the system with its ball valve closed as it is where a surface limits the axles.
 
-    made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; left: of the
-    brakes and the grip [-]. As it is where it has no ball, or where it closed while all wheels
+    system: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; left: of
+    the brakes and the grip [-]. As it is where it has no ball, or where it closed while all wheels
     rolled and no axle was at its grip by then.
     Source: `_closed`. A vehicle whose rear lifts first never reaches the ball's deceleration.
     """
-    ball = made.ball
+    ball = system.ball
     if ball is None:
-        return made
+        return system
     passed = vehicle.grip(standing, ball.closes, np.multiply(surface, left.grip))
     reached = np.less_equal(ball.closes, standing.lifts)
     front, rear = (np.where(reached, most, 0.0) for most in passed)
-    if left is WHOLE and made.closing is not None and made.at_closing is not None:
-        held = [own <= most for own, most in zip(made.at_closing, (front, rear), strict=True)]
-        if np.all((held[0] & held[1]) | np.isinf(made.closing)):
-            return made
-    return _closed(made, standing, (front, rear), left)
+    if left is WHOLE and system.closing is not None and system.at_closing is not None:
+        held = [own <= most for own, most in zip(system.at_closing, (front, rear), strict=True)]
+        if np.all((held[0] & held[1]) | np.isinf(system.closing)):
+            return system
+    return _closed(system, standing, (front, rear), left)
 
 
-def _closed(made: System, standing: Standing, most: tuple[Floats, Floats], left: Left) -> System:
+def _closed(
+    system: System, standing: StaticVehicle, most: tuple[Floats, Floats], left: Left
+) -> System:
     """Return the system with its ball valve's knee; as it is where it has none.
 
     The knee is the pressure in front of the valve at which the vehicle, with the valve still
@@ -57,10 +59,10 @@ def _closed(made: System, standing: Standing, most: tuple[Floats, Floats], left:
     the loads are known, and so is the `most` that each axle passes [N].
     Source: the ball rolls once the deceleration passes the tangent of its ramp.
     """
-    ball = made.ball
+    ball = system.ball
     if ball is None:
-        return made
-    open_ = made if made.closing is None else replace(made, closing=None)
+        return system
+    open_ = system if system.closing is None else replace(system, closing=None)
     felt = felt_at(standing, ball.closes)
     wanted = ball.closes * standing.weight
 
@@ -76,13 +78,13 @@ def _closed(made: System, standing: Standing, most: tuple[Floats, Floats], left:
     output = first_rise(over_at, TRIED, over, reaches, EXACT)
     lines = line_pressures(open_, output, felt)
     closing = np.where(reaches, _in_front(open_, lines, felt), np.inf)
-    return replace(made, closing=closing, at_closing=left.of(forces_at(open_, lines)))
+    return replace(system, closing=closing, at_closing=left.of(forces_at(open_, lines)))
 
 
-def _in_front(made: System, lines: Lines, felt: Felt) -> Array:
+def _in_front(system: System, lines: LinePressures, felt: Felt) -> Array:
     """Return the pressure [Pa] in front of the ball while it lets go."""
-    ball = made.ball
+    ball = system.ball
     assert ball is not None
-    ways = ((made.valves.front, lines.master_front), (made.valves.rear, lines.master_rear))
+    ways = ((system.valves.front, lines.master_front), (system.valves.rear, lines.master_rear))
     valves, pressure = next(way for way in ways if ball in way[0])
     return through(valves[: valves.index(ball)], pressure, felt)

@@ -8,7 +8,7 @@ from urgens.physics import booster
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import AXLES, Axle
 from urgens.physics.valve_law import Felt, LoadSensingLaw, at_rest, back_through, through
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
 from urgens.solve.press import felt_rolling
@@ -18,45 +18,45 @@ STRAIGHT = 4  # even steps beside every bend: between bends forces and loads go 
 NEAR = 1e-6  # how near the bends of a valve that feels the load are found, of a step's change
 
 
-def bends(made: System, standing: Standing, columns: int, felt: Felt | None = None) -> Array:
+def bends(system: System, standing: StaticVehicle, columns: int, felt: Felt | None = None) -> Array:
     """Return the efforts [N] at which a law bends, along a first axis; inf where none does.
 
-    made: the system, its ball closed where it has one; standing: load cases [N, -]; columns: axes
+    system: the system, its ball closed where it has one; standing: load cases [N, -]; columns: axes
     behind the first, as many as figures and loads have at most [-]; felt: what valves feel where
-    that is known already, else they feel the vehicle roll [object].
+    that is known already, else they feel the vehicle roll.
     Knees, a metering valve's three pressures, thresholds and preloads, the booster's crack, jump
     and run-out; of a valve that feels the load, where its knee leaves and comes to either point.
     Source: each law of the chain from foot to road, solved for the foot.
     """
     rolls, felt = felt is None, at_rest(standing) if felt is None else felt
-    if made.closing is not None:
-        felt = felt._replace(closing=made.closing)
-    found = [_rows(_of_booster(made), columns)]
+    if system.closing is not None:
+        felt = felt._replace(closing=system.closing)
+    found = [_rows(_of_booster(system), columns)]
     pressures: dict[Axle, list[Floats]] = {axle: [0.0] for axle in AXLES}
     feeling: list[tuple[Axle, int]] = []
     for axle in AXLES:
-        laws = made.valves.of(axle)
+        laws = system.valves.of(axle)
         for index, law in enumerate(laws):
             if rolls and law.feels_load:
                 feeling.append((axle, index))
                 break  # what is behind it is asked at the pressures that it passes
             pressures[axle] += [back_through(laws[:index], bend, felt) for bend in law.bends(felt)]
         else:
-            pressures[axle].append(back_through(laws, made.ends.of(axle).threshold, felt))
-    if made.cylinders.front is made.cylinders.rear:  # one bore makes both
+            pressures[axle].append(back_through(laws, system.ends.of(axle).threshold, felt))
+    if system.cylinders.front is system.cylinders.rear:  # one bore makes both
         of_both = _rows([p for each in pressures.values() for p in each], columns)
-        found.append(_efforts_for(made, Axle.FRONT, of_both))
+        found.append(_efforts_for(system, Axle.FRONT, of_both))
     else:
-        found += [_efforts_for(made, axle, _rows(pressures[axle], columns)) for axle in AXLES]
+        found += [_efforts_for(system, axle, _rows(pressures[axle], columns)) for axle in AXLES]
     known = _together(found)
-    of_load = [_of_load(made, standing, *one, _scan(made, known, columns)) for one in feeling]
+    of_load = [_of_load(system, standing, *one, _scan(system, known, columns)) for one in feeling]
     return _together([known, *of_load])
 
 
-def _together(found: Sequence[Array]) -> Array:
+def _together(arraies: Sequence[Array]) -> Array:
     """Return rows of one shape behind the first axis, one after another."""
-    shape = np.broadcast_shapes(*(each.shape[1:] for each in found))
-    return np.concatenate([np.broadcast_to(each, (len(each), *shape)) for each in found])
+    shape = np.broadcast_shapes(*(each.shape[1:] for each in arraies))
+    return np.concatenate([np.broadcast_to(each, (len(each), *shape)) for each in arraies])
 
 
 def _rows(values: Sequence[Floats], columns: int) -> Array:
@@ -66,16 +66,16 @@ def _rows(values: Sequence[Floats], columns: int) -> Array:
     return stacked.reshape(len(stacked), *(1 for _ in range(missing)), *stacked.shape[1:])
 
 
-def _of_booster(made: System) -> list[Floats]:
+def _of_booster(system: System) -> list[Floats]:
     """Return the efforts at which the booster cracks, and from which it helps no more."""
-    assist, per_newton = made.booster, made.pedal_ratio * made.pedal_efficiency
+    assist, per_newton = system.booster, system.pedal_ratio * system.pedal_efficiency
     end = booster.run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit)
     return [np.divide(assist.crack_force, per_newton), np.divide(end, per_newton)]
 
 
-def _efforts_for(made: System, axle: Axle, pressure: Array) -> Array:
+def _efforts_for(system: System, axle: Axle, pressure: Array) -> Array:
     """Return the smallest efforts [N] that make pressures [Pa] at an axle's cylinder."""
-    part, assist = made.cylinders.of(axle), made.booster
+    part, assist = system.cylinders.of(axle), system.booster
     force = (pressure * np.divide(part.area, part.efficiency) + part.spring_preload) / part.share
     pushrod = booster.input_force(
         force,
@@ -84,16 +84,18 @@ def _efforts_for(made: System, axle: Axle, pressure: Array) -> Array:
         gain=assist.gain,
         assist_limit=assist.assist_limit,
     )
-    return np.asarray(pushrod / (made.pedal_ratio * made.pedal_efficiency))
+    return np.asarray(pushrod / (system.pedal_ratio * system.pedal_efficiency))
 
 
-def _of_load(made: System, standing: Standing, axle: Axle, index: int, efforts: Array) -> Array:
+def _of_load(
+    system: System, standing: StaticVehicle, axle: Axle, index: int, efforts: Array
+) -> Array:
     """Return the efforts [N] at which a valve that feels the load bends, or what is behind it.
 
     `efforts`: rising, over all other bends. What the valve passes may fall again, as the load
     does, so that what is behind it is looked for from both ends.
     """
-    laws, threshold = made.valves.of(axle), made.ends.of(axle).threshold
+    laws, threshold = system.valves.of(axle), system.ends.of(axle).threshold
     law, ahead, behind = laws[index], laws[:index], laws[index + 1 :]
     assert isinstance(law, LoadSensingLaw)
     still = at_rest(standing)
@@ -102,9 +104,9 @@ def _of_load(made: System, standing: Standing, axle: Axle, index: int, efforts: 
         wanted += [back_through(behind[:place], bend, still) for bend in one.bends(still)]
 
     def over(effort: Array) -> Array:
-        output = booster_output(made, pushrod_force(made, effort))
-        felt = felt_rolling(made, output, standing)
-        lines = line_pressures(made, output, felt)
+        output = booster_output(system, pushrod_force(system, effort))
+        felt = felt_rolling(system, output, standing)
+        lines = line_pressures(system, output, felt)
         inlet = through(
             ahead, lines.master_front if axle == Axle.FRONT else lines.master_rear, felt
         )
@@ -123,18 +125,18 @@ def _of_load(made: System, standing: Standing, axle: Axle, index: int, efforts: 
 
 
 def scan_of_efforts(
-    made: System, standing: Standing, columns: int, felt: Felt | None = None
+    system: System, standing: StaticVehicle, columns: int, felt: Felt | None = None
 ) -> Array:
     """Return rising efforts [N] that step over no bend, along an axis before `columns` others.
 
-    made: the system, its ball closed where it has one; standing: load cases [N, -]; columns: axes
-    of what is looked at for each effort [-]; felt: as in `bends` [object].
+    system: the system, its ball closed where it has one; standing: load cases [N, -]; columns: axes
+    of what is looked at for each effort [-]; felt: as in `bends`.
     Source: even steps and `bends`, in order.
     """
-    return _scan(made, bends(made, standing, columns, felt), columns)
+    return _scan(system, bends(system, standing, columns, felt), columns)
 
 
-def _scan(made: System, bent: Array, columns: int) -> Array:
+def _scan(system: System, bent: Array, columns: int) -> Array:
     even = np.linspace(0.0, 1.0, STRAIGHT + 1).reshape(-1, *(1 for _ in range(columns)))
-    even = even * np.reshape(made.max_effort, np.shape(made.max_effort) or (1,) * columns)
-    return np.sort(_together([even, np.minimum(bent, made.max_effort)]), axis=0)
+    even = even * np.reshape(system.max_effort, np.shape(system.max_effort) or (1,) * columns)
+    return np.sort(_together([even, np.minimum(bent, system.max_effort)]), axis=0)

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from urgens.physics.vehicle import Standing, in_a_corner
+from urgens.physics.vehicle import StaticVehicle, in_a_corner
 from urgens.solve.lock import FirstLock, first_lock
 from urgens.solve.solution import Solution
 
@@ -25,10 +25,10 @@ def corner_locks(
     return roads, first_lock(made, in_a_corner(made.cases, across, lateral), across)
 
 
-def cornering(solution: Solution) -> Standing | None:
+def cornering(solution: Solution) -> StaticVehicle | None:
     """Return the load case chosen with the grip that the corner leaves on the road looked at.
 
-    solution: of a build [object]. None without a corner, and where that road gives none such.
+    solution: of a build. None without a corner, and where that road gives none such.
     Source: as in `corner_locks`.
     """
     lateral = solution.build.targets.corner

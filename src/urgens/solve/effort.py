@@ -5,7 +5,7 @@ import numpy as np
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.booster import run_out
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling
 from urgens.solve.bracket import crossing
 from urgens.solve.line_pressure import pushrod_force
@@ -15,19 +15,19 @@ from urgens.solve.system import System
 SCANNED = 200  # steps of effort
 
 
-def effort_for(made: System, standing: Standing, deceleration: float) -> float:
+def effort_for(system: System, standing: StaticVehicle, deceleration: float) -> float:
     """Return the smallest effort [N] that asks for a deceleration, NaN where max_effort does not.
 
-    made: the system; standing: one load case [N, -]; deceleration: by demand [g].
+    system: the system; standing: one load case [N, -]; deceleration: by demand [g].
     Source: as `solve.press`, inverted in a bracket.
     """
-    made = rolling(made, standing)
+    system = rolling(system, standing)
 
     def excess(effort: Array) -> Array:
-        forces = axle_forces(made, pushrod_force(made, effort), standing)
+        forces = axle_forces(system, pushrod_force(system, effort), standing)
         return vehicle.demand(*forces, standing) - deceleration
 
-    efforts = np.linspace(0.0, made.max_effort, SCANNED + 1)
+    efforts = np.linspace(0.0, system.max_effort, SCANNED + 1)
     over = excess(efforts)
     if over[-1] < 0.0:
         return float("nan")
@@ -38,12 +38,12 @@ def effort_for(made: System, standing: Standing, deceleration: float) -> float:
     return float(crossing(excess, *ends, over[index - 1], over[index]))
 
 
-def run_out_effort(made: System) -> float:
+def run_out_effort(system: System) -> float:
     """Return the effort [N] from which the booster helps no more, inf where it has no gain.
 
-    made: the system.
+    system: the system.
     Source: physics.booster and physics.pedal.
     """
-    assist = made.booster
+    assist = system.booster
     end = run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit)
-    return float(end) / (float(made.pedal_ratio) * float(made.pedal_efficiency))
+    return float(end) / (float(system.pedal_ratio) * float(system.pedal_efficiency))

@@ -10,7 +10,7 @@ from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.standards import FailedRule
 from urgens.physics.valve_law import at_rest
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import sliding
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
 from urgens.solve.press import slid
@@ -39,72 +39,72 @@ class HalfFailed:
         return np.asarray(self.z * GRAVITY >= self.asks.deceleration)
 
 
-def half_failed(made: System, standing: Standing, surface: Floats) -> tuple[HalfFailed, ...]:
+def half_failed(system: System, standing: StaticVehicle, surface: Floats) -> tuple[HalfFailed, ...]:
     """Return what each half lost leaves at the largest effort.
 
-    made: the system; standing: load cases, any shape [N, -]; surface: tyre-road coefficient [-].
+    system: the system; standing: load cases, any shape [N, -]; surface: tyre-road coefficient [-].
     Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
     shape = np.shape(standing.front_weight)
-    if made.split == "single":
-        return (HalfFailed("all", np.zeros(shape), np.full(shape, np.nan), made.rule.failed),)
-    output = booster_output(made, pushrod_force(made, made.max_effort))
-    halves = [_half(made, output, standing, surface, dead) for dead in (0, 1)]
-    names = ("diagonal", "diagonal") if made.split == "diagonal" else ("front", "rear")
+    if system.split == "single":
+        return (HalfFailed("all", np.zeros(shape), np.full(shape, np.nan), system.rule.failed),)
+    output = booster_output(system, pushrod_force(system, system.max_effort))
+    halves = [_half(system, output, standing, surface, dead) for dead in (0, 1)]
+    names = ("diagonal", "diagonal") if system.split == "diagonal" else ("front", "rear")
     return tuple(
         HalfFailed(
             name,
             np.broadcast_to(half.left(), np.broadcast_shapes(shape, np.shape(half.left()))),
-            _within_reach(made, half, shape),
-            made.rule.failed,
-            _shut_travel(made, half, shape),
+            _within_reach(system, half, shape),
+            system.rule.failed,
+            _shut_travel(system, half, shape),
         )
         for name, half in zip(names, halves, strict=True)
     )
 
 
 def half_lost_travel(
-    made: System, effort: Array, standing: Standing, surface: float, dead: int
+    system: System, effort: Array, standing: StaticVehicle, surface: float, dead: int
 ) -> Array:
     """Return pad travel [m] with one half lost, NaN where nothing holds; 0 at no effort.
 
-    made: the system, of two chambers; effort: foot forces (m,) [N]; standing: one load case
+    system: the system, of two chambers; effort: foot forces (m,) [N]; standing: one load case
     [N, -]; surface: tyre-road coefficient [-]; dead: 0 the front or primary half, 1 the other [-].
     Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
-    output = booster_output(made, pushrod_force(made, effort))
-    half = _half(made, output, standing, surface, dead)
-    return np.where(effort > 0.0, _within_reach(made, half, np.shape(effort)), 0.0)
+    output = booster_output(system, pushrod_force(system, effort))
+    half = _half(system, output, standing, surface, dead)
+    return np.where(effort > 0.0, _within_reach(system, half, np.shape(effort)), 0.0)
 
 
 def half_failed_strokes(
-    made: System, standing: Standing, surface: float, dead: int
+    system: System, standing: StaticVehicle, surface: float, dead: int
 ) -> tuple[Array, Array]:
     """Return the strokes of the dead and of the live chamber at the largest effort [m].
 
-    made: the system, of two chambers; standing: load cases, any shape [N, -]; surface: tyre-road
+    system: the system, of two chambers; standing: load cases, any shape [N, -]; surface: tyre-road
     coefficient [-]; dead: 0 the front or primary half, 1 the other [-].
     Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
-    output = booster_output(made, pushrod_force(made, made.max_effort))
-    half = _half(made, output, standing, surface, dead)
-    swing = _swing(made, half.live_stroke)
-    return np.minimum(swing, made.volumes.chambers[dead].stroke), half.live_stroke
+    output = booster_output(system, pushrod_force(system, system.max_effort))
+    half = _half(system, output, standing, surface, dead)
+    swing = _swing(system, half.live_stroke)
+    return np.minimum(swing, system.volumes.chambers[dead].stroke), half.live_stroke
 
 
-def half_failed_reach(made: System, standing: Standing, surface: float) -> Array:
+def half_failed_reach(system: System, standing: StaticVehicle, surface: float) -> Array:
     """Return how far the worse half is pushed at the largest effort [-]; above 1 is out of reach.
 
-    made: the system, of two chambers; standing: load cases, any shape [N, -]; surface: tyre-road
+    system: the system, of two chambers; standing: load cases, any shape [N, -]; surface: tyre-road
     coefficient [-].
     The share of the live chamber's stroke, or of the way to the floor, whichever is larger.
     Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
-    output = booster_output(made, pushrod_force(made, made.max_effort))
-    figures = made.volumes
+    output = booster_output(system, pushrod_force(system, system.max_effort))
+    figures = system.volumes
     shares = []
     for dead in (0, 1):
-        half = _half(made, output, standing, surface, dead)
+        half = _half(system, output, standing, surface, dead)
         shares += [half.live_stroke / figures.chambers[1 - dead].stroke, half.pad / figures.floor]
     return np.asarray(np.max(np.broadcast_arrays(*shares), axis=0))
 
@@ -122,72 +122,74 @@ class _Half:
     pad: Array
 
 
-def _half(made: System, output: Array, standing: Standing, surface: Floats, dead: int) -> _Half:
+def _half(
+    system: System, output: Array, standing: StaticVehicle, surface: Floats, dead: int
+) -> _Half:
     """Return what one half lost does: its chamber's stroke is used up, then the live one holds."""
-    left, live_stroke = _left(made, output, standing, surface, dead)
-    one = _with_one_rod(made, live_stroke, dead)
-    if one is not made:
+    left, live_stroke = _left(system, output, standing, surface, dead)
+    one = _with_one_rod(system, live_stroke, dead)
+    if one is not system:
         left, live_stroke = _left(one, output, standing, surface, dead)
-    dead_stroke = np.minimum(_swing(made, live_stroke), made.volumes.chambers[dead].stroke)
-    return _Half(dead, left, live_stroke, _pad(made, dead, dead_stroke, live_stroke))
+    dead_stroke = np.minimum(_swing(system, live_stroke), system.volumes.chambers[dead].stroke)
+    return _Half(dead, left, live_stroke, _pad(system, dead, dead_stroke, live_stroke))
 
 
 def _left(
-    made: System, output: Array, standing: Standing, surface: Floats, dead: int
+    system: System, output: Array, standing: StaticVehicle, surface: Floats, dead: int
 ) -> tuple[Callable[[], Array], Array]:
     """Return what works out the deceleration left [g], and the live chamber's stroke [m].
 
     Valves feel the vehicle as it is then, in the force and in the fluid that is taken.
     """
-    brakes = HALF if made.split == "diagonal" else (FRONT_ALONE, REAR_ALONE)[dead == 0]
-    one, kept = sliding(made, standing, surface, brakes), made.locked_grip
+    brakes = HALF if system.split == "diagonal" else (FRONT_ALONE, REAR_ALONE)[dead == 0]
+    one, kept = sliding(system, standing, surface, brakes), system.locked_grip
     left = cache(lambda: slid(one, output, standing, surface, brakes, kept).deceleration)
     felt = felt_at(standing, left()) if one.feels_load else at_rest(standing)
     lines = line_pressures(one, output, felt)
     return left, strokes(one, lines.front, lines.rear)[1 - dead]
 
 
-def _swing(made: System, live_stroke: Array) -> Array:
+def _swing(system: System, live_stroke: Array) -> Array:
     """Return the dead rod's stroke [m] at which the bar meets its stop; inf without a stop."""
-    if made.bar_max_angle is None or made.bar_length is None:
+    if system.bar_max_angle is None or system.bar_length is None:
         return np.full(np.shape(live_stroke), np.inf)
-    return np.asarray(live_stroke + made.bar_length * made.bar_max_angle)
+    return np.asarray(live_stroke + system.bar_length * system.bar_max_angle)
 
 
-def _with_one_rod(made: System, live_stroke: Array, dead: int) -> System:
+def _with_one_rod(system: System, live_stroke: Array, dead: int) -> System:
     """Return the system as the force reaches the live rod: all of it where the bar's stop holds."""
-    if made.bar_max_angle is None:
-        return made
-    stops = _swing(made, live_stroke) < made.volumes.chambers[dead].stroke
+    if system.bar_max_angle is None:
+        return system
+    stops = _swing(system, live_stroke) < system.volumes.chambers[dead].stroke
     if not np.any(stops):
-        return made
+        return system
     ends = (0.0, 1.0) if dead == 0 else (1.0, 0.0)
-    shares = (made.cylinders.front.share, made.cylinders.rear.share)
+    shares = (system.cylinders.front.share, system.cylinders.rear.share)
     front, rear = (np.where(stops, end, share) for end, share in zip(ends, shares, strict=True))
-    return made.with_shares(front, rear)
+    return system.with_shares(front, rear)
 
 
-def _pad(made: System, dead: int, dead_stroke: Array, live_stroke: Array) -> Array:
-    figures = made.volumes
+def _pad(system: System, dead: int, dead_stroke: Array, live_stroke: Array) -> Array:
+    figures = system.volumes
     levers = figures.chambers[dead].lever, figures.chambers[1 - dead].lever
     rod = levers[0] * dead_stroke + levers[1] * live_stroke
-    return np.asarray(made.pedal_ratio * (figures.pushrod_clearance + rod))
+    return np.asarray(system.pedal_ratio * (figures.pushrod_clearance + rod))
 
 
-def _within_reach(made: System, half: _Half, shape: tuple[int, ...]) -> Array:
+def _within_reach(system: System, half: _Half, shape: tuple[int, ...]) -> Array:
     """Return the pad's travel [m], NaN where the live chamber or the floor ends first."""
-    out = half.live_stroke > made.volumes.chambers[1 - half.dead].stroke
-    out = out | (half.pad > made.volumes.floor)
+    out = half.live_stroke > system.volumes.chambers[1 - half.dead].stroke
+    out = out | (half.pad > system.volumes.floor)
     return np.broadcast_to(np.where(out, np.nan, half.pad), shape)
 
 
-def _shut_travel(made: System, half: _Half, shape: tuple[int, ...]) -> Array | None:
+def _shut_travel(system: System, half: _Half, shape: tuple[int, ...]) -> Array | None:
     """Return the pad's travel [m] where a shuttle shuts the dead line, None where none does."""
-    figures = made.volumes
-    if figures.shuttle is None or made.bar_length is not None:
+    figures = system.volumes
+    if figures.shuttle is None or system.bar_length is not None:
         return None
     chamber = figures.chambers[half.dead]
     moved = np.minimum(figures.port_travel + figures.shuttle / chamber.area, chamber.stroke)
-    pad = _pad(made, half.dead, np.asarray(moved), half.live_stroke)
+    pad = _pad(system, half.dead, np.asarray(moved), half.live_stroke)
     shut = replace(half, pad=pad)
-    return _within_reach(made, shut, shape)
+    return _within_reach(system, shut, shape)

@@ -7,7 +7,7 @@ import numpy as np
 from urgens.document import Build
 from urgens.physics.arrays import Array
 from urgens.physics.valve_law import at_rest
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import crossing, first_rise
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force, wheel_torque
 from urgens.solve.system import System
@@ -31,10 +31,10 @@ class Hold:
         return self.effort is not None
 
 
-def hold(build: Build, made: System, standing: Standing, surface: float) -> Hold | None:
+def hold(build: Build, system: System, standing: StaticVehicle, surface: float) -> Hold | None:
     """Return whether the brakes hold the launch, None where no launch is given.
 
-    build: the document [object]; made: its system; standing: one load case [N, -]; surface:
+    build: the document; system: its system; standing: one load case [N, -]; surface:
     tyre-road coefficient, unless the launch has its own [-].
     Source: moments about the driven hubs; the road passes the other axle's force.
     """
@@ -43,12 +43,12 @@ def hold(build: Build, made: System, standing: Standing, surface: float) -> Hold
         return None
 
     def spare(effort: Array) -> Array:
-        return _capacity(made, effort, standing, line)[0] - line.torque
+        return _capacity(system, effort, standing, line)[0] - line.torque
 
-    efforts = np.linspace(0.0, made.max_effort, SCANNED + 1)
+    efforts = np.linspace(0.0, system.max_effort, SCANNED + 1)
     over = spare(efforts)
     if over[-1] < 0.0:
-        parts = _capacity(made, efforts[-1:], standing, line)[1]
+        parts = _capacity(system, efforts[-1:], standing, line)[1]
         limit = LIMITS[int(np.argmin([float(p[0]) for p in parts]))]
         return Hold(line.torque, None, None, limit)
     first = int(np.argmax(over >= 0.0))
@@ -56,16 +56,18 @@ def hold(build: Build, made: System, standing: Standing, surface: float) -> Hold
     if first:
         ends = (efforts[first - 1], efforts[first])
         effort = float(crossing(spare, *ends, over[first - 1], over[first]))
-    output = booster_output(made, pushrod_force(made, effort))
-    lines = line_pressures(made, output, at_rest(standing))
+    output = booster_output(system, pushrod_force(system, effort))
+    lines = line_pressures(system, output, at_rest(standing))
     pressure = float(lines.rear if line.rear_driven else lines.front)
     return Hold(line.torque, effort, pressure, None)
 
 
-def hold_effort(build: Build, made: System, standing: Standing, shape: tuple[int, ...]) -> Array:
+def hold_effort(
+    build: Build, system: System, standing: StaticVehicle, shape: tuple[int, ...]
+) -> Array:
     """Return the smallest effort [N] that holds, for a system of arrays; NaN where none does.
 
-    build: the document, with a launch [object]; made: its system, of arrays that broadcast to
+    build: the document, with a launch; system: its system, of arrays that broadcast to
     `shape`; standing: one load case [N, -]; shape: of the systems [-].
     Source: `hold`, on the target's surface unless the launch has its own.
     """
@@ -74,26 +76,28 @@ def hold_effort(build: Build, made: System, standing: Standing, shape: tuple[int
         raise ValueError("there is no launch to hold")
 
     def spare(effort: Array) -> Array:
-        held = _capacity(made, effort, standing, line)[0] - line.torque
+        held = _capacity(system, effort, standing, line)[0] - line.torque
         return np.asarray(np.broadcast_to(held, shape))
 
-    ends = np.array([0.0, made.max_effort])
+    ends = np.array([0.0, system.max_effort])
     over = np.stack([spare(np.full(shape, end)) for end in ends])
     held = over[-1] >= 0.0
     return np.where(held, first_rise(spare, ends, over, held), np.nan)
 
 
-def held_by(build: Build, made: System, standing: Standing, effort: Array) -> tuple[Array, Array]:
+def held_by(
+    build: Build, system: System, standing: StaticVehicle, effort: Array
+) -> tuple[Array, Array]:
     """Return the torque held at the driven hubs [N·m], and the three limits on the road [N].
 
-    build: the document, with a launch [object]; made: its system; standing: one load case
+    build: the document, with a launch; system: its system; standing: one load case
     [N, -]; effort: foot forces (m,) [N]. The limits, shape (3, m), are in the order of `LIMITS`.
     Source: moments about the driven hubs.
     """
     line = _line_of(build, build.targets.surface)
     if line is None:
         raise ValueError("there is no launch to hold")
-    torque, limits = _capacity(made, effort, standing, line)
+    torque, limits = _capacity(system, effort, standing, line)
     return torque, np.stack(limits)
 
 
@@ -117,18 +121,20 @@ def _line_of(build: Build, surface: float) -> _Line | None:
 
 
 def _capacity(
-    made: System, effort: Array, standing: Standing, line: _Line
+    system: System, effort: Array, standing: StaticVehicle, line: _Line
 ) -> tuple[Array, tuple[Array, Array, Array]]:
     """Return what can be held at the driven hubs [N·m], and the three limits of the road [N]."""
-    output = booster_output(made, pushrod_force(made, effort))
-    lines = line_pressures(made, output, at_rest(standing))
+    output = booster_output(system, pushrod_force(system, effort))
+    lines = line_pressures(system, output, at_rest(standing))
     front, rear = (
-        2.0 * wheel_torque(made.ends.front, lines.front),
-        2.0 * wheel_torque(made.ends.rear, lines.rear),
+        2.0 * wheel_torque(system.ends.front, lines.front),
+        2.0 * wheel_torque(system.ends.rear, lines.rear),
     )
     driven, other = (rear, front) if line.rear_driven else (front, rear)
     ends = (
-        (made.ends.rear, made.ends.front) if line.rear_driven else (made.ends.front, made.ends.rear)
+        (system.ends.rear, system.ends.front)
+        if line.rear_driven
+        else (system.ends.front, system.ends.rear)
     )
     passed = [
         np.full_like(other, line.surface * float(grip * weight))

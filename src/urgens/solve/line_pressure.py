@@ -11,7 +11,7 @@ from urgens.physics.valve_law import Felt, through
 from urgens.solve.system import System, WheelEnd
 
 
-class Lines(NamedTuple):
+class LinePressures(NamedTuple):
     """Pressures [Pa] at the cylinder and behind the valves."""
 
     master_front: Array
@@ -20,17 +20,20 @@ class Lines(NamedTuple):
     rear: Array
 
 
-def pushrod_force(made: System, effort: Floats) -> Array:
-    """Return pushrod force [N]; made: the system; effort: foot force [N]. Source: physics.pedal."""
-    return pedal.pushrod_force(effort, made.pedal_ratio, made.pedal_efficiency)
+def pushrod_force(system: System, effort: Floats) -> Array:
+    """Return pushrod force [N].
+
+    system: the system; effort: foot force [N]. Source: physics.pedal.
+    """
+    return pedal.pushrod_force(effort, system.pedal_ratio, system.pedal_efficiency)
 
 
-def booster_output(made: System, pushrod: Floats) -> Array:
-    """Return the force [N] on the cylinder; made: the system; pushrod: force [N].
+def booster_output(system: System, pushrod: Floats) -> Array:
+    """Return the force [N] on the cylinder; system: the system; pushrod: force [N].
 
     Source: physics.booster.
     """
-    assist = made.booster
+    assist = system.booster
     return booster.output_force(
         pushrod,
         crack_force=assist.crack_force,
@@ -40,23 +43,23 @@ def booster_output(made: System, pushrod: Floats) -> Array:
     )
 
 
-def line_pressures(made: System, output: Array, felt: Felt) -> Lines:
+def line_pressures(system: System, output: Array, felt: Felt) -> LinePressures:
     """Return all line pressures [Pa].
 
-    made: the system, its ball closed where it has one; output: force on the cylinder [N]; felt:
-    what the valves feel of the vehicle [object].
+    system: the system, its ball closed where it has one; output: force on the cylinder [N]; felt:
+    what the valves feel of the vehicle.
     Source: physics.cylinder, physics.valve.
     """
-    if made.closing is not None:
-        felt = felt._replace(closing=made.closing)
-    front = rear = _cylinder_pressure(made.cylinders.front, output)
-    if made.cylinders.rear is not made.cylinders.front:  # else one bore makes both
-        rear = _cylinder_pressure(made.cylinders.rear, output)
-    return Lines(
+    if system.closing is not None:
+        felt = felt._replace(closing=system.closing)
+    front = rear = _cylinder_pressure(system.cylinders.front, output)
+    if system.cylinders.rear is not system.cylinders.front:  # else one bore makes both
+        rear = _cylinder_pressure(system.cylinders.rear, output)
+    return LinePressures(
         front,
         rear,
-        through(made.valves.front, front, felt),
-        through(made.valves.rear, rear, felt),
+        through(system.valves.front, front, felt),
+        through(system.valves.rear, rear, felt),
     )
 
 
@@ -65,21 +68,21 @@ def _cylinder_pressure(part: Cylinder, output: Array) -> Array:
 
 
 def wheel_torque(end: WheelEnd, pressure: Floats) -> Array:
-    """Return one wheel's brake torque [N·m]; end: its brake [object]; pressure: at the wheel [Pa].
+    """Return one wheel's brake torque [N·m]; end: its brake; pressure: at the wheel [Pa].
 
     Source: physics.disc, physics.drum: proportional above the threshold.
     """
     return np.asarray(end.torque_per_pressure * np.maximum(pressure - end.threshold, 0.0))
 
 
-def forces_at(made: System, lines: Lines) -> tuple[Array, Array]:
-    """Return front and rear axle force [N]; made: the system; lines: pressures [Pa].
+def forces_at(system: System, lines: LinePressures) -> tuple[Array, Array]:
+    """Return front and rear axle force [N]; system: the system; lines: pressures [Pa].
 
     The engine's drag counts while the wheels roll.
     Source: physics.tyre.
     """
-    front = _axle_force(made.ends.front, lines.front) + made.drag.front
-    return front, _axle_force(made.ends.rear, lines.rear) + made.drag.rear
+    front = _axle_force(system.ends.front, lines.front) + system.drag.front
+    return front, _axle_force(system.ends.rear, lines.rear) + system.drag.rear
 
 
 def _axle_force(end: WheelEnd, pressure: Array) -> Array:

@@ -8,7 +8,7 @@ import numpy as np
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.valve_law import Felt
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling, sliding
 from urgens.solve.bends import scan_of_efforts
 from urgens.solve.bracket import EXACT, first_rise, straight_rise
@@ -75,66 +75,66 @@ class Rise:
 
 
 def first_rise_of_either(
-    made: System,
-    standing: Standing,
+    system: System,
+    standing: StaticVehicle,
     surface: Floats,
     exact: float = EXACT,
 ) -> Rise:
     """Return where an axle first reaches the surface's coefficient.
 
-    made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; exact: how
+    system: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; exact: how
     far, as a share of what the excess changes in a step [-].
     Source: force balance: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory).
     """
-    made = rolling(made, standing)
-    start = axle_forces(made, pushrod_force(made, 0.0), standing)
+    system = rolling(system, standing)
+    start = axle_forces(system, pushrod_force(system, 0.0), standing)
     shapes = (start[0].shape, start[1].shape, np.shape(surface), *map(np.shape, standing))
-    shape = np.broadcast_shapes(*shapes, np.shape(made.max_effort))
-    efforts = scan_of_efforts(made, standing, len(shape))
-    forces = axle_forces(made, pushrod_force(made, efforts), standing)
+    shape = np.broadcast_shapes(*shapes, np.shape(system.max_effort))
+    efforts = scan_of_efforts(system, standing, len(shape))
+    forces = axle_forces(system, pushrod_force(system, efforts), standing)
     each = _excess(*forces, standing, surface)
     over = np.maximum(*each)
     locks: Bools = np.any(over >= 0.0, axis=0)
 
     def excess_at(effort: Array) -> Array:
-        found = axle_forces(made, pushrod_force(made, effort), standing)
+        found = axle_forces(system, pushrod_force(system, effort), standing)
         return np.maximum(*_excess(*found, standing, surface))
 
     effort = straight_rise(efforts, each)
     missed = locks & (np.abs(excess_at(effort)) > exact * np.ptp(over, axis=0))
     if missed.any():  # something bends between two steps
         effort = np.where(missed, first_rise(excess_at, efforts, over, locks, exact), effort)
-    front, rear = axle_forces(made, pushrod_force(made, effort), standing)
+    front, rear = axle_forces(system, pushrod_force(system, effort), standing)
     loads = vehicle.axle_loads(standing, vehicle.demand(front, rear, standing))
     front_used, rear_used = vehicle.road_used((front, rear), loads, standing)
     lifted = np.broadcast_to(loads[1] <= 0.0, shape)
     return Rise(efforts, forces, locks, effort, front_used, rear_used, lifted)
 
 
-def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
+def first_lock(system: System, standing: StaticVehicle, surface: Floats) -> FirstLock:
     """Return the smallest effort at which an axle reaches the surface's coefficient.
 
-    made: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]. The loads
+    system: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]. The loads
     and the surface broadcast to the result's shape.
     Source: the same force balance; first crossing on a scan of efforts, refined.
     """
-    made = rolling(made, standing)
-    found = first_rise_of_either(made, standing, surface)
+    system = rolling(system, standing)
+    found = first_rise_of_either(system, standing, surface)
     efforts, scanned, locks = found.efforts, found.scanned, found.locks
     effort, lifted, rear_first = found.effort, found.lifted, found.rear_first
-    pushrod = pushrod_force(made, effort)
-    one_locked = sliding(made, standing, surface)
-    z = slid(one_locked, booster_output(made, pushrod), standing, surface).deceleration
+    pushrod = pushrod_force(system, effort)
+    one_locked = sliding(system, standing, surface)
+    z = slid(one_locked, booster_output(system, pushrod), standing, surface).deceleration
     grip, rear_load = _both_locked(standing, surface, rear_first)
 
     felt = Felt(rear_load, standing.rear_weight)
 
     def other_excess_at(effort: Array) -> Array:
-        output = booster_output(made, pushrod_force(made, effort))
-        forces = forces_at(made, line_pressures(one_locked, output, felt))
+        output = booster_output(system, pushrod_force(system, effort))
+        forces = forces_at(system, line_pressures(one_locked, output, felt))
         return np.asarray(np.where(rear_first, *forces) - grip)
 
-    if made.feels_load or made.ball is not None:  # bends lie elsewhere once an axle slides
+    if system.feels_load or system.ball is not None:  # bends lie elsewhere once an axle slides
         efforts = scan_of_efforts(one_locked, standing, locks.ndim, felt)
         other = other_excess_at(efforts)
     else:
@@ -157,7 +157,9 @@ def first_lock(made: System, standing: Standing, surface: Floats) -> FirstLock:
     )
 
 
-def _both_locked(standing: Standing, surface: Floats, rear_first: Bools) -> tuple[Array, Array]:
+def _both_locked(
+    standing: StaticVehicle, surface: Floats, rear_first: Bools
+) -> tuple[Array, Array]:
     """Return the force [N] at which the other axle locks too, and the rear load [N] there.
 
     With both at their limit the deceleration is known, and so are the loads.
@@ -167,7 +169,9 @@ def _both_locked(standing: Standing, surface: Floats, rear_first: Bools) -> tupl
     return np.where(rear_first, front_grip, rear_grip), vehicle.axle_loads(standing, both)[1]
 
 
-def _excess(front: Array, rear: Array, standing: Standing, surface: Floats) -> tuple[Array, Array]:
+def _excess(
+    front: Array, rear: Array, standing: StaticVehicle, surface: Floats
+) -> tuple[Array, Array]:
     """Return each axle's force above what its tyres pass [N].
 
     The load that moves is written without the deceleration: this is asked thousands of times.

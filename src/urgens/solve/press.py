@@ -8,10 +8,10 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.axle import Axle
 from urgens.physics.valve_law import Felt, at_rest
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling, sliding
 from urgens.solve.line_pressure import (
-    Lines,
+    LinePressures,
     booster_output,
     forces_at,
     line_pressures,
@@ -70,108 +70,108 @@ class Presses:
         return Presses(**{name: getattr(self, name)[index] for name in self.__dataclass_fields__})
 
 
-def rolling_lines(made: System, pushrod: Floats, standing: Standing) -> Lines:
+def rolling_lines(system: System, pushrod: Floats, standing: StaticVehicle) -> LinePressures:
     """Return line pressures [Pa] while all wheels roll.
 
-    made: the system; pushrod: force [N]; standing: load cases [N, -].
+    system: the system; pushrod: force [N]; standing: load cases [N, -].
     A static load-sensing valve feels the load at rest, without downforce; a dynamic one the load
     at the deceleration it makes itself; a ball the deceleration.
     Source: Limpert, Brake Design and Safety (from memory).
     """
-    made = rolling(made, standing)
-    return _lines(made, booster_output(made, pushrod), standing)
+    system = rolling(system, standing)
+    return _lines(system, booster_output(system, pushrod), standing)
 
 
-def _lines(made: System, output: Array, standing: Standing) -> Lines:
-    if made.feels_load:
-        return settled_lines(made, output, standing)
-    return line_pressures(made, output, at_rest(standing))
+def _lines(system: System, output: Array, standing: StaticVehicle) -> LinePressures:
+    if system.feels_load:
+        return settled_lines(system, output, standing)
+    return line_pressures(system, output, at_rest(standing))
 
 
-def felt_rolling(made: System, output: Array, standing: Standing) -> Felt:
+def felt_rolling(system: System, output: Array, standing: StaticVehicle) -> Felt:
     """Return what the valves feel of the vehicle while all wheels roll.
 
-    made: the system, its ball closed where it has one; output: force on the cylinder [N];
+    system: the system, its ball closed where it has one; output: force on the cylinder [N];
     standing: load cases [N, -].
     Source: the load at the deceleration that all make, solve.ball.
     """
     felt = at_rest(standing)
-    if made.feels_load:
-        forces = forces_at(made, settled_lines(made, output, standing))
+    if system.feels_load:
+        forces = forces_at(system, settled_lines(system, output, standing))
         felt = felt_at(standing, vehicle.demand(*forces, standing))
-    return felt if made.closing is None else felt._replace(closing=made.closing)
+    return felt if system.closing is None else felt._replace(closing=system.closing)
 
 
-def axle_forces(made: System, pushrod: Floats, standing: Standing) -> tuple[Array, Array]:
+def axle_forces(system: System, pushrod: Floats, standing: StaticVehicle) -> tuple[Array, Array]:
     """Return front and rear axle force [N] while all wheels roll.
 
-    made: the system; pushrod: force [N]; standing: load cases [N, -].
+    system: the system; pushrod: force [N]; standing: load cases [N, -].
     Source: physics, from the booster to the tyre.
     """
-    return forces_at(made, rolling_lines(made, pushrod, standing))
+    return forces_at(system, rolling_lines(system, pushrod, standing))
 
 
 def achieved(
-    made: System,
+    system: System,
     output: Array,
-    standing: Standing,
+    standing: StaticVehicle,
     surface: Floats,
     left: Left = WHOLE,
     kept: Floats = 1.0,
 ) -> vehicle.Achieved:
     """Return what a surface lets the brakes achieve.
 
-    made: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
+    system: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
     tyre-road coefficient [-]; left: of the brakes and the grip [-]; kept: share of its coefficient
     that a locked axle keeps [-].
     A dynamic valve feels the load at the achieved deceleration, a ball that deceleration.
     Source: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory); in closed form
     where no valve depends on the deceleration.
     """
-    return slid(sliding(made, standing, surface, left), output, standing, surface, left, kept)
+    return slid(sliding(system, standing, surface, left), output, standing, surface, left, kept)
 
 
 def slid(
-    made: System,
+    system: System,
     output: Array,
-    standing: Standing,
+    standing: StaticVehicle,
     surface: Floats,
     left: Left = WHOLE,
     kept: Floats = 1.0,
 ) -> vehicle.Achieved:
     """Return what a surface lets the brakes achieve, the ball closed already as `sliding` has it.
 
-    made: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
+    system: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
     tyre-road coefficient [-]; left, kept: as in `achieved` [-].
     Source: `achieved`.
     """
     grip = np.multiply(surface, left.grip)
-    if not made.feels_load:
-        forces = left.of(forces_at(made, line_pressures(made, output, at_rest(standing))))
+    if not system.feels_load:
+        forces = left.of(forces_at(system, line_pressures(system, output, at_rest(standing))))
         return vehicle.achieved(*forces, standing, grip, kept)
-    found = settled_states(made, output, standing, grip, left, kept)
+    found = settled_states(system, output, standing, grip, left, kept)
     return vehicle.consistent(*found, standing, grip)
 
 
-def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> Presses:
+def press(system: System, effort: Floats, standing: StaticVehicle, surface: Floats) -> Presses:
     """Return what pressing with `effort` does.
 
-    made: the system; effort: foot force [N], any shape; standing: one load case [N, -];
+    system: the system; effort: foot force [N], any shape; standing: one load case [N, -];
     surface: tyre-road coefficient [-].
     Source: as its parts, in order.
     """
     effort = np.asarray(effort, dtype=float)
-    made = rolling(made, standing)
-    pushrod = pushrod_force(made, effort)
-    output = booster_output(made, pushrod)
-    lines = rolling_lines(made, pushrod, standing)
-    front_torque = wheel_torque(made.ends.front, lines.front)
-    rear_torque = wheel_torque(made.ends.rear, lines.rear)
-    front_force, rear_force = forces_at(made, lines)
+    system = rolling(system, standing)
+    pushrod = pushrod_force(system, effort)
+    output = booster_output(system, pushrod)
+    lines = rolling_lines(system, pushrod, standing)
+    front_torque = wheel_torque(system.ends.front, lines.front)
+    rear_torque = wheel_torque(system.ends.rear, lines.rear)
+    front_force, rear_force = forces_at(system, lines)
     demand = vehicle.demand(front_force, rear_force, standing)
     front_load, rear_load = vehicle.axle_loads(standing, demand)
     used = vehicle.road_used((front_force, rear_force), (front_load, rear_load), standing)
-    slid = achieved(made, output, standing, surface, kept=made.locked_grip)
+    slid = achieved(system, output, standing, surface, kept=system.locked_grip)
     return Presses(
         effort=effort,
         pushrod_force=pushrod,
@@ -194,5 +194,5 @@ def press(made: System, effort: Floats, standing: Standing, surface: Floats) -> 
         rear_used=used[1],
         front_locked=slid.front_locked,
         rear_locked=slid.rear_locked,
-        pedal_travel=pedal_travel(made, effort, lines.front, lines.rear),
+        pedal_travel=pedal_travel(system, effort, lines.front, lines.rear),
     )

@@ -8,9 +8,9 @@ import numpy as np
 from urgens.physics import tyre, vehicle
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.valve_law import Felt, LoadSensingLaw, ResidualLaw, at_rest, through
-from urgens.physics.vehicle import Standing, States
+from urgens.physics.vehicle import States, StaticVehicle
 from urgens.solve.bracket import EXACT, crossing
-from urgens.solve.line_pressure import Lines, forces_at, line_pressures
+from urgens.solve.line_pressure import LinePressures, forces_at, line_pressures
 from urgens.solve.system import System
 
 HARD, CLOSE = 1e3, 1e-13  # g, beyond any deceleration; of that, how near a root is looked for
@@ -34,7 +34,7 @@ FRONT_ALONE, REAR_ALONE = Left(rear=0.0), Left(front=0.0)
 Forces = tuple[Array, Array]  # N, of the front and the rear axle
 
 
-def felt_at(standing: Standing, z: Floats) -> Felt:
+def felt_at(standing: StaticVehicle, z: Floats) -> Felt:
     """Return what valves feel while the vehicle decelerates.
 
     standing: load cases [N, -]; z: deceleration [g].
@@ -43,55 +43,55 @@ def felt_at(standing: Standing, z: Floats) -> Felt:
     return Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
 
 
-def settled_lines(made: System, output: Array, standing: Standing) -> Lines:
+def settled_lines(system: System, output: Array, standing: StaticVehicle) -> LinePressures:
     """Return line pressures [Pa] where a dynamic valve and the deceleration of all wheels agree.
 
-    made: the system, its ball closed where it has one; output: force on the cylinder [N]; standing:
-    load cases [N, -].
-    More deceleration unloads the rear, which lowers the knee: the root is the only one. As in
-    `settled_states`.
+    system: the system, its ball closed where it has one; output: force on the cylinder [N];
+    standing: load cases [N, -]. More deceleration unloads the rear, which lowers the knee: the root
+    is the only one. As in `settled_states`.
     Source: Limpert, Brake Design and Safety, load-sensing valves (from memory).
     """
-    at = line_pressures(made, output, at_rest(standing))
-    slope = _slope(made, at, standing)
+    at = line_pressures(system, output, at_rest(standing))
+    slope = _slope(system, at, standing)
     if slope is not None:
-        front, _ = forces_at(made, at)
+        front, _ = forces_at(system, at)
         z = (front + slope.start) / (standing.weight + slope.fall)
-        return _with_rear(made, at, felt_at(standing, z))
+        return _with_rear(system, at, felt_at(standing, z))
 
     def reached(felt: Felt) -> Array:
-        return vehicle.demand(*forces_at(made, line_pressures(made, output, felt)), standing)
+        return vehicle.demand(*forces_at(system, line_pressures(system, output, felt)), standing)
 
     ends = [reached(Felt(load, standing.rear_weight)) for load in (-np.inf, np.inf)]
     z = _bracketed(
         lambda tried: np.asarray(tried - reached(felt_at(standing, tried))),
         np.stack(np.broadcast_arrays(*ends)),
     )
-    return line_pressures(made, output, felt_at(standing, z))
+    return line_pressures(system, output, felt_at(standing, z))
 
 
 def settled_states(
-    made: System, output: Array, standing: Standing, grip: Floats, left: Left, kept: Floats
+    system: System, output: Array, standing: StaticVehicle, grip: Floats, left: Left, kept: Floats
 ) -> tuple[States, tuple[Forces, ...]]:
     """Return the decelerations [g] at which a dynamic valve agrees with each state of the axles.
 
-    made: the system, its ball closed where it has one; output: force on the cylinder [N]; standing:
-    load cases [N, -]; grip: the road's coefficient, of what is left [-]; left: of the brakes [-];
+    system: the system, its ball closed where it has one; output: force on the cylinder [N];
+    standing: load cases [N, -]; grip: the road's coefficient, of what is left [-]; left: of the
+    brakes [-];
     kept: share of its coefficient that a locked axle keeps [-].
     With them the forces that both brakes could give [N] in each of the first three.
     In closed form where one valve behind feels the load and nothing after it bends what it passes:
     where the root of its slanted part is off that part, the valve is at the end on that side.
     Source: `vehicle.achieved`.
     """
-    at = line_pressures(made, output, at_rest(standing))
-    slope = _slope(made, at, standing)
+    at = line_pressures(system, output, at_rest(standing))
+    slope = _slope(system, at, standing)
     if slope is None:
-        return _bracketed_states(made, output, standing, grip, left, kept)
-    front, start = left.of((forces_at(made, at)[0], slope.start))
+        return _bracketed_states(system, output, standing, grip, left, kept)
+    front, start = left.of((forces_at(system, at)[0], slope.start))
     tried = vehicle.states(front, start, standing, grip, kept, left.rear * slope.fall)
 
     def forces(z: Array) -> Forces:
-        return left.of(forces_at(made, _with_rear(made, at, felt_at(standing, z))))
+        return left.of(forces_at(system, _with_rear(system, at, felt_at(standing, z))))
 
     rolling, front_only = forces(tried.rolling), forces(tried.front_only)
     found = tried._replace(
@@ -108,40 +108,40 @@ class _Slope(NamedTuple):
     fall: Array
 
 
-def _with_rear(made: System, at: Lines, felt: Felt) -> Lines:
+def _with_rear(system: System, at: LinePressures, felt: Felt) -> LinePressures:
     """Return lines whose rear valves feel something else."""
-    return at._replace(rear=through(made.valves.rear, at.master_rear, _shut(made, felt)))
+    return at._replace(rear=through(system.valves.rear, at.master_rear, _shut(system, felt)))
 
 
-def _shut(made: System, felt: Felt) -> Felt:
-    return felt if made.closing is None else felt._replace(closing=made.closing)
+def _shut(system: System, felt: Felt) -> Felt:
+    return felt if system.closing is None else felt._replace(closing=system.closing)
 
 
-def _slope(made: System, at: Lines, standing: Standing) -> _Slope | None:
+def _slope(system: System, at: LinePressures, standing: StaticVehicle) -> _Slope | None:
     """Return the rear force while its valve reduces by the load, None where it is no line."""
-    laws = made.valves.rear
+    laws = system.valves.rear
     law = next((one for one in laws if isinstance(one, LoadSensingLaw) and one.feels_load), None)
-    if law is None or sum(one.feels_load for one in made.all_valves) > 1:
+    if law is None or sum(one.feels_load for one in system.all_valves) > 1:
         return None
     index = next(place for place, one in enumerate(laws) if one is law)
     if not all(isinstance(behind, ResidualLaw) for behind in laws[index + 1 :]):
         return None
-    end = made.ends.rear
-    inlet = through(laws[:index], at.master_rear, _shut(made, at_rest(standing)))
+    end = system.ends.rear
+    inlet = through(laws[:index], at.master_rear, _shut(system, at_rest(standing)))
     at_none, rise = law.slanted(inlet)
     per_pressure = tyre.axle_force(end.torque_per_pressure, end.rolling_radius)
     still = standing.rear_weight + standing.rear_press
-    start = per_pressure * (at_none + rise * still - end.threshold) + made.drag.rear
+    start = per_pressure * (at_none + rise * still - end.threshold) + system.drag.rear
     return _Slope(start, per_pressure * rise * standing.weight * standing.transfer)
 
 
 def _bracketed_states(
-    made: System, output: Array, standing: Standing, grip: Floats, left: Left, kept: Floats
+    system: System, output: Array, standing: StaticVehicle, grip: Floats, left: Left, kept: Floats
 ) -> tuple[States, tuple[Forces, ...]]:
     """Return the states, each bracketed; several valves that feel the load bend one another."""
 
     def forces(z: Array) -> Forces:
-        return left.of(forces_at(made, line_pressures(made, output, felt_at(standing, z))))
+        return left.of(forces_at(system, line_pressures(system, output, felt_at(standing, z))))
 
     def settled(*slides: bool) -> Array:
         def excess(z: Array) -> Array:

@@ -7,10 +7,10 @@ import numpy as np
 
 from urgens.document import Build, BuildErrors
 from urgens.physics.arrays import Array
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.adhesion_curve import (
+    AdhesionCurve,
     Crossings,
-    Line,
     Regulation,
     crossings,
     regulation,
@@ -56,7 +56,7 @@ class Solution:
         return _shown(self.named, self.roads, self.lock)
 
     @cached_property
-    def _whole(self) -> Line:
+    def _whole(self) -> AdhesionCurve:
         return whole_line(self.system, self.standing)
 
     @cached_property
@@ -100,7 +100,7 @@ class Solution:
         return self.system.case_names[self.case]
 
     @property
-    def standing(self) -> Standing:
+    def standing(self) -> StaticVehicle:
         """The chosen load case's loads."""
         return self.system.case(self.case)
 
@@ -128,7 +128,7 @@ def solve(
 ) -> Solution:
     """Return the figures of `build`, each worked out when it is first asked for.
 
-    build: the document [object]; load_case: its name, else the first [text]; surface: tyre-road
+    build: the document; load_case: its name, else the first [text]; surface: tyre-road
     coefficient, else the target's [-]; speed: for downforce [m/s]; efforts: foot forces, else the
     comfortable one [N].
     Raises BuildErrors where the load case is unknown.
@@ -163,25 +163,25 @@ def _shown(named: tuple[int, ...], roads: tuple[int, ...], lock: FirstLock) -> t
 
 
 def regulation_of(
-    made: System, standing: Standing, found: tuple[Line, Crossings] | None = None
+    system: System, standing: StaticVehicle, found: tuple[AdhesionCurve, Crossings] | None = None
 ) -> Regulation:
     """Compare a load case with the rules, which know no downforce and look at adhesion alone.
 
-    made: the system; standing: one load case [N, -]; found: its line and crossings, where they are
-    known [objects].
+    system: the system; standing: one load case [N, -]; found: its line and crossings, where they
+    are known.
     Source: `solve.adhesion_curve.regulation`.
     """
     plain = standing.plain
     if found is None or plain != standing:
-        whole = whole_line(made, plain)
-        found = whole, crossings(made, plain, whole)
-    return regulation(made, plain, *found)
+        whole = whole_line(system, plain)
+        found = whole, crossings(system, plain, whole)
+    return regulation(system, plain, *found)
 
 
 def case_index(build: Build, name: str | None) -> int:
     """Return a load case's place, the first one's without a name; raises BuildErrors.
 
-    build: the document [object]; name: of the case [text].
+    build: the document; name: of the case [text].
     Source: by definition.
     """
     if name is None:

@@ -14,7 +14,7 @@ from urgens.document.kinds.cylinders import cylinder_kind
 from urgens.document.kinds.cylinders.kind import Split
 from urgens.document.kinds.valves import kind_of
 from urgens.document.laid_fluid import laid_fluid
-from urgens.document.numeric import NOTHING, Laid, Reading
+from urgens.document.numeric import NOTHING, Laid, NumericBuild
 from urgens.document.residual_valves import behind_outlets
 from urgens.document.wheel_ends import rolling_radius
 from urgens.physics import pedal, vehicle
@@ -24,7 +24,7 @@ from urgens.physics.booster import Assist
 from urgens.physics.cylinder import Chamber, Cylinder
 from urgens.physics.standards import CARS, TRUCKS, AdhesionRule
 from urgens.physics.valve_law import InertiaSensingLaw, ResidualLaw, ValveLaw
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 
 WHEELS, PADS = 2, 2.0  # of an axle; that a piston's way serves, or shoes that it spreads
 
@@ -83,7 +83,7 @@ class System:
     split: Split
     drag: Pair[Floats]  # N at the road, of the engine through an axle
     outlets: Pair[tuple[ValveLaw, ...]]  # what is behind the cylinder's own seats
-    standing: Standing
+    standing: StaticVehicle
     case_names: tuple[str, ...]
     max_effort: Floats  # N
     locked_grip: Floats = 1.0  # share of its coefficient that a locked axle keeps [-]
@@ -121,28 +121,28 @@ class System:
     def with_rear_valves(self, *laws: ValveLaw) -> "System":
         """Return the system with other valves behind.
 
-        laws: in flow order [objects]. Source: the outlet of one is the inlet of the next.
+        laws: in flow order. Source: the outlet of one is the inlet of the next.
         """
         return replace(self, valves=Pair(self.valves.front, laws))
 
-    def case(self, index: int) -> Standing:
+    def case(self, index: int) -> StaticVehicle:
         """Return one load case's loads; index: of the case [-]. Source: the document."""
-        return Standing(*(np.asarray(value)[..., index] for value in self.standing))
+        return StaticVehicle(*(np.asarray(value)[..., index] for value in self.standing))
 
     @property
-    def cases(self) -> Standing:
+    def cases(self) -> StaticVehicle:
         """All load cases down an axis, beside which surfaces have the last one."""
-        return Standing(*(np.asarray(value)[..., None] for value in self.standing))
+        return StaticVehicle(*(np.asarray(value)[..., None] for value in self.standing))
 
 
 def system(build: Build, speed: float = 0.0, over: Laid = NOTHING) -> System:
     """Return the numbers of `build`.
 
-    build: the document [object]; speed: for downforce [m/s]; over: figures laid over its own for a
+    build: the document; speed: for downforce [m/s]; over: figures laid over its own for a
     moment, by path: numbers, or arrays of shapes that broadcast, as those of draws [SI].
     Source: physics, one function per part.
     """
-    reading = Reading(build, over)
+    reading = NumericBuild(build, over)
     made, master, bar = reading.of("pedal"), reading.of("master"), build.master.kind == "twin"
     kind = cylinder_kind(build.master)
     return System(
@@ -171,7 +171,7 @@ def _number(value: Array) -> Floats:
     return float(value) if value.ndim == 0 else value
 
 
-def _laws(valves: Sequence[Reading]) -> tuple[ValveLaw, ...]:
+def _laws(valves: Sequence[NumericBuild]) -> tuple[ValveLaw, ...]:
     return tuple(kind_of(valve.part).law(valve) for valve in valves)
 
 
@@ -184,19 +184,19 @@ def _outlets(build: Build, axle: Axle) -> tuple[ValveLaw, ...]:
     return tuple(ResidualLaw(kept.value) for _, kept in behind_outlets(build, axle))
 
 
-def _drag(reading: Reading) -> Pair[Floats]:
+def _drag(reading: NumericBuild) -> Pair[Floats]:
     """Return the engine's drag at the road of the front and the rear axle [N]."""
     driven, force = driven_axle(reading.part.vehicle), drag_at_road(reading)
     return Pair(*(_number(np.asarray(force)) if axle == driven else 0.0 for axle in Axle))
 
 
-def _wheel_end(axle: Reading) -> WheelEnd:
+def _wheel_end(axle: NumericBuild) -> WheelEnd:
     brake = axle.of("brake")
     gain = brake_kind(brake.part).torque_per_pressure(brake)
     return WheelEnd(_number(gain), brake["threshold"], rolling_radius(axle.of("tyre")))
 
 
-def _volumes(reading: Reading) -> Volumes:
+def _volumes(reading: NumericBuild) -> Volumes:
     build, lines = reading.part, reading.of("lines")
     master = reading.of("master")
     shut = build.warning_switch == "shuts"
@@ -211,7 +211,7 @@ def _volumes(reading: Reading) -> Volumes:
     )
 
 
-def _axle_fluid(reading: Reading, lines: Reading, axle: Axle) -> AxleFluid:
+def _axle_fluid(reading: NumericBuild, lines: NumericBuild, axle: Axle) -> AxleFluid:
     """Return what takes fluid; hoses and lines of the layout count before typed totals."""
     brake, laid = reading.of(axle).of("brake"), laid_fluid(reading.part).of(axle)
     kind, swelling = brake_kind(brake.part), lines["hose_expansion"]
@@ -231,7 +231,7 @@ def _axle_fluid(reading: Reading, lines: Reading, axle: Axle) -> AxleFluid:
     )
 
 
-def _standing(reading: Reading, speed: float) -> Standing:
+def _standing(reading: NumericBuild, speed: float) -> StaticVehicle:
     vehicle_ = reading.of("vehicle")
     cases, wheelbase = vehicle_.each("load_cases"), vehicle_["wheelbase"]
     press: list[Any] = [0.0, 0.0]
@@ -239,7 +239,7 @@ def _standing(reading: Reading, speed: float) -> Standing:
         wings = vehicle_.of("downforce")
         press = [vehicle.downforce(speed, wings[f"{axle}_cl_area"]) for axle in Axle]
     grips = [reading.of(axle).of("tyre")["grip"] for axle in Axle]
-    return Standing(
+    return StaticVehicle(
         front_weight=_last([case["front_axle"] for case in cases]),
         rear_weight=_last([case["rear_axle"] for case in cases]),
         transfer=_last([np.divide(case["cg_height"], wheelbase) for case in cases]),

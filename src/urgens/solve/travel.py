@@ -20,7 +20,7 @@ class Travel(NamedTuple):
 def axle_volume(figures: Volumes, axle: AxleFluid, pressure: Array) -> Array:
     """Return the fluid [m³] one axle takes.
 
-    figures: of the system [object]; axle: one of its axles [object]; pressure: [Pa].
+    figures: of the system; axle: one of its axles; pressure: [Pa].
 
     Source: physics.volume.
     """
@@ -32,13 +32,13 @@ def axle_volume(figures: Volumes, axle: AxleFluid, pressure: Array) -> Array:
     )
 
 
-def strokes(made: System, front: Array, rear: Array) -> tuple[Array, ...]:
+def strokes(system: System, front: Array, rear: Array) -> tuple[Array, ...]:
     """Return the stroke [m] each chamber takes.
 
-    made: the system; front: pressure at the front brakes [Pa]; rear: at the rear [Pa].
+    system: the system; front: pressure at the front brakes [Pa]; rear: at the rear [Pa].
     Source: continuity of each chamber.
     """
-    figures = made.volumes
+    figures = system.volumes
     front_volume = axle_volume(figures, figures.axles.front, front)
     rear_volume = axle_volume(figures, figures.axles.rear, rear)
     return tuple(
@@ -48,41 +48,43 @@ def strokes(made: System, front: Array, rear: Array) -> tuple[Array, ...]:
     )
 
 
-def travel(made: System, effort: Array, front: Array, rear: Array) -> Travel:
+def travel(system: System, effort: Array, front: Array, rear: Array) -> Travel:
     """Return pad travel and what ends it.
 
-    made: the system; effort: [N]; front: pressure at the front brakes [Pa]; rear: at the rear [Pa].
+    system: the system; effort: [N]; front: pressure at the front brakes [Pa]; rear: at the rear
+    [Pa].
     Source: continuity of each chamber, levers of the pedal and the bar.
     """
-    figures = made.volumes
+    figures = system.volumes
     pushrod = np.zeros(np.shape(effort)) + figures.pushrod_clearance
     short = np.zeros(np.shape(effort), dtype=bool)
-    for chamber, stroke in zip(figures.chambers, strokes(made, front, rear), strict=True):
+    for chamber, stroke in zip(figures.chambers, strokes(system, front, rear), strict=True):
         pushrod = pushrod + chamber.lever * stroke
         short = short | (stroke > chamber.stroke)
-    pad = np.where(effort > 0.0, made.pedal_ratio * pushrod, 0.0)
+    pad = np.where(effort > 0.0, system.pedal_ratio * pushrod, 0.0)
     pressed = effort > 0.0
     return Travel(pad, short & pressed, (pad > figures.floor) & pressed)
 
 
-def pedal_travel(made: System, effort: Array, front: Array, rear: Array) -> Array:
+def pedal_travel(system: System, effort: Array, front: Array, rear: Array) -> Array:
     """Return pad travel [m], NaN where a stroke or the floor ends first.
 
-    made: the system; effort: [N]; front: pressure at the front brakes [Pa]; rear: at the rear [Pa].
+    system: the system; effort: [N]; front: pressure at the front brakes [Pa]; rear: at the rear
+    [Pa].
     Source: `travel`.
     """
-    found = travel(made, effort, front, rear)
+    found = travel(system, effort, front, rear)
     return np.where(found.stroke_ends | found.floor_ends, np.nan, found.pad)
 
 
-def bar_tilt(made: System, front: Array, rear: Array) -> Array:
+def bar_tilt(system: System, front: Array, rear: Array) -> Array:
     """Return the angle [rad] a balance bar takes, the front's rod further in positive.
 
-    made: the system, of twin cylinders; front: pressure at the front brakes [Pa]; rear: at the
+    system: the system, of twin cylinders; front: pressure at the front brakes [Pa]; rear: at the
     rear [Pa]. Raises ValueError where there is no bar.
     Source: geometry: both strokes over the bar's length.
     """
-    if made.bar_length is None:
+    if system.bar_length is None:
         raise ValueError("there is no bar")
-    front_stroke, rear_stroke = strokes(made, front, rear)
-    return np.asarray((front_stroke - rear_stroke) / made.bar_length)
+    front_stroke, rear_stroke = strokes(system, front, rear)
+    return np.asarray((front_stroke - rear_stroke) / system.bar_length)

@@ -7,7 +7,7 @@ import numpy as np
 from urgens.physics.arrays import Array, Bools
 from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import (
-    Standing,
+    StaticVehicle,
     downforce,
     front_lock_line,
     ideal_forces,
@@ -23,7 +23,7 @@ from urgens.solve.system import System
 
 
 @dataclass(frozen=True)
-class Line:
+class BrakeCurve:
     """What brakes do over rising effort (m,): at the cylinder and the brakes [Pa], axles [N]."""
 
     effort: Array
@@ -41,19 +41,18 @@ class Line:
             return np.where(whole > 0, self.front_force / whole, np.nan)
 
 
-def line(solution: Solution, efforts: Array, made: System | None = None) -> Line:
+def line(solution: Solution, efforts: Array, system: System | None = None) -> BrakeCurve:
     """Return the line of the load case chosen.
 
-    solution: of a build; efforts: foot forces (m,) [N]; made: another system than its own
-    [object].
+    solution: of a build; efforts: foot forces (m,) [N]; system: another system than its own.
     Source: as `solve.press`.
     """
-    made = solution.system if made is None else made
-    lines = rolling_lines(made, pushrod_force(made, efforts), solution.standing)
-    forces = forces_at(made, lines)
+    system = solution.system if system is None else system
+    lines = rolling_lines(system, pushrod_force(system, efforts), solution.standing)
+    forces = forces_at(system, lines)
     shape = efforts.shape
     front, rear = (np.broadcast_to(force, shape) for force in forces)
-    return Line(
+    return BrakeCurve(
         effort=efforts,
         master=np.broadcast_to(lines.master_front, shape),
         front_pressure=np.broadcast_to(lines.front, shape),
@@ -99,7 +98,7 @@ def lock_over_speed(solution: Solution, speeds: Array) -> SpeedLocks:
         areas = (wings.front_cl_area.value, wings.rear_cl_area.value)
     presses = [np.broadcast_to(downforce(speeds, area), (1, speeds.size)) for area in areas]
     still = [np.asarray(value)[:, None] for value in made.standing[:3]]
-    standing = Standing(*still, *presses)
+    standing = StaticVehicle(*still, *presses)
     lock = first_lock(made, standing, solution.surface)
     limit = solution.surface * standing.pressed / standing.weight
     return SpeedLocks(lock.z, np.asarray(lock.axle == AxleName.REAR), np.asarray(limit))
@@ -130,7 +129,7 @@ def ideal_band(solution: Solution, decelerations: Array) -> tuple[Array, Array, 
     return grid, on_grid.min(axis=0), on_grid.max(axis=0)
 
 
-def at_tolerance(solution: Solution, efforts: Array) -> tuple[Line, Line] | None:
+def at_tolerance(solution: Solution, efforts: Array) -> tuple[BrakeCurve, BrakeCurve] | None:
     """Return the line with the first rear valve that has a knee at both ends of its tolerance.
 
     solution: of a build; efforts: foot forces (m,) [N]; None where no rear valve has a knee.
@@ -171,7 +170,7 @@ def efficiency_in_corner(solution: Solution, surfaces: Array) -> tuple[Array, Bo
 
 
 def lock_lines(
-    solution: Solution, surface: float, other: Array, standing: Standing | None = None
+    solution: Solution, surface: float, other: Array, standing: StaticVehicle | None = None
 ) -> tuple[Array, Array]:
     """Return the front's and the rear's force at which each locks, over the weight [-].
 

@@ -9,7 +9,7 @@ import numpy as np
 from urgens.document import Build
 from urgens.physics.arrays import Array, Bools
 from urgens.physics.standards import DECELERATION_RANGE
-from urgens.physics.vehicle import Standing, axle_loads, demand
+from urgens.physics.vehicle import StaticVehicle, axle_loads, demand
 from urgens.solve.adhesion_curve import lead
 from urgens.solve.ball import rolling
 from urgens.solve.effort import effort_for
@@ -26,7 +26,7 @@ SCANNED = 200  # steps of effort in which the rear is looked for above the front
 
 
 @dataclass(frozen=True)
-class Verdict:
+class BalanceVerdict:
     """How a build does: where the rear is first, what is out of reach, efficiency.
 
     `rear_first` places of (load case, surface); `out_of_reach` of what is wanted; `rear_below`
@@ -41,17 +41,17 @@ class Verdict:
     mean_efficiency: float
     worst_efficiency: float
 
-    def lost(self, now: "Verdict") -> tuple[Wanted, ...]:
-        """Return what another has within reach and this one has not; now: the other [object].
+    def lost(self, now: "BalanceVerdict") -> tuple[Wanted, ...]:
+        """Return what another has within reach and this one has not; now: the other.
 
         Source: both verdicts.
         """
         return tuple(one for one in self.out_of_reach if one not in now.out_of_reach)
 
-    def order(self, now: "Verdict") -> tuple[float, ...]:
+    def order(self, now: "BalanceVerdict") -> tuple[float, ...]:
         """Return what ranks it beside what is fitted, the least first.
 
-        now: the verdict on what is fitted [object]. Efficiency comes in negative, as less is first.
+        now: the verdict on what is fitted. Efficiency comes in negative, as less is first.
         Source: common practice: what hurts first, then what is lost, then what is gained.
         """
         mean = -np.inf if np.isnan(self.mean_efficiency) else self.mean_efficiency
@@ -59,10 +59,10 @@ class Verdict:
         return len(self.rear_first), lost, not self.rear_below, self.missed, -mean
 
 
-def verdict_of(build: Build, surfaces: Sequence[float], margin: float = MARGIN) -> Verdict:
+def verdict_of(build: Build, surfaces: Sequence[float], margin: float = MARGIN) -> BalanceVerdict:
     """Return how a build does in all its load cases.
 
-    build: the document [object]; surfaces: tyre-road coefficients [-]; margin: wanted, as a share
+    build: the document; surfaces: tyre-road coefficients [-]; margin: wanted, as a share
     of the road's coefficient [-].
     Source: first lock; half lost; pedal travel.
     """
@@ -74,7 +74,7 @@ def verdict_of(build: Build, surfaces: Sequence[float], margin: float = MARGIN) 
     with np.errstate(invalid="ignore"):
         missed = np.isfinite(apart) & (apart < margin)
     known = lock.efficiency[np.isfinite(lock.efficiency)]
-    return Verdict(
+    return BalanceVerdict(
         rear_first=tuple(
             (int(case), int(road)) for case, road in zip(*np.nonzero(rear), strict=True)
         ),
@@ -86,32 +86,32 @@ def verdict_of(build: Build, surfaces: Sequence[float], margin: float = MARGIN) 
     )
 
 
-def _out_of_reach(build: Build, made: System) -> list[Wanted]:
+def _out_of_reach(build: Build, system: System) -> list[Wanted]:
     targets, found = build.targets, list[Wanted]()
-    effort = effort_for(made, made.case(0), targets.deceleration)
+    effort = effort_for(system, system.case(0), targets.deceleration)
     if np.isnan(effort):
         found.append("deceleration")
         effort = targets.comfortable_effort.value
-    for half in half_failed(made, made.standing, targets.surface):
+    for half in half_failed(system, system.standing, targets.surface):
         if not np.all(half.meets_rule & np.isfinite(half.pedal_travel)):
             found.append("half-failed")
             break
-    lines = rolling_lines(made, pushrod_force(made, effort), made.case(0))
-    if np.isnan(pedal_travel(made, np.asarray(effort), lines.front, lines.rear)):
+    lines = rolling_lines(system, pushrod_force(system, effort), system.case(0))
+    if np.isnan(pedal_travel(system, np.asarray(effort), lines.front, lines.rear)):
         found.append("travel")
     return found
 
 
-def _rear_above(made: System) -> Bools:
+def _rear_above(system: System) -> Bools:
     """Return at which efforts and load cases the rear is above the front, within reach (e, c)."""
-    cases = made.cases
-    made = rolling(made, cases)
-    efforts = np.linspace(0.0, made.max_effort, SCANNED + 1)
-    forces = axle_forces(made, pushrod_force(made, efforts), cases)
+    cases = system.cases
+    system = rolling(system, cases)
+    efforts = np.linspace(0.0, system.max_effort, SCANNED + 1)
+    forces = axle_forces(system, pushrod_force(system, efforts), cases)
     return rear_above(forces, cases)
 
 
-def rear_above(forces: tuple[Array, Array], cases: Standing) -> Bools:
+def rear_above(forces: tuple[Array, Array], cases: StaticVehicle) -> Bools:
     """Return where the rear uses more of its grip than the front, from 0.15 to 0.8 g.
 
     forces: of the front and the rear axle [N]; cases: load cases [N, -].

@@ -82,7 +82,7 @@ class Column:
 def columns(build: Build, load_case: str | None, surface: float | None) -> tuple[Column, ...]:
     """Return the build and its set-ups, solved.
 
-    build: the document itself [object]; load_case: name of one they all have, else each one's
+    build: the document itself; load_case: name of one they all have, else each one's
     first [text]; surface: tyre-road coefficient, None for each one's own [-].
     Source: solve, one way.
     """
@@ -96,7 +96,7 @@ def columns(build: Build, load_case: str | None, surface: float | None) -> tuple
 def column(build: Build, name: str | None, load_case: str | None, surface: float | None) -> Column:
     """Return one build, solved, as a column.
 
-    build: with a set-up laid over it or not [object]; name: of that set-up [text]; load_case: as
+    build: with a set-up laid over it or not; name: of that set-up [text]; load_case: as
     `columns` [text]; surface: as there [-]. Source: solve, one way.
     """
     names = {case.name for case in build.vehicle.load_cases}

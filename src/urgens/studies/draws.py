@@ -11,7 +11,7 @@ from numpy.random import Generator
 from urgens.document import Build, BuildErrors
 from urgens.document.evidence import known_figures
 from urgens.document.kinds.valves import kind_of
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.document.possible import possible
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.valve_law import KNEE_TOLERANCE
@@ -46,7 +46,7 @@ class Spread:
 def spreads(build: Build, case: int) -> tuple[Spread, ...]:
     """Return the figures that spread: what evidence says, and what usually does.
 
-    build: the document [object]; case: place of the load case, whose figures alone count [-].
+    build: the document; case: place of the load case, whose figures alone count [-].
     Source: JCGM 101, draws of input quantities (from memory).
     """
     found = []
@@ -80,15 +80,17 @@ def _is_measured(build: Build, path: str) -> bool:
 def drawn(build: Build, figures: tuple[Spread, ...], draws: int, chance: Generator) -> Array:
     """Return draws of figures, shape (figures, draws) [SI].
 
-    build: the document [object]; figures: that spread [objects]; draws: how many [-]; chance: to
-    draw with [object].
+    build: the document; figures: that spread; draws: how many [-]; chance: to
+    draw with.
     Raises BuildErrors where a spread leaves hardly a figure that could be.
     Source: normal, standard deviation half the spread, drawn anew until they could be, alone and
     together; friction front and rear correlated, the rest independent.
     """
     found = _drawn_once(figures, draws, chance)
     for _ in range(MOST_ROUNDS):
-        whole = np.broadcast_to(possible(Reading(build, laid(build, figures, found))), (draws,))
+        whole = np.broadcast_to(
+            possible(NumericBuild(build, laid(build, figures, found))), (draws,)
+        )
         if whole.all():
             return found
         found[:, ~whole] = _drawn_once(figures, int((~whole).sum()), chance)
@@ -125,7 +127,7 @@ def _drawn_once(figures: tuple[Spread, ...], draws: int, chance: Generator) -> A
 def laid(build: Build, figures: tuple[Spread, ...], values: Array) -> dict[str, Floats]:
     """Return draws by the path they lie over.
 
-    build: the document [object]; figures: that were drawn (f,) [objects]; values: of them, shape
+    build: the document; figures: that were drawn (f,); values: of them, shape
     (f, ...) [SI].
     Source: all knees of a table by the same share.
     """

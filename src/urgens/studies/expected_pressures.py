@@ -130,11 +130,11 @@ def _between(
     return found[0], found[1]
 
 
-def _reach(made: System, axle: Axle, index: int, felt: Felt) -> float:
+def _reach(system: System, axle: Axle, index: int, felt: Felt) -> float:
     """Return the pressure before a valve at the hardest foot [Pa]."""
-    lines = rolling_lines(made, pushrod_force(made, made.max_effort), made.case(0))
+    lines = rolling_lines(system, pushrod_force(system, system.max_effort), system.case(0))
     inlet = np.asarray(lines.master_front if axle == Axle.FRONT else lines.master_rear)
-    for law in made.valves.of(axle)[:index]:
+    for law in system.valves.of(axle)[:index]:
         inlet = np.asarray(law.outlet(inlet, felt))
     return float(inlet)
 
@@ -150,7 +150,7 @@ def usual_scale(unit: float) -> float:
 def schedule(wanted: Expected, full_scale: float, unit: float) -> Array:
     """Return the inlet pressures to read at, rising [Pa].
 
-    wanted: of the valve [object]; full_scale: of the gauges [Pa]; unit: of the figures shown [Pa].
+    wanted: of the valve; full_scale: of the gauges [Pa]; unit: of the figures shown [Pa].
     Source: common practice: round figures in even steps, no further than the foot or the gauge.
     """
     most = min(wanted.reach, full_scale)

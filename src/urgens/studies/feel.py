@@ -9,7 +9,7 @@ from urgens.document.kinds.brakes import piston_area
 from urgens.document.kinds.brakes.disc import Disc
 from urgens.physics.arrays import Array
 from urgens.physics.axle import Axle
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.physics.volume import wear_volume
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines
@@ -34,26 +34,27 @@ class Feel:
     left: float
 
 
-def feel(made: System, standing: Standing, effort: float) -> Feel:
+def feel(system: System, standing: StaticVehicle, effort: float) -> Feel:
     """Return what the foot feels.
 
-    made: the system; standing: one load case [N, -]; effort: foot force, above zero [N].
+    system: the system; standing: one load case [N, -]; effort: foot force, above zero [N].
     Source: as `solve.travel`; slope between efforts close by.
     """
     efforts = effort * np.array([1.0 - NEAR, 1.0, 1.0 + NEAR])
-    lines = rolling_lines(made, pushrod_force(made, efforts), standing)
-    pad: Array = travel(made, efforts, lines.front, lines.rear).pad
+    lines = rolling_lines(system, pushrod_force(system, efforts), standing)
+    pad: Array = travel(system, efforts, lines.front, lines.rear).pad
     rise = float(pad[2] - pad[0])
     taken = tuple(
-        float(np.broadcast_to(stroke, (3,))[1]) for stroke in strokes(made, lines.front, lines.rear)
+        float(np.broadcast_to(stroke, (3,))[1])
+        for stroke in strokes(system, lines.front, lines.rear)
     )
-    chambers = made.volumes.chambers
+    chambers = system.volumes.chambers
     return Feel(
         travel=float(pad[1]),
         slope=float(efforts[2] - efforts[0]) / rise if rise > 0 else float("inf"),
         strokes=taken,
         used=tuple(s / float(c.stroke) for s, c in zip(taken, chambers, strict=True)),
-        left=float(made.volumes.floor) - float(pad[1]),
+        left=float(system.volumes.floor) - float(pad[1]),
     )
 
 

@@ -7,7 +7,7 @@ import numpy as np
 from urgens.document import Build
 from urgens.document.heat import Heat
 from urgens.document.kinds.brakes import brake_kind
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.document.tables import fluid_table
 from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import GRAVITY
@@ -46,7 +46,7 @@ def mass_heated(build: Build, axle: Axle) -> float | None:
     build: the document; axle: which [-]. Source: the document.
     """
     brake = build.axle(axle).brake
-    mass = Reading(brake).get(brake_kind(brake).iron)
+    mass = NumericBuild(brake).get(brake_kind(brake).iron)
     return None if mass is None else float(mass)
 
 

@@ -9,7 +9,7 @@ from urgens.physics.arrays import Array
 from urgens.physics.cylinder import bore_area
 from urgens.physics.valve import lever_knee, spring_force
 from urgens.physics.valve_law import InertiaSensingLaw, LoadSensingLaw, ValveLaw
-from urgens.physics.vehicle import Standing, axle_loads
+from urgens.physics.vehicle import StaticVehicle, axle_loads
 from urgens.solve.ball import rolling
 from urgens.solve.press import Presses
 from urgens.solve.solution import Solution
@@ -37,7 +37,7 @@ class KneeLine:
 def knee_line(solution: Solution, law: ValveLaw) -> KneeLine | None:
     """Return how a valve's knee follows the load, None where it does not.
 
-    solution: of a build; law: of one of its valves [object]. A knee no press reaches is infinite.
+    solution: of a build; law: of one of its valves. A knee no press reaches is infinite.
     Source: physics.valve, load_sensed_knee; solve.ball.
     """
     standing = solution.system.standing
@@ -49,7 +49,7 @@ def knee_line(solution: Solution, law: ValveLaw) -> KneeLine | None:
     if isinstance(law, InertiaSensingLaw):
         cases = np.asarray(standing.weight, dtype=float)
         load = _around(cases, cases)
-        knees = (_ball_knee(solution, Standing(0.5 * w, 0.5 * w, 0.0)) for w in (load, cases))
+        knees = (_ball_knee(solution, StaticVehicle(0.5 * w, 0.5 * w, 0.0)) for w in (load, cases))
         line, at_cases = knees
         return KneeLine(True, load, line, cases, at_cases)
     return None
@@ -61,7 +61,7 @@ def _around(least: Array, most: Array) -> Array:
     )
 
 
-def _ball_knee(solution: Solution, standing: Standing) -> Array:
+def _ball_knee(solution: Solution, standing: StaticVehicle) -> Array:
     """Return where the ball shuts, which only the weight decides."""
     closing = rolling(solution.system, standing).closing
     return np.broadcast_to(np.asarray(closing), np.shape(standing.front_weight))
@@ -85,7 +85,7 @@ class LeverState:
 def lever_state(solution: Solution, pressed: Presses, valve: LoadSensing) -> LeverState:
     """Return how a valve's lever stands at a press.
 
-    solution: of a build; pressed: one press [object]; valve: described by its lever [object].
+    solution: of a build; pressed: one press; valve: described by its lever.
     Source: statics; physics.valve, spring_force and lever_knee.
     """
     lever = valve.lever

@@ -14,7 +14,7 @@ DISTINCT = 0.05  # of a valve's full pressure: closer to each other its three ar
 
 
 @dataclass(frozen=True)
-class Metering:
+class MeteringFit:
     """Closing, opening and full pressure [Pa], with limits of 95 %, and the gauges' offset [Pa]."""
 
     at: tuple[float, float, float]
@@ -29,7 +29,7 @@ class Metering:
 
 def fit_metering(
     inlet: Array, outlet: Array, expected: tuple[float, float, float], least_scatter: float
-) -> Metering:
+) -> MeteringFit:
     """Return the metering valve that fits pairs of pressures best.
 
     inlet, outlet: shape (n,), n of 6 or more [Pa]; expected: closing, opening and full pressure to
@@ -65,5 +65,5 @@ def fit_metering(
     at = opened(best.x)
     limits = tuple((float(a - h), float(a + h)) for a, h in zip(at, half, strict=True))
     found = tuple(float(a) for a in at)
-    return Metering((found[0], found[1], found[2]), limits, float(best.x[3]) * scale,
-                    2.0 * float(best.cost) * scale**2)  # fmt: skip
+    return MeteringFit((found[0], found[1], found[2]), limits, float(best.x[3]) * scale,
+                       2.0 * float(best.cost) * scale**2)  # fmt: skip

@@ -54,13 +54,13 @@ def linkage(build: Build) -> Linkage | None:
     return Linkage(swing, found.ratio, found.rod_angle, float(moved), now, axis)
 
 
-def along_the_stroke(build: Build, made: Linkage, swing: Array) -> Swung:
+def along_the_stroke(build: Build, linkage: Linkage, swing: Array) -> Swung:
     """Return the linkage at any swings.
 
-    build: the document [object]; made: its linkage; swing: from rest [rad].
+    build: the document; linkage: its linkage; swing: from rest [rad].
     Source: physics.linkage.
     """
-    return _swung(build, made.rest, made.axis, swing)
+    return _swung(build, linkage.rest, linkage.axis, swing)
 
 
 def _from_the_line(build: Build) -> float:
@@ -80,7 +80,7 @@ def _swung(build: Build, rest: float, axis: float, swing: Array) -> Swung:
 def metal_between(build: Build, pin: float) -> Array:
     """Return the metal left between a hole and each one there is, the pivot's first [m].
 
-    build: the document [object]; pin: pivot to the hole's middle [m]. Negative where they
+    build: the document; pin: pivot to the hole's middle [m]. Negative where they
     overlap; a hole that is there already counts not for itself. Without a diameter it is the way
     from middle to middle.
     Source: geometry, holes of one diameter.

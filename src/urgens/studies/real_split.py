@@ -14,7 +14,7 @@ from urgens.document.ledger.proof import Wear
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.axle import AXLES, Axle, Pair
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import axle_forces
 from urgens.solve.solution import Solution
@@ -76,7 +76,7 @@ def lining_area(build: Build, axle: Axle) -> float | None:
 def split_by_wear(build: Build, wear: Wear) -> Split | str:
     """Return the split that wear tells, or why it tells none, in words.
 
-    build: the document; wear: what linings lost [object].
+    build: the document; wear: what linings lost.
     Source: work follows worn volume: E_f/E_r = w V_f/V_r, w of the linings; errors by first order.
     """
     areas = [lining_area(build, axle) for axle in AXLES]
@@ -154,16 +154,16 @@ def computed_split(solution: Solution, usual: tuple[float, float]) -> Computed:
     return Computed(float(share), 2.0 * float(np.std(off)))
 
 
-def _forces(made: System, efforts: Array) -> tuple[Array, Array]:
-    standing = Standing(*(np.asarray(value)[..., 0] for value in made.standing))
-    front, rear = axle_forces(made, pushrod_force(made, efforts), standing)
+def _forces(system: System, efforts: Array) -> tuple[Array, Array]:
+    standing = StaticVehicle(*(np.asarray(value)[..., 0] for value in system.standing))
+    front, rear = axle_forces(system, pushrod_force(system, efforts), standing)
     shape = np.broadcast_shapes(front.shape, rear.shape)
     return np.broadcast_to(front, shape), np.broadcast_to(rear, shape)
 
 
-def _mean_share(made: System, efforts: Array) -> Array:
+def _mean_share(system: System, efforts: Array) -> Array:
     """Return the rear's mean share of the force over efforts, along the last axis [-]."""
-    front, rear = _forces(made, efforts)
+    front, rear = _forces(system, efforts)
     whole = front + rear
     share = np.divide(rear, whole, out=np.zeros_like(whole), where=whole > 0.0)
     return np.asarray(share.mean(axis=-1))

@@ -12,7 +12,7 @@ import numpy as np
 from urgens.document import Build
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
 from urgens.solve.line_pressure import booster_output, pushrod_force
 from urgens.solve.lock import Rise, first_rise_of_either
@@ -56,7 +56,7 @@ def robustness(
 ) -> Robustness | None:
     """Return how often the rear locks first under the spread of all figures.
 
-    build: the document [object]; case: place of the load case [-]; draws: how many [-]; seed: of
+    build: the document; case: place of the load case [-]; draws: how many [-]; seed: of
     the draws, the same one gives the same answer [-]; progress: told the share done, answers
     whether to go on [callable]. None where it was told to stop.
     Source: Monte Carlo; first lock of every draw, influence by squared rank correlation.
@@ -157,26 +157,28 @@ def _outcome(
 
 def _systems(
     build: Build, figures: tuple[Spread, ...], values: Array, case: int
-) -> tuple[System, Standing]:
+) -> tuple[System, StaticVehicle]:
     """Return one system of all draws (d, 1), and the loads of one case (d, 1)."""
     made = system(build, over=laid(build, figures, values[:, :, None]))
     shape = (values.shape[1], 1)
-    standing = Standing(*(np.broadcast_to(np.asarray(v)[..., case], shape) for v in made.standing))
+    standing = StaticVehicle(
+        *(np.broadcast_to(np.asarray(v)[..., case], shape) for v in made.standing)
+    )
     return replace(made, standing=standing), standing
 
 
-def _margin(made: System, standing: Standing, surface: float, scan: Rise) -> Array:
+def _margin(system: System, standing: StaticVehicle, surface: float, scan: Rise) -> Array:
     """Return the rear's adhesion used less the front's near the limit [-]; NaN out of reach."""
     wanted = NEAR_LIMIT * surface
 
     def excess(effort: Array) -> Array:
-        forces = axle_forces(made, pushrod_force(made, effort), standing)
+        forces = axle_forces(system, pushrod_force(system, effort), standing)
         return np.asarray(vehicle.demand(*forces, standing) - wanted)
 
     over = np.asarray(vehicle.demand(*scan.scanned, standing) - wanted)
     rises = over[-1] >= 0.0
     effort = first_rise(excess, scan.efforts, over, rises, NEAR)
-    forces = axle_forces(made, pushrod_force(made, effort), standing)
+    forces = axle_forces(system, pushrod_force(system, effort), standing)
     loads = vehicle.axle_loads(standing, vehicle.demand(*forces, standing))
     front, rear = vehicle.road_used(forces, loads, standing)
     shape = np.shape(standing.front_weight)

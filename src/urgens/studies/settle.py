@@ -7,7 +7,7 @@ import numpy as np
 from urgens.document import Build
 from urgens.document.evidence import KnownFigure, open_figures
 from urgens.physics.arrays import Array, Floats
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.lock import FirstLock, first_lock
 from urgens.solve.press import Presses, press
 from urgens.solve.roads import every_road
@@ -26,7 +26,7 @@ class Settled:
 def at_both_ends(build: Build, figures: tuple[KnownFigure, ...], surfaces: Array) -> FirstLock:
     """Return the first lock with each figure at the low, then at the high end of its spread.
 
-    build: the document [object]; figures: one or more of it [objects]; surfaces: tyre-road
+    build: the document; figures: one or more of it; surfaces: tyre-road
     coefficients (s,) [-]. The arrays have the shape (2 figures, load cases, s): all low ends,
     then all high ends.
     Source: `first_lock`, once for all variants.
@@ -44,7 +44,7 @@ def _of_each(lock: FirstLock, figures: int) -> FirstLock:
 
 def _variants(
     build: Build, figures: tuple[KnownFigure, ...], columns: int
-) -> tuple[System, Standing]:
+) -> tuple[System, StaticVehicle]:
     """Return one system: the build, each figure at its low end, then each at its high end.
 
     Variants go down the first axis; load cases and whatever else have `columns` more.
@@ -57,7 +57,9 @@ def _variants(
         values[1 + len(figures) + place] = one.figure.inside(one.value + one.half_width)
         over[one.path] = values.reshape(count, *(1 for _ in range(columns)))
     made = system(build, over=over)
-    return made, Standing(*(_cases_down(np.asarray(value), columns) for value in made.standing))
+    return made, StaticVehicle(
+        *(_cases_down(np.asarray(value), columns) for value in made.standing)
+    )
 
 
 def _cases_down(value: Array, columns: int) -> Array:
@@ -72,7 +74,7 @@ def still_to_settle(
 ) -> tuple[Settled, ...]:
     """Return the open figures, the one that moves the balance most first.
 
-    build: the document [object]; figures: its open ones, where they are known already [objects].
+    build: the document; figures: its open ones, where they are known already.
     The margin is what the front uses above the rear at first lock, as a share of the road's
     coefficient, in each load case on every judged road; a figure moves it as far as the worse of
     its two ends does in the worst of them.
@@ -100,13 +102,13 @@ def presses_at_both_ends(
 ) -> Presses:
     """Return presses with each figure at the low, then at the high end of its spread.
 
-    build: the document [object]; figures: one or more of it [objects]; case: place of the load
+    build: the document; figures: one or more of it; case: place of the load
     case [-]; efforts: foot forces (m,) [N]; surface: tyre-road coefficient [-].
     The arrays have the shape (2 figures, m).
     Source: `press`, once for all variants.
     """
     made, standing = _variants(build, figures, columns=1)
-    chosen = Standing(*(np.asarray(value)[:, case : case + 1] for value in standing))
+    chosen = StaticVehicle(*(np.asarray(value)[:, case : case + 1] for value in standing))
     found = press(made, efforts, chosen, surface)
     shape = (2 * len(figures) + 1, efforts.size)
     arrays = {name: getattr(found, name) for name in Presses.__dataclass_fields__}

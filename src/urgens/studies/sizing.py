@@ -12,7 +12,7 @@ from urgens.physics import cylinder, vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.axle import Pair
 from urgens.physics.valve_law import at_rest
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
 from urgens.solve.half_failed import half_failed
 from urgens.solve.launch_hold import hold_effort
@@ -28,7 +28,7 @@ SCANNED = 600  # steps of force on the pushrod
 RATIOS: Array = np.round(np.arange(3.0, 8.05, 0.1), 1)
 
 
-class Verdict(IntEnum):
+class MissedWindow(IntEnum):
     """The first window that is missed, in the order in which they are looked at."""
 
     FITS = 0
@@ -74,7 +74,7 @@ class SizingMap:
 
         Source: by definition.
         """
-        rows, columns = np.nonzero(self.verdict == Verdict.FITS)
+        rows, columns = np.nonzero(self.verdict == MissedWindow.FITS)
         order = np.lexsort((self.ratios[columns], self.bores[rows], -self.score[rows, columns]))
         return [(int(rows[i]), int(columns[i])) for i in order]
 
@@ -97,7 +97,7 @@ def sizing_map(
 ) -> SizingMap:
     """Return what every bore gives with every ratio on a build.
 
-    build: the document [object]; case: place of the load case [-]; bores, rear_bores: (b,) [m],
+    build: the document; case: place of the load case [-]; bores, rear_bores: (b,) [m],
     the same for one bore; ratios: (r,) [-]. The pedal keeps its pivot to pad.
     Source: as `solve.press` and `solve.travel`; windows are the build's targets.
     """
@@ -123,7 +123,7 @@ def sizing_map(
     hold, inside = None, [met for met, _ in windows]
     if holds_are_wanted(build):
         hold = _effort(made, ratios, force_that_holds(build, made, standing, hardest))
-        inside += [np.ones(shape, dtype=bool)] * (Verdict.HOLD - 1 - len(inside))
+        inside += [np.ones(shape, dtype=bool)] * (MissedWindow.HOLD - 1 - len(inside))
         inside.append(~np.isnan(hold))
     first = np.argmax([*np.logical_not(inside), np.ones(shape, dtype=bool)], axis=0)
     return SizingMap(
@@ -135,7 +135,7 @@ def sizing_map(
         pedal_travel=np.broadcast_to(pad, shape),
         stroke_used=used,
         half_failed_travel=half,
-        verdict=np.where(first == len(inside), Verdict.FITS, first + 1),
+        verdict=np.where(first == len(inside), MissedWindow.FITS, first + 1),
         score=np.mean([np.clip(score, 0.0, 1.0) for _, score in windows], axis=0)
         * usual(ratios, boosted=build.booster.works and build.booster.kind != "none"),
         hold_effort=hold,
@@ -152,10 +152,10 @@ def usual(ratios: Array, *, boosted: bool) -> Array:
     return np.asarray(np.interp(ratios, (LEAST, low, high, MOST), (0.5, 1.0, 1.0, 0.5)))
 
 
-def _effort(made: System, ratios: Array, force: Array) -> Array:
+def _effort(system: System, ratios: Array, force: Array) -> Array:
     """Return the effort [N] that makes a force on the rod, NaN where max_effort does not."""
-    effort = force / (made.pedal_efficiency * ratios[None, :])
-    return np.where(effort <= made.max_effort, effort, np.nan)
+    effort = force / (system.pedal_efficiency * ratios[None, :])
+    return np.where(effort <= system.max_effort, effort, np.nan)
 
 
 def holds_are_wanted(build: Build) -> bool:
@@ -169,7 +169,7 @@ def holds_are_wanted(build: Build) -> bool:
 def of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> System:
     """Return one system for all: bores down, ratios across.
 
-    base: the build's system [object]; bores, rear_bores: (b,) [m]; ratios: (r,) [-].
+    base: the build's system; bores, rear_bores: (b,) [m]; ratios: (r,) [-].
     Source: broadcasting.
     """
     areas = [cylinder.bore_area(b)[:, None] for b in (bores, rear_bores)]
@@ -189,15 +189,15 @@ def of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> Syst
     )
 
 
-def force_wanted(build: Build, made: System, standing: Standing, largest: float) -> Array:
+def force_wanted(build: Build, system: System, standing: StaticVehicle, largest: float) -> Array:
     """Return the force on the pushrod for the wanted deceleration (b, 1) [N]; NaN where none does.
 
-    build: the document [object]; made: system of all bores; standing: one load case [N, -];
+    build: the document; system: system of all bores; standing: one load case [N, -];
     largest: ratio at which the largest effort may push [-]. It is the same at any ratio.
     Source: as `solve.press`, inverted in a bracket.
     """
-    one = replace(made, pedal_ratio=1.0)
-    most = float(pushrod_force(one, made.max_effort)) * largest
+    one = replace(system, pedal_ratio=1.0)
+    most = float(pushrod_force(one, system.max_effort)) * largest
     forces = np.linspace(0.0, most, SCANNED + 1)
 
     def excess(pushrod: Array) -> Array:
@@ -209,26 +209,28 @@ def force_wanted(build: Build, made: System, standing: Standing, largest: float)
     return np.where(reached, first_rise(excess, forces, over, reached), np.nan)
 
 
-def force_that_holds(build: Build, made: System, standing: Standing, largest: float) -> Array:
+def force_that_holds(
+    build: Build, system: System, standing: StaticVehicle, largest: float
+) -> Array:
     """Return the force on the pushrod that holds the launch (b, 1) [N]; NaN where none does.
 
-    build: the document, with a launch [object]; made: system of all bores; standing: one load
+    build: the document, with a launch; system: system of all bores; standing: one load
     case [N, -]; largest: as in `force_wanted` [-].
     Source: solve.hold.
     """
-    one = replace(made, pedal_ratio=1.0, max_effort=made.max_effort * largest)
-    shape = np.shape(made.cylinders.front.area)
-    return hold_effort(build, one, standing, shape) * made.pedal_efficiency
+    one = replace(system, pedal_ratio=1.0, max_effort=system.max_effort * largest)
+    shape = np.shape(system.cylinders.front.area)
+    return hold_effort(build, one, standing, shape) * system.pedal_efficiency
 
 
 def _half_failed_travel(
-    build: Build, made: System, standing: Standing, shape: tuple[int, int]
+    build: Build, system: System, standing: StaticVehicle, shape: tuple[int, int]
 ) -> Array:
     """Return the worse half's travel [m] at the largest effort; NaN for a single cylinder."""
     if isinstance(build.master, SingleMaster):
         return np.full(shape, np.nan)
-    everywhere = Standing(*(np.broadcast_to(value, shape) for value in standing))
-    halves = half_failed(made, everywhere, build.targets.surface)
+    everywhere = StaticVehicle(*(np.broadcast_to(value, shape) for value in standing))
+    halves = half_failed(system, everywhere, build.targets.surface)
     return np.maximum(*(half.pedal_travel for half in halves))  # NaN where either is out of reach
 
 
@@ -256,7 +258,7 @@ def _windows(
 def rear_bores_of(build: Build, bores: Array) -> Array:
     """Return the rear bores [m] that go with front ones: apart by as much as the build's are.
 
-    build: the document [object]; bores: (b,) [m].
+    build: the document; bores: (b,) [m].
     Source: common practice: the same bore but for twin cylinders.
     """
     master = build.master

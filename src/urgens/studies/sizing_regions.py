@@ -8,14 +8,14 @@ from urgens.document import Build
 from urgens.document.kinds.cylinders.single import SingleMaster
 from urgens.physics import booster
 from urgens.physics.arrays import Array
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
 from urgens.solve.half_failed import half_failed_reach
 from urgens.solve.press import rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import strokes, travel
 from urgens.studies.sizing import (
-    Verdict,
+    MissedWindow,
     force_that_holds,
     force_wanted,
     holds_are_wanted,
@@ -37,22 +37,22 @@ class Regions:
     edges: Array
     verdict: Array
 
-    def row(self, index: int) -> list[tuple[float, float, Verdict]]:
+    def row(self, index: int) -> list[tuple[float, float, MissedWindow]]:
         """Return a bore's stretches from ratio to ratio, neighbours of one verdict made one.
 
         index: of the bore [-]. Source: the edges.
         """
-        found: list[tuple[float, float, Verdict]] = []
+        found: list[tuple[float, float, MissedWindow]] = []
         edges, verdicts = self.edges[index], self.verdict[index]
         for start, end, value in zip(edges[:-1], edges[1:], verdicts, strict=True):
-            verdict = Verdict(int(value))
+            verdict = MissedWindow(int(value))
             if found and found[-1][2] is verdict:
                 found[-1] = (found[-1][0], float(end), verdict)
             elif end > start:
                 found.append((float(start), float(end), verdict))
         return found
 
-    def at(self, index: int, ratio: float) -> Verdict:
+    def at(self, index: int, ratio: float) -> MissedWindow:
         """Return the verdict of a bore at a ratio of its stretches.
 
         index: of the bore [-]; ratio: [-]. Source: the edges.
@@ -65,7 +65,7 @@ def regions(
 ) -> Regions:
     """Return where each window of the sizing map is met, exactly.
 
-    build: the document [object]; case: place of the load case [-]; bores, rear_bores: (b,) [m];
+    build: the document; case: place of the load case [-]; bores, rear_bores: (b,) [m];
     span: lowest and highest ratio [-].
     Source: each window is met from a ratio on, or up to one: the force for the wanted
     deceleration is the same at any ratio, and so are the strokes there; pressure and the travel
@@ -81,32 +81,38 @@ def regions(
     low, high = _pressure_ends(build, base, made)
     none, free = np.full((bores.size, 1), -np.inf), np.full((bores.size, 1), np.inf)
     ends = {
-        Verdict.EFFORT: (np.nan_to_num(force / foot, nan=np.inf), free),
-        Verdict.PRESSURE: (low, high),
-        Verdict.TRAVEL: (none, floor),
-        Verdict.STROKE: (np.where(used <= 1.0 - build.targets.stroke_reserve, none, free), free),
+        MissedWindow.EFFORT: (np.nan_to_num(force / foot, nan=np.inf), free),
+        MissedWindow.PRESSURE: (low, high),
+        MissedWindow.TRAVEL: (none, floor),
+        MissedWindow.STROKE: (
+            np.where(used <= 1.0 - build.targets.stroke_reserve, none, free),
+            free,
+        ),
     }
     if not isinstance(build.master, SingleMaster):
-        ends[Verdict.HALF_FAILED] = (none, _half_end(made, standing, build.targets.surface, span))
+        ends[MissedWindow.HALF_FAILED] = (
+            none,
+            _half_end(made, standing, build.targets.surface, span),
+        )
     if holds_are_wanted(build):
         held = force_that_holds(build, made, standing, span[1])
-        ends[Verdict.HOLD] = (np.nan_to_num(held / foot, nan=np.inf), free)
+        ends[MissedWindow.HOLD] = (np.nan_to_num(held / foot, nan=np.inf), free)
     return _stretches(bores, ends, span)
 
 
-def _stroke_and_floor(made: System, standing: Standing, force: Array) -> tuple[Array, Array]:
+def _stroke_and_floor(system: System, standing: StaticVehicle, force: Array) -> tuple[Array, Array]:
     """Return the share of stroke used, and the ratio at which the pad meets the floor (b, 1)."""
     pushed = np.nan_to_num(force, nan=0.0)
-    lines = rolling_lines(made, pushed, standing)
-    rod = travel(made, np.ones_like(pushed), lines.front, lines.rear).pad  # at a ratio of 1
-    chambers = zip(strokes(made, lines.front, lines.rear), made.volumes.chambers, strict=True)
+    lines = rolling_lines(system, pushed, standing)
+    rod = travel(system, np.ones_like(pushed), lines.front, lines.rear).pad  # at a ratio of 1
+    chambers = zip(strokes(system, lines.front, lines.rear), system.volumes.chambers, strict=True)
     used = np.max([np.broadcast_to(s / c.stroke, pushed.shape) for s, c in chambers], axis=0)
-    return used, np.asarray(made.volumes.floor / rod)
+    return used, np.asarray(system.volumes.floor / rod)
 
 
-def _pressure_ends(build: Build, base: System, made: System) -> tuple[Array, Array]:
+def _pressure_ends(build: Build, base: System, system: System) -> tuple[Array, Array]:
     """Return the ratios between which the pressure is in its window (b, 1)."""
-    part, assist = made.cylinders.front, base.booster
+    part, assist = system.cylinders.front, base.booster
     foot = build.targets.comfortable_effort.value * float(base.pedal_efficiency)
     low, high = (
         booster.input_force(
@@ -123,13 +129,15 @@ def _pressure_ends(build: Build, base: System, made: System) -> tuple[Array, Arr
     return low, high
 
 
-def _half_end(made: System, standing: Standing, surface: float, span: tuple[float, float]) -> Array:
+def _half_end(
+    system: System, standing: StaticVehicle, surface: float, span: tuple[float, float]
+) -> Array:
     """Return the ratio from which one half lost is out of reach (b, 1), inf where none is."""
-    shape = np.shape(made.cylinders.front.area)
-    everywhere = Standing(*(np.broadcast_to(value, shape) for value in standing))
+    shape = np.shape(system.cylinders.front.area)
+    everywhere = StaticVehicle(*(np.broadcast_to(value, shape) for value in standing))
 
     def excess(ratio: Array) -> Array:
-        reach = half_failed_reach(replace(made, pedal_ratio=ratio), everywhere, surface)
+        reach = half_failed_reach(replace(system, pedal_ratio=ratio), everywhere, surface)
         return np.asarray(reach - 1.0)
 
     ends = np.array(span)
@@ -140,13 +148,13 @@ def _half_end(made: System, standing: Standing, surface: float, span: tuple[floa
 
 
 def _stretches(
-    bores: Array, ends: dict[Verdict, tuple[Array, Array]], span: tuple[float, float]
+    bores: Array, ends: dict[MissedWindow, tuple[Array, Array]], span: tuple[float, float]
 ) -> Regions:
     columns = [np.full((bores.size, 1), end) for end in span]
     columns += [np.clip(end, *span) for pair in ends.values() for end in pair]
     edges = np.sort(np.concatenate(columns, axis=1), axis=1)
     middle = (edges[:, :-1] + edges[:, 1:]) / 2.0
-    verdict = np.full(middle.shape, int(Verdict.FITS))
+    verdict = np.full(middle.shape, int(MissedWindow.FITS))
     for kind, (start, end) in reversed(ends.items()):  # the first one missed is what counts
         verdict = np.where((middle < start) | (middle > end), int(kind), verdict)
     return Regions(bores, edges, verdict)

@@ -9,13 +9,13 @@ from urgens.quantity import Quantity
 from urgens.solve.roads import every_road
 from urgens.studies.balance_verdict import verdict_of
 from urgens.studies.valve_choice import Candidate, judged
-from urgens.studies.valve_fits import Fitted, Search, fit_bar, without_valve
+from urgens.studies.valve_fits import FittedWay, Search, fit_bar, without_valve
 
 
 def twin_way(build: Build, margin: float) -> Candidate | None:
     """Return how the brakes would be with twin cylinders and a bar; None where they are so.
 
-    build: the document [object]; margin: wanted, of the road's coefficient [-]. Both bores start
+    build: the document; margin: wanted, of the road's coefficient [-]. Both bores start
     from half the area of the present one, as each rod gets half of the foot; then the bar is set.
     Source: statics; `studies.valve_fits`.
     """
@@ -30,7 +30,7 @@ def twin_way(build: Build, margin: float) -> Candidate | None:
     made, roads = with_changes(build, values), every_road(build)
     (bar,) = fit_bar(Search(made, roads, margin, made))
     twin["bar_offset"] = bar.changes["master.bar_offset"]
-    way = Fitted("bar", values, bar_offset=bar.bar_offset, size=bore)
+    way = FittedWay("bar", values, bar_offset=bar.bar_offset, size=bore)
     return judged(build, way, roads, margin, verdict_of(build, roads, margin))
 
 

@@ -12,7 +12,7 @@ from urgens.physics import booster, vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import air_pressure
 from urgens.physics.reservoir import assisted_stops, vacuum_at_end, vacuum_left
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
 from urgens.solve.effort import effort_for
 from urgens.solve.line_pressure import pushrod_force
@@ -40,10 +40,10 @@ class Reserve:
     swept: float
 
 
-def reserve(build: Build, made: System, standing: Standing) -> Reserve | None:
+def reserve(build: Build, system: System, standing: StaticVehicle) -> Reserve | None:
     """Return what the reservoir keeps, None where there is none.
 
-    build: the document [object]; made: its system; standing: one load case [N, -].
+    build: the document; system: its system; standing: one load case [N, -].
     Source: physics.reservoir, with the assist limit of the vacuum at the end of the stroke.
     """
     fitted = build.booster
@@ -57,18 +57,18 @@ def reserve(build: Build, made: System, standing: Standing) -> Reserve | None:
     count = np.arange(SHOWN, dtype=float)
     vacuum = vacuum_left(fitted.depression, *volumes, count, rests_in_air=in_air)
     stops = assisted_stops(fitted.depression, tank.least.value, *volumes, rests_in_air=in_air)
-    at_end = vacuum_at_end(vacuum, *volumes, _share(build, made, standing), rests_in_air=in_air)
-    return Reserve(float(stops), vacuum, at_end, _efforts(build, made, standing, at_end), swept)
+    at_end = vacuum_at_end(vacuum, *volumes, _share(build, system, standing), rests_in_air=in_air)
+    return Reserve(float(stops), vacuum, at_end, _efforts(build, system, standing, at_end), swept)
 
 
-def _share(build: Build, made: System, standing: Standing) -> float:
+def _share(build: Build, system: System, standing: StaticVehicle) -> float:
     """Return the share of the booster's stroke that the wanted deceleration takes; 1 unreached."""
-    effort = effort_for(made, standing, build.targets.deceleration)
+    effort = effort_for(system, standing, build.targets.deceleration)
     if np.isnan(effort):
         return 1.0
-    lines = rolling_lines(made, pushrod_force(made, effort), standing)
-    chambers = made.volumes.chambers
-    taken = strokes(made, lines.front, lines.rear)
+    lines = rolling_lines(system, pushrod_force(system, effort), standing)
+    chambers = system.volumes.chambers
+    taken = strokes(system, lines.front, lines.rear)
     used = sum(c.lever * stroke for c, stroke in zip(chambers, taken, strict=True))
     return min(float(np.asarray(used / sum(c.lever * c.stroke for c in chambers))), 1.0)
 
@@ -76,7 +76,7 @@ def _share(build: Build, made: System, standing: Standing) -> float:
 def swept_volume(build: Build, fitted: VacuumBooster, tank: Reservoir) -> float:
     """Return the air a booster takes at a press [m³]; its own figure, else area times stroke.
 
-    build: the document [object]; fitted: its booster [object]; tank: its reservoir [object].
+    build: the document; fitted: its booster; tank: its reservoir.
     Source: geometry.
     """
     if tank.swept is not None:
@@ -87,18 +87,18 @@ def swept_volume(build: Build, fitted: VacuumBooster, tank: Reservoir) -> float:
     return float(area * (master.stroke.value if stroke is None else stroke))
 
 
-def _efforts(build: Build, made: System, standing: Standing, vacuum: Array) -> Array:
+def _efforts(build: Build, system: System, standing: StaticVehicle, vacuum: Array) -> Array:
     fitted = build.booster
     assert isinstance(fitted, VacuumBooster)
     diameters = np.array([d.value for d in fitted.diaphragm_diameters])
     limit = booster.vacuum_assist_limit(diameters, vacuum)
-    weak = replace(made, booster=replace(made.booster, assist_limit=limit))
+    weak = replace(system, booster=replace(system.booster, assist_limit=limit))
 
     def excess(effort: Array) -> Array:
         forces = axle_forces(weak, pushrod_force(weak, effort), standing)
         return np.asarray(vehicle.demand(*forces, standing) - build.targets.deceleration)
 
-    efforts = np.linspace(0.0, made.max_effort, SCANNED + 1)
+    efforts = np.linspace(0.0, system.max_effort, SCANNED + 1)
     over = excess(np.repeat(efforts[:, None], vacuum.size, axis=1))
     reached = over[-1] >= 0.0
     return np.where(reached, first_rise(excess, efforts, over, reached), np.nan)

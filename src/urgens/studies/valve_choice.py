@@ -8,8 +8,8 @@ from urgens.solve.adhesion_curve import Regulation
 from urgens.solve.roads import every_road
 from urgens.solve.solution import regulation_of
 from urgens.solve.system import system
-from urgens.studies.balance_verdict import MARGIN, Verdict, Wanted, verdict_of
-from urgens.studies.valve_fits import FITS, Fitted, Kind, Search, without_valve
+from urgens.studies.balance_verdict import MARGIN, BalanceVerdict, Wanted, verdict_of
+from urgens.studies.valve_fits import FITS, FittedWay, Kind, Search, without_valve
 
 WITHIN = 0.01  # of mean efficiency, in which no valve is the better choice
 
@@ -23,11 +23,11 @@ class Candidate:
     front first.
     """
 
-    fitted: Fitted
-    verdict: Verdict
+    fitted: FittedWay
+    verdict: BalanceVerdict
     regulation: Regulation
     lost: tuple[Wanted, ...]
-    sold: tuple[Fitted, Verdict] | None = None
+    sold: tuple[FittedWay, BalanceVerdict] | None = None
 
     @property
     def kind(self) -> Kind:
@@ -35,14 +35,14 @@ class Candidate:
         return self.fitted.kind
 
     @property
-    def to_take(self) -> tuple[Fitted, Verdict]:
+    def to_take(self) -> tuple[FittedWay, BalanceVerdict]:
         """What a builder would fit: what is sold, where the free optimum is not."""
         return (self.fitted, self.verdict) if self.sold is None else self.sold
 
-    def order(self, now: Verdict) -> tuple[float, ...]:
-        """Return what ranks it, as it can be bought; now: the verdict on what is fitted [object].
+    def order(self, now: BalanceVerdict) -> tuple[float, ...]:
+        """Return what ranks it, as it can be bought; now: the verdict on what is fitted.
 
-        Source: `Verdict.order`.
+        Source: `BalanceVerdict.order`.
         """
         return bool(self.verdict.rear_first), *self.to_take[1].order(now)
 
@@ -55,7 +55,7 @@ def candidates(
 ) -> tuple[Candidate, ...]:
     """Return ways to balance a build, the best first; each replaces what is in the rear circuit.
 
-    build: the document [object]; surfaces: tyre-road coefficients, else every one from ice to the
+    build: the document; surfaces: tyre-road coefficients, else every one from ice to the
     target's [-]; margin: least front above rear at first lock, of the road's coefficient [-];
     progress: told the share done, answers whether to go on [callable]. None of them where it was
     told to stop.
@@ -66,7 +66,7 @@ def candidates(
     now = verdict_of(build, roads, margin)
     bare = with_changes(build, without_valve(build))
     search = Search(bare, roads, margin, build)
-    ways = [Fitted("none", without_valve(build))]
+    ways = [FittedWay("none", without_valve(build))]
     for number, fit in enumerate(FITS):
         if progress is not None and not progress(number / len(FITS)):
             return ()
@@ -83,12 +83,12 @@ def candidates(
 
 
 def judged(
-    build: Build, way: Fitted, roads: tuple[float, ...], margin: float, now: Verdict
+    build: Build, way: FittedWay, roads: tuple[float, ...], margin: float, now: BalanceVerdict
 ) -> Candidate:
     """Return a candidate as it comes out in the document, solved in full.
 
-    build: the document [object]; way: fitted to it [object]; roads: tyre-road coefficients [-];
-    margin: wanted, of the road's coefficient [-]; now: the verdict on what is fitted [object].
+    build: the document; way: fitted to it; roads: tyre-road coefficients [-];
+    margin: wanted, of the road's coefficient [-]; now: the verdict on what is fitted.
     Source: `studies.verdict`.
     """
     one = with_changes(build, way.changes)

@@ -41,7 +41,7 @@ Changes = dict[str, object]
 
 
 @dataclass(frozen=True)
-class Fitted:
+class FittedWay:
     """One way, fitted: its kind, the edits that make it, its figures; what is sold beside it.
 
     `knee` [Pa], `slope` [-], `bar_offset` [m]; `size` of the bore or piston as it is sold; None
@@ -54,7 +54,7 @@ class Fitted:
     slope: float | None = None
     bar_offset: float | None = None
     size: Quantity | None = None
-    sold: "Fitted | None" = None
+    sold: "FittedWay | None" = None
 
 
 class Search:
@@ -71,15 +71,15 @@ class Search:
         """The rear circuit's valves that change nothing on apply, and so stay."""
         return [v.model_dump(mode="json") for v in self.build.valves.rear]
 
-    def order(self, made: System, count: int) -> NDArray[np.intp]:
+    def order(self, system: System, count: int) -> NDArray[np.intp]:
         """Return the order of systems, the best first.
 
-        made: of arrays (c, 1, 1) [object]; count: how many, c [-].
+        system: of arrays (c, 1, 1); count: how many, c [-].
         Source: as `studies.verdict`, on a coarser scan.
         """
-        found = first_rise_of_either(made, self._cases, self._surfaces, CLOSER)
-        output = booster_output(made, pushrod_force(made, found.effort))
-        z = achieved(made, output, self._cases, self._surfaces).deceleration
+        found = first_rise_of_either(system, self._cases, self._surfaces, CLOSER)
+        output = booster_output(system, pushrod_force(system, found.effort))
+        z = achieved(system, output, self._cases, self._surfaces).deceleration
         well = z / attainable(self._cases, self._surfaces)
         shape = (count, *np.broadcast_shapes(np.shape(found.locks)[-2:]))
         locks = np.broadcast_to(found.locks, shape)
@@ -88,26 +88,26 @@ class Search:
         missed = locks & (apart < self._margin)
         some = locks.sum(axis=(1, 2))
         mean = np.where(locks, well, 0.0).sum(axis=(1, 2)) / np.maximum(some, 1)
-        above = self._above(made)
+        above = self._above(system)
         keys = (
             -mean,
             missed.sum(axis=(1, 2)),
             np.broadcast_to(above, count),
-            np.broadcast_to(self._short(made), count),
+            np.broadcast_to(self._short(system), count),
             rear.sum(axis=(1, 2)),
         )
         return np.asarray(np.lexsort(keys))
 
-    def _above(self, made: System) -> Bools:
+    def _above(self, system: System) -> Bools:
         """Return which systems let the rear use more of its grip than the front, within reach."""
-        efforts = np.linspace(0.0, made.max_effort, SCANNED + 1).reshape(-1, 1, 1, 1)
-        forces = axle_forces(made, pushrod_force(made, efforts), self._cases)
+        efforts = np.linspace(0.0, system.max_effort, SCANNED + 1).reshape(-1, 1, 1, 1)
+        forces = axle_forces(system, pushrod_force(system, efforts), self._cases)
         return np.asarray(rear_above(forces, self._cases).any(axis=(0, -2, -1)))
 
-    def _short(self, made: System) -> Bools:
+    def _short(self, system: System) -> Bools:
         """Return which systems do not reach the wanted deceleration in the first load case."""
         first = self.made.case(0)
-        forces = axle_forces(made, pushrod_force(made, made.max_effort), first)
+        forces = axle_forces(system, pushrod_force(system, system.max_effort), first)
         short = np.asarray(demand(*forces, first) < self._wanted)
         return np.asarray(short.reshape(short.shape[0] if short.ndim else 1, -1)[:, 0])
 
@@ -120,7 +120,7 @@ class Search:
         """Return the best figures inside ranges.
 
         ranges: of each figure [SI]; points: of the first grid along each [-]; make: systems of
-        figures (f, c, 1, 1) [object].
+        figures (f, c, 1, 1).
         Source: a grid, then closer ones around the best of it, wide enough to follow a ridge on
         which less slope pays for more knee.
         """
@@ -142,7 +142,7 @@ class Search:
 def without_valve(build: Build) -> Changes:
     """Return the edit that leaves the rear circuit only what changes nothing on apply.
 
-    build: the document [object]. Source: a residual valve works on release.
+    build: the document. Source: a residual valve works on release.
     """
     kept = [v.model_dump(mode="json") for v in build.valves.rear if isinstance(v, Residual)]
     return {"valves.rear": kept}
@@ -157,7 +157,7 @@ def _pressure(value: float) -> str:
     return f"{value / 1e5:.1f} bar"
 
 
-def _reducing(search: Search) -> Iterator[Fitted]:
+def _reducing(search: Search) -> Iterator[FittedWay]:
     """Fit knee and slope freely, and choose from what is sold."""
 
     def make(figures: Array) -> System:
@@ -169,14 +169,14 @@ def _reducing(search: Search) -> Iterator[Fitted]:
     sold = list(_sold(search))
     figures = np.array([[one.knee for one in sold], [one.slope for one in sold]], dtype=float)
     best = sold[int(search.order(make(figures[..., None, None]), len(sold))[0])]
-    yield Fitted("reducing", _behind(search, valve), knee=knee, slope=slope, sold=best)
+    yield FittedWay("reducing", _behind(search, valve), knee=knee, slope=slope, sold=best)
 
 
 def _behind(search: Search, valve: dict[str, Any]) -> Changes:
     return {"valves.rear": [*search.kept, valve]}
 
 
-def _sold(search: Search) -> Iterator[Fitted]:
+def _sold(search: Search) -> Iterator[FittedWay]:
     """Yield reducing valves as they are sold, and every setting of an adjustable one.
 
     The one that is fitted, where it is adjustable, comes before those that would be bought.
@@ -187,15 +187,15 @@ def _sold(search: Search) -> Iterator[Fitted]:
         (index, valve) = own[0]
         for turns, knee in _settings(valve):
             changes: Changes = {f"valves.rear[{index}].turns": turns}
-            yield Fitted("reducing", changes, knee=knee, slope=valve.slope)
+            yield FittedWay("reducing", changes, knee=knee, slope=valve.slope)
     for text in table.knees:
         for slope in table.slopes:
             fixed = {"kind": "reducing", "knee": text.text, "slope": slope}
-            yield Fitted("reducing", _behind(search, fixed), knee=text.value, slope=slope)
+            yield FittedWay("reducing", _behind(search, fixed), knee=text.value, slope=slope)
     bought = table.adjustable.model_dump(mode="json")
     for turns, knee in _settings(table.adjustable):
         one = _behind(search, {**bought, "turns": turns})
-        yield Fitted("reducing", one, knee=knee, slope=table.adjustable.slope)
+        yield FittedWay("reducing", one, knee=knee, slope=table.adjustable.slope)
 
 
 def _settings(valve: Adjustable) -> Iterator[tuple[float, float]]:
@@ -208,17 +208,17 @@ def _settings(valve: Adjustable) -> Iterator[tuple[float, float]]:
         yield setting, float(adjusted_knee(setting, valve.settings, knees))
 
 
-def _limiting(search: Search) -> Iterator[Fitted]:
+def _limiting(search: Search) -> Iterator[FittedWay]:
     def make(figures: Array) -> System:
         return search.made.with_rear_valves(ReducingLaw(figures[0], 0.0))
 
     (knee,) = search.fitted((KNEES,), (40,), make)
     knee = _down(knee, KNEE_STEP)
     valve = {"kind": "limiting", "knee": _pressure(knee)}
-    yield Fitted("limiting", _behind(search, valve), knee=knee, slope=0.0)
+    yield FittedWay("limiting", _behind(search, valve), knee=knee, slope=0.0)
 
 
-def _load_sensing(search: Search) -> Iterator[Fitted]:
+def _load_sensing(search: Search) -> Iterator[FittedWay]:
     """Fit both knees and the slope of a valve that feels the rear axle's load at rest."""
     loads = np.asarray(search.made.standing.rear_weight)
     light, heavy = float(loads.min()), float(loads.max())
@@ -238,13 +238,13 @@ def _load_sensing(search: Search) -> Iterator[Fitted]:
     slope = round(_down(slope, SLOPE_STEP), 2)
     points = [[f"{light:.1f} N", _pressure(low)], [f"{heavy:.1f} N", _pressure(max(low, high))]]
     valve = {"kind": "load-sensing", "points": points, "slope": slope, "follows": "static"}
-    yield Fitted("load-sensing", _behind(search, valve), knee=low, slope=slope)
+    yield FittedWay("load-sensing", _behind(search, valve), knee=low, slope=slope)
 
 
-def fit_bar(search: Search) -> Iterator[Fitted]:
+def fit_bar(search: Search) -> Iterator[FittedWay]:
     """Fit where the bearing of a balance bar sits; nothing without one.
 
-    search: of a build [object]. Source: as `candidates`.
+    search: of a build. Source: as `candidates`.
     """
     if search.made.bar_length is None:
         return
@@ -257,10 +257,10 @@ def fit_bar(search: Search) -> Iterator[Fitted]:
     offset = -_down(-offset, OFFSET_STEP)  # towards the front, where it is rounded
     offset = min(offset, length / 4)
     changes = {**without_valve(search.now), "master.bar_offset": f"{offset * 1e3:.1f} mm"}
-    yield Fitted("bar", changes, bar_offset=offset)
+    yield FittedWay("bar", changes, bar_offset=offset)
 
 
-def _bores(search: Search) -> Iterator[Fitted]:
+def _bores(search: Search) -> Iterator[FittedWay]:
     """Choose the rear cylinder's bore."""
     if not isinstance(search.build.master, TwinMaster):
         return
@@ -269,10 +269,12 @@ def _bores(search: Search) -> Iterator[Fitted]:
     rear = replace(search.made.cylinders.rear, area=areas)
     made = replace(search.made, cylinders=Pair(search.made.cylinders.front, rear))
     best = bores[int(search.order(made, len(bores))[0])]
-    yield Fitted("bores", {**without_valve(search.now), "master.rear_bore": best.text}, size=best)
+    yield FittedWay(
+        "bores", {**without_valve(search.now), "master.rear_bore": best.text}, size=best
+    )
 
 
-def _pistons(search: Search) -> Iterator[Fitted]:
+def _pistons(search: Search) -> Iterator[FittedWay]:
     """Choose the pistons of the rear brakes, all of one size."""
     brake = search.build.rear.brake
     sizes = brake_kind(brake).sold()
@@ -286,7 +288,7 @@ def _pistons(search: Search) -> Iterator[Fitted]:
     changes: Changes = {"rear.brake.cylinder_diameter": best.text}
     if isinstance(brake, Disc):
         changes = {"rear.brake.piston_diameters": [best.text] * count}
-    yield Fitted("pistons", {**without_valve(search.now), **changes}, size=best)
+    yield FittedWay("pistons", {**without_valve(search.now), **changes}, size=best)
 
 
 FITS = (_reducing, _limiting, _load_sensing, fit_bar, _bores, _pistons)

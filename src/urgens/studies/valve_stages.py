@@ -42,7 +42,7 @@ class Loop:
 def felt(solution: Solution, pressed: Presses) -> Felt:
     """Return what valves feel of the vehicle at a press, while all wheels roll.
 
-    solution: of a build; pressed: one press [object].
+    solution: of a build; pressed: one press.
     Source: as `document.valves.load_sensing`; `solve.ball`.
     """
     standing = solution.standing
@@ -54,7 +54,7 @@ def felt(solution: Solution, pressed: Presses) -> Felt:
 def stages(solution: Solution, pressed: Presses, circuit: Axle) -> tuple[Stage, ...]:
     """Return what each valve of a circuit does at a press, in flow order.
 
-    solution: of a build; pressed: one press [object]; circuit: the axle it feeds [-].
+    solution: of a build; pressed: one press; circuit: the axle it feeds [-].
     Source: the outlet of one is the inlet of the next.
     """
     load = felt(solution, pressed)
@@ -70,8 +70,8 @@ def stages(solution: Solution, pressed: Presses, circuit: Axle) -> tuple[Stage, 
 def loop(solution: Solution, pressed: Presses, law: ValveLaw, hardest: float) -> Loop:
     """Return a valve's way up to a pressure and back.
 
-    solution: of a build; pressed: one press, whose load it feels [object]; law: the valve
-    [object]; hardest: inlet pressure [Pa].
+    solution: of a build; pressed: one press, whose load it feels; law: the valve; hardest: inlet
+    pressure [Pa].
     Source: on release the outlet stays until the inlet has fallen to it.
     """
     load = felt(solution, pressed)

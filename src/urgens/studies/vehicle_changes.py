@@ -10,14 +10,14 @@ from urgens.document.catalogue import figure
 from urgens.document.kinds.brakes import brake_kind
 from urgens.document.kinds.valves.load_sensing import Lever, LoadSensing
 from urgens.physics.axle import Axle
-from urgens.quantity import LENGTH, LOAD, Kind
+from urgens.quantity import LENGTH, LOAD, QuantityKind
 from urgens.solve.lock import AxleName, first_lock
 from urgens.solve.roads import every_road
 from urgens.solve.system import system
 
 
 @dataclass(frozen=True)
-class Change:
+class VehicleChange:
     """One change: its key, its usual amount, and how it is laid over a build.
 
     `kind` None is a share in percent; `lay` None changes nothing that a steady stop feels, as does
@@ -26,12 +26,12 @@ class Change:
 
     key: str
     amount: float  # SI, or percent
-    kind: Kind | None
+    kind: QuantityKind | None
     lay: Callable[[Build, float], dict[str, object]] | None
 
 
 @dataclass(frozen=True)
-class Outcome:
+class ChangeOutcome:
     """The worst load case and road: how often the rear is first, margin [-], effort [N], road [-].
 
     The margin is what the front uses above the rear at first lock, of the road's coefficient; NaN
@@ -44,7 +44,7 @@ class Outcome:
     road: float
 
 
-def outcome(build: Build) -> Outcome:
+def outcome(build: Build) -> ChangeOutcome:
     """Return how a build's balance stands on every judged road; build: the document.
 
     Source: first lock in every load case.
@@ -54,16 +54,18 @@ def outcome(build: Build) -> Outcome:
     apart = (lock.front_used - lock.rear_used) / roads
     known = np.isfinite(apart)
     if not known.any():
-        return Outcome(0, float("nan"), float("nan"), float("nan"))
+        return ChangeOutcome(0, float("nan"), float("nan"), float("nan"))
     worst = np.unravel_index(int(np.argmin(np.where(known, apart, np.inf))), apart.shape)
     rear = int((lock.axle == AxleName.REAR).sum())
-    return Outcome(rear, float(apart[worst]), float(lock.effort[worst]), float(roads[worst[1]]))
+    return ChangeOutcome(
+        rear, float(apart[worst]), float(lock.effort[worst]), float(roads[worst[1]])
+    )
 
 
-def changed(build: Build, change: Change, amount: float) -> Outcome:
+def changed(build: Build, change: VehicleChange, amount: float) -> ChangeOutcome:
     """Return how the balance stands after a change.
 
-    build: the document [object]; change: which [object]; amount: of it [SI, or percent].
+    build: the document; change: which; amount: of it [SI, or percent].
     Raises BuildErrors where no such build can be.
     Source: `outcome` of the build as it would be.
     """
@@ -122,10 +124,10 @@ def _levers(build: Build) -> Iterator[tuple[str, Lever]]:
             yield f"valves.{circuit}[{index}].lever", valve.lever
 
 
-def lays(build: Build, change: Change) -> bool:
+def lays(build: Build, change: VehicleChange) -> bool:
     """Tell whether a change is felt by a build in a steady stop at all.
 
-    build: the document [object]; change: which [object]. Source: what it lays over the build.
+    build: the document; change: which. Source: what it lays over the build.
     """
     return change.lay is not None and bool(change.lay(build, change.amount))
 
@@ -142,15 +144,15 @@ def _ballast(axle: Axle) -> Callable[[Build, float], dict[str, object]]:
 
 HUNDREDWEIGHT = 50.0 * 9.80665  # N
 CHANGES = (
-    Change("front-tyres", 5.0, None, _tyre(Axle.FRONT)),
-    Change("rear-tyres", 5.0, None, _tyre(Axle.REAR)),
-    Change("front-grip", 10.0, None, _grip(Axle.FRONT)),
-    Change("rear-grip", 10.0, None, _grip(Axle.REAR)),
-    Change("height", -0.0254, LENGTH, _height),
-    Change("front-pads", 10.0, None, _friction(Axle.FRONT)),
-    Change("rear-pads", 10.0, None, _friction(Axle.REAR)),
-    Change("front-ballast", HUNDREDWEIGHT, LOAD, _ballast(Axle.FRONT)),
-    Change("rear-ballast", HUNDREDWEIGHT, LOAD, _ballast(Axle.REAR)),
-    Change("springs", 30.0, None, _springs),
-    Change("wheels", 20.0, None, None),
+    VehicleChange("front-tyres", 5.0, None, _tyre(Axle.FRONT)),
+    VehicleChange("rear-tyres", 5.0, None, _tyre(Axle.REAR)),
+    VehicleChange("front-grip", 10.0, None, _grip(Axle.FRONT)),
+    VehicleChange("rear-grip", 10.0, None, _grip(Axle.REAR)),
+    VehicleChange("height", -0.0254, LENGTH, _height),
+    VehicleChange("front-pads", 10.0, None, _friction(Axle.FRONT)),
+    VehicleChange("rear-pads", 10.0, None, _friction(Axle.REAR)),
+    VehicleChange("front-ballast", HUNDREDWEIGHT, LOAD, _ballast(Axle.FRONT)),
+    VehicleChange("rear-ballast", HUNDREDWEIGHT, LOAD, _ballast(Axle.REAR)),
+    VehicleChange("springs", 30.0, None, _springs),
+    VehicleChange("wheels", 20.0, None, None),
 )

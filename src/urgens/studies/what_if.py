@@ -25,18 +25,18 @@ class WhatIf:
 SOUND = WhatIf()
 
 
-def supposed(build: Build, made: System, front: WhatIf, rear: WhatIf) -> System:
+def supposed(build: Build, system: System, front: WhatIf, rear: WhatIf) -> System:
     """Return a system with faults.
 
-    build: the document [object]; made: its system; front, rear: faults of an axle [objects].
+    build: the document; system: its system; front, rear: faults of an axle.
     Source: the volumes of `solve.travel`.
     """
     faults = Pair(front, rear)
     fluids = (
-        _faulty(made.volumes.axles.of(axle), faults.of(axle), piston_area(build.axle(axle).brake))
+        _faulty(system.volumes.axles.of(axle), faults.of(axle), piston_area(build.axle(axle).brake))
         for axle in AXLES
     )
-    return replace(made, volumes=replace(made.volumes, axles=Pair(*fluids)))
+    return replace(system, volumes=replace(system.volumes, axles=Pair(*fluids)))
 
 
 def _faulty(fluid: AxleFluid, fault: WhatIf, area: float) -> AxleFluid:

@@ -22,7 +22,7 @@ from urgens.document import Build, demo
 from urgens.missing_libraries import how_to_install
 from urgens.ui.frame.focus_tips import FocusTips
 from urgens.ui.frame.settings import Settings
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import face
 from urgens.ui.theme.switch import use_theme
@@ -94,7 +94,7 @@ def run(build: Build | None, path: Path | None) -> int:
     session.set_overrides(settings.unit_overrides)
     session.scores = settings.scores
     session.scored.connect(lambda: settings.set_scores(session.scores))
-    window = Window(session, settings, state / "recovery")
+    window = MainWindow(session, settings, state / "recovery")
     window.mishaps.listen()
     if build is None:
         window.show_start(first=True)

@@ -3,7 +3,7 @@
 from typing import Any
 
 from urgens.bench.gauges.valve_verdict import ValveRead
-from urgens.document import Build, Change
+from urgens.document import Build, BuildChange
 from urgens.document.kinds.valves.adjustable import Adjustable
 from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.document.kinds.valves.metering import Metering
@@ -22,11 +22,11 @@ def valve_at(build: Build, valve: str) -> Any:
     return (build.valves.front if axle == Axle.FRONT else build.valves.rear)[index]
 
 
-def as_measured(build: Build, read: ValveRead, units: Units, run: GaugeRun) -> Change | None:
+def as_measured(build: Build, read: ValveRead, units: Units, run: GaugeRun) -> BuildChange | None:
     """Return the edit that takes a fit into the build, None where there is nothing to take.
 
-    build: the document; read: what gauges say [object]; units: to write figures in [object]; run:
-    of readings [object].
+    build: the document; read: what gauges say; units: to write figures in; run:
+    of readings.
     Source: the fit's figures with their limits; all knees of a table by the same share.
     """
     valve = read.expected.valve
@@ -52,7 +52,7 @@ def as_measured(build: Build, read: ValveRead, units: Units, run: GaugeRun) -> C
         wide = max(fit.slope - fit.slope_limits[0], fit.slope_limits[1] - fit.slope)
         values[f"{place}.slope"] = round(min(max(fit.slope, 0.0), 0.99), 3)
         known[f"{place}.slope"] = _measured(f"{wide:.3f}", note)
-    return Change(label, values, known)
+    return BuildChange(label, values, known)
 
 
 def _rows(part: Any, place: str) -> list[tuple[str, float]]:
@@ -64,7 +64,7 @@ def _rows(part: Any, place: str) -> list[tuple[str, float]]:
     return []
 
 
-def _metered(read: ValveRead, place: str, label: str, note: str, units: Units) -> Change:
+def _metered(read: ValveRead, place: str, label: str, note: str, units: Units) -> BuildChange:
     found = read.metered
     assert found is not None  # asked for only then
     values: dict[str, object] = {}
@@ -75,7 +75,7 @@ def _metered(read: ValveRead, place: str, label: str, note: str, units: Units) -
         off = max(at - low, high - at, LEAST)
         values[f"{place}.{name}"] = retype(at, PRESSURE, units)
         known[f"{place}.{name}"] = _measured(retype(off, PRESSURE, units), note)
-    return Change(label, values, known)
+    return BuildChange(label, values, known)
 
 
 def _measured(spread: str, note: str) -> dict[str, str]:

@@ -4,14 +4,14 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
-from urgens.bench.logs.channels import CHANNELS, Kind, unit_of
+from urgens.bench.logs.channels import CHANNELS, Channel, unit_of
 from urgens.bench.logs.table import titled
 from urgens.quantity.units import Unit
 
 GREETING, VERSION = "# urgens-gauge", 1
 LONGEST_LINE = 400  # bytes: what goes on without an end is no line
 SAID = 20  # faults that are kept in words; all are counted
-COLUMNS: dict[str, Kind] = {
+COLUMNS: dict[str, Channel] = {
     "t": CHANNELS["time"],
     "in": CHANNELS["front_pressure"],
     "out": CHANNELS["rear_pressure"],
@@ -19,7 +19,7 @@ COLUMNS: dict[str, Kind] = {
     "rear": CHANNELS["rear_pressure"],
     "foot": CHANNELS["foot"],
     "travel": CHANNELS["travel"],
-    "lever": Kind("Lever", (0, 0, 0, 0), (), (), 0.0, 1.0),
+    "lever": Channel("Lever", (0, 0, 0, 0), (), (), 0.0, 1.0),
 }
 CHANNEL_OF = {
     "t": "time", "in": "front_pressure", "out": "rear_pressure", "front": "front_pressure",
@@ -28,7 +28,7 @@ CHANNEL_OF = {
 
 
 @dataclass(frozen=True)
-class Reading:
+class BoxReading:
     """One line of figures in SI, by the box's own names; `t` in s."""
 
     values: Mapping[str, float]
@@ -67,8 +67,8 @@ class GaugeLines:
     said: list[str] = field(default_factory=list)
     _rest: bytes = b""
 
-    def feed(self, given: bytes) -> list[Reading]:
-        """Return the readings in what came; given: as it came, cut anywhere [object].
+    def feed(self, given: bytes) -> list[BoxReading]:
+        """Return the readings in what came; given: as it came, cut anywhere.
 
         Source: the device protocol of the documentation.
         """
@@ -85,7 +85,7 @@ class GaugeLines:
         if len(self.said) < SAID:
             self.said.append(why)
 
-    def _line(self, raw: bytes) -> Reading | None:
+    def _line(self, raw: bytes) -> BoxReading | None:
         try:
             line = raw.decode("ascii").strip()
         except UnicodeDecodeError:
@@ -115,7 +115,7 @@ class GaugeLines:
             self._skip(f"“{line[:30]}” holds what is no figure")
             return None
         self.read += 1
-        return Reading({
+        return BoxReading({
             name: one * unit.factor + unit.offset
             for name, one, unit in zip(self.names, figures, self.units, strict=True)
         })  # fmt: skip

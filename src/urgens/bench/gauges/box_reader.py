@@ -3,7 +3,7 @@
 import threading
 from collections import deque
 
-from urgens.bench.gauges.box_protocol import GaugeLines, Reading
+from urgens.bench.gauges.box_protocol import BoxReading, GaugeLines
 from urgens.document import BuildErrors
 
 WAIT = 0.05  # s for what comes next
@@ -27,12 +27,12 @@ class LiveGauges:
         self._gone: type[Exception] = serial.SerialException
         self.port, self.lines = port, GaugeLines()
         self.ended = ""  # why, in words, once it has
-        self._readings: deque[Reading] = deque(maxlen=KEPT)
+        self._readings: deque[BoxReading] = deque(maxlen=KEPT)
         self._lock, self._stop = threading.Lock(), threading.Event()
         self._thread = threading.Thread(target=self._run, name="gauges", daemon=True)
         self._thread.start()
 
-    def taken(self) -> list[Reading]:
+    def taken(self) -> list[BoxReading]:
         """Return what was read since this was asked last. Source: the port."""
         with self._lock:
             found = list(self._readings)

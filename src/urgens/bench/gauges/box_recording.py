@@ -2,14 +2,14 @@
 
 import numpy as np
 
-from urgens.bench.gauges.box_protocol import CHANNEL_OF, Reading
+from urgens.bench.gauges.box_protocol import CHANNEL_OF, BoxReading
 from urgens.bench.logs.channels import Signals
 
 LINES = "front", "rear"  # the brakes' own lines count before those across a valve
 
 
-def as_log(readings: list[Reading]) -> Signals | None:
-    """Return what was read as channels in SI, None where it was too little; readings: [objects].
+def as_log(readings: list[BoxReading]) -> Signals | None:
+    """Return what was read as channels in SI, None where it was too little.
 
     Source: the box's own names; the lines at the brakes where it gives them, else across the valve.
     """

@@ -42,7 +42,7 @@ class LeverRead:
 def lever_points(run: GaugeRun) -> Array:
     """Return place of the lever [-], inlet and outlet [Pa] in the order they were read, (n, 3).
 
-    run: of readings [object]. Source: the run itself.
+    run: of readings. Source: the run itself.
     """
     rows = [(place, into.value, out.value) for place, into, out in run.lever]
     return np.array(rows, dtype=float).reshape(-1, 3)
@@ -51,7 +51,7 @@ def lever_points(run: GaugeRun) -> Array:
 def expected_ends(wanted: Expected, inlet: float) -> tuple[float, float] | None:
     """Return outlet over inlet at the lightest and the heaviest load [-].
 
-    wanted: of the valve [object]; inlet: that is held [Pa]. None for a valve without a lever.
+    wanted: of the valve; inlet: that is held [Pa]. None for a valve without a lever.
     Source: the valve's law at both of its points.
     """
     law = wanted.law
@@ -64,7 +64,7 @@ def expected_ends(wanted: Expected, inlet: float) -> tuple[float, float] | None:
 def read_lever(run: GaugeRun, wanted: Expected) -> LeverRead | None:
     """Return what a sweep says, None where none was read.
 
-    run: of readings [object]; wanted: what the valve is to show [object].
+    run: of readings; wanted: what the valve is to show.
     Source: common practice: the outlet goes from little, or its lowest knee, to as much as goes in,
     and follows both ways.
     """

@@ -49,7 +49,7 @@ class Box:
         """Return one line of figures.
 
         at: time [s]; foot: [N]; lever: of a load-sensing valve, from droop (0) to bump (1), None
-        where its link is on [object].
+        where its link is on.
         Source: `solve`, with noise.
         """
         ends, across = self._pressures(foot, lever)

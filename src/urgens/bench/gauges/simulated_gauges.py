@@ -14,34 +14,34 @@ SCATTER = 0.125  # of its class: how far one reading is off (assumed)
 DIVISION = 0.2  # of its class: how finely it is read
 
 
-def effort_for_inlet(made: Plant, valve: str, inlet: Array) -> Array:
+def effort_for_inlet(plant: Plant, valve: str, inlet: Array) -> Array:
     """Return the efforts that bring a pressure before a valve [N].
 
-    made: the stand-in; valve: its place [text]; inlet: [Pa].
+    plant: the stand-in; valve: its place [text]; inlet: [Pa].
     Source: its own line, between many efforts.
     """
     axle, place = place_of(valve)
-    efforts = np.linspace(0.0, float(made.system.max_effort) * 1.5, 601)
-    reached = across(made.system, axle, place, efforts, at_rest(made.system.case(0)))[0]
+    efforts = np.linspace(0.0, float(plant.system.max_effort) * 1.5, 601)
+    reached = across(plant.system, axle, place, efforts, at_rest(plant.system.case(0)))[0]
     return np.asarray(np.interp(inlet, reached, efforts))
 
 
 def readings(
-    made: Plant, valve: str, inlet: Array, down: Array, full_scale: float, grade: float,
+    plant: Plant, valve: str, inlet: Array, down: Array, full_scale: float, grade: float,
     chance: Generator,
 ) -> list[tuple[float, float, str]]:  # fmt: skip
     """Return what two gauges show while the pedal goes down and comes up again [Pa].
 
-    made: the stand-in; valve: its place [text]; inlet: pressures to read at, rising [Pa]; down: on
+    plant: the stand-in; valve: its place [text]; inlet: pressures to read at, rising [Pa]; down: on
     the way back, falling [Pa]; full_scale: of both gauges [Pa]; grade: their class [%]; chance: to
-    draw with [object].
+    draw with.
     Source: the plant's own valve; each gauge off by a zero and a scatter within its class.
     """
     axle, place = place_of(valve)
     error = grade / 100.0 * full_scale
     zero = chance.normal(0.0, ZERO * error, 2) if grade else np.zeros(2)
-    effort = effort_for_inlet(made, valve, np.concatenate((inlet, down)))
-    pressures = across(made.system, axle, place, effort, at_rest(made.system.case(0)))
+    effort = effort_for_inlet(plant, valve, np.concatenate((inlet, down)))
+    pressures = across(plant.system, axle, place, effort, at_rest(plant.system.case(0)))
     shown = []
     for each, off in zip(pressures, zero, strict=True):
         drawn = each + off * (each > 0.0) + chance.normal(0.0, SCATTER * error, each.size)

@@ -9,7 +9,7 @@ import numpy as np
 from urgens.document.ledger.proof import GaugeRun
 from urgens.physics.arrays import Array
 from urgens.studies.expected_pressures import Expected
-from urgens.studies.metering_line_fit import Metering, fit_metering
+from urgens.studies.metering_line_fit import MeteringFit, fit_metering
 from urgens.studies.valve_line_fit import Hinge, TwoHinges, fit_hinge, fit_two_hinges
 
 READ_TO = 0.1  # of its class: how finely a needle is read (assumed)
@@ -28,7 +28,7 @@ HARDLY = 0.2  # of what a valve is to take off: less is nothing
 NEAR_FULL = 1.1  # of a metering valve's full pressure: from there on all is to pass
 
 
-class Verdict(StrEnum):
+class ValveVerdict(StrEnum):
     """What the readings say; the value is its name on the command line."""
 
     REDUCES = "reduces"
@@ -53,9 +53,9 @@ class ValveRead:
     """
 
     expected: Expected
-    verdict: Verdict
+    verdict: ValveVerdict
     fitted: Hinge | None = None
-    metered: Metering | None = None
+    metered: MeteringFit | None = None
     hysteresis: float | None = None
     within: bool = False
     swapped: bool = False
@@ -65,13 +65,13 @@ class ValveRead:
     @property
     def knows_line(self) -> bool:
         """Whether a knee and a slope were found that can be taken into the build."""
-        return self.verdict in (Verdict.REDUCES, Verdict.LIMITS)
+        return self.verdict in (ValveVerdict.REDUCES, ValveVerdict.LIMITS)
 
 
 def rising(run: GaugeRun) -> tuple[Array, Array]:
     """Return the pairs read while the pedal went down [Pa].
 
-    run: of readings [object]. Source: the run itself.
+    run: of readings. Source: the run itself.
     """
     return _pairs(run, "rising")
 
@@ -79,7 +79,7 @@ def rising(run: GaugeRun) -> tuple[Array, Array]:
 def falling(run: GaugeRun) -> tuple[Array, Array]:
     """Return the pairs read while the pedal came up [Pa].
 
-    run: of readings [object]. Source: the run itself.
+    run: of readings. Source: the run itself.
     """
     return _pairs(run, "falling")
 
@@ -91,7 +91,7 @@ def _pairs(run: GaugeRun, way: str) -> tuple[Array, Array]:
 
 
 def gauge_error(run: GaugeRun) -> float:
-    """Return the largest error of a gauge [Pa]; run: of readings [object].
+    """Return the largest error of a gauge [Pa]; run: of readings.
 
     Source: EN 837-1: class 1.6 is ±1.6 % of full scale.
     """
@@ -101,7 +101,7 @@ def gauge_error(run: GaugeRun) -> float:
 def read_valve(run: GaugeRun, wanted: Expected) -> ValveRead:
     """Return what readings say of a valve.
 
-    run: of readings [object]; wanted: what the build's valve is to show [object].
+    run: of readings; wanted: what the build's valve is to show.
     Source: the segmented fit of `bench.hinge`; verdicts by its limits: common practice.
     """
     inlet, outlet = rising(run)
@@ -119,11 +119,11 @@ def _plain_verdict(inlet: Array, outlet: Array, error: float, wanted: Expected) 
     pressed = inlet > 3.0 * error
     nothing = np.maximum(BLOCKED * inlet, ZERO * error)
     if pressed.sum() >= ABOVE and np.all(outlet[pressed] < nothing[pressed]):
-        return ValveRead(wanted, Verdict.BLOCKED)
+        return ValveRead(wanted, ValveVerdict.BLOCKED)
     more = outlet - inlet
     if (more > 2.0 * error).sum() >= ABOVE:
         grows = more[np.argmax(inlet)] - more[np.argmin(inlet)] > 2.0 * error
-        return ValveRead(wanted, Verdict.GAUGES_DIFFER, swapped=bool(grows))
+        return ValveRead(wanted, ValveVerdict.GAUGES_DIFFER, swapped=bool(grows))
     return None
 
 
@@ -133,29 +133,29 @@ def _reducing_read(run: GaugeRun, wanted: Expected) -> ValveRead:
     knee = np.inf if wanted.knee is None else wanted.knee
     above = int((inlet > knee * (1.0 + NEAR)).sum())
     if np.unique(inlet).size < BELOW + ABOVE:
-        return ValveRead(wanted, Verdict.TOO_FEW, wants_more=above < ABOVE)
+        return ValveRead(wanted, ValveVerdict.TOO_FEW, wants_more=above < ABOVE)
     fit = _with_zero(fit_hinge(inlet, outlet, READ_TO * error), error)
-    read = ValveRead(wanted, Verdict.TOO_FEW, fit, hysteresis=_hysteresis(run, fit))
+    read = ValveRead(wanted, ValveVerdict.TOO_FEW, fit, hysteresis=_hysteresis(run, fit))
     if (two := _in_series(fit, inlet, outlet, READ_TO * error)) is not None:
-        return replace(read, verdict=Verdict.TWO, two=two)
+        return replace(read, verdict=ValveVerdict.TWO, two=two)
     if abs(fit.offset) > BOTH * error:
-        return replace(read, verdict=Verdict.GAUGES_DIFFER)
+        return replace(read, verdict=ValveVerdict.GAUGES_DIFFER)
     if fit.slope_limits[1] >= 1.0 or _takes_nothing(fit, inlet, wanted):
         if wanted.knee is None:
-            return replace(read, verdict=Verdict.PASSES_ALL, within=True)
+            return replace(read, verdict=ValveVerdict.PASSES_ALL, within=True)
         taken_off = float(inlet.max() - wanted.outlet(inlet.max()))
         seen = above >= ABOVE and taken_off > SEEN * fit.scatter
-        return replace(read, verdict=Verdict.PASSES_ALL) if seen else read
+        return replace(read, verdict=ValveVerdict.PASSES_ALL) if seen else read
     if (inlet > fit.knee).sum() < ABOVE:
         return read
     if (inlet < fit.knee).sum() < BELOW:
         return replace(read, wants_more=False)
     if _is_half_of_half(fit, wanted):
-        return replace(read, verdict=Verdict.TWO)
+        return replace(read, verdict=ValveVerdict.TWO)
     low, high = fit.slope_limits
     if low <= 0.0 <= high:
-        return replace(read, verdict=Verdict.LIMITS, within=_is_within(fit, wanted))
-    return replace(read, verdict=Verdict.REDUCES, within=_is_within(fit, wanted))
+        return replace(read, verdict=ValveVerdict.LIMITS, within=_is_within(fit, wanted))
+    return replace(read, verdict=ValveVerdict.REDUCES, within=_is_within(fit, wanted))
 
 
 def _with_zero(fit: Hinge, error: float) -> Hinge:
@@ -217,7 +217,7 @@ def _information(squares: float, points: int, figures: int, scatter: float) -> f
     return points * math.log(left / points) + 2.0 * figures + small
 
 
-def _hysteresis(run: GaugeRun, fit: Hinge | Metering) -> float | None:
+def _hysteresis(run: GaugeRun, fit: Hinge | MeteringFit) -> float | None:
     inlet, outlet = falling(run)
     if not inlet.size:
         return None
@@ -231,29 +231,29 @@ def _metering_read(run: GaugeRun, wanted: Expected) -> ValveRead:
     at = float(law.closing), float(law.opening), float(law.full)
     inside = ((inlet > at[0]) & (inlet < at[2])).sum()
     if inlet.size < LEAST_TO_METER or inside < ABOVE or inlet.max() < at[2]:
-        return ValveRead(wanted, Verdict.TOO_FEW, wants_more=inlet.max(initial=0.0) < at[2])
+        return ValveRead(wanted, ValveVerdict.TOO_FEW, wants_more=inlet.max(initial=0.0) < at[2])
     scatter = READ_TO * gauge_error(run)
     held_back = inlet - outlet
     beyond = inlet > NEAR_FULL * at[2]
     if beyond.any() and np.all(outlet[beyond] < 0.5 * inlet[beyond]):
-        return ValveRead(wanted, Verdict.BLOCKED)
+        return ValveRead(wanted, ValveVerdict.BLOCKED)
     if np.ptp(held_back) < HELD_BACK * (at[1] - at[0]):
-        return ValveRead(wanted, Verdict.DOES_NOT_METER)
+        return ValveRead(wanted, ValveVerdict.DOES_NOT_METER)
     fit = fit_metering(inlet, outlet, at, scatter)
     if abs(fit.offset) > BOTH * gauge_error(run):
-        return ValveRead(wanted, Verdict.GAUGES_DIFFER, metered=fit)
+        return ValveRead(wanted, ValveVerdict.GAUGES_DIFFER, metered=fit)
     near = all(
         low - NEAR * at[2] <= one <= high + NEAR * at[2]
         for one, (low, high) in zip(at, fit.limits, strict=True)
     )
     held = _hysteresis(run, fit)
-    return ValveRead(wanted, Verdict.METERS, metered=fit, hysteresis=held, within=near)
+    return ValveRead(wanted, ValveVerdict.METERS, metered=fit, hysteresis=held, within=near)
 
 
 def read_next(run: GaugeRun | None, read: ValveRead | None, at: Array) -> float | None:
     """Return the inlet pressure to read at next [Pa], None where enough is known.
 
-    run: what was read so far [object]; read: what it says [object]; at: where it is to be read,
+    run: what was read so far; read: what it says; at: where it is to be read,
     rising [Pa].
     Source: up first, each step once; then once more at the top while the limits are wide.
     """
@@ -264,9 +264,9 @@ def read_next(run: GaugeRun | None, read: ValveRead | None, at: Array) -> float 
         return higher[0]
     if read is None or not at.size:
         return left[0] if left else None
-    if read.verdict is Verdict.TOO_FEW:
+    if read.verdict is ValveVerdict.TOO_FEW:
         return left[0] if left else float(at[-1])
-    if read.verdict in (Verdict.REDUCES, Verdict.LIMITS) and read.fitted is not None:
+    if read.verdict in (ValveVerdict.REDUCES, ValveVerdict.LIMITS) and read.fitted is not None:
         return None if _is_sure(read.fitted) else (left[-1] if left else float(at[-1]))
     return None
 

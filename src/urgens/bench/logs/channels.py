@@ -20,7 +20,7 @@ ACCELERATION = (1, 0, -2, 0)
 
 
 @dataclass(frozen=True)
-class Kind:
+class Channel:
     """What a channel measures: its dimension, its words in a name, its usual unit and range [SI].
 
     `largest` is more than any vehicle has, `least_peak` less than any log worth reading.
@@ -34,29 +34,29 @@ class Kind:
     largest: float
 
 
-CHANNELS: dict[str, Kind] = {
-    "time": Kind("Time", SECONDS, ("time", "t", "zeit", "secs", "seconds", "timestamp"),
-                 ("s", "ms", "min"), 0.0, 1e6),
-    "front_pressure": Kind("Front pressure", PASCAL, ("front", "frt", "fr", "f", "p1", "pf"),
-                           ("bar", "psi", "kPa", "MPa"), 2e5, 2.5e7),
-    "rear_pressure": Kind("Rear pressure", PASCAL, ("rear", "rr", "r", "p2", "pr"),
-                          ("bar", "psi", "kPa", "MPa"), 1e5, 2.5e7),
-    "foot": Kind("Foot", NEWTON, ("foot", "effort", "pedal force", "force", "load"),
-                 ("N", "lbf", "kN", "kgf"), 5.0, 3e3),
-    "travel": Kind("Pedal travel", METRE, ("travel", "stroke", "pedal pos", "position"),
-                   ("mm", "in", "cm", "m"), 1e-3, 0.4),
-    "deceleration": Kind("Deceleration", ACCELERATION, ("decel", "accel", "acc", "ax", "g"),
-                         ("g", "m/s²"), 0.5, 30.0),
-    "speed": Kind("Speed", METRE_PER_SECOND, ("speed", "vehicle speed", "gps", "velocity", "v"),
-                  ("km/h", "mph", "m/s"), 1.0, 120.0),
-    "front_speed": Kind("Front wheels", METRE_PER_SECOND, ("front wheel", "ws front"),
-                        ("km/h", "mph", "m/s"), 1.0, 120.0),
-    "rear_speed": Kind("Rear wheels", METRE_PER_SECOND, ("rear wheel", "ws rear"),
-                       ("km/h", "mph", "m/s"), 1.0, 120.0),
-    "front_temperature": Kind("Front brakes", KELVIN, ("front temp", "temp front", "front disc"),
-                              ("°C", "°F", "K"), 250.0, 1300.0),
-    "rear_temperature": Kind("Rear brakes", KELVIN, ("rear temp", "temp rear", "rear drum"),
-                             ("°C", "°F", "K"), 250.0, 1300.0),
+CHANNELS: dict[str, Channel] = {
+    "time": Channel("Time", SECONDS, ("time", "t", "zeit", "secs", "seconds", "timestamp"),
+                    ("s", "ms", "min"), 0.0, 1e6),
+    "front_pressure": Channel("Front pressure", PASCAL, ("front", "frt", "fr", "f", "p1", "pf"),
+                              ("bar", "psi", "kPa", "MPa"), 2e5, 2.5e7),
+    "rear_pressure": Channel("Rear pressure", PASCAL, ("rear", "rr", "r", "p2", "pr"),
+                             ("bar", "psi", "kPa", "MPa"), 1e5, 2.5e7),
+    "foot": Channel("Foot", NEWTON, ("foot", "effort", "pedal force", "force", "load"),
+                    ("N", "lbf", "kN", "kgf"), 5.0, 3e3),
+    "travel": Channel("Pedal travel", METRE, ("travel", "stroke", "pedal pos", "position"),
+                      ("mm", "in", "cm", "m"), 1e-3, 0.4),
+    "deceleration": Channel("Deceleration", ACCELERATION, ("decel", "accel", "acc", "ax", "g"),
+                            ("g", "m/s²"), 0.5, 30.0),
+    "speed": Channel("Speed", METRE_PER_SECOND, ("speed", "vehicle speed", "gps", "velocity", "v"),
+                     ("km/h", "mph", "m/s"), 1.0, 120.0),
+    "front_speed": Channel("Front wheels", METRE_PER_SECOND, ("front wheel", "ws front"),
+                           ("km/h", "mph", "m/s"), 1.0, 120.0),
+    "rear_speed": Channel("Rear wheels", METRE_PER_SECOND, ("rear wheel", "ws rear"),
+                          ("km/h", "mph", "m/s"), 1.0, 120.0),
+    "front_temperature": Channel("Front brakes", KELVIN, ("front temp", "temp front", "front disc"),
+                                 ("°C", "°F", "K"), 250.0, 1300.0),
+    "rear_temperature": Channel("Rear brakes", KELVIN, ("rear temp", "temp rear", "rear drum"),
+                                ("°C", "°F", "K"), 250.0, 1300.0),
 }  # fmt: skip
 _G = Unit(GRAVITY, ACCELERATION)
 _MINUTES = Unit(60.0, SECONDS)
@@ -95,10 +95,10 @@ class Signals:
         return self.channels.get(name)
 
 
-def unit_of(kind: Kind, text: str) -> Unit | None:
+def unit_of(kind: Channel, text: str) -> Unit | None:
     """Return the unit that a text means for a channel, None where it is none.
 
-    kind, text: of it [object].
+    kind, text: of it.
     Source: quantity.units; g is the standard acceleration here, not a gram.
     """
     spelt = text.strip().replace("^2", "²").replace("s2", "s²")
@@ -111,7 +111,7 @@ def unit_of(kind: Kind, text: str) -> Unit | None:
 
 
 def propose(log: LogFile) -> Proposal:
-    """Return which column is which; log: as read [object].
+    """Return which column is which; log: as read.
 
     Source: names first, then units, then what is left in the order in which loggers write it.
     """
@@ -147,7 +147,7 @@ def _best_column(log: LogFile, name: str, taken: set[str]) -> str | None:
     return best[2] if best[0] > 0 else None
 
 
-def _score(name: str, kind: Kind, title: str, told: str) -> int:
+def _score(name: str, kind: Channel, title: str, told: str) -> int:
     """Return how well a column's name and unit fit a channel; nought where they do not."""
     spelt = _SPELT.sub(" ", re.sub(r"(?<=[a-z])(?=[A-Z])", " ", title).lower()).strip()
     if spelt in (name.replace("_", " "), kind.title.lower()):
@@ -196,12 +196,12 @@ def _median_step(values: Array) -> float:
     return float(np.median(steps)) if steps.size else 0.0
 
 
-def _likely(kind: Kind, of: Unit, peak: float) -> bool:
+def _likely(kind: Channel, of: Unit, peak: float) -> bool:
     value = peak * of.factor + of.offset
     return bool(kind.least_peak <= value <= kind.largest or peak == 0.0)
 
 
-def _fitting(kind: Kind, peak: float) -> str | None:
+def _fitting(kind: Channel, peak: float) -> str | None:
     for one in kind.units:
         known = unit_of(kind, one)
         if known is not None and _likely(kind, known, peak):
@@ -209,9 +209,9 @@ def _fitting(kind: Kind, peak: float) -> str | None:
     return None
 
 
-def _unlike(log: LogFile, found: Mapping[str, Mapped]) -> dict[str, str]:
+def _unlike(log: LogFile, mapped: Mapping[str, Mapped]) -> dict[str, str]:
     """Return what to ask where front and rear pressure are 14.5 times apart: bar beside psi."""
-    pair = [found.get("front_pressure"), found.get("rear_pressure")]
+    pair = [mapped.get("front_pressure"), mapped.get("rear_pressure")]
     if pair[0] is None or pair[1] is None:
         return {}
     peaks = [
@@ -224,15 +224,15 @@ def _unlike(log: LogFile, found: Mapping[str, Mapped]) -> dict[str, str]:
     ratio = peaks[0] / peaks[1]
     for far, name, other in ((ratio, "front_pressure", 0), (1.0 / ratio, "rear_pressure", 1)):
         if _APART[0] < far < _APART[1]:
-            mapped = pair[other]
-            assert mapped is not None
-            words = f"“{mapped.column}” is {far:.0f} times the other line's"
+            beside = pair[other]
+            assert beside is not None
+            words = f"“{beside.column}” is {far:.0f} times the other line's"
             return {name: f"{words}: bar and psi are 14.5 apart; which unit is it in?"}
     return {}
 
 
 def signals(log: LogFile, channels: Mapping[str, Mapped]) -> Signals:
-    """Return a log's channels in SI; log: as read [object]; channels: by name [object].
+    """Return a log's channels in SI; log: as read; channels: by name.
 
     Raises BuildErrors where a column is not there, a unit does not fit, or the time is missing.
     Source: quantity.units; a deceleration is counted positive while the vehicle slows.
@@ -264,10 +264,10 @@ def signals(log: LogFile, channels: Mapping[str, Mapped]) -> Signals:
     return Signals(found)
 
 
-def _positive_while_slowing(found: Mapping[str, Array]) -> Array:
+def _positive_while_slowing(arraies: Mapping[str, Array]) -> Array:
     """Return a deceleration turned round where it falls while the pedal is pressed."""
-    z = found["deceleration"]
-    pressure = found.get("front_pressure", found.get("rear_pressure"))
+    z = arraies["deceleration"]
+    pressure = arraies.get("front_pressure", arraies.get("rear_pressure"))
     if pressure is None:
         return z
     pressed = pressure > PRESSED

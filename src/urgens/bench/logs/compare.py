@@ -44,30 +44,30 @@ class BeforeAfter:
     clear: bool
 
 
-def rising_rows(found: Signals, made: tuple[Press, ...]) -> Array:
-    """Return the rows in which presses rise; found: the log [object]; made: its presses.
+def rising_rows(signals: Signals, press: tuple[Press, ...]) -> Array:
+    """Return the rows in which presses rise; signals: the log; press: its presses.
 
     Source: from each press's start to its highest pressure.
     """
-    pressure = found.get("front_pressure")
-    pressure = found.get("rear_pressure") if pressure is None else pressure
-    if pressure is None or not made:
+    pressure = signals.get("front_pressure")
+    pressure = signals.get("rear_pressure") if pressure is None else pressure
+    if pressure is None or not press:
         return np.empty(0, dtype=int)
     rows = [
         np.arange(one.rows.start, one.rows.start + int(np.nanargmax(pressure[one.rows])) + 1)
-        for one in made
+        for one in press
     ]
     return np.concatenate(rows)
 
 
-def along(found: Signals, made: tuple[Press, ...], by: str, edges: Array) -> Along:
-    """Return the rear pressure over another channel; found, made: a log and its presses [object].
+def along(signals: Signals, press: tuple[Press, ...], by: str, edges: Array) -> Along:
+    """Return the rear pressure over another channel; signals, press: a log and its presses.
 
     by: the channel's name [text]; edges: of the bins (b + 1,) [SI].
     Source: medians and quartiles in each bin.
     """
-    rows = rising_rows(found, made)
-    rear, over = found.get("rear_pressure"), found.get(by)
+    rows = rising_rows(signals, press)
+    rear, over = signals.get("rear_pressure"), signals.get(by)
     middle = 0.5 * (edges[1:] + edges[:-1])
     quartiles, counts = np.full((3, middle.size), np.nan), np.zeros(middle.size)
     if rear is None or over is None:
@@ -82,26 +82,26 @@ def along(found: Signals, made: tuple[Press, ...], by: str, edges: Array) -> Alo
 
 
 def before_after(
-    one: tuple[Signals, tuple[Press, ...]], other: tuple[Signals, tuple[Press, ...]]
+    press: tuple[Signals, tuple[Press, ...]], other: tuple[Signals, tuple[Press, ...]]
 ) -> BeforeAfter | None:
     """Return two logs beside each other, None where they have no channel to compare at.
 
-    one, other: each a log and its presses [object].
+    press, other: each a log and its presses.
     Source: at equal foot where both have it, else at equal front pressure.
     """
     by = next(
         (
             name
             for name in ("foot", "front_pressure")
-            if all(log.get(name) is not None for log, _ in (one, other))
+            if all(log.get(name) is not None for log, _ in (press, other))
         ),
         None,
     )
-    if by is None or any(log.get("rear_pressure") is None for log, _ in (one, other)):
+    if by is None or any(log.get("rear_pressure") is None for log, _ in (press, other)):
         return None
-    tops = [float(np.nanmax(log.channels[by])) for log, _ in (one, other)]
+    tops = [float(np.nanmax(log.channels[by])) for log, _ in (press, other)]
     edges = np.linspace(0.0, min(tops), BINS + 1)
-    before, after = (along(*each, by, edges) for each in (one, other))
+    before, after = (along(*each, by, edges) for each in (press, other))
     apart = after.quartiles[1] - before.quartiles[1]
     known = np.isfinite(apart)
     if not known.any():
@@ -132,12 +132,12 @@ class BesideModel:
 def beside_model(
     build: Build,
     case: int,
-    made: tuple[Press, ...],
+    press: tuple[Press, ...],
     over: Mapping[str, Floats] = NOTHING,
 ) -> tuple[BesideModel, ...]:
     """Return a log's figures beside those of the build.
 
-    build: the document; case: place of the load case [-]; made: the log's presses [object]; over:
+    build: the document; case: place of the load case [-]; press: the log's presses; over:
     how the build was set then, by path [SI].
     Source: medians over the presses, their quartiles, and the tolerance of the build's valve.
     """
@@ -145,15 +145,15 @@ def beside_model(
     wanted = _rear_valve(build, case, over)
     if wanted is not None and wanted.knee is not None and wanted.slope is not None:
         for name, values, model, limits in (
-            ("knee", [p.knee for p in made], wanted.knee, wanted.knee_limits),
-            ("slope", [p.slope for p in made], wanted.slope, wanted.slope_limits),
+            ("knee", [p.knee for p in press], wanted.knee, wanted.knee_limits),
+            ("slope", [p.slope for p in press], wanted.slope, wanted.slope_limits),
         ):
             told = np.array([one for one in values if one is not None])
             if told.size and limits is not None:
                 own = float(np.subtract(*np.quantile(told, (0.75, 0.25)))) + READ * model
                 spread = own + (limits[1] - limits[0]) / 2.0
                 rows.append(BesideModel(name, float(np.median(told)), model, spread))
-    at_top = _at_top(system(build, over=over), case, made)
+    at_top = _at_top(system(build, over=over), case, press)
     return (*rows, at_top) if at_top is not None else tuple(rows)
 
 
@@ -162,8 +162,8 @@ def _rear_valve(build: Build, case: int, over: Mapping[str, Floats]) -> Expected
     return expected(build, valves[0], case, over) if valves else None
 
 
-def _at_top(built: System, case: int, made: tuple[Press, ...]) -> BesideModel | None:
-    pairs = [(p.front_peak, p.rear_peak) for p in made]
+def _at_top(built: System, case: int, press: tuple[Press, ...]) -> BesideModel | None:
+    pairs = [(p.front_peak, p.rear_peak) for p in press]
     told = np.array([(f, r) for f, r in pairs if f is not None and r is not None])
     if not told.size:
         return None
@@ -175,12 +175,12 @@ def _at_top(built: System, case: int, made: tuple[Press, ...]) -> BesideModel | 
     return BesideModel("rear pressure", middle + float(np.median(apart)), middle, spread)
 
 
-def model_rear(made: System, case: int, front: Array) -> Array:
+def model_rear(system: System, case: int, front: Array) -> Array:
     """Return the rear pressure of the model over the front's [Pa].
 
-    made: the system; case: of it [-]; front: any shape [Pa]. Source: `solve`, over many efforts.
+    system: the system; case: of it [-]; front: any shape [Pa]. Source: `solve`, over many efforts.
     """
-    efforts = np.linspace(0.0, 2.0 * float(made.max_effort), 800)
-    lines = rolling_lines(made, pushrod_force(made, efforts), made.case(case))
+    efforts = np.linspace(0.0, 2.0 * float(system.max_effort), 800)
+    lines = rolling_lines(system, pushrod_force(system, efforts), system.case(case))
     rising = np.maximum.accumulate(lines.front) + 1e-6 * np.arange(efforts.size)
     return np.asarray(np.interp(front, rising, np.broadcast_to(lines.rear, efforts.shape)))

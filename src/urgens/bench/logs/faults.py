@@ -22,16 +22,16 @@ class LogFault:
     what: str
 
 
-def rising(found: Signals) -> tuple[Signals, tuple[LogFault, ...]]:
+def rising(signals: Signals) -> tuple[Signals, tuple[LogFault, ...]]:
     """Return a log whose time rises, and what was left out for it.
 
-    found: as read [object]. Rows whose time is not after the one before are left out.
+    signals: as read. Rows whose time is not after the one before are left out.
     Source: by definition of a log.
     """
-    time = found.time
+    time = signals.time
     known = np.isfinite(time)
     if not time.size:
-        return found, ()
+        return signals, ()
     filled = np.where(known, time, -np.inf)
     later = np.concatenate(([True], np.maximum.accumulate(filled)[:-1] < filled[1:]))
     kept: Bools = known & later
@@ -40,9 +40,9 @@ def rising(found: Signals) -> tuple[Signals, tuple[LogFault, ...]]:
     if not kept.any():
         faults.append(LogFault(None, "no row has a time: say which column is the time"))
     if kept.all():
-        return found, tuple(faults)
+        return signals, tuple(faults)
     rows = np.flatnonzero(kept)
-    return Signals({name: one[rows] for name, one in found.channels.items()}), tuple(faults)
+    return Signals({name: one[rows] for name, one in signals.channels.items()}), tuple(faults)
 
 
 def _unknown_times(known: Bools) -> list[LogFault]:
@@ -77,22 +77,22 @@ def _stood(time: Array, kept: Bools, known: Bools) -> list[LogFault]:
     return faults
 
 
-def faults_of(log: LogFile, found: Signals) -> tuple[LogFault, ...]:
+def faults_of(log: LogFile, signals: Signals) -> tuple[LogFault, ...]:
     """Return what else is wrong with a log whose time rises.
 
-    log: as read [object]; found: its channels [object]. Source: common practice of looking through
-    a log.
+    log: as read; signals: its channels. Source: common practice of looking
+    through a log.
     """
     faults = [LogFault(None, f"line {number} is skipped: {what}") for number, what in log.skipped]
     if log.skipped_in_all > len(log.skipped):
         more = log.skipped_in_all - len(log.skipped)
         faults.append(LogFault(None, f"{more} more lines are skipped"))
-    if not found.time.size:
+    if not signals.time.size:
         return tuple(faults)
-    faults += _gaps(found.time)
-    for name, values in found.channels.items():
+    faults += _gaps(signals.time)
+    for name, values in signals.channels.items():
         if name != "time":
-            faults += _of_sensor(CHANNELS[name].title, values, found.time)
+            faults += _of_sensor(CHANNELS[name].title, values, signals.time)
     return tuple(faults)
 
 

@@ -55,20 +55,20 @@ class Press:
         return self.fit.slope if self.fit is not None and self.fit.bends else None
 
 
-def presses(found: Signals) -> tuple[Press, ...]:
+def presses(signals: Signals) -> tuple[Press, ...]:
     """Return the presses in a log whose time rises.
 
-    found: its channels [object]. Source: pressure over 1 bar until it is under 0.5, for 0.2 s at
+    signals: its channels. Source: pressure over 1 bar until it is under 0.5, for 0.2 s at
     least.
     """
-    pressure = _leading(found)
+    pressure = _leading(signals)
     if pressure is None or not pressure.size:
         return ()
-    return tuple(_press(found, rows) for rows in spans(found.time, pressure))
+    return tuple(_press(signals, rows) for rows in spans(signals.time, pressure))
 
 
-def _leading(found: Signals) -> Array | None:
-    lines = [found.get(name) for name in ("front_pressure", "rear_pressure")]
+def _leading(signals: Signals) -> Array | None:
+    lines = [signals.get(name) for name in ("front_pressure", "rear_pressure")]
     known = [np.nan_to_num(line) for line in lines if line is not None]
     return np.maximum.reduce(known) if known else None
 
@@ -91,8 +91,8 @@ def spans(time: Array, pressure: Array) -> list[slice]:
     ]
 
 
-def _press(found: Signals, rows: slice) -> Press:
-    cut = {name: values[rows] for name, values in found.channels.items()}
+def _press(signals: Signals, rows: slice) -> Press:
+    cut = {name: values[rows] for name, values in signals.channels.items()}
     time = cut["time"]
     front, rear = cut.get("front_pressure"), cut.get("rear_pressure")
     peaks = [None if line is None else float(np.nanmax(line)) for line in (front, rear)]
@@ -102,7 +102,7 @@ def _press(found: Signals, rows: slice) -> Press:
     leading = front if front is not None else rear
     assert leading is not None
     risen = _risen(time, leading)
-    slips = _slips(found, rows)
+    slips = _slips(signals, rows)
     return Press(
         rows=rows,
         start=float(time[0]),
@@ -193,9 +193,9 @@ def _faster(cut: dict[str, Array]) -> Array | None:
     return np.fmax.reduce(pair) if pair else None
 
 
-def _slips(found: Signals, rows: slice) -> dict[str, Array]:
+def _slips(signals: Signals, rows: slice) -> dict[str, Array]:
     """Return each axle's slip against the speed, or against the faster axle."""
-    cut = {name: values[rows] for name, values in found.channels.items()}
+    cut = {name: values[rows] for name, values in signals.channels.items()}
     speed = cut.get("speed")
     reference = speed if speed is not None else _faster(cut)
     if reference is None:

@@ -27,34 +27,34 @@ class ReadLog:
 
 
 def look_through(
-    file: LogFile, told: Mapping[str, Mapped], left_out: tuple[str, ...] = ()
+    file: LogFile, mapped: Mapping[str, Mapped], left_out: tuple[str, ...] = ()
 ) -> ReadLog:
     """Return what a log says.
 
-    file: as read [object]; told: channels that somebody has named, the others are proposed
-    [object]; left_out: channels that no column is [text].
+    file: as read; mapped: channels that somebody has named, the others are proposed; left_out:
+    channels that no column is [text].
     Raises BuildErrors where a channel does not fit, or no time is there.
     Source: `bench.channels`, `bench.log_faults`, `bench.presses`.
     """
     proposed = propose(file)
-    taken = {one.column for one in told.values()}
+    taken = {one.column for one in mapped.values()}
     more = {
         name: one
         for name, one in proposed.channels.items()
-        if name not in told and name not in left_out and one.column not in taken
+        if name not in mapped and name not in left_out and one.column not in taken
     }
-    channels = {**more, **told}
+    channels = {**more, **mapped}
     asked = {name: said for name, said in proposed.questions.items() if name in more}
     found, clock = rising(signals(file, channels))
     return ReadLog(file, channels, asked, (*clock, *faults_of(file, found)), found, presses(found))
 
 
-def read_through(path: Path, told: Mapping[str, Mapped]) -> ReadLog:
-    """Return what the log in a file says; path: of it [text]; told: as in `look_through` [object].
+def read_through(path: Path, mapped: Mapping[str, Mapped]) -> ReadLog:
+    """Return what the log in a file says; path: of it [text]; mapped: as in `look_through`.
 
     Raises BuildErrors. Source: `look_through`.
     """
-    return look_through(read_log(path), told)
+    return look_through(read_log(path), mapped)
 
 
 def digest(path: Path) -> str:
@@ -66,7 +66,7 @@ def digest(path: Path) -> str:
 def lies(log: Log, own: Path | None) -> Path | None:
     """Return where a file lies, beside the build's own or among the shipped ones; or None.
 
-    log: as noted [object]; own: the build's file, None where it has none [object]. Source: the
+    log: as noted; own: the build's file, None where it has none. Source: the
     contract: logs lie beside the build.
     """
     places = [] if own is None else [own.parent / log.file]
@@ -75,5 +75,5 @@ def lies(log: Log, own: Path | None) -> Path | None:
 
 
 def told_by(log: Log) -> dict[str, Mapped]:
-    """Return the channels that a build has of a log; log: as typed [object]. Source: the build."""
+    """Return the channels that a build has of a log; log: as typed. Source: the build."""
     return {name: Mapped(one.column, one.unit) for name, one in log.channels.items()}

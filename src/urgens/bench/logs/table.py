@@ -36,7 +36,7 @@ class LogFile:
 def titled(titles: Sequence[str]) -> tuple[tuple[str, ...], tuple[str, ...]]:
     """Return names and units of columns, the latter empty where none is told.
 
-    titles: as they stand above the columns, a unit in brackets [object]. Source: common practice.
+    titles: as they stand above the columns, a unit in brackets. Source: common practice.
     """
     names, units = [], []
     for number, title in enumerate(titles, start=1):

@@ -33,15 +33,15 @@ NOISE = {
 DIGITS = {"time": 3, "deceleration": 4}
 
 
-def csv_of(found: Signals, comments: tuple[str, ...] = ()) -> str:
+def csv_of(signals: Signals, comments: tuple[str, ...] = ()) -> str:
     """Return channels as a CSV file's text.
 
-    found: in SI [object]; comments: lines above, without a mark [object].
+    signals: in SI; comments: lines above, without a mark.
         Source: RFC 4180; comments as `#` lines.
     """
-    names = [name for name in CHANNELS if name in found.channels]
+    names = [name for name in CHANNELS if name in signals.channels]
     heads = [f"{NAMES[name]} [{UNITS[name]}]" for name in names]
-    columns = [_column(name, found.channels[name]) for name in names]
+    columns = [_column(name, signals.channels[name]) for name in names]
     rows = [",".join(row) for row in zip(*columns, strict=True)]
     above = [f"# {' '.join(line.split())}" for line in comments]
     return "\n".join([*above, ",".join(heads), *rows]) + "\n"
@@ -55,19 +55,19 @@ def _column(name: str, values: Array) -> list[str]:
     return ["" if not np.isfinite(one) else f"{one:.{digits}f}" for one in shown.tolist()]
 
 
-def write_csv(path: Path, found: Signals, comments: tuple[str, ...] = ()) -> None:
+def write_csv(path: Path, signals: Signals, comments: tuple[str, ...] = ()) -> None:
     """Write channels to a CSV file, whole or not at all.
 
-    path: of it [text]; found, comments: as `csv_of` [object].
+    path: of it [text]; signals, comments: as `csv_of`.
         Raises OSError. Source: `document.whole_file`.
     """
-    write_whole(path, csv_of(found, comments).encode())
+    write_whole(path, csv_of(signals, comments).encode())
 
 
 def of_drive(went: Drive) -> Signals:
     """Return a stop of the test road as a log's channels.
 
-    went: the stop [object].
+    went: the stop.
         Source: what the stand-in's sensors would give, without their noise.
     """
     channels = {
@@ -79,7 +79,7 @@ def of_drive(went: Drive) -> Signals:
 
 
 def sensed(went: Drive, seed: int) -> Signals:
-    """Return a stop of the test road as sensors would give it; went: the stop [object]; seed: [-].
+    """Return a stop of the test road as sensors would give it; went: the stop; seed: [-].
 
     Source: noise of each sensor, assumed.
     """

@@ -5,12 +5,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from urgens.bench.plant.valve_faults import Cause
+from urgens.bench.plant.valve_faults import InjectedFault
 from urgens.document import Build, BuildErrors
 from urgens.physics.arrays import Array
 from urgens.physics.axle import Axle, Pair
 from urgens.physics.valve_law import Felt, ResidualLaw, ValveLaw
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
 from urgens.solve.system import System, system
 from urgens.studies.draws import Spread, drawn, laid, spreads
@@ -23,9 +23,9 @@ class Plant:
     build: Build
     system: System
     figures: Mapping[str, float]
-    cause: Cause | None = None
+    cause: InjectedFault | None = None
 
-    def standing(self, case: str) -> Standing:
+    def standing(self, case: str) -> StaticVehicle:
         """Return the loads of a case [N]; case: its name [text].
 
         Raises BuildErrors for another. Source: the system.
@@ -44,11 +44,11 @@ class Plant:
         return names.index(case)
 
 
-def plant(build: Build, seed: int | None = None, cause: Cause | None = None) -> Plant:
+def plant(build: Build, seed: int | None = None, cause: InjectedFault | None = None) -> Plant:
     """Return a vehicle of a build.
 
-    build: the document [object]; seed: of the draw of every figure that spreads, None for the
-    build as it stands [object]; cause: that is laid over it [object].
+    build: the document; seed: of the draw of every figure that spreads, None for the
+    build as it stands; cause: that is laid over it.
     Raises BuildErrors where the cause needs what the build has not.
     Source: draws of `studies.draws`; every load case its own.
     """
@@ -73,20 +73,20 @@ def _all_spreads(build: Build) -> tuple[Spread, ...]:
     return tuple(found.values())
 
 
-def cylinder_pressures(made: System, effort: Array) -> tuple[Array, Array]:
-    """Return front and rear pressure at the cylinder [Pa]; made: the system; effort: [N].
+def cylinder_pressures(system: System, effort: Array) -> tuple[Array, Array]:
+    """Return front and rear pressure at the cylinder [Pa]; system: the system; effort: [N].
 
     Source: `solve.line_pressure`.
     """
-    output = booster_output(made, pushrod_force(made, effort))
-    lines = line_pressures(replace(made, valves=Pair((), ())), output, Felt(0.0, 0.0))
+    output = booster_output(system, pushrod_force(system, effort))
+    lines = line_pressures(replace(system, valves=Pair((), ())), output, Felt(0.0, 0.0))
     return lines.master_front, lines.master_rear
 
 
 def followed(law: ValveLaw, inlet: Array, felt: Felt) -> Array:
     """Return a valve's outlet pressure while the inlet rises and falls.
 
-    law: of the valve [object]; inlet: over time, shape (t,) [Pa]; felt: of the vehicle [object].
+    law: of the valve; inlet: over time, shape (t,) [Pa]; felt: of the vehicle.
     On the way back the outlet stays until the inlet has come down to it; a residual valve keeps
     what it keeps.
     Source: physics.valve; what was pressed before counts, step by step.
@@ -100,28 +100,30 @@ def followed(law: ValveLaw, inlet: Array, felt: Felt) -> Array:
     return made
 
 
-def across(made: System, axle: Axle, place: int, effort: Array, felt: Felt) -> tuple[Array, Array]:
+def across(
+    system: System, axle: Axle, place: int, effort: Array, felt: Felt
+) -> tuple[Array, Array]:
     """Return the pressures before and behind a valve while the foot moves.
 
-    made: the system; axle: whose line [-]; place: of the valve in it [-]; effort: over time (t,)
-    [N]; felt: of the vehicle [object].
+    system: the system; axle: whose line [-]; place: of the valve in it [-]; effort: over time (t,)
+    [N]; felt: of the vehicle.
     Source: the valves of a line one after another.
     """
-    inlet = cylinder_pressures(made, effort)[0 if axle == Axle.FRONT else 1]
-    laws = made.valves.of(axle)
+    inlet = cylinder_pressures(system, effort)[0 if axle == Axle.FRONT else 1]
+    laws = system.valves.of(axle)
     for law in laws[:place]:
         inlet = followed(law, inlet, felt)
     return inlet, followed(laws[place], inlet, felt)
 
 
-def line_ends(made: System, effort: Array, felt: Felt) -> tuple[Array, Array]:
+def line_ends(system: System, effort: Array, felt: Felt) -> tuple[Array, Array]:
     """Return the pressures at the front and the rear brakes while the foot moves [Pa].
 
-    made: the system; effort: over time (t,) [N]; felt: of the vehicle [object].
+    system: the system; effort: over time (t,) [N]; felt: of the vehicle.
     Source: `followed`, valve after valve.
     """
-    found = list(cylinder_pressures(made, effort))
+    found = list(cylinder_pressures(system, effort))
     for index, axle in enumerate(Axle):
-        for law in (*made.outlets.of(axle), *made.valves.of(axle)):
+        for law in (*system.outlets.of(axle), *system.valves.of(axle)):
             found[index] = followed(law, found[index], felt)
     return found[0], found[1]

@@ -37,7 +37,7 @@ class InSeries:
         return self.first.feels_load or self.second.feels_load
 
     def outlet(self, inlet: Floats, felt: Felt) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; felt: of the vehicle [object].
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: of the vehicle.
 
         Source: the outlet of one is the inlet of the next.
         """
@@ -48,27 +48,27 @@ class InSeries:
         return self.second.release(inlet, peak)
 
     def inlet(self, outlet: Floats, felt: Felt) -> Array:
-        """Return inlet pressure [Pa]; outlet: [Pa]; felt: of the vehicle [object].
+        """Return inlet pressure [Pa]; outlet: [Pa]; felt: of the vehicle.
 
         Source: `outlet`, turned round.
         """
         return self.first.inlet(self.second.inlet(outlet, felt), felt)
 
     def bends(self, felt: Felt) -> tuple[Floats, ...]:
-        """Return where either bends [Pa]; felt: of the vehicle [object]. Source: both knees."""
+        """Return where either bends [Pa]; felt: of the vehicle. Source: both knees."""
         behind = (self.first.inlet(at, felt) for at in self.second.bends(felt))
         return (*self.first.bends(felt), *behind)
 
     def knee(self, felt: Felt) -> Array | None:
-        """Return the first one's knee [Pa]; felt: of the vehicle [object]. Source: `first`."""
+        """Return the first one's knee [Pa]; felt: of the vehicle. Source: `first`."""
         return self.first.knee(felt)
 
     def tolerance(self, felt: Felt) -> None:
-        """Return nothing: nobody made the two as one; felt: of the vehicle [object]. Source: -."""
+        """Return nothing: nobody made the two as one; felt: of the vehicle. Source: -."""
 
 
 @dataclass(frozen=True)
-class Cause:
+class InjectedFault:
     """One thing that is wrong: its name, what it is in words, what it does to the numbers.
 
     `fits` tells whether a build has what it needs.
@@ -89,8 +89,8 @@ def _meters(law: ValveLaw) -> bool:
 
 
 def _valves(change: Callable[[ValveLaw], ValveLaw]) -> Callable[[System], System]:
-    def laid(made: System) -> System:
-        return replace(made, valves=Pair(*(tuple(map(change, each)) for each in made.valves)))
+    def laid(system: System) -> System:
+        return replace(system, valves=Pair(*(tuple(map(change, each)) for each in system.valves)))
 
     return laid
 
@@ -136,12 +136,12 @@ def _held_open(law: ValveLaw) -> ValveLaw:
 
 
 def _bites(axle: Axle, share: float) -> Callable[[System], System]:
-    def laid(made: System) -> System:
+    def laid(system: System) -> System:
         ends = [
             _scaled(end, share) if at == axle else end
-            for at, end in zip(Axle, made.ends, strict=True)
+            for at, end in zip(Axle, system.ends, strict=True)
         ]
-        return replace(made, ends=Pair(*ends))
+        return replace(system, ends=Pair(*ends))
 
     return laid
 
@@ -154,26 +154,34 @@ def _has(kind: Callable[[ValveLaw], bool]) -> Callable[[System], bool]:
     return lambda made: any(kind(law) for law in made.all_valves)
 
 
-def _always(made: System) -> bool:
+def _always(system: System) -> bool:
     return True
 
 
 CAUSES = (
-    Cause("valve-stuck-open", "the valve passes all", _valves(_open), _has(_knee)),
-    Cause("valve-blocked", "nothing comes through the valve", _valves(_blocked), _has(_knee)),
-    Cause("valve-limits", "nothing more passes above its knee", _valves(_limiting), _has(_knee)),
-    Cause("second-valve", "another valve sits behind it", _valves(_twice), _has(_knee)),
-    Cause("knee-high", "its knee is too high", _valves(_moved(HIGH)), _has(_knee)),
-    Cause("knee-low", "its knee is too low", _valves(_moved(LOW)), _has(_knee)),
-    Cause("metering-shut", "the metering valve stays shut", _valves(_held_shut), _has(_meters)),
-    Cause("metering-open", "the metering valve never shuts", _valves(_held_open), _has(_meters)),
-    Cause("rear-bites", "the rear brakes bite", _bites(Axle.REAR, MORE), _always),
-    Cause("rear-faded", "the rear brakes have faded", _bites(Axle.REAR, LESS), _always),
-    Cause("front-faded", "the front brakes have faded", _bites(Axle.FRONT, LESS), _always),
+    InjectedFault("valve-stuck-open", "the valve passes all", _valves(_open), _has(_knee)),
+    InjectedFault(
+        "valve-blocked", "nothing comes through the valve", _valves(_blocked), _has(_knee)
+    ),
+    InjectedFault(
+        "valve-limits", "nothing more passes above its knee", _valves(_limiting), _has(_knee)
+    ),
+    InjectedFault("second-valve", "another valve sits behind it", _valves(_twice), _has(_knee)),
+    InjectedFault("knee-high", "its knee is too high", _valves(_moved(HIGH)), _has(_knee)),
+    InjectedFault("knee-low", "its knee is too low", _valves(_moved(LOW)), _has(_knee)),
+    InjectedFault(
+        "metering-shut", "the metering valve stays shut", _valves(_held_shut), _has(_meters)
+    ),
+    InjectedFault(
+        "metering-open", "the metering valve never shuts", _valves(_held_open), _has(_meters)
+    ),
+    InjectedFault("rear-bites", "the rear brakes bite", _bites(Axle.REAR, MORE), _always),
+    InjectedFault("rear-faded", "the rear brakes have faded", _bites(Axle.REAR, LESS), _always),
+    InjectedFault("front-faded", "the front brakes have faded", _bites(Axle.FRONT, LESS), _always),
 )
 
 
-def cause(name: str) -> Cause:
+def cause(name: str) -> InjectedFault:
     """Return the cause of a name; name: of it [text].
 
     Raises BuildErrors with those there are. Source: the table above.

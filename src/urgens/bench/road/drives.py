@@ -12,9 +12,9 @@ from urgens.document import Build
 from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.axle import Axle
-from urgens.physics.slip import Curve, curve
+from urgens.physics.slip import SlipCurve, curve
 from urgens.physics.standards import mean_fully_developed_deceleration
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.system import System
 
 USUAL_KEPT = 0.8  # of its coefficient by a locked wheel, where the build does not say: dry roads
@@ -23,14 +23,14 @@ NEVER = float("inf")
 BETWEEN = 0.8, 0.1  # of the first speed: where a mean deceleration is taken
 
 
-class Trial(NamedTuple):
+class StopTrial(NamedTuple):
     """One stop to be made: a system, its loads, the road's coefficient, a speed [m/s], a foot.
 
     `wheelbase` [m], `wings` lift areas [m²], `kept` by a locked wheel of its coefficient [-].
     """
 
     made: System
-    standing: Standing
+    standing: StaticVehicle
     surface: float
     speed: float
     foot: Foot
@@ -85,11 +85,13 @@ def kept_by_locked(build: Build) -> float:
     return build.targets.locked_grip if typed else USUAL_KEPT
 
 
-def trial(build: Build, made: System, case: int, surface: float, speed: float, foot: Foot) -> Trial:
+def trial(
+    build: Build, system: System, case: int, surface: float, speed: float, foot: Foot
+) -> StopTrial:
     """Return a stop of a build to be made.
 
-    build: the document; made: its system, or one that differs from it; case: place of its load case
-    [-]; surface: tyre-road coefficient [-]; speed: [m/s]; foot: in time [object].
+    build: the document; system: its system, or one that differs from it; case: place of its load
+    case [-]; surface: tyre-road coefficient [-]; speed: [m/s]; foot: in time.
     Source: the build's wings, and what its locked tyres keep.
     """
     wings = build.vehicle.downforce
@@ -98,25 +100,25 @@ def trial(build: Build, made: System, case: int, surface: float, speed: float, f
         areas = wings.front_cl_area.value, wings.rear_cl_area.value
     wheelbase = build.vehicle.wheelbase.value
     kept = kept_by_locked(build)
-    return Trial(made, made.case(case), surface, speed, foot, wheelbase, areas, kept)
+    return StopTrial(system, system.case(case), surface, speed, foot, wheelbase, areas, kept)
 
 
 def drives(
-    trials: Sequence[Trial],
+    trials: Sequence[StopTrial],
     step: float = STEP,
     uneven: float = UNEVEN,
     goes_on: Callable[[], bool] | None = None,
 ) -> tuple[Drive, ...]:
     """Return stops on the test road, made all at once.
 
-    trials: one or more [object]; step: of time [s]; uneven: yaw rate at the start [rad/s];
+    trials: one or more; step: of time [s]; uneven: yaw rate at the start [rad/s];
     goes_on: asked now and then whether to go on [callable].
     Raises StoppedError where it is told not to.
     Source: `bench.road.drive`.
     """
     brakes = [pressed(t.made, t.standing, t.foot, LONGEST) for t in trials]
     curves = [curve(t.kept) for t in trials]
-    shapes = Curve(
+    shapes = SlipCurve(
         np.array([one.shape for one in curves]), np.array([one.stiffness for one in curves])
     )
     speeds = np.array([t.speed for t in trials])
@@ -125,7 +127,7 @@ def drives(
     return tuple(_one(went, index, brake) for index, brake in enumerate(brakes))
 
 
-def _cars(trials: Sequence[Trial]) -> Car:
+def _cars(trials: Sequence[StopTrial]) -> Car:
     standings = [t.standing for t in trials]
 
     def of(name: str) -> Array:
@@ -200,14 +202,14 @@ def _middle(brake: Pressed, axle: int) -> Array:
     return np.asarray(brake.lines[axle, place])
 
 
-def foot_to_lock(one: Trial, goes_on: Callable[[], bool] | None = None) -> Foot:
+def foot_to_lock(trial: StopTrial, goes_on: Callable[[], bool] | None = None) -> Foot:
     """Return a foot that goes on until an axle locks, and holds there.
 
-    one: the stop [object]; goes_on: asked now and then whether to go on [callable].
+    trial: the stop; goes_on: asked now and then whether to go on [callable].
     Source: the same stop with a foot that goes to the hardest in three seconds.
     """
-    most = float(one.made.max_effort)
-    [found] = drives([one._replace(foot=hold(most, TO_LOCK))], goes_on=goes_on)
+    most = float(trial.made.max_effort)
+    [found] = drives([trial._replace(foot=hold(most, TO_LOCK))], goes_on=goes_on)
     if not found.locked:
         return hold(most, TO_LOCK)
     at = found.locked[0][1]

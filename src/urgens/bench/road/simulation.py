@@ -15,16 +15,16 @@ from urgens.bench.road.single_track import (
     INERTIA,
     STANDS,
     TOGETHER,
-    Axle,
-    Body,
+    AxleTrack,
     Numbers,
     Pair,
+    VehicleBody,
     advance,
 )
 from urgens.bench.road.torque import Torques
 from urgens.physics.arrays import Array, Bools
 from urgens.physics.atmosphere import GRAVITY, SEA_LEVEL_DENSITY
-from urgens.physics.slip import Curve
+from urgens.physics.slip import SlipCurve
 
 STEP = 1e-3  # s
 LONGEST = 15.0  # s
@@ -65,13 +65,13 @@ class Car(NamedTuple):
         """Of the vehicle (n,) [kg·m²]: a mass at each axle: common practice."""
         return np.asarray(self.weight / GRAVITY * self.levers[:, 0] * -self.levers[:, 1])
 
-    def body(self, of: Curve) -> Body:
-        """Return what moves as steps take it; of: the tyres' curve (n,) [object]. Source: it."""
+    def body(self, of: SlipCurve) -> VehicleBody:
+        """Return what moves as steps take it; of: the tyres' curve (n,). Source: it."""
         front, rear = (self._axle(place, of) for place in (0, 1))
-        return Body(front, rear, GRAVITY / self.weight, self.weight)
+        return VehicleBody(front, rear, GRAVITY / self.weight, self.weight)
 
-    def _axle(self, place: int, of: Curve) -> Axle:
-        return Axle(
+    def _axle(self, place: int, of: SlipCurve) -> AxleTrack:
+        return AxleTrack(
             lever=self.levers[:, place],
             resting=self.resting[:, place],
             gains=self.transfer * (1.0, -1.0)[place],
@@ -114,15 +114,15 @@ def drive(
     car: Car,
     torques: Torques,
     speed: Array,
-    curve: Curve,
+    curve: SlipCurve,
     step: float = STEP,
     uneven: float = UNEVEN,
     goes_on: Callable[[], bool] | None = None,
 ) -> Driven:
     """Return how stops go; many of them run at once.
 
-    car: what moves (n,) [object]; torques: of the brakes in time [object]; speed: at the start (n,)
-    [m/s]; curve: of the tyres (n,) [object]; step: of time [s]; uneven: yaw rate at the start
+    car: what moves (n,); torques: of the brakes in time; speed: at the start (n,)
+    [m/s]; curve: of the tyres (n,); step: of time [s]; uneven: yaw rate at the start
     [rad/s]; goes_on: asked now and then whether to go on [callable].
     Raises StoppedError where it is told not to.
     Source: `bench.single_track`, of fixed step; each ends at 0.3 m/s or 15 s.
@@ -147,7 +147,7 @@ def drive(
 
 def _one_by_one(
     car: Car,
-    body: Body,
+    body: VehicleBody,
     torques: Torques,
     start: Array,
     place: int,
@@ -156,8 +156,8 @@ def _one_by_one(
 ) -> "_Track":
     """Return how one of the stops went, worked out with plain numbers."""
     own = Car(*(each[place : place + 1] for each in car))
-    front, rear = (Axle(*(float(one[place]) for one in axle)) for axle in body[:2])
-    alone = Body(front, rear, float(body.lighter[place]), float(body.weight[place]))
+    front, rear = (AxleTrack(*(float(one[place]) for one in axle)) for axle in body[:2])
+    alone = VehicleBody(front, rear, float(body.lighter[place]), float(body.weight[place]))
     by_front, by_rear = (float(radius) / INERTIA for radius in car.radii[place])
     at = torques.alone(place)
 
@@ -172,7 +172,7 @@ def _one_by_one(
 
 def _run(
     track: "_Track",
-    body: Body,
+    body: VehicleBody,
     state: Any,
     braking: Callable[[float, Any], Pair],
     by: Numbers,

@@ -55,7 +55,7 @@ TOGETHER = Numbers(
 )  # fmt: skip
 
 
-class Axle(NamedTuple):
+class AxleTrack(NamedTuple):
     """One axle of a stop.
 
     `lever` [m] from the centre of gravity, backwards negative; `resting` load [N], and what it
@@ -75,11 +75,11 @@ class Axle(NamedTuple):
     stiffness: Number
 
 
-class Body(NamedTuple):
+class VehicleBody(NamedTuple):
     """What moves: both axles, `lighter` [1/kg] what a newton accelerates, `weight` [N]."""
 
-    front: Axle
-    rear: Axle
+    front: AxleTrack
+    rear: AxleTrack
     lighter: Number
     weight: Number
 
@@ -98,7 +98,7 @@ class _Held(NamedTuple):
     way: Number
 
 
-class Step(NamedTuple):
+class RoadStep(NamedTuple):
     """Where a step ends: `state`, load followed `felt` [g], power lost at its start [W]."""
 
     state: Any
@@ -107,14 +107,13 @@ class Step(NamedTuple):
 
 
 def advance(
-    body: Body, state: Any, felt: Number, brakes: tuple[Pair, Pair], step: float, by: Numbers
-) -> Step:
+    body: VehicleBody, state: Any, felt: Number, brakes: tuple[Pair, Pair], step: float, by: Numbers
+) -> RoadStep:
     """Return a state one step on; a wheel that would turn the other way stands.
 
-    body: what moves [object]; state: speeds along and across [m/s], yaw rate [rad/s], speeds of
+    body: what moves; state: speeds along and across [m/s], yaw rate [rad/s], speeds of
     both treads [m/s]; felt: deceleration that the load has followed [g]; brakes: how fast they
-    would stop the treads at the step's start and at its end [m/s²]; step: [s]; by: numbers used
-    [object].
+    would stop the treads at the step's start and at its end [m/s²]; step: [s]; by: numbers used.
     Source: Runge and Kutta's method of order 4. The load follows by its own exact law. A tread that
     finds its slip faster than a step is long (a slow, heavy vehicle) is slowed to what a step can
     follow: where it ends is the same.
@@ -134,10 +133,14 @@ def advance(
     rear = by.choose(rear * held[1].way < 0.0, 0.0, rear)
     now = -(forces[0][2] + forces[1][2]) / body.weight
     followed = felt - math.expm1(-step / LOAD_LAG) * (now - felt)
-    return Step(by.state((u, v, yaw, front, rear)), followed, _power(body, state, forces, before))
+    return RoadStep(
+        by.state((u, v, yaw, front, rear)), followed, _power(body, state, forces, before)
+    )
 
 
-def _held(axle: Axle, state: Any, tread: Number, felt: Number, step: float, by: Numbers) -> _Held:
+def _held(
+    axle: AxleTrack, state: Any, tread: Number, felt: Number, step: float, by: Numbers
+) -> _Held:
     u = state[0]
     side = state[1] + state[2] * axle.lever
     by_speed = 1.0 / by.larger(by.hypot(u, side), STANDS)
@@ -155,7 +158,7 @@ def _held(axle: Axle, state: Any, tread: Number, felt: Number, step: float, by: 
 
 
 def _change(
-    body: Body, state: Any, held: tuple[_Held, _Held], brakes: Pair, by: Numbers
+    body: VehicleBody, state: Any, held: tuple[_Held, _Held], brakes: Pair, by: Numbers
 ) -> tuple[Any, tuple[tuple[Number, ...], tuple[Number, ...]]]:
     """Return how fast a state changes, and how both treads slide [m/s] with their forces [N]."""
     u, v, yaw, front, rear = state
@@ -172,7 +175,7 @@ def _change(
 
 
 def _force(
-    axle: Axle, along: Number, across: Number, held: _Held, by: Numbers
+    axle: AxleTrack, along: Number, across: Number, held: _Held, by: Numbers
 ) -> tuple[Number, ...]:
     """Return how a tread slides, with its force against that way, by the slip both ways."""
     slip = by.hypot(along * held.by_slip, across * held.by_side)
@@ -181,7 +184,7 @@ def _force(
     return along, across, along * size, across * size
 
 
-def _turning(axle: Axle, force: Number, brake: Number, held: _Held, by: Numbers) -> Number:
+def _turning(axle: AxleTrack, force: Number, brake: Number, held: _Held, by: Numbers) -> Number:
     """Return how fast a tread's speed changes [m/s²]: one that stands is held by its brake."""
     push = -axle.spin * force
     stands = push - by.smaller(by.larger(push, -brake), brake)
@@ -189,7 +192,10 @@ def _turning(axle: Axle, force: Number, brake: Number, held: _Held, by: Numbers)
 
 
 def _power(
-    body: Body, state: Any, forces: tuple[tuple[Number, ...], tuple[Number, ...]], brakes: Pair
+    body: VehicleBody,
+    state: Any,
+    forces: tuple[tuple[Number, ...], tuple[Number, ...]],
+    brakes: Pair,
 ) -> Number:
     """Return what brakes and sliding treads take [W]."""
     taken = brakes[0] / body.front.spin * abs(state[3]) + brakes[1] / body.rear.spin * abs(state[4])

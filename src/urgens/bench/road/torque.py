@@ -7,7 +7,7 @@ import numpy as np
 
 from urgens.physics.arrays import Array
 from urgens.physics.valve_law import Felt
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.system import System
@@ -55,25 +55,26 @@ class Pressed:
     foot: Array
 
 
-def pressed(made: System, standing: Standing, foot: Foot, longest: float) -> Pressed:
+def pressed(system: System, standing: StaticVehicle, foot: Foot, longest: float) -> Pressed:
     """Return what a foot makes of a system's brakes in time.
 
-    made: the system; standing: one load case [N, -]; foot: in time [object]; longest: how long [s].
+    system: the system; standing: one load case [N, -]; foot: in time; longest: how long
+    [s].
     Source: `solve`, at each foot as if it stood; the wheels' pressure follows evenly over the
     build-up's time.
     """
-    made = rolling(made, standing)
+    system = rolling(system, standing)
     times = np.arange(0.0, longest + 2.0 * GRID, GRID)
     efforts = foot.at(times)
-    output = booster_output(made, pushrod_force(made, efforts))
+    output = booster_output(system, pushrod_force(system, efforts))
     rear = float(standing.rear_weight + standing.rear_press)
-    loads = np.linspace(0.0, 1.2 * rear, LOADS) if made.feels_load else np.array([rear])
-    felt = Felt(loads[:, None] if made.feels_load else standing.rear_weight, standing.rear_weight)
-    found = line_pressures(made, output, felt)
+    loads = np.linspace(0.0, 1.2 * rear, LOADS) if system.feels_load else np.array([rear])
+    felt = Felt(loads[:, None] if system.feels_load else standing.rear_weight, standing.rear_weight)
+    found = line_pressures(system, output, felt)
     shape = (loads.size, times.size)
     lines = np.stack([np.broadcast_to(each, shape) for each in (found.front, found.rear)])
-    forces = forces_at(made, found)
-    radii = [float(end.rolling_radius) for end in made.ends]
+    forces = forces_at(system, found)
+    radii = [float(end.rolling_radius) for end in system.ends]
     torque = np.stack([
         np.broadcast_to(force * radius, shape)
         for force, radius in zip(forces, radii, strict=True)
@@ -97,7 +98,7 @@ def _built_up(values: Array) -> Array:
 class Torques:
     """Brake torques of many stops at any time: (n, 2) [N·m]."""
 
-    def __init__(self, stops: list[Pressed], standings: list[Standing]) -> None:
+    def __init__(self, stops: list[Pressed], standings: list[StaticVehicle]) -> None:
         """Take stops of the same times, and their loads at rest."""
         self._feels = any(one.loads.size > 1 for one in stops)
         count = max(one.loads.size for one in stops)

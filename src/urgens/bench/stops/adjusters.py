@@ -40,7 +40,7 @@ class Adjuster:
     def laid(self, given: object) -> float | None:
         """Return a setting as a number [SI], None where it is none.
 
-        given: as typed [object]. Source: quantity.
+        given: as typed. Source: quantity.
         """
         if isinstance(given, Quantity):
             return given.value
@@ -77,7 +77,7 @@ def adjuster(build: Build) -> Adjuster | None:
 def set_as(build: Build, setting: Mapping[str, object]) -> dict[str, Floats]:
     """Return what lies over a build's figures where it was set otherwise [SI].
 
-    build: the document; setting: as noted, by path [object].
+    build: the document; setting: as noted, by path.
     Source: the build's own adjuster; nothing where no setting of it is noted.
     """
     turned = adjuster(build)

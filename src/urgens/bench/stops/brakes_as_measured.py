@@ -5,10 +5,10 @@ from typing import Any
 import numpy as np
 
 from urgens.bench.stops.posterior import Posterior
-from urgens.document import Build, Change
+from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.kinds.brakes import brake_kind
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.document.paths import value_at
 from urgens.physics.axle import AXLES, Axle
 
@@ -16,18 +16,20 @@ LEAST_STOPS = 3  # that have to count
 STEPS, REACH = 60, 2.5  # of bisection; times a friction that is looked for
 
 
-def brakes_as_measured(build: Build, known: Posterior) -> Change | None:
+def brakes_as_measured(build: Build, posterior: Posterior) -> BuildChange | None:
     """Return the edit that takes what stops said into the build, None where too few of them count.
 
-    build: the document; known: what the stops say [object].
+    build: the document; posterior: what the stops say.
     Source: the friction that makes each axle's torque by its factor more or less, with the limits
     of 95 % as spread; the stops are marked as taken, so that they do not count twice.
     """
-    if known.counted < LEAST_STOPS:
+    if posterior.counted < LEAST_STOPS:
         return None
     values: dict[str, object] = {}
     evidence: dict[str, object] = {}
-    for axle, (mean, (low, high)) in zip(AXLES, (known.of_front, known.of_rear), strict=True):
+    for axle, (mean, (low, high)) in zip(
+        AXLES, (posterior.of_front, posterior.of_rear), strict=True
+    ):
         path = friction_path(build, axle)
         found = _friction(build, axle, mean)
         if found is None:
@@ -38,12 +40,12 @@ def brakes_as_measured(build: Build, known: Posterior) -> Change | None:
         evidence[path] = {
             "state": "measured",
             "spread": f"{max(off, 1e-4):.4f}",
-            "note": f"{known.counted} stops on the road",
+            "note": f"{posterior.counted} stops on the road",
         }
     proof: dict[str, Any] = dumped(build)["proof"]
     for stop in proof["stops"]:
         stop["taken"] = True
-    return Change("Brakes as measured", {**values, "proof": proof}, evidence)
+    return BuildChange("Brakes as measured", {**values, "proof": proof}, evidence)
 
 
 def friction_path(build: Build, axle: Axle) -> str:
@@ -62,7 +64,7 @@ def _friction(build: Build, axle: Axle, factor: float) -> float | None:
     name = path.removeprefix(f"{axle}.brake.")
 
     def torque(friction: float) -> float:
-        return float(kind.torque_per_pressure(Reading(brake, {name: friction})))
+        return float(kind.torque_per_pressure(NumericBuild(brake, {name: friction})))
 
     wanted, low, high = factor * torque(now), now / REACH, now * REACH
     if not torque(low) <= wanted:

@@ -9,7 +9,7 @@ from urgens.bench.stops.adjusters import Adjuster, adjuster
 from urgens.bench.stops.posterior import Posterior, why_not_counted
 from urgens.bench.stops.rear_first_chance import chances, least_factors
 from urgens.document import Build
-from urgens.document.ledger.proof import Stop
+from urgens.document.ledger.proof import MeasuredStop
 from urgens.physics.arrays import Array
 
 RISK = 0.05  # of the rear locking first: no setting beyond it is proposed
@@ -49,11 +49,11 @@ class NextStop:
 
 
 def next_stop(
-    build: Build, stops: tuple[Stop, ...], known: Posterior, least: Array | None = None
+    build: Build, stops: tuple[MeasuredStop, ...], posterior: Posterior, least: Array | None = None
 ) -> NextStop | None:
     """Return the next stop, None where nothing can be set on the build.
 
-    build: the document; stops: so far, as typed [object]; known: what they say [object]; least:
+    build: the document; stops: so far, as typed; posterior: what they say; least:
     rear factors of its front ones, where they are known already [-].
     Source: common practice: from the front on, a step at a time, back at once where the rear
     locked; done where two neighbours bracket it, or the best was repeated wet.
@@ -63,15 +63,17 @@ def next_stop(
         return None
     made = tuple(stop for stop in stops if why_not_counted(build, stop) is None)
     if least is None:
-        least = least_factors(build, turned, known.front)
-    risks = chances(known, least)
+        least = least_factors(build, turned, posterior.front)
+    risks = chances(posterior, least)
     return choose(turned, made, risks, turned.now(build))
 
 
-def choose(turned: Adjuster, stops: tuple[Stop, ...], risks: Array, start: float) -> NextStop:
+def choose(
+    turned: Adjuster, stops: tuple[MeasuredStop, ...], risks: Array, start: float
+) -> NextStop:
     """Return the next stop.
 
-    turned: what is turned [object]; stops: that count [object]; risks: of each setting [-]; start:
+    turned: what is turned; stops: that count; risks: of each setting [-]; start:
     the setting that stands now [SI].
     Source: as `next_stop`.
     """
@@ -105,11 +107,11 @@ def _to(turned: Adjuster, risks: Array, place: int, kind: Kind, before: float) -
     return NextStop(turned, turned.values[place], float(risks[place]), kind, before, risks)
 
 
-def _rear_first(stop: Stop) -> bool:
+def _rear_first(stop: MeasuredStop) -> bool:
     return stop.locked == "rear"
 
 
-def _setting(turned: Adjuster, stop: Stop) -> float:
+def _setting(turned: Adjuster, stop: MeasuredStop) -> float:
     found = turned.laid(stop.setting[turned.path])
     assert found is not None  # else it would not count
     return found

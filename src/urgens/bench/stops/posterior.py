@@ -7,12 +7,12 @@ import numpy as np
 
 from urgens.bench.stops.adjusters import adjuster, set_as
 from urgens.document import Build
-from urgens.document.ledger.proof import Stop
+from urgens.document.ledger.proof import MeasuredStop
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.axle import Pair
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.line_pressure import booster_output, forces_at, pushrod_force
 from urgens.solve.press import achieved, rolling_lines
 from urgens.solve.system import System, system
@@ -125,16 +125,16 @@ def prior(build: Build) -> Prior:
     return Prior(np.ones(2), covariance)
 
 
-def _forces(made: System, effort: float) -> tuple[Array, Array]:
-    standing = Standing(*(np.asarray(v)[..., 0] for v in made.standing))
-    front, rear = forces_at(made, rolling_lines(made, pushrod_force(made, effort), standing))
+def _forces(system: System, effort: float) -> tuple[Array, Array]:
+    standing = StaticVehicle(*(np.asarray(v)[..., 0] for v in system.standing))
+    front, rear = forces_at(system, rolling_lines(system, pushrod_force(system, effort), standing))
     return np.maximum(front, 1.0), np.maximum(rear, 1.0)
 
 
-def deceleration_of(stop: Stop, reaction: float) -> tuple[float, float] | None:
+def deceleration_of(stop: MeasuredStop, reaction: float) -> tuple[float, float] | None:
     """Return a stop's mean deceleration and how far it may be off [g], None where none was read.
 
-    stop: as typed [object]; reaction: time before the brakes act [s].
+    stop: as typed; reaction: time before the brakes act [s].
     Source: kinematics: z = v²/(2 g (s − v t)); a distance's error as typed.
     """
     if stop.deceleration is not None:
@@ -151,10 +151,10 @@ def deceleration_of(stop: Stop, reaction: float) -> tuple[float, float] | None:
     return z, max(z * stop.distance_error.value / 2.0 / way, 0.2 * READ_WITHIN)
 
 
-def why_not_counted(build: Build, stop: Stop) -> str | None:
+def why_not_counted(build: Build, stop: MeasuredStop) -> str | None:
     """Return why a stop says nothing of the build as it is, None where it counts.
 
-    build: the document; stop: as typed [object]. Source: by definition.
+    build: the document; stop: as typed. Source: by definition.
     """
     if not stop.counts:
         return "left out by hand"
@@ -172,16 +172,16 @@ def why_not_counted(build: Build, stop: Stop) -> str | None:
     return None
 
 
-def _why_left(build: Build, stop: Stop) -> str | None:
+def _why_left(build: Build, stop: MeasuredStop) -> str | None:
     """Return why a stop tells no more, or nothing: what is in the build must not count twice."""
     why = why_not_counted(build, stop)
     return "taken into the build as measured" if why is None and stop.taken else why
 
 
-def stop_system(build: Build, stop: Stop) -> tuple[System, Standing]:
+def stop_system(build: Build, stop: MeasuredStop) -> tuple[System, StaticVehicle]:
     """Return the numbers of a build as it was set at a stop, and its loads then.
 
-    build: the document; stop: one that counts [object]. Source: the stop's own setting and load
+    build: the document; stop: one that counts. Source: the stop's own setting and load
     case.
     """
     speed = 0.0 if stop.speed is None else stop.speed.value * SPEED_SHARE
@@ -189,29 +189,29 @@ def stop_system(build: Build, stop: Stop) -> tuple[System, Standing]:
     return made, made.case(made.case_names.index(stop.load_case))
 
 
-def scaled(made: System, front: Floats, rear: Floats) -> System:
-    """Return a system whose brakes do more or less; made: the system; front, rear: factors [-].
+def scaled(system: System, front: Floats, rear: Floats) -> System:
+    """Return a system whose brakes do more or less; system: the system; front, rear: factors [-].
 
     Source: by definition of the factors.
     """
     factors = (front, rear)
     ends = (
         replace(end, torque_per_pressure=np.multiply(end.torque_per_pressure, factor))
-        for end, factor in zip(made.ends, factors, strict=True)
+        for end, factor in zip(system.ends, factors, strict=True)
     )
-    return replace(made, ends=Pair(*ends))
+    return replace(system, ends=Pair(*ends))
 
 
 def posterior(
     build: Build,
-    stops: tuple[Stop, ...],
+    stops: tuple[MeasuredStop, ...],
     known: Prior | None = None,
     steps: tuple[int, int] = (AXLE_STEPS, ROAD_STEPS),
 ) -> Posterior:
     """Return what stops say of the brakes and the road.
 
-    build: the document; stops: as typed [object]; known: of the brakes before, the build's own
-    where none is given [object]; steps: places of each factor, and of each road [-].
+    build: the document; stops: as typed; known: of the brakes before, the build's own
+    where none is given; steps: places of each factor, and of each road [-].
     Source: Bayes' rule on a grid: Gelman and others, Bayesian Data Analysis (from memory).
     """
     known = prior(build) if known is None else known
@@ -235,7 +235,7 @@ def posterior(
     return Posterior(axes[0], axes[1], weights, roads, len(counted), left)
 
 
-def _roads(stops: list[Stop]) -> tuple[float, ...]:
+def _roads(stops: list[MeasuredStop]) -> tuple[float, ...]:
     return tuple(dict.fromkeys(stop.surface for stop in stops))
 
 
@@ -247,7 +247,11 @@ def _of_road(likely: Array, weights: Array) -> Array:
 
 
 def _on_road(
-    build: Build, surface: float, stops: list[Stop], factors: tuple[Array, Array], steps: int
+    build: Build,
+    surface: float,
+    stops: list[MeasuredStop],
+    factors: tuple[Array, Array],
+    steps: int,
 ) -> tuple[float, Array, Array]:
     """Return a road's places, and how likely its stops are there: shape (front, rear, places)."""
     low = max(surface - REACH * ROAD_SPREAD, 0.02)
@@ -267,7 +271,7 @@ class _Tried:
     def __init__(
         self,
         build: Build,
-        stop: Stop,
+        stop: MeasuredStop,
         factors: tuple[Array, Array],
         roads: Array,
         read: tuple[float, float] | None,

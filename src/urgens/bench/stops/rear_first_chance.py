@@ -8,7 +8,7 @@ from urgens.document import Build
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.valve_law import Felt
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.roads import every_road
@@ -19,10 +19,12 @@ BEFORE = 120  # of them where a valve feels the load as it moves
 STRICTLY = 1e-9  # N from one effort to the next, so that a force has one
 
 
-def least_rear_factor(made: System, standing: Standing, surfaces: Array, front: Array) -> Array:
+def least_rear_factor(
+    system: System, standing: StaticVehicle, surfaces: Array, front: Array
+) -> Array:
     """Return the factor on the rear brake force from which the rear locks first [-].
 
-    made: the system; standing: one load case [N, -]; surfaces: tyre-road coefficients (s,) [-];
+    system: the system; standing: one load case [N, -]; surfaces: tyre-road coefficients (s,) [-];
     front: factors on the front brake force (a,) [-]. Shape (a, s); inf where the hardest foot
     locks no rear wheel.
     Both axles lock at the same foot where each has what the road gives at the deceleration of
@@ -31,31 +33,31 @@ def least_rear_factor(made: System, standing: Standing, surfaces: Array, front: 
     Source: force balance at the point where both axles are at their limit: Limpert, Brake Design
     and Safety (from memory); brake forces that rise with the foot.
     """
-    made = rolling(made, standing)
+    system = rolling(system, standing)
     at_limit = vehicle.attainable(standing, surfaces)
     most, rest = vehicle.grip(standing, at_limit, surfaces)
     load = np.maximum(vehicle.axle_loads(standing, at_limit)[1], 0.0)
-    efforts = np.linspace(0.0, float(made.max_effort), EFFORTS)
-    ahead, behind = _bare_forces(made, efforts, Felt(load[:, None], standing.rear_weight))
+    efforts = np.linspace(0.0, float(system.max_effort), EFFORTS)
+    ahead, behind = _bare_forces(system, efforts, Felt(load[:, None], standing.rear_weight))
     found = np.empty((surfaces.size, front.size))
     for place, mu in enumerate(surfaces):
-        needed = (most[place] - made.drag.front) / front
+        needed = (most[place] - system.drag.front) / front
         effort = np.interp(needed, ahead[place], efforts, right=np.inf)
         reached = np.isfinite(effort)
         own = np.interp(np.where(reached, effort, efforts[-1]), efforts, behind[place])
-        hardest = front * ahead[place, -1] + made.drag.front
+        hardest = front * ahead[place, -1] + system.drag.front
         alone = vehicle.rear_lock_line(standing, mu, hardest)
-        wanted = np.maximum(np.where(reached, rest[place], alone) - made.drag.rear, 0.0)
+        wanted = np.maximum(np.where(reached, rest[place], alone) - system.drag.rear, 0.0)
         found[place] = np.divide(wanted, own, out=np.full(own.shape, np.inf), where=own > 0.0)
-        if made.feels_load:  # where the front locks at no foot, the one below has looked already
+        if system.feels_load:  # where the front locks at no foot, the one below has looked already
             found[place, ~reached] = np.inf
-    if made.feels_load:
-        found = np.minimum(found, _before_the_front(made, standing, surfaces, front, most))
+    if system.feels_load:
+        found = np.minimum(found, _before_the_front(system, standing, surfaces, front, most))
     return found.T
 
 
 def _before_the_front(
-    made: System, standing: Standing, surfaces: Array, front: Array, limits: Array
+    system: System, standing: StaticVehicle, surfaces: Array, front: Array, limits: Array
 ) -> Array:
     """Return the least rear factor that locks the rear at a foot which leaves the front rolling.
 
@@ -63,33 +65,33 @@ def _before_the_front(
     it on each road (s,) [N].
     Shape (s, a) [-]. Source: rear_lock_line at each foot, the valve feeling the load at that lock.
     """
-    efforts = np.linspace(0.0, float(made.max_effort), BEFORE)
-    ahead, _ = _bare_forces(made, efforts, Felt(standing.rear_weight, standing.rear_weight))
-    ahead = front[:, None] * ahead + made.drag.front
+    efforts = np.linspace(0.0, float(system.max_effort), BEFORE)
+    ahead, _ = _bare_forces(system, efforts, Felt(standing.rear_weight, standing.rear_weight))
+    ahead = front[:, None] * ahead + system.drag.front
     mu = surfaces[:, None, None]
     alone = vehicle.rear_lock_line(standing, mu, ahead)
     felt = Felt(alone / np.multiply(mu, standing.rear_grip), standing.rear_weight)
-    _, own = _bare_forces(made, efforts, felt)
+    _, own = _bare_forces(system, efforts, felt)
     possible = (own > 0.0) & (ahead <= limits[:, None, None])
-    wanted = np.maximum(alone - made.drag.rear, 0.0)
+    wanted = np.maximum(alone - system.drag.rear, 0.0)
     factors = np.divide(wanted, own, out=np.full(own.shape, np.inf), where=possible)
     return np.asarray(factors.min(axis=-1))
 
 
-def _bare_forces(made: System, efforts: Array, felt: Felt) -> tuple[Array, Array]:
+def _bare_forces(system: System, efforts: Array, felt: Felt) -> tuple[Array, Array]:
     """Return both axles' forces on each road without the engine's drag [N], the front's rising."""
-    output = booster_output(made, pushrod_force(made, efforts))
-    front, rear = forces_at(made, line_pressures(made, output, felt))
+    output = booster_output(system, pushrod_force(system, efforts))
+    front, rear = forces_at(system, line_pressures(system, output, felt))
     shape = np.broadcast_shapes(np.shape(felt.now), efforts.shape)
     front, rear = (np.broadcast_to(force, shape) for force in (front, rear))
-    rising = np.maximum.accumulate(front - made.drag.front, axis=-1)
-    return rising + STRICTLY * np.arange(efforts.size), rear - made.drag.rear
+    rising = np.maximum.accumulate(front - system.drag.front, axis=-1)
+    return rising + STRICTLY * np.arange(efforts.size), rear - system.drag.rear
 
 
 def least_factors(build: Build, turned: Adjuster, front: Array) -> Array:
     """Return the rear factor from which the rear locks first in some load case on some road [-].
 
-    build: the document; turned: what is turned [object]; front: factors on the front brake force
+    build: the document; turned: what is turned; front: factors on the front brake force
     (a,) [-].
     Shape (settings, a).
     Source: `least_rear_factor` on every road of the build.
@@ -104,14 +106,14 @@ def least_factors(build: Build, turned: Adjuster, front: Array) -> Array:
     return found
 
 
-def chances(known: Posterior, least: Array) -> Array:
+def chances(posterior: Posterior, least: Array) -> Array:
     """Return how likely the rear locks first at every setting, shape (settings,) [-].
 
-    known: of the brakes [object]; least: rear factors of `least_factors`, at the posterior's front
-    ones [-].
+    posterior: of the brakes; least: rear factors of `least_factors`, at the posterior's
+    front ones [-].
     Source: the posterior's weight beyond them, of the cell that is cut in proportion.
     """
-    step = known.rear[1] - known.rear[0]
-    upper = known.rear + step / 2.0
+    step = posterior.rear[1] - posterior.rear[0]
+    upper = posterior.rear + step / 2.0
     beyond = np.clip((upper - least[..., None]) / step, 0.0, 1.0)
-    return np.asarray(np.einsum("ab,sab->s", known.weights, beyond))
+    return np.asarray(np.einsum("ab,sab->s", posterior.weights, beyond))

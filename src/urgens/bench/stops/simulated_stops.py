@@ -19,7 +19,7 @@ from urgens.bench.stops.posterior import (
 )
 from urgens.bench.stops.rear_first_chance import least_factors
 from urgens.document import Build
-from urgens.document.ledger.proof import Stop
+from urgens.document.ledger.proof import MeasuredStop
 from urgens.physics.arrays import Array, Floats
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import first_rise_of_either
@@ -32,7 +32,7 @@ LOOK_AHEAD, COARSE = 9, (17, 11)  # vehicles that are followed, and how finely e
 
 
 @dataclass(frozen=True)
-class Vehicle:
+class TrueVehicle:
     """A vehicle as it really is: what differs by path [SI], factors on its brakes and its road."""
 
     build: Build
@@ -48,11 +48,13 @@ class Vehicle:
         made = system(self.build, over={**self.over, path: setting})
         return scaled(made, *self.factors)
 
-    def stop(self, advice: NextStop, surface: float, chance: Generator, share: float = 1.0) -> Stop:
+    def stop(
+        self, advice: NextStop, surface: float, chance: Generator, share: float = 1.0
+    ) -> MeasuredStop:
         """Return a stop up to the first lock, or to a share of its foot, as it would be noted.
 
-        advice: what was proposed [object]; surface: what the road is taken for [-]; chance: to draw
-        with [object]; share: of the foot of the first lock [-].
+        advice: what was proposed; surface: what the road is taken for [-]; chance: to draw
+        with; share: of the foot of the first lock [-].
         Source: first lock; deceleration and who locked seen as exactly as is assumed of a builder.
         """
         made = self.at(advice.turned.path, advice.setting)
@@ -64,7 +66,7 @@ class Vehicle:
         forces = axle_forces(made, pushrod_force(made, effort), standing)
         z = float((forces[0] + forces[1]) / standing.weight) + chance.normal(0.0, READ_WITHIN)
         apart = float(found.rear_used[0] - found.front_used[0]) + chance.normal(0.0, SEEN_WITHIN)
-        return Stop.model_validate({
+        return MeasuredStop.model_validate({
             "at": "2026-01-01T12:00",
             "load_case": self.build.vehicle.load_cases[0].name,
             "surface": surface,
@@ -77,23 +79,22 @@ class Vehicle:
 
 
 def campaign(
-    vehicle: Vehicle,
-    stops: tuple[Stop, ...],
-    known: Prior,
+    vehicle: TrueVehicle,
+    stops: tuple[MeasuredStop, ...],
+    prior: Prior,
     chance: Generator,
     steps: tuple[int, int],
     least: Array | None = None,
 ) -> tuple[int, NextStop | None]:
     """Return how many more stops a vehicle takes until all is done, and the last advice.
 
-    vehicle: as it really is [object]; stops: so far [object]; known: of the brakes before any
-    [object]; chance: to draw with [object]; steps: of the grid [-]; least: rear factors of its
-    front ones, where they are known already [-].
+    vehicle: as it really is; stops: so far; prior: of the brakes before any; chance: to draw with;
+    steps: of the grid [-]; least: rear factors of its front ones, where they are known already [-].
     Source: the advice followed on the stand-in, no more than `MOST_STOPS` times.
     """
     build, dry = vehicle.build, vehicle.build.targets.surface
     for count in range(MOST_STOPS):
-        found = posterior(build, stops, known, steps)
+        found = posterior(build, stops, prior, steps)
         least = _least(build, found.front) if least is None else least
         advice = next_stop(build, stops, found, least)
         if advice is None or advice.done:
@@ -105,14 +106,14 @@ def campaign(
 
 def stops_left(
     build: Build,
-    stops: tuple[Stop, ...],
+    stops: tuple[MeasuredStop, ...],
     known: Posterior,
     seed: int = 1,
     goes_on: Callable[[], bool] | None = None,
 ) -> int:
     """Return how many stops are likely still to make; of several vehicles the middle one.
 
-    build: the document; stops: so far [object]; known: what they say [object]; seed: of the draws
+    build: the document; stops: so far; known: what they say; seed: of the draws
     [-]; goes_on: asked between two vehicles whether to go on [callable].
     Source: the advice followed on vehicles drawn from what is known.
     """
@@ -120,7 +121,9 @@ def stops_left(
     pairs = zip(*known.draws(LOOK_AHEAD, seed), strict=True)
     least = _least(build, posterior(build, (), before, COARSE).front)
     counts = [
-        campaign(Vehicle(build, {}, (float(a), float(b))), stops, before, chance, COARSE, least)[0]
+        campaign(
+            TrueVehicle(build, {}, (float(a), float(b))), stops, before, chance, COARSE, least
+        )[0]
         for a, b in pairs
         if goes_on is None or goes_on()
     ]

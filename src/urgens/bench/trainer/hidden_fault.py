@@ -8,9 +8,9 @@ from numpy.random import Generator
 
 from urgens.document import Build
 from urgens.guidance.tracing.ranking import Tracing
-from urgens.guidance.tracing.readings import KINDS, Reading
+from urgens.guidance.tracing.readings import KINDS, TraceReading
 from urgens.guidance.tracing.simulated import EFFECTS, Simulated, figures, rows_of
-from urgens.guidance.tracing.tables import Cause, Outcome, Sign, Trial, tables
+from urgens.guidance.tracing.tables import TestOutcome, TraceCause, TraceSign, TraceTest, tables
 
 BY_HAND = 0.5  # of a reading's own error that a careful hand makes
 SPREAD = 0.02  # by which a vehicle's figures differ from its build's [-]; assumed
@@ -24,7 +24,7 @@ class HiddenFault:
     """
 
     tracing: Tracing
-    causes: tuple[Cause, ...]
+    causes: tuple[TraceCause, ...]
     sizes: tuple[int, ...]
     seed: int
     case: int = 0
@@ -39,8 +39,8 @@ class HiddenFault:
         words = "|".join(str(one) for one in (self.seed, *what))
         return np.random.default_rng(list(words.encode()))
 
-    def outcome(self, test: Trial) -> Outcome:
-        """Return what a test shows; test: that is made [object].
+    def outcome(self, test: TraceTest) -> TestOutcome:
+        """Return what a test shows; test: that is made.
 
         Source: the table; of two causes the one that shows what is less usual.
         """
@@ -48,12 +48,14 @@ class HiddenFault:
         drawn = [self._drawn(test, outcomes, cause) for cause in self.causes]
         return next((one for one in drawn if one.id != test.usual), drawn[0])
 
-    def _drawn(self, test: Trial, outcomes: tuple[Outcome, ...], cause: Cause) -> Outcome:
+    def _drawn(
+        self, test: TraceTest, outcomes: tuple[TestOutcome, ...], cause: TraceCause
+    ) -> TestOutcome:
         likely = self.tracing.likely(test)[:, self.tracing.ids.index(cause.id)]
         return outcomes[int(self._chance("test", test.id, cause.id).choice(likely.size, p=likely))]
 
-    def shows(self, sign: Sign) -> bool:
-        """Return whether a sign is seen; sign: that is looked for [object]. Source: the table."""
+    def shows(self, sign: TraceSign) -> bool:
+        """Return whether a sign is seen; sign: that is looked for. Source: the table."""
         whole = tables()
         for cause in self.causes:
             named = dict(sign.causes.links())
@@ -62,7 +64,7 @@ class HiddenFault:
                 return True
         return False
 
-    def signs(self) -> tuple[Sign, ...]:
+    def signs(self) -> tuple[TraceSign, ...]:
         """Return the signs that it comes with, the most telling first; at least one.
 
         Source: the table.
@@ -70,17 +72,17 @@ class HiddenFault:
         shown = [one for one in self.tracing.signs if not one.when and self.shows(one)]
         return tuple(sorted(shown or [self._nearest()], key=self._rank))
 
-    def _rank(self, sign: Sign) -> float:
+    def _rank(self, sign: TraceSign) -> float:
         return -max(self._link(sign, cause) for cause in self.causes)
 
-    def _link(self, sign: Sign, cause: Cause) -> float:
+    def _link(self, sign: TraceSign, cause: TraceCause) -> float:
         return tables().links[dict(sign.causes.links()).get(cause.id, "never")]
 
-    def _nearest(self) -> Sign:
+    def _nearest(self) -> TraceSign:
         own = [one for one in self.tracing.signs if not one.when]
         return min(own, key=self._rank)
 
-    def read(self, kind: str, effort: float, stroke: int = 1) -> Reading:
+    def read(self, kind: str, effort: float, stroke: int = 1) -> TraceReading:
         """Return what is read on it at a foot.
 
         kind: of the reading [text]; effort: [N]; stroke: which one [-].
@@ -91,7 +93,7 @@ class HiddenFault:
         value = float(KINDS[kind].figure(found)[0, 0])
         own = 1.0 + SPREAD * self._chance("vehicle", kind).normal()
         by_hand = BY_HAND * KINDS[kind].error * self._chance("hand", kind, effort, stroke).normal()
-        return Reading(kind, max(value * own + by_hand, 0.0), effort, stroke)
+        return TraceReading(kind, max(value * own + by_hand, 0.0), effort, stroke)
 
     def _row(self) -> Simulated:
         """Return the one row that has all of its causes."""
@@ -109,7 +111,7 @@ class HiddenFault:
 def hidden(build: Build, seed: int, count: int = 1, case: int = 0) -> HiddenFault:
     """Return a vehicle of a build with something wrong.
 
-    build: the document; seed: of which vehicle [object]; count: of its causes [-]; case: place of
+    build: the document; seed: of which vehicle; count: of its causes [-]; case: place of
     the load case [-]. Source: the causes that its layout can have, as common as they are.
     """
     tracing = Tracing(build)
@@ -120,17 +122,17 @@ def hidden(build: Build, seed: int, count: int = 1, case: int = 0) -> HiddenFaul
 
 
 def with_causes(
-    tracing: Tracing, causes: tuple[Cause, ...], seed: int, case: int = 0
+    tracing: Tracing, causes: tuple[TraceCause, ...], seed: int, case: int = 0
 ) -> HiddenFault:
     """Return a vehicle with these causes, each of a size that is drawn.
 
-    tracing: of its build [object]; causes: of it [objects]; seed: of the sizes [object]; case:
+    tracing: of its build; causes: of it; seed: of the sizes; case:
     place of the load case [-]. Source: EFFECTS.
     """
     return HiddenFault(tracing, causes, tuple(_sizes(causes, seed)), seed, case)
 
 
-def _sizes(causes: tuple[Cause, ...], seed: int) -> Iterator[int]:
+def _sizes(causes: tuple[TraceCause, ...], seed: int) -> Iterator[int]:
     chance = np.random.default_rng([seed, 1])
     for cause in causes:
         rows = sum(one == cause.id for one in rows_of([cause.id]).causes)

@@ -6,9 +6,9 @@ from typing import NamedTuple
 
 from urgens.bench.trainer.hidden_fault import HiddenFault, hidden
 from urgens.document import Build
-from urgens.guidance.tracing.ranking import Evidence, entropy
-from urgens.guidance.tracing.readings import Reading
-from urgens.guidance.tracing.tables import Cause, Outcome, Sign, Trial
+from urgens.guidance.tracing.ranking import TraceEvidence, entropy
+from urgens.guidance.tracing.readings import TraceReading
+from urgens.guidance.tracing.tables import TestOutcome, TraceCause, TraceSign, TraceTest
 from urgens.guidance.tracing.trace import Traced, traced
 
 ASKED, READ, GAUGED, WRONG = 1, 3, 20, 30  # minutes of a look, a ruler, two gauges, a wrong mend
@@ -32,11 +32,11 @@ LEVELS: Mapping[int, Level] = {
 }
 
 
-class Told(NamedTuple):
+class TestMade(NamedTuple):
     """A test that was made: what it showed, bits it told, minutes it took."""
 
-    test: Trial
-    outcome: Outcome
+    test: TraceTest
+    outcome: TestOutcome
     bits: float
     minutes: int
 
@@ -51,9 +51,9 @@ class Exercise:
 
     fault: HiddenFault
     level: int
-    evidence: Evidence
-    repaired: Cause | None = None
-    told: tuple[Told, ...] = ()
+    evidence: TraceEvidence
+    repaired: TraceCause | None = None
+    told: tuple[TestMade, ...] = ()
     minutes: int = 0
     wrong: tuple[str, ...] = ()
     found: tuple[str, ...] = field(default_factory=tuple)
@@ -72,17 +72,17 @@ class Exercise:
         """Return what all that is known comes to. Source: `tracing.trace`."""
         return traced(self.build, self.evidence, self.fault.case)
 
-    def look(self, sign: Sign) -> "Exercise":
+    def look(self, sign: TraceSign) -> "Exercise":
         """Return the exercise once it was looked for a sign.
 
-        sign: of the layout [object]. Source: ASKED.
+        sign: of the layout. Source: ASKED.
         """
         signs = {**self.evidence.signs, sign.id: self.fault.shows(sign)}
         return replace(self, evidence=replace(self.evidence, signs=signs),
                        minutes=self.minutes + ASKED)  # fmt: skip
 
-    def test(self, test: Trial) -> "Exercise":
-        """Return the exercise once a test was made; test: of the build [object].
+    def test(self, test: TraceTest) -> "Exercise":
+        """Return the exercise once a test was made; test: of the build.
 
         Source: `HiddenFault.outcome`; the minutes of the table.
         """
@@ -92,9 +92,9 @@ class Exercise:
         made = replace(self, evidence=replace(self.evidence, outcomes=outcomes),
                        minutes=self.minutes + test.minutes)  # fmt: skip
         bits = float(before - entropy(made.known().shares))
-        return replace(made, told=(*self.told, Told(test, outcome, bits, test.minutes)))
+        return replace(made, told=(*self.told, TestMade(test, outcome, bits, test.minutes)))
 
-    def read(self, kind: str, effort: float, stroke: int = 1) -> tuple["Exercise", Reading]:
+    def read(self, kind: str, effort: float, stroke: int = 1) -> tuple["Exercise", TraceReading]:
         """Return the exercise once a figure was read, and it.
 
         kind: of the reading [text]; effort: of the foot [N]; stroke: which one [-].
@@ -121,19 +121,19 @@ class Exercise:
 def exercise(build: Build, level: int, seed: int) -> Exercise:
     """Return a new exercise.
 
-    build: the document; level: of LEVELS [-]; seed: of the vehicle [object].
+    build: the document; level: of LEVELS [-]; seed: of the vehicle.
     Source: a hidden fault; at the start as many signs as the level tells.
     """
     rules = LEVELS[level]
     fault = hidden(build, seed, rules.causes)
     signs = {one.id: True for one in fault.signs()[: rules.told]}
     repaired = _repaired(fault, signs) if rules.repaired else None
-    return Exercise(fault, level, Evidence(signs), repaired)
+    return Exercise(fault, level, TraceEvidence(signs), repaired)
 
 
-def _repaired(fault: HiddenFault, signs: Mapping[str, bool]) -> Cause | None:
+def _repaired(fault: HiddenFault, signs: Mapping[str, bool]) -> TraceCause | None:
     """Return what somebody took for the cause, and mended in vain."""
-    ranked = traced(fault.build, Evidence(signs), fault.case).ranked
+    ranked = traced(fault.build, TraceEvidence(signs), fault.case).ranked
     true = {one.id for one in fault.causes}
     return next((one.cause for one in ranked if one.cause.id not in true), None)
 
@@ -145,18 +145,18 @@ class Debrief:
     `best` are tests in order with what each shows; `passed` tests of it that were not made.
     """
 
-    best: tuple[Told, ...]
+    best: tuple[TestMade, ...]
     minutes: int
-    passed: tuple[Trial, ...]
+    passed: tuple[TraceTest, ...]
 
 
 def debrief(done: Exercise) -> Debrief:
-    """Return what would have been the shortest way; done: an exercise [object].
+    """Return what would have been the shortest way; done: an exercise.
 
     Source: the best test each time, until what is wrong would be named.
     """
     start = {one.id: True for one in done.fault.signs()[: LEVELS[done.level].told]}
-    way = replace(done, evidence=Evidence(start), told=(), minutes=0)
+    way = replace(done, evidence=TraceEvidence(start), told=(), minutes=0)
     true = [one.id for one in done.fault.causes]
     for _ in range(MOST):
         known = way.known()
@@ -169,6 +169,6 @@ def debrief(done: Exercise) -> Debrief:
     return Debrief(way.told, way.minutes, passed)
 
 
-def rests(done: Exercise) -> tuple[Cause, ...]:
-    """Return what is wrong and has not been named; done: an exercise [object]. Source: it."""
+def rests(done: Exercise) -> tuple[TraceCause, ...]:
+    """Return what is wrong and has not been named; done: an exercise. Source: it."""
     return tuple(one for one in done.fault.causes if one.id not in done.found)

@@ -3,7 +3,7 @@
 from typing import Any
 
 from urgens.document.build import Build
-from urgens.document.edits.change import Change
+from urgens.document.edits.change import BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.setups import is_under
 
@@ -16,7 +16,7 @@ PARTS: dict[str, tuple[str, ...]] = {
 }
 
 
-def borrowed(other: Build, part: str) -> Change:
+def borrowed(other: Build, part: str) -> BuildChange:
     """Return the change that takes a part of `other` over, with what is known about it.
 
     `part` is one of PARTS. Raises KeyError for any other.
@@ -39,4 +39,4 @@ def borrowed(other: Build, part: str) -> Change:
         for path, said in other.evidence.items()
         if any(is_under(path, place) for place in places)
     }
-    return Change(f"The {part} of {other.name}", values, known)
+    return BuildChange(f"The {part} of {other.name}", values, known)

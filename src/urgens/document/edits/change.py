@@ -11,7 +11,7 @@ from urgens.document.edits.edit import dumped, lay
 from urgens.document.edits.setups import is_under, known_still, whole, with_setup
 from urgens.document.errors import BuildErrors
 from urgens.document.facts import given
-from urgens.document.model import Part
+from urgens.document.model import DocumentModel
 from urgens.document.paths import value_at
 from urgens.document.validation import validated
 
@@ -21,7 +21,7 @@ EVIDENCE = "evidence"
 
 
 @dataclass(frozen=True)
-class Change:
+class BuildChange:
     """What one step does: `values` by path, `known` of figures by path, `orders` of lists by path.
 
     Every figure given in the parts that stand in `assumed`, by path, is only assumed.
@@ -36,18 +36,18 @@ class Change:
     assumed: Mapping[str, object] = field(default_factory=dict)
 
     @classmethod
-    def assuming(cls, label: str, parts: Mapping[str, object], **values: object) -> "Change":
+    def assuming(cls, label: str, parts: Mapping[str, object], **values: object) -> "BuildChange":
         """Return the change that puts new parts in by path, every figure of them only assumed."""
         return cls(label, {**values, **parts}, assumed=parts)
 
-    def known_in(self, made: Build) -> Json:
+    def known_in(self, build: Build) -> Json:
         """Return what is known of figures after it, in the build that it makes."""
         places = [path for place, part in self.assumed.items() for path in given(place, part)]
-        only = {path: {"state": "assumed"} for path in places if is_figure(made, path)}
+        only = {path: {"state": "assumed"} for path in places if is_figure(build, path)}
         return {**only, **copy.deepcopy(dict(self.known))}
 
 
-def changed(base: Build, change: Change, setup: str | None = None) -> Build:
+def changed(base: Build, change: BuildChange, setup: str | None = None) -> Build:
     """Return `base` after a change; with a set-up chosen, its variant of the build is changed.
 
     Raises BuildErrors where the result is no valid build; `base` itself never changes.
@@ -59,7 +59,7 @@ def changed(base: Build, change: Change, setup: str | None = None) -> Build:
     return whole(_changed_in_setup(base, view, change, setup, change.known_in(made)))
 
 
-def _changed_itself(base: Build, change: Change) -> Build:
+def _changed_itself(base: Build, change: BuildChange) -> Build:
     document = dumped(base)
     change = _with_lists_in_order(base, change)
     for path, order in change.orders.items():
@@ -78,12 +78,12 @@ def _changed_itself(base: Build, change: Change) -> Build:
     return validated({**document, EVIDENCE: said})
 
 
-def _with_lists_in_order(base: Build, change: Change) -> Change:
+def _with_lists_in_order(base: Build, change: BuildChange) -> BuildChange:
     """Return a change in which a list of parts that is written anew is one of new entries."""
     lists = {path: value for path, value in change.values.items() if _are_parts(base, path, value)}
     if not lists:
         return change
-    return Change(
+    return BuildChange(
         change.label,
         {path: value for path, value in change.values.items() if path not in lists},
         change.known,
@@ -98,7 +98,7 @@ def _are_parts(base: Build, path: str, value: object) -> bool:
     except BuildErrors:
         return False
     entries = (*now, *value) if isinstance(now, tuple) and isinstance(value, list | tuple) else ()
-    return bool(entries) and all(isinstance(entry, Part | dict) for entry in entries)
+    return bool(entries) and all(isinstance(entry, DocumentModel | dict) for entry in entries)
 
 
 def _in_order(document: Json, path: str, order: Order) -> list[Any]:
@@ -161,7 +161,9 @@ def _renamed(
 # --- a set-up that is chosen ---------------------------------------------------------------------
 
 
-def _changed_in_setup(base: Build, view: Build, change: Change, name: str, facts: Json) -> Build:
+def _changed_in_setup(
+    base: Build, view: Build, change: BuildChange, name: str, facts: Json
+) -> Build:
     """Return the base build with a change laid into one of its set-ups."""
     document = dumped(base)
     setup = next(setup for setup in document["setups"] if setup["name"] == name)

@@ -14,7 +14,7 @@ HISTORY = "history"  # saving adds to it beside all steps, so that it is kept en
 
 
 @dataclass(frozen=True)
-class Step:
+class ChangedPlace:
     """One place at which two documents differ, as JSON: None where there is nothing."""
 
     way: Way
@@ -45,7 +45,7 @@ class Entries:
 class Difference:
     """All places at which one build differs from another."""
 
-    steps: tuple[Step, ...]
+    steps: tuple[ChangedPlace, ...]
     orders: tuple[Order, ...] = ()
     entries: Entries = Entries()
 
@@ -106,7 +106,7 @@ def difference(before: Build, after: Build) -> Difference:
     had, has = old.pop(HISTORY, []), new.pop(HISTORY, [])
     found = tuple(_steps(old, new, ()))
     return Difference(
-        tuple(one for one in found if isinstance(one, Step)),
+        tuple(one for one in found if isinstance(one, ChangedPlace)),
         tuple(one for one in found if isinstance(one, Order)),
         Entries(
             tuple(one for one in had if one not in has), tuple(one for one in has if one not in had)
@@ -114,7 +114,7 @@ def difference(before: Build, after: Build) -> Difference:
     )
 
 
-def _steps(before: Any, after: Any, way: Way) -> Iterator[Step | Order]:
+def _steps(before: Any, after: Any, way: Way) -> Iterator[ChangedPlace | Order]:
     """Yield where two values differ; lists of other lengths are one value."""
     if isinstance(before, dict) and isinstance(after, dict):
         for name in before.keys() | after.keys():
@@ -122,11 +122,11 @@ def _steps(before: Any, after: Any, way: Way) -> Iterator[Step | Order]:
             if all(there):
                 yield from _steps(before[name], after[name], (*way, name))
             else:
-                yield Step((*way, name), before.get(name), after.get(name), *there)
+                yield ChangedPlace((*way, name), before.get(name), after.get(name), *there)
         if way and list(before) != list(after):  # names given by a builder stand in his order
             yield Order(way, tuple(before), tuple(after))
     elif isinstance(before, list) and isinstance(after, list) and len(before) == len(after):
         for index, (one, other) in enumerate(zip(before, after, strict=True)):
             yield from _steps(one, other, (*way, index))
     elif before != after or type(before) is not type(after):
-        yield Step(way, before, after, True, True)
+        yield ChangedPlace(way, before, after, True, True)

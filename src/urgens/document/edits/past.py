@@ -39,7 +39,7 @@ class Once:
 
 
 def changes_between(before: Build, after: Build) -> dict[str, Pair]:
-    """Return every figure of the vehicle that differs, by path, as typed; before, after: [objects].
+    """Return every figure of the vehicle that differs, by path, as typed.
 
     Source: `document.difference`.
     """
@@ -55,7 +55,7 @@ def changes_between(before: Build, after: Build) -> dict[str, Pair]:
 def with_history(saved: Build, now: Build, at: datetime) -> Build:
     """Return `now` with what it changes against `saved` as an entry of its history.
 
-    saved: the build as its file has it; now: as it is to be saved [objects]; at: the time [object].
+    saved: the build as its file has it; now: as it is to be saved; at: the time.
     What was saved no longer than two hours before, in words of its own making, is one run of work,
     and one entry. Source: the contract of the build file.
     """
@@ -105,7 +105,7 @@ def _last_of_run(saved: Build, now: Build, at: datetime, kind: str) -> HistoryEn
 def as_of(build: Build, day: datetime | HistoryEntry) -> Once:
     """Return a build as it was at a time, or before one entry of its history.
 
-    build: the document [object]; day: the time, of which the entry itself is still counted.
+    build: the document; day: the time, of which the entry itself is still counted.
     Raises BuildErrors where what was then makes no build beside what is now.
     Source: old values of all later changes, laid back, the latest first.
     """
@@ -155,7 +155,7 @@ def _laid_back(document: dict[str, Any], path: str, old: object) -> bool:
 
 
 def change_words(build: Build, changes: Mapping[str, Any]) -> str:
-    """Return what was changed in a line; build: after it [object]; changes: pairs by path.
+    """Return what was changed in a line; build: after it; changes: pairs by path.
 
     Source: the catalogue's names.
     """
@@ -180,7 +180,7 @@ def layout_last(changes: Mapping[str, Any]) -> dict[str, Any]:
 def figure_words(builds: Sequence[Build], changes: Mapping[str, Any]) -> Iterator[tuple[str, str]]:
     """Yield what each changed figure is called, and its old and new value.
 
-    builds: the first that has it names it [objects]; changes: pairs by path.
+    builds: the first that has it names it; changes: pairs by path.
     Source: the catalogue's names.
     """
     for path, (old, new) in changes.items():

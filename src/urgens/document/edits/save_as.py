@@ -15,7 +15,7 @@ SETUPS = "setups"
 def saved_as_setup(saved: Build, now: Build, name: str, chosen: str | None) -> Build:
     """Return the build with another set-up in it.
 
-    saved: the build as its file has it; now: as it stands [objects]; name: of the new one [text];
+    saved: the build as its file has it; now: as it stands; name: of the new one [text];
     chosen: the set-up that is looked at, of which the new one is a copy, None for the build itself
     [text]. Without one, what was changed since it was saved goes into the new set-up, and the
     build itself goes back. Raises BuildErrors where that cannot be.
@@ -46,7 +46,7 @@ def saved_as_setup(saved: Build, now: Build, name: str, chosen: str | None) -> B
 def what_is_tried(saved: Build, now: Build) -> dict[str, list[Any]]:
     """Return the figures of the build itself that were changed since it was saved.
 
-    saved, now: as `saved_as_setup` [objects]. Source: `document.past`.
+    saved, now: as `saved_as_setup`. Source: `document.past`.
     """
     return {path: pair for path, pair in changes_between(saved, now).items()
             if not path.startswith(SETUPS)}  # fmt: skip

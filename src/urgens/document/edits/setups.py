@@ -8,7 +8,7 @@ from urgens.document.edits.edit import dumped, lay
 from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.facts import SetUp, half_width
 from urgens.document.frozen import thawed
-from urgens.document.model import Part
+from urgens.document.model import DocumentModel
 from urgens.document.paths import value_at
 from urgens.document.validation import validated
 from urgens.quantity import Quantity, QuantityError
@@ -54,7 +54,7 @@ def _laid(build: Build, setup: SetUp) -> Build:
 
 
 def known_still(
-    known: Mapping[str, Any], written: tuple[str, ...], before: Build, after: Build
+    anies: Mapping[str, Any], written: tuple[str, ...], before: Build, after: Build
 ) -> dict[str, Any]:
     """Return what is known, without what was said of figures that are others now.
 
@@ -66,20 +66,20 @@ def known_still(
 
     def stays(path: str) -> bool:
         if path in written:
-            return bool(known[path]["state"] != "assumed")
+            return bool(anies[path]["state"] != "assumed")
         inside = [place for place in written if is_under(path, place)]
         if not inside:
             return True
         same = _stands_at(before, path) == _stands_at(after, path) is not None
         return same and all(_is_same_part(before, after, place) for place in inside)
 
-    return {path: said for path, said in known.items() if stays(path)}
+    return {path: said for path, said in anies.items() if stays(path)}
 
 
 def _is_same_part(before: Build, after: Build, place: str) -> bool:
     was, now = _stands_at(before, place), _stands_at(after, place)
     if isinstance(was, tuple) or isinstance(now, tuple):
-        return not any(isinstance(entry, Part) for entry in (*(was or ()), *(now or ())))
+        return not any(isinstance(entry, DocumentModel) for entry in (*(was or ()), *(now or ())))
     return getattr(was, "kind", None) == getattr(now, "kind", None)
 
 
@@ -114,7 +114,7 @@ def _hanging_faults(build: Build) -> Iterator[BuildError]:
         except BuildErrors as errors:
             yield BuildError(place, errors.errors[0].problem, errors.errors[0].remedy)
             continue
-        if isinstance(value, Part | tuple | Mapping):
+        if isinstance(value, DocumentModel | tuple | Mapping):
             yield BuildError(place, "is no figure", "name one of the figures in it, or take it out")
         elif known.spread is not None:
             yield from _spread_faults(place, known.spread, value)

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Protocol, Union
 from pydantic import Field
 
 
-class Record(Protocol):
+class KindRecord(Protocol):
     """What a table of kinds holds, as far as the field is concerned."""
 
     @property
@@ -14,7 +14,7 @@ class Record(Protocol):
         """The model of one such part."""
 
 
-def one_of(records: Sequence[Record]) -> Any:
+def one_of(records: Sequence[KindRecord]) -> Any:
     """Return the type of a field that holds a part of any kind in the table, told by `kind`."""
     models = tuple(record.model for record in records)
     return Annotated[Union[models], Field(discriminator="kind")]  # noqa: UP007 - so many as there are

@@ -18,13 +18,13 @@ from urgens.document.dates import read_date
 from urgens.document.entry import CALIPER, RULE, TAPE, Entry
 from urgens.document.model import (
     Angle,
-    Fault,
+    DocumentModel,
     HoseExpansion,
     Length,
     LengthOrZero,
     Name,
     Offset,
-    Part,
+    PartFault,
     Pressure,
     Share,
     Text,
@@ -47,7 +47,7 @@ _DOT = "."
 def _plain_id(given: str) -> str:
     if _DOT in given or given != given.strip() or " " in given:
         raise broken(
-            Fault("", f'"{given}" has a dot or a space', "write it in one word, as fl-hose")
+            PartFault("", f'"{given}" has a dot or a space', "write it in one word, as fl-hose")
         )
     return given
 
@@ -55,14 +55,14 @@ def _plain_id(given: str) -> str:
 def _stripped(given: str) -> str:
     words = given.strip()
     if not words:
-        raise broken(Fault("", "is empty", "write a name"))
+        raise broken(PartFault("", "is empty", "write a name"))
     return words
 
 
 def _port_name(given: str) -> str:
     part, dot, port = given.partition(_DOT)
     if not (dot and part and port) or _DOT in port:
-        raise broken(Fault("", f'"{given}" names no port', "write part and port, as mc.front"))
+        raise broken(PartFault("", f'"{given}" names no port', "write part and port, as mc.front"))
     return given
 
 
@@ -82,14 +82,14 @@ PortName = Annotated[Name, AfterValidator(_port_name)]
 Thread = Annotated[Name, AfterValidator(_stripped)]
 
 
-class Port(Part):
+class Port(DocumentModel):
     """Where something is screwed in; what is not known of it is left out."""
 
     thread: Thread | None = None
     seat: Seat | None = None
 
 
-class FittedPart(Part):
+class FittedPart(DocumentModel):
     """One part of the layout.
 
     `wheel` is a wheel brake's; `valve` names the entry of the build's own list that a valve is,
@@ -129,21 +129,26 @@ class FittedPart(Part):
     bleeder_at_top: bool | None = None
     compression: bool | None = None
     full_scale: (
-        Annotated[Pressure, Entry("Gauge reads to", "read its dial", "Pressure at its full scale")]
+        Annotated[
+            Pressure,
+            Entry("Gauge reads to", "read its dial", "Pressure at its full scale"),
+        ]
         | None
     ) = None
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that a wheel brake, and nothing else, has a wheel."""
         if (self.kind == "wheel-brake") != (self.wheel is not None):
             lacks = self.wheel is None
             problem = f'"{self.id}" is a wheel brake without a wheel' if lacks else (
                 f'"{self.id}" is at a wheel and no wheel brake'
             )  # fmt: skip
-            yield Fault("wheel", problem, "name the wheel of a wheel brake, and of nothing else")
+            yield PartFault(
+                "wheel", problem, "name the wheel of a wheel brake, and of nothing else"
+            )
 
 
-class LineEnd(Part):
+class LineEnd(DocumentModel):
     """One end of a rigid line: its nut's thread, and how the tube is flared."""
 
     nut: Thread
@@ -156,10 +161,10 @@ Coordinate = Annotated[
 ]
 Point = tuple[Coordinate, Coordinate, Coordinate]
 # `from` is a word of Python, so that the field cannot be written in a class of its own.
-_Joined = create_model("_Joined", __base__=Part, **{"from": (PortName, ...)})  # type: ignore[call-overload]
+_Joined = create_model("_Joined", __base__=DocumentModel, **{"from": (PortName, ...)})  # type: ignore[call-overload]
 
 
-class Line(_Joined):
+class BrakeLine(_Joined):
     """A rigid line from one port to another, or two parts screwed into each other (`direct`)."""
 
     to: PortName
@@ -180,24 +185,24 @@ class Line(_Joined):
         """The port it begins at."""
         return str(getattr(self, "from"))
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that a route has two points or more, each its own, and a line both ends or none."""
         if len(self.ends) == 1:
-            yield Fault("ends", f'"{self.id}" has one end', "give both ends, or none")
+            yield PartFault("ends", f'"{self.id}" has one end', "give both ends, or none")
         if self.start == self.to:
-            yield Fault("to", f'"{self.id}" ends where it begins', "name another port")
+            yield PartFault("to", f'"{self.id}" ends where it begins', "name another port")
         if len(self.route) == 1:
-            yield Fault("route", f'"{self.id}" has one point', "give both ends of the route")
+            yield PartFault("route", f'"{self.id}" has one point', "give both ends of the route")
         for place, (one, other) in enumerate(zip(self.route, self.route[1:], strict=False)):
             if all(a.value == b.value for a, b in zip(one, other, strict=True)):
-                yield Fault(
+                yield PartFault(
                     f"route[{place + 1}]",
                     f'point {place + 2} of "{self.id}" stands on the one before',
                     "take one of them out",
                 )
 
 
-class Bench(Part):
+class BendingTools(DocumentModel):
     """What the builder's own tools do to a line."""
 
     nut_and_grip: (
@@ -241,7 +246,7 @@ class Bench(Part):
     ) = None
 
 
-class Received(Part):
+class Received(DocumentModel):
     """Something that came: what of the buying list it is to be, how many, of which version.
 
     `back_by` is the last day on which it may go back.
@@ -253,7 +258,7 @@ class Received(Part):
     back_by: Annotated[date, BeforeValidator(read_date)] | None = None
 
 
-class Plumbing(Part):
+class Plumbing(DocumentModel):
     """The layout of a build; `where` of a finding is the id of a part or of a line.
 
     `received` is what came of what it takes, to be checked against it before it cannot go back;
@@ -261,21 +266,23 @@ class Plumbing(Part):
     """
 
     parts: tuple[FittedPart, ...] = ()
-    lines: tuple[Line, ...] = ()
-    bench: Bench = Bench()
+    lines: tuple[BrakeLine, ...] = ()
+    bench: BendingTools = BendingTools()
     received: tuple[Received, ...] = ()
     prices: Annotated[Mapping[PartKind | Literal["line"], Price], *KEPT] = Field(
         default_factory=nothing
     )
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that every id is there once, and that every line ends in ports that are there."""
         seen: dict[str, str] = {}
         places = [(f"parts[{i}].id", part.id) for i, part in enumerate(self.parts)]
         places += [(f"lines[{i}].id", line.id) for i, line in enumerate(self.lines)]
         for place, name in places:
             if name in seen:
-                yield Fault(place, f'"{name}" is also the id of {seen[name]}', "give it another id")
+                yield PartFault(
+                    place, f'"{name}" is also the id of {seen[name]}', "give it another id"
+                )
             seen.setdefault(name, place.removesuffix(".id"))
         ports = {part.id: part.ports for part in self.parts}
         for index, line in enumerate(self.lines):
@@ -283,10 +290,10 @@ class Plumbing(Part):
                 part, _, port = name.partition(_DOT)
                 if part not in ports:
                     problem = f'line "{line.id}": there is no part "{part}"'
-                    yield Fault(f"lines[{index}].{end}", problem, _choose(ports))
+                    yield PartFault(f"lines[{index}].{end}", problem, _choose(ports))
                 elif port not in ports[part]:
                     problem = f'line "{line.id}": part "{part}" has no port "{port}"'
-                    yield Fault(f"lines[{index}].{end}", problem, _choose(ports[part]))
+                    yield PartFault(f"lines[{index}].{end}", problem, _choose(ports[part]))
 
 
 def _choose(names: object) -> str:

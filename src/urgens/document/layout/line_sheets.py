@@ -5,7 +5,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from urgens.document.layout.layout import Bench, Line, LineEnd, Plumbing
+from urgens.document.layout.layout import BendingTools, BrakeLine, LineEnd, Plumbing
 from urgens.document.layout.threads import Tube, thread_table
 from urgens.physics.arrays import Array
 from urgens.physics.bends import BendSheet, RouteError, bend_sheet
@@ -29,7 +29,7 @@ SQUARE = np.pi / 2.0  # rad
 class MadeLine:
     """One line as it is made; `fault` says why its route cannot be bent at all, else empty."""
 
-    line: Line
+    line: BrakeLine
     index: int
     sheet: BendSheet | None
     length: float  # m, developed, with what the flares take
@@ -46,7 +46,7 @@ class MadeLine:
 def routed(plumbing: Plumbing) -> tuple[MadeLine, ...]:
     """Return how every line is made that has a route.
 
-    plumbing: the layout [object].
+    plumbing: the layout.
     Source: `physics.bends`; what a flare takes is the builder's own figure, else common practice.
     """
     found = []
@@ -57,7 +57,7 @@ def routed(plumbing: Plumbing) -> tuple[MadeLine, ...]:
 
 
 @lru_cache(maxsize=2048)  # an edit leaves most lines as they are
-def _made(line: Line, index: int, bench: Bench) -> MadeLine:
+def _made(line: BrakeLine, index: int, bench: BendingTools) -> MadeLine:
     points = np.array([[one.value for one in point] for point in line.route])
     try:
         sheet = bend_sheet(points, radius_of(line).value)
@@ -68,17 +68,17 @@ def _made(line: Line, index: int, bench: Bench) -> MadeLine:
     return MadeLine(line, index, sheet, sheet.length + flares, sheet.angle * (1.0 + opens / SQUARE))
 
 
-def radius_of(line: Line) -> Quantity:
+def radius_of(line: BrakeLine) -> Quantity:
     """Return the radius of all bends, its own or else that of the usual former.
 
-    line: of a layout [object].
+    line: of a layout.
     Source: common practice.
     """
     return line.bend_radius or FORMER
 
 
-def least_radius(line: Line) -> float:
-    """Return the least radius [m] that a line can be bent with; line: of a layout [object].
+def least_radius(line: BrakeLine) -> float:
+    """Return the least radius [m] that a line can be bent with; line: of a layout.
 
     Source: common practice: the former for 3/16 in, 3 diameters of any other tube.
     """
@@ -87,10 +87,10 @@ def least_radius(line: Line) -> float:
     return DIAMETERS * line.tube.value
 
 
-def flare_takes(end: LineEnd, bench: Bench) -> float:
+def flare_takes(end: LineEnd, bench: BendingTools) -> float:
     """Return the tube that a flare takes [m].
 
-    end: of a line [object]; bench: of the builder [object].
+    end: of a line; bench: of the builder.
     Source: common practice, where it is not measured.
     """
     if end.flare == "inverted":
@@ -98,9 +98,9 @@ def flare_takes(end: LineEnd, bench: Bench) -> float:
     return (bench.bubble_flare or OTHER_TAKES).value
 
 
-def tube_of(line: Line) -> Tube | None:
+def tube_of(line: BrakeLine) -> Tube | None:
     """Return the tube of a line, None where it is not said or not sold so.
 
-    line: of a layout [object]. Source: `document.threads`.
+    line: of a layout. Source: `document.threads`.
     """
     return None if line.tube is None else thread_table().tube(line.tube)

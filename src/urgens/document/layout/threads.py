@@ -87,11 +87,11 @@ def thread_table() -> ThreadTable:
     return ThreadTable.model_validate_json(data_text("threads.json"))
 
 
-def starts_and_strips(one: Thread, other: Thread) -> bool:
+def starts_and_strips(thread: Thread, other: Thread) -> bool:
     """Tell whether one thread starts in the other and strips it.
 
-    one, other: two threads [objects].
+    thread, other: two threads.
     Source: common practice: diameters within about half a millimetre, pitches that differ.
     """
-    near = abs(one.diameter.value - other.diameter.value) < SAME_DIAMETER
-    return near and one.name != other.name and not (one.taper or other.taper)
+    near = abs(thread.diameter.value - other.diameter.value) < SAME_DIAMETER
+    return near and thread.name != other.name and not (thread.taper or other.taper)

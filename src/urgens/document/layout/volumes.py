@@ -4,10 +4,10 @@ from typing import Annotated
 
 from urgens.document.entry import TAPE, Entry
 from urgens.document.model import (
+    DocumentModel,
     FluidVolume,
     HoseExpansion,
     LengthOrZero,
-    Part,
     Pressure,
     VolumeOrZero,
 )
@@ -17,7 +17,7 @@ BLEED = "bleed again, and press three times"
 HOSES, AIR = "Hoses of both wheels of the axle", "Air that was not bled out"
 
 
-class Lines(Part):
+class LineVolumes(DocumentModel):
     """Figures of both axles' plumbing; hose lengths are totals of both wheels of an axle."""
 
     front_hose_length: Annotated[LengthOrZero, Entry("Front hoses", TAPE, HOSES)] = parse(

@@ -15,7 +15,7 @@ UNFIT = re.compile(r"[\x00-\x1f\x7f/\\]|[\ud800-\udfff]")  # of a name that a bu
 def put_beside(photograph: Path, build_file: Path) -> tuple[str, str]:
     """Put a photograph beside a build's file; return its name from there, and its digest.
 
-    photograph: where it is; build_file: of the build [objects]. What lies there already under a
+    photograph: where it is; build_file: of the build. What lies there already under a
     name that a build can hold stays where it is; anything else is copied, and nothing of the same
     name is written over.
     Raises OSError where it cannot be read or written. Source: SHA-256 (FIPS 180-4).

@@ -14,13 +14,13 @@ from urgens.document.frozen import thawed
 from urgens.document.ledger.records import At
 from urgens.document.model import (
     Distance,
-    Fault,
+    DocumentModel,
     Force,
     Length,
     LengthOrZero,
     Name,
     Number,
-    Part,
+    PartFault,
     Pressure,
     PressureOrZero,
     Speed,
@@ -33,8 +33,8 @@ from urgens.quantity import (
     PRESSURE,
     SPEED,
     TEMPERATURE,
-    Kind,
     QuantityError,
+    QuantityKind,
     parse,
 )
 
@@ -101,18 +101,18 @@ Setting = Annotated[
 ]  # what was turned, by its path
 
 
-def _set_to_figures(setting: Mapping[str, object]) -> Iterator[Fault]:
+def _set_to_figures(setting: Mapping[str, object]) -> Iterator[PartFault]:
     """Yield what is wrong with settings that are words: a number, or a quantity, is what is set."""
     for path, value in setting.items():
         if isinstance(value, str) and not any(_is_of(value, kind) for kind in SET_IN):
-            yield Fault(
+            yield PartFault(
                 "setting",
                 f'{path} is set to "{value}", which is not a figure',
                 'write turns or notches as a number, such as 2, else a quantity, such as "4 mm"',
             )
 
 
-def _is_of(typed: str, kind: Kind) -> bool:
+def _is_of(typed: str, kind: QuantityKind) -> bool:
     try:
         parse(typed, kind)
     except QuantityError:
@@ -120,7 +120,7 @@ def _is_of(typed: str, kind: Kind) -> bool:
     return True
 
 
-class GaugeRun(Part):
+class GaugeRun(DocumentModel):
     """Readings of two gauges across one valve: into it, out of it, pressed or let go.
 
     `lever` holds readings with the inlet held and a load-sensing valve's lever moved by hand: where
@@ -139,10 +139,10 @@ class GaugeRun(Part):
     counts: bool = True
     note: Text = ""
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that a valve is named as its place in the build, and no needle is past its end."""
         if self.valve != GONE and VALVE.fullmatch(self.valve) is None:
-            yield Fault(
+            yield PartFault(
                 "valve", f'"{self.valve}" is no valve', 'write its place, such as "rear[0]"'
             )
         rows = [*(("points", row[:2]) for row in self.points)]
@@ -151,7 +151,7 @@ class GaugeRun(Part):
         for name, pair in rows:
             over = next((read for read in pair if read.value > most), None)
             if over is not None:
-                yield Fault(
+                yield PartFault(
                     name,
                     f'"{over.text}" is more than the gauge shows: "{self.full_scale.text}"',
                     "read it again, or write the gauge's full scale",
@@ -159,7 +159,7 @@ class GaugeRun(Part):
                 return
 
 
-class Stop(Part):
+class MeasuredStop(DocumentModel):
     """One stop on the road: what was set, how hard, who locked.
 
     `counts` is false where it is left out of what is worked out; `moved_without_proof` the reason
@@ -185,28 +185,30 @@ class Stop(Part):
     moved_without_proof: Text = ""
     note: Text = ""
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that a distance comes with the speed it is from."""
         if self.distance is not None and self.speed is None:
-            yield Fault("speed", "is missing, and a distance is given", "write from which speed")
+            yield PartFault(
+                "speed", "is missing, and a distance is given", "write from which speed"
+            )
         yield from _set_to_figures(self.setting)
 
 
-class Channel(Part):
+class MappedChannel(DocumentModel):
     """Where one channel stands in a log: its column, and the unit of its numbers."""
 
     column: Name
     unit: Text
 
 
-class Log(Part):
+class Log(DocumentModel):
     """A log that is a file of its own beside the build: its name, its digest, its channels."""
 
     at: At
     file: Name
     sha256: Annotated[str, Field(strict=True, pattern=r"^[0-9a-f]{64}$")]
     channels: Annotated[
-        Mapping[CHANNELS, Channel],
+        Mapping[CHANNELS, MappedChannel],
         AfterValidator(MappingProxyType),
         PlainSerializer(lambda held: {n: c.model_dump(mode="json") for n, c in held.items()}),
     ] = Field(default_factory=dict, validate_default=True)
@@ -216,14 +218,16 @@ class Log(Part):
     counts: bool = True
     note: Text = ""
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that its name is one of a file beside the build, wherever that lies."""
         if "/" in self.file or "\\" in self.file or self.file in (".", ".."):
-            yield Fault("file", f'"{self.file}" is no name beside the build', "write its name only")
+            yield PartFault(
+                "file", f'"{self.file}" is no name beside the build', "write its name only"
+            )
         yield from _set_to_figures(self.setting)
 
 
-class Wear(Part):
+class Wear(DocumentModel):
     """What pads or linings of each axle lost since a day: one figure each, or one of a wheel."""
 
     at: At
@@ -236,7 +240,7 @@ class Wear(Part):
     note: Text = ""
 
 
-class Proof(Part):
+class Proof(DocumentModel):
     """Everything measured on the vehicle.
 
     `cool_below` is the temperature under which the next stop is made; `usual_stops` between which
@@ -245,7 +249,7 @@ class Proof(Part):
     """
 
     gauges: tuple[GaugeRun, ...] = ()
-    stops: tuple[Stop, ...] = ()
+    stops: tuple[MeasuredStop, ...] = ()
     logs: tuple[Log, ...] = ()
     wear: tuple[Wear, ...] = ()
     speed: Annotated[Speed, wish("Tried from", "Speed of the stops on the road")] = parse(
@@ -261,7 +265,7 @@ class Proof(Part):
     ] = 0.15
     usual_stops: Mix = (0.1, 0.4)
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that the usual stops go from the gentle to the hard."""
         if self.usual_stops[0] >= self.usual_stops[1]:
-            yield Fault("usual_stops", "do not rise", "write the gentler one first: [0.1, 0.4]")
+            yield PartFault("usual_stops", "do not rise", "write the gentler one first: [0.1, 0.4]")

@@ -8,7 +8,7 @@ from pydantic import BeforeValidator, ConfigDict, Field
 
 from urgens.document.dates import read_date, read_time
 from urgens.document.layout.layout import Wheel
-from urgens.document.model import Fault, Name, Part, Text
+from urgens.document.model import DocumentModel, Name, PartFault, Text
 
 At = Annotated[datetime, BeforeValidator(read_time)]
 State = Literal["capped", "started", "tight", "dry", "checked"]
@@ -21,7 +21,7 @@ WORDS: dict[str, tuple[str, ...]] = {
 }  # fmt: skip
 
 
-class Entry(Part):
+class RecordEntry(DocumentModel):
     """One thing read at a step: what, at which wheel, and how much or which."""
 
     at: At
@@ -32,15 +32,15 @@ class Entry(Part):
     effort: Text = ""
     when: Literal["now", "hour", "morning", "stroke-1", "stroke-2", "stroke-3"] | None = None
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that what is told in words is one of its words."""
         known = WORDS.get(self.field)
         if known is not None and self.value not in known:
             words = ", ".join(f'"{word}"' for word in known)
-            yield Fault("value", f'"{self.value}" is no {self.field}', f"write one of {words}")
+            yield PartFault("value", f'"{self.value}" is no {self.field}', f"write one of {words}")
 
 
-class BottledFluid(Part):
+class BottledFluid(DocumentModel):
     """The fluid that was used, and how old its bottle was."""
 
     model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
@@ -50,7 +50,7 @@ class BottledFluid(Part):
     opened: Annotated[date, BeforeValidator(read_date)] | None = None
 
 
-class Record(Part):
+class ProcedureRun(DocumentModel):
     """One run of a procedure; without an end it is to be resumed at its step, counted from 1."""
 
     procedure: Name
@@ -64,15 +64,15 @@ class Record(Part):
     checked_by: Text = ""
     note: Text = ""
     moved_without_proof: Text = ""
-    entries: tuple[Entry, ...] = ()
+    entries: tuple[RecordEntry, ...] = ()
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that it does not end before it begins; a clock may have been set between."""
         if self.ended is not None and self.ended < self.started:
-            yield Fault("ended", "is before it was started", "write the later time, or none")
+            yield PartFault("ended", "is before it was started", "write the later time, or none")
 
 
-class Joint(Part):
+class Joint(DocumentModel):
     """The state of one joint: a line's id with .a or .b, or part and port."""
 
     joint: Name
@@ -81,7 +81,7 @@ class Joint(Part):
     by: Text = ""
 
 
-class OpenItem(Part):
+class OpenItem(DocumentModel):
     """Something that is not done yet; what `holds_vehicle` is done before it moves."""
 
     what: Name

@@ -7,12 +7,12 @@ from typing import Annotated
 from pydantic import BeforeValidator
 
 from urgens.document.dates import read_time
-from urgens.document.model import Fault, Name, Part, Text
+from urgens.document.model import DocumentModel, Name, PartFault, Text
 
 At = Annotated[datetime, BeforeValidator(read_time)]
 
 
-class SeenSign(Part):
+class SeenSign(DocumentModel):
     """A sign, looked for: whether it was seen."""
 
     at: At
@@ -20,7 +20,7 @@ class SeenSign(Part):
     seen: bool = True
 
 
-class TestDone(Part):
+class TestDone(DocumentModel):
     """A test, and what it showed."""
 
     __test__ = False  # it is no test of ours
@@ -30,7 +30,7 @@ class TestDone(Part):
     outcome: Name
 
 
-class ReadFigure(Part):
+class ReadFigure(DocumentModel):
     """A reading as it was typed, at a foot."""
 
     at: At
@@ -39,7 +39,7 @@ class ReadFigure(Part):
     effort: Name
 
 
-class TraceRun(Part):
+class TraceRun(DocumentModel):
     """One fault followed to its cause: what was seen, tested and read, and what it came to.
 
     `left_out` names what of the build's own records is not to count; `cause` and `mended` are told
@@ -56,7 +56,7 @@ class TraceRun(Part):
     mended: bool = False
     note: Text = ""
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that it does not end before it begins."""
         if self.ended is not None and self.ended < self.started:
-            yield Fault("ended", "is before it was started", "write the later time, or none")
+            yield PartFault("ended", "is before it was started", "write the later time, or none")

@@ -85,7 +85,7 @@ GAUGES = (
 
 
 def possible(answers: Answers) -> tuple[str, ...]:
-    """Return the kinds of parts that look so; answers: by question [objects].
+    """Return the kinds of parts that look so; answers: by question.
 
     Source: `LOOKS`, common practice.
     """
@@ -99,7 +99,7 @@ def possible(answers: Answers) -> tuple[str, ...]:
 def next_question(answers: Answers, skipped: frozenset[str] = frozenset()) -> Question | None:
     """Return what to look at next, None where nothing more can be told by looking.
 
-    answers: so far, by question [objects]; skipped: questions that could not be answered [text].
+    answers: so far, by question; skipped: questions that could not be answered [text].
     Source: the one whose answers divide what is possible into the most even parts.
     """
     left = possible(answers)
@@ -122,7 +122,7 @@ def _told(question: Question, left: tuple[str, ...]) -> float:
 
 
 def verdict(answers: Answers) -> Iterator[str]:
-    """Yield what the body may be, in sentences; answers: by question [objects].
+    """Yield what the body may be, in sentences; answers: by question.
 
     Source: `WHY`, common practice.
     """

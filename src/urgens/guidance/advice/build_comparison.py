@@ -11,8 +11,8 @@ from urgens.document import Build
 from urgens.document.edits.past import changes_between, figure_words
 from urgens.guidance.rules.finding import Severity
 from urgens.guidance.rules.registry import findings
-from urgens.guidance.words.setups import Row, rows
-from urgens.quantity import FORCE, Kind
+from urgens.guidance.words.setups import SetupRow, rows
+from urgens.quantity import FORCE, QuantityKind
 from urgens.solve.lock import AxleName
 from urgens.studies.compare import Column, column
 
@@ -25,7 +25,7 @@ Judge = Callable[[float, float, Column, Column], bool]
 
 
 @dataclass(frozen=True)
-class Compared:
+class ComparedFigure:
     """One figure in two builds: a quantity of its kind, else a pure number or words.
 
     `path` leads to it where it was typed, and is empty where it is worked out. `better` says which
@@ -34,7 +34,7 @@ class Compared:
 
     name: str
     path: str
-    kind: Kind | None
+    kind: QuantityKind | None
     unit: str
     decimals: int
     here: Value
@@ -45,10 +45,10 @@ class Compared:
 
 def compared(
     here: Build, other: Build, load_case: str | None = None, surface: float | None = None
-) -> tuple[Compared, ...]:
+) -> tuple[ComparedFigure, ...]:
     """Return every figure that differs between two builds, typed ones first; none is none.
 
-    here, other: the documents, each with a set-up laid over it or not [objects]; load_case: name
+    here, other: the documents, each with a set-up laid over it or not; load_case: name
     of one that both have, else each one's first [text]; surface: coefficient, None for each one's
     own [-]. Source: the documents and their solutions.
     """
@@ -56,13 +56,13 @@ def compared(
     return (*_typed(here, other), *_worked_out(one, two), *_locks(one, two), *_found(one, two))
 
 
-def _typed(here: Build, other: Build) -> Iterator[Compared]:
+def _typed(here: Build, other: Build) -> Iterator[ComparedFigure]:
     """Yield what is fitted, set or wanted otherwise."""
     changes = changes_between(here, other)
     for (path, pair), (name, _) in zip(
         changes.items(), figure_words((other, here), changes), strict=True
     ):
-        yield Compared(name, path, None, "", 2, _said(pair[0]), _said(pair[1]))
+        yield ComparedFigure(name, path, None, "", 2, _said(pair[0]), _said(pair[1]))
 
 
 def _said(value: object) -> Value:
@@ -78,12 +78,12 @@ def _said(value: object) -> Value:
     return f"{value:g}" if isinstance(value, float | int) else str(value)
 
 
-def _worked_out(here: Column, other: Column) -> Iterator[Compared]:
+def _worked_out(here: Column, other: Column) -> Iterator[ComparedFigure]:
     for row in rows((here, other)):
         one, two = row.values
         if not _same(one, two):
             better, why = _judged(row, one, two, here, other)
-            yield Compared(
+            yield ComparedFigure(
                 row.name, "", row.kind, row.unit, row.decimals, one, two, better, why
             )  # fmt: skip
 
@@ -139,7 +139,7 @@ FRONT_FIRST = ("Locks first", "Locks first in the corner")
 
 
 def _judged(
-    row: Row, one: Value, two: Value, here: Column, other: Column
+    row: SetupRow, one: Value, two: Value, here: Column, other: Column
 ) -> tuple[Better, str]:  # fmt: skip
     if row.name in FRONT_FIRST:
         ranks = [("rear", "front", "nothing").index(str(value)) for value in (one, two)]
@@ -169,7 +169,7 @@ def _there(one: Value, two: Value) -> Better:
 # --- every load on every road ------------------------------------------------------------------
 
 
-def _locks(here: Column, other: Column) -> Iterator[Compared]:
+def _locks(here: Column, other: Column) -> Iterator[ComparedFigure]:
     """Yield first locks that differ, of each load case that both have on each road of both."""
     mine, its = here.solution, other.solution
     for name in mine.system.case_names:
@@ -180,7 +180,7 @@ def _locks(here: Column, other: Column) -> Iterator[Compared]:
                 yield from _lock(here, other, name, surface)
 
 
-def _lock(here: Column, other: Column, name: str, surface: float) -> Iterator[Compared]:
+def _lock(here: Column, other: Column, name: str, surface: float) -> Iterator[ComparedFigure]:
     at = [
         (one.solution.system.case_names.index(name), one.solution.surfaces.index(surface))
         for one in (here, other)
@@ -193,10 +193,10 @@ def _lock(here: Column, other: Column, name: str, surface: float) -> Iterator[Co
         rear = [one is AxleName.REAR for one in axles]
         better: Better = "" if rear[0] == rear[1] else "other" if rear[0] else "here"
         why = "the rear does not lock first" if better else ""
-        yield Compared(label, "", None, "", 0, words[0], words[1], better, why)
+        yield ComparedFigure(label, "", None, "", 0, words[0], words[1], better, why)
     efforts = [float(lock.effort[place]) for lock, place in zip(locks, at, strict=True)]
     if not _same(*efforts):
-        yield Compared(f"{label}, foot", "", FORCE, "", 0, efforts[0], efforts[1])
+        yield ComparedFigure(f"{label}, foot", "", FORCE, "", 0, efforts[0], efforts[1])
     used = [float(lock.efficiency[place]) for lock, place in zip(locks, at, strict=True)]
     if not _same(*used):
         apart = axles[0] is not axles[1] or bool(np.isnan(used).any())
@@ -204,10 +204,10 @@ def _lock(here: Column, other: Column, name: str, surface: float) -> Iterator[Co
         more: Better = "" if apart else "here" if used[0] > used[1] else "other"
         why = "uses more of the road before a wheel locks" if more else ""
         one, two = (100.0 * share for share in used)
-        yield Compared(f"{label}, grip used", "", None, "%", 0, one, two, more, why)
+        yield ComparedFigure(f"{label}, grip used", "", None, "%", 0, one, two, more, why)
 
 
-def _found(here: Column, other: Column) -> Iterator[Compared]:
+def _found(here: Column, other: Column) -> Iterator[ComparedFigure]:
     """Yield how many loads and roads have the rear first, and what there is to say of each."""
     counts = [_rear_first(one) for one in (here, other)]
     yield from _counted(REAR_FIRST, counts, "it locks behind on fewer")
@@ -218,13 +218,17 @@ def _found(here: Column, other: Column) -> Iterator[Compared]:
         yield from _counted(word, counts, "fewer", judged=severity is not Severity.ADVICE)
 
 
-def _rear_first(one: Column) -> int:
-    axles = one.solution.lock.axle[:, list(one.solution.roads)]
+def _rear_first(column: Column) -> int:
+    axles = column.solution.lock.axle[:, list(column.solution.roads)]
     return int(np.count_nonzero(axles == AxleName.REAR))
 
 
-def _counted(name: str, counts: list[int], why: str, *, judged: bool = True) -> Iterator[Compared]:
+def _counted(
+    name: str, counts: list[int], why: str, *, judged: bool = True
+) -> Iterator[ComparedFigure]:
     one, two = counts
     if one != two:
         better: Better = "" if not judged else "here" if one < two else "other"
-        yield Compared(name, "", None, "", 0, float(one), float(two), better, why if judged else "")
+        yield ComparedFigure(
+            name, "", None, "", 0, float(one), float(two), better, why if judged else ""
+        )

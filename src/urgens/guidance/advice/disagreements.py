@@ -23,7 +23,7 @@ Found = tuple[Candidate, ...]
 
 
 @dataclass(frozen=True)
-class School:
+class Disagreement:
     """One question, what the schools say, and what this build says."""
 
     question: str
@@ -32,18 +32,19 @@ class School:
 
 
 def schools(
-    solution: Solution, found: tuple[Candidate, ...], units: Units | UnitSystem
-) -> tuple[School, ...]:
+    solution: Solution, candidates: tuple[Candidate, ...], units: Units | UnitSystem
+) -> tuple[Disagreement, ...]:
     """Return the questions that stand at the choice of a valve, those a build raises.
 
-    solution: of a build; found: ways to balance it, ranked [objects]; units: to show figures in.
+    solution: of a build; candidates: ways to balance it, ranked; units: to show figures
+    in.
     Source: where the trade disagrees; the build's own figures.
     """
-    answered = ((*asked, answer(solution, found, units)) for *asked, answer in _ASKED)
-    return tuple(School(question, said, here) for question, said, here in answered if here)
+    answered = ((*asked, answer(solution, candidates, units)) for *asked, answer in _ASKED)
+    return tuple(Disagreement(question, said, here) for question, said, here in answered if here)
 
 
-def _why_at_all(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
+def _why_at_all(solution: Solution, estimate: Found, units: Units | UnitSystem) -> str:
     """Part what the load asks for from what drums add."""
     standing, build = solution.standing, solution.build
     z = min(build.targets.deceleration, solution.surface)
@@ -62,7 +63,7 @@ def _why_at_all(solution: Solution, found: Found, units: Units | UnitSystem) -> 
     )
 
 
-def _first(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
+def _first(solution: Solution, estimate: Found, units: Units | UnitSystem) -> str:
     """Say what bites first and what locks first."""
     efforts = np.linspace(0.0, solution.build.targets.max_effort.value, SCANNED)
     presses = solution.press(efforts)
@@ -91,7 +92,7 @@ def _first(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     return f"Here: {bite}; on this road {lock}."
 
 
-def _reducing_half(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
+def _reducing_half(solution: Solution, estimate: Found, units: Units | UnitSystem) -> str:
     """Compare the knee of a valve made for drums with what these rear discs allow."""
     valve = next((v for v in solution.build.valves.rear if v.body), None)
     if valve is None or not isinstance(solution.build.rear.brake, Disc):
@@ -109,9 +110,9 @@ def _reducing_half(solution: Solution, found: Found, units: Units | UnitSystem) 
     )
 
 
-def _needed(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
-    none = next(one for one in found if one.kind == "none")
-    best = found[0]
+def _needed(solution: Solution, estimate: Found, units: Units | UnitSystem) -> str:
+    none = next(one for one in estimate if one.kind == "none")
+    best = estimate[0]
     if best.kind == "none":
         return "Here: none is needed; prove it on the road."
     rear = len(none.verdict.rear_first)
@@ -123,7 +124,7 @@ def _needed(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     return f"Here: {without}; with the best, never. The road decides."
 
 
-def _does(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
+def _does(solution: Solution, estimate: Found, units: Units | UnitSystem) -> str:
     pressed = solution.press(np.array([solution.build.targets.max_effort.value]))
     front, rear = float(pressed.master_rear[0]), float(pressed.rear_pressure[0])
     if abs(front - rear) < 1.0:
@@ -134,7 +135,7 @@ def _does(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
     )
 
 
-def _metering(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
+def _metering(solution: Solution, estimate: Found, units: Units | UnitSystem) -> str:
     """Compare the front's share at a light press with and without what holds it off."""
     with_it, without = (
         "none" if np.isnan(share) else f"{100 * share:.0f} %" for share in front_shares(solution)
@@ -150,9 +151,9 @@ def _metering(solution: Solution, found: Found, units: Units | UnitSystem) -> st
     )
 
 
-def _fixed_or_adjustable(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
+def _fixed_or_adjustable(solution: Solution, estimate: Found, units: Units | UnitSystem) -> str:
     """Say what a fixed valve would have to be, which an adjustable one has to reach."""
-    fixed = next((one.fitted for one in found if one.kind == "reducing"), None)
+    fixed = next((one.fitted for one in estimate if one.kind == "reducing"), None)
     if fixed is None or fixed.knee is None:
         return ""
     return (
@@ -162,7 +163,7 @@ def _fixed_or_adjustable(solution: Solution, found: Found, units: Units | UnitSy
     )
 
 
-def _anti_lock(solution: Solution, found: Found, units: Units | UnitSystem) -> str:
+def _anti_lock(solution: Solution, estimate: Found, units: Units | UnitSystem) -> str:
     return (
         "Here: it passes pressure one to one and lies outside what is computed. No reducing valve "
         "behind it without its maker's leave."

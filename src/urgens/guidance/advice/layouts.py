@@ -5,13 +5,13 @@ from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from urgens.document import Build, BuildErrors, Change, changed
+from urgens.document import Build, BuildChange, BuildErrors, changed
 from urgens.document.edits.change import Order
 from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.kinds.cylinders import CYLINDERS
 from urgens.guidance.rules.starting_valves import COMBINATION, new_valve
 from urgens.physics.axle import AXLES, Axle
-from urgens.plumbing.draft import USUAL, Json, Shape, drafted
+from urgens.plumbing.draft import USUAL, DraftShape, Json, drafted
 from urgens.plumbing.edits import section_of
 
 Changes = dict[str, Any]
@@ -29,7 +29,7 @@ class School:
     words: str
     changes: Callable[[Build], Changes]
     loses: str
-    shape: Shape = USUAL
+    shape: DraftShape = USUAL
 
 
 @dataclass(frozen=True)
@@ -37,7 +37,7 @@ class Alternative:
     """A school laid for one build: the change that it is, and what it takes."""
 
     school: School
-    change: Change
+    change: BuildChange
     joints: int
     parts: int
     minutes: int
@@ -126,20 +126,20 @@ SCHOOLS = (
            _with(False, "reducing", **WARNS), "metering: with drums behind the front acts first"),
     School("switch-metering", "Switch, and a metering valve as the front's tee",
            _with(True, None, **WARNS), "reducing: nothing holds the rear back",
-           Shape(metering_tee=True)),
+           DraftShape(metering_tee=True)),
     School("all-three", "Switch, metering and reducing valve, three bodies",
            _with(True, "reducing", **WARNS), "nothing; it has the most joints"),
     School("combination", "All three in one body", _one_body,
            "each part by itself: what fails in the body takes the whole body"),
     School("old-block", "The old block for the fronts, an adjustable valve for the rear",
            _with(False, "adjustable", **NONE), "shuttle and lamp; metering",
-           Shape(old_block=True)),
+           DraftShape(old_block=True)),
     School("load-sensing", "A valve on the rear axle that feels the load",
            _with(False, "load-sensing", **WARNS), "metering; it has to be set with every change of "
            "springs"),
     School("twin", "Twin cylinders with a bar, reservoirs away from them", _twin,
            "the booster's usual place, and the lamp unless a switch is kept",
-           Shape(remote=True)),
+           DraftShape(remote=True)),
     School("under-floor", "Cylinder under the floor, a residual valve in each circuit",
            _under_floor,
            "fluid that runs back by itself: it is bled and filled through a tube"),
@@ -147,14 +147,14 @@ SCHOOLS = (
            "metering; with a front lost the vehicle pulls, unless its steering is made for it"),
     School("banjo", "Both front lines on one bolt at the cylinder",
            _with(False, None, **NONE), "shuttle and lamp, metering and reducing",
-           Shape(banjo=True)),
+           DraftShape(banjo=True)),
 )  # fmt: skip
 
 
 def alternatives(build: Build) -> Iterator[Alternative]:
     """Yield every school that can be laid for a build, in order of its joints.
 
-    build: the document [object]. Its own figures stay where a school does not touch them; what is
+    build: the document. Its own figures stay where a school does not touch them; what is
     new is assumed. A school that the build refuses is left out.
     Source: common practice.
     """
@@ -165,11 +165,11 @@ def alternatives(build: Build) -> Iterator[Alternative]:
 def _laid(build: Build, school: School) -> Alternative | None:
     values, orders, new = _parted(build, school.changes(build))
     try:
-        made = changed(build, Change(school.words, values, orders=orders))
+        made = changed(build, BuildChange(school.words, values, orders=orders))
     except BuildErrors:
         return None
     section = {**_own(build), **drafted(made, school.shape)}
-    change = Change(
+    change = BuildChange(
         school.words,
         {**values, "plumbing": section},
         orders=orders,

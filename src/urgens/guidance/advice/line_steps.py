@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.document.layout.layout import Bench, Line
+from urgens.document.layout.layout import BendingTools, BrakeLine
 from urgens.document.layout.line_sheets import MadeLine, flare_takes
 from urgens.guidance.words.parts import SEATS
 from urgens.quantity import ANGLE, LENGTH, Units, UnitSystem, show
@@ -16,10 +16,10 @@ REACH = 0.06  # m of the bender round its former; common practice
 SHORT = 3.0  # radii; opposed bends nearer than that are hard to hold
 
 
-def line_work(made: MadeLine, bench: Bench, units: Units | UnitSystem) -> Iterator[str]:
+def line_work(made: MadeLine, bench: BendingTools, units: Units | UnitSystem) -> Iterator[str]:
     """Yield the steps in which a line is made, as sentences.
 
-    made: the line [object]; bench: the builder's own tools [object]; units: to show in [object].
+    made: the line; bench: the builder's own tools; units: to show in.
     Source: common practice.
     """
     sheet, line = made.sheet, made.line
@@ -42,17 +42,17 @@ def line_work(made: MadeLine, bench: Bench, units: Units | UnitSystem) -> Iterat
     yield "Blow it through, and cap both ends with tape until it is fitted."
 
 
-def _flare(line: Line, end: int, bench: Bench, units: Units | UnitSystem) -> str:
+def _flare(line: BrakeLine, end: int, bench: BendingTools, units: Units | UnitSystem) -> str:
     takes = show(flare_takes(line.ends[end], bench), LENGTH, units)
     return f"{SEATS[line.ends[end].flare]}, which takes {takes}"
 
 
-def _bends(made: MadeLine, units: Units | UnitSystem) -> Iterator[str]:
+def _bends(line: MadeLine, units: Units | UnitSystem) -> Iterator[str]:
     """Yield each bend: fed, turned, bent, and what is looked at."""
-    sheet = made.sheet
+    sheet = line.sheet
     assert sheet is not None
-    near = clears_bender(made, REACH)
-    rows = zip(sheet.feed, sheet.rotation, sheet.angle, made.settings, strict=True)
+    near = clears_bender(line, REACH)
+    rows = zip(sheet.feed, sheet.rotation, sheet.angle, line.settings, strict=True)
     for place, (feed, rotation, angle, setting) in enumerate(rows):
         turn = ""
         if place:
@@ -71,14 +71,14 @@ def _bends(made: MadeLine, units: Units | UnitSystem) -> Iterator[str]:
         yield f"{said}."
 
 
-def clears_bender(made: MadeLine, reach: float) -> tuple[int, ...]:
+def clears_bender(line: MadeLine, reach: float) -> tuple[int, ...]:
     """Return the bends at which what is bent already comes near the bender, counted from 1.
 
-    made: the line [object]; reach: of the bender round its former [m].
+    line: the line; reach: of the bender round its former [m].
     The tube turns with the bend: what is closer behind it than the bender reaches meets it.
     Source: common practice: bend from the end that leaves the longer straight free.
     """
-    sheet = made.sheet
+    sheet = line.sheet
     if sheet is None:
         return ()
     near = (sheet.feed[1:] < reach) & (np.abs(sheet.rotation[1:]) > OPPOSED)

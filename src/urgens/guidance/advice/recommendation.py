@@ -3,12 +3,12 @@
 from collections.abc import Callable
 from dataclasses import replace
 
-from urgens.document import Build, Change
+from urgens.document import Build, BuildChange
 from urgens.guidance.advice.valve_choice import fitting
 from urgens.guidance.rules.finding import Finding, Fix
 from urgens.quantity import Units, UnitSystem
 from urgens.studies.valve_choice import candidates
-from urgens.studies.valve_fits import Fitted
+from urgens.studies.valve_fits import FittedWay
 
 REAR = "valves.rear"
 
@@ -20,7 +20,7 @@ def recommended(
 ) -> Fix | None:
     """Return the edit that fits what ranks first, None where even that leaves the rear first.
 
-    build: the document [object]; units: of its name [object]; progress: as in `candidates`.
+    build: the document; units: of its name; progress: as in `candidates`.
     Source: `studies.valve_choice`.
     """
     found = candidates(build, progress=progress)
@@ -29,7 +29,7 @@ def recommended(
     return _fix(build, found[0].to_take[0], units)
 
 
-def _fix(build: Build, way: Fitted, units: Units | UnitSystem) -> Fix:
+def _fix(build: Build, way: FittedWay, units: Units | UnitSystem) -> Fix:
     """Return a way as the fix of a finding: the valves it leaves first, else its only edit."""
     change = fitting(build, way, units)
     label = f"Fit: {change.label[:1].lower()}{change.label[1:]}"
@@ -40,23 +40,23 @@ def _fix(build: Build, way: Fitted, units: Units | UnitSystem) -> Fix:
     return Fix(label, path, value)
 
 
-def best_reducing(build: Build, units: Units | UnitSystem) -> Change:
+def best_reducing(build: Build, units: Units | UnitSystem) -> BuildChange:
     """Return the step that fits the reducing valve that does best, of those that are sold.
 
-    build: the document [object]; units: of its name [object].
+    build: the document; units: of its name.
     Source: `studies.valve_choice`.
     """
     best = next(one for one in candidates(build) if one.kind == "reducing")
     return fitting(build, best.to_take[0], units)
 
 
-def with_recommended(build: Build, found: tuple[Finding, ...]) -> tuple[Finding, ...]:
+def with_recommended(build: Build, findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
     """Return findings, those that a choice of valve mends with the one that ranks first.
 
-    build: the document [object]; found: about it [objects]. Source: `recommended`.
+    build: the document; findings: about it. Source: `recommended`.
     """
-    if not any(finding.chosen for finding in found):
-        return found
+    if not any(finding.chosen for finding in findings):
+        return findings
     fix = recommended(build, build.natural_units)
     fixes = () if fix is None else (fix,)
-    return tuple(replace(one, fixes=fixes) if one.chosen else one for one in found)
+    return tuple(replace(one, fixes=fixes) if one.chosen else one for one in findings)

@@ -2,8 +2,8 @@
 
 from math import isfinite
 
-from urgens.document.ledger.records import Entry, Record
-from urgens.guidance.words.figures import Words
+from urgens.document.ledger.records import ProcedureRun, RecordEntry
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import FORCE, QuantityError, parse
 from urgens.solve import Solution
 from urgens.studies.trapped_air import READ_WITHIN, trapped_air
@@ -18,10 +18,10 @@ MORE = (
 LESS = "the figures suppose more clearance or softer parts than there are"
 
 
-def strokes_words(record: Record, words: Words) -> str:
+def strokes_words(record: ProcedureRun, words: FigureWords) -> str:
     """Return what three strokes tell, clearance from air, empty where they were not read.
 
-    record: of a run [object]; words: figures in units.
+    record: of a run; words: figures in units.
     Source: common practice: clearance is taken up by the first strokes, air is not.
     """
     first, last = (_travel(record, when) for when in ("stroke-1", "stroke-3"))
@@ -41,10 +41,10 @@ def strokes_words(record: Record, words: Words) -> str:
     return "The travel does not fall from stroke 1 to 3: what is too much of it is air or flex."
 
 
-def later_words(record: Record, words: Words) -> str:
+def later_words(record: ProcedureRun, words: FigureWords) -> str:
     """Return what a travel read again after hours tells, empty where it was not.
 
-    record: of a run [object]; words: figures in units. Source: common practice.
+    record: of a run; words: figures in units. Source: common practice.
     """
     now = _travel(record, "now")
     for when, said in (("morning", "next morning"), ("hour", "after an hour")):
@@ -61,7 +61,7 @@ def later_words(record: Record, words: Words) -> str:
     return ""
 
 
-def _travel(record: Record, when: str) -> float | None:
+def _travel(record: ProcedureRun, when: str) -> float | None:
     """Return the last travel read at a time of it [m], None where none was."""
     found = [
         entry.value for entry in record.entries
@@ -70,10 +70,10 @@ def _travel(record: Record, when: str) -> float | None:
     return found[-1] * MILLIMETRE if found else None
 
 
-def flow_words(record: Record, wheel: str, swept: float) -> str:
+def flow_words(record: ProcedureRun, wheel: str, swept: float) -> str:
     """Return what the fluid caught at a wheel tells, empty where it or the strokes were not read.
 
-    record: of a run [object]; wheel: its name [text]; swept: by a full stroke, of what feeds the
+    record: of a run; wheel: its name [text]; swept: by a full stroke, of what feeds the
     wheel [m³].
     Source: common practice: little comes past a block, all of it with bubbles brings air.
     """
@@ -97,10 +97,10 @@ def flow_words(record: Record, wheel: str, swept: float) -> str:
     return f"{said}: all of it comes"
 
 
-def travel_words(solution: Solution, entry: Entry, words: Words) -> str:
+def travel_words(solution: Solution, entry: RecordEntry, words: FigureWords) -> str:
     """Return what a travel tells, empty where it was not read at a known foot.
 
-    solution: of the build [object]; entry: of a record [object]; words: figures in units.
+    solution: of the build; entry: of a record; words: figures in units.
     Source: `studies.trapped_air`; strokes that pump up: common practice.
     """
     if entry.field != "travel" or isinstance(entry.value, str | bool) or not entry.effort:

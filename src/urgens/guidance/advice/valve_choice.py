@@ -4,13 +4,13 @@ import math
 from collections.abc import Sequence
 from typing import Any, cast
 
-from urgens.document import Build, Change, value_at
+from urgens.document import Build, BuildChange, value_at
 from urgens.document.kinds.valves.residual import Residual
 from urgens.guidance.words.figures import listed
 from urgens.quantity import LENGTH, PRESSURE, Units, UnitSystem, parse, show
-from urgens.studies.balance_verdict import Verdict
+from urgens.studies.balance_verdict import BalanceVerdict
 from urgens.studies.valve_choice import Candidate
-from urgens.studies.valve_fits import Fitted
+from urgens.studies.valve_fits import FittedWay
 
 LOST = {
     "deceleration": "the deceleration you want is out of reach of the foot",
@@ -19,10 +19,10 @@ LOST = {
 }
 
 
-def what(build: Build, one: Fitted, units: Units | UnitSystem) -> str:
+def what(build: Build, one: FittedWay, units: Units | UnitSystem) -> str:
     """Return a way's name with its figures.
 
-    build: the document [object]; one: the way [object]; units: to show in [object].
+    build: the document; one: the way; units: to show in.
     Source: the way.
     """
     knee = "" if one.knee is None else str(show(one.knee, PRESSURE, units))
@@ -49,50 +49,54 @@ def what(build: Build, one: Fitted, units: Units | UnitSystem) -> str:
             return f"Rear pistons of {size}"
 
 
-def _reducing(build: Build, one: Fitted) -> str:
+def _reducing(build: Build, way: FittedWay) -> str:
     """Return what a reducing valve is: the adjustable one that is there, one to buy, or fixed."""
-    ((path, value),) = one.changes.items()
+    ((path, value),) = way.changes.items()
     if path.endswith(".turns"):
         valve = value_at(build, path.removesuffix(".turns"))
         return f"Your adjustable valve at {value:g} {valve.counted}"
-    (*_, valve) = cast(list[dict[str, Any]], one.changes["valves.rear"])
+    (*_, valve) = cast(list[dict[str, Any]], way.changes["valves.rear"])
     if valve["kind"] == "adjustable":
         return f"Adjustable valve at {valve['turns']:g} turns"
     return "Reducing valve"
 
 
-def _heavy(one: Fitted, units: Units | UnitSystem) -> str:
+def _heavy(way: FittedWay, units: Units | UnitSystem) -> str:
     """Return the knee a load-sensing valve would have with the heaviest load."""
-    (*_, valve) = cast(list[dict[str, Any]], one.changes["valves.rear"])
+    (*_, valve) = cast(list[dict[str, Any]], way.changes["valves.rear"])
     heavy = parse(valve["points"][1][1], PRESSURE).value
     return f"{show(heavy, PRESSURE, units)} laden"
 
 
-def why(build: Build, one: Candidate, surfaces: Sequence[float], units: Units | UnitSystem) -> str:
+def why(
+    build: Build, candidate: Candidate, surfaces: Sequence[float], units: Units | UnitSystem
+) -> str:
     """Return why a candidate stands where it does, in a sentence or two.
 
-    build: the document [object]; one: the candidate [object]; surfaces: that were looked at [-];
-    units: to show in [object].
+    build: the document; candidate: the candidate; surfaces: that were looked at
+    [-];
+    units: to show in.
     Source: its verdict.
     """
-    way, verdict = one.to_take
+    way, verdict = candidate.to_take
     said = f"{what(build, way, units)}: {why_of(build, verdict, surfaces)}"
-    if one.lost:
-        said += f" It loses: {listed([LOST[lost] for lost in one.lost])}."
-    if way is not one.fitted:
-        gained = 100 * (one.verdict.mean_efficiency - verdict.mean_efficiency)
-        knee = show(one.fitted.knee or 0.0, PRESSURE, units)
+    if candidate.lost:
+        said += f" It loses: {listed([LOST[lost] for lost in candidate.lost])}."
+    if way is not candidate.fitted:
+        gained = 100 * (candidate.verdict.mean_efficiency - verdict.mean_efficiency)
+        knee = show(candidate.fitted.knee or 0.0, PRESSURE, units)
+        slope = f"{candidate.fitted.slope:.2f}"
         said += (
-            f" That is as such valves are sold; a free choice, {knee} and {one.fitted.slope:.2f}, "
+            f" That is as such valves are sold; a free choice, {knee} and {slope}, "
             f"would use {max(gained, 0.0):.1f} % more."
         )
     return said
 
 
-def why_of(build: Build, verdict: Verdict, surfaces: Sequence[float]) -> str:
+def why_of(build: Build, verdict: BalanceVerdict, surfaces: Sequence[float]) -> str:
     """Return what a verdict comes to, as the end of a sentence.
 
-    build: the document [object]; verdict: of it [object]; surfaces: that were looked at [-].
+    build: the document; verdict: of it; surfaces: that were looked at [-].
     Source: the verdict.
     """
     if verdict.rear_first:
@@ -115,10 +119,10 @@ def why_of(build: Build, verdict: Verdict, surfaces: Sequence[float]) -> str:
     )
 
 
-def fitting(build: Build, way: Fitted, units: Units | UnitSystem) -> Change:
+def fitting(build: Build, way: FittedWay, units: Units | UnitSystem) -> BuildChange:
     """Return the step that fits a way; valves that stay keep what is known of them.
 
-    build: the document [object]; way: to fit [object]; units: of its name [object].
+    build: the document; way: to fit; units: of its name.
     Source: the way's edits.
     """
     values = dict(way.changes)
@@ -127,4 +131,4 @@ def fitting(build: Build, way: Fitted, units: Units | UnitSystem) -> Change:
     if rear is not None:
         kept = [i for i, valve in enumerate(build.valves.rear) if isinstance(valve, Residual)]
         orders = {"valves.rear": [*kept, *rear[len(kept) :]]}
-    return Change(what(build, way, units), values, orders=orders)
+    return BuildChange(what(build, way, units), values, orders=orders)

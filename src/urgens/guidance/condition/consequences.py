@@ -58,7 +58,7 @@ RULES = (
 
 
 @dataclass(frozen=True)
-class Asked:
+class Consequences:
     """What changes ask for.
 
     `opens` tells which circuits are open for them: those of axles, all, or what the layout says;
@@ -76,8 +76,8 @@ class Asked:
         return bool(self.works or self.opens or self.proves or self.moves)
 
 
-def asked_by(build: Build, paths: Iterable[str]) -> Asked:
-    """Return what changes at some paths of a build ask for; build: after them [object].
+def asked_by(build: Build, paths: Iterable[str]) -> Consequences:
+    """Return what changes at some paths of a build ask for; build: after them.
 
     paths: of figures that are others now [text]. Source: RULES, common practice.
     """
@@ -88,7 +88,7 @@ def asked_by(build: Build, paths: Iterable[str]) -> Asked:
         if rule.opens
     }
     proofs = dict.fromkeys(name for rule in rules for name in rule.proves)
-    return Asked(
+    return Consequences(
         tuple(dict.fromkeys(words for rule in rules for words in rule.works)),
         ("all",) if "all" in opens else tuple(sorted(opens)),
         tuple(name for name in proofs if procedure(build, name).allowed),

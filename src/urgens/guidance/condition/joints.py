@@ -4,13 +4,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any, get_args
 
-from urgens.document import Build, Change
+from urgens.document import Build, BuildChange
 from urgens.document.circuits import circuits_of
 from urgens.document.edits.edit import dumped
 from urgens.document.ledger.records import Joint, State
 from urgens.guidance.rules.finding import Finding, Fix, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.solve import Solution
 
 STATES: tuple[State, ...] = get_args(State)
@@ -47,7 +47,7 @@ class MadeJoint:
 def joints(build: Build) -> tuple[MadeJoint, ...]:
     """Return the joints of the layout in its own order, then what is recorded of joints it lost.
 
-    build: the document [object].
+    build: the document.
     Source: each end of a line, and each pair of parts screwed into each other.
     """
     recorded = {joint.joint: joint for joint in build.joints}
@@ -70,7 +70,7 @@ def _there(build: Build) -> Iterator[tuple[str, str]]:
 def joints_to(build: Build, wheel: str) -> tuple[MadeJoint, ...]:
     """Return the joints on the way to a wheel that the build has a line for, cylinder's first.
 
-    build: the document [object]; wheel: its name [text].
+    build: the document; wheel: its name [text].
     Source: the lines that only lead there, or there among others.
     """
     laid = circuits_of(build)
@@ -88,7 +88,7 @@ def joints_to(build: Build, wheel: str) -> tuple[MadeJoint, ...]:
 def held_by_joints(build: Build) -> str | None:
     """Return why nothing is to be bled yet, None where no joint stands against it.
 
-    build: the document [object].
+    build: the document.
     Source: common practice: a joint that is only started draws air and spits fluid.
     """
     loose = [one for one in joints(build) if one.where and one.state in LOOSE]
@@ -102,7 +102,7 @@ def held_by_joints(build: Build) -> str | None:
 def opened_since_bled(build: Build) -> tuple[str, ...]:
     """Return the lines and parts whose joints were noted anew since the last bleeding ended.
 
-    build: the document [object].
+    build: the document.
     Source: what was capped, started or tightened after it was open in between.
     """
     ends = [one.ended for one in build.records if one.procedure in BLED and one.ended is not None]
@@ -117,21 +117,21 @@ def opened_since_bled(build: Build) -> tuple[str, ...]:
     return tuple(found)
 
 
-def with_state(build: Build, names: tuple[str, ...], state: State, at: str) -> Change:
+def with_state(build: Build, names: tuple[str, ...], state: State, at: str) -> BuildChange:
     """Return the edit that records how far joints are made.
 
-    build: the document [object]; names: of joints [text]; state: of them; at: the time [text].
+    build: the document; names: of joints [text]; state: of them; at: the time [text].
     Source: the builder's word.
     """
     rows: list[dict[str, Any]] = dumped(build).get("joints", [])
     kept = [row for row in rows if row["joint"] not in names]
     made = [{"joint": name, "state": state, "at": at} for name in names]
     what = names[0] if len(names) == 1 else f"{len(names)} joints"
-    return Change(f"{what} {IN_WORDS[state]}", {"joints": [*kept, *made]})
+    return BuildChange(f"{what} {IN_WORDS[state]}", {"joints": [*kept, *made]})
 
 
 @rule("joint-not-tight")
-def joint_not_tight(solution: Solution, words: Words) -> Iterator[Finding]:
+def joint_not_tight(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of joints that were only started when the pedal was pressed after."""
     build = solution.build
     presses = [

@@ -14,7 +14,7 @@ from urgens.guidance.procedures.proving import ALL, PROOFS
 from urgens.guidance.procedures.records import records, title_of
 from urgens.guidance.rules.finding import Finding, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.solve import Solution
 
 MOVING = "prove-moving"
@@ -38,7 +38,7 @@ class StandingProof:
 def standing_proofs(build: Build, before: datetime | None = None) -> tuple[StandingProof, ...]:
     """Return every standing proof with its state.
 
-    build: the document [object]; before: of a time that they have to stand before [object].
+    build: the document; before: of a time that they have to stand before.
     Source: the procedures that the layout allows; all of them at once count for each.
     """
     found = []
@@ -97,7 +97,7 @@ def _gauged(build: Build, before: datetime | None) -> GaugeRun | None:
 def open_proofs(build: Build, before: datetime | None = None) -> tuple[str, ...]:
     """Return the standing proofs that the layout needs and that no record tells of, or tells no.
 
-    build: the document [object]; before: of a time that they have to stand before [object].
+    build: the document; before: of a time that they have to stand before.
     Source: `standing_proofs`.
     """
     states = standing_proofs(build, before)
@@ -111,7 +111,7 @@ def _named(proofs: tuple[str, ...]) -> str:
 def held_from_moving(build: Build) -> tuple[str, ...]:
     """Return why the vehicle is not to move yet, each in words; none where nothing holds it.
 
-    build: the document [object].
+    build: the document.
     Source: common practice: every joint dry, nothing left open that holds it, every proof done.
     """
     found = []
@@ -131,7 +131,7 @@ def procedure_now(
 ) -> Procedure:
     """Return a procedure for a build, with what stands against it now.
 
-    build, name, method, opened: as `procedure` takes them [object]. Raises BuildErrors as it does.
+    build, name, method, opened: as `procedure` takes them. Raises BuildErrors as it does.
     Source: `held_from_moving`.
     """
     made = procedure(build, name, method, opened)
@@ -142,7 +142,7 @@ def procedure_now(
 
 
 @rule("proof-open")
-def proof_open(solution: Solution, words: Words) -> Iterator[Finding]:
+def proof_open(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a vehicle that was moved before a proof that its layout needs."""
     build = solution.build
     for at, where, reason in _moves(build):

@@ -38,9 +38,9 @@ def due(
 ) -> tuple[Due, ...]:
     """Return what is due on a build, the first first, what has no day last.
 
-    build: the document [object]; today: the day [object]; done: when a plan ends, None without
-    one [object]; renewed: whether all fluid is new then; units: of figures in reasons, None for the
-    builder's own [object]. Source: common practice.
+    build: the document; today: the day; done: when a plan ends, None without
+    one; renewed: whether all fluid is new then; units: of figures in reasons, None for the
+    builder's own. Source: common practice.
     """
     found = [
         *_items(build),

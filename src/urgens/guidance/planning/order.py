@@ -41,7 +41,7 @@ class _State(NamedTuple):
 def ordered(jobs: Sequence[Job], bleed: Bleed, begun: Iterable[str] = ()) -> Ordered:
     """Return jobs in order, with the bleeding that they need.
 
-    jobs: each after those it names [objects]; bleed: makes the job that bleeds circuits
+    jobs: each after those it names; bleed: makes the job that bleeds circuits
     [function]; begun: circuits that are open already [text].
     Raises ValueError where jobs wait for each other in a ring.
     Source: every order is followed, equal ones once (dynamic programming); it is exact for as many

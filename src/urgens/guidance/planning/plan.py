@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
-from urgens.document import Build, Change
+from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.layout.line_sheets import routed
 from urgens.guidance.condition.proofs import standing_proofs
@@ -44,7 +44,7 @@ class Held:
 
 
 @dataclass(frozen=True)
-class Plan:
+class WorkPlan:
     """The work on one build in its order, and what stands beside it."""
 
     work: Work
@@ -93,15 +93,15 @@ class Plan:
         return next((at for at, job in enumerate(self.jobs, 1) if job.name == name), None)
 
 
-def plan(now: Build, then: Build | None = None) -> Plan:
-    """Return the plan of a build, or of the way to another; now, then: the documents [objects].
+def plan(now: Build, then: Build | None = None) -> WorkPlan:
+    """Return the plan of a build, or of the way to another; now, then: the documents.
 
     Source: `work`, in the order of `order.ordered`.
     """
     work = open_work(now) if then is None else conversion_work(now, then)
     order = ordered(work.jobs, lambda names: bleed_job(work.build, names), work.begun)
     missing = tuple(_missing(now, work))
-    return Plan(work, order, missing, tuple(_holds(work.build, order)))
+    return WorkPlan(work, order, missing, tuple(_holds(work.build, order)))
 
 
 def _missing(now: Build, work: Work) -> Iterator[Missing]:
@@ -130,17 +130,17 @@ def _missing_of_layout(now: Build, work: Work, here: Counter[str]) -> Iterator[M
             yield Missing(one.item, named, lacks, job)
 
 
-def came(build: Build, missing: Missing) -> Change:
+def came(build: Build, missing: Missing) -> BuildChange:
     """Return the edit that notes a missing part as here.
 
-    build: the document, with a layout [object]; missing: the part [object].
+    build: the document, with a layout; missing: the part.
     Source: the builder's word.
     """
     rows: list[dict[str, Any]] = dumped(build).get("plumbing", {}).get("received", [])
     known = sum(row["count"] for row in rows if row["item"] == missing.item)
     kept = [row for row in rows if row["item"] != missing.item]
     row = {"item": missing.item, "count": known + missing.count}
-    return Change(f"{missing.what} came", {"plumbing.received": [*kept, row]})
+    return BuildChange(f"{missing.what} came", {"plumbing.received": [*kept, row]})
 
 
 def _cut(build: Build) -> tuple[Cut, ...]:

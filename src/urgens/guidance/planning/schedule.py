@@ -20,15 +20,15 @@ class Hours:
         return datetime.combine(date.min, self.end) - datetime.combine(date.min, self.begin)
 
     def opening(self, day: date) -> datetime:
-        """Return when a day's work begins; day: which [object]. Source: by definition."""
+        """Return when a day's work begins; day: which. Source: by definition."""
         return datetime.combine(day, self.begin)
 
     def closing(self, day: date) -> datetime:
-        """Return when a day's work ends; day: which [object]. Source: by definition."""
+        """Return when a day's work ends; day: which. Source: by definition."""
         return datetime.combine(day, self.end)
 
     def next(self, at: datetime) -> datetime:
-        """Return a time, or the next morning where it is not worked then; at: it [object].
+        """Return a time, or the next morning where it is not worked then; at: it.
 
         Source: by definition.
         """
@@ -59,7 +59,7 @@ class Wait:
 
 
 @dataclass(frozen=True)
-class Standing:
+class OpenInterval:
     """How long a circuit stands open, from the first job that opens it until it is bled."""
 
     circuit: str
@@ -79,7 +79,7 @@ class Schedule:
 
     slots: tuple[Slot, ...]
     waits: tuple[Wait, ...]
-    standing: tuple[Standing, ...]
+    standing: tuple[OpenInterval, ...]
 
     @property
     def end(self) -> datetime | None:
@@ -92,7 +92,7 @@ def scheduled(
 ) -> Schedule:
     """Return when each job is done by one team, one after another.
 
-    jobs: in their order [objects]; start: of the first [object]; hours: of a day [object]; begun:
+    jobs: in their order; start: of the first; hours: of a day; begun:
     circuits that are open at the start [text].
     What fits into a day is not torn by a night. Source: by definition.
     """
@@ -128,13 +128,13 @@ def _worked(begin: datetime, minutes: timedelta, hours: Hours) -> list[tuple[dat
 
 def _standing(
     jobs: Sequence[Job], slots: Sequence[Slot], start: datetime, begun: Sequence[str]
-) -> list[Standing]:
+) -> list[OpenInterval]:
     since, found = dict.fromkeys(begun, start), []
     for at, job in enumerate(jobs):
         own = [slot for slot in slots if slot.job == at]
         for circuit in job.bleeds:
             if circuit in since:
-                found.append(Standing(circuit, since.pop(circuit), own[-1].end, at))
+                found.append(OpenInterval(circuit, since.pop(circuit), own[-1].end, at))
         for circuit in job.opens:
             since.setdefault(circuit, own[0].start)
     return found

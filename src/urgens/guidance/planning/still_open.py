@@ -34,7 +34,7 @@ BY_THEMSELVES = (*PROOFS, ALL, MOVING, "bleed", "rebleed")  # runs that are jobs
 def open_work(build: Build) -> Work:
     """Return what is still open of a build: joints, runs, items, proofs; all, where none is told.
 
-    build: the document [object]. Source: its joints, records and open items.
+    build: the document. Source: its joints, records and open items.
     """
     begun, nothing = begun_circuits(build), asked_by(build, ())
     bled = any(one.procedure in ("bleed", "rebleed") and one.ended for one in build.records)

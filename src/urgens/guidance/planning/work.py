@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 from urgens.document import Build
 from urgens.document.circuits import Circuits, circuits_of
-from urgens.document.layout.layout import Line
-from urgens.guidance.condition.consequences import Asked
+from urgens.document.layout.layout import BrakeLine
+from urgens.guidance.condition.consequences import Consequences
 from urgens.guidance.condition.joints import opened_since_bled
 from urgens.guidance.condition.proofs import MOVING, standing_proofs
 from urgens.guidance.planning.job import Job
@@ -45,7 +45,7 @@ class Work:
 def bleed_job(build: Build, circuits: tuple[str, ...]) -> Job:
     """Return the bleeding of circuits of a build, its minutes and people.
 
-    build: as it is then [object]; circuits: which [text]. Source: the procedure, and its amounts.
+    build: as it is then; circuits: which [text]. Source: the procedure, and its amounts.
     """
     made = procedure(build, "bleed")
     wheels = {wheel for name in circuits for wheel in wheels_of(build, name)}
@@ -62,7 +62,7 @@ def bleed_job(build: Build, circuits: tuple[str, ...]) -> Job:
 
 
 def wheels_of(build: Build, circuit: str) -> tuple[str, ...]:
-    """Return the wheels of a circuit; build: the document [object]; circuit: its name [text].
+    """Return the wheels of a circuit; build: the document; circuit: its name [text].
 
     Source: the layout, the usual one where none is drawn.
     """
@@ -86,7 +86,7 @@ def every_circuit(build: Build) -> tuple[str, ...]:
 def circuits_opened(build: Build, names: set[str]) -> tuple[str, ...]:
     """Return the circuits that parts and lines belong to.
 
-    build: the document [object]; names: ids [text]. Source: the layout.
+    build: the document; names: ids [text]. Source: the layout.
     """
     laid = laid_circuits(build)
     found: set[str] = set()
@@ -105,8 +105,8 @@ def begun_circuits(build: Build) -> tuple[str, ...]:
     return circuits_opened(build, set(opened_since_bled(build)))
 
 
-def bending(new: Sequence[Line]) -> Job:
-    """Return the making of lines at the bench; new: which [objects]. Source: common practice."""
+def bending(new: Sequence[BrakeLine]) -> Job:
+    """Return the making of lines at the bench; new: which. Source: common practice."""
     count = f"{len(new)} line{'s' if len(new) > 1 else ''}"
     why = "from the cut list; nuts on first"
     return Job(f"Bend, flare {count}", BENDING * len(new), why, "bench")
@@ -115,8 +115,8 @@ def bending(new: Sequence[Line]) -> Job:
 def noted_items(build: Build, work: Sequence[Job] = ()) -> Iterator[Job]:
     """Yield what the builder noted as open; what is at a joint or part of the layout opens it.
 
-    build: the document [object]; work: jobs beside them, whose names are not given twice
-    [objects]. Source: its open items; minutes are assumed.
+    build: the document; work: jobs beside them, whose names are not given twice.
+    Source: its open items; minutes are assumed.
     """
     taken = {*FOLLOWS, *(job.name for job in work)}
     for item in build.open_items:
@@ -139,13 +139,13 @@ def noted_items(build: Build, work: Sequence[Job] = ()) -> Iterator[Job]:
 
 
 def closing(
-    build: Build, work: Sequence[Job], begun: tuple[str, ...], asked: Asked
+    build: Build, work: Sequence[Job], begun: tuple[str, ...], consequences: Consequences
 ) -> Iterator[Job]:
     """Yield what follows: travel after a night, proofs standing, moving, joints again.
 
-    build: as it is then [object]; work: what is done before [objects]; begun: circuits that are
-    open already [text]; asked: what changes ask for [object]. Where a circuit was open all is
-    proved anew; else what is asked for, and what is open still. Source: common practice.
+    build: as it is then; work: what is done before; begun: circuits that are
+    open already [text]; consequences: what changes ask for. Where a circuit was open all
+    is proved anew; else what is asked for, and what is open still. Source: common practice.
     """
     circuits, last = every_circuit(build), tuple(job.name for job in work)
     opened = bool(begun) or any(job.opens for job in work)
@@ -158,7 +158,7 @@ def closing(
         one.name
         for one in states
         if one.state in ("open", "failed")
-        or (one.state == "done" and (opened or one.name in asked.proves))
+        or (one.state == "done" and (opened or one.name in consequences.proves))
     ]
     if due:
         named = ", ".join(title_of(name).lower() for name in due[:3])
@@ -167,7 +167,7 @@ def closing(
         yield Job(STANDING, A_PROOF * len(due), f"{named}{more}", "all round", people=people,
                   shut=circuits, after=last, procedure="prove-standing")  # fmt: skip
         last = (STANDING,)
-    if opened or due or asked.moves:
+    if opened or due or consequences.moves:
         yield Job(MOVED, MOVING_MINUTES, "walking pace first; private, level, empty ground",
                   "road", people=2, shut=circuits, after=last, procedure=MOVING)  # fmt: skip
     if opened:

@@ -18,9 +18,9 @@ from urgens.guidance.procedures.closing import closing
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.making import made_for, makers
 from urgens.guidance.procedures.records import records
-from urgens.guidance.procedures.step import Method, Procedure, Step
+from urgens.guidance.procedures.step import Method, Procedure, ProcedureStep
 
-__all__ = ["METHODS", "NAMES", "Facts", "Method", "Procedure", "Step", "default_method",
+__all__ = ["METHODS", "NAMES", "Facts", "Method", "Procedure", "ProcedureStep", "default_method",
            "procedure"]  # fmt: skip
 
 NAMES = tuple(records())
@@ -35,7 +35,7 @@ def procedure(
 ) -> Procedure:
     """Return a procedure for a build.
 
-    build: the document [object]; name: of it [text]; method: of bleeding [text]; opened: parts or
+    build: the document; name: of it [text]; method: of bleeding [text]; opened: parts or
     lines, of what is bled again [text].
     Raises BuildErrors where there is no such procedure or method, with the nearest name.
     Source: common practice.

@@ -3,39 +3,56 @@
 from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.making import maker
-from urgens.guidance.procedures.step import Procedure, Reading, Step, Wheel
+from urgens.guidance.procedures.step import Procedure, ProcedureStep, StepReading, Wheel
 from urgens.physics.axle import Axle
 
-OK = Reading("ok")
+OK = StepReading("ok")
 
 
 @maker("bleed-at-cylinder")
 def bleed_at_cylinder(facts: Facts) -> Procedure:
     """Return how a dry cylinder is bled on the car, instead of on the bench.
 
-    facts: of the build [object]. Source: common practice.
+    facts: of the build. Source: common practice.
     """
-    rounds: list[Step] = []
+    rounds: list[ProcedureStep] = []
     outlets = ("front cylinder's", "rear cylinder's") if facts.bar else ("cylinder's",)
     for outlet in outlets:
         lines = f"{outlet} lines"
         rounds += [
-            Step("Press slowly and hold; call it.", "They are cracked onto pressure.", "hold"),
-            Step(f"Crack the {lines}, rags under them.", "The air at the outlets goes first.",
-                 "loosen", thing=lines),
-            Step("Let the pedal go down, and hold it there.", "It must not come up while a line "
-                 "is open.", "stroke", record=Reading("strokes")),
-            Step(f"Tighten the {lines} before the foot comes up.", "It would draw air.",
-                 "tighten", thing=lines),
-            Step("Let the pedal come up slowly; again until no bubbles come.",
-                 "The cylinder fills through its ports.", "release"),
-        ]  # fmt: skip
+            ProcedureStep(
+                "Press slowly and hold; call it.", "They are cracked onto pressure.", "hold"
+            ),
+            ProcedureStep(
+                f"Crack the {lines}, rags under them.",
+                "The air at the outlets goes first.",
+                "loosen",
+                thing=lines,
+            ),
+            ProcedureStep(
+                "Let the pedal go down, and hold it there.",
+                "It must not come up while a line is open.",
+                "stroke",
+                record=StepReading("strokes"),
+            ),
+            ProcedureStep(
+                f"Tighten the {lines} before the foot comes up.",
+                "It would draw air.",
+                "tighten",
+                thing=lines,
+            ),
+            ProcedureStep(
+                "Let the pedal come up slowly; again until no bubbles come.",
+                "The cylinder fills through its ports.",
+                "release",
+            ),
+        ]
     steps = (
-        Step("Cover what is under the cylinder; fill the reservoir to the mark.",
-             "Fluid eats paint.", "top-up"),
+        ProcedureStep("Cover what is under the cylinder; fill the reservoir to the mark.",
+                      "Fluid eats paint.", "top-up"),
         *rounds,
-        Step("Flush what was spilled with water; then bleed every wheel.",
-             "What is left goes to the wheels.", "check", record=OK),
+        ProcedureStep("Flush what was spilled with water; then bleed every wheel.",
+                      "What is left goes to the wheels.", "check", record=OK),
     )  # fmt: skip
     return Procedure(
         "bleed-at-cylinder", people=2, tools=("flare-nut wrench", "rags and water", "fresh fluid"),
@@ -48,41 +65,41 @@ LEFT: dict[Axle, tuple[Wheel]] = {Axle.FRONT: ("front-left",), Axle.REAR: ("rear
 
 @maker("reset-switch")
 def reset_switch(facts: Facts) -> Procedure:
-    """Return how the warning switch's shuttle is brought back; facts: of the build [object].
+    """Return how the warning switch's shuttle is brought back; facts: of the build.
 
     Source: common practice.
     """
-    steps: list[Step] = []
+    steps: list[ProcedureStep] = []
     for stuck, other in ((Axle.REAR, Axle.FRONT), (Axle.FRONT, Axle.REAR)):
         wheel = LEFT[other]
         steps += [
-            Step(
+            ProcedureStep(
                 f"Where the {stuck} is shut off: press five or six times, and hold the last.",
                 "The shuttle needs a push from the side it went to.",
                 "hold",
             ),
-            Step(
+            ProcedureStep(
                 f"Open a {other} screw for a few seconds, its hose under fluid.",
                 "Pressure on one side alone moves it back.",
                 "open",
                 wheel,
                 thing="bleed screw",
             ),
-            Step(
+            ProcedureStep(
                 f"Shut the {other} screw.",
                 "Before the foot comes up.",
                 "close",
                 wheel,
                 thing="bleed screw",
             ),
-            Step(
+            ProcedureStep(
                 "Let the pedal come up; two or three rounds, until the lamp is out.",
                 "It goes over by small steps.",
                 "release",
-                record=Reading("lamp"),
+                record=StepReading("lamp"),
             ),
         ]
-    steps.append(Step("Bleed again.", "A screw was open.", "check", record=OK))
+    steps.append(ProcedureStep("Bleed again.", "A screw was open.", "check", record=OK))
     return Procedure(
         "reset-switch",
         people=2,

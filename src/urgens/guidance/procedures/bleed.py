@@ -13,11 +13,11 @@ from urgens.guidance.procedures.bleed_rules import (
 )
 from urgens.guidance.procedures.facts import Facts, both, said
 from urgens.guidance.procedures.making import maker
-from urgens.guidance.procedures.step import Method, Procedure, Reading, Step, Wheel
+from urgens.guidance.procedures.step import Method, Procedure, ProcedureStep, StepReading, Wheel
 from urgens.physics.axle import Axle
 
 METHODS: tuple[Method, ...] = ("pedal", "open-stroke", "pressure", "gravity", "vacuum")
-BUBBLES, COLOUR, STROKES = Reading("bubbles"), Reading("colour"), Reading("strokes")
+BUBBLES, COLOUR, STROKES = StepReading("bubbles"), StepReading("colour"), StepReading("strokes")
 Screw = Literal["", "outer", "inner"]
 UNDER = (
     "A hose end out of the fluid draws air on the way back: keep it under all the time.",
@@ -26,7 +26,7 @@ UNDER = (
 
 
 def default_method(facts: Facts) -> Method:
-    """Return the method that suits a layout; facts: of the build [object].
+    """Return the method that suits a layout; facts: of the build.
 
     Source: common practice: open strokes with a bar, hold and crack elsewhere.
     """
@@ -36,7 +36,7 @@ def default_method(facts: Facts) -> Method:
 def refusal(facts: Facts, method: Method) -> str | None:
     """Return why a layout rules a method out, None where it does not.
 
-    facts: of the build [object]; method: of bleeding.
+    facts: of the build; method: of bleeding.
     Source: common practice.
     """
     for one in REFUSALS:
@@ -47,7 +47,7 @@ def refusal(facts: Facts, method: Method) -> str | None:
 
 @maker("bleed")
 def bleed(facts: Facts) -> Procedure:
-    """Return how a build is bled; facts: of it, and the method, its default where None [object].
+    """Return how a build is bled; facts: of it, and the method, its default where None.
 
     Source: common practice.
     """
@@ -77,31 +77,31 @@ def _people(facts: Facts, method: Method) -> int:
     return 3 if facts.bar else 2
 
 
-def _dead_ends(facts: Facts) -> Iterator[Step]:
+def _dead_ends(facts: Facts) -> Iterator[ProcedureStep]:
     """Yield how air is let out where nothing flows through: at a gauge, a sensor, a plug."""
     for name in facts.dead_ends:
         joint = f"joint of {name}"
-        yield Step("Press and hold.", "What is let out is pushed out.", "hold")
-        yield Step(
+        yield ProcedureStep("Press and hold.", "What is let out is pushed out.", "hold")
+        yield ProcedureStep(
             f"Crack the joint of {name} until no bubbles come; a rag under it.",
             "Nothing flows through a dead end: its air stays there.",
             "loosen",
             thing=joint,
         )
-        yield Step(f"Tighten the joint of {name}.", "The foot is still down.", "tighten",
-                   thing=joint)  # fmt: skip
-        yield Step("Let the pedal come up.", "The joint is tight.", "release")
+        yield ProcedureStep(f"Tighten the joint of {name}.", "The foot is still down.", "tighten",
+                            thing=joint)  # fmt: skip
+        yield ProcedureStep("Let the pedal come up.", "The joint is tight.", "release")
 
 
 # --- wheels ------------------------------------------------------------------------------------
 
 
-def _wheels(facts: Facts, method: Method) -> Iterator[Step]:
+def _wheels(facts: Facts, method: Method) -> Iterator[ProcedureStep]:
     for index, wheels in enumerate(facts.groups):
         for screws in _rounds(facts, wheels):
             yield from _round(facts, method, wheels, screws)
         if index + 1 < len(facts.groups):
-            yield Step(
+            yield ProcedureStep(
                 "Top up the reservoir.",
                 "A dry one means the cylinder again, then every wheel.",
                 "top-up",
@@ -122,10 +122,10 @@ def _rounds(facts: Facts, wheels: tuple[Wheel, ...]) -> Iterator[tuple[Screw, ..
 
 def _round(
     facts: Facts, method: Method, wheels: tuple[Wheel, ...], screws: tuple[Screw, ...]
-) -> Iterator[Step]:
+) -> Iterator[ProcedureStep]:
     """Yield one round of one wheel, or of a pair that is open together."""
     place = both(wheels)
-    yield Step(
+    yield ProcedureStep(
         f"Put a hose on the screw of {place}; its end under clean fluid in a bottle of its own.",
         UNDER[0],
         "fit",
@@ -134,14 +134,14 @@ def _round(
     )
     rounds = {"pedal": _cracked, "open-stroke": _stroked}.get(method, _flowing)
     yield from rounds(method, wheels, screws)
-    yield Step(
+    yield ProcedureStep(
         f"Note bubbles and colour of {place}.",
         "What comes tells what is left in.",
         "record",
         wheels,
         BUBBLES,
     )
-    yield Step(
+    yield ProcedureStep(
         f"Take hose and bottle off {place}; cap the screw.",
         "Dirt in the screw is in the line next time.",
         "remove",
@@ -156,23 +156,23 @@ def _screw(
     screws: tuple[Screw, ...],
     text: str,
     why: str,
-) -> Iterator[Step]:
+) -> Iterator[ProcedureStep]:
     """Yield opening or closing of each wheel's screw, one step each, so that none is forgotten."""
     for wheel, screw in zip(wheels, screws, strict=True):
         which = f"the {screw} screw" if screw else "the screw"
         words = text.format(screw=which, wheel=said(wheel))
-        yield Step(words, why, action, (wheel,), thing="bleed screw", screw=screw)
+        yield ProcedureStep(words, why, action, (wheel,), thing="bleed screw", screw=screw)
 
 
 def _cracked(
     method: Method, wheels: tuple[Wheel, ...], screws: tuple[Screw, ...]
-) -> Iterator[Step]:
+) -> Iterator[ProcedureStep]:
     """Yield hold and crack: a screw is open only while the foot goes down."""
-    yield Step(
+    yield ProcedureStep(
         "Press slowly and hold; call it.", "The screw is opened onto pressure.", "hold", wheels
     )
     yield from _screw("open", wheels, screws, "Open {screw} of {wheel} one full turn.", UNDER[1])
-    yield Step(
+    yield ProcedureStep(
         f"{both(wheels).capitalize()}: let the pedal go down, and hold it there.",
         "It must not come up while a screw is open.",
         "stroke",
@@ -186,7 +186,7 @@ def _cracked(
         "Shut {screw} of {wheel} before the foot comes up.",
         "On the way back it would draw air.",
     )
-    yield Step(
+    yield ProcedureStep(
         "Let the pedal come up slowly; again until five strokes run clear.",
         "The cylinder fills through its ports.",
         "release",
@@ -196,18 +196,20 @@ def _cracked(
 
 def _stroked(
     method: Method, wheels: tuple[Wheel, ...], screws: tuple[Screw, ...]
-) -> Iterator[Step]:
+) -> Iterator[ProcedureStep]:
     """Yield open strokes: the screws stay open down and back, hose ends under fluid."""
-    yield Step(f"Look at {both(wheels)}: hose ends under fluid.", UNDER[0], "check", wheels)
+    yield ProcedureStep(
+        f"Look at {both(wheels)}: hose ends under fluid.", UNDER[0], "check", wheels
+    )
     yield from _screw("open", wheels, screws, "Open {screw} of {wheel} one full turn.", UNDER[1])
-    yield Step(
+    yield ProcedureStep(
         f"{both(wheels).capitalize()}: full slow strokes, down and back, until clear.",
         "Both stay open, so that a bar stays square.",
         "stroke",
         wheels,
         STROKES,
     )
-    yield Step(
+    yield ProcedureStep(
         "Hold the pedal down and pinch the hose.",
         "Nothing is drawn back while it is shut.",
         "hold",
@@ -216,12 +218,12 @@ def _stroked(
     yield from _screw(
         "close", wheels, screws, "Shut {screw} of {wheel}.", "The foot is still down."
     )
-    yield Step("Let the pedal come up.", "All screws are shut.", "release", wheels)
+    yield ProcedureStep("Let the pedal come up.", "All screws are shut.", "release", wheels)
 
 
 def _flowing(
     method: Method, wheels: tuple[Wheel, ...], screws: tuple[Screw, ...]
-) -> Iterator[Step]:
+) -> Iterator[ProcedureStep]:
     """Yield what flows without a foot: pushed, drawn, or by itself."""
     yield from _screw("open", wheels, screws, "Open {screw} of {wheel} one full turn.", UNDER[1])
     how = {
@@ -229,11 +231,11 @@ def _flowing(
         "vacuum": "Draw until it runs clear; bubbles past the thread of the screw do not count.",
         "gravity": "Let it run until it is clear; the higher the reservoir, the faster.",
     }[method]
-    yield Step(
+    yield ProcedureStep(
         how,
         "The old fluid and the air go out ahead of the new.",
         "look",
         wheels,
-        Reading("amount", "ml"),
+        StepReading("amount", "ml"),
     )
     yield from _screw("close", wheels, screws, "Shut {screw} of {wheel}.", "While it still flows.")

@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 from urgens.guidance.procedures.facts import Facts
-from urgens.guidance.procedures.step import Method, Reading, Step
+from urgens.guidance.procedures.step import Method, ProcedureStep, StepReading
 
 When = Callable[[Facts, Method], bool]
 FOOT = ("pedal", "open-stroke")
@@ -21,7 +21,7 @@ class Rule(NamedTuple):
     """A step, and the layouts and methods that it is for."""
 
     when: When
-    step: Step
+    step: ProcedureStep
 
 
 class Refusal(NamedTuple):
@@ -97,24 +97,24 @@ TOOLS = (
 )
 
 
-def _gone(thing: str) -> Step:
+def _gone(thing: str) -> ProcedureStep:
     why = "What was fitted comes off again."
-    return Step(f"Take away the {thing}.", why, "remove", thing=thing)
+    return ProcedureStep(f"Take away the {thing}.", why, "remove", thing=thing)
 
 
 BEFORE = (
     Rule(
         _always,
-        Step(
+        ProcedureStep(
             "Check the bottle: a class that may top up what is in it, and not opened long ago.",
             "Silicone and glycol never mix; glycol draws water from the air, and boils earlier.",
             "check",
-            record=Reading("note"),
+            record=StepReading("note"),
         ),
     ),
     Rule(
         _always,
-        Step(
+        ProcedureStep(
             "Loosen the reservoir caps and rest them on top.",
             "A sealed bellows pulls a vacuum against the strokes.",
             "loosen",
@@ -122,11 +122,12 @@ BEFORE = (
         ),
     ),
     Rule(
-        _always, Step("Fill to the mark.", "It must not run low while anything is open.", "top-up")
+        _always,
+        ProcedureStep("Fill to the mark.", "It must not run low while anything is open.", "top-up"),
     ),
     Rule(
         _boosted,
-        Step(
+        ProcedureStep(
             "Engine off; pump the pedal until it is hard.",
             "With vacuum left the feel is the booster's.",
             "check",
@@ -134,7 +135,7 @@ BEFORE = (
     ),
     Rule(
         _shuttle,
-        Step(
+        ProcedureStep(
             "Fit the centring tool in place of the switch's wire.",
             "The shuttle would run over at the first open screw, and shut one side.",
             "fit",
@@ -143,7 +144,7 @@ BEFORE = (
     ),
     Rule(
         _load_sensing,
-        Step(
+        ProcedureStep(
             "Bring the rear axle to ride height, or tie the valve's lever up.",
             "At droop the valve is nearly shut, and little comes.",
             "fit",
@@ -152,7 +153,7 @@ BEFORE = (
     ),
     Rule(
         _metering_pushed,
-        Step(
+        ProcedureStep(
             "Fit the holder on the metering valve's stem.",
             "About 30 psi (2 bar) shut it; nothing reaches the front then.",
             "fit",
@@ -161,7 +162,7 @@ BEFORE = (
     ),
     Rule(
         _pushed,
-        Step(
+        ProcedureStep(
             "Fit the pressure bleeder, up to 15 psi (1 bar).",
             "More lifts cups and bursts reservoirs.",
             "fit",
@@ -170,7 +171,7 @@ BEFORE = (
     ),
     Rule(
         _foot,
-        Step(
+        ProcedureStep(
             "Put a block under the pedal.",
             "On a used cylinder the cups must not run into the bore that was never worn.",
             "fit",
@@ -181,28 +182,28 @@ BEFORE = (
 AFTER = (
     Rule(
         _always,
-        Step(
+        ProcedureStep(
             "Press hard for 30 s; look at every joint.",
             "A joint that only weeps shows under a held pedal.",
             "check",
-            record=Reading("ok"),
+            record=StepReading("ok"),
             seconds=30,
         ),
     ),
     Rule(
         _always,
-        Step(
+        ProcedureStep(
             "Read the pedal's travel at the usual foot, now; again after an hour and next morning.",
             "Air hides behind a firm pedal, and shows low after hours.",
             "record",
-            record=Reading("travel", "mm"),
+            record=StepReading("travel", "mm"),
         ),
     ),
     Rule(_foot, _gone("block under the pedal")),
     Rule(_pushed, _gone("pressure bleeder")),
     Rule(
         _metering_pushed,
-        Step(
+        ProcedureStep(
             "Take the holder off the metering valve.",
             "Forgotten, full pressure can burst its diaphragm.",
             "remove",
@@ -212,7 +213,7 @@ AFTER = (
     Rule(_load_sensing, _gone("load-sensing lever's tie")),
     Rule(
         _shuttle,
-        Step(
+        ProcedureStep(
             "Take the centring tool out, and put the wire back.",
             "Without it the lamp tells of nothing.",
             "remove",
@@ -221,7 +222,7 @@ AFTER = (
     ),
     Rule(
         _always,
-        Step(
+        ProcedureStep(
             "Fill to the mark and tighten the caps.",
             "What was loosened is shut again.",
             "tighten",
@@ -231,10 +232,10 @@ AFTER = (
 )
 
 
-def steps_of(rules: tuple[Rule, ...], facts: Facts, method: Method) -> Iterator[Step]:
+def steps_of(rules: tuple[Rule, ...], facts: Facts, method: Method) -> Iterator[ProcedureStep]:
     """Yield the steps that a layout and a method ask for.
 
-    rules: in order [objects]; facts: of the build [object]; method: of bleeding.
+    rules: in order; facts: of the build; method: of bleeding.
     Source: the rules; common practice.
     """
     for rule in rules:

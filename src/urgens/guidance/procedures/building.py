@@ -6,27 +6,27 @@ from urgens.document.circuits import circuits_of
 from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.making import maker
-from urgens.guidance.procedures.step import Procedure, Reading, Step
+from urgens.guidance.procedures.step import Procedure, ProcedureStep, StepReading
 
-OK = Reading("ok")
+OK = StepReading("ok")
 
 
 @maker("assemble")
 def assemble(facts: Facts) -> Procedure:
-    """Return how cylinder, booster and lines go together; facts: of the build [object].
+    """Return how cylinder, booster and lines go together; facts: of the build.
 
     Source: common practice.
     """
     steps = [*_pedal_and_cylinder(facts), *_reservoir()]
     steps += [
-        Step(
+        ProcedureStep(
             "Start every line by hand before any is tightened; ends capped until then.",
             "A nut that is pulled in askew strips the port.",
             "fit",
-            record=Reading("ok"),
+            record=StepReading("ok"),
             thing="lines",
         ),
-        Step(
+        ProcedureStep(
             "Tighten with a flare-nut wrench, two wrenches on a hose.",
             "An open spanner rounds the nut, one wrench twists the hose.",
             "tighten",
@@ -36,7 +36,7 @@ def assemble(facts: Facts) -> Procedure:
     laid = circuits_of(facts.build)
     if laid is not None and any(part.kind == "banjo" for part in laid.plumbing.parts):
         steps.append(
-            Step(
+            ProcedureStep(
                 "Banjo bolts last, once the angles are known: two new washers an eye, the larger "
                 "under the head where they differ; note a torque where one is given.",
                 "Washers seal once; too tight marks the seat.",
@@ -53,15 +53,15 @@ def assemble(facts: Facts) -> Procedure:
     )
 
 
-def _reservoir() -> Iterator[Step]:
+def _reservoir() -> Iterator[ProcedureStep]:
     """Yield how a reservoir comes onto its cylinder, before lines are near."""
-    yield Step(
+    yield ProcedureStep(
         "Reservoir feet: washer in the bore, grommet wet, pushed until it clicks; wiggle it.",
         "A foot that is only half in drops out under way.",
         "check",
         record=OK,
     )
-    yield Step(
+    yield ProcedureStep(
         "Fill feeds and cylinder on the bench and watch them: no foot weeps.",
         "Under the bonnet it is seen too late.",
         "check",
@@ -69,7 +69,7 @@ def _reservoir() -> Iterator[Step]:
     )
 
 
-def _inspected() -> tuple[Step, ...]:
+def _inspected() -> tuple[ProcedureStep, ...]:
     """Return what is looked at once all is in its place: what only an eye can see."""
     looks = (
         ("Turn to full lock both ways and let the axle droop: no hose is taut, twisted or near a "
@@ -84,94 +84,94 @@ def _inspected() -> tuple[Step, ...]:
          "What cannot be reached is not topped up."),
         ("Parking cable free, and its lamp goes out.", "It may share the brake's lamp."),
     )  # fmt: skip
-    return tuple(Step(text, why, "check", record=OK) for text, why in looks)
+    return tuple(ProcedureStep(text, why, "check", record=OK) for text, why in looks)
 
 
-def _pedal_and_cylinder(facts: Facts) -> Iterator[Step]:
+def _pedal_and_cylinder(facts: Facts) -> Iterator[ProcedureStep]:
     ratio = facts.build.pedal
-    yield Step(
+    yield ProcedureStep(
         f"Pin in the hole {ratio.pivot_to_pushrod.text} from the pivot.",
         "That is the ratio everything is worked out with.",
         "check",
         record=OK,
     )
     if facts.boosted:
-        yield Step(
+        yield ProcedureStep(
             "Set the booster's clevis on the bench until the pin drops in; then pedal box, "
             "booster, pin, nuts, insert, cylinder.",
             "In another order the pin is not reached.",
             "fit",
             thing="booster",
         )
-        yield Step(
+        yield ProcedureStep(
             "Measure socket depth, rod stand-out and gasket: rod clearance is depth and "
             "gasket less stand-out, about 0.02 in (0.5 mm).",
             "Too long keeps the ports shut, too short lowers the pedal.",
             "record",
-            record=Reading("gap", "mm"),
+            record=StepReading("gap", "mm"),
         )
     else:
-        yield Step(
+        yield ProcedureStep(
             "New retainer on the rod; press once to seat it, then pull: it must hold.",
             "A rod that leaves its socket is no brake at all.",
             "check",
             record=OK,
         )
-    yield Step(
+    yield ProcedureStep(
         "Extend the rod until it just touches; back off half a turn; lock nut.",
         "About 0.04 in (1 mm) at the piston: the port opens at rest.",
         "record",
-        record=Reading("gap", "mm"),
+        record=StepReading("gap", "mm"),
     )
-    yield Step(
+    yield ProcedureStep(
         "Pedal at the throttle's height; brake-light switch closes before anything brakes.",
         "A pedal pulled up against its switch stands too high.",
         "check",
-        record=Reading("lamp"),
+        record=StepReading("lamp"),
     )
 
 
 @maker("pushrod-clearance")
 def pushrod_clearance(facts: Facts) -> Procedure:
-    """Return how the rod's clearance is worked out and then felt; facts: of the build [object].
+    """Return how the rod's clearance is worked out and then felt; facts: of the build.
 
     Source: common practice: depth and gasket less stand-out, then by hand.
     """
-    gap = Reading("gap", "mm")
+    gap = StepReading("gap", "mm")
     rod = "booster's rod" if facts.boosted else "pedal's rod"
     face = "booster" if facts.boosted else "firewall"
     steps = (
-        Step(
+        ProcedureStep(
             "Measure how deep the socket in the piston lies behind the cylinder's flange.",
             "The rod's end goes that far in.",
             "record",
             record=gap,
         ),
-        Step(
+        ProcedureStep(
             f"Measure how far the {rod} stands out of the {face}, pulled back as far as it comes.",
             "Pushed in it would read too little.",
             "record",
             record=gap,
         ),
-        Step(
+        ProcedureStep(
             "Measure the gasket, or what stands between both faces; none is 0.",
             "It holds the cylinder off.",
             "record",
             record=gap,
         ),
-        Step(
+        ProcedureStep(
             "Set the rod so that depth and gasket less stand-out leave about 0.04 in (1 mm).",
             "Too long keeps the ports shut and the brakes on, too short lowers the pedal.",
             "check",
             record=OK,
         ),
-        Step(
+        ProcedureStep(
             "By hand: extend until it just touches, back off half a turn, lock nut.",
             "What was worked out is only as good as three readings.",
             "record",
             record=gap,
         ),
-        Step(
+        ProcedureStep(
             "Press once lightly: fluid squirts in the reservoir at the very start.",
             "A port that is shut at rest shows here.",
             "check",

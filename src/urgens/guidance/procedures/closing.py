@@ -1,15 +1,15 @@
 """The last card: what was taken off or loosened is back, what was fitted is off again."""
 
-from urgens.guidance.procedures.step import Reading, Step
+from urgens.guidance.procedures.step import ProcedureStep, StepReading
 
 OFF, BACK = ("fit", "remove"), (("remove", "fit"), ("loosen", "tighten"))
 LOCAL = "Local rules and a look by a qualified person come before the road."
 
 
-def closing(steps: tuple[Step, ...]) -> Step | None:
+def closing(steps: tuple[ProcedureStep, ...]) -> ProcedureStep | None:
     """Return the card that names each thing once more, None where nothing was moved.
 
-    steps: of a procedure [objects]. Source: common practice.
+    steps: of a procedure. Source: common practice.
     """
     first: dict[str, str] = {}
     last: dict[str, str] = {}
@@ -28,4 +28,6 @@ def closing(steps: tuple[Step, ...]) -> Step | None:
         said.append("Every bleed screw shut and capped.")
     if not said:
         return None
-    return Step(" ".join(said), f"Look at each once more. {LOCAL}", "check", record=Reading("ok"))
+    return ProcedureStep(
+        " ".join(said), f"Look at each once more. {LOCAL}", "check", record=StepReading("ok")
+    )

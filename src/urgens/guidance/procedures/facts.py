@@ -56,7 +56,7 @@ class Facts:
         return self.build.booster.kind != "none"
 
     def screws(self, axle: Axle) -> int:
-        """Return how many bleed screws a brake has; axle: whose [object]. Source: the build."""
+        """Return how many bleed screws a brake has; axle: whose. Source: the build."""
         return self.build.axle(axle).brake.bleeders
 
     @cached_property

@@ -33,7 +33,7 @@ def makers() -> frozenset[str]:
 def made_for(record: ProcedureRecord, facts: Facts) -> Procedure:
     """Return a procedure for a build; refused, with the reason, where the build has no use for it.
 
-    record: of the procedure [object]; facts: of the build, and what was asked [object].
+    record: of the procedure; facts: of the build, and what was asked.
     Source: `ProcedureRecord.needs`.
     """
     refused = record.refusal(facts)

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from urgens.guidance.procedures.facts import both
-from urgens.guidance.procedures.step import Procedure, Step
+from urgens.guidance.procedures.step import Procedure, ProcedureStep
 
 Role = Literal["alone", "pedal", "screws", "front", "rear", "reservoir"]
 ALONE: tuple[Role, ...] = ("alone",)
@@ -36,8 +36,8 @@ class State:
     held: bool = False
     open_: frozenset[str] = frozenset()
 
-    def after(self, step: Step) -> "State":
-        """Return the state when a step is done; step: [object]. Source: its action."""
+    def after(self, step: ProcedureStep) -> "State":
+        """Return the state when a step is done. Source: its action."""
         held = {"hold": True, "release": False}.get(step.action, self.held)
         wheels = set(self.open_)
         if step.action == "open":
@@ -47,8 +47,8 @@ class State:
         return State(held, frozenset(wheels))
 
 
-def state_before(steps: tuple[Step, ...], number: int) -> State:
-    """Return what stands before a step; steps: [objects]; number: of the step, from 1 [-].
+def state_before(steps: tuple[ProcedureStep, ...], number: int) -> State:
+    """Return what stands before a step; number: of the step, from 1 [-].
 
     Source: the actions of those before.
     """
@@ -58,23 +58,25 @@ def state_before(steps: tuple[Step, ...], number: int) -> State:
     return found
 
 
-def roles(made: Procedure, people: int, *, bar: bool) -> tuple[Role, ...]:
+def roles(procedure: Procedure, people: int, *, bar: bool) -> tuple[Role, ...]:
     """Return who there is.
 
-    made: the procedure [object]; people: how many come [-]; bar: whether both ends are bled
+    procedure: the procedure; people: how many come [-]; bar: whether both ends are bled
     together [bool]. Source: common practice.
     """
-    if people <= 1 or not any(step.action in ("stroke", "hold", "open") for step in made.steps):
+    if people <= 1 or not any(
+        step.action in ("stroke", "hold", "open") for step in procedure.steps
+    ):
         return ALONE
     if people == len(TWO):
         return TWO
     return WITH_BAR if bar else THREE
 
 
-def duty(role: Role, step: Step, state: State) -> str:
+def duty(role: Role, step: ProcedureStep, state: State) -> str:
     """Return what one person does at a step.
 
-    role: who [text]; step: [object]; state: before it [object]. Source: common practice.
+    role: who [text]; state: before it. Source: common practice.
     """
     if role == "alone":
         return step.text
@@ -92,7 +94,7 @@ def duty(role: Role, step: Step, state: State) -> str:
     return "Keeps the hose end under fluid." if its else STANDS_BY
 
 
-def _at_pedal(step: Step, state: State) -> str:
+def _at_pedal(step: ProcedureStep, state: State) -> str:
     said = {
         "stroke": "Slow full strokes, calling each one.",
         "hold": "Presses, holds, and calls it.",
@@ -103,7 +105,7 @@ def _at_pedal(step: Step, state: State) -> str:
     return said or ("Holds it down." if state.held else "Foot off the pedal.")
 
 
-def _at_reservoir(step: Step) -> str:
+def _at_reservoir(step: ProcedureStep) -> str:
     if step.action in ("stroke", "look"):
         return "Watches the levels; calls before they are low."
     if step.action in ("top-up", "loosen", "tighten"):
@@ -111,13 +113,13 @@ def _at_reservoir(step: Step) -> str:
     return STANDS_BY
 
 
-def card_of(role: Role, made: Procedure) -> tuple[tuple[int, str], ...]:
+def card_of(role: Role, procedure: Procedure) -> tuple[tuple[int, str], ...]:
     """Return the steps at which one person has something to do, with what it is.
 
-    role: who [text]; made: the procedure [object]. Source: `duty`.
+    role: who [text]; procedure: the procedure. Source: `duty`.
     """
     found, state, before = [], State(), ""
-    for number, step in enumerate(made.steps, start=1):
+    for number, step in enumerate(procedure.steps, start=1):
         words = duty(role, step, state)
         if words not in (STANDS_BY, before):
             found.append((number, words))

@@ -6,11 +6,11 @@ from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.making import made_for, maker
 from urgens.guidance.procedures.records import named, records
-from urgens.guidance.procedures.step import Procedure, Reading, Step, Wheel
+from urgens.guidance.procedures.step import Procedure, ProcedureStep, StepReading, Wheel
 
 ALL = "prove-standing"
 PROOFS = tuple(name for name in named("prove") if name != ALL)
-OK, LAMP = Reading("ok"), Reading("lamp")
+OK, LAMP = StepReading("ok"), StepReading("lamp")
 MOVING = (
     "Private, closed, level, empty ground; belts; nobody in the way; somebody who can help at "
     "hand.",
@@ -21,7 +21,7 @@ MOVING = (
 
 @maker("ports-test")
 def ports_test(facts: Facts) -> Procedure:
-    """Return how open ports are seen; facts: of the build [object]. Source: common practice."""
+    """Return how open ports are seen; facts: of the build. Source: common practice."""
     single = facts.build.master.kind == "single"
     look = (
         "a squirt in the reservoir at a light press"
@@ -29,27 +29,27 @@ def ports_test(facts: Facts) -> Procedure:
         else ("a swirl in each chamber of the reservoir as the pedal comes back slowly")
     )
     steps = (
-        Step("Take the caps off.", "The fluid is watched.", "loosen", thing="caps"),
-        Step(
+        ProcedureStep("Take the caps off.", "The fluid is watched.", "loosen", thing="caps"),
+        ProcedureStep(
             f"Press and let go, and look for {look}; look twice.",
             "None: the rod is too long, or a port is blocked, and the brakes stay on.",
             "check",
             record=OK,
         ),
-        Step("Caps back.", "What was loosened is shut again.", "tighten", thing="caps"),
+        ProcedureStep("Caps back.", "What was loosened is shut again.", "tighten", thing="caps"),
     )
     return Procedure("ports-test", people=2, cautions=CAUTIONS[:1], steps=steps)
 
 
 @maker("metering-test")
 def metering_test(facts: Facts) -> Procedure:
-    """Return how a metering valve is felt; facts: of the build [object].
+    """Return how a metering valve is felt; facts: of the build.
 
     Source: common practice.
     """
     engine = "Engine running; press" if facts.boosted else "Press"
     steps = (
-        Step(
+        ProcedureStep(
             f"{engine} gently: a slight bump after about an inch, and the stem moves.",
             "It closes, and opens once the rear is on.",
             "check",
@@ -61,12 +61,12 @@ def metering_test(facts: Facts) -> Procedure:
 
 @maker("switch-test")
 def switch_test(facts: Facts) -> Procedure:
-    """Return how the warning switch is proved; facts: of the build [object].
+    """Return how the warning switch is proved; facts: of the build.
 
     Source: common practice.
     """
     steps = [
-        Step(
+        ProcedureStep(
             "Ignition on, parking brake pulled: the bulb lights.",
             "A dead bulb proves nothing.",
             "check",
@@ -77,8 +77,8 @@ def switch_test(facts: Facts) -> Procedure:
     for wheel in wheels:
         axle = wheel.split("-")[0]
         steps += [
-            Step("Press and hold.", "The shuttle moves by the difference.", "hold"),
-            Step(
+            ProcedureStep("Press and hold.", "The shuttle moves by the difference.", "hold"),
+            ProcedureStep(
                 f"Crack a {axle} screw for an instant, hose under fluid: the lamp comes on.",
                 "That circuit is lost for the moment.",
                 "open",
@@ -86,61 +86,63 @@ def switch_test(facts: Facts) -> Procedure:
                 LAMP,
                 thing="bleed screw",
             ),
-            Step(
+            ProcedureStep(
                 f"Shut the {axle} screw.",
                 "Before the foot comes up.",
                 "close",
                 (wheel,),
                 thing="bleed screw",
             ),
-            Step("Let the pedal come up.", "All screws are shut.", "release"),
+            ProcedureStep("Let the pedal come up.", "All screws are shut.", "release"),
         ]
-    steps.append(Step("Reset the switch.", "It stays where it went.", "check", record=LAMP))
+    steps.append(
+        ProcedureStep("Reset the switch.", "It stays where it went.", "check", record=LAMP)
+    )
     return Procedure("switch-test", people=2, cautions=CAUTIONS, steps=tuple(steps))
 
 
 @maker("half-lost-test")
 def half_lost_test(facts: Facts) -> Procedure:
-    """Return how one half lost is tried standing; facts: of the build [object].
+    """Return how one half lost is tried standing; facts: of the build.
 
     Source: common practice.
     """
-    steps: list[Step] = []
+    steps: list[ProcedureStep] = []
     wheels: tuple[Wheel, ...] = ("front-left", "rear-left")
     for wheel in wheels:
         axle = wheel.split("-")[0]
         steps += [
-            Step(
+            ProcedureStep(
                 f"Hose from a {axle} screw into a bottle, its end under fluid.",
                 "It is pressed out there.",
                 "fit",
                 (wheel,),
                 thing="hose and bottle",
             ),
-            Step(
+            ProcedureStep(
                 f"Open the {axle} screw.",
                 "That circuit is lost.",
                 "open",
                 (wheel,),
                 thing="bleed screw",
             ),
-            Step(
+            ProcedureStep(
                 "Press: the pedal falls and then holds; read how far.",
                 "About as far as Size tells.",
                 "stroke",
                 (wheel,),
-                Reading("travel", "mm"),
+                StepReading("travel", "mm"),
             ),
-            Step("Hold it there.", "Nothing is drawn back.", "hold", (wheel,)),
-            Step(
+            ProcedureStep("Hold it there.", "Nothing is drawn back.", "hold", (wheel,)),
+            ProcedureStep(
                 f"Shut the {axle} screw.",
                 "The foot is still down.",
                 "close",
                 (wheel,),
                 thing="bleed screw",
             ),
-            Step("Let the pedal come up.", "All screws are shut.", "release", (wheel,)),
-            Step(
+            ProcedureStep("Let the pedal come up.", "All screws are shut.", "release", (wheel,)),
+            ProcedureStep(
                 "Take hose and bottle off.",
                 "What was fitted comes off.",
                 "remove",
@@ -148,27 +150,27 @@ def half_lost_test(facts: Facts) -> Procedure:
                 thing="hose and bottle",
             ),
         ]
-    steps.append(Step("Bleed again.", "Screws were open.", "check", record=OK))
+    steps.append(ProcedureStep("Bleed again.", "Screws were open.", "check", record=OK))
     return Procedure("half-lost-test", people=2, cautions=CAUTIONS, steps=tuple(steps))
 
 
 @maker(ALL)
 def prove_standing(facts: Facts) -> Procedure:
-    """Return all standing proofs that a build has; facts: of it [object].
+    """Return all standing proofs that a build has; facts: of it.
 
     Source: common practice.
     """
-    steps: list[Step] = []
+    steps: list[ProcedureStep] = []
     for name in PROOFS:
         steps += made_for(records()[name], facts).steps
     steps += [
-        Step(
+        ProcedureStep(
             "Brake lights come on, and before anything brakes.",
             "Who follows sees it.",
             "check",
             record=LAMP,
         ),
-        Step(
+        ProcedureStep(
             "Each wheel turns free after the pedal is let go.",
             "What drags gets hot.",
             "check",
@@ -180,7 +182,7 @@ def prove_standing(facts: Facts) -> Procedure:
 
 @maker("prove-moving")
 def prove_moving(facts: Facts) -> Procedure:
-    """Return the moving proofs of a build; facts: of it [object]. Source: common practice."""
+    """Return the moving proofs of a build; facts: of it. Source: common practice."""
     return Procedure(
         "prove-moving",
         people=2,
@@ -190,50 +192,50 @@ def prove_moving(facts: Facts) -> Procedure:
     )
 
 
-def _moving(facts: Facts) -> Iterator[Step]:
-    yield Step(
+def _moving(facts: Facts) -> Iterator[ProcedureStep]:
+    yield ProcedureStep(
         "Every standing proof is recorded.",
         "What does not hold standing does not hold moving.",
         "check",
         record=OK,
     )
-    yield Step(
+    yield ProcedureStep(
         "Walking pace: stop; then 20 mph (30 km/h): stop.",
         "The first stops are short.",
         "record",
         record=OK,
     )
-    yield Step(
+    yield ProcedureStep(
         "Bed the linings as their maker says; let them cool.",
         "New ones pull and fade.",
         "check",
         record=OK,
     )
     if facts.adjustable:
-        yield Step(
+        yield ProcedureStep(
             "Valve at full restriction, or its maker's start.",
             "With least the rear is the last to lock.",
             "check",
-            record=Reading("note"),
+            record=StepReading("note"),
         )
-    yield Step(
+    yield ProcedureStep(
         "Four to eight stops from 40 to 50 mph (65 to 80 km/h), one change at a time: who locks "
         "first, seen from outside.",
         "The driver feels the front, not the rear.",
         "record",
-        record=Reading("note"),
+        record=StepReading("note"),
     )
     if facts.adjustable:
-        yield Step(
+        yield ProcedureStep(
             "A step toward more rear until the rear is just behind the front; one step "
             "back; again in the wet.",
             "The margin is kept for the road that was not tried.",
             "record",
-            record=Reading("note"),
+            record=StepReading("note"),
         )
-    yield Step(
+    yield ProcedureStep(
         "Temperatures front and rear; hubs; pedal again.",
         "Heat tells the real split.",
         "record",
-        record=Reading("temperature", "°C"),
+        record=StepReading("temperature", "°C"),
     )

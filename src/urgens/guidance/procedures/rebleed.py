@@ -5,14 +5,14 @@ from urgens.document.circuits import Circuits, circuits_of
 from urgens.guidance.procedures.bleed import bleed
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.making import maker
-from urgens.guidance.procedures.step import Procedure, Step
+from urgens.guidance.procedures.step import Procedure, ProcedureStep
 from urgens.plumbing.conversion import conversion, layout_of
 
 CYLINDER = "master"
 
 
 def opened_by(now: Build, then: Build) -> tuple[str, ...]:
-    """Return the parts whose joints are opened between two builds; now, then: [objects].
+    """Return the parts whose joints are opened between two builds.
 
     Source: what is new and plugged, and what was joined to what goes.
     """
@@ -30,7 +30,7 @@ def opened_by(now: Build, then: Build) -> tuple[str, ...]:
 def rebleed(facts: Facts) -> Procedure:
     """Return what is bled again once parts or lines were opened.
 
-    facts: of the build, and the ids of what was opened [object].
+    facts: of the build, and the ids of what was opened.
     Raises BuildErrors where there is none of a name.
     Source: a circuit that was open has air; an open cylinder is bled first, then every wheel.
     """
@@ -54,7 +54,7 @@ def rebleed(facts: Facts) -> Procedure:
     if cylinder:
         steps.insert(
             0,
-            Step(
+            ProcedureStep(
                 "Bench-bleed the cylinder first, or crack its lines on the car and stroke.",
                 "Air in it goes round and round.",
                 "check",

@@ -10,7 +10,7 @@ from urgens.data import procedure_table, trace_table
 from urgens.document.model import TableRow
 from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
-from urgens.guidance.procedures.step import Action, Procedure, Reading, Step
+from urgens.guidance.procedures.step import Action, Procedure, ProcedureStep, StepReading
 
 Group = Literal["assemble", "bleed", "prove", "move", "mend"]
 Need = Literal["booster", "warning-switch", "reducing", "load-sensing", "metering", "two-circuits"]
@@ -39,14 +39,14 @@ class RecordStep(TableRow):
     read: str = ""
     seconds: int = 0
 
-    def step(self, usual: Reading | None) -> Step:
+    def step(self, usual: StepReading | None) -> ProcedureStep:
         """Return it as a step; usual: what is read where nothing else is named [-].
 
         Source: the table.
         """
         field, _, unit = self.read.partition(" ")
-        record = Reading(field, unit) if field else usual
-        return Step(
+        record = StepReading(field, unit) if field else usual
+        return ProcedureStep(
             self.text, self.why, self.action, record=record, thing=self.thing, seconds=self.seconds
         )
 
@@ -70,7 +70,7 @@ class ProcedureRecord(TableRow):
     steps: tuple[RecordStep, ...] = ()
 
     def refusal(self, facts: Facts) -> str | None:
-        """Return why a build has no use for it, None where it has; facts: of the build [object].
+        """Return why a build has no use for it, None where it has; facts: of the build.
 
         Source: the table.
         """
@@ -79,7 +79,7 @@ class ProcedureRecord(TableRow):
 
     def fixed(self) -> Procedure:
         """Return the procedure whose steps are the same for every build. Source: the table."""
-        usual = Reading("ok") if self.group == "mend" else None
+        usual = StepReading("ok") if self.group == "mend" else None
         cautions = tuple(SAID[name] for name in self.cautions)
         steps = tuple(step.step(usual) for step in self.steps)
         return Procedure(

@@ -12,7 +12,7 @@ Wheel = Literal["front-left", "front-right", "rear-left", "rear-right"]
 
 
 @dataclass(frozen=True)
-class Reading:
+class StepReading:
     """What is read at a step, and its unit; empty where it has none."""
 
     field: str
@@ -20,7 +20,7 @@ class Reading:
 
 
 @dataclass(frozen=True)
-class Step:
+class ProcedureStep:
     """One step: what is done and why, at which wheels.
 
     `thing` is what is fitted, removed, loosened or opened, so that it is put back: at a wheel its
@@ -31,7 +31,7 @@ class Step:
     why: str
     action: Action
     wheels: tuple[Wheel, ...] = ()
-    record: Reading | None = None
+    record: StepReading | None = None
     thing: str = ""
     screw: Literal["", "outer", "inner"] = ""
     seconds: int = 0
@@ -58,7 +58,7 @@ class Procedure:
     people: int = 1
     tools: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()
-    steps: tuple[Step, ...] = field(default_factory=tuple)
+    steps: tuple[ProcedureStep, ...] = field(default_factory=tuple)
 
     @property
     def allowed(self) -> bool:

@@ -4,16 +4,16 @@ from math import isfinite
 from typing import NamedTuple
 
 from urgens.document import Build
-from urgens.document.ledger.records import WORDS, Record
-from urgens.guidance.procedures.step import Step
-from urgens.guidance.words.figures import Words
+from urgens.document.ledger.records import WORDS, ProcedureRun
+from urgens.guidance.procedures.step import ProcedureStep
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import (
     LENGTH,
     PRESSURE,
     TEMPERATURE,
     VOLUME,
-    Kind,
     QuantityError,
+    QuantityKind,
     Units,
     UnitSystem,
     completed,
@@ -38,7 +38,7 @@ class Measure(NamedTuple):
     A bare figure is in the unit that is shown, but for what a bottle is marked with.
     """
 
-    kind: Kind
+    kind: QuantityKind
     unit: float
     name: str
     most: float
@@ -62,8 +62,8 @@ def taken(
 ) -> float | str | bool | None:
     """Return what was typed or chosen as a record keeps it; None where nothing was.
 
-    build: the document [object]; field: of the record [text]; typed: by hand [text]; units: a bare
-    figure is in [object].
+    build: the document; field: of the record [text]; typed: by hand [text]; units: a bare
+    figure is in.
     Raises QuantityError with the remedy where it is no such reading, or one that cannot be.
     Source: the contract's units; bounds beyond what is met on a vehicle.
     """
@@ -92,7 +92,7 @@ def taken(
 def unit_of(field: str, units: UnitSystem | Units) -> str:
     """Return the unit that a bare figure of a reading is in, empty where it has none.
 
-    field: of the record [text]; units: shown [object]. Source: `taken`.
+    field: of the record [text]; units: shown. Source: `taken`.
     """
     measure = MEASURES.get(field)
     if measure is None:
@@ -103,7 +103,7 @@ def unit_of(field: str, units: UnitSystem | Units) -> str:
 def shown_reading(field: str, value: float | str | bool, units: UnitSystem | Units) -> str:
     """Return a reading of a record in words.
 
-    field: of the record [text]; value: as recorded; units: to show it in [object].
+    field: of the record [text]; value: as recorded; units: to show it in.
     Source: the contract's units.
     """
     if isinstance(value, bool):
@@ -126,10 +126,10 @@ def _counted(field: str, text: str) -> float:
     return count
 
 
-def clearance_words(record: Record | None, words: Words) -> str:
+def clearance_words(record: ProcedureRun | None, words: FigureWords) -> str:
     """Return what three depths of a record leave for the rod, empty where one is not read.
 
-    record: of `pushrod-clearance` [object]; words: figures in units.
+    record: of `pushrod-clearance`; words: figures in units.
     Source: socket depth and gasket less stand-out; pad travel is that times the pedal's ratio.
     """
     found = {} if record is None else {
@@ -148,11 +148,12 @@ def clearance_words(record: Record | None, words: Words) -> str:
     return f"leaves {words.length(left)}: {act} it by {words.length(abs(more))}"
 
 
-def expected(solution: Solution, pressed: Presses, procedure: str, step: Step, words: Words) -> str:
+def expected(
+    solution: Solution, pressed: Presses, procedure: str, step: ProcedureStep, words: FigureWords
+) -> str:
     """Return what a step's reading should be with the foot as it presses now; empty: not told.
 
-    solution: of the build [object]; pressed: one press [object]; procedure: its name [text]; step:
-    [object]; words: figures in units.
+    solution: of the build; pressed: one press; procedure: its name [text]; words: figures in units.
     Source: `solve`.
     """
     field = "" if step.record is None else step.record.field
@@ -177,6 +178,6 @@ def expected(solution: Solution, pressed: Presses, procedure: str, step: Step, w
     return ""
 
 
-def _pressures(pressed: Presses, words: Words) -> str:
+def _pressures(pressed: Presses, words: FigureWords) -> str:
     front, rear = float(pressed.front_pressure), float(pressed.rear_pressure)
     return f"{words.pressure(front)} front, {words.pressure(rear)} rear"

@@ -6,10 +6,10 @@ from urgens.document.circuits import circuits_of
 from urgens.guidance.procedures.bleed_rules import CAUTIONS
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.making import maker
-from urgens.guidance.procedures.step import Procedure, Reading, Step
+from urgens.guidance.procedures.step import Procedure, ProcedureStep, StepReading
 from urgens.guidance.words.parts import part_name
 
-OK, NOTE = Reading("ok"), Reading("note")
+OK, NOTE = StepReading("ok"), StepReading("note")
 COMPETENT = (
     "Only by someone who knows the work; otherwise a new cylinder. Have it looked at by a "
     "qualified person.",
@@ -18,18 +18,18 @@ COMPETENT = (
 
 @maker("strip-record")
 def strip_record(facts: Facts) -> Procedure:
-    """Return what is written down before anything comes off; facts: of the build [object].
+    """Return what is written down before anything comes off; facts: of the build.
 
     Source: common practice.
     """
     steps = [
-        Step(
+        ProcedureStep(
             "Photograph cylinder, valves, lines and levers from two sides.",
             "What has been taken apart is never as it was remembered.",
             "record",
             record=NOTE,
         ),
-        Step(
+        ProcedureStep(
             "Tie a label to each outlet and each line, the same on both.",
             "Nuts of one size go on the wrong port as easily as on the right one.",
             "record",
@@ -44,7 +44,7 @@ def strip_record(facts: Facts) -> Procedure:
             if part.wheel is None and part.kind not in ("plug", "hose")
         )
         steps.append(
-            Step(
+            ProcedureStep(
                 f"Note marking and place of each body: {names}.",
                 "Unmarked bodies look alike on the bench.",
                 "record",
@@ -53,28 +53,28 @@ def strip_record(facts: Facts) -> Procedure:
         )
     if facts.adjustable:
         steps.append(
-            Step(
+            ProcedureStep(
                 "Note the valve's setting: turns out, or the notch.",
                 "It is where the last stops were found.",
                 "record",
-                record=Reading("note"),
+                record=StepReading("note"),
             )
         )
     if facts.load_sensing:
         steps.append(
-            Step(
+            ProcedureStep(
                 "Note which hole carries the load-sensing lever's link, and its length.",
                 "One hole is another knee.",
                 "record",
-                record=Reading("gap", "mm"),
+                record=StepReading("gap", "mm"),
             )
         )
     steps.append(
-        Step(
+        ProcedureStep(
             "Measure the pedal's height and the pushrod's length.",
             "They come back as they were, or are set anew.",
             "record",
-            record=Reading("gap", "mm"),
+            record=StepReading("gap", "mm"),
         )
     )
     return Procedure("strip-record", tools=("camera", "labels", "rule"), steps=tuple(steps))
@@ -82,7 +82,7 @@ def strip_record(facts: Facts) -> Procedure:
 
 @maker("overhaul")
 def overhaul(facts: Facts) -> Procedure:
-    """Return how a cylinder is overhauled; facts: of the build [object].
+    """Return how a cylinder is overhauled; facts: of the build.
 
     Source: common practice.
     """
@@ -94,14 +94,14 @@ def overhaul(facts: Facts) -> Procedure:
     )
 
 
-def _taken_apart() -> Iterator[Step]:
-    yield Step(
+def _taken_apart() -> Iterator[ProcedureStep]:
+    yield ProcedureStep(
         "Rod off the pedal; cylinder on the bench, clear of paint.",
         "Fluid runs out wherever it is laid.",
         "remove",
         thing="pushrod",
     )
-    yield Step(
+    yield ProcedureStep(
         "Stop screw or ring out; pistons out in their order, tapped on soft wood.",
         "Air from a gun pushes the cup lips into the ports: those cups are scrap.",
         "remove",
@@ -109,21 +109,21 @@ def _taken_apart() -> Iterator[Step]:
     )
 
 
-def _looked_at(facts: Facts) -> Iterator[Step]:
-    yield Step(
+def _looked_at(facts: Facts) -> Iterator[ProcedureStep]:
+    yield ProcedureStep(
         "Look at the bore under a bright light: no score, pit or crack.",
         "Honed away, the clearance is gone: replace the cylinder.",
         "check",
         record=OK,
     )
-    yield Step(
+    yield ProcedureStep(
         "Clear every port with a fine wire.",
         "A blocked compensating port keeps the brakes on.",
         "check",
         record=OK,
     )
     if facts.residual:
-        yield Step(
+        yield ProcedureStep(
             "Pull the tube seats and fit new residual valves behind the outlets that have them.",
             "They age, and keep too little or all of it.",
             "check",
@@ -131,14 +131,14 @@ def _looked_at(facts: Facts) -> Iterator[Step]:
         )
 
 
-def _put_together() -> Iterator[Step]:
-    yield Step(
+def _put_together() -> Iterator[ProcedureStep]:
+    yield ProcedureStep(
         "All rubber new, wet with brake fluid; lips towards the pressure.",
         "A lip the other way holds nothing.",
         "fit",
         thing="pistons",
     )
-    yield Step(
+    yield ProcedureStep(
         "New retainer on the rod; rod back on the pedal, and pull: it must hold.",
         "A rod that leaves its socket is no brake at all.",
         "fit",

@@ -8,13 +8,13 @@ from urgens.document.catalogue import named
 from urgens.document.evidence import open_figures
 from urgens.guidance.rules.finding import Finding, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import Words, state
+from urgens.guidance.words.figures import FigureWords, state
 from urgens.solve import AxleName, Solution
 from urgens.studies.settle import at_both_ends
 
 
 @rule("assumed-figure-decides")
-def assumed_figure_decides(solution: Solution, words: Words) -> Iterator[Finding]:
+def assumed_figure_decides(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of an assumed figure at one end of whose spread the rear locks first."""
     roads = list(solution.roads)
     if (solution.lock.axle[:, roads] == AxleName.REAR).any():

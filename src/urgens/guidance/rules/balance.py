@@ -8,7 +8,7 @@ from urgens.document.kinds.valves import kind_of
 from urgens.guidance.rules.finding import Finding, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.thresholds import IDLE_REAR
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words, state, states
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords, state, states
 from urgens.physics.arrays import Bools
 from urgens.physics.valve_law import at_rest, through
 from urgens.physics.vehicle import attainable, demand
@@ -22,7 +22,7 @@ KNEE_STEP = 2e5 / 6  # Pa, about 5 psi: finer than such valves are set
 
 
 @rule("rear-locks-first")
-def rear_locks_first(solution: Solution, words: Words) -> Iterator[Finding]:
+def rear_locks_first(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell where the first lock is the rear axle, on any road from ice to the target's."""
     lock, roads = solution.lock, list(solution.roads)
     first = lock.axle[:, roads] == AxleName.REAR
@@ -90,7 +90,7 @@ def highest_knee(solution: Solution, slope: float) -> float:
 
 
 @rule("rear-lifts")
-def rear_lifts(solution: Solution, words: Words) -> Iterator[Finding]:
+def rear_lifts(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell where the rear load is not positive at a deceleration the surface allows."""
     cases = solution.system.cases
     surfaces = np.array([solution.surfaces[road] for road in solution.roads])
@@ -112,7 +112,7 @@ def rear_lifts(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("deceleration-not-reached")
-def deceleration_not_reached(solution: Solution, words: Words) -> Iterator[Finding]:
+def deceleration_not_reached(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when demand at the comfortable effort is below the deceleration wanted."""
     targets, made = solution.build.targets, solution.system
     comfortable, most = targets.comfortable_effort.value, float(made.max_effort)
@@ -137,7 +137,7 @@ def deceleration_not_reached(solution: Solution, words: Words) -> Iterator[Findi
 
 
 @rule("rear-overtakes")
-def rear_overtakes(solution: Solution, words: Words) -> Iterator[Finding]:
+def rear_overtakes(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell where the rear uses more adhesion than the front though it does not lock first."""
     if (solution.lock.axle[:, list(solution.roads)] == AxleName.REAR).any():
         return
@@ -161,7 +161,7 @@ def rear_overtakes(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("rear-idle")
-def rear_idle(solution: Solution, words: Words) -> Iterator[Finding]:
+def rear_idle(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when the rear hardly works at the front's lock on the target road."""
     lock, target = solution.lock, solution.build.targets.surface
     at = (0, solution.surfaces.index(target))
@@ -183,7 +183,7 @@ def rear_idle(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("adhesion-limit")
-def adhesion_limit(solution: Solution, words: Words) -> Iterator[Finding]:
+def adhesion_limit(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when an axle uses more adhesion than the rule draws its line at."""
     if solution.regulation.adhesion_limit:
         return

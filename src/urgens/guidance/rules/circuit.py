@@ -11,7 +11,7 @@ from urgens.guidance.rules.light_press import LIGHT, front_shares
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.rules.valve_fixes import put_in, taken_out
 from urgens.guidance.thresholds import METERING
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words, listed
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords, listed
 from urgens.physics.axle import AXLES, Axle
 from urgens.physics.valve_law import InertiaSensingLaw, ValveLaw
 from urgens.solve import Solution
@@ -25,7 +25,7 @@ def _reducing(valves: tuple[Valve, ...]) -> list[int]:
 
 
 @rule("two-reducing-in-series")
-def two_reducing_in_series(solution: Solution, words: Words) -> Iterator[Finding]:
+def two_reducing_in_series(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of two or more reducing valves in one circuit."""
     for circuit in AXLES:
         valves = solution.build.valves.of(circuit)
@@ -67,7 +67,7 @@ def _outlet(solution: Solution, circuit: Axle, count: int) -> float:
 
 
 @rule("reducing-in-front")
-def reducing_in_front(solution: Solution, words: Words) -> Iterator[Finding]:
+def reducing_in_front(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a reducing valve in the front list."""
     valves = solution.build.valves.front
     found = _reducing(valves)
@@ -90,7 +90,7 @@ def reducing_in_front(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("metering-with-rear-discs")
-def metering_with_rear_discs(solution: Solution, words: Words) -> Iterator[Finding]:
+def metering_with_rear_discs(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a metering valve in front with discs behind."""
     build = solution.build
     found = [i for i, valve in enumerate(build.valves.front) if isinstance(valve, Metering)]
@@ -109,7 +109,7 @@ def metering_with_rear_discs(solution: Solution, words: Words) -> Iterator[Findi
 
 
 @rule("no-metering-with-rear-drums")
-def no_metering_with_rear_drums(solution: Solution, words: Words) -> Iterator[Finding]:
+def no_metering_with_rear_drums(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of front discs and rear drums with no metering valve."""
     build = solution.build
     front, rear = build.front.brake, build.rear.brake
@@ -137,7 +137,7 @@ def no_metering_with_rear_drums(solution: Solution, words: Words) -> Iterator[Fi
 
 
 @rule("knee-never-reached")
-def knee_never_reached(solution: Solution, words: Words) -> Iterator[Finding]:
+def knee_never_reached(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a knee above the pressure that the hardest press makes."""
     standing = solution.standing
     made = rolling(solution.system, standing)
@@ -161,7 +161,7 @@ def knee_never_reached(solution: Solution, words: Words) -> Iterator[Finding]:
             inlet = outlet
 
 
-def _what_it_gets(solution: Solution, law: ValveLaw, inlet: float, words: Words) -> str:
+def _what_it_gets(solution: Solution, law: ValveLaw, inlet: float, words: FigureWords) -> str:
     """Say how far the hardest press takes a valve."""
     foot = words.force(solution.max_effort)
     if isinstance(law, InertiaSensingLaw):

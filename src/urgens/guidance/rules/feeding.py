@@ -25,7 +25,7 @@ from urgens.guidance.rules.layout_fixes import (
     wheel_joined,
 )
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.physics.axle import Axle
 from urgens.plumbing.edits import with_part_in
 from urgens.solve import Solution
@@ -40,7 +40,7 @@ def _axle(wheel: str) -> Axle:
 
 
 @rule("wheel-not-fed")
-def wheel_not_fed(solution: Solution, words: Words) -> Iterator[Finding]:
+def wheel_not_fed(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of wheels that no outlet of the cylinder reaches."""
     laid = circuits_of(solution.build)
     for wheel in () if laid is None else WHEELS:
@@ -62,7 +62,7 @@ def wheel_not_fed(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("wheel-fed-twice")
-def wheel_fed_twice(solution: Solution, words: Words) -> Iterator[Finding]:
+def wheel_fed_twice(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of wheels at which two circuits meet."""
     laid = circuits_of(solution.build)
     for wheel, part in {} if laid is None else laid.wheels.items():
@@ -82,7 +82,7 @@ def wheel_fed_twice(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("circuits-joined")
-def circuits_joined(solution: Solution, words: Words) -> Iterator[Finding]:
+def circuits_joined(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of circuits that are open to each other before the wheels."""
     laid = circuits_of(solution.build)
     if laid is None:
@@ -104,7 +104,7 @@ def circuits_joined(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("outlet-feeds-other-axle")
-def outlet_feeds_other_axle(solution: Solution, words: Words) -> Iterator[Finding]:
+def outlet_feeds_other_axle(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of an outlet that goes to the axle which the build says it does not feed."""
     laid = circuits_of(solution.build)
     if laid is None or laid.build.split != "front-rear":
@@ -127,7 +127,7 @@ def outlet_feeds_other_axle(solution: Solution, words: Words) -> Iterator[Findin
 
 
 @rule("valve-feeds-both-axles")
-def valve_feeds_both_axles(solution: Solution, words: Words) -> Iterator[Finding]:
+def valve_feeds_both_axles(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a reducing valve in a line that both axles hang on."""
     laid = circuits_of(solution.build)
     if laid is None or laid.build.split == "diagonal":
@@ -150,7 +150,7 @@ def valve_feeds_both_axles(solution: Solution, words: Words) -> Iterator[Finding
 
 
 @rule("loop")
-def loop(solution: Solution, words: Words) -> Iterator[Finding]:
+def loop(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of lines that close a ring."""
     laid = circuits_of(solution.build)
     for ring in () if laid is None else laid.loops:
@@ -167,7 +167,7 @@ def loop(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("hose-missing")
-def hose_missing(solution: Solution, words: Words) -> Iterator[Finding]:
+def hose_missing(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of wheels that only rigid tube leads to."""
     laid = circuits_of(solution.build)
     if laid is None:
@@ -200,7 +200,7 @@ def _hose_before(laid: Circuits, wheels: set[str]) -> tuple[Fix, ...]:
 
 
 @rule("switch-absent")
-def switch_absent(solution: Solution, words: Words) -> Iterator[Finding]:
+def switch_absent(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of two circuits without a switch that warns of a lost one."""
     laid = circuits_of(solution.build)
     if laid is None or laid.build.split == "single":
@@ -218,7 +218,7 @@ def switch_absent(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("valve-not-in-layout")
-def valve_not_in_layout(solution: Solution, words: Words) -> Iterator[Finding]:
+def valve_not_in_layout(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of valves of the build that are in no line."""
     laid = circuits_of(solution.build)
     if laid is None:
@@ -240,7 +240,7 @@ def valve_not_in_layout(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("valve-not-in-build")
-def valve_not_in_build(solution: Solution, words: Words) -> Iterator[Finding]:
+def valve_not_in_build(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of valves of the layout that the build knows nothing of."""
     laid = circuits_of(solution.build)
     if laid is None:
@@ -260,7 +260,7 @@ def valve_not_in_build(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("gauge-range-low")
-def gauge_range_low(solution: Solution, words: Words) -> Iterator[Finding]:
+def gauge_range_low(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of gauges that the hardest press goes beyond."""
     layout = solution.build.plumbing
     hardest = solution.press(solution.max_effort)
@@ -280,7 +280,7 @@ def gauge_range_low(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 def _wider_gauge(
-    solution: Solution, part: FittedPart, most: float, words: Words
+    solution: Solution, part: FittedPart, most: float, words: FigureWords
 ) -> tuple[Fix, ...]:
     """Return the fix that takes the next wider gauge that is sold."""
     sold = next((bar for bar in GAUGES if bar * BAR >= most), None)
@@ -291,7 +291,7 @@ def _wider_gauge(
 
 
 @rule("part-unfixed")
-def part_unfixed(solution: Solution, words: Words) -> Iterator[Finding]:
+def part_unfixed(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of parts that hang on their lines."""
     layout = solution.build.plumbing
     for part in () if layout is None else layout.parts:

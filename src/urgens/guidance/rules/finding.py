@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from enum import IntEnum
 from typing import Any
 
-from urgens.document import Change
+from urgens.document import BuildChange
 
 
 class Severity(IntEnum):
@@ -37,12 +37,12 @@ class Fix:
     assumed: tuple[tuple[str, Any], ...] = ()
 
     @property
-    def change(self) -> Change:
+    def change(self) -> BuildChange:
         """The step it is."""
         values, assumed = dict(self.more), dict(self.assumed)
         if self.order is None:
-            return Change(self.label, {self.path: self.value, **values}, assumed=assumed)
-        return Change(self.label, values, orders={self.path: self.order}, assumed=assumed)
+            return BuildChange(self.label, {self.path: self.value, **values}, assumed=assumed)
+        return BuildChange(self.label, values, orders={self.path: self.order}, assumed=assumed)
 
 
 @dataclass(frozen=True)

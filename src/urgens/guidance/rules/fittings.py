@@ -11,7 +11,7 @@ from urgens.document.tables import fluid_table
 from urgens.guidance.rules.finding import Finding, Fix, Severity
 from urgens.guidance.rules.layout_fixes import part_set
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.guidance.words.pedal_feel import COLD_DENSITY, THICKEST
 from urgens.physics.line import pressure_drop
 from urgens.solve import Solution
@@ -37,7 +37,7 @@ def _parts(solution: Solution, kind: str | None = None) -> Iterator[FittedPart]:
 
 
 @rule("compression-fitting")
-def compression_fitting(solution: Solution, words: Words) -> Iterator[Finding]:
+def compression_fitting(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of fittings that only clamp the tube."""
     for part in _parts(solution):
         if part.compression:
@@ -60,7 +60,7 @@ def compression_fitting(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("washer-missing")
-def washer_missing(solution: Solution, words: Words) -> Iterator[Finding]:
+def washer_missing(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of banjos with too few washers."""
     for part in _parts(solution, "banjo"):
         eyes = max(len(part.ports) - 1, 1)
@@ -84,7 +84,7 @@ def washer_missing(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("bleeder-low")
-def bleeder_low(solution: Solution, words: Words) -> Iterator[Finding]:
+def bleeder_low(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of bleed screws that are not at the top."""
     for part in _parts(solution, "wheel-brake"):
         if part.bleeder_at_top is False:
@@ -107,7 +107,7 @@ def bleeder_low(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("hose-too-short")
-def hose_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
+def hose_too_short(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of hoses that the suspension or the steering pulls taut."""
     for part in _parts(solution, "hose"):
         if part.reach is None or part.free_length is None:
@@ -128,7 +128,7 @@ def hose_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 def _longer_hose(
-    solution: Solution, part: FittedPart, least: float, words: Words
+    solution: Solution, part: FittedPart, least: float, words: FigureWords
 ) -> tuple[Fix, ...]:
     """Return the fix that takes a hose of the next whole centimetre."""
     whole = math.ceil(round(least / SOLD_BY, 6)) * SOLD_BY
@@ -137,7 +137,7 @@ def _longer_hose(
 
 
 @rule("rear-line-slow")
-def rear_line_slow(solution: Solution, words: Words) -> Iterator[Finding]:
+def rear_line_slow(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell where cold fluid comes late to the rear, through long thin lines."""
     build, made, laid = solution.build, solution.system, circuits_of(solution.build)
     if laid is None or build.split == "diagonal" or build.vehicle.use in FAIR_WEATHER:

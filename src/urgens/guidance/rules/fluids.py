@@ -49,7 +49,7 @@ class FluidRow:
 
 
 def fluid_rows(build: Build) -> tuple[FluidRow, ...]:
-    """Return the classes beside what is in a build; build: the document [object].
+    """Return the classes beside what is in a build; build: the document.
 
     Source: FMVSS 116 (49 CFR 571.116), from memory; mixing: common practice.
     """
@@ -68,7 +68,7 @@ def fluid_rows(build: Build) -> tuple[FluidRow, ...]:
 def age_words(build: Build, today: date) -> str:
     """Return how old the fluid is and what that means.
 
-    build: the document [object]; today: the day [object].
+    build: the document; today: the day.
     Source: common practice: two years.
     """
     fluid = build.fluid

@@ -42,7 +42,7 @@ def _laid(label: str, section: dict[str, Any] | None) -> Fixes:
 def other_parts(build: Build, bad: BadJoin) -> Fixes:
     """Return the fix that brings a line into its port by the cheapest chain of what is sold.
 
-    build: the document [object]; bad: the join [object].
+    build: the document; bad: the join.
     Source: `plumbing.joining.chain`.
     """
     assert build.plumbing is not None
@@ -74,7 +74,7 @@ def _right_nut(bad: BadJoin, plumbing: Plumbing) -> Fixes:
 def tee_at(laid: Circuits, port: str) -> Fixes:
     """Return the fix that puts a tee into a port that two lines end in.
 
-    laid: the circuits [object]; port: part and port [text]. Source: common practice.
+    laid: the circuits; port: part and port [text]. Source: common practice.
     """
     return _laid(f"Screw a tee into {port}", with_tee_at(laid.plumbing, port))
 
@@ -82,7 +82,7 @@ def tee_at(laid: Circuits, port: str) -> Fixes:
 def wheel_joined(laid: Circuits, wheel: str) -> Fixes:
     """Return the fix that lays a line to a wheel that nothing reaches.
 
-    laid: the circuits [object]; wheel: its name [text]. Source: the usual layout.
+    laid: the circuits; wheel: its name [text]. Source: the usual layout.
     """
     section = with_wheel_joined(laid.build, wheel)
     return _laid(f"Lay a line to the {wheel.replace('-', ' ')} brake", section)
@@ -93,7 +93,7 @@ def line_left_out(
 ) -> Fixes:
     """Return the fix that takes out one line, so that a fault is gone and every wheel still fed.
 
-    laid: the circuits [object]; lines: to be tried, in order [text]; mended: tells whether the
+    laid: the circuits; lines: to be tried, in order [text]; mended: tells whether the
     fault is gone [function]. Source: by trial.
     """
     found = line_to_leave_out(laid.build, lines, mended)
@@ -106,7 +106,7 @@ def line_left_out(
 def ring_opened(laid: Circuits, ring: tuple[str, ...]) -> Fixes:
     """Return the fix that takes one line out of a ring.
 
-    laid: the circuits [object]; ring: its lines, the last to be tried first [text].
+    laid: the circuits; ring: its lines, the last to be tried first [text].
     Source: by trial.
     """
     rings = len(laid.loops)
@@ -116,7 +116,7 @@ def ring_opened(laid: Circuits, ring: tuple[str, ...]) -> Fixes:
 def one_circuit(laid: Circuits, part: FittedPart) -> Fixes:
     """Return the fix that leaves a wheel to the circuit of its axle alone.
 
-    laid: the circuits [object]; part: the wheel brake [object]. Source: by trial.
+    laid: the circuits; part: the wheel brake. Source: by trial.
     """
     axle = str(part.wheel).partition("-")[0]
     fed = laid.fed_by(part)
@@ -134,19 +134,19 @@ def one_circuit(laid: Circuits, part: FittedPart) -> Fixes:
     return line_left_out(laid, lines, mended)
 
 
-def circuits_parted(laid: Circuits, one: Passage, other: Passage) -> Fixes:
+def circuits_parted(laid: Circuits, passage: Passage, other: Passage) -> Fixes:
     """Return the fix that parts two outlets which are open to each other.
 
-    laid: the circuits [object]; one, other: the outlets [objects]. Source: by trial.
+    laid: the circuits; passage, other: the outlets. Source: by trial.
     """
-    lines = way_between(laid, one, {other})
+    lines = way_between(laid, passage, {other})
     axles = {str(axle) for axle in Axle}
 
     def mended(left: Circuits) -> bool:
         own = all(
             left.fed_by(part) <= {wheel.partition("-")[0]} for wheel, part in left.wheels.items()
         )
-        return other not in left.reached(one) and (own or set(left.outlets.values()) != axles)
+        return other not in left.reached(passage) and (own or set(left.outlets.values()) != axles)
 
     found = line_left_out(laid, lines, mended)
     if found or laid.build.split != "front-rear":
@@ -174,7 +174,7 @@ def _met_in(laid: Circuits, lines: Iterable[str]) -> Iterator[str]:
 def other_axle_left(laid: Circuits, outlet: Passage, wheels: Iterable[str]) -> Fixes:
     """Return the fix that takes the other axle's wheels off an outlet.
 
-    laid: the circuits [object]; outlet: of the cylinder [object]; wheels: that are not its [text].
+    laid: the circuits; outlet: of the cylinder; wheels: that are not its [text].
     A line that goes too far is taken out; where all is laid the wrong way round, the lines at the
     outlets change places. Source: by trial.
     """
@@ -194,7 +194,7 @@ def other_axle_left(laid: Circuits, outlet: Passage, wheels: Iterable[str]) -> F
 def outlets_swapped(laid: Circuits) -> Fixes:
     """Return the fix that lets the lines at the two outlets change places.
 
-    laid: the circuits [object].
+    laid: the circuits.
     It mends what is laid the wrong way round altogether; nuts of unlike size are then to be
     changed as well, which the next finding names. Source: by definition.
     """
@@ -214,7 +214,7 @@ def outlets_swapped(laid: Circuits) -> Fixes:
 def valve_moved(laid: Circuits, part: FittedPart) -> Fixes:
     """Return the fix that puts a valve into the line of the rear axle alone.
 
-    laid: the circuits [object]; part: the valve [object]. Source: common practice.
+    laid: the circuits; part: the valve. Source: common practice.
     """
     try:
         section = with_valve_moved(laid.build, part.id, Axle.REAR)
@@ -226,7 +226,7 @@ def valve_moved(laid: Circuits, part: FittedPart) -> Fixes:
 def switch_put_in(laid: Circuits) -> Fixes:
     """Return the fix that puts a warning switch behind the cylinder.
 
-    laid: the circuits [object]. Source: the usual layout.
+    laid: the circuits. Source: the usual layout.
     """
     if laid.build.split != "front-rear":
         return ()
@@ -238,7 +238,7 @@ def switch_put_in(laid: Circuits) -> Fixes:
 def valve_put_in(laid: Circuits, axle: Axle, index: int) -> Fixes:
     """Return the fix that puts a valve of the build into the line of its axle.
 
-    laid: the circuits [object]; axle: [-]; index: its place in the axle's list.
+    laid: the circuits; axle: [-]; index: its place in the axle's list.
     Source: the usual layout.
     """
     kind = laid.build.valves.of(axle)[index].kind
@@ -250,7 +250,7 @@ def valve_put_in(laid: Circuits, axle: Axle, index: int) -> Fixes:
 def valve_made_known(laid: Circuits, part: FittedPart) -> Fixes:
     """Return the fixes for a valve that the build knows nothing of: count it, or take it out.
 
-    laid: the circuits [object]; part: the valve [object].
+    laid: the circuits; part: the valve.
     Its figures are then assumed. Source: `guidance.new_valves`.
     """
     out = _taken_out(laid, part)
@@ -288,7 +288,7 @@ def _taken_out(laid: Circuits, part: FittedPart) -> Fixes:
 def part_set(build: Build, part: FittedPart, field: str, value: object, label: str) -> Fixes:
     """Return the fix that says one thing of a part otherwise.
 
-    build: the document [object]; part: of its layout [object]; field: its name [text]; value: as
+    build: the document; part: of its layout; field: its name [text]; value: as
     typed; label: what it does [text]. Source: the finding that asks for it.
     """
     assert build.plumbing is not None

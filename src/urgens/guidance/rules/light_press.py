@@ -32,9 +32,11 @@ def front_shares(solution: Solution) -> tuple[float, float]:
     return held, without
 
 
-def _share(made: System, solution: Solution) -> float:
-    area, preload = made.cylinders.front.area, made.cylinders.front.spring_preload
-    output = np.asarray(LIGHT * area / made.cylinders.front.efficiency + preload)
-    lines = line_pressures(made, output / made.cylinders.front.share, at_rest(solution.standing))
-    front, rear = (float(force) for force in forces_at(made, lines))
+def _share(system: System, solution: Solution) -> float:
+    area, preload = system.cylinders.front.area, system.cylinders.front.spring_preload
+    output = np.asarray(LIGHT * area / system.cylinders.front.efficiency + preload)
+    lines = line_pressures(
+        system, output / system.cylinders.front.share, at_rest(solution.standing)
+    )
+    front, rear = (float(force) for force in forces_at(system, lines))
     return front / (front + rear) if front + rear > 0 else float("nan")

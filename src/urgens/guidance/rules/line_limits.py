@@ -13,7 +13,7 @@ from urgens.document.layout.line_sheets import (
 )
 from urgens.guidance.rules.finding import Finding, Fix, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.plumbing.route_edits import as_written, points_of
 from urgens.plumbing.route_mends import mend_of, needed
 from urgens.quantity import UnitSystem
@@ -26,7 +26,7 @@ def _routed(solution: Solution) -> tuple[MadeLine, ...]:
 
 
 @rule("route-too-short")
-def route_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
+def route_too_short(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a leg that is shorter than its bends take, and of a route that no tube has."""
     for made in _routed(solution):
         short = made.fault
@@ -51,7 +51,7 @@ def route_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("straight-too-short")
-def straight_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
+def straight_too_short(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of straights that neither flaring tool nor former can hold."""
     layout = solution.build.plumbing
     for made in _routed(solution):
@@ -78,26 +78,26 @@ def straight_too_short(solution: Solution, words: Words) -> Iterator[Finding]:
             )  # fmt: skip
 
 
-def _bendable(solution: Solution, made: MadeLine, words: Words) -> tuple[Fix, ...]:
+def _bendable(solution: Solution, line: MadeLine, words: FigureWords) -> tuple[Fix, ...]:
     """Return the fix that lets a line be bent, where one step does."""
     layout = solution.build.plumbing
-    mend = None if layout is None else mend_of(made, layout.bench)
+    mend = None if layout is None else mend_of(line, layout.bench)
     if mend is None:
         return ()
-    name, place = made.line.id, f"plumbing.lines[{made.index}]"
+    name, place = line.line.id, f"plumbing.lines[{line.index}]"
     if mend.radius is not None:
         label = f"Bend {name} by a former of {words.length(mend.radius)}"
         return (Fix(label, f"{place}.bend_radius", f"{mend.radius * 1e3:.3f} mm"),)
     assert mend.points is not None
     label = f"Take point {mend.point + 1} of {name} out"
     if not mend.out:
-        by = np.abs(mend.points - points_of(made.line)).max()
+        by = np.abs(mend.points - points_of(line.line)).max()
         label = f"Move point {mend.point + 1} of {name} by {words.length(float(by))}"
     return (Fix(label, f"{place}.route", as_written(mend.points, UnitSystem.METRIC)),)
 
 
 @rule("bend-too-sharp")
-def bend_too_sharp(solution: Solution, words: Words) -> Iterator[Finding]:
+def bend_too_sharp(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a bend sharper than a former makes it."""
     for made in _routed(solution):
         radius, least = radius_of(made.line).value, least_radius(made.line)
@@ -122,7 +122,7 @@ def bend_too_sharp(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("slide-on-first")
-def slide_on_first(solution: Solution, words: Words) -> Iterator[Finding]:
+def slide_on_first(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell what has to be on the tube before it is flared."""
     for made in _routed(solution):
         if not made.line.slide_on_first:
@@ -139,7 +139,7 @@ def slide_on_first(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("plain-copper")
-def plain_copper(solution: Solution, words: Words) -> Iterator[Finding]:
+def plain_copper(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of lines of plain copper."""
     layout = solution.build.plumbing
     for index, line in enumerate(() if layout is None else layout.lines):

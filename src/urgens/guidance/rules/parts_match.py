@@ -8,14 +8,14 @@ from urgens.document.kinds.boosters.none import NoBooster
 from urgens.guidance.rules.finding import Finding, Fix, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.thresholds import FLUID_YEARS, PEDAL_STEP
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.physics.axle import AXLES
 from urgens.solve import Solution
 from urgens.studies.feel import worn_volume
 
 
 @rule("single-circuit")
-def single_circuit(solution: Solution, words: Words) -> Iterator[Finding]:
+def single_circuit(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of one circuit for all brakes."""
     if solution.build.split != "single":
         return
@@ -31,7 +31,7 @@ def single_circuit(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("cylinder-made-for-booster")
-def cylinder_made_for_booster(solution: Solution, words: Words) -> Iterator[Finding]:
+def cylinder_made_for_booster(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a boosted cylinder without a booster."""
     build = solution.build
     if build.master.made_for != "booster" or not isinstance(build.booster, NoBooster):
@@ -48,7 +48,7 @@ def cylinder_made_for_booster(solution: Solution, words: Words) -> Iterator[Find
 
 
 @rule("cylinder-made-for-manual")
-def cylinder_made_for_manual(solution: Solution, words: Words) -> Iterator[Finding]:
+def cylinder_made_for_manual(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a manual cylinder behind a booster."""
     build = solution.build
     if build.master.made_for != "manual" or isinstance(build.booster, NoBooster):
@@ -65,7 +65,7 @@ def cylinder_made_for_manual(solution: Solution, words: Words) -> Iterator[Findi
 
 
 @rule("pushrod-not-held")
-def pushrod_not_held(solution: Solution, words: Words) -> Iterator[Finding]:
+def pushrod_not_held(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a manual pushrod that nothing holds."""
     build = solution.build
     if build.master.pushrod_held_by != "none" or not isinstance(build.booster, NoBooster):
@@ -82,7 +82,7 @@ def pushrod_not_held(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("booster-rod-not-held")
-def booster_rod_not_held(solution: Solution, words: Words) -> Iterator[Finding]:
+def booster_rod_not_held(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a booster whose rod finds nothing to push."""
     booster, held_by = solution.build.booster, solution.build.master.pushrod_held_by
     if isinstance(booster, NoBooster) or not booster.works or held_by != "none":
@@ -100,7 +100,7 @@ def booster_rod_not_held(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("rod-shorter-than-socket")
-def rod_shorter_than_socket(solution: Solution, words: Words) -> Iterator[Finding]:
+def rod_shorter_than_socket(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a pushrod that cannot reach out of its socket."""
     rod, socket = solution.build.master.pushrod_length, solution.build.master.socket_depth
     if rod is None or socket is None or rod.value > socket.value:
@@ -117,7 +117,7 @@ def rod_shorter_than_socket(solution: Solution, words: Words) -> Iterator[Findin
 
 
 @rule("load-cases-missing")
-def load_cases_missing(solution: Solution, words: Words) -> Iterator[Finding]:
+def load_cases_missing(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a truck with a single load case."""
     vehicle = solution.build.vehicle
     if vehicle.use != "truck" or len(vehicle.load_cases) > 1:
@@ -133,7 +133,7 @@ def load_cases_missing(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("pedal-above-throttle")
-def pedal_above_throttle(solution: Solution, words: Words) -> Iterator[Finding]:
+def pedal_above_throttle(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a brake pedal that stands far above the throttle's."""
     pad, throttle = solution.build.pedal.pad_height, solution.build.pedal.throttle_height
     if pad is None or throttle is None or pad.value - throttle.value <= PEDAL_STEP:
@@ -151,7 +151,7 @@ def pedal_above_throttle(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("no-brake-light-switch")
-def no_brake_light_switch(solution: Solution, words: Words) -> Iterator[Finding]:
+def no_brake_light_switch(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a road vehicle without brake lights."""
     build = solution.build
     if build.brake_light_switch != "none" or build.vehicle.use in ("track", "drag"):
@@ -168,7 +168,7 @@ def no_brake_light_switch(solution: Solution, words: Words) -> Iterator[Finding]
 
 
 @rule("fluid-old")
-def fluid_old(solution: Solution, words: Words) -> Iterator[Finding]:
+def fluid_old(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of fluid that has been in for years."""
     fluid = solution.build.fluid
     if fluid is None or fluid.filled is None:
@@ -193,7 +193,7 @@ def _larger_reservoir(need: float) -> Fix:
 
 
 @rule("reservoir-small")
-def reservoir_small(solution: Solution, words: Words) -> Iterator[Finding]:
+def reservoir_small(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a reservoir that runs dry before the pads are worn."""
     build = solution.build
     holds = build.master.reservoir_volume

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from urgens.document.ledger.proof import Proof
 from urgens.guidance.rules.finding import Finding, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.physics.axle import Pair
 from urgens.solve import Solution
 from urgens.studies.real_split import Computed, Split, computed_split, splits
@@ -31,7 +31,7 @@ def is_rearward(real: Split, computed: Computed) -> bool:
 
 
 @rule("real-split-rearward")
-def real_split_rearward(solution: Solution, words: Words) -> Iterator[Finding]:
+def real_split_rearward(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a rear that really does more than the build computes."""
     build = solution.build
     worn = build.proof is not None and build.proof.wear

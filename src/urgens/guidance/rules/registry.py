@@ -3,11 +3,11 @@
 from collections.abc import Callable, Iterator
 
 from urgens.guidance.rules.finding import Finding
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import Units, UnitSystem
 from urgens.solve import Solution
 
-Rule = Callable[[Solution, Words], Iterator[Finding]]
+Rule = Callable[[Solution, FigureWords], Iterator[Finding]]
 # Areas in the order in which they are asked; findings of one severity keep it.
 AREAS = (
     "assumed", "balance", "circuit", "open_faults", "feeding", "parts_match", "fittings",
@@ -49,7 +49,7 @@ def findings(solution: Solution, units: UnitSystem | Units | None = None) -> tup
 
     Figures in the messages are in `units`, else in those the builder typed.
     """
-    words = Words(units or solution.build.natural_units)
+    words = FigureWords(units or solution.build.natural_units)
     asked = sorted(_RULES.items(), key=lambda item: AREAS.index(_AREAS[item[0]]))
     found = [finding for _, judge in asked for finding in judge(solution, words)]
     return tuple(sorted(found, key=lambda finding: finding.severity))

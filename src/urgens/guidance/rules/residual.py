@@ -11,7 +11,7 @@ from urgens.guidance.rules.finding import Finding, Fix, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.rules.valve_fixes import put_in, taken_out
 from urgens.guidance.thresholds import DISC_RESIDUAL, DRUM_RESIDUAL, UNDER_FLOOR_RESIDUAL
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.physics.axle import AXLES, Axle
 from urgens.plumbing.valve_mends import with_valve
 from urgens.quantity import PRESSURE, parse
@@ -19,7 +19,7 @@ from urgens.solve import Solution
 
 
 @rule("residual-in-disc-circuit")
-def residual_in_disc_circuit(solution: Solution, words: Words) -> Iterator[Finding]:
+def residual_in_disc_circuit(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a residual valve that keeps discs pressed."""
     build, said = solution.build, set()
     for axle in AXLES:
@@ -45,7 +45,7 @@ def residual_in_disc_circuit(solution: Solution, words: Words) -> Iterator[Findi
 
 
 @rule("residual-twice")
-def residual_twice(solution: Solution, words: Words) -> Iterator[Finding]:
+def residual_twice(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of two residual valves in one circuit."""
     build = solution.build
     for axle in AXLES:
@@ -65,7 +65,7 @@ def residual_twice(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("residual-missing")
-def residual_missing(solution: Solution, words: Words) -> Iterator[Finding]:
+def residual_missing(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of cups that nothing keeps open, and of discs above their cylinder."""
     build = solution.build
     for axle in AXLES:
@@ -91,7 +91,9 @@ _BELOW = (
 )
 
 
-def _missing(build: Build, axle: Axle, typed: str, said: tuple[str, str], words: Words) -> Finding:
+def _missing(
+    build: Build, axle: Axle, typed: str, said: tuple[str, str], words: FigureWords
+) -> Finding:
     """Return what is to be said of an axle's circuit that keeps nothing."""
     kept = words.pressure(parse(typed, PRESSURE).value)
     part = {"kind": "residual", "pressure": typed}

@@ -18,7 +18,7 @@ from urgens.guidance.thresholds import (
     LOWEST_VACUUM,
     MANUAL_RATIO,
 )
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.physics.vehicle import demand
 from urgens.solve import Solution
 from urgens.solve.effort import run_out_effort
@@ -27,7 +27,7 @@ from urgens.solve.press import axle_forces, rolling_lines
 
 
 @rule("pressure-outside-window")
-def pressure_outside_window(solution: Solution, words: Words) -> Iterator[Finding]:
+def pressure_outside_window(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when the front outlet's pressure at the comfortable effort is outside the window."""
     targets = solution.build.targets
     low, high = (pressure.value for pressure in targets.pressure_window)
@@ -63,7 +63,7 @@ def _other_bore(solution: Solution, pressure: float, low: float, high: float) ->
         yield Fix(f"Take a bore of {nearest.text}", "master.bore", nearest.text)
 
 
-def _pin_fix(solution: Solution, words: Words, ratio: float) -> Fix:
+def _pin_fix(solution: Solution, words: FigureWords, ratio: float) -> Fix:
     pin = words.typed_length(solution.build.pedal.pivot_to_pad.value / ratio)
     return Fix(f"Move the pushrod pin to {pin}, about {ratio:g}:1", "pedal.pivot_to_pushrod", pin)
 
@@ -74,7 +74,7 @@ def _boosted(solution: Solution) -> bool:
 
 
 @rule("boosted-ratio-without-booster")
-def boosted_ratio_without_booster(solution: Solution, words: Words) -> Iterator[Finding]:
+def boosted_ratio_without_booster(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of no working booster, and the pushrod in the hole meant for one."""
     ratio = solution.system.pedal_ratio
     if _boosted(solution) or ratio >= LOWEST_MANUAL_RATIO:
@@ -92,7 +92,7 @@ def boosted_ratio_without_booster(solution: Solution, words: Words) -> Iterator[
 
 
 @rule("manual-ratio-with-booster")
-def manual_ratio_with_booster(solution: Solution, words: Words) -> Iterator[Finding]:
+def manual_ratio_with_booster(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a working booster behind a manual pedal ratio."""
     ratio = solution.system.pedal_ratio
     if not _boosted(solution) or ratio <= HIGHEST_BOOSTED_RATIO:
@@ -110,7 +110,7 @@ def manual_ratio_with_booster(solution: Solution, words: Words) -> Iterator[Find
 
 
 @rule("vacuum-low")
-def vacuum_low(solution: Solution, words: Words) -> Iterator[Finding]:
+def vacuum_low(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a vacuum booster with too little vacuum."""
     booster = solution.build.booster
     if not isinstance(booster, VacuumBooster) or booster.vacuum.value >= LOWEST_VACUUM:
@@ -127,7 +127,7 @@ def vacuum_low(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("booster-does-not-fit")
-def booster_does_not_fit(solution: Solution, words: Words) -> Iterator[Finding]:
+def booster_does_not_fit(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a booster whose shell is larger than the room there is."""
     fitted = solution.build.booster
     if not isinstance(fitted, FittedBooster) or fitted.envelope is None or fitted.room is None:
@@ -151,7 +151,7 @@ def booster_does_not_fit(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("booster-runs-out")
-def booster_runs_out(solution: Solution, words: Words) -> Iterator[Finding]:
+def booster_runs_out(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when the assist is at its limit before the wanted deceleration."""
     if not _boosted(solution):
         return
@@ -170,7 +170,7 @@ def booster_runs_out(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("booster-lost-weak")
-def booster_lost_weak(solution: Solution, words: Words) -> Iterator[Finding]:
+def booster_lost_weak(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when too little is left without the booster."""
     if not _boosted(solution):
         return
@@ -193,7 +193,7 @@ def booster_lost_weak(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("hold-short")
-def hold_short(solution: Solution, words: Words) -> Iterator[Finding]:
+def hold_short(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when the launch is not held."""
     held = solution.hold
     if held is None or held.holds:

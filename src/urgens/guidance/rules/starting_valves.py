@@ -10,10 +10,10 @@ from urgens.document.kinds.valves.kind import Loads
 from urgens.document.kinds.valves.load_sensing import LOAD_SENSING, Lever, LoadSensing
 from urgens.document.kinds.valves.metering import METERING
 from urgens.document.kinds.valves.reducing import REDUCING
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.axle import Axle
 from urgens.physics.valve_law import LoadSensingLaw
-from urgens.quantity import FORCE, LENGTH, LOAD, PRESSURE, SPRING_RATE, Kind, parse
+from urgens.quantity import FORCE, LENGTH, LOAD, PRESSURE, SPRING_RATE, QuantityKind, parse
 
 COMBINATION, NOTCHED = "combination", "notched"
 NEW_NAMES = {record.kind: record.name for record in VALVES} | {
@@ -30,7 +30,7 @@ LEAST_SPREAD = 0.2  # of the load, between the two points where all load cases a
 def new_valve(build: Build, circuit: Axle, kind: str) -> dict[Axle, tuple[dict[str, Any], ...]]:
     """Return what a new valve puts at the end of each circuit's list.
 
-    build: the document [object]; circuit: the axle it feeds [-]; kind: of NEW_NAMES [text].
+    build: the document; circuit: the axle it feeds [-]; kind: of NEW_NAMES [text].
     A combination valve goes into both circuits, whichever is asked.
     Source: common practice.
     """
@@ -55,10 +55,10 @@ def _loads(build: Build) -> Loads:
 def by_lever(valve: LoadSensing) -> dict[str, Any]:
     """Return a load-sensing valve with a lever that has the knees of its two points.
 
-    valve: described by points [object]. Arms, piston and suspension are assumed.
+    valve: described by points. Arms, piston and suspension are assumed.
     Source: physics.valve, lever_knee, turned round.
     """
-    made = LOAD_SENSING.law(Reading(valve))
+    made = LOAD_SENSING.law(NumericBuild(valve))
     assert isinstance(made, LoadSensingLaw)
     area = math.pi / 4 * PISTON.value**2
     # N of the spring per Pa of knee
@@ -83,10 +83,10 @@ def by_lever(valve: LoadSensing) -> dict[str, Any]:
 def by_points(valve: LoadSensing, build: Build) -> dict[str, Any]:
     """Return a load-sensing valve by its knees at the lightest and the heaviest rear load.
 
-    valve: described by a lever [object]; build: the document [object].
+    valve: described by a lever; build: the document.
     Source: physics.valve, lever_knee.
     """
-    made = LOAD_SENSING.law(Reading(valve))
+    made = LOAD_SENSING.law(NumericBuild(valve))
     assert isinstance(made, LoadSensingLaw)
     points = []
     for text in _loads(build):
@@ -100,10 +100,10 @@ def _described(valve: LoadSensing, **way: object) -> dict[str, Any]:
     return {**kept, **way}
 
 
-def _typed(value: float, kind: Kind) -> str:
+def _typed(value: float, kind: QuantityKind) -> str:
     return f"{value:.4g} {kind.si}"
 
 
 def is_by_lever(valve: object) -> bool:
-    """Tell whether a valve is described by its lever; valve: of the document [object]."""
+    """Tell whether a valve is described by its lever; valve: of the document."""
     return isinstance(valve, LoadSensing) and isinstance(valve.lever, Lever)

@@ -6,7 +6,7 @@ from urgens.document.circuits import circuits_of
 from urgens.guidance.rules.finding import Finding, Fix, Severity
 from urgens.guidance.rules.layout_fixes import other_parts, tee_at
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.plumbing.branches import BadJoin, Problem, bad_joins
 from urgens.plumbing.edits import with_plug
 from urgens.solve import Solution
@@ -46,7 +46,7 @@ def _finding(solution: Solution, code: str, severity: Severity, bad: BadJoin, sa
 
 
 @rule("thread-mismatch")
-def thread_mismatch(solution: Solution, words: Words) -> Iterator[Finding]:
+def thread_mismatch(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a thread that does not go into its port."""
     for bad in _bad(solution, "thread", "strips"):
         said = f"{bad.given} does not go into {bad.wanted}"
@@ -56,7 +56,7 @@ def thread_mismatch(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("seat-mismatch")
-def seat_mismatch(solution: Solution, words: Words) -> Iterator[Finding]:
+def seat_mismatch(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a flare that does not meet its seat."""
     for bad in _bad(solution, "seat"):
         said = f"{bad.given} has the thread of {bad.wanted}, and not its seat"
@@ -64,7 +64,7 @@ def seat_mismatch(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("taper-in-flare-port")
-def taper_in_flare_port(solution: Solution, words: Words) -> Iterator[Finding]:
+def taper_in_flare_port(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a taper thread in a port that seals by its seat, or the other way about."""
     for bad in _bad(solution, "taper"):
         said = f"{bad.given} in {bad.wanted}"
@@ -72,7 +72,7 @@ def taper_in_flare_port(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("nut-does-not-fit-tube")
-def nut_does_not_fit_tube(solution: Solution, words: Words) -> Iterator[Finding]:
+def nut_does_not_fit_tube(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a nut that is not made for its tube."""
     for bad in _bad(solution, "nut"):
         said = f"{bad.given} is no nut and flare of {bad.wanted}"
@@ -80,7 +80,7 @@ def nut_does_not_fit_tube(solution: Solution, words: Words) -> Iterator[Finding]
 
 
 @rule("port-open")
-def port_open(solution: Solution, words: Words) -> Iterator[Finding]:
+def port_open(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of ports that nothing is screwed into."""
     laid = circuits_of(solution.build)
     if laid is None:
@@ -98,7 +98,7 @@ def port_open(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("port-joined-twice")
-def port_joined_twice(solution: Solution, words: Words) -> Iterator[Finding]:
+def port_joined_twice(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of ports that two lines end in."""
     laid = circuits_of(solution.build)
     if laid is None:

@@ -7,7 +7,7 @@ import numpy as np
 from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.guidance.rules.finding import Finding, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.solve import Solution
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines
@@ -27,7 +27,7 @@ def _at_the_wanted(solution: Solution) -> tuple[float, Travel]:
 
 
 @rule("travel-ends")
-def travel_ends(solution: Solution, words: Words) -> Iterator[Finding]:
+def travel_ends(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when the floor comes first."""
     effort, found = _at_the_wanted(solution)
     if not found.floor_ends:
@@ -46,7 +46,7 @@ def travel_ends(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("stroke-ends")
-def stroke_ends(solution: Solution, words: Words) -> Iterator[Finding]:
+def stroke_ends(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when a chamber's stroke ends first."""
     effort, found = _at_the_wanted(solution)
     if not found.stroke_ends:
@@ -63,7 +63,7 @@ def stroke_ends(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("half-failed-weak")
-def half_failed_weak(solution: Solution, words: Words) -> Iterator[Finding]:
+def half_failed_weak(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when one half lost leaves too little, or the pedal on the floor."""
     made = solution.system
     if made.split == "single":
@@ -91,7 +91,7 @@ def half_failed_weak(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("bar-angle")
-def bar_angle(solution: Solution, words: Words) -> Iterator[Finding]:
+def bar_angle(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell when the bar tilts beyond what it allows."""
     master, made = solution.build.master, solution.system
     if not isinstance(master, TwinMaster) or master.bar_max_angle is None:

@@ -6,13 +6,13 @@ import numpy as np
 
 from urgens.guidance.rules.finding import Finding, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import Words, state
+from urgens.guidance.words.figures import FigureWords, state
 from urgens.solve import AxleName, Solution, first_lock
 from urgens.solve.corner import corner_locks
 
 
 @rule("grip-decides")
-def grip_decides(solution: Solution, words: Words) -> Iterator[Finding]:
+def grip_decides(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell where another axle would lock first if all tyres gripped alike."""
     made, build = solution.system, solution.build
     if build.front.tyre.grip == build.rear.tyre.grip:  # as a road that grips more, or less
@@ -39,7 +39,7 @@ def grip_decides(solution: Solution, words: Words) -> Iterator[Finding]:
 
 
 @rule("corner-rear-first")
-def corner_rear_first(solution: Solution, words: Words) -> Iterator[Finding]:
+def corner_rear_first(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell where the rear locks first with the grip that cornering leaves."""
     lateral = solution.build.targets.corner
     found = corner_locks(solution)

@@ -6,8 +6,8 @@ import numpy as np
 
 from urgens.guidance.sayings.saying import (
     Answer,
-    Trial,
-    Verdict,
+    SayingTrial,
+    SayingVerdict,
     at_comfortable,
     bars,
     bores,
@@ -26,12 +26,12 @@ def _travel(solution: Solution) -> float:
     return at_comfortable(solution, "pedal_travel")
 
 
-def _travel_words(trial: Trial, value: float) -> str:
+def _travel_words(trial: SayingTrial, value: float) -> str:
     return "out of travel" if math.isnan(value) else trial.words.length(value)
 
 
 @saying("biggest-bore", "Fit the biggest bore there is")
-def biggest_bore(trial: Trial) -> Answer:
+def biggest_bore(trial: SayingTrial) -> Answer:
     """Try it: true where the present bore runs out of travel and a bigger one does not."""
     other = trial.other(bores(trial.build, BIGGER))
     if other is None:
@@ -49,12 +49,12 @@ def biggest_bore(trial: Trial) -> Answer:
         f"{_travel_words(trial, travels[0])}."
     )
     if math.isnan(travels[0]) and not math.isnan(travels[1]):
-        return Answer(Verdict.TRUE, here, "As built the travel ends first.", told)
-    return Answer(Verdict.NOT, here, "Only where travel runs out.", told)
+        return Answer(SayingVerdict.TRUE, here, "As built the travel ends first.", told)
+    return Answer(SayingVerdict.NOT, here, "Only where travel runs out.", told)
 
 
 @saying("smaller-bore", "A smaller bore gives more pressure")
-def smaller_bore(trial: Trial) -> Answer:
+def smaller_bore(trial: SayingTrial) -> Answer:
     """Try it: true while there is travel for it."""
     other = trial.other(bores(trial.build, SMALLER))
     if other is None:
@@ -70,12 +70,14 @@ def smaller_bore(trial: Trial) -> Answer:
         f"{words.pressure(pressures[0])} for the same foot."
     )
     if math.isnan(travel):
-        return Answer(Verdict.NOT, here, "But the travel ends before that foot.", told)
-    return Answer(Verdict.WITHIN, here, f"Until travel ends: {words.length(travel)} then.", told)
+        return Answer(SayingVerdict.NOT, here, "But the travel ends before that foot.", told)
+    return Answer(
+        SayingVerdict.WITHIN, here, f"Until travel ends: {words.length(travel)} then.", told
+    )
 
 
 @saying("bore-cures-soft", "More master bore cures a soft pedal")
-def bore_cures_soft(trial: Trial) -> Answer:
+def bore_cures_soft(trial: SayingTrial) -> Answer:
     """Try it: less travel, more foot; within limits while the wanted stop stays possible."""
     other = trial.other(bores(trial.build, BIGGER))
     if other is None:
@@ -95,13 +97,13 @@ def bore_cures_soft(trial: Trial) -> Answer:
         f"the wanted stop. Air, flex and clearance are still there."
     )
     if math.isnan(efforts[1]):
-        return Answer(Verdict.NOT, here, "The wanted stop is out of reach then.", told)
+        return Answer(SayingVerdict.NOT, here, "The wanted stop is out of reach then.", told)
     limit = "It hides what is soft; bleed and adjust first."
-    return Answer(Verdict.WITHIN, here, limit, told)
+    return Answer(SayingVerdict.WITHIN, here, limit, told)
 
 
 @saying("more-ratio", "More pedal ratio is always better")
-def more_ratio(trial: Trial) -> Answer:
+def more_ratio(trial: SayingTrial) -> Answer:
     """Try it: better until the pad meets the floor, or a stroke ends."""
     arm = trial.build.pedal.pivot_to_pushrod.value / MORE
     other = trial.other({"pedal.pivot_to_pushrod": f"{arm * 1e3:.4f} mm"})
@@ -119,12 +121,12 @@ def more_ratio(trial: Trial) -> Answer:
         f"{_travel_words(trial, travels[0])}."
     )
     if math.isnan(travels[1]):
-        return Answer(Verdict.NOT, here, "The travel ends first.", told)
-    return Answer(Verdict.WITHIN, here, "Until the travel ends.", told)
+        return Answer(SayingVerdict.NOT, here, "The travel ends first.", told)
+    return Answer(SayingVerdict.WITHIN, here, "Until the travel ends.", told)
 
 
 @saying("firm-no-air", "A firm pedal has no air in it")
-def firm_no_air(trial: Trial) -> Answer:
+def firm_no_air(trial: SayingTrial) -> Answer:
     """Try it: a little air shows only where it moves the pad by more than a foot tells apart."""
     lines = trial.build.lines
     added = lines.trapped_air_rear.value + AIR
@@ -141,13 +143,15 @@ def firm_no_air(trial: Trial) -> Answer:
     )
     here = f"{LITTLE_AIR} of air behind take {words.length(apart)} at the comfortable foot."
     if apart > FELT:
-        return Answer(Verdict.TRUE, here, "So much is felt here; less of it is not.", told)
-    return Answer(Verdict.NOT, here, "So little is not felt: read the travel by a ruler.", told)
+        return Answer(SayingVerdict.TRUE, here, "So much is felt here; less of it is not.", told)
+    return Answer(
+        SayingVerdict.NOT, here, "So little is not felt: read the travel by a ruler.", told
+    )
 
 
 def _or(value: float, other: float) -> float:
     return other if math.isnan(value) else value
 
 
-def _force_words(trial: Trial, value: float) -> str:
+def _force_words(trial: SayingTrial, value: float) -> str:
     return "more than the driver has" if np.isnan(value) else trial.words.force(value)

@@ -4,7 +4,14 @@ import math
 
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
 from urgens.document.kinds.brakes.disc import Disc
-from urgens.guidance.sayings.saying import Answer, Trial, Verdict, bars, not_computed, saying
+from urgens.guidance.sayings.saying import (
+    Answer,
+    SayingTrial,
+    SayingVerdict,
+    bars,
+    not_computed,
+    saying,
+)
 from urgens.physics.axle import AXLES
 from urgens.quantity import UnitSystem
 
@@ -13,7 +20,7 @@ LBF, INCH = 4.4482216, 0.0254
 
 
 @saying("pressure-area-psi", "Pressure times area, in psi, is the force")
-def pressure_area(trial: Trial) -> Answer:
+def pressure_area(trial: SayingTrial) -> Answer:
     """Try it: psi times square inches are pounds of force; bar and mm need factors of their own."""
     disc = next(
         (one for axle in AXLES if isinstance(one := trial.build.axle(axle).brake, Disc)), None
@@ -27,14 +34,16 @@ def pressure_area(trial: Trial) -> Answer:
     sums = f"{pressure / PSI:.0f} psi on {square:.2f} in² are {force / LBF:.0f} lbf"
     if trial.build.natural_units is UnitSystem.INCH:
         return Answer(
-            Verdict.TRUE, f"{sums}: each side of a caliper.", "In inches and pounds of force."
+            SayingVerdict.TRUE, f"{sums}: each side of a caliper.", "In inches and pounds of force."
         )
     metric = f"{pressure / 1e5:.1f} bar on {area * 1e6:.0f} mm² are {force:.0f} N: bar × mm² ÷ 10"
-    return Answer(Verdict.WITHIN, f"{metric}. {sums}.", "In other units a factor stands between.")
+    return Answer(
+        SayingVerdict.WITHIN, f"{metric}. {sums}.", "In other units a factor stands between."
+    )
 
 
 @saying("mbar-psi", "33 mbar is one psi")
-def mbar_psi(trial: Trial) -> Answer:
+def mbar_psi(trial: SayingTrial) -> Answer:
     """Try it: one psi is 69 mbar; 33.9 mbar are an inch of mercury."""
     booster = trial.build.booster
     if not isinstance(booster, VacuumBooster):
@@ -47,20 +56,20 @@ def mbar_psi(trial: Trial) -> Answer:
         f"Its vacuum of {vacuum / INHG:.1f} inHg is {vacuum / MBAR:.0f} mbar or "
         f"{vacuum / PSI:.1f} psi: 33.9 mbar are an inch of mercury, a psi is 69."
     )
-    return Answer(Verdict.NOT, here, "For inHg it is so.", told)
+    return Answer(SayingVerdict.NOT, here, "For inHg it is so.", told)
 
 
 @saying("silicone", "Silicone fluid is better for everything")
-def silicone(trial: Trial) -> Answer:
+def silicone(trial: SayingTrial) -> Answer:
     """Try it: it draws no water and spares paint; it holds air and gives more under pressure."""
     if trial.build.vehicle.use == "restoration":
         return Answer(
-            Verdict.WITHIN,
+            SayingVerdict.WITHIN,
             "This one stands more than it drives: it draws no water and spares paint.",
             "It holds bubbles, gives more under pressure, mixes with nothing.",
         )
     return Answer(
-        Verdict.NOT,
+        SayingVerdict.NOT,
         "This one is driven: it holds small bubbles and gives more under "
         "pressure, so the pedal is longer, and softer when hot.",
         "How much is not in the model; for what stands for long it has merits.",

@@ -7,8 +7,8 @@ import numpy as np
 from urgens.document.kinds.brakes.drum import Drum
 from urgens.guidance.sayings.saying import (
     Answer,
-    Trial,
-    Verdict,
+    SayingTrial,
+    SayingVerdict,
     bars,
     not_computed,
     rear_first,
@@ -33,7 +33,7 @@ def _locks(solution: Solution) -> bool:
 
 
 @saying("front-never-first", "The front must never lock first")
-def front_never_first(trial: Trial) -> Answer:
+def front_never_first(trial: SayingTrial) -> Answer:
     """Try it: the rear must not; a front that locks far too early gives braking away."""
     axle, z, share = _first(trial.solution)
     if math.isnan(z):
@@ -44,16 +44,21 @@ def front_never_first(trial: Trial) -> Answer:
     )
     here = f"The {axle} locks first here, at {z:.2f} g: {100 * share:.0f} % of what the road gives."
     if axle == "rear":
-        return Answer(Verdict.NOT, here, "It is the rear that must not: it spins.", told)
+        return Answer(SayingVerdict.NOT, here, "It is the rear that must not: it spins.", told)
     if share < EARLY:
-        return Answer(Verdict.WITHIN, here, "Straight on, but so early it gives much away.", told)
+        return Answer(
+            SayingVerdict.WITHIN, here, "Straight on, but so early it gives much away.", told
+        )
     return Answer(
-        Verdict.NOT, here, "A front that locks goes straight on; a rear that does, spins.", told
+        SayingVerdict.NOT,
+        here,
+        "A front that locks goes straight on; a rear that does, spins.",
+        told,
     )
 
 
 @saying("drilled", "Drilled rotors stop shorter")
-def drilled(trial: Trial) -> Answer:
+def drilled(trial: SayingTrial) -> Answer:
     """Try it: not where tyres set the limit; beyond that the model has no holes in it."""
     if not _locks(trial.solution):
         return not_computed(
@@ -61,33 +66,33 @@ def drilled(trial: Trial) -> Answer:
         )
     axle, z, _ = _first(trial.solution)
     return Answer(
-        Verdict.NOT,
+        SayingVerdict.NOT,
         f"Tyres set the limit: the {axle} locks at {z:.2f} g with these rotors.",
         "Holes take iron away that holds heat.",
     )
 
 
 @saying("four-discs", "Four-wheel discs stop shorter")
-def four_discs(trial: Trial) -> Answer:
+def four_discs(trial: SayingTrial) -> Answer:
     """Try it: one stop is set by tyres where the brakes can lock them; many are set by heat."""
     if not any(isinstance(trial.build.axle(axle).brake, Drum) for axle in AXLES):
         return not_computed("There are discs all round already.")
     axle, z, _ = _first(trial.solution)
     if math.isnan(z):
         return Answer(
-            Verdict.WITHIN,
+            SayingVerdict.WITHIN,
             "The hardest foot locks nothing: more brake would stop it shorter.",
             "Whether by discs or by other cylinders.",
         )
     return Answer(
-        Verdict.NOT,
+        SayingVerdict.NOT,
         f"With its drums the {axle} locks at {z:.2f} g: tyres set the limit.",
         "Stop after stop heat sets it: look at Size, Heat.",
     )
 
 
 @saying("lower-car", "Lower the car and it brakes better")
-def lower_car(trial: Trial) -> Answer:
+def lower_car(trial: SayingTrial) -> Answer:
     """Try it: less load moves forward: good or bad for the first lock, as the split is."""
     changes: dict[str, object] = {}
     for place, case in enumerate(trial.build.vehicle.load_cases):
@@ -109,14 +114,14 @@ def lower_car(trial: Trial) -> Answer:
         f"not the {before[0]} at {before[1]:.2f} g."
     )
     if rear_first(other) and not rear_first(trial.solution):
-        return Answer(Verdict.NOT, here, "The rear locks first on some road then.", told)
+        return Answer(SayingVerdict.NOT, here, "The rear locks first on some road then.", told)
     if after[1] > before[1] + 5e-3:
-        return Answer(Verdict.TRUE, here, "With the split that it has.", told)
-    return Answer(Verdict.NOT, here, "The split would have to follow.", told)
+        return Answer(SayingVerdict.TRUE, here, "With the split that it has.", told)
+    return Answer(SayingVerdict.NOT, here, "The split would have to follow.", told)
 
 
 @saying("mostly-front", "Most of the braking is done by the front")
-def most_by_front(trial: Trial) -> Answer:
+def most_by_front(trial: SayingTrial) -> Answer:
     """Try it: the front's share of the force at the first lock."""
     z = _first(trial.solution)[1]
     if math.isnan(z):
@@ -127,5 +132,5 @@ def most_by_front(trial: Trial) -> Answer:
     share = front / (front + rear)
     told = bars(("front", front, trial.words.force(front)), ("rear", rear, trial.words.force(rear)))
     here = f"At the first lock, {z:.2f} g, the front does {100 * share:.0f} % of it."
-    verdict = Verdict.TRUE if share > 0.5 else Verdict.NOT
+    verdict = SayingVerdict.TRUE if share > 0.5 else SayingVerdict.NOT
     return Answer(verdict, here, "On this road and with this load.", told)

@@ -10,12 +10,12 @@ import numpy as np
 from urgens.document import Build, BuildErrors, with_changes
 from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.document.paths import value_at
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import Units, UnitSystem
 from urgens.solve import AxleName, Solution, solve
 
 
-class Verdict(StrEnum):
+class SayingVerdict(StrEnum):
     """What this build says of a saying; the value is its name on the command line."""
 
     TRUE = "true"
@@ -25,9 +25,11 @@ class Verdict(StrEnum):
 
 
 SAID = {
-    Verdict.TRUE: "true here", Verdict.NOT: "not here", Verdict.WITHIN: "true within limits",
-    Verdict.NOT_COMPUTED: "not computed",
-}  # fmt: skip
+    SayingVerdict.TRUE: "true here",
+    SayingVerdict.NOT: "not here",
+    SayingVerdict.WITHIN: "true within limits",
+    SayingVerdict.NOT_COMPUTED: "not computed",
+}
 
 
 class Bar(NamedTuple):
@@ -41,14 +43,14 @@ class Bar(NamedTuple):
 class Answer(NamedTuple):
     """What a build says: verdict, its figures in a sentence, the limit, two bars or none."""
 
-    verdict: Verdict
+    verdict: SayingVerdict
     here: str
     limit: str = ""
     bars: tuple[Bar, ...] = ()
 
 
 @dataclass(frozen=True)
-class Tried:
+class TriedSaying:
     """A saying as it was tried: its name and words, and what the build says of it."""
 
     id: str
@@ -56,11 +58,11 @@ class Tried:
     answer: Answer
 
 
-class Trial(NamedTuple):
+class SayingTrial(NamedTuple):
     """What a saying is tried with: the build solved, and words in units."""
 
     solution: Solution
-    words: Words
+    words: FigureWords
 
     @property
     def build(self) -> Build:
@@ -70,7 +72,7 @@ class Trial(NamedTuple):
     def other(self, changes: Mapping[str, object]) -> Solution | None:
         """Return the build with changes, solved as it is; None where it cannot be so.
 
-        changes: by path [object]. Source: `solve`.
+        changes: by path. Source: `solve`.
         """
         try:
             made = with_changes(self.build, dict(changes))
@@ -80,7 +82,7 @@ class Trial(NamedTuple):
         return solve(made, load_case=case, surface=self.solution.surface)
 
 
-Try = Callable[[Trial], Answer]
+Try = Callable[[SayingTrial], Answer]
 _SAYINGS: dict[str, tuple[str, Try]] = {}
 
 
@@ -99,22 +101,24 @@ def known() -> Mapping[str, str]:
     return {name: words for name, (words, _) in _SAYINGS.items()}
 
 
-def tried(solution: Solution, units: Units | UnitSystem | None = None) -> tuple[Tried, ...]:
-    """Return every saying tried; solution: of the build [object]; units: of the words [object].
+def tried(solution: Solution, units: Units | UnitSystem | None = None) -> tuple[TriedSaying, ...]:
+    """Return every saying tried; solution: of the build; units: of the words.
 
     Source: `solve`, once more for each thing that is changed.
     """
-    trial = Trial(solution, Words(units or solution.build.natural_units))
-    return tuple(Tried(name, said, function(trial)) for name, (said, function) in _SAYINGS.items())
+    trial = SayingTrial(solution, FigureWords(units or solution.build.natural_units))
+    return tuple(
+        TriedSaying(name, said, function(trial)) for name, (said, function) in _SAYINGS.items()
+    )
 
 
 def not_computed(why: str) -> Answer:
     """Return that the model cannot say; why: in a sentence [text]."""
-    return Answer(Verdict.NOT_COMPUTED, why)
+    return Answer(SayingVerdict.NOT_COMPUTED, why)
 
 
 def bars(first: tuple[str, float, str], other: tuple[str, float, str]) -> tuple[Bar, ...]:
-    """Return two bars; first, other: words, length in one unit, what it reads [object]."""
+    """Return two bars; first, other: words, length in one unit, what it reads."""
     longest = max(abs(first[1]), abs(other[1])) or 1.0
     return tuple(Bar(words, reads, abs(size) / longest) for words, size, reads in (first, other))
 

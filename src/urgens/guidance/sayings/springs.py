@@ -1,11 +1,11 @@
 """Sayings about springs and the load that moves."""
 
 from urgens.document.kinds.valves.load_sensing import LoadSensing
-from urgens.guidance.sayings.saying import Answer, Trial, Verdict, bars, saying
+from urgens.guidance.sayings.saying import Answer, SayingTrial, SayingVerdict, bars, saying
 
 
 @saying("stiff-springs", "Stiffer front springs stop weight moving")
-def stiff_springs(trial: Trial) -> Answer:
+def stiff_springs(trial: SayingTrial) -> Answer:
     """Try it: height over wheelbase moves the load; springs tell how far the nose goes down."""
     case = trial.build.vehicle.load_cases[trial.solution.case]
     wheelbase = trial.build.vehicle.wheelbase.value
@@ -25,5 +25,5 @@ def stiff_springs(trial: Trial) -> Answer:
     )
     if felt:
         limit = "But the load-sensing valve's lever reads the springs behind: others set it anew."
-        return Answer(Verdict.WITHIN, here, limit, told)
-    return Answer(Verdict.NOT, here, "They change how far the nose goes down.", told)
+        return Answer(SayingVerdict.WITHIN, here, limit, told)
+    return Answer(SayingVerdict.NOT, here, "They change how far the nose goes down.", told)

@@ -8,8 +8,8 @@ from urgens.document.kinds.brakes.drum import Drum
 from urgens.document.kinds.valves.metering import Metering
 from urgens.guidance.sayings.saying import (
     Answer,
-    Trial,
-    Verdict,
+    SayingTrial,
+    SayingVerdict,
     at_comfortable,
     bars,
     not_computed,
@@ -27,20 +27,20 @@ EXTRA = {"kind": "reducing", "knee": "20 bar", "slope": 0.3}
 BEGUN = 0.15  # of the hardest pressure: below it a metering valve or a threshold has its say
 
 
-def _reducers(trial: Trial) -> int:
+def _reducers(trial: SayingTrial) -> int:
     kinds = [one.kind for one in trial.build.valves.rear]
     return sum(kind not in ("metering", "residual") for kind in kinds)
 
 
 @saying("slows-fluid", "The valve slows the fluid")
-def slows_fluid(trial: Trial) -> Answer:
+def slows_fluid(trial: SayingTrial) -> Answer:
     """Try it: a reducing valve takes pressure off above its knee; a metering valve holds back."""
     words = trial.words
     metering = [one for one in trial.build.valves.front if isinstance(one, Metering)]
     if metering:
         open_ = metering[0].open.value
         return Answer(
-            Verdict.WITHIN,
+            SayingVerdict.WITHIN,
             f"The metering valve holds the front line until {words.pressure(open_)}; it waits for "
             "pressure, not for time.",
             "The one behind takes pressure off above its knee and slows nothing.",
@@ -51,11 +51,11 @@ def slows_fluid(trial: Trial) -> Answer:
     into, out = float(pressed.master_rear[0]), float(pressed.rear_pressure[0])
     told = bars(("into it", into, words.pressure(into)), ("out of it", out, words.pressure(out)))
     here = f"{words.pressure(into)} go in and {words.pressure(out)} come out, at rest as well."
-    return Answer(Verdict.NOT, here, "It takes pressure off above its knee.", told)
+    return Answer(SayingVerdict.NOT, here, "It takes pressure off above its knee.", told)
 
 
 @saying("sixty-forty", "The valve splits 60 to 40")
-def sixty_forty(trial: Trial) -> Answer:
+def sixty_forty(trial: SayingTrial) -> Answer:
     """Try it: at one pressure it may; above and below it does not."""
     laws = trial.solution.system.valves.rear
     if not _reducers(trial):
@@ -81,12 +81,12 @@ def sixty_forty(trial: Trial) -> Answer:
     if last < SPLIT < first:
         at = float(np.interp(-SPLIT, -share, fronts))
         limit = f"60 to 40 at {words.pressure(at)} in front alone."
-        return Answer(Verdict.WITHIN, here, limit, told)
-    return Answer(Verdict.NOT, here, "It is never 60 to 40 here.", told)
+        return Answer(SayingVerdict.WITHIN, here, limit, told)
+    return Answer(SayingVerdict.NOT, here, "It is never 60 to 40 here.", told)
 
 
 @saying("discs-ten-times", "Discs need ten times a drum's pressure")
-def discs_ten_times(trial: Trial) -> Answer:
+def discs_ten_times(trial: SayingTrial) -> Answer:
     """Try it: torque per pressure of the disc beside that of the drum."""
     ends = dict(zip(AXLES, trial.solution.system.ends, strict=True))
     kinds = {axle: trial.build.axle(axle).brake for axle in AXLES}
@@ -101,16 +101,16 @@ def discs_ten_times(trial: Trial) -> Answer:
         f"For one torque the {disc} disc needs {times:.1f} times the {drum} drum's pressure here."
     )
     if times >= MUCH:
-        return Answer(Verdict.TRUE, here, "By bore, radius and shoes of this build.", told)
-    return Answer(Verdict.NOT, here, "By bore, radius and shoes of this build.", told)
+        return Answer(SayingVerdict.TRUE, here, "By bore, radius and shoes of this build.", told)
+    return Answer(SayingVerdict.NOT, here, "By bore, radius and shoes of this build.", told)
 
 
-def _without(trial: Trial, more: dict[str, object] | None = None) -> Solution | None:
+def _without(trial: SayingTrial, more: dict[str, object] | None = None) -> Solution | None:
     return trial.other({"valves.rear": [], **(more or {})})
 
 
 @saying("conversion-needs-valve", "Every disc conversion needs a valve")
-def conversion_needs_valve(trial: Trial) -> Answer:
+def conversion_needs_valve(trial: SayingTrial) -> Answer:
     """Try it: true where the rear locks first without one."""
     if not isinstance(trial.build.axle(Axle.REAR).brake, Disc):
         return not_computed("There are drums behind.")
@@ -119,13 +119,15 @@ def conversion_needs_valve(trial: Trial) -> Answer:
         return not_computed("The layout has that valve drawn in.")
     if rear_first(bare):
         return Answer(
-            Verdict.TRUE, "Without one the rear locks first on some road.", "Of this build."
+            SayingVerdict.TRUE, "Without one the rear locks first on some road.", "Of this build."
         )
-    return Answer(Verdict.NOT, "Without one the front locks first on every road.", "Of this build.")
+    return Answer(
+        SayingVerdict.NOT, "Without one the front locks first on every road.", "Of this build."
+    )
 
 
 @saying("wide-tyres", "Wide rear tyres need none")
-def wide_tyres(trial: Trial) -> Answer:
+def wide_tyres(trial: SayingTrial) -> Answer:
     """Try it: a tenth more grip behind, and no valve."""
     grip = trial.build.rear.tyre.grip
     wide = _without(trial, {"rear.tyre.grip": round(grip * 1.1, 4)})
@@ -133,19 +135,19 @@ def wide_tyres(trial: Trial) -> Answer:
         return not_computed("The layout has that valve drawn in.")
     if rear_first(wide):
         return Answer(
-            Verdict.NOT,
+            SayingVerdict.NOT,
             "With a tenth more grip behind the rear still locks first on some road.",
             "Of this build.",
         )
     return Answer(
-        Verdict.TRUE,
+        SayingVerdict.TRUE,
         "With a tenth more grip behind the front locks first without it.",
         "While that grip lasts: wet, cold or worn it does not.",
     )
 
 
 @saying("valve-in-front", "A valve in front helps")
-def valve_in_front(trial: Trial) -> Answer:
+def valve_in_front(trial: SayingTrial) -> Answer:
     """Try it: a reducing valve in front takes off where most of the braking is done."""
     front = [*dumped(trial.build).get("valves", {}).get("front", []), EXTRA]
     other = trial.other({"valves.front": front})
@@ -155,14 +157,16 @@ def valve_in_front(trial: Trial) -> Answer:
     told = bars(("as built", z[0], f"{z[0]:.2f} g"), ("with one in front", z[1], f"{z[1]:.2f} g"))
     here = f"With one in front the comfortable foot gives {z[1]:.2f} g, not {z[0]:.2f} g"
     if rear_first(other):
-        return Answer(Verdict.NOT, f"{here}, and the rear locks first.", "It spins.", told)
+        return Answer(SayingVerdict.NOT, f"{here}, and the rear locks first.", "It spins.", told)
     if z[1] >= z[0] - 5e-3:
-        return Answer(Verdict.WITHIN, f"{here}.", "Its knee is not reached at that foot.", told)
-    return Answer(Verdict.NOT, f"{here}.", "The front does the most of it.", told)
+        return Answer(
+            SayingVerdict.WITHIN, f"{here}.", "Its knee is not reached at that foot.", told
+        )
+    return Answer(SayingVerdict.NOT, f"{here}.", "The front does the most of it.", told)
 
 
 @saying("two-valves", "Two valves are better than one")
-def two_valves(trial: Trial) -> Answer:
+def two_valves(trial: SayingTrial) -> Answer:
     """Try it: a half of a half behind; it may only do where one does not."""
     rear = [*dumped(trial.build).get("valves", {}).get("rear", []), EXTRA]
     other = trial.other({"valves.rear": rear})
@@ -176,24 +180,24 @@ def two_valves(trial: Trial) -> Answer:
     told = bars(("one", rears[0], left[0]), ("two", rears[1], left[1]))
     here = f"At the hardest foot {left[1]} are left behind, not {left[0]}."
     if rear_first(trial.solution) and not rear_first(other):
-        return Answer(Verdict.WITHIN, here, "One of the right knee does the same.", told)
-    return Answer(Verdict.NOT, here, "One of the right knee is enough.", told)
+        return Answer(SayingVerdict.WITHIN, here, "One of the right knee does the same.", told)
+    return Answer(SayingVerdict.NOT, here, "One of the right knee is enough.", told)
 
 
 @saying("metering-dive", "The metering valve stops nose-dive")
-def metering_dive(trial: Trial) -> Answer:
+def metering_dive(trial: SayingTrial) -> Answer:
     """Try it: dive follows the deceleration; a metering valve changes who begins."""
     rear = trial.build.axle(Axle.REAR).brake
     begins = float(np.ravel(trial.solution.system.ends.rear.threshold)[0])
     words = trial.words
     if not isinstance(rear, Drum) or begins <= 0.0:
         return Answer(
-            Verdict.NOT,
+            SayingVerdict.NOT,
             "Both axles begin at once: the same deceleration dives as much.",
             "There are no shoes to wait for.",
         )
     return Answer(
-        Verdict.WITHIN,
+        SayingVerdict.WITHIN,
         f"The rear shoes begin at {words.pressure(begins)}: until then the front brakes alone; "
         "a metering valve lets both begin together.",
         "At the same deceleration it dives as much with one as without.",

@@ -33,7 +33,7 @@ class Happened:
 
 
 def chronicle(build: Build) -> tuple[Happened, ...]:
-    """Return what happened, the latest first; build: the document [object].
+    """Return what happened, the latest first; build: the document.
 
     Source: its history, records, faults and proofs.
     """

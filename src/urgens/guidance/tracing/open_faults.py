@@ -6,23 +6,23 @@ from urgens.document import Build
 from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.rules.finding import Finding, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, Words
+from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.solve import Solution
 
 
 def open_run(build: Build) -> tuple[int, TraceRun] | None:
     """Return the fault that is followed now, with its place; None where none is.
 
-    build: the document [object]. Source: the last run without an end.
+    build: the document. Source: the last run without an end.
     """
     runs = [(place, one) for place, one in enumerate(build.traces) if one.ended is None]
     return runs[-1] if runs else None
 
 
 @rule("fault-stops")
-def fault_stops(solution: Solution, words: Words) -> Iterator[Finding]:
+def fault_stops(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Say why the vehicle stands while a fault is followed."""
-    from urgens.guidance.tracing.ranking import Evidence
+    from urgens.guidance.tracing.ranking import TraceEvidence
     from urgens.guidance.tracing.together import stops
 
     found = open_run(solution.build)
@@ -30,7 +30,7 @@ def fault_stops(solution: Solution, words: Words) -> Iterator[Finding]:
         return
     place, run = found
     seen = {one.sign: one.seen for one in run.signs}
-    for said in stops(Evidence(seen, {one.test: one.outcome for one in run.tests}))[:1]:
+    for said in stops(TraceEvidence(seen, {one.test: one.outcome for one in run.tests}))[:1]:
         yield Finding(
             code="fault-stops",
             severity=Severity.DANGER,

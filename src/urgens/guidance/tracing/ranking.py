@@ -9,11 +9,18 @@ import numpy as np
 
 from urgens.document import Build, BuildErrors
 from urgens.guidance.tracing.fitting import fits
-from urgens.guidance.tracing.readings import Reading, Weighed, weighed
-from urgens.guidance.tracing.tables import Cause, Link, Outcome, Sign, Trial, tables
+from urgens.guidance.tracing.readings import TraceReading, Weighed, weighed
+from urgens.guidance.tracing.tables import (
+    Link,
+    TestOutcome,
+    TraceCause,
+    TraceSign,
+    TraceTest,
+    tables,
+)
 from urgens.physics.arrays import Array, Bools
 
-_T = TypeVar("_T", Sign, Trial, Outcome)
+_T = TypeVar("_T", TraceSign, TraceTest, TestOutcome)
 OTHER = 0.1  # kept for something that is in no list
 UNNAMED: Link = "never"  # how often a cause shows a sign that does not name it
 LUMPED = 0.02  # share under which causes count as one: to tell those apart is worth no test yet
@@ -21,7 +28,7 @@ OPENING, SECOND = 10.0, 5.0  # minutes that an open joint and a second person co
 
 
 @dataclass(frozen=True)
-class Evidence:
+class TraceEvidence:
     """What is known: signs seen or not, outcomes of tests, readings; how much work raised causes.
 
     `raised` are factors on causes that the last changes can have brought [-].
@@ -29,26 +36,26 @@ class Evidence:
 
     signs: Mapping[str, bool] = field(default_factory=dict)
     outcomes: Mapping[str, str] = field(default_factory=dict)
-    readings: tuple[Reading, ...] = ()
+    readings: tuple[TraceReading, ...] = ()
     raised: Mapping[str, float] = field(default_factory=dict)
 
 
 class Ranked(NamedTuple):
     """A cause, and its share of all [-]; `place` that of it among the causes of the build."""
 
-    cause: Cause
+    cause: TraceCause
     share: float
     place: int
 
 
-class Asked(NamedTuple):
+class CandidateTest(NamedTuple):
     """A test that may be next: bits it is expected to tell a minute, how likely each outcome is.
 
     `then` (outcomes, causes + 1) are the shares after each outcome [-].
     """
 
-    test: Trial
-    outcomes: tuple[Outcome, ...]
+    test: TraceTest
+    outcomes: tuple[TestOutcome, ...]
     gain: float
     chances: Array
     then: Array
@@ -59,8 +66,8 @@ class Asked(NamedTuple):
         return costs(self.test)
 
 
-def costs(test: Trial) -> float:
-    """Return the minutes a test counts for; test: of it [object]. Source: assumed, as OPENING."""
+def costs(test: TraceTest) -> float:
+    """Return the minutes a test counts for; test: of it. Source: assumed, as OPENING."""
     return test.minutes + OPENING * test.opens + SECOND * (test.people > 1)
 
 
@@ -84,26 +91,26 @@ class Tracing:
         self._prior = common / common.sum()
         self._likely: dict[str, Array] = {}  # by test, worked out when first asked for
 
-    def sign(self, name: str) -> Sign:
+    def sign(self, name: str) -> TraceSign:
         """Return a sign; name: its id [text]. Raises BuildErrors with the nearest one."""
         return _found(name, self.signs, tables().signs, "--sign")
 
-    def test(self, name: str) -> Trial:
+    def test(self, name: str) -> TraceTest:
         """Return a test; name: its id [text]. Raises BuildErrors with the nearest one."""
         return _found(name, self.tests, tables().tests, "--test")
 
-    def outcomes(self, test: Trial) -> tuple[Outcome, ...]:
-        """Return the outcomes that the layout can show; test: of it [object]. Source: `fits`."""
+    def outcomes(self, test: TraceTest) -> tuple[TestOutcome, ...]:
+        """Return the outcomes that the layout can show; test: of it. Source: `fits`."""
         return tuple(one for one in test.outcomes if fits(self.build, one.needs))
 
-    def outcome(self, test: Trial, name: str) -> Outcome:
+    def outcome(self, test: TraceTest, name: str) -> TestOutcome:
         """Return an outcome; test: of it; name: its id [text]. Raises BuildErrors."""
         return _found(name, self.outcomes(test), test.outcomes, f"--test {test.id}")
 
-    def shares(self, evidence: Evidence, weights: Weighed) -> Array:
+    def shares(self, evidence: TraceEvidence, weights: Weighed) -> Array:
         """Return the share of each cause and last of something else (c + 1,) [-].
 
-        evidence: what is known; weights: of its readings [objects].
+        evidence: what is known; weights: of its readings.
         Source: Bayes; signs, outcomes and readings taken as independent given the cause.
         """
         raised = np.array([evidence.raised.get(cause, 1.0) for cause in self.ids])
@@ -118,26 +125,26 @@ class Tracing:
         found = found * np.append(weights.causes, weights.other)
         return np.asarray(found / found.sum())
 
-    def shows(self, sign: Sign) -> Array:
+    def shows(self, sign: TraceSign) -> Array:
         """Return how often each cause, and something else, shows a sign (c + 1,) [-].
 
-        sign: of the table [object]. Source: the table; something else as all causes on the whole.
+        sign: of the table. Source: the table; something else as all causes on the whole.
         """
         whole = tables()
         named = dict(sign.causes.links())
         links = np.array([whole.links[named.get(cause, UNNAMED)] for cause in self.ids])
         return np.append(links, links @ self._prior)
 
-    def likely(self, test: Trial) -> Array:
+    def likely(self, test: TraceTest) -> Array:
         """Return how likely each outcome is of each cause, (outcomes, c + 1) [-].
 
-        test: of the table [object]. Source: the table; something else as all causes on the whole.
+        test: of the table. Source: the table; something else as all causes on the whole.
         """
         if test.id not in self._likely:
             self._likely[test.id] = self._worked_out(test)
         return self._likely[test.id]
 
-    def _worked_out(self, test: Trial) -> Array:
+    def _worked_out(self, test: TraceTest) -> Array:
         whole, outcomes = tables(), self.outcomes(test)
         seldom, place = whole.links["seldom"], [one.id for one in outcomes].index(test.usual)
         table = np.full((len(outcomes), len(self.ids)), np.nan)
@@ -152,7 +159,7 @@ class Tracing:
         table = table / table.sum(axis=0)
         return np.column_stack([table, table @ self._prior])
 
-    def next_tests(self, evidence: Evidence, shares: Array) -> tuple[Asked, ...]:
+    def next_tests(self, evidence: TraceEvidence, shares: Array) -> tuple[CandidateTest, ...]:
         """Return the tests that are left, the best first.
 
         evidence: what is known; shares: of the causes (c + 1,) [-].
@@ -168,13 +175,15 @@ class Tracing:
             chances = joint.sum(axis=1)
             then = joint / chances[:, None]
             gain = entropy(_lumped(shares, kept)) - chances @ entropy(_lumped(then, kept))
-            found.append(Asked(test, self.outcomes(test), float(gain) / costs(test), chances, then))
+            found.append(
+                CandidateTest(test, self.outcomes(test), float(gain) / costs(test), chances, then)
+            )
         return tuple(sorted(found, key=lambda one: -round(one.gain, 9)))
 
-    def ranked(self, shares: Array, evidence: Evidence) -> tuple[Ranked, ...]:
+    def ranked(self, shares: Array, evidence: TraceEvidence) -> tuple[Ranked, ...]:
         """Return the causes by their share, equal ones in the order of the first sign's table.
 
-        shares: (c + 1,) [-]; evidence: what is known [object]. Source: cheap checks first.
+        shares: (c + 1,) [-]; evidence: what is known. Source: cheap checks first.
         """
         order = {cause: place for place, cause in enumerate(self.ids)}
         seen = next((name for name, yes in evidence.signs.items() if yes), None)
@@ -208,7 +217,7 @@ def entropy(shares: Array) -> Array:
     return np.asarray(-(shares * np.log2(safe)).sum(axis=-1))
 
 
-def with_readings(tracing: Tracing, readings: Sequence[Reading], case: int) -> Weighed:
+def with_readings(tracing: Tracing, readings: Sequence[TraceReading], case: int) -> Weighed:
     """Return how likely readings are of each cause; as in `weighed`. Source: it."""
     return weighed(tracing.build, tracing.ids, readings, case)
 

@@ -10,7 +10,16 @@ from urgens.document import Build, BuildErrors
 from urgens.guidance.tracing.simulated import Figures, Simulated, at_feet, figures, rows_of
 from urgens.physics.arrays import Array
 from urgens.physics.axle import AXLES
-from urgens.quantity import FORCE, LENGTH, PRESSURE, TEMPERATURE, VOLUME, Kind, QuantityError, parse
+from urgens.quantity import (
+    FORCE,
+    LENGTH,
+    PRESSURE,
+    TEMPERATURE,
+    VOLUME,
+    QuantityError,
+    QuantityKind,
+    parse,
+)
 from urgens.solve.system import system
 from urgens.studies.draws import drawn, laid, spreads
 from urgens.studies.heat import mass_heated
@@ -25,7 +34,7 @@ class Read(NamedTuple):
     """One kind of reading: in words, its dimension, its own error [SI] and share, its figure."""
 
     words: str
-    exponents: Kind | None
+    exponents: QuantityKind | None
     error: float
     share: float
     figure: Callable[[Figures], Array]
@@ -58,12 +67,12 @@ MOST: Mapping[str, float] = {
 }  # fmt: skip
 
 
-def _ratio(found: Figures) -> Array:
-    return np.asarray(found.front_force / np.maximum(found.rear_force, 1.0))
+def _ratio(figures: Figures) -> Array:
+    return np.asarray(figures.front_force / np.maximum(figures.rear_force, 1.0))
 
 
 @dataclass(frozen=True)
-class Reading:
+class TraceReading:
     """What was read [SI] at a foot [N]: its kind, at which stroke, and where it comes from."""
 
     kind: str
@@ -73,7 +82,7 @@ class Reading:
     source: str = "typed"
 
 
-def reading(name: str, typed: str, effort: str) -> Reading:
+def reading(name: str, typed: str, effort: str) -> TraceReading:
     """Return a reading as it is typed.
 
     name: of its kind, a travel's with its stroke behind ("travel-3") [text]; typed: what was read
@@ -93,7 +102,7 @@ def reading(name: str, typed: str, effort: str) -> Reading:
         raise BuildErrors.one(name, f"no foot presses {effort}", "read it again")
     if not 0.0 <= value <= MOST[kind]:
         raise BuildErrors.one(name, f"{typed} is beyond any vehicle", "read it again")
-    return Reading(kind, value, foot, int(stroke))
+    return TraceReading(kind, value, foot, int(stroke))
 
 
 def _value(kind: str, typed: str) -> float:
@@ -125,11 +134,11 @@ class Weighed(NamedTuple):
 
 
 def weighed(
-    build: Build, causes: tuple[str, ...], readings: Sequence[Reading], case: int
+    build: Build, causes: tuple[str, ...], readings: Sequence[TraceReading], case: int
 ) -> Weighed:
     """Return how likely readings are of each cause, up to one factor.
 
-    build: the document; causes: by id [text]; readings: of it [object]; case: place of the load
+    build: the document; causes: by id [text]; readings: of it; case: place of the load
     case [-].
     Source: normal errors of reading and of what is known of the build; a share of strays.
     """
@@ -154,7 +163,7 @@ def weighed(
     return Weighed(found, float(np.prod(stray)) + LITTLE, best, shown[0])
 
 
-def _shown(build: Build, rows: Simulated, readings: Sequence[Reading], case: int) -> Array:
+def _shown(build: Build, rows: Simulated, readings: Sequence[TraceReading], case: int) -> Array:
     """Return what every row would show, shape (r, readings) [SI]."""
     columns = np.empty((len(rows.causes), len(readings)))
     for stroke in {one.stroke for one in readings}:
@@ -178,7 +187,7 @@ def _by_mass(build: Build, kind: str) -> float:
     return 1.0 if masses[0] is None or masses[1] is None else masses[1] / masses[0]
 
 
-def _errors(build: Build, readings: Sequence[Reading], shown: Array, case: int) -> Array:
+def _errors(build: Build, readings: Sequence[TraceReading], shown: Array, case: int) -> Array:
     """Return the error of each reading beside what is computed (readings,) [SI]."""
     efforts = tuple(one.effort for one in readings)
     spread = _spread(build, efforts, case)

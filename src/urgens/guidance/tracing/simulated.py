@@ -14,7 +14,7 @@ from urgens.document import Build
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import Pair
 from urgens.physics.valve_law import Felt, LoadSensingLaw, MeteringLaw, ReducingLaw, ValveLaw
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling
 from urgens.solve.half_failed import half_lost_travel
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
@@ -127,7 +127,7 @@ def rows_of(causes: Sequence[str]) -> Simulated:
 def figures(build: Build, rows: Simulated, efforts: Array, case: int, stroke: int = 1) -> Figures:
     """Return the figures of every row at every foot.
 
-    build: the document; rows: of causes [object]; efforts: of the foot (e,) [N]; case: place of
+    build: the document; rows: of causes; efforts: of the foot (e,) [N]; case: place of
     the load case [-]; stroke: which one of them, 1 to 3 [-].
     Source: `solve`, once for all rows; what a stroke takes up is assumed.
     """
@@ -151,56 +151,56 @@ def _there(changes: Mapping[str, Array], axle: str) -> Array:
 
 
 def at_feet(
-    made: System, standing: Standing, efforts: Array, front: Floats = 1.0, rear: Floats = 1.0
+    system: System, standing: StaticVehicle, efforts: Array, front: Floats = 1.0, rear: Floats = 1.0
 ) -> Figures:
     """Return the figures of a system at every foot, the pad at the floor at most.
 
-    made: the system, its numbers (r, 1) or plain; standing: one load case [N, -]; efforts: (e,)
+    system: the system, its numbers (r, 1) or plain; standing: one load case [N, -]; efforts: (e,)
     [N]; front, rear: share of the pressure that reaches the brakes [-].
     Source: `solve`.
     """
     felt = Felt(standing.rear_weight, standing.rear_weight)
-    lines = line_pressures(made, booster_output(made, pushrod_force(made, efforts)), felt)
+    lines = line_pressures(system, booster_output(system, pushrod_force(system, efforts)), felt)
     pressures = lines.front * front, lines.rear * rear
-    forces = forces_at(made, lines._replace(front=pressures[0], rear=pressures[1]))
+    forces = forces_at(system, lines._replace(front=pressures[0], rear=pressures[1]))
     z = (forces[0] + forces[1]) / (standing.front_weight + standing.rear_weight)
-    pad = np.minimum(travel(made, efforts, *pressures).pad, made.volumes.floor)
-    flows = (_swept(made, axle) * share for axle, share in zip(_BOTH, (front, rear), strict=True))
+    pad = np.minimum(travel(system, efforts, *pressures).pad, system.volumes.floor)
+    flows = (_swept(system, axle) * share for axle, share in zip(_BOTH, (front, rear), strict=True))
     return Figures(*np.broadcast_arrays(pad, *pressures, *forces, z, *flows))
 
 
-def _swept(made: System, axle: str) -> Array:
+def _swept(system: System, axle: str) -> Array:
     """Return what a full stroke of the chambers that feed an axle moves [m³]."""
-    fed = [one for one in made.volumes.chambers
+    fed = [one for one in system.volumes.chambers
            if (one.front_part if axle == "front" else one.rear_part) > 0.0]  # fmt: skip
     return np.asarray(sum(one.area * one.stroke for one in fed))
 
 
-def _laid(made: System, wrong: Mapping[str, Array], stroke: int) -> System:
+def _laid(system: System, wrong: Mapping[str, Array], stroke: int) -> System:
     """Return a system of all rows at once, each with its own thing wrong."""
-    cylinders = Pair(*(replace(one, area=one.area * wrong["area"]) for one in made.cylinders))
-    same = made.cylinders.front is made.cylinders.rear
-    fluid = made.volumes
+    cylinders = Pair(*(replace(one, area=one.area * wrong["area"]) for one in system.cylinders))
+    same = system.cylinders.front is system.cylinders.rear
+    fluid = system.volumes
     left = 1.0 - HALF * wrong["half"]  # of both axles, where their halves cross
     ends = (
         _end(end, left * wrong[f"friction_{axle}"])
-        for axle, end in zip(_BOTH, made.ends, strict=True)
+        for axle, end in zip(_BOTH, system.ends, strict=True)
     )
     axles = (_fluid(one, axle, wrong, stroke) for axle, one in zip(_BOTH, fluid.axles, strict=True))
     booster = replace(
-        made.booster,
-        assist_limit=made.booster.assist_limit * wrong["assist"],
-        jump_in=made.booster.jump_in * np.minimum(wrong["assist"] * PASSES, 1.0),
+        system.booster,
+        assist_limit=system.booster.assist_limit * wrong["assist"],
+        jump_in=system.booster.jump_in * np.minimum(wrong["assist"] * PASSES, 1.0),
     )
     return replace(
-        made,
-        pedal_ratio=made.pedal_ratio * wrong["ratio"],
+        system,
+        pedal_ratio=system.pedal_ratio * wrong["ratio"],
         booster=booster,
         cylinders=Pair(cylinders.front, cylinders.front) if same else cylinders,
         ends=Pair(*ends),
         valves=Pair(
-            tuple(_metering(law, wrong) for law in made.valves.front),
-            tuple(_reducing(law, wrong) for law in made.valves.rear),
+            tuple(_metering(law, wrong) for law in system.valves.front),
+            tuple(_reducing(law, wrong) for law in system.valves.rear),
         ),
         volumes=replace(
             fluid,
@@ -215,15 +215,15 @@ def _end(end: WheelEnd, friction: Array) -> WheelEnd:
     return replace(end, torque_per_pressure=end.torque_per_pressure * friction)
 
 
-def _fluid(one: AxleFluid, axle: str, wrong: Mapping[str, Array], stroke: int) -> AxleFluid:
+def _fluid(fluid: AxleFluid, axle: str, wrong: Mapping[str, Array], stroke: int) -> AxleFluid:
     place = min(max(stroke, 1), len(LEFT)) - 1
     further = (wrong[f"clearance_{axle}"] - 1.0) * LEFT[place]
     return replace(
-        one,
-        clearance_volume=one.clearance_volume * (1.0 + further),
-        compliance=one.compliance * wrong[f"compliance_{axle}"],
-        hose_expansion=one.hose_expansion * wrong[f"hose_{axle}"],
-        trapped_air=one.trapped_air + wrong[f"air_{axle}"] * PUMPED[place],
+        fluid,
+        clearance_volume=fluid.clearance_volume * (1.0 + further),
+        compliance=fluid.compliance * wrong[f"compliance_{axle}"],
+        hose_expansion=fluid.hose_expansion * wrong[f"hose_{axle}"],
+        trapped_air=fluid.trapped_air + wrong[f"air_{axle}"] * PUMPED[place],
     )
 
 

@@ -44,7 +44,7 @@ class Linked(TableRow):
                 yield cause, link
 
 
-class Sign(TableRow):
+class TraceSign(TableRow):
     """Something seen, felt or heard: in words, how to look, why it stops the vehicle if it does.
 
     `when` tells that it is not what is seen but when it came.
@@ -58,7 +58,7 @@ class Sign(TableRow):
     causes: Linked
 
 
-class Cause(TableRow):
+class TraceCause(TableRow):
     """What it may come from: why it shows so, how common, where, what it needs, what mends it."""
 
     id: str
@@ -71,7 +71,7 @@ class Cause(TableRow):
     mend: str
 
 
-class Outcome(Linked):
+class TestOutcome(Linked):
     """What a test can show, what it would mean, and which causes show so."""
 
     id: str
@@ -80,7 +80,7 @@ class Outcome(Linked):
     needs: tuple[Need, ...] = ()
 
 
-class Trial(TableRow):
+class TraceTest(TableRow):
     """A test: minutes and people it takes, whether a joint is opened, its outcomes.
 
     `usual` is the outcome of causes that none of them names; `answers` the signs that say the same.
@@ -95,7 +95,7 @@ class Trial(TableRow):
     procedure: str | None = None
     answers: tuple[str, ...] = ()
     usual: str
-    outcomes: tuple[Outcome, ...] = Field(min_length=2)
+    outcomes: tuple[TestOutcome, ...] = Field(min_length=2)
 
 
 class Tables(TableRow):
@@ -103,9 +103,9 @@ class Tables(TableRow):
 
     links: Mapping[Link, Share]
     common: Mapping[Common, Annotated[float, Field(gt=0)]]
-    signs: tuple[Sign, ...]
-    causes: tuple[Cause, ...]
-    tests: tuple[Trial, ...]
+    signs: tuple[TraceSign, ...]
+    causes: tuple[TraceCause, ...]
+    tests: tuple[TraceTest, ...]
 
     @model_validator(mode="after")
     def _whole(self) -> "Tables":

@@ -7,7 +7,7 @@ from pydantic import Field
 
 from urgens.data import trace_table
 from urgens.document.model import TableRow
-from urgens.guidance.tracing.ranking import Evidence
+from urgens.guidance.tracing.ranking import TraceEvidence
 from urgens.guidance.tracing.tables import tables
 
 NOT = "not "
@@ -49,13 +49,13 @@ def _known() -> Iterator[str]:
         yield from (f"{test.id}={one.id}" for one in test.outcomes)
 
 
-def _said(evidence: Evidence) -> set[str]:
+def _said(evidence: TraceEvidence) -> set[str]:
     seen = {name if yes else f"{NOT}{name}" for name, yes in evidence.signs.items()}
     return seen | {f"{test}={outcome}" for test, outcome in evidence.outcomes.items()}
 
 
-def contradictions(evidence: Evidence) -> tuple[str, ...]:
-    """Return what excludes each other, in words; evidence: what is known [object].
+def contradictions(evidence: TraceEvidence) -> tuple[str, ...]:
+    """Return what excludes each other, in words; evidence: what is known.
 
     Source: common practice: one of the two was seen or noted wrongly, or two things are wrong.
     """
@@ -63,8 +63,8 @@ def contradictions(evidence: Evidence) -> tuple[str, ...]:
     return tuple(one.words for one in _together().excluding if set(one.pair) <= said)
 
 
-def stops(evidence: Evidence) -> tuple[str, ...]:
-    """Return why the vehicle is not to be driven, in words; evidence: what is known [object].
+def stops(evidence: TraceEvidence) -> tuple[str, ...]:
+    """Return why the vehicle is not to be driven, in words; evidence: what is known.
 
     Source: common practice: a sinking or lost pedal, a leak, a lamp with a falling pedal.
     """

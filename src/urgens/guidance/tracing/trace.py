@@ -6,18 +6,18 @@ from dataclasses import dataclass
 from urgens.document import Build
 from urgens.document.ledger.history import HistoryEntry
 from urgens.guidance.tracing.ranking import (
-    Asked,
-    Evidence,
+    CandidateTest,
     Ranked,
+    TraceEvidence,
     Tracing,
     entropy,
     keeping_other,
     with_readings,
 )
-from urgens.guidance.tracing.readings import KINDS, Reading, Weighed
-from urgens.guidance.tracing.tables import Sign
+from urgens.guidance.tracing.readings import KINDS, TraceReading, Weighed
+from urgens.guidance.tracing.tables import TraceSign
 from urgens.guidance.tracing.together import contradictions, stops
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.physics.arrays import Array
 from urgens.quantity import FORCE, show
 
@@ -55,28 +55,30 @@ class Traced:
     """
 
     tracing: Tracing
-    evidence: Evidence
+    evidence: TraceEvidence
     stops: tuple[str, ...]
     contradictions: tuple[str, ...]
     ranked: tuple[Ranked, ...]
     other: float
-    tests: tuple[Asked, ...]
+    tests: tuple[CandidateTest, ...]
     shares: Array
     weights: Weighed
 
-    def reason(self, one: Ranked, words: Words) -> str:
+    def reason(self, ranked: Ranked, words: FigureWords) -> str:
         """Return why a cause is where it is, in a sentence or two.
 
-        one: of the causes [object]; words: in units shown [object].
+        ranked: of the causes; words: in units shown.
         Source: the table; the reading that tells most, beside what the cause would show.
         """
         told = [
             _reading_words(read, float(best), words)
-            for read, best in zip(self.evidence.readings, self.weights.best[one.place], strict=True)
+            for read, best in zip(
+                self.evidence.readings, self.weights.best[ranked.place], strict=True
+            )
         ]
-        return " ".join([one.cause.why, *told[:1]])
+        return " ".join([ranked.cause.why, *told[:1]])
 
-    def question(self, skipped: Set[str] = frozenset()) -> Sign | None:
+    def question(self, skipped: Set[str] = frozenset()) -> TraceSign | None:
         """Return the sign whose answer is expected to tell most, None where none tells anything.
 
         skipped: those that are not to be asked [text].
@@ -97,7 +99,7 @@ class Traced:
         return found
 
 
-def traced(build: Build, evidence: Evidence, case: int = 0) -> Traced:
+def traced(build: Build, evidence: TraceEvidence, case: int = 0) -> Traced:
     """Return what is known comes to; build: the document; evidence: of it; case: its place [-].
 
     Raises BuildErrors for a sign, test or outcome that is none, or that the layout cannot have.
@@ -117,7 +119,7 @@ def traced(build: Build, evidence: Evidence, case: int = 0) -> Traced:
 def raised_by(entry: HistoryEntry | None) -> dict[str, float]:
     """Return how much likelier a change makes each cause that it can have brought [-].
 
-    entry: the last change of the history, None without one [object]. Source: BRINGS.
+    entry: the last change of the history, None without one. Source: BRINGS.
     """
     if entry is None:
         return {}
@@ -135,7 +137,7 @@ def last_change(build: Build) -> HistoryEntry | None:
     return max(changes, key=lambda one: one.at) if changes else None
 
 
-def _reading_words(read: Reading, shown: float, words: Words) -> str:
+def _reading_words(read: TraceReading, shown: float, words: FigureWords) -> str:
     kind = KINDS[read.kind]
     foot = show(read.effort, FORCE, words.units)
     if kind.exponents is None:

@@ -8,7 +8,7 @@ from urgens.document.circuits import Circuits, circuits_of
 from urgens.document.layout.layout import FittedPart
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.records import records
-from urgens.guidance.tracing.tables import Cause, Place
+from urgens.guidance.tracing.tables import Place, TraceCause
 
 VALVES = (
     "reducing",
@@ -40,8 +40,8 @@ class WayBack:
     proves: tuple[str, ...]
 
 
-def way_back(build: Build, cause: Cause) -> WayBack:
-    """Return the way back after a cause is mended; build: the document; cause: of it [object].
+def way_back(build: Build, cause: TraceCause) -> WayBack:
+    """Return the way back after a cause is mended; build: the document; cause: of it.
 
     Source: common practice: what was open is bled again, what it bears on is proved again.
     """
@@ -53,7 +53,7 @@ def way_back(build: Build, cause: Cause) -> WayBack:
     return WayBack(cause.mend, opened, bool(record.opens) or cause.mend == "bleed", proves)
 
 
-def lit(build: Build, cause: Cause) -> tuple[str, ...]:
+def lit(build: Build, cause: TraceCause) -> tuple[str, ...]:
     """Return the ids of the parts where a cause sits; build, cause: as in `way_back`.
 
     Source: the layout; none where it is not drawn, or the place is everywhere.
@@ -62,7 +62,7 @@ def lit(build: Build, cause: Cause) -> tuple[str, ...]:
     return tuple(part for kind in kinds for part in _parts(build, kind, cause))
 
 
-def _parts(build: Build, kind: str, cause: Cause) -> tuple[str, ...]:
+def _parts(build: Build, kind: str, cause: TraceCause) -> tuple[str, ...]:
     circuits = circuits_of(build)
     if circuits is None:
         return ()

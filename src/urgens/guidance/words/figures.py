@@ -21,7 +21,7 @@ COMMON_PRACTICE = "common practice"
 
 
 @dataclass(frozen=True)
-class Words:
+class FigureWords:
     """Writes figures in one unit system."""
 
     units: UnitSystem | Units

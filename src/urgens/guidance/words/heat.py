@@ -23,10 +23,10 @@ def _rise(kelvin: float, units: Units | UnitSystem) -> str:
     return f"{number:.0f} {unit_shown(TEMPERATURE, units)}"
 
 
-def heat_words(solution: Solution, found: Found, units: Units | UnitSystem) -> list[str]:
+def heat_words(solution: Solution, estimate: Found, units: Units | UnitSystem) -> list[str]:
     """Return the heat of a series, the first sentence alone a summary."""
     series = solution.build.heat or Heat()
-    known = {axle: one for axle, one in found.items() if one is not None}
+    known = {axle: one for axle, one in estimate.items() if one is not None}
     if not known:
         return ["weigh a rotor or a drum to estimate its heat", "No iron is weighed yet."]
     ends = ", ".join(
@@ -47,14 +47,14 @@ def heat_words(solution: Solution, found: Found, units: Units | UnitSystem) -> l
                 "series and the share again."
             )
     for axle in AXLES:
-        if found[axle] is None:
+        if estimate[axle] is None:
             said.append(f"The {axle} iron is not weighed.")
     return said
 
 
-def fluid_words(build: Build, found: Found, units: Units | UnitSystem) -> str:
+def fluid_words(build: Build, estimate: Found, units: Units | UnitSystem) -> str:
     """Return how far the fluid is from boiling, in words."""
-    hottest = max((one.fluid for one in found.values() if one is not None), default=None)
+    hottest = max((one.fluid for one in estimate.values() if one is not None), default=None)
     if hottest is None:
         return ""
     points = boiling_points(build)

@@ -1,7 +1,7 @@
 """What parts, ports and lines of a layout are called in words."""
 
 from urgens.document.circuits import Circuits
-from urgens.document.layout.layout import FittedPart, Line
+from urgens.document.layout.layout import BrakeLine, FittedPart
 
 KINDS = {
     "master": "Master cylinder",
@@ -47,7 +47,7 @@ CIRCUITS = {"front": "front circuit", "rear": "rear circuit", "all": "one circui
 def part_name(circuits: Circuits, part: FittedPart) -> str:
     """Return what a part is called: a wheel brake and its hose by the wheel.
 
-    circuits: of the layout [object]; part: of it [object].
+    circuits: of the layout; part: of it.
     Source: what builders say.
     """
     if part.wheel is not None:
@@ -58,8 +58,8 @@ def part_name(circuits: Circuits, part: FittedPart) -> str:
     return KINDS[part.kind]
 
 
-def line_name(circuits: Circuits, line: Line) -> str:
-    """Return where a line goes, from what; circuits: of the layout [object]; line: of it [object].
+def line_name(circuits: Circuits, line: BrakeLine) -> str:
+    """Return where a line goes, from what; circuits: of the layout; line: of it.
 
     Source: what builders say.
     """

@@ -38,7 +38,7 @@ class ComparedRow:
 
 
 @dataclass(frozen=True)
-class Compared:
+class FeelComparison:
     """All of them at one effort [N]."""
 
     effort: float
@@ -47,7 +47,7 @@ class Compared:
 
 def compared(
     solution: Solution, front: WhatIf, rear: WhatIf, units: Units | UnitSystem
-) -> Compared:
+) -> FeelComparison:
     """Return the feel at the comfortable effort, as built and with faults."""
     effort = solution.build.targets.comfortable_effort.value
     made = solution.system
@@ -55,26 +55,26 @@ def compared(
     found = [feel(one, solution.standing, effort) for one in (made, faulty)]
     columns = [_figures(made, one, units) for one in found]
     rows = tuple(ComparedRow(name, columns[0][name], columns[1][name]) for name in columns[0])
-    return Compared(effort, rows)
+    return FeelComparison(effort, rows)
 
 
-def _figures(made: System, found: Feel, units: Units | UnitSystem) -> dict[str, str]:
+def _figures(system: System, feel: Feel, units: Units | UnitSystem) -> dict[str, str]:
     per = in_units(LENGTH, units) / in_units(FORCE, units)
-    slope = f"{found.slope * per:.3g} {unit_shown(FORCE, units)}/{unit_shown(LENGTH, units)}"
+    slope = f"{feel.slope * per:.3g} {unit_shown(FORCE, units)}/{unit_shown(LENGTH, units)}"
     rows = {
-        "Travel": str(show(found.travel, LENGTH, units)),
+        "Travel": str(show(feel.travel, LENGTH, units)),
         "Slope": slope,
-        "Left to the floor": str(show(found.left, LENGTH, units)) if found.left > 0 else "none",
+        "Left to the floor": str(show(feel.left, LENGTH, units)) if feel.left > 0 else "none",
     }
-    for name, stroke, used in zip(_chambers(made), found.strokes, found.used, strict=True):
+    for name, stroke, used in zip(_chambers(system), feel.strokes, feel.used, strict=True):
         rows[name] = f"{show(stroke, LENGTH, units)}, {100 * used:.0f} %"
     return rows
 
 
-def _chambers(made: System) -> tuple[str, ...]:
-    if len(made.volumes.chambers) == 1:
+def _chambers(system: System) -> tuple[str, ...]:
+    if len(system.volumes.chambers) == 1:
         return ("Stroke used",)
-    if made.split == "diagonal":
+    if system.split == "diagonal":
         return ("Primary stroke", "Secondary stroke")
     return ("Front's stroke", "Rear's stroke")
 

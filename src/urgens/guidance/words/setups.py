@@ -4,33 +4,33 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from urgens.document.kinds.cylinders import cylinder_kind
-from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind
+from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind
 from urgens.solve.corner import corner_locks
 from urgens.solve.lock import AxleName
 from urgens.studies.compare import Column
 
 
 @dataclass(frozen=True)
-class Row:
+class SetupRow:
     """One figure of all columns: a kind of quantity, else a pure number or words."""
 
     name: str
-    kind: Kind | None
+    kind: QuantityKind | None
     values: tuple[float | str, ...]
     unit: str = ""
     decimals: int = 2
 
 
-def rows(found: tuple[Column, ...]) -> tuple[Row, ...]:
+def rows(columns: tuple[Column, ...]) -> tuple[SetupRow, ...]:
     """Return the figures of all columns, in the order of the work.
 
-    found: columns [objects].
+    columns: columns.
     Source: their solutions.
     """
     return tuple(
-        Row(name, kind, tuple(of(column) for column in found), unit, decimals)
+        SetupRow(name, kind, tuple(of(column) for column in columns), unit, decimals)
         for name, kind, unit, decimals, of in _FIGURES
-        if any(of(column) != "" for column in found)
+        if any(of(column) != "" for column in columns)
     )
 
 
@@ -72,7 +72,7 @@ def _hold(column: Column) -> float | str:
     return float("nan") if held.effort is None else held.effort
 
 
-_Figure = tuple[str, Kind | None, str, int, Callable[[Column], float | str]]
+_Figure = tuple[str, QuantityKind | None, str, int, Callable[[Column], float | str]]
 _FIGURES: tuple[_Figure, ...] = (
     ("Bore", None, "", 0, _bore),
     ("Pedal ratio", None, ": 1", 2, lambda c: float(c.made.pedal_ratio)),

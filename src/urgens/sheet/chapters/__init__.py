@@ -4,15 +4,15 @@ from collections.abc import Callable, Iterator, Sequence
 
 from urgens.data import chapter_titles
 from urgens.document import BuildErrors
-from urgens.sheet.blocks import Block, Bound, Chapter, Words
+from urgens.sheet.blocks import Block, Bound, Chapter, Paragraphs
 from urgens.sheet.chapters.closing import coming, history, planned, signing, still_open
 from urgens.sheet.chapters.figures import balance, layout, lines, vehicle
 from urgens.sheet.chapters.photographs import photographs
 from urgens.sheet.chapters.records import bleeding, proved, stopped
-from urgens.sheet.chapters.told import Told
+from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.chapters.wall import wall
 
-Make = Callable[[Told], Iterator[Block]]
+Make = Callable[[SheetContext], Iterator[Block]]
 _MADE_BY: dict[str, Make] = {
     "wall": wall, "vehicle": vehicle, "balance": balance, "layout": layout, "lines": lines,
     "bleeding": bleeding, "proofs": proved, "stops": stopped, "open": still_open,
@@ -26,10 +26,10 @@ ALL = tuple(CHAPTERS)
 NOTHING = "Nothing is on record."
 
 
-def bound(told: Told, chosen: Sequence[str] | None = None) -> Bound:
+def bound(context: SheetContext, chosen: Sequence[str] | None = None) -> Bound:
     """Return the chapters that are chosen, in the sheet's order; all that say something by default.
 
-    told: of a build [object]; chosen: names of chapters [text].
+    context: of a build; chosen: names of chapters [text].
     Raises BuildErrors where there is none of a name. Source: CHAPTERS.
     """
     unknown = [name for name in chosen or () if name not in CHAPTERS]
@@ -41,9 +41,9 @@ def bound(told: Told, chosen: Sequence[str] | None = None) -> Bound:
     for name, (title, make) in CHAPTERS.items():
         if chosen is not None and name not in chosen:
             continue
-        blocks = tuple(make(told))
+        blocks = tuple(make(context))
         if not blocks and chosen is not None:
-            blocks = (Words((NOTHING,), "muted"),)
+            blocks = (Paragraphs((NOTHING,), "muted"),)
         if blocks:
             found.append(Chapter(name, title, blocks))
-    return Bound(told.build.name, told.day.isoformat(), tuple(found))
+    return Bound(context.build.name, context.day.isoformat(), tuple(found))

@@ -10,8 +10,8 @@ from urgens.guidance.planning.due import due
 from urgens.guidance.planning.plan import plan
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.tracing.chronicle import chronicle
-from urgens.sheet.blocks import Block, Rows, Words
-from urgens.sheet.chapters.told import Told
+from urgens.sheet.blocks import Block, Paragraphs, Rows
+from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.table import Table
 
 DRY = ("dry", "checked")
@@ -21,48 +21,48 @@ SIGNED = ("Assembled by", "Bled by", "Proved standing by", "Proved moving by")
 QUALIFIED = "Looked at by a qualified person"
 
 
-def still_open(told: Told) -> Iterator[Block]:
-    """Yield what is open; told: of a build. Source: its items, joints, records and proofs."""
+def still_open(context: SheetContext) -> Iterator[Block]:
+    """Yield what is open; context: of a build. Source: its items, joints, records and proofs."""
     items = tuple(
         (one.what, one.place or "not told", "yes" if one.holds_vehicle else "no",
          "no day" if one.due is None else str(one.due))
-        for one in told.base.open_items
+        for one in context.base.open_items
         if one.done is None
     )  # fmt: skip
     if items:
         yield Rows(Table("Noted", ("What", "Where", "Holds the vehicle", "Due"), items))
     loose = tuple(
         (one.name, one.where, IN_WORDS[one.state])
-        for one in joints(told.base)
+        for one in joints(context.base)
         if one.where and one.state is not None and one.state not in DRY
     )
     if loose:
         yield Rows(Table("Joints not proved dry", ("Joint", "Where", "State"), loose))
-    proofs = tuple((title_of(one.name), one.why) for one in standing_proofs(told.build)
+    proofs = tuple((title_of(one.name), one.why) for one in standing_proofs(context.build)
                    if one.state in ("open", "failed"))  # fmt: skip
     if proofs:
         yield Rows(Table("Standing proofs", ("Proof", "Why it is open"), proofs))
     left = tuple(
         (title_of(one.procedure), f"{one.started:%Y-%m-%d}", f"step {one.step}")
-        for one in told.base.records
+        for one in context.base.records
         if one.ended is None
     )
     if left:
         yield Rows(Table("Runs that were left", ("Procedure", "Begun", "Left at"), left))
     if not (items or loose or proofs or left):
-        yield Words(("Nothing is on record as open.",))
+        yield Paragraphs(("Nothing is on record as open.",))
 
 
-def planned(told: Told) -> Iterator[Block]:
+def planned(context: SheetContext) -> Iterator[Block]:
     """Yield the order of the work: on the way to the set-up that is looked at, else what is open.
 
-    told: of a build [object]. Source: `guidance.planning`.
+    context: of a build. Source: `guidance.planning`.
     """
-    found = plan(told.base, None if told.build == told.base else told.build)
+    found = plan(context.base, None if context.build == context.base else context.build)
     if not found.jobs:
         return
     said = f" {found.work.supposed}" if found.work.supposed else ""
-    yield Words((f"{found.claim}.{said}",), "lead")
+    yield Paragraphs((f"{found.claim}.{said}",), "lead")
     rows = tuple(
         (str(at), job.name, f"{job.minutes} min", str(job.people),
          " and ".join(job.opens) or "nothing", job.why)
@@ -74,23 +74,23 @@ def planned(told: Told) -> Iterator[Block]:
         yield Rows(Table("Not here yet", ("What", "How many", "For"), missing))
 
 
-def coming(told: Told) -> Iterator[Block]:
-    """Yield what is due, with dates and reasons; told: of a build. Source: `planning.due`."""
+def coming(context: SheetContext) -> Iterator[Block]:
+    """Yield what is due, with dates and reasons; context: of a build. Source: `planning.due`."""
     rows = tuple(
         ("no day" if one.when is None else str(one.when), one.what, one.why)
-        for one in due(told.build, told.day, units=told.units)
+        for one in due(context.build, context.day, units=context.units)
     )
     yield Rows(Table("Due", ("On", "What", "Why"), rows))
 
 
-def history(told: Told) -> Iterator[Block]:
-    """Yield what happened, the latest first; told: of a build. Source: `guidance.chronicle`."""
+def history(context: SheetContext) -> Iterator[Block]:
+    """Yield what happened, the latest first; context: of a build. Source: `guidance.chronicle`."""
     rows = []
-    for one in chronicle(told.base):
+    for one in chronicle(context.base):
         figures = []
         if one.entry is not None and one.entry.changes:
             figures = [f"{name} {words}" for name, words
-                       in figure_words((told.base,), thawed(one.entry.changes))]  # fmt: skip
+                       in figure_words((context.base,), thawed(one.entry.changes))]  # fmt: skip
         more = [f"and {len(figures) - MOST_FIGURES} more"] if len(figures) > MOST_FIGURES else []
         said = "; ".join([*([one.why] if one.why else []), *figures[:MOST_FIGURES], *more])
         rows.append((f"{one.at:%Y-%m-%d %H:%M}", one.kind, one.what, said))
@@ -98,13 +98,15 @@ def history(told: Told) -> Iterator[Block]:
         yield Rows(Table("History", ("On", "Kind", "What", "More"), tuple(rows)))
 
 
-def signing(told: Told) -> Iterator[Block]:
-    """Yield lines to sign; who is named on record stands beside; told: of a build."""
+def signing(context: SheetContext) -> Iterator[Block]:
+    """Yield lines to sign; who is named on record stands beside; context: of a build."""
     named = dict.fromkeys(
-        name for run in told.base.records for name in (*run.people, run.checked_by) if name
+        name for run in context.base.records for name in (*run.people, run.checked_by) if name
     )
     rows = tuple((words, BLANK, BLANK) for words in (*SIGNED, QUALIFIED))
     yield Rows(Table("Signed", ("What", "Name and signature", "Date"), rows))
     if named:
-        yield Words((f"Named on record: {', '.join(named)}.",), "muted")
-    yield Words(("Local rules and a look by a qualified person come before the road.",), "warning")
+        yield Paragraphs((f"Named on record: {', '.join(named)}.",), "muted")
+    yield Paragraphs(
+        ("Local rules and a look by a qualified person come before the road.",), "warning"
+    )

@@ -2,18 +2,18 @@
 
 from collections.abc import Iterator
 
-from urgens.sheet.blocks import Block, Pictures, Words
-from urgens.sheet.chapters.told import Told
+from urgens.sheet.blocks import Block, Paragraphs, Pictures
+from urgens.sheet.chapters.told import SheetContext
 
 
-def photographs(told: Told) -> Iterator[Block]:
-    """Yield small copies of the photographs; told: of a build. Source: the files beside it."""
-    if not told.base.photographs:
+def photographs(context: SheetContext) -> Iterator[Block]:
+    """Yield small copies of the photographs; context: of a build. Source: the files beside it."""
+    if not context.base.photographs:
         return
     from urgens.sheet.small_copies import small_copies  # Qt reads pictures
 
-    found, missing = small_copies(told.base, told.folder)
+    found, missing = small_copies(context.base, context.folder)
     if found:
         yield Pictures(found)
     if missing:
-        yield Words(missing, "warning")
+        yield Paragraphs(missing, "warning")

@@ -7,15 +7,15 @@ import numpy as np
 from urgens.bench.gauges.valve_verdict import falling, rising
 from urgens.bench.proof_state import Gauged, brakes, gauged, proofs
 from urgens.bench.sentences import brakes_words, verdict_words
-from urgens.document.ledger.proof import GaugeRun, Stop
-from urgens.document.ledger.records import Record
+from urgens.document.ledger.proof import GaugeRun, MeasuredStop
+from urgens.document.ledger.records import ProcedureRun
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.procedures.step_readings import shown_reading
 from urgens.guidance.tracing.chronicle import valve_name
 from urgens.quantity import PRESSURE, SPEED, TEMPERATURE, shown, unit_shown
 from urgens.quantity.display import in_units
-from urgens.sheet.blocks import Block, Drawing, Rows, Words
-from urgens.sheet.chapters.told import Told
+from urgens.sheet.blocks import Block, Drawing, Paragraphs, Rows
+from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.plot import INK, REAR, Plot
 from urgens.sheet.table import Table
 from urgens.studies.expected_pressures import Expected
@@ -25,21 +25,21 @@ WHEEL_FIELDS = ("strokes", "amount", "bubbles", "colour", "clicks", "temperature
 POINTS = 120
 
 
-def bleeding(told: Told) -> Iterator[Block]:
-    """Yield each bleeding, wheel by wheel; told: of a build. Source: its records."""
-    for run in told.base.records:
+def bleeding(context: SheetContext) -> Iterator[Block]:
+    """Yield each bleeding, wheel by wheel; context: of a build. Source: its records."""
+    for run in context.base.records:
         if run.procedure in PRESSED:
-            yield Words((_run_words(run),), "lead")
-            rows = tuple(_wheel_rows(told, run))
+            yield Paragraphs((_run_words(run),), "lead")
+            rows = tuple(_wheel_rows(context, run))
             if rows:
                 heads = ("Wheel", *(name.capitalize() for name in WHEEL_FIELDS))
                 yield Rows(Table("At each wheel, as last read", heads, rows))
-            read = tuple(_travel_rows(told, run))
+            read = tuple(_travel_rows(context, run))
             if read:
                 yield Rows(Table("Pedal travel", ("When", "Travel", "Foot", "Read on"), read))
 
 
-def _run_words(run: Record) -> str:
+def _run_words(run: ProcedureRun) -> str:
     how = f", {run.method.replace('-', ' ')}" if run.method else ""
     fluid = ""
     if run.fluid is not None:
@@ -56,102 +56,104 @@ def _run_words(run: Record) -> str:
     return f"{run.started:%Y-%m-%d}: {title}{how}{setup}{fluid}{people}{checked}{left}."
 
 
-def _wheel_rows(told: Told, run: Record) -> Iterator[tuple[str, ...]]:
+def _wheel_rows(context: SheetContext, run: ProcedureRun) -> Iterator[tuple[str, ...]]:
     wheels = dict.fromkeys(one.wheel for one in run.entries if one.wheel is not None)
     for wheel in wheels:
         last = {one.field: one.value for one in run.entries if one.wheel == wheel}
         cells = (
-            shown_reading(name, last[name], told.units) if name in last else "not read"
+            shown_reading(name, last[name], context.units) if name in last else "not read"
             for name in WHEEL_FIELDS
         )
         yield (wheel.replace("-", " "), *cells)
 
 
-def _travel_rows(told: Told, run: Record) -> Iterator[tuple[str, ...]]:
+def _travel_rows(context: SheetContext, run: ProcedureRun) -> Iterator[tuple[str, ...]]:
     for one in run.entries:
         if one.field == "travel":
             when = (one.when or "now").replace("-", " ")
-            travel = shown_reading("travel", one.value, told.units)
+            travel = shown_reading("travel", one.value, context.units)
             yield when, travel, one.effort or "not told", f"{one.at:%Y-%m-%d %H:%M}"
 
 
-def proved(told: Told) -> Iterator[Block]:
-    """Yield the standing proofs, then each valve as gauges read it; told: of a build.
+def proved(context: SheetContext) -> Iterator[Block]:
+    """Yield the standing proofs, then each valve as gauges read it; context: of a build.
 
     Source: its records and gauges.
     """
-    read = gauged(told.build)
+    read = gauged(context.build)
     rows = tuple((title_of(one.name), one.state.replace("-", " "), one.why)
-                 for one in proofs(told.build, read))  # fmt: skip
+                 for one in proofs(context.build, read))  # fmt: skip
     yield Rows(Table("Standing", ("Proof", "State", "On record"), rows))
     for one in read:
         if one.run is not None and one.read is not None:
-            verdict, more = verdict_words(one.read, told.words)
+            verdict, more = verdict_words(one.read, context.words)
             which = valve_name(one.valve)
             said = f"{which.capitalize()}, {one.run.at:%Y-%m-%d}: {verdict} {more}"
-            yield Words((said.rstrip(),), "lead")
+            yield Paragraphs((said.rstrip(),), "lead")
             words = f"Out of the {which} against into it, as read, beside what the build expects"
-            yield Drawing(gauge_plot(one, one.run, told), 3.55, 3.0, words)
-    moved = [run for run in told.base.records if run.procedure == "prove-moving"]
+            yield Drawing(gauge_plot(one, one.run, context), 3.55, 3.0, words)
+    moved = [run for run in context.base.records if run.procedure == "prove-moving"]
     for run in moved:
-        yield Words((_run_words(run),), "lead")
+        yield Paragraphs((_run_words(run),), "lead")
 
 
-def gauge_plot(one: Gauged, run: GaugeRun, told: Told) -> bytes:
+def gauge_plot(gauged: Gauged, run: GaugeRun, context: SheetContext) -> bytes:
     """Return readings across a valve as SVG, with the line that is expected and the one fitted.
 
-    one: the valve [object]; run: its readings [object]; told: of the build [object].
+    gauged: the valve; run: its readings; context: of the build.
     Source: `bench.gauges`.
     """
-    scale = in_units(PRESSURE, told.units)
+    scale = in_units(PRESSURE, context.units)
     pressed, let_go = rising(run), falling(run)
     most = 1.05 * max(float(np.max(p, initial=1e5)) for p in (*pressed, *let_go))
     plot = Plot(most / scale, most / scale, high=300.0)
     inlet = np.linspace(0.0, most, POINTS)
-    low, high = one.wanted.band(inlet)
+    low, high = gauged.wanted.band(inlet)
     plot.band(inlet / scale, low / scale, high / scale, "expected, usual tolerance")
-    unit = unit_shown(PRESSURE, told.units)
+    unit = unit_shown(PRESSURE, context.units)
     plot.axes(f"into it, {unit}", f"out of it, {unit}")
-    _lines(plot, one.wanted, one, inlet, scale)
+    _lines(plot, gauged.wanted, gauged, inlet, scale)
     plot.dots(pressed[0] / scale, pressed[1] / scale, INK, name="pressed")
     plot.dots(let_go[0] / scale, let_go[1] / scale, INK, full=False, name="let go")
     plot.legend()
     return plot.svg()
 
 
-def _lines(plot: Plot, wanted: Expected, one: Gauged, inlet: np.ndarray, scale: float) -> None:
+def _lines(plot: Plot, wanted: Expected, gauged: Gauged, inlet: np.ndarray, scale: float) -> None:
     expected = f'stroke="{INK}" stroke-width="0.9" stroke-dasharray="6 2"'
     plot.line(inlet / scale, wanted.outlet(inlet) / scale, expected, "expected")
-    fit = None if one.read is None or not one.read.knows_line else one.read.fitted
+    fit = None if gauged.read is None or not gauged.read.knows_line else gauged.read.fitted
     if fit is not None:
         out = np.where(inlet <= fit.knee, inlet, fit.knee + fit.slope * (inlet - fit.knee))
         plot.line(inlet / scale, (out + fit.offset) / scale,
                   f'stroke="{REAR}" stroke-width="1.8"', "as read")  # fmt: skip
 
 
-def stopped(told: Told) -> Iterator[Block]:
-    """Yield the stops, and what they say of the brakes; told: of a build. Source: its proof."""
-    stops = () if told.base.proof is None else told.base.proof.stops
+def stopped(context: SheetContext) -> Iterator[Block]:
+    """Yield the stops, and what they say of the brakes; context: of a build. Source: its proof."""
+    stops = () if context.base.proof is None else context.base.proof.stops
     if not stops:
         return
     heads = ("On", "Load", "Road", "Setting", "From", "Deceleration", "Locked", "Note")
-    rows = tuple(_stop_row(told, one) for one in sorted(stops, key=lambda one: one.at))
+    rows = tuple(_stop_row(context, one) for one in sorted(stops, key=lambda one: one.at))
     yield Rows(Table("Stops", heads, rows))
-    known = brakes(told.build)
+    known = brakes(context.build)
     if known is not None:
-        yield Words((brakes_words(known, told.build.targets.surface),))
+        yield Paragraphs((brakes_words(known, context.build.targets.surface),))
 
 
-def _stop_row(told: Told, one: Stop) -> tuple[str, ...]:
-    setting = ", ".join(f"{path.rpartition('.')[2]} {value}" for path, value in one.setting.items())
-    felt = "not told" if one.deceleration is None else f"{one.deceleration:.2f} g"
-    warm = [f"{axle} {shown(read, TEMPERATURE, told.units)}"
-            for axle, read in (("front", one.front_temperature), ("rear", one.rear_temperature))
+def _stop_row(context: SheetContext, stop: MeasuredStop) -> tuple[str, ...]:
+    setting = ", ".join(
+        f"{path.rpartition('.')[2]} {value}" for path, value in stop.setting.items()
+    )
+    felt = "not told" if stop.deceleration is None else f"{stop.deceleration:.2f} g"
+    warm = [f"{axle} {shown(read, TEMPERATURE, context.units)}"
+            for axle, read in (("front", stop.front_temperature), ("rear", stop.rear_temperature))
             if read is not None]  # fmt: skip
-    pull = f"pulls {one.pull}" if one.pull in ("left", "right") else ""
-    note = "; ".join(words for words in (pull, *warm, one.note) if words)
-    counts = "" if one.counts else "left out; "
+    pull = f"pulls {stop.pull}" if stop.pull in ("left", "right") else ""
+    note = "; ".join(words for words in (pull, *warm, stop.note) if words)
+    counts = "" if stop.counts else "left out; "
     return (
-        f"{one.at:%Y-%m-%d %H:%M}", one.load_case, f"μ {one.surface:.2f}", setting or "not told",
-        str(shown(one.speed, SPEED, told.units)), felt, one.locked, counts + note,
+        f"{stop.at:%Y-%m-%d %H:%M}", stop.load_case, f"μ {stop.surface:.2f}", setting or "not told",
+        str(shown(stop.speed, SPEED, context.units)), felt, stop.locked, counts + note,
     )  # fmt: skip

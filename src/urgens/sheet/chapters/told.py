@@ -7,14 +7,14 @@ from functools import cached_property
 from pathlib import Path
 
 from urgens.document import Build
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import Units, UnitSystem
 from urgens.sheet.content import Sheet, content
 from urgens.solve import Solution
 
 
 @dataclass(frozen=True)
-class Told:
+class SheetContext:
     """One build on one day.
 
     `base` is the build without a set-up laid over it; `folder` where its file and photographs lie,
@@ -39,6 +39,6 @@ class Told:
         return content(self.solution, self.units, self.day)
 
     @cached_property
-    def words(self) -> Words:
+    def words(self) -> FigureWords:
         """Figures in sentences, in the units shown."""
-        return Words(self.units)
+        return FigureWords(self.units)

@@ -11,8 +11,8 @@ from urgens.guidance import Severity
 from urgens.physics.axle import AXLES
 from urgens.physics.valve import adjusted_knee
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, show, shown
-from urgens.sheet.blocks import Big, Block, Rows, Words
-from urgens.sheet.chapters.told import Told
+from urgens.sheet.blocks import Big, Block, Paragraphs, Rows
+from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.fitted import ASSUMED, counted_in
 from urgens.sheet.table import Table
 from urgens.solve import AxleName, press
@@ -31,25 +31,25 @@ MOST = 8  # findings and items: a wall is read in passing
 FOOT_OF_PAGE = "* rests on a figure that is only assumed."
 
 
-def wall(told: Told) -> Iterator[Block]:
-    """Yield what hangs on the wall; told: of a build [object]. Source: its solution."""
-    yield Big(tuple(_settings(told)))
-    yield Big(tuple(_pressures(told)))
-    yield Rows(_locks(told))
-    yield Words(tuple(_heeded(told)), "danger")
-    yield Words(tuple(_held(told)), "warning")
-    yield Words(told.sheet.cautions)
-    yield Words((f"{FOOT_OF_PAGE} {told.sheet.known}",), "muted")
+def wall(context: SheetContext) -> Iterator[Block]:
+    """Yield what hangs on the wall; context: of a build. Source: its solution."""
+    yield Big(tuple(_settings(context)))
+    yield Big(tuple(_pressures(context)))
+    yield Rows(_locks(context))
+    yield Paragraphs(tuple(_heeded(context)), "danger")
+    yield Paragraphs(tuple(_held(context)), "warning")
+    yield Paragraphs(context.sheet.cautions)
+    yield Paragraphs((f"{FOOT_OF_PAGE} {context.sheet.known}",), "muted")
 
 
-def _mark(told: Told, *places: str) -> str:
+def _mark(context: SheetContext, *places: str) -> str:
     """Return the mark of what rests on figures at these places of the build, if one is assumed."""
-    return ASSUMED.strip() if any(path.startswith(places) for path in told.sheet.assumed) else ""
+    return ASSUMED.strip() if any(path.startswith(places) for path in context.sheet.assumed) else ""
 
 
-def _settings(told: Told) -> Iterator[tuple[str, str, str, str]]:
-    build = told.build
-    units = told.units if isinstance(told.units, Units) else Units(told.units)
+def _settings(context: SheetContext) -> Iterator[tuple[str, str, str, str]]:
+    build = context.build
+    units = context.units if isinstance(context.units, Units) else Units(context.units)
     places = [*SET]
     places += [f"valves.{axle}[{n}].{name}" for axle in AXLES
                for n in range(len(build.valves.of(axle))) for name in SET_OF_A_VALVE]  # fmt: skip
@@ -58,18 +58,18 @@ def _settings(told: Told) -> Iterator[tuple[str, str, str, str]]:
         one = known.get(path)
         if one is None or one.value is None:
             continue
-        figure, mark = shown(one.value, one.kind, one.shown_in(units)), _mark(told, path)
+        figure, mark = shown(one.value, one.kind, one.shown_in(units)), _mark(context, path)
         unit = figure.unit or counted_in(build, path)
         yield _name(path, one.entry.column), figure.number, unit, mark
         if path.endswith(".turns"):
-            yield _knee_there(told, path, mark)
+            yield _knee_there(context, path, mark)
 
 
-def _knee_there(told: Told, path: str, mark: str) -> tuple[str, str, str, str]:
+def _knee_there(context: SheetContext, path: str, mark: str) -> tuple[str, str, str, str]:
     """Return the knee at an adjustable valve's setting."""
-    valve = value_at(told.build, path.removesuffix(".turns"))
+    valve = value_at(context.build, path.removesuffix(".turns"))
     knees = [knee.value for _, knee in valve.table]
-    knee = show(float(adjusted_knee(valve.turns, valve.settings, knees)), PRESSURE, told.units)
+    knee = show(float(adjusted_knee(valve.turns, valve.settings, knees)), PRESSURE, context.units)
     name = _name(path, f"knee at {valve.turns:g} {valve.counted}")
     return name, knee.number, knee.unit, mark
 
@@ -83,8 +83,8 @@ def _name(path: str, column: str) -> str:
     return f"{which.capitalize()}, {column.lower()}"
 
 
-def _pressures(told: Told) -> Iterator[tuple[str, str, str, str]]:
-    solution, targets = told.solution, told.build.targets
+def _pressures(context: SheetContext) -> Iterator[tuple[str, str, str, str]]:
+    solution, targets = context.solution, context.build.targets
     effort = targets.comfortable_effort.value
     pressed = press(solution.system, np.array(effort), solution.standing, solution.surface)
     for name, value, kind in (
@@ -92,19 +92,19 @@ def _pressures(told: Told) -> Iterator[tuple[str, str, str, str]]:
         ("Rear line", float(pressed.rear_pressure), PRESSURE),
         ("Pedal travel", float(pressed.pedal_travel), LENGTH),
     ):  # fmt: skip
-        mark = _mark(told, *RESTS[name])
+        mark = _mark(context, *RESTS[name])
         if math.isnan(value):
             yield name, "beyond", "stroke or floor", mark
             continue
-        figure = show(value, kind, told.units)
+        figure = show(value, kind, context.units)
         yield name, figure.number, figure.unit, mark
-    mark = _mark(told, *RESTS["Deceleration"])
+    mark = _mark(context, *RESTS["Deceleration"])
     yield "Deceleration", f"{float(pressed.achieved_z):.2f}", "g", mark
 
 
-def _locks(told: Told) -> Table:
+def _locks(context: SheetContext) -> Table:
     """Return who locks first for each load on each road, in one word."""
-    solution, mark = told.solution, _mark(told, *RESTS["Deceleration"])
+    solution, mark = context.solution, _mark(context, *RESTS["Deceleration"])
     roads = [(at, solution.surfaces[at]) for at in solution.shown]
     words = {AxleName.NONE: "nothing", AxleName.FRONT: "front", AxleName.REAR: "REAR FIRST"}
     rows = [
@@ -119,16 +119,16 @@ def _locks(told: Told) -> Table:
     return Table("Who locks first", heads, tuple(rows))
 
 
-def _heeded(told: Told) -> Iterator[str]:
-    found = [one for one in told.sheet.findings if one.severity is Severity.DANGER]
+def _heeded(context: SheetContext) -> Iterator[str]:
+    found = [one for one in context.sheet.findings if one.severity is Severity.DANGER]
     for one in found[:MOST]:
         yield f"Danger: {one.message}"
     if len(found) > MOST:
         yield f"… and {len(found) - MOST} more dangers: see Balance and findings."
 
 
-def _held(told: Told) -> Iterator[str]:
-    items = [one for one in told.base.open_items if one.holds_vehicle and one.done is None]
+def _held(context: SheetContext) -> Iterator[str]:
+    items = [one for one in context.base.open_items if one.holds_vehicle and one.done is None]
     for item in items[:MOST]:
         place = f", {item.place}" if item.place else ""
         yield f"Holds the vehicle: {item.what}{place}"

@@ -8,11 +8,11 @@ from urgens.ui.session import Session
 from urgens.ui.widgets.station import Kept, Station, StationKind
 
 
-class Bench(QStackedWidget):
+class StationStack(QStackedWidget):
     """Makes a station when it is first asked for, and goes from one to another."""
 
     shown = Signal(str)
-    deed_asked = Signal(str)
+    command_requested = Signal(str)
     place_asked = Signal(str)
 
     def __init__(self, session: Session, kinds: tuple[StationKind, ...]) -> None:
@@ -30,7 +30,7 @@ class Bench(QStackedWidget):
         """Return a station; raises KeyError where there is none of that name."""
         if name not in self._made:
             made = self._made[name] = self._kinds[name].make(self._session)
-            made.deed_asked.connect(self.deed_asked)
+            made.command_requested.connect(self.command_requested)
             made.place_asked.connect(self.place_asked)
             made.page_shown.connect(self._page_shown)
             self.addWidget(made)

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
 
 from urgens.document import SUFFIX, BuildErrors, demo, load, own_vehicle
 from urgens.document.edits.borrow import borrowed
-from urgens.ui.frame.recovery import Found
+from urgens.ui.frame.recovery import RecoveredWork
 from urgens.ui.frame.settings import Settings
 from urgens.ui.session import Session
 from urgens.ui.widgets.dimension_label import not_entered
@@ -157,7 +157,7 @@ class FileDesk:
         if self._ask("File gone", said, (save, "Not now")) == save:
             self.save_as()
 
-    def wants(self, left: Found) -> bool:
+    def wants(self, left: RecoveredWork) -> bool:
         """Ask whether work that a killed window left is wanted; tell the answer.
 
         What is thrown away is never offered again.
@@ -267,9 +267,9 @@ class FileDesk:
         """Say that unsaved work cannot be kept aside."""
         self._say("Unsaved work is not kept aside", f"{why}. Save often: a crash would lose it.")
 
-    def say_unread(self, found: Sequence[Path]) -> None:
+    def say_unread(self, paths: Sequence[Path]) -> None:
         """Say that work which was kept aside cannot be read; it is put out of the way."""
-        put = [_put_aside(kept) for kept in found]
+        put = [_put_aside(kept) for kept in paths]
         rows = [str(aside) for aside in put[:SHOWN_ERRORS]]
         left = len(put) - len(rows)
         rows += [f"… and {left} more"] if left > 0 else []

@@ -1,4 +1,4 @@
-"""The window's actions and the menu under the build's name, made from the table of deeds."""
+"""The window's actions and the menu under the build's name, made from the table of commands."""
 
 from collections.abc import Callable, Mapping, Sequence
 from functools import partial
@@ -7,41 +7,41 @@ from pathlib import Path
 from PySide6.QtGui import QAction, QKeySequence, QUndoStack
 from PySide6.QtWidgets import QMenu, QWidget
 
-from urgens.ui.frame.deeds import (
-    ALL_DEEDS,
-    BORROW_DEEDS,
-    DEMO_DEEDS,
-    FILE_DEEDS,
-    HELP_DEEDS,
-    LAST_DEEDS,
-    LOOK_DEEDS,
-    SHEET_DEEDS,
-    Deed,
+from urgens.ui.frame.commands import (
+    BORROW_COMMANDS,
+    COMMANDS,
+    DEMO_COMMANDS,
+    FILE_COMMANDS,
+    HELP_COMMANDS,
+    LAST_COMMANDS,
+    LOOK_COMMANDS,
+    SHEET_COMMANDS,
+    Command,
 )
 from urgens.ui.widgets.plain import button_words, point_out
 
 # What is in the menu, and under which word where it has a menu of its own.
 GROUPS = (
-    (FILE_DEEDS, ""),
-    (SHEET_DEEDS, "The sheet"),
-    (BORROW_DEEDS, "Take from another build"),
-    (DEMO_DEEDS, "Demo builds"),
-    (HELP_DEEDS, "Help"),
-    (LOOK_DEEDS, ""),
-    (LAST_DEEDS, ""),
+    (FILE_COMMANDS, ""),
+    (SHEET_COMMANDS, "The sheet"),
+    (BORROW_COMMANDS, "Take from another build"),
+    (DEMO_COMMANDS, "Demo builds"),
+    (HELP_COMMANDS, "Help"),
+    (LOOK_COMMANDS, ""),
+    (LAST_COMMANDS, ""),
 )
-TOGETHER = (SHEET_DEEDS, BORROW_DEEDS)  # with what follows: no line between
+TOGETHER = (SHEET_COMMANDS, BORROW_COMMANDS)  # with what follows: no line between
 
 
-def actions(window: QWidget, do: Callable[[Deed], None]) -> dict[str, QAction]:
-    """Give the window an action for every deed; return them by the deeds' names."""
+def actions(window: QWidget, do: Callable[[Command], None]) -> dict[str, QAction]:
+    """Give the window an action for every command; return them by the commands' names."""
     made = {}
-    for deed in ALL_DEEDS:
-        action = QAction(deed.title, window)
-        action.setShortcuts([QKeySequence(keys) for keys in deed.keys])
-        action.triggered.connect(lambda _=False, done=deed: do(done))
+    for command in COMMANDS:
+        action = QAction(command.title, window)
+        action.setShortcuts([QKeySequence(keys) for keys in command.keys])
+        action.triggered.connect(lambda _=False, done=command: do(done))
         window.addAction(action)
-        made[deed.name] = action
+        made[command.name] = action
     return made
 
 
@@ -62,7 +62,7 @@ def _point_out(action: QAction) -> None:
 
 def build_menu(
     parent: QWidget,
-    deeds: Mapping[str, QAction],
+    commands: Mapping[str, QAction],
     recent: Callable[[], Sequence[Path]],
     open_path: Callable[[Path], None],
 ) -> QMenu:
@@ -72,7 +72,7 @@ def build_menu(
     menu.aboutToShow.connect(lambda: _fill_recent(files, recent(), open_path))
     for group, under in GROUPS:
         home = menu.addMenu(under) if under else menu  # so that the menu stays one column
-        home.addActions([deeds[deed.name] for deed in group])
+        home.addActions([commands[command.name] for command in group])
         if group not in TOGETHER:
             menu.addSeparator()
     return menu

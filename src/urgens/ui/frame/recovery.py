@@ -25,7 +25,7 @@ LOCK = ".lock"
 
 
 @dataclass(frozen=True)
-class Found:
+class RecoveredWork:
     """Work left by a window that is gone: where it is kept, the build, and the file it was of."""
 
     kept: Path
@@ -104,7 +104,7 @@ class Recovery(QObject):
             self._lock = None
 
 
-def found(folder: Path) -> tuple[tuple[Found, ...], tuple[Path, ...]]:
+def found(folder: Path) -> tuple[tuple[RecoveredWork, ...], tuple[Path, ...]]:
     """Return the work that windows no longer there have left in `folder`.
 
     Beside it stand the files that should hold some and cannot be read.
@@ -121,7 +121,7 @@ def found(folder: Path) -> tuple[tuple[Found, ...], tuple[Path, ...]]:
         except (OSError, ValueError, KeyError, TypeError, BuildErrors):
             unread.append(kept)
         else:
-            left.append(Found(kept, build, path))
+            left.append(RecoveredWork(kept, build, path))
     return tuple(left), tuple(unread)
 
 

@@ -20,7 +20,7 @@ from urgens.quantity import (
     LENGTH,
     PRESSURE,
     SPEED,
-    Shown,
+    ShownFigure,
     Units,
     UnitSystem,
     completed,
@@ -233,7 +233,7 @@ class TopBar(QFrame):
             value = button.property("value")
             own = session.surface_is_own
             button.setChecked(own if value is None else not own and surface == value)
-        self.mu.set_value(Shown(f"μ {surface:.2f}", ""), f"{surface:g}")
+        self.mu.set_value(ShownFigure(f"μ {surface:.2f}", ""), f"{surface:g}")
         self.speed.setVisible(build.vehicle.downforce is not None)
         speed = show(session.speed, SPEED, session.units)
         self.speed.set_value(speed, retype(session.speed, SPEED, session.units))

@@ -15,7 +15,7 @@ RING = 4  # px around that
 
 
 @dataclass(frozen=True)
-class Stop:
+class WalkStop:
     """One stop of the walk: what is looked at, what is said of it, what is shown for it first."""
 
     target: Callable[[], QWidget]
@@ -43,7 +43,7 @@ class Walk(QFrame):
 
     ended = Signal()
 
-    def __init__(self, parent: QWidget, stops: tuple[Stop, ...]) -> None:
+    def __init__(self, parent: QWidget, stops: tuple[WalkStop, ...]) -> None:
         super().__init__(parent)
         self.setProperty("role", "panel")
         self._stops = stops

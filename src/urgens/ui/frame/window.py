@@ -25,13 +25,13 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.document import demo_names
-from urgens.ui.frame.bench import Bench
+from urgens.ui.frame.bench import StationStack
 from urgens.ui.frame.caution import CautionBox
-from urgens.ui.frame.deeds import Deed
+from urgens.ui.frame.commands import Command
 from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.files import FileDesk
 from urgens.ui.frame.finding_line import FindingLine
-from urgens.ui.frame.help_desk import HelpDesk
+from urgens.ui.frame.help_panel import HelpPanel
 from urgens.ui.frame.layout_drawing import drawing_of
 from urgens.ui.frame.menu import actions, build_menu, undo_actions
 from urgens.ui.frame.mishaps import Mishaps, MishapStrip
@@ -48,7 +48,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.widgets.background import Background, wait_for_all
-from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.station import Station
 
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
@@ -60,7 +60,7 @@ CLOSING = 1.0  # s that work under way has to stop
 _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
-class Window(QMainWindow):
+class MainWindow(QMainWindow):
     """One build, one window."""
 
     def __init__(
@@ -73,7 +73,7 @@ class Window(QMainWindow):
         self.session: Session = session
         self.settings = settings
         self.files: FileDesk = FileDesk(session, self, settings)
-        self.help: HelpDesk = HelpDesk(self, settings)
+        self.help: HelpPanel = HelpPanel(self, settings)
         self.mishaps: Mishaps = Mishaps(self)
         self.recovery: Recovery | None = None
         if recovery_folder is not None:
@@ -81,7 +81,7 @@ class Window(QMainWindow):
             self.recovery.failed.connect(self.files.say_not_kept)
         self._recovery_folder = recovery_folder
         self.start: StartPage | None = None
-        self.deeds: dict[str, QAction] = actions(self, self._do)
+        self.commands: dict[str, QAction] = actions(self, self._do)
         self._undo, self._redo = undo_actions(self, session.undo_stack)
         session.drawers["layout"] = drawing_of
         self._build()
@@ -96,18 +96,18 @@ class Window(QMainWindow):
         self.setMinimumSize(*SMALLEST)
         self.setFocusPolicy(Qt.FocusPolicy.ClickFocus)
 
-    def _do(self, deed: Deed) -> None:
+    def _do(self, command: Command) -> None:
         """Do it; what belongs to the build waits while none is shown."""
-        if deed.anywhere or not self.starting:
-            deed.run(self)
+        if command.anywhere or not self.starting:
+            command.run(self)
 
     def _build(self) -> None:
         """Make everything that is shown; a change of theme or size makes it anew."""
         session = self.session
         self.top = TopBar(session, self._menu)
         self.top.set_actions(self._undo, self._redo)
-        self.bench: Bench = Bench(session, STATIONS)
-        self.bench.deed_asked.connect(lambda name: self.deeds[name].trigger())
+        self.bench: StationStack = StationStack(session, STATIONS)
+        self.bench.command_requested.connect(lambda name: self.commands[name].trigger())
         self.rail = Rail(session, STATIONS)
         self.rail.chosen.connect(self.bench.show_station)
         self.bench.shown.connect(self.rail.set_current)
@@ -130,7 +130,7 @@ class Window(QMainWindow):
         recent = self.settings
         return build_menu(
             parent,
-            self.deeds,
+            self.commands,
             lambda: recent.recent if recent is not None else (),
             self.files.open_path,
         )
@@ -220,7 +220,7 @@ class Window(QMainWindow):
     def next_open(self) -> None:
         """Go to the next figure of the station that is assumed or missing."""
         labels = self.bench.current().findChildren(DimensionLabel)
-        still_open = [w for w in labels if w.isVisible() and w.known is not Known.YES]
+        still_open = [w for w in labels if w.isVisible() and w.known is not Knowledge.YES]
         if still_open:
             now = self.focusWidget()
             at = next((i for i, label in enumerate(still_open) if label is now), -1)
@@ -271,7 +271,7 @@ class Window(QMainWindow):
 
     def find_command(self) -> None:
         """Ask for a command by its words and do it."""
-        finder = CommandFinder(list(self.deeds.values()), self)
+        finder = CommandFinder(list(self.commands.values()), self)
         if finder.exec() and finder.chosen is not None:
             finder.chosen.trigger()
 

@@ -19,7 +19,7 @@ from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import LENGTH
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName
-from urgens.ui.press.verdict import Outcome, verdict
+from urgens.ui.press.verdict import PressState, verdict
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, fluid, hatch, pen
 from urgens.ui.widgets.drag import PaintedDrag
@@ -129,9 +129,9 @@ class PedalView(Painted):
     def _paint_hold(self, painter: QPainter) -> None:
         session = self._session
         outcome = verdict(session.pressed_solution, session.pressed, session.units).outcome
-        bad = outcome in (Outcome.REAR_LOCKED, Outcome.REAR_FIRST)
+        bad = outcome in (PressState.REAR_LOCKED, PressState.REAR_FIRST)
         halo = QColor(T.danger if bad else T.fluid[1])
-        halo.setAlphaF(0.28 if outcome is Outcome.REAR_LOCKED else 0.2)
+        halo.setAlphaF(0.28 if outcome is PressState.REAR_LOCKED else 0.2)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(halo)
         painter.drawEllipse(self.pad, GRIP, GRIP)

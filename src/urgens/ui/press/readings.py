@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from urgens.guidance import Severity
 from urgens.physics.vehicle import attainable, stopping_distance
 from urgens.quantity import DISTANCE, PRESSURE, SPEED, UnitSystem, parse, show
-from urgens.ui.press.verdict import Outcome, verdict
+from urgens.ui.press.verdict import PressState, verdict
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, fluid, laid_out, metrics, pen, width
 from urgens.ui.widgets.marks import disc, severity_mark, square
@@ -21,7 +21,7 @@ _LEFT = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter
 _RIGHT = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
 
 
-class Reading(Painted):
+class PressReadout(Painted):
     """A painted part of the press that follows the session."""
 
     def __init__(self, session: Session, height: int, parent: QWidget | None = None) -> None:
@@ -81,7 +81,7 @@ def _text(
 SIZES = (36, 32, 28, 24, 1)  # px: as large as a figure of so many digits fits
 
 
-class LinePressures(Reading):
+class LinePressures(PressReadout):
     """Front and rear line pressure, large, over a bar of fluid."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
@@ -126,7 +126,7 @@ class LinePressures(Reading):
             )
 
 
-class Deceleration(Reading):
+class Deceleration(PressReadout):
     """Deceleration, and what the road gives; distance to a stop."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
@@ -170,7 +170,7 @@ class Deceleration(Reading):
         )
 
 
-class Grip(Reading):
+class Grip(PressReadout):
     """How near each axle is to locking."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
@@ -243,7 +243,7 @@ def _stripes(painter: QPainter, bar: QRectF) -> None:
     painter.restore()
 
 
-class VerdictView(Reading):
+class VerdictView(PressReadout):
     """Which axle locks first, in words, with the margin in effort."""
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
@@ -255,12 +255,12 @@ class VerdictView(Reading):
 
     def draw(self, painter: QPainter) -> None:
         said = verdict(self._session.pressed_solution, self._session.pressed, self._session.units)
-        bad = said.outcome in (Outcome.REAR_FIRST, Outcome.REAR_LOCKED)
-        color = T.danger if bad else T.ink if said.outcome is Outcome.NOTHING else T.front
+        bad = said.outcome in (PressState.REAR_FIRST, PressState.REAR_LOCKED)
+        color = T.danger if bad else T.ink if said.outcome is PressState.NOTHING else T.front
         center = QPointF(9, 22)
         if bad:
             severity_mark(painter, Severity.DANGER, center, 10)
-        elif said.outcome is Outcome.NOTHING:
+        elif said.outcome is PressState.NOTHING:
             severity_mark(painter, None, center, 8)
         else:
             disc(painter, center, 7)

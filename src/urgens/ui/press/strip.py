@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QSizePolicy, QToolButton, QVBoxLayout, QWidget
 
 from urgens.guidance import Severity
 from urgens.quantity import FORCE, show
-from urgens.ui.press.verdict import Outcome, verdict
+from urgens.ui.press.verdict import PressState, verdict
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.board import write
@@ -75,10 +75,10 @@ class _Readings(Painted):
     def _draw_verdict(self, painter: QPainter, at: QPointF) -> None:
         session = self._session
         said = verdict(session.pressed_solution, session.pressed, session.units)
-        bad = said.outcome in (Outcome.REAR_FIRST, Outcome.REAR_LOCKED)
+        bad = said.outcome in (PressState.REAR_FIRST, PressState.REAR_LOCKED)
         if bad:
             severity_mark(painter, Severity.DANGER, at, 11)
-        elif said.outcome is Outcome.NOTHING:
+        elif said.outcome is PressState.NOTHING:
             severity_mark(painter, None, at, 9)
         else:
             disc(painter, at, 9)

@@ -11,7 +11,7 @@ from urgens.quantity import FORCE, Units, UnitSystem, show
 from urgens.solve import AxleName, Presses, Solution
 
 
-class Outcome(Enum):
+class PressState(Enum):
     """Which of the states the press is in."""
 
     FRONT_FIRST = "front first"
@@ -22,10 +22,10 @@ class Outcome(Enum):
 
 
 @dataclass(frozen=True)
-class Verdict:
+class LockState:
     """Outcome, heading and the margin in effort; two short words where there is no room."""
 
-    outcome: Outcome
+    outcome: PressState
     heading: str
     detail: str
     brief: tuple[str, str]
@@ -36,7 +36,7 @@ def off_to_roll(over: float, force: Callable[[float], str]) -> str:
     return f"let off {force(max(over, 0.0))} to roll"
 
 
-def verdict(solution: Solution, presses: Presses, units: UnitSystem | Units) -> Verdict:
+def verdict(solution: Solution, presses: Presses, units: UnitSystem | Units) -> LockState:
     """Return the verdict on a single press."""
     at = (solution.case, solution.road)
     lock = solution.lock
@@ -49,24 +49,26 @@ def verdict(solution: Solution, presses: Presses, units: UnitSystem | Units) -> 
 
     if axle is AxleName.NONE:
         most = force(solution.max_effort)
-        return Verdict(
-            Outcome.NOTHING, "Nothing locks", f"up to {most} of foot", ("nothing", "locks")
+        return LockState(
+            PressState.NOTHING, "Nothing locks", f"up to {most} of foot", ("nothing", "locks")
         )
     other = Axle.REAR if axle is AxleName.FRONT else Axle.FRONT
     later = f"{other} never locks" if np.isnan(margin) else f"{other} {force(margin)} later"
     over = effort - float(lock.effort[at])
     if bool(lock.lifted[at]):
         more = f"{force(-over)} more foot" if over < 0 else off_to_roll(over, force)
-        return Verdict(Outcome.REAR_FIRST, "Rear lifts: it goes over", more, ("rear", "lifts"))
+        return LockState(PressState.REAR_FIRST, "Rear lifts: it goes over", more, ("rear", "lifts"))
     if over < 0 and not (presses.front_locked or presses.rear_locked):
         more = f"{force(-over)} more foot; {later}"
         if axle is AxleName.FRONT:
-            return Verdict(Outcome.FRONT_FIRST, "Front locks first", more, ("front", "first"))
-        return Verdict(Outcome.REAR_FIRST, "Rear locks first: it spins", more, ("rear", "first"))
+            return LockState(PressState.FRONT_FIRST, "Front locks first", more, ("front", "first"))
+        return LockState(
+            PressState.REAR_FIRST, "Rear locks first: it spins", more, ("rear", "first")
+        )
     off = off_to_roll(over, force)
     if bool(presses.rear_locked) and axle is AxleName.REAR:
-        return Verdict(Outcome.REAR_LOCKED, "Rear locked: it spins", off, ("rear", "locked"))
+        return LockState(PressState.REAR_LOCKED, "Rear locked: it spins", off, ("rear", "locked"))
     if bool(presses.rear_locked):
-        return Verdict(Outcome.FRONT_LOCKED, "Front and rear locked", off, ("both", "locked"))
+        return LockState(PressState.FRONT_LOCKED, "Front and rear locked", off, ("both", "locked"))
     heading = "Front locked: no steering"
-    return Verdict(Outcome.FRONT_LOCKED, heading, off, ("front", "locked"))
+    return LockState(PressState.FRONT_LOCKED, heading, off, ("front", "locked"))

@@ -7,11 +7,11 @@ from pathlib import Path
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtGui import QUndoStack
 
-from urgens.document import Build, BuildErrors, Change, changed, load, save
+from urgens.document import Build, BuildChange, BuildErrors, changed, load, save
 from urgens.document.edits.past import with_history
 from urgens.document.files import is_read_only
 from urgens.document.whole_file import content
-from urgens.ui.session.undo import Drag, Edit
+from urgens.ui.session.undo import Edit, UndoDrag
 
 
 class OpenDocument(QObject):
@@ -24,7 +24,7 @@ class OpenDocument(QObject):
         super().__init__(parent)
         self.undo_stack = QUndoStack(self)
         self.undo_stack.cleanChanged.connect(self._clean_changed)
-        self.drag: Drag | None = None
+        self.drag: UndoDrag | None = None
         self.base, self.path = build, path
         self.saved = build  # as its file has it, or as it was begun
         self._digest = _digest(path)
@@ -52,7 +52,7 @@ class OpenDocument(QObject):
         if build != self.base:
             self.undo_stack.push(Edit(self._show, self._shown, build, label, self.drag))
 
-    def take(self, change: Change, setup: str | None) -> None:
+    def take(self, change: BuildChange, setup: str | None) -> None:
         """Change the build, or one of its set-ups, as one step; raises BuildErrors.
 
         While a drag is under way all its steps are one.
@@ -61,7 +61,7 @@ class OpenDocument(QObject):
 
     def begin_drag(self) -> None:
         """From here on edits belong to one drag."""
-        self.drag = Drag(self.base)
+        self.drag = UndoDrag(self.base)
 
     def end_drag(self) -> None:
         """End the drag; what it did is one step."""

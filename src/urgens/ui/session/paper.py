@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Literal
 
 from urgens.document import Build
-from urgens.sheet.files import Asked
+from urgens.sheet.files import SheetRequest
 
 Size = Literal["a4", "letter"]
 Drawer = Callable[[Build], bytes]  # draws something of a build as SVG
@@ -22,11 +22,11 @@ class Paper:
 
 def asked_for(
     paper: Paper, build: Build, base: Build, path: Path | None, drawers: dict[str, Drawer]
-) -> Asked:
+) -> SheetRequest:
     """Return how a sheet is wanted.
 
     paper: as chosen; build: as it is looked at; base: without its set-up; path: of its file;
-    drawers: by the chapter that they draw for [objects].
+    drawers: by the chapter that they draw for.
     """
     wanted = {
         name: draw(build)
@@ -34,4 +34,4 @@ def asked_for(
         if build.plumbing is not None and (paper.chapters is None or name in paper.chapters)
     }
     folder = None if path is None else path.parent
-    return Asked(paper.chapters, paper.size, folder, wanted, base)
+    return SheetRequest(paper.chapters, paper.size, folder, wanted, base)

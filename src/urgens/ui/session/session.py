@@ -6,11 +6,11 @@ from pathlib import Path
 import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from urgens.document import Build, BuildErrors, Change, changed, load
+from urgens.document import Build, BuildChange, BuildErrors, changed, load
 from urgens.document.evidence import KnownFigure, open_figures
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Units, UnitSystem
-from urgens.sheet.files import Asked
+from urgens.sheet.files import SheetRequest
 from urgens.solve import AxleName, Presses, Solution, solve
 from urgens.ui.session.open_document import OpenDocument, as_saved
 from urgens.ui.session.paper import Drawer, Paper, asked_for
@@ -69,7 +69,7 @@ class Session(QObject):
         self.paper_changed.emit()
 
     @property
-    def sheet_asked(self) -> Asked:
+    def sheet_asked(self) -> SheetRequest:
         """How the sheet of the build is wanted, as it is looked at."""
         return asked_for(self.paper, self.build, self.base, self.path, self.drawers)
 
@@ -116,9 +116,9 @@ class Session(QObject):
 
     def edit(self, path: str, value: object, label: str = "") -> None:
         """Put `value` at `path` of the build as one step; as `make`."""
-        self.make(Change(label or path, {path: value}))
+        self.make(BuildChange(label or path, {path: value}))
 
-    def make(self, change: Change, *, in_setup: bool = True) -> None:
+    def make(self, change: BuildChange, *, in_setup: bool = True) -> None:
         """Change the build as one step that can be undone; what is refused is said by itself.
 
         While a drag is under way all its edits are one step. With a set-up chosen they go into
@@ -129,7 +129,7 @@ class Session(QObject):
         except BuildErrors as errors:
             self.refused.emit(str(errors))
 
-    def take(self, change: Change, *, in_setup: bool = True) -> None:
+    def take(self, change: BuildChange, *, in_setup: bool = True) -> None:
         """Change the build as `make`, for who says himself what is refused: raises BuildErrors."""
         self.document.take(change, self.view.setup if in_setup else None)
 
@@ -137,7 +137,7 @@ class Session(QObject):
         """Say what is known about the figure at a path: its spread and note stay."""
         known = self.build.evidence.get(path)
         said = {} if known is None else known.model_dump(mode="json", exclude_unset=True)
-        self.make(Change(f"{path} {state}", known={path: {**said, "state": state}}))
+        self.make(BuildChange(f"{path} {state}", known={path: {**said, "state": state}}))
 
     def mark(self, paths: Sequence[str], state: str, note: str, label: str) -> None:
         """Say what is known about many figures as one step: their spreads stay."""
@@ -146,7 +146,7 @@ class Session(QObject):
             said = self.build.evidence.get(path)
             spread = {} if said is None or said.spread is None else {"spread": said.spread}
             known[path] = {"state": state, **spread, **({"note": note} if note else {})}
-        self.make(Change(label, known=known))
+        self.make(BuildChange(label, known=known))
 
     def assumes(self, path: str) -> bool:
         """Tell whether the figure at a path is one the builder only assumes."""
@@ -256,7 +256,7 @@ class Session(QObject):
 
     # --- what is only looked at ------------------------------------------------------------
 
-    def consider(self, change: Change | None) -> None:
+    def consider(self, change: BuildChange | None) -> None:
         """Let the press show the build as it would be after a change; None lets it go.
 
         Nothing in the build changes. What cannot be is said by itself, as a refused edit is.

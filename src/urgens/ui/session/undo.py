@@ -8,7 +8,7 @@ from urgens.document import Build
 from urgens.document.edits.difference import Difference, difference
 
 
-class Drag:
+class UndoDrag:
     """One drag: the build it began with, and the step of the undo stack that holds it."""
 
     def __init__(self, before: Build) -> None:
@@ -28,7 +28,7 @@ class Edit(QUndoCommand):
         shown: Callable[[], Build],
         after: Build,
         label: str,
-        drag: Drag | None,
+        drag: UndoDrag | None,
     ) -> None:
         super().__init__(label.replace("&", "&&"))  # a step is named in menus
         self._show, self._shown, self._drag = show, shown, drag

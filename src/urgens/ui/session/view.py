@@ -3,10 +3,10 @@
 from PySide6.QtCore import QObject, Signal
 
 from urgens.document import Build, with_setup
-from urgens.quantity import Kind, Units, UnitSystem
+from urgens.quantity import QuantityKind, Units, UnitSystem
 from urgens.quantity.limits import looked_at
 
-Overrides = tuple[tuple[Kind, str], ...]  # kinds shown in units of their own
+Overrides = tuple[tuple[QuantityKind, str], ...]  # kinds shown in units of their own
 
 
 class View(QObject):

@@ -15,7 +15,7 @@ Point = tuple[float, float]
 
 
 @dataclass(frozen=True)
-class Body:
+class VehicleOutline:
     """An outline from the front's foot over the roof, its windows, and lines on its flank.
 
     `extent` is left, right and top of what is drawn.
@@ -29,8 +29,8 @@ class Body:
     open_wheels: bool = False
 
 
-BODIES: dict[Kind, Body] = {
-    "pickup": Body(
+BODIES: dict[Kind, VehicleOutline] = {
+    "pickup": VehicleOutline(
         outline=(
             (-0.26, 0.145, 0.02),
             (-0.285, 0.17, 0.02),
@@ -61,7 +61,7 @@ BODIES: dict[Kind, Body] = {
         extent=(-0.30, 1.45, 0.635),
         lamp=(-0.25, 0.325),
     ),
-    "saloon": Body(
+    "saloon": VehicleOutline(
         outline=(
             (-0.27, 0.125, 0.02),
             (-0.31, 0.16, 0.03),
@@ -89,7 +89,7 @@ BODIES: dict[Kind, Body] = {
         extent=(-0.31, 1.37, 0.58),
         lamp=(-0.265, 0.295),
     ),
-    "coupe": Body(
+    "coupe": VehicleOutline(
         outline=(
             (-0.28, 0.10, 0.02),
             (-0.335, 0.14, 0.03),
@@ -116,7 +116,7 @@ BODIES: dict[Kind, Body] = {
         extent=(-0.335, 1.34, 0.50),
         lamp=(-0.285, 0.255),
     ),
-    "roadster": Body(
+    "roadster": VehicleOutline(
         outline=(
             (-0.27, 0.105, 0.02),
             (-0.325, 0.16, 0.05),
@@ -141,7 +141,7 @@ BODIES: dict[Kind, Body] = {
         extent=(-0.325, 1.30, 0.50),
         lamp=(-0.225, 0.275),
     ),
-    "dragster": Body(
+    "dragster": VehicleOutline(
         outline=(
             (-0.05, 0.03, 0.01),
             (-0.11, 0.045, 0.01),
@@ -163,7 +163,7 @@ BODIES: dict[Kind, Body] = {
         extent=(-0.11, 1.12, 0.28),
         open_wheels=True,
     ),
-    "van": Body(
+    "van": VehicleOutline(
         outline=(
             (-0.20, 0.115, 0.02),
             (-0.255, 0.15, 0.02),
@@ -193,7 +193,7 @@ BODIES: dict[Kind, Body] = {
         extent=(-0.265, 1.345, 0.725),
         lamp=(-0.225, 0.285),
     ),
-    "tractor": Body(
+    "tractor": VehicleOutline(
         outline=(
             (-0.15, 0.19, 0.02),
             (-0.175, 0.23, 0.02),
@@ -223,7 +223,7 @@ BODIES: dict[Kind, Body] = {
         lamp=(-0.125, 0.41),
         open_wheels=True,
     ),
-    "tender": Body(
+    "tender": VehicleOutline(
         outline=(
             (-0.26, 0.13, 0.02),
             (-0.30, 0.165, 0.02),
@@ -259,7 +259,7 @@ BODIES: dict[Kind, Body] = {
         extent=(-0.30, 1.43, 0.76),
         lamp=(-0.255, 0.335),
     ),
-    "generic": Body(
+    "generic": VehicleOutline(
         outline=(
             (-0.27, 0.12, 0.02),
             (-0.30, 0.16, 0.03),

@@ -15,7 +15,7 @@ _WAY = {Qt.Orientation.Horizontal: QBoxLayout.Direction.LeftToRight,
         Qt.Orientation.Vertical: QBoxLayout.Direction.TopToBottom}  # fmt: skip
 
 
-class Choices(QWidget):
+class SegmentRow(QWidget):
     """A row or a column of segments; `chosen` says which was pressed.
 
     What is down is what was last shown, so that who answers `chosen` shows it anew.

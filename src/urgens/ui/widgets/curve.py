@@ -12,7 +12,7 @@ from urgens.ui.widgets.plotting import pg
 Points = NDArray[np.float64]
 
 
-class Curve(QGraphicsPathItem):
+class PlotCurve(QGraphicsPathItem):
     """A line through points in data coordinates."""
 
     def __init__(
@@ -46,7 +46,7 @@ class Curve(QGraphicsPathItem):
         painter.drawPath(self.path())
 
 
-class Area(Curve):
+class Area(PlotCurve):
     """What lies between two lines over the same points."""
 
     def __init__(self, color: str) -> None:

@@ -17,13 +17,13 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QSizePolicy, QWidget
 
 from urgens.document import BuildErrors
 from urgens.document.errors import plainly
-from urgens.quantity import QuantityError, Shown
+from urgens.quantity import QuantityError, ShownFigure
 from urgens.ui.theme.paint import T, face, laid_out, metrics, pen, width
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import plain_label, point_out
 
 
-class Known(Enum):
+class Knowledge(Enum):
     """What is known about a figure: just typed, found out, only assumed, or not there."""
 
     YES = "known"
@@ -59,8 +59,8 @@ class DimensionLabel(Painted):
         self._name = name
         self._accept = accept
         self._size, self._weight, self._color = size, weight, color or str(T.ink)
-        self._shown = Shown("—", "")
-        self._known, self._said, self._explained = Known.YES, "", ""
+        self._shown = ShownFigure("—", "")
+        self._known, self._said, self._explained = Knowledge.YES, "", ""
         self._typed = ""
         self._widest = 0
         self._editor: QLineEdit | None = None
@@ -78,9 +78,9 @@ class DimensionLabel(Painted):
         """Call the figure something else from now on."""
         self._name = name
 
-    def set_value(self, shown: Shown, typed: str) -> None:
+    def set_value(self, figure: ShownFigure, typed: str) -> None:
         """Show a figure; `typed` is what the editor starts with."""
-        self._shown, self._typed = shown, typed
+        self._shown, self._typed = figure, typed
         self._name_it()
         widest = self._widest
         self.sizeHint()
@@ -88,10 +88,10 @@ class DimensionLabel(Painted):
             self.updateGeometry()
         self.update()
 
-    def set_known(self, known: Known, words: str = "") -> None:
+    def set_known(self, knowledge: Knowledge, words: str = "") -> None:
         """Show what is known about the figure; `words` say it to who points at it or listens."""
-        if (known, words) != (self._known, self._said):
-            self._known, self._said = known, words
+        if (knowledge, words) != (self._known, self._said):
+            self._known, self._said = knowledge, words
             self._explain_it()
             self._name_it()
             self.update()
@@ -111,12 +111,12 @@ class DimensionLabel(Painted):
         return False
 
     @property
-    def known(self) -> Known:
+    def known(self) -> Knowledge:
         """What is known about the figure."""
         return self._known
 
     def _name_it(self) -> None:
-        state = "" if self._known is Known.YES else f", {self._said or self._known.value}"
+        state = "" if self._known is Knowledge.YES else f", {self._said or self._known.value}"
         self.setAccessibleName(f"{self._name} {self._shown}".strip() + state)
 
     @property
@@ -164,10 +164,10 @@ class DimensionLabel(Painted):
             painter.drawStaticText(QPointF(round(at), top), laid_out(self._shown.unit, unit))
             dots, dashes = Qt.PenStyle.DotLine, Qt.PenStyle.DashLine
             under = {
-                Known.YES: (T.muted, 2, dots),
-                Known.SETTLED: (T.good, 1.5, Qt.PenStyle.SolidLine),
-                Known.ASSUMED: (T.warn, 2.5, dashes),
-                Known.MISSING: (T.danger, 2.5, dashes),
+                Knowledge.YES: (T.muted, 2, dots),
+                Knowledge.SETTLED: (T.good, 1.5, Qt.PenStyle.SolidLine),
+                Knowledge.ASSUMED: (T.warn, 2.5, dashes),
+                Knowledge.MISSING: (T.danger, 2.5, dashes),
             }
             painter.setPen(pen(*under[self._known]))
             foot = self.down - 3

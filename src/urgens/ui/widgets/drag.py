@@ -18,7 +18,7 @@ class Steps(Protocol):
     def cancel_drag(self) -> None: ...
 
 
-class Drag(QObject):
+class WidgetDrag(QObject):
     """One drag at a time on a widget; all that it does is one step.
 
     Who takes hold says so by `begin`, `move` and `end`. A widget that is hidden is let go of.
@@ -75,7 +75,7 @@ class Drag(QObject):
         return False
 
 
-class PaintedDrag(Drag):
+class PaintedDrag(WidgetDrag):
     """The drag of something that a widget paints.
 
     `taken` tells whether a spot takes hold of it; `begun` does what the press itself does.

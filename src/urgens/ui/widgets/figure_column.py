@@ -17,7 +17,7 @@ FIGURE = 84  # px for a figure
 
 
 @dataclass(frozen=True)
-class Beside:
+class AdjacentFigures:
     """Figures that stand beside each other under one name."""
 
     name: str
@@ -33,14 +33,16 @@ class FigureColumn(QWidget):
     def __init__(
         self,
         session: Session,
-        spots: Sequence[Spot | Beside],
+        spots: Sequence[Spot | AdjacentFigures],
         parent: QWidget | None = None,
         *,
         of_one_part: bool = True,
     ) -> None:
         super().__init__(parent)
         self._session = session
-        self._rows = [s if isinstance(s, Beside) else Beside("", (s,)) for s in spots]
+        self._rows = [
+            s if isinstance(s, AdjacentFigures) else AdjacentFigures("", (s,)) for s in spots
+        ]
         self._name = column_name if of_one_part else named
         self.labels: dict[str, FigureLabel] = {}
         self._grid = QGridLayout(self)
@@ -53,7 +55,8 @@ class FigureColumn(QWidget):
     def refresh(self) -> None:
         """Show the figures as they are now."""
         there = [
-            Beside(row.name, tuple(s for s in row.spots if self._has(s.path))) for row in self._rows
+            AdjacentFigures(row.name, tuple(s for s in row.spots if self._has(s.path)))
+            for row in self._rows
         ]
         there = [row for row in there if row.spots]
         if [s.path for row in there for s in row.spots] != list(self.labels):
@@ -68,7 +71,7 @@ class FigureColumn(QWidget):
             return False
         return True
 
-    def _rebuild(self, rows: Sequence[Beside]) -> None:
+    def _rebuild(self, rows: Sequence[AdjacentFigures]) -> None:
         clear(self._grid)
         self.labels = {}
         for index, row in enumerate(rows):

@@ -8,16 +8,16 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QWidget
 
-from urgens.document import Change, value_at
+from urgens.document import BuildChange, value_at
 from urgens.document.catalogue import Figure, figure, named
 from urgens.physics.friction_code import friction_range
 from urgens.physics.tyre import size_code
 from urgens.quantity import (
     DISTANCE,
     LENGTH,
-    Kind,
     QuantityError,
-    Shown,
+    QuantityKind,
+    ShownFigure,
     completed,
     natural_step,
     nearest_fraction,
@@ -29,7 +29,7 @@ from urgens.quantity import (
 )
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import metrics
-from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.evidence_keys import EvidenceKeys, state_of_key
 
 _ROLL_OUT = re.compile(r"(?P<turns>[1-9])\s*turns?\s*(?:[:=,]|of)?\s*(?P<way>\d.*)")
@@ -82,26 +82,26 @@ class FigureLabel(DimensionLabel):
         units = one.shown_in(self._session.units)
         self.set_value(self._fitting(shown(one.value, one.kind, units)), one.text)
         if one.value is None:
-            self.set_known(Known.MISSING if one.entry.wanted else Known.YES)
+            self.set_known(Knowledge.MISSING if one.entry.wanted else Knowledge.YES)
         else:
             self.set_known(*self._evidence())
 
-    def _fitting(self, text: Shown) -> Shown:
+    def _fitting(self, text: ShownFigure) -> ShownFigure:
         """Return what is shown, its end left out where it would be too wide."""
         if self._spot.widest is None:
             return text
         font = metrics(self._spot.size, 600, condensed=False)
         fits = font.elidedText(text.number, Qt.TextElideMode.ElideRight, self._spot.widest)
-        return Shown(fits, text.unit)
+        return ShownFigure(fits, text.unit)
 
-    def _evidence(self) -> tuple[Known, str]:
+    def _evidence(self) -> tuple[Knowledge, str]:
         """Return what the build says is known about the figure, and its words."""
         said = self._session.build.evidence.get(self.path)
         if said is None:
-            return Known.YES, ""
+            return Knowledge.YES, ""
         spread = "" if said.spread is None else f" ±{said.spread.lstrip('± ')}"
         note = f": {said.note}" if said.note else ""
-        known = Known.ASSUMED if said.state == "assumed" else Known.SETTLED
+        known = Knowledge.ASSUMED if said.state == "assumed" else Knowledge.SETTLED
         return known, f"{said.state}{spread}{note}"
 
     def _take(self, typed: str) -> None:
@@ -116,13 +116,13 @@ class FigureLabel(DimensionLabel):
         kind = self._figure.kind
         if kind is None:
             value = self._number(typed)
-        elif isinstance(kind, Kind):
+        elif isinstance(kind, QuantityKind):
             value = completed(typed, kind, self._figure.shown_in(self._session.units))
         self._put(str(value), {self.path: value})
 
     def _put(self, typed: str, values: dict[str, object], known: object = None) -> None:
         said = {} if known is None else dict.fromkeys(values, known)
-        self._session.take(Change(f"{self.name} {typed}", values, said))
+        self._session.take(BuildChange(f"{self.name} {typed}", values, said))
         self._typed_anew = True
 
     def _number(self, typed: str) -> float:
@@ -182,7 +182,7 @@ class FigureLabel(DimensionLabel):
     @property
     def takes_the_same(self) -> bool:
         """A figure that is typed is no longer only assumed, also where it stays."""
-        return self.known is Known.ASSUMED
+        return self.known is Knowledge.ASSUMED
 
     def say(self, state: str) -> None:
         """Say what is known about the figure."""

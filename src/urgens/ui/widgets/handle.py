@@ -7,7 +7,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPolygonF
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
 from urgens.ui.theme.paint import T, pen
-from urgens.ui.widgets.drag import Drag
+from urgens.ui.widgets.drag import WidgetDrag
 from urgens.ui.widgets.plane import HANDLE_HALF
 from urgens.ui.widgets.plotting import pg
 
@@ -21,7 +21,7 @@ class Handle(pg.GraphicsObject):
 
     started = Signal()
 
-    def __init__(self, box: pg.ViewBox, drag: Drag, color: str, *, diamond: bool) -> None:
+    def __init__(self, box: pg.ViewBox, drag: WidgetDrag, color: str, *, diamond: bool) -> None:
         super().__init__()
         self.drag = drag
         self.setFlag(QGraphicsItem.GraphicsItemFlag.ItemIgnoresTransformations)

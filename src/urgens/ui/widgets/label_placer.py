@@ -25,13 +25,13 @@ class Label:
     sides: Sequence[tuple[int, int]] = DIRECTIONS
 
 
-def overlap(one: Box, other: Box) -> bool:
+def overlap(box: Box, other: Box) -> bool:
     """Tell whether two boxes overlap."""
     return (
-        one[0] < other[0] + other[2]
-        and other[0] < one[0] + one[2]
-        and one[1] < other[1] + other[3]
-        and other[1] < one[1] + one[3]
+        box[0] < other[0] + other[2]
+        and other[0] < box[0] + box[2]
+        and box[1] < other[1] + other[3]
+        and other[1] < box[1] + box[3]
     )
 
 

@@ -11,7 +11,7 @@ from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.marks import disc, square
 
 
-class Shape(Enum):
+class MarkerShape(Enum):
     """What a marker looks like."""
 
     DOT = "dot"
@@ -25,7 +25,7 @@ class Shape(Enum):
 class Marker:
     """A marker at a point in data coordinates."""
 
-    shape: Shape
+    shape: MarkerShape
     at: tuple[float, float]
 
 
@@ -36,10 +36,10 @@ class MarkerLayer(QGraphicsItem):
         super().__init__()
         self.setZValue(800)
         self.setAcceptedMouseButtons(Qt.MouseButton.NoButton)
-        self._points: list[tuple[Shape, QPointF]] = []
+        self._points: list[tuple[MarkerShape, QPointF]] = []
         self._bounds = QRectF()
 
-    def show_points(self, points: list[tuple[Shape, QPointF]], bounds: QRectF) -> None:
+    def show_points(self, points: list[tuple[MarkerShape, QPointF]], bounds: QRectF) -> None:
         """Show shapes at points of the scene, inside `bounds`."""
         if bounds != self._bounds:
             self.prepareGeometryChange()
@@ -65,8 +65,8 @@ class MarkerLayer(QGraphicsItem):
             painter.restore()
 
 
-def _paint(painter: QPainter, shape: Shape, point: QPointF) -> None:
-    if shape is Shape.FOOT:
+def _paint(painter: QPainter, shape: MarkerShape, point: QPointF) -> None:
+    if shape is MarkerShape.FOOT:
         painter.setPen(pen(T.ink, 2))
         painter.setBrush(QColor(T.sheet))
         painter.drawEllipse(point, 12, 12)
@@ -74,16 +74,16 @@ def _paint(painter: QPainter, shape: Shape, point: QPointF) -> None:
         painter.drawEllipse(point, 6.5, 6.5)
         return
     painter.setPen(Qt.PenStyle.NoPen)
-    if shape is Shape.DOT:
+    if shape is MarkerShape.DOT:
         painter.setBrush(QColor(T.ink))
         painter.drawEllipse(point, 3.5, 3.5)
         return
     painter.setBrush(QColor(T.sheet))
-    if shape is Shape.OPEN:
+    if shape is MarkerShape.OPEN:
         painter.setPen(pen(T.ink, 1.5))
         painter.drawEllipse(point, 3.5, 3.5)
         return
-    if shape is Shape.FRONT:
+    if shape is MarkerShape.FRONT:
         painter.drawEllipse(point, 9, 9)
         disc(painter, point, 7)
     else:

@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QContextMenuEvent, QKeyEvent, QPainter, QWheel
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
 from urgens.ui.theme.paint import T, face, laid_out, metrics, pen, width
-from urgens.ui.widgets.curve import Curve
+from urgens.ui.widgets.curve import PlotCurve
 from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, overlap, place
 from urgens.ui.widgets.markers import Marker, MarkerLayer
 from urgens.ui.widgets.plot_file import plot_menu
@@ -147,9 +147,9 @@ class Plane(pg.PlotWidget):
         style: Qt.PenStyle = Qt.PenStyle.SolidLine,
         *,
         name: str = "",
-    ) -> Curve:
+    ) -> PlotCurve:
         """Add an empty curve and return it; `name` is what its figures are called in a file."""
-        curve = Curve(color, width, style)
+        curve = PlotCurve(color, width, style)
         curve.name = name
         self.plotItem.addItem(curve, ignoreBounds=True)
         return curve

@@ -11,7 +11,7 @@ from PySide6.QtGui import QGuiApplication, QPainter
 from PySide6.QtSvg import QSvgGenerator
 from PySide6.QtWidgets import QGraphicsItem, QMenu
 
-from urgens.ui.widgets.curve import Area, Curve
+from urgens.ui.widgets.curve import Area, PlotCurve
 from urgens.ui.widgets.plotting import pg
 from urgens.ui.widgets.write_out import write_out
 
@@ -76,7 +76,7 @@ def _figures(plane: pg.PlotWidget) -> bytes:
     curves = [
         item
         for item in plane.plotItem.items
-        if isinstance(item, Curve) and not isinstance(item, Area) and item.isVisible()
+        if isinstance(item, PlotCurve) and not isinstance(item, Area) and item.isVisible()
     ]
     columns: list[list[str]] = []
     for index, curve in enumerate(curves, start=1):

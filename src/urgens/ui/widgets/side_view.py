@@ -39,9 +39,9 @@ class SideView:
     rear_radius: float
 
     @classmethod
-    def of(cls, build: Build, made: System) -> "SideView":
-        """Return the view of a build; made: its system."""
-        radii = (float(end.rolling_radius) for end in (made.ends.front, made.ends.rear))
+    def of(cls, build: Build, system: System) -> "SideView":
+        """Return the view of a build; system: its system."""
+        radii = (float(end.rolling_radius) for end in (system.ends.front, system.ends.rear))
         return cls(body_kind(build), build.vehicle.wheelbase.value, *radii)
 
     @property

@@ -15,11 +15,11 @@ Kept = Mapping[str, object]
 class Station(QWidget):
     """One part of the work on the bench. From far away it shows what can be read from there.
 
-    `deed_asked` names something only the window can do, `place_asked` a place of another station;
-    `page_shown` tells that another page is seen.
+    `command_requested` names something only the window can do, `place_asked` a place of another
+    station; `page_shown` tells that another page is seen.
     """
 
-    deed_asked = Signal(str)
+    command_requested = Signal(str)
     place_asked = Signal(str)
     page_shown = Signal()
 
@@ -70,16 +70,16 @@ def found_in(session: Session, areas: tuple[str, ...]) -> list[Finding]:
     return [finding for finding in session.findings if area_of(finding.code) in areas]
 
 
-def worst(found: list[Finding]) -> Severity | None:
+def worst(findings: list[Finding]) -> Severity | None:
     """Return the worst of findings, None where there are none."""
-    return min((finding.severity for finding in found), default=None)
+    return min((finding.severity for finding in findings), default=None)
 
 
-def counted(found: list[Finding], good: str) -> str:
+def counted(findings: list[Finding], good: str) -> str:
     """Return how many of the worst findings there are, or the good that is said of none."""
-    severity = worst(found)
+    severity = worst(findings)
     if severity is None:
         return good
-    count = sum(finding.severity is severity for finding in found)
+    count = sum(finding.severity is severity for finding in findings)
     plural = "s" if count > 1 and severity is not Severity.ADVICE else ""
     return f"{count} {severity.word}{plural}"

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QToolButton, QVBoxLayout, QWidget
 
-from urgens.quantity import Shown
+from urgens.quantity import ShownFigure
 from urgens.ui.theme.icons import icon
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import DimensionLabel
@@ -66,6 +66,6 @@ class Stepper(QWidget):
         """Name the figure."""
         self._caption.setText(caption)
 
-    def set_value(self, shown: Shown, typed: str) -> None:
+    def set_value(self, figure: ShownFigure, typed: str) -> None:
         """Show a figure; `typed` is what typing starts with."""
-        self.label.set_value(shown, typed)
+        self.label.set_value(figure, typed)

@@ -4,8 +4,17 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
-from urgens.quantity import Kind, Quantity, QuantityError, Shown, Units, completed, parse, shown
-from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.quantity import (
+    Quantity,
+    QuantityError,
+    QuantityKind,
+    ShownFigure,
+    Units,
+    completed,
+    parse,
+    shown,
+)
+from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 
 
 class TypedLabel(DimensionLabel):
@@ -17,7 +26,7 @@ class TypedLabel(DimensionLabel):
     def __init__(
         self,
         name: str,
-        kind: Kind,
+        kind: QuantityKind,
         units: Units,
         changed: Callable[[], None],
         *,
@@ -37,8 +46,8 @@ class TypedLabel(DimensionLabel):
     def _take(self, typed: str) -> None:
         if not typed.strip():
             self.quantity = None
-            self.set_value(Shown("—", ""), "")
-            self.set_known(Known.MISSING)
+            self.set_value(ShownFigure("—", ""), "")
+            self.set_known(Knowledge.MISSING)
         else:
             quantity = parse(completed(typed, self._kind, self._units), self._kind)
             if quantity.value < 0 and not self._signed:
@@ -47,7 +56,7 @@ class TypedLabel(DimensionLabel):
                 raise QuantityError(f'"{typed}" is zero', "write what is there")
             self.quantity = quantity
             self.set_value(shown(quantity, self._kind, self._units), quantity.text)
-            self.set_known(Known.YES)
+            self.set_known(Knowledge.YES)
         self._changed()
 
     def show_in(self, units: Units) -> None:

@@ -7,7 +7,7 @@ from urgens.document.kinds.boosters.kind import BoosterKind, BoosterPart
 from urgens.document.kinds.boosters.none import NONE
 from urgens.document.kinds.boosters.vacuum import VACUUM
 from urgens.document.kinds.one_of import one_of
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.booster import Assist
 
 BOOSTERS: tuple[BoosterKind, ...] = (NONE, VACUUM, HYDRAULIC)
@@ -24,7 +24,7 @@ def booster_kind(booster: BoosterPart | str) -> BoosterKind:
     return _BY_NAME[booster if isinstance(booster, str) else booster.kind]
 
 
-def assist(part: Reading) -> Assist:
+def assist(part: NumericBuild) -> Assist:
     """Return what a booster gives now: nothing beyond the foot's force where it is lost."""
     made = booster_kind(part.part).assist
     if made is None:

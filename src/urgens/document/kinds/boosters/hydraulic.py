@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from urgens.document.entry import Entry
 from urgens.document.kinds.boosters.kind import PEDAL_SCALE, BoosterKind, FittedBooster
 from urgens.document.model import Force
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.booster import Assist
 
 
@@ -18,7 +18,7 @@ class HydraulicBooster(FittedBooster):
     ]
 
 
-def _assist(part: Reading) -> Assist:
+def _assist(part: NumericBuild) -> Assist:
     return Assist(part["crack_force"], part["jump_in"], part["gain"], part["max_assist"])
 
 

@@ -7,8 +7,8 @@ from typing import Annotated, Any, Literal
 from pydantic import Field
 
 from urgens.document.entry import TAPE, Entry
-from urgens.document.model import FluidVolume, ForceOrZero, Length, Number, Part, Pressure
-from urgens.document.numeric import Reading
+from urgens.document.model import DocumentModel, FluidVolume, ForceOrZero, Length, Number, Pressure
+from urgens.document.numeric import NumericBuild
 from urgens.physics.booster import Assist
 from urgens.quantity import FORCE, PRESSURE, parse
 
@@ -45,14 +45,14 @@ JumpIn = Annotated[
 ]
 
 
-class Space(Part):
+class Space(DocumentModel):
     """A round space: as wide as the booster's shell, as long as it is from firewall to cylinder."""
 
     diameter: Annotated[Length, Entry("Across", ROOM, "How wide it is")]
     length: Annotated[Length, Entry("Along", ROOM, "How long it is, firewall to cylinder")]
 
 
-class Reservoir(Part):
+class Reservoir(DocumentModel):
     """A tank for vacuum, hose included; `swept` is the air that the booster takes at each press.
 
     Where `swept` is not given it is the diaphragms' area times the cylinder's stroke.
@@ -91,7 +91,7 @@ class Reservoir(Part):
     rests: Literal["vacuum", "air"] = "vacuum"
 
 
-class BoosterPart(Part):
+class BoosterPart(DocumentModel):
     """What any booster tells."""
 
     kind: str
@@ -129,7 +129,7 @@ class BoosterKind:
 
     model: type[BoosterPart]
     name: str
-    assist: Callable[[Reading], Assist] | None
+    assist: Callable[[NumericBuild], Assist] | None
     new: dict[str, Any]
 
     @property

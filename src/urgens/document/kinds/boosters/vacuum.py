@@ -8,7 +8,7 @@ from pydantic import Field
 from urgens.document.entry import Entry
 from urgens.document.kinds.boosters.kind import VACUUM_UNITS, BoosterKind, FittedBooster, Reservoir
 from urgens.document.model import Length, PressureOrZero
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Floats
 from urgens.physics.booster import Assist, vacuum_assist_limit
 
@@ -48,16 +48,16 @@ class VacuumBooster(FittedBooster):
     @property
     def depression(self) -> float:
         """The vacuum that is there [Pa], the engine's or the pump's."""
-        return float(depression(Reading(self)))
+        return float(depression(NumericBuild(self)))
 
 
-def depression(part: Reading) -> Floats:
+def depression(part: NumericBuild) -> Floats:
     """Return the vacuum that is there [Pa], the engine's or the pump's, whichever is deeper."""
     pump = part.get("pump")
     return part["vacuum"] if pump is None else np.maximum(part["vacuum"], pump)
 
 
-def _assist(part: Reading) -> Assist:
+def _assist(part: NumericBuild) -> Assist:
     diameters = np.stack(np.broadcast_arrays(*part.row("diaphragm_diameters")), axis=-1)
     limit = vacuum_assist_limit(diameters.astype(float), depression(part))
     return Assist(part["crack_force"], part["jump_in"], part["gain"], limit)

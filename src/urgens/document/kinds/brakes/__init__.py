@@ -6,7 +6,7 @@ from urgens.document.kinds.brakes.disc import DISC
 from urgens.document.kinds.brakes.drum import DRUM
 from urgens.document.kinds.brakes.kind import BrakeKind, BrakePart
 from urgens.document.kinds.one_of import one_of
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 
 BRAKES: tuple[BrakeKind, ...] = (DISC, DRUM)
 _BY_NAME = {record.kind: record for record in BRAKES}
@@ -27,4 +27,4 @@ def piston_area(brake: BrakePart) -> float:
 
     All pistons of one side of a disc, or one piston of a wheel cylinder.
     """
-    return float(brake_kind(brake).piston_area(Reading(brake)))
+    return float(brake_kind(brake).piston_area(NumericBuild(brake)))

@@ -17,8 +17,8 @@ from urgens.document.kinds.brakes.kind import (
     SpringsGive,
 )
 from urgens.document.kinds.pistons import piston_table
-from urgens.document.model import Face, Fault, Length, LengthOrZero, Mass, PositiveNumber
-from urgens.document.numeric import Reading
+from urgens.document.model import Face, Length, LengthOrZero, Mass, PartFault, PositiveNumber
+from urgens.document.numeric import NumericBuild
 from urgens.physics import cylinder, disc
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.volume import CLEARANCE_PRESSURE
@@ -45,7 +45,8 @@ class Disc(BrakePart):
     piston_diameters: Annotated[
         tuple[
             Annotated[
-                Piston, Entry("Piston", CALIPER, "A piston, of those on one side of the disc")
+                Piston,
+                Entry("Piston", CALIPER, "A piston, of those on one side of the disc"),
             ],
             ...,
         ],
@@ -83,16 +84,16 @@ class Disc(BrakePart):
     @property
     def radius(self) -> float:
         """The effective radius [m], given or following from pad and rotor."""
-        return float(disc_radius(Reading(self)))
+        return float(disc_radius(NumericBuild(self)))
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that the radius is given, or follows from rotor and pad."""
         inner, outer = self.pad_inner_radius, self.pad_outer_radius
         if (inner is None) != (outer is None):
             lacking = "pad_inner_radius" if inner is None else "pad_outer_radius"
-            yield Fault(lacking, "is missing", "give both radii of the pad, or neither")
+            yield PartFault(lacking, "is missing", "give both radii of the pad, or neither")
         elif inner is not None and outer is not None and inner.value >= outer.value:
-            yield Fault(
+            yield PartFault(
                 "pad_inner_radius",
                 f'"{inner.text}" is not less than the outer radius "{outer.text}"',
                 "write where the pad begins, seen from the axle",
@@ -100,20 +101,20 @@ class Disc(BrakePart):
         if self.effective_radius is not None or outer is not None or inner is not None:
             return
         if self.rotor_outer_diameter is None or self.pad_height is None:
-            yield Fault(
+            yield PartFault(
                 "effective_radius",
                 "is missing, and so is rotor_outer_diameter or pad_height",
                 'give "effective_radius": "115 mm", or both rotor_outer_diameter and pad_height',
             )
         elif self.pad_height.value >= self.rotor_outer_diameter.value / 2:
-            yield Fault(
+            yield PartFault(
                 "pad_height",
                 f'"{self.pad_height.text}" is not less than the rotor\'s radius',
                 f'write a height below half of "{self.rotor_outer_diameter.text}"',
             )
 
 
-def disc_radius(part: Reading) -> Floats:
+def disc_radius(part: NumericBuild) -> Floats:
     """Return the effective radius [m] of a disc brake.
 
     A given radius counts before the pad's own two, and those before rotor and pad.
@@ -129,21 +130,21 @@ def disc_radius(part: Reading) -> Floats:
     return disc.effective_radius(outer - part["pad_height"], outer)
 
 
-def _area(part: Reading) -> Floats:
+def _area(part: NumericBuild) -> Floats:
     return sum(cylinder.bore_area(diameter) for diameter in part.row("piston_diameters"))
 
 
-def _torque_per_pressure(part: Reading) -> Array:
+def _torque_per_pressure(part: NumericBuild) -> Array:
     return disc.torque_per_pressure(
         _area(part), part["pad_friction"], disc_radius(part), part["efficiency"]
     )
 
 
-def _take_up(part: Reading) -> Floats:
+def _take_up(part: NumericBuild) -> Floats:
     return CLEARANCE_PRESSURE
 
 
-def _possible(part: Reading) -> Bools:
+def _possible(part: NumericBuild) -> Bools:
     inner, outer = part.get("pad_inner_radius"), part.get("pad_outer_radius")
     rotor, height = part.get("rotor_outer_diameter"), part.get("pad_height")
     found: Bools = np.asarray(True)

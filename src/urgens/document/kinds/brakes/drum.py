@@ -18,16 +18,16 @@ from urgens.document.kinds.brakes.kind import (
 from urgens.document.kinds.pistons import piston_table
 from urgens.document.model import (
     Angle,
+    DocumentModel,
     Face,
-    Fault,
     Length,
     LengthOrZero,
     Mass,
-    Part,
+    PartFault,
     PositiveNumber,
     no_longer_than,
 )
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics import cylinder, drum
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.volume import CLEARANCE_PRESSURE
@@ -39,7 +39,7 @@ Layout = Literal["leading-trailing", "two-leading", "duo-servo"]
 FACTOR_SPREADS = {"leading-trailing": "15 %", "two-leading": "20 %", "duo-servo": "30 %"}
 
 
-class Shoe(Part):
+class Shoe(DocumentModel):
     """A pinned shoe; angles from the line between hinge and drum centre, `arm` to the actuator."""
 
     lining_friction: Annotated[
@@ -47,16 +47,20 @@ class Shoe(Part):
         Entry("Lining friction", STOP, "Coefficient of lining on drum", spread="10 %", step=0.01),
     ]
     hinge_distance: Annotated[
-        Length, Entry("Hinge to centre", RULE, "From the shoe's hinge to the drum's centre")
+        Length,
+        Entry("Hinge to centre", RULE, "From the shoe's hinge to the drum's centre"),
     ]
     arm: Annotated[
-        Length, Entry("Hinge to actuator", RULE, "From the hinge to the wheel cylinder's force")
+        Length,
+        Entry("Hinge to actuator", RULE, "From the hinge to the wheel cylinder's force"),
     ]
     heel_angle: Annotated[
-        Angle, Entry("Lining from", "protractor", "Where the lining starts, seen from the hinge")
+        Angle,
+        Entry("Lining from", "protractor", "Where the lining starts, seen from the hinge"),
     ]
     toe_angle: Annotated[
-        Angle, Entry("Lining to", "protractor", "Where the lining ends, seen from the hinge")
+        Angle,
+        Entry("Lining to", "protractor", "Where the lining ends, seen from the hinge"),
     ]
 
 
@@ -115,22 +119,22 @@ class Drum(BrakePart):
     @property
     def factor(self) -> float:
         """The shoe factor C* [-], given or following from its shoes."""
-        return float(shoe_factor(Reading(self)))
+        return float(shoe_factor(NumericBuild(self)))
 
     @property
     def grabs_from(self) -> float | None:
         """The lining friction [-] from which its leading shoe grabs, None if none is known."""
         if self.shoe is None:
             return None
-        limit = float(self_locking_friction(Reading(self)))
+        limit = float(self_locking_friction(NumericBuild(self)))
         return limit if isfinite(limit) else None
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that the shoe factor is given, or follows from a shoe that does not grab."""
         if self.shoe_factor is not None:
             return
         if self.shoe is None:
-            yield Fault(
+            yield PartFault(
                 "shoe_factor",
                 "is missing, and so is shoe",
                 'give "shoe_factor": 2.3, or the geometry of its shoes',
@@ -139,24 +143,24 @@ class Drum(BrakePart):
             yield from shoe_faults(self.layout, self.shoe, self.drum_diameter.value / 2)
 
 
-def shoe_faults(layout: str, shoe: Shoe, radius: float) -> Iterator[Fault]:
+def shoe_faults(layout: str, shoe: Shoe, radius: float) -> Iterator[PartFault]:
     """Yield what is wrong with a shoe in a drum of `radius` [m]."""
     if layout == "duo-servo":
-        yield Fault(
+        yield PartFault(
             "shoe",
             "does not describe a duo-servo brake, whose shoes push each other",
             "give its shoe_factor; 4.5 to 6 is usual",
         )
         return
     if shoe.hinge_distance.value >= radius:
-        yield Fault(
+        yield PartFault(
             "shoe.hinge_distance",
             f'"{shoe.hinge_distance.text}" is not less than the drum\'s radius',
             "write the distance from the hinge to the drum's centre",
         )
         return
     if not shoe.heel_angle.value < shoe.toe_angle.value <= pi + 1e-9:
-        yield Fault(
+        yield PartFault(
             "shoe.toe_angle",
             f'"{shoe.toe_angle.text}" is not between "{shoe.heel_angle.text}" and "180 deg"',
             "write where the lining ends, seen from the hinge",
@@ -171,14 +175,14 @@ def shoe_faults(layout: str, shoe: Shoe, radius: float) -> Iterator[Fault]:
     )
     if normal_moment <= friction_moment:
         limit = shoe.lining_friction * float(normal_moment / friction_moment)
-        yield Fault(
+        yield PartFault(
             "shoe.lining_friction",
             f"{shoe.lining_friction:g} makes the leading shoe grab: it locks by itself",
             f"write a friction below {limit:.2f}, or another geometry",
         )
 
 
-def shoe_factor(part: Reading) -> Floats:
+def shoe_factor(part: NumericBuild) -> Floats:
     """Return the shoe factor C* [-] of a drum brake.
 
     A given factor counts before the shoes' geometry.
@@ -198,7 +202,7 @@ def shoe_factor(part: Reading) -> Floats:
     )
 
 
-def self_locking_friction(part: Reading) -> Floats:
+def self_locking_friction(part: NumericBuild) -> Floats:
     """Return the lining friction [-] from which the leading shoe of a described drum grabs."""
     shoe = part.of("shoe")
     friction_moment, normal_moment = drum.shoe_moments(
@@ -213,7 +217,7 @@ def self_locking_friction(part: Reading) -> Floats:
     return np.where(friction_moment > 0.0, limit, np.inf)
 
 
-def _possible(part: Reading) -> Bools:
+def _possible(part: NumericBuild) -> Bools:
     if part.part.shoe_factor is not None or part.part.shoe is None:
         return np.asarray(True)
     shoe = part.of("shoe")
@@ -223,16 +227,16 @@ def _possible(part: Reading) -> Bools:
     return np.asarray(fits & lined & releases)
 
 
-def _area(part: Reading) -> Floats:
+def _area(part: NumericBuild) -> Floats:
     return cylinder.bore_area(part["cylinder_diameter"])
 
 
-def _torque_per_pressure(part: Reading) -> Array:
+def _torque_per_pressure(part: NumericBuild) -> Array:
     radius = np.divide(part["drum_diameter"], 2.0)
     return drum.torque_per_pressure(_area(part), shoe_factor(part), radius, part["efficiency"])
 
 
-def _take_up(part: Reading) -> Floats:
+def _take_up(part: NumericBuild) -> Floats:
     return np.maximum(CLEARANCE_PRESSURE, part["threshold"])
 
 

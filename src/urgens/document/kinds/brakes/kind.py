@@ -9,12 +9,12 @@ from pydantic import Field
 from urgens.document.entry import Entry
 from urgens.document.model import (
     ComplianceOrZero,
+    DocumentModel,
     Efficiency,
-    Part,
     PressureOrZero,
     no_longer_than,
 )
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.quantity import Quantity
 
@@ -55,7 +55,7 @@ SpringsGive = Annotated[
 LININGS = "ask for cold and hot figures"
 
 
-class BrakePart(Part):
+class BrakePart(DocumentModel):
     """What any brake of one wheel has."""
 
     kind: str
@@ -78,10 +78,10 @@ class BrakeKind:
 
     model: type[BrakePart]
     name: str
-    torque_per_pressure: Callable[[Reading], Array]
-    piston_area: Callable[[Reading], Floats]
-    take_up: Callable[[Reading], Floats]
-    possible: Callable[[Reading], Bools]
+    torque_per_pressure: Callable[[NumericBuild], Array]
+    piston_area: Callable[[NumericBuild], Floats]
+    take_up: Callable[[NumericBuild], Floats]
+    possible: Callable[[NumericBuild], Bools]
     words: Callable[[Any], str]
     friction: Callable[[Any], str]
     iron: str

@@ -6,16 +6,16 @@ from typing import Annotated, Any, Literal
 
 from urgens.document.entry import RULE, Entry
 from urgens.document.model import (
+    DocumentModel,
     Efficiency,
     FluidVolume,
     ForceOrZero,
     Length,
     LengthOrZero,
-    Part,
     PressureOrZero,
     no_longer_than,
 )
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
 from urgens.physics.axle import Pair
 from urgens.physics.cylinder import Chamber, Cylinder
@@ -27,7 +27,8 @@ ROD_PUSHED = "push it through on the bench"
 Split = Literal["front-rear", "diagonal", "single"]
 OfBore = Annotated[Quantity, no_longer_than(0.15)]
 Bore = Annotated[
-    OfBore, Entry("Master cylinder bore", STAMPED, "Bore of the master cylinder", beside="Bore")
+    OfBore,
+    Entry("Master cylinder bore", STAMPED, "Bore of the master cylinder", beside="Bore"),
 ]
 SocketDepth = Annotated[
     Length,
@@ -43,7 +44,7 @@ ReservoirVolume = Annotated[
 ]  # fmt: skip
 
 
-class Outlet(Part):
+class Outlet(DocumentModel):
     """One outlet of a cylinder: which circuit it feeds, where it sits, what is behind its seat."""
 
     circuit: Literal["front", "rear", "primary", "secondary"]
@@ -57,7 +58,7 @@ class Outlet(Part):
     ) = None
 
 
-class CylinderPart(Part):
+class CylinderPart(DocumentModel):
     """What any cylinder tells, with facts that no figure needs but a check does."""
 
     kind: str
@@ -76,7 +77,8 @@ class CylinderPart(Part):
         Entry("To cover the port", ROD_PUSHED, "Piston travel until the port is covered"),
     ] = parse("1.5 mm", LENGTH)
     spring_preload: Annotated[
-        ForceOrZero, Entry("Return spring", "spring scale", "Force of the return spring at rest")
+        ForceOrZero,
+        Entry("Return spring", "spring scale", "Force of the return spring at rest"),
     ] = parse("0 N", FORCE)
     efficiency: Annotated[
         Efficiency,
@@ -121,9 +123,9 @@ class CylinderKind:
     name: str
     circuits: tuple[Split, ...]
     bores: tuple[str, ...]
-    cylinders: Callable[[Reading], Pair[Cylinder]]
-    chambers: Callable[[Reading, Split], tuple[Chamber, ...]]
-    possible: Callable[[Reading], Bools]
+    cylinders: Callable[[NumericBuild], Pair[Cylinder]]
+    chambers: Callable[[NumericBuild, Split], tuple[Chamber, ...]]
+    possible: Callable[[NumericBuild], Bools]
     new: Callable[["CylinderPart"], dict[str, Any]]
 
     @property

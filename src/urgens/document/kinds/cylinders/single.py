@@ -5,7 +5,7 @@ from typing import Any, Literal
 import numpy as np
 
 from urgens.document.kinds.cylinders.kind import CylinderKind, CylinderPart, OneBore, Split
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
 from urgens.physics.axle import Pair
 from urgens.physics.cylinder import Chamber, Cylinder, bore_area
@@ -17,18 +17,18 @@ class SingleMaster(OneBore):
     kind: Literal["single"]
 
 
-def one_bore(part: Reading) -> Pair[Cylinder]:
+def one_bore(part: NumericBuild) -> Pair[Cylinder]:
     """Return the one bore that makes both circuits' pressure."""
     area = bore_area(part["bore"])
     both = Cylinder(1.0, area, part["spring_preload"], part["efficiency"])
     return Pair(both, both)
 
 
-def _chambers(part: Reading, split: Split) -> tuple[Chamber, ...]:
+def _chambers(part: NumericBuild, split: Split) -> tuple[Chamber, ...]:
     return (Chamber(1.0, 1.0, bore_area(part["bore"]), part["stroke"], 1.0),)
 
 
-def _possible(part: Reading) -> Bools:
+def _possible(part: NumericBuild) -> Bools:
     return np.asarray(True)
 
 

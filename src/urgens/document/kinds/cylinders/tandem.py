@@ -14,8 +14,8 @@ from urgens.document.kinds.cylinders.kind import (
     Split,
 )
 from urgens.document.kinds.cylinders.single import one_bore
-from urgens.document.model import Fault, Length
-from urgens.document.numeric import Reading
+from urgens.document.model import Length, PartFault
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools, Floats
 from urgens.physics.axle import Pair
 from urgens.physics.cylinder import Chamber, bore_area
@@ -48,12 +48,12 @@ class TandemMaster(OneBore):
     secondary_stroke: SecondaryStroke | None = None
     primary_feeds: Literal["front", "rear"] = "front"
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that a chamber's stroke leaves something for the other."""
         both = ("primary_stroke", self.primary_stroke), ("secondary_stroke", self.secondary_stroke)
         for (name, given), (_, other) in (both, both[::-1]):
             if given is not None and other is None and given.value >= self.stroke.value:
-                yield Fault(
+                yield PartFault(
                     name,
                     f'"{given.text}" leaves nothing of the whole stroke "{self.stroke.text}"',
                     "write less than the whole stroke, or give both chambers' strokes",
@@ -62,11 +62,11 @@ class TandemMaster(OneBore):
     @property
     def chamber_strokes(self) -> tuple[float, float]:
         """Primary and secondary stroke [m]: what is not given is the rest, or half of it each."""
-        primary, secondary = chamber_strokes(Reading(self))
+        primary, secondary = chamber_strokes(NumericBuild(self))
         return float(primary), float(secondary)
 
 
-def chamber_strokes(part: Reading) -> tuple[Floats, Floats]:
+def chamber_strokes(part: NumericBuild) -> tuple[Floats, Floats]:
     """Return primary and secondary stroke [m]; one not given is the rest, or half each."""
     whole = part["stroke"]
     primary, secondary = part.get("primary_stroke"), part.get("secondary_stroke")
@@ -77,7 +77,7 @@ def chamber_strokes(part: Reading) -> tuple[Floats, Floats]:
     return primary, whole - primary if secondary is None else secondary
 
 
-def _chambers(part: Reading, split: Split) -> tuple[Chamber, ...]:
+def _chambers(part: NumericBuild, split: Split) -> tuple[Chamber, ...]:
     area, strokes = bore_area(part["bore"]), chamber_strokes(part)
     if split == "diagonal":  # each chamber feeds half of each axle
         return tuple(Chamber(0.5, 0.5, area, stroke, 1.0) for stroke in strokes)
@@ -85,7 +85,7 @@ def _chambers(part: Reading, split: Split) -> tuple[Chamber, ...]:
     return (Chamber(1.0, 0.0, area, ends.front, 1.0), Chamber(0.0, 1.0, area, ends.rear, 1.0))
 
 
-def _possible(part: Reading) -> Bools:
+def _possible(part: NumericBuild) -> Bools:
     primary, secondary = chamber_strokes(part)
     return np.asarray(np.greater(primary, 0.0) & np.greater(secondary, 0.0))
 

@@ -13,18 +13,20 @@ from urgens.document.kinds.cylinders.kind import (
     OfBore,
     Split,
 )
-from urgens.document.model import Angle, Fault, Length, Offset
-from urgens.document.numeric import Reading
+from urgens.document.model import Angle, Length, Offset, PartFault
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
 from urgens.physics.axle import Pair
 from urgens.physics.cylinder import Chamber, Cylinder, bar_shares, bore_area
 from urgens.quantity import LENGTH, Quantity, parse
 
 BarAngle = Annotated[
-    Angle, Entry("Bar's stop", "protractor, one rod held", "Tilt at which the bar meets its stop")
+    Angle,
+    Entry("Bar's stop", "protractor, one rod held", "Tilt at which the bar meets its stop"),
 ]
 ThreadPitch = Annotated[
-    Length, Entry("Bar's thread", "ten turns, then the rule", "What a turn of its adjuster moves")
+    Length,
+    Entry("Bar's thread", "ten turns, then the rule", "What a turn of its adjuster moves"),
 ]
 
 
@@ -52,10 +54,10 @@ class TwinMaster(CylinderPart):
         """The front bore."""
         return self.front_bore
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that the bearing sits between the rods."""
         if abs(self.bar_offset.value) >= self.bar_length.value / 2:
-            yield Fault(
+            yield PartFault(
                 "bar_offset",
                 f'"{self.bar_offset.text}" puts the bearing at or beyond a rod of a bar '
                 f'"{self.bar_length.text}" long',
@@ -63,7 +65,7 @@ class TwinMaster(CylinderPart):
             )
 
 
-def _cylinders(part: Reading) -> Pair[Cylinder]:
+def _cylinders(part: NumericBuild) -> Pair[Cylinder]:
     shares = bar_shares(part["bar_length"], part["bar_offset"])
     front, rear = (
         Cylinder(share, bore_area(part[bore]), part["spring_preload"], part["efficiency"])
@@ -72,7 +74,7 @@ def _cylinders(part: Reading) -> Pair[Cylinder]:
     return Pair(front, rear)
 
 
-def _chambers(part: Reading, split: Split) -> tuple[Chamber, ...]:
+def _chambers(part: NumericBuild, split: Split) -> tuple[Chamber, ...]:
     front, rear = _cylinders(part)
     stroke = part["stroke"]
     return (
@@ -81,7 +83,7 @@ def _chambers(part: Reading, split: Split) -> tuple[Chamber, ...]:
     )
 
 
-def _possible(part: Reading) -> Bools:
+def _possible(part: NumericBuild) -> Bools:
     return np.asarray(np.less(np.abs(part["bar_offset"]), np.divide(part["bar_length"], 2.0)))
 
 

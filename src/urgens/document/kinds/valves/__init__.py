@@ -12,7 +12,7 @@ from urgens.document.kinds.valves.load_sensing import LOAD_SENSING
 from urgens.document.kinds.valves.metering import METERING
 from urgens.document.kinds.valves.reducing import REDUCING
 from urgens.document.kinds.valves.residual import RESIDUAL
-from urgens.document.model import Fault, Part
+from urgens.document.model import DocumentModel, PartFault
 from urgens.physics.axle import AXLES, Axle
 
 VALVES: tuple[ValveKind, ...] = (  # in the order in which they are offered
@@ -37,7 +37,7 @@ def kind_of(valve: ValvePart | str) -> ValveKind:
     return _BY_NAME[valve if isinstance(valve, str) else valve.kind]
 
 
-class Valves(Part):
+class Valves(DocumentModel):
     """Both circuits' valves."""
 
     front: tuple[Valve, ...] = ()
@@ -53,11 +53,11 @@ class Valves(Part):
             for index, valve in enumerate(self.of(axle)):
                 yield axle, index, valve
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that no two balls are to feel the same deceleration one after the other."""
         balls = [f"{a}[{i}]" for a, i, valve in self.placed() if isinstance(valve, InertiaSensing)]
         for place in balls[1:]:
-            yield Fault(
+            yield PartFault(
                 place,
                 f"is a second inertia-sensing valve beside {balls[0]}",
                 "keep one: both would feel the same deceleration",

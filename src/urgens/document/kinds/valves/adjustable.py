@@ -10,8 +10,8 @@ from pydantic import Field
 from urgens.document.entry import VALVE_GAUGES, Entry
 from urgens.document.kinds.valves.kind import InUnits, Loads, Move, ValveKind, ValvePart, Wanted
 from urgens.document.kinds.valves.reducing import SOLD, Slope
-from urgens.document.model import Fault, Number, Pressure
-from urgens.document.numeric import Reading
+from urgens.document.model import Number, PartFault, Pressure
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
 from urgens.physics.valve import adjusted_knee
 from urgens.physics.valve_law import ReducingLaw, ValveLaw
@@ -72,37 +72,37 @@ class Adjustable(ValvePart):
             return self.settings[min(max(place, 0), len(self.settings) - 1)]
         return self.within(self.turns + TURN_STEP * steps)
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that turns rise strictly, knees do not fall, and a notch is one of its own."""
         for row in range(1, len(self.table)):
             (turns, knee), (turns_before, knee_before) = self.table[row], self.table[row - 1]
             if turns <= turns_before:
-                yield Fault(
+                yield PartFault(
                     f"table[{row}][0]",
                     f"{turns:g} turns do not come after {turns_before:g}",
                     "order the rows by rising turns, each once",
                 )
             if knee.value < knee_before.value:
-                yield Fault(
+                yield PartFault(
                     f"table[{row}][1]",
                     f'the knee falls from "{knee_before.text}" to "{knee.text}"',
                     "write knees that rise with the turns; count turns the other way if need be",
                 )
         if self.counted == "notches" and self.turns not in self.settings:
-            yield Fault(
+            yield PartFault(
                 "turns",
                 f"there is no notch {self.turns:g}",
                 f"choose one of its table: {', '.join(f'{n:g}' for n in self.settings)}",
             )
 
 
-def _law(part: Reading) -> ValveLaw:
+def _law(part: NumericBuild) -> ValveLaw:
     rows = part.table("table")
     knee = adjusted_knee(part["turns"], [row[0] for row in rows], [row[1] for row in rows])
     return ReducingLaw(knee, part["slope"])
 
 
-def _possible(part: Reading) -> Bools:
+def _possible(part: NumericBuild) -> Bools:
     rows = part.table("table")
     found: Bools = np.asarray(True)
     for (turns_before, knee_before), (turns, knee) in pairwise(rows):

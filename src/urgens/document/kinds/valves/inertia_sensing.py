@@ -7,7 +7,7 @@ from urgens.document.entry import Entry
 from urgens.document.kinds.valves.kind import InUnits, Loads, Move, ValveKind, ValvePart, Wanted
 from urgens.document.kinds.valves.reducing import KNEE_SPREAD, Slope
 from urgens.document.model import RampAngle
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.valve import ball_closes
 from urgens.physics.valve_law import InertiaSensingLaw, ValveLaw
 from urgens.quantity import ANGLE
@@ -35,7 +35,7 @@ class InertiaSensing(ValvePart):
     slope: Slope
 
 
-def _law(part: Reading) -> ValveLaw:
+def _law(part: NumericBuild) -> ValveLaw:
     return InertiaSensingLaw(ball_closes(part["ball_angle"]), part["slope"])
 
 

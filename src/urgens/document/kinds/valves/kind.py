@@ -6,18 +6,18 @@ from typing import Any, Literal, NamedTuple
 
 import numpy as np
 
-from urgens.document.model import Part, Text
-from urgens.document.numeric import Reading
+from urgens.document.model import DocumentModel, Text
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
 from urgens.physics.valve_law import ValveLaw
-from urgens.quantity import PRESSURE, Kind, Units, UnitSystem, show
+from urgens.quantity import PRESSURE, QuantityKind, Units, UnitSystem, show
 
 InUnits = Units | UnitSystem
 Element = Literal["spring", "ball", "adjuster", "lever", "poppet spring", "check disc"]
 LOWEST_KNEE = 1e5  # Pa; a knee stays above zero while it is moved
 
 
-class ValvePart(Part):
+class ValvePart(DocumentModel):
     """What any valve has: parts with the same `body` sit in one casting."""
 
     kind: str
@@ -37,7 +37,7 @@ class Move(NamedTuple):
 
     path: str
     value: float
-    kind: Kind | None
+    kind: QuantityKind | None
 
 
 class Sold(NamedTuple):
@@ -64,7 +64,7 @@ def passes_all(valve: Any, units: InUnits) -> str:
     return "open: passes all"
 
 
-def anything(part: Reading) -> Bools:
+def anything(part: NumericBuild) -> Bools:
     """Return that any figures of a valve go together."""
     return np.asarray(True)
 
@@ -89,7 +89,7 @@ class ValveKind:
     name: str
     what: str
     typical: str
-    law: Callable[[Reading], ValveLaw]
+    law: Callable[[NumericBuild], ValveLaw]
     new: Callable[[Loads], dict[str, Any]]
     drawing: tuple[Element, ...]
     briefly: Callable[[Any, InUnits], str]
@@ -99,7 +99,7 @@ class ValveKind:
     knee_figure: str = "knee"
     dragging: Callable[[Any, str], str] | None = None
     together: str | None = None
-    possible: Callable[[Reading], Bools] = anything
+    possible: Callable[[NumericBuild], Bools] = anything
     sold: Sold | None = None
 
     @property

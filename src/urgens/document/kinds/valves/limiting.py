@@ -4,7 +4,7 @@ from typing import Any, Literal
 
 from urgens.document.kinds.valves.kind import InUnits, Loads, Sold, ValveKind, ValvePart
 from urgens.document.kinds.valves.reducing import Knee, knee_moved
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.valve_law import ReducingLaw, ValveLaw
 from urgens.quantity import PRESSURE, show
 
@@ -16,7 +16,7 @@ class Limiting(ValvePart):
     knee: Knee
 
 
-def _law(part: Reading) -> ValveLaw:
+def _law(part: NumericBuild) -> ValveLaw:
     return ReducingLaw(part["knee"], 0.0)
 
 

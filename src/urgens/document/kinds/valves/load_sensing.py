@@ -16,8 +16,16 @@ from urgens.document.kinds.valves.kind import (
     Wanted,
 )
 from urgens.document.kinds.valves.reducing import SOLD, Slope
-from urgens.document.model import Fault, Force, Length, Load, Part, Pressure, SpringRate
-from urgens.document.numeric import Reading
+from urgens.document.model import (
+    DocumentModel,
+    Force,
+    Length,
+    Load,
+    PartFault,
+    Pressure,
+    SpringRate,
+)
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
 from urgens.physics.cylinder import bore_area
 from urgens.physics.valve import lever_knee, spring_force
@@ -29,7 +37,7 @@ MOST_TRAVEL = 1.0  # m; no suspension has as much, so it is no stop
 LEAST_PRELOAD = 1.0  # N
 
 
-class Lever(Part):
+class Lever(DocumentModel):
     """What pushes a load-sensing valve: a spring from the rear axle at the end of an arm.
 
     `preload` is the spring's force with `at_load` on the rear axle; `suspension_rate` is of both
@@ -142,11 +150,11 @@ class LoadSensing(ValvePart):
     slope: Slope
     follows: Literal["static", "dynamic"]
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that one of the two ways is given, loads rise strictly and knees do not fall."""
         if (self.points is None) == (self.lever is None):
             given = "neither points nor" if self.points is None else "both points and"
-            yield Fault(
+            yield PartFault(
                 "points",
                 f"it has {given} a lever",
                 "write either two points of load and knee, or the lever with its spring",
@@ -155,20 +163,20 @@ class LoadSensing(ValvePart):
             return
         (load_before, knee_before), (load, knee) = self.points
         if load.value <= load_before.value:
-            yield Fault(
+            yield PartFault(
                 "points[1][0]",
                 f'the load "{load.text}" does not come after "{load_before.text}"',
                 "write the lighter load first",
             )
         if knee.value < knee_before.value:
-            yield Fault(
+            yield PartFault(
                 "points[1][1]",
                 f'the knee falls from "{knee_before.text}" to "{knee.text}"',
                 "write a knee that rises with the load",
             )
 
 
-def _law(part: Reading) -> ValveLaw:
+def _law(part: NumericBuild) -> ValveLaw:
     valve: LoadSensing = part.part
     dynamic = valve.follows == "dynamic"
     if valve.lever is not None:
@@ -177,7 +185,7 @@ def _law(part: Reading) -> ValveLaw:
     return LoadSensingLaw(light, heavy, light_knee, heavy_knee, part["slope"], dynamic)
 
 
-def _lever_law(part: Reading, *, dynamic: bool) -> LoadSensingLaw:
+def _lever_law(part: NumericBuild, *, dynamic: bool) -> LoadSensingLaw:
     """Return the law of a lever: its knee is straight in the load, between slack and the stops."""
     lever = part.of("lever")
     force, rate, at_load = lever["preload"], lever["suspension_rate"], lever["at_load"]
@@ -198,7 +206,7 @@ def _lever_law(part: Reading, *, dynamic: bool) -> LoadSensingLaw:
     return LoadSensingLaw(light, heavy, low, high, part["slope"], dynamic)
 
 
-def _possible(part: Reading) -> Bools:
+def _possible(part: NumericBuild) -> Bools:
     if part.part.points is None:
         return np.asarray(True)
     (light, light_knee), (heavy, heavy_knee) = part.table("points")

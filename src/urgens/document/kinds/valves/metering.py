@@ -7,8 +7,8 @@ import numpy as np
 
 from urgens.document.entry import VALVE_GAUGES, Entry
 from urgens.document.kinds.valves.kind import InUnits, Loads, ValveKind, ValvePart
-from urgens.document.model import Fault, Pressure, PressureOrZero
-from urgens.document.numeric import Reading
+from urgens.document.model import PartFault, Pressure, PressureOrZero
+from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
 from urgens.physics.valve_law import MeteringLaw, ValveLaw
 from urgens.quantity import PRESSURE, parse
@@ -51,28 +51,28 @@ class Metering(ValvePart):
         """Inlet pressure [Pa] from which the valve passes everything."""
         return 2 * self.open.value if self.full is None else self.full.value
 
-    def rules(self) -> Iterator[Fault]:
+    def rules(self) -> Iterator[PartFault]:
         """Check that it closes before it opens, and is fully open last."""
         if self.close.value > self.open.value:
-            yield Fault(
+            yield PartFault(
                 "close",
                 f'"{self.close.text}" is above the opening pressure "{self.open.text}"',
                 "write a closing pressure at or below open",
             )
         if self.full is not None and self.full.value <= self.open.value:
-            yield Fault(
+            yield PartFault(
                 "full",
                 f'"{self.full.text}" is not above the opening pressure "{self.open.text}"',
                 "write a pressure above open, or leave full out (it is then twice open)",
             )
 
 
-def _law(part: Reading) -> ValveLaw:
+def _law(part: NumericBuild) -> ValveLaw:
     full = part.get("full")
     return MeteringLaw(part["close"], part["open"], 2.0 * part["open"] if full is None else full)
 
 
-def _possible(part: Reading) -> Bools:
+def _possible(part: NumericBuild) -> Bools:
     law = _law(part)
     assert isinstance(law, MeteringLaw)
     return np.less_equal(law.closing, law.opening) & np.less(law.opening, law.full)

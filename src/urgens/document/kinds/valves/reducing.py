@@ -15,7 +15,7 @@ from urgens.document.kinds.valves.kind import (
     Wanted,
 )
 from urgens.document.model import Number, Pressure
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.valve_law import ReducingLaw, ValveLaw
 from urgens.quantity import PRESSURE, show
 
@@ -53,7 +53,7 @@ class Reducing(ValvePart):
     slope: Slope
 
 
-def _law(part: Reading) -> ValveLaw:
+def _law(part: NumericBuild) -> ValveLaw:
     return ReducingLaw(part["knee"], part["slope"])
 
 

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 from urgens.document.entry import Entry
 from urgens.document.kinds.valves.kind import InUnits, Loads, ValveKind, ValvePart
 from urgens.document.model import Pressure
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.physics.valve_law import ResidualLaw, ValveLaw
 from urgens.quantity import PRESSURE, show
 
@@ -25,7 +25,7 @@ class Residual(ValvePart):
     ]
 
 
-def _law(part: Reading) -> ValveLaw:
+def _law(part: NumericBuild) -> ValveLaw:
     return ResidualLaw(part["pressure"])
 
 

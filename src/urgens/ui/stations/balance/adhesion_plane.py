@@ -17,7 +17,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint, hatch
 from urgens.ui.widgets.curve import Area, Points
 from urgens.ui.widgets.follows import Follows
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import Note, Plane
 
 POINTS = 81
@@ -135,8 +135,8 @@ class AdhesionPlane(Plane):
         z = float(pressed.demand_z)
         self._now.set_points(np.array([z, z]), np.array([0.0, self._top]))
         used = (
-            (Shape.FRONT, float(pressed.front_used)),
-            (Shape.REAR, float(pressed.rear_used)),
+            (MarkerShape.FRONT, float(pressed.front_used)),
+            (MarkerShape.REAR, float(pressed.rear_used)),
         )
         self.set_markers([Marker(shape, (z, share)) for shape, share in used if share <= self._top])
 

@@ -7,8 +7,15 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QWidget
 
 from urgens.document import BuildErrors
 from urgens.guidance.words.vehicle_changes import CALLED, what_it_does
-from urgens.quantity import FORCE, QuantityError, Shown, completed, parse, show
-from urgens.studies.vehicle_changes import CHANGES, Change, Outcome, changed, lays, outcome
+from urgens.quantity import FORCE, QuantityError, ShownFigure, completed, parse, show
+from urgens.studies.vehicle_changes import (
+    CHANGES,
+    ChangeOutcome,
+    VehicleChange,
+    changed,
+    lays,
+    outcome,
+)
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import DimensionLabel
@@ -33,9 +40,9 @@ class ChangedPage(Page):
         super().__init__(session)
         self.amounts = {change.key: change.amount for change in CHANGES}
         self.labels: dict[str, DimensionLabel] = {}
-        self.after: dict[str, Outcome | None] = {}
+        self.after: dict[str, ChangeOutcome | None] = {}
         self._cells: dict[str, tuple[QLabel, QLabel]] = {}
-        self._before: Outcome | None = None
+        self._before: ChangeOutcome | None = None
         inner = QWidget()
         self._grid = QGridLayout(inner)
         self._grid.setContentsMargins(0, 0, 8, 0)
@@ -52,7 +59,7 @@ class ChangedPage(Page):
         body.setContentsMargins(0, 0, 0, 0)
         body.addWidget(area)
 
-    def _add_row(self, parent: QWidget, row: int, change: Change) -> None:
+    def _add_row(self, parent: QWidget, row: int, change: VehicleChange) -> None:
         cell = QWidget()
         line = QHBoxLayout(cell)
         line.setContentsMargins(0, 0, 0, 0)
@@ -86,12 +93,12 @@ class ChangedPage(Page):
         for change in CHANGES:
             self._show_change(change)
 
-    def _show_change(self, change: Change) -> None:
+    def _show_change(self, change: VehicleChange) -> None:
         build, units = self.session.build, self.session.units
         amount, before = self.amounts[change.key], self._before
         assert before is not None
         if change.kind is None:
-            shown = Shown(f"{amount:+.0f}".replace("-", "−"), "%")
+            shown = ShownFigure(f"{amount:+.0f}".replace("-", "−"), "%")
         else:
             shown = show(amount, change.kind, units)
         typed = f"{amount:g}" if change.kind is None else str(shown).replace("−", "-")
@@ -109,19 +116,19 @@ class ChangedPage(Page):
         bad = found.rear_first > 0 and lays(self.session.build, change)
         margin.setStyleSheet(f"color: {T.danger if bad else T.ink}")
 
-    def _words(self, before: Outcome, found: Outcome, change: Change) -> str:
+    def _words(self, before: ChangeOutcome, outcome: ChangeOutcome, change: VehicleChange) -> str:
         if not lays(self.session.build, change):
             return "does nothing"
-        if math.isnan(found.margin):
+        if math.isnan(outcome.margin):
             return "nothing locks"
-        effort = show(found.effort, FORCE, self.session.units)
-        worse = "↓" if found.margin < before.margin else "↑"
-        if abs(found.margin - before.margin) < 5e-4:
+        effort = show(outcome.effort, FORCE, self.session.units)
+        worse = "↓" if outcome.margin < before.margin else "↑"
+        if abs(outcome.margin - before.margin) < 5e-4:
             worse = "="
-        now, then = _of_the_grip(before.margin), _of_the_grip(found.margin)
-        return f"{worse} {now} → {then}, on {found.road:g} at {effort}"
+        now, then = _of_the_grip(before.margin), _of_the_grip(outcome.margin)
+        return f"{worse} {now} → {then}, on {outcome.road:g} at {effort}"
 
-    def _take(self, change: Change, typed: str) -> None:
+    def _take(self, change: VehicleChange, typed: str) -> None:
         """Take an amount; raises QuantityError."""
         text = typed.strip().removesuffix("%").replace("−", "-").strip()
         if change.kind is None:
@@ -136,7 +143,7 @@ class ChangedPage(Page):
         self.amounts[change.key] = amount
         self._show_change(change)
 
-    def _step(self, change: Change, steps: int) -> None:
+    def _step(self, change: VehicleChange, steps: int) -> None:
         step = 1.0 if change.kind is None else abs(change.amount) / 5.0
         self.amounts[change.key] += steps * step
         self._show_change(change)

@@ -18,12 +18,12 @@ from PySide6.QtWidgets import (
 
 from urgens.document import Build, changed
 from urgens.guidance import Severity
-from urgens.guidance.advice.disagreements import School, schools
+from urgens.guidance.advice.disagreements import Disagreement, schools
 from urgens.guidance.advice.valve_choice import fitting, what, why, why_of
 from urgens.guidance.words.valves import fitted_words
-from urgens.quantity import QuantityError, Shown
+from urgens.quantity import QuantityError, ShownFigure
 from urgens.solve import every_road
-from urgens.studies.balance_verdict import MARGIN, Verdict, verdict_of
+from urgens.studies.balance_verdict import MARGIN, BalanceVerdict, verdict_of
 from urgens.studies.twin_way import twin_way
 from urgens.studies.valve_choice import Candidate, candidates
 from urgens.ui.session import Session
@@ -52,7 +52,7 @@ class _Mark(Painted):
             severity_mark(painter, self._severity, QPointF(MARK / 2, MARK / 2), 10)
 
 
-class Card(QFrame):
+class ChoiceCard(QFrame):
     """One way: rank, name, reason, figure, and a button that tries it."""
 
     tried = Signal(int)
@@ -104,11 +104,13 @@ def _ways(build: Build, margin: float, progress: Progress) -> tuple[Candidate, .
     return (*found[:place], twin, *found[place:])  # never first: it is the larger change
 
 
-def _judged(rank: int, name: str, reason: str, verdict: Verdict, *, fitted: bool) -> Card:
+def _judged(
+    rank: int, name: str, reason: str, verdict: BalanceVerdict, *, fitted: bool
+) -> ChoiceCard:
     """Return a card with the figure and the mark its verdict asks for."""
     mean, rear = verdict.mean_efficiency, bool(verdict.rear_first)
     figure = "rear first" if rear else f"{100 * mean:.0f} %" if mean == mean else "—"
-    card = Card(rank, name, reason[:1].upper() + reason[1:], figure, fitted=fitted)
+    card = ChoiceCard(rank, name, reason[:1].upper() + reason[1:], figure, fitted=fitted)
     warned = Severity.WARNING if verdict.missed else None
     card.put_mark(Severity.DANGER if rear else warned)
     return card
@@ -123,8 +125,8 @@ class ChoosePage(Page):
         super().__init__(session)
         self.margin = MARGIN
         self.found: tuple[Candidate, ...] = ()
-        self.cards: list[Card] = []
-        self.fitted: Card | None = None  # what is there now, where it is none of the ways
+        self.cards: list[ChoiceCard] = []
+        self.fitted: ChoiceCard | None = None  # what is there now, where it is none of the ways
         self.work = Background(self)
         self.work.ended.connect(self._take)
         self.work.failed.connect(self._fail)
@@ -168,16 +170,16 @@ class ChoosePage(Page):
     def show_figures(self) -> None:
         """Rank anew for the build as it is now."""
         build, margin = self.session.build, self.margin
-        self.wanted.set_value(Shown(f"{margin:.2f}", ""), f"{margin:.2f}")
+        self.wanted.set_value(ShownFigure(f"{margin:.2f}", ""), f"{margin:.2f}")
         self.work.run(lambda progress: _ways(build, margin, progress))
 
-    def _take(self, found: tuple[Candidate, ...]) -> None:
-        self.found = found
+    def _take(self, candidates: tuple[Candidate, ...]) -> None:
+        self.found = candidates
         focused = next((card.rank for card in self.cards if card.hasFocus()), None)
         for card in (*self.cards, *([self.fitted] if self.fitted is not None else [])):
             card.hide()
             card.deleteLater()
-        self.cards = [self._card(rank, one) for rank, one in enumerate(found, start=1)]
+        self.cards = [self._card(rank, one) for rank, one in enumerate(candidates, start=1)]
         for card in self.cards:
             self._list.addWidget(card)
             if card.rank == focused:
@@ -185,25 +187,25 @@ class ChoosePage(Page):
         now = verdict_of(self.session.build, every_road(self.session.build), self.margin)
         self.now.setText(self._as_it_is(now))
         self._put_fitted(now)
-        self._answer(schools(self.session.solution, found, self.session.units))
+        self._answer(schools(self.session.solution, candidates, self.session.units))
         self.say()
 
     def _fail(self, words: str) -> None:
         """Say what kept it from being worked out."""
         self.now.setText(f"Not worked out. {words}")
 
-    def _card(self, rank: int, one: Candidate) -> Card:
+    def _card(self, rank: int, candidate: Candidate) -> ChoiceCard:
         """Return what shows one way."""
         build, units = self.session.build, self.session.units
-        way, verdict = one.to_take
+        way, verdict = candidate.to_take
         name = what(build, way, units)
-        reason = why(build, one, every_road(build), units).removeprefix(f"{name}: ")
+        reason = why(build, candidate, every_road(build), units).removeprefix(f"{name}: ")
         fitted = changed(build, fitting(build, way, units)) == build
         card = _judged(rank, name, reason, verdict, fitted=fitted)
         card.tried.connect(self.take)
         return card
 
-    def _put_fitted(self, now: Verdict) -> None:
+    def _put_fitted(self, now: BalanceVerdict) -> None:
         """Put what is fitted among the ways, at its place, where it is none of them."""
         self.fitted = None
         if any(card.fitted for card in self.cards):
@@ -214,7 +216,7 @@ class ChoosePage(Page):
         self.fitted = _judged(0, name, reason, now, fitted=True)
         self._list.insertWidget(place, self.fitted)
 
-    def _as_it_is(self, now: Verdict) -> str:
+    def _as_it_is(self, now: BalanceVerdict) -> str:
         """Say how the build as it is fares on the same loads and roads."""
         build = self.session.build
         surfaces = every_road(build)
@@ -228,14 +230,14 @@ class ChoosePage(Page):
         roads = f"{len(surfaces)} roads from {surfaces[0]:g} to {most}"
         return f"As it is, {loads} load{'s' if loads != 1 else ''} on {roads}: {state}."
 
-    def _answer(self, said: tuple[School, ...]) -> None:
+    def _answer(self, disagreements: tuple[Disagreement, ...]) -> None:
         """Show the questions that stand now, and hide the rest."""
-        while len(self.questions) < len(said):
+        while len(self.questions) < len(disagreements):
             self._add_question()
-        for labels in self.questions[len(said) :]:
+        for labels in self.questions[len(disagreements) :]:
             for label in labels:
                 label.hide()
-        for labels, school in zip(self.questions, said, strict=False):
+        for labels, school in zip(self.questions, disagreements, strict=False):
             texts = (school.question, school.schools, school.here)
             for label, text in zip(labels, texts, strict=True):
                 label.setText(text)

@@ -14,7 +14,7 @@ from urgens.ui.stations.balance import valve_art
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
-from urgens.ui.widgets.schematic import Part, Schematic, SchematicView
+from urgens.ui.widgets.schematic import Schematic, SchematicPart, SchematicView
 from urgens.ui.widgets.seen import WhenSeen
 
 ROW = 152.0  # px of a circuit
@@ -54,7 +54,7 @@ class CircuitView(SchematicView):
         """Show the valves of the build as it is now, one of them chosen."""
         self._read()
         parts = tuple(
-            Part(
+            SchematicPart(
                 where=place_of(circuit, index),
                 name=kind_of(valve).name,
                 at=self.middle(circuit, index).toTuple(),
@@ -159,7 +159,7 @@ class CircuitView(SchematicView):
             painter.setPen(pen(line, wide))
             painter.drawLine(QPointF(2, y), QPointF(end, y))
 
-    def draw_part(self, painter: QPainter, part: Part) -> None:
+    def draw_part(self, painter: QPainter, part: SchematicPart) -> None:
         """Draw one valve with its name, what it does and what leaves it."""
         units, at = self._session.units, QPointF()
         valve, stage, most = self._stages[part.where]

@@ -11,7 +11,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.balance.circuit_view import Place
 from urgens.ui.stations.balance.pressure_curves import nice_above
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.seen import WhenSeen
 
@@ -43,13 +43,13 @@ class KneePlane(Plane):
             self._draw(found)
         return found
 
-    def _draw(self, found: KneeLine) -> None:
+    def _draw(self, line: KneeLine) -> None:
         session = self._session
         scale = in_units(PRESSURE, session.units)
-        x, y = self._along(found.load), found.knee / scale
+        x, y = self._along(line.load), line.knee / scale
         shuts = np.isfinite(y)
         self.line.set_points(x[shuts], y[shuts])
-        at_cases = np.where(np.isfinite(found.case_knee), found.case_knee, np.nan) / scale
+        at_cases = np.where(np.isfinite(line.case_knee), line.case_knee, np.nan) / scale
         highest = float(np.nanmax(np.append(y[shuts], at_cases), initial=1.0))
         self.set_range((float(x[0]), float(x[-1])), (0.0, nice_above(1.15 * highest)))
         self._cases, notes = [], []
@@ -59,11 +59,9 @@ class KneePlane(Plane):
             knee = float(at_cases[index])
             if not np.isfinite(knee):
                 continue
-            at = (float(self._along(found.case_load)[index]), knee)
-            self._cases.append(Marker(Shape.DOT, at))
-            words = (
-                f"{names[index]}: {show(float(found.case_knee[index]), PRESSURE, session.units)}"
-            )
+            at = (float(self._along(line.case_load)[index]), knee)
+            self._cases.append(Marker(MarkerShape.DOT, at))
+            words = f"{names[index]}: {show(float(line.case_knee[index]), PRESSURE, session.units)}"
             own = index == chosen
             notes.append(Note(words, at, T.ink if own else T.muted, weight=600 if own else 500))
         self.show_press()
@@ -91,25 +89,25 @@ class KneePlane(Plane):
         now = float(felt(session.solution, session.presses).now)
         scale = in_units(PRESSURE, session.units)
         at = (float(self._along(np.asarray(now))), float(self._law.knee_at(now)) / scale)
-        self.set_markers([*self._cases, Marker(Shape.FOOT, at)])
+        self.set_markers([*self._cases, Marker(MarkerShape.FOOT, at)])
 
-    def in_words(self, found: KneeLine) -> str:
+    def in_words(self, line: KneeLine) -> str:
         """Return the knee of every load case."""
         session = self._session
         said = [
             f"{name} {show(float(knee), PRESSURE, session.units)}"
             if np.isfinite(knee)
             else f"{name} never"
-            for name, knee in zip(session.solution.system.case_names, found.case_knee, strict=True)
+            for name, knee in zip(session.solution.system.case_names, line.case_knee, strict=True)
         ]
         still = ", standing still" if self._law is not None else ""
         return f"Knees{still}: {'; '.join(said)}."
 
-    def axis(self, found: KneeLine) -> str:
+    def axis(self, line: KneeLine) -> str:
         """Return what the loads are."""
         if self.by_travel and self._lever is not None:
             unit = unit_shown(LENGTH, self._session.units)
             return f"Rear axle up from as set, {unit}"
         unit = unit_shown(LOAD, self._session.units)
-        whose = "Weight of the vehicle" if found.of_vehicle else "Load on the rear axle"
+        whose = "Weight of the vehicle" if line.of_vehicle else "Load on the rear axle"
         return f"{whose}, {unit}"

@@ -9,7 +9,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.balance.circuit_view import Place
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import Area
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.seen import WhenSeen
 
@@ -72,4 +72,4 @@ class LoopPlane(Plane):
         if index < len(found):
             scale = in_units(PRESSURE, self._session.units)
             at = (found[index].inlet / scale, found[index].outlet / scale)
-            self.set_markers([Marker(Shape.FOOT, at)])
+            self.set_markers([Marker(MarkerShape.FOOT, at)])

@@ -21,8 +21,8 @@ from urgens.studies.balance_curves import (
 )
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint
-from urgens.ui.widgets.curve import Area, Curve
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.curve import Area, PlotCurve
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.seen import WhenSeen
@@ -42,7 +42,7 @@ class ForcePlane(Plane):
         super().__init__("Rear against front braking force, over the weight")
         self._session = session
         self.contours = [self.add_curve(T.grid, 1) for _ in CONTOURS]
-        self.locks: list[tuple[Curve, Curve]] = []
+        self.locks: list[tuple[PlotCurve, PlotCurve]] = []
         self.corner = (self.add_curve(T.front, 2, DOT), self.add_curve(T.rear, 2, DOT))
         self.band = Area(T.band)
         self.made = Area(faint(T.rear))
@@ -137,7 +137,7 @@ class ForcePlane(Plane):
         weight = float(self._session.solution.standing.weight)
         pressed = self._session.presses
         at = (float(pressed.front_force) / weight, float(pressed.rear_force) / weight)
-        self.set_markers([Marker(Shape.FOOT, at)])
+        self.set_markers([Marker(MarkerShape.FOOT, at)])
 
 
 class LowPlane(Plane):
@@ -215,8 +215,8 @@ class EfficiencyPlane(Plane):
     def __init__(self, session: Session) -> None:
         super().__init__("Grip used at first lock, against the road")
         self._session = session
-        self.whole: list[Curve] = []
-        self.rear: list[Curve] = []
+        self.whole: list[PlotCurve] = []
+        self.rear: list[PlotCurve] = []
         self.corner = self.add_curve(T.ink, 2, DOT), self.add_curve(T.danger, 4, DOT)
 
     def _show_corner(self) -> tuple[list[Note], list[tuple[np.ndarray, np.ndarray]]]:

@@ -7,12 +7,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from urgens.physics.valve_law import Felt
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.quantity import PRESSURE
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName, ideal_pressures
 from urgens.solve.ball import rolling
-from urgens.solve.line_pressure import Lines, booster_output, line_pressures, pushrod_force
+from urgens.solve.line_pressure import LinePressures, booster_output, line_pressures, pushrod_force
 from urgens.solve.press import felt_rolling, rolling_lines
 from urgens.solve.system import System
 from urgens.studies.balance_curves import at_tolerance
@@ -107,11 +107,11 @@ def pressure_curves(session: Session, setting: ValveSetting | None) -> PressureC
     )
 
 
-def _lines(made: System, efforts: Curve, standing: Standing) -> tuple[Lines, Felt]:
+def _lines(system: System, efforts: Curve, standing: StaticVehicle) -> tuple[LinePressures, Felt]:
     """Return the pressures of all efforts, and what the valves feel at each."""
-    output = booster_output(made, pushrod_force(made, efforts))
-    felt = felt_rolling(made, output, standing)
-    return line_pressures(made, output, felt), felt
+    output = booster_output(system, pushrod_force(system, efforts))
+    felt = felt_rolling(system, output, standing)
+    return line_pressures(system, output, felt), felt
 
 
 def _lock(session: Session, scale: float) -> tuple[AxleName, float, float, float] | None:

@@ -24,11 +24,11 @@ from urgens.ui.stations.balance.valve_setting import (
     valve_setting,
 )
 from urgens.ui.theme.paint import T, faint
-from urgens.ui.widgets.curve import Area, Curve
-from urgens.ui.widgets.drag import Drag
+from urgens.ui.widgets.curve import Area, PlotCurve
+from urgens.ui.widgets.drag import WidgetDrag
 from urgens.ui.widgets.follows import Follows
 from urgens.ui.widgets.handle import Handle
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import CACHED, Plane
 
 TITLE = "Rear line pressure against front line pressure"
@@ -61,7 +61,7 @@ class PressurePlane(Plane):
         self._tolerance = Area(faint(T.rear))
         self._tolerance.setZValue(-40)
         self.plotItem.addItem(self._tolerance, ignoreBounds=True)
-        self._cases: list[Curve] = []
+        self._cases: list[PlotCurve] = []
         self._plain = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine, name="no valve")
         self._guide = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine, name="knee")
         self._line = self.add_curve(T.rear, 3, name="these brakes")
@@ -69,7 +69,7 @@ class PressurePlane(Plane):
         self.slope = self._handle(self._drag_slope, diamond=False)
 
     def _handle(self, moved: Callable[[QPointF], None], *, diamond: bool) -> Handle:
-        drag = Drag(self, self._session, moved=moved, left=self._let_go)
+        drag = WidgetDrag(self, self._session, moved=moved, left=self._let_go)
         handle = Handle(self.box, drag, T.rear, diamond=diamond)
         handle.started.connect(self._focus)
         self.plotItem.addItem(handle)
@@ -141,11 +141,15 @@ class PressurePlane(Plane):
         curves = self._curves
         assert curves is not None
         front, rear, _ = z_marks(curves, self._chosen)
-        shown = [Marker(Shape.DOT, (float(x), float(y))) for x, y in zip(front, rear, strict=True)]
+        shown = [
+            Marker(MarkerShape.DOT, (float(x), float(y))) for x, y in zip(front, rear, strict=True)
+        ]
         if curves.lock is not None:
             axle, x, y, _ = curves.lock
-            shown.append(Marker(Shape.FRONT if axle is AxleName.FRONT else Shape.REAR, (x, y)))
-        self.set_markers([*shown, Marker(Shape.FOOT, self._foot_point())])
+            shown.append(
+                Marker(MarkerShape.FRONT if axle is AxleName.FRONT else MarkerShape.REAR, (x, y))
+            )
+        self.set_markers([*shown, Marker(MarkerShape.FOOT, self._foot_point())])
 
     def _show_notes(self) -> None:
         curves = self._curves

@@ -4,7 +4,7 @@ import numpy as np
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.physics.axle import AXLES
 from urgens.quantity import (
     LOAD,
@@ -21,7 +21,7 @@ from urgens.quantity.limits import FASTEST
 from urgens.studies.balance_curves import SpeedLocks, lock_over_speed
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.curve import Curve
+from urgens.ui.widgets.curve import PlotCurve
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
@@ -42,7 +42,7 @@ OUT = (
 )
 
 
-class SpeedPlane(Plane):
+class LockSpeedPlane(Plane):
     """Deceleration at first lock over speed, a curve a load case; crimson where the rear is."""
 
     def __init__(self, session: Session) -> None:
@@ -50,20 +50,20 @@ class SpeedPlane(Plane):
         self._session = session
         self.limit = self.add_curve(T.danger, 1.5, Qt.PenStyle.DashLine)
         self.now = self.add_curve(T.muted, 1)
-        self.curves: list[tuple[Curve, Curve]] = []
+        self.curves: list[tuple[PlotCurve, PlotCurve]] = []
 
-    def show_locks(self, speeds: np.ndarray, found: SpeedLocks) -> None:
+    def show_locks(self, speeds: np.ndarray, locks: SpeedLocks) -> None:
         """Draw what was found."""
         session = self._session
         x = speeds / in_units(SPEED, session.units)
-        while len(self.curves) < len(found.z):
+        while len(self.curves) < len(locks.z):
             self.curves.append((self.add_curve(T.ink, 2), self.add_curve(T.danger, 4)))
         chosen, notes, lines = session.solution.case, [], []
-        every = np.append(found.limit, found.z)
+        every = np.append(locks.limit, locks.z)
         top = 1.08 * float(np.nanmax(every, initial=0.1))
         foot = 0.85 * float(np.nanmin(every, initial=top))
         for index, (curve, bad) in enumerate(self.curves):
-            there = index < len(found.z)
+            there = index < len(locks.z)
             curve.setVisible(there)
             bad.setVisible(there)
             if not there:
@@ -71,27 +71,27 @@ class SpeedPlane(Plane):
             own = index == chosen
             color = T.ink if own else T.muted
             curve.set_look(color, 3 if own else 1.5, Qt.PenStyle.SolidLine)
-            z = found.z[index]
+            z = locks.z[index]
             curve.set_points(x, z)
-            bad.set_points(x, np.where(found.rear_first[index], z, np.nan))
+            bad.set_points(x, np.where(locks.rear_first[index], z, np.nan))
             known = np.flatnonzero(np.isfinite(z))
             if known.size:
                 lines.append((x[known], z[known]))
                 at = int(known[-1 if own else known.size // 2])
                 name = session.solution.system.case_names[index]
                 notes.append(Note(name, (float(x[at]), float(z[at])), color))
-            if found.rear_first[index].any():
-                at = int(np.flatnonzero(found.rear_first[index])[0])
+            if locks.rear_first[index].any():
+                at = int(np.flatnonzero(locks.rear_first[index])[0])
                 spot = (float(x[at]), float(z[at]))
                 notes.append(Note("rear first", spot, T.danger, weight=600))
-        self.limit.set_points(x, found.limit[chosen])
+        self.limit.set_points(x, locks.limit[chosen])
         words = f"all the road gives, μ {session.solution.surface:.2f}"
         middle = POINTS // 3
-        notes.append(Note(words, (float(x[middle]), float(found.limit[chosen][middle])), T.danger))
+        notes.append(Note(words, (float(x[middle]), float(locks.limit[chosen][middle])), T.danger))
         here = session.speed / in_units(SPEED, session.units)
         self.now.set_points(np.array([here, here]), np.array([foot, top]))
         self.set_range((0.0, float(x[-1])), (foot, top))
-        self.set_notes(notes, [*lines, (x, found.limit[chosen])], [])
+        self.set_notes(notes, [*lines, (x, locks.limit[chosen])], [])
 
 
 class SpeedPage(Page):
@@ -99,7 +99,7 @@ class SpeedPage(Page):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.plane = SpeedPlane(session)
+        self.plane = LockSpeedPlane(session)
         self.up, self.along = worded("", "muted"), worded("", "muted")
         self.along.setAlignment(Qt.AlignmentFlag.AlignRight)
         drawing = QWidget()
@@ -174,4 +174,4 @@ class SpeedPage(Page):
         if session.build.vehicle.downforce is not None:
             session.edit(place, None, "Without downforce")
         else:
-            session.make(Change.assuming("Downforce described", {place: dict(NEW)}))
+            session.make(BuildChange.assuming("Downforce described", {place: dict(NEW)}))

@@ -23,12 +23,14 @@ ROW = 88.0  # px of a surface
 SHOWN = 8  # inputs
 
 
-def roads_to_show(found: Robustness) -> list[int]:
+def roads_to_show(robustness: Robustness) -> list[int]:
     """Return the places of ice, the target's road, and between them the worst, else a wet one."""
-    last = len(found.surfaces) - 1
-    worst = max(range(len(found.surfaces)), key=lambda road: found.rear_first[road])
+    last = len(robustness.surfaces) - 1
+    worst = max(range(len(robustness.surfaces)), key=lambda road: robustness.rear_first[road])
     if worst in (0, last):
-        worst = min(range(len(found.surfaces)), key=lambda road: abs(found.surfaces[road] - WET))
+        worst = min(
+            range(len(robustness.surfaces)), key=lambda road: abs(robustness.surfaces[road] - WET)
+        )
     return sorted({0, worst, last})
 
 
@@ -55,15 +57,15 @@ class SureView(Painted):
         self.setAccessibleName(f"Not drawn. {words}")
         self.update()
 
-    def show_found(self, found: Robustness | None) -> None:
+    def show_found(self, robustness: Robustness | None) -> None:
         """Show what was drawn."""
-        self.found, self.share, self.failure = found, 1.0, ""
-        if found is not None:
+        self.found, self.share, self.failure = robustness, 1.0, ""
+        if robustness is not None:
             said = (
                 f"on {mu:g} the rear first in {100 * share:.1f} %"
-                for mu, share in zip(found.surfaces, found.rear_first, strict=True)
+                for mu, share in zip(robustness.surfaces, robustness.rear_first, strict=True)
             )
-            self.setAccessibleName(f"Of {found.draws} draws: {', '.join(said)}")
+            self.setAccessibleName(f"Of {robustness.draws} draws: {', '.join(said)}")
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -195,11 +197,11 @@ class SurePage(Page):
         self.view.show_share(0.0)
         self.work.run(lambda progress: robustness(build, case, DRAWS, seed, progress))
 
-    def _take(self, found: Robustness | None) -> None:
-        self.view.show_found(found)
+    def _take(self, robustness: Robustness | None) -> None:
+        self.view.show_found(robustness)
         self.stop.setEnabled(False)
         self.say()
-        self.words.setText(f"Load case “{found.load_case}”." if found is not None else "")
+        self.words.setText(f"Load case “{robustness.load_case}”." if robustness is not None else "")
 
     def _fail(self, words: str) -> None:
         """Say what kept it from being drawn."""

@@ -3,7 +3,7 @@
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.catalogue import figure
 from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.document.kinds.valves.adjustable import Adjustable
@@ -13,7 +13,7 @@ from urgens.quantity import (
     LENGTH,
     PRESSURE,
     QuantityError,
-    Shown,
+    ShownFigure,
     completed,
     number_of,
     parse,
@@ -33,7 +33,7 @@ from urgens.ui.stations.balance.valve_setting import (
     valve_setting,
 )
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.dimension_label import Known
+from urgens.ui.widgets.dimension_label import Knowledge
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.stepper import Stepper
@@ -121,7 +121,7 @@ class ValveControls(QWidget):
         roomy = not isinstance(master, TwinMaster)  # else there are three beside each other
         self.slope.show_buttons(roomy and not isinstance(setting.valve, Adjustable))
         self._show_knee(setting)
-        self.slope.set_value(Shown(f"{setting.slope:.2f}", ""), f"{setting.slope:g}")
+        self.slope.set_value(ShownFigure(f"{setting.slope:.2f}", ""), f"{setting.slope:g}")
         self.knee.label.set_known(self._known(f"{setting.path}.{setting.kind.knee_figure}"))
         self.slope.label.set_known(self._known(f"{setting.path}.slope"))
 
@@ -130,12 +130,12 @@ class ValveControls(QWidget):
         if isinstance(valve, Adjustable):
             self.knee.set_caption("Valve setting")
             unit = "turns" if valve.counted == "turns" else f"of {valve.table[-1][0]:g}"
-            self.knee.set_value(Shown(f"{valve.turns:g}", unit), f"{valve.turns:g}")
+            self.knee.set_value(ShownFigure(f"{valve.turns:g}", unit), f"{valve.turns:g}")
             return
         units = self._session.units
         if not setting.reached:
             self.knee.set_caption("Knee in this load case")
-            self.knee.set_value(Shown("never", ""), "")
+            self.knee.set_value(ShownFigure("never", ""), "")
             return
         shown = show(setting.knee, PRESSURE, units)
         if setting.states_knee:
@@ -145,8 +145,8 @@ class ValveControls(QWidget):
             self.knee.set_caption("Knee in this load case")
             self.knee.set_value(shown, retype(setting.knee, PRESSURE, units))
 
-    def _known(self, path: str) -> Known:
-        return Known.ASSUMED if self._session.assumes(path) else Known.YES
+    def _known(self, path: str) -> Knowledge:
+        return Knowledge.ASSUMED if self._session.assumes(path) else Knowledge.YES
 
     def _sentence(self, setting: ValveSetting | None) -> str:
         if setting is None:
@@ -178,18 +178,20 @@ class ValveControls(QWidget):
         elif setting.states_knee:
             knee_typed = completed(typed, PRESSURE, self._session.units)
             values = {f"{setting.path}.knee": knee_typed}
-            self._session.take(Change(f"Knee {knee_typed}", values))
+            self._session.take(BuildChange(f"Knee {knee_typed}", values))
         else:
             knee = parse(completed(typed, PRESSURE, self._session.units), PRESSURE).value
             self._session.take(knee_moved(self._session, setting, knee))
 
     def _accept_slope(self, typed: str) -> None:
         slope = _number(typed, "slope", "0.3")
-        self._session.take(Change(f"Slope {slope:g}", {f"{self._setting().path}.slope": slope}))
+        self._session.take(
+            BuildChange(f"Slope {slope:g}", {f"{self._setting().path}.slope": slope})
+        )
 
     def _accept_bar(self, typed: str) -> None:
         offset = completed(typed, LENGTH, self._session.units)
-        self._session.take(Change(f"Bar {offset}", {"master.bar_offset": offset}))
+        self._session.take(BuildChange(f"Bar {offset}", {"master.bar_offset": offset}))
 
     def _step_knee(self, steps: int) -> None:
         change = knee_stepped(self._session, self._setting(), steps)

@@ -1,6 +1,6 @@
 """Edits of the valves in the circuits: each one step, and what is known of the others stays."""
 
-from urgens.document.edits.change import Change, Order
+from urgens.document.edits.change import BuildChange, Order
 from urgens.document.kinds.valves import kind_of
 from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.document.kinds.valves.metering import Metering
@@ -21,7 +21,7 @@ def _kept(session: Session, circuit: Axle) -> list[int]:
 
 
 def _put(session: Session, circuit: Axle, order: Order, label: str) -> None:
-    session.make(Change(label, orders={f"valves.{circuit}": order}))
+    session.make(BuildChange(label, orders={f"valves.{circuit}": order}))
 
 
 def add(session: Session, circuit: Axle, kind: str) -> None:
@@ -36,7 +36,7 @@ def add(session: Session, circuit: Axle, kind: str) -> None:
             assumed[f"valves.{axle}[{index}]"] = part
     into = "" if len(found) > 1 else f" in the {circuit}"
     label = f"{NEW_NAMES[kind].partition(',')[0]}{into}"
-    session.make(Change(label, assumed=assumed, orders=orders))
+    session.make(BuildChange(label, assumed=assumed, orders=orders))
 
 
 def take_out(session: Session, place: Place) -> None:
@@ -74,4 +74,4 @@ def redescribe(session: Session, place: Place) -> None:
     part = by_points(valve, session.build) if lever else by_lever(valve)
     label = "By two points" if lever else "By lever and spring"
     path = f"valves.{circuit}[{index}]"
-    session.make(Change.assuming(label, {path: part}))
+    session.make(BuildChange.assuming(label, {path: part}))

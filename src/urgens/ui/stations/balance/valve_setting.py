@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.kinds.valves import Valve, ValveKind, kind_of
 from urgens.document.kinds.valves.adjustable import Adjustable
 from urgens.physics.valve_law import Felt, through
@@ -66,7 +66,7 @@ def valve_setting(session: Session) -> ValveSetting | None:
     return None
 
 
-def knee_moved(session: Session, setting: ValveSetting, knee: float) -> Change:
+def knee_moved(session: Session, setting: ValveSetting, knee: float) -> BuildChange:
     """Return the change that moves the knee to `knee` [Pa], as near as the adjuster comes."""
     units = session.units
     values: dict[str, object] = {}
@@ -76,24 +76,24 @@ def knee_moved(session: Session, setting: ValveSetting, knee: float) -> Change:
             return turned(setting, value)
         finer = places(kind, units) + (kind is not PRESSURE)  # springs and ramps move much
         values[place] = retype(value, kind, units, finer)
-    return Change(f"Knee {retype(knee, PRESSURE, units)}", values)
+    return BuildChange(f"Knee {retype(knee, PRESSURE, units)}", values)
 
 
-def turned(setting: ValveSetting, turns: float) -> Change:
+def turned(setting: ValveSetting, turns: float) -> BuildChange:
     """Return the change that sets an adjustable valve to `turns`, within its table."""
     assert isinstance(setting.valve, Adjustable)
     turns = setting.valve.within(turns)
     label = f"{turns:g} turns" if setting.valve.counted == "turns" else f"Notch {turns:g}"
-    return Change(label, {f"{setting.path}.turns": turns})
+    return BuildChange(label, {f"{setting.path}.turns": turns})
 
 
-def sloped(setting: ValveSetting, slope: float) -> Change:
+def sloped(setting: ValveSetting, slope: float) -> BuildChange:
     """Return the change that sets the slope, to two places."""
     slope = round(min(max(slope, 0.0), HIGHEST_SLOPE), 2)
-    return Change(f"Slope {slope:g}", {f"{setting.path}.slope": slope})
+    return BuildChange(f"Slope {slope:g}", {f"{setting.path}.slope": slope})
 
 
-def knee_stepped(session: Session, setting: ValveSetting, steps: int) -> Change | None:
+def knee_stepped(session: Session, setting: ValveSetting, steps: int) -> BuildChange | None:
     """Return the change by natural steps: a notch, a quarter turn, 5 psi or 0.5 bar."""
     if isinstance(setting.valve, Adjustable):
         return turned(setting, setting.valve.stepped(steps))

@@ -23,7 +23,7 @@ from urgens.ui.stations.balance.circuit_view import CircuitView, Place
 from urgens.ui.stations.balance.knee_plane import KneePlane
 from urgens.ui.stations.balance.lever_board import LeverBoard
 from urgens.ui.stations.balance.loop_plane import LoopPlane
-from urgens.ui.widgets.figure_column import Beside, FigureColumn
+from urgens.ui.widgets.figure_column import AdjacentFigures, FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
@@ -31,9 +31,9 @@ from urgens.ui.widgets.worded import worded, wrapped
 _POINT = re.compile(r"(.*\.points\[\d\])\[(\d)\]")
 
 
-def spots_of(build: Build, circuit: Axle, index: int) -> list[Spot | Beside]:
+def spots_of(build: Build, circuit: Axle, index: int) -> list[Spot | AdjacentFigures]:
     """Return where a valve's figures stand; those of a calibrated point stand beside each other."""
-    found: list[Spot | Beside] = []
+    found: list[Spot | AdjacentFigures] = []
     for path in places(build, f"valves.{circuit}[{index}]"):
         point = _POINT.match(path)
         if ".table[" in path or (point is not None and point[2] == "1"):
@@ -43,7 +43,7 @@ def spots_of(build: Build, circuit: Axle, index: int) -> list[Spot | Beside]:
         else:
             load, knee = Spot(path, 19), Spot(f"{point[1]}[1]", 19)
             name = ("Light", "Heavy")[path.endswith("points[1][0]")]
-            found.append(Beside(f"{name}: load, knee", (load, knee)))
+            found.append(AdjacentFigures(f"{name}: load, knee", (load, knee)))
     return found
 
 

@@ -7,7 +7,7 @@ from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.amounts import Amounts, amounts
 from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.people import Role, roles, state_before
-from urgens.ui.stations.bleed.run import BLEED, Run
+from urgens.ui.stations.bleed.run import BLEED, CurrentRun
 from urgens.ui.stations.bleed.who_panel import WhoPanel
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -15,10 +15,10 @@ SHOWN_NEXT = 4
 APART = 8  # px above a heading
 
 
-class Beside(QWidget):
+class RunSidebar(QWidget):
     """A column that follows the run."""
 
-    def __init__(self, run: Run) -> None:
+    def __init__(self, run: CurrentRun) -> None:
         super().__init__()
         self._run = run
         self._needed: tuple[Build, Amounts] | None = None
@@ -50,24 +50,24 @@ class Beside(QWidget):
         return self._needed[1]
 
     def show_run(
-        self, build: Build, found: Procedure, people: int, own: Role | None, refused: str
+        self, build: Build, procedure: Procedure, people: int, own: Role | None, refused: str
     ) -> None:
         """Show what belongs to the step.
 
         own: whose card is shown, None where it is everyone's; refused: why the screen may sleep.
         """
-        run, steps = self._run, found.steps
+        run, steps = self._run, procedure.steps
         going = run.record is not None
         done = run.number if going else 0
-        who = roles(found, people, bar=Facts(build).bar)
+        who = roles(procedure, people, bar=Facts(build).bar)
         self.who.show_roles(who, run.step, state_before(steps, max(done, 1)), own)
-        needs = "one person" if found.people == 1 else f"{found.people} people"
-        fewer = "" if people >= found.people else ", fewer are coming"
-        self.people.setText(f"best with {needs}{fewer}; {', '.join(found.tools)}".rstrip("; "))
+        needs = "one person" if procedure.people == 1 else f"{procedure.people} people"
+        fewer = "" if people >= procedure.people else ", fewer are coming"
+        self.people.setText(f"best with {needs}{fewer}; {', '.join(procedure.tools)}".rstrip("; "))
         self.people.setVisible(not going)
         ahead = steps[done : done + SHOWN_NEXT]
         self.next.setText("\n".join(f"{done + n}. {step.text}" for n, step in enumerate(ahead, 1)))
-        self.cautions.setText("\n\n".join((*found.cautions, *filter(None, [refused]))))
+        self.cautions.setText("\n\n".join((*procedure.cautions, *filter(None, [refused]))))
         self.amounts.setText(self._much(build) if run.name == BLEED else "")
         for widget in (self.much, self.amounts):
             widget.setVisible(run.name == BLEED)

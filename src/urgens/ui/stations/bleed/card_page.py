@@ -13,17 +13,17 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.guidance.procedures import METHODS, Facts, Procedure, Step, default_method
+from urgens.guidance.procedures import METHODS, Facts, Procedure, ProcedureStep, default_method
 from urgens.guidance.procedures.people import Role, duty, roles, state_before
 from urgens.guidance.procedures.records import title_of
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
-from urgens.ui.stations.bleed.beside import Beside
+from urgens.ui.stations.bleed.beside import RunSidebar
 from urgens.ui.stations.bleed.cards_out import cards_menu
 from urgens.ui.stations.bleed.chooser import Chooser
 from urgens.ui.stations.bleed.plan import BleedPlan
 from urgens.ui.stations.bleed.readings import Readings
-from urgens.ui.stations.bleed.run import PRESSED, Run
+from urgens.ui.stations.bleed.run import PRESSED, CurrentRun
 from urgens.ui.stations.bleed.start_form import StartForm
 from urgens.ui.stations.bleed.stroke_counter import StrokeCounter
 from urgens.ui.stations.bleed.timer import StepTimer
@@ -47,8 +47,8 @@ class CardPage(Page):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.run = Run(session)
-        self._step: Step | None = None  # that is shown
+        self.run = CurrentRun(session)
+        self._step: ProcedureStep | None = None  # that is shown
         self.method = default_method(Facts(session.build))
         self.own: Role | None = None  # whose card is shown, None where it is everyone's
         self.strokes, self.since = 0, 0  # on this step; on these reservoirs since they were filled
@@ -57,7 +57,7 @@ class CardPage(Page):
         self.number, self.of = worded("", "step"), worded("", "muted")
         self.sentence, self.why = wrapped("sentence"), wrapped("muted")
         self.counting = StrokeCounter()
-        self.plan, self.beside = BleedPlan(), Beside(self.run)
+        self.plan, self.beside = BleedPlan(), RunSidebar(self.run)
         self.setFocusProxy(self.plan)
         self.checked_by = QLineEdit()
         self.checked_by.setPlaceholderText("checked by")
@@ -194,7 +194,7 @@ class CardPage(Page):
         """Go to where photographs of this run are taken in."""
         self.place_asked.emit(f"photographs:records[{self.run.index}]")
 
-    def _show_words(self, step: Step | None) -> None:
+    def _show_words(self, step: ProcedureStep | None) -> None:
         found = self.run.procedure(self.method)
         if step is not None:
             own = self._own_duty(found, step)
@@ -206,14 +206,14 @@ class CardPage(Page):
         self.sentence.setText(start if refused is None else f"Not so: {refused}.")
         self.why.setText("" if refused else "Enter begins. What is read is kept in the build.")
 
-    def _own_duty(self, found: Procedure, step: Step) -> str:
+    def _own_duty(self, procedure: Procedure, step: ProcedureStep) -> str:
         """Return what the person whose card is shown does, empty where it is everyone's."""
-        if self.own is None or self.own not in self._roles(found):
+        if self.own is None or self.own not in self._roles(procedure):
             return ""
-        return duty(self.own, step, state_before(found.steps, self.run.number))
+        return duty(self.own, step, state_before(procedure.steps, self.run.number))
 
-    def _roles(self, found: Procedure) -> tuple[Role, ...]:
-        return roles(found, self.form.count, bar=Facts(self.session.build).bar)
+    def _roles(self, procedure: Procedure) -> tuple[Role, ...]:
+        return roles(procedure, self.form.count, bar=Facts(self.session.build).bar)
 
     def show_card_of(self, role: Role | None) -> None:
         """Show one person's card in place of everyone's; the same again shows everyone's."""
@@ -228,7 +228,7 @@ class CardPage(Page):
         self.own = who[(at + 1) % len(who)]
         self._show()
 
-    def _show_step(self, step: Step | None) -> None:
+    def _show_step(self, step: ProcedureStep | None) -> None:
         """Show what a step asks for; the same step again keeps what is typed and its clock."""
         if step is not self._step or step is None:
             self._step = step
@@ -249,7 +249,7 @@ class CardPage(Page):
         """Whether what holds it may be set aside, if a reason is given."""
         return self.run.held is not None and self.run.may_be_overridden
 
-    def _show_counter(self, step: Step | None) -> None:
+    def _show_counter(self, step: ProcedureStep | None) -> None:
         shown = step if self._counts else None
         needed = self.beside.needed(self.session.build)
         self.counting.show_strokes(shown, self.strokes, self.since, needed)

@@ -30,18 +30,18 @@ def cards_menu(
     return menu
 
 
-def _write(parent: QWidget, session: Session, made: Procedure, people: int) -> None:
+def _write(parent: QWidget, session: Session, procedure: Procedure, people: int) -> None:
     write_out(
         parent,
         "Print the cards to a file",
-        f"{session.build.name}, {made.name}",
+        f"{session.build.name}, {procedure.name}",
         ".pdf",
-        lambda: content(session, made, people),
+        lambda: content(session, procedure, people),
     )
 
 
-def content(session: Session, made: Procedure, people: int) -> bytes:
+def content(session: Session, procedure: Procedure, people: int) -> bytes:
     """Return the pages of a procedure, on the paper that goes with the units shown."""
     units = session.units
     letter = (units if isinstance(units, UnitSystem) else units.system) is UnitSystem.INCH
-    return cards_pdf(session.build, made, title_of(made.name), people, letter=letter)
+    return cards_pdf(session.build, procedure, title_of(procedure.name), people, letter=letter)

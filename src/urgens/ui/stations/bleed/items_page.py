@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.ledger.records import OpenItem
 from urgens.guidance.condition.proofs import held_from_moving
@@ -132,7 +132,7 @@ class ItemsPage(Page):
         return rows
 
     def _put(self, rows: list[dict[str, Any]], label: str) -> None:
-        self.session.make(Change(label, {"open_items": rows}), in_setup=False)
+        self.session.make(BuildChange(label, {"open_items": rows}), in_setup=False)
         self._show()
 
     def _turn(self, index: int, what: str) -> None:

@@ -94,12 +94,12 @@ class JointsPage(Page):
         for every in self.all.values():
             every.setEnabled(bool(found))
 
-    def _make(self, found: tuple[MadeJoint, ...]) -> None:
+    def _make(self, joints: tuple[MadeJoint, ...]) -> None:
         clear(self._grid)
         self.buttons = {}
-        if not found:
+        if not joints:
             self._grid.addWidget(wrapped("muted", NONE), 0, 0)
-        for row, one in enumerate(found):
+        for row, one in enumerate(joints):
             self._grid.addWidget(worded(one.where or f"{one.name}: {GONE}", "body"), row, 0)
             for column, state in enumerate(STATES, start=1):
                 button = segment(SHORT[state])
@@ -109,7 +109,7 @@ class JointsPage(Page):
                 self.buttons[one.name, state] = button
                 self._grid.addWidget(button, row, column)
         self._grid.setColumnStretch(len(STATES) + 1, 1)
-        self._grid.setRowStretch(len(found), 1)
+        self._grid.setRowStretch(len(joints), 1)
 
     def put(self, name: str, state: State) -> None:
         """Note the state of one joint."""
@@ -122,7 +122,7 @@ class JointsPage(Page):
         self.session.make(with_state(self.session.base, names, state, now()), in_setup=False)
 
 
-def _told(one: MadeJoint) -> str:
-    if one.recorded is None or one.recorded.at is None:
+def _told(joint: MadeJoint) -> str:
+    if joint.recorded is None or joint.recorded.at is None:
         return ""
-    return f"noted on {one.recorded.at:%Y-%m-%d at %H:%M}"
+    return f"noted on {joint.recorded.at:%Y-%m-%d at %H:%M}"

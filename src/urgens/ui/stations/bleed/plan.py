@@ -5,7 +5,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent
 
 from urgens.document import Build
 from urgens.guidance.condition.joints import LOOSE, MadeJoint, joints_to
-from urgens.guidance.procedures import Facts, Step
+from urgens.guidance.procedures import Facts, ProcedureStep
 from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.people import State
 from urgens.guidance.procedures.step import Wheel
@@ -48,7 +48,7 @@ class BleedPlan(Painted):
         self.joints = {wheel: joints_to(build, wheel) for wheel in FARTHEST}
         self.update()
 
-    def show_steps(self, done: tuple[Step, ...], now: Step | None) -> None:
+    def show_steps(self, done: tuple[ProcedureStep, ...], now: ProcedureStep | None) -> None:
         """Show what is open after the steps that are done, and whose turn it is."""
         self.open, self.hosed, state = {}, set(), State()
         for step in done:
@@ -224,8 +224,8 @@ class BleedPlan(Painted):
         painter.fillRect(ground, QColor(T.paper))
         write(painter, words, at, size=17, weight=700 if open_ else 500,
               color=color if open_ else T.muted, side=align)  # type: ignore[arg-type]  # fmt: skip
-        write(painter, said(wheel), at + QPointF(0, 17), size=14,
-              color=T.ink if wheel in self.now else T.muted, side=align)  # type: ignore[arg-type]  # fmt: skip
+        color = T.ink if wheel in self.now else T.muted
+        write(painter, said(wheel), at + QPointF(0, 17), size=14, color=color, side=align)  # type: ignore[arg-type]  # fmt: skip
 
     def _draw_bottle(self, painter: QPainter, wheel: QPointF, side: int, *, open_: bool) -> None:
         """Draw a bottle outside of the wheel, the hose's end under its fluid."""

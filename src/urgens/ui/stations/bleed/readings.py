@@ -6,8 +6,8 @@ from typing import Any
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QToolButton, QVBoxLayout, QWidget
 
-from urgens.document.ledger.records import WORDS, Record
-from urgens.guidance.procedures import Step
+from urgens.document.ledger.records import WORDS, ProcedureRun
+from urgens.guidance.procedures import ProcedureStep
 from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.step_readings import (
     CLEARANCE,
@@ -18,7 +18,7 @@ from urgens.guidance.procedures.step_readings import (
     taken,
     unit_of,
 )
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import FORCE, QuantityError, retype
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear
@@ -40,9 +40,9 @@ class Readings(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self._session = session
-        self._step: Step | None = None
+        self._step: ProcedureStep | None = None
         self._procedure = ""
-        self._record: Record | None = None
+        self._record: ProcedureRun | None = None
         self.values: dict[str, str] = {}  # as typed or chosen
         self.fields: dict[str, QWidget] = {}
         self._places = QHBoxLayout()
@@ -56,7 +56,9 @@ class Readings(QWidget):
         column.addWidget(self.refused)
         session.press_changed.connect(self.follow_press)
 
-    def show_step(self, procedure: str, step: Step | None, record: Record | None) -> None:
+    def show_step(
+        self, procedure: str, step: ProcedureStep | None, record: ProcedureRun | None
+    ) -> None:
         """Ask for what a step reads, as far as it is typed already; record: of the run so far."""
         self._procedure, self._step, self._record = procedure, step, record
         clear(self._places)
@@ -135,7 +137,7 @@ class Readings(QWidget):
         session, step = self._session, self._step
         words = ""
         if step is not None:
-            shown = Words(session.units)
+            shown = FigureWords(session.units)
             if self._procedure == CLEARANCE and step.action == "check":
                 words = clearance_words(self._record, shown)
             else:

@@ -5,7 +5,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
 
-from urgens.document.ledger.records import Entry, Record
+from urgens.document.ledger.records import ProcedureRun, RecordEntry
 from urgens.guidance.advice.travel_reading import (
     MORE,
     flow_words,
@@ -18,7 +18,7 @@ from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.procedures.step import Wheel
 from urgens.guidance.procedures.step_readings import shown_reading
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.travel_form import TIMES, TravelForm
 from urgens.ui.widgets.cleared import clear
@@ -110,13 +110,13 @@ class RecordsPage(Page):
 
     # --- in words --------------------------------------------------------------------------
 
-    def _by_run(self, records: tuple[Record, ...]) -> Iterator[tuple[str, str]]:
+    def _by_run(self, records: tuple[ProcedureRun, ...]) -> Iterator[tuple[str, str]]:
         for record in reversed(records):
             yield _title(record), "\n".join(self._lines(record)) or "nothing was read"
 
-    def _lines(self, record: Record) -> Iterator[str]:
+    def _lines(self, record: ProcedureRun) -> Iterator[str]:
         """Yield what is told of a run: who, which fluid, each wheel, and what it means."""
-        words = Words(self.session.units)
+        words = FigureWords(self.session.units)
         if record.people:
             yield f"By {', '.join(record.people)}"
         if record.fluid is not None:
@@ -139,7 +139,7 @@ class RecordsPage(Page):
         if record.note:
             yield record.note
 
-    def _at(self, record: Record, wheel: Wheel) -> Iterator[str]:
+    def _at(self, record: ProcedureRun, wheel: Wheel) -> Iterator[str]:
         """Yield what was read at a wheel, and what the fluid caught there tells."""
         found = [self._read(one) for one in record.entries if one.wheel == wheel]
         if found:
@@ -148,13 +148,13 @@ class RecordsPage(Page):
         if flow:
             yield f"    {flow}"
 
-    def _read(self, entry: Entry) -> str:
+    def _read(self, entry: RecordEntry) -> str:
         when = "" if entry.when in (None, "now") else f" {TIMES[str(entry.when)]}"
         read = f"{entry.field}{when} {shown_reading(entry.field, entry.value, self.session.units)}"
-        tells = travel_words(self.session.solution, entry, Words(self.session.units))
+        tells = travel_words(self.session.solution, entry, FigureWords(self.session.units))
         return f"{read}: {tells}" if tells else read
 
-    def _by_wheel(self, records: tuple[Record, ...]) -> Iterator[tuple[str, str]]:
+    def _by_wheel(self, records: tuple[ProcedureRun, ...]) -> Iterator[tuple[str, str]]:
         for wheel in FARTHEST:
             lines = []
             for record in reversed(records):
@@ -164,7 +164,7 @@ class RecordsPage(Page):
             yield said(wheel).capitalize(), "\n".join(lines) or NO_WHEEL
 
 
-def _title(record: Record) -> str:
+def _title(record: ProcedureRun) -> str:
     day = record.started.isoformat(sep=" ", timespec="minutes")
     how = f", {record.method}" if record.method else ""
     left = "" if record.ended is not None else f", at step {record.step}"

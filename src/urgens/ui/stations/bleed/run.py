@@ -4,12 +4,12 @@ from collections.abc import Callable
 from datetime import datetime
 from typing import Any
 
-from urgens.document import Build, Change
+from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
-from urgens.document.ledger.records import Record
+from urgens.document.ledger.records import ProcedureRun
 from urgens.guidance.condition.joints import held_by_joints, opened_since_bled
 from urgens.guidance.condition.proofs import MOVING, held_from_moving, procedure_now
-from urgens.guidance.procedures import NAMES, Procedure, Step
+from urgens.guidance.procedures import NAMES, Procedure, ProcedureStep
 from urgens.guidance.procedures.rebleed import opened_by
 from urgens.ui.session import Session
 
@@ -26,7 +26,7 @@ def now() -> str:
     return datetime.now().isoformat(timespec="minutes")
 
 
-class Run:
+class CurrentRun:
     """What is under way, kept in the build: it is there again after a restart."""
 
     def __init__(self, session: Session, clock: Callable[[], str] = now) -> None:
@@ -53,7 +53,7 @@ class Run:
         return open_[-1] if open_ else None
 
     @property
-    def record(self) -> Record | None:
+    def record(self) -> ProcedureRun | None:
         """Its record."""
         index = self.index
         return None if index is None else self._session.base.records[index]
@@ -92,7 +92,7 @@ class Run:
         return self.name == MOVING
 
     @property
-    def step(self) -> Step | None:
+    def step(self) -> ProcedureStep | None:
         """The step it is at, None where none is under way."""
         record = self.record
         if record is None:
@@ -114,14 +114,14 @@ class Run:
 
     # --- into the build --------------------------------------------------------------------
 
-    def begin(self, method: str, told: dict[str, Any] | None = None) -> None:
-        """Begin a run by a method; told: people, fluid and more, as a record has them."""
+    def begin(self, method: str, anies: dict[str, Any] | None = None) -> None:
+        """Begin a run by a method; anies: people, fluid and more, as a record has them."""
         made: dict[str, Any] = {"procedure": self.name, "started": self._clock()}
         if self.name == BLEED:
             made["method"] = method
         if self._session.setup is not None:
             made["setup"] = self._session.setup
-        self._write([*self._rows(), {**made, **(told or {})}], f"{self.name} begun")
+        self._write([*self._rows(), {**made, **(anies or {})}], f"{self.name} begun")
 
     def go(self, by: int, readings: list[dict[str, Any]] | None = None) -> None:
         """Go on or back by a step; what was read goes into the record with the time."""
@@ -160,7 +160,7 @@ class Run:
             del rows[index]
         self._write(rows, f"{self.name} left")
 
-    def _at(self, record: Record) -> str:
+    def _at(self, record: ProcedureRun) -> str:
         """Return the time; a clock that was set back meanwhile stands at the start of the run."""
         return max(self._clock(), record.started.isoformat(timespec="minutes"))
 
@@ -169,4 +169,4 @@ class Run:
         return rows
 
     def _write(self, rows: list[dict[str, Any]], label: str) -> None:
-        self._session.make(Change(label, {"records": rows}), in_setup=False)
+        self._session.make(BuildChange(label, {"records": rows}), in_setup=False)

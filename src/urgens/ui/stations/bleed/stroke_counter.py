@@ -2,7 +2,7 @@
 
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from urgens.guidance.procedures import Step
+from urgens.guidance.procedures import ProcedureStep
 from urgens.guidance.procedures.amounts import Amounts
 from urgens.guidance.procedures.facts import both
 from urgens.ui.widgets.worded import worded, wrapped
@@ -26,7 +26,9 @@ class StrokeCounter(QWidget):
         row.addWidget(self.count)
         row.addLayout(beside, 1)
 
-    def show_strokes(self, step: Step | None, strokes: int, since: int, needed: Amounts) -> None:
+    def show_strokes(
+        self, step: ProcedureStep | None, strokes: int, since: int, needed: Amounts
+    ) -> None:
         """Show the strokes of a step, None where none are counted.
 
         since: strokes on these reservoirs since they were filled; needed: what bleeding takes.

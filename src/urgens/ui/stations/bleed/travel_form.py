@@ -13,7 +13,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.guidance.procedures.step_readings import taken, unit_of
 from urgens.quantity import FORCE, QuantityError, retype, show
@@ -104,7 +104,7 @@ class TravelForm(QWidget):
         self.refused.hide()
         self.field.clear()
         label = f"Travel {TIMES[when]}"
-        session.make(Change(label, {"records": rows}), in_setup=False)
+        session.make(BuildChange(label, {"records": rows}), in_setup=False)
         self.kept.emit()
 
     def _refuse(self, words: str) -> None:

@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
-from urgens.guidance.procedures import Step
+from urgens.guidance.procedures import ProcedureStep
 from urgens.guidance.procedures.people import IN_WORDS, Role, State, duty
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.cleared import clear
@@ -70,7 +70,7 @@ class WhoPanel(QWidget):
         self.said: dict[Role, str] = {}
 
     def show_roles(
-        self, who: tuple[Role, ...], step: Step | None, state: State, own: Role | None
+        self, who: tuple[Role, ...], step: ProcedureStep | None, state: State, own: Role | None
     ) -> None:
         """Show what each does at a step, of none only who there is; own: whose card is shown."""
         clear(self._rows)

@@ -6,15 +6,15 @@ from datetime import date
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.kinds.brakes.drum import Drum
 from urgens.document.residual_valves import behind_outlets
 from urgens.document.tables import fluid_table
 from urgens.physics.axle import AXLES, Axle
-from urgens.quantity import PRESSURE, QuantityError, Shown, completed, shown
+from urgens.quantity import PRESSURE, QuantityError, ShownFigure, completed, shown
 from urgens.ui.session import Session
 from urgens.ui.widgets.choice_button import ChoiceButton
-from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.worded import worded
@@ -130,7 +130,7 @@ class FactsBoard(QWidget):
             label.refresh()
         fluid = self._session.build.fluid
         day = "" if fluid is None or fluid.filled is None else fluid.filled.isoformat()
-        self.filled.set_value(Shown(day or "—", ""), day)
+        self.filled.set_value(ShownFigure(day or "—", ""), day)
         for axle, kept in self.residuals.items():
             self._show_residual(axle, kept)
 
@@ -150,7 +150,7 @@ class FactsBoard(QWidget):
             raise QuantityError(f'"{typed}" is no date', remedy) from None
         if self._session.build.fluid is None:
             raise QuantityError("the fluid is not known yet", "choose its class first")
-        self._session.take(Change("Fluid filled", {"fluid.filled": day.isoformat()}))
+        self._session.take(BuildChange("Fluid filled", {"fluid.filled": day.isoformat()}))
 
     def _residual(self, axle: Axle, parent: QWidget) -> DimensionLabel:
         name = f"Residual pressure behind the {axle} seat"
@@ -160,10 +160,10 @@ class FactsBoard(QWidget):
         found = next(behind_outlets(self._session.build, axle), None)
         kept = None if found is None else found[1]
         label.set_value(
-            Shown("none", "") if kept is None else shown(kept, PRESSURE, self._session.units),
+            ShownFigure("none", "") if kept is None else shown(kept, PRESSURE, self._session.units),
             "" if kept is None else kept.text,
         )
-        label.set_known(Known.YES)
+        label.set_known(Knowledge.YES)
 
     def _keep(self, axle: Axle, typed: str) -> None:
         """Take what a valve behind a cylinder's seat keeps; raises QuantityError or BuildErrors."""
@@ -174,14 +174,14 @@ class FactsBoard(QWidget):
         found = next(behind_outlets(build, axle), None)
         label = f"Behind the {axle} seat {text}"
         if found is not None:
-            self._session.take(Change(label, {found[0]: text}))
+            self._session.take(BuildChange(label, {found[0]: text}))
             return
         for index, outlet in enumerate(build.master.outlets):
             if outlet.circuit == axle:
-                self._session.take(Change(label, {f"master.outlets[{index}].residual": text}))
+                self._session.take(BuildChange(label, {f"master.outlets[{index}].residual": text}))
                 return
         order = [*range(len(build.master.outlets)), {"circuit": str(axle), "residual": text}]
-        self._session.take(Change(label, orders={"master.outlets": order}))
+        self._session.take(BuildChange(label, orders={"master.outlets": order}))
 
 
 def _beside(words: str, label: DimensionLabel) -> QHBoxLayout:

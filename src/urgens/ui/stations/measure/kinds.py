@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from PySide6.QtWidgets import QMenu, QToolButton
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.kinds.boosters import BOOSTERS
 from urgens.document.kinds.boosters.kind import FittedBooster
 from urgens.document.kinds.brakes import BRAKES, brake_kind
@@ -32,7 +32,7 @@ HOLDERS = {
 }
 
 
-def brake_changes(session: Session, axle: Axle) -> Iterator[Change]:
+def brake_changes(session: Session, axle: Axle) -> Iterator[BuildChange]:
     """Yield what one axle's brakes can be made into."""
     place, brake = f"{axle}.brake", session.build.axle(axle).brake
     if isinstance(brake, Disc):
@@ -43,26 +43,26 @@ def brake_changes(session: Session, axle: Axle) -> Iterator[Change]:
     for record in BRAKES:
         if record.kind != brake.kind:
             words = f"{record.name}s instead (figures assumed)"
-            yield Change.assuming(words, {place: record.new})
+            yield BuildChange.assuming(words, {place: record.new})
 
 
-def _disc_changes(place: str, brake: Disc) -> Iterator[Change]:
+def _disc_changes(place: str, brake: Disc) -> Iterator[BuildChange]:
     for caliper in ("sliding", "opposed"):
         if brake.caliper != caliper:
-            yield Change(f"{caliper.capitalize()} caliper", {f"{place}.caliper": caliper})
+            yield BuildChange(f"{caliper.capitalize()} caliper", {f"{place}.caliper": caliper})
     pistons, sizes = f"{place}.piston_diameters", [d.text for d in brake.piston_diameters]
     if len(sizes) < MOST_PISTONS:
-        yield Change("One more piston", {pistons: [*sizes, sizes[-1]]})
+        yield BuildChange("One more piston", {pistons: [*sizes, sizes[-1]]})
     if len(sizes) > 1:
-        yield Change("One piston fewer", {pistons: sizes[:-1]})
+        yield BuildChange("One piston fewer", {pistons: sizes[:-1]})
     if brake.pad_inner_radius is None or brake.effective_radius is not None:
         return
     for pressure, words in PRESSURES.items():
         if brake.pad_pressure != pressure:
-            yield Change(words, {f"{place}.pad_pressure": pressure})
+            yield BuildChange(words, {f"{place}.pad_pressure": pressure})
 
 
-def _drum_changes(place: str, brake: Drum) -> Iterator[Change]:
+def _drum_changes(place: str, brake: Drum) -> Iterator[BuildChange]:
     for layout, (low, high, *_) in USUAL_SHOES.items():
         if brake.layout == layout:
             continue
@@ -72,10 +72,10 @@ def _drum_changes(place: str, brake: Drum) -> Iterator[Change]:
             values[f"{place}.shoe_factor"] = round((low + high) / 2, 2)
             known = {f"{place}.shoe_factor": {"state": "assumed"}}
         words = layout.replace("-", " and ") if layout == "leading-trailing" else layout
-        yield Change(f"{words.capitalize()} shoes", values, known)
+        yield BuildChange(f"{words.capitalize()} shoes", values, known)
 
 
-def _outlets(session: Session) -> Iterator[Change]:
+def _outlets(session: Session) -> Iterator[BuildChange]:
     """Yield where each circuit can leave the cylinder."""
     master = session.build.master
     now = [outlet.model_dump(mode="json", exclude_unset=True) for outlet in master.outlets]
@@ -86,32 +86,32 @@ def _outlets(session: Session) -> Iterator[Change]:
             if outlet not in now:
                 where = "at the end" if position == "end" else f"on the {position}"
                 words = f"{circuit.capitalize()} outlet {where}"
-                yield Change(words, {"master.outlets": [*others, outlet]})
+                yield BuildChange(words, {"master.outlets": [*others, outlet]})
 
 
-def pedal_changes(session: Session) -> Iterator[Change]:
+def pedal_changes(session: Session) -> Iterator[BuildChange]:
     """Yield what booster and cylinder can be made into."""
     build, master = session.build, session.build.master
     for record in BOOSTERS:
         if build.booster.kind != record.kind:
             assumed = " (figures assumed)" if record.assist is not None else ""
-            yield Change.assuming(f"{record.name}{assumed}", {"booster": record.new})
+            yield BuildChange.assuming(f"{record.name}{assumed}", {"booster": record.new})
     if isinstance(build.booster, FittedBooster):
         lost = build.booster.working
         words = "Booster lost" if lost else "Booster working"
-        yield Change(words, {"booster.working": not lost})
+        yield BuildChange(words, {"booster.working": not lost})
     for holder, held in HOLDERS.items():
         if master.pushrod_held_by != holder:
-            yield Change(held, {"master.pushrod_held_by": holder})
+            yield BuildChange(held, {"master.pushrod_held_by": holder})
     for pedal in ("manual", "booster"):
         if master.made_for != pedal:
             words = f"Cylinder made for a {pedal.replace('manual', 'manual pedal')}"
-            yield Change(words, {"master.made_for": pedal})
+            yield BuildChange(words, {"master.made_for": pedal})
     yield from _outlets(session)
     for cylinder in CYLINDERS:
         if master.kind != cylinder.kind:
             part, split = {"master": cylinder.new(master)}, cylinder.circuits[0]
-            yield Change.assuming(cylinder.name, part, circuits=split)
+            yield BuildChange.assuming(cylinder.name, part, circuits=split)
 
 
 class BodyButton(QToolButton):
@@ -124,15 +124,15 @@ class BodyButton(QToolButton):
         self.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         menu = QMenu(self)
         for kind in BODIES:
-            self._add(menu, Change(f"Drawn as a {kind}", {"vehicle.body": kind}))
+            self._add(menu, BuildChange(f"Drawn as a {kind}", {"vehicle.body": kind}))
         menu.addSeparator()
         for use in USES:
-            self._add(menu, Change(f"Used for {use}", {"vehicle.use": use}))
+            self._add(menu, BuildChange(f"Used for {use}", {"vehicle.use": use}))
         self.setMenu(menu)
         session.solution_changed.connect(self.refresh)
         self.refresh()
 
-    def _add(self, menu: QMenu, change: Change) -> None:
+    def _add(self, menu: QMenu, change: BuildChange) -> None:
         menu.addAction(change.label).triggered.connect(lambda: self._session.make(change))
 
     def refresh(self) -> None:

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
 
-from urgens.document.edits.change import Change, Order
+from urgens.document.edits.change import BuildChange, Order
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
 from urgens.ui.stations.measure.raised_axle import RaisedAxle
@@ -113,4 +113,4 @@ class LoadCaseRow(QWidget):
         """Put the cases in another order: the build's own, which its set-ups share."""
         session = self._session
         own = any(s.name == session.setup and CASES in s.changes for s in session.base.setups)
-        session.make(Change(label, orders={CASES: order}), in_setup=own)
+        session.make(BuildChange(label, orders={CASES: order}), in_setup=own)

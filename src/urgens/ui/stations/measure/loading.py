@@ -13,9 +13,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.physics.loading import with_items
-from urgens.quantity import LENGTH, LOAD, Kind, retype, show
+from urgens.quantity import LENGTH, LOAD, QuantityKind, retype, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.board import write
@@ -43,7 +43,7 @@ class _Dialog(QDialog):
         self.take.clicked.connect(self._take)
 
     def typed(
-        self, name: str, kind: Kind, *, signed: bool = False, zero: bool = True
+        self, name: str, kind: QuantityKind, *, signed: bool = False, zero: bool = True
     ) -> TypedLabel:
         """Return a label for a figure that is kept here."""
         units = self.session.units
@@ -137,7 +137,7 @@ class CornerWeights(_Dialog):
             path = f"vehicle.load_cases[{session.solution.case}].{name}"
             values[path] = retype(value, LOAD, session.units)
         known = {path: {"state": "measured", "note": "four corners"} for path in values}
-        session.make(Change("Axle loads from four corners", values, known))
+        session.make(BuildChange("Axle loads from four corners", values, known))
         self.accept()
 
 
@@ -268,7 +268,7 @@ class AddLoad(_Dialog):
             "rear_axle": retype(found[1], LOAD, units),
             "cg_height": retype(found[2], LENGTH, units),
         }
-        session.make(Change(name, orders={"vehicle.load_cases": [*now, new]}))
+        session.make(BuildChange(name, orders={"vehicle.load_cases": [*now, new]}))
         session.set_load_case(name)
         self.accept()
 

@@ -3,11 +3,11 @@
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.kinds.boosters.hydraulic import HydraulicBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
 from urgens.document.kinds.cylinders.twin import TwinMaster
-from urgens.quantity import LENGTH, PRESSURE, QuantityError, Shown, number_of, retype, show
+from urgens.quantity import LENGTH, PRESSURE, QuantityError, ShownFigure, number_of, retype, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, pen
 from urgens.ui.widgets.board import Board, measure, write
@@ -47,7 +47,7 @@ class PedalBoard(Board):
     def read(self) -> None:
         """Show the ratio that both lengths come to."""
         ratio = float(self.session.solution.system.pedal_ratio)
-        self.ratio.set_value(Shown(f"{ratio:.2f}", ": 1"), f"{ratio:.2f}")
+        self.ratio.set_value(ShownFigure(f"{ratio:.2f}", ": 1"), f"{ratio:.2f}")
 
     def _take_ratio(self, typed: str) -> None:
         """Move the pin to where a typed ratio has it; raises QuantityError or BuildErrors."""
@@ -57,7 +57,7 @@ class PedalBoard(Board):
             raise QuantityError(problem, f"write {LEAST:g} to {MOST:g}, for example 6.2")
         pin = self.session.build.pedal.pivot_to_pad.value / ratio
         text = retype(pin, LENGTH, self.session.units)
-        self.session.take(Change(f"Pedal ratio {ratio:g}", {"pedal.pivot_to_pushrod": text}))
+        self.session.take(BuildChange(f"Pedal ratio {ratio:g}", {"pedal.pivot_to_pushrod": text}))
 
     def _step_ratio(self, steps: int) -> None:
         ratio = float(self.session.solution.system.pedal_ratio) + 0.1 * steps

@@ -16,7 +16,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.physics import raised_axle
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import LENGTH, LOAD, UnitSystem, retype, show
@@ -40,7 +40,7 @@ ERRORS = {UnitSystem.INCH: ("2 lb", "1/8 in"), UnitSystem.METRIC: ("1 kg", "3 mm
 
 
 @dataclass(frozen=True)
-class Found:
+class HeightEstimate:
     """A height [m], how far off it may be [m], and from how many liftings."""
 
     height: float
@@ -221,7 +221,7 @@ class RaisedAxle(QDialog):
         stays = rear if self.view.raised is Axle.FRONT else front
         return front + rear, self._session.build.vehicle.wheelbase.value, radius, stays
 
-    def found(self) -> Found | str | None:
+    def found(self) -> HeightEstimate | str | None:
         """Return the height, or what is wrong with the readings, or None while there are none."""
         weight, wheelbase, radius, stays = self._figures()
         pairs = [(lift.value, read.value) for lift, read in self.liftings]
@@ -241,7 +241,7 @@ class RaisedAxle(QDialog):
         error = float(1.0 / math.sqrt(float(np.sum(1.0 / np.square(np.maximum(each, 1e-9))))))
         if high > wheelbase:
             return "That is higher than the wheelbase is long: look at the readings again."
-        return Found(high, error, len(whole))
+        return HeightEstimate(high, error, len(whole))
 
     def refresh(self) -> None:
         """Show what the readings say."""
@@ -253,9 +253,9 @@ class RaisedAxle(QDialog):
         self.view.lift = lifts[-1] if lifts else 0.0
         self.view.update()
         found, units = self.found(), self._session.units
-        self.take.setEnabled(isinstance(found, Found))
+        self.take.setEnabled(isinstance(found, HeightEstimate))
         self.take.setText("Take it")
-        if isinstance(found, Found):
+        if isinstance(found, HeightEstimate):
             high, error = (show(v, LENGTH, units) for v in (found.height, found.error))
             self.said.setText(f"{high} above the road, ±{error}")
             self.take.setText(f"Take {high}")
@@ -263,11 +263,11 @@ class RaisedAxle(QDialog):
             self.said.setText(found or "Type how far the hubs are raised, and the reading.")
         self.advice.setText(self._advice(found))
 
-    def _advice(self, found: Found | str | None) -> str:
+    def _advice(self, found: HeightEstimate | str | None) -> str:
         """Return how high to lift, at the scale and tape that were typed."""
         weight, wheelbase, radius, _ = self._figures()
         case = self._session.build.vehicle.load_cases[self._session.solution.case]
-        high = found.height if isinstance(found, Found) else case.cg_height.value
+        high = found.height if isinstance(found, HeightEstimate) else case.cg_height.value
         scale, tape = self.scale_error.value or 0.0, self.lift_error.value or 0.0
         least = raised_axle.least_lift(weight, wheelbase, high - radius, scale, tape, WANTED)
         wanted = show(WANTED, LENGTH, self._session.units)
@@ -277,7 +277,7 @@ class RaisedAxle(QDialog):
 
     def _take(self) -> None:
         found, session = self.found(), self._session
-        if not isinstance(found, Found):
+        if not isinstance(found, HeightEstimate):
             return
         path = f"vehicle.load_cases[{session.solution.case}].cg_height"
         plural = "s" if found.count > 1 else ""
@@ -287,5 +287,5 @@ class RaisedAxle(QDialog):
             "note": f"{self.view.raised} axle raised, {found.count} lifting{plural}",
         }
         typed = retype(found.height, LENGTH, session.units)
-        session.make(Change(f"Height {typed}, measured", {path: typed}, {path: known}))
+        session.make(BuildChange(f"Height {typed}, measured", {path: typed}, {path: known}))
         self.accept()

@@ -11,14 +11,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.kinds.brakes.drum import Drum
 from urgens.guidance.thresholds import USUAL_SHOES
 from urgens.physics.drum import pinned_shoe_factor
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.plane import Note, Plane
 
@@ -94,7 +94,7 @@ class FactorPlane(Plane):
         if shown and limit is not None:
             self._limit.set_points(np.array([limit, limit]), np.array([0.0, top]))
             notes.append(Note(f"grabs by itself from μ {limit:.2f}", (limit, top * 0.9), T.danger))
-        self.set_markers([Marker(Shape.DOT, (at, factor))])
+        self.set_markers([Marker(MarkerShape.DOT, (at, factor))])
         self.set_notes(notes, [(friction, low), (friction, high)], [(at, factor)])
 
 
@@ -193,7 +193,7 @@ class ShoeDialog(QDialog):
         if brake.shoe_factor is None:
             part["shoe_factor"] = round(brake.factor, 3)
             del part["shoe"]
-            session.make(Change("Shoe factor typed", {place: part}))
+            session.make(BuildChange("Shoe factor typed", {place: part}))
         else:
             radius = brake.drum_diameter.value / 2 * 1000
             part["shoe"] = {
@@ -205,4 +205,4 @@ class ShoeDialog(QDialog):
             }
             del part["shoe_factor"]
             new = {f"{place}.shoe": part["shoe"]}
-            session.make(Change("Shoes described", {place: part}, assumed=new))
+            session.make(BuildChange("Shoes described", {place: part}, assumed=new))

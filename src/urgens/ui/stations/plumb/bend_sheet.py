@@ -33,10 +33,10 @@ class BendRows(QWidget):
         self._rows = -1
         self.labels: dict[tuple[int, Figure], DimensionLabel] = {}
 
-    def show_sheet(self, made: MadeLine | None, units: Units) -> None:
+    def show_sheet(self, line: MadeLine | None, units: Units) -> None:
         """Show the bends of a line, nothing of one that cannot be bent."""
         self._units = units
-        sheet = None if made is None else made.sheet
+        sheet = None if line is None else line.sheet
         rows = -1 if sheet is None else len(sheet.angle)
         if rows != self._rows:
             self._rows = rows

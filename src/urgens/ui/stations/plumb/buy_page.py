@@ -8,7 +8,7 @@ from functools import partial
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.layout.layout import Received
 from urgens.document.layout.line_sheets import routed
 from urgens.guidance.words.parts import KINDS
@@ -16,13 +16,13 @@ from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.edits import section_of
 from urgens.plumbing.kit import CLIP_EACH, Checked, Needed, audit, buying_list
 from urgens.plumbing.shopping import Cut, cut_from
-from urgens.quantity import LENGTH, QuantityError, Shown, parse, show, whole_number
+from urgens.quantity import LENGTH, QuantityError, ShownFigure, parse, show, whole_number
 from urgens.sheet.files import as_text
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.stock_view import StockView
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.cleared import clear
-from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
@@ -172,12 +172,12 @@ class BuyPage(Page):
     def _put_labels(self, index: int, name: str, row: Checked) -> None:
         """Put what came of a row, and until when it may go back."""
         came = DimensionLabel(f"{name}, came", partial(self._take, row.item), size=17)
-        came.set_value(Shown(str(row.received), ""), str(row.received))
-        came.set_known(Known.YES)
+        came.set_value(ShownFigure(str(row.received), ""), str(row.received))
+        came.set_known(Knowledge.YES)
         back = DimensionLabel(f"{name}, back by", partial(self._take_back, row.item), size=15)
         day = "—" if row.back_by is None else row.back_by.isoformat()
-        back.set_value(Shown(day, ""), "" if row.back_by is None else day)
-        back.set_known(Known.YES)
+        back.set_value(ShownFigure(day, ""), "" if row.back_by is None else day)
+        back.set_known(Knowledge.YES)
         self.came[row.item], self.back[row.item] = came, back
         self._grid.addWidget(came, index, 2)
         self._grid.addWidget(back, index, 3)
@@ -219,7 +219,7 @@ class BuyPage(Page):
         if count or back is not None:
             made = {"item": item, "count": count}
             rows.append(made if back is None else {**made, "back_by": back.isoformat()})
-        self.session.make(Change(f"{item}: {count} came", {"plumbing.received": rows}))
+        self.session.make(BuildChange(f"{item}: {count} came", {"plumbing.received": rows}))
 
     # --- taken out of the window -----------------------------------------------------------
 

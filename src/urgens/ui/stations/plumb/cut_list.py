@@ -4,7 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from urgens.document.layout.layout import Line
+from urgens.document.layout.layout import BrakeLine
 from urgens.document.layout.line_sheets import MadeLine, routed
 from urgens.guidance import Severity
 from urgens.guidance.words.parts import line_name
@@ -30,7 +30,7 @@ class CutList(Painted):
         self._session, self._laid = session, laid
         self.where = ""
         self.marks: dict[str, Severity] = {}
-        self._lines: tuple[Line, ...] = ()
+        self._lines: tuple[BrakeLine, ...] = ()
         self._made: dict[str, MadeLine] = {}
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -49,10 +49,10 @@ class CutList(Painted):
         self.updateGeometry()
         self.update()
 
-    def _name(self, line: Line) -> str:
+    def _name(self, line: BrakeLine) -> str:
         return line_name(self._laid.circuits, line)
 
-    def length(self, line: Line) -> str:
+    def length(self, line: BrakeLine) -> str:
         """Return the developed length of a line, or that its route is not known."""
         made = self._made.get(line.id)
         if made is None:
@@ -61,7 +61,7 @@ class CutList(Painted):
             return "cannot bend"
         return str(show(made.length, LENGTH, self._session.units))
 
-    def more(self, line: Line) -> str:
+    def more(self, line: BrakeLine) -> str:
         """Return its bends and ends in words."""
         made = self._made.get(line.id)
         ends = " – ".join(end.nut for end in line.ends) or "ends not known"
@@ -87,7 +87,7 @@ class CutList(Painted):
                 painter.setBrush(Qt.BrushStyle.NoBrush)
                 painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
 
-    def _paint_row(self, painter: QPainter, box: QRectF, line: Line) -> None:
+    def _paint_row(self, painter: QPainter, box: QRectF, line: BrakeLine) -> None:
         own, mark = line.id == self.where, self.marks.get(line.id)
         bad = mark is Severity.DANGER
         if own or bad:

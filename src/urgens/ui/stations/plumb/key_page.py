@@ -8,7 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.guidance.advice.block_key import (
     QUESTIONS,
     Question,
@@ -210,7 +210,7 @@ class KeyPage(Page):
                 self._buttons.addWidget(button)
         self._show_told()
         self.verdict.setText("\n".join(verdict(self.answers)))
-        self._show_deeds()
+        self._show_actions()
 
     def _show_told(self) -> None:
         clear(self._told)
@@ -226,7 +226,7 @@ class KeyPage(Page):
             self.told[question.name] = button
             self._told.addWidget(button)
 
-    def _show_deeds(self) -> None:
+    def _show_actions(self) -> None:
         """Offer to take the answer into the layout, once it is one."""
         found = possible(self.answers)
         sure = len(found) == 1 and self.laid.own
@@ -265,14 +265,16 @@ class KeyPage(Page):
 
     def _put_in(self, line: str, kind: str) -> None:
         section, name = with_part_in(self.laid.plumbing, line, kind)
-        self.session.make(Change(f"{KINDS[kind]} {name} put into {line}", {"plumbing": section}))
+        self.session.make(
+            BuildChange(f"{KINDS[kind]} {name} put into {line}", {"plumbing": section})
+        )
 
     def _call(self, where: str, kind: str) -> None:
         section: dict[str, Any] = section_of(self.laid.plumbing)
         for part in section["parts"]:
             if part["id"] == where:
                 part["kind"] = kind
-        self.session.make(Change(f"{where} is a {KINDS[kind].lower()}", {"plumbing": section}))
+        self.session.make(BuildChange(f"{where} is a {KINDS[kind].lower()}", {"plumbing": section}))
 
 
 def _short(question: Question) -> str:

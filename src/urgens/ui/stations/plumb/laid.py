@@ -1,11 +1,11 @@
 """The layout that the station shows: the build's own, else the usual one, drafted."""
 
-from urgens.document import Build, Change, edited
+from urgens.document import Build, BuildChange, edited
 from urgens.document.circuits import Circuits
 from urgens.document.layout.layout import Plumbing
 from urgens.plumbing.draft import drafted
 from urgens.plumbing.drawing import plan_of
-from urgens.plumbing.plan_shapes import Plan
+from urgens.plumbing.plan_shapes import LayoutPlan
 from urgens.plumbing.pressures import line_pressures
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.my_parts import MyParts
@@ -13,9 +13,9 @@ from urgens.ui.stations.plumb.my_parts import MyParts
 DRAFT = "The usual layout"
 
 
-def draft_change(build: Build) -> Change:
+def draft_change(build: Build) -> BuildChange:
     """Return the change that takes the usual layout into the build, all of it assumed."""
-    return Change.assuming(DRAFT, {"plumbing": drafted(build)})
+    return BuildChange.assuming(DRAFT, {"plumbing": drafted(build)})
 
 
 class Laid:
@@ -25,7 +25,7 @@ class Laid:
         self._session = session
         self.parts = MyParts()
         self._of: Build | None = None  # the build it was worked out for
-        self._planned: tuple[Plumbing, Plan] | None = None
+        self._planned: tuple[Plumbing, LayoutPlan] | None = None
         self._circuits: Circuits | None = None
 
     @property
@@ -50,7 +50,7 @@ class Laid:
         return self.circuits.plumbing
 
     @property
-    def plan(self) -> Plan:
+    def plan(self) -> LayoutPlan:
         """Where its parts are drawn."""
         plumbing, planned = self.plumbing, self._planned
         if planned is None or (planned[0] is not plumbing and planned[0] != plumbing):

@@ -7,7 +7,7 @@ from typing import Any
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QToolButton, QVBoxLayout, QWidget
 
-from urgens.document import BuildErrors, Change
+from urgens.document import BuildChange, BuildErrors
 from urgens.document.part_catalogue import CataloguePart
 from urgens.guidance import Severity, area_of
 from urgens.plumbing.edits import drawn, laid_anew, with_part_in, without_part
@@ -176,11 +176,11 @@ class LayoutPage(Page):
                  for name, part in plan.parts.items()}  # fmt: skip
         spots[where] = (x, y)
         values = drawn(self.laid.plumbing, spots)
-        self.session.make(Change(f"{where} drawn elsewhere", values))
+        self.session.make(BuildChange(f"{where} drawn elsewhere", values))
 
     def _anew(self) -> None:
         section = laid_anew(self.laid.plumbing)
-        self.session.make(Change("Laid out anew", {"plumbing": section}))
+        self.session.make(BuildChange("Laid out anew", {"plumbing": section}))
 
     def _gauge(self, port: str) -> None:
         """Put a gauge on a port, or take it off; it changes nothing in the build."""
@@ -191,7 +191,7 @@ class LayoutPage(Page):
 
     def _put_in(self, line: str, part: CataloguePart) -> None:
         section, name = with_part_in(self.laid.plumbing, line, part.kind, part)
-        self.session.make(Change(f"{part.name} put into {line}", {"plumbing": section}))
+        self.session.make(BuildChange(f"{part.name} put into {line}", {"plumbing": section}))
         self.look_at(name)
 
     def _keep(self, where: str) -> None:
@@ -211,4 +211,4 @@ class LayoutPage(Page):
         except BuildErrors as errors:
             self.session.refused.emit(str(errors))
             return
-        self.session.make(Change(f"{part} taken out", {"plumbing": section}))
+        self.session.make(BuildChange(f"{part} taken out", {"plumbing": section}))

@@ -5,8 +5,8 @@ from functools import partial
 import numpy as np
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
 
-from urgens.document import BuildErrors, Change
-from urgens.document.layout.layout import Line
+from urgens.document import BuildChange, BuildErrors
+from urgens.document.layout.layout import BrakeLine
 from urgens.document.layout.line_sheets import MadeLine, radius_of, routed
 from urgens.guidance import Severity, area_of
 from urgens.guidance.advice.line_steps import line_work
@@ -82,7 +82,7 @@ class LinesPage(Page):
         column = self.column
         for widget in (self.choose, self.nothing, self.begin, self.length, self.fault, self.rows):
             column.addWidget(widget)
-        column.addLayout(self._deeds())
+        column.addLayout(self._actions())
         self.mirror = QToolButton()
         self.mirror.setText("Mirror it onto another line")
         self.mirror.setProperty("role", "kind")
@@ -99,7 +99,7 @@ class LinesPage(Page):
         self.lay_out(self.board)
         self.said.hide()
 
-    def _deeds(self) -> QHBoxLayout:
+    def _actions(self) -> QHBoxLayout:
         row = QHBoxLayout()
         row.setSpacing(4)
         acts = {
@@ -139,7 +139,7 @@ class LinesPage(Page):
         self.board.chosen = 0
         self.show_figures()
 
-    def _line(self) -> Line | None:
+    def _line(self) -> BrakeLine | None:
         if not self.laid.own:
             return None
         lines = [line for line in self.laid.plumbing.lines if not line.direct]
@@ -190,21 +190,21 @@ class LinesPage(Page):
             else:
                 self.mirror.menu().addAction(said, partial(self._mirror, line.id))
 
-    def _show_made(self, made: MadeLine | None) -> None:
+    def _show_made(self, line: MadeLine | None) -> None:
         said = []
-        if made is not None and made.sheet is not None:
-            self.length.setText(f"Cut {show(made.length, LENGTH, self.session.units)}")
-        elif made is not None:
+        if line is not None and line.sheet is not None:
+            self.length.setText(f"Cut {show(line.length, LENGTH, self.session.units)}")
+        elif line is not None:
             self.length.setText("Cannot be bent")
-            said.append(f"Cannot be bent: {made.fault}.")
-        for finding in self.session.findings if made is not None else ():
+            said.append(f"Cannot be bent: {line.fault}.")
+        for finding in self.session.findings if line is not None else ():
             own = finding.where == self.where and area_of(finding.code) in AREAS
             if own and finding.severity is not Severity.ADVICE:
                 said.append(finding.message)
         self.fault.setText("\n".join(dict.fromkeys(said)))
         self.fault.setVisible(bool(said))
         bench = self.laid.plumbing.bench
-        steps = [] if made is None else line_work(made, bench, self.session.units)
+        steps = [] if line is None else line_work(line, bench, self.session.units)
         self.work.setText("\n".join(f"{n}. {step}" for n, step in enumerate(steps, start=1)))
 
     # --- what is changed -------------------------------------------------------------------
@@ -219,7 +219,7 @@ class LinesPage(Page):
         index = [line.id for line in self.laid.plumbing.lines].index(where)
         path = f"plumbing.lines[{index}].route"
         written = as_written(points, self.session.units)
-        self.session.make(Change(f"{said} of {where}", {path: written}))
+        self.session.make(BuildChange(f"{said} of {where}", {path: written}))
 
     def _refuse(self, error: RouteError) -> None:
         self.session.refused.emit(str(error))
@@ -268,7 +268,7 @@ class LinesPage(Page):
         for name in ("route", "ends"):
             if name in written:
                 values[f"{path}.{name}"] = written[name][::-1]
-        self.session.make(Change(f"{self.where} turned round", values))
+        self.session.make(BuildChange(f"{self.where} turned round", values))
 
     def _mirror(self, onto: str) -> None:
         """Give another line the route of this one, on the other side of the vehicle."""

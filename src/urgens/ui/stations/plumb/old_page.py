@@ -163,14 +163,14 @@ class OldPage(Page):
             self._list.addWidget(wrapped("muted", words))
         self._list.addStretch()
 
-    def _words(self, old: OldLine, made: MadeLine) -> str:
+    def _words(self, old: OldLine, line: MadeLine) -> str:
         """Say how the line in the hand does on one of the layout."""
-        sheet = made.sheet
+        sheet = line.sheet
         assert sheet is not None
         units = self.session.units
         length = show(sheet.length, LENGTH, units)
         said = [f"{length} without flares, {len(sheet.angle)} bends"]
-        found = tried(old, made)
+        found = tried(old, line)
         if found is not None and (old.bends is not None or found.short):
             said += tried_words(found, units)
         return "; ".join(said)

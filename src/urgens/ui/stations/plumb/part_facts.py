@@ -6,7 +6,7 @@ from functools import partial
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout
 
 from urgens.document import BuildErrors, value_at
-from urgens.document.layout.layout import FittedPart, Line
+from urgens.document.layout.layout import BrakeLine, FittedPart
 from urgens.quantity import whole_number
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.chooser import chooser
@@ -50,7 +50,7 @@ class PartFacts:
             self._typed(rows, "New washers", now, partial(self._washers, f"{path}.washers"))
         self._typed(rows, "Marking", part.marking, partial(self._text, f"{path}.marking"))
 
-    def of_line(self, rows: QVBoxLayout, line: Line, path: str) -> None:
+    def of_line(self, rows: QVBoxLayout, line: BrakeLine, path: str) -> None:
         """Put the figures and words of a line that stands at a path of the build."""
         self._figures(rows, path, ("bend_radius",))
         first = ", ".join(line.slide_on_first)

@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
 from urgens.document.layout.layout import FittedPart
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write
-from urgens.ui.widgets.schematic import Part
+from urgens.ui.widgets.schematic import SchematicPart
 
 CASING, CORE, TICK = 10.0, 5.0, 2.5  # px: a line's casing, what is in it, the rear's dashes
 TAG = 20.0  # px: how high a tag is
@@ -41,7 +41,13 @@ def screwed(painter: QPainter, path: QPainterPath) -> None:
 
 
 def body(
-    painter: QPainter, part: Part, fitted: FittedPart, *, chosen: bool, drum: bool, cylinder: str
+    painter: QPainter,
+    part: SchematicPart,
+    fitted: FittedPart,
+    *,
+    chosen: bool,
+    drum: bool,
+    cylinder: str,
 ) -> None:
     """Draw a part round its middle; drum: of a wheel; cylinder: of which kind the master is."""
     wide, high = part.size
@@ -66,14 +72,14 @@ def body(
         _ports(painter, part)
 
 
-def _ports(painter: QPainter, part: Part) -> None:
+def _ports(painter: QPainter, part: SchematicPart) -> None:
     painter.setPen(pen(T.ink, 1.5))
     painter.setBrush(QColor(T.sheet))
     for port in part.ports:
         painter.drawEllipse(QPointF(*port.at), 4, 4)
 
 
-def _hose(painter: QPainter, part: Part, outline: QPen) -> None:
+def _hose(painter: QPainter, part: SchematicPart, outline: QPen) -> None:
     """Draw a hose as a wave between its two ends."""
     start, end = (QPointF(*port.at) for port in part.ports[:2])
     across, down = end.x() - start.x(), end.y() - start.y()

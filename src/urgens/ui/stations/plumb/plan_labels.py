@@ -10,7 +10,7 @@ import numpy as np
 from urgens.document.circuits import Circuits
 from urgens.guidance.words.parts import CIRCUITS, ON_PLAN, part_name
 from urgens.plumbing.branches import bad_joins
-from urgens.plumbing.plan_shapes import Plan, Side
+from urgens.plumbing.plan_shapes import LayoutPlan, Side
 from urgens.ui.stations.plumb.plan_art import TAG, tag_width
 from urgens.ui.theme.paint import T, metrics, width
 from urgens.ui.widgets.label_placer import DIRECTIONS, Box, Label, overlap, place
@@ -23,7 +23,7 @@ AROUND = 6.0  # px round a line that no tag stands on
 
 
 @dataclass(frozen=True)
-class Words:
+class PlanLabel:
     """Words at a box; of a tag the sign of its `seat`."""
 
     text: str
@@ -55,7 +55,7 @@ class _Wish:
 
 
 @dataclass(frozen=True)
-class Ground:
+class LabelGround:
     """What labels keep clear of: bodies, lines and their numbers [px]; and where they may be."""
 
     bounds: Box
@@ -76,8 +76,8 @@ class Ground:
 
 
 def labels(
-    circuits: Circuits, plan: Plan, pitch: float, origin: Spot, ground: Ground
-) -> list[Words]:
+    circuits: Circuits, plan: LayoutPlan, pitch: float, origin: Spot, ground: LabelGround
+) -> list[PlanLabel]:
     """Return the words of a plan, what matters most first; what has no room is left out."""
     wishes = [*_bad(circuits, plan), *_circuits(circuits, plan), *_tags(circuits, plan)]
 
@@ -95,8 +95,8 @@ def labels(
             continue
         near = _away(box, px(wish.anchor)) < NEAR
         if wish.must or (near and _clear(box, every, ground)):
-            found.append(Words(wish.text, box, wish.color, wish.size, wish.weight, wish.seat,
-                               wish.bad))  # fmt: skip
+            found.append(PlanLabel(wish.text, box, wish.color, wish.size, wish.weight, wish.seat,
+                                   wish.bad))  # fmt: skip
     return found
 
 
@@ -106,7 +106,7 @@ def _away(box: Box, at: Spot) -> float:
     return hypot(across, max(box[1] - at[1], at[1] - box[1] - box[3], 0.0))
 
 
-def _clear(box: Box, spots: np.ndarray, ground: Ground) -> bool:
+def _clear(box: Box, spots: np.ndarray, ground: LabelGround) -> bool:
     """Tell whether nothing of a line and no body is where a box is."""
     left, top, wide, high = box
     x, y = spots[:, 0], spots[:, 1]
@@ -115,7 +115,7 @@ def _clear(box: Box, spots: np.ndarray, ground: Ground) -> bool:
     return not on_line and not any(overlap(box, body) for body in ground.bodies.values())
 
 
-def _bad(circuits: Circuits, plan: Plan) -> Iterator[_Wish]:
+def _bad(circuits: Circuits, plan: LayoutPlan) -> Iterator[_Wish]:
     """Yield what is screwed where it does not belong."""
     for bad in bad_joins(circuits.plumbing):
         part, _, port = bad.port.partition(".")
@@ -124,9 +124,9 @@ def _bad(circuits: Circuits, plan: Plan) -> Iterator[_Wish]:
         yield _Wish(thread, at, T.danger, seat=seat or "inverted", bad=True, must=True)
 
 
-def names(circuits: Circuits, ground: Ground, spots: np.ndarray) -> list[Words]:
+def names(circuits: Circuits, ground: LabelGround, spots: np.ndarray) -> list[PlanLabel]:
     """Return the names of parts, each close by its own: below, above, or beside it."""
-    found: list[Words] = []
+    found: list[PlanLabel] = []
     for part in circuits.plumbing.parts:
         if part.wheel is not None or part.kind == "plug":
             continue  # a wheel's stands with its pressure
@@ -138,7 +138,7 @@ def names(circuits: Circuits, ground: Ground, spots: np.ndarray) -> list[Words]:
                 and not any(overlap(box, other) for other in taken)
                 and _inside(box, ground.bounds)
             ):
-                found.append(Words(name, box, T.ink, 15, 600))
+                found.append(PlanLabel(name, box, T.ink, 15, 600))
                 break
     return found
 
@@ -165,7 +165,7 @@ def _inside(box: Box, bounds: Box) -> bool:
     return left >= bounds[0] and top >= bounds[1] and left + wide <= right and top + high <= foot
 
 
-def _circuits(circuits: Circuits, plan: Plan) -> Iterator[_Wish]:
+def _circuits(circuits: Circuits, plan: LayoutPlan) -> Iterator[_Wish]:
     """Yield the circuit's name at each outlet of a cylinder."""
     colors = {"front": T.front, "rear": T.rear}
     for outlet, circuit in circuits.outlets.items():
@@ -175,7 +175,7 @@ def _circuits(circuits: Circuits, plan: Plan) -> Iterator[_Wish]:
             yield _Wish(CIRCUITS[circuit], port.outside, color, _beside(port.side), weight=600)
 
 
-def _tags(circuits: Circuits, plan: Plan) -> Iterator[_Wish]:
+def _tags(circuits: Circuits, plan: LayoutPlan) -> Iterator[_Wish]:
     """Yield thread and seat of every end of a line, once where both ends of a port say the same."""
     bad = {one.port for one in bad_joins(circuits.plumbing)}
     for line in circuits.plumbing.lines:

@@ -8,14 +8,20 @@ from PySide6.QtCore import Qt
 from urgens.guidance import Severity
 from urgens.guidance.words.parts import line_name, part_name
 from urgens.physics.axle import Axle
-from urgens.plumbing.plan_shapes import Plan, PlanPort
+from urgens.plumbing.plan_shapes import LayoutPlan, PlanPort
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb import plan_art
 from urgens.ui.stations.plumb.laid import Laid
-from urgens.ui.stations.plumb.plan_labels import NUMBER, Ground, Words, labels
+from urgens.ui.stations.plumb.plan_labels import NUMBER, LabelGround, PlanLabel, labels
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.label_placer import Box
-from urgens.ui.widgets.schematic import Line, Part, Port, Schematic, SchematicView
+from urgens.ui.widgets.schematic import (
+    Schematic,
+    SchematicLine,
+    SchematicPart,
+    SchematicPort,
+    SchematicView,
+)
 from urgens.ui.widgets.schematic.model import Spot
 from urgens.ui.widgets.seen import WhenSeen
 
@@ -35,10 +41,10 @@ class PlanScene(SchematicView):
         super().__init__(session, "Plan of the layout")
         self._session, self._laid = session, laid
         self.gauges: tuple[str, ...] = ()
-        self.words: list[Words] = []
+        self.words: list[PlanLabel] = []
         self.marks: Mapping[str, Severity] = {}  # the worst that is found, by part or line
         self._zoom = 0
-        self._drawn: tuple[Plan, object] | None = None  # what is drawn, and how
+        self._drawn: tuple[LayoutPlan, object] | None = None  # what is drawn, and how
         self._pressures: dict[str, float] = {}
         self._hardest = 1.0
         session.press_changed.connect(WhenSeen(self, self._read, stale=False).ask)
@@ -94,22 +100,22 @@ class PlanScene(SchematicView):
     def _px(self, spot: Spot) -> Spot:
         return self.origin[0] + spot[0] * self.pitch, self.origin[1] + spot[1] * self.pitch
 
-    def _parts(self) -> tuple[Part, ...]:
+    def _parts(self) -> tuple[SchematicPart, ...]:
         found = []
         for part in self._laid.plumbing.parts:
             made = self._laid.plan.parts[part.id]
             middle = self._px(made.middle)
             ports = tuple(
-                Port(name, (x - middle[0], y - middle[1]))
+                SchematicPort(name, (x - middle[0], y - middle[1]))
                 for name, port in made.ports.items()
                 for x, y in (self._px(port.at),)
             )
             size = made.size[0] * self.pitch, made.size[1] * self.pitch
             name = part_name(self._laid.circuits, part)
-            found.append(Part(part.id, name, middle, size, ports, movable=self._laid.own))
+            found.append(SchematicPart(part.id, name, middle, size, ports, movable=self._laid.own))
         return tuple(found)
 
-    def _lines(self) -> tuple[Line, ...]:
+    def _lines(self) -> tuple[SchematicLine, ...]:
         found = []
         for line in self._laid.plumbing.lines:
             run = self._laid.plan.runs[line.id]
@@ -118,7 +124,7 @@ class PlanScene(SchematicView):
             name = f"{line.id}, {line_name(self._laid.circuits, line)}"
             corners = tuple(self._px(corner) for corner in run.corners)
             hops = tuple(self._px(hop) for hop in run.hops)
-            found.append(Line(line.id, name, start, end, corners=corners, hops=hops))
+            found.append(SchematicLine(line.id, name, start, end, corners=corners, hops=hops))
         return tuple(found)
 
     def _read(self) -> None:
@@ -141,7 +147,7 @@ class PlanScene(SchematicView):
         taken.append((PAD, self.extent[1] / 2 - 12, 64.0, 24.0))  # which way is the front
         lines = [line.corners for line in self.schematic.lines]
         bounds = (0.0, 0.0, *self.extent)
-        ground = Ground(bounds, bodies, lines, taken)
+        ground = LabelGround(bounds, bodies, lines, taken)
         self.words = labels(self._laid.circuits, self._laid.plan, self.pitch, self.origin, ground)
 
     @staticmethod
@@ -149,30 +155,30 @@ class PlanScene(SchematicView):
         return at[0] - half, at[1] - half, 2 * half, 2 * half
 
     @staticmethod
-    def _body(part: Part) -> Box:
+    def _body(part: SchematicPart) -> Box:
         return part.at[0] - part.size[0] / 2, part.at[1] - part.size[1] / 2, *part.size
 
-    def _ground_of(self, part: Part) -> Box:
+    def _ground_of(self, part: SchematicPart) -> Box:
         """Return what no word stands on: a body, and a cylinder's pushrod."""
         left, top, wide, high = self._body(part)
         rod = ROD if self._laid.circuits.parts[part.where].kind == "master" else 0.0
         return left, top, wide + rod, high
 
-    def _marked(self) -> list[Part]:
+    def _marked(self) -> list[SchematicPart]:
         """Return the parts of which there is something to say beside advice."""
         said = {where for where, mark in self.marks.items() if mark is not Severity.ADVICE}
         return [part for part in self.schematic.parts if part.where in said]
 
     @staticmethod
-    def _mark_at(part: Part) -> Spot:
+    def _mark_at(part: SchematicPart) -> Spot:
         return part.at[0] + part.size[0] / 2, part.at[1] - part.size[1] / 2
 
-    def _numbered(self) -> list[Line]:
+    def _numbered(self) -> list[SchematicLine]:
         rigid = {line.id for line in self._laid.plumbing.lines if not line.direct}
         return [line for line in self.schematic.lines if line.where in rigid]
 
     @staticmethod
-    def _middle(line: Line) -> Spot:
+    def _middle(line: SchematicLine) -> Spot:
         """Return the middle of the longest stretch of a line."""
         stretches = pairwise(line.corners)
         (x1, y1), (x2, y2) = max(
@@ -212,11 +218,11 @@ class PlanScene(SchematicView):
 
     # --- wheels ----------------------------------------------------------------------------
 
-    def _wheels(self) -> list[Part]:
+    def _wheels(self) -> list[SchematicPart]:
         named = {part.id for part in self._laid.plumbing.parts if part.wheel is not None}
         return [part for part in self.schematic.parts if part.where in named]
 
-    def _wheel_words(self, part: Part) -> tuple[Box, bool]:
+    def _wheel_words(self, part: SchematicPart) -> tuple[Box, bool]:
         """Return where a wheel's words are, and whether they are on its right."""
         right = part.at[0] < self.extent[0] / 2
         x = part.at[0] + part.size[0] / 2 + 8 if right else part.at[0] - part.size[0] / 2 - 98

@@ -17,12 +17,12 @@ from urgens.physics.axle import Axle
 from urgens.plumbing.branches import bad_joins
 from urgens.quantity import PRESSURE, show
 from urgens.ui.stations.plumb import plan_art
-from urgens.ui.stations.plumb.plan_labels import Words
+from urgens.ui.stations.plumb.plan_labels import PlanLabel
 from urgens.ui.stations.plumb.plan_scene import PAD, ZOOMS, PlanScene
 from urgens.ui.theme.paint import T, fluid, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import severity_mark
-from urgens.ui.widgets.schematic import Line, Part
+from urgens.ui.widgets.schematic import SchematicLine, SchematicPart
 
 
 class PlanView(PlanScene):
@@ -86,7 +86,7 @@ class PlanView(PlanScene):
         found = self._pressures.get(line)
         return None if found is None else fluid(found / self._hardest)
 
-    def draw_line(self, painter: QPainter, line: Line, path: QPainterPath) -> None:
+    def draw_line(self, painter: QPainter, line: SchematicLine, path: QPainterPath) -> None:
         """Draw a line by what is in it and whose circuit it is."""
         if line not in self._numbered():
             plan_art.screwed(painter, path)
@@ -95,7 +95,7 @@ class PlanView(PlanScene):
         circuit = next(iter(fed)) if len(fed) == 1 else ""
         plan_art.line(painter, path, circuit, self._fluid(line.where))
 
-    def draw_part(self, painter: QPainter, part: Part) -> None:
+    def draw_part(self, painter: QPainter, part: SchematicPart) -> None:
         """Draw a part, and the mark of what is found of it."""
         fitted = self._laid.circuits.parts[part.where]
         axle = self._session.build.axle(Axle((fitted.wheel or "front").partition("-")[0]))
@@ -152,7 +152,7 @@ class PlanView(PlanScene):
             self._draw_gauge(painter, name)
 
     @staticmethod
-    def _write_words(painter: QPainter, words: Words) -> None:
+    def _write_words(painter: QPainter, words: PlanLabel) -> None:
         box = QRectF(*words.box)
         if words.seat is not None:
             plan_art.tag(painter, box, words.text, words.seat, bad=words.bad)
@@ -160,7 +160,7 @@ class PlanView(PlanScene):
         at = QPointF(box.left(), box.bottom() - 0.25 * box.height())
         write(painter, words.text, at, size=words.size, weight=words.weight, color=words.color)
 
-    def _write_wheel(self, painter: QPainter, part: Part) -> None:
+    def _write_wheel(self, painter: QPainter, part: SchematicPart) -> None:
         fitted = self._laid.circuits.parts[part.where]
         (left, top, wide, _), right = self._wheel_words(part)
         x = left if right else left + wide

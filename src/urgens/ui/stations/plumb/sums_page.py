@@ -7,7 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from urgens.guidance.advice.small_sums import bore_words, reach_words, room_words, switch_words
-from urgens.quantity import LENGTH, PRESSURE, Kind
+from urgens.quantity import LENGTH, PRESSURE, QuantityKind
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.page import Page
@@ -55,7 +55,7 @@ class SumsPage(Page):
         self.lay_out(area)
         self.said.hide()
 
-    def _sum(self, title: str, typed: Mapping[str, tuple[Kind, str]], name: str) -> None:
+    def _sum(self, title: str, typed: Mapping[str, tuple[QuantityKind, str]], name: str) -> None:
         """Put one sum: its heading, what is typed, and the place of its answer."""
         self._inner.addWidget(worded(title, "heading"))
         for words, (kind, start) in typed.items():

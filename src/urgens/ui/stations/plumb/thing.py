@@ -6,7 +6,7 @@ from functools import partial
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from urgens.document.layout.layout import FittedPart, Line
+from urgens.document.layout.layout import BrakeLine, FittedPart
 from urgens.document.layout.threads import thread_table
 from urgens.document.part_catalogue import CataloguePart
 from urgens.guidance.words.parts import KINDS, MATERIALS, SEATS, line_name, part_name
@@ -56,7 +56,9 @@ class Thing(QWidget):
         self.setVisible(part is not None or line is not None)
         self.follow_press()
 
-    def _build(self, part: FittedPart | None, line: Line | None, gauges: tuple[str, ...]) -> None:
+    def _build(
+        self, part: FittedPart | None, line: BrakeLine | None, gauges: tuple[str, ...]
+    ) -> None:
         if self._inner is not None:
             self._inner.hide()
             self._inner.deleteLater()
@@ -126,7 +128,7 @@ class Thing(QWidget):
 
     # --- a line ----------------------------------------------------------------------------
 
-    def _show_line(self, rows: QVBoxLayout, line: Line, gauges: tuple[str, ...]) -> None:
+    def _show_line(self, rows: QVBoxLayout, line: BrakeLine, gauges: tuple[str, ...]) -> None:
         what = "Screwed together" if line.direct else f"Line {line.id.removeprefix('L')}"
         rows.addWidget(wrapped("heading", f"{what}: {self._lower(line)}"))
         path = f"plumbing.lines[{self._laid.plumbing.lines.index(line)}]"
@@ -147,11 +149,11 @@ class Thing(QWidget):
             if self._laid.parts.fault:
                 rows.addWidget(wrapped("error", self._laid.parts.fault))
 
-    def _lower(self, line: Line) -> str:
+    def _lower(self, line: BrakeLine) -> str:
         name = line_name(self._laid.circuits, line)
         return name[:1].lower() + name[1:]
 
-    def _tube(self, line: Line, path: str) -> QHBoxLayout:
+    def _tube(self, line: BrakeLine, path: str) -> QHBoxLayout:
         row = QHBoxLayout()
         row.setSpacing(0)
         tube = UNKNOWN if line.tube is None else line.tube.text
@@ -167,7 +169,7 @@ class Thing(QWidget):
         row.addStretch()
         return row
 
-    # --- deeds -----------------------------------------------------------------------------
+    # --- actions -----------------------------------------------------------------------------
 
     def _put(self, path: str, value: str) -> None:
         self._session.edit(path, value)

@@ -7,16 +7,16 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
-from urgens.document import Build, Change, changed, with_setup
+from urgens.document import Build, BuildChange, changed, with_setup
 from urgens.document.circuits import Circuits
 from urgens.guidance.advice.layouts import Alternative, alternatives
 from urgens.guidance.words.parts import KINDS, part_name
 from urgens.plumbing.conversion import Conversion, conversion, layout_of
-from urgens.quantity import QuantityError, Shown
+from urgens.quantity import QuantityError, ShownFigure
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.cleared import clear
-from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -40,7 +40,7 @@ class WayCard(QFrame):
     chosen = Signal()
     laid = Signal()
 
-    def __init__(self, name: str, loses: str, takes: str, *, fitted: bool, deed: str) -> None:
+    def __init__(self, name: str, loses: str, takes: str, *, fitted: bool, action: str) -> None:
         super().__init__()
         self.setObjectName("card")
         self.setProperty("fitted", "true" if fitted else "false")
@@ -55,13 +55,13 @@ class WayCard(QFrame):
         row = QHBoxLayout(self)
         row.setContentsMargins(10, 6, 8, 6)
         row.addLayout(words, 1)
-        self.button = QPushButton("laid" if fitted else deed)
+        self.button = QPushButton("laid" if fitted else action)
         self.button.setFixedWidth(round(86 * T.scale))
         self.button.setEnabled(not fitted)
         self.button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.button.clicked.connect(self.laid)
         row.addWidget(self.button)
-        if not deed:
+        if not action:
             self.button.hide()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
@@ -142,28 +142,26 @@ class WaysPage(Page):
 
     # --- cards -----------------------------------------------------------------------------
 
-    def _add_school(self, one: Alternative, prices: Mapping[str, float]) -> None:
-        takes = f"{one.joints} joints  ·  {one.parts} parts  ·  about {hours(one.minutes)}"
-        known, missing = one.price(prices)
+    def _add_school(self, alternative: Alternative, prices: Mapping[str, float]) -> None:
+        spent = f"about {hours(alternative.minutes)}"
+        takes = f"{alternative.joints} joints  ·  {alternative.parts} parts  ·  {spent}"
+        known, missing = alternative.price(prices)
         if known:
             rest = f", without {', '.join(KINDS.get(k, LINE).lower() for k in missing)}"
             takes += f"  ·  {known:g}{rest if missing else ''}"
         card = WayCard(
-            one.school.words,
-            f"Loses {one.school.loses}.",
-            takes,
-            fitted=self._is_laid(one),
-            deed="Lay it",
-        )
-        card.chosen.connect(partial(self._look_at, one))
-        card.laid.connect(partial(self.session.make, one.change))
+            alternative.school.words, f"Loses {alternative.school.loses}.", takes,
+            fitted=self._is_laid(alternative), action="Lay it",
+        )  # fmt: skip
+        card.chosen.connect(partial(self._look_at, alternative))
+        card.laid.connect(partial(self.session.make, alternative.change))
         self._put(card)
 
     def _add_setup(self, name: str) -> None:
         base, build = self.session.base, self.session.build
         needed = conversion(build, with_setup(base, name))
-        said = f"{len(needed.new)} new, {len(needed.goes)} go, {len(needed.lost)} lost"
-        card = WayCard(f"To “{name}”", "As the set-up has it.", said, fitted=False, deed="")
+        takes = f"{len(needed.new)} new, {len(needed.goes)} go, {len(needed.lost)} lost"
+        card = WayCard(f"To “{name}”", "As the set-up has it.", takes, fitted=False, action="")
         card.chosen.connect(partial(self._show_needs, name, needed))
         self._put(card)
 
@@ -171,9 +169,9 @@ class WaysPage(Page):
         self.cards.append(card)
         self._list.addWidget(card)
 
-    def _is_laid(self, one: Alternative) -> bool:
+    def _is_laid(self, alternative: Alternative) -> bool:
         """Tell whether a way is what is laid: the same parts with the same lines between them."""
-        plumbing, section = self.session.build.plumbing, one.change.values["plumbing"]
+        plumbing, section = self.session.build.plumbing, alternative.change.values["plumbing"]
         assert isinstance(section, dict)
         if plumbing is None:
             return False
@@ -184,9 +182,11 @@ class WaysPage(Page):
 
     # --- what a change needs ---------------------------------------------------------------
 
-    def _look_at(self, one: Alternative) -> None:
+    def _look_at(self, alternative: Alternative) -> None:
         build = self.session.build
-        self._show_needs(one.school.words, conversion(build, changed(build, one.change)))
+        self._show_needs(
+            alternative.school.words, conversion(build, changed(build, alternative.change))
+        )
 
     def _show_needs(self, name: str, needed: Conversion | None) -> None:
         self.title.setText(name or "Choose a way: what stays, goes and is new stands here")
@@ -234,9 +234,9 @@ class WaysPage(Page):
             line.addStretch()
             label = DimensionLabel(f"Price of {name}", partial(self._price, kind), size=17)
             known = kind in prices
-            label.set_value(Shown(f"{prices[kind]:g}" if known else "—", ""),
+            label.set_value(ShownFigure(f"{prices[kind]:g}" if known else "—", ""),
                             f"{prices[kind]:g}" if known else "")  # fmt: skip
-            label.set_known(Known.YES if known else Known.MISSING)
+            label.set_known(Knowledge.YES if known else Knowledge.MISSING)
             self.price_labels[kind] = label
             line.addWidget(label)
             self.prices.addWidget(row)
@@ -254,4 +254,4 @@ class WaysPage(Page):
             if not 0 <= price < float("inf"):
                 raise QuantityError(f'"{typed}" is no price', "write a number from 0 up")
             prices[kind] = price
-        self.session.make(Change(f"Price of {kind}", {"plumbing.prices": prices}))
+        self.session.make(BuildChange(f"Price of {kind}", {"plumbing.prices": prices}))

@@ -5,7 +5,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QVBoxLayout, QWidget
 from urgens.bench.proof_state import NextOnRoad
 from urgens.bench.sentences import advice_reason, brakes_words, headline, of_hundred
 from urgens.document import Build
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.ui.stations.prove.chance_bars import ChanceBars
 from urgens.ui.stations.prove.stops_found import StopsFound
 from urgens.ui.widgets.worded import worded, wrapped
@@ -19,9 +19,9 @@ _COUNTED = {"notches": "Notches", "length": "Offset"}
 
 
 class AdvicePanel(QFrame):
-    """A headline, its reason, what holds it back, and a bar a setting; `deed` stands beside."""
+    """A headline, its reason, what holds it back, and a bar a setting; `action` stands beside."""
 
-    def __init__(self, deed: QWidget) -> None:
+    def __init__(self, action: QWidget) -> None:
         super().__init__()
         self.bars = ChanceBars()
         self.headline, self.chance = wrapped("next"), wrapped("sentence")
@@ -32,7 +32,7 @@ class AdvicePanel(QFrame):
         column.setSpacing(4)
         head = QHBoxLayout()
         head.addWidget(self.headline, 1)
-        head.addWidget(deed)
+        head.addWidget(action)
         column.addLayout(head)
         for widget in (self.chance, self.why, self.held, self.left_out, self.bars_said, self.bars):
             column.addWidget(widget)
@@ -47,12 +47,12 @@ class AdvicePanel(QFrame):
         self.chance.setText("")
         self.why.setText(words)
 
-    def show_found(self, found: StopsFound, build: Build, words: Words) -> None:
+    def show_found(self, stops: StopsFound, build: Build, words: FigureWords) -> None:
         """Show what the stops of a build say."""
-        said = brakes_words(found.known, build.targets.surface)
-        self.left_out.setText("; ".join(found.known.left_out))
-        self.left_out.setVisible(bool(found.known.left_out))
-        road = found.road
+        said = brakes_words(stops.known, build.targets.surface)
+        self.left_out.setText("; ".join(stops.known.left_out))
+        self.left_out.setVisible(bool(stops.known.left_out))
+        road = stops.road
         self.bars_said.setVisible(road is not None)
         if road is None:
             self.headline.setText("Nothing to set.")
@@ -63,12 +63,12 @@ class AdvicePanel(QFrame):
             return
         self._show_road(road, build, words)
         nearest = ""
-        if found.nearest is not None:
-            case, surface = found.nearest
+        if stops.nearest is not None:
+            case, surface = stops.nearest
             nearest = f" “{case}” at μ {surface:.2f} is the nearest to it."
         self.why.setText(f"{said} {advice_reason(road.advice)}{nearest}")
 
-    def _show_road(self, road: NextOnRoad, build: Build, words: Words) -> None:
+    def _show_road(self, road: NextOnRoad, build: Build, words: FigureWords) -> None:
         advice = road.advice
         counted = _COUNTED.get(advice.turned.counted, "Turns")
         self.bars_said.setText(f"{counted}, and rear first of 100, all loads: not beyond 5")

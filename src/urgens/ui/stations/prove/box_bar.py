@@ -150,10 +150,10 @@ class BoxBar(QWidget):
             return
         self.write_unwritten()
 
-    def write_record(self, path: Path, found: Signals) -> None:
+    def write_record(self, path: Path, signals: Signals) -> None:
         """Write what was recorded; what keeps it from being written is said."""
         try:
-            write_csv(path, found, (f"gauge box, {self._session.base.name}",))
+            write_csv(path, signals, (f"gauge box, {self._session.base.name}",))
         except OSError as error:
             self.said.emit(f"It could not be written ({error.strerror}).")
             return

@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QSizePolicy
 
 from urgens.bench.sentences import counted_words
 from urgens.bench.stops.next_setting import RISK, NextStop
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
@@ -22,7 +22,7 @@ class ChanceBars(Painted):
         super().__init__()
         self._advice: NextStop | None = None
         self._now: float | None = None
-        self._words: Words | None = None
+        self._words: FigureWords | None = None
         self.setAccessibleName("No setting is proposed yet")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
         self.setMinimumHeight(round(LEAST * ROW * self.scale))
@@ -36,7 +36,7 @@ class ChanceBars(Painted):
         fit = int(self.down / ROW)
         return min(max(fit, LEAST), MOST, len(self._advice.turned.values)) if self._advice else 0
 
-    def show_advice(self, advice: NextStop | None, now: float | None, words: Words) -> None:
+    def show_advice(self, advice: NextStop | None, now: float | None, words: FigureWords) -> None:
         """Show the chances of one advice; `now` is what stands."""
         self._advice, self._now, self._words = advice, now, words
         self.setVisible(advice is not None)

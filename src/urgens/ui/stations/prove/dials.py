@@ -18,7 +18,7 @@ PARTS = 5  # of the scale
 
 
 @dataclass(frozen=True)
-class Shown:
+class DialReadings:
     """What the dials show: pressures [Pa], None where nothing is read; both gauges' scale [Pa].
 
     `error` is the gauges' class [Pa]; `target` where to read next; `computed` where the figures are
@@ -40,7 +40,7 @@ class Dials(Painted):
 
     def __init__(self) -> None:
         super().__init__()
-        self._shown: Shown | None = None
+        self._shown: DialReadings | None = None
         self._units: Units | None = None
         self.setMinimumHeight(round(HIGH * self.scale))
         self.setMaximumHeight(round(HIGH * self.scale))
@@ -48,15 +48,15 @@ class Dials(Painted):
     def sizeHint(self) -> QSize:
         return self.scaled(540, HIGH)
 
-    def show_pressures(self, shown: Shown, units: Units) -> None:
+    def show_pressures(self, readings: DialReadings, units: Units) -> None:
         """Show these pressures."""
-        self._shown, self._units = shown, units
+        self._shown, self._units = readings, units
         words = [
             f"{name} {'—' if one is None else show(one, PRESSURE, units)}"
-            for name, one in (("In", shown.inlet), ("Out", shown.outlet))
+            for name, one in (("In", readings.inlet), ("Out", readings.outlet))
         ]
-        computed = ", computed" if shown.computed else ""
-        self.setAccessibleName(f"{shown.name}: {', '.join(words)}{computed}")
+        computed = ", computed" if readings.computed else ""
+        self.setAccessibleName(f"{readings.name}: {', '.join(words)}{computed}")
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -85,29 +85,36 @@ class Dials(Painted):
             disc(painter, QPointF(left.x() - RADIUS + 7, 9), 5)
             square(painter, QPointF(right.x() + RADIUS - 7, 9), 5)
 
-    def _lines(self, painter: QPainter, left: QPointF, right: QPointF, shown: Shown) -> None:
+    def _lines(
+        self, painter: QPainter, left: QPointF, right: QPointF, readings: DialReadings
+    ) -> None:
         for color, size in ((T.ink, 10), (T.fluid[1], 5)):
             painter.setPen(pen(color, size))
             painter.drawLine(left, right)
 
-    def _body(self, painter: QPainter, at: QPointF, shown: Shown) -> None:
+    def _body(self, painter: QPainter, at: QPointF, readings: DialReadings) -> None:
         box = QRectF(at.x() - 58, at.y() - 36, 116, 72)
         painter.setPen(pen(T.ink, 2))
         painter.setBrush(QColor(T.steel))
         painter.drawRoundedRect(box, 4, 4)
-        write(painter, shown.name, QPointF(at.x(), box.top() - 10), size=15, weight=600,
+        write(painter, readings.name, QPointF(at.x(), box.top() - 10), size=15, weight=600,
               color=T.ink, side="middle")  # fmt: skip
-        if shown.inlet is not None and shown.outlet is not None and self._units is not None:
-            off = shown.inlet - shown.outlet
+        if readings.inlet is not None and readings.outlet is not None and self._units is not None:
+            off = readings.inlet - readings.outlet
             words = f"takes off {show(max(off, 0.0), PRESSURE, self._units)}"
-            if off < max(0.5 * shown.error, 0.01 * shown.full_scale):
+            if off < max(0.5 * readings.error, 0.01 * readings.full_scale):
                 words = "passes all"
             write(painter, words, QPointF(at.x(), at.y() + 5), size=14, side="middle", color=T.ink)
-        if shown.computed:
+        if readings.computed:
             write(painter, "computed", QPointF(at.x(), box.bottom() + 18), size=14, side="middle")
 
     def _dial(
-        self, painter: QPainter, at: QPointF, value: float | None, color: str, shown: Shown
+        self,
+        painter: QPainter,
+        at: QPointF,
+        value: float | None,
+        color: str,
+        readings: DialReadings,
     ) -> None:
         painter.setPen(pen(T.ink, 2))
         painter.setBrush(QColor(T.sheet))
@@ -117,12 +124,12 @@ class Dials(Painted):
         self._arc(painter, ring, 0.0, 1.0)
         if value is not None:
             painter.setPen(pen(T.fluid[1], 9))
-            self._arc(painter, ring, 0.0, min(value / shown.full_scale, 1.0))
-        self._ticks(painter, at, shown)
-        if shown.target is not None and color == T.front:
-            self._target(painter, at, shown.target / shown.full_scale)
+            self._arc(painter, ring, 0.0, min(value / readings.full_scale, 1.0))
+        self._ticks(painter, at, readings)
+        if readings.target is not None and color == T.front:
+            self._target(painter, at, readings.target / readings.full_scale)
         if value is not None:
-            self._needle(painter, at, value / shown.full_scale, shown)
+            self._needle(painter, at, value / readings.full_scale, readings)
         self._figure(painter, at, value, color)
 
     def _arc(self, painter: QPainter, ring: QRectF, low: float, high: float) -> None:
@@ -134,7 +141,7 @@ class Dials(Painted):
         angle = math.radians(START + SWEEP * min(max(share, 0.0), 1.02))
         return QPointF(math.cos(angle), math.sin(angle))
 
-    def _ticks(self, painter: QPainter, at: QPointF, shown: Shown) -> None:
+    def _ticks(self, painter: QPainter, at: QPointF, readings: DialReadings) -> None:
         assert self._units is not None
         unit = in_units(PRESSURE, self._units)
         for part in range(PARTS + 1):
@@ -142,7 +149,7 @@ class Dials(Painted):
             painter.setPen(pen(T.ink, 2))
             painter.drawLine(at + way * 63, at + way * 75)
             if 0 < part < PARTS:
-                words = f"{shown.full_scale / unit * part / PARTS:,.0f}"
+                words = f"{readings.full_scale / unit * part / PARTS:,.0f}"
                 place = at + way * 49 + QPointF(0, 5)
                 write(painter, words, place, size=13, side="middle")
 
@@ -155,15 +162,15 @@ class Dials(Painted):
         foot = at + way * (RADIUS + 12)
         painter.drawPolygon(QPolygonF([tip, foot + across * 6, foot - across * 6]))
 
-    def _needle(self, painter: QPainter, at: QPointF, share: float, shown: Shown) -> None:
-        half = shown.error / shown.full_scale
+    def _needle(self, painter: QPainter, at: QPointF, share: float, readings: DialReadings) -> None:
+        half = readings.error / readings.full_scale
         wedge = QColor(T.hair)
         painter.setPen(Qt.PenStyle.NoPen)
         painter.setBrush(wedge)
         sides = [at, at + self._way(share - half) * 66, at + self._way(share + half) * 66]
         painter.drawPolygon(QPolygonF(sides))
         way = self._way(share)
-        style = Qt.PenStyle.DashLine if shown.computed else Qt.PenStyle.SolidLine
+        style = Qt.PenStyle.DashLine if readings.computed else Qt.PenStyle.SolidLine
         painter.setPen(pen(T.ink, 4, style))
         painter.drawLine(at - way * 16, at + way * 64)
         painter.setPen(Qt.PenStyle.NoPen)

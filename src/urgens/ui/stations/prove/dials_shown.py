@@ -3,14 +3,14 @@
 import numpy as np
 
 from urgens.bench.gauges.as_measured import valve_at
-from urgens.bench.gauges.box_protocol import Reading
+from urgens.bench.gauges.box_protocol import BoxReading
 from urgens.bench.gauges.valve_verdict import gauge_error
 from urgens.bench.proof_state import Gauged
 from urgens.document.kinds.valves import kind_of
 from urgens.quantity import PRESSURE, in_units
 from urgens.studies.expected_pressures import usual_scale
 from urgens.ui.session import Session
-from urgens.ui.stations.prove.dials import Shown
+from urgens.ui.stations.prove.dials import DialReadings
 from urgens.ui.stations.prove.gauge_scale import CLASS
 
 
@@ -19,19 +19,19 @@ def usual(session: Session) -> float:
     return usual_scale(in_units(PRESSURE, session.units))
 
 
-def dials_shown(found: Gauged, live: Reading | None, session: Session) -> Shown:
+def dials_shown(gauged: Gauged, live: BoxReading | None, session: Session) -> DialReadings:
     """Return what the dials show of a valve; `live` is what a box says, None without one."""
-    full = usual(session) if found.run is None else found.run.full_scale.value
-    error = CLASS / 100.0 * full if found.run is None else gauge_error(found.run)
-    inlet, outlet = _computed(found, session) if live is None else (live.inlet, live.outlet)
-    name = kind_of(valve_at(session.build, found.valve)).name
-    front = found.valve.startswith("front")
-    return Shown(inlet, outlet, full, error, found.next, live is None, name, front)
+    full = usual(session) if gauged.run is None else gauged.run.full_scale.value
+    error = CLASS / 100.0 * full if gauged.run is None else gauge_error(gauged.run)
+    inlet, outlet = _computed(gauged, session) if live is None else (live.inlet, live.outlet)
+    name = kind_of(valve_at(session.build, gauged.valve)).name
+    front = gauged.valve.startswith("front")
+    return DialReadings(inlet, outlet, full, error, gauged.next, live is None, name, front)
 
 
-def _computed(found: Gauged, session: Session) -> tuple[float, float]:
+def _computed(gauged: Gauged, session: Session) -> tuple[float, float]:
     """Return what this build's valve would see of the press [Pa]."""
     presses = session.presses
-    master = presses.master_front if found.valve.startswith("front") else presses.master_rear
-    inlet = min(float(master), found.wanted.reach)
-    return inlet, float(found.wanted.outlet(np.array(inlet)))
+    master = presses.master_front if gauged.valve.startswith("front") else presses.master_rear
+    inlet = min(float(master), gauged.wanted.reach)
+    return inlet, float(gauged.wanted.outlet(np.array(inlet)))

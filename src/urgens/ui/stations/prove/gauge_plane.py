@@ -9,7 +9,7 @@ from urgens.quantity import PRESSURE, in_units, show, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint
 from urgens.ui.widgets.curve import Area
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import Note, Plane
 
 POINTS = 160
@@ -30,13 +30,13 @@ class GaugePlane(Plane):
         self._dots: list[Marker] = []
         self._live: tuple[float, float] | None = None
 
-    def show_read(self, found: Gauged) -> None:
+    def show_read(self, gauged: Gauged) -> None:
         """Draw one valve: what it is to show, and what was read."""
-        session, wanted = self._session, found.wanted
+        session, wanted = self._session, gauged.wanted
         scale = in_units(PRESSURE, session.units)
-        scale_end = wanted.reach if found.run is None else min(
-            max(wanted.reach, float(rising(found.run)[0].max(initial=0.0))),
-            found.run.full_scale.value,
+        scale_end = wanted.reach if gauged.run is None else min(
+            max(wanted.reach, float(rising(gauged.run)[0].max(initial=0.0))),
+            gauged.run.full_scale.value,
         )  # fmt: skip
         if wanted.meters is not None:
             scale_end = min(scale_end, 2.0 * float(wanted.meters.full))
@@ -48,26 +48,32 @@ class GaugePlane(Plane):
         self.line.set_points(np.empty(0), np.empty(0))
         self.fitted.set_between(np.empty(0), np.empty(0), np.empty(0))
         self.back.set_points(np.empty(0), np.empty(0))
-        if found.run is not None:
-            up, down = rising(found.run), falling(found.run)
+        if gauged.run is not None:
+            up, down = rising(gauged.run), falling(gauged.run)
             self._dots = [
-                *(Marker(Shape.DOT, (float(x), float(y))) for x, y in np.stack(up, 1) / scale),
-                *(Marker(Shape.OPEN, (float(x), float(y))) for x, y in np.stack(down, 1) / scale),
+                *(
+                    Marker(MarkerShape.DOT, (float(x), float(y)))
+                    for x, y in np.stack(up, 1) / scale
+                ),
+                *(
+                    Marker(MarkerShape.OPEN, (float(x), float(y)))
+                    for x, y in np.stack(down, 1) / scale
+                ),
             ]
             if down[0].size > 1:
                 order = np.argsort(down[0])
                 self.back.set_points(down[0][order] / scale, down[1][order] / scale)
             top = max(top, float(up[1].max(initial=0.0)))
-        if found.read is not None:
-            notes = self._draw_fit(found.read, inlet, scale)
-        if found.next is not None:
-            x = found.next / scale
+        if gauged.read is not None:
+            notes = self._draw_fit(gauged.read, inlet, scale)
+        if gauged.next is not None:
+            x = gauged.next / scale
             self.next.set_points(np.array([x, x]), np.array([0.0, 1.02 * top / scale]))
-            words = f"read next at {show(found.next, PRESSURE, session.units)}"
+            words = f"read next at {show(gauged.next, PRESSURE, session.units)}"
             notes.append(Note(words, (x, 0.1 * top / scale), T.ink, weight=600))
         else:
             self.next.set_points(np.empty(0), np.empty(0))
-        notes += self._said(found, scale)
+        notes += self._said(gauged, scale)
         self.set_range((0.0, 1.05 * scale_end / scale), (0.0, 1.08 * top / scale))
         self._mark()
         curves = [self.line.points, (inlet / scale, wanted.outlet(inlet) / scale)]
@@ -97,13 +103,13 @@ class GaugePlane(Plane):
             Note(f"slope {fit.slope:.2f}", over, T.rear, weight=600, leader=True),
         ]
 
-    def _said(self, found: Gauged, scale: float) -> list[Note]:
-        wanted = found.wanted
+    def _said(self, gauged: Gauged, scale: float) -> list[Note]:
+        wanted = gauged.wanted
         end = 0.92 * wanted.reach
         if wanted.meters is not None:
             end = 1.6 * float(wanted.meters.full)
         at = (end / scale, float(wanted.band(np.asarray(end))[1]) / scale)
-        words = "this build" if found.run is None else "expected"
+        words = "this build" if gauged.run is None else "expected"
         return [Note(words, at, T.muted, leader=True)]
 
     def show_live(self, pair: tuple[float, float] | None) -> None:
@@ -113,7 +119,7 @@ class GaugePlane(Plane):
         self._mark()
 
     def _mark(self) -> None:
-        live = [] if self._live is None else [Marker(Shape.FOOT, self._live)]
+        live = [] if self._live is None else [Marker(MarkerShape.FOOT, self._live)]
         self.set_markers([*self._dots, *live])
 
     @property

@@ -26,23 +26,23 @@ class GaugeScale(QWidget):
         self._box = QVBoxLayout(self)
         self._box.setContentsMargins(0, 0, 0, 0)
 
-    def show_found(self, found: Gauged) -> None:
+    def show_found(self, gauged: Gauged) -> None:
         """Show the gauges that a valve was read with, nothing before the first reading."""
         clear(self._box)
         self.scale = None
-        if found.index is None or found.run is None:
+        if gauged.index is None or gauged.run is None:
             return
         self.scale = FigureColumn(
-            self._session, [Spot(f"proof.gauges[{found.index}].full_scale", 17)]
+            self._session, [Spot(f"proof.gauges[{gauged.index}].full_scale", 17)]
         )
         self._box.addWidget(self.scale)
         self.grade = QToolButton()
         self.grade.setProperty("role", "kind")
         self.grade.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        self.grade.setText(f"Class {found.run.grade:g} of it (EN 837-1)")
+        self.grade.setText(f"Class {gauged.run.grade:g} of it (EN 837-1)")
         menu = QMenu(self.grade)
         for grade in CLASSES:
-            menu.addAction(f"{grade:g}", partial(self._set_class, found.index, grade))
+            menu.addAction(f"{grade:g}", partial(self._set_class, gauged.index, grade))
         self.grade.setMenu(menu)
         self._box.addWidget(self.grade)
 
@@ -52,9 +52,9 @@ class GaugeScale(QWidget):
         put(self._session, "gauges", rows, f"Gauges of class {grade:g}")
 
 
-def in_use(found: Gauged | None, session: Session) -> dict[str, object]:
+def in_use(gauged: Gauged | None, session: Session) -> dict[str, object]:
     """Return scale and class of the gauges that the next reading is of, as the build has them."""
-    if found is not None and found.run is not None:
-        return {"full_scale": found.run.full_scale.text, "class": found.run.grade}
+    if gauged is not None and gauged.run is not None:
+        return {"full_scale": gauged.run.full_scale.text, "class": gauged.run.grade}
     inch = unit_shown(PRESSURE, session.units) == "psi"
     return {"full_scale": "1500 psi" if inch else "100 bar", "class": CLASS}

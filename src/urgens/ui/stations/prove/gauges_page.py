@@ -15,8 +15,8 @@ from urgens.bench.gauges.as_measured import as_measured
 from urgens.bench.gauges.valve_verdict import rising
 from urgens.bench.proof_state import Gauged, gauged, gauged_valve, proofs
 from urgens.bench.sentences import verdict_words
-from urgens.document import BuildErrors, Change
-from urgens.guidance.words.figures import Words
+from urgens.document import BuildChange, BuildErrors
+from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import PRESSURE, retype
 from urgens.studies.expected_pressures import gauged_valves, place_of
 from urgens.ui.session import Session
@@ -35,7 +35,7 @@ from urgens.ui.stations.prove.measured import (
 )
 from urgens.ui.stations.prove.proofs_list import ProofsList
 from urgens.ui.stations.prove.readings_table import ReadingsTable
-from urgens.ui.widgets.choices import Choices
+from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -75,7 +75,7 @@ class GaugesPage(Page):
         self.lever.dropped.connect(self._lever_dropped)
         self.table.typed.connect(self._typed)
         self.table.dropped.connect(self._dropped)
-        self.valves, self.scale = Choices(), GaugeScale(session)
+        self.valves, self.scale = SegmentRow(), GaugeScale(session)
         self.valves.chosen.connect(self.choose)
         self.fit_one = QPushButton("Choose a valve…")
         self.take, self.measure, self.again = (QPushButton() for _ in range(3))
@@ -159,8 +159,8 @@ class GaugesPage(Page):
         there = bool(self.valve)
         shown = (self.dials, self.plane, self.verdict, self.beneath, self.table_head, self.table,
                  self.lever)  # fmt: skip
-        deeds = (self.take, self.measure, self.again, self.bar)
-        for widget in (*shown, *self.axes, *deeds):
+        actions = (self.take, self.measure, self.again, self.bar)
+        for widget in (*shown, *self.axes, *actions):
             widget.setVisible(there)
         self.empty.setVisible(not there)
         self.fit_one.setVisible(not there)
@@ -173,37 +173,37 @@ class GaugesPage(Page):
         several = sum(one.startswith(axle) for one in gauged_valves(self.session.build)) > 1
         return f"{axle.capitalize()} valve" + (f" {place + 1}" if several else "")
 
-    def _show_found(self, found: Gauged) -> None:
-        self.plane.show_read(found)
+    def _show_found(self, gauged: Gauged) -> None:
+        self.plane.show_read(gauged)
         out, into = self.plane.axes
         self.axes[0].setText(out)
         self.axes[1].setText(into)
-        self.table.show_read(found)
-        self.lever.show_read(found, self.bar.box.simulated)
-        words = Words(self.session.units)
-        if found.read is None:
-            asked = "" if found.next is None else words.pressure(found.next)
+        self.table.show_read(gauged)
+        self.lever.show_read(gauged, self.bar.box.simulated)
+        words = FigureWords(self.session.units)
+        if gauged.read is None:
+            asked = "" if gauged.next is None else words.pressure(gauged.next)
             self.verdict.setText("Nothing read yet")
             self.beneath.setText(
                 f"Fit a gauge before and one behind it, bleed both; begin at {asked}. Type what "
                 "they show beside the pressures, or let a box speak."
             )
         else:
-            verdict, beneath = verdict_words(found.read, words)
+            verdict, beneath = verdict_words(gauged.read, words)
             self.verdict.setText(verdict)
-            self.beneath.setText(f"{beneath} {self._readings(found)}")
+            self.beneath.setText(f"{beneath} {self._readings(gauged)}")
         change = self._change()
         self.measure.setEnabled(change is not None)
-        self.again.setEnabled(found.run is not None)
-        self.scale.show_found(found)
+        self.again.setEnabled(gauged.run is not None)
+        self.scale.show_found(gauged)
         self._show_dials()
 
-    def _readings(self, found: Gauged) -> str:
-        assert found.run is not None  # something was read
-        up = sum(way == "rising" for _, _, way in found.run.points)
-        down = len(found.run.points) - up
-        words = Words(self.session.units)
-        more = "" if found.next is None else f" {words.pressure(found.next)} next."
+    def _readings(self, gauged: Gauged) -> str:
+        assert gauged.run is not None  # something was read
+        up = sum(way == "rising" for _, _, way in gauged.run.points)
+        down = len(gauged.run.points) - up
+        words = FigureWords(self.session.units)
+        more = "" if gauged.next is None else f" {words.pressure(gauged.next)} next."
         return f"{up} readings up, {down} down.{more}"
 
     def _show_dials(self) -> None:
@@ -306,7 +306,7 @@ class GaugesPage(Page):
         units = self.session.units
         self._add((retype(into, PRESSURE, units), retype(max(out, 0.0), PRESSURE, units), way))
 
-    def _change(self) -> Change | None:
+    def _change(self) -> BuildChange | None:
         found = self.found
         if found is None or found.read is None or found.run is None:
             return None

@@ -83,17 +83,17 @@ class LeverPanel(QWidget):
         column.addLayout(self._rows)
         column.addWidget(self.verdict)
 
-    def show_read(self, found: Gauged, live: bool) -> None:
+    def show_read(self, gauged: Gauged, live: bool) -> None:
         """Show what was read of a valve's lever."""
         self.live = live
-        self.setVisible(isinstance(found.wanted.law, LoadSensingLaw))
+        self.setVisible(isinstance(gauged.wanted.law, LoadSensingLaw))
         for widget in (self.slider, self.read, self.link):
             widget.setVisible(live)
         for label in (self.into, self.out):
             label.show_in(self._session.units)
         clear(self._rows)
         self.gone = []
-        run = found.run
+        run = gauged.run
         for row, (place, into, out) in enumerate(() if run is None else run.lever):
             words = f"{100 * place:.0f} %: {into.text} in, {out.text} out"
             self._rows.addWidget(worded(words, "small"), row, 0)
@@ -103,7 +103,7 @@ class LeverPanel(QWidget):
             button.clicked.connect(partial(self.dropped.emit, row))
             self.gone.append(button)
             self._rows.addWidget(button, row, 1)
-        read = None if run is None else read_lever(run, found.wanted)
+        read = None if run is None else read_lever(run, gauged.wanted)
         self.verdict.setText("" if read is None else lever_words(read))
 
     @property

@@ -4,7 +4,7 @@ from collections import deque
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from urgens.bench.gauges.box_protocol import Reading
+from urgens.bench.gauges.box_protocol import BoxReading
 from urgens.bench.gauges.box_reader import LiveGauges
 from urgens.bench.gauges.simulated_box import Box, SimulatedBox
 from urgens.bench.plant.plant import plant
@@ -29,9 +29,9 @@ class LiveBox(QObject):
         self._session = session
         self._box: SimulatedBox | None = None
         self._gauges: LiveGauges | None = None
-        self._recent: deque[Reading] = deque(maxlen=3000)
+        self._recent: deque[BoxReading] = deque(maxlen=3000)
         self.lever: float | None = None
-        self.recorded: list[Reading] | None = None  # while it is recorded
+        self.recorded: list[BoxReading] | None = None  # while it is recorded
         self._foot = 0.0
         self._timer = QTimer(self)
         self._timer.setInterval(EVERY)
@@ -49,7 +49,7 @@ class LiveBox(QObject):
         return self._box is not None
 
     @property
-    def now(self) -> Reading | None:
+    def now(self) -> BoxReading | None:
         """The last line it said."""
         return self._recent[-1] if self._recent else None
 

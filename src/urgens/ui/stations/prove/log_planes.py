@@ -77,7 +77,7 @@ class LinesPlane(Plane):
         self.before = self.add_curve(T.muted, 2, Qt.PenStyle.DashLine, name="other log, median")
         self.model = self.add_curve(T.ink, 2, name="computed")
 
-    def show_log(self, log: ReadLog, made: System, case: int, beside: BeforeAfter | None) -> None:
+    def show_log(self, log: ReadLog, system: System, case: int, beside: BeforeAfter | None) -> None:
         """Draw one log beside the model as it was set, and beside another log."""
         session = self._session
         scale = in_units(PRESSURE, session.units)
@@ -99,7 +99,7 @@ class LinesPlane(Plane):
                                 found.quartiles[2][known] / scale)  # fmt: skip
         self.logged.set_points(at, found.quartiles[1][known] / scale)
         grid = np.linspace(0.0, 1.05 * right, 120)
-        line = model_rear(made, case, grid)
+        line = model_rear(system, case, grid)
         self.model.set_points(grid / scale, line / scale)
         top = max(float(line.max()), float(np.nanmax(found.quartiles[2]))) / scale
         self.set_range((0.0, 1.05 * right / scale), (0.0, 1.15 * top))

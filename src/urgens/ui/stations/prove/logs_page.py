@@ -32,7 +32,7 @@ from urgens.ui.stations.prove.log_words import beside_words, count_words, fault_
 from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.stations.prove.press_table import PressTable
 from urgens.ui.widgets.background import SOON, Background
-from urgens.ui.widgets.choices import Choices
+from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
@@ -64,10 +64,10 @@ class LogsPage(Page):
         self.said_model, self.said_beside = wrapped("sentence"), wrapped("muted")
         self.faults, self.state = wrapped("warned"), wrapped("muted")
         self.empty = wrapped("muted", EMPTY)
-        self.open, self.deeds = QPushButton("Open a log…"), QToolButton()
+        self.open, self.menu_actions = QPushButton("Open a log…"), QToolButton()
         self.setting = NumberLabel("Setting at this log", "", (0.0, 1e4), size=20, step=0.5,
                                    changed=self._set)  # fmt: skip
-        self.which, self.beside = Choices(), Choices()
+        self.which, self.beside = SegmentRow(), SegmentRow()
         self.which.chosen.connect(self.choose)
         self.beside.chosen.connect(self.choose_other)
         self.map, self.presses = ChannelMap(), PressTable()
@@ -84,17 +84,17 @@ class LogsPage(Page):
         head = QHBoxLayout()
         head.addWidget(self.which)
         head.addStretch()
-        self.deeds.setProperty("role", "kind")
-        self.deeds.setText("This log")
-        self.deeds.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        menu = QMenu(self.deeds)
+        self.menu_actions.setProperty("role", "kind")
+        self.menu_actions.setText("This log")
+        self.menu_actions.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        menu = QMenu(self.menu_actions)
         menu.addAction("Write it anew…", self._write)
         self.copy = menu.addAction("Copy it beside the build", self._copy)
         menu.addAction("Take it out", self._drop)
-        self.deeds.setMenu(menu)
+        self.menu_actions.setMenu(menu)
         self.open.setProperty("role", "quiet")
         self.open.clicked.connect(self._open)
-        head.addWidget(self.deeds)
+        head.addWidget(self.menu_actions)
         head.addWidget(self.open)
         return head
 
@@ -158,7 +158,7 @@ class LogsPage(Page):
             self.other = -1
         self._show_choice(logs)
         there = bool(logs)
-        beside = (self.said_model, self.said_beside, self.deeds, self.faults, self.over_time)
+        beside = (self.said_model, self.said_beside, self.menu_actions, self.faults, self.over_time)
         for widget in (self.time, self.lines, *self.axes, *beside):
             widget.setVisible(there)
         self.beside_word.setVisible(len(logs) > 1)

@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Any
 
 from urgens.bench.gauges.as_measured import valve_at
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.ui.session import Session
 
@@ -22,7 +22,9 @@ def proof_of(session: Session) -> dict[str, Any]:
 
 def put(session: Session, section: str, rows: list[dict[str, Any]], label: str) -> None:
     """Write a list of the proof anew; what is refused is said by the session."""
-    session.make(Change(label, {"proof": {**proof_of(session), section: rows}}), in_setup=False)
+    session.make(
+        BuildChange(label, {"proof": {**proof_of(session), section: rows}}), in_setup=False
+    )
 
 
 def rows_of(session: Session, section: str) -> list[dict[str, Any]]:

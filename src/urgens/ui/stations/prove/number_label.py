@@ -4,8 +4,8 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
-from urgens.quantity import QuantityError, Shown
-from urgens.ui.widgets.dimension_label import DimensionLabel, Known
+from urgens.quantity import QuantityError, ShownFigure
+from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 
 
 class NumberLabel(DimensionLabel):
@@ -31,9 +31,9 @@ class NumberLabel(DimensionLabel):
     def set_number(self, value: float | None) -> None:
         """Put a number in, or nothing."""
         self.value = value
-        self.set_value(Shown("—" if value is None else f"{value:g}", self._unit),
+        self.set_value(ShownFigure("—" if value is None else f"{value:g}", self._unit),
                        "" if value is None else f"{value:g}")  # fmt: skip
-        self.set_known(Known.MISSING if value is None else Known.YES)
+        self.set_known(Knowledge.MISSING if value is None else Knowledge.YES)
 
     def _take(self, typed: str) -> None:
         text = typed.strip().removesuffix(self._unit).strip().replace(",", ".").replace("−", "-")

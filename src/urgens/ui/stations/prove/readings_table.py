@@ -37,18 +37,18 @@ class ReadingsTable(QWidget):
         self._grid.setHorizontalSpacing(14)
         self._grid.setVerticalSpacing(0)
 
-    def show_read(self, found: Gauged) -> None:
+    def show_read(self, gauged: Gauged) -> None:
         """Show one valve's readings beside what was expected."""
         session = self._session
         unit = in_units(PRESSURE, session.units)
-        full = usual_scale(unit) if found.run is None else found.run.full_scale.value
-        at = schedule(found.wanted, full, unit)
+        full = usual_scale(unit) if gauged.run is None else gauged.run.full_scale.value
+        at = schedule(gauged.wanted, full, unit)
         clear(self._grid)
         self.labels, self.out, self._at = [], [], tuple(at.tolist())
         name = unit_shown(PRESSURE, session.units)
         for column, words in enumerate((f"into, {name}", "build", "read", "off")):
             self._grid.addWidget(worded(words, "small"), 0, column)
-        points = () if found.run is None else found.run.points
+        points = () if gauged.run is None else gauged.run.points
         step = at[0] if at.size else 1.0
         for row, into in enumerate(self._at, start=1):
             near = [
@@ -56,13 +56,13 @@ class ReadingsTable(QWidget):
                 for index, (one, _, way) in enumerate(points)
                 if way == "rising" and abs(one.value - into) < SAME * step
             ]
-            self._row(row, into, found, near[-1] if near else None)
+            self._row(row, into, gauged, near[-1] if near else None)
         self._grid.setColumnStretch(4, 1)
 
-    def _row(self, row: int, into: float, found: Gauged, place: int | None) -> None:
+    def _row(self, row: int, into: float, gauged: Gauged, place: int | None) -> None:
         session = self._session
-        wanted = float(found.wanted.outlet(np.asarray(into)))
-        is_next = found.next is not None and abs(found.next - into) < 1.0
+        wanted = float(gauged.wanted.outlet(np.asarray(into)))
+        is_next = gauged.next is not None and abs(gauged.next - into) < 1.0
         role = "heading" if is_next else "body"
         for column, value in enumerate((into, wanted)):
             told = worded(show(value, PRESSURE, session.units).number, role)
@@ -70,18 +70,18 @@ class ReadingsTable(QWidget):
             self._grid.addWidget(told, row, column)
         words = str(show(into, PRESSURE, session.units))
         start = ""
-        if place is not None and found.run is not None:
-            start = found.run.points[place][1].text
+        if place is not None and gauged.run is not None:
+            start = gauged.run.points[place][1].text
         label = TypedLabel(
             f"Out at {words}", PRESSURE, session.units, partial(self._take, row - 1),
             start=start, size=16,
         )  # fmt: skip
         self.labels.append(label)
         self._grid.addWidget(label, row, 2)
-        if place is None or found.run is None:
+        if place is None or gauged.run is None:
             self._grid.addWidget(worded("next" if is_next else "", "heading"), row, 3)
             return
-        off = found.run.points[place][1].value - wanted
+        off = gauged.run.points[place][1].value - wanted
         words_off = show(abs(off), PRESSURE, session.units).number
         self._grid.addWidget(worded(f"{'−' if off < 0.0 else '+'}{words_off}", "muted"), row, 3)
         gone = QToolButton()

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import NamedTuple
 
-from urgens.bench.road.drives import Drive, Trial, drives, foot_to_lock, trial
+from urgens.bench.road.drives import Drive, StopTrial, drives, foot_to_lock, trial
 from urgens.bench.road.simulation import StoppedError
 from urgens.bench.road.torque import Foot, hold
 from urgens.document import Build
@@ -14,7 +14,7 @@ FEET = {"press": "the press's foot", "lock": "until one locks", "over": "12 % ov
 OVER = 1.12
 
 
-class Asked(NamedTuple):
+class DriveRequest(NamedTuple):
     """One stop of each build; `foot` one of FEET, `pressed` the foot of the press or as typed."""
 
     builds: tuple[Build, ...]
@@ -24,7 +24,7 @@ class Asked(NamedTuple):
     foot: str
     pressed: Foot
 
-    def same(self, other: "Asked | None") -> bool:
+    def same(self, other: "DriveRequest | None") -> bool:
         """Tell whether another one asks for the same."""
         return other is not None and self._key() == other._key()
 
@@ -32,26 +32,26 @@ class Asked(NamedTuple):
         return (*self[:5], tuple(self.pressed.efforts), tuple(self.pressed.times))
 
 
-def driven(asked: Asked, progress: Callable[[float], bool]) -> tuple[Drive, ...]:
+def driven(request: DriveRequest, progress: Callable[[float], bool]) -> tuple[Drive, ...]:
     """Return how the stops went, none where they were stopped; progress: whether to go on."""
 
     def goes_on() -> bool:
         return progress(0.5)
 
     try:
-        trials = [_trial(asked, build, goes_on) for build in asked.builds]
+        trials = [_trial(request, build, goes_on) for build in request.builds]
         return drives(trials, goes_on=goes_on)
     except StoppedError:
         return ()
 
 
-def _trial(asked: Asked, build: Build, goes_on: Callable[[], bool]) -> Trial:
+def _trial(request: DriveRequest, build: Build, goes_on: Callable[[], bool]) -> StopTrial:
     """Return one stop of a build with the foot that is asked for."""
-    case = min(asked.case, len(build.vehicle.load_cases) - 1)
-    one = trial(build, system(build), case, asked.surface, asked.speed, asked.pressed)
-    if asked.foot in ("press", "typed"):
+    case = min(request.case, len(build.vehicle.load_cases) - 1)
+    one = trial(build, system(build), case, request.surface, request.speed, request.pressed)
+    if request.foot in ("press", "typed"):
         return one
     found = foot_to_lock(one, goes_on)
-    if asked.foot == "lock":
+    if request.foot == "lock":
         return one._replace(foot=found)
     return one._replace(foot=hold(OVER * float(found.efforts[-1])))

@@ -24,10 +24,10 @@ from urgens.ui.session import Session
 from urgens.ui.stations.prove.from_above import FromAbove, Lane, lane_words
 from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.stations.prove.player import Player
-from urgens.ui.stations.prove.road_asked import FEET, Asked, driven
-from urgens.ui.stations.prove.speed_plane import SpeedPlane
+from urgens.ui.stations.prove.road_asked import FEET, DriveRequest, driven
+from urgens.ui.stations.prove.speed_plane import WheelSpeedPlane
 from urgens.ui.widgets.background import SOON, Background
-from urgens.ui.widgets.choices import Choices
+from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
@@ -51,16 +51,16 @@ class RoadPage(Page):
         super().__init__(session)
         self.drives: tuple[Drive, ...] = ()
         self.foot, self.other = "over", ""
-        self._asked: Asked | None = None
+        self._asked: DriveRequest | None = None
         self._units = session.units
-        self.above, self.plane = FromAbove(row=110), SpeedPlane()
+        self.above, self.plane = FromAbove(row=110), WheelSpeedPlane()
         self.result, self.beneath = wrapped("sentence"), wrapped("muted")
         self.speed = TypedLabel("From", SPEED, session.units, self._ask, start="100 km/h", size=24)
         self.effort = TypedLabel("Foot", FORCE, session.units, self._ask, start="250 N", size=18)
         self.ramp = NumberLabel("Ramp", "s", (0.0, 5.0), size=18, step=0.1, changed=self._ask)
         self.ramp.set_number(0.3)
         column = Qt.Orientation.Vertical
-        self.feet, self.others = Choices(column), Choices(column)
+        self.feet, self.others = SegmentRow(column), SegmentRow(column)
         self.feet.chosen.connect(self.choose_foot)
         self.others.chosen.connect(self.choose_other)
         self.another = QPushButton("Another build…")
@@ -152,7 +152,9 @@ class RoadPage(Page):
             return
         solution = session.solution
         builds = (session.build, *self._beside_it())
-        asked = Asked(builds, solution.case, solution.surface, speed, self.foot, self._pressed())
+        asked = DriveRequest(
+            builds, solution.case, solution.surface, speed, self.foot, self._pressed()
+        )
         if asked.same(self._asked):
             if session.units != self._units:
                 self._show_drives(self.drives)

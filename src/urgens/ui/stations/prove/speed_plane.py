@@ -10,7 +10,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.widgets.plane import Note, Plane
 
 
-class SpeedPlane(Plane):
+class WheelSpeedPlane(Plane):
     """Speeds of the vehicle and of its wheels over time."""
 
     def __init__(self) -> None:

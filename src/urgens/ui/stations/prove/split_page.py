@@ -44,10 +44,10 @@ class SplitBars(Painted):
     def sizeHint(self) -> QSize:
         return self.scaled(420, 3 * ROW + 24)
 
-    def show_splits(self, computed: Computed, found: list[Split]) -> None:
+    def show_splits(self, computed: Computed, splits: list[Split]) -> None:
         """Show these."""
         self._rows = [("Computed", computed.rear_share, computed.spread)]
-        self._rows += [(f"By {one.source}", one.rear_share, one.error) for one in found]
+        self._rows += [(f"By {one.source}", one.rear_share, one.error) for one in splits]
         said = [f"{name} {share:.0%} ± {off:.0%}" for name, share, off in self._rows]
         self.setAccessibleName("The rear's share of the work: " + "; ".join(said))
         self.setFixedHeight(round((len(self._rows) * ROW + 24) * self.scale))
@@ -232,14 +232,14 @@ def _lengths(typed: str, units: Units) -> list[str]:
     return [parse(completed(one, LENGTH, units), LENGTH).text for one in parts]
 
 
-def _verdict(told: list[Split], computed: Computed) -> str:
-    if not told:
+def _verdict(splits: list[Split], computed: Computed) -> str:
+    if not splits:
         return "Nothing measured yet: only computed."
-    rearward = [one for one in told if is_rearward(one, computed)]
+    rearward = [one for one in splits if is_rearward(one, computed)]
     if rearward:
         return f"By {rearward[0].source} the rear does more than computed, beyond both errors."
     less = [
-        one for one in told if computed.rear_share - one.rear_share > one.error + computed.spread
+        one for one in splits if computed.rear_share - one.rear_share > one.error + computed.spread
     ]
     if less:
         return f"By {less[0].source} the rear does less than computed, beyond both errors."

@@ -18,7 +18,7 @@ WIDE, HIGH = 152, 92
 
 
 @dataclass(frozen=True)
-class Card:
+class StopFigures:
     """What stands on a card; `who` is none, front, rear, both or unknown; `dashed` is the next."""
 
     number: str
@@ -38,7 +38,7 @@ class StopCard(Painted):
 
     opened = Signal()
 
-    def __init__(self, card: Card) -> None:
+    def __init__(self, card: StopFigures) -> None:
         super().__init__()
         self.card = card
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Fixed)
@@ -86,7 +86,7 @@ class StopCard(Painted):
                 painter.setPen(pen(T.muted, 1.5))
                 painter.drawLine(QPointF(8, 46), QPointF(WIDE - 8, 46))
 
-    def _who(self, painter: QPainter, card: Card) -> None:
+    def _who(self, painter: QPainter, card: StopFigures) -> None:
         at = QPointF(16, 75)
         words = {"unknown": "not seen"}.get(card.who, card.who)
         if card.who in ("front", "both"):
@@ -120,7 +120,7 @@ class StopCards(QWidget):
         column.addWidget(self.area)
         self.cards: list[StopCard] = []
 
-    def show_cards(self, cards: list[Card]) -> None:
+    def show_cards(self, cards: list[StopFigures]) -> None:
         """Show these; the last is brought into sight."""
         if [one.card for one in self.cards] == cards:
             return

@@ -18,8 +18,8 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.bench.stops.adjusters import Adjuster, adjuster
-from urgens.document.ledger.proof import Proof, Stop
-from urgens.quantity import DISTANCE, FORCE, LENGTH, SPEED, TEMPERATURE, Kind
+from urgens.document.ledger.proof import MeasuredStop, Proof
+from urgens.quantity import DISTANCE, FORCE, LENGTH, SPEED, TEMPERATURE, QuantityKind
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now
 from urgens.ui.stations.prove.number_label import NumberLabel
@@ -30,7 +30,7 @@ from urgens.ui.widgets.worded import worded, wrapped
 
 LOCKED = {"none": "none", "front": "front", "rear": "rear", "both": "both", "unknown": "not seen"}
 PULL = {"none": "straight", "left": "to the left", "right": "to the right"}
-TYPED: tuple[tuple[str, str, Kind], ...] = (
+TYPED: tuple[tuple[str, str, QuantityKind], ...] = (
     ("speed", "From", SPEED), ("distance", "Distance", DISTANCE),
     ("distance_error", "within", DISTANCE), ("effort", "Foot", FORCE),
     ("front_temperature", "Front brakes after it", TEMPERATURE),
@@ -170,7 +170,7 @@ class StopForm(QWidget):
         self.drop.hide()
         self.deceleration.setFocus()
 
-    def show_stop(self, number: int, stop: Stop, held: tuple[str, ...]) -> None:
+    def show_stop(self, number: int, stop: MeasuredStop, held: tuple[str, ...]) -> None:
         """Show a stop that is on record, to be mended."""
         self._fresh(f"Stop {number}, {stop.at:%Y-%m-%d %H:%M}", held)
         self._at = stop.at.isoformat(timespec="seconds")

@@ -86,24 +86,24 @@ def _set(build: Build, turned: Adjuster | None, setting: float | None) -> System
     return system(build, over={turned.path: setting})
 
 
-def _band(made: System, known: Posterior) -> Band:
+def _band(system: System, posterior: Posterior) -> Band:
     """Return the brake line over the factors' spread, in pressures of brakes as reckoned."""
-    efforts = np.linspace(0.0, 1.3 * float(made.max_effort), 240)
-    lines = rolling_lines(made, pushrod_force(made, efforts), made.case(0))
+    efforts = np.linspace(0.0, 1.3 * float(system.max_effort), 240)
+    lines = rolling_lines(system, pushrod_force(system, efforts), system.case(0))
     front = np.maximum.accumulate(lines.front) + 1e-6 * np.arange(efforts.size)
     rear = np.broadcast_to(lines.rear, front.shape)
-    wanted = np.linspace(0.0, float(np.interp(float(made.max_effort), efforts, front)), POINTS)
-    pairs = zip(*known.draws(DRAWS), strict=True)
+    wanted = np.linspace(0.0, float(np.interp(float(system.max_effort), efforts, front)), POINTS)
+    pairs = zip(*posterior.draws(DRAWS), strict=True)
     drawn = np.array([b * np.interp(wanted / a, front, rear) for a, b in pairs])
     low, high = np.quantile(drawn, EDGES, axis=0)
     return Band(wanted, low, drawn.mean(axis=0), high)
 
 
-def _nearest(build: Build, road: NextOnRoad, known: Posterior) -> tuple[str, float] | None:
+def _nearest(build: Build, road: NextOnRoad, posterior: Posterior) -> tuple[str, float] | None:
     """Return the load case and the road on which the rear is nearest to locking first."""
     made = _set(build, road.advice.turned, road.advice.setting)
     roads = np.array(every_road(build))
-    front = np.array([known.of_front[0]])
+    front = np.array([posterior.of_front[0]])
     least = np.array([least_rear_factor(made, made.case(case), roads, front)[0]
                       for case in range(len(made.case_names))])  # fmt: skip
     case, column = np.unravel_index(int(np.argmin(least)), least.shape)
@@ -112,9 +112,11 @@ def _nearest(build: Build, road: NextOnRoad, known: Posterior) -> tuple[str, flo
     return made.case_names[int(case)], float(roads[column])
 
 
-def _above(build: Build, made: System, setting: float | None, goes_on: Callable[[], bool]) -> Above:
+def _above(
+    build: Build, system: System, setting: float | None, goes_on: Callable[[], bool]
+) -> Above:
     surface, turned = build.targets.surface, adjuster(build)
-    trials = [trial(build, made, 0, surface, SPEED, hold(_foot(made, 0, surface)))]
+    trials = [trial(build, system, 0, surface, SPEED, hold(_foot(system, 0, surface)))]
     rear = None if turned is None else _rear_first(build, turned)
     if rear is not None and turned is not None:
         other = _set(build, turned, turned.values[-1])
@@ -126,12 +128,12 @@ def _above(build: Build, made: System, setting: float | None, goes_on: Callable[
     return Above(found[0], setting, found[1], turned.values[-1])
 
 
-def _foot(made: System, case: int, surface: float) -> float:
+def _foot(system: System, case: int, surface: float) -> float:
     """Return a foot at which only the first axle locks, where there is one [N]."""
-    found = first_lock(made, made.case(case), np.array([surface]))
+    found = first_lock(system, system.case(case), np.array([surface]))
     first, second = float(found.effort[0]), float(found.second_effort[0])
     if not np.isfinite(first):
-        return float(made.max_effort)
+        return float(system.max_effort)
     return OVER * first if not np.isfinite(second) else max(0.5 * (first + second), OVER * first)
 
 

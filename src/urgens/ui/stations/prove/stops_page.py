@@ -21,7 +21,7 @@ from urgens.bench.stops.adjusters import adjuster
 from urgens.bench.stops.brakes_as_measured import brakes_as_measured
 from urgens.document import Build
 from urgens.guidance.condition.proofs import held_from_moving
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.physics.axle import Axle
 from urgens.quantity import SPEED, show
 from urgens.ui.session import Session
@@ -58,7 +58,7 @@ class StopsPage(Page):
         self.cards, self.plane = StopCards(), StopsPlane(session)
         self.form, self.above = StopForm(session), FromAbove(row=ROW)
         self.done, self.set_it, self.measure = (QPushButton() for _ in range(3))
-        self.advice = AdvicePanel(self._deeds())
+        self.advice = AdvicePanel(self._actions())
         self.left, self.said_above = worded("", "small"), wrapped("heading")
         self.stack = QStackedWidget()
         self.stack.addWidget(self._overview())
@@ -114,7 +114,7 @@ class StopsPage(Page):
         column.addWidget(self.axes[1])
         return column
 
-    def _deeds(self) -> QPushButton:
+    def _actions(self) -> QPushButton:
         """Dress the buttons; return the one that stands beside the headline."""
         self.done.setText("Enter a stop\nEnter")
         self.done.setProperty("role", "work")
@@ -131,8 +131,8 @@ class StopsPage(Page):
     # --- what is shown -----------------------------------------------------------------------
 
     @property
-    def _words(self) -> Words:
-        return Words(self.session.units)
+    def _words(self) -> FigureWords:
+        return FigureWords(self.session.units)
 
     @property
     def summary(self) -> str:
@@ -172,15 +172,15 @@ class StopsPage(Page):
         self._show_above(found.above)
         self.say()
 
-    def _show_advice(self, found: StopsFound) -> None:
-        self.advice.show_found(found, self.session.build, self._words)
-        self.measure.setVisible(brakes_as_measured(self.session.base, found.known) is not None)
-        self.set_it.setVisible(found.road is not None)
-        left = None if found.road is None else found.road.left
+    def _show_advice(self, stops: StopsFound) -> None:
+        self.advice.show_found(stops, self.session.build, self._words)
+        self.measure.setVisible(brakes_as_measured(self.session.base, stops.known) is not None)
+        self.set_it.setVisible(stops.road is not None)
+        left = None if stops.road is None else stops.road.left
         words = f"about {left} stop{'s' if left and left > 1 else ''} left, one of them wet"
         self.left.setText(words if left else "")
-        if found.road is not None:
-            self._offer_setting(found.road)
+        if stops.road is not None:
+            self._offer_setting(stops.road)
 
     def _offer_setting(self, road: NextOnRoad) -> None:
         """Offer to set the build as it is to stay, once nothing is left to try."""

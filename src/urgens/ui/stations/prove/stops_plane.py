@@ -13,12 +13,12 @@ from urgens.ui.session import Session
 from urgens.ui.stations.prove.stops_found import Band, StopsFound
 from urgens.ui.theme.paint import T, faint
 from urgens.ui.widgets.curve import Area
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import Note, Plane
 
 Z = np.linspace(0.0, 1.6, 90)  # g
 POINTS = 90
-SHAPES = {"front": Shape.FRONT, "both": Shape.FRONT, "rear": Shape.REAR}
+SHAPES = {"front": MarkerShape.FRONT, "both": MarkerShape.FRONT, "rear": MarkerShape.REAR}
 
 
 class StopsPlane(Plane):
@@ -34,27 +34,27 @@ class StopsPlane(Plane):
         self.reckoned = self.add_curve(T.rear, 1, Qt.PenStyle.DotLine, name="as reckoned before")
         self.line = self.add_curve(T.rear, 3, name="after the stops")
 
-    def show_found(self, found: StopsFound) -> None:
+    def show_found(self, stops: StopsFound) -> None:
         """Draw bands, ideal curves and stops."""
         session = self._session
         scale = in_units(PRESSURE, session.units)
-        right = float(found.after.front[-1])
+        right = float(stops.after.front[-1])
         self._ideal(right, scale)
-        for area, band in ((self.before, found.before), (self.after, found.after)):
+        for area, band in ((self.before, stops.before), (self.after, stops.after)):
             area.set_between(band.front / scale, band.low / scale, band.high / scale)
-        self._line(self.reckoned, found.before, scale)
-        self._line(self.line, found.after, scale)
+        self._line(self.reckoned, stops.before, scale)
+        self._line(self.line, stops.after, scale)
         markers, notes = self._stops(scale)
-        top = 1.12 * float(found.before.high.max()) / scale
+        top = 1.12 * float(stops.before.high.max()) / scale
         self.set_range((0.0, right / scale), (0.0, top))
         self.set_markers(markers)
-        words = "after the stops" if found.known.counted else "as reckoned"
+        words = "after the stops" if stops.known.counted else "as reckoned"
         at = 0.62
         x = at * right
-        notes.append(Note(words, (x / scale, self._at(found.after, x) / scale), T.rear, weight=600))
-        if found.known.counted:
+        notes.append(Note(words, (x / scale, self._at(stops.after, x) / scale), T.rear, weight=600))
+        if stops.known.counted:
             x = 0.86 * right
-            y = float(np.interp(x, found.before.front, found.before.low)) / scale
+            y = float(np.interp(x, stops.before.front, stops.before.low)) / scale
             notes.append(Note("band as reckoned before", (x / scale, y), T.muted))
         corner = (0.3 * right / scale, 0.97 * top)
         words = "above its curve the rear locks first"
@@ -85,7 +85,7 @@ class StopsPlane(Plane):
             effort = np.asarray(stop.effort.value)
             lines = rolling_lines(made, pushrod_force(made, effort), standing)
             at = (float(lines.front) / scale, float(lines.rear) / scale)
-            markers.append(Marker(SHAPES.get(stop.locked, Shape.OPEN), at))
+            markers.append(Marker(SHAPES.get(stop.locked, MarkerShape.OPEN), at))
             notes.append(Note(f"{number}", at, T.ink, weight=600))
         return markers, notes
 

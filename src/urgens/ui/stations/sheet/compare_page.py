@@ -18,12 +18,12 @@ from PySide6.QtWidgets import (
 
 from urgens.document import SUFFIX
 from urgens.document.ledger.history import HistoryEntry
-from urgens.guidance.advice.build_comparison import REAR_FIRST, Compared, compared
+from urgens.guidance.advice.build_comparison import REAR_FIRST, ComparedFigure, compared
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.compare_others import Other, before_words, others, shortened_line
 from urgens.ui.stations.sheet.compare_table import CompareTable
 from urgens.ui.widgets.background import SOON, Background
-from urgens.ui.widgets.choices import Choices
+from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.worded import wrapped
@@ -52,14 +52,14 @@ class ComparePage(Page):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.shown = "judged"
-        self.rows: tuple[Compared, ...] = ()
+        self.rows: tuple[ComparedFigure, ...] = ()
         self._here: Other | None = None  # what is looked at, where it is none of the others
         self._chosen: Other | None = None
         self._file: Path | None = None
         self._of: tuple[object, ...] = NOTHING
         self.table = CompareTable(session)
         self.of_what, self.with_what = _menu_button(), _menu_button()
-        self.kinds = Choices(Qt.Orientation.Vertical)
+        self.kinds = SegmentRow(Qt.Orientation.Vertical)
         self.kinds.chosen.connect(self._look_at)
         self.words, self.unknown = wrapped("sentence"), wrapped("danger")
         self.file = QPushButton("Another file…")
@@ -228,15 +228,15 @@ def _menu_button() -> QToolButton:
     return button
 
 
-def _is_shown(one: Compared, kind: str) -> bool:
+def _is_shown(figure: ComparedFigure, kind: str) -> bool:
     if kind == "judged":
-        return bool(one.better)
+        return bool(figure.better)
     if kind == "typed":
-        return bool(one.path)
-    return kind == "all" or not one.path
+        return bool(figure.path)
+    return kind == "all" or not figure.path
 
 
-def _claim(rows: tuple[Compared, ...], here: str) -> str:
+def _claim(rows: tuple[ComparedFigure, ...], here: str) -> str:
     """Return what it comes to, as one claim."""
     if not rows:
         return SAME

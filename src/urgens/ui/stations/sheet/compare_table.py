@@ -12,8 +12,8 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
-from urgens.guidance.advice.build_comparison import Compared, Value
-from urgens.quantity import Shown, show, written
+from urgens.guidance.advice.build_comparison import ComparedFigure, Value
+from urgens.quantity import ShownFigure, show, written
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.board import write
@@ -31,7 +31,7 @@ class _Rows(Painted):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self._session = session
-        self.rows: tuple[Compared, ...] = ()
+        self.rows: tuple[ComparedFigure, ...] = ()
         self.names = ("", "")
         self.chosen = 0
         self.choose(0)
@@ -45,15 +45,15 @@ class _Rows(Painted):
     def sizeHint(self) -> QSize:
         return self.scaled(420, HEAD + ROW)
 
-    def shown(self, one: Compared, value: Value) -> Shown:
+    def shown(self, figure: ComparedFigure, value: Value) -> ShownFigure:
         """Return a figure as a builder reads it."""
         if isinstance(value, str):
-            return Shown(value, "")
+            return ShownFigure(value, "")
         if value != value:
-            return Shown("none", "")
-        if one.kind is not None:
-            return show(value, one.kind, self._session.units)
-        return Shown(written(value, one.decimals), one.unit)
+            return ShownFigure("none", "")
+        if figure.kind is not None:
+            return show(value, figure.kind, self._session.units)
+        return ShownFigure(written(value, figure.decimals), figure.unit)
 
     def words(self, row: int) -> str:
         """Return a row as a line of text."""
@@ -88,7 +88,7 @@ class _Rows(Painted):
                 self._draw(painter, row, one, QRectF(0, top, self.across, _tall(one)))
                 top += _tall(one)
 
-    def _draw(self, painter: QPainter, row: int, one: Compared, box: QRectF) -> None:
+    def _draw(self, painter: QPainter, row: int, one: ComparedFigure, box: QRectF) -> None:
         if row == self.chosen and self.hasFocus():
             painter.setPen(pen(T.front, 2))
             painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -146,12 +146,12 @@ class CompareTable(QWidget):
         column.setContentsMargins(0, 0, 0, 0)
         column.addWidget(scrolled(self.rows, "What differs"))
 
-    def show_rows(self, rows: tuple[Compared, ...], names: tuple[str, str]) -> None:
+    def show_rows(self, rows: tuple[ComparedFigure, ...], names: tuple[str, str]) -> None:
         """Show figures of two, so called."""
         self.rows.rows, self.rows.names = rows, names
         self.rows.choose(self.rows.chosen)
         self.rows.fit()
 
 
-def _tall(one: Compared) -> float:
-    return TALL if one.better else ROW
+def _tall(figure: ComparedFigure) -> float:
+    return TALL if figure.better else ROW

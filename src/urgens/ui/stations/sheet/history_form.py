@@ -7,7 +7,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.quantity.day import typed_time
-from urgens.ui.widgets.choices import Choices
+from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.worded import worded, wrapped
 
 KINDS = {"symptom": "symptom", "service": "service", "note": "note", "change": "change"}
@@ -26,7 +26,7 @@ class HistoryForm(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.kind = "symptom"
-        self.kinds = Choices()
+        self.kinds = SegmentRow()
         self.kinds.chosen.connect(self._choose)
         self.fields: dict[str, QLineEdit] = {}
         self.refused, self.add = wrapped("danger"), QPushButton("Note it")

@@ -136,9 +136,9 @@ class HistoryList(Painted):
         self.chose(min(max(row, 0), last))
 
 
-def _line(one: Happened) -> str:
+def _line(happened: Happened) -> str:
     """Return one of them as a line of text."""
-    return f"{one.at:%Y-%m-%d}, {one.kind}: {one.what}. {one.why}".strip()
+    return f"{happened.at:%Y-%m-%d}, {happened.kind}: {happened.what}. {happened.why}".strip()
 
 
 def kind_mark(painter: QPainter, kind: Kind, at: QPointF, radius: float) -> None:

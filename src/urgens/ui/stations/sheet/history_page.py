@@ -7,11 +7,11 @@ from typing import Any, ClassVar
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
-from urgens.document import Build, Change
+from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import figure_words
 from urgens.document.frozen import thawed
-from urgens.guidance.condition.consequences import Asked, asked_by
+from urgens.guidance.condition.consequences import Consequences, asked_by
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.tracing.chronicle import Happened, chronicle
 from urgens.ui.session import Session
@@ -133,7 +133,7 @@ class HistoryPage(Page):
         return entries
 
     def _put(self, entries: list[dict[str, Any]], label: str) -> None:
-        self.session.make(Change(label, {"history": entries}), in_setup=False)
+        self.session.make(BuildChange(label, {"history": entries}), in_setup=False)
         self._show()
 
     def _place(self) -> int | None:
@@ -184,15 +184,15 @@ def _figures(build: Build, changes: Any) -> Iterator[str]:
         yield f"… and {len(rows) - MOST} more"
 
 
-def _asked(asked: Asked) -> Iterator[str]:
+def _asked(consequences: Consequences) -> Iterator[str]:
     """Yield what a change asks for, a line each."""
-    if asked.works:
-        yield f"Worked out again: {'; '.join(asked.works)}."
-    if asked.opens:
+    if consequences.works:
+        yield f"Worked out again: {'; '.join(consequences.works)}."
+    if consequences.opens:
         named = {"all": "every circuit", "layout": "what was opened"}
-        circuits = ", ".join(named.get(name, name) for name in asked.opens)
+        circuits = ", ".join(named.get(name, name) for name in consequences.opens)
         yield f"Bled again: {circuits}."
-    proofs = [title_of(name).lower() for name in asked.proves]
-    proofs += ["moving"] if asked.moves else []
+    proofs = [title_of(name).lower() for name in consequences.proves]
+    proofs += ["moving"] if consequences.moves else []
     if proofs:
         yield f"Proved again: {', '.join(proofs)}."

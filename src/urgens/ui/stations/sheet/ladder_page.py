@@ -7,7 +7,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
-from urgens.document import BuildErrors, Change
+from urgens.document import BuildChange, BuildErrors
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import figure_words
 from urgens.document.edits.save_as import saved_as_setup, what_is_tried
@@ -116,27 +116,27 @@ class LadderPage(Page):
         return setups
 
     def _put(self, setups: list[dict[str, Any]], label: str) -> None:
-        self.session.make(Change(label, {"setups": setups}), in_setup=False)
+        self.session.make(BuildChange(label, {"setups": setups}), in_setup=False)
 
-    def do(self, name: str, deed: str) -> None:
+    def do(self, name: str, action: str) -> None:
         """Do what a card's button says with its set-up."""
         session = self.session
-        if deed == "Look at it":
+        if action == "Look at it":
             session.set_setup(None if session.setup == name else name)
             return
-        if deed == "Plan it":
+        if action == "Plan it":
             self.plan_asked.emit(name)
             return
         setups = self._setups()
         place = [one["name"] for one in setups].index(name)
-        if deed == "Take it out":
+        if action == "Take it out":
             if session.setup == name:
                 session.set_setup(None)
             del setups[place]
             self._put(setups, f"Set-up {name} taken out")
             return
-        setups.insert(place + STEP[deed], setups.pop(place))
-        self._put(setups, f"Set-up {name} {deed.lower()}")
+        setups.insert(place + STEP[action], setups.pop(place))
+        self._put(setups, f"Set-up {name} {action.lower()}")
 
     def type(self, name: str, field: str, text: str) -> None:
         """Take a price, or when a set-up is enough."""

@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import Build, Change
+from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.ledger.photograph_files import put_beside
 from urgens.document.ledger.photographs import Photograph
@@ -148,17 +148,17 @@ class PhotographsPage(Page):
             self._put_picture(picture, one, _named(one, places), read=True)
 
     def _put_picture(
-        self, picture: QLabel, one: Photograph, named: str, *, read: bool = False
+        self, picture: QLabel, photograph: Photograph, named: str, *, read: bool = False
     ) -> None:
         """Show a photograph's small copy, or why there is none, or that it is being read."""
-        picture.setAccessibleName(f"Photograph of {named}: {one.note or one.file}")
-        if not read and not is_at_hand(one, self._folder):
+        picture.setAccessibleName(f"Photograph of {named}: {photograph.note or photograph.file}")
+        if not read and not is_at_hand(photograph, self._folder):
             picture.setText(READING)
             return
         try:
-            copy = small_copy(one, self._folder)
+            copy = small_copy(photograph, self._folder)
         except UnreadPhotographError as error:
-            picture.setText(f"{one.file}: {error}.")
+            picture.setText(f"{photograph.file}: {error}.")
             picture.setProperty("role", "danger")
             picture.style().polish(picture)
             return
@@ -175,13 +175,13 @@ class PhotographsPage(Page):
             self._pictures[png] = pixmap.scaledToWidth(WIDE, smooth)
         return self._pictures[png]
 
-    def _card(self, number: int, one: Photograph, places: dict[str, str]) -> QWidget:
+    def _card(self, number: int, photograph: Photograph, places: dict[str, str]) -> QWidget:
         card = QWidget()
         column = QVBoxLayout(card)
         column.setContentsMargins(0, 0, 0, 0)
-        picture, note, named = plain_label(), QLineEdit(one.note), _named(one, places)
+        picture, note, named = plain_label(), QLineEdit(photograph.note), _named(photograph, places)
         picture.setWordWrap(True)
-        self._put_picture(picture, one, named)
+        self._put_picture(picture, photograph, named)
         note.setPlaceholderText("what is to be seen")
         note.setAccessibleName(f"What is to be seen on photograph {number + 1}")
         note.editingFinished.connect(lambda: self._word(number, note.text()))
@@ -189,7 +189,7 @@ class PhotographsPage(Page):
         drop.setProperty("role", "small")
         drop.setAccessibleName(f"Take photograph {number + 1} out; its file stays")
         drop.clicked.connect(partial(self._drop, number))
-        when = "" if one.at is None else f", {one.at:%Y-%m-%d}"
+        when = "" if photograph.at is None else f", {photograph.at:%Y-%m-%d}"
         for widget in (picture, wrapped("heading", f"{named}{when}"), note, drop):
             column.addWidget(widget)
         column.addStretch()
@@ -242,7 +242,7 @@ class PhotographsPage(Page):
         return rows
 
     def _put(self, rows: list[dict[str, Any]], label: str) -> None:
-        self.session.make(Change(label, {"photographs": rows}), in_setup=False)
+        self.session.make(BuildChange(label, {"photographs": rows}), in_setup=False)
         self.refresh()
 
     def _word(self, number: int, text: str) -> None:
@@ -257,9 +257,9 @@ class PhotographsPage(Page):
         self._put(rows, f"Photograph {gone['file']} taken out")
 
 
-def _named(one: Photograph, places: dict[str, str]) -> str:
+def _named(photograph: Photograph, places: dict[str, str]) -> str:
     """Return what a photograph is of, in words."""
-    return places.get(one.of, one.of) if one.of else WHOLE
+    return places.get(photograph.of, photograph.of) if photograph.of else WHOLE
 
 
 def subjects(build: Build) -> dict[str, str]:

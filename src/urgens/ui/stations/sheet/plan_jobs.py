@@ -15,7 +15,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QSizePolicy
 
 from urgens.guidance.planning.job import Job
-from urgens.guidance.planning.plan import Plan
+from urgens.guidance.planning.plan import WorkPlan
 from urgens.ui.theme.paint import T, metrics, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
@@ -31,7 +31,7 @@ class PlanJobs(Painted):
 
     def __init__(self) -> None:
         super().__init__()
-        self._plan: Plan | None = None
+        self._plan: WorkPlan | None = None
         self.chosen = 0
         self.chose: Callable[[int], None] = self.choose
         self.entered: Callable[[int], None] = self.choose
@@ -43,7 +43,7 @@ class PlanJobs(Painted):
         """The jobs that are shown."""
         return () if self._plan is None else self._plan.jobs
 
-    def show_plan(self, plan: Plan) -> None:
+    def show_plan(self, plan: WorkPlan) -> None:
         """Show the jobs of a plan."""
         self._plan = plan
         self.choose(min(self.chosen, max(len(plan.jobs) - 1, 0)))

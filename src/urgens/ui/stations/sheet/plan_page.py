@@ -23,7 +23,7 @@ from PySide6.QtWidgets import (
 from urgens.document import Build, BuildErrors, with_setup
 from urgens.guidance import Severity
 from urgens.guidance.planning.due import Due, due
-from urgens.guidance.planning.plan import Missing, Plan, came, plan
+from urgens.guidance.planning.plan import Missing, WorkPlan, came, plan
 from urgens.guidance.planning.schedule import Hours, Schedule, scheduled
 from urgens.quantity import Units
 from urgens.sheet.calendar import write_calendar
@@ -55,10 +55,10 @@ NOT_LAID = "No layout is drawn, so that nothing is counted: Plumb drafts one."
 
 
 @dataclass(frozen=True)
-class Shown:
+class ShownPlan:
     """What is shown: a plan, its times, what is due."""
 
-    plan: Plan
+    plan: WorkPlan
     when: Schedule
     due: tuple[Due, ...]
 
@@ -74,7 +74,7 @@ class PlanPage(Page):
         self.aim: str | None = session.setup
         self.start = next_morning(datetime.now())
         self.hours = Hours()
-        self.shown: Shown | None = None
+        self.shown: ShownPlan | None = None
         self.came: list[QPushButton] = []
         self._of: tuple[object, ...] = ()
         self.ribbon, self.jobs = PlanRibbon(), PlanJobs()
@@ -200,14 +200,14 @@ class PlanPage(Page):
         assert self.shown is not None
         self._show_plan(self.shown)
 
-    def _show_plan(self, shown: Shown) -> None:
-        found = shown.plan
+    def _show_plan(self, plan: ShownPlan) -> None:
+        found = plan.plan
         self.headline.setText(found.claim)
         self.sums.setText(sums(found, self.aim))
         said = found.work.supposed or ("" if found.jobs else NOTHING)
         self.supposed.setText(said)
         self.supposed.setVisible(bool(said) and not T.stands_back)
-        self.ribbon.show_plan(found, shown.when, self.hours)
+        self.ribbon.show_plan(found, plan.when, self.hours)
         self.jobs.show_plan(found)
         self.choose(self.jobs.chosen)
         missing = [(f"{one.count} × {one.what}" if one.count > 1 else one.what,
@@ -225,7 +225,7 @@ class PlanPage(Page):
             self.came.append(button)
         self._fill(self.holds, holds, Severity.DANGER, "Nothing on record holds it.")
         clear(self.dues)
-        for row, coming in enumerate(shown.due):
+        for row, coming in enumerate(plan.due):
             when = "no day" if coming.when is None else f"{coming.when.day} {coming.when:%b %Y}"
             self.dues.addWidget(wrapped("heading", f"{when}  {coming.what}"), 2 * row, 0)
             self.dues.addWidget(wrapped("small", coming.why), 2 * row + 1, 0)
@@ -293,9 +293,11 @@ class PlanPage(Page):
         self.wrote.show()
 
 
-def _planned(base: Build, aim: str | None, start: datetime, hours: Hours, units: Units) -> Shown:
+def _planned(
+    base: Build, aim: str | None, start: datetime, hours: Hours, units: Units
+) -> ShownPlan:
     found = plan(base, None if aim is None else with_setup(base, aim))
     when = scheduled(found.jobs, start, hours, found.work.begun)
     end = None if when.end is None else when.end.date()
     coming = due(found.work.build, date.today(), end, renewed=found.renews, units=units)
-    return Shown(found, when, coming)
+    return ShownPlan(found, when, coming)

@@ -9,8 +9,8 @@ from PySide6.QtWidgets import QSizePolicy
 
 from urgens.guidance import Severity
 from urgens.guidance.planning.job import Job
-from urgens.guidance.planning.plan import Plan
-from urgens.guidance.planning.schedule import Hours, Schedule, Slot, Standing
+from urgens.guidance.planning.plan import WorkPlan
+from urgens.guidance.planning.schedule import Hours, OpenInterval, Schedule, Slot
 from urgens.ui.stations.sheet.plan_axis import Axis, axis
 from urgens.ui.theme.paint import T, hatch, pen, width
 from urgens.ui.widgets.board import write
@@ -30,7 +30,7 @@ class PlanRibbon(Painted):
 
     def __init__(self) -> None:
         super().__init__()
-        self._plan: Plan | None = None
+        self._plan: WorkPlan | None = None
         self._when = Schedule((), (), ())
         self._hours = Hours()
         self.chosen = 0
@@ -38,7 +38,7 @@ class PlanRibbon(Painted):
         self.pressed: Callable[[int], None] = self.choose  # what a click on a job does
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
-    def show_plan(self, plan: Plan, when: Schedule, hours: Hours) -> None:
+    def show_plan(self, plan: WorkPlan, when: Schedule, hours: Hours) -> None:
         """Show a plan and its times."""
         self._plan, self._when, self._hours = plan, when, hours
         self.setAccessibleName("When each job is done")
@@ -164,15 +164,19 @@ class PlanRibbon(Painted):
                 self._draw_open(painter, days, one, color, middle)
 
     def _draw_open(
-        self, painter: QPainter, days: Axis, one: Standing, color: str, middle: float
+        self, painter: QPainter, days: Axis, interval: OpenInterval, color: str, middle: float
     ) -> None:
-        left, right = days.x(one.start), days.x(one.end)
+        left, right = days.x(interval.start), days.x(interval.end)
         box = QRectF(left, middle - 9, max(right - left, 3), 18)
         painter.setPen(pen(color, 1))
-        painter.setBrush(hatch(color) if one.circuit == "rear" else QColor(color))
+        painter.setBrush(hatch(color) if interval.circuit == "rear" else QColor(color))
         painter.drawRect(box)
-        hours = clock_words(round((one.end - one.start).total_seconds() / 60))
-        nights = f", {one.nights} night{'s' if one.nights > 1 else ''}" if one.nights else ""
+        hours = clock_words(round((interval.end - interval.start).total_seconds() / 60))
+        nights = (
+            f", {interval.nights} night{'s' if interval.nights > 1 else ''}"
+            if interval.nights
+            else ""
+        )
         words = f"open {hours}{nights}"
         if width(words, 14, 600) + 8 < box.width():
             painter.fillRect(
@@ -207,7 +211,7 @@ def _stripe(painter: QPainter, job: Job, box: QRectF) -> None:
         painter.fillRect(part, hatch(color) if circuit == "rear" else QColor(color))
 
 
-def _slot_words(plan: Plan, slot: Slot) -> str:
+def _slot_words(plan: WorkPlan, slot: Slot) -> str:
     named = plan.jobs[slot.job].name
     return f"{slot.job + 1}, {named}: {slot.start:%a %H:%M} to {slot.end:%H:%M}"
 

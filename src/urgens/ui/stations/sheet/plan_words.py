@@ -2,25 +2,25 @@
 
 from datetime import datetime, time, timedelta
 
-from urgens.guidance.planning.plan import Plan
+from urgens.guidance.planning.plan import WorkPlan
 from urgens.guidance.planning.schedule import Hours
 from urgens.quantity import whole_number
 from urgens.quantity.day import typed_time
 from urgens.ui.stations.sheet.plan_ribbon import clock_words
 
 
-def sums(found: Plan, aim: str | None) -> str:
+def sums(plan: WorkPlan, aim: str | None) -> str:
     """Return how long it takes, for how many, and from what to what."""
-    if not found.jobs:
+    if not plan.jobs:
         return ""
-    two = f", two people for {clock_words(found.together)}" if found.together else ""
+    two = f", two people for {clock_words(plan.together)}" if plan.together else ""
     way = "" if aim is None else f", from as it is to {aim}"
-    return f"{clock_words(found.minutes)} of work{two}{way}"
+    return f"{clock_words(plan.minutes)} of work{two}{way}"
 
 
-def number_of(found: Plan, job: str) -> str:
+def number_of(plan: WorkPlan, job: str) -> str:
     """Return the number of a job, empty where it is none of the plan."""
-    place = found.place(job)
+    place = plan.place(job)
     return "" if place is None else str(place)
 
 

@@ -9,13 +9,13 @@ from urgens.ui.widgets.marked_row import SeverityMark
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.worded import worded, wrapped
 
-DEEDS = ("Look at it", "Plan it", "Up", "Down", "Take it out")
+ACTIONS = ("Look at it", "Plan it", "Up", "Down", "Take it out")
 
 
 class RungCard(QWidget):
-    """Two fields to type in, and what can be done with it; `asked` names the deed."""
+    """Two fields to type in, and what can be done with it; `asked` names the action."""
 
-    asked = Signal(str, str)  # the set-up and the deed
+    asked = Signal(str, str)  # the set-up and the action
     typed = Signal(str, str, str)  # the set-up, the field and what stands in it
 
     def __init__(self, place: int, rung: Rung, *, chosen: bool) -> None:
@@ -47,12 +47,14 @@ class RungCard(QWidget):
         grid.addWidget(wrapped("small", proofs_words(rung)), 3, 1, 1, 3)
         row = QHBoxLayout()
         self.buttons: dict[str, QPushButton] = {}
-        for deed in DEEDS:
-            button = QPushButton(button_words(deed))
+        for action in ACTIONS:
+            button = QPushButton(button_words(action))
             button.setProperty("role", "small")
-            button.setAccessibleName(f"{deed}: {rung.name}")
-            button.clicked.connect(lambda _=False, deed=deed: self.asked.emit(rung.name, deed))
-            self.buttons[deed] = button
+            button.setAccessibleName(f"{action}: {rung.name}")
+            button.clicked.connect(
+                lambda _=False, action=action: self.asked.emit(rung.name, action)
+            )
+            self.buttons[action] = button
             row.addWidget(button)
         row.addStretch()
         grid.addLayout(row, 4, 1, 1, 3)

@@ -14,14 +14,14 @@ from urgens.sheet.pdf import SheetDocument
 from urgens.ui.session import Session
 from urgens.ui.session.paper import Size
 from urgens.ui.theme.paint import T, pen
-from urgens.ui.widgets.choices import Choices
+from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 
 QUIET = 250  # ms without a change before the page is set again
 GAP = 16  # px between pages
 SIDE = 252  # px of the column
-DEEDS = (
+SHEET_ACTIONS = (
     ("sheet-pdf", "Write PDF…"), ("sheet-html", "HTML…"), ("sheet-csv", "CSV…"),
     ("preview", "Preview…"), ("print", "Print…"),
 )  # fmt: skip
@@ -105,7 +105,7 @@ class PageView(QWidget):
 class SheetPage(Page):
     """Preview of the sheet, set anew when the build has changed and is looked at."""
 
-    deed_asked = Signal(str)
+    command_requested = Signal(str)
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -117,15 +117,15 @@ class SheetPage(Page):
         self.boxes: dict[str, QCheckBox] = {}
         self.column.setContentsMargins(0, 0, 10, 0)
         buttons = QGridLayout()
-        for place, (deed, words) in enumerate(DEEDS):
+        for place, (command, words) in enumerate(SHEET_ACTIONS):
             button = QPushButton(words)
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-            button.clicked.connect(partial(self.deed_asked.emit, deed))
+            button.clicked.connect(partial(self.command_requested.emit, command))
             button.setProperty("role", "quiet" if place else "primary")
             wide = 1 if place else 2
             buttons.addWidget(button, (place + 1) // 2, (place + 1) % 2 if place else 0, 1, wide)
         self.column.addLayout(buttons)
-        self.paper = Choices()
+        self.paper = SegmentRow()
         self.paper.chosen.connect(self._put_on)
         self.head("Paper")
         self.column.addWidget(self.paper)

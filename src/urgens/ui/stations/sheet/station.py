@@ -27,7 +27,7 @@ class SheetStation(PagedStation):
         known = index in self._made
         page = super().page_at(index)
         if not known and isinstance(page, SheetPage):
-            page.deed_asked.connect(self.deed_asked)
+            page.command_requested.connect(self.command_requested)
         if not known and isinstance(page, PlanPage | HistoryPage):
             page.place_asked.connect(self.place_asked)
         if not known and isinstance(page, HistoryPage):

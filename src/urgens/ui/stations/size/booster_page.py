@@ -4,7 +4,7 @@ from collections.abc import Mapping
 
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.kinds.boosters.hydraulic import HydraulicBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
 from urgens.guidance.words.boosters import booster_words, fit_words, swap_words
@@ -12,7 +12,7 @@ from urgens.quantity import FORCE, LENGTH, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.size.booster_plane import BoosterPlane
 from urgens.ui.stations.size.reserve_view import ReserveView
-from urgens.ui.widgets.figure_column import Beside, FigureColumn
+from urgens.ui.widgets.figure_column import AdjacentFigures, FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import plain_label
@@ -34,14 +34,14 @@ FIGURES = (
     Spot("booster.reservoir.volume", 15),
     Spot("booster.reservoir.swept", 15),
     Spot("booster.reservoir.least", 15),
-    Beside(
+    AdjacentFigures(
         "Shell, across and along",
         (
             Spot("booster.envelope.diameter", 15),
             Spot("booster.envelope.length", 15),
         ),
     ),
-    Beside(
+    AdjacentFigures(
         "Room, across and along",
         (
             Spot("booster.room.diameter", 15),
@@ -155,11 +155,11 @@ class BoosterPage(Page):
 
     def _give(self, path: str, part: dict[str, str]) -> None:
         label = f"{path.rpartition('.')[2].capitalize()}, assumed"
-        self.session.make(Change.assuming(label, {path: part}))
+        self.session.make(BuildChange.assuming(label, {path: part}))
 
     def _give_room(self) -> None:
         parts = {"booster.envelope": ROOM, "booster.room": ROOM}
-        self.session.make(Change.assuming("Room for the booster, assumed", parts))
+        self.session.make(BuildChange.assuming("Room for the booster, assumed", parts))
 
     def _compare(self) -> None:
         other = self.other.quantity

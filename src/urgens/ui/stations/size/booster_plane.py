@@ -8,7 +8,7 @@ from urgens.solve.effort import run_out_effort
 from urgens.solve.line_pressure import booster_output, pushrod_force
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.seen import WhenSeen
 
@@ -65,4 +65,4 @@ class BoosterPlane(Plane):
     def _show_press(self) -> None:
         scale, pressed = in_units(FORCE, self._session.units), self._session.presses
         at = (float(pressed.pushrod_force) / scale, float(pressed.booster_output) / scale)
-        self.set_markers([Marker(Shape.FOOT, at)])
+        self.set_markers([Marker(MarkerShape.FOOT, at)])

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from urgens.document import Build, Change
+from urgens.document import Build, BuildChange
 from urgens.document.kinds.bores import sold_bores
 from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import LENGTH, Quantity, retype
@@ -14,14 +14,14 @@ LOWEST, HIGHEST, STEP = 3.0, 9.0, 0.05  # pedal ratios of the map
 RATIOS = np.round(np.arange(LOWEST, HIGHEST + STEP / 2, STEP), 2)
 
 
-class Choices:
+class BoreRatioGrid:
     """Rows are bores that are sold, and the build's own; columns are pedal ratios.
 
     What the map shows is the same whichever bore and ratio of it is chosen: `before` is taken
     over where nothing else has changed.
     """
 
-    def __init__(self, session: Session, before: "Choices | None" = None) -> None:
+    def __init__(self, session: Session, before: "BoreRatioGrid | None" = None) -> None:
         self._session = session
         self.map: SizingMap
         self.own_map: SizingMap  # of the build's own bore and ratio alone, exactly
@@ -49,7 +49,7 @@ class Choices:
         self.own_map = whole.part(slice(self.own, self.own + 1), slice(RATIOS.size, None))
         self.regions = regions(build, case, *pairs, (LOWEST, HIGHEST))
 
-    def _shares_map(self, before: "Choices") -> bool:
+    def _shares_map(self, before: "BoreRatioGrid") -> bool:
         """Tell whether another map differs from this one in nothing but what is chosen."""
         if (before.case, before.bores) != (self.case, self.bores):
             return False
@@ -94,7 +94,7 @@ class Choices:
         """Put a bore and a ratio into the build as one step, or into the drag that is under way."""
         changes = self.changes(row, ratio)
         if changes:
-            self._session.make(Change(self.called(row, ratio), changes))
+            self._session.make(BuildChange(self.called(row, ratio), changes))
 
     def called(self, row: int, ratio: float) -> str:
         """Return what a choice is called."""
@@ -103,7 +103,7 @@ class Choices:
     def look_at(self, row: int, ratio: float) -> None:
         """Let the press show a bore and a ratio that are not fitted."""
         changes = self.changes(row, ratio)
-        self._session.consider(Change(self.called(row, ratio), changes) if changes else None)
+        self._session.consider(BuildChange(self.called(row, ratio), changes) if changes else None)
 
 
 def _unchosen(build: Build) -> tuple[object, ...]:

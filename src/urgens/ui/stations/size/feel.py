@@ -14,8 +14,8 @@ from urgens.solve.system import System
 from urgens.studies.what_if import SOUND, WhatIf, supposed
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.curve import Curve
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.curve import PlotCurve
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.seen import WhenSeen
 
@@ -31,7 +31,7 @@ class FeelPlane(Plane):
         self._session = session
         self._floor = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine, name="floor")
         self._unboosted = self.add_curve(T.muted, 2, Qt.PenStyle.DotLine, name="booster lost")
-        self.halves: tuple[Curve, Curve] = (
+        self.halves: tuple[PlotCurve, PlotCurve] = (
             self.add_curve(T.front, 2, Qt.PenStyle.DashLine),
             self.add_curve(T.rear, 2, Qt.PenStyle.DashLine),
         )
@@ -72,13 +72,13 @@ class FeelPlane(Plane):
         self.set_notes(notes, shown, [])
         self._show_press()
 
-    def _curves(self, effort: np.ndarray) -> Iterator[tuple[Curve, str, str, np.ndarray]]:
+    def _curves(self, effort: np.ndarray) -> Iterator[tuple[PlotCurve, str, str, np.ndarray]]:
         """Yield each curve that is shown with its name, colour and pad travel [m]."""
         session, solution = self._session, self._session.solution
         made, standing, surface = solution.system, solution.standing, solution.surface
 
-        def travel(one: System) -> np.ndarray:
-            return press(one, effort, standing, surface).pedal_travel
+        def travel(system: System) -> np.ndarray:
+            return press(system, effort, standing, surface).pedal_travel
 
         yield self.whole, "all of it", T.ink, travel(made)
         what_if = self.supposed != (SOUND, SOUND)
@@ -107,4 +107,4 @@ class FeelPlane(Plane):
         travel = float(self._session.presses.pedal_travel)
         scale_x, scale_y = self.scales
         at = (travel / scale_x, self._session.effort / scale_y)
-        self.set_markers([Marker(Shape.FOOT, at)] if np.isfinite(travel) else [])
+        self.set_markers([Marker(MarkerShape.FOOT, at)] if np.isfinite(travel) else [])

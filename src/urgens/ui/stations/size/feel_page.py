@@ -19,7 +19,12 @@ from PySide6.QtWidgets import (
 
 from urgens.document.tables import hose_table
 from urgens.guidance.words.heat import temperature
-from urgens.guidance.words.pedal_feel import Compared, cold_line_words, compared, reservoir_words
+from urgens.guidance.words.pedal_feel import (
+    FeelComparison,
+    cold_line_words,
+    compared,
+    reservoir_words,
+)
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import (
     FORCE,
@@ -27,7 +32,7 @@ from urgens.quantity import (
     LENGTH,
     TIME,
     QuantityError,
-    Shown,
+    ShownFigure,
     UnitSystem,
     completed,
     in_units,
@@ -37,12 +42,12 @@ from urgens.quantity import (
     show,
     unit_shown,
 )
-from urgens.quantity.kinds import VOLUME, Kind
+from urgens.quantity.kinds import VOLUME, QuantityKind
 from urgens.studies.what_if import SOUND, WhatIf
 from urgens.ui.session import Session
 from urgens.ui.stations.size.feel import FeelPlane
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.figure_column import Beside, FigureColumn
+from urgens.ui.widgets.figure_column import AdjacentFigures, FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
@@ -51,11 +56,11 @@ from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 
 
-class Fault(NamedTuple):
+class SupposedFault(NamedTuple):
     """What is supposed and does not change the build: words, kind, steps, least and most [SI]."""
 
     words: str
-    kind: Kind | None  # None for a number of times
+    kind: QuantityKind | None  # None for a number of times
     steps: Mapping[UnitSystem, float]
     least: float
     most: float
@@ -64,16 +69,16 @@ class Fault(NamedTuple):
 CUBIC_CENTIMETRE, CUBIC_INCH, INCH = 1e-6, 0.0254**3, 0.0254
 TIMES = dict.fromkeys(UnitSystem, 0.25)
 FAULTS = {
-    "air": Fault(
+    "air": SupposedFault(
         "Air in the line",
         VOLUME,
         {UnitSystem.METRIC: 0.5 * CUBIC_CENTIMETRE, UnitSystem.INCH: 0.05 * CUBIC_INCH},
         0.0,
         50 * CUBIC_CENTIMETRE,
     ),
-    "hose": Fault("Hoses swell", None, TIMES, 0.25, 50.0),
-    "brake": Fault("Brakes flex", None, TIMES, 0.25, 50.0),
-    "knock_back": Fault(
+    "hose": SupposedFault("Hoses swell", None, TIMES, 0.25, 50.0),
+    "brake": SupposedFault("Brakes flex", None, TIMES, 0.25, 50.0),
+    "knock_back": SupposedFault(
         "Knocked back",
         LENGTH,
         {UnitSystem.METRIC: 1e-4, UnitSystem.INCH: 0.005 * INCH},
@@ -82,9 +87,9 @@ FAULTS = {
     ),
 }
 PADS = (
-    Beside("Front pad's lining", (Spot("front.brake.pad_thickness", 16),)),
-    Beside("Rear pad's lining", (Spot("rear.brake.pad_thickness", 16),)),
-    Beside("Reservoir, a circuit", (Spot("master.reservoir_volume", 16),)),
+    AdjacentFigures("Front pad's lining", (Spot("front.brake.pad_thickness", 16),)),
+    AdjacentFigures("Rear pad's lining", (Spot("rear.brake.pad_thickness", 16),)),
+    AdjacentFigures("Reservoir, a circuit", (Spot("master.reservoir_volume", 16),)),
 )
 COLD = 233.15  # K, at which fluids are tested cold: −40 °C
 LINE_WIDTH = 96  # px for a figure of the line
@@ -221,7 +226,7 @@ class FeelPage(Page):
             f"at {show(found.effort, FORCE, units)}: {found.rows[0].sound}, {found.rows[1].sound}"
         )
 
-    def _compared(self) -> Compared:
+    def _compared(self) -> FeelComparison:
         faults = self.faults[Axle.FRONT], self.faults[Axle.REAR]
         return compared(self.session.solution, *faults, self.session.units)
 
@@ -238,7 +243,7 @@ class FeelPage(Page):
             value, kind = getattr(self.faults[self.axle], name), FAULTS[name].kind
             number = f"{value if kind is None else value / in_units(kind, units):.4g}"
             unit = "×" if kind is None else printed(unit_shown(kind, units))
-            stepper.set_value(Shown(number, unit), number)
+            stepper.set_value(ShownFigure(number, unit), number)
         self.cold_head.setText(f"A fast press at {temperature(COLD, units)}")
         self._show_rows(self._compared())
         self.pads.refresh()
@@ -249,13 +254,13 @@ class FeelPage(Page):
             label.show_in(units)
         self._show_cold()
 
-    def _show_rows(self, found: Compared) -> None:
+    def _show_rows(self, comparison: FeelComparison) -> None:
         for cell in self.cells:
             cell.deleteLater()
         self.cells = []
         changed = self.faults != _sound()
         heads = [("", "as built", "what if" if changed else "")]
-        rows = heads + [(r.name, r.sound, r.supposed if changed else "") for r in found.rows]
+        rows = heads + [(r.name, r.sound, r.supposed if changed else "") for r in comparison.rows]
         for at, row in enumerate(rows):
             for column, words in enumerate(row):
                 cell = worded(words, "heading" if column and at else "muted")

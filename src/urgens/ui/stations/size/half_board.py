@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from urgens.document.kinds.cylinders.tandem import TandemMaster
 from urgens.guidance.words.half_lost import LostHalf, dead_is_primary, lost_halves
 from urgens.physics.axle import AXLES, Axle
-from urgens.physics.vehicle import Standing
+from urgens.physics.vehicle import StaticVehicle
 from urgens.quantity import LENGTH, show
 from urgens.solve import Solution, System
 from urgens.solve.half_failed import half_failed_strokes
@@ -23,7 +23,7 @@ GAP = 28.0  # px between the two halves
 MOST_Z = 0.8  # g at the end of its bar
 
 
-def _at(solution: Solution) -> tuple[System, Standing, float]:
+def _at(solution: Solution) -> tuple[System, StaticVehicle, float]:
     """Return what one half lost is looked at for: the load case chosen, on the target road."""
     return solution.system, solution.standing, solution.build.targets.surface
 

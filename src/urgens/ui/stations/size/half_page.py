@@ -5,7 +5,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QWidget
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.kinds.cylinders.tandem import TandemMaster
 from urgens.quantity import FORCE, show
 from urgens.ui.session import Session
@@ -123,4 +123,4 @@ class HalfPage(Page):
         shuts = value == "shuts" and self.session.build.shuttle_volume is None
         parts = {"shuttle_volume": SHUTTLE} if shuts else {}
         label = f"Warning switch {value}"
-        self.session.make(Change.assuming(label, parts, warning_switch=value))
+        self.session.make(BuildChange.assuming(label, parts, warning_switch=value))

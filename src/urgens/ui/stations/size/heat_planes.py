@@ -8,7 +8,7 @@ from urgens.quantity import TEMPERATURE, Units, UnitSystem, in_units, parse, uni
 from urgens.studies.heat import Heated, boiling_points, fluid_at
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.markers import Marker, Shape
+from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import Note, Plane
 
 DASH = Qt.PenStyle.DashLine
@@ -24,8 +24,8 @@ def degrees(kelvin: float | np.ndarray, units: Units | UnitSystem) -> np.ndarray
     return np.asarray((kelvin - nought) / in_units(TEMPERATURE, units))
 
 
-def _stops(known: dict[Axle, Heated]) -> int:
-    return max((one.peaks.size for one in known.values()), default=USUAL)
+def _stops(heateds: dict[Axle, Heated]) -> int:
+    return max((one.peaks.size for one in heateds.values()), default=USUAL)
 
 
 class IronPlane(Plane):
@@ -39,21 +39,21 @@ class IronPlane(Plane):
             Axle.REAR: self.add_curve(T.rear, 3, DASH, name="rear"),
         }
 
-    def show_heat(self, known: dict[Axle, Heated]) -> None:
+    def show_heat(self, heateds: dict[Axle, Heated]) -> None:
         """Draw the axles whose iron is known."""
-        stops, units = _stops(known), self._session.units
+        stops, units = _stops(heateds), self._session.units
         x = np.arange(1.0, stops + 1)
         notes, markers, curves, top = [], [], [], LEAST_TOP[0]
         for axle, curve in self.axles.items():
-            curve.setVisible(axle in known)
-            if axle not in known:
+            curve.setVisible(axle in heateds)
+            if axle not in heateds:
                 continue
-            y = np.asarray(degrees(known[axle].peaks, units))
+            y = np.asarray(degrees(heateds[axle].peaks, units))
             curve.set_points(x, y)
             curves.append((x, y))
             top = max(top, float(y[-1]))
             front = axle is Axle.FRONT
-            color, shape = (T.front, Shape.FRONT) if front else (T.rear, Shape.REAR)
+            color, shape = (T.front, MarkerShape.FRONT) if front else (T.rear, MarkerShape.REAR)
             notes.append(Note(axle, (float(x[-1]), float(y[-1])), color, weight=600))
             if stops <= MOST_MARKED:
                 markers += [Marker(shape, (float(a), float(b))) for a, b in zip(x, y, strict=True)]
@@ -71,20 +71,20 @@ class FluidPlane(Plane):
         self.fluid = self.add_curve(T.fluid[2], 2, name="fluid")
         self.boils = [self.add_curve(T.danger, 2, DASH, name=name) for name in BOILS]
 
-    def show_heat(self, known: dict[Axle, Heated]) -> None:
+    def show_heat(self, heateds: dict[Axle, Heated]) -> None:
         """Draw the fluid of the hotter brake."""
-        stops, units, top = _stops(known), self._session.units, LEAST_TOP[1]
+        stops, units, top = _stops(heateds), self._session.units, LEAST_TOP[1]
         notes, curves = [], []
-        self.fluid.setVisible(bool(known))
-        if known:
-            hotter = max(known, key=lambda one: known[one].fluid)
+        self.fluid.setVisible(bool(heateds))
+        if heateds:
+            hotter = max(heateds, key=lambda one: heateds[one].fluid)
             x = np.arange(1.0, stops + 1)
-            y = np.asarray(degrees(fluid_at(known[hotter].peaks, self._session.solution), units))
+            y = np.asarray(degrees(fluid_at(heateds[hotter].peaks, self._session.solution), units))
             self.fluid.set_points(x, y)
             curves.append((x, y))
             notes.append(Note(f"{hotter} fluid", (float(x[-1]), float(y[-1])), T.warn, weight=600))
             top = max(top, float(y[-1]))
-        points = boiling_points(self._session.build) if known else None
+        points = boiling_points(self._session.build) if heateds else None
         for index, curve in enumerate(self.boils):
             curve.setVisible(points is not None)
             if points is not None:

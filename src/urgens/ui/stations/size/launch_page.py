@@ -4,7 +4,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.quantity import PRESSURE, show
 from urgens.ui.session import Session
 from urgens.ui.stations.size.launch_view import LaunchView
@@ -92,7 +92,7 @@ class LaunchPage(Page):
         self.words.setText(f"{where}. The map has a window for it.")
 
     def _give(self) -> None:
-        self.session.make(Change.assuming("A driveline, assumed", {"vehicle.launch": START}))
+        self.session.make(BuildChange.assuming("A driveline, assumed", {"vehicle.launch": START}))
 
     def _drive(self, axle: str, _checked: bool = False) -> None:
         self.session.edit("vehicle.launch.driven", axle, f"{axle.capitalize()} driven")

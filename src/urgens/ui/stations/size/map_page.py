@@ -3,7 +3,7 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QSizePolicy, QToolButton
 
-from urgens.studies.sizing import SizingMap, Verdict
+from urgens.studies.sizing import MissedWindow, SizingMap
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import RATIOS
 from urgens.ui.stations.size.linkage_board import LinkageBoard
@@ -88,7 +88,7 @@ class MapPage(Page):
     def summary(self) -> str:
         """The choice and the first window it misses."""
         choices = self.map.choices
-        kind = Verdict(int(choices.own_map.verdict[0, 0]))
+        kind = MissedWindow(int(choices.own_map.verdict[0, 0]))
         chosen = f"{choices.bores[choices.own].text} at {choices.ratio:.2f} : 1"
         return f"{chosen}: {WORDS[kind]}"
 

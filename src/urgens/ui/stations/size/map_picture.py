@@ -4,42 +4,44 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter
 
-from urgens.studies.sizing import Verdict
-from urgens.ui.stations.size.choices import HIGHEST, LOWEST, Choices
+from urgens.studies.sizing import MissedWindow
+from urgens.ui.stations.size.choices import HIGHEST, LOWEST, BoreRatioGrid
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write
 
-Stretch = tuple[float, float, Verdict]
+Stretch = tuple[float, float, MissedWindow]
 HATCHES = {  # besides colour, so that regions are told apart without it
-    Verdict.EFFORT: Qt.BrushStyle.BDiagPattern,
-    Verdict.PRESSURE: Qt.BrushStyle.Dense7Pattern,
-    Verdict.TRAVEL: Qt.BrushStyle.HorPattern,
-    Verdict.STROKE: Qt.BrushStyle.DiagCrossPattern,
+    MissedWindow.EFFORT: Qt.BrushStyle.BDiagPattern,
+    MissedWindow.PRESSURE: Qt.BrushStyle.Dense7Pattern,
+    MissedWindow.TRAVEL: Qt.BrushStyle.HorPattern,
+    MissedWindow.STROKE: Qt.BrushStyle.DiagCrossPattern,
 }
 WORDS = {
-    Verdict.FITS: "fits",
-    Verdict.EFFORT: "too much foot",
-    Verdict.PRESSURE: "pressure outside its window",
-    Verdict.TRAVEL: "pedal meets the floor",
-    Verdict.STROKE: "cylinder too short",
-    Verdict.HALF_FAILED: "one half lost leaves no pedal",
-    Verdict.HOLD: "does not hold the launch",
+    MissedWindow.FITS: "fits",
+    MissedWindow.EFFORT: "too much foot",
+    MissedWindow.PRESSURE: "pressure outside its window",
+    MissedWindow.TRAVEL: "pedal meets the floor",
+    MissedWindow.STROKE: "cylinder too short",
+    MissedWindow.HALF_FAILED: "one half lost leaves no pedal",
+    MissedWindow.HOLD: "does not hold the launch",
 }
 SHORT = {
-    Verdict.FITS: "fits",
-    Verdict.EFFORT: "foot",
-    Verdict.PRESSURE: "pressure",
-    Verdict.TRAVEL: "floor",
-    Verdict.STROKE: "stroke",
-    Verdict.HALF_FAILED: "half lost",
-    Verdict.HOLD: "no hold",
+    MissedWindow.FITS: "fits",
+    MissedWindow.EFFORT: "foot",
+    MissedWindow.PRESSURE: "pressure",
+    MissedWindow.TRAVEL: "floor",
+    MissedWindow.STROKE: "stroke",
+    MissedWindow.HALF_FAILED: "half lost",
+    MissedWindow.HOLD: "no hold",
 }
 
 
 class MapPicture:
     """Paints what does not depend on the choice: rows are called `names`, over a `caption`."""
 
-    def __init__(self, choices: Choices, cells: QRectF, names: list[str], caption: str) -> None:
+    def __init__(
+        self, choices: BoreRatioGrid, cells: QRectF, names: list[str], caption: str
+    ) -> None:
         self.choices, self.cells = choices, cells
         self.names, self.caption = names, caption
 
@@ -57,13 +59,13 @@ class MapPicture:
         rows, columns = verdict.shape
         tall, wide = box.height() / rows, box.width() / (columns - 1)
         grounds = {
-            Verdict.FITS: T.good_ground,
-            Verdict.EFFORT: T.steel,
-            Verdict.PRESSURE: T.warn_ground,
-            Verdict.TRAVEL: T.band,
-            Verdict.STROKE: T.hair,
-            Verdict.HALF_FAILED: T.danger_ground,
-            Verdict.HOLD: T.grid,
+            MissedWindow.FITS: T.good_ground,
+            MissedWindow.EFFORT: T.steel,
+            MissedWindow.PRESSURE: T.warn_ground,
+            MissedWindow.TRAVEL: T.band,
+            MissedWindow.STROKE: T.hair,
+            MissedWindow.HALF_FAILED: T.danger_ground,
+            MissedWindow.HOLD: T.grid,
         }
         found = [self.choices.regions.row(row) for row in range(rows)]
         painter.setPen(Qt.PenStyle.NoPen)
@@ -110,13 +112,17 @@ class MapPicture:
         self,
         painter: QPainter,
         verdict: np.ndarray,
-        found: list[list[Stretch]],
+        stretches: list[list[Stretch]],
         cell: tuple[float, float],
     ) -> None:
         """Write each region's words where it is roomiest, short ones where long ones do not fit."""
         box, (tall, wide), runs = self.cells, cell, [_runs(row) for row in verdict]
-        ink = {Verdict.FITS: T.good, Verdict.HALF_FAILED: T.danger, Verdict.PRESSURE: T.warn}
-        for kind in Verdict:
+        ink = {
+            MissedWindow.FITS: T.good,
+            MissedWindow.HALF_FAILED: T.danger,
+            MissedWindow.PRESSURE: T.warn,
+        }
+        for kind in MissedWindow:
             for words in (WORDS[kind], SHORT[kind]):
                 least = (width(words, 15, 600) + 10) / wide
                 place = _roomiest(verdict == kind, runs, least, tall / wide)
@@ -128,12 +134,12 @@ class MapPicture:
                 write(painter, words, at, size=15, weight=600, color=color, side="middle")
                 break
             else:
-                self._paint_narrow(painter, kind, found, tall, ink.get(kind, T.ink))
+                self._paint_narrow(painter, kind, stretches, tall, ink.get(kind, T.ink))
 
     def _paint_narrow(
         self,
         painter: QPainter,
-        kind: Verdict,
+        kind: MissedWindow,
         found: list[list[Stretch]],
         tall: float,
         color: str,

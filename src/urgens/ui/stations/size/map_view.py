@@ -17,9 +17,9 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.quantity import LENGTH, show
-from urgens.studies.sizing import Verdict
+from urgens.studies.sizing import MissedWindow
 from urgens.ui.session import Session
-from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, Choices
+from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, BoreRatioGrid
 from urgens.ui.stations.size.map_picture import WORDS, MapPicture
 from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.board import write
@@ -50,8 +50,8 @@ class MapView(Painted):
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self._session = session
-        self._choices: Choices | None = None
-        self._before: Choices | None = None
+        self._choices: BoreRatioGrid | None = None
+        self._before: BoreRatioGrid | None = None
         self._still: tuple[object, QPixmap] | None = None
         self.candidate: tuple[int, float] | None = None  # row and ratio that are looked at
         self.drag = PaintedDrag(self, session, taken=self._taken, moved=self._pull)
@@ -61,10 +61,10 @@ class MapView(Painted):
         self.setMouseTracking(True)
 
     @property
-    def choices(self) -> Choices:
+    def choices(self) -> BoreRatioGrid:
         """The map of the build as it is now."""
         if self._choices is None:
-            self._choices = Choices(self._session, self._before)
+            self._choices = BoreRatioGrid(self._session, self._before)
         return self._choices
 
     def refresh(self) -> None:
@@ -72,7 +72,7 @@ class MapView(Painted):
         self._before, self._choices = self._choices or self._before, None
         self.candidate = None
         own, ratio = self.choices.bores[self.choices.own], self.choices.ratio
-        verdict = Verdict(int(self.choices.map.verdict[self.own_cell]))
+        verdict = MissedWindow(int(self.choices.map.verdict[self.own_cell]))
         self.setAccessibleName(
             f"Bores against pedal ratios; chosen {own.text} at {ratio:.2f}: {WORDS[verdict]}"
         )

@@ -5,9 +5,9 @@ from PySide6.QtCore import QPointF
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.guidance.words.pushrod_pin import consequences, edge_caution, where_to_drill
-from urgens.quantity import LENGTH, QuantityError, Shown, in_units, retype, show, shown
+from urgens.quantity import LENGTH, QuantityError, ShownFigure, in_units, retype, show, shown
 from urgens.studies.pedal_linkage import PLACES, along_the_stroke, linkage
 from urgens.ui.session import Session
 from urgens.ui.stations.size.linkage_board import LinkageBoard
@@ -181,7 +181,7 @@ class PedalPage(Page):
         self.axis.setText(f"Pedal ratio over pad travel, {unit}")
         self.angles.setVisible(build.pedal.angles is None)
         pin = where_to_drill(build, self.wanted)
-        self.asked.set_value(Shown(f"{self.wanted:.2f}", ""), f"{self.wanted:.2f}")
+        self.asked.set_value(ShownFigure(f"{self.wanted:.2f}", ""), f"{self.wanted:.2f}")
         self.drill.setText(f"Pin to {retype(pin, LENGTH, units)}")
         self.caution.setText(edge_caution(build, pin, units))
         self.follows.setText("\n".join(consequences(build, units)))
@@ -208,7 +208,7 @@ class PedalPage(Page):
 
     def _give_angles(self) -> None:
         label = "Angles of the pedal's arms, assumed"
-        self.session.make(Change.assuming(label, {"pedal.angles": ASSUMED}))
+        self.session.make(BuildChange.assuming(label, {"pedal.angles": ASSUMED}))
 
     def _note_hole(self) -> None:
         made = self.session.build.pedal

@@ -75,14 +75,14 @@ class ReserveView(Painted):
     def _draw_bar(
         self,
         painter: QPainter,
-        found: Reserve,
+        reserve: Reserve,
         index: int,
         sizes: tuple[float, float, float, float],
     ) -> None:
         wide, foot, most, least = sizes
         units: Units = self._session.units
-        vacuum, effort = float(found.vacuum[index]), float(found.effort[index])
-        at_end = float(found.at_end[index])
+        vacuum, effort = float(reserve.vacuum[index]), float(reserve.effort[index])
+        at_end = float(reserve.at_end[index])
         middle = LEFT + (index + 0.5) * wide
         high = (foot - HEAD) * vacuum / most
         enough = vacuum >= least

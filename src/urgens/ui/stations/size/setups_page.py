@@ -6,10 +6,10 @@ from functools import partial
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.guidance.advice.booster_setups import changed_for
-from urgens.guidance.words.setups import Row, rows
-from urgens.quantity import Shown, show, written
+from urgens.guidance.words.setups import SetupRow, rows
+from urgens.quantity import ShownFigure, show, written
 from urgens.studies.compare import Column, columns
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen, width
@@ -29,7 +29,7 @@ class SetUpsTable(Painted):
         super().__init__()
         self._session = session
         self._columns: tuple[Column, ...] = ()
-        self.rows: tuple[Row, ...] = ()
+        self.rows: tuple[SetupRow, ...] = ()
         self._of: tuple[object, ...] | None = None
         self.setMinimumSize(self.scaled(420, 400))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -51,16 +51,16 @@ class SetUpsTable(Painted):
         self.setAccessibleName(f"Set-ups side by side: {', '.join(self.names)}")
         self.update()
 
-    def shown(self, row: Row, index: int) -> Shown:
+    def shown(self, row: SetupRow, index: int) -> ShownFigure:
         """Return one figure as a builder reads it."""
         value = row.values[index]
         if isinstance(value, str):
-            return Shown(value or "—", "")
+            return ShownFigure(value or "—", "")
         if not math.isfinite(value):
-            return Shown("none", "")
+            return ShownFigure("none", "")
         if row.kind is not None:
             return show(value, row.kind, self._session.units)
-        return Shown(written(value, row.decimals), row.unit)
+        return ShownFigure(written(value, row.decimals), row.unit)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         with self.begin() as painter:
@@ -89,7 +89,7 @@ class SetUpsTable(Painted):
                 painter.setBrush(Qt.BrushStyle.NoBrush)
                 painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
 
-    def _draw_row(self, painter: QPainter, row: Row, y: float, across: float) -> None:
+    def _draw_row(self, painter: QPainter, row: SetupRow, y: float, across: float) -> None:
         """Write a row; what differs from the build as it is stands out."""
         first = self.shown(row, 0)
         for index in range(len(self._columns)):
@@ -164,5 +164,5 @@ class SetUpsPage(Page):
     def _add(self, name: str) -> None:
         setup = {"name": name, "changes": changed_for(self.session.base, name)}
         kept = range(len(self.session.base.setups))
-        change = Change(f"Set-up “{name}”", orders={"setups": [*kept, setup]})
+        change = BuildChange(f"Set-up “{name}”", orders={"setups": [*kept, setup]})
         self.session.make(change, in_setup=False)

@@ -11,7 +11,7 @@ from PySide6.QtGui import QColor, QPainter
 from urgens.document import value_at
 from urgens.document.tables import window_table
 from urgens.guidance import Severity
-from urgens.quantity import FORCE, LENGTH, PRESSURE, Kind, natural_step, retype, show
+from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind, natural_step, retype, show
 from urgens.studies.sizing import SizingMap, holds_are_wanted
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen, width
@@ -28,14 +28,14 @@ Source = Callable[[], tuple[SizingMap, tuple[int, int]]]
 
 
 @dataclass(frozen=True)
-class Window:
+class SizingWindow:
     """One window: its name, what of the map it looks at, its ends, which are paths or figures.
 
     `most` is the end of the bar's scale in SI.
     """
 
     name: str
-    kind: Kind | None
+    kind: QuantityKind | None
     value: float
     met: bool
     low: str | float
@@ -52,8 +52,8 @@ class WindowsBoard(Board):
 
     def __init__(self, session: Session, source: Source) -> None:
         self._source = source
-        self._grip: tuple[Window, str] | None = None  # what was last taken hold of
-        self._rows: list[Window] = []
+        self._grip: tuple[SizingWindow, str] | None = None  # what was last taken hold of
+        self._rows: list[SizingWindow] = []
         super().__init__(session)
         self.drag = PaintedDrag(
             self, session, taken=self._taken, moved=self._pull, left=self.seen.now
@@ -77,7 +77,7 @@ class WindowsBoard(Board):
         self._rows = self._windows()
         self.setFixedHeight(round(len(self._rows) * ROW * self.scale))
 
-    def _windows(self) -> list[Window]:
+    def _windows(self) -> list[SizingWindow]:
         found, at = self._source()
         build, targets = self.session.build, self.session.build.targets
         effort, pressure, pad, used, half = (
@@ -94,25 +94,57 @@ class WindowsBoard(Board):
         floor, most = build.pedal.travel_available.value, targets.max_effort.value
         kept = 1.0 - targets.stroke_reserve
         rows = [
-            Window("Foot for", FORCE, effort, np.isfinite(effort), 0.0, "targets.max_effort",
-                   1.25 * most, "out of reach"),
-            Window("Pressure at", PRESSURE, pressure, low <= pressure <= high,
-                   "targets.pressure_window[0]", "targets.pressure_window[1]", 1.6 * high, ""),
-            Window("Pedal travel", LENGTH, pad, np.isfinite(pad), 0.0, "pedal.travel_available",
-                   1.25 * floor, "on the floor"),
-            Window("Stroke used, keep", None, used, used <= kept, 0.0, "targets.stroke_reserve",
-                   1.25, ""),
-        ]  # fmt: skip
+            SizingWindow(
+                "Foot for",
+                FORCE,
+                effort,
+                np.isfinite(effort),
+                0.0,
+                "targets.max_effort",
+                1.25 * most,
+                "out of reach",
+            ),
+            SizingWindow(
+                "Pressure at",
+                PRESSURE,
+                pressure,
+                low <= pressure <= high,
+                "targets.pressure_window[0]",
+                "targets.pressure_window[1]",
+                1.6 * high,
+                "",
+            ),
+            SizingWindow(
+                "Pedal travel",
+                LENGTH,
+                pad,
+                np.isfinite(pad),
+                0.0,
+                "pedal.travel_available",
+                1.25 * floor,
+                "on the floor",
+            ),
+            SizingWindow(
+                "Stroke used, keep",
+                None,
+                used,
+                used <= kept,
+                0.0,
+                "targets.stroke_reserve",
+                1.25,
+                "",
+            ),
+        ]
         if build.master.kind != "single":
-            rows.append(Window("One half lost", LENGTH, half, np.isfinite(half), 0.0, floor,
-                               1.25 * floor, "no pedal left"))  # fmt: skip
+            rows.append(SizingWindow("One half lost", LENGTH, half, np.isfinite(half), 0.0, floor,
+                                     1.25 * floor, "no pedal left"))  # fmt: skip
         if self._held is not None:  # the scale stands still under the hand
             held = self._held[0]
             rows = [replace(row, most=held.most) if row.name == held.name else row for row in rows]
         if holds_are_wanted(build) and found.hold_effort is not None:
             hold = float(found.hold_effort[at])
-            rows.append(Window("Holds the launch", FORCE, hold, np.isfinite(hold), 0.0, most,
-                               1.25 * most, "not held"))  # fmt: skip
+            rows.append(SizingWindow("Holds the launch", FORCE, hold, np.isfinite(hold), 0.0, most,
+                                     1.25 * most, "not held"))  # fmt: skip
         return rows
 
     # --- where things are ------------------------------------------------------------------
@@ -160,7 +192,7 @@ class WindowsBoard(Board):
             name = self._rows[index].name if self._rows else ""
             self.put(path, 24 + width(name, 15) + 2, index * self._row)
 
-    def _x(self, row: Window, value: float) -> float:
+    def _x(self, row: SizingWindow, value: float) -> float:
         left, right = self._bar
         return left + min(max(value / row.most, 0.0), 1.0) * (right - left)
 
@@ -195,7 +227,7 @@ class WindowsBoard(Board):
                   color=ink, side="right")  # fmt: skip
             self._draw_bar(painter, row, top + self._bar_y)
 
-    def _draw_bar(self, painter: QPainter, row: Window, y: float) -> None:
+    def _draw_bar(self, painter: QPainter, row: SizingWindow, y: float) -> None:
         left, right = self._bar
         ends = [self._x(row, self._end(end)) for end in (row.low, row.high)]
         painter.fillRect(QRectF(left, y, right - left, BAR), QColor(T.band))
@@ -223,7 +255,7 @@ class WindowsBoard(Board):
         return QPointF(self._x(row, self._end(path)), index * self._row + self._bar_y + BAR / 2)
 
     @property
-    def _held(self) -> tuple[Window, str] | None:
+    def _held(self) -> tuple[SizingWindow, str] | None:
         """Return the window and its edge that are held now."""
         return self._grip if self.drag.held else None
 
@@ -244,7 +276,7 @@ class WindowsBoard(Board):
         share = min(max((spot.x() - left) / (right - left), 0.0), 1.0)
         self._take(row, path, share * row.most)
 
-    def _take(self, row: Window, path: str, value: float) -> None:
+    def _take(self, row: SizingWindow, path: str, value: float) -> None:
         """Put an edge where it is dragged, at a whole step, inside what can be."""
         session = self.session
         if row.kind is None:

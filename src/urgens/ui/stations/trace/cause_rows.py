@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVB
 
 from urgens.guidance.tracing.ranking import Ranked
 from urgens.guidance.tracing.trace import Traced
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.painted import Painted
@@ -111,20 +111,20 @@ class CauseRows(QWidget):
         column.addWidget(self.note)
         column.addStretch()
 
-    def show_found(self, found: Traced, words: Words, places: dict[str, str]) -> None:
+    def show_found(self, trace: Traced, words: FigureWords, places: dict[str, str]) -> None:
         """Show the causes of what is known; `places` says where each sits, by its id."""
         clear(self._rows)
         self.rows = {}
-        shown = [one for one in found.ranked[:ROWS] if one.share >= LEAST]
+        shown = [one for one in trace.ranked[:ROWS] if one.share >= LEAST]
         for number, one in enumerate(shown, start=1):
-            self._add(number, one, found.reason(one, words), places.get(one.cause.id, ""))
-        self._rows.addWidget(_other(found.other))
+            self._add(number, one, trace.reason(one, words), places.get(one.cause.id, ""))
+        self._rows.addWidget(_other(trace.other))
 
-    def _add(self, number: int, one: Ranked, reason: str, place: str) -> None:
-        row = CauseRow(number, one.cause.words, one.share, reason, place)
-        row.chosen.connect(partial(self.chosen.emit, one.cause.id))
-        row.place.clicked.connect(partial(self.placed.emit, one.cause.id))
-        self.rows[one.cause.id] = row
+    def _add(self, number: int, ranked: Ranked, reason: str, place: str) -> None:
+        row = CauseRow(number, ranked.cause.words, ranked.share, reason, place)
+        row.chosen.connect(partial(self.chosen.emit, ranked.cause.id))
+        row.place.clicked.connect(partial(self.placed.emit, ranked.cause.id))
+        self.rows[ranked.cause.id] = row
         self._rows.addWidget(row)
 
 

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWi
 
 from urgens.bench.evidence_on_record import (
     FRESH,
-    Known,
+    RecordedEvidence,
     already_known,
     counting,
     evidence_of,
@@ -18,10 +18,10 @@ from urgens.bench.evidence_on_record import (
 from urgens.document import BuildErrors
 from urgens.document.circuits import circuits_of
 from urgens.guidance.procedures.records import title_of
-from urgens.guidance.tracing.ranking import Evidence
+from urgens.guidance.tracing.ranking import TraceEvidence
 from urgens.guidance.tracing.trace import Traced, last_change, traced
 from urgens.guidance.tracing.way_back import WayBack, lit, way_back
-from urgens.guidance.words.figures import Words
+from urgens.guidance.words.figures import FigureWords
 from urgens.guidance.words.parts import part_name
 from urgens.ui.session import Session
 from urgens.ui.stations.trace.cause_rows import CauseRows
@@ -51,7 +51,7 @@ class FaultPage(Page):
         self.found: Traced | None = None
         self.run = FaultRun(session)
         self.cause, self._at = "", 0
-        self._logged: tuple[Known, ...] = ()
+        self._logged: tuple[RecordedEvidence, ...] = ()
         self._unread: tuple[str, ...] = ()
         self._wanted: tuple[object, ...] = ()
         self._work = Background(self)
@@ -159,13 +159,13 @@ class FaultPage(Page):
         fresh = [one for one in on_record if one.at >= since - FRESH]
         self._read_logs(since)
         counted = counting(fresh, since, () if run is None else run.left_out)
-        own, broken = Evidence(), ""
+        own, broken = TraceEvidence(), ""
         try:
-            own = Evidence() if run is None else of_run(run)
+            own = TraceEvidence() if run is None else of_run(run)
             found = traced(build, evidence_of(build, own, counted), session.solution.case)
         except BuildErrors as errors:  # of a file that was written by hand
             broken = "; ".join(f"{e.path}: {e.problem}" for e in errors.errors)
-            found = traced(build, Evidence())
+            found = traced(build, TraceEvidence())
         self.found = found
         self.form.show_in(session.units)
         self.seen_panel.show_run(run, found, tuple(fresh), counted, last_change(build))
@@ -173,7 +173,7 @@ class FaultPage(Page):
         self.first.show_signs(found.tracing.signs)
         self.first_area.setVisible(not begun)
         self.columns.setVisible(begun)
-        self.causes.show_found(found, Words(session.units), self._places(found))
+        self.causes.show_found(found, FigureWords(session.units), self._places(found))
         self.card.show_test(found, self._at)
         self.card.setVisible(not self.cause)
         self.done.show_run(run)
@@ -199,11 +199,11 @@ class FaultPage(Page):
         self._logged, self._unread = found
         self._show()
 
-    def _places(self, found: Traced) -> dict[str, str]:
+    def _places(self, trace: Traced) -> dict[str, str]:
         """Return where the likeliest causes sit, by their ids."""
         circuits = circuits_of(self.session.build)
         said = {}
-        for one in found.ranked[:6]:
+        for one in trace.ranked[:6]:
             parts = lit(self.session.build, one.cause)
             if circuits is None or not parts:
                 continue
@@ -211,17 +211,17 @@ class FaultPage(Page):
             said[one.cause.id] = first if len(parts) == 1 else f"{len(parts)} places"
         return said
 
-    def _show_danger(self, found: Traced, broken: str) -> None:
-        stops = found.stops
+    def _show_danger(self, trace: Traced, broken: str) -> None:
+        stops = trace.stops
         self.danger.setVisible(bool(stops))
         self.danger_words.setText(f"Do not drive. {stops[0]}" if stops else "")
-        said = [f"One of the two is not so: {line}" for line in found.contradictions]
+        said = [f"One of the two is not so: {line}" for line in trace.contradictions]
         said += [f"Left out: {line}." for line in (*self._unread, broken) if line]
         self.unlike.setText("\n".join(said))
         self.unlike.setVisible(bool(said))
 
-    def _show_mend(self, found: Traced) -> None:
-        cause = next((one.cause for one in found.ranked if one.cause.id == self.cause), None)
+    def _show_mend(self, trace: Traced) -> None:
+        cause = next((one.cause for one in trace.ranked if one.cause.id == self.cause), None)
         self.mend.setVisible(cause is not None)
         if cause is None:
             self.cause = ""

@@ -4,7 +4,7 @@ from collections.abc import Collection
 from datetime import datetime
 from typing import Any
 
-from urgens.document import Change
+from urgens.document import BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.tracing.open_faults import open_run
@@ -85,7 +85,7 @@ class FaultRun:
         return rows, rows[found[0]]
 
     def _put(self, rows: list[dict[str, Any]], label: str) -> None:
-        self._session.make(Change(label, {"traces": rows}), in_setup=False)
+        self._session.make(BuildChange(label, {"traces": rows}), in_setup=False)
 
 
 def now() -> str:

@@ -5,7 +5,7 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QPushButton, QWidget
 
-from urgens.guidance.tracing.tables import Sign
+from urgens.guidance.tracing.tables import TraceSign
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.elided_button import ElidedButton
 from urgens.ui.widgets.worded import worded, wrapped
@@ -26,13 +26,13 @@ class FirstSigns(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.buttons: dict[str, QPushButton] = {}
-        self._shown: tuple[Sign, ...] = ()
+        self._shown: tuple[TraceSign, ...] = ()
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 8, 0)
         self._grid.setHorizontalSpacing(16)
         self._grid.setVerticalSpacing(4)
 
-    def show_signs(self, signs: tuple[Sign, ...]) -> None:
+    def show_signs(self, signs: tuple[TraceSign, ...]) -> None:
         """Show the signs that a layout can have."""
         shown = tuple(one for one in signs if not one.when)
         if shown == self._shown:

@@ -8,7 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QHideEvent, QPaintEvent
 from PySide6.QtWidgets import QGridLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
-from urgens.guidance.sayings import SAID, Bar, Tried, Verdict, tried
+from urgens.guidance.sayings import SAID, Bar, SayingVerdict, TriedSaying, tried
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import SOON, Background
@@ -23,8 +23,8 @@ from urgens.ui.widgets.worded import worded, wrapped
 ROW, HIGH = 62, 30  # px a bar with its words; of a bar
 SIDE = 380
 COLORS = {
-    Verdict.TRUE: "good", Verdict.NOT: "danger", Verdict.WITHIN: "warn",
-    Verdict.NOT_COMPUTED: "muted",
+    SayingVerdict.TRUE: "good", SayingVerdict.NOT: "danger", SayingVerdict.WITHIN: "warn",
+    SayingVerdict.NOT_COMPUTED: "muted",
 }  # fmt: skip
 
 
@@ -67,7 +67,7 @@ class SayingsPage(Page):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.name = ""
-        self.found: tuple[Tried, ...] = ()
+        self.found: tuple[TriedSaying, ...] = ()
         self.buttons: dict[str, QPushButton] = {}
         self.title, self.verdict = wrapped("next"), worded("", "sentence")
         self.here, self.limit = wrapped("sentence"), wrapped("muted")
@@ -97,7 +97,7 @@ class SayingsPage(Page):
     @property
     def summary(self) -> str:
         """How many hold here."""
-        true = sum(one.answer.verdict is Verdict.TRUE for one in self.found)
+        true = sum(one.answer.verdict is SayingVerdict.TRUE for one in self.found)
         return f"{true} of {len(self.found)} sayings are true here" if self.found else ""
 
     def show_figures(self) -> None:

@@ -14,12 +14,12 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.bench.evidence_on_record import Known
+from urgens.bench.evidence_on_record import RecordedEvidence
 from urgens.document.ledger.history import HistoryEntry
 from urgens.document.ledger.traces import TraceRun
-from urgens.guidance.tracing.tables import Sign
+from urgens.guidance.tracing.tables import TraceSign
 from urgens.guidance.tracing.trace import Traced
-from urgens.ui.widgets.choices import Choices
+from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.elided_button import ElidedButton
 from urgens.ui.widgets.plain import button_words
@@ -39,7 +39,7 @@ class SeenPanel(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.asked: Sign | None = None
+        self.asked: TraceSign | None = None
         self.chips: dict[str, QPushButton] = {}
         self.known: dict[str, QCheckBox] = {}
         self._skipped: set[str] = set()
@@ -48,7 +48,7 @@ class SeenPanel(QWidget):
         self._chips.setSpacing(2)
         self.question, self.look = wrapped("heading"), wrapped("small")
         self.yes, self.no, self.skip = QPushButton("Yes"), QPushButton("No"), QPushButton("Skip")
-        self.when, self.changed = Choices(), wrapped("small")
+        self.when, self.changed = SegmentRow(), wrapped("small")
         self.when.chosen.connect(self._choose_when)
         self.add = QToolButton()
         self._readings = QVBoxLayout()
@@ -91,16 +91,16 @@ class SeenPanel(QWidget):
         column.addLayout(self._known)
 
     def show_run(
-        self, run: TraceRun | None, found: Traced, known: tuple[Known, ...],
-        counted: tuple[Known, ...], change: HistoryEntry | None,
+        self, run: TraceRun | None, trace: Traced, evidence: tuple[RecordedEvidence, ...],
+        counted: tuple[RecordedEvidence, ...], change: HistoryEntry | None,
     ) -> None:  # fmt: skip
-        """Show what is known of a fault; `known` is on record, `counted` what of it counts."""
+        """Show what is known of a fault; `evidence` is on record, `counted` what of it counts."""
         signs = {one.sign: one.seen for one in run.signs} if run is not None else {}
         seen = sum(signs.values())
         self.count.setText(f"{seen} sign{'s' if seen != 1 else ''}" if seen else "")
-        self._show_chips(found, signs)
-        self._show_menu(found, signs)
-        self._show_question(found)
+        self._show_chips(trace, signs)
+        self._show_menu(trace, signs)
+        self._show_question(trace)
         self.when_word.setVisible(bool(signs))
         self.when.setVisible(bool(signs))
         chosen = next((name for name in WHEN if signs.get(name)), None)
@@ -109,12 +109,12 @@ class SeenPanel(QWidget):
                              f"{change.at:%Y-%m-%d}")  # fmt: skip
         self.changed.setVisible(change is not None and bool(signs))
         self._show_readings(run)
-        self._show_known(known, counted)
+        self._show_known(evidence, counted)
 
-    def _show_chips(self, found: Traced, signs: dict[str, bool]) -> None:
+    def _show_chips(self, trace: Traced, signs: dict[str, bool]) -> None:
         clear(self._chips)
         self.chips = {}
-        words = {one.id: one for one in found.tracing.signs}
+        words = {one.id: one for one in trace.tracing.signs}
         for name, seen in signs.items():
             if name in WHEN:
                 continue
@@ -129,15 +129,15 @@ class SeenPanel(QWidget):
             if sign is not None and seen:
                 self._chips.addWidget(wrapped("small", sign.look))
 
-    def _show_menu(self, found: Traced, signs: dict[str, bool]) -> None:
+    def _show_menu(self, trace: Traced, signs: dict[str, bool]) -> None:
         menu = self.add.menu()
         menu.clear()
-        for sign in found.tracing.signs:
+        for sign in trace.tracing.signs:
             if sign.id not in signs and not sign.when:
                 menu.addAction(button_words(sign.words), partial(self.answered.emit, sign.id, True))
 
-    def _show_question(self, found: Traced) -> None:
-        self.asked = found.question(frozenset(self._skipped)) if found.evidence.signs else None
+    def _show_question(self, trace: Traced) -> None:
+        self.asked = trace.question(frozenset(self._skipped)) if trace.evidence.signs else None
         self.asks.setVisible(self.asked is not None)
         if self.asked is not None:
             self.question.setText(f"{self.asked.words}?")
@@ -155,11 +155,13 @@ class SeenPanel(QWidget):
             row.addWidget(button)
             self._readings.addLayout(row)
 
-    def _show_known(self, known: tuple[Known, ...], counted: tuple[Known, ...]) -> None:
+    def _show_known(
+        self, evidence: tuple[RecordedEvidence, ...], counted: tuple[RecordedEvidence, ...]
+    ) -> None:
         clear(self._known)
         self.known = {}
-        self.known_word.setVisible(bool(known))
-        for one in known:
+        self.known_word.setVisible(bool(evidence))
+        for one in evidence:
             box = QCheckBox(button_words(f"{one.words}, {one.at:%Y-%m-%d}"))
             box.setChecked(one in counted)
             box.toggled.connect(lambda on, name=one.name: self.left_out.emit(name, not on))

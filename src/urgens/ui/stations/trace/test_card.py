@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Signal
 from PySide6.QtGui import QColor, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout
 
-from urgens.guidance.tracing.ranking import Asked
+from urgens.guidance.tracing.ranking import CandidateTest
 from urgens.guidance.tracing.trace import Traced
 from urgens.ui.theme.paint import T, width
 from urgens.ui.widgets.board import write
@@ -61,7 +61,7 @@ class TestCard(QFrame):
     def __init__(self) -> None:
         super().__init__()
         self.setObjectName("card")
-        self.asked: Asked | None = None
+        self.asked: CandidateTest | None = None
         self.outcomes: dict[str, QPushButton] = {}
         column = QVBoxLayout(self)
         column.setContentsMargins(14, 10, 14, 12)
@@ -89,11 +89,11 @@ class TestCard(QFrame):
         foot.addStretch()
         column.addLayout(foot)
 
-    def show_test(self, found: Traced, place: int) -> None:
+    def show_test(self, trace: Traced, place: int) -> None:
         """Show one of the tests that are left, the best first."""
         clear(self._outcomes)
         self.outcomes = {}
-        tests = found.tests
+        tests = trace.tests
         self.asked = tests[place % len(tests)] if tests else None
         self.other.setVisible(len(tests) > 1)
         if self.asked is None:
@@ -111,9 +111,9 @@ class TestCard(QFrame):
         self.costs.setText(f"{test.minutes} min, {people}, {opens}")
         self.start.setVisible(test.procedure is not None)
         for row, outcome in enumerate(self.asked.outcomes):
-            self._add(found, row, outcome.id, outcome.words, outcome.means)
+            self._add(trace, row, outcome.id, outcome.words, outcome.means)
 
-    def _add(self, found: Traced, row: int, name: str, words: str, means: str) -> None:
+    def _add(self, trace: Traced, row: int, name: str, words: str, means: str) -> None:
         asked = self.asked
         assert asked is not None  # its outcomes are shown
         button = ElidedButton(words)
@@ -122,7 +122,7 @@ class TestCard(QFrame):
         button.clicked.connect(partial(self.told.emit, asked.test.id, name))
         self.outcomes[name] = button
         self._outcomes.addWidget(button)
-        self._outcomes.addWidget(Stack(_stacked(found, asked, row)))
+        self._outcomes.addWidget(Stack(_stacked(trace, asked, row)))
         foot = QHBoxLayout()
         foot.addWidget(wrapped("small", means), 1)
         foot.addWidget(worded(f"{100 * asked.chances[row]:.0f} of 100", "small"))
@@ -133,9 +133,9 @@ class TestCard(QFrame):
             self.started.emit(self.asked.test.procedure)
 
 
-def _stacked(found: Traced, asked: Asked, row: int) -> list[tuple[str, float]]:
+def _stacked(trace: Traced, test: CandidateTest, row: int) -> list[tuple[str, float]]:
     """Return the likeliest causes after an outcome, and all others as one."""
-    then = asked.then[row]
+    then = test.then[row]
     order = sorted(range(len(then) - 1), key=lambda place: -then[place])[:SHOWN]
-    named = [(found.tracing.causes[place].words, float(then[place])) for place in order]
+    named = [(trace.tracing.causes[place].words, float(then[place])) for place in order]
     return [*named, ("other", 1.0 - sum(share for _, share in named))]

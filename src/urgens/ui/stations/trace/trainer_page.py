@@ -33,7 +33,7 @@ from urgens.quantity.whole import LARGEST
 from urgens.ui.session import Session
 from urgens.ui.session.scores import Score
 from urgens.ui.stations.trace.reading_form import CHOICES
-from urgens.ui.widgets.choices import Choices
+from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.elided_button import ElidedButton
 from urgens.ui.widgets.page import Page
@@ -63,7 +63,7 @@ class TrainerPage(Page):
         self.level = 1
         self.now: Exercise | None = None
         self.tests: dict[str, QPushButton] = {}
-        self.levels = Choices(Qt.Orientation.Vertical)
+        self.levels = SegmentRow(Qt.Orientation.Vertical)
         self.levels.chosen.connect(self.choose_level)
         self.seed, self.another = QLineEdit("1"), QPushButton("Another vehicle")
         self.headline, self.told = wrapped("next"), wrapped("sentence")

@@ -14,21 +14,21 @@ from PySide6.QtWidgets import (
 
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.plain import point_out
-from urgens.ui.widgets.schematic.model import Line, Part, Spot
+from urgens.ui.widgets.schematic.model import SchematicLine, SchematicPart, Spot
 from urgens.ui.widgets.schematic.paths import path_of
 
 AROUND = 12.0  # px around a part that its words and its mark may take
 HIT = 14.0  # px across a line that a hand can hit
 
 
-class Hands(Protocol):
+class ItemTarget(Protocol):
     """What items tell the view, and ask of it."""
 
     def is_chosen(self, where: str) -> bool: ...
     def choose(self, where: str) -> None: ...
     def ask(self, where: str) -> None: ...
-    def draw_part(self, painter: QPainter, part: Part) -> None: ...
-    def draw_line(self, painter: QPainter, line: Line, path: QPainterPath) -> None: ...
+    def draw_part(self, painter: QPainter, part: SchematicPart) -> None: ...
+    def draw_line(self, painter: QPainter, line: SchematicLine, path: QPainterPath) -> None: ...
     def take(self) -> None: ...
     def pull(self, middle: QPointF) -> None: ...
     def let_go(self) -> None: ...
@@ -37,7 +37,7 @@ class Hands(Protocol):
 class PartItem(QGraphicsItem):
     """A part; drawn by the view round its own middle."""
 
-    def __init__(self, hands: Hands, part: Part) -> None:
+    def __init__(self, hands: ItemTarget, part: SchematicPart) -> None:
         super().__init__()
         self._hands = hands
         self._grip = QPointF()  # from the middle to where it is held
@@ -46,7 +46,7 @@ class PartItem(QGraphicsItem):
         self.part = part
         self.show_part(part)
 
-    def show_part(self, part: Part) -> None:
+    def show_part(self, part: SchematicPart) -> None:
         """Show the part as it is now."""
         if part.size != self.part.size:
             self.prepareGeometryChange()
@@ -103,13 +103,13 @@ class PartItem(QGraphicsItem):
 class LineItem(QGraphicsItem):
     """A line from port to port, behind the parts."""
 
-    def __init__(self, hands: Hands, line: Line, corners: tuple[Spot, ...]) -> None:
+    def __init__(self, hands: ItemTarget, line: SchematicLine, corners: tuple[Spot, ...]) -> None:
         super().__init__()
         self._hands = hands
         self.line, self._path = line, QPainterPath()
         self.show_line(line, corners)
 
-    def show_line(self, line: Line, corners: tuple[Spot, ...]) -> None:
+    def show_line(self, line: SchematicLine, corners: tuple[Spot, ...]) -> None:
         """Show the line as it runs now."""
         self.prepareGeometryChange()
         self.line = line

@@ -6,7 +6,7 @@ Spot = tuple[float, float]  # px of the usual scale
 
 
 @dataclass(frozen=True)
-class Port:
+class SchematicPort:
     """A port of a part; `at` is from the part's middle."""
 
     name: str
@@ -14,7 +14,7 @@ class Port:
 
 
 @dataclass(frozen=True)
-class Part:
+class SchematicPart:
     """A part: `where` it stands in the build, its name, its middle, its size, its ports.
 
     One that is `movable` is dragged, and stepped with the arrow keys.
@@ -24,7 +24,7 @@ class Part:
     name: str
     at: Spot
     size: Spot
-    ports: tuple[Port, ...] = ()
+    ports: tuple[SchematicPort, ...] = ()
     movable: bool = False
 
     def port(self, name: str) -> Spot:
@@ -34,7 +34,7 @@ class Part:
 
 
 @dataclass(frozen=True)
-class Line:
+class SchematicLine:
     """A line from a port of one part, by its `where`, to a port of another.
 
     `corners` are its way where that is known, its ends among them; at `hops`, in the order in which
@@ -54,10 +54,10 @@ class Line:
 class Schematic:
     """All parts and lines, in the order in which keys go through them."""
 
-    parts: tuple[Part, ...] = ()
-    lines: tuple[Line, ...] = ()
+    parts: tuple[SchematicPart, ...] = ()
+    lines: tuple[SchematicLine, ...] = ()
 
-    def part(self, where: str) -> Part:
+    def part(self, where: str) -> SchematicPart:
         """Return the part that stands there in the build; raises KeyError."""
         return {part.where: part for part in self.parts}[where]
 
@@ -66,7 +66,7 @@ class Schematic:
         parts = tuple(part.where for part in self.parts)
         return parts + tuple(line.where for line in self.lines)
 
-    def route(self, line: Line) -> tuple[Spot, ...]:
+    def route(self, line: SchematicLine) -> tuple[Spot, ...]:
         """Return the corners of a line, level and upright from port to port; raises KeyError."""
         if line.corners:
             return line.corners

@@ -16,9 +16,9 @@ from PySide6.QtWidgets import QGraphicsScene, QGraphicsView, QWidget
 
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.board import write
-from urgens.ui.widgets.drag import Drag, Steps
+from urgens.ui.widgets.drag import Steps, WidgetDrag
 from urgens.ui.widgets.schematic.items import LineItem, PartItem
-from urgens.ui.widgets.schematic.model import Line, Part, Schematic
+from urgens.ui.widgets.schematic.model import Schematic, SchematicLine, SchematicPart
 
 OUTER, INNER = 9.0, 5.0  # px of a line's casing and of what is in it
 GRID = 10.0  # px of the usual scale
@@ -50,7 +50,7 @@ class SchematicView(QGraphicsView):
         self.where = ""  # what is chosen
         self.step = GRID  # px that an arrow key moves a part
         self.items_by_place: dict[str, PartItem | LineItem] = {}
-        self._drag = Drag(self, steps, moved=self._wish)
+        self._drag = WidgetDrag(self, steps, moved=self._wish)
         self.setFrameShape(self.Shape.NoFrame)
         self.setBackgroundBrush(QColor(T.sheet))
         self.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -187,12 +187,12 @@ class SchematicView(QGraphicsView):
                 painter.setPen(pen(T.front, 2))
                 painter.drawRect(self.viewport().rect().adjusted(1, 1, -1, -1))
 
-    def draw_line(self, painter: QPainter, line: Line, path: QPainterPath) -> None:
+    def draw_line(self, painter: QPainter, line: SchematicLine, path: QPainterPath) -> None:
         """Draw a line along its path; a subclass has its own way."""
         painter.strokePath(path, pen(T.ink, OUTER))
         painter.strokePath(path, pen(line.color or T.metal, INNER))
 
-    def draw_part(self, painter: QPainter, part: Part) -> None:
+    def draw_part(self, painter: QPainter, part: SchematicPart) -> None:
         """Draw a part round its middle; a subclass has its own way."""
         item: Any = self.items_by_place[part.where]
         own = self.is_chosen(part.where)

@@ -6,7 +6,7 @@ from typing import Protocol
 from PySide6.QtWidgets import QApplication, QMainWindow, QWidget
 
 from urgens.guidance.words.terms import term_in
-from urgens.ui.frame.bench import Bench
+from urgens.ui.frame.bench import StationStack
 from urgens.ui.frame.dialogs import KeyList
 from urgens.ui.frame.first_steps import stops
 from urgens.ui.frame.help_panels import ScopePanel, TermsPanel, explained
@@ -18,7 +18,7 @@ from urgens.ui.frame.walk import Walk
 class Walkable(Protocol):
     """The parts of a window that help speaks of."""
 
-    bench: Bench
+    bench: StationStack
     rail: QWidget
     press: QWidget
     strip: QWidget
@@ -26,7 +26,7 @@ class Walkable(Protocol):
     top: QWidget
 
 
-class HelpDesk:
+class HelpPanel:
     """Explains what has the focus, and goes through the window."""
 
     def __init__(self, window: QMainWindow, settings: Settings | None = None) -> None:
