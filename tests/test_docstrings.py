@@ -1,4 +1,4 @@
-"""Public core functions say what they take, in which unit, and where it comes from."""
+"""Public core functions say what they take, in which unit and shape, and where it comes from."""
 
 import ast
 import re
@@ -10,7 +10,13 @@ import pytest
 SOURCE = Path(__file__).parent.parent / "src" / "urgens"
 CORE = ("physics", "solve", "studies", "plumbing", "bench", "printed")
 PROPERTIES = {"property", "cached_property"}
-SELF_EXPLAINED = {"made", "standing", "solution", "build"}  # the objects that solving passes on
+NUMBERS = re.compile(r"\b(float|int|ArrayLike|Array|Bools)\b")
+ARRAY = re.compile(r"(ArrayLike|Array|Bools)( \| None)?")
+SHAPE = re.compile(r"shape|broadcast|\([a-z]+[,)]|\(\.\.\.")
+# What names nothing: another function, an object at hand, a word for everything.
+FILLER = re.compile(
+    r"Source: (`[^`]*`|(the|its|it|as)( \w+){0,2})\.?\s*$|\[objects?\]|: the (document|object)[;.,]"
+)
 
 
 def public_functions() -> Iterator[tuple[str, ast.FunctionDef]]:
@@ -30,18 +36,20 @@ def public_functions() -> Iterator[tuple[str, ast.FunctionDef]]:
 
 
 def undocumented(node: ast.FunctionDef) -> list[str]:
-    """Return what the docstring of a function does not say."""
+    """Return what the docstring of a function does not say, and what it says for nothing."""
     text = ast.get_docstring(node) or ""
-    arguments = [a.arg for a in (*node.args.args, *node.args.kwonlyargs) if a.arg != "self"]
-    missing = [] if "Source:" in text else ["Source"]
-    for name in arguments:
-        said = re.search(rf"\b{name}\b[^.;]*?:([^;]*?)(;|\n\n|\n[a-z_ ]+:|$)", text, re.DOTALL)
-        if said is None:
-            said_with_unit = False
-        else:
-            said_with_unit = name in SELF_EXPLAINED or re.search(r"\[[^\]]+\]", said[0]) is not None
-        if not said_with_unit:
-            missing.append(name)
+    missing = [found[0].strip() for found in FILLER.finditer(text)]
+    for argument in (*node.args.args, *node.args.kwonlyargs):
+        annotation = "" if argument.annotation is None else ast.unparse(argument.annotation)
+        if argument.arg == "self" or not NUMBERS.search(annotation) or "[" in annotation:
+            continue
+        said = re.search(
+            rf"\b{argument.arg}\b[^.;]*?:([^;]*?)(;|\n\n|\n[a-z_ ]+:|$)", text, re.DOTALL
+        )
+        if said is None or re.search(r"\[[^\]]+\]", said[0]) is None:
+            missing.append(argument.arg)
+        elif ARRAY.fullmatch(annotation) and SHAPE.search(text) is None:
+            missing.append(f"shape of {argument.arg}")
     return missing
 
 
@@ -53,8 +61,13 @@ def test_a_public_core_function_documents_itself(name: str, node: ast.FunctionDe
 
 
 def test_a_bad_docstring_is_seen() -> None:
-    bare = 'def area(diameter):\n    """Return the area.\n\n    diameter: of the bore.\n    """'
+    bare = (
+        'def area(build, diameter: float, length: Array):\n    """Return the area.\n\n    '
+        'build: the document; diameter: of the bore; length: [m]. Source: `physics.area`.\n    """'
+    )
     tree = ast.parse(bare).body[0]
     assert isinstance(tree, ast.FunctionDef)
 
-    assert undocumented(tree) == ["Source", "diameter"]
+    assert undocumented(tree) == [
+        ": the document;", "Source: `physics.area`.", "diameter", "shape of length"
+    ]  # fmt: skip

@@ -45,9 +45,9 @@ class RecordedEvidence:
 
 
 def already_known(build: Build) -> tuple[RecordedEvidence, ...]:
-    """Return all on record that bears on a fault, the latest last; build: the document.
+    """Return all on record that bears on a fault, the latest last.
 
-    Source: records of procedures, standing proofs, gauges across valves, stops on the road.
+    Records of procedures, standing proofs, gauges across valves, stops on the road.
     """
     found = [*_proofs(build), *_travels(build), *_gauges(build), *_stops(build)]
     return tuple(sorted(found, key=lambda one: one.at))
@@ -69,8 +69,9 @@ def evidence_of(
 ) -> TraceEvidence:
     """Return all there is to a fault: what stands on record, then what was seen and done.
 
-    build: the document; own: seen and done now; evidence: that counts.
-    Source: the last word on each counts; the last change raises what it can have brought.
+    own: seen and done now; evidence: that counts.
+
+    The last word on each counts; the last change raises what it can have brought.
     """
     signs = {one.sign: True for one in evidence if one.sign}
     outcomes = dict(one.outcome for one in evidence if one.outcome is not None)
@@ -84,7 +85,7 @@ def evidence_of(
 def of_run(run: TraceRun) -> TraceEvidence:
     """Return what was seen, tested and read in a run; run: of the fault.
 
-    Raises BuildErrors for a reading that is none. Source: the last word on each counts.
+    Raises BuildErrors for a reading that is none.
     """
     return TraceEvidence(
         {one.sign: one.seen for one in run.signs},
@@ -185,9 +186,8 @@ def of_logs(
 ) -> tuple[tuple[RecordedEvidence, ...], tuple[str, ...]]:
     """Return what the logs since a fault tell, and in words which could not be read.
 
-    build: the document; own: its file, None without one; since: when the fault
+    own: its file, None without one; since: when the fault
     began to be followed.
-    Source: `of_log` of each that is fresh enough.
     """
     found: list[RecordedEvidence] = []
     said = []
@@ -206,10 +206,7 @@ def of_logs(
 
 
 def of_log(log: Log, read: ReadLog) -> tuple[RecordedEvidence, ...]:
-    """Return what the hardest press of a log tells; log: as noted; read: it.
-
-    Source: its peaks, where the foot was logged.
-    """
+    """Return what the hardest press of a log tells; log: as noted; read: it."""
     presses = [one for one in read.presses if one.effort and one.effort <= MOST_FOOT]
     if not presses:
         return ()

@@ -59,17 +59,14 @@ class NextOnRoad:
 
 
 def gauged(build: Build) -> tuple[Gauged, ...]:
-    """Return what gauges say of each valve that they can read; build: the document.
-
-    Source: the last readings of each that count.
-    """
+    """Return what gauges say of each valve that they can read."""
     return tuple(gauged_valve(build, valve) for valve in gauged_valves(build))
 
 
 def gauged_valve(build: Build, valve: str) -> Gauged:
-    """Return what gauges say of one valve; build: the document; valve: its place [text].
+    """Return what gauges say of one valve; valve: its place [text].
 
-    Source: its last readings that count, of a valve of the same kind.
+    Its last readings that count, of a valve of the same kind.
     """
     wanted = expected(build, valve)
     axle, place = Axle(valve.partition("[")[0]), int(valve.partition("[")[2][:-1])
@@ -91,10 +88,7 @@ def gauged_valve(build: Build, valve: str) -> Gauged:
 
 
 def proofs(build: Build, read: tuple[Gauged, ...]) -> tuple[StandingProof, ...]:
-    """Return every standing proof with its state; build: the document; read: by gauges.
-
-    Source: `guidance.proofs`; a valve that gauges found wrong fails its proof.
-    """
+    """Return every standing proof with its state; read: by gauges."""
     found = standing_proofs(build)
     bad = [one for one in read if one.read is not None and one.read.verdict in BAD]
     names = {"gauge-valve": "rear", "metering-test": "front"}
@@ -109,19 +103,13 @@ def proofs(build: Build, read: tuple[Gauged, ...]) -> tuple[StandingProof, ...]:
 
 
 def stops_of(build: Build) -> tuple[MeasuredStop, ...]:
-    """Return the stops on record, in the order they were made; build: the document.
-
-    Source: their times.
-    """
+    """Return the stops on record, in the order they were made."""
     stops = () if build.proof is None else build.proof.stops
     return tuple(sorted(stops, key=lambda stop: stop.at))
 
 
 def brakes(build: Build) -> Posterior | None:
-    """Return what the stops on record say of the brakes, None where there are none.
-
-    build: the document. Source: `bench.stops`.
-    """
+    """Return what the stops on record say of the brakes, None where there are none."""
     stops = stops_of(build)
     return posterior(build, stops) if stops else None
 
@@ -135,10 +123,9 @@ def on_road(
 ) -> NextOnRoad | None:
     """Return what to do next on the road, None where nothing can be set.
 
-    build: the document; posterior: of the brakes; ahead: whether to look how many stops
+    posterior: of the brakes; ahead: whether to look how many stops
     are left [-]; now: the time, None straight after the last stop; goes_on: asked now and
     then whether to go on [callable].
-    Source: `bench.next_stop`; nothing is proposed where something holds the vehicle.
     """
     stops = stops_of(build)
     advice = next_stop(build, stops, posterior)
@@ -156,9 +143,10 @@ def holding(
 ) -> tuple[str, ...]:
     """Return why no stop is to be made yet, each in words.
 
-    build: the document; turned: what is turned; setting: that is to be tried [SI]; now:
+    turned: what is turned; setting: that is to be tried [SI]; now:
     the time, None straight after the last stop.
-    Source: open proofs, joints and items; dangers that stand at that setting; hot brakes.
+
+    Open proofs, joints and items; dangers that stand at that setting; hot brakes.
     """
     stops = stops_of(build)
     waived = bool(stops) and any(stop.moved_without_proof for stop in stops)
@@ -178,7 +166,7 @@ def holding(
 def hottest(build: Build, now: datetime | None = None) -> str | None:
     """Return what to wait for after the last stop, None where the brakes are cool, or not read.
 
-    build: the document; now: the time, None straight after the stop.
+    now: the time, None straight after the stop.
     Source: Newton cooling at rest, its time assumed.
     """
     stops = stops_of(build)
@@ -208,7 +196,7 @@ def hottest(build: Build, now: datetime | None = None) -> str | None:
 def cooling_wait(build: Build, temperature: float) -> float:
     """Return how long brakes cool down to the limit at rest [s]; inf where the air is warmer.
 
-    build: the document; temperature: of the iron [K].
+    temperature: of the iron [K].
     Source: Newton cooling of a lump; its time at rest is assumed.
     """
     air = (build.heat or Heat()).air.value
@@ -219,8 +207,5 @@ def cooling_wait(build: Build, temperature: float) -> float:
 
 
 def without_adjuster(build: Build) -> bool:
-    """Tell whether nothing on the build can be set between two stops; build: the document.
-
-    Source: `bench.adjusting`.
-    """
+    """Tell whether nothing on the build can be set between two stops."""
     return adjuster(build) is None

@@ -21,7 +21,6 @@ def counted_words(turned: Adjuster, setting: float, words: FigureWords) -> str:
     """Return a setting as a builder says it.
 
     turned: what is turned; setting: [SI]; words: in the units shown.
-    Source: what is counted.
     """
     if turned.counted == "length":
         return words.length(setting)
@@ -29,7 +28,7 @@ def counted_words(turned: Adjuster, setting: float, words: FigureWords) -> str:
 
 
 def headline(advice: NextStop, words: FigureWords) -> str:
-    """Return what to do next, shortly; advice, words: as above. Source: its kind."""
+    """Return what to do next, shortly; advice, words: as above."""
     setting = counted_words(advice.turned, advice.setting, words)
     match advice.kind:
         case "done":
@@ -42,17 +41,14 @@ def headline(advice: NextStop, words: FigureWords) -> str:
 
 
 def advice_words(advice: NextStop, words: FigureWords) -> str:
-    """Return why that is next and its chance, in sentences; advice, words: as above.
-
-    Source: its kind.
-    """
+    """Return why that is next and its chance, in sentences; advice, words: as above."""
     setting = counted_words(advice.turned, advice.setting, words)
     chance = f"{of_hundred(advice.chance)} that the rear locks first"
     return f"{advice_reason(advice)} At {setting} it is {chance}."
 
 
 def advice_reason(advice: NextStop) -> str:
-    """Return why that is next, in a sentence; advice: of it. Source: its kind."""
+    """Return why that is next, in a sentence; advice: of it."""
     if advice.risky:
         return (
             "No setting stays under 5 of 100: less at the rear first, by another valve or smaller "
@@ -99,7 +95,7 @@ def _more(mean: float) -> str:
 def verdict_words(read: ValveRead, words: FigureWords) -> tuple[str, str]:
     """Return what gauges say of a valve, and what stands behind it or what to do.
 
-    read: by gauges; words: in the units shown. Source: the verdict.
+    read: by gauges; words: in the units shown.
     """
     fit, wanted = read.fitted, read.expected
     told = _sold(read, words)

@@ -102,7 +102,7 @@ def install(folder: Path) -> Iterator[str]:
     """Install below a folder; yields what was done, a line each.
 
     All that is written is made before the first file is, and nothing is written where a link leads.
-    Raises BuildErrors where a file cannot be written. Source: `files`.
+    Raises BuildErrors where a file cannot be written.
     """
     wanted = files(started_by())
     _no_link(folder, RECEIPT)
@@ -196,7 +196,7 @@ def remove(folder: Path) -> Iterator[str]:
     """Take out what was installed below a folder; yields what was done, a line each.
 
     What somebody changed since stays, and is named. Raises BuildErrors where a file cannot be
-    removed. Source: the receipt.
+    removed.
     """
     receipt = _receipt(folder)
     if receipt is None:

@@ -123,7 +123,6 @@ class Circuits:
 
         start: where to begin; cut: the id of a line that is taken away [text]. A wheel
         brake is an end: nothing goes on behind it.
-        Source: a walk along the lines.
         """
         shut, found, waiting = set(without), {start}, [start]
         while waiting:
@@ -137,10 +136,7 @@ class Circuits:
         return found
 
     def fed_by(self, wheel: FittedPart) -> set[str]:
-        """Return the circuits that a wheel brake is fed by; wheel: the part.
-
-        Source: `reached`.
-        """
+        """Return the circuits that a wheel brake is fed by; wheel: the part."""
         return {
             circuit
             for outlet, circuit in self.outlets.items()
@@ -161,10 +157,7 @@ class Circuits:
         return {name: frozenset(circuits) for name, circuits in found.items()}
 
     def fed_circuits(self, part: FittedPart) -> frozenset[str]:
-        """Return the circuits of the lines that end in a part; part: of the layout.
-
-        Source: `fed`.
-        """
+        """Return the circuits of the lines that end in a part; part: of the layout."""
         found: set[str] = set()
         for line in self.plumbing.lines:
             if part.id in {name.partition(".")[0] for name in (line.start, str(line.to))}:
@@ -177,7 +170,7 @@ class Circuits:
     def behind(self, valve: FittedPart) -> set[str]:
         """Return the wheels that only a valve feeds; valve: the part.
 
-        Source: those that no outlet reaches any more once the valve is shut.
+        Those that no outlet reaches any more once the valve is shut.
         """
         own = {passage(valve, port) for port in valve.ports}
         cut = set[str]()
@@ -189,7 +182,7 @@ class Circuits:
     def wheels_behind(self, line: str) -> frozenset[str]:
         """Return the wheels that only a line feeds; line: its id [text].
 
-        Source: those that no outlet reaches any more once the line is taken away.
+        Those that no outlet reaches any more once the line is taken away.
         """
         far: set[str] = set()
         for outlet in self.outlets:
@@ -200,7 +193,7 @@ class Circuits:
     def hoses_to(self, wheel: FittedPart) -> bool | None:
         """Tell whether a hose is in the way to a wheel brake, None where it is not fed.
 
-        wheel: the part. Source: it is, where no way is left without one.
+        wheel: the part.
         """
         if not self.fed_by(wheel):
             return None
@@ -231,7 +224,6 @@ def circuits_of(build: Build) -> Circuits | None:
     """Return the circuits of a build's layout, None where it has none.
 
     Those of the build that was asked last are kept: every check asks for them.
-    Source: `Circuits`.
     """
     global _last
     if build.plumbing is None:
@@ -246,7 +238,6 @@ def warned(build: Build) -> bool:
     """Return whether a pressure-differential switch is in the lines, told or laid out.
 
     A layout drawn before anybody told its kind has one all the same.
-    Source: the build.
     """
     parts = () if build.plumbing is None else build.plumbing.parts
     told = build.warning_switch in ("warns", "shuts")
@@ -259,7 +250,6 @@ def passage(part: FittedPart, port: str) -> Passage:
     part: of a layout; port: its name [text].
     A cylinder's outlets are apart, a shuttle keeps its sides apart, a valve for two circuits its
     pairs; in all other parts every port is open to every other.
-    Source: what such parts are inside.
     """
     if part.kind in ("master", "reservoir"):
         return Passage(part.id, port)

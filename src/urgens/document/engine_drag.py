@@ -34,7 +34,9 @@ def drag_at_road(reading: NumericBuild) -> Floats:
 def passed_at_rest(reading: NumericBuild) -> Floats:
     """Return the most drag that the driven axle's tyres pass on the target road [N].
 
-    reading: of the build. Source: coefficient times load, in the load case with least.
+    reading: of the build.
+
+    Coefficient times load, in the load case with least.
     """
     driven = driven_axle(reading.part.vehicle)
     cases = reading.of("vehicle").each("load_cases")

@@ -38,7 +38,8 @@ def laid_fluid(build: Build) -> Pair[AxleLaid]:
 
     Hoses count where all of them have a length, lines where all of them have a route and a tube
     that is sold. What feeds both axles counts half for each.
-    Source: the layout; the bore of the tube from the table of tubes.
+
+    The layout; the bore of the tube from the table of tubes.
     """
     global _last
     if build.plumbing is None:
@@ -51,10 +52,7 @@ def laid_fluid(build: Build) -> Pair[AxleLaid]:
 
 
 def replaced(build: Build) -> frozenset[str]:
-    """Return the paths of typed totals that the layout counts instead of.
-
-    Source: `laid_fluid`.
-    """
+    """Return the paths of typed totals that the layout counts instead of."""
     laid = laid_fluid(build)
     found = {f"lines.{axle}_hose_length" for axle in AXLES if laid.of(axle).hose_length is not None}
     if all(one.fluid is not None for one in laid):

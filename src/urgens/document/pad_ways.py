@@ -22,9 +22,10 @@ WAYS = {
 def pad_ways(build: Build, axle: Axle, units: Units | UnitSystem) -> Iterator[BuildChange]:
     """Yield the other ways to give a disc's radius, with the figures that follow from its own.
 
-    build: the document; axle: of a disc brake [-]; units: to write new figures in.
+    axle: of a disc brake [-]; units: to write new figures in.
     What nobody measured is assumed; an effective radius is known as well as what it follows from.
-    Source: the mean of the pad's two radii, as `document.brakes.disc`.
+
+    The mean of the pad's two radii, as `document.brakes.disc`.
     """
     brake, place = build.axle(axle).brake, f"{axle}.brake"
     assert isinstance(brake, Disc)

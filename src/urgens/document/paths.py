@@ -28,7 +28,7 @@ def steps(path: str) -> list[str | int]:
 def path_of(way: Sequence[str | int]) -> str:
     """Return the path of fields and indices; the other way round of `steps`.
 
-    way: of them, no quote inside [text]. Source: the form of a path.
+    way: of them, no quote inside [text].
     """
     found = ""
     for step in way:

@@ -16,7 +16,7 @@ from urgens.physics.axle import AXLES
 def possible(reading: NumericBuild) -> Bools:
     """Return where the figures of a build go together, of their common shape.
 
-    Source: the rules of the document's parts, which hold for what is typed.
+    The rules of the document's parts, which hold for what is typed.
     """
     found: Bools = np.asarray(cylinder_kind(reading.part.master).possible(reading.of("master")))
     for axle in AXLES:

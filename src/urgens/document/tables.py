@@ -42,10 +42,7 @@ class HoseTable(TableRow):
     hoses: tuple[Hose, ...]
 
     def expansion(self, hose: Hose) -> Quantity:
-        """Return the most a hose may swell, per length and pressure; hose: of the table.
-
-        Source: the table.
-        """
+        """Return the most a hose may swell, per length and pressure; hose: of the table."""
         value = hose.expansion.value / self.length.value / self.pressure.value
         return parse(f"{value * 1e12:.3f} cm^3/m/MPa", HOSE_EXPANSION)
 

@@ -13,7 +13,7 @@ Bools: TypeAlias = NDArray[np.bool_]
 def figure(value: Array) -> float:
     """Return a figure as a plain number, or as the array it is.
 
-    value: [any]. What one build has is a number, what many have an array; both go where a number
-    goes. Source: broadcasting.
+    value: any shape [any]. What one build has is a number, what many have an array; both go where a
+    number goes.
     """
     return float(value) if value.ndim == 0 else cast(float, value)

@@ -32,15 +32,12 @@ class Pair(Generic[T]):
     rear: T
 
     def of(self, axle: Axle) -> T:
-        """Return what is at one axle; axle: which [-]. Source: the two axles of a vehicle."""
+        """Return what is at one axle; axle: which [-]."""
         return self.front if axle == Axle.FRONT else self.rear
 
     def __iter__(self) -> Iterator[T]:
         return iter((self.front, self.rear))
 
     def each(self, function: Callable[[T], S]) -> "Pair[S]":
-        """Return what a function makes of both; function: of one of them [callable].
-
-        Source: the two axles of a vehicle.
-        """
+        """Return what a function makes of both; function: of one of them [callable]."""
         return Pair(function(self.front), function(self.rear))

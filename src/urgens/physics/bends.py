@@ -142,7 +142,6 @@ def route(sheet: BendSheet, frame: Frame = FORWARD) -> Array:
     """Return the corners of the route that a bend sheet makes, shape (bends + 2, 3) [m].
 
     sheet: of the line; frame: from where and how it starts [m, -].
-    Source: `bend_sheet`, turned round.
     """
     tangent = sheet.radius * np.tan(sheet.angle / 2.0)
     legs = sheet.straights + np.append(0.0, tangent) + np.append(tangent, 0.0)

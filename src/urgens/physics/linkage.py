@@ -36,7 +36,8 @@ def swung(
     pivot_to_pad: [m]; pivot_to_pushrod: [m]; rest: of the pin's arm [rad]; swing: away from the
     driver [rad]; rod_length: from pin to its far end [m], without end where not given; axis:
     distance of the cylinder's line from the pivot [m], through the pin at rest where not given.
-    Source: circle and line; the ratio is the pad's way over the rod's, by virtual work.
+
+    Circle and line; the ratio is the pad's way over the rod's, by virtual work.
     """
     radius = np.asarray(pivot_to_pushrod, dtype=float)
     now = np.subtract(rest, swing)

@@ -17,8 +17,8 @@ def with_items(
     """Return front load [N], rear load [N] and height of the centre of gravity [m], loaded.
 
     front: axle load without the items [N]; rear: [N]; cg_height: [m]; wheelbase: [m]; weights: of
-    the items, along the last axis [N]; behind_front: their distances behind the front axle,
-    negative ahead of it [m]; heights: above the road [m].
+    the items, along the last axis, (..., n) [N]; behind_front: their distances behind the front
+    axle, negative ahead of it [m]; heights: above the road [m].
     Source: moments about the front axle; heights weighted.
     """
     total = np.sum(weights, axis=-1)

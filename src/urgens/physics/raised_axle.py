@@ -78,9 +78,8 @@ def least_lift(
 ) -> float:
     """Return the smallest lift [m] whose height is off by no more than wanted; NaN if none is.
 
-    weight: [N]; wheelbase: [m]; rise: height above the hubs, about [m]; scale_error: [N];
+    weight: [N]; wheelbase: [m]; rise: height above the hubs, about [m]; scale_error: [N].
     lift_error: [m]; wanted: ± of the height [m].
-    Source: `height_error` over lifts up to half the wheelbase.
     """
     lifts = np.linspace(0.0, HIGHEST * wheelbase, TRIED + 1)[1:]
     enough = height_error(weight, wheelbase, rise, lifts, scale_error, lift_error) <= wanted

@@ -66,10 +66,9 @@ def assisted_stops(
 ) -> Array:
     """Return how many applications [-] leave at least a wanted vacuum; inf where all do.
 
-    vacuum: before the first [Pa]; least: wanted [Pa]; ambient: pressure of the air [Pa];
+    vacuum: before the first [Pa]; least: wanted [Pa]; ambient: pressure of the air [Pa].
     reservoir: volume of reservoir and hose [m³]; swept: volume of the booster [m³]; rests_in_air:
     as in `vacuum_left` [-].
-    Source: `vacuum_left`, solved for the count.
     """
     whole = np.add(reservoir, swept)
     with np.errstate(divide="ignore", invalid="ignore"):

@@ -28,7 +28,6 @@ def curve(kept: float) -> SlipCurve:
     """Return the curve whose locked wheel keeps a share of the peak.
 
     kept: share of the coefficient that a locked wheel keeps [-]; taken as 0.99 at most.
-    Source: `sin(C arctan(B/0.12))` of a locked wheel, solved for the shape by bisection.
     """
     wanted = min(kept, MOST_KEPT)
     low, high = _NARROW, _WIDE
@@ -49,6 +48,5 @@ def share(slip: Floats, of: SlipCurve) -> Array:
     """Return the share of its coefficient that a tyre uses [-].
 
     slip: in units of the slip at the peak [-]; of: the curve.
-    Source: the magic formula without its curvature factor.
     """
     return np.asarray(np.sin(of.shape * np.arctan(of.stiffness * np.asarray(slip, dtype=float))))

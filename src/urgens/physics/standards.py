@@ -59,7 +59,6 @@ class AdhesionRule(NamedTuple):
 
         used: adhesion used by the axle [-], NaN where it carries nothing.
         deceleration: [g].
-        Source: the rule.
         """
         low, high = ADHESION_RANGE
         counts = np.greater_equal(used, low - TOLERANCE) & np.less_equal(used, high + TOLERANCE)

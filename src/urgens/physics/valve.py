@@ -30,7 +30,6 @@ def adjusted_knee(
     turns: of its adjuster [-]; table_turns: settings, rising from row to row [-]; table_knees:
     knees at those settings [Pa].
     Linear between the rows, held at the ends.
-    Source: the valve's own table.
     """
     knee = np.asarray(table_knees[0], dtype=float)
     for row in range(1, len(table_turns)):
@@ -127,7 +126,6 @@ def reducing_inlet(outlet: Floats, knee: Floats, slope: Floats) -> Array:
 
     outlet: [Pa]; knee: pressure from which it reduces [Pa]; slope: outlet rise over inlet rise
     above the knee [-].
-    Source: `reducing`, solved for the inlet.
     """
     above = np.subtract(outlet, knee)
     with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
@@ -140,7 +138,6 @@ def metering_inlet(outlet: Floats, closing: Floats, opening: Floats, full: Float
 
     outlet: [Pa]; closing: inlet pressure at which it shuts [Pa]; opening: at which it starts to
     let through again [Pa]; full: from which all passes [Pa].
-    Source: `metering`, solved for the inlet.
     """
     rate = np.subtract(full, closing) / np.subtract(full, opening)
     opened = np.asarray(opening + np.subtract(outlet, closing) / rate)

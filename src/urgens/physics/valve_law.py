@@ -30,10 +30,7 @@ class Felt(NamedTuple):
 
 
 def at_rest(standing: StaticVehicle) -> Felt:
-    """Return what a standing vehicle shows its valves; standing: load cases [N, -].
-
-    Source: without downforce, and without braking.
-    """
+    """Return what a standing vehicle shows its valves; standing: load cases [N, -]."""
     return Felt(standing.rear_weight, standing.rear_weight)
 
 
@@ -51,34 +48,27 @@ class ValveLaw(Protocol):
         """Return outlet pressure [Pa] on apply.
 
         inlet: [Pa]; felt: of the vehicle.
-        Source: physics.valve.
         """
 
     def release(self, inlet: Floats, peak: Floats) -> Array:
         """Return outlet pressure [Pa] while the pedal is let go.
 
         inlet: falling [Pa]; peak: outlet pressure at the end of the apply [Pa].
-        Source: physics.valve.
         """
 
     def inlet(self, outlet: Floats, felt: Felt) -> Array:
         """Return the smallest inlet pressure [Pa] that gives an outlet's; inf where none does.
 
         outlet: [Pa]; felt: of the vehicle.
-        Source: `outlet`, solved for the inlet.
         """
 
     def bends(self, felt: Felt) -> tuple[Floats, ...]:
-        """Return the inlet pressures [Pa] at which the line bends; felt: of the vehicle.
-
-        Source: `outlet`.
-        """
+        """Return the inlet pressures [Pa] at which the line bends; felt: of the vehicle."""
 
     def knee(self, felt: Felt) -> Array | None:
         """Return the inlet pressure [Pa] from which it reduces, None for a valve without a knee.
 
         felt: of the vehicle. Infinite where nothing brings it to reduce.
-        Source: physics.valve.
         """
 
     def tolerance(self, felt: Felt) -> "tuple[ValveLaw, ValveLaw] | None":
@@ -98,29 +88,23 @@ class _WithKnee:
         raise TypeError(f"{type(self).__name__} has no knee")
 
     def knee(self, felt: Felt) -> Array:
-        """Return the knee [Pa]; felt: of the vehicle. Source: its setting."""
+        """Return the knee [Pa]; felt: of the vehicle."""
         return np.asarray(self._at(felt)[0], dtype=float)
 
     def outlet(self, inlet: Floats, felt: Felt) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; felt: of the vehicle.
-
-        Source: physics.valve.reducing.
-        """
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: of the vehicle."""
         return valve.reducing(inlet, *self._at(felt))
 
     def release(self, inlet: Floats, peak: Floats) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; peak: [Pa]. Source: physics.valve.released."""
+        """Return outlet pressure [Pa]; inlet: [Pa]; peak: [Pa]."""
         return valve.released(inlet, peak)
 
     def inlet(self, outlet: Floats, felt: Felt) -> Array:
-        """Return inlet pressure [Pa]; outlet: [Pa]; felt: of the vehicle.
-
-        Source: physics.valve.reducing_inlet.
-        """
+        """Return inlet pressure [Pa]; outlet: [Pa]; felt: of the vehicle."""
         return valve.reducing_inlet(outlet, *self._at(felt))
 
     def bends(self, felt: Felt) -> tuple[Floats, ...]:
-        """Return the knee [Pa]; felt: of the vehicle. Source: its setting."""
+        """Return the knee [Pa]; felt: of the vehicle."""
         return (self._at(felt)[0],)
 
 
@@ -136,7 +120,7 @@ class ReducingLaw(_WithKnee):
         return self.at, self.slope
 
     def tolerance(self, felt: Felt) -> tuple[Self, Self]:
-        """Return both ends; felt: of the vehicle. Source: as in `ValveLaw`."""
+        """Return both ends; felt: of the vehicle."""
         low, high = (
             replace(self, at=self.at * (1.0 + sign * KNEE_TOLERANCE), slope=_slope(self, sign))
             for sign in (-1.0, 1.0)
@@ -156,7 +140,7 @@ class LoadSensingLaw(_WithKnee):
     feels_load: bool
 
     def knee_at(self, rear_load: Floats) -> Array:
-        """Return the knee [Pa]; rear_load: [N]. Source: physics.valve.load_sensed_knee."""
+        """Return the knee [Pa]; rear_load: [N]."""
         return valve.load_sensed_knee(
             rear_load, self.light, self.heavy, self.light_knee, self.heavy_knee
         )
@@ -166,7 +150,6 @@ class LoadSensingLaw(_WithKnee):
 
         inlet: [Pa].
         While it reduces and its knee is between its two points.
-        Source: `outlet`, a straight line in the load there.
         """
         rise = np.subtract(self.heavy_knee, self.light_knee) / np.subtract(self.heavy, self.light)
         share = np.subtract(1.0, self.slope)
@@ -177,7 +160,7 @@ class LoadSensingLaw(_WithKnee):
         return self.knee_at(felt.now if self.feels_load else felt.still), self.slope
 
     def tolerance(self, felt: Felt) -> tuple[Self, Self]:
-        """Return both ends; felt: of the vehicle. Source: as in `ValveLaw`."""
+        """Return both ends; felt: of the vehicle."""
         low, high = (
             replace(
                 self,
@@ -204,15 +187,12 @@ class InertiaSensingLaw(_WithKnee):
     def outlet(self, inlet: Floats, felt: Felt) -> Array:
         """Return outlet pressure [Pa]; inlet: [Pa]; felt: whether the ball has rolled.
 
-        Source: physics.valve.reducing, the knee being where the ball shut it.
+        Physics.valve.reducing, the knee being where the ball shut it.
         """
         return valve.reducing(inlet, np.minimum(felt.closing, inlet), self.slope)
 
     def tolerance(self, felt: Felt) -> tuple[ReducingLaw, ReducingLaw] | None:
-        """Return both ends, None where the ball does not roll; felt: of the vehicle.
-
-        Source: as in `ValveLaw`.
-        """
+        """Return both ends, None where the ball does not roll; felt: of the vehicle."""
         if not np.all(np.isfinite(felt.closing)):
             return None
         return ReducingLaw(felt.closing, self.slope).tolerance(felt)
@@ -228,29 +208,23 @@ class MeteringLaw:
     feels_load = False
 
     def outlet(self, inlet: Floats, felt: Felt) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it.
-
-        Source: physics.valve.metering.
-        """
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it."""
         return valve.metering(inlet, self.closing, self.opening, self.full)
 
     def release(self, inlet: Floats, peak: Floats) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; peak: [Pa]. Source: physics.valve.released."""
+        """Return outlet pressure [Pa]; inlet: [Pa]; peak: [Pa]."""
         return valve.released(inlet, peak)
 
     def inlet(self, outlet: Floats, felt: Felt) -> Array:
-        """Return inlet pressure [Pa]; outlet: [Pa]; felt: nothing of it.
-
-        Source: physics.valve.metering_inlet.
-        """
+        """Return inlet pressure [Pa]; outlet: [Pa]; felt: nothing of it."""
         return valve.metering_inlet(outlet, self.closing, self.opening, self.full)
 
     def bends(self, felt: Felt) -> tuple[Floats, ...]:
-        """Return its three pressures [Pa]; felt: nothing of it. Source: its setting."""
+        """Return its three pressures [Pa]; felt: nothing of it."""
         return self.closing, self.opening, self.full
 
     def knee(self, felt: Felt) -> None:
-        """Return nothing: it has no knee; felt: nothing of it. Source: physics.valve."""
+        """Return nothing: it has no knee; felt: nothing of it."""
 
     def tolerance(self, felt: Felt) -> None:
         """Return nothing: none is usual; felt: nothing of it. Source: common practice."""
@@ -264,32 +238,23 @@ class ResidualLaw:
     feels_load = False
 
     def outlet(self, inlet: Floats, felt: Felt) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it.
-
-        Source: it opens freely towards the brakes.
-        """
+        """Return outlet pressure [Pa]; inlet: [Pa]; felt: nothing of it."""
         return np.asarray(inlet, dtype=float)
 
     def release(self, inlet: Floats, peak: Floats) -> Array:
-        """Return outlet pressure [Pa]; inlet: [Pa]; peak: [Pa].
-
-        Source: physics.valve.residual_released.
-        """
+        """Return outlet pressure [Pa]; inlet: [Pa]; peak: [Pa]."""
         return valve.residual_released(inlet, self.kept, peak)
 
     def inlet(self, outlet: Floats, felt: Felt) -> Array:
-        """Return inlet pressure [Pa]; outlet: [Pa]; felt: nothing of it.
-
-        Source: it opens freely towards the brakes.
-        """
+        """Return inlet pressure [Pa]; outlet: [Pa]; felt: nothing of it."""
         return np.asarray(outlet, dtype=float)
 
     def bends(self, felt: Felt) -> tuple[Floats, ...]:
-        """Return nothing: it passes all; felt: nothing of it. Source: `outlet`."""
+        """Return nothing: it passes all; felt: nothing of it."""
         return ()
 
     def knee(self, felt: Felt) -> None:
-        """Return nothing: it has no knee; felt: nothing of it. Source: physics.valve."""
+        """Return nothing: it has no knee; felt: nothing of it."""
 
     def tolerance(self, felt: Felt) -> None:
         """Return nothing: none is usual; felt: nothing of it. Source: common practice."""
@@ -304,7 +269,7 @@ def _slope(law: ReducingLaw | LoadSensingLaw, sign: float) -> Array:
 def through(laws: Iterable[ValveLaw], inlet: Array, felt: Felt) -> Array:
     """Return the pressure [Pa] behind valves in flow order.
 
-    laws: from the cylinder on; inlet: pressure at the cylinder [Pa]; felt: of the
+    laws: from the cylinder on; inlet: pressure at the cylinder, any shape [Pa]; felt: of the
     vehicle.
     Source: the outlet of one is the inlet of the next.
     """
@@ -318,7 +283,6 @@ def back_through(laws: Iterable[ValveLaw], outlet: Floats, felt: Felt) -> Array:
 
     laws: from the cylinder on; outlet: pressure behind the last [Pa]; felt: of the
     vehicle.
-    Source: `through`, turned round.
     """
     for each in reversed(tuple(laws)):
         outlet = each.inlet(outlet, felt)

@@ -105,7 +105,6 @@ def road_used(
     forces: of the front and the rear axle [N].
     loads: on them [N].
     standing: the vehicle at rest [N, -].
-    Source: adhesion used over the axle's grip factor.
     """
     front, rear = (adhesion(f, n) for f, n in zip(forces, loads, strict=True))
     return front / standing.front_grip, rear / standing.rear_grip
@@ -162,7 +161,6 @@ def states(
 
     front_force, rear_force, standing, surface, kept: as in `achieved` [N, -]; fall: what the rear
     force loses for each g, where a valve behind feels the load [N].
-    Source: `achieved`.
     """
     weight, rear_mu = standing.weight, kept * surface * standing.rear_grip
     rear_still = standing.rear_weight + standing.rear_press
@@ -188,7 +186,6 @@ def front_slides(
     """Return the deceleration [g] while the front alone slides; inf where the vehicle tips first.
 
     rear_force, standing, surface, kept, fall: as in `states` [N, -].
-    Source: `achieved`.
     """
     front_mu = kept * surface * standing.front_grip
     front_still = standing.front_weight + standing.front_press
@@ -209,7 +206,6 @@ def consistent(
     states: their decelerations [g]; forces: that both brakes could give in each of the first three
     [N]; standing: the vehicle at rest [N, -]; surface: tyre-road coefficient [-].
     A rear that leaves the ground ends it.
-    Source: `achieved`.
     """
     (front, rear), (_, rear_beside), (front_beside, _) = forces
     held = grip(standing, states.rolling, surface)

@@ -30,10 +30,11 @@ class BadJoin:
 
 
 def bad_joins(plumbing: Plumbing) -> Iterator[BadJoin]:
-    """Yield every join that leaks, strips, or cannot be made; plumbing: the layout.
+    """Yield every join that leaks, strips, or cannot be made.
 
     What is not known of a port or of an end is not judged.
-    Source: thread and seat have to match; `document.threads`.
+
+    Thread and seat have to match; `document.threads`.
     """
     parts = {part.id: part for part in plumbing.parts}
     for index, line in enumerate(plumbing.lines):

@@ -34,10 +34,7 @@ class Conversion:
 
 
 def layout_of(build: Build) -> Plumbing:
-    """Return a build's layout, the usual one where it has none; build: the document.
-
-    Source: `plumbing.draft`.
-    """
+    """Return a build's layout, the usual one where it has none."""
     if build.plumbing is not None:
         return build.plumbing
     laid = edited(build, "plumbing", drafted(build)).plumbing
@@ -48,7 +45,7 @@ def layout_of(build: Build) -> Plumbing:
 def conversion(now: Build, then: Build) -> Conversion:
     """Return what it takes to make one layout of another.
 
-    now, then: the document as it is and as it is to be.
+    now, then: as it is and as it is to be.
     A part stays where it has its id, its kind and its ports in both, a cylinder and a brake where
     they are the same in the build; a port is plugged where a plug is new on it.
     Source: common practice.

@@ -29,7 +29,8 @@ def nested(pieces: Sequence[tuple[str, float]], stock: float, saw: float) -> tup
 
     pieces: names and lengths [m]; stock: length that is sold [m]; saw: lost in each cut [m].
     Raises TooLongError where a piece is longer than the stock.
-    Source: first fit, the longest piece first; in the order given where that takes fewer.
+
+    First fit, the longest piece first; in the order given where that takes fewer.
     """
     for name, length in pieces:
         if length > stock + TIGHT:

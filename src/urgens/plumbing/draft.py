@@ -36,7 +36,7 @@ USUAL = DraftShape()
 def drafted(build: Build, shape: DraftShape = USUAL) -> Json:
     """Return the plumbing section of the usual layout, as JSON.
 
-    build: the document; shape: what is laid otherwise.
+    shape: what is laid otherwise.
     Cylinder, then the warning switch or the one body that holds it and the valves, then each
     circuit's valves, a hose at each front wheel and one to the rear axle. All ports are as they
     are usual, until somebody has looked; no line has a route yet.

@@ -13,7 +13,6 @@ def plan_of(circuits: Circuits) -> LayoutPlan:
     """Return the plan of a layout, laid out by itself; what was drawn somewhere stays there.
 
     circuits: of the layout.
-    Source: `plan_places`, `plan_ports`, `plan_runs`; roomier until there is room for all.
     """
     sizes = {part.id: size_of(part) for part in circuits.plumbing.parts}
     roomier = 1.0

@@ -19,10 +19,9 @@ HOSE = ("a", "b")
 
 
 def section_of(plumbing: Plumbing) -> Json:
-    """Return a layout as the JSON it is written as; plumbing: the layout.
+    """Return a layout as the JSON it is written as.
 
     Parts and lines are always lists; those that a file leaves out are empty.
-    Source: the build file.
     """
     return {"parts": [], "lines": []} | plumbing.model_dump(mode="json", exclude_unset=True)
 
@@ -30,9 +29,8 @@ def section_of(plumbing: Plumbing) -> Json:
 def drawn(plumbing: Plumbing, spots: Mapping[str, tuple[float, float]]) -> dict[str, list[float]]:
     """Return what draws parts elsewhere, by the path of each in the build.
 
-    plumbing: the layout; spots: shares of the plan by part [-].
+    spots: shares of the plan by part [-].
     Those that are drawn there already are left out.
-    Source: `FittedPart.drawn_at`.
     """
     found = {}
     for index, part in enumerate(plumbing.parts):
@@ -45,10 +43,7 @@ def drawn(plumbing: Plumbing, spots: Mapping[str, tuple[float, float]]) -> dict[
 
 
 def laid_anew(plumbing: Plumbing) -> Json:
-    """Return a layout that lays itself out again; plumbing: the layout.
-
-    Source: `plumbing.plan`.
-    """
+    """Return a layout that lays itself out again."""
     made = section_of(plumbing)
     for part in made["parts"]:
         part.pop("drawn_at", None)
@@ -60,11 +55,12 @@ def with_part_in(
 ) -> tuple[Json, str]:
     """Return a layout with a part put into a line, and the part's id.
 
-    plumbing: the layout; line: its id [text]; kind: of the part [text]; of: a catalogue,
+    line: its id [text]; kind: of the part [text]; of: a catalogue,
     with the ports that it has, else it has those of the line.
     The line becomes two without routes; a branch that nothing goes on from is left open, and said.
     Raises BuildErrors where there is no such line.
-    Source: the nuts of the new ends are those of the line's own.
+
+    The nuts of the new ends are those of the line's own.
     """
     made = section_of(plumbing)
     index = index_of(made["lines"], line, "line")
@@ -95,8 +91,7 @@ def with_part_in(
 def with_plug(plumbing: Plumbing, port: str) -> Json:
     """Return a layout with a plug in a port.
 
-    plumbing: the layout; port: part and port, as bl.rear [text].
-    Source: a plug of the port's own thread and seat.
+    port: part and port, as bl.rear [text].
     """
     made = section_of(plumbing)
     part, _, name = port.partition(".")
@@ -112,9 +107,10 @@ def with_plug(plumbing: Plumbing, port: str) -> Json:
 def without_part(plumbing: Plumbing, part: str) -> Json:
     """Return a layout without a part; what it joined is joined by one line.
 
-    plumbing: the layout; part: its id [text].
+    part: its id [text].
     Raises BuildErrors where it joins three lines or more, and where there is no such part.
-    Source: the first of the two lines stays, without its route, with the far end of the other.
+
+    The first of the two lines stays, without its route, with the far end of the other.
     """
     made = section_of(plumbing)
     place = index_of(made["parts"], part, "part")

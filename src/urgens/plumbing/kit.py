@@ -77,7 +77,8 @@ def audit(needed: tuple[Needed, ...], received: tuple[Received, ...], day: date)
     """Return what came beside what is needed, in the order of the list; what is not on it last.
 
     needed: the buying list; received: what came; day: today [date].
-    Source: counted; what is wrong is told before it cannot go back.
+
+    Counted; what is wrong is told before it cannot go back.
     """
     got: Counter[str] = Counter()
     back: dict[str, date] = {}

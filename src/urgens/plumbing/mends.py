@@ -23,10 +23,7 @@ MOST_TRIED = 24  # lines that are tried to be left out, one by one
 
 
 def face_of(port: Json) -> Face | None:
-    """Return thread and seat of a port, None where either is not known; port: as written [JSON].
-
-    Source: the build file.
-    """
+    """Return thread and seat of a port, None where either is not known; port: as written [JSON]."""
     return (port["thread"], port["seat"]) if {"thread", "seat"} <= port.keys() else None
 
 
@@ -42,8 +39,7 @@ def _port(section: Json, name: str) -> Json:
 def with_chain(plumbing: Plumbing, bad: BadJoin, steps: Iterable[AdapterStep]) -> Json:
     """Return a layout in which a line comes into its port by a chain of parts.
 
-    plumbing: the layout; bad: the join; steps: from the port outward.
-    Source: `plumbing.joining.chain`.
+    bad: the join; steps: from the port outward.
     """
     made = section_of(plumbing)
     key, port = ("from", "to")[bad.end], bad.port
@@ -76,7 +72,7 @@ def _screwed_in(
 def with_tee_at(plumbing: Plumbing, port: str) -> Json:
     """Return a layout in which the lines that end in one port end in a tee screwed into it.
 
-    plumbing: the layout; port: part and port, as rt.left [text].
+    port: part and port, as rt.left [text].
     Source: common practice: all its ports as the one that it is screwed into.
     """
     made = section_of(plumbing)
@@ -93,7 +89,7 @@ def with_tee_at(plumbing: Plumbing, port: str) -> Json:
 def with_lines_swapped(plumbing: Plumbing, one: str, other: str) -> Json:
     """Return a layout in which what is screwed into two ports has changed places.
 
-    plumbing: the layout; one, other: part and port [text].
+    one, other: part and port [text].
     Source: by definition; the nuts stay as they are.
     """
     made = section_of(plumbing)
@@ -110,7 +106,7 @@ def with_lines_swapped(plumbing: Plumbing, one: str, other: str) -> Json:
 def without_line(plumbing: Plumbing, line: str) -> Json:
     """Return a layout without a line, a plug in both ports that it leaves.
 
-    plumbing: the layout; line: its id [text].
+    line: its id [text].
     Source: common practice; no plug in a port that another line ends in.
     """
     made = section_of(plumbing)
@@ -127,9 +123,9 @@ def line_to_leave_out(
 ) -> tuple[str, Json] | None:
     """Return the first line without which a fault is gone, and the layout then; None: no line.
 
-    build: the document; lines: their ids, those to try first in front [text]; mended:
+    lines: their ids, those to try first in front [text]; mended:
     tells of the circuits that are left whether the fault is gone [function].
-    Every wheel that is fed stays so. Source: by trial.
+    Every wheel that is fed stays so.
     """
     assert build.plumbing is not None
     before = Circuits(build, build.plumbing)
@@ -146,7 +142,6 @@ def way_between(laid: Circuits, start: Passage, goals: set[Passage]) -> list[str
     """Return the lines from a passage to the nearest of some, the last first; [] where no way is.
 
     laid: the circuits; start: a passage; goals: others.
-    Source: breadth first.
     """
     came: dict[Passage, tuple[Passage, str]] = {}
     waiting, seen = [start], {start}
@@ -171,10 +166,10 @@ def way_between(laid: Circuits, start: Passage, goals: set[Passage]) -> list[str
 def with_wheel_joined(build: Build, wheel: str) -> Json | None:
     """Return a layout in which a wheel that nothing reaches is fed, None where no port is left.
 
-    build: the document; wheel: its name [text].
+    wheel: its name [text].
     A line is laid from an open port of the circuit that feeds the axle's other wheel, else from a
     tee in it, else from the cylinder's outlet of that axle, to the nearest open port that is open
-    to the wheel. Source: the usual layout.
+    to the wheel.
     """
     assert build.plumbing is not None
     made = section_of(build.plumbing)
@@ -218,10 +213,7 @@ def _open_near(laid: Circuits, part: str) -> str | None:
 
 
 def place_of(laid: Circuits, name: str) -> Passage:
-    """Return the passage of a port; laid: the circuits; name: part and port [text].
-
-    Source: `document.circuits.passage`.
-    """
+    """Return the passage of a port; laid: the circuits; name: part and port [text]."""
     part, _, port = name.partition(".")
     return passage(laid.parts[part], port)
 

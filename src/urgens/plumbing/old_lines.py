@@ -69,7 +69,7 @@ def bends_typed(text: str, units: Units | UnitSystem, last: str, radius: float) 
 def turned(sheet: BendSheet) -> BendSheet:
     """Return the bends of the same line from its other end; sheet: of it.
 
-    Source: straights and angles in the other order; a turn is the same about either way.
+    Straights and angles in the other order; a turn is the same about either way.
     """
     rotation = np.append(0.0, sheet.rotation[:0:-1]) if sheet.rotation.size else sheet.rotation
     straights = sheet.straights[::-1]
@@ -150,8 +150,7 @@ def _against(old: OldLine, line: MadeLine) -> float:
 def tried_words(fit: OldLineFit, units: Units | UnitSystem) -> Iterator[str]:
     """Yield how an old line does, in words.
 
-    fit: of it; units: to show in.
-    Source: what a builder would say.
+    fit: of it.
     """
     way = ", its other end first" if fit.turned else ""
     if fit.short:

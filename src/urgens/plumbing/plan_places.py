@@ -24,10 +24,7 @@ BESIDE = ("plug", "gauge", "sensor", "light-switch", "reservoir")  # stand by wh
 
 
 def grid_size(parts: int, roomier: float = 1.0) -> Spot:
-    """Return the size of a plan [steps]; parts: how many [-]; roomier: times as much room [-].
-
-    Source: as much room a part, however many there are.
-    """
+    """Return the size of a plan [steps]; parts: how many [-]; roomier: times as much room [-]."""
     wider = sqrt(max(parts / MOST, 1.0) * roomier)
     return ceil(ACROSS * wider), ceil(DOWN * wider)
 
@@ -35,7 +32,7 @@ def grid_size(parts: int, roomier: float = 1.0) -> Spot:
 def size_of(part: FittedPart) -> Spot:
     """Return how large a part is drawn [steps]; part: of the layout.
 
-    Source: its kind, and room for all its ports along two of its sides.
+    Its kind, and room for all its ports along two of its sides.
     """
     wide, high = SIZES.get(part.kind, SMALL)
     along = ceil(len(part.ports) / 2)
@@ -162,7 +159,8 @@ class PlanGround:
         """Return the upper left corner nearest to a wanted middle, None where there is no room.
 
         middle: wanted [steps]; size: of the part [steps]. The margin is kept free round it.
-        Source: sums over every window of the ground, from its running sums.
+
+        Sums over every window of the ground, from its running sums.
         """
         wide, high = (along + 1 + 2 * MARGIN for along in size)
         sums = self._sums
@@ -186,8 +184,9 @@ def placed(circuits: Circuits, sizes: dict[str, Spot], size: Spot) -> dict[str, 
     """Return the upper left corner of each part [steps], None where there is no room.
 
     circuits: of the layout; sizes: of its parts [steps]; size: of the plan [steps].
-    Source: each as near as there is room to where `wanted` has it: what is held first, then the
-    largest. Of many, each beside the one that it is fed by, so that a crowd stays in its order.
+
+    Each as near as there is room to where `wanted` has it: what is held first, then the largest. Of
+    many, each beside the one that it is fed by, so that a crowd stays in its order.
     """
     spots, ground = wanted(circuits, size), PlanGround(size)
     held = set(_anchors(circuits, size))

@@ -17,8 +17,8 @@ def with_ports(
 
     circuits: of the layout; corners: upper left of each part [steps]; sizes: of each
     [steps]; down: height of the plan [steps].
-    Source: each port looks to where the other end of its line is, first to the part, then to the
-    port.
+
+    Each port looks to where the other end of its line is, first to the part, then to the port.
     """
     made = {name: PlanPart(name, at, sizes[name], {}) for name, at in corners.items()}
     ends = _other_ends(circuits)

@@ -121,10 +121,7 @@ class Ways:
         return float(far[last]), [(spot % wide + left, spot // wide + top) for spot in spots]
 
     def lay(self, corners: tuple[Spot, ...]) -> None:
-        """Let what comes later know that a line runs here; corners: of it [steps].
-
-        Source: `BEND`, `CROSSING`.
-        """
+        """Let what comes later know that a line runs here; corners: of it [steps]."""
         for (x1, y1), (x2, y2) in pairwise(corners):
             left, right, top, foot = min(x1, x2), max(x1, x2), min(y1, y2), max(y1, y2)
             self.turn[top : foot + 1, left : right + 1] += IN_THE_WAY
@@ -153,7 +150,6 @@ def runs(
     lines: of the layout; parts: with their ports, by id [steps]; size: of the plan
     [steps].
     Short ones are laid first: they have the least choice.
-    Source: `Ways`.
     """
     ends = {}
     for line in lines:

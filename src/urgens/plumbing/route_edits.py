@@ -19,7 +19,7 @@ Figure = Literal["feed", "rotation", "angle"]
 def points_of(line: BrakeLine) -> Array:
     """Return the corners of a line's route, shape (n, 3) [m]; line: of a layout.
 
-    Source: the build file. None of them where it has no route.
+    The build file. None of them where it has no route.
     """
     points = [[one.value for one in point] for point in line.route]
     return np.array(points, dtype=float).reshape(-1, 3)
@@ -28,7 +28,7 @@ def points_of(line: BrakeLine) -> Array:
 def new_route() -> Array:
     """Return the route that a line without one begins as: a straight, shape (2, 3) [m].
 
-    Source: something to be drawn at; nobody has measured it.
+    Something to be drawn at; nobody has measured it.
     """
     return np.array([[0.0, 0.0, 0.0], [START, 0.0, 0.0]])
 
@@ -37,7 +37,8 @@ def as_written(points: Array, units: Units | UnitSystem) -> list[list[str]]:
     """Return a route as it is written into the build file.
 
     points: corners (n, 3) [m]; units: to write in.
-    Source: whole thousandths of a millimetre, which keep what is bent.
+
+    Whole thousandths of a millimetre, which keep what is bent.
     """
     name = retype(0.0, LENGTH, units).partition(" ")[2]
     places = EXACT.get(name, 4)
@@ -96,7 +97,6 @@ def with_bend(points: Array, sheet: BendSheet, bend: int, figure: Figure, value:
     points: corners (n, 3) [m]; sheet: of that route; bend: which [-]; figure: which of its
     figures [text]; value: of a feed [m], of a rotation or an angle [rad].
     The feed of the bend behind the last is the last straight.
-    Source: `physics.bends.route`, from where and as the route starts.
     """
     if figure == "feed" and bend == len(sheet.feed):
         made = replace(sheet, last=value)
@@ -111,7 +111,8 @@ def with_new_bend(points: Array, sheet: BendSheet) -> Array:
     """Return the route with a square bend more at its end, as measured bends are entered.
 
     points: corners (n, 3) [m]; sheet: of that route.
-    Source: half of the last straight before it, half behind; to be typed over.
+
+    Half of the last straight before it, half behind; to be typed over.
     """
     half = max(sheet.last / 2.0, sheet.radius)
     made = BendSheet(

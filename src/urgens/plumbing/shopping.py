@@ -17,7 +17,6 @@ def cut_from(lines: Sequence[MadeLine], stock: float, saw: float) -> tuple[Cut, 
     lines: lines as they are made; stock: length that is sold [m]; saw: lost in a cut [m].
     Lines that cannot be bent, or whose tube is not said, are not among them.
     Raises TooLongError as `nested`.
-    Source: `plumbing.cut_list`.
     """
     tubes: dict[float, Quantity] = {}
     pieces: dict[float, list[tuple[str, float]]] = {}
@@ -34,7 +33,6 @@ def cut_from(lines: Sequence[MadeLine], stock: float, saw: float) -> tuple[Cut, 
 def counted(plumbing: Plumbing) -> tuple[tuple[str, int], ...]:
     """Return what is to be bought besides tube, and how many of each, in order of its name.
 
-    plumbing: the layout.
     Two washers go with each banjo. Source: common practice: washers are used once.
     """
     found: Counter[str] = Counter()

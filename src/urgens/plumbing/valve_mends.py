@@ -13,7 +13,6 @@ def line_of_axle(laid: Circuits, axle: Axle, without: str = "") -> str | None:
 
     laid: the circuits; axle: which [-]; without: the id of a part that it
     does not end in [text].
-    Source: `Circuits.wheels_behind`; the nearest to the cylinder.
     """
     wheels = frozenset(wheel for wheel in laid.wheels if wheel.startswith(axle))
     for line in laid.plumbing.lines:
@@ -26,7 +25,7 @@ def line_of_axle(laid: Circuits, axle: Axle, without: str = "") -> str | None:
 def with_valve_moved(build: Build, valve: str, axle: Axle) -> Json | None:
     """Return a layout in which a valve stands in the line of one axle only.
 
-    build: the document; valve: the part's id [text]; axle: which [-].
+    valve: the part's id [text]; axle: which [-].
     None where no line is that axle's alone.
     Source: common practice.
     """
@@ -49,9 +48,8 @@ def with_valve_moved(build: Build, valve: str, axle: Axle) -> Json | None:
 def with_valve(build: Build, axle: Axle, index: int, kind: str) -> Json | None:
     """Return a layout with a valve of the build's list in the line of its axle.
 
-    build: the document; axle: which [-]; index: in its list [-]; kind: of the part [text].
+    axle: which [-]; index: in its list [-]; kind: of the part [text].
     None where no line is that axle's alone.
-    Source: the usual layout.
     """
     assert build.plumbing is not None
     line = line_of_axle(Circuits(build, build.plumbing), axle)
@@ -81,9 +79,8 @@ def renamed(section: Json, name: str, part: Json) -> Json:
 def with_switch_instead(build: Build, part: str) -> Json:
     """Return a layout with a switch of two sides in place of a part in which circuits meet.
 
-    build: the document of two circuits, front and rear; part: its id [text].
+    build: one of two circuits, front and rear; part: its id [text].
     Ports from which the rear outlet or a rear wheel is reached are the rear side's.
-    Source: the usual layout.
     """
     assert build.plumbing is not None
     made, laid = section_of(build.plumbing), Circuits(build, build.plumbing)
@@ -110,8 +107,9 @@ def with_switch_instead(build: Build, part: str) -> Json:
 def with_switch(build: Build) -> Json | None:
     """Return a layout with a warning switch between the lines at the two outlets, None: none.
 
-    build: the document of two circuits, front and rear.
-    Source: the usual layout; its ports have the nuts of the lines that are cut for it.
+    build: one of two circuits, front and rear.
+
+    The usual layout; its ports have the nuts of the lines that are cut for it.
     """
     assert build.plumbing is not None
     laid = Circuits(build, build.plumbing)

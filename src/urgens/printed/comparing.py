@@ -14,7 +14,7 @@ def printed_comparison(
     """Return every figure that differs, SI where it is worked out, as typed where it is typed.
 
     here, other: the documents; names: what each is called [text]; unknown: paths of the
-    history that lead nowhere [text]. Source: `guidance.compared`.
+    history that lead nowhere [text].
     """
     return {
         "here": names[0],

@@ -16,7 +16,7 @@ def printed_lines(
 ) -> dict[str, Any]:
     """Return lines, stock and parts as plain JSON values, SI throughout.
 
-    plumbing: the layout; lines: its lines; cut: from which stock;
+    lines: its lines; cut: from which stock.
     findings: what there is to say about the build.
     Source: RFC 8259; the names are those of the contract.
     """
@@ -81,8 +81,9 @@ def _line(line: MadeLine, findings: Sequence[Finding]) -> dict[str, Any]:
 def bend_words(lines: Sequence[MadeLine], units: Units) -> Iterator[str]:
     """Yield the bend sheets as a builder reads them.
 
-    lines: lines; units: to show in.
-    Source: feed, rotation and angle, in the order of the work.
+    lines: lines.
+
+    Feed, rotation and angle, in the order of the work.
     """
     for one in lines:
         if one.sheet is None:

@@ -11,7 +11,6 @@ def printed_plan(plan: WorkPlan, when: Schedule, due: tuple[Due, ...]) -> dict[s
     """Return jobs, bleeds and what is due, times of the wall's clock.
 
     plan: the plan; when: its times; due: after it.
-    Source: the contract.
     """
     starts = {slot.job: slot.start for slot in reversed(when.slots)}
     return {

@@ -30,7 +30,6 @@ from urgens.solve import solve
 def printed_proof(build: Build) -> dict[str, Any]:
     """Return what has been proved of a build, SI throughout, null where there is no figure.
 
-    build: the document.
     Source: RFC 8259; the names are those of the results.
     """
     read = gauged(build)

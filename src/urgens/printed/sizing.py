@@ -11,7 +11,7 @@ from urgens.studies.sizing import MissedWindow, SizingMap
 def printed_sizing(build: Build, sizing_map: SizingMap) -> dict[str, Any]:
     """Return a map as plain JSON values, SI throughout, null where there is no figure.
 
-    build: the document; sizing_map: its map.
+    sizing_map: its map.
     Source: RFC 8259; the names are those of the results.
     """
     return {

@@ -22,7 +22,6 @@ _PRINTED = tuple(name for name in Presses.__dataclass_fields__ if name not in _O
 def printed_solution(solution: Solution) -> dict[str, Any]:
     """Return `solution` as plain JSON values, SI throughout, null where there is no figure.
 
-    solution: of a build.
     Source: RFC 8259; the names are those of the results.
     """
     return {

@@ -13,7 +13,6 @@ def printed_trace(trace: Traced, words: FigureWords) -> dict[str, Any]:
     """Return what a fault comes to, shares of 1.
 
     trace: of it; words: in units.
-    Source: `guidance.tracing`.
     """
     return {
         "stop_driving": bool(trace.stops),
@@ -34,14 +33,14 @@ def printed_trace(trace: Traced, words: FigureWords) -> dict[str, Any]:
 
 
 def why(test: TraceTest) -> str:
-    """Return what a test is and costs; test: of it. Source: the table."""
+    """Return what a test is and costs; test: of it."""
     people = "" if test.people == 1 else f", {test.people} people"
     opens = "opens a joint" if test.opens else "opens nothing"
     return f"{test.words}: {test.minutes} min{people}, {opens}."
 
 
 def printed_tables() -> dict[str, Any]:
-    """Return signs, causes and tests. Source: the shipped tables."""
+    """Return signs, causes and tests."""
     whole = tables()
     return {
         "signs": [_sign(one) for one in whole.signs],

@@ -13,5 +13,5 @@ def figure(value: float | np.float64) -> float | None:
 
 
 def figures(values: Iterable[Any]) -> list[Any]:
-    """Return figures as nested lists of any depth; values: any shape [SI]. Source: `figure`."""
+    """Return figures as nested lists of any depth; values: any shape [SI]."""
     return [figures(v) if np.ndim(v) else figure(v) for v in values]

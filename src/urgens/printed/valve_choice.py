@@ -14,7 +14,7 @@ def printed_choice(
 ) -> dict[str, Any]:
     """Return candidates as plain JSON values, SI throughout, null where there is no figure.
 
-    build: the document; candidates: its candidates, ranked; surfaces: that were
+    candidates: its candidates, ranked; surfaces: that were
     looked at [-].
     Source: RFC 8259; the names are those of the results.
     """

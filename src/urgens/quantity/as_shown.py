@@ -23,7 +23,7 @@ _TYPED = re.compile(r"(?P<number>.*\d)\s*(?P<unit>\D+)")
 def in_words(words: str, kind: QuantityKind, units: Units | UnitSystem) -> str:
     """Return words in which each {quantity} is written in the units shown.
 
-    words: "about {130 psi}" [text]; kind: of all of them; units: to show in.
+    words: "about {130 psi}" [text]; kind: of all of them.
     Raises QuantityError where one is none.
     Source: by definition.
     """
@@ -35,7 +35,7 @@ def shown(
 ) -> ShownFigure:
     """Return a figure as typed where its unit is the one shown, else converted.
 
-    value: of a build, None where there is none [any]; kind: of it; units: to show in.
+    value: of a build, None where there is none [any]; kind: of it.
     Source: common practice: nobody reads 15/16 in as 0.9375.
     """
     if value is None:

@@ -28,7 +28,7 @@ def road(text: str) -> float:
 def looked_at(speed: float) -> float:
     """Return a speed [m/s] that can be looked at; raises QuantityError.
 
-    speed: [m/s]. Source: no road vehicle brakes from a higher one.
+    speed: [m/s].
     """
     if not 0.0 <= speed <= FASTEST:
         raise QuantityError(

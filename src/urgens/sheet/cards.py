@@ -33,8 +33,8 @@ class PersonCard(NamedTuple):
 def cards(build: Build, procedure: Procedure, title: str, people: int) -> tuple[PersonCard, ...]:
     """Return the checklist of a procedure, then a card for each person where there are more.
 
-    build: the document; procedure: the procedure; title: of it [text]; people:
-    how many come [-]. Source: `guidance.procedures.people`.
+    procedure: the procedure; title: of it [text]; people:
+    how many come [-].
     """
     rows = tuple(
         CardRow(

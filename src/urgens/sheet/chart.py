@@ -13,7 +13,7 @@ MOST_NAMED, MOST_LETTERS = 6, 30  # of the legend
 
 
 def pressure_chart(solution: Solution, units: UnitSystem | Units) -> bytes:
-    """Return the chart as SVG; solution: of a build; units: shown.
+    """Return the chart as SVG; units: shown.
 
     Source: the ideal distribution of physics.md section 4.
     """

@@ -15,10 +15,7 @@ Row = tuple[str, ...]
 
 
 def figure_rows(bound: Bound) -> list[Row]:
-    """Return every figure with its unit in a column of its own; bound: the chapters.
-
-    Source: the chapters.
-    """
+    """Return every figure with its unit in a column of its own; bound: the chapters."""
     rows: list[Row] = [HEADS, ("build", "", "name", "", bound.title, "", "")]
     rows.append(("build", "", "printed", "", bound.printed, "", ""))
     for chapter in bound.chapters:

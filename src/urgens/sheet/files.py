@@ -78,7 +78,7 @@ def write_solution(
 def chapters_of(solution: Solution, units: UnitSystem | Units, request: SheetRequest) -> Bound:
     """Return the chapters of a sheet as they are asked for.
 
-    solution: of a build; units: shown; request: which. Source: `sheet.chapters`.
+    units: shown; request: which.
     """
     base = solution.build if request.base is None else request.base
     told = SheetContext(solution, units, date.today(), base, request.folder, request.drawings)

@@ -216,7 +216,7 @@ class _Said:
 def counted_in(build: Build, path: str) -> str:
     """Return what a setting counts, turns or notches; nothing for any other figure.
 
-    path: of one of its figures [text]. Source: the valve.
+    path: of one of its figures [text].
     """
     return (
         str(value_at(build, path.removesuffix("turns") + "counted"))

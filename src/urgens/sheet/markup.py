@@ -53,7 +53,7 @@ def rich_text(
     """Return the chapters in the subset of HTML that Qt's documents set.
 
     bound: the chapters; marks: words that stand where drawings are put [text]; sources:
-    of pictures [text]; anchor: what names of chapters begin with [text]. Source: Qt.
+    of pictures [text]; anchor: what names of chapters begin with [text].
     """
     return rendered(
         "document.html", bound=bound, marks=marks, sources=sources, anchor=anchor, breaks=BREAKS

@@ -36,11 +36,11 @@ class Plot:
         self.most_x, self.most_y = self.most_x or 1.0, self.most_y or 1.0
 
     def x(self, value: float) -> float:
-        """Return where a figure is across; value: in the unit shown. Source: a linear scale."""
+        """Return where a figure is across; value: in the unit shown."""
         return LEFT + value / self.most_x * (self.wide - LEFT - RIGHT)
 
     def y(self, value: float) -> float:
-        """Return where a figure is down; value: in the unit shown. Source: a linear scale."""
+        """Return where a figure is down; value: in the unit shown."""
         return self.high - FOOT - value / self.most_y * (self.high - FOOT - TOP)
 
     def axes(self, across: str, up: str) -> None:

@@ -58,7 +58,7 @@ class _Stamp(NamedTuple):
 def small_copies(build: Build, folder: Path | None) -> tuple[tuple[Picture, ...], tuple[str, ...]]:
     """Return small copies of a build's photographs, and words for those that cannot be shown.
 
-    build: the document; folder: where its file lies. Source: the files.
+    folder: where its file lies.
     """
     found, missing = [], []
     for one in build.photographs:
@@ -73,7 +73,7 @@ def small_copy(photograph: Photograph, folder: Path | None) -> Picture:
     """Return a small copy of one photograph, the right way up.
 
     photograph: of a build; folder: where its file lies.
-    Raises UnreadPhotographError with the reason. Source: the file.
+    Raises UnreadPhotographError with the reason.
     """
     copy = _copied(_stamp_of(photograph, folder))
     if copy.why_not:
@@ -88,7 +88,7 @@ def small_copy(photograph: Photograph, folder: Path | None) -> Picture:
 def is_at_hand(photograph: Photograph, folder: Path | None) -> bool:
     """Tell whether a small copy, or why there is none, is known without reading a picture.
 
-    photograph: of a build; folder: where its file lies. Source: what is kept.
+    photograph: of a build; folder: where its file lies.
     """
     try:
         return _stamp_of(photograph, folder) in _kept
@@ -97,10 +97,7 @@ def is_at_hand(photograph: Photograph, folder: Path | None) -> bool:
 
 
 def check_photograph(path: Path) -> None:
-    """Raise UnreadPhotographError where a file is no photograph; path: of it.
-
-    Source: its content.
-    """
+    """Raise UnreadPhotographError where a file is no photograph; path: of it."""
     why = _copied(_stamp(path)).why_not
     if why:
         raise UnreadPhotographError(why)

@@ -37,7 +37,6 @@ class Crossings:
         """Tell whether the rear is above somewhere between two decelerations.
 
         low: [g]; high: [g].
-        Source: the crossings in order.
         """
         ends = np.append(self.z[1:], np.inf)
         return bool(np.any(self.rear_above & (self.z < high) & (ends > low)))
@@ -69,7 +68,7 @@ class AdhesionCurve:
 def line(system: System, standing: StaticVehicle, pushrod: Array) -> AdhesionCurve:
     """Return the points at `pushrod`.
 
-    system: the system; standing: one load case [N, -]; pushrod: forces [N].
+    system: the system; standing: one load case [N, -]; pushrod: forces, (m,) [N].
     Source: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory).
     """
     front, rear, z, loads = _rolling(system, standing, pushrod)
@@ -90,7 +89,7 @@ def _rolling(
 def lead(front: Array, rear: Array, loads: tuple[Array, Array], standing: StaticVehicle) -> Array:
     """Return how far the rear's share of its grip is above the front's, times both grips [N²].
 
-    front, rear: axle forces [N]; loads: on the front and the rear axle [N]; standing: load cases
+    front, rear: axle forces, any shape [N]; loads: on the front and the rear axle [N]; standing: load cases
     [N, -].
     A lifted rear is above.
     Source: each axle's force over its grip factor and load, without the division.
@@ -104,7 +103,6 @@ def whole_line(system: System, standing: StaticVehicle) -> AdhesionCurve:
     """Return the line from rest to beyond 1.2 g, or as far as any foot could press.
 
     system: the system; standing: one load case, or several down a column [N, -].
-    Source: `line`.
     """
     system = rolling(system, standing)
     z = vehicle.demand(*axle_forces(system, STRONGEST, standing), standing)
@@ -177,7 +175,8 @@ def ideal_pressures(system: System, standing: StaticVehicle, z: Array) -> tuple[
     """Return the line pressures [Pa] at which both axles use the same share of their grip.
 
     system: the system; standing: load cases [N, -]; z: deceleration [g]. The shapes broadcast.
-    Source: as `physics.vehicle.ideal_forces`, brakes inverted.
+
+    As `physics.vehicle.ideal_forces`, brakes inverted.
     """
     front, rear = vehicle.ideal_forces(standing, z)
     return _pressure_for(system.ends.front, front), _pressure_for(system.ends.rear, rear)

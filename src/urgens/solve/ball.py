@@ -23,7 +23,6 @@ def rolling(system: System, standing: StaticVehicle) -> System:
     """Return the system with its ball valve closed as it is while all wheels roll.
 
     system: the system; standing: load cases [N, -]. As it is where that is done, or has no ball.
-    Source: `_closed`.
     """
     return _closed(system, standing, NO_LIMIT, WHOLE) if system.closing is None else system
 
@@ -34,7 +33,6 @@ def sliding(system: System, standing: StaticVehicle, surface: Floats, left: Left
     system: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; left: of
     the brakes and the grip [-]. As it is where it has no ball, or where it closed while all wheels
     rolled and no axle was at its grip by then.
-    Source: `_closed`. A vehicle whose rear lifts first never reaches the ball's deceleration.
     """
     ball = system.ball
     if ball is None:

@@ -99,7 +99,6 @@ def first_rise(
     broadcast, (n, *c) [any]; values: of the function at those, shape (n, *columns) [any]; rises:
     which columns do at all (c,) [-]; exact: as in `crossing` [-].
     Elsewhere the result means nothing.
-    Source: `crossing` in the first bracket.
     """
     shape, columns = values.shape[1:], values.reshape(len(tried), -1)
     column, first = np.arange(columns.shape[1]), np.maximum(np.argmax(columns >= 0.0, axis=0), 1)

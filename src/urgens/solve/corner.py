@@ -12,7 +12,7 @@ def corner_locks(
 ) -> tuple[tuple[float, ...], FirstLock] | None:
     """Return the roads that give such a corner, and who locks first there; None without a corner.
 
-    solution: of a build; surfaces: tyre-road coefficients, else every judged one [-]. The arrays
+    surfaces: tyre-road coefficients, else every judged one [-]. The arrays
     are of load cases (rows) and roads (columns).
     Source: friction circle of each axle: inside wheels, roll and cornering stiffness left out.
     """
@@ -28,8 +28,7 @@ def corner_locks(
 def cornering(solution: Solution) -> StaticVehicle | None:
     """Return the load case chosen with the grip that the corner leaves on the road looked at.
 
-    solution: of a build. None without a corner, and where that road gives none such.
-    Source: as in `corner_locks`.
+    None without a corner, and where that road gives none such.
     """
     lateral = solution.build.targets.corner
     if lateral == 0.0 or not _leaves(solution, solution.surface):

@@ -19,7 +19,6 @@ def effort_for(system: System, standing: StaticVehicle, deceleration: float) -> 
     """Return the smallest effort [N] that asks for a deceleration, NaN where max_effort does not.
 
     system: the system; standing: one load case [N, -]; deceleration: by demand [g].
-    Source: as `solve.press`, inverted in a bracket.
     """
     system = rolling(system, standing)
 
@@ -42,7 +41,6 @@ def run_out_effort(system: System) -> float:
     """Return the effort [N] from which the booster helps no more, inf where it has no gain.
 
     system: the system.
-    Source: physics.booster and physics.pedal.
     """
     assist = system.booster
     end = run_out(assist.crack_force, assist.jump_in, assist.gain, assist.assist_limit)

@@ -34,7 +34,7 @@ class Hold:
 def hold(build: Build, system: System, standing: StaticVehicle, surface: float) -> Hold | None:
     """Return whether the brakes hold the launch, None where no launch is given.
 
-    build: the document; system: its system; standing: one load case [N, -]; surface:
+    system: its system; standing: one load case [N, -]; surface:
     tyre-road coefficient, unless the launch has its own [-].
     Source: moments about the driven hubs; the road passes the other axle's force.
     """
@@ -67,9 +67,8 @@ def hold_effort(
 ) -> Array:
     """Return the smallest effort [N] that holds, for a system of arrays; NaN where none does.
 
-    build: the document, with a launch; system: its system, of arrays that broadcast to
+    build: one with a launch; system: its system, of arrays that broadcast to
     `shape`; standing: one load case [N, -]; shape: of the systems [-].
-    Source: `hold`, on the target's surface unless the launch has its own.
     """
     line = _line_of(build, build.targets.surface)
     if line is None:
@@ -90,7 +89,7 @@ def held_by(
 ) -> tuple[Array, Array]:
     """Return the torque held at the driven hubs [N·m], and the three limits on the road [N].
 
-    build: the document, with a launch; system: its system; standing: one load case
+    build: one with a launch; system: its system; standing: one load case
     [N, -]; effort: foot forces (m,) [N]. The limits, shape (3, m), are in the order of `LIMITS`.
     Source: moments about the driven hubs.
     """

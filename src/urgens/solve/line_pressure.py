@@ -23,16 +23,13 @@ class LinePressures(NamedTuple):
 def pushrod_force(system: System, effort: Floats) -> Array:
     """Return pushrod force [N].
 
-    system: the system; effort: foot force [N]. Source: physics.pedal.
+    system: the system; effort: foot force [N].
     """
     return pedal.pushrod_force(effort, system.pedal_ratio, system.pedal_efficiency)
 
 
 def booster_output(system: System, pushrod: Floats) -> Array:
-    """Return the force [N] on the cylinder; system: the system; pushrod: force [N].
-
-    Source: physics.booster.
-    """
+    """Return the force [N] on the cylinder; system: the system; pushrod: force [N]."""
     assist = system.booster
     return booster.output_force(
         pushrod,
@@ -46,9 +43,8 @@ def booster_output(system: System, pushrod: Floats) -> Array:
 def line_pressures(system: System, output: Array, felt: Felt) -> LinePressures:
     """Return all line pressures [Pa].
 
-    system: the system, its ball closed where it has one; output: force on the cylinder [N]; felt:
-    what the valves feel of the vehicle.
-    Source: physics.cylinder, physics.valve.
+    system: the system, its ball closed where it has one; output: force on the cylinder, any shape
+    [N]; felt: what the valves feel of the vehicle.
     """
     if system.closing is not None:
         felt = felt._replace(closing=system.closing)
@@ -70,7 +66,7 @@ def _cylinder_pressure(part: Cylinder, output: Array) -> Array:
 def wheel_torque(end: WheelEnd, pressure: Floats) -> Array:
     """Return one wheel's brake torque [N·m]; end: its brake; pressure: at the wheel [Pa].
 
-    Source: physics.disc, physics.drum: proportional above the threshold.
+    Physics.disc, physics.drum: proportional above the threshold.
     """
     return np.asarray(end.torque_per_pressure * np.maximum(pressure - end.threshold, 0.0))
 
@@ -79,7 +75,6 @@ def forces_at(system: System, lines: LinePressures) -> tuple[Array, Array]:
     """Return front and rear axle force [N]; system: the system; lines: pressures [Pa].
 
     The engine's drag counts while the wheels roll.
-    Source: physics.tyre.
     """
     front = _axle_force(system.ends.front, lines.front) + system.drag.front
     return front, _axle_force(system.ends.rear, lines.rear) + system.drag.rear

@@ -54,19 +54,19 @@ class Presses:
     pedal_travel: Array
 
     def master(self, axle: Axle) -> Array:
-        """Return the pressure at an axle's cylinder [Pa]; axle: which [-]. Source: the fields."""
+        """Return the pressure at an axle's cylinder [Pa]; axle: which [-]."""
         return self.master_front if axle == Axle.FRONT else self.master_rear
 
     def pressure(self, axle: Axle) -> Array:
-        """Return the pressure at an axle's brakes [Pa]; axle: which [-]. Source: the fields."""
+        """Return the pressure at an axle's brakes [Pa]; axle: which [-]."""
         return self.front_pressure if axle == Axle.FRONT else self.rear_pressure
 
     def wheel_torque(self, axle: Axle) -> Array:
-        """Return one wheel's torque [N·m]; axle: which [-]. Source: the fields."""
+        """Return one wheel's torque [N·m]; axle: which [-]."""
         return self.front_wheel_torque if axle == Axle.FRONT else self.rear_wheel_torque
 
     def at(self, index: int) -> "Presses":
-        """Return one of the presses; index: of the effort [-]. Source: indexing."""
+        """Return one of the presses; index: of the effort [-]."""
         return Presses(**{name: getattr(self, name)[index] for name in self.__dataclass_fields__})
 
 
@@ -91,9 +91,11 @@ def _lines(system: System, output: Array, standing: StaticVehicle) -> LinePressu
 def felt_rolling(system: System, output: Array, standing: StaticVehicle) -> Felt:
     """Return what the valves feel of the vehicle while all wheels roll.
 
-    system: the system, its ball closed where it has one; output: force on the cylinder [N];
+    system: the system, its ball closed where it has one; output: force on the cylinder, any shape
+    [N].
     standing: load cases [N, -].
-    Source: the load at the deceleration that all make, solve.ball.
+
+    The load at the deceleration that all make, solve.ball.
     """
     felt = at_rest(standing)
     if system.feels_load:
@@ -106,7 +108,6 @@ def axle_forces(system: System, pushrod: Floats, standing: StaticVehicle) -> tup
     """Return front and rear axle force [N] while all wheels roll.
 
     system: the system; pushrod: force [N]; standing: load cases [N, -].
-    Source: physics, from the booster to the tyre.
     """
     return forces_at(system, rolling_lines(system, pushrod, standing))
 
@@ -121,10 +122,10 @@ def achieved(
 ) -> vehicle.Achieved:
     """Return what a surface lets the brakes achieve.
 
-    system: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
-    tyre-road coefficient [-]; left: of the brakes and the grip [-]; kept: share of its coefficient
-    that a locked axle keeps [-].
-    A dynamic valve feels the load at the achieved deceleration, a ball that deceleration.
+    system: the system; output: force on the cylinder, any shape [N]; standing: load cases [N, -];
+    surface: tyre-road coefficient [-]; left: of the brakes and the grip [-]; kept: share of its
+    coefficient that a locked axle keeps [-]. A dynamic valve feels the load at the achieved
+    deceleration, a ball that deceleration.
     Source: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory); in closed form
     where no valve depends on the deceleration.
     """
@@ -141,9 +142,8 @@ def slid(
 ) -> vehicle.Achieved:
     """Return what a surface lets the brakes achieve, the ball closed already as `sliding` has it.
 
-    system: the system; output: force on the cylinder [N]; standing: load cases [N, -]; surface:
-    tyre-road coefficient [-]; left, kept: as in `achieved` [-].
-    Source: `achieved`.
+    system: the system; output: force on the cylinder, any shape [N]; standing: load cases [N, -];
+    surface: tyre-road coefficient [-]; left, kept: as in `achieved` [-].
     """
     grip = np.multiply(surface, left.grip)
     if not system.feels_load:
@@ -156,9 +156,8 @@ def slid(
 def press(system: System, effort: Floats, standing: StaticVehicle, surface: Floats) -> Presses:
     """Return what pressing with `effort` does.
 
-    system: the system; effort: foot force [N], any shape; standing: one load case [N, -];
+    system: the system; effort: foot force [N], any shape; standing: one load case [N, -].
     surface: tyre-road coefficient [-].
-    Source: as its parts, in order.
     """
     effort = np.asarray(effort, dtype=float)
     system = rolling(system, standing)

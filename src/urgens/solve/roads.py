@@ -7,7 +7,7 @@ STEP = 0.05  # between roads that are judged [-]
 
 
 def named_roads(build: Build) -> tuple[float, ...]:
-    """Return the roads that have a name: ice, wet and the target's [-]; build: the document.
+    """Return the roads that have a name: ice, wet and the target's [-].
 
     Source: common practice.
     """
@@ -15,7 +15,7 @@ def named_roads(build: Build) -> tuple[float, ...]:
 
 
 def every_road(build: Build) -> tuple[float, ...]:
-    """Return the roads who locks first is judged on, rising [-]; build: the document.
+    """Return the roads who locks first is judged on, rising [-].
 
     From ice to the target's, so that a build that is right on both is not wrong between.
     Source: by definition.

@@ -24,7 +24,7 @@ class Left(NamedTuple):
     grip: float = 1.0
 
     def of(self, forces: "Forces") -> "Forces":
-        """Return what is left of axle forces [N]; forces: of the whole [N]. Source: the shares."""
+        """Return what is left of axle forces [N]; forces: of the whole [N]."""
         return forces if self is WHOLE else (self.front * forces[0], self.rear * forces[1])
 
 
@@ -38,7 +38,6 @@ def felt_at(standing: StaticVehicle, z: Floats) -> Felt:
     """Return what valves feel while the vehicle decelerates.
 
     standing: load cases [N, -]; z: deceleration [g].
-    Source: physics.vehicle.axle_loads.
     """
     return Felt(vehicle.axle_loads(standing, z)[1], standing.rear_weight)
 
@@ -46,7 +45,8 @@ def felt_at(standing: StaticVehicle, z: Floats) -> Felt:
 def settled_lines(system: System, output: Array, standing: StaticVehicle) -> LinePressures:
     """Return line pressures [Pa] where a dynamic valve and the deceleration of all wheels agree.
 
-    system: the system, its ball closed where it has one; output: force on the cylinder [N];
+    system: the system, its ball closed where it has one; output: force on the cylinder, any shape
+    [N];
     standing: load cases [N, -]. More deceleration unloads the rear, which lowers the knee: the root
     is the only one. As in `settled_states`.
     Source: Limpert, Brake Design and Safety, load-sensing valves (from memory).
@@ -74,14 +74,14 @@ def settled_states(
 ) -> tuple[States, tuple[Forces, ...]]:
     """Return the decelerations [g] at which a dynamic valve agrees with each state of the axles.
 
-    system: the system, its ball closed where it has one; output: force on the cylinder [N];
+    system: the system, its ball closed where it has one; output: force on the cylinder, any shape
+    [N].
     standing: load cases [N, -]; grip: the road's coefficient, of what is left [-]; left: of the
-    brakes [-];
+    brakes [-].
     kept: share of its coefficient that a locked axle keeps [-].
     With them the forces that both brakes could give [N] in each of the first three.
     In closed form where one valve behind feels the load and nothing after it bends what it passes:
     where the root of its slanted part is off that part, the valve is at the end on that side.
-    Source: `vehicle.achieved`.
     """
     at = line_pressures(system, output, at_rest(standing))
     slope = _slope(system, at, standing)

@@ -105,14 +105,11 @@ class Solution:
         return self.system.case(self.case)
 
     def press(self, effort: float | Array) -> Presses:
-        """Return presses with the chosen load case on the chosen surface; effort: [N].
-
-        Source: `press`.
-        """
+        """Return presses with the chosen load case on the chosen surface; effort: [N]."""
         return press(self.system, effort, self.standing, self.surface)
 
     def travel(self, effort: Array) -> Array:
-        """Return the pad's travel [m] with the chosen load case; effort: [N]. Source: `press`."""
+        """Return the pad's travel [m] with the chosen load case; effort: any shape [N]."""
         made = self.system
         lines = rolling_lines(made, pushrod_force(made, effort), self.standing)
         return pedal_travel(made, effort, lines.front, lines.rear)
@@ -128,11 +125,10 @@ def solve(
 ) -> Solution:
     """Return the figures of `build`, each worked out when it is first asked for.
 
-    build: the document; load_case: its name, else the first [text]; surface: tyre-road
+    load_case: its name, else the first [text]; surface: tyre-road
     coefficient, else the target's [-]; speed: for downforce [m/s]; efforts: foot forces, else the
-    comfortable one [N].
+    comfortable one, (m,) [N].
     Raises BuildErrors where the load case is unknown.
-    Source: as its parts.
     """
     made = system(build, speed)
     case = case_index(build, load_case)
@@ -169,7 +165,6 @@ def regulation_of(
 
     system: the system; standing: one load case [N, -]; found: its line and crossings, where they
     are known.
-    Source: `solve.adhesion_curve.regulation`.
     """
     plain = standing.plain
     if found is None or plain != standing:
@@ -181,7 +176,7 @@ def regulation_of(
 def case_index(build: Build, name: str | None) -> int:
     """Return a load case's place, the first one's without a name; raises BuildErrors.
 
-    build: the document; name: of the case [text].
+    name: of the case [text].
     Source: by definition.
     """
     if name is None:

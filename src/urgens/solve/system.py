@@ -110,7 +110,8 @@ class System:
         """Return the system with other shares of the bar.
 
         front: share of the force on the front cylinder [-]; rear: on the rear one [-].
-        Source: a bar against its stop passes everything to one rod.
+
+        A bar against its stop passes everything to one rod.
         """
         shares = Pair(front, rear)
         made = (
@@ -126,7 +127,7 @@ class System:
         return replace(self, valves=Pair(self.valves.front, laws))
 
     def case(self, index: int) -> StaticVehicle:
-        """Return one load case's loads; index: of the case [-]. Source: the document."""
+        """Return one load case's loads; index: of the case [-]."""
         return StaticVehicle(*(np.asarray(value)[..., index] for value in self.standing))
 
     @property
@@ -138,9 +139,8 @@ class System:
 def system(build: Build, speed: float = 0.0, over: Laid = NOTHING) -> System:
     """Return the numbers of `build`.
 
-    build: the document; speed: for downforce [m/s]; over: figures laid over its own for a
+    speed: for downforce [m/s]; over: figures laid over its own for a
     moment, by path: numbers, or arrays of shapes that broadcast, as those of draws [SI].
-    Source: physics, one function per part.
     """
     reading = NumericBuild(build, over)
     made, master, bar = reading.of("pedal"), reading.of("master"), build.master.kind == "twin"
@@ -176,7 +176,7 @@ def _laws(valves: Sequence[NumericBuild]) -> tuple[ValveLaw, ...]:
 
 
 def rule_for(build: Build) -> AdhesionRule:
-    """Return the rule a vehicle is compared with; build: the document. Source: its use."""
+    """Return the rule a vehicle is compared with."""
     return TRUCKS if build.vehicle.use == "truck" else CARS
 
 

@@ -20,9 +20,7 @@ class Travel(NamedTuple):
 def axle_volume(figures: Volumes, axle: AxleFluid, pressure: Array) -> Array:
     """Return the fluid [m³] one axle takes.
 
-    figures: of the system; axle: one of its axles; pressure: [Pa].
-
-    Source: physics.volume.
+    figures: of the system; axle: one of its axles; pressure: any shape [Pa].
     """
     return (
         volume.brake_volume(pressure, axle.clearance_volume, axle.compliance, axle.take_up)
@@ -35,7 +33,7 @@ def axle_volume(figures: Volumes, axle: AxleFluid, pressure: Array) -> Array:
 def strokes(system: System, front: Array, rear: Array) -> tuple[Array, ...]:
     """Return the stroke [m] each chamber takes.
 
-    system: the system; front: pressure at the front brakes [Pa]; rear: at the rear [Pa].
+    system: the system; front: pressure at the front brakes, any shape [Pa]; rear: at the rear [Pa].
     Source: continuity of each chamber.
     """
     figures = system.volumes
@@ -51,8 +49,8 @@ def strokes(system: System, front: Array, rear: Array) -> tuple[Array, ...]:
 def travel(system: System, effort: Array, front: Array, rear: Array) -> Travel:
     """Return pad travel and what ends it.
 
-    system: the system; effort: [N]; front: pressure at the front brakes [Pa]; rear: at the rear
-    [Pa].
+    system: the system; effort: any shape [N]; front: pressure at the front brakes [Pa]; rear: at
+    the rear [Pa].
     Source: continuity of each chamber, levers of the pedal and the bar.
     """
     figures = system.volumes
@@ -69,9 +67,8 @@ def travel(system: System, effort: Array, front: Array, rear: Array) -> Travel:
 def pedal_travel(system: System, effort: Array, front: Array, rear: Array) -> Array:
     """Return pad travel [m], NaN where a stroke or the floor ends first.
 
-    system: the system; effort: [N]; front: pressure at the front brakes [Pa]; rear: at the rear
-    [Pa].
-    Source: `travel`.
+    system: the system; effort: any shape [N]; front: pressure at the front brakes [Pa]; rear: at
+    the rear [Pa].
     """
     found = travel(system, effort, front, rear)
     return np.where(found.stroke_ends | found.floor_ends, np.nan, found.pad)
@@ -80,8 +77,8 @@ def pedal_travel(system: System, effort: Array, front: Array, rear: Array) -> Ar
 def bar_tilt(system: System, front: Array, rear: Array) -> Array:
     """Return the angle [rad] a balance bar takes, the front's rod further in positive.
 
-    system: the system, of twin cylinders; front: pressure at the front brakes [Pa]; rear: at the
-    rear [Pa]. Raises ValueError where there is no bar.
+    system: the system, of twin cylinders; front: pressure at the front brakes, any shape [Pa];
+    rear: at the rear [Pa]. Raises ValueError where there is no bar.
     Source: geometry: both strokes over the bar's length.
     """
     if system.bar_length is None:

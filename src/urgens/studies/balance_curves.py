@@ -44,8 +44,7 @@ class BrakeCurve:
 def line(solution: Solution, efforts: Array, system: System | None = None) -> BrakeCurve:
     """Return the line of the load case chosen.
 
-    solution: of a build; efforts: foot forces (m,) [N]; system: another system than its own.
-    Source: as `solve.press`.
+    efforts: foot forces (m,) [N]; system: another system than its own.
     """
     system = solution.system if system is None else system
     lines = rolling_lines(system, pushrod_force(system, efforts), solution.standing)
@@ -65,7 +64,7 @@ def line(solution: Solution, efforts: Array, system: System | None = None) -> Br
 def efficiency_by_surface(solution: Solution, surfaces: Array) -> tuple[Array, Bools]:
     """Return efficiency at first lock, and where the rear is first, for all load cases (c, s).
 
-    solution: of a build; surfaces: tyre-road coefficients (s,) [-]. NaN where nothing locks.
+    surfaces: tyre-road coefficients (s,) [-]. NaN where nothing locks.
     Source: first lock.
     """
     made = solution.system
@@ -89,7 +88,7 @@ class SpeedLocks:
 def lock_over_speed(solution: Solution, speeds: Array) -> SpeedLocks:
     """Return the first lock on the chosen road over speed; NaN where nothing locks.
 
-    solution: of a build; speeds: (v,) [m/s].
+    speeds: (v,) [m/s].
     Source: first lock, downforce as load.
     """
     made, wings = solution.system, solution.build.vehicle.downforce
@@ -108,7 +107,6 @@ def ideal_line(solution: Solution, decelerations: Array) -> tuple[Array, Array]:
     """Return front and rear force at which both axles use the same adhesion, over the weight [-].
 
     solution: of a build, its load case chosen; decelerations: (m,) [g].
-    Source: physics.vehicle.
     """
     standing = solution.standing
     front, rear = ideal_forces(standing, decelerations)
@@ -119,7 +117,8 @@ def ideal_band(solution: Solution, decelerations: Array) -> tuple[Array, Array, 
     """Return front forces, and the lowest and highest ideal rear force over them, of the weight.
 
     solution: of a build, all its load cases; decelerations: rising (m,) [g]. Shapes (m,) [-].
-    Source: physics.vehicle, each load case over its own weight.
+
+    Physics.vehicle, each load case over its own weight.
     """
     made = solution.system
     cases = made.cases
@@ -132,8 +131,7 @@ def ideal_band(solution: Solution, decelerations: Array) -> tuple[Array, Array, 
 def at_tolerance(solution: Solution, efforts: Array) -> tuple[BrakeCurve, BrakeCurve] | None:
     """Return the line with the first rear valve that has a knee at both ends of its tolerance.
 
-    solution: of a build; efforts: foot forces (m,) [N]; None where no rear valve has a knee.
-    Source: solve.stages.
+    efforts: foot forces (m,) [N]; None where no rear valve has a knee.
     """
     made, standing = solution.system, solution.standing
     felt, closing = at_rest(standing), rolling(made, standing).closing
@@ -156,7 +154,6 @@ def efficiency_in_corner(solution: Solution, surfaces: Array) -> tuple[Array, Bo
 
     solution: of a build, its load case chosen; surfaces: tyre-road coefficients (s,) [-]. Of what
     the corner leaves for braking; NaN where it leaves nothing, or nothing locks.
-    Source: solve.corner.
     """
     found = corner_locks(solution, tuple(surfaces))
     if found is None:
@@ -176,7 +173,6 @@ def lock_lines(
 
     solution: of a build, its load case chosen; surface: tyre-road coefficient [-]; other: the
     other axle's force over the weight (m,) [-]; standing: other grip than that load case's [N, -].
-    Source: physics.vehicle.
     """
     standing = solution.standing if standing is None else standing
     force = other * standing.weight

@@ -42,10 +42,7 @@ class BalanceVerdict:
     worst_efficiency: float
 
     def lost(self, now: "BalanceVerdict") -> tuple[Wanted, ...]:
-        """Return what another has within reach and this one has not; now: the other.
-
-        Source: both verdicts.
-        """
+        """Return what another has within reach and this one has not; now: the other."""
         return tuple(one for one in self.out_of_reach if one not in now.out_of_reach)
 
     def order(self, now: "BalanceVerdict") -> tuple[float, ...]:
@@ -62,7 +59,7 @@ class BalanceVerdict:
 def verdict_of(build: Build, surfaces: Sequence[float], margin: float = MARGIN) -> BalanceVerdict:
     """Return how a build does in all its load cases.
 
-    build: the document; surfaces: tyre-road coefficients [-]; margin: wanted, as a share
+    surfaces: tyre-road coefficients [-]; margin: wanted, as a share
     of the road's coefficient [-].
     Source: first lock; half lost; pedal travel.
     """

@@ -82,9 +82,8 @@ class Column:
 def columns(build: Build, load_case: str | None, surface: float | None) -> tuple[Column, ...]:
     """Return the build and its set-ups, solved.
 
-    build: the document itself; load_case: name of one they all have, else each one's
+    build: the build itself; load_case: name of one they all have, else each one's
     first [text]; surface: tyre-road coefficient, None for each one's own [-].
-    Source: solve, one way.
     """
     names = (None, *(setup.name for setup in build.setups))
     variants = (build if name is None else with_setup(build, name) for name in names)
@@ -97,7 +96,7 @@ def column(build: Build, name: str | None, load_case: str | None, surface: float
     """Return one build, solved, as a column.
 
     build: with a set-up laid over it or not; name: of that set-up [text]; load_case: as
-    `columns` [text]; surface: as there [-]. Source: solve, one way.
+    `columns` [text]; surface: as there [-].
     """
     names = {case.name for case in build.vehicle.load_cases}
     solution = solve(build, load_case=load_case if load_case in names else None, surface=surface)

@@ -37,7 +37,7 @@ class Spread:
     closed: tuple[bool, bool] = (False, False)
 
     def outside(self, drawn: Array) -> Bools:
-        """Return which draws could not be; drawn: of the figure [SI]. Source: its limits."""
+        """Return which draws could not be; drawn: of the figure, (n,) [SI]."""
         under = drawn < self.low if self.closed[0] else drawn <= self.low
         over = drawn > self.high if self.closed[1] else drawn >= self.high
         return np.asarray(under | over)
@@ -46,7 +46,7 @@ class Spread:
 def spreads(build: Build, case: int) -> tuple[Spread, ...]:
     """Return the figures that spread: what evidence says, and what usually does.
 
-    build: the document; case: place of the load case, whose figures alone count [-].
+    case: place of the load case, whose figures alone count [-].
     Source: JCGM 101, draws of input quantities (from memory).
     """
     found = []
@@ -80,7 +80,7 @@ def _is_measured(build: Build, path: str) -> bool:
 def drawn(build: Build, figures: tuple[Spread, ...], draws: int, chance: Generator) -> Array:
     """Return draws of figures, shape (figures, draws) [SI].
 
-    build: the document; figures: that spread; draws: how many [-]; chance: to
+    figures: that spread; draws: how many [-]; chance: to
     draw with.
     Raises BuildErrors where a spread leaves hardly a figure that could be.
     Source: normal, standard deviation half the spread, drawn anew until they could be, alone and
@@ -127,9 +127,8 @@ def _drawn_once(figures: tuple[Spread, ...], draws: int, chance: Generator) -> A
 def laid(build: Build, figures: tuple[Spread, ...], values: Array) -> dict[str, Floats]:
     """Return draws by the path they lie over.
 
-    build: the document; figures: that were drawn (f,); values: of them, shape
+    figures: that were drawn (f,); values: of them, shape
     (f, ...) [SI].
-    Source: all knees of a table by the same share.
     """
     over: dict[str, Floats] = {}
     for figure, row in zip(figures, values, strict=True):

@@ -37,13 +37,13 @@ class Expected:
     reach: float
 
     def outlet(self, inlet: Array) -> Array:
-        """Return the outlet pressure [Pa]; inlet: [Pa]. Source: the valve's law."""
+        """Return the outlet pressure [Pa]; inlet: any shape [Pa]."""
         return np.asarray(self.law.outlet(inlet, self.felt))
 
     def band(self, inlet: Array) -> tuple[Array, Array]:
-        """Return the outlet at both ends of the tolerance [Pa]; inlet: [Pa].
+        """Return the outlet at both ends of the tolerance [Pa]; inlet: any shape [Pa].
 
-        Source: the valve's law at both ends; the same line twice where none is usual.
+        The valve's law at both ends; the same line twice where none is usual.
         """
         ends = self.law.tolerance(self.felt)
         if ends is None:
@@ -61,7 +61,7 @@ class Expected:
 def place_of(valve: str) -> tuple[Axle, int]:
     """Return the line and the place in it of a valve; valve: "rear[0]" [text].
 
-    Raises ValueError. Source: the build file.
+    Raises ValueError.
     """
     found = VALVE.fullmatch(valve)
     if found is None:
@@ -70,7 +70,7 @@ def place_of(valve: str) -> tuple[Axle, int]:
 
 
 def gauged_valves(build: Build) -> tuple[str, ...]:
-    """Return the places of the valves that gauges can read; build: the document.
+    """Return the places of the valves that gauges can read.
 
     Source: by definition: a residual valve shows on the way back alone.
     """
@@ -86,7 +86,7 @@ def expected(
 ) -> Expected:
     """Return what a valve is to show on the stand.
 
-    build: the document; valve: its place, "rear[0]"; case: place of the load case it stands in [-];
+    valve: its place, "rear[0]"; case: place of the load case it stands in [-].
     over: figures laid over its own, by path [SI].
     Raises BuildErrors where no such valve is fitted.
     Source: the build's own law; the pressures that its hardest foot makes.

@@ -38,7 +38,8 @@ def feel(system: System, standing: StaticVehicle, effort: float) -> Feel:
     """Return what the foot feels.
 
     system: the system; standing: one load case [N, -]; effort: foot force, above zero [N].
-    Source: as `solve.travel`; slope between efforts close by.
+
+    As `solve.travel`; slope between efforts close by.
     """
     efforts = effort * np.array([1.0 - NEAR, 1.0, 1.0 + NEAR])
     lines = rolling_lines(system, pushrod_force(system, efforts), standing)
@@ -61,9 +62,8 @@ def feel(system: System, standing: StaticVehicle, effort: float) -> Feel:
 def worn_volume(build: Build, axle: Axle) -> float | None:
     """Return what an axle draws from the reservoir as its pads wear out [m³]; both wheels.
 
-    build: the document; axle: which [-].
+    axle: which [-].
     None on a drum, whose shoes are adjusted, and where the pads' thickness is not known.
-    Source: physics.volume.
     """
     brake = build.axle(axle).brake
     if not isinstance(brake, Disc) or brake.pad_thickness is None:

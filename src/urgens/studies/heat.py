@@ -43,7 +43,7 @@ class Heated:
 def mass_heated(build: Build, axle: Axle) -> float | None:
     """Return the mass of one rotor or drum [kg], None where it is not known.
 
-    build: the document; axle: which [-]. Source: the document.
+    axle: which [-].
     """
     brake = build.axle(axle).brake
     mass = NumericBuild(brake).get(brake_kind(brake).iron)
@@ -53,8 +53,7 @@ def mass_heated(build: Build, axle: Axle) -> float | None:
 def shares(solution: Solution) -> Pair[float]:
     """Return the shares of the braking force, front and rear, at the wanted deceleration [-].
 
-    solution: of a build; at the comfortable effort where the wanted deceleration is out of reach.
-    Source: forces at the road.
+    at the comfortable effort where the wanted deceleration is out of reach.
     """
     wanted = solution.build.targets.deceleration
     effort = effort_for(solution.system, solution.standing, wanted)
@@ -69,7 +68,7 @@ def shares(solution: Solution) -> Pair[float]:
 def heated(solution: Solution, axle: Axle) -> Heated | None:
     """Return an estimate of one axle's heat, None where the iron's mass is not known.
 
-    solution: of a build; axle: which [-].
+    axle: which [-].
     Source: physics.heat, one lump a wheel; cooling and the fluid's share are assumed unless a
     temperature was measured.
     """
@@ -101,7 +100,7 @@ def heated(solution: Solution, axle: Axle) -> Heated | None:
 def fluid_at(iron: Array, solution: Solution) -> Array:
     """Return the fluid's temperature beside iron of a temperature [K].
 
-    iron: any shape [K]; solution: of a build. Source: an assumed share of the iron's excess.
+    iron: any shape [K];  Source: an assumed share of the iron's excess.
     """
     air = (solution.build.heat or Heat()).air.value
     return np.asarray(air + FLUID_SHARE * (iron - air))
@@ -110,7 +109,7 @@ def fluid_at(iron: Array, solution: Solution) -> Array:
 def boiling_points(build: Build) -> tuple[float, float] | None:
     """Return the dry and the wet boiling point of the build's fluid [K], None if not known.
 
-    build: the document. Source: FMVSS 116, the least its class must have.
+    Source: FMVSS 116, the least its class must have.
     """
     if build.fluid is None:
         return None

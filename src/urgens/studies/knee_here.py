@@ -20,7 +20,7 @@ POINTS = 161
 def knee_here(solution: Solution, index: int) -> float:
     """Return the knee [Pa] of a rear valve, the press going up in the load case chosen.
 
-    solution: of a build; index: of a valve with a knee in the rear list [-]. Infinite where no
+    index: of a valve with a knee in the rear list [-]. Infinite where no
     press reaches it. Raises TypeError for a valve without one.
     Source: Limpert, Brake Design and Safety (from memory): a static valve by the load at
     rest, a dynamic one where the pressure meets the knee of the load it makes itself, a ball
@@ -49,11 +49,10 @@ def knee_here(solution: Solution, index: int) -> float:
 def moves(solution: Solution, index: int, knee: float) -> list[Move]:
     """Return the figures of a rear valve that bring its knee to a pressure.
 
-    solution: of a build; index: of a valve with a knee [-]; knee: wanted in the load case chosen
+    index: of a valve with a knee [-]; knee: wanted in the load case chosen
     [Pa]. A load-sensing valve's knees rise together, by spring or by points; a ball's ramp gets
     steeper; an adjustable one goes to the nearest setting.
     Raises TypeError for another valve.
-    Source: `knee_here`, turned round.
     """
     valve, knee = solution.build.valves.rear[index], max(knee, LOWEST_KNEE)
     move = kind_of(valve).moves

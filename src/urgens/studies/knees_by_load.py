@@ -37,8 +37,7 @@ class KneeLine:
 def knee_line(solution: Solution, law: ValveLaw) -> KneeLine | None:
     """Return how a valve's knee follows the load, None where it does not.
 
-    solution: of a build; law: of one of its valves. A knee no press reaches is infinite.
-    Source: physics.valve, load_sensed_knee; solve.ball.
+    law: of one of its valves. A knee no press reaches is infinite.
     """
     standing = solution.system.standing
     if isinstance(law, LoadSensingLaw):
@@ -85,7 +84,7 @@ class LeverState:
 def lever_state(solution: Solution, pressed: Presses, valve: LoadSensing) -> LeverState:
     """Return how a valve's lever stands at a press.
 
-    solution: of a build; pressed: one press; valve: described by its lever.
+    pressed: one press; valve: described by its lever.
     Source: statics; physics.valve, spring_force and lever_knee.
     """
     lever = valve.lever

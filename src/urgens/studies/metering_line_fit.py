@@ -23,7 +23,7 @@ class MeteringFit:
     squares: float
 
     def outlet(self, inlet: Array) -> Array:
-        """Return the fitted outlet pressure [Pa]; inlet: [Pa]. Source: physics.valve.metering."""
+        """Return the fitted outlet pressure [Pa]; inlet: any shape [Pa]."""
         return np.asarray(metering(inlet, *self.at) - self.offset)
 
 

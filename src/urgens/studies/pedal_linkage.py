@@ -32,9 +32,8 @@ class Linkage:
 def linkage(build: Build) -> Linkage | None:
     """Return the pedal's figures along its stroke, None where its angles are not given.
 
-    build: the document.
-    Source: physics.linkage. The angles are those with the rod in its first hole; in another one
-    the same rod lets the pedal rest elsewhere.
+    Physics.linkage. The angles are those with the rod in its first hole; in another one the same
+    rod lets the pedal rest elsewhere.
     """
     made = build.pedal
     if made.angles is None:
@@ -57,8 +56,7 @@ def linkage(build: Build) -> Linkage | None:
 def along_the_stroke(build: Build, linkage: Linkage, swing: Array) -> Swung:
     """Return the linkage at any swings.
 
-    build: the document; linkage: its linkage; swing: from rest [rad].
-    Source: physics.linkage.
+    linkage: its linkage; swing: from rest, any shape [rad].
     """
     return _swung(build, linkage.rest, linkage.axis, swing)
 
@@ -80,7 +78,7 @@ def _swung(build: Build, rest: float, axis: float, swing: Array) -> Swung:
 def metal_between(build: Build, pin: float) -> Array:
     """Return the metal left between a hole and each one there is, the pivot's first [m].
 
-    build: the document; pin: pivot to the hole's middle [m]. Negative where they
+    pin: pivot to the hole's middle [m]. Negative where they
     overlap; a hole that is there already counts not for itself. Without a diameter it is the way
     from middle to middle.
     Source: geometry, holes of one diameter.

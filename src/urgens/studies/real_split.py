@@ -55,7 +55,7 @@ class Computed:
 def _share(ratio: float, relative: float) -> tuple[float, float]:
     """Return the rear's share of a front-to-rear ratio, and its error; relative: of the ratio.
 
-    Source: first-order propagation: d(1/(1+r)) = r/(1+r)² · dr/r.
+    First-order propagation: d(1/(1+r)) = r/(1+r)² · dr/r.
     """
     share = 1.0 / (1.0 + ratio)
     return share, ratio / (1.0 + ratio) ** 2 * relative
@@ -64,7 +64,7 @@ def _share(ratio: float, relative: float) -> tuple[float, float]:
 def lining_area(build: Build, axle: Axle) -> float | None:
     """Return the face of one pad or lining [m²], None where it is not given.
 
-    build: the document; axle: which [-]. Source: the document.
+    axle: which [-].
     """
     brake = build.axle(axle).brake
     if isinstance(brake, Disc):
@@ -76,7 +76,7 @@ def lining_area(build: Build, axle: Axle) -> float | None:
 def split_by_wear(build: Build, wear: Wear) -> Split | str:
     """Return the split that wear tells, or why it tells none, in words.
 
-    build: the document; wear: what linings lost.
+    wear: what linings lost.
     Source: work follows worn volume: E_f/E_r = w V_f/V_r, w of the linings; errors by first order.
     """
     areas = [lining_area(build, axle) for axle in AXLES]
@@ -135,7 +135,7 @@ def _work(solution: Solution, axle: Axle, rise: float, mass: float) -> tuple[flo
 
 
 def computed_split(solution: Solution, usual: tuple[float, float]) -> Computed:
-    """Return the rear's share over usual stops; solution: of a build; usual: from and to [g].
+    """Return the rear's share over usual stops; usual: from and to [g].
 
     Source: forces at the road at evenly many decelerations; its spread of 95 % by draws of what is
     known of each figure.
@@ -170,7 +170,7 @@ def _mean_share(system: System, efforts: Array) -> Array:
 
 
 def splits(solution: Solution) -> Pair[Split | str]:
-    """Return what wear and what heat tell, or why they tell nothing; solution: of a build.
+    """Return what wear and what heat tell, or why they tell nothing.
 
     Source: the last wear that counts; the temperatures of the build's series.
     """

@@ -56,7 +56,7 @@ def robustness(
 ) -> Robustness | None:
     """Return how often the rear locks first under the spread of all figures.
 
-    build: the document; case: place of the load case [-]; draws: how many [-]; seed: of
+    case: place of the load case [-]; draws: how many [-]; seed: of
     the draws, the same one gives the same answer [-]; progress: told the share done, answers
     whether to go on [callable]. None where it was told to stop.
     Source: Monte Carlo; first lock of every draw, influence by squared rank correlation.
@@ -94,7 +94,7 @@ class _Told:
     progress: Callable[[float], bool] | None
 
     def goes_on(self, part: float) -> bool:
-        """Tell whether to go on, this block so far; part: of it [-]. Source: who asked."""
+        """Tell whether to go on, this block so far; part: of it [-]."""
         return self.progress is None or self.progress(self.done + part * self.share)
 
 

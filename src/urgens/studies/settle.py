@@ -26,10 +26,9 @@ class Settled:
 def at_both_ends(build: Build, figures: tuple[KnownFigure, ...], surfaces: Array) -> FirstLock:
     """Return the first lock with each figure at the low, then at the high end of its spread.
 
-    build: the document; figures: one or more of it; surfaces: tyre-road
+    figures: one or more of it; surfaces: tyre-road
     coefficients (s,) [-]. The arrays have the shape (2 figures, load cases, s): all low ends,
     then all high ends.
-    Source: `first_lock`, once for all variants.
     """
     made, standing = _variants(build, figures, columns=2)
     return _of_each(first_lock(made, standing, surfaces), len(figures))
@@ -74,7 +73,7 @@ def still_to_settle(
 ) -> tuple[Settled, ...]:
     """Return the open figures, the one that moves the balance most first.
 
-    build: the document; figures: its open ones, where they are known already.
+    figures: its open ones, where they are known already.
     The margin is what the front uses above the rear at first lock, as a share of the road's
     coefficient, in each load case on every judged road; a figure moves it as far as the worse of
     its two ends does in the worst of them.
@@ -102,10 +101,9 @@ def presses_at_both_ends(
 ) -> Presses:
     """Return presses with each figure at the low, then at the high end of its spread.
 
-    build: the document; figures: one or more of it; case: place of the load
+    figures: one or more of it; case: place of the load
     case [-]; efforts: foot forces (m,) [N]; surface: tyre-road coefficient [-].
     The arrays have the shape (2 figures, m).
-    Source: `press`, once for all variants.
     """
     made, standing = _variants(build, figures, columns=1)
     chosen = StaticVehicle(*(np.asarray(value)[:, case : case + 1] for value in standing))

@@ -97,9 +97,10 @@ def sizing_map(
 ) -> SizingMap:
     """Return what every bore gives with every ratio on a build.
 
-    build: the document; case: place of the load case [-]; bores, rear_bores: (b,) [m],
+    case: place of the load case [-]; bores, rear_bores: (b,) [m],
     the same for one bore; ratios: (r,) [-]. The pedal keeps its pivot to pad.
-    Source: as `solve.press` and `solve.travel`; windows are the build's targets.
+
+    As `solve.press` and `solve.travel`; windows are the build's targets.
     """
     base = system(build)
     standing = base.case(case)
@@ -145,7 +146,7 @@ def sizing_map(
 def usual(ratios: Array, *, boosted: bool) -> Array:
     """Return how usual pedal ratios are [-]: 1 in practice's own range, down to a half far away.
 
-    ratios: [-]; boosted: whether a booster works [bool].
+    ratios: any shape [-]; boosted: whether a booster works [bool].
     Source: common practice: 5 to 7 without a booster, 3.5 to 5 with one.
     """
     low, high = BOOSTED if boosted else MANUAL
@@ -159,10 +160,7 @@ def _effort(system: System, ratios: Array, force: Array) -> Array:
 
 
 def holds_are_wanted(build: Build) -> bool:
-    """Return whether the map has a window for the launch; build: the document.
-
-    Source: a driveline to hold is given.
-    """
+    """Return whether the map has a window for the launch."""
     return build.vehicle.launch is not None
 
 
@@ -170,7 +168,6 @@ def of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> Syst
     """Return one system for all: bores down, ratios across.
 
     base: the build's system; bores, rear_bores: (b,) [m]; ratios: (r,) [-].
-    Source: broadcasting.
     """
     areas = [cylinder.bore_area(b)[:, None] for b in (bores, rear_bores)]
     one_bore = base.cylinders.rear is base.cylinders.front
@@ -192,9 +189,8 @@ def of_all(base: System, bores: Array, rear_bores: Array, ratios: Array) -> Syst
 def force_wanted(build: Build, system: System, standing: StaticVehicle, largest: float) -> Array:
     """Return the force on the pushrod for the wanted deceleration (b, 1) [N]; NaN where none does.
 
-    build: the document; system: system of all bores; standing: one load case [N, -];
+    system: system of all bores; standing: one load case [N, -].
     largest: ratio at which the largest effort may push [-]. It is the same at any ratio.
-    Source: as `solve.press`, inverted in a bracket.
     """
     one = replace(system, pedal_ratio=1.0)
     most = float(pushrod_force(one, system.max_effort)) * largest
@@ -214,9 +210,8 @@ def force_that_holds(
 ) -> Array:
     """Return the force on the pushrod that holds the launch (b, 1) [N]; NaN where none does.
 
-    build: the document, with a launch; system: system of all bores; standing: one load
+    build: one with a launch; system: system of all bores; standing: one load
     case [N, -]; largest: as in `force_wanted` [-].
-    Source: solve.hold.
     """
     one = replace(system, pedal_ratio=1.0, max_effort=system.max_effort * largest)
     shape = np.shape(system.cylinders.front.area)
@@ -258,7 +253,7 @@ def _windows(
 def rear_bores_of(build: Build, bores: Array) -> Array:
     """Return the rear bores [m] that go with front ones: apart by as much as the build's are.
 
-    build: the document; bores: (b,) [m].
+    bores: (b,) [m].
     Source: common practice: the same bore but for twin cylinders.
     """
     master = build.master

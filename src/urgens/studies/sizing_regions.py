@@ -40,7 +40,7 @@ class Regions:
     def row(self, index: int) -> list[tuple[float, float, MissedWindow]]:
         """Return a bore's stretches from ratio to ratio, neighbours of one verdict made one.
 
-        index: of the bore [-]. Source: the edges.
+        index: of the bore [-].
         """
         found: list[tuple[float, float, MissedWindow]] = []
         edges, verdicts = self.edges[index], self.verdict[index]
@@ -55,7 +55,7 @@ class Regions:
     def at(self, index: int, ratio: float) -> MissedWindow:
         """Return the verdict of a bore at a ratio of its stretches.
 
-        index: of the bore [-]; ratio: [-]. Source: the edges.
+        index: of the bore [-]; ratio: [-].
         """
         return next(kind for start, end, kind in self.row(index) if start <= ratio <= end)
 
@@ -65,7 +65,7 @@ def regions(
 ) -> Regions:
     """Return where each window of the sizing map is met, exactly.
 
-    build: the document; case: place of the load case [-]; bores, rear_bores: (b,) [m];
+    case: place of the load case [-]; bores, rear_bores: (b,) [m].
     span: lowest and highest ratio [-].
     Source: each window is met from a ratio on, or up to one: the force for the wanted
     deceleration is the same at any ratio, and so are the strokes there; pressure and the travel

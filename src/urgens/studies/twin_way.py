@@ -15,7 +15,7 @@ from urgens.studies.valve_fits import FittedWay, Search, fit_bar, without_valve
 def twin_way(build: Build, margin: float) -> Candidate | None:
     """Return how the brakes would be with twin cylinders and a bar; None where they are so.
 
-    build: the document; margin: wanted, of the road's coefficient [-]. Both bores start
+    margin: wanted, of the road's coefficient [-]. Both bores start
     from half the area of the present one, as each rod gets half of the foot; then the bar is set.
     Source: statics; `studies.valve_fits`.
     """

@@ -43,8 +43,9 @@ class Reserve:
 def reserve(build: Build, system: System, standing: StaticVehicle) -> Reserve | None:
     """Return what the reservoir keeps, None where there is none.
 
-    build: the document; system: its system; standing: one load case [N, -].
-    Source: physics.reservoir, with the assist limit of the vacuum at the end of the stroke.
+    system: its system; standing: one load case [N, -].
+
+    Physics.reservoir, with the assist limit of the vacuum at the end of the stroke.
     """
     fitted = build.booster
     if not isinstance(fitted, VacuumBooster) or fitted.reservoir is None or not fitted.working:
@@ -76,7 +77,7 @@ def _share(build: Build, system: System, standing: StaticVehicle) -> float:
 def swept_volume(build: Build, fitted: VacuumBooster, tank: Reservoir) -> float:
     """Return the air a booster takes at a press [m³]; its own figure, else area times stroke.
 
-    build: the document; fitted: its booster; tank: its reservoir.
+    fitted: its booster; tank: its reservoir.
     Source: geometry.
     """
     if tank.swept is not None:

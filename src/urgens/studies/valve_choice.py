@@ -40,10 +40,7 @@ class Candidate:
         return (self.fitted, self.verdict) if self.sold is None else self.sold
 
     def order(self, now: BalanceVerdict) -> tuple[float, ...]:
-        """Return what ranks it, as it can be bought; now: the verdict on what is fitted.
-
-        Source: `BalanceVerdict.order`.
-        """
+        """Return what ranks it, as it can be bought; now: the verdict on what is fitted."""
         return bool(self.verdict.rear_first), *self.to_take[1].order(now)
 
 
@@ -55,8 +52,8 @@ def candidates(
 ) -> tuple[Candidate, ...]:
     """Return ways to balance a build, the best first; each replaces what is in the rear circuit.
 
-    build: the document; surfaces: tyre-road coefficients, else every one from ice to the
-    target's [-]; margin: least front above rear at first lock, of the road's coefficient [-];
+    surfaces: tyre-road coefficients, else every one from ice to the
+    target's [-]; margin: least front above rear at first lock, of the road's coefficient [-].
     progress: told the share done, answers whether to go on [callable]. None of them where it was
     told to stop.
     Source: common practice: no rear first, then nothing lost, then fewest margins missed, then
@@ -87,9 +84,8 @@ def judged(
 ) -> Candidate:
     """Return a candidate as it comes out in the document, solved in full.
 
-    build: the document; way: fitted to it; roads: tyre-road coefficients [-];
+    way: fitted to it; roads: tyre-road coefficients [-].
     margin: wanted, of the road's coefficient [-]; now: the verdict on what is fitted.
-    Source: `studies.verdict`.
     """
     one = with_changes(build, way.changes)
     verdict, sold = verdict_of(one, roads, margin), None

@@ -75,7 +75,6 @@ class Search:
         """Return the order of systems, the best first.
 
         system: of arrays (c, 1, 1); count: how many, c [-].
-        Source: as `studies.verdict`, on a coarser scan.
         """
         found = first_rise_of_either(system, self._cases, self._surfaces, CLOSER)
         output = booster_output(system, pushrod_force(system, found.effort))
@@ -142,7 +141,7 @@ class Search:
 def without_valve(build: Build) -> Changes:
     """Return the edit that leaves the rear circuit only what changes nothing on apply.
 
-    build: the document. Source: a residual valve works on release.
+    Source: a residual valve works on release.
     """
     kept = [v.model_dump(mode="json") for v in build.valves.rear if isinstance(v, Residual)]
     return {"valves.rear": kept}
@@ -244,7 +243,7 @@ def _load_sensing(search: Search) -> Iterator[FittedWay]:
 def fit_bar(search: Search) -> Iterator[FittedWay]:
     """Fit where the bearing of a balance bar sits; nothing without one.
 
-    search: of a build. Source: as `candidates`.
+    search: of a build.
     """
     if search.made.bar_length is None:
         return

@@ -30,7 +30,7 @@ class Hinge:
     points: int
 
     def outlet(self, inlet: Array) -> Array:
-        """Return the fitted outlet pressure [Pa]; inlet: [Pa]. Source: the law that was fitted."""
+        """Return the fitted outlet pressure [Pa]; inlet: any shape [Pa]."""
         above = np.maximum(inlet - self.knee, 0.0)
         return np.asarray(np.minimum(inlet, self.knee) - self.offset + self.slope * above)
 

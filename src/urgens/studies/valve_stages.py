@@ -42,8 +42,7 @@ class Loop:
 def felt(solution: Solution, pressed: Presses) -> Felt:
     """Return what valves feel of the vehicle at a press, while all wheels roll.
 
-    solution: of a build; pressed: one press.
-    Source: as `document.valves.load_sensing`; `solve.ball`.
+    pressed: one press.
     """
     standing = solution.standing
     now = axle_loads(standing, pressed.demand_z)[1]
@@ -54,7 +53,7 @@ def felt(solution: Solution, pressed: Presses) -> Felt:
 def stages(solution: Solution, pressed: Presses, circuit: Axle) -> tuple[Stage, ...]:
     """Return what each valve of a circuit does at a press, in flow order.
 
-    solution: of a build; pressed: one press; circuit: the axle it feeds [-].
+    pressed: one press; circuit: the axle it feeds [-].
     Source: the outlet of one is the inlet of the next.
     """
     load = felt(solution, pressed)
@@ -70,7 +69,7 @@ def stages(solution: Solution, pressed: Presses, circuit: Axle) -> tuple[Stage, 
 def loop(solution: Solution, pressed: Presses, law: ValveLaw, hardest: float) -> Loop:
     """Return a valve's way up to a pressure and back.
 
-    solution: of a build; pressed: one press, whose load it feels; law: the valve; hardest: inlet
+    pressed: one press, whose load it feels; law: the valve; hardest: inlet
     pressure [Pa].
     Source: on release the outlet stays until the inlet has fallen to it.
     """

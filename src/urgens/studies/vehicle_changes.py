@@ -45,7 +45,7 @@ class ChangeOutcome:
 
 
 def outcome(build: Build) -> ChangeOutcome:
-    """Return how a build's balance stands on every judged road; build: the document.
+    """Return how a build's balance stands on every judged road.
 
     Source: first lock in every load case.
     """
@@ -65,9 +65,8 @@ def outcome(build: Build) -> ChangeOutcome:
 def changed(build: Build, change: VehicleChange, amount: float) -> ChangeOutcome:
     """Return how the balance stands after a change.
 
-    build: the document; change: which; amount: of it [SI, or percent].
+    change: which; amount: of it [SI, or percent].
     Raises BuildErrors where no such build can be.
-    Source: `outcome` of the build as it would be.
     """
     if change.lay is None:
         return outcome(build)
@@ -127,7 +126,7 @@ def _levers(build: Build) -> Iterator[tuple[str, Lever]]:
 def lays(build: Build, change: VehicleChange) -> bool:
     """Tell whether a change is felt by a build in a steady stop at all.
 
-    build: the document; change: which. Source: what it lays over the build.
+    change: which.
     """
     return change.lay is not None and bool(change.lay(build, change.amount))
 

@@ -28,7 +28,7 @@ SOUND = WhatIf()
 def supposed(build: Build, system: System, front: WhatIf, rear: WhatIf) -> System:
     """Return a system with faults.
 
-    build: the document; system: its system; front, rear: faults of an axle.
+    system: its system; front, rear: faults of an axle.
     Source: the volumes of `solve.travel`.
     """
     faults = Pair(front, rear)

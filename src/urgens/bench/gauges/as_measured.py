@@ -17,7 +17,7 @@ LEAST = 1e3  # Pa: no gauge is read closer
 
 
 def valve_at(build: Build, valve: str) -> Any:
-    """Return the valve at a place; build: the document; valve: "rear[0]" [text]. Source: it."""
+    """Return the valve at a place; valve: "rear[0]" [text]."""
     axle, index = place_of(valve)
     return (build.valves.front if axle == Axle.FRONT else build.valves.rear)[index]
 
@@ -25,9 +25,10 @@ def valve_at(build: Build, valve: str) -> Any:
 def as_measured(build: Build, read: ValveRead, units: Units, run: GaugeRun) -> BuildChange | None:
     """Return the edit that takes a fit into the build, None where there is nothing to take.
 
-    build: the document; read: what gauges say; units: to write figures in; run:
+    read: what gauges say; run:
     of readings.
-    Source: the fit's figures with their limits; all knees of a table by the same share.
+
+    The fit's figures with their limits; all knees of a table by the same share.
     """
     valve = read.expected.valve
     part, place = valve_at(build, valve), f"valves.{valve}"

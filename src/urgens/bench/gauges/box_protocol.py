@@ -36,7 +36,7 @@ class BoxReading:
     def get(self, *names: str) -> float | None:
         """Return the first of several figures that the box gives.
 
-        names: of them [text]. Source: its last line.
+        names: of them [text].
         """
         return next((self.values[name] for name in names if name in self.values), None)
 
@@ -68,10 +68,7 @@ class GaugeLines:
     _rest: bytes = b""
 
     def feed(self, given: bytes) -> list[BoxReading]:
-        """Return the readings in what came; given: as it came, cut anywhere.
-
-        Source: the device protocol of the documentation.
-        """
+        """Return the readings in what came; given: as it came, cut anywhere."""
         lines = (self._rest + given).split(b"\n")
         self._rest = lines.pop()
         if len(self._rest) > LONGEST_LINE:

@@ -33,7 +33,7 @@ class LiveGauges:
         self._thread.start()
 
     def taken(self) -> list[BoxReading]:
-        """Return what was read since this was asked last. Source: the port."""
+        """Return what was read since this was asked last."""
         with self._lock:
             found = list(self._readings)
             self._readings.clear()

@@ -11,7 +11,7 @@ LINES = "front", "rear"  # the brakes' own lines count before those across a val
 def as_log(readings: list[BoxReading]) -> Signals | None:
     """Return what was read as channels in SI, None where it was too little.
 
-    Source: the box's own names; the lines at the brakes where it gives them, else across the valve.
+    The box's own names; the lines at the brakes where it gives them, else across the valve.
     """
     if len(readings) < 2:
         return None

@@ -42,7 +42,7 @@ class LeverRead:
 def lever_points(run: GaugeRun) -> Array:
     """Return place of the lever [-], inlet and outlet [Pa] in the order they were read, (n, 3).
 
-    run: of readings. Source: the run itself.
+    run: of readings.
     """
     rows = [(place, into.value, out.value) for place, into, out in run.lever]
     return np.array(rows, dtype=float).reshape(-1, 3)
@@ -52,7 +52,6 @@ def expected_ends(wanted: Expected, inlet: float) -> tuple[float, float] | None:
     """Return outlet over inlet at the lightest and the heaviest load [-].
 
     wanted: of the valve; inlet: that is held [Pa]. None for a valve without a lever.
-    Source: the valve's law at both of its points.
     """
     law = wanted.law
     if not isinstance(law, LoadSensingLaw) or inlet <= 0.0:

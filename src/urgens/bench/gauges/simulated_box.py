@@ -42,15 +42,14 @@ class Box:
         self._chance = np.random.default_rng(self.seed)
 
     def head(self) -> str:
-        """Return the greeting and the header. Source: the device protocol."""
+        """Return the greeting and the header."""
         return f"{GREETING} {VERSION}\n{HEADER}\n"
 
     def line(self, at: float, foot: float, lever: float | None = None) -> str:
         """Return one line of figures.
 
-        at: time [s]; foot: [N]; lever: of a load-sensing valve, from droop (0) to bump (1), None
-        where its link is on.
-        Source: `solve`, with noise.
+        at: time [s]; foot: [N]; lever: of a load-sensing valve, from droop (0) to bump (1) [-],
+        None where its link is on.
         """
         ends, across = self._pressures(foot, lever)
         inlet, outlet = across if across is not None else ends

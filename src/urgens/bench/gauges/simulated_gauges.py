@@ -17,8 +17,7 @@ DIVISION = 0.2  # of its class: how finely it is read
 def effort_for_inlet(plant: Plant, valve: str, inlet: Array) -> Array:
     """Return the efforts that bring a pressure before a valve [N].
 
-    plant: the stand-in; valve: its place [text]; inlet: [Pa].
-    Source: its own line, between many efforts.
+    plant: the stand-in; valve: its place [text]; inlet: any shape [Pa].
     """
     axle, place = place_of(valve)
     efforts = np.linspace(0.0, float(plant.system.max_effort) * 1.5, 601)
@@ -32,10 +31,11 @@ def readings(
 ) -> list[tuple[float, float, str]]:  # fmt: skip
     """Return what two gauges show while the pedal goes down and comes up again [Pa].
 
-    plant: the stand-in; valve: its place [text]; inlet: pressures to read at, rising [Pa]; down: on
-    the way back, falling [Pa]; full_scale: of both gauges [Pa]; grade: their class [%]; chance: to
-    draw with.
-    Source: the plant's own valve; each gauge off by a zero and a scatter within its class.
+    plant: the stand-in; valve: its place [text]; inlet: pressures to read at, rising, (n,) [Pa];
+    down: on the way back, falling [Pa]; full_scale: of both gauges [Pa]; grade: their class [%];
+    chance: to draw with.
+
+    The plant's own valve; each gauge off by a zero and a scatter within its class.
     """
     axle, place = place_of(valve)
     error = grade / 100.0 * full_scale

@@ -71,7 +71,7 @@ class ValveRead:
 def rising(run: GaugeRun) -> tuple[Array, Array]:
     """Return the pairs read while the pedal went down [Pa].
 
-    run: of readings. Source: the run itself.
+    run: of readings.
     """
     return _pairs(run, "rising")
 
@@ -79,7 +79,7 @@ def rising(run: GaugeRun) -> tuple[Array, Array]:
 def falling(run: GaugeRun) -> tuple[Array, Array]:
     """Return the pairs read while the pedal came up [Pa].
 
-    run: of readings. Source: the run itself.
+    run: of readings.
     """
     return _pairs(run, "falling")
 
@@ -251,11 +251,12 @@ def _metering_read(run: GaugeRun, wanted: Expected) -> ValveRead:
 
 
 def read_next(run: GaugeRun | None, read: ValveRead | None, at: Array) -> float | None:
-    """Return the inlet pressure to read at next [Pa], None where enough is known.
+    """Return the inlet pressure to read at next, (n,) [Pa], None where enough is known.
 
     run: what was read so far; read: what it says; at: where it is to be read,
     rising [Pa].
-    Source: up first, each step once; then once more at the top while the limits are wide.
+
+    Up first, each step once; then once more at the top while the limits are wide.
     """
     inlet = rising(run)[0] if run is not None else np.empty(0)
     left = [float(one) for one in at if not np.any(np.abs(inlet - one) < 0.25 * at[0])]

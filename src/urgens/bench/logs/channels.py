@@ -91,7 +91,7 @@ class Signals:
         return self.channels["time"]
 
     def get(self, name: str) -> Array | None:
-        """Return a channel, None where the log has none; name: of it [text]. Source: the log."""
+        """Return a channel, None where the log has none; name: of it [text]."""
         return self.channels.get(name)
 
 
@@ -99,7 +99,8 @@ def unit_of(kind: Channel, text: str) -> Unit | None:
     """Return the unit that a text means for a channel, None where it is none.
 
     kind, text: of it.
-    Source: quantity.units; g is the standard acceleration here, not a gram.
+
+    Quantity.units; g is the standard acceleration here, not a gram.
     """
     spelt = text.strip().replace("^2", "²").replace("s2", "s²")
     if kind.exponents == ACCELERATION and spelt.lower() in ("g", "g's", "gs"):
@@ -113,7 +114,7 @@ def unit_of(kind: Channel, text: str) -> Unit | None:
 def propose(log: LogFile) -> Proposal:
     """Return which column is which; log: as read.
 
-    Source: names first, then units, then what is left in the order in which loggers write it.
+    Names first, then units, then what is left in the order in which loggers write it.
     """
     found: dict[str, Mapped] = {}
     questions: dict[str, str] = {}
@@ -235,7 +236,8 @@ def signals(log: LogFile, channels: Mapping[str, Mapped]) -> Signals:
     """Return a log's channels in SI; log: as read; channels: by name.
 
     Raises BuildErrors where a column is not there, a unit does not fit, or the time is missing.
-    Source: quantity.units; a deceleration is counted positive while the vehicle slows.
+
+    Quantity.units; a deceleration is counted positive while the vehicle slows.
     """
     if "time" not in channels:
         raise BuildErrors.one("time", "no column is named as the time", "name one: time=COLUMN:s")

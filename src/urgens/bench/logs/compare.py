@@ -45,10 +45,7 @@ class BeforeAfter:
 
 
 def rising_rows(signals: Signals, press: tuple[Press, ...]) -> Array:
-    """Return the rows in which presses rise; signals: the log; press: its presses.
-
-    Source: from each press's start to its highest pressure.
-    """
+    """Return the rows in which presses rise; signals: the log; press: its presses."""
     pressure = signals.get("front_pressure")
     pressure = signals.get("rear_pressure") if pressure is None else pressure
     if pressure is None or not press:
@@ -63,7 +60,7 @@ def rising_rows(signals: Signals, press: tuple[Press, ...]) -> Array:
 def along(signals: Signals, press: tuple[Press, ...], by: str, edges: Array) -> Along:
     """Return the rear pressure over another channel; signals, press: a log and its presses.
 
-    by: the channel's name [text]; edges: of the bins (b + 1,) [SI].
+    by: the channel's name [text]; edges: of the bins (b + 1,), any shape [SI].
     Source: medians and quartiles in each bin.
     """
     rows = rising_rows(signals, press)
@@ -87,7 +84,8 @@ def before_after(
     """Return two logs beside each other, None where they have no channel to compare at.
 
     press, other: each a log and its presses.
-    Source: at equal foot where both have it, else at equal front pressure.
+
+    At equal foot where both have it, else at equal front pressure.
     """
     by = next(
         (
@@ -137,7 +135,7 @@ def beside_model(
 ) -> tuple[BesideModel, ...]:
     """Return a log's figures beside those of the build.
 
-    build: the document; case: place of the load case [-]; press: the log's presses; over:
+    case: place of the load case [-]; press: the log's presses; over:
     how the build was set then, by path [SI].
     Source: medians over the presses, their quartiles, and the tolerance of the build's valve.
     """
@@ -178,7 +176,7 @@ def _at_top(built: System, case: int, press: tuple[Press, ...]) -> BesideModel |
 def model_rear(system: System, case: int, front: Array) -> Array:
     """Return the rear pressure of the model over the front's [Pa].
 
-    system: the system; case: of it [-]; front: any shape [Pa]. Source: `solve`, over many efforts.
+    system: the system; case: of it [-]; front: any shape [Pa].
     """
     efforts = np.linspace(0.0, 2.0 * float(system.max_effort), 800)
     lines = rolling_lines(system, pushrod_force(system, efforts), system.case(case))

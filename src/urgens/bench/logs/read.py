@@ -34,7 +34,6 @@ def look_through(
     file: as read; mapped: channels that somebody has named, the others are proposed; left_out:
     channels that no column is [text].
     Raises BuildErrors where a channel does not fit, or no time is there.
-    Source: `bench.channels`, `bench.log_faults`, `bench.presses`.
     """
     proposed = propose(file)
     taken = {one.column for one in mapped.values()}
@@ -52,7 +51,7 @@ def look_through(
 def read_through(path: Path, mapped: Mapping[str, Mapped]) -> ReadLog:
     """Return what the log in a file says; path: of it [text]; mapped: as in `look_through`.
 
-    Raises BuildErrors. Source: `look_through`.
+    Raises BuildErrors.
     """
     return look_through(read_log(path), mapped)
 
@@ -66,8 +65,7 @@ def digest(path: Path) -> str:
 def lies(log: Log, own: Path | None) -> Path | None:
     """Return where a file lies, beside the build's own or among the shipped ones; or None.
 
-    log: as noted; own: the build's file, None where it has none. Source: the
-    contract: logs lie beside the build.
+    log: as noted; own: the build's file, None where it has none.
     """
     places = [] if own is None else [own.parent / log.file]
     found = (path for path in (*places, logs_folder() / log.file) if path.is_file())
@@ -75,5 +73,5 @@ def lies(log: Log, own: Path | None) -> Path | None:
 
 
 def told_by(log: Log) -> dict[str, Mapped]:
-    """Return the channels that a build has of a log; log: as typed. Source: the build."""
+    """Return the channels that a build has of a log; log: as typed."""
     return {name: Mapped(one.column, one.unit) for name, one in log.channels.items()}

@@ -29,7 +29,7 @@ class LogFile:
     skipped_in_all: int = 0
 
     def column(self, name: str) -> Array:
-        """Return one column; name: of it [text]. Raises ValueError. Source: the file."""
+        """Return one column; name: of it [text]. Raises ValueError."""
         return np.asarray(self.rows[:, self.names.index(name)])
 
 

@@ -59,7 +59,7 @@ def write_csv(path: Path, signals: Signals, comments: tuple[str, ...] = ()) -> N
     """Write channels to a CSV file, whole or not at all.
 
     path: of it [text]; signals, comments: as `csv_of`.
-        Raises OSError. Source: `document.whole_file`.
+    Raises OSError.
     """
     write_whole(path, csv_of(signals, comments).encode())
 

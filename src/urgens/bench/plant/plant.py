@@ -28,14 +28,14 @@ class Plant:
     def standing(self, case: str) -> StaticVehicle:
         """Return the loads of a case [N]; case: its name [text].
 
-        Raises BuildErrors for another. Source: the system.
+        Raises BuildErrors for another.
         """
         return self.system.case(self.case_index(case))
 
     def case_index(self, case: str) -> int:
         """Return the place of a load case; case: its name [text].
 
-        Raises BuildErrors for another. Source: the system.
+        Raises BuildErrors for another.
         """
         names = self.system.case_names
         if case not in names:
@@ -47,7 +47,7 @@ class Plant:
 def plant(build: Build, seed: int | None = None, cause: InjectedFault | None = None) -> Plant:
     """Return a vehicle of a build.
 
-    build: the document; seed: of the draw of every figure that spreads, None for the
+    seed: of the draw of every figure that spreads [-], None for the
     build as it stands; cause: that is laid over it.
     Raises BuildErrors where the cause needs what the build has not.
     Source: draws of `studies.draws`; every load case its own.
@@ -74,9 +74,9 @@ def _all_spreads(build: Build) -> tuple[Spread, ...]:
 
 
 def cylinder_pressures(system: System, effort: Array) -> tuple[Array, Array]:
-    """Return front and rear pressure at the cylinder [Pa]; system: the system; effort: [N].
+    """Return front and rear pressure at the cylinder [Pa].
 
-    Source: `solve.line_pressure`.
+    system: the system; effort: any shape [N].
     """
     output = booster_output(system, pushrod_force(system, effort))
     lines = line_pressures(replace(system, valves=Pair((), ())), output, Felt(0.0, 0.0))
@@ -89,7 +89,8 @@ def followed(law: ValveLaw, inlet: Array, felt: Felt) -> Array:
     law: of the valve; inlet: over time, shape (t,) [Pa]; felt: of the vehicle.
     On the way back the outlet stays until the inlet has come down to it; a residual valve keeps
     what it keeps.
-    Source: physics.valve; what was pressed before counts, step by step.
+
+    Physics.valve; what was pressed before counts, step by step.
     """
     applied = inlet if isinstance(law, ResidualLaw) else np.asarray(law.outlet(inlet, felt))
     kept = float(law.kept) if isinstance(law, ResidualLaw) else 0.0
@@ -107,7 +108,6 @@ def across(
 
     system: the system; axle: whose line [-]; place: of the valve in it [-]; effort: over time (t,)
     [N]; felt: of the vehicle.
-    Source: the valves of a line one after another.
     """
     inlet = cylinder_pressures(system, effort)[0 if axle == Axle.FRONT else 1]
     laws = system.valves.of(axle)
@@ -120,7 +120,6 @@ def line_ends(system: System, effort: Array, felt: Felt) -> tuple[Array, Array]:
     """Return the pressures at the front and the rear brakes while the foot moves [Pa].
 
     system: the system; effort: over time (t,) [N]; felt: of the vehicle.
-    Source: `followed`, valve after valve.
     """
     found = list(cylinder_pressures(system, effort))
     for index, axle in enumerate(Axle):

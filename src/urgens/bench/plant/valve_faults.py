@@ -44,27 +44,24 @@ class InSeries:
         return self.second.outlet(self.first.outlet(inlet, felt), felt)
 
     def release(self, inlet: Floats, peak: Floats) -> Array:
-        """Return outlet pressure [Pa]; inlet: falling [Pa]; peak: [Pa]. Source: the slower one."""
+        """Return outlet pressure [Pa]; inlet: falling [Pa]; peak: [Pa]."""
         return self.second.release(inlet, peak)
 
     def inlet(self, outlet: Floats, felt: Felt) -> Array:
-        """Return inlet pressure [Pa]; outlet: [Pa]; felt: of the vehicle.
-
-        Source: `outlet`, turned round.
-        """
+        """Return inlet pressure [Pa]; outlet: [Pa]; felt: of the vehicle."""
         return self.first.inlet(self.second.inlet(outlet, felt), felt)
 
     def bends(self, felt: Felt) -> tuple[Floats, ...]:
-        """Return where either bends [Pa]; felt: of the vehicle. Source: both knees."""
+        """Return where either bends [Pa]; felt: of the vehicle."""
         behind = (self.first.inlet(at, felt) for at in self.second.bends(felt))
         return (*self.first.bends(felt), *behind)
 
     def knee(self, felt: Felt) -> Array | None:
-        """Return the first one's knee [Pa]; felt: of the vehicle. Source: `first`."""
+        """Return the first one's knee [Pa]; felt: of the vehicle."""
         return self.first.knee(felt)
 
     def tolerance(self, felt: Felt) -> None:
-        """Return nothing: nobody made the two as one; felt: of the vehicle. Source: -."""
+        """Return nothing: nobody made the two as one; felt: of the vehicle."""
 
 
 @dataclass(frozen=True)
@@ -184,7 +181,7 @@ CAUSES = (
 def cause(name: str) -> InjectedFault:
     """Return the cause of a name; name: of it [text].
 
-    Raises BuildErrors with those there are. Source: the table above.
+    Raises BuildErrors with those there are.
     """
     for one in CAUSES:
         if one.name == name:

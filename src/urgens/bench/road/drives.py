@@ -77,7 +77,7 @@ class Drive:
 
 
 def kept_by_locked(build: Build) -> float:
-    """Return the share of its coefficient that a locked wheel keeps [-]; build: the document.
+    """Return the share of its coefficient that a locked wheel keeps [-].
 
     Source: as typed; common practice of dry roads where it is not.
     """
@@ -90,9 +90,10 @@ def trial(
 ) -> StopTrial:
     """Return a stop of a build to be made.
 
-    build: the document; system: its system, or one that differs from it; case: place of its load
+    system: its system, or one that differs from it; case: place of its load
     case [-]; surface: tyre-road coefficient [-]; speed: [m/s]; foot: in time.
-    Source: the build's wings, and what its locked tyres keep.
+
+    The build's wings, and what its locked tyres keep.
     """
     wings = build.vehicle.downforce
     areas = (0.0, 0.0)
@@ -111,10 +112,9 @@ def drives(
 ) -> tuple[Drive, ...]:
     """Return stops on the test road, made all at once.
 
-    trials: one or more; step: of time [s]; uneven: yaw rate at the start [rad/s];
+    trials: one or more; step: of time [s]; uneven: yaw rate at the start [rad/s].
     goes_on: asked now and then whether to go on [callable].
     Raises StoppedError where it is told not to.
-    Source: `bench.road.drive`.
     """
     brakes = [pressed(t.made, t.standing, t.foot, LONGEST) for t in trials]
     curves = [curve(t.kept) for t in trials]
@@ -206,7 +206,8 @@ def foot_to_lock(trial: StopTrial, goes_on: Callable[[], bool] | None = None) ->
     """Return a foot that goes on until an axle locks, and holds there.
 
     trial: the stop; goes_on: asked now and then whether to go on [callable].
-    Source: the same stop with a foot that goes to the hardest in three seconds.
+
+    The same stop with a foot that goes to the hardest in three seconds.
     """
     most = float(trial.made.max_effort)
     [found] = drives([trial._replace(foot=hold(most, TO_LOCK))], goes_on=goes_on)

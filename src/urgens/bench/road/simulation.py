@@ -1,7 +1,4 @@
-"""Stops in time on a test road: a vehicle on two wheels, each of which can lock, from above.
-
-Source: `bench.single_track`; the brakes are those of the build's own system.
-"""
+"""Stops in time on a test road: a vehicle on two wheels, each of which can lock, from above."""
 
 import math
 from collections.abc import Callable
@@ -66,7 +63,7 @@ class Car(NamedTuple):
         return np.asarray(self.weight / GRAVITY * self.levers[:, 0] * -self.levers[:, 1])
 
     def body(self, of: SlipCurve) -> VehicleBody:
-        """Return what moves as steps take it; of: the tyres' curve (n,). Source: it."""
+        """Return what moves as steps take it; of: the tyres' curve (n,)."""
         front, rear = (self._axle(place, of) for place in (0, 1))
         return VehicleBody(front, rear, GRAVITY / self.weight, self.weight)
 
@@ -125,7 +122,6 @@ def drive(
     [m/s]; curve: of the tyres (n,); step: of time [s]; uneven: yaw rate at the start
     [rad/s]; goes_on: asked now and then whether to go on [callable].
     Raises StoppedError where it is told not to.
-    Source: `bench.single_track`, of fixed step; each ends at 0.3 m/s or 15 s.
     """
     start = np.stack([speed, np.zeros_like(speed), np.full_like(speed, uneven), speed, speed])
     body = car.body(curve)

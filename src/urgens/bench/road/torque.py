@@ -25,7 +25,7 @@ class Foot:
     efforts: Array
 
     def at(self, time: Array) -> Array:
-        """Return the effort [N]; time: any shape [s]. Source: straight between the times."""
+        """Return the effort [N]; time: any shape [s]."""
         return np.asarray(np.interp(time, self.times, self.efforts))
 
 
@@ -60,8 +60,6 @@ def pressed(system: System, standing: StaticVehicle, foot: Foot, longest: float)
 
     system: the system; standing: one load case [N, -]; foot: in time; longest: how long
     [s].
-    Source: `solve`, at each foot as if it stood; the wheels' pressure follows evenly over the
-    build-up's time.
     """
     system = rolling(system, standing)
     times = np.arange(0.0, longest + 2.0 * GRID, GRID)
@@ -118,7 +116,7 @@ class Torques:
     def at(self, time: float, deceleration: Array) -> Array:
         """Return both axles' torque of each stop [N·m]; time: [s]; deceleration: (n,) [g].
 
-        Source: straight between the places it was worked out at.
+        Straight between the places it was worked out at.
         """
         place = time / GRID
         step = int(place)
@@ -129,10 +127,7 @@ class Torques:
         return self._by_load(row, deceleration)
 
     def alone(self, stop: int) -> Callable[[float, float], tuple[float, float]]:
-        """Return what does for one stop what `at` does, in plain numbers; stop: its place [-].
-
-        Source: `at`.
-        """
+        """Return what does for one stop what `at` does, in plain numbers; stop: its place [-]."""
         table = self._table[:, :, stop].tolist()  # time, loads, axles
         highest, rest, moves = (
             float(one[stop]) for one in (self._highest, self._rest, self._moves)

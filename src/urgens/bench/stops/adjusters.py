@@ -30,17 +30,17 @@ class Adjuster:
     counted: str
 
     def place(self, value: float) -> int:
-        """Return the place of the setting next to a value; value: of it [-]. Source: nearness."""
+        """Return the place of the setting next to a value; value: of it [-]."""
         return int(np.argmin(np.abs(np.array(self.values) - value)))
 
     def typed(self, value: float) -> float | str:
-        """Return a setting as it is typed into a build; value: of it [SI]. Source: its kind."""
+        """Return a setting as it is typed into a build; value: of it [SI]."""
         return value if self.counted != "length" else f"{value * 1e3:.3g} mm"
 
     def laid(self, given: object) -> float | None:
         """Return a setting as a number [SI], None where it is none.
 
-        given: as typed. Source: quantity.
+        given: as typed.
         """
         if isinstance(given, Quantity):
             return given.value
@@ -52,14 +52,14 @@ class Adjuster:
         return float(given) if isinstance(given, int | float) else None
 
     def now(self, build: Build) -> float:
-        """Return the setting that stands in a build [SI]; build: the document. Source: its path."""
+        """Return the setting that stands in a build [SI]."""
         found = self.laid(value_at(build, self.path))
         assert found is not None  # an adjuster has a setting
         return found
 
 
 def adjuster(build: Build) -> Adjuster | None:
-    """Return what is turned on a build, None where nothing is: build: the document.
+    """Return what is turned on a build, None where nothing is.
 
     Source: common practice: half turns and notches of a valve behind, else the bar.
     """
@@ -77,8 +77,9 @@ def adjuster(build: Build) -> Adjuster | None:
 def set_as(build: Build, setting: Mapping[str, object]) -> dict[str, Floats]:
     """Return what lies over a build's figures where it was set otherwise [SI].
 
-    build: the document; setting: as noted, by path.
-    Source: the build's own adjuster; nothing where no setting of it is noted.
+    setting: as noted, by path.
+
+    The build's own adjuster; nothing where no setting of it is noted.
     """
     turned = adjuster(build)
     value = None if turned is None else turned.laid(setting.get(turned.path))

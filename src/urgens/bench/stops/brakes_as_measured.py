@@ -19,7 +19,7 @@ STEPS, REACH = 60, 2.5  # of bisection; times a friction that is looked for
 def brakes_as_measured(build: Build, posterior: Posterior) -> BuildChange | None:
     """Return the edit that takes what stops said into the build, None where too few of them count.
 
-    build: the document; posterior: what the stops say.
+    posterior: what the stops say.
     Source: the friction that makes each axle's torque by its factor more or less, with the limits
     of 95 % as spread; the stops are marked as taken, so that they do not count twice.
     """
@@ -49,10 +49,7 @@ def brakes_as_measured(build: Build, posterior: Posterior) -> BuildChange | None
 
 
 def friction_path(build: Build, axle: Axle) -> str:
-    """Return the path of the figure that grips at an axle; build: the document; axle: which [-].
-
-    Source: the kind of brake.
-    """
+    """Return the path of the figure that grips at an axle; axle: which [-]."""
     brake = build.axle(axle).brake
     return f"{axle}.brake.{brake_kind(brake).friction(brake)}"
 

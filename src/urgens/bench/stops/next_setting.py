@@ -53,8 +53,8 @@ def next_stop(
 ) -> NextStop | None:
     """Return the next stop, None where nothing can be set on the build.
 
-    build: the document; stops: so far, as typed; posterior: what they say; least:
-    rear factors of its front ones, where they are known already [-].
+    stops: so far, as typed; posterior: what they say; least:
+    rear factors of its front ones, where they are known already, (f,) [-].
     Source: common practice: from the front on, a step at a time, back at once where the rear
     locked; done where two neighbours bracket it, or the best was repeated wet.
     """
@@ -73,9 +73,8 @@ def choose(
 ) -> NextStop:
     """Return the next stop.
 
-    turned: what is turned; stops: that count; risks: of each setting [-]; start:
+    turned: what is turned; stops: that count; risks: of each setting, (settings,) [-]; start:
     the setting that stands now [SI].
-    Source: as `next_stop`.
     """
     tried = [(turned.place(_setting(turned, stop)), stop) for stop in stops]
     allowed = np.flatnonzero(risks < RISK)

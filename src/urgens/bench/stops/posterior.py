@@ -106,7 +106,7 @@ class Prior:
 
 
 def prior(build: Build) -> Prior:
-    """Return what is known of the brakes before any stop; build: the document.
+    """Return what is known of the brakes before any stop.
 
     Source: draws from the evidence: how far both axles' forces are off at the hard stop's foot.
     """
@@ -154,7 +154,7 @@ def deceleration_of(stop: MeasuredStop, reaction: float) -> tuple[float, float] 
 def why_not_counted(build: Build, stop: MeasuredStop) -> str | None:
     """Return why a stop says nothing of the build as it is, None where it counts.
 
-    build: the document; stop: as typed. Source: by definition.
+    stop: as typed. Source: by definition.
     """
     if not stop.counts:
         return "left out by hand"
@@ -181,8 +181,7 @@ def _why_left(build: Build, stop: MeasuredStop) -> str | None:
 def stop_system(build: Build, stop: MeasuredStop) -> tuple[System, StaticVehicle]:
     """Return the numbers of a build as it was set at a stop, and its loads then.
 
-    build: the document; stop: one that counts. Source: the stop's own setting and load
-    case.
+    stop: one that counts.
     """
     speed = 0.0 if stop.speed is None else stop.speed.value * SPEED_SHARE
     made = system(build, speed=speed, over=set_as(build, stop.setting))
@@ -210,7 +209,7 @@ def posterior(
 ) -> Posterior:
     """Return what stops say of the brakes and the road.
 
-    build: the document; stops: as typed; known: of the brakes before, the build's own
+    stops: as typed; known: of the brakes before, the build's own
     where none is given; steps: places of each factor, and of each road [-].
     Source: Bayes' rule on a grid: Gelman and others, Bayesian Data Analysis (from memory).
     """

@@ -63,7 +63,9 @@ def _before_the_front(
 
     surfaces: of the roads (s,) [-]; front: factors (a,) [-]; limits: front axle force that locks
     it on each road (s,) [N].
-    Shape (s, a) [-]. Source: rear_lock_line at each foot, the valve feeling the load at that lock.
+    Shape (s, a) [-].
+
+    Rear_lock_line at each foot, the valve feeling the load at that lock.
     """
     efforts = np.linspace(0.0, float(system.max_effort), BEFORE)
     ahead, _ = _bare_forces(system, efforts, Felt(standing.rear_weight, standing.rear_weight))
@@ -91,10 +93,9 @@ def _bare_forces(system: System, efforts: Array, felt: Felt) -> tuple[Array, Arr
 def least_factors(build: Build, turned: Adjuster, front: Array) -> Array:
     """Return the rear factor from which the rear locks first in some load case on some road [-].
 
-    build: the document; turned: what is turned; front: factors on the front brake force
+    turned: what is turned; front: factors on the front brake force
     (a,) [-].
     Shape (settings, a).
-    Source: `least_rear_factor` on every road of the build.
     """
     roads = np.array(every_road(build))
     found = np.full((len(turned.values), front.size), np.inf)

@@ -41,10 +41,7 @@ class TrueVehicle:
     road: float = 1.0
 
     def at(self, path: str, setting: float) -> System:
-        """Return its numbers at a setting; path: of what is turned [text]; setting: [SI].
-
-        Source: `solve.system`.
-        """
+        """Return its numbers at a setting; path: of what is turned [text]; setting: [SI]."""
         made = system(self.build, over={**self.over, path: setting})
         return scaled(made, *self.factors)
 
@@ -88,9 +85,11 @@ def campaign(
 ) -> tuple[int, NextStop | None]:
     """Return how many more stops a vehicle takes until all is done, and the last advice.
 
-    vehicle: as it really is; stops: so far; prior: of the brakes before any; chance: to draw with;
-    steps: of the grid [-]; least: rear factors of its front ones, where they are known already [-].
-    Source: the advice followed on the stand-in, no more than `MOST_STOPS` times.
+    vehicle: as it really is; stops: so far; prior: of the brakes before any; chance: to draw with.
+    steps: of the grid [-]; least: rear factors of its front ones, where they are known already,
+    (f,) [-].
+
+    The advice followed on the stand-in, no more than `MOST_STOPS` times.
     """
     build, dry = vehicle.build, vehicle.build.targets.surface
     for count in range(MOST_STOPS):
@@ -113,9 +112,10 @@ def stops_left(
 ) -> int:
     """Return how many stops are likely still to make; of several vehicles the middle one.
 
-    build: the document; stops: so far; known: what they say; seed: of the draws
+    stops: so far; known: what they say; seed: of the draws
     [-]; goes_on: asked between two vehicles whether to go on [callable].
-    Source: the advice followed on vehicles drawn from what is known.
+
+    The advice followed on vehicles drawn from what is known.
     """
     chance, before = np.random.default_rng(seed), prior(build)
     pairs = zip(*known.draws(LOOK_AHEAD, seed), strict=True)

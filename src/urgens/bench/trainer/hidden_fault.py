@@ -42,7 +42,7 @@ class HiddenFault:
     def outcome(self, test: TraceTest) -> TestOutcome:
         """Return what a test shows; test: that is made.
 
-        Source: the table; of two causes the one that shows what is less usual.
+        The table; of two causes the one that shows what is less usual.
         """
         outcomes = self.tracing.outcomes(test)
         drawn = [self._drawn(test, outcomes, cause) for cause in self.causes]
@@ -55,7 +55,7 @@ class HiddenFault:
         return outcomes[int(self._chance("test", test.id, cause.id).choice(likely.size, p=likely))]
 
     def shows(self, sign: TraceSign) -> bool:
-        """Return whether a sign is seen; sign: that is looked for. Source: the table."""
+        """Return whether a sign is seen; sign: that is looked for."""
         whole = tables()
         for cause in self.causes:
             named = dict(sign.causes.links())
@@ -65,10 +65,7 @@ class HiddenFault:
         return False
 
     def signs(self) -> tuple[TraceSign, ...]:
-        """Return the signs that it comes with, the most telling first; at least one.
-
-        Source: the table.
-        """
+        """Return the signs that it comes with, the most telling first; at least one."""
         shown = [one for one in self.tracing.signs if not one.when and self.shows(one)]
         return tuple(sorted(shown or [self._nearest()], key=self._rank))
 
@@ -86,7 +83,6 @@ class HiddenFault:
         """Return what is read on it at a foot.
 
         kind: of the reading [text]; effort: [N]; stroke: which one [-].
-        Source: `tracing.simulated`, with the vehicle's own spread and the hand's.
         """
         rows = self._row()
         found = figures(self.build, rows, np.array([effort]), self.case, stroke)
@@ -111,8 +107,10 @@ class HiddenFault:
 def hidden(build: Build, seed: int, count: int = 1, case: int = 0) -> HiddenFault:
     """Return a vehicle of a build with something wrong.
 
-    build: the document; seed: of which vehicle; count: of its causes [-]; case: place of
-    the load case [-]. Source: the causes that its layout can have, as common as they are.
+    seed: of which vehicle [-]; count: of its causes [-]; case: place of
+    the load case [-].
+
+    The causes that its layout can have, as common as they are.
     """
     tracing = Tracing(build)
     chance = np.random.default_rng(seed)
@@ -126,8 +124,8 @@ def with_causes(
 ) -> HiddenFault:
     """Return a vehicle with these causes, each of a size that is drawn.
 
-    tracing: of its build; causes: of it; seed: of the sizes; case:
-    place of the load case [-]. Source: EFFECTS.
+    tracing: of its build; causes: of it; seed: of the sizes [-]; case:
+    place of the load case [-].
     """
     return HiddenFault(tracing, causes, tuple(_sizes(causes, seed)), seed, case)
 

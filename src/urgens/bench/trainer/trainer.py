@@ -69,23 +69,20 @@ class Exercise:
         return len(self.found) == len(self.fault.causes)
 
     def known(self) -> Traced:
-        """Return what all that is known comes to. Source: `tracing.trace`."""
+        """Return what all that is known comes to."""
         return traced(self.build, self.evidence, self.fault.case)
 
     def look(self, sign: TraceSign) -> "Exercise":
         """Return the exercise once it was looked for a sign.
 
-        sign: of the layout. Source: ASKED.
+        sign: of the layout.
         """
         signs = {**self.evidence.signs, sign.id: self.fault.shows(sign)}
         return replace(self, evidence=replace(self.evidence, signs=signs),
                        minutes=self.minutes + ASKED)  # fmt: skip
 
     def test(self, test: TraceTest) -> "Exercise":
-        """Return the exercise once a test was made; test: of the build.
-
-        Source: `HiddenFault.outcome`; the minutes of the table.
-        """
+        """Return the exercise once a test was made; test: of the build."""
         before = entropy(self.known().shares)
         outcome = self.fault.outcome(test)
         outcomes = {**self.evidence.outcomes, test.id: outcome.id}
@@ -98,7 +95,6 @@ class Exercise:
         """Return the exercise once a figure was read, and it.
 
         kind: of the reading [text]; effort: of the foot [N]; stroke: which one [-].
-        Source: `HiddenFault.read`; gauges are fitted and bled first.
         """
         found = self.fault.read(kind, effort, stroke)
         cost = GAUGED if kind.endswith("pressure") else READ
@@ -108,10 +104,7 @@ class Exercise:
         return made, found
 
     def name(self, cause: str) -> "Exercise":
-        """Return the exercise once a cause was named and mended; cause: its id [text].
-
-        Source: a wrong mend costs WRONG minutes.
-        """
+        """Return the exercise once a cause was named and mended; cause: its id [text]."""
         if cause in [one.id for one in self.fault.causes]:
             found = tuple(dict.fromkeys((*self.found, cause)))
             return replace(self, found=found)
@@ -121,8 +114,9 @@ class Exercise:
 def exercise(build: Build, level: int, seed: int) -> Exercise:
     """Return a new exercise.
 
-    build: the document; level: of LEVELS [-]; seed: of the vehicle.
-    Source: a hidden fault; at the start as many signs as the level tells.
+    level: of LEVELS [-]; seed: of the vehicle [-].
+
+    A hidden fault; at the start as many signs as the level tells.
     """
     rules = LEVELS[level]
     fault = hidden(build, seed, rules.causes)
@@ -153,7 +147,7 @@ class Debrief:
 def debrief(done: Exercise) -> Debrief:
     """Return what would have been the shortest way; done: an exercise.
 
-    Source: the best test each time, until what is wrong would be named.
+    The best test each time, until what is wrong would be named.
     """
     start = {one.id: True for one in done.fault.signs()[: LEVELS[done.level].told]}
     way = replace(done, evidence=TraceEvidence(start), told=(), minutes=0)
@@ -170,5 +164,5 @@ def debrief(done: Exercise) -> Debrief:
 
 
 def rests(done: Exercise) -> tuple[TraceCause, ...]:
-    """Return what is wrong and has not been named; done: an exercise. Source: it."""
+    """Return what is wrong and has not been named; done: an exercise."""
     return tuple(one for one in done.fault.causes if one.id not in done.found)

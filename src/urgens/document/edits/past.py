@@ -39,10 +39,7 @@ class Once:
 
 
 def changes_between(before: Build, after: Build) -> dict[str, Pair]:
-    """Return every figure of the vehicle that differs, by path, as typed.
-
-    Source: `document.difference`.
-    """
+    """Return every figure of the vehicle that differs, by path, as typed."""
     found = (
         one
         for one in difference(before, after).steps
@@ -57,7 +54,7 @@ def with_history(saved: Build, now: Build, at: datetime) -> Build:
 
     saved: the build as its file has it; now: as it is to be saved; at: the time.
     What was saved no longer than two hours before, in words of its own making, is one run of work,
-    and one entry. Source: the contract of the build file.
+    and one entry.
     """
     changes = changes_between(saved, now)
     if not changes:
@@ -105,9 +102,10 @@ def _last_of_run(saved: Build, now: Build, at: datetime, kind: str) -> HistoryEn
 def as_of(build: Build, day: datetime | HistoryEntry) -> Once:
     """Return a build as it was at a time, or before one entry of its history.
 
-    build: the document; day: the time, of which the entry itself is still counted.
+    day: the time, of which the entry itself is still counted.
     Raises BuildErrors where what was then makes no build beside what is now.
-    Source: old values of all later changes, laid back, the latest first.
+
+    Old values of all later changes, laid back, the latest first.
     """
     later = sorted(
         (
@@ -155,10 +153,7 @@ def _laid_back(document: dict[str, Any], path: str, old: object) -> bool:
 
 
 def change_words(build: Build, changes: Mapping[str, Any]) -> str:
-    """Return what was changed in a line; build: after it; changes: pairs by path.
-
-    Source: the catalogue's names.
-    """
+    """Return what was changed in a line; build: after it; changes: pairs by path."""
     rows = list(figure_words((build,), layout_last(changes)))
     if len(rows) <= MOST_NAMED:
         said = "; ".join(f"{name} {words}" for name, words in rows)
@@ -181,7 +176,6 @@ def figure_words(builds: Sequence[Build], changes: Mapping[str, Any]) -> Iterato
     """Yield what each changed figure is called, and its old and new value.
 
     builds: the first that has it names it; changes: pairs by path.
-    Source: the catalogue's names.
     """
     for path, (old, new) in changes.items():
         if old is None:

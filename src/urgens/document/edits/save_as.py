@@ -46,7 +46,7 @@ def saved_as_setup(saved: Build, now: Build, name: str, chosen: str | None) -> B
 def what_is_tried(saved: Build, now: Build) -> dict[str, list[Any]]:
     """Return the figures of the build itself that were changed since it was saved.
 
-    saved, now: as `saved_as_setup`. Source: `document.past`.
+    saved, now: as `saved_as_setup`.
     """
     return {path: pair for path, pair in changes_between(saved, now).items()
             if not path.startswith(SETUPS)}  # fmt: skip

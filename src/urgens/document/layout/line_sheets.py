@@ -46,7 +46,6 @@ class MadeLine:
 def routed(plumbing: Plumbing) -> tuple[MadeLine, ...]:
     """Return how every line is made that has a route.
 
-    plumbing: the layout.
     Source: `physics.bends`; what a flare takes is the builder's own figure, else common practice.
     """
     found = []
@@ -101,6 +100,6 @@ def flare_takes(end: LineEnd, bench: BendingTools) -> float:
 def tube_of(line: BrakeLine) -> Tube | None:
     """Return the tube of a line, None where it is not said or not sold so.
 
-    line: of a layout. Source: `document.threads`.
+    line: of a layout.
     """
     return None if line.tube is None else thread_table().tube(line.tube)

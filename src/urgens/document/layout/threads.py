@@ -43,10 +43,7 @@ class Tube(TableRow):
     flares: dict[Seat, tuple[str, ...]]
 
     def takes(self, nut: str, flare: Seat) -> bool:
-        """Tell whether a nut goes on it with a flare; nut: its thread [text]; flare: [text].
-
-        Source: the table.
-        """
+        """Tell whether a nut goes on it with a flare; nut: its thread [text]; flare: [text]."""
         return nut in self.flares.get(flare, ())
 
 
@@ -66,24 +63,18 @@ class ThreadTable(TableRow):
     adapters: tuple[Adapter, ...]
 
     def thread(self, name: str) -> Thread | None:
-        """Return a thread, None where it is not in the table; name: of it [text].
-
-        Source: the table.
-        """
+        """Return a thread, None where it is not in the table; name: of it [text]."""
         return next((one for one in self.threads if one.name == name), None)
 
     def tube(self, diameter: Quantity) -> Tube | None:
-        """Return the tube of a size, None where none is sold so; diameter: outer [m].
-
-        Source: the table.
-        """
+        """Return the tube of a size, None where none is sold so; diameter: outer [m]."""
         near = (one for one in self.tubes if abs(one.diameter.value - diameter.value) < 2e-4)
         return next(near, None)
 
 
 @lru_cache(maxsize=1)
 def thread_table() -> ThreadTable:
-    """Return the shipped threads, tubes and adapters. Source: named in the table itself."""
+    """Return the shipped threads, tubes and adapters."""
     return ThreadTable.model_validate_json(data_text("threads.json"))
 
 

@@ -100,7 +100,8 @@ def next_question(answers: Answers, skipped: frozenset[str] = frozenset()) -> Qu
     """Return what to look at next, None where nothing more can be told by looking.
 
     answers: so far, by question; skipped: questions that could not be answered [text].
-    Source: the one whose answers divide what is possible into the most even parts.
+
+    The one whose answers divide what is possible into the most even parts.
     """
     left = possible(answers)
     open_ = [q for q in QUESTIONS if q.name not in answers and q.name not in skipped]

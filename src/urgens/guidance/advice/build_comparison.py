@@ -50,7 +50,7 @@ def compared(
 
     here, other: the documents, each with a set-up laid over it or not; load_case: name
     of one that both have, else each one's first [text]; surface: coefficient, None for each one's
-    own [-]. Source: the documents and their solutions.
+    own [-].
     """
     one, two = (column(build, None, load_case, surface) for build in (here, other))
     return (*_typed(here, other), *_worked_out(one, two), *_locks(one, two), *_found(one, two))

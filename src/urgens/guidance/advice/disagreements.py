@@ -36,9 +36,10 @@ def schools(
 ) -> tuple[Disagreement, ...]:
     """Return the questions that stand at the choice of a valve, those a build raises.
 
-    solution: of a build; candidates: ways to balance it, ranked; units: to show figures
+    candidates: ways to balance it, ranked; units: to show figures
     in.
-    Source: where the trade disagrees; the build's own figures.
+
+    Where the trade disagrees; the build's own figures.
     """
     answered = ((*asked, answer(solution, candidates, units)) for *asked, answer in _ASKED)
     return tuple(Disagreement(question, said, here) for question, said, here in answered if here)

@@ -47,7 +47,6 @@ class Alternative:
         """Return what it costs, and what in it has no price yet.
 
         prices: of a kind of part, and of a line, in one money [-].
-        Source: the builder's own.
         """
         known = sum(count * prices[kind] for kind, count in self.kinds.items() if kind in prices)
         return known, tuple(kind for kind in self.kinds if kind not in prices)
@@ -154,7 +153,7 @@ SCHOOLS = (
 def alternatives(build: Build) -> Iterator[Alternative]:
     """Yield every school that can be laid for a build, in order of its joints.
 
-    build: the document. Its own figures stay where a school does not touch them; what is
+    Its own figures stay where a school does not touch them; what is
     new is assumed. A school that the build refuses is left out.
     Source: common practice.
     """

@@ -19,7 +19,7 @@ SHORT = 3.0  # radii; opposed bends nearer than that are hard to hold
 def line_work(made: MadeLine, bench: BendingTools, units: Units | UnitSystem) -> Iterator[str]:
     """Yield the steps in which a line is made, as sentences.
 
-    made: the line; bench: the builder's own tools; units: to show in.
+    made: the line; bench: the builder's own tools.
     Source: common practice.
     """
     sheet, line = made.sheet, made.line

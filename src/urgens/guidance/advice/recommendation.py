@@ -20,8 +20,7 @@ def recommended(
 ) -> Fix | None:
     """Return the edit that fits what ranks first, None where even that leaves the rear first.
 
-    build: the document; units: of its name; progress: as in `candidates`.
-    Source: `studies.valve_choice`.
+    units: of its name; progress: as in `candidates`.
     """
     found = candidates(build, progress=progress)
     if not found or found[0].to_take[1].rear_first:
@@ -43,8 +42,7 @@ def _fix(build: Build, way: FittedWay, units: Units | UnitSystem) -> Fix:
 def best_reducing(build: Build, units: Units | UnitSystem) -> BuildChange:
     """Return the step that fits the reducing valve that does best, of those that are sold.
 
-    build: the document; units: of its name.
-    Source: `studies.valve_choice`.
+    units: of its name.
     """
     best = next(one for one in candidates(build) if one.kind == "reducing")
     return fitting(build, best.to_take[0], units)
@@ -53,7 +51,7 @@ def best_reducing(build: Build, units: Units | UnitSystem) -> BuildChange:
 def with_recommended(build: Build, findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
     """Return findings, those that a choice of valve mends with the one that ranks first.
 
-    build: the document; findings: about it. Source: `recommended`.
+    findings: about it.
     """
     if not any(finding.chosen for finding in findings):
         return findings

@@ -42,10 +42,7 @@ class Rung:
 
 
 def ladder(build: Build) -> tuple[Rung, ...]:
-    """Return the set-ups of a build in their order; build: the document.
-
-    Source: its set-ups, solved; its records.
-    """
+    """Return the set-ups of a build in their order."""
     return tuple(_rungs(build))
 
 

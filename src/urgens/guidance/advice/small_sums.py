@@ -20,8 +20,8 @@ def bore_words(
 ) -> Iterator[str]:
     """Yield which sold bores a caliper reading may be, and what the doubt means in pressure.
 
-    solution: of the build; reading: of the bore [m]; doubt: of it, to both sides [m];
-    units: to show in.
+    reading: of the bore [m]; doubt: of it, to both sides [m].
+
     Source: the shipped bores; pressure is force over area at the comfortable foot.
     """
     effort = solution.build.targets.comfortable_effort.value
@@ -48,8 +48,9 @@ def bore_words(
 def switch_words(solution: Solution, closes: float, units: Units | UnitSystem) -> str:
     """Return at which foot a hydraulic brake-light switch closes, in words.
 
-    solution: of the build; closes: its pressure [Pa]; units: to show in.
-    Source: the pressure at the cylinder over the foot's force.
+    closes: its pressure [Pa].
+
+    The pressure at the cylinder over the foot's force.
     """
     made = solution.system
     most = float(np.max(made.max_effort))
@@ -72,7 +73,7 @@ def switch_words(solution: Solution, closes: float, units: Units | UnitSystem) -
 def room_words(needed: float, there: float, what: str, units: Units | UnitSystem) -> str:
     """Return whether something has room, in words.
 
-    needed: of it [m]; there: what there is [m]; what: that is meant [text]; units: to show in.
+    needed: of it [m]; there: what there is [m]; what: that is meant [text].
     Source: subtraction.
     """
     left = there - needed
@@ -84,7 +85,7 @@ def room_words(needed: float, there: float, what: str, units: Units | UnitSystem
 def reach_words(away: float, units: Units | UnitSystem) -> str:
     """Return whether a valve in the cabin is within reach, in words.
 
-    away: from the belted shoulder [m]; units: to show in.
+    away: from the belted shoulder [m].
     Source: common practice.
     """
     arm = show(ARM, LENGTH, units)

@@ -21,7 +21,7 @@ LESS = "the figures suppose more clearance or softer parts than there are"
 def strokes_words(record: ProcedureRun, words: FigureWords) -> str:
     """Return what three strokes tell, clearance from air, empty where they were not read.
 
-    record: of a run; words: figures in units.
+    record: of a run.
     Source: common practice: clearance is taken up by the first strokes, air is not.
     """
     first, last = (_travel(record, when) for when in ("stroke-1", "stroke-3"))
@@ -44,7 +44,7 @@ def strokes_words(record: ProcedureRun, words: FigureWords) -> str:
 def later_words(record: ProcedureRun, words: FigureWords) -> str:
     """Return what a travel read again after hours tells, empty where it was not.
 
-    record: of a run; words: figures in units. Source: common practice.
+    record: of a run;  Source: common practice.
     """
     now = _travel(record, "now")
     for when, said in (("morning", "next morning"), ("hour", "after an hour")):
@@ -100,7 +100,7 @@ def flow_words(record: ProcedureRun, wheel: str, swept: float) -> str:
 def travel_words(solution: Solution, entry: RecordEntry, words: FigureWords) -> str:
     """Return what a travel tells, empty where it was not read at a known foot.
 
-    solution: of the build; entry: of a record; words: figures in units.
+    entry: of a record.
     Source: `studies.trapped_air`; strokes that pump up: common practice.
     """
     if entry.field != "travel" or isinstance(entry.value, str | bool) or not entry.effort:

@@ -22,8 +22,7 @@ LOST = {
 def what(build: Build, one: FittedWay, units: Units | UnitSystem) -> str:
     """Return a way's name with its figures.
 
-    build: the document; one: the way; units: to show in.
-    Source: the way.
+    one: the way.
     """
     knee = "" if one.knee is None else str(show(one.knee, PRESSURE, units))
     size = "" if one.size is None else one.size.text
@@ -73,10 +72,8 @@ def why(
 ) -> str:
     """Return why a candidate stands where it does, in a sentence or two.
 
-    build: the document; candidate: the candidate; surfaces: that were looked at
-    [-];
-    units: to show in.
-    Source: its verdict.
+    candidate: the candidate; surfaces: that were looked at
+    [-].
     """
     way, verdict = candidate.to_take
     said = f"{what(build, way, units)}: {why_of(build, verdict, surfaces)}"
@@ -96,8 +93,7 @@ def why(
 def why_of(build: Build, verdict: BalanceVerdict, surfaces: Sequence[float]) -> str:
     """Return what a verdict comes to, as the end of a sentence.
 
-    build: the document; verdict: of it; surfaces: that were looked at [-].
-    Source: the verdict.
+    verdict: of it; surfaces: that were looked at [-].
     """
     if verdict.rear_first:
         case, road = verdict.rear_first[0]
@@ -122,8 +118,7 @@ def why_of(build: Build, verdict: BalanceVerdict, surfaces: Sequence[float]) -> 
 def fitting(build: Build, way: FittedWay, units: Units | UnitSystem) -> BuildChange:
     """Return the step that fits a way; valves that stay keep what is known of them.
 
-    build: the document; way: to fit; units: of its name.
-    Source: the way's edits.
+    way: to fit; units: of its name.
     """
     values = dict(way.changes)
     rear = cast(list[dict[str, Any]] | None, values.pop("valves.rear", None))

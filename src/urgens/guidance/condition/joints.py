@@ -47,8 +47,7 @@ class MadeJoint:
 def joints(build: Build) -> tuple[MadeJoint, ...]:
     """Return the joints of the layout in its own order, then what is recorded of joints it lost.
 
-    build: the document.
-    Source: each end of a line, and each pair of parts screwed into each other.
+    Each end of a line, and each pair of parts screwed into each other.
     """
     recorded = {joint.joint: joint for joint in build.joints}
     there = dict(_there(build))
@@ -70,8 +69,9 @@ def _there(build: Build) -> Iterator[tuple[str, str]]:
 def joints_to(build: Build, wheel: str) -> tuple[MadeJoint, ...]:
     """Return the joints on the way to a wheel that the build has a line for, cylinder's first.
 
-    build: the document; wheel: its name [text].
-    Source: the lines that only lead there, or there among others.
+    wheel: its name [text].
+
+    The lines that only lead there, or there among others.
     """
     laid = circuits_of(build)
     if laid is None:
@@ -88,7 +88,6 @@ def joints_to(build: Build, wheel: str) -> tuple[MadeJoint, ...]:
 def held_by_joints(build: Build) -> str | None:
     """Return why nothing is to be bled yet, None where no joint stands against it.
 
-    build: the document.
     Source: common practice: a joint that is only started draws air and spits fluid.
     """
     loose = [one for one in joints(build) if one.where and one.state in LOOSE]
@@ -102,8 +101,7 @@ def held_by_joints(build: Build) -> str | None:
 def opened_since_bled(build: Build) -> tuple[str, ...]:
     """Return the lines and parts whose joints were noted anew since the last bleeding ended.
 
-    build: the document.
-    Source: what was capped, started or tightened after it was open in between.
+    What was capped, started or tightened after it was open in between.
     """
     ends = [one.ended for one in build.records if one.procedure in BLED and one.ended is not None]
     last = max(ends, default=None)
@@ -120,8 +118,7 @@ def opened_since_bled(build: Build) -> tuple[str, ...]:
 def with_state(build: Build, names: tuple[str, ...], state: State, at: str) -> BuildChange:
     """Return the edit that records how far joints are made.
 
-    build: the document; names: of joints [text]; state: of them; at: the time [text].
-    Source: the builder's word.
+    names: of joints [text]; state: of them; at: the time [text].
     """
     rows: list[dict[str, Any]] = dumped(build).get("joints", [])
     kept = [row for row in rows if row["joint"] not in names]

@@ -38,8 +38,9 @@ class StandingProof:
 def standing_proofs(build: Build, before: datetime | None = None) -> tuple[StandingProof, ...]:
     """Return every standing proof with its state.
 
-    build: the document; before: of a time that they have to stand before.
-    Source: the procedures that the layout allows; all of them at once count for each.
+    before: of a time that they have to stand before.
+
+    The procedures that the layout allows; all of them at once count for each.
     """
     found = []
     facts = Facts(build)
@@ -97,8 +98,7 @@ def _gauged(build: Build, before: datetime | None) -> GaugeRun | None:
 def open_proofs(build: Build, before: datetime | None = None) -> tuple[str, ...]:
     """Return the standing proofs that the layout needs and that no record tells of, or tells no.
 
-    build: the document; before: of a time that they have to stand before.
-    Source: `standing_proofs`.
+    before: of a time that they have to stand before.
     """
     states = standing_proofs(build, before)
     return tuple(one.name for one in states if one.state in ("open", "failed"))
@@ -111,7 +111,6 @@ def _named(proofs: tuple[str, ...]) -> str:
 def held_from_moving(build: Build) -> tuple[str, ...]:
     """Return why the vehicle is not to move yet, each in words; none where nothing holds it.
 
-    build: the document.
     Source: common practice: every joint dry, nothing left open that holds it, every proof done.
     """
     found = []
@@ -132,7 +131,6 @@ def procedure_now(
     """Return a procedure for a build, with what stands against it now.
 
     build, name, method, opened: as `procedure` takes them. Raises BuildErrors as it does.
-    Source: `held_from_moving`.
     """
     made = procedure(build, name, method, opened)
     if name != MOVING:

@@ -38,7 +38,7 @@ AXLE_PLACE: dict[Axle, Place] = {Axle.FRONT: "front axle", Axle.REAR: "rear axle
 def conversion_work(now: Build, then: Build) -> Work:
     """Return the jobs that make one build of another, and what is open of it besides.
 
-    now, then: the document as it is and as it is to be.
+    now, then: as it is and as it is to be.
     Source: `plumbing.conversion` and what differs; minutes are common practice.
     """
     changed = tuple(changes_between(now, then))

@@ -38,7 +38,7 @@ def due(
 ) -> tuple[Due, ...]:
     """Return what is due on a build, the first first, what has no day last.
 
-    build: the document; today: the day; done: when a plan ends, None without
+    today: the day; done: when a plan ends, None without
     one; renewed: whether all fluid is new then; units: of figures in reasons, None for the
     builder's own. Source: common practice.
     """

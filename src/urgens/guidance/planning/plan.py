@@ -89,15 +89,12 @@ class WorkPlan:
         return f"{opened}: bled {times}{spared}"
 
     def place(self, name: str) -> int | None:
-        """Return the place of a job, counted from 1; name: its own [text]. Source: the order."""
+        """Return the place of a job, counted from 1; name: its own [text]."""
         return next((at for at, job in enumerate(self.jobs, 1) if job.name == name), None)
 
 
 def plan(now: Build, then: Build | None = None) -> WorkPlan:
-    """Return the plan of a build, or of the way to another; now, then: the documents.
-
-    Source: `work`, in the order of `order.ordered`.
-    """
+    """Return the plan of a build, or of the way to another; now, then: the documents."""
     work = open_work(now) if then is None else conversion_work(now, then)
     order = ordered(work.jobs, lambda names: bleed_job(work.build, names), work.begun)
     missing = tuple(_missing(now, work))
@@ -133,8 +130,7 @@ def _missing_of_layout(now: Build, work: Work, here: Counter[str]) -> Iterator[M
 def came(build: Build, missing: Missing) -> BuildChange:
     """Return the edit that notes a missing part as here.
 
-    build: the document, with a layout; missing: the part.
-    Source: the builder's word.
+    build: one with a layout; missing: the part.
     """
     rows: list[dict[str, Any]] = dumped(build).get("plumbing", {}).get("received", [])
     known = sum(row["count"] for row in rows if row["item"] == missing.item)

@@ -32,10 +32,7 @@ BY_THEMSELVES = (*PROOFS, ALL, MOVING, "bleed", "rebleed")  # runs that are jobs
 
 
 def open_work(build: Build) -> Work:
-    """Return what is still open of a build: joints, runs, items, proofs; all, where none is told.
-
-    build: the document. Source: its joints, records and open items.
-    """
+    """Return what is still open: joints, runs, items, proofs; all, where none is told."""
     begun, nothing = begun_circuits(build), asked_by(build, ())
     bled = any(one.procedure in ("bleed", "rebleed") and one.ended for one in build.records)
     proved = any(one.state == "done" for one in standing_proofs(build))

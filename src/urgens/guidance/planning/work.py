@@ -45,7 +45,7 @@ class Work:
 def bleed_job(build: Build, circuits: tuple[str, ...]) -> Job:
     """Return the bleeding of circuits of a build, its minutes and people.
 
-    build: as it is then; circuits: which [text]. Source: the procedure, and its amounts.
+    build: as it is then; circuits: which [text].
     """
     made = procedure(build, "bleed")
     wheels = {wheel for name in circuits for wheel in wheels_of(build, name)}
@@ -62,31 +62,25 @@ def bleed_job(build: Build, circuits: tuple[str, ...]) -> Job:
 
 
 def wheels_of(build: Build, circuit: str) -> tuple[str, ...]:
-    """Return the wheels of a circuit; build: the document; circuit: its name [text].
-
-    Source: the layout, the usual one where none is drawn.
-    """
+    """Return the wheels of a circuit; circuit: its name [text]."""
     laid = laid_circuits(build)
     return tuple(wheel for wheel, part in laid.wheels.items() if circuit in laid.fed_by(part))
 
 
 def laid_circuits(build: Build) -> Circuits:
-    """Return the layout of a build, the usual one where none is drawn; build: the document.
-
-    Source: `plumbing.conversion.layout_of`.
-    """
+    """Return the layout of a build, the usual one where none is drawn."""
     return circuits_of(build) or Circuits(build, layout_of(build))
 
 
 def every_circuit(build: Build) -> tuple[str, ...]:
-    """Return the names of all circuits; build: the document. Source: the cylinder's outlets."""
+    """Return the names of all circuits."""
     return tuple(sorted(set(laid_circuits(build).outlets.values())))
 
 
 def circuits_opened(build: Build, names: set[str]) -> tuple[str, ...]:
     """Return the circuits that parts and lines belong to.
 
-    build: the document; names: ids [text]. Source: the layout.
+    names: ids [text].
     """
     laid = laid_circuits(build)
     found: set[str] = set()
@@ -98,10 +92,7 @@ def circuits_opened(build: Build, names: set[str]) -> tuple[str, ...]:
 
 
 def begun_circuits(build: Build) -> tuple[str, ...]:
-    """Return the circuits that stand open now; build: the document.
-
-    Source: joints that were noted since the last bleeding.
-    """
+    """Return the circuits that stand open now."""
     return circuits_opened(build, set(opened_since_bled(build)))
 
 
@@ -115,7 +106,7 @@ def bending(new: Sequence[BrakeLine]) -> Job:
 def noted_items(build: Build, work: Sequence[Job] = ()) -> Iterator[Job]:
     """Yield what the builder noted as open; what is at a joint or part of the layout opens it.
 
-    build: the document; work: jobs beside them, whose names are not given twice.
+    work: jobs beside them, whose names are not given twice.
     Source: its open items; minutes are assumed.
     """
     taken = {*FOLLOWS, *(job.name for job in work)}

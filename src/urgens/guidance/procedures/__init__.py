@@ -35,7 +35,7 @@ def procedure(
 ) -> Procedure:
     """Return a procedure for a build.
 
-    build: the document; name: of it [text]; method: of bleeding [text]; opened: parts or
+    name: of it [text]; method: of bleeding [text]; opened: parts or
     lines, of what is bled again [text].
     Raises BuildErrors where there is no such procedure or method, with the nearest name.
     Source: common practice.

@@ -35,7 +35,7 @@ class Amounts:
 
 
 def amounts(build: Build) -> Amounts:
-    """Return what bleeding a build takes; build: the document.
+    """Return what bleeding a build takes.
 
     Source: volume over bore area times stroke; what is in the way to each wheel.
     """
@@ -61,7 +61,7 @@ def amounts(build: Build) -> Amounts:
 def swept(build: Build, wheel: str) -> float:
     """Return what a full stroke moves towards a wheel [m³].
 
-    build: the document; wheel: its name [text].
+    wheel: its name [text].
     Source: bore area times stroke, of the chamber that feeds its axle.
     """
     chambers = system(build).volumes.chambers

@@ -13,7 +13,7 @@ OK = StepReading("ok")
 def bleed_at_cylinder(facts: Facts) -> Procedure:
     """Return how a dry cylinder is bled on the car, instead of on the bench.
 
-    facts: of the build. Source: common practice.
+    Source: common practice.
     """
     rounds: list[ProcedureStep] = []
     outlets = ("front cylinder's", "rear cylinder's") if facts.bar else ("cylinder's",)
@@ -65,7 +65,7 @@ LEFT: dict[Axle, tuple[Wheel]] = {Axle.FRONT: ("front-left",), Axle.REAR: ("rear
 
 @maker("reset-switch")
 def reset_switch(facts: Facts) -> Procedure:
-    """Return how the warning switch's shuttle is brought back; facts: of the build.
+    """Return how the warning switch's shuttle is brought back.
 
     Source: common practice.
     """

@@ -26,7 +26,7 @@ UNDER = (
 
 
 def default_method(facts: Facts) -> Method:
-    """Return the method that suits a layout; facts: of the build.
+    """Return the method that suits a layout.
 
     Source: common practice: open strokes with a bar, hold and crack elsewhere.
     """
@@ -36,7 +36,7 @@ def default_method(facts: Facts) -> Method:
 def refusal(facts: Facts, method: Method) -> str | None:
     """Return why a layout rules a method out, None where it does not.
 
-    facts: of the build; method: of bleeding.
+    method: of bleeding.
     Source: common practice.
     """
     for one in REFUSALS:

@@ -235,7 +235,7 @@ AFTER = (
 def steps_of(rules: tuple[Rule, ...], facts: Facts, method: Method) -> Iterator[ProcedureStep]:
     """Yield the steps that a layout and a method ask for.
 
-    rules: in order; facts: of the build; method: of bleeding.
+    rules: in order; method: of bleeding.
     Source: the rules; common practice.
     """
     for rule in rules:

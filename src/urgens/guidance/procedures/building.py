@@ -13,7 +13,7 @@ OK = StepReading("ok")
 
 @maker("assemble")
 def assemble(facts: Facts) -> Procedure:
-    """Return how cylinder, booster and lines go together; facts: of the build.
+    """Return how cylinder, booster and lines go together.
 
     Source: common practice.
     """
@@ -133,7 +133,7 @@ def _pedal_and_cylinder(facts: Facts) -> Iterator[ProcedureStep]:
 
 @maker("pushrod-clearance")
 def pushrod_clearance(facts: Facts) -> Procedure:
-    """Return how the rod's clearance is worked out and then felt; facts: of the build.
+    """Return how the rod's clearance is worked out and then felt.
 
     Source: common practice: depth and gasket less stand-out, then by hand.
     """

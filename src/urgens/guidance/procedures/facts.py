@@ -27,13 +27,13 @@ SIDES: tuple[tuple[Wheel, Wheel], ...] = (
 
 
 def said(wheel: str) -> str:
-    """Return a wheel as builders say it; wheel: of the build [text]. Source: what builders say."""
+    """Return a wheel as builders say it; wheel: of the build [text]."""
     axle, side = wheel.split("-")
     return f"{side} {axle}"
 
 
 def both(wheels: tuple[Wheel, ...]) -> str:
-    """Return wheels in words; wheels: one or two [text]. Source: what builders say."""
+    """Return wheels in words; wheels: one or two [text]."""
     return " and ".join(said(wheel) for wheel in wheels)
 
 
@@ -56,7 +56,7 @@ class Facts:
         return self.build.booster.kind != "none"
 
     def screws(self, axle: Axle) -> int:
-        """Return how many bleed screws a brake has; axle: whose. Source: the build."""
+        """Return how many bleed screws a brake has; axle: whose."""
         return self.build.axle(axle).brake.bleeders
 
     @cached_property

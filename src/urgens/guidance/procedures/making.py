@@ -11,10 +11,7 @@ _MAKERS: dict[str, Maker] = {}
 
 
 def maker(name: str) -> Callable[[Maker], Maker]:
-    """Register a function as the one that makes a procedure; name: its id [text].
-
-    Source: `records`.
-    """
+    """Register a function as the one that makes a procedure; name: its id [text]."""
 
     def register(function: Maker) -> Maker:
         if name in _MAKERS:
@@ -26,7 +23,7 @@ def maker(name: str) -> Callable[[Maker], Maker]:
 
 
 def makers() -> frozenset[str]:
-    """Return the ids of the procedures that a function makes. Source: `maker`."""
+    """Return the ids of the procedures that a function makes."""
     return frozenset(_MAKERS)
 
 
@@ -34,7 +31,6 @@ def made_for(record: ProcedureRecord, facts: Facts) -> Procedure:
     """Return a procedure for a build; refused, with the reason, where the build has no use for it.
 
     record: of the procedure; facts: of the build, and what was asked.
-    Source: `ProcedureRecord.needs`.
     """
     refused = record.refusal(facts)
     if refused is not None:

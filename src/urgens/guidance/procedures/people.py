@@ -37,7 +37,7 @@ class State:
     open_: frozenset[str] = frozenset()
 
     def after(self, step: ProcedureStep) -> "State":
-        """Return the state when a step is done. Source: its action."""
+        """Return the state when a step is done."""
         held = {"hold": True, "release": False}.get(step.action, self.held)
         wheels = set(self.open_)
         if step.action == "open":
@@ -48,10 +48,7 @@ class State:
 
 
 def state_before(steps: tuple[ProcedureStep, ...], number: int) -> State:
-    """Return what stands before a step; number: of the step, from 1 [-].
-
-    Source: the actions of those before.
-    """
+    """Return what stands before a step; number: of the step, from 1 [-]."""
     found = State()
     for step in steps[: number - 1]:
         found = found.after(step)
@@ -116,7 +113,7 @@ def _at_reservoir(step: ProcedureStep) -> str:
 def card_of(role: Role, procedure: Procedure) -> tuple[tuple[int, str], ...]:
     """Return the steps at which one person has something to do, with what it is.
 
-    role: who [text]; procedure: the procedure. Source: `duty`.
+    role: who [text]; procedure: the procedure.
     """
     found, state, before = [], State(), ""
     for number, step in enumerate(procedure.steps, start=1):

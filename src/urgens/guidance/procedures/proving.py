@@ -21,7 +21,7 @@ MOVING = (
 
 @maker("ports-test")
 def ports_test(facts: Facts) -> Procedure:
-    """Return how open ports are seen; facts: of the build. Source: common practice."""
+    """Return how open ports are seen;  Source: common practice."""
     single = facts.build.master.kind == "single"
     look = (
         "a squirt in the reservoir at a light press"
@@ -43,7 +43,7 @@ def ports_test(facts: Facts) -> Procedure:
 
 @maker("metering-test")
 def metering_test(facts: Facts) -> Procedure:
-    """Return how a metering valve is felt; facts: of the build.
+    """Return how a metering valve is felt.
 
     Source: common practice.
     """
@@ -61,7 +61,7 @@ def metering_test(facts: Facts) -> Procedure:
 
 @maker("switch-test")
 def switch_test(facts: Facts) -> Procedure:
-    """Return how the warning switch is proved; facts: of the build.
+    """Return how the warning switch is proved.
 
     Source: common practice.
     """
@@ -103,7 +103,7 @@ def switch_test(facts: Facts) -> Procedure:
 
 @maker("half-lost-test")
 def half_lost_test(facts: Facts) -> Procedure:
-    """Return how one half lost is tried standing; facts: of the build.
+    """Return how one half lost is tried standing.
 
     Source: common practice.
     """
@@ -156,7 +156,7 @@ def half_lost_test(facts: Facts) -> Procedure:
 
 @maker(ALL)
 def prove_standing(facts: Facts) -> Procedure:
-    """Return all standing proofs that a build has; facts: of it.
+    """Return all standing proofs that a build has.
 
     Source: common practice.
     """
@@ -182,7 +182,7 @@ def prove_standing(facts: Facts) -> Procedure:
 
 @maker("prove-moving")
 def prove_moving(facts: Facts) -> Procedure:
-    """Return the moving proofs of a build; facts: of it. Source: common practice."""
+    """Return the moving proofs of a build;  Source: common practice."""
     return Procedure(
         "prove-moving",
         people=2,

@@ -14,7 +14,7 @@ CYLINDER = "master"
 def opened_by(now: Build, then: Build) -> tuple[str, ...]:
     """Return the parts whose joints are opened between two builds.
 
-    Source: what is new and plugged, and what was joined to what goes.
+    What is new and plugged, and what was joined to what goes.
     """
     needed, before, after = conversion(now, then), layout_of(now), layout_of(then)
     there = {part.id for part in after.parts}
@@ -32,7 +32,8 @@ def rebleed(facts: Facts) -> Procedure:
 
     facts: of the build, and the ids of what was opened.
     Raises BuildErrors where there is none of a name.
-    Source: a circuit that was open has air; an open cylinder is bled first, then every wheel.
+
+    A circuit that was open has air; an open cylinder is bled first, then every wheel.
     """
     build = facts.build
     circuits = circuits_of(build) or Circuits(build, layout_of(build))

@@ -40,10 +40,7 @@ class RecordStep(TableRow):
     seconds: int = 0
 
     def step(self, usual: StepReading | None) -> ProcedureStep:
-        """Return it as a step; usual: what is read where nothing else is named [-].
-
-        Source: the table.
-        """
+        """Return it as a step; usual: what is read where nothing else is named [-]."""
         field, _, unit = self.read.partition(" ")
         record = StepReading(field, unit) if field else usual
         return ProcedureStep(
@@ -70,15 +67,12 @@ class ProcedureRecord(TableRow):
     steps: tuple[RecordStep, ...] = ()
 
     def refusal(self, facts: Facts) -> str | None:
-        """Return why a build has no use for it, None where it has; facts: of the build.
-
-        Source: the table.
-        """
+        """Return why a build has no use for it, None where it has."""
         lacking = (why for has, why in map(NEEDS.__getitem__, self.needs) if not has(facts))
         return next(lacking, None)
 
     def fixed(self) -> Procedure:
-        """Return the procedure whose steps are the same for every build. Source: the table."""
+        """Return the procedure whose steps are the same for every build."""
         usual = StepReading("ok") if self.group == "mend" else None
         cautions = tuple(SAID[name] for name in self.cautions)
         steps = tuple(step.step(usual) for step in self.steps)
@@ -109,14 +103,11 @@ def records() -> Mapping[str, ProcedureRecord]:
 
 
 def title_of(name: str) -> str:
-    """Return what a procedure is called; name: its id [text], itself where it is none of the table.
-
-    Source: the table.
-    """
+    """Return what a procedure is called; name: its id, itself where the table has none."""
     record = records().get(name)
     return name if record is None else record.title
 
 
 def named(group: Group) -> tuple[str, ...]:
-    """Return the ids of the procedures of a group; group: of them [text]. Source: the table."""
+    """Return the ids of the procedures of a group; group: of them [text]."""
     return tuple(record.id for record in records().values() if record.group == group)

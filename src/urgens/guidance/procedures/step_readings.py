@@ -62,10 +62,11 @@ def taken(
 ) -> float | str | bool | None:
     """Return what was typed or chosen as a record keeps it; None where nothing was.
 
-    build: the document; field: of the record [text]; typed: by hand [text]; units: a bare
+    field: of the record [text]; typed: by hand [text]; units: a bare
     figure is in.
     Raises QuantityError with the remedy where it is no such reading, or one that cannot be.
-    Source: the contract's units; bounds beyond what is met on a vehicle.
+
+    The contract's units; bounds beyond what is met on a vehicle.
     """
     text = typed.strip()
     if not text:
@@ -92,7 +93,7 @@ def taken(
 def unit_of(field: str, units: UnitSystem | Units) -> str:
     """Return the unit that a bare figure of a reading is in, empty where it has none.
 
-    field: of the record [text]; units: shown. Source: `taken`.
+    field: of the record [text]; units: shown.
     """
     measure = MEASURES.get(field)
     if measure is None:
@@ -104,7 +105,6 @@ def shown_reading(field: str, value: float | str | bool, units: UnitSystem | Uni
     """Return a reading of a record in words.
 
     field: of the record [text]; value: as recorded; units: to show it in.
-    Source: the contract's units.
     """
     if isinstance(value, bool):
         return "yes" if value else "no"
@@ -129,7 +129,7 @@ def _counted(field: str, text: str) -> float:
 def clearance_words(record: ProcedureRun | None, words: FigureWords) -> str:
     """Return what three depths of a record leave for the rod, empty where one is not read.
 
-    record: of `pushrod-clearance`; words: figures in units.
+    record: of `pushrod-clearance`.
     Source: socket depth and gasket less stand-out; pad travel is that times the pedal's ratio.
     """
     found = {} if record is None else {
@@ -153,8 +153,7 @@ def expected(
 ) -> str:
     """Return what a step's reading should be with the foot as it presses now; empty: not told.
 
-    solution: of the build; pressed: one press; procedure: its name [text]; words: figures in units.
-    Source: `solve`.
+    pressed: one press; procedure: its name [text].
     """
     field = "" if step.record is None else step.record.field
     foot = f"at {words.force(float(pressed.effort))}"

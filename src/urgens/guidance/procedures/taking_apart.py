@@ -18,7 +18,7 @@ COMPETENT = (
 
 @maker("strip-record")
 def strip_record(facts: Facts) -> Procedure:
-    """Return what is written down before anything comes off; facts: of the build.
+    """Return what is written down before anything comes off.
 
     Source: common practice.
     """
@@ -82,7 +82,7 @@ def strip_record(facts: Facts) -> Procedure:
 
 @maker("overhaul")
 def overhaul(facts: Facts) -> Procedure:
-    """Return how a cylinder is overhauled; facts: of the build.
+    """Return how a cylinder is overhauled.
 
     Source: common practice.
     """

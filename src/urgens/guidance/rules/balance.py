@@ -63,10 +63,10 @@ def _places(solution: Solution, marked: Bools) -> str:
 def highest_knee(solution: Solution, slope: float) -> float:
     """Return the highest knee [Pa] with which the rear stays below the front, NaN if none is.
 
-    solution: of a build; slope: of its reducing valve [-].
+    slope: of its reducing valve [-].
     At the deceleration a road allows, the rear pressure must not pass its ideal value.
-    Source: the valve's law and the ideal forces, solved for the knee on each load case
-    and judged road.
+
+    The valve's law and the ideal forces, solved for the knee on each load case and judged road.
     """
     made = solution.system
     surfaces = np.array([solution.surfaces[road] for road in solution.roads])

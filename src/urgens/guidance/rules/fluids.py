@@ -49,7 +49,7 @@ class FluidRow:
 
 
 def fluid_rows(build: Build) -> tuple[FluidRow, ...]:
-    """Return the classes beside what is in a build; build: the document.
+    """Return the classes beside what is in a build.
 
     Source: FMVSS 116 (49 CFR 571.116), from memory; mixing: common practice.
     """
@@ -68,7 +68,7 @@ def fluid_rows(build: Build) -> tuple[FluidRow, ...]:
 def age_words(build: Build, today: date) -> str:
     """Return how old the fluid is and what that means.
 
-    build: the document; today: the day.
+    today: the day.
     Source: common practice: two years.
     """
     fluid = build.fluid

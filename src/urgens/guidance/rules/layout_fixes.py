@@ -42,8 +42,7 @@ def _laid(label: str, section: dict[str, Any] | None) -> Fixes:
 def other_parts(build: Build, bad: BadJoin) -> Fixes:
     """Return the fix that brings a line into its port by the cheapest chain of what is sold.
 
-    build: the document; bad: the join.
-    Source: `plumbing.joining.chain`.
+    bad: the join.
     """
     assert build.plumbing is not None
     if bad.problem == "nut":
@@ -82,7 +81,7 @@ def tee_at(laid: Circuits, port: str) -> Fixes:
 def wheel_joined(laid: Circuits, wheel: str) -> Fixes:
     """Return the fix that lays a line to a wheel that nothing reaches.
 
-    laid: the circuits; wheel: its name [text]. Source: the usual layout.
+    laid: the circuits; wheel: its name [text].
     """
     section = with_wheel_joined(laid.build, wheel)
     return _laid(f"Lay a line to the {wheel.replace('-', ' ')} brake", section)
@@ -94,7 +93,7 @@ def line_left_out(
     """Return the fix that takes out one line, so that a fault is gone and every wheel still fed.
 
     laid: the circuits; lines: to be tried, in order [text]; mended: tells whether the
-    fault is gone [function]. Source: by trial.
+    fault is gone [function].
     """
     found = line_to_leave_out(laid.build, lines, mended)
     if found is None:
@@ -107,7 +106,6 @@ def ring_opened(laid: Circuits, ring: tuple[str, ...]) -> Fixes:
     """Return the fix that takes one line out of a ring.
 
     laid: the circuits; ring: its lines, the last to be tried first [text].
-    Source: by trial.
     """
     rings = len(laid.loops)
     return line_left_out(laid, reversed(ring), lambda left: len(left.loops) < rings)
@@ -116,7 +114,7 @@ def ring_opened(laid: Circuits, ring: tuple[str, ...]) -> Fixes:
 def one_circuit(laid: Circuits, part: FittedPart) -> Fixes:
     """Return the fix that leaves a wheel to the circuit of its axle alone.
 
-    laid: the circuits; part: the wheel brake. Source: by trial.
+    laid: the circuits; part: the wheel brake.
     """
     axle = str(part.wheel).partition("-")[0]
     fed = laid.fed_by(part)
@@ -137,7 +135,7 @@ def one_circuit(laid: Circuits, part: FittedPart) -> Fixes:
 def circuits_parted(laid: Circuits, passage: Passage, other: Passage) -> Fixes:
     """Return the fix that parts two outlets which are open to each other.
 
-    laid: the circuits; passage, other: the outlets. Source: by trial.
+    laid: the circuits; passage, other: the outlets.
     """
     lines = way_between(laid, passage, {other})
     axles = {str(axle) for axle in Axle}
@@ -176,7 +174,7 @@ def other_axle_left(laid: Circuits, outlet: Passage, wheels: Iterable[str]) -> F
 
     laid: the circuits; outlet: of the cylinder; wheels: that are not its [text].
     A line that goes too far is taken out; where all is laid the wrong way round, the lines at the
-    outlets change places. Source: by trial.
+    outlets change places.
     """
     ids = {laid.wheels[wheel].id for wheel in wheels}
     lines = [
@@ -226,7 +224,7 @@ def valve_moved(laid: Circuits, part: FittedPart) -> Fixes:
 def switch_put_in(laid: Circuits) -> Fixes:
     """Return the fix that puts a warning switch behind the cylinder.
 
-    laid: the circuits. Source: the usual layout.
+    laid: the circuits.
     """
     if laid.build.split != "front-rear":
         return ()
@@ -239,7 +237,6 @@ def valve_put_in(laid: Circuits, axle: Axle, index: int) -> Fixes:
     """Return the fix that puts a valve of the build into the line of its axle.
 
     laid: the circuits; axle: [-]; index: its place in the axle's list.
-    Source: the usual layout.
     """
     kind = laid.build.valves.of(axle)[index].kind
     section = with_valve(laid.build, axle, index, LIKE.get(kind, kind))
@@ -251,7 +248,7 @@ def valve_made_known(laid: Circuits, part: FittedPart) -> Fixes:
     """Return the fixes for a valve that the build knows nothing of: count it, or take it out.
 
     laid: the circuits; part: the valve.
-    Its figures are then assumed. Source: `guidance.new_valves`.
+    Its figures are then assumed.
     """
     out = _taken_out(laid, part)
     axles = {Axle(wheel.partition("-")[0]) for wheel in laid.behind(part)}
@@ -288,8 +285,8 @@ def _taken_out(laid: Circuits, part: FittedPart) -> Fixes:
 def part_set(build: Build, part: FittedPart, field: str, value: object, label: str) -> Fixes:
     """Return the fix that says one thing of a part otherwise.
 
-    build: the document; part: of its layout; field: its name [text]; value: as
-    typed; label: what it does [text]. Source: the finding that asks for it.
+    part: of its layout; field: its name [text]; value: as
+    typed; label: what it does [text].
     """
     assert build.plumbing is not None
     index = build.plumbing.parts.index(part)

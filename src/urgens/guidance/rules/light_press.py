@@ -18,7 +18,7 @@ LIGHT = parse("100 psi", PRESSURE).value  # a light press, where a metering valv
 def front_shares(solution: Solution) -> tuple[float, float]:
     """Return the front's share of the braking at a light press, with a metering valve and without.
 
-    solution: of a build. NaN where nothing brakes yet.
+    NaN where nothing brakes yet.
     Source: the laws of both; common practice: 10 to 130 psi.
     """
     made = solution.system

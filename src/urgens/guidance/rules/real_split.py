@@ -14,9 +14,9 @@ BASIS = "worn volume and heat follow the work of each axle: common practice"
 
 
 def compared(solution: Solution) -> tuple[Pair[Split | str], Computed]:
-    """Return what wear and heat tell, and what is computed; solution: of a build.
+    """Return what wear and heat tell, and what is computed.
 
-    Source: studies.real_split, over the build's usual stops.
+    Studies.real_split, over the build's usual stops.
     """
     proof = solution.build.proof or Proof()
     return splits(solution), computed_split(solution, proof.usual_stops)

@@ -30,7 +30,7 @@ LEAST_SPREAD = 0.2  # of the load, between the two points where all load cases a
 def new_valve(build: Build, circuit: Axle, kind: str) -> dict[Axle, tuple[dict[str, Any], ...]]:
     """Return what a new valve puts at the end of each circuit's list.
 
-    build: the document; circuit: the axle it feeds [-]; kind: of NEW_NAMES [text].
+    circuit: the axle it feeds [-]; kind: of NEW_NAMES [text].
     A combination valve goes into both circuits, whichever is asked.
     Source: common practice.
     """
@@ -56,7 +56,6 @@ def by_lever(valve: LoadSensing) -> dict[str, Any]:
     """Return a load-sensing valve with a lever that has the knees of its two points.
 
     valve: described by points. Arms, piston and suspension are assumed.
-    Source: physics.valve, lever_knee, turned round.
     """
     made = LOAD_SENSING.law(NumericBuild(valve))
     assert isinstance(made, LoadSensingLaw)
@@ -83,8 +82,7 @@ def by_lever(valve: LoadSensing) -> dict[str, Any]:
 def by_points(valve: LoadSensing, build: Build) -> dict[str, Any]:
     """Return a load-sensing valve by its knees at the lightest and the heaviest rear load.
 
-    valve: described by a lever; build: the document.
-    Source: physics.valve, lever_knee.
+    valve: described by a lever.
     """
     made = LOAD_SENSING.law(NumericBuild(valve))
     assert isinstance(made, LoadSensingLaw)

@@ -72,7 +72,7 @@ class SayingTrial(NamedTuple):
     def other(self, changes: Mapping[str, object]) -> Solution | None:
         """Return the build with changes, solved as it is; None where it cannot be so.
 
-        changes: by path. Source: `solve`.
+        changes: by path.
         """
         try:
             made = with_changes(self.build, dict(changes))
@@ -102,10 +102,7 @@ def known() -> Mapping[str, str]:
 
 
 def tried(solution: Solution, units: Units | UnitSystem | None = None) -> tuple[TriedSaying, ...]:
-    """Return every saying tried; solution: of the build; units: of the words.
-
-    Source: `solve`, once more for each thing that is changed.
-    """
+    """Return every saying tried; units: of the words."""
     trial = SayingTrial(solution, FigureWords(units or solution.build.natural_units))
     return tuple(
         TriedSaying(name, said, function(trial)) for name, (said, function) in _SAYINGS.items()
@@ -140,7 +137,7 @@ def _length(value: float) -> str:
 
 
 def rear_first(solution: Solution) -> bool:
-    """Tell whether the rear locks first on any road, in any load case; solution: of a build."""
+    """Tell whether the rear locks first on any road, in any load case."""
     axles = solution.lock.axle[:, list(solution.roads)]
     return bool(np.any(axles == AxleName.REAR))
 

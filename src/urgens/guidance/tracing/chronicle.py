@@ -33,10 +33,7 @@ class Happened:
 
 
 def chronicle(build: Build) -> tuple[Happened, ...]:
-    """Return what happened, the latest first; build: the document.
-
-    Source: its history, records, faults and proofs.
-    """
+    """Return what happened, the latest first."""
     found = [*_history(build), *_records(build), *_traces(build), *_proof(build.proof)]
     return tuple(sorted(found, key=lambda one: one.at, reverse=True))
 
@@ -95,7 +92,7 @@ def _proof(proof: Proof | None) -> Iterator[Happened]:
 def valve_name(place: str) -> str:
     """Return what a valve is called by its axle and its place in the flow.
 
-    place: such as "rear[0]" [text]. Source: what builders say.
+    place: such as "rear[0]" [text].
     """
     axle, _, number = place.partition("[")
     at = int(number.removesuffix("]"))

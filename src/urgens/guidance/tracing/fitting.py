@@ -62,7 +62,8 @@ _NEEDS: dict[Need, Callable[[Build], bool]] = {
 def fits(build: Build, needs: Iterable[Need]) -> bool:
     """Return whether a build has all of this.
 
-    build: the document; needs: of a cause, a test or an outcome [text].
-    Source: the layout; what nobody has said of a switch or a parking brake may be there.
+    needs: of a cause, a test or an outcome [text].
+
+    The layout; what nobody has said of a switch or a parking brake may be there.
     """
     return all(_NEEDS[need](build) for need in needs)

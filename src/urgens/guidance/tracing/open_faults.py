@@ -11,10 +11,7 @@ from urgens.solve import Solution
 
 
 def open_run(build: Build) -> tuple[int, TraceRun] | None:
-    """Return the fault that is followed now, with its place; None where none is.
-
-    build: the document. Source: the last run without an end.
-    """
+    """Return the fault that is followed now, with its place; None where none is."""
     runs = [(place, one) for place, one in enumerate(build.traces) if one.ended is None]
     return runs[-1] if runs else None
 

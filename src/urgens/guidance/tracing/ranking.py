@@ -75,10 +75,7 @@ class Tracing:
     """All that a build's layout can have, with how each cause shows; asked for shares and tests."""
 
     def __init__(self, build: Build) -> None:
-        """Take what the layout has.
-
-        Source: `tables`, `fits`.
-        """
+        """Take what the layout has."""
         whole = tables()
         self.build = build
         self.causes = tuple(one for one in whole.causes if fits(build, one.needs))
@@ -100,7 +97,7 @@ class Tracing:
         return _found(name, self.tests, tables().tests, "--test")
 
     def outcomes(self, test: TraceTest) -> tuple[TestOutcome, ...]:
-        """Return the outcomes that the layout can show; test: of it. Source: `fits`."""
+        """Return the outcomes that the layout can show; test: of it."""
         return tuple(one for one in test.outcomes if fits(self.build, one.needs))
 
     def outcome(self, test: TraceTest, name: str) -> TestOutcome:
@@ -128,7 +125,9 @@ class Tracing:
     def shows(self, sign: TraceSign) -> Array:
         """Return how often each cause, and something else, shows a sign (c + 1,) [-].
 
-        sign: of the table. Source: the table; something else as all causes on the whole.
+        sign: of the table.
+
+        The table; something else as all causes on the whole.
         """
         whole = tables()
         named = dict(sign.causes.links())
@@ -138,7 +137,9 @@ class Tracing:
     def likely(self, test: TraceTest) -> Array:
         """Return how likely each outcome is of each cause, (outcomes, c + 1) [-].
 
-        test: of the table. Source: the table; something else as all causes on the whole.
+        test: of the table.
+
+        The table; something else as all causes on the whole.
         """
         if test.id not in self._likely:
             self._likely[test.id] = self._worked_out(test)
@@ -163,8 +164,9 @@ class Tracing:
         """Return the tests that are left, the best first.
 
         evidence: what is known; shares: of the causes (c + 1,) [-].
-        Source: the largest expected drop of entropy a minute, all causes of little share taken as
-        one; equal ones in the table's order.
+
+        The largest expected drop of entropy a minute, all causes of little share taken as one.
+        equal ones in the table's order.
         """
         found = []
         kept = np.append(shares[:-1] >= LUMPED, False)
@@ -183,7 +185,7 @@ class Tracing:
     def ranked(self, shares: Array, evidence: TraceEvidence) -> tuple[Ranked, ...]:
         """Return the causes by their share, equal ones in the order of the first sign's table.
 
-        shares: (c + 1,) [-]; evidence: what is known. Source: cheap checks first.
+        shares: (c + 1,) [-]; evidence: what is known.
         """
         order = {cause: place for place, cause in enumerate(self.ids)}
         seen = next((name for name, yes in evidence.signs.items() if yes), None)
@@ -196,10 +198,7 @@ class Tracing:
 
 
 def keeping_other(shares: Array) -> Array:
-    """Return shares of which something else has its own at least; shares: (c + 1,) [-].
-
-    Source: a list of causes is never whole.
-    """
+    """Return shares of which something else has its own at least; shares: (c + 1,) [-]."""
     if shares[-1] >= OTHER:
         return shares
     return np.append(shares[:-1] * (1.0 - OTHER) / (1.0 - shares[-1]), OTHER)
@@ -218,7 +217,7 @@ def entropy(shares: Array) -> Array:
 
 
 def with_readings(tracing: Tracing, readings: Sequence[TraceReading], case: int) -> Weighed:
-    """Return how likely readings are of each cause; as in `weighed`. Source: it."""
+    """Return how likely readings are of each cause; as in `weighed`."""
     return weighed(tracing.build, tracing.ids, readings, case)
 
 

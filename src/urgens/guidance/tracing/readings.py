@@ -87,7 +87,7 @@ def reading(name: str, typed: str, effort: str) -> TraceReading:
 
     name: of its kind, a travel's with its stroke behind ("travel-3") [text]; typed: what was read
     [text]; effort: the foot [text].
-    Raises BuildErrors where it is none, or beyond any vehicle. Source: `KINDS`.
+    Raises BuildErrors where it is none, or beyond any vehicle.
     """
     kind, _, stroke = name.rpartition("-") if name[-2:] in ("-1", "-2", "-3") else (name, "", "1")
     if kind not in KINDS:
@@ -138,7 +138,7 @@ def weighed(
 ) -> Weighed:
     """Return how likely readings are of each cause, up to one factor.
 
-    build: the document; causes: by id [text]; readings: of it; case: place of the load
+    causes: by id [text]; readings: of it; case: place of the load
     case [-].
     Source: normal errors of reading and of what is known of the build; a share of strays.
     """

@@ -110,7 +110,7 @@ class Simulated:
 def rows_of(causes: Sequence[str]) -> Simulated:
     """Return the rows of causes, the build as it is first; causes: by id [text].
 
-    Source: EFFECTS; a cause that does nothing to a figure is one row of the build as it is.
+    EFFECTS; a cause that does nothing to a figure is one row of the build as it is.
     """
     names, changes = [""], [dict(_NEUTRAL)]
     for cause in causes:
@@ -127,7 +127,7 @@ def rows_of(causes: Sequence[str]) -> Simulated:
 def figures(build: Build, rows: Simulated, efforts: Array, case: int, stroke: int = 1) -> Figures:
     """Return the figures of every row at every foot.
 
-    build: the document; rows: of causes; efforts: of the foot (e,) [N]; case: place of
+    rows: of causes; efforts: of the foot (e,) [N]; case: place of
     the load case [-]; stroke: which one of them, 1 to 3 [-].
     Source: `solve`, once for all rows; what a stroke takes up is assumed.
     """
@@ -157,7 +157,6 @@ def at_feet(
 
     system: the system, its numbers (r, 1) or plain; standing: one load case [N, -]; efforts: (e,)
     [N]; front, rear: share of the pressure that reaches the brakes [-].
-    Source: `solve`.
     """
     felt = Felt(standing.rear_weight, standing.rear_weight)
     lines = line_pressures(system, booster_output(system, pushrod_force(system, efforts)), felt)

@@ -68,7 +68,8 @@ class Traced:
         """Return why a cause is where it is, in a sentence or two.
 
         ranked: of the causes; words: in units shown.
-        Source: the table; the reading that tells most, beside what the cause would show.
+
+        The table; the reading that tells most, beside what the cause would show.
         """
         told = [
             _reading_words(read, float(best), words)
@@ -82,7 +83,8 @@ class Traced:
         """Return the sign whose answer is expected to tell most, None where none tells anything.
 
         skipped: those that are not to be asked [text].
-        Source: the largest expected drop of entropy, of what has not been answered.
+
+        The largest expected drop of entropy, of what has not been answered.
         """
         best, found = LEAST, None
         for sign in self.tracing.signs:
@@ -100,10 +102,9 @@ class Traced:
 
 
 def traced(build: Build, evidence: TraceEvidence, case: int = 0) -> Traced:
-    """Return what is known comes to; build: the document; evidence: of it; case: its place [-].
+    """Return what is known comes to; evidence: of it; case: its place [-].
 
     Raises BuildErrors for a sign, test or outcome that is none, or that the layout cannot have.
-    Source: `tracing.ranking`.
     """
     tracing = Tracing(build)
     weights = with_readings(tracing, evidence.readings, case)
@@ -119,7 +120,7 @@ def traced(build: Build, evidence: TraceEvidence, case: int = 0) -> Traced:
 def raised_by(entry: HistoryEntry | None) -> dict[str, float]:
     """Return how much likelier a change makes each cause that it can have brought [-].
 
-    entry: the last change of the history, None without one. Source: BRINGS.
+    entry: the last change of the history, None without one.
     """
     if entry is None:
         return {}
@@ -132,7 +133,7 @@ def raised_by(entry: HistoryEntry | None) -> dict[str, float]:
 
 
 def last_change(build: Build) -> HistoryEntry | None:
-    """Return the last change of the history, None without one; build: the document. Source: it."""
+    """Return the last change of the history, None without one."""
     changes = [one for one in build.history if one.kind == "change"]
     return max(changes, key=lambda one: one.at) if changes else None
 

@@ -41,7 +41,7 @@ class WayBack:
 
 
 def way_back(build: Build, cause: TraceCause) -> WayBack:
-    """Return the way back after a cause is mended; build: the document; cause: of it.
+    """Return the way back after a cause is mended; cause: of it.
 
     Source: common practice: what was open is bled again, what it bears on is proved again.
     """
@@ -56,7 +56,7 @@ def way_back(build: Build, cause: TraceCause) -> WayBack:
 def lit(build: Build, cause: TraceCause) -> tuple[str, ...]:
     """Return the ids of the parts where a cause sits; build, cause: as in `way_back`.
 
-    Source: the layout; none where it is not drawn, or the place is everywhere.
+    The layout; none where it is not drawn, or the place is everywhere.
     """
     kinds = KINDS[cause.place]
     return tuple(part for kind in kinds for part in _parts(build, kind, cause))

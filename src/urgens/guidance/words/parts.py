@@ -48,7 +48,6 @@ def part_name(circuits: Circuits, part: FittedPart) -> str:
     """Return what a part is called: a wheel brake and its hose by the wheel.
 
     circuits: of the layout; part: of it.
-    Source: what builders say.
     """
     if part.wheel is not None:
         return _wheel(part.wheel).capitalize()
@@ -59,10 +58,7 @@ def part_name(circuits: Circuits, part: FittedPart) -> str:
 
 
 def line_name(circuits: Circuits, line: BrakeLine) -> str:
-    """Return where a line goes, from what; circuits: of the layout; line: of it.
-
-    Source: what builders say.
-    """
+    """Return where a line goes, from what; circuits: of the layout; line: of it."""
     names = [_short(circuits, end) for end in (line.start, str(line.to))]
     return f"{names[0].capitalize()} to {names[1]}"
 

@@ -25,7 +25,6 @@ def rows(columns: tuple[Column, ...]) -> tuple[SetupRow, ...]:
     """Return the figures of all columns, in the order of the work.
 
     columns: columns.
-    Source: their solutions.
     """
     return tuple(
         SetupRow(name, kind, tuple(of(column) for column in columns), unit, decimals)

@@ -12,8 +12,7 @@ from urgens.studies.sizing import BOOSTED, MANUAL, SizingMap, usual
 def why(build: Build, sizing_map: SizingMap, row: int, column: int) -> str:
     """Return in words what one choice gives.
 
-    build: the document; sizing_map: its map; row, column: places in it [-].
-    Source: the map.
+    sizing_map: its map; row, column: places in it [-].
     """
     units, at = build.natural_units, (row, column)
     ratio, boosted = float(sizing_map.ratios[column]), build.booster.kind != "none"

@@ -40,7 +40,7 @@ class Term:
 
 @lru_cache(maxsize=1)
 def terms() -> tuple[Term, ...]:
-    """Return every term, in the order of the work. Source: the shipped table."""
+    """Return every term, in the order of the work."""
     text = data_text("help/terms.toml")
     return tuple(Term(**row) for row in tomllib.loads(text)["term"])
 
@@ -59,7 +59,7 @@ def term_in(text: str, *, loosely: bool = False) -> Term | None:
     """Return the term that a text names, the longest where it names several, None for none.
 
     text: of a label [text]; loosely: also a single word anywhere in it, which else has to be the
-    whole text: "rest" is no term in "the rest". Source: the table.
+    whole text: "rest" is no term in "the rest".
     """
     words = _WORD.findall(text.lower().replace("_", " "))
     known = _by_words()
@@ -75,10 +75,7 @@ def term_in(text: str, *, loosely: bool = False) -> Term | None:
 
 
 def matching(typed: str) -> tuple[Term, ...]:
-    """Return the terms in whose names or meaning all the typed words occur; typed: [text].
-
-    Source: the table; names come before meanings.
-    """
+    """Return the terms in whose names or meaning all the typed words occur; typed: [text]."""
     wanted = typed.lower().split()
     named = [t for t in terms() if all(any(w in name for name in t.said) for w in wanted)]
     told = [t for t in terms() if t not in named

@@ -27,7 +27,7 @@ def pair_words(
 ) -> str:
     """Return what a valve of a diagonal split has beside it, nothing in another split.
 
-    solution: of a build; pressed: one press; place: circuit and place in it; units: to
+    pressed: one press; place: circuit and place in it; units: to
     show figures in.
     Source: production tolerance, common practice; a diagonal circuit feeds one wheel of each axle.
     """
@@ -48,8 +48,7 @@ def pair_words(
 def fitted_words(build: Build, units: Units | UnitSystem) -> str:
     """Return what the rear circuit has now, in a few words.
 
-    build: the document; units: to show figures in.
-    Source: the document.
+    units: to show figures in.
     """
     said = (
         f"{kind_of(valve).name.lower()}, {kind_of(valve).briefly(valve, units)}".rstrip(", ")

@@ -30,7 +30,7 @@ def bound(context: SheetContext, chosen: Sequence[str] | None = None) -> Bound:
     """Return the chapters that are chosen, in the sheet's order; all that say something by default.
 
     context: of a build; chosen: names of chapters [text].
-    Raises BuildErrors where there is none of a name. Source: CHAPTERS.
+    Raises BuildErrors where there is none of a name.
     """
     unknown = [name for name in chosen or () if name not in CHAPTERS]
     if unknown:

@@ -22,7 +22,7 @@ QUALIFIED = "Looked at by a qualified person"
 
 
 def still_open(context: SheetContext) -> Iterator[Block]:
-    """Yield what is open; context: of a build. Source: its items, joints, records and proofs."""
+    """Yield what is open; context: of a build."""
     items = tuple(
         (one.what, one.place or "not told", "yes" if one.holds_vehicle else "no",
          "no day" if one.due is None else str(one.due))
@@ -56,7 +56,7 @@ def still_open(context: SheetContext) -> Iterator[Block]:
 def planned(context: SheetContext) -> Iterator[Block]:
     """Yield the order of the work: on the way to the set-up that is looked at, else what is open.
 
-    context: of a build. Source: `guidance.planning`.
+    context: of a build.
     """
     found = plan(context.base, None if context.build == context.base else context.build)
     if not found.jobs:
@@ -75,7 +75,7 @@ def planned(context: SheetContext) -> Iterator[Block]:
 
 
 def coming(context: SheetContext) -> Iterator[Block]:
-    """Yield what is due, with dates and reasons; context: of a build. Source: `planning.due`."""
+    """Yield what is due, with dates and reasons; context: of a build."""
     rows = tuple(
         ("no day" if one.when is None else str(one.when), one.what, one.why)
         for one in due(context.build, context.day, units=context.units)
@@ -84,7 +84,7 @@ def coming(context: SheetContext) -> Iterator[Block]:
 
 
 def history(context: SheetContext) -> Iterator[Block]:
-    """Yield what happened, the latest first; context: of a build. Source: `guidance.chronicle`."""
+    """Yield what happened, the latest first; context: of a build."""
     rows = []
     for one in chronicle(context.base):
         figures = []

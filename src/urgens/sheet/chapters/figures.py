@@ -11,13 +11,13 @@ NOT_DRAWN = "The drawing is written by the window, or by: urgens plumb FILE -o l
 
 
 def vehicle(context: SheetContext) -> Iterator[Block]:
-    """Yield what is fitted; context: of a build. Source: the build."""
+    """Yield what is fitted; context: of a build."""
     yield Paragraphs((context.sheet.known,), "warning")
     yield Columns(context.sheet.columns)
 
 
 def balance(context: SheetContext) -> Iterator[Block]:
-    """Yield what the brakes give; context: of a build. Source: its solution."""
+    """Yield what the brakes give; context: of a build."""
     words = "Line pressures and the ideal line of each load"
     yield Drawing(pressure_chart(context.solution, context.units), 3.55, 3.6, words)
     yield Rows(context.sheet.presses)
@@ -27,7 +27,7 @@ def balance(context: SheetContext) -> Iterator[Block]:
 
 
 def layout(context: SheetContext) -> Iterator[Block]:
-    """Yield the drawing of the layout and its lines; context: of a build. Source: the layout."""
+    """Yield the drawing of the layout and its lines; context: of a build."""
     if context.build.plumbing is None:
         return
     drawn = context.drawings.get(LAYOUT)
@@ -38,6 +38,6 @@ def layout(context: SheetContext) -> Iterator[Block]:
 
 
 def lines(context: SheetContext) -> Iterator[Block]:
-    """Yield cut list, bend sheets and what is bought; context: of a build. Source: the layout."""
+    """Yield cut list, bend sheets and what is bought; context: of a build."""
     for table in context.sheet.laid:
         yield Rows(table)

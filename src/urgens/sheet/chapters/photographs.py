@@ -7,7 +7,7 @@ from urgens.sheet.chapters.told import SheetContext
 
 
 def photographs(context: SheetContext) -> Iterator[Block]:
-    """Yield small copies of the photographs; context: of a build. Source: the files beside it."""
+    """Yield small copies of the photographs; context: of a build."""
     if not context.base.photographs:
         return
     from urgens.sheet.small_copies import small_copies  # Qt reads pictures

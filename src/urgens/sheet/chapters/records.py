@@ -26,7 +26,7 @@ POINTS = 120
 
 
 def bleeding(context: SheetContext) -> Iterator[Block]:
-    """Yield each bleeding, wheel by wheel; context: of a build. Source: its records."""
+    """Yield each bleeding, wheel by wheel; context: of a build."""
     for run in context.base.records:
         if run.procedure in PRESSED:
             yield Paragraphs((_run_words(run),), "lead")
@@ -76,10 +76,7 @@ def _travel_rows(context: SheetContext, run: ProcedureRun) -> Iterator[tuple[str
 
 
 def proved(context: SheetContext) -> Iterator[Block]:
-    """Yield the standing proofs, then each valve as gauges read it; context: of a build.
-
-    Source: its records and gauges.
-    """
+    """Yield the standing proofs, then each valve as gauges read it; context: of a build."""
     read = gauged(context.build)
     rows = tuple((title_of(one.name), one.state.replace("-", " "), one.why)
                  for one in proofs(context.build, read))  # fmt: skip
@@ -101,7 +98,6 @@ def gauge_plot(gauged: Gauged, run: GaugeRun, context: SheetContext) -> bytes:
     """Return readings across a valve as SVG, with the line that is expected and the one fitted.
 
     gauged: the valve; run: its readings; context: of the build.
-    Source: `bench.gauges`.
     """
     scale = in_units(PRESSURE, context.units)
     pressed, let_go = rising(run), falling(run)
@@ -130,7 +126,7 @@ def _lines(plot: Plot, wanted: Expected, gauged: Gauged, inlet: np.ndarray, scal
 
 
 def stopped(context: SheetContext) -> Iterator[Block]:
-    """Yield the stops, and what they say of the brakes; context: of a build. Source: its proof."""
+    """Yield the stops, and what they say of the brakes; context: of a build."""
     stops = () if context.base.proof is None else context.base.proof.stops
     if not stops:
         return

@@ -32,7 +32,7 @@ FOOT_OF_PAGE = "* rests on a figure that is only assumed."
 
 
 def wall(context: SheetContext) -> Iterator[Block]:
-    """Yield what hangs on the wall; context: of a build. Source: its solution."""
+    """Yield what hangs on the wall; context: of a build."""
     yield Big(tuple(_settings(context)))
     yield Big(tuple(_pressures(context)))
     yield Rows(_locks(context))
