@@ -17,11 +17,11 @@ import sys
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from urgens.cli.main import main
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.frame.stations import STATIONS
 
 def look(*_):
-    window = next(one for one in QApplication.topLevelWidgets() if isinstance(one, Window))
+    window = next(one for one in QApplication.topLevelWidgets() if isinstance(one, MainWindow))
     for kind in STATIONS:
         window.show_station(kind.name)
         for page in kind.pages or ("",):

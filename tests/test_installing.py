@@ -311,11 +311,11 @@ WINDOW = """
 from PySide6.QtWidgets import QApplication
 from urgens.document import demo
 from urgens.ui.application import dress
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 application = QApplication([])
 dress(application)
-window = Window(Session(demo("library")))
+window = MainWindow(Session(demo("library")))
 window.show()
 application.processEvents()
 print(window.windowTitle())

@@ -23,7 +23,7 @@ from typing import Annotated, Any, Literal
 
 from urgens.document.entry import VALVE_GAUGES, Entry
 from urgens.document.model import Pressure
-from urgens.document.numeric import Reading
+from urgens.document.numeric import NumericBuild
 from urgens.document.kinds.valves.kind import InUnits, Loads, ValveKind, ValvePart
 from urgens.physics.valve_law import MeteringLaw, ValveLaw
 
@@ -35,7 +35,7 @@ class PopOpen(ValvePart):
     pops: Annotated[Pressure, Entry("Pops at", VALVE_GAUGES, "Pressure at which it opens")]
 
 
-def _law(part: Reading) -> ValveLaw:
+def _law(part: NumericBuild) -> ValveLaw:
     return MeteringLaw(0.0, part["pops"], 1.001 * part["pops"])
 
 
@@ -71,11 +71,11 @@ from urgens.solve import solve
 from urgens.studies.robustness import robustness
 from urgens.ui.application import dress
 from urgens.ui.session import Session
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 build = load(Path(sys.argv[1]))
 application = QApplication([])
 dress(application)
-window = Window(Session(build))
+window = MainWindow(Session(build))
 window.show()
 window.show_station("Balance")
 window.station("Balance").show_page_named("Valves")

@@ -59,12 +59,12 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication
 from urgens.document import demo
 from urgens.ui.application import dress
-from urgens.ui.frame.window import Window
+from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.widgets.background import Background
 application = QApplication([])
 dress(application)
-window = Window(Session(demo("library")))
+window = MainWindow(Session(demo("library")))
 window.show()
 work = Background(window)
 work.run(lambda progress: time.sleep(600))

@@ -376,9 +376,9 @@ def test_work_survives_a_kill(
     code = (
         "import sys; from pathlib import Path; from PySide6.QtWidgets import QApplication; "
         "from urgens.document import load; from urgens.ui.application import dress; "
-        "from urgens.ui.session import Session; from urgens.ui.frame.window import Window; "
+        "from urgens.ui.session import Session; from urgens.ui.frame.window import MainWindow; "
         "app = QApplication([]); dress(app); p = Path(sys.argv[1]); "
-        "w = Window(Session(load(p), p), None, Path(sys.argv[2])); w.show(); "
+        "w = MainWindow(Session(load(p), p), None, Path(sys.argv[2])); w.show(); "
         "w.session.edit('name', 'Nearly lost'); w.session.edit('targets.surface', 0.8); "
         "w.session.edit('targets.surface', 0.7); app.exec()"
     )

@@ -89,9 +89,8 @@ def _rolling(
 def lead(front: Array, rear: Array, loads: tuple[Array, Array], standing: StaticVehicle) -> Array:
     """Return how far the rear's share of its grip is above the front's, times both grips [N²].
 
-    front, rear: axle forces, any shape [N]; loads: on the front and the rear axle [N]; standing: load cases
-    [N, -].
-    A lifted rear is above.
+    front, rear: axle forces, any shape [N]; loads: on the front and the rear axle [N]; standing:
+    load cases [N, -]. A lifted rear is above.
     Source: each axle's force over its grip factor and load, without the division.
     """
     front_grip, rear_grip = standing.front_grip * loads[0], standing.rear_grip * loads[1]
