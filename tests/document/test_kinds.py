@@ -56,6 +56,8 @@ POP_OPEN = ValveKind(
     briefly=_words,
     new=_new,
     drawing=("poppet spring",),
+    looks={"ins": (1,), "outs": (1,), "knob": (False,), "lever": (False,), "stem": (True,)},
+    seen_by="a stem and nothing else: it opens at a pressure",
 )
 '''
 TRY = """
@@ -65,6 +67,12 @@ from PySide6.QtWidgets import QApplication
 from urgens.document import load
 from urgens.document.catalogue import named
 from urgens.document.kinds.valves import kind_of
+from urgens.guidance.advice.block_key import verdict
+from urgens.guidance.tracing.ranking import TraceEvidence
+from urgens.guidance.tracing.trace import traced
+from urgens.guidance.words.parts import KINDS
+from urgens.plumbing.draft import drafted
+from urgens.ui.stations.plumb.part_facts import FASTENED
 from urgens.guidance.words.valves import fitted_words
 from urgens.sheet.fitted import fitted
 from urgens.solve import solve
@@ -92,6 +100,11 @@ print(json.dumps({
     "menu": menu.count("Pop-open valve"),
     "page": page.name.text(),
     "labels": list(page.figures.labels),
+    "body": list(verdict({"stem": True, "outs": 1, "knob": False})),
+    "laid": [part["kind"] for part in drafted(build)["parts"] if part.get("valve") == "rear[0]"],
+    "called": KINDS["pop-open"],
+    "asked": "pop-open" in FASTENED,
+    "causes": len(traced(build, TraceEvidence({"sinks": True}, {})).ranked) > 0,
 }))
 """
 
@@ -106,7 +119,7 @@ def tree(tmp_path: Path) -> Path:
         "from urgens.document.kinds.valves.reducing import REDUCING\n",
         "from urgens.document.kinds.valves.pop_open import POP_OPEN\n"
         "from urgens.document.kinds.valves.reducing import REDUCING\n",
-    ).replace("    RESIDUAL,\n)", "    RESIDUAL,\n    POP_OPEN,\n)")
+    ).replace("    REDUCING,\n    LIMITING", "    POP_OPEN,\n    REDUCING,\n    LIMITING")
     (valves / "__init__.py").write_text(table, encoding="utf-8")
     return tmp_path
 
@@ -135,6 +148,29 @@ def test_a_new_kind_of_valve_is_one_record(tree: Path) -> None:
     assert said["menu"] == 2
     assert said["page"] == "Pop-open valve, rear"
     assert said["labels"] == ["valves.rear[0].pops"]
+    assert "Pop-open valve: a stem and nothing else: it opens at a pressure." in said["body"]
+    assert said["laid"] == ["pop-open"]
+    assert said["called"] == "Pop-open valve"
+    assert said["asked"] is True
+    assert said["causes"] is True
+
+
+def test_a_new_kind_is_laid_and_traced_on_the_command_line(tree: Path) -> None:
+    document = json.loads(bed_text("pickup"))
+    document["valves"]["rear"] = [{"kind": "pop-open", "pops": "20 bar"}]
+    file, laid = tree / "truck.urgens.json", tree / "laid.urgens.json"
+    file.write_text(json.dumps(document), encoding="utf-8")
+    for arguments in (["plumb", str(file), "--draft", "-o", str(laid)], ["check", str(laid)],
+                      ["trace", str(laid), "--sign", "sinks"]):  # fmt: skip
+        run = subprocess.run(
+            [sys.executable, "-m", "urgens", *arguments],
+            env={**os.environ, "PYTHONPATH": str(tree / "src"), "QT_QPA_PLATFORM": "offscreen"},
+            capture_output=True, check=False, text=True, timeout=60,
+        )  # fmt: skip
+        assert run.returncode < 2, run.stderr
+
+    parts = json.loads(laid.read_text(encoding="utf-8"))["plumbing"]["parts"]
+    assert [part["valve"] for part in parts if part["kind"] == "pop-open"] == ["rear[0]"]
 
 
 def test_every_kind_is_found_by_its_name_in_the_file() -> None:

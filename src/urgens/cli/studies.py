@@ -20,7 +20,7 @@ from urgens.studies.valve_choice import candidates
 
 def _size(options: argparse.Namespace) -> int:
     build = loaded(options)
-    if build.master.kind != "twin" and any(rear is not None for _, rear in options.bore or ()):
+    if not build.master.has_bar and any(rear is not None for _, rear in options.bore or ()):
         raise BuildErrors.one(
             "--bore",
             f"names a front and a rear bore, and this build has one {build.master.kind} cylinder",

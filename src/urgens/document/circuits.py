@@ -7,11 +7,11 @@ from functools import cached_property
 from typing import Any, NamedTuple
 
 from urgens.document.build import Build
+from urgens.document.kinds.valves import LAID, kind_of
 from urgens.document.layout.layout import FittedPart, Plumbing
 from urgens.physics.axle import Axle
 
-VALVES = ("reducing", "limiting", "adjustable", "load-sensing", "metering", "residual")
-REDUCING = VALVES[:4]
+REDUCING = tuple(kind for kind in LAID if kind_of(kind).model.reduces)
 TWO_SIDED = ("switch", "combination")  # a shuttle between a front and a rear side
 SINKS = ("gauge", "sensor", "light-switch")
 WHEELS = ("front-left", "front-right", "rear-left", "rear-right")
@@ -255,7 +255,7 @@ def passage(part: FittedPart, port: str) -> Passage:
         return Passage(part.id, port)
     if part.kind in TWO_SIDED:
         return Passage(part.id, "rear" if port.startswith("rear") else "front")
-    if part.kind in VALVES and sum(one.startswith("in") for one in part.ports) > 1:
+    if part.kind in LAID and sum(one.startswith("in") for one in part.ports) > 1:
         return Passage(part.id, port.removeprefix("in").removeprefix("out"))
     return Passage(part.id)
 

@@ -3,7 +3,7 @@
 import numpy as np
 
 from urgens.document.engine_drag import drag_at_road, passed_at_rest
-from urgens.document.kinds.boosters.vacuum import VacuumBooster, depression
+from urgens.document.kinds.boosters.vacuum import depression
 from urgens.document.kinds.brakes import brake_kind
 from urgens.document.kinds.cylinders import cylinder_kind
 from urgens.document.kinds.valves import kind_of
@@ -25,7 +25,7 @@ def possible(reading: NumericBuild) -> Bools:
         for valve in reading.of("valves").each(axle):
             found = found & kind_of(valve.part).possible(valve)
     found = found & np.less(drag_at_road(reading), passed_at_rest(reading))
-    if isinstance(reading.part.booster, VacuumBooster):
+    if reading.part.booster.by_vacuum:
         around = air_pressure(reading.of("vehicle")["altitude"])
         found = found & np.less_equal(depression(reading.of("booster")), around)
     return found

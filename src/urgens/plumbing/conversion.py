@@ -59,7 +59,7 @@ def conversion(now: Build, then: Build) -> Conversion:
     )
     new = tuple(name for name in its if name not in stays)
     plugs = {name for name in new if its[name].kind == "plug"}
-    boosters = [(BOOSTER,) if build.booster.kind != "none" else () for build in (now, then)]
+    boosters = [(BOOSTER,) if build.booster.fitted else () for build in (now, then)]
     kept, gone, come = _between(*boosters)
     return Conversion(
         stays=(*stays, *kept),

@@ -3,6 +3,7 @@
 from typing import Any, NamedTuple
 
 from urgens.document import Build
+from urgens.document.kinds.valves import kind_of
 from urgens.physics.axle import AXLES, Axle
 
 # Of new American nuts on the usual tube; common practice, and to be looked at on the car.
@@ -12,7 +13,6 @@ END = {"nut": THREAD, "flare": SEAT}
 SIDES = ("left", "right")
 DIAGONALS = {"primary": ("front-left", "rear-right"), "secondary": ("front-right", "rear-left")}
 BODY_PORTS = ("front-in", "front-left", "front-right", "rear-in", "rear-out")
-LIKE = {"inertia-sensing": "reducing"}  # a valve that is a body of the same two ports
 Json = dict[str, Any]
 
 
@@ -102,7 +102,7 @@ class _Draft:
             if valve.body and self._combined:
                 continue
             name = f"{axle[0]}v{index + 1}{mark}"
-            kind = LIKE.get(valve.kind, valve.kind)
+            kind = kind_of(valve).laid_as or valve.kind
             self.part(name, kind, ("in", "out"), valve=f"{axle}[{index}]")
             self.pipe(start, f"{name}.in")
             start = f"{name}.out"

@@ -5,14 +5,14 @@ from collections.abc import Mapping
 from typing import Any
 
 from urgens.document.errors import BuildErrors
+from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import Plumbing
 from urgens.document.part_catalogue import CataloguePart
 
 Json = dict[str, Any]
 # What can stand in a line, and its ports beside the two that the line goes through.
 INSERTED: dict[str, tuple[str, ...]] = {
-    "union": (), "adapter": (), "tee": ("branch",), "hose": (), "reducing": (), "limiting": (),
-    "adjustable": (), "load-sensing": (), "metering": (), "residual": (),
+    "union": (), "adapter": (), "tee": ("branch",), "hose": (), **dict.fromkeys(LAID, ()),
 }  # fmt: skip
 THROUGH = ("in", "out")
 HOSE = ("a", "b")

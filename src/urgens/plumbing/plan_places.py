@@ -5,7 +5,8 @@ from math import ceil, sqrt
 
 import numpy as np
 
-from urgens.document.circuits import VALVES, WHEELS, Circuits
+from urgens.document.circuits import WHEELS, Circuits
+from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart
 from urgens.plumbing.plan_shapes import Spot
 
@@ -17,7 +18,7 @@ CLINGS = 4  # times as much as where it is wanted counts, in a crowd, what a par
 SIZES: dict[str, Spot] = {
     "wheel-brake": (6, 2), "master": (8, 3), "combination": (4, 6), "switch": (4, 4),
     "block": (4, 3), "reservoir": (3, 3), "hose": (2, 2),
-    **dict.fromkeys(VALVES, (4, 3)),
+    **dict.fromkeys(LAID, (4, 3)),
 }  # fmt: skip
 SMALL: Spot = (2, 2)  # of any other kind
 BESIDE = ("plug", "gauge", "sensor", "light-switch", "reservoir")  # stand by what they are in

@@ -1,6 +1,7 @@
 """The pressure in every line of a layout at a press."""
 
-from urgens.document.circuits import VALVES, Circuits, Passage
+from urgens.document.circuits import Circuits, Passage
+from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart
 from urgens.physics.axle import AXLES, Axle
 from urgens.solve import Presses, Solution
@@ -33,7 +34,7 @@ class _Walk:
         """Return the pressure behind a part; as before it where it holds no valve."""
         if part.kind == "combination":
             return self._behind_body(Axle(entered.side), pressure)
-        if part.kind in VALVES and part.valve is not None:
+        if part.kind in LAID and part.valve is not None:
             axle, _, index = part.valve.removesuffix("]").partition("[")
             of_axle = self.stages[Axle(axle)] if axle in list(Axle) else ()
             if index.isdecimal() and int(index) < len(of_axle):

@@ -143,7 +143,7 @@ def system(build: Build, speed: float = 0.0, over: Laid = NOTHING) -> System:
     moment, by path: numbers, or arrays of shapes that broadcast, as those of draws [SI].
     """
     reading = NumericBuild(build, over)
-    made, master, bar = reading.of("pedal"), reading.of("master"), build.master.kind == "twin"
+    made, master, bar = reading.of("pedal"), reading.of("master"), build.master.has_bar
     kind = cylinder_kind(build.master)
     return System(
         pedal_ratio=_number(pedal.ratio(made["pivot_to_pad"], made["pivot_to_pushrod"])),

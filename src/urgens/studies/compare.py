@@ -46,7 +46,7 @@ class Column:
     def booster_lost(self) -> float | None:
         """The deceleration the greatest effort leaves without assist [g], None without one."""
         made, solution = self.made, self.solution
-        if solution.build.booster.kind == "none":
+        if not solution.build.booster.fitted:
             return None
         lost = replace(made, booster=replace(made.booster, assist_limit=0.0))
         pressed = press(lost, lost.max_effort, solution.standing, solution.surface)

@@ -6,7 +6,6 @@ from enum import IntEnum
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.kinds.cylinders.single import SingleMaster
 from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.physics import cylinder, vehicle
 from urgens.physics.arrays import Array
@@ -138,7 +137,7 @@ def sizing_map(
         half_failed_travel=half,
         verdict=np.where(first == len(inside), MissedWindow.FITS, first + 1),
         score=np.mean([np.clip(score, 0.0, 1.0) for _, score in windows], axis=0)
-        * usual(ratios, boosted=build.booster.works and build.booster.kind != "none"),
+        * usual(ratios, boosted=build.booster.works and build.booster.fitted),
         hold_effort=hold,
     )
 
@@ -222,7 +221,7 @@ def _half_failed_travel(
     build: Build, system: System, standing: StaticVehicle, shape: tuple[int, int]
 ) -> Array:
     """Return the worse half's travel [m] at the largest effort; NaN for a single cylinder."""
-    if isinstance(build.master, SingleMaster):
+    if build.master.one_chamber:
         return np.full(shape, np.nan)
     everywhere = StaticVehicle(*(np.broadcast_to(value, shape) for value in standing))
     halves = half_failed(system, everywhere, build.targets.surface)
@@ -245,7 +244,7 @@ def _windows(
         (~np.isnan(pad), 1.0 - np.nan_to_num(pad, nan=floor) / floor),
         (used <= 1.0 - build.targets.stroke_reserve, 1.0 - used),
     ]
-    if not isinstance(build.master, SingleMaster):
+    if not build.master.one_chamber:
         windows.append((~np.isnan(half), 1.0 - np.nan_to_num(half, nan=floor) / floor))
     return windows
 

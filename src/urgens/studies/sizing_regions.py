@@ -5,7 +5,6 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.kinds.cylinders.single import SingleMaster
 from urgens.physics import booster
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import StaticVehicle
@@ -89,7 +88,7 @@ def regions(
             free,
         ),
     }
-    if not isinstance(build.master, SingleMaster):
+    if not build.master.one_chamber:
         ends[MissedWindow.HALF_FAILED] = (
             none,
             _half_end(made, standing, build.targets.surface, span),

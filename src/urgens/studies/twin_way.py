@@ -4,7 +4,6 @@ import math
 
 from urgens.document import Build, with_changes
 from urgens.document.kinds.bores import sold_bores
-from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import Quantity
 from urgens.solve.roads import every_road
 from urgens.studies.balance_verdict import verdict_of
@@ -20,7 +19,7 @@ def twin_way(build: Build, margin: float) -> Candidate | None:
     Source: statics; `studies.valve_fits`.
     """
     master = build.master
-    if isinstance(master, TwinMaster):
+    if master.has_bar:
         return None
     bore = _nearest(master.main_bore.value / math.sqrt(2.0))
     shared = {"stroke", "port_travel", "spring_preload", "efficiency"}

@@ -11,9 +11,7 @@ from urgens.document import Build
 from urgens.document.kinds.bores import sold_bores
 from urgens.document.kinds.brakes import brake_kind, piston_area
 from urgens.document.kinds.brakes.disc import Disc
-from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.document.kinds.valves.adjustable import Adjustable
-from urgens.document.kinds.valves.residual import Residual
 from urgens.document.tables import reducing_valve_table
 from urgens.physics import cylinder
 from urgens.physics.arrays import Array, Bools
@@ -143,7 +141,7 @@ def without_valve(build: Build) -> Changes:
 
     Source: a residual valve works on release.
     """
-    kept = [v.model_dump(mode="json") for v in build.valves.rear if isinstance(v, Residual)]
+    kept = [v.model_dump(mode="json") for v in build.valves.rear if v.keeps_pressure]
     return {"valves.rear": kept}
 
 
@@ -261,7 +259,7 @@ def fit_bar(search: Search) -> Iterator[FittedWay]:
 
 def _bores(search: Search) -> Iterator[FittedWay]:
     """Choose the rear cylinder's bore."""
-    if not isinstance(search.build.master, TwinMaster):
+    if not search.build.master.has_bar:
         return
     bores = sold_bores()
     areas = cylinder.bore_area(np.array([bore.value for bore in bores]))[:, None, None]

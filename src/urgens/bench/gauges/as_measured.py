@@ -4,9 +4,6 @@ from typing import Any
 
 from urgens.bench.gauges.valve_verdict import ValveRead
 from urgens.document import Build, BuildChange
-from urgens.document.kinds.valves.adjustable import Adjustable
-from urgens.document.kinds.valves.load_sensing import LoadSensing
-from urgens.document.kinds.valves.metering import Metering
 from urgens.document.ledger.proof import GaugeRun
 from urgens.physics.axle import Axle
 from urgens.quantity import PRESSURE, Units, retype
@@ -35,7 +32,7 @@ def as_measured(build: Build, read: ValveRead, units: Units, run: GaugeRun) -> B
     note = f"two gauges, {run.at:%Y-%m-%d}"
     label = f"{valve.partition('[')[0].capitalize()} valve as measured"
     if read.metered is not None:
-        return _metered(read, place, label, note, units) if isinstance(part, Metering) else None
+        return _metered(read, place, label, note, units) if part.holds_front_back else None
     fit = read.fitted
     if fit is None or not read.knows_line:
         return None
@@ -58,9 +55,9 @@ def as_measured(build: Build, read: ValveRead, units: Units, run: GaugeRun) -> B
 
 def _rows(part: Any, place: str) -> list[tuple[str, float]]:
     """Return the knees of a valve that has several, each with its path [Pa]."""
-    if isinstance(part, Adjustable):
+    if part.set_by_hand:
         return [(f"{place}.table[{row}][1]", one[1].value) for row, one in enumerate(part.table)]
-    if isinstance(part, LoadSensing) and part.points is not None:
+    if part.feels_load and part.points is not None:
         return [(f"{place}.points[{row}][1]", one[1].value) for row, one in enumerate(part.points)]
     return []
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping
 from datetime import date
 from types import MappingProxyType
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
 
 from pydantic import (
     AfterValidator,
@@ -16,6 +16,7 @@ from pydantic import (
 
 from urgens.document.dates import read_date
 from urgens.document.entry import CALIPER, RULE, TAPE, Entry
+from urgens.document.kinds.valves import LAID
 from urgens.document.model import (
     Angle,
     DocumentModel,
@@ -31,12 +32,16 @@ from urgens.document.model import (
     broken,
 )
 
-PartKind = Literal[
+PLAIN = (
     "master", "reservoir", "block", "tee", "union", "adapter", "plug", "switch", "combination",
-    "reducing", "limiting", "adjustable", "load-sensing", "metering", "residual", "banjo", "hose",
-    "wheel-brake", "gauge", "sensor", "light-switch",
-]  # fmt: skip
-Priced = PartKind | Literal["line"]
+    "banjo", "hose", "wheel-brake", "gauge", "sensor", "light-switch",
+)  # fmt: skip
+if TYPE_CHECKING:
+    PartKind: TypeAlias = str
+    Priced: TypeAlias = str
+else:
+    PartKind = Literal[(*PLAIN, *LAID)]
+    Priced = Literal[(*PLAIN, *LAID, "line")]
 Seat = Literal["inverted", "bubble", "37-degree", "taper", "banjo"]
 Wheel = Literal["front-left", "front-right", "rear-left", "rear-right"]
 Material = Literal["copper-nickel", "coated-steel", "stainless", "plain-copper"]
@@ -269,9 +274,7 @@ class Plumbing(DocumentModel):
     lines: tuple[BrakeLine, ...] = ()
     bench: BendingTools = BendingTools()
     received: tuple[Received, ...] = ()
-    prices: Annotated[Mapping[PartKind | Literal["line"], Price], *KEPT] = Field(
-        default_factory=nothing
-    )
+    prices: Annotated[Mapping[Priced, Price], *KEPT] = Field(default_factory=nothing)
 
     def rules(self) -> Iterator[PartFault]:
         """Check that every id is there once, and that every line ends in ports that are there."""

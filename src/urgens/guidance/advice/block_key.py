@@ -4,9 +4,10 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from math import log2
 
+from urgens.document.kinds.valves import VALVES
+from urgens.document.kinds.valves.kind import Seen
 from urgens.guidance.words.parts import KINDS
 
-Seen = str | int | bool
 Answers = Mapping[str, Seen]
 
 
@@ -40,7 +41,7 @@ QUESTIONS = (
              "Screwed straight into a line or an outlet.", YES_NO),
 )  # fmt: skip
 # What each kind shows; what is left out may be either. Common practice.
-LOOKS: dict[str, dict[str, tuple[Seen, ...]]] = {
+LOOKS: dict[str, Mapping[str, tuple[Seen, ...]]] = {
     "block": {"ins": (1,), "outs": (2, 3), "wire": (False,), "through": (True,), "stem": (False,),
               "knob": (False,), "lever": (False,), "inline": (False,)},
     "union": {"ins": (1,), "outs": (1,), "wire": (False,), "through": (True,), "stem": (False,),
@@ -51,18 +52,7 @@ LOOKS: dict[str, dict[str, tuple[Seen, ...]]] = {
                "knob": (False,), "lever": (False,), "inline": (False,)},
     "combination": {"ins": (2,), "outs": (3,), "wire": (True,), "through": (False,),
                     "stem": (True,), "knob": (False,), "lever": (False,), "inline": (False,)},
-    "metering": {"ins": (1,), "outs": (1, 2), "wire": (False,), "through": (False,),
-                 "stem": (True,), "knob": (False,), "lever": (False,), "inline": (False,)},
-    "reducing": {"ins": (1,), "outs": (1,), "wire": (False,), "through": (False,),
-                 "stem": (False,), "knob": (False,), "lever": (False,), "inline": (False,)},
-    "limiting": {"ins": (1,), "outs": (1,), "wire": (False,), "through": (False,),
-                 "stem": (False,), "knob": (False,), "lever": (False,), "inline": (False,)},
-    "adjustable": {"ins": (1,), "outs": (1,), "wire": (False,), "through": (False,),
-                   "stem": (False,), "knob": (True,), "lever": (False,), "inline": (False,)},
-    "load-sensing": {"ins": (1, 2), "outs": (1, 2), "wire": (False,), "through": (False,),
-                     "stem": (False,), "knob": (False,), "lever": (True,), "inline": (False,)},
-    "residual": {"ins": (1,), "outs": (1,), "wire": (False,), "through": (False,),
-                 "stem": (False,), "knob": (False,), "lever": (False,), "inline": (True,)},
+    **{record.kind: record.looks for record in VALVES if record.looks is not None},
 }  # fmt: skip
 WHY = {
     "block": "open from port to port: it only shares out, there is no valve in it",
@@ -70,12 +60,7 @@ WHY = {
     "tee": "open, one in and two out: it only shares out",
     "switch": "two in and a wire: a shuttle between the circuits that lights a lamp",
     "combination": "two in, three out, a wire and a stem: metering, switch and reducing in one",
-    "metering": "a stem that moves under the foot: it holds the front off until the rear is on",
-    "reducing": "one in, one out and closed: above its knee the rear gets a share of the rise",
-    "limiting": "one in, one out and closed: above its knee the rear gets no more",
-    "adjustable": "a knob: a reducing valve whose knee is set by hand",
-    "load-sensing": "a lever to the axle: a reducing valve whose knee goes with the load",
-    "residual": "thin, with an arrow: it keeps a little pressure in the line behind it",
+    **{record.kind: record.seen_by for record in VALVES},
 }
 GAUGES = (
     "That cannot be told by looking. Two gauges tell it: one before and one behind, the pedal "

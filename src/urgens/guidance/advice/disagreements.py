@@ -5,7 +5,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.kinds.brakes.drum import Drum
 from urgens.document.kinds.valves.reducing import Reducing
 from urgens.guidance.rules.balance import highest_knee
@@ -96,7 +95,7 @@ def _first(solution: Solution, estimate: Found, units: Units | UnitSystem) -> st
 def _reducing_half(solution: Solution, estimate: Found, units: Units | UnitSystem) -> str:
     """Compare the knee of a valve made for drums with what these rear discs allow."""
     valve = next((v for v in solution.build.valves.rear if v.body), None)
-    if valve is None or not isinstance(solution.build.rear.brake, Disc):
+    if valve is None or not solution.build.rear.brake.has_pads:
         return ""
     if not isinstance(valve, Reducing):
         return f"Here: its {valve.kind} part is no reducing half."
@@ -143,7 +142,7 @@ def _metering(solution: Solution, estimate: Found, units: Units | UnitSystem) ->
     )
     keep = (
         "keep it with rear drums"
-        if isinstance(solution.build.rear.brake, Drum)
+        if solution.build.rear.brake.has_shoes
         else "leave it out with rear discs"
     )
     return (

@@ -7,7 +7,6 @@ from typing import Any
 
 from urgens.document import Build, BuildChange, BuildErrors, changed
 from urgens.document.edits.change import Order
-from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.kinds.cylinders import CYLINDERS
 from urgens.guidance.rules.starting_valves import COMBINATION, new_valve
 from urgens.physics.axle import AXLES, Axle
@@ -66,7 +65,7 @@ def _two(build: Build) -> Changes:
     """Return what makes two circuits of one, front and rear."""
     if build.split == "front-rear":
         return {}
-    kind = "tandem" if build.master.kind == "single" else build.master.kind
+    kind = "tandem" if build.master.one_chamber else build.master.kind
     return {"circuits": "front-rear", **_cylinder(build, kind)}
 
 
@@ -100,7 +99,7 @@ def _under_floor(build: Build) -> Changes:
     made: Changes = {**_two(build), "master.mounting": "under-floor"}
     for axle in AXLES:
         kept = [v.model_dump(mode="json", exclude_unset=True) for v in build.valves.of(axle)]
-        keeps = DISC_KEEPS if isinstance(build.axle(axle).brake, Disc) else DRUM_KEEPS
+        keeps = DISC_KEEPS if build.axle(axle).brake.has_pads else DRUM_KEEPS
         if not any(valve["kind"] == "residual" for valve in kept):
             kept.insert(0, {"kind": "residual", "pressure": keeps})
         made[f"valves.{axle}"] = kept

@@ -5,7 +5,6 @@ from collections.abc import Sequence
 from typing import Any, cast
 
 from urgens.document import Build, BuildChange, value_at
-from urgens.document.kinds.valves.residual import Residual
 from urgens.guidance.words.figures import listed
 from urgens.quantity import LENGTH, PRESSURE, Units, UnitSystem, parse, show
 from urgens.studies.balance_verdict import BalanceVerdict
@@ -124,6 +123,6 @@ def fitting(build: Build, way: FittedWay, units: Units | UnitSystem) -> BuildCha
     rear = cast(list[dict[str, Any]] | None, values.pop("valves.rear", None))
     orders: dict[str, list[int | dict[str, Any]]] = {}
     if rear is not None:
-        kept = [i for i, valve in enumerate(build.valves.rear) if isinstance(valve, Residual)]
+        kept = [i for i, valve in enumerate(build.valves.rear) if valve.keeps_pressure]
         orders = {"valves.rear": [*kept, *rear[len(kept) :]]}
     return BuildChange(what(build, way, units), values, orders=orders)

@@ -80,7 +80,7 @@ def _gauged(build: Build, before: datetime | None) -> GaugeRun | None:
     runs = [] if build.proof is None else [one for one in build.proof.gauges if one.counts]
     found = None
     for index, valve in enumerate(build.valves.rear):
-        if valve.kind in ("metering", "residual"):
+        if not valve.reduces:
             continue
         own = [
             one

@@ -106,7 +106,7 @@ def _pedal_and_cylinder(now: Build, then: Build, changed: tuple[str, ...]) -> It
     )
     other = _under(changed, "master") and not _only_bar(changed)
     if boosted:
-        kind = "out" if then.booster.kind == "none" else "in"
+        kind = "out" if not then.booster.fitted else "in"
         yield Job(f"Booster {kind}", BOOSTER, "the cylinder comes off for it", "pedal box",
                   opens=circuits, brings=("booster",) if kind == "in" else ())  # fmt: skip
     if other:

@@ -90,7 +90,7 @@ def _after_driving(build: Build, done: date | None) -> Iterator[Due]:
     if day is None or not any(at >= _days_after(day, BEDDED) for at in checked):
         when = None if day is None else _days_after(day, BEDDED)
         yield Due("Every joint again, after bedding", when, f"it has been hot and cold; {words}")
-    drums = [axle for axle in AXLES if build.axle(axle).brake.kind == "drum"]
+    drums = [axle for axle in AXLES if build.axle(axle).brake.has_shoes]
     if drums:
         when = None if day is None else _days_after(day, ADJUSTED)
         where = " and ".join(drums)

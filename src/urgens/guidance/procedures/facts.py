@@ -5,11 +5,6 @@ from functools import cached_property
 
 from urgens.document import Build
 from urgens.document.circuits import SINKS, circuits_of, warned
-from urgens.document.kinds.cylinders.twin import TwinMaster
-from urgens.document.kinds.valves.adjustable import Adjustable
-from urgens.document.kinds.valves.load_sensing import LoadSensing
-from urgens.document.kinds.valves.metering import Metering
-from urgens.document.kinds.valves.residual import Residual
 from urgens.document.layout.line_sheets import routed
 from urgens.document.residual_valves import behind_outlets
 from urgens.guidance.procedures.step import Method, Wheel
@@ -48,12 +43,12 @@ class Facts:
     @property
     def bar(self) -> bool:
         """Whether twin cylinders with a bar press: both ends are bled together."""
-        return isinstance(self.build.master, TwinMaster)
+        return self.build.master.has_bar
 
     @property
     def boosted(self) -> bool:
         """Whether a booster helps."""
-        return self.build.booster.kind != "none"
+        return self.build.booster.fitted
 
     def screws(self, axle: Axle) -> int:
         """Return how many bleed screws a brake has; axle: whose."""
@@ -62,22 +57,22 @@ class Facts:
     @cached_property
     def metering(self) -> bool:
         """Whether a metering valve holds the front off."""
-        return any(isinstance(valve, Metering) for valve in self.build.valves.front)
+        return any(valve.holds_front_back for valve in self.build.valves.front)
 
     @cached_property
     def reducing(self) -> bool:
         """Whether a valve behind reduces: one that gauges can tell something of."""
-        return any(valve.kind not in ("metering", "residual") for valve in self.build.valves.rear)
+        return any(valve.reduces for valve in self.build.valves.rear)
 
     @cached_property
     def load_sensing(self) -> bool:
         """Whether a valve feels the rear axle's load."""
-        return any(isinstance(valve, LoadSensing) for valve in self.build.valves.rear)
+        return any(valve.feels_load for valve in self.build.valves.rear)
 
     @cached_property
     def adjustable(self) -> bool:
         """Whether a valve is set by hand."""
-        return any(isinstance(valve, Adjustable) for valve in self.build.valves.rear)
+        return any(valve.set_by_hand for valve in self.build.valves.rear)
 
     @property
     def shuttle(self) -> bool:
@@ -90,7 +85,7 @@ class Facts:
         return tuple(
             axle
             for axle in AXLES
-            if any(isinstance(valve, Residual) for valve in self.build.valves.of(axle))
+            if any(valve.keeps_pressure for valve in self.build.valves.of(axle))
             or any(True for _ in behind_outlets(self.build, axle))
         )
 

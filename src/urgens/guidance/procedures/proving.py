@@ -22,7 +22,7 @@ MOVING = (
 @maker("ports-test")
 def ports_test(facts: Facts) -> Procedure:
     """Return how open ports are seen;  Source: common practice."""
-    single = facts.build.master.kind == "single"
+    single = facts.build.master.one_chamber
     look = (
         "a squirt in the reservoir at a light press"
         if single

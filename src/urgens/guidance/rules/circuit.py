@@ -93,8 +93,8 @@ def reducing_in_front(solution: Solution, words: FigureWords) -> Iterator[Findin
 def metering_with_rear_discs(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Tell of a metering valve in front with discs behind."""
     build = solution.build
-    found = [i for i, valve in enumerate(build.valves.front) if isinstance(valve, Metering)]
-    if not found or not isinstance(build.rear.brake, Disc):
+    found = [i for i, valve in enumerate(build.valves.front) if valve.holds_front_back]
+    if not found or not build.rear.brake.has_pads:
         return
     yield Finding(
         code="metering-with-rear-discs",

@@ -5,11 +5,11 @@ from collections.abc import Iterator
 from urgens.document.circuits import (
     REDUCING,
     TWO_SIDED,
-    VALVES,
     WHEELS,
     Circuits,
     circuits_of,
 )
+from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart, Plumbing
 from urgens.guidance.rules.finding import Finding, Fix, Severity
 from urgens.guidance.rules.layout_fixes import (
@@ -247,7 +247,7 @@ def valve_not_in_build(solution: Solution, words: FigureWords) -> Iterator[Findi
         return
     known = {f"{a}[{i}]" for a in Axle for i, _ in enumerate(laid.build.valves.of(a))}
     for part in laid.plumbing.parts:
-        if part.kind in VALVES and part.valve not in known:
+        if part.kind in LAID and part.valve not in known:
             yield Finding(
                 code="valve-not-in-build",
                 severity=Severity.WARNING,

@@ -5,6 +5,7 @@ from typing import Any
 
 from urgens.document import Build, BuildErrors
 from urgens.document.circuits import Circuits, Passage
+from urgens.document.kinds.valves import kind_of
 from urgens.document.layout.layout import FittedPart, Plumbing
 from urgens.document.layout.line_sheets import tube_of
 from urgens.document.layout.threads import thread_table
@@ -12,7 +13,6 @@ from urgens.guidance.rules.finding import Fix
 from urgens.guidance.rules.starting_valves import new_valve
 from urgens.physics.axle import Axle
 from urgens.plumbing.branches import BadJoin
-from urgens.plumbing.draft import LIKE
 from urgens.plumbing.edits import index_of, section_of, without_part
 from urgens.plumbing.mends import (
     line_to_leave_out,
@@ -239,7 +239,7 @@ def valve_put_in(laid: Circuits, axle: Axle, index: int) -> Fixes:
     laid: the circuits; axle: [-]; index: its place in the axle's list.
     """
     kind = laid.build.valves.of(axle)[index].kind
-    section = with_valve(laid.build, axle, index, LIKE.get(kind, kind))
+    section = with_valve(laid.build, axle, index, kind_of(kind).laid_as or kind)
     line = line_of_axle(laid, axle)
     return _laid(f"Put the {kind} valve into {line}", section)
 

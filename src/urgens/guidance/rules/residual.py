@@ -23,7 +23,7 @@ def residual_in_disc_circuit(solution: Solution, words: FigureWords) -> Iterator
     """Tell of a residual valve that keeps discs pressed."""
     build, said = solution.build, set()
     for axle in AXLES:
-        if not isinstance(build.axle(axle).brake, Disc):
+        if not build.axle(axle).brake.has_pads:
             continue
         for path, kept in residual_valves(build, axle):
             if kept.value <= DISC_RESIDUAL or path in said:

@@ -4,7 +4,6 @@ import math
 
 import numpy as np
 
-from urgens.document.kinds.brakes.drum import Drum
 from urgens.guidance.sayings.saying import (
     Answer,
     SayingTrial,
@@ -75,7 +74,7 @@ def drilled(trial: SayingTrial) -> Answer:
 @saying("four-discs", "Four-wheel discs stop shorter")
 def four_discs(trial: SayingTrial) -> Answer:
     """Try it: one stop is set by tyres where the brakes can lock them; many are set by heat."""
-    if not any(isinstance(trial.build.axle(axle).brake, Drum) for axle in AXLES):
+    if not any(trial.build.axle(axle).brake.has_shoes for axle in AXLES):
         return not_computed("There are discs all round already.")
     axle, z, _ = _first(trial.solution)
     if math.isnan(z):

@@ -3,8 +3,6 @@
 import numpy as np
 
 from urgens.document.edits.edit import dumped
-from urgens.document.kinds.brakes.disc import Disc
-from urgens.document.kinds.brakes.drum import Drum
 from urgens.document.kinds.valves.metering import Metering
 from urgens.guidance.sayings.saying import (
     Answer,
@@ -90,8 +88,8 @@ def discs_ten_times(trial: SayingTrial) -> Answer:
     """Try it: torque per pressure of the disc beside that of the drum."""
     ends = dict(zip(AXLES, trial.solution.system.ends, strict=True))
     kinds = {axle: trial.build.axle(axle).brake for axle in AXLES}
-    disc = next((axle for axle, one in kinds.items() if isinstance(one, Disc)), None)
-    drum = next((axle for axle, one in kinds.items() if isinstance(one, Drum)), None)
+    disc = next((axle for axle, one in kinds.items() if one.has_pads), None)
+    drum = next((axle for axle, one in kinds.items() if one.has_shoes), None)
     if disc is None or drum is None:
         return not_computed("This build has not both, a disc and a drum.")
     gain = {axle: float(np.ravel(ends[axle].torque_per_pressure)[0]) for axle in (disc, drum)}
@@ -112,7 +110,7 @@ def _without(trial: SayingTrial, more: dict[str, object] | None = None) -> Solut
 @saying("conversion-needs-valve", "Every disc conversion needs a valve")
 def conversion_needs_valve(trial: SayingTrial) -> Answer:
     """Try it: true where the rear locks first without one."""
-    if not isinstance(trial.build.axle(Axle.REAR).brake, Disc):
+    if not trial.build.axle(Axle.REAR).brake.has_pads:
         return not_computed("There are drums behind.")
     bare = _without(trial)
     if bare is None:
@@ -190,7 +188,7 @@ def metering_dive(trial: SayingTrial) -> Answer:
     rear = trial.build.axle(Axle.REAR).brake
     begins = float(np.ravel(trial.solution.system.ends.rear.threshold)[0])
     words = trial.words
-    if not isinstance(rear, Drum) or begins <= 0.0:
+    if not rear.has_shoes or begins <= 0.0:
         return Answer(
             SayingVerdict.NOT,
             "Both axles begin at once: the same deceleration dives as much.",

@@ -15,7 +15,7 @@ from urgens.physics.axle import AXLES, Axle
 
 
 def _reduces(build: Build) -> bool:
-    return any(valve.kind not in ("metering", "residual") for valve in build.valves.rear)
+    return any(valve.reduces for valve in build.valves.rear)
 
 
 def _has(build: Build, kind: type) -> bool:
@@ -34,9 +34,9 @@ _NEEDS: dict[Need, Callable[[Build], bool]] = {
     "two-circuits": lambda b: b.split != "single",
     "axle-circuits": lambda b: b.split == "front-rear",
     "diagonal-circuits": lambda b: b.split == "diagonal",
-    "booster": lambda b: b.booster.kind != "none",
-    "vacuum-booster": lambda b: b.booster.kind == "vacuum",
-    "no-booster": lambda b: b.booster.kind == "none",
+    "booster": lambda b: b.booster.fitted,
+    "vacuum-booster": lambda b: b.booster.by_vacuum,
+    "no-booster": lambda b: not b.booster.fitted,
     "front-disc": lambda b: _brake(b, Disc, (Axle.FRONT,)),
     "rear-disc": lambda b: _brake(b, Disc, (Axle.REAR,)),
     "front-drum": lambda b: _brake(b, Drum, (Axle.FRONT,)),

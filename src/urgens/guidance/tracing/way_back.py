@@ -5,20 +5,13 @@ from dataclasses import dataclass
 
 from urgens.document import Build
 from urgens.document.circuits import Circuits, circuits_of
+from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.records import records
 from urgens.guidance.tracing.tables import Place, TraceCause
 
-VALVES = (
-    "reducing",
-    "limiting",
-    "adjustable",
-    "load-sensing",
-    "metering",
-    "combination",
-    "residual",
-)
+VALVES = (*LAID, "combination")
 # What is at a place, to be lit on the layout.
 KINDS: dict[Place, tuple[str, ...]] = {
     "reservoir": ("reservoir",), "cylinder": ("master",), "rod": ("master",),

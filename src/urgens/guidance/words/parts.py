@@ -1,6 +1,7 @@
 """What parts, ports and lines of a layout are called in words."""
 
 from urgens.document.circuits import Circuits
+from urgens.document.kinds.valves import LAID, kind_of
 from urgens.document.layout.layout import BrakeLine, FittedPart
 
 KINDS = {
@@ -13,12 +14,7 @@ KINDS = {
     "plug": "Plug",
     "switch": "Pressure-differential switch",
     "combination": "Combination valve",
-    "reducing": "Reducing valve",
-    "limiting": "Limiting valve",
-    "adjustable": "Adjustable valve",
-    "load-sensing": "Load-sensing valve",
-    "metering": "Metering valve",
-    "residual": "Residual valve",
+    **{kind: kind_of(kind).name for kind in LAID},
     "banjo": "Banjo",
     "hose": "Hose",
     "wheel-brake": "Wheel brake",

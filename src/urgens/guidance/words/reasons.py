@@ -6,7 +6,6 @@ from dataclasses import dataclass
 import numpy as np
 
 from urgens.document.kinds.brakes import piston_area
-from urgens.document.kinds.brakes.disc import Disc
 from urgens.physics import cylinder
 from urgens.physics.axle import AXLES, Axle
 from urgens.solve import Presses, Solution
@@ -77,7 +76,7 @@ def clamp(solution: Solution, pressed: Presses) -> Iterator[Clamp]:
     """Yield the force each axle's pistons make at one press."""
     for axle in AXLES:
         brake = solution.build.axle(axle).brake
-        is_disc = isinstance(brake, Disc)
+        is_disc = brake.has_pads
         area, pressure = piston_area(brake), float(pressed.pressure(axle))
         yield Clamp(
             axle,

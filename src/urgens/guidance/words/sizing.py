@@ -15,7 +15,7 @@ def why(build: Build, sizing_map: SizingMap, row: int, column: int) -> str:
     sizing_map: its map; row, column: places in it [-].
     """
     units, at = build.natural_units, (row, column)
-    ratio, boosted = float(sizing_map.ratios[column]), build.booster.kind != "none"
+    ratio, boosted = float(sizing_map.ratios[column]), build.booster.fitted
     share = float(usual(sizing_map.ratios[column : column + 1], boosted=boosted)[0])
     low, high = BOOSTED if boosted else MANUAL
     unusual = (

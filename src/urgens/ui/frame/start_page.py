@@ -64,7 +64,7 @@ class BuildCard(QAbstractButton):
         build = self._build
         kinds = (build.front.brake.kind, build.rear.brake.kind)
         both = f"{kinds[0]}s all round" if kinds[0] == kinds[1] else f"{kinds[0]} and {kinds[1]}"
-        boost = "no booster" if build.booster.kind == "none" else f"{build.booster.kind} booster"
+        boost = "no booster" if not build.booster.fitted else f"{build.booster.kind} booster"
         return f"{both}, {build.master.kind} cylinder, {boost}"
 
     @property

@@ -14,8 +14,6 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from urgens.document.kinds.boosters.vacuum import VacuumBooster
-from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import LENGTH
 from urgens.quantity.display import in_units
 from urgens.solve import AxleName
@@ -163,8 +161,8 @@ class PedalView(Painted):
         session = self._session
         pressed = session.pressed
         most = float(session.hardest.master_front)
-        twin = isinstance(session.build.master, TwinMaster)
-        boosted = isinstance(session.build.booster, VacuumBooster)
+        twin = session.build.master.has_bar
+        boosted = session.build.booster.by_vacuum
         top = self._at(0.5, self._pin_radius()).y()
         body = QRectF(4, top - 17, 48, 34)
         rod_end = 70.0 if boosted else body.right()

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
@@ -94,6 +94,9 @@ class Reservoir(DocumentModel):
 class BoosterPart(DocumentModel):
     """What any booster tells."""
 
+    fitted: ClassVar[bool] = False
+    by_vacuum: ClassVar[bool] = False
+
     kind: str
 
     @property
@@ -104,6 +107,8 @@ class BoosterPart(DocumentModel):
 
 class FittedBooster(BoosterPart):
     """A booster that is there: its force, the room it takes, and the room there is."""
+
+    fitted: ClassVar[bool] = True
 
     gain: Gain
     crack_force: CrackForce = NO_FORCE

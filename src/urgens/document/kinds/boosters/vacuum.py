@@ -1,6 +1,6 @@
 """The vacuum booster."""
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 from pydantic import Field
@@ -20,6 +20,8 @@ class VacuumBooster(FittedBooster):
 
     `pump` is the depression that a pump holds: the deeper of the two is there.
     """
+
+    by_vacuum: ClassVar[bool] = True
 
     kind: Literal["vacuum"]
     diaphragm_diameters: Annotated[

@@ -1,7 +1,7 @@
 """The disc brake."""
 
 from collections.abc import Iterator
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 from pydantic import Field
@@ -39,6 +39,8 @@ PadArea = Annotated[Face, Entry("Pad area", RULE, "Face of one pad")]
 
 class Disc(BrakePart):
     """A disc brake of one wheel; `piston_diameters` are those of one side of the disc."""
+
+    has_pads: ClassVar[bool] = True
 
     kind: Literal["disc"]
     caliper: Literal["opposed", "sliding"]

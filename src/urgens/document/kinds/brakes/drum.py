@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from math import isfinite, pi
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 
@@ -85,6 +85,8 @@ DrumMass = Annotated[Mass, Entry("Drum mass", "kitchen scales", "Iron of one dru
 
 class Drum(BrakePart):
     """A drum brake of one wheel, by the shoe factor of the whole brake or its shoes' geometry."""
+
+    has_shoes: ClassVar[bool] = True
 
     kind: Literal["drum"]
     layout: Layout

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
@@ -56,7 +56,10 @@ LININGS = "ask for cold and hot figures"
 
 
 class BrakePart(DocumentModel):
-    """What any brake of one wheel has."""
+    """What any brake of one wheel has: pads on a disc, or shoes in a drum."""
+
+    has_pads: ClassVar[bool] = False
+    has_shoes: ClassVar[bool] = False
 
     kind: str
     cooling: Cooling | None = None

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from urgens.document.entry import RULE, Entry
 from urgens.document.model import (
@@ -60,6 +60,10 @@ class Outlet(DocumentModel):
 
 class CylinderPart(DocumentModel):
     """What any cylinder tells, with facts that no figure needs but a check does."""
+
+    has_bar: ClassVar[bool] = False  # a balance bar presses two cylinders
+    in_halves: ClassVar[bool] = False  # two chambers behind one rod
+    one_chamber: ClassVar[bool] = False
 
     kind: str
     outlets: tuple[Outlet, ...] = ()

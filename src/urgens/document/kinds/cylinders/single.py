@@ -1,6 +1,6 @@
 """The single cylinder."""
 
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 import numpy as np
 
@@ -13,6 +13,8 @@ from urgens.physics.cylinder import Chamber, Cylinder, bore_area
 
 class SingleMaster(OneBore):
     """One bore, one chamber."""
+
+    one_chamber: ClassVar[bool] = True
 
     kind: Literal["single"]
 

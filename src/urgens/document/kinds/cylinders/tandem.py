@@ -1,7 +1,7 @@
 """The tandem cylinder."""
 
 from collections.abc import Iterator
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 
@@ -42,6 +42,8 @@ SecondaryStroke = Annotated[
 
 class TandemMaster(OneBore):
     """One bore, two chambers in line; `stroke` is shared by them."""
+
+    in_halves: ClassVar[bool] = True
 
     kind: Literal["tandem"]
     primary_stroke: PrimaryStroke | None = None

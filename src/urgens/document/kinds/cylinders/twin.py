@@ -1,7 +1,7 @@
 """Two cylinders side by side, pushed through a balance bar."""
 
 from collections.abc import Iterator
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 
@@ -35,6 +35,8 @@ class TwinMaster(CylinderPart):
 
     `bar_thread_pitch` is by how much the bearing moves at a turn of its adjuster.
     """
+
+    has_bar: ClassVar[bool] = True
 
     kind: Literal["twin"]
     front_bore: Annotated[OfBore, Entry("Front bore", STAMPED, "Bore of the front's cylinder")]

@@ -24,6 +24,7 @@ VALVES: tuple[ValveKind, ...] = (  # in the order in which they are offered
     METERING,
     RESIDUAL,
 )
+LAID = tuple(record.kind for record in VALVES if not record.laid_as)  # parts of a layout
 _BY_NAME = {record.kind: record for record in VALVES}
 
 if TYPE_CHECKING:
@@ -64,4 +65,4 @@ class Valves(DocumentModel):
             )
 
 
-__all__ = ["VALVES", "Valve", "ValveKind", "Valves", "kind_of"]
+__all__ = ["LAID", "VALVES", "Valve", "ValveKind", "Valves", "kind_of"]

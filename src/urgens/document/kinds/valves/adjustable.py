@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 from itertools import pairwise
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 from pydantic import Field
@@ -39,6 +39,9 @@ class Adjustable(ValvePart):
 
     One with a lever has notches: only the settings of its table can be taken.
     """
+
+    reduces: ClassVar[bool] = True
+    set_by_hand: ClassVar[bool] = True
 
     kind: Literal["adjustable"]
     table: Annotated[
@@ -151,4 +154,15 @@ ADJUSTABLE = ValveKind(
     together="table",
     possible=_possible,
     sold=SOLD,
+    looks={
+        "ins": (1,),
+        "outs": (1,),
+        "wire": (False,),
+        "through": (False,),
+        "stem": (False,),
+        "knob": (True,),
+        "lever": (False,),
+        "inline": (False,),
+    },
+    seen_by="a knob: a reducing valve whose knee is set by hand",
 )

@@ -1,7 +1,7 @@
 """The inertia-sensing valve: a ball on a ramp shuts it."""
 
 import math
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from urgens.document.entry import Entry
 from urgens.document.kinds.valves.kind import InUnits, Loads, Move, ValveKind, ValvePart, Wanted
@@ -20,6 +20,9 @@ class InertiaSensing(ValvePart):
 
     The ball rolls up a ramp of `ball_angle`, so a heavier load case has a higher knee.
     """
+
+    reduces: ClassVar[bool] = True
+    feels_deceleration: ClassVar[bool] = True
 
     kind: Literal["inertia-sensing"]
     ball_angle: Annotated[
@@ -70,4 +73,5 @@ INERTIA_SENSING = ValveKind(
     moves=_moves,
     knee_figure="ball_angle",
     dragging=_dragging,
+    laid_as="reducing",  # a body of the same two ports
 )

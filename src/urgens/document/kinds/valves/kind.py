@@ -1,8 +1,8 @@
 """What there is to know of one kind of valve, in one place."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from typing import Any, Literal, NamedTuple
+from typing import Any, ClassVar, Literal, NamedTuple
 
 import numpy as np
 
@@ -14,14 +14,27 @@ from urgens.quantity import PRESSURE, QuantityKind, Units, UnitSystem, show
 
 InUnits = Units | UnitSystem
 Element = Literal["spring", "ball", "adjuster", "lever", "poppet spring", "check disc"]
+Seen = str | int | bool  # an answer to what can be seen of a body
 LOWEST_KNEE = 1e5  # Pa; a knee stays above zero while it is moved
 
 
 class ValvePart(DocumentModel):
     """What any valve has: parts with the same `body` sit in one casting."""
 
+    reduces: ClassVar[bool] = False  # takes pressure away above a knee
+    holds_front_back: ClassVar[bool] = False  # until the rear is on
+    keeps_pressure: ClassVar[bool] = False  # in the line, with the pedal up
+    feels_load: ClassVar[bool] = False
+    feels_deceleration: ClassVar[bool] = False
+    set_by_hand: ClassVar[bool] = False
+
     kind: str
     body: Text = ""
+
+    @property
+    def has_lever(self) -> bool:
+        """Whether a lever to the axle works it."""
+        return False
 
 
 class Wanted(NamedTuple):
@@ -83,6 +96,9 @@ class ValveKind:
     drag of the knee does. `together` is the list whose knees one valve has off by one share.
     `possible` tells where figures, as numbers, go together at all.
     `drawing` are the elements of its cross-section beside seat and chambers.
+    In a layout it is a part of its own kind, or one `laid_as` another; `fastened` where its body is
+    fixed to the vehicle. `looks` are the answers of who looks at an unmarked one, by question (what
+    is left out may be either; None: nobody meets one), `seen_by` what tells it then.
     """
 
     model: type[ValvePart]
@@ -101,6 +117,10 @@ class ValveKind:
     together: str | None = None
     possible: Callable[[NumericBuild], Bools] = anything
     sold: Sold | None = None
+    laid_as: str = ""
+    fastened: bool = True
+    looks: Mapping[str, tuple[Seen, ...]] | None = None
+    seen_by: str = ""
 
     @property
     def kind(self) -> str:

@@ -1,6 +1,6 @@
 """The limiting valve: nothing above its knee."""
 
-from typing import Any, Literal
+from typing import Any, ClassVar, Literal
 
 from urgens.document.kinds.valves.kind import InUnits, Loads, Sold, ValveKind, ValvePart
 from urgens.document.kinds.valves.reducing import Knee, knee_moved
@@ -11,6 +11,8 @@ from urgens.quantity import PRESSURE, show
 
 class Limiting(ValvePart):
     """Passes pressure up to the knee and nothing of what comes on top."""
+
+    reduces: ClassVar[bool] = True
 
     kind: Literal["limiting"]
     knee: Knee
@@ -49,4 +51,15 @@ LIMITING = ValveKind(
     moves=knee_moved,
     dragging=_dragging,
     sold=Sold(knees=(5e5, 70e5), slopes=(0.0, 0.0)),
+    looks={
+        "ins": (1,),
+        "outs": (1,),
+        "wire": (False,),
+        "through": (False,),
+        "stem": (False,),
+        "knob": (False,),
+        "lever": (False,),
+        "inline": (False,),
+    },
+    seen_by="one in, one out and closed: above its knee the rear gets no more",
 )

@@ -1,7 +1,7 @@
 """The load-sensing valve: its knee follows the rear axle's load, by two points or by a lever."""
 
 from collections.abc import Iterator
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 
@@ -144,6 +144,9 @@ class LoadSensing(ValvePart):
     Between two calibrated points, or as its lever and spring have it.
     """
 
+    reduces: ClassVar[bool] = True
+    feels_load: ClassVar[bool] = True
+
     kind: Literal["load-sensing"]
     points: Points | None = None
     lever: Lever | None = None
@@ -266,4 +269,15 @@ LOAD_SENSING = ValveKind(
     together="points",
     possible=_possible,
     sold=SOLD,
+    looks={
+        "ins": (1, 2),
+        "outs": (1, 2),
+        "wire": (False,),
+        "through": (False,),
+        "stem": (False,),
+        "knob": (False,),
+        "lever": (True,),
+        "inline": (False,),
+    },
+    seen_by="a lever to the axle: a reducing valve whose knee goes with the load",
 )

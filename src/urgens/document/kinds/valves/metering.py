@@ -1,7 +1,7 @@
 """The metering valve: it holds the front off until the rear shoes have moved."""
 
 from collections.abc import Iterator
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 
@@ -16,6 +16,8 @@ from urgens.quantity import PRESSURE, parse
 
 class Metering(ValvePart):
     """Holds the front brakes back until the rear shoes have moved."""
+
+    holds_front_back: ClassVar[bool] = True
 
     kind: Literal["metering"]
     close: Annotated[
@@ -103,4 +105,15 @@ METERING = ValveKind(
     drawing=("poppet spring",),
     holds=_holds,
     possible=_possible,
+    looks={
+        "ins": (1,),
+        "outs": (1, 2),
+        "wire": (False,),
+        "through": (False,),
+        "stem": (True,),
+        "knob": (False,),
+        "lever": (False,),
+        "inline": (False,),
+    },
+    seen_by="a stem that moves under the foot: it holds the front off until the rear is on",
 )

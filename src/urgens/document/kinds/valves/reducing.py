@@ -1,6 +1,6 @@
 """The reducing valve: one knee, then a share of the rise."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field
 
@@ -48,6 +48,8 @@ NEW: dict[str, Any] = {"kind": "reducing", "knee": "300 psi", "slope": 0.5}
 class Reducing(ValvePart):
     """Passes pressure up to the knee, then a share of what comes on top."""
 
+    reduces: ClassVar[bool] = True
+
     kind: Literal["reducing"]
     knee: Knee
     slope: Slope
@@ -92,4 +94,15 @@ REDUCING = ValveKind(
     moves=knee_moved,
     dragging=_dragging,
     sold=SOLD,
+    looks={
+        "ins": (1,),
+        "outs": (1,),
+        "wire": (False,),
+        "through": (False,),
+        "stem": (False,),
+        "knob": (False,),
+        "lever": (False,),
+        "inline": (False,),
+    },
+    seen_by="one in, one out and closed: above its knee the rear gets a share of the rise",
 )

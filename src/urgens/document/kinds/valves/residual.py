@@ -1,6 +1,6 @@
 """The residual valve: some pressure stays in the line."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from urgens.document.entry import Entry
 from urgens.document.kinds.valves.kind import InUnits, Loads, ValveKind, ValvePart
@@ -12,6 +12,8 @@ from urgens.quantity import PRESSURE, show
 
 class Residual(ValvePart):
     """Keeps some pressure in the line when the pedal is let go."""
+
+    keeps_pressure: ClassVar[bool] = True
 
     kind: Literal["residual"]
     pressure: Annotated[
@@ -52,4 +54,16 @@ RESIDUAL = ValveKind(
     new=_new,
     drawing=("check disc",),
     passes=_passes,
+    fastened=False,
+    looks={
+        "ins": (1,),
+        "outs": (1,),
+        "wire": (False,),
+        "through": (False,),
+        "stem": (False,),
+        "knob": (False,),
+        "lever": (False,),
+        "inline": (True,),
+    },
+    seen_by="thin, with an arrow: it keeps a little pressure in the line behind it",
 )

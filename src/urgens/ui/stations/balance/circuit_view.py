@@ -3,7 +3,6 @@
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QResizeEvent
 
-from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.kinds.valves import Valve, kind_of
 from urgens.guidance.words.valves import state
 from urgens.physics.axle import AXLES, Axle
@@ -189,7 +188,7 @@ class CircuitView(SchematicView):
         painter.drawEllipse(at, 26, 26)
         painter.setBrush(QColor(T.sheet))
         painter.drawEllipse(at, 9, 9)
-        if isinstance(brake, Disc):
+        if brake.has_pads:
             painter.setBrush(QColor(T.ink))
             painter.drawRoundedRect(QRectF(at.x() - 32, at.y() - 14, 16, 28), 4, 4)
         else:

@@ -8,7 +8,6 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
 )
 
-from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, unit_shown
 from urgens.ui.session import Session
@@ -118,7 +117,7 @@ class SetPage(Page):
     def fitted(self) -> str:
         """One line on what is fitted."""
         build = self.session.build
-        bar = "twin cylinders on a balance bar; " if isinstance(build.master, TwinMaster) else ""
+        bar = "twin cylinders on a balance bar; " if build.master.has_bar else ""
         named = {
             place: " and ".join(valve.kind for valve in build.valves.of(place)) or "no"
             for place in AXLES

@@ -3,7 +3,6 @@
 from urgens.document.edits.change import BuildChange, Order
 from urgens.document.kinds.valves import kind_of
 from urgens.document.kinds.valves.load_sensing import LoadSensing
-from urgens.document.kinds.valves.metering import Metering
 from urgens.guidance.rules.starting_valves import (
     NEW_NAMES,
     by_lever,
@@ -61,7 +60,7 @@ def metering_of(session: Session, place: Place) -> Place | None:
     body = valves.of(place[0])[place[1]].body
     if not body:
         return None
-    parts = ((c, i) for c, i, v in valves.placed() if isinstance(v, Metering) and v.body == body)
+    parts = ((c, i) for c, i, v in valves.placed() if v.holds_front_back and v.body == body)
     return next(parts, None)
 
 

@@ -11,8 +11,6 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBo
 from urgens.document import Build
 from urgens.document.catalogue import places
 from urgens.document.kinds.valves import Valve, kind_of
-from urgens.document.kinds.valves.load_sensing import LoadSensing
-from urgens.document.kinds.valves.metering import Metering
 from urgens.guidance.rules.starting_valves import NEW_NAMES, is_by_lever
 from urgens.guidance.words.valves import NOTHING, pair_words
 from urgens.physics.axle import AXLES, Axle
@@ -207,8 +205,8 @@ class ValvesPage(Page):
             self.usual.setText(f"{usual[:1].upper()}{usual[1:]} (common practice).")
             self.earlier.setVisible(place[1] > 0)
             self.plug.setVisible(valve_edits.metering_of(self.session, place) is not None)
-            self.out.setVisible(not (self.plug.isVisible() and isinstance(part, Metering)))
-            self.other_way.setVisible(isinstance(part, LoadSensing))
+            self.out.setVisible(not (self.plug.isVisible() and part.holds_front_back))
+            self.other_way.setVisible(part.feels_load)
             self.against.setVisible(self.knees.has_travel)
             other = "load" if self.knees.by_travel else "the axle's travel"
             self.against.setText(f"Knees against {other}")

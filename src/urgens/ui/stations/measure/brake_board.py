@@ -81,7 +81,7 @@ class BrakeBoard(Board):
     def place(self) -> None:
         """Put the figures beside what they measure."""
         right = self.across - COLUMN
-        if isinstance(self.brake, Disc):
+        if self.brake.has_pads:
             row, pitch = self.down - 50.0, 84 if self._in_a_row == 2 else 56
             pistons = [path for path in self.labels if "piston" in path]
             for index, path in enumerate(pistons):

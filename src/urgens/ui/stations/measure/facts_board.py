@@ -7,7 +7,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
-from urgens.document.kinds.brakes.drum import Drum
 from urgens.document.residual_valves import behind_outlets
 from urgens.document.tables import fluid_table
 from urgens.physics.axle import AXLES, Axle
@@ -125,7 +124,7 @@ class FactsBoard(QWidget):
         for button in (*self.choices, *self.cups.values()):
             button.refresh()
         for axle, button in self.cups.items():
-            button.setVisible(isinstance(self._session.build.axle(axle).brake, Drum))
+            button.setVisible(self._session.build.axle(axle).brake.has_shoes)
         for label in self.labels.values():
             label.refresh()
         fluid = self._session.build.fluid

@@ -161,9 +161,7 @@ class KindButton(QToolButton):
         """What is fitted, in a few words."""
         build = self._session.build
         if self._axle is None:
-            boost = (
-                "no booster" if build.booster.kind == "none" else f"{build.booster.kind} booster"
-            )
+            boost = "no booster" if not build.booster.fitted else f"{build.booster.kind} booster"
             return f"{boost}, {build.master.kind} cylinder"
         brake = build.axle(self._axle).brake
         return brake_kind(brake).words(brake)
@@ -183,6 +181,6 @@ class KindButton(QToolButton):
         for change in changes:
             action = menu.addAction(change.label)
             action.triggered.connect(lambda _=False, one=change: session.make(one))
-        if axle is not None and isinstance(session.build.axle(axle).brake, Drum):
+        if axle is not None and session.build.axle(axle).brake.has_shoes:
             action = menu.addAction("Factor against friction, and the shoes…")
             action.triggered.connect(lambda: ShoeDialog(session, axle, self.window()).exec())

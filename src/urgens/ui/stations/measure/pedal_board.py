@@ -6,7 +6,6 @@ from PySide6.QtGui import QColor, QPainter
 from urgens.document import BuildChange
 from urgens.document.kinds.boosters.hydraulic import HydraulicBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
-from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.quantity import LENGTH, PRESSURE, QuantityError, ShownFigure, number_of, retype, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, fluid, pen
@@ -92,7 +91,7 @@ class PedalBoard(Board):
         return []
 
     def _master(self) -> list[Spot]:
-        if isinstance(self.session.build.master, TwinMaster):
+        if self.session.build.master.has_bar:
             return [
                 Spot("master.front_bore", color=T.front),
                 Spot("master.rear_bore", color=T.rear),
@@ -165,18 +164,18 @@ class PedalBoard(Board):
     def _draw_hydraulics(self, painter: QPainter, pin: QPointF) -> None:
         build, pressed = self.session.build, self.session.presses
         most = float(self.session.hardest.master_front)
-        boosted = isinstance(build.booster, VacuumBooster | HydraulicBooster)
+        boosted = build.booster.fitted
         right = self._booster_left() + (56 if boosted else 0)
         painter.setPen(pen(T.ink, 3))
         painter.drawLine(QPointF(right, pin.y()), pin)
         if boosted:
             painter.setPen(pen(T.ink, 2))
             painter.setBrush(QColor(T.steel))
-            tall = 74.0 if isinstance(build.booster, VacuumBooster) else 40.0
+            tall = 74.0 if build.booster.by_vacuum else 40.0
             box = QRectF(right - 56, pin.y() - tall / 2, 56, tall)
             painter.drawRoundedRect(box, 16, 16)
             painter.drawLine(QPointF(right - 28, box.top()), QPointF(right - 28, box.bottom()))
-        twin = isinstance(build.master, TwinMaster)
+        twin = build.master.has_bar
         end = self._booster_left()
         offsets = (-19.0, 19.0) if twin else (0.0,)
         pressures = (float(pressed.master_front), float(pressed.master_rear))

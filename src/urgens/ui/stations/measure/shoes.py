@@ -77,7 +77,7 @@ class FactorPlane(Plane):
     def refresh(self) -> None:
         """Draw the brake as it is now."""
         brake = getattr(self._session.build, self._axle).brake
-        if not isinstance(brake, Drum):
+        if not brake.has_shoes:
             return
         friction, low, high = self.lines(brake)
         factor = brake.factor
@@ -136,7 +136,7 @@ class ShoeDialog(QDialog):
     @property
     def _brake(self) -> Drum | None:
         brake = getattr(self._session.build, self._axle).brake
-        return brake if isinstance(brake, Drum) else None
+        return brake if brake.has_shoes else None
 
     def _figures(self, brake: Drum) -> list[Spot]:
         place = f"{self._axle}.brake"

@@ -9,10 +9,10 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
+from urgens.document.kinds.valves.kind import Seen
 from urgens.guidance.advice.block_key import (
     QUESTIONS,
     Question,
-    Seen,
     next_question,
     possible,
     verdict,

@@ -6,6 +6,7 @@ from functools import partial
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout
 
 from urgens.document import BuildErrors, value_at
+from urgens.document.kinds.valves import LAID, kind_of
 from urgens.document.layout.layout import BrakeLine, FittedPart
 from urgens.quantity import whole_number
 from urgens.ui.session import Session
@@ -18,8 +19,8 @@ HOSE = ("free_length", "reach", "bore", "expansion")
 FIGURES: Mapping[str, tuple[str, ...]] = {
     "hose": HOSE, "gauge": ("full_scale",), "sensor": ("full_scale",),
 }  # fmt: skip
-FASTENED = ("tee", "block", "switch", "combination", "reducing", "limiting", "adjustable",
-            "load-sensing", "metering", "sensor", "gauge")  # fmt: skip
+VALVES = tuple(kind for kind in LAID if kind_of(kind).fastened)
+FASTENED = ("tee", "block", "switch", "combination", *VALVES, "sensor", "gauge")
 JOINING = ("union", "adapter", "tee")
 YES, NO, UNKNOWN = "yes", "no", ""
 ANSWERS = {UNKNOWN: "not looked at", YES: "yes", NO: "no"}

@@ -6,6 +6,8 @@ from math import cos, hypot, radians, sin
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
 
+from urgens.document.circuits import REDUCING
+from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart
 from urgens.ui.theme.paint import T, pen, width
 from urgens.ui.widgets.board import write
@@ -194,9 +196,8 @@ def _tank(painter: QPainter, box: QRectF) -> None:
 
 
 _INSIDE: dict[str, Callable[[QPainter, QRectF], None]] = {
-    "switch": _shuttle, "combination": _combined, "reducing": _reducing,
-    "limiting": _reducing, "adjustable": _reducing, "load-sensing": _reducing, "metering": _held,
-    "residual": _held, "gauge": _dial, "reservoir": _tank,
+    "switch": _shuttle, "combination": _combined, "gauge": _dial, "reservoir": _tank,
+    **{kind: _reducing if kind in REDUCING else _held for kind in LAID},
 }  # fmt: skip
 
 

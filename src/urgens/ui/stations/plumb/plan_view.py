@@ -12,7 +12,6 @@ from PySide6.QtGui import (
     QWheelEvent,
 )
 
-from urgens.document.kinds.brakes.disc import Disc
 from urgens.physics.axle import Axle
 from urgens.plumbing.branches import bad_joins
 from urgens.quantity import PRESSURE, show
@@ -99,7 +98,7 @@ class PlanView(PlanScene):
         """Draw a part, and the mark of what is found of it."""
         fitted = self._laid.circuits.parts[part.where]
         axle = self._session.build.axle(Axle((fitted.wheel or "front").partition("-")[0]))
-        drum = not isinstance(axle.brake, Disc)
+        drum = not axle.brake.has_pads
         chosen = self.is_chosen(part.where)
         kind = self._session.build.master.kind
         plan_art.body(painter, part, fitted, chosen=chosen, drum=drum, cylinder=kind)

@@ -105,7 +105,7 @@ class BoosterPage(Page):
 
     def _likely(self) -> str:
         """Return a bore to compare with: that of the other kind which is met most."""
-        return "15/16 in" if self.session.build.booster.kind != "none" else "1-1/8 in"
+        return "15/16 in" if self.session.build.booster.fitted else "1-1/8 in"
 
     def keep(self) -> dict[str, object]:
         """Return the other cylinder's bore."""

@@ -36,7 +36,7 @@ class BoosterPlane(Plane):
         alone = np.maximum(pushrod - crack, 0.0)
         self.fitted.set_points(pushrod / scale, output / scale)
         self.lost.set_points(pushrod / scale, alone / scale)
-        boosted = session.build.booster.kind != "none"
+        boosted = session.build.booster.fitted
         self.lost.setVisible(boosted)
         self.set_range((0.0, 1.02 * most / scale), (0.0, 1.08 * float(output[-1]) / scale))
         notes = [Note("no booster", (most * 0.7 / scale, output[-1] * 0.7 / scale))]

@@ -82,7 +82,7 @@ class BoreRatioGrid:
             changes["pedal.pivot_to_pushrod"] = retype(pin, LENGTH, session.units)
         if row == self.own:
             return changes
-        if isinstance(build.master, TwinMaster):
+        if build.master.has_bar:
             changes["master.front_bore"] = bore.text
             rear = float(self.map.rear_bores[row])
             changes["master.rear_bore"] = retype(rear, LENGTH, session.units, 2)

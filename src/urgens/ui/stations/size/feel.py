@@ -86,7 +86,7 @@ class FeelPlane(Plane):
         if what_if:
             worse = supposed(session.build, made, *self.supposed)
             yield self.faulty, "what if", T.warn, travel(worse)
-        boosted = session.build.booster.kind != "none"
+        boosted = session.build.booster.fitted
         self._unboosted.setVisible(boosted)
         if boosted:
             lost = replace(made, booster=replace(made.booster, assist_limit=0.0))

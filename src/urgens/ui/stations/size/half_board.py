@@ -63,7 +63,7 @@ class HalfBoard(Painted):
         if self._session.solution.system.split != "diagonal":
             (disc if index == 0 else square)(painter, QPointF(8, 12), 7)
         write(painter, half.name, QPointF(22, 18), size=18, weight=700, color=T.ink)
-        if isinstance(self._session.build.master, TandemMaster):
+        if self._session.build.master.in_halves:
             self._draw_tandem(painter, index, QRectF(0, 36, wide, 92))
         else:
             self._draw_twin(painter, index, QRectF(0, 36, wide, 92))

@@ -3,7 +3,6 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
 
-from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.tables import fluid_table
 from urgens.guidance.words.heat import fluid_words, heat_words
 from urgens.physics.axle import AXLES, Axle
@@ -104,7 +103,7 @@ class HeatPage(Page):
         for button, axle in zip(self.chosen, (*AXLES, None), strict=True):
             button.refresh()
             if axle is not None:
-                button.setVisible(isinstance(session.build.axle(axle).brake, Disc))
+                button.setVisible(session.build.axle(axle).brake.has_pads)
         known = {axle: one for axle, one in self.found.items() if one is not None}
         self.iron.show_heat(known)
         self.fluid_plane.show_heat(known)

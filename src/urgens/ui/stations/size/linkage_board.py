@@ -225,7 +225,7 @@ class LinkageBoard(Board):
         painter.save()
         painter.translate(end)
         painter.rotate(math.degrees(slope))
-        boosted = self.session.build.booster.kind != "none"
+        boosted = self.session.build.booster.fitted
         left = 2.0
         painter.setPen(pen(T.ink, 2))
         painter.setBrush(QColor(T.steel))

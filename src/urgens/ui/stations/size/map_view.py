@@ -142,7 +142,7 @@ class MapView(Painted):
 
     @property
     def _twin(self) -> bool:
-        return self._session.build.master.kind == "twin"
+        return self._session.build.master.has_bar
 
     def _paint_own(self, painter: QPainter) -> None:
         """Write the chosen bore anew, in bold, over what the map says."""

@@ -155,7 +155,7 @@ class SetUpsPage(Page):
     def show_figures(self) -> None:
         """Solve them all."""
         self.table.refresh()
-        boosted = self.session.base.booster.kind != "none"
+        boosted = self.session.base.booster.fitted
         taken = {setup.name for setup in self.session.base.setups}
         for name, button in self.add.items():
             other = (name == "manual") == boosted

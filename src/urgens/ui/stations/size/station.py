@@ -13,7 +13,7 @@ from urgens.ui.widgets.plain import point_out
 _WHERE = {"vehicle.launch": "Launch", "booster": "Booster", "master": "Map"}
 
 NEEDS: Needs = {
-    "Booster": lambda build: build.booster.kind != "none",
+    "Booster": lambda build: build.booster.fitted,
     "Launch": lambda build: build.vehicle.launch is not None,
 }
 SELDOM = ("Why?", "Heat", "Set-ups")

@@ -135,7 +135,7 @@ class WindowsBoard(Board):
                 "",
             ),
         ]
-        if build.master.kind != "single":
+        if not build.master.one_chamber:
             rows.append(SizingWindow("One half lost", LENGTH, half, np.isfinite(half), 0.0, floor,
                                      1.25 * floor, "no pedal left"))  # fmt: skip
         if self._held is not None:  # the scale stands still under the hand
