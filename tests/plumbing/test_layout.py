@@ -38,7 +38,7 @@ def test_figures_of_lines_are_told_apart_by_name() -> None:
 
 def test_the_schema_knows_it() -> None:
     made = schema()
-    line_of = made["$defs"]["Line"]
+    line_of = made["$defs"]["BrakeLine"]
     assert {"from", "to", "id"} <= set(line_of["required"])
 
 

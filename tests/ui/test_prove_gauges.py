@@ -198,7 +198,7 @@ def test_what_is_recorded_when_a_port_goes_away_can_be_kept_at_once(
     names = iter(["", str(tmp_path / "kept.csv")])
     asked: list[str] = []
     monkeypatch.setattr(
-        "urgens.ui.stations.prove.box_bar.QFileDialog.getSaveFileName",
+        "PySide6.QtWidgets.QFileDialog.getSaveFileName",
         lambda _, title, *__: (asked.append(title), (next(names), ""))[1],
     )
     page.bar.start(True)
@@ -232,9 +232,7 @@ def test_what_a_box_said_is_written_and_is_among_the_logs(
         window.session.set_effort(foot)
         record(page, qtbot, 80)
     path = tmp_path / "box.csv"
-    monkeypatch.setattr(
-        "urgens.ui.stations.prove.box_bar.QFileDialog.getSaveFileName", lambda *_: (str(path), "")
-    )
+    monkeypatch.setattr("PySide6.QtWidgets.QFileDialog.getSaveFileName", lambda *_: (str(path), ""))
     QTest.mouseClick(page.bar.record, LEFT)
     assert "box.csv" in page.state.text()
     log = logged(shown(window, "Logs"), qtbot)

@@ -4,7 +4,7 @@ import re
 from collections.abc import Sequence
 from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
+from PySide6.QtWidgets import QInputDialog, QMessageBox, QWidget
 
 from urgens.document import SUFFIX, BuildErrors, demo, load, own_vehicle
 from urgens.document.edits.borrow import borrowed
@@ -12,9 +12,9 @@ from urgens.ui.frame.recovery import RecoveredWork
 from urgens.ui.frame.settings import Settings
 from urgens.ui.session import Session
 from urgens.ui.widgets.dimension_label import not_entered
+from urgens.ui.widgets.file_choice import BUILDS, answered, file_to_read, file_to_write
 from urgens.ui.widgets.plain import Message
 
-FILTER = f"Urgens builds (*{SUFFIX});;All files (*)"
 SHOWN_ERRORS = 8  # at once; a screen holds no more
 
 
@@ -30,10 +30,9 @@ class FileDesk:
 
     def open(self) -> None:
         """Ask for a file and show the build in it."""
-        start = str(self._session.path.parent) if self._session.path else str(Path.home())
-        name, _ = QFileDialog.getOpenFileName(self._window, "Open a build", start, FILTER)
-        if name:
-            self.open_path(Path(name))
+        path = file_to_read(self._window, "Open a build", self._folder, BUILDS)
+        if path is not None:
+            self.open_path(path)
 
     def open_path(self, path: Path) -> None:
         """Show the build in a file, or say what is wrong with it and change nothing."""
@@ -66,15 +65,14 @@ class FileDesk:
 
     def borrow(self, part: str) -> None:
         """Ask for another build and take a part of it over, as one step that can be undone."""
-        start = str(self._session.path.parent) if self._session.path else str(Path.home())
         title = f"Take the {part} of another build"
-        name, _ = QFileDialog.getOpenFileName(self._window, title, start, FILTER)
-        if not name:
+        path = file_to_read(self._window, title, self._folder, BUILDS)
+        if path is None:
             return
         try:
-            other = load(Path(name))
+            other = load(path)
         except BuildErrors as errors:
-            self._say(f"{Path(name).name} was not read", "\n".join(errors.lines(SHOWN_ERRORS)))
+            self._say(f"{path.name} was not read", "\n".join(errors.lines(SHOWN_ERRORS)))
             return
         self._session.make(borrowed(other, part))
 
@@ -88,22 +86,17 @@ class FileDesk:
         """Ask for a file and save to it; tell whether it is saved."""
         if not_entered(self._window) is not None:
             return False
-        path = self._where_to("Save the build", SUFFIX, FILTER)
+        path = self._where_to("Save the build", SUFFIX, BUILDS)
         return path is not None and self._save_to(path)
 
+    @property
+    def _folder(self) -> Path | None:
+        return self._session.path.parent if self._session.path else None
+
     def _where_to(self, title: str, ending: str, kinds: str) -> Path | None:
-        """Ask for a file to write; nothing that is there is written over without a word."""
-        folder = self._session.path.parent if self._session.path else Path.home()
-        start = str(folder / (file_name(self._session.build.name) + ending))
-        name, _ = QFileDialog.getSaveFileName(self._window, title, start, kinds)
-        if not name:
-            return None
-        chosen, path = Path(name), with_ending(Path(name), ending)
-        if path != chosen and path.exists():  # the dialog asked about another name
-            said, over = f"{path.name} is there already.", "Write over it"
-            if self._ask("It is there already", said, (over, "Do not write")) != over:
-                return None
-        return path
+        """Ask for a file to write, called as the build is."""
+        name = file_name(self._session.build.name)
+        return file_to_write(self._window, title, name, ending, kinds, self._folder)
 
     def _save_to(self, path: Path) -> bool:
         mine = path == self._session.path and path.exists()
@@ -174,16 +167,12 @@ class FileDesk:
         return answer == take
 
     def _ask(self, title: str, words: str, answers: tuple[str, ...]) -> str:
-        """Ask a question; the first answer is the default, the last what Esc means."""
-        box = Message(QMessageBox.Icon.Question, title, words, parent=self._window)
-        buttons = [box.addButton(answer, QMessageBox.ButtonRole.AcceptRole) for answer in answers]
-        box.setDefaultButton(buttons[0])
-        box.setEscapeButton(buttons[-1])
+        """Ask a question; meanwhile nobody asks what another program has changed."""
         self._asking = True
-        box.exec()
-        self._asking = False
-        clicked = box.clickedButton()
-        return next((a for a, b in zip(answers, buttons, strict=True) if b is clicked), answers[-1])
+        try:
+            return answered(self._window, title, words, answers)
+        finally:
+            self._asking = False
 
     def write_sheet(self, form: str) -> None:
         """Ask where the sheet goes and write it; form: pdf, html or csv."""
@@ -282,14 +271,6 @@ class FileDesk:
 def file_name(name: str) -> str:
     """Return a file's name for what is called so, its ending still to come."""
     return "-".join(re.findall(r"[\w+]+(?:\.[\w+]+)*", name.lower())) or "build"
-
-
-def with_ending(path: Path, ending: str) -> Path:
-    """Return a path with the ending its content has; a dot in a name makes none."""
-    first, _, last = ending.rpartition(".")
-    if path.name.endswith(f".{last}"):
-        return path
-    return path.with_name(path.name.removesuffix(first) + ending)
 
 
 def _put_aside(kept: Path) -> Path:

@@ -1,11 +1,11 @@
 """Something taken out of the window into a file: asked where, written whole, faults said."""
 
 from collections.abc import Callable
-from pathlib import Path
 
-from PySide6.QtWidgets import QFileDialog, QMessageBox, QWidget
+from PySide6.QtWidgets import QMessageBox, QWidget
 
 from urgens.document.whole_file import write_whole
+from urgens.ui.widgets.file_choice import file_to_write
 from urgens.ui.widgets.plain import Message
 
 
@@ -15,11 +15,9 @@ def write_out(parent: QWidget, title: str, name: str, form: str, made: Callable[
     parent: whose it is; title: of the question; name: that is offered; form: its ending; made:
     makes the content, once there is a place for it.
     """
-    chosen, _ = QFileDialog.getSaveFileName(parent, title, f"{name}{form}", f"*{form}")
-    if not chosen:
+    path = file_to_write(parent, title, name, form, f"*{form}")
+    if path is None:
         return
-    path = Path(chosen)
-    path = path if path.suffix.lower() == form else path.with_name(path.name + form)
     try:
         write_whole(path, made())
     except OSError as error:

@@ -4,7 +4,7 @@ from functools import partial
 from pathlib import Path
 
 from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QFileDialog, QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QWidget
 
 from urgens.bench.gauges.box_reader import ports
 from urgens.bench.gauges.box_recording import as_log
@@ -13,6 +13,7 @@ from urgens.bench.logs.write import write_csv
 from urgens.document import BuildErrors
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.live_box import LiveBox
+from urgens.ui.widgets.file_choice import CSV, file_to_write
 
 SIMULATED = "Simulated: an invented vehicle near this build; pull the press."
 UNWRITTEN = "What was recorded is in no file yet: the menu of the box writes it."
@@ -91,11 +92,9 @@ class BoxBar(QWidget):
         """Ask where what was recorded goes; it stays at hand where nobody says."""
         if self.unwritten is None:
             return
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Write what was recorded", "gauges.csv", "CSV (*.csv)"
-        )
-        if name:
-            self.write_record(Path(name), self.unwritten)
+        path = file_to_write(self, "Write what was recorded", "gauges", ".csv", CSV)
+        if path is not None:
+            self.write_record(path, self.unwritten)
         else:
             self.said.emit(UNWRITTEN)
 

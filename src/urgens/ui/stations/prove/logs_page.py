@@ -7,7 +7,6 @@ from typing import ClassVar
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import (
-    QFileDialog,
     QHBoxLayout,
     QMenu,
     QPushButton,
@@ -33,6 +32,7 @@ from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.stations.prove.press_table import PressTable
 from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.choices import SegmentRow
+from urgens.ui.widgets.file_choice import CSV, file_to_read, file_to_write
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
@@ -293,9 +293,13 @@ class LogsPage(Page):
         self._show()
 
     def _open(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Open a log", "", FILTER)
-        if name:
-            self.open_file(Path(name))
+        path = file_to_read(self, "Open a log", self._folder, FILTER)
+        if path is not None:
+            self.open_file(path)
+
+    @property
+    def _folder(self) -> Path | None:
+        return self.session.path.parent if self.session.path else None
 
     def open_file(self, path: Path) -> None:
         """Read a log and note it in the build; what keeps it from being read is said."""
@@ -341,13 +345,13 @@ class LogsPage(Page):
 
         if self.log is None:
             return
-        name, _ = QFileDialog.getSaveFileName(self, "Write it anew", "log.csv", "CSV (*.csv)")
-        if not name:
+        path = file_to_write(self, "Write it anew", "log", ".csv", CSV, self._folder)
+        if path is None:
             return
         said = (f"written anew from {self._logs[self.place].file}",)
         try:
-            write_csv(Path(name), self.log.signals, said)
-            self._say_state(f"Written to {Path(name).name}.")
+            write_csv(path, self.log.signals, said)
+            self._say_state(f"Written to {path.name}.")
         except OSError as error:
             self._say_state(f"It could not be written ({error.strerror}).")
 

@@ -7,7 +7,6 @@ from typing import ClassVar
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import (
-    QFileDialog,
     QHBoxLayout,
     QPushButton,
     QVBoxLayout,
@@ -28,6 +27,7 @@ from urgens.ui.stations.prove.road_asked import FEET, DriveRequest, driven
 from urgens.ui.stations.prove.speed_plane import WheelSpeedPlane
 from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.choices import SegmentRow
+from urgens.ui.widgets.file_choice import BUILDS, CSV, file_to_read, file_to_write
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
@@ -238,9 +238,10 @@ class RoadPage(Page):
         self.show_figures()
 
     def _open_another(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Another build", "", "Builds (*.urgens.json)")
-        if name:
-            self.set_beside(Path(name))
+        folder = self.session.path.parent if self.session.path else None
+        path = file_to_read(self, "Another build", folder, BUILDS)
+        if path is not None:
+            self.set_beside(path)
 
     def set_beside(self, path: Path) -> None:
         """Set the build of a file beside this one; what keeps it from being read is said."""
@@ -259,9 +260,10 @@ class RoadPage(Page):
 
     def _write(self) -> None:
         """Write the log of the stop to a file, which opens like a real one."""
-        name, _ = QFileDialog.getSaveFileName(self, "Write its log", "test-road.csv", "CSV (*.csv)")
-        if name:
-            self.write_log(Path(name))
+        folder = self.session.path.parent if self.session.path else None
+        path = file_to_write(self, "Write its log", "test-road", ".csv", CSV, folder)
+        if path is not None:
+            self.write_log(path)
 
     def write_log(self, path: Path) -> None:
         """Write the log of the first stop and open it; what keeps it from that is said."""

@@ -8,7 +8,6 @@ from typing import ClassVar
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import (
-    QFileDialog,
     QMenu,
     QPushButton,
     QToolButton,
@@ -16,7 +15,6 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import SUFFIX
 from urgens.document.ledger.history import HistoryEntry
 from urgens.guidance.advice.build_comparison import REAR_FIRST, ComparedFigure, compared
 from urgens.ui.session import Session
@@ -24,6 +22,7 @@ from urgens.ui.stations.sheet.compare_others import Other, before_words, others,
 from urgens.ui.stations.sheet.compare_table import CompareTable
 from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.choices import SegmentRow
+from urgens.ui.widgets.file_choice import BUILDS, file_to_read
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.worded import wrapped
@@ -119,12 +118,10 @@ class ComparePage(Page):
 
     def ask_for_file(self) -> None:
         """Ask for another build and compare with it."""
-        start = str(self.session.path.parent if self.session.path else Path.home())
-        name, _ = QFileDialog.getOpenFileName(
-            self, "Compare with another build", start, f"Urgens builds (*{SUFFIX});;All files (*)"
-        )
-        if name:
-            self.compare_file(Path(name))
+        folder = self.session.path.parent if self.session.path else None
+        path = file_to_read(self, "Compare with another build", folder, BUILDS)
+        if path is not None:
+            self.compare_file(path)
 
     def compare_file(self, path: Path) -> None:
         """Compare with the build in a file."""

@@ -8,7 +8,6 @@ from typing import Any, ClassVar
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QPixmap
 from PySide6.QtWidgets import (
-    QFileDialog,
     QGridLayout,
     QLabel,
     QLineEdit,
@@ -39,6 +38,7 @@ from urgens.sheet.small_copies import (
 from urgens.ui.session import Session
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.file_choice import ALL, files_to_read
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words, plain_label
 from urgens.ui.widgets.scrolled import scrolled
@@ -209,11 +209,9 @@ class PhotographsPage(Page):
             self.refused.setText(UNSAVED)
             return
         kinds = " ".join(f"*.{one}" for one in ENDINGS)
-        names, _ = QFileDialog.getOpenFileNames(
-            self, "Photographs", str(self.session.path.parent), f"Pictures ({kinds});;All files (*)"
-        )
-        for name in names:
-            self.take(Path(name))
+        pictures = f"Pictures ({kinds});;{ALL}"
+        for path in files_to_read(self, "Photographs", self.session.path.parent, pictures):
+            self.take(path)
 
     def take(self, path: Path) -> None:
         """Take a photograph in, or say why it cannot be."""

@@ -8,7 +8,6 @@ from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import (
-    QFileDialog,
     QGridLayout,
     QHBoxLayout,
     QLabel,
@@ -39,6 +38,7 @@ from urgens.ui.stations.sheet.plan_words import (
 )
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.file_choice import file_to_write
 from urgens.ui.widgets.marked_row import marked_row
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words, point_out
@@ -269,12 +269,11 @@ class PlanPage(Page):
     def write(self) -> None:
         """Ask where the calendar goes and write what is due into it."""
         assert self.shown is not None
-        folder = self.session.path.parent if self.session.path else Path.home()
-        name, _ = QFileDialog.getSaveFileName(
-            self, "Write what is due", str(folder / "due.ics"), "Calendars (*.ics)"
-        )
-        if name:
-            self.write_to(Path(name))
+        folder = self.session.path.parent if self.session.path else None
+        kinds = "Calendars (*.ics)"
+        path = file_to_write(self, "Write what is due", "due", ".ics", kinds, folder)
+        if path is not None:
+            self.write_to(path)
 
     def write_to(self, path: Path) -> None:
         """Write what is due; how many days it came to, or why not, is said."""
