@@ -3,7 +3,14 @@
 import pytest
 
 from urgens.document import Build, demo, demo_names, with_changes, with_setup
-from urgens.guidance.advice.build_comparison import ComparedFigure, compared
+from urgens.guidance.advice.build_comparison import (
+    AT_LOCK,
+    FRONT_FIRST,
+    JUDGED,
+    ComparedFigure,
+    compared,
+)
+from urgens.guidance.words import setups
 
 
 @pytest.fixture(scope="module")
@@ -62,3 +69,9 @@ def test_figures_are_named_by_the_build_that_has_them() -> None:
 def test_a_load_case_of_only_one_of_them_is_left_out(van: Build) -> None:
     renamed = with_changes(van, {"vehicle.load_cases[0].name": "Empty"})
     assert not [name for name in rows(van, renamed) if name.startswith("First lock, Bare")]
+
+
+def test_what_is_judged_is_a_figure_of_the_columns() -> None:
+    fields = {field for field, *_ in setups._FIGURES}
+
+    assert {*JUDGED, *AT_LOCK, *FRONT_FIRST} <= fields

@@ -71,7 +71,7 @@ def test_a_reading_that_cannot_be_is_refused_in_words(field: str, typed: str, sa
 def test_a_reading_is_shown_in_the_units_of_the_window(
     field: str, value: float | str | bool, units: UnitSystem, said: str
 ) -> None:
-    assert shown_reading(field, value, units) == said
+    assert str(shown_reading(field, value, units)) == said
 
 
 def test_units_stand_beside_a_field() -> None:

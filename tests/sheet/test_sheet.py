@@ -30,10 +30,11 @@ from urgens.document.edits.edit import dumped
 from urgens.document.facts import given
 from urgens.document.layout.line_sheets import MadeLine, routed
 from urgens.guidance.words.cautions import CAUTIONS
-from urgens.quantity import LENGTH, Quantity, Units, UnitSystem, show, shown
+from urgens.quantity import LENGTH, Quantity, ShownFigure, Units, UnitSystem, show, shown
 from urgens.sheet import content, write
 from urgens.sheet.chart import pressure_chart
 from urgens.sheet.files import SheetRequest, as_text, set_sheet
+from urgens.sheet.table import Cell
 from urgens.solve import solve
 
 DAY = date(2026, 11, 25)
@@ -228,11 +229,28 @@ def test_csv_has_a_row_for_each_figure_with_its_unit(pickup: Build, tmp_path: Pa
     assert rows[0] == ["chapter", "part", "item", "column", "figure", "unit", "assumed"]
     assert {len(row) for row in rows} == {7}
     assert ["build", "", "name", "", "Wexcombe", "", ""] in rows
-    assert ["Vehicle and brakes", "Rear", "Wheel cylinder", "", "7/8", "in", ""] in rows
+    assert ["Vehicle and brakes", "Rear", "Wheel cylinder", "", "0.875", "in", ""] in rows
     assert ["For the wall", "", "Rear valve, knee", "", "375", "psi", ""] in rows
     assert any(row[1:3] == ["finding", "danger"] for row in rows)
     foot = next(row for row in rows if row[2] == "Foot")
     assert foot[4:6] == ["60", "lbf"]
+
+
+@pytest.mark.parametrize(
+    ("figure", "text", "number", "unit"),
+    [
+        (ShownFigure("1 1/16", "in"), "1 1/16 in", "1.0625", "in"),
+        (ShownFigure("2,510", "mm"), "2,510 mm", "2510", "mm"),
+        (ShownFigure("−0.4", "°C"), "−0.4 °C", "-0.4", "°C"),
+        (ShownFigure("aluminium", ""), "aluminium", "aluminium", ""),
+    ],
+)
+def test_a_cell_is_read_by_eyes_and_by_machines(
+    figure: ShownFigure, text: str, number: str, unit: str
+) -> None:
+    assert Cell(figure) == text
+    assert Cell(figure, assumed=True) == f"{text} *"
+    assert (Cell(figure).number, Cell(figure).unit) == (number, unit)
 
 
 # --- whatever a file says ---

@@ -65,7 +65,7 @@ class ShownFigure:
     unit: str
 
     def __str__(self) -> str:
-        return f"{self.number} {self.unit}"
+        return f"{self.number} {self.unit}".rstrip()
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,10 +8,10 @@ import numpy as np
 
 from urgens.guidance import Finding, findings
 from urgens.guidance.words.cautions import CAUTIONS
-from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, show
+from urgens.quantity import FORCE, LENGTH, PRESSURE, ShownFigure, Units, UnitSystem, show, written
 from urgens.sheet.fitted import Parts, assumed_words, fitted
 from urgens.sheet.laid import laid_tables
-from urgens.sheet.table import Table
+from urgens.sheet.table import Cell, Table
 from urgens.solve import ICE, WET, AxleName, Solution, press
 from urgens.solve.corner import corner_locks
 from urgens.solve.lock import FirstLock
@@ -89,12 +89,12 @@ def _presses(solution: Solution, units: UnitSystem | Units) -> Table:
         rows.append(
             (
                 name,
-                str(show(float(pressed.front_pressure), PRESSURE, units)),
-                str(show(float(pressed.rear_pressure), PRESSURE, units)),
-                f"{float(pressed.achieved_z):.2f} g",
+                Cell(show(float(pressed.front_pressure), PRESSURE, units)),
+                Cell(show(float(pressed.rear_pressure), PRESSURE, units)),
+                Cell(ShownFigure(written(float(pressed.achieved_z), 2), "g")),
                 "beyond the stroke or floor"
                 if math.isnan(travel)
-                else str(show(travel, LENGTH, units)),
+                else Cell(show(travel, LENGTH, units)),
             )
         )
     title = f"With a foot of {show(effort, FORCE, units)} on μ {targets.surface:.2f}"

@@ -1,16 +1,12 @@
 """All figures of the chapters as rows: where each stands, the figure, its unit, whether assumed."""
 
-import re
 from collections.abc import Iterator
 
+from urgens.quantity import ShownFigure
 from urgens.sheet.blocks import Big, Block, Bound, Columns, Findings, Paragraphs, Rows
-from urgens.sheet.fitted import ASSUMED
+from urgens.sheet.table import ASSUMED, Cell
 
 HEADS = ("chapter", "part", "item", "column", "figure", "unit", "assumed")
-# One figure and its unit: "15/16 in", "2,510 mm", "0.72 g"; anything else is words.
-_FIGURE = re.compile(
-    r"(?P<figure>[−+-]?\d[\d,]*(?:[-/.]\d[\d/]*)*)(?: (?P<unit>[^\d\s,;][^\s,;]*))?"
-)
 Row = tuple[str, ...]
 
 
@@ -28,7 +24,7 @@ def _of(block: Block) -> Iterator[Row]:
     match block:
         case Big():
             for name, number, unit, mark in block.rows:
-                yield "", name, "", number, unit, "assumed" if mark else ""
+                yield "", name, "", *_split(Cell(ShownFigure(number, unit), assumed=bool(mark)))
         case Columns():
             for parts in block.parts:
                 for place, rows in parts:
@@ -51,10 +47,7 @@ def _of(block: Block) -> Iterator[Row]:
 
 def _split(cell: str) -> tuple[str, str, str]:
     """Return a cell as figure, unit and whether it is assumed; words stay whole."""
-    mark = ASSUMED.strip()
-    assumed = "assumed" if cell.endswith(mark) else ""
-    text = cell.removesuffix(mark).rstrip()
-    found = _FIGURE.fullmatch(text)
-    if found is None:
-        return text, "", assumed
-    return found["figure"], found["unit"] or "", assumed
+    if isinstance(cell, Cell):
+        return cell.number, cell.unit, "assumed" if cell.assumed else ""
+    text = cell.removesuffix(ASSUMED)
+    return text, "", "assumed" if text != cell else ""

@@ -19,9 +19,9 @@ from urgens.document.kinds.valves import kind_of
 from urgens.document.kinds.valves.adjustable import Adjustable
 from urgens.physics.axle import Axle
 from urgens.physics.valve import adjusted_knee
-from urgens.quantity import PRESSURE, Units, UnitSystem, show, shown
+from urgens.quantity import PRESSURE, ShownFigure, Units, UnitSystem, show, shown
+from urgens.sheet.table import ASSUMED, Cell
 
-ASSUMED = " *"  # after a figure that nobody typed, or that is marked as assumed
 NOTHING = (0.0, 1.0)  # defaults that stand for: not there, no loss, as the other axle
 Row = tuple[str, str]
 Parts = tuple[tuple[str, tuple[Row, ...]], ...]
@@ -94,9 +94,10 @@ class _Said:
 
     def figure(self, figure: Figure) -> str:
         """Return a figure in the units of the sheet, marked where it is only assumed."""
-        text = str(shown(figure.value, figure.kind, figure.shown_in(self._units))).strip()
-        text = f"{text} {counted_in(self.build, figure.path)}".strip()
-        return text + (ASSUMED if figure.path in self._assumed else "")
+        read = shown(figure.value, figure.kind, figure.shown_in(self._units))
+        counted = counted_in(self.build, figure.path)
+        read = ShownFigure(read.number, counted) if counted else read
+        return Cell(read, assumed=figure.path in self._assumed)
 
     def _at(self, path: str) -> str:
         return self.figure(next(one for one in self._figures if one.path == path))
@@ -109,7 +110,7 @@ class _Said:
                 label = one.entry.column if one.path.endswith("]") else self._label(one.path)
                 rows.setdefault(label, []).append(self.figure(one))
         for label, values in rows.items():
-            yield label, ", ".join(values)
+            yield label, values[0] if len(values) == 1 else ", ".join(values)
 
     def _label(self, path: str) -> str:
         """Return what a figure is called in its part; the booster and its room are two things."""
@@ -184,7 +185,7 @@ class _Said:
                 knee = float(adjusted_knee(valve.turns, valve.settings, knees))
                 yield (
                     f"Knee at {valve.turns:g} {valve.counted}",
-                    str(show(knee, PRESSURE, self._units)),
+                    Cell(show(knee, PRESSURE, self._units)),
                 )
         if not valves:
             yield "Valve", "none"

@@ -9,8 +9,8 @@ from urgens.guidance.words.parts import KINDS, line_name
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.kit import buying_list
 from urgens.plumbing.shopping import cut_from
-from urgens.quantity import ANGLE, LENGTH, Units, UnitSystem, parse, show, shown
-from urgens.sheet.table import Table
+from urgens.quantity import ANGLE, LENGTH, ShownFigure, Units, UnitSystem, parse, show, shown
+from urgens.sheet.table import Cell, Table
 
 STOCK, SAW = parse("25 ft", LENGTH), parse("1 mm", LENGTH)  # as tube is usually sold
 
@@ -26,7 +26,7 @@ def laid_tables(build: Build, units: UnitSystem | Units) -> tuple[Table, ...]:
         (
             line.id.removeprefix("L"),
             line_name(circuits, line),
-            "not known" if line.tube is None else str(shown(line.tube, LENGTH, units)),
+            "not known" if line.tube is None else Cell(shown(line.tube, LENGTH, units)),
             " – ".join(f"{end.nut} {end.flare}" for end in line.ends) or "not known",
             _cut(made.get(line.id), units),
         )
@@ -49,7 +49,7 @@ def _cut(line: MadeLine | None, units: UnitSystem | Units) -> str:
         return "no route yet"
     if line.sheet is None:
         return "cannot be bent as drawn"
-    return str(show(line.length, LENGTH, units))
+    return Cell(show(line.length, LENGTH, units))
 
 
 def _bends(line: MadeLine, units: UnitSystem | Units) -> tuple[str, str]:
@@ -74,7 +74,8 @@ def _to_buy(build: Build) -> Iterator[Table]:
         cut = ()
     rows = tuple(
         (KINDS.get(one.item, one.item[:1].upper() + one.item[1:]),
-         f"{one.count} {one.unit if one.count > 1 else one.unit.removesuffix('s')}".strip(),
+         Cell(ShownFigure(str(one.count),
+                          one.unit if one.count > 1 else one.unit.removesuffix("s"))),
          one.why)
         for one in buying_list(build, cut, STOCK.value)
     )  # fmt: skip

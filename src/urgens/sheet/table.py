@@ -2,8 +2,28 @@
 
 from dataclasses import dataclass
 
+from urgens.quantity import ShownFigure, number_of
+
 LEAST, MOST = 7, 44  # letters of a column that count for its width
 WHOLE = 100
+ASSUMED = " *"  # after a figure that nobody typed, or that is marked as assumed
+
+
+class Cell(str):
+    """A cell that shows one figure: as read, and its number and unit apart for machines."""
+
+    __slots__ = ("assumed", "number", "unit")
+    number: str
+    unit: str
+    assumed: bool
+
+    def __new__(cls, figure: ShownFigure, *, assumed: bool = False) -> "Cell":
+        """Return the cell of a figure, marked where it is only assumed."""
+        cell = super().__new__(cls, str(figure).strip() + (ASSUMED if assumed else ""))
+        value = number_of(figure.number.replace(",", ""))
+        cell.number = figure.number if value is None else f"{value:.10g}"
+        cell.unit, cell.assumed = figure.unit, assumed
+        return cell
 
 
 @dataclass(frozen=True)

@@ -119,37 +119,37 @@ def _beside_middle(pressure: float, of: Column) -> float:
 
 # Which of two figures is the better one, and by which measure.
 JUDGED: dict[str, tuple[Judge, str]] = {
-    "Pressure at the comfortable foot": (
+    "pressure": (
         _nearer_middle,
         "nearer the middle of the pressures wanted",
     ),
-    "Foot for the wanted deceleration": (_nearer_foot, "nearer the comfortable foot"),
-    "Pedal travel at the comfortable foot": (_less, "less pedal for the same foot"),
-    "Left above the floor": (_more, "more pedal left"),
-    "Fullest chamber": (_less, "more stroke left"),
-    "Deceleration at first lock": (_more, "stops harder before a wheel locks"),
-    "Grip used at first lock": (_more, "uses more of the road before a wheel locks"),
-    "One half lost leaves": (_more, "stops harder with a half lost"),
-    "Pedal left with a half lost": (_more, "more pedal left with a half lost"),
-    "Booster lost leaves": (_more, "stops harder without its help"),
-    "Foot that holds the launch": (_less, "a lighter foot holds it"),
+    "wanted": (_nearer_foot, "nearer the comfortable foot"),
+    "travel": (_less, "less pedal for the same foot"),
+    "left": (_more, "more pedal left"),
+    "fullest": (_less, "more stroke left"),
+    "lock_z": (_more, "stops harder before a wheel locks"),
+    "lock_grip": (_more, "uses more of the road before a wheel locks"),
+    "half_lost": (_more, "stops harder with a half lost"),
+    "half_lost_pedal": (_more, "more pedal left with a half lost"),
+    "booster_lost": (_more, "stops harder without its help"),
+    "hold": (_less, "a lighter foot holds it"),
 }
-AT_LOCK = ("Deceleration at first lock", "Grip used at first lock")  # of the same axle only
-FRONT_FIRST = ("Locks first", "Locks first in the corner")
+AT_LOCK = ("lock_z", "lock_grip")  # of the same axle only
+FRONT_FIRST = ("locks_first", "corner_locks_first")
 
 
 def _judged(
     row: SetupRow, one: Value, two: Value, here: Column, other: Column
 ) -> tuple[Better, str]:  # fmt: skip
-    if row.name in FRONT_FIRST:
+    if row.field in FRONT_FIRST:
         ranks = [("rear", "front", "nothing").index(str(value)) for value in (one, two)]
         if min(ranks) > 0:
             return "", ""
         return ("here" if ranks[0] > ranks[1] else "other"), "the rear does not lock first"
     other_axle = here.locks_first is not other.locks_first
-    if row.name not in JUDGED or (row.name in AT_LOCK and other_axle):
+    if row.field not in JUDGED or (row.field in AT_LOCK and other_axle):
         return "", ""
-    judge, why = JUDGED[row.name]
+    judge, why = JUDGED[row.field]
     if isinstance(one, str) or isinstance(two, str) or math.isnan(one) or math.isnan(two):
         return _there(one, two), why  # what cannot be reached at all is worse
     if math.isclose(one, two, rel_tol=NOTABLE):

@@ -14,6 +14,7 @@ from urgens.quantity import (
     VOLUME,
     QuantityError,
     QuantityKind,
+    ShownFigure,
     Units,
     UnitSystem,
     completed,
@@ -101,19 +102,19 @@ def unit_of(field: str, units: UnitSystem | Units) -> str:
     return measure.bare or unit_shown(measure.kind, units)
 
 
-def shown_reading(field: str, value: float | str | bool, units: UnitSystem | Units) -> str:
-    """Return a reading of a record in words.
+def shown_reading(field: str, value: float | str | bool, units: UnitSystem | Units) -> ShownFigure:
+    """Return a reading of a record as it is read, its unit apart.
 
     field: of the record [text]; value: as recorded; units: to show it in.
     """
     if isinstance(value, bool):
-        return "yes" if value else "no"
+        return ShownFigure("yes" if value else "no", "")
     measure = MEASURES.get(field)
     if isinstance(value, str) or measure is None:
-        return value if isinstance(value, str) else f"{value:g}"
+        return ShownFigure(value if isinstance(value, str) else f"{value:g}", "")
     if measure.bare:
-        return f"{value:g} {measure.bare}"
-    return str(show(value * measure.unit + measure.zero, measure.kind, units))
+        return ShownFigure(f"{value:g}", measure.bare)
+    return show(value * measure.unit + measure.zero, measure.kind, units)
 
 
 def _counted(field: str, text: str) -> float:

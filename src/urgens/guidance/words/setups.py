@@ -12,8 +12,9 @@ from urgens.studies.compare import Column
 
 @dataclass(frozen=True)
 class SetupRow:
-    """One figure of all columns: a kind of quantity, else a pure number or words."""
+    """One figure of all columns, by its field: a kind of quantity, else a pure number or words."""
 
+    field: str
     name: str
     kind: QuantityKind | None
     values: tuple[float | str, ...]
@@ -22,13 +23,10 @@ class SetupRow:
 
 
 def rows(columns: tuple[Column, ...]) -> tuple[SetupRow, ...]:
-    """Return the figures of all columns, in the order of the work.
-
-    columns: columns.
-    """
+    """Return the figures of all columns, in the order of the work."""
     return tuple(
-        SetupRow(name, kind, tuple(of(column) for column in columns), unit, decimals)
-        for name, kind, unit, decimals, of in _FIGURES
+        SetupRow(field, name, kind, tuple(of(column) for column in columns), unit, decimals)
+        for field, name, kind, unit, decimals, of in _FIGURES
         if any(of(column) != "" for column in columns)
     )
 
@@ -71,24 +69,31 @@ def _hold(column: Column) -> float | str:
     return float("nan") if held.effort is None else held.effort
 
 
-_Figure = tuple[str, QuantityKind | None, str, int, Callable[[Column], float | str]]
+_Figure = tuple[str, str, QuantityKind | None, str, int, Callable[[Column], float | str]]
 _FIGURES: tuple[_Figure, ...] = (
-    ("Bore", None, "", 0, _bore),
-    ("Pedal ratio", None, ": 1", 2, lambda c: float(c.made.pedal_ratio)),
-    ("Booster", None, "", 0, _booster),
-    ("Comfortable foot", FORCE, "", 0, lambda c: c.comfortable),
-    ("Pressure at the comfortable foot", PRESSURE, "", 0, lambda c: c.pressure),
-    ("Foot for the wanted deceleration", FORCE, "", 0, lambda c: c.wanted),
-    ("Pedal travel at the comfortable foot", LENGTH, "", 0, _travel),
-    ("Left above the floor", LENGTH, "", 0, lambda c: max(c.feel.left, 0.0)),
-    ("Fullest chamber", None, "% of its stroke", 0, lambda c: 100 * max(c.feel.used)),
-    ("Locks first", None, "", 0, _lock),
-    ("Foot at first lock", FORCE, "", 0, lambda c: c.at_lock("effort")),
-    ("Deceleration at first lock", None, "g", 2, lambda c: c.at_lock("z")),
-    ("Grip used at first lock", None, "%", 0, lambda c: 100 * c.at_lock("efficiency")),
-    ("Locks first in the corner", None, "", 0, _in_corner),
-    ("One half lost leaves", None, "g", 2, lambda c: _known(c.half_lost)),
-    ("Pedal left with a half lost", LENGTH, "", 0, lambda c: _known(c.half_lost_height)),
-    ("Booster lost leaves", None, "g", 2, lambda c: _known(c.booster_lost)),
-    ("Foot that holds the launch", FORCE, "", 0, _hold),
+    ("bore", "Bore", None, "", 0, _bore),
+    ("ratio", "Pedal ratio", None, ": 1", 2, lambda c: float(c.made.pedal_ratio)),
+    ("booster", "Booster", None, "", 0, _booster),
+    ("comfortable", "Comfortable foot", FORCE, "", 0, lambda c: c.comfortable),
+    ("pressure", "Pressure at the comfortable foot", PRESSURE, "", 0, lambda c: c.pressure),
+    ("wanted", "Foot for the wanted deceleration", FORCE, "", 0, lambda c: c.wanted),
+    ("travel", "Pedal travel at the comfortable foot", LENGTH, "", 0, _travel),
+    ("left", "Left above the floor", LENGTH, "", 0, lambda c: max(c.feel.left, 0.0)),
+    ("fullest", "Fullest chamber", None, "% of its stroke", 0, lambda c: 100 * max(c.feel.used)),
+    ("locks_first", "Locks first", None, "", 0, _lock),
+    ("lock_foot", "Foot at first lock", FORCE, "", 0, lambda c: c.at_lock("effort")),
+    ("lock_z", "Deceleration at first lock", None, "g", 2, lambda c: c.at_lock("z")),
+    ("lock_grip", "Grip used at first lock", None, "%", 0, lambda c: 100 * c.at_lock("efficiency")),
+    ("corner_locks_first", "Locks first in the corner", None, "", 0, _in_corner),
+    ("half_lost", "One half lost leaves", None, "g", 2, lambda c: _known(c.half_lost)),
+    (
+        "half_lost_pedal",
+        "Pedal left with a half lost",
+        LENGTH,
+        "",
+        0,
+        lambda c: _known(c.half_lost_height),
+    ),
+    ("booster_lost", "Booster lost leaves", None, "g", 2, lambda c: _known(c.booster_lost)),
+    ("hold", "Foot that holds the launch", FORCE, "", 0, _hold),
 )

@@ -10,9 +10,10 @@ from urgens.guidance.planning.due import due
 from urgens.guidance.planning.plan import plan
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.tracing.chronicle import chronicle
+from urgens.quantity import ShownFigure
 from urgens.sheet.blocks import Block, Paragraphs, Rows
 from urgens.sheet.chapters.told import SheetContext
-from urgens.sheet.table import Table
+from urgens.sheet.table import Cell, Table
 
 DRY = ("dry", "checked")
 BLANK = "____________________"
@@ -64,12 +65,15 @@ def planned(context: SheetContext) -> Iterator[Block]:
     said = f" {found.work.supposed}" if found.work.supposed else ""
     yield Paragraphs((f"{found.claim}.{said}",), "lead")
     rows = tuple(
-        (str(at), job.name, f"{job.minutes} min", str(job.people),
+        (str(at), job.name, Cell(ShownFigure(str(job.minutes), "min")),
+         Cell(ShownFigure(str(job.people), "")),
          " and ".join(job.opens) or "nothing", job.why)
         for at, job in enumerate(found.jobs, start=1)
     )  # fmt: skip
     yield Rows(Table("Jobs", ("No.", "Job", "Time", "People", "Opens", "Why"), rows))
-    missing = tuple((one.what, str(one.count), one.job) for one in found.missing)
+    missing = tuple(
+        (one.what, Cell(ShownFigure(str(one.count), "")), one.job) for one in found.missing
+    )
     if missing:
         yield Rows(Table("Not here yet", ("What", "How many", "For"), missing))
 

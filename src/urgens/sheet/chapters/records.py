@@ -12,12 +12,12 @@ from urgens.document.ledger.records import ProcedureRun
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.procedures.step_readings import shown_reading
 from urgens.guidance.tracing.chronicle import valve_name
-from urgens.quantity import PRESSURE, SPEED, TEMPERATURE, shown, unit_shown
+from urgens.quantity import PRESSURE, SPEED, TEMPERATURE, ShownFigure, shown, unit_shown
 from urgens.quantity.display import in_units
 from urgens.sheet.blocks import Block, Drawing, Paragraphs, Rows
 from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.plot import INK, REAR, Plot
-from urgens.sheet.table import Table
+from urgens.sheet.table import Cell, Table
 from urgens.studies.expected_pressures import Expected
 
 PRESSED = ("bleed", "rebleed")
@@ -61,7 +61,7 @@ def _wheel_rows(context: SheetContext, run: ProcedureRun) -> Iterator[tuple[str,
     for wheel in wheels:
         last = {one.field: one.value for one in run.entries if one.wheel == wheel}
         cells = (
-            shown_reading(name, last[name], context.units) if name in last else "not read"
+            Cell(shown_reading(name, last[name], context.units)) if name in last else "not read"
             for name in WHEEL_FIELDS
         )
         yield (wheel.replace("-", " "), *cells)
@@ -71,7 +71,7 @@ def _travel_rows(context: SheetContext, run: ProcedureRun) -> Iterator[tuple[str
     for one in run.entries:
         if one.field == "travel":
             when = (one.when or "now").replace("-", " ")
-            travel = shown_reading("travel", one.value, context.units)
+            travel = Cell(shown_reading("travel", one.value, context.units))
             yield when, travel, one.effort or "not told", f"{one.at:%Y-%m-%d %H:%M}"
 
 
@@ -142,7 +142,8 @@ def _stop_row(context: SheetContext, stop: MeasuredStop) -> tuple[str, ...]:
     setting = ", ".join(
         f"{path.rpartition('.')[2]} {value}" for path, value in stop.setting.items()
     )
-    felt = "not told" if stop.deceleration is None else f"{stop.deceleration:.2f} g"
+    g = stop.deceleration
+    felt = "not told" if g is None else Cell(ShownFigure(f"{g:.2f}", "g"))
     warm = [f"{axle} {shown(read, TEMPERATURE, context.units)}"
             for axle, read in (("front", stop.front_temperature), ("rear", stop.rear_temperature))
             if read is not None]  # fmt: skip
@@ -151,5 +152,5 @@ def _stop_row(context: SheetContext, stop: MeasuredStop) -> tuple[str, ...]:
     counts = "" if stop.counts else "left out; "
     return (
         f"{stop.at:%Y-%m-%d %H:%M}", stop.load_case, f"μ {stop.surface:.2f}", setting or "not told",
-        str(shown(stop.speed, SPEED, context.units)), felt, stop.locked, counts + note,
+        Cell(shown(stop.speed, SPEED, context.units)), felt, stop.locked, counts + note,
     )  # fmt: skip

@@ -13,8 +13,8 @@ from urgens.physics.valve import adjusted_knee
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, show, shown
 from urgens.sheet.blocks import Big, Block, Paragraphs, Rows
 from urgens.sheet.chapters.told import SheetContext
-from urgens.sheet.fitted import ASSUMED, counted_in
-from urgens.sheet.table import Table
+from urgens.sheet.fitted import counted_in
+from urgens.sheet.table import ASSUMED, Table
 from urgens.solve import AxleName, press
 
 # What is set by hand on a vehicle: settings, and what holds them.
