@@ -44,7 +44,7 @@ FLIPS: list[tuple[str, dict[str, Any], SayingVerdict, dict[str, Any], SayingVerd
     ("firm-no-air", {}, TRUE, {"master.bore": "2 in", "pedal.pivot_to_pushrod": "6-3/4 in"}, NOT),
     # inches typed, or newtons
     ("pressure-area-psi", {}, TRUE, {"targets.comfortable_effort": "270 N"}, WITHIN),
-    ("mbar-psi", {}, NOT, {"booster": {"kind": "none"}}, SILENT),
+    ("units", {}, NOT, {"booster": {"kind": "none"}}, NOT),
     ("silicone", {}, NOT, {"vehicle.use": "restoration"}, WITHIN),
     # one that locks, and one whose hardest foot of 60 N cannot
     ("drilled", {}, NOT, {"targets.max_effort": "60 N", "targets.comfortable_effort": "50 N"},

@@ -74,7 +74,7 @@ def reset_switch(facts: Facts) -> Procedure:
         wheel = LEFT[other]
         steps += [
             ProcedureStep(
-                f"Where the {stuck} is shut off: press five or six times, and hold the last.",
+                f"Where the {stuck} is shut off: press as hard as in a stop, and hold.",
                 "The shuttle needs a push from the side it went to.",
                 "hold",
             ),
@@ -93,7 +93,7 @@ def reset_switch(facts: Facts) -> Procedure:
                 thing="bleed screw",
             ),
             ProcedureStep(
-                "Let the pedal come up; two or three rounds, until the lamp is out.",
+                "Let the pedal come up; once more where the lamp is still lit.",
                 "It goes over by small steps.",
                 "release",
                 record=StepReading("lamp"),

@@ -219,8 +219,8 @@ def _moving(facts: Facts) -> Iterator[ProcedureStep]:
             record=StepReading("note"),
         )
     yield ProcedureStep(
-        "Four to eight stops from 40 to 50 mph (65 to 80 km/h), one change at a time: who locks "
-        "first, seen from outside.",
+        "Measured stops, all from one speed that the ground has room for twice over; nothing but "
+        "one setting differs from stop to stop. Somebody outside notes which wheels lock.",
         "The driver feels the front, not the rear.",
         "record",
         record=StepReading("note"),

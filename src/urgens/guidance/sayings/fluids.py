@@ -16,6 +16,7 @@ from urgens.physics.axle import AXLES
 from urgens.quantity import UnitSystem
 
 PSI, INHG, MBAR = 6894.757, 3386.389, 100.0  # Pa
+BAR, MPA = 1e5, 1e6  # Pa
 LBF, INCH = 4.4482216, 0.0254
 
 
@@ -42,21 +43,26 @@ def pressure_area(trial: SayingTrial) -> Answer:
     )
 
 
-@saying("mbar-psi", "33 mbar is one psi")
-def mbar_psi(trial: SayingTrial) -> Answer:
-    """Try it: one psi is 69 mbar; 33.9 mbar are an inch of mercury."""
+@saying("units", "A figure is the same in any unit, so the unit need not be said")
+def units(trial: SayingTrial) -> Answer:
+    """Try it: one pressure in three units, and its number read in another one."""
     booster = trial.build.booster
-    if not isinstance(booster, VacuumBooster):
-        return not_computed("Nothing is read in mbar on this build: it has no vacuum booster.")
-    vacuum = booster.vacuum.value
-    told = bars(
-        ("1 psi", PSI, f"{PSI / MBAR:.0f} mbar"), ("1 inHg", INHG, f"{INHG / MBAR:.1f} mbar")
-    )
+    vacuum = isinstance(booster, VacuumBooster)
+    value = booster.vacuum.value if isinstance(booster, VacuumBooster) else (
+        float(trial.solution.presses.front_pressure[0])
+    )  # fmt: skip
+    names = (("inHg", INHG), ("psi", PSI), ("mbar", MBAR)) if vacuum else (
+        ("psi", PSI), ("bar", BAR), ("MPa", MPA)
+    )  # fmt: skip
+    read = [f"{value / unit:,.4g} {name}" for name, unit in names]
+    (first, own), (second, taken) = names[:2]
+    told = bars((first, own, f"1 {first}"), (second, taken, f"{taken / own:.2f} {first}"))
+    what = "vacuum" if vacuum else "front pressure"
     here = (
-        f"Its vacuum of {vacuum / INHG:.1f} inHg is {vacuum / MBAR:.0f} mbar or "
-        f"{vacuum / PSI:.1f} psi: 33.9 mbar are an inch of mercury, a psi is 69."
+        f"The {what} is {read[0]}, {read[1]} or {read[2]}; the first number read as {second} "
+        f"would be {taken / own:.2g} times as much."
     )
-    return Answer(SayingVerdict.NOT, here, "For inHg it is so.", told)
+    return Answer(SayingVerdict.NOT, here, "Say the unit with every reading.", told)
 
 
 @saying("silicone", "Silicone fluid is better for everything")

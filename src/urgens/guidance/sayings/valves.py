@@ -144,7 +144,7 @@ def wide_tyres(trial: SayingTrial) -> Answer:
     )
 
 
-@saying("valve-in-front", "A valve in front helps")
+@saying("valve-in-front", "A reducing valve in the front line does good")
 def valve_in_front(trial: SayingTrial) -> Answer:
     """Try it: a reducing valve in front takes off where most of the braking is done."""
     front = [*dumped(trial.build).get("valves", {}).get("front", []), EXTRA]
@@ -155,12 +155,22 @@ def valve_in_front(trial: SayingTrial) -> Answer:
     told = bars(("as built", z[0], f"{z[0]:.2f} g"), ("with one in front", z[1], f"{z[1]:.2f} g"))
     here = f"With one in front the comfortable foot gives {z[1]:.2f} g, not {z[0]:.2f} g"
     if rear_first(other):
-        return Answer(SayingVerdict.NOT, f"{here}, and the rear locks first.", "It spins.", told)
+        return Answer(
+            SayingVerdict.NOT,
+            f"{here}, and the rear locks first.",
+            "The vehicle then turns round.",
+            told,
+        )
     if z[1] >= z[0] - 5e-3:
         return Answer(
             SayingVerdict.WITHIN, f"{here}.", "Its knee is not reached at that foot.", told
         )
-    return Answer(SayingVerdict.NOT, f"{here}.", "The front does the most of it.", told)
+    return Answer(
+        SayingVerdict.NOT,
+        f"{here}.",
+        "It is taken from the axle that most of the load is on.",
+        told,
+    )
 
 
 @saying("two-valves", "Two valves are better than one")
