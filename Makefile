@@ -8,7 +8,7 @@ CORE := $(addprefix --cov=urgens.,physics quantity document solve studies plumbi
 CORE_TESTS := tests/physics tests/quantity tests/document tests/solve tests/studies tests/plumbing tests/guidance tests/bench tests/sources
 FLOOR := 94
 
-.PHONY: setup demo test coverage lint bench screenshots manual dist wheel bare fuzz clean
+.PHONY: setup demo test coverage lint bench screenshots manual dist wheel bare fuzz mutants clean
 
 setup: .venv/.test
 
@@ -59,6 +59,13 @@ MINUTES ?= 30
 fuzz: .venv/.test
 	QT_QPA_PLATFORM=offscreen FUZZ_MINUTES=$(MINUTES) $(PY) -m pytest -n $(WORKERS) -q --timeout 3600 \
 	  -o faulthandler_timeout=3700 -m fuzz
+
+# Small changes planted in what was changed, and which of them no test sees.
+COUNT ?= 150
+SEED ?= 1
+SINCE ?= HEAD~1
+mutants: .venv/.test
+	$(PY) -m tools.mutants --count $(COUNT) --seed $(SEED) --since $(SINCE)
 
 clean:
 	rm -rf .venv build dist .pytest_cache .mypy_cache .ruff_cache .hypothesis
