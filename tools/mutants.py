@@ -23,24 +23,17 @@ from coverage import CoverageData
 ROOT = Path(__file__).parents[1]
 PACKAGE = ROOT / "src" / "urgens"
 TESTS = (
-    "physics",
-    "quantity",
-    "document",
-    "solve",
-    "studies",
-    "plumbing",
-    "guidance",
-    "bench",
-    "sources",
+    "physics", "quantity", "document", "solve", "studies", "plumbing", "guidance", "bench", "sources",
     "sheet",
-)
+)  # fmt: skip
 FILES = ("test_cli.py", "test_cli_trace.py", "test_cli_record.py", "test_little_effort.py")
 MOST_TESTS = 120  # of those that go through a line; the rest would tell the same
 PATIENCE = 240  # s: a change that makes a loop endless is seen by that
 SWAPPED: dict[type, type] = {
-    ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
-    ast.In: ast.NotIn, ast.NotIn: ast.In, ast.Is: ast.IsNot, ast.IsNot: ast.Is, ast.Add: ast.Sub, ast.Sub: ast.Add,
-    ast.Mult: ast.Div, ast.Div: ast.Mult, ast.And: ast.Or, ast.Or: ast.And,
+    ast.Lt: ast.LtE, ast.LtE: ast.Lt, ast.Gt: ast.GtE, ast.GtE: ast.Gt, ast.Eq: ast.NotEq,
+    ast.NotEq: ast.Eq, ast.In: ast.NotIn, ast.NotIn: ast.In, ast.Is: ast.IsNot, ast.IsNot: ast.Is,
+    ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult, ast.And: ast.Or,
+    ast.Or: ast.And,
 }  # fmt: skip
 NAMES = {"min": "max", "max": "min", "any": "all", "all": "any", "front": "rear", "rear": "front"}
 
@@ -124,8 +117,10 @@ def covered(data: Path) -> CoverageData:
         data.parent.mkdir(parents=True, exist_ok=True)
         places = [str(ROOT / "tests" / name) for name in (*TESTS, *FILES)]
         subprocess.run(
-            [sys.executable, "-m", "pytest", "-q", "-n", "2", *places, "--cov=urgens", "--cov-context=test", "--cov-report="],
-            cwd=ROOT, check=True, env={**os.environ, "COVERAGE_FILE": str(data), "QT_QPA_PLATFORM": "offscreen"},
+            [sys.executable, "-m", "pytest", "-q", "-n", "2", *places, "--cov=urgens",
+             "--cov-context=test", "--cov-report="],
+            cwd=ROOT, check=True,
+            env={**os.environ, "COVERAGE_FILE": str(data), "QT_QPA_PLATFORM": "offscreen"},
         )  # fmt: skip
     found = CoverageData(str(data))
     found.read()
@@ -147,7 +142,7 @@ def lives(mutant: Mutant, tests: list[str]) -> bool:
         (tree / mutant.path.relative_to(ROOT / "src")).write_text(mutant.text, encoding="utf-8")
         try:
             run = subprocess.run(
-                [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:xdist", "-p", "no:randomly", *tests],
+                [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:xdist", *tests],
                 cwd=ROOT, capture_output=True, timeout=PATIENCE, check=False,
                 env={**os.environ, "PYTHONPATH": str(tree), "QT_QPA_PLATFORM": "offscreen"},
             )  # fmt: skip
@@ -175,12 +170,10 @@ def main() -> int:
     for (mutant, tests), living in zip(tried, alive, strict=True):
         if living:
             why = "lives" if tests else "no test goes there"
-            print(
-                f"{mutant.path.relative_to(ROOT)}:{mutant.line}: {why}: {mutant.before} -> {mutant.after}"
-            )
-    print(
-        f"{sum(alive)} of {len(chosen)} live, of {len(known)} there are in {len(files)} files (seed {options.seed})"
-    )
+            place = f"{mutant.path.relative_to(ROOT)}:{mutant.line}"
+            print(f"{place}: {why}: {mutant.before} -> {mutant.after}")
+    of = f"of {len(known)} there are in {len(files)} files"
+    print(f"{sum(alive)} of {len(chosen)} live, {of} (seed {options.seed})")
     return int(any(alive))
 
 
