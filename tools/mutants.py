@@ -23,8 +23,8 @@ from coverage import CoverageData
 ROOT = Path(__file__).parents[1]
 PACKAGE = ROOT / "src" / "urgens"
 TESTS = (
-    "physics", "quantity", "document", "solve", "studies", "plumbing", "guidance", "bench", "sources",
-    "sheet",
+    "physics", "quantity", "document", "solve", "studies", "plumbing", "guidance", "bench",
+    "sources", "sheet",
 )  # fmt: skip
 FILES = ("test_cli.py", "test_cli_trace.py", "test_cli_record.py", "test_little_effort.py")
 MOST_TESTS = 120  # of those that go through a line; the rest would tell the same

@@ -123,7 +123,7 @@ def test_a_value_that_is_not_there_is_refused(pickup: Build) -> None:
 
 def test_the_schema_describes_quantities() -> None:
     described = schema()
-    wheelbase = described["$defs"]["Vehicle"]["properties"]["wheelbase"]
+    wheelbase = described["$defs"]["VehicleSection"]["properties"]["wheelbase"]
 
     assert wheelbase["type"] == "string"
     assert wheelbase["x-unit"] == "m"

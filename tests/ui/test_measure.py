@@ -146,7 +146,7 @@ def test_the_loads_move_with_the_press(measuring: MainWindow) -> None:
 def test_what_is_still_open_is_ranked_and_goes_to_its_figure(measuring: MainWindow) -> None:
     settle = measuring.station("Measure").settle
     assert settle.rows[0].figure.path == "rear.brake.shoe_factor"
-    QTest.mouseClick(settle, LEFT, pos=QPoint(60, 20))
+    QTest.mouseClick(settle.viewport(), LEFT, pos=QPoint(60, 20))
 
     assert measuring.focusWidget() is label(measuring, "rear.brake.shoe_factor")
     fourth = settle.rows[3].figure.path
@@ -179,8 +179,8 @@ def test_a_row_of_a_figure_that_is_gone_takes_nothing(measuring: MainWindow) -> 
     paths = [row.figure.path for row in settle.rows]
     place = next(i for i, path in enumerate(paths) if path.startswith("valves.rear[0]."))
     measuring.session.edit("valves.rear", [])
-    settle.repaint()
-    QTest.mouseClick(settle, LEFT, pos=QPoint(60, 60 * place + 20))
+    settle.scrollTo(settle.model().index(place, 0))
+    QTest.mouseClick(settle.viewport(), LEFT, pos=settle.spot(place).center())
 
     assert not any(row.figure.path.startswith("valves.rear") for row in settle.rows)
     assert measuring.session.build.valves.rear == ()

@@ -126,7 +126,7 @@ def test_a_job_is_chosen_on_the_ribbon_and_in_the_list(open_window: Opener) -> N
     spot = page.ribbon.boxes[3].center().toPoint()
     QTest.mouseClick(page.ribbon, LEFT, pos=spot)
     assert page.jobs.chosen == 3
-    QTest.mouseClick(page.jobs, LEFT, pos=page.jobs.box(1).center().toPoint())
+    QTest.mouseClick(page.jobs.viewport(), LEFT, pos=page.jobs.spot(1).center())
     assert page.ribbon.chosen == 1
     assert "Cylinder, on the bench" in page.ribbon.accessibleDescription()
 
@@ -278,7 +278,8 @@ def test_what_other_sections_tell_is_shown_where_it_stands(
     window = open_window(with_past)
     page = shown(window, "History")
     place = next(n for n, one in enumerate(page.rows) if one.place.startswith("records"))
-    QTest.mouseClick(page.list, LEFT, pos=page.list.box(place).center().toPoint())
+    page.list.scrollTo(page.list.model().index(place, 0))
+    QTest.mouseClick(page.list.viewport(), LEFT, pos=page.list.spot(place).center())
     assert not page.what.isVisible()
     QTest.mouseClick(page.show_it, LEFT)
     assert window.bench.name == "Bleed"
@@ -298,7 +299,7 @@ def test_a_set_up_is_compared_by_kind_of_figure(open_window: Opener, qtbot: QtBo
     rows = page.table.rows
     rows.setFocus()
     QTest.keyClick(rows, Qt.Key.Key_Down)
-    assert rows.accessibleName().startswith(f"2 of {len(page.rows)}: ")
+    assert rows.accessibleName().startswith(f"What differs, 2 of {len(page.rows)}: ")
     QTest.keyClick(rows, Qt.Key.Key_C, Qt.KeyboardModifier.ControlModifier)
     assert QGuiApplication.clipboard().text() == rows.accessibleName().partition(": ")[2]
     QTest.mouseClick(page.kinds.buttons["typed"], LEFT)

@@ -2,9 +2,9 @@
 
 import re
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QColor, QHideEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
+from PySide6.QtCore import QPointF, QRectF, Qt, QTimer, Signal
+from PySide6.QtGui import QColor, QHideEvent, QKeyEvent, QMouseEvent, QPainter
+from PySide6.QtWidgets import QMenu
 
 from urgens.document import Build
 from urgens.document.catalogue import named
@@ -16,8 +16,8 @@ from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.evidence_keys import STATES
 from urgens.ui.widgets.marks import severity_mark
-from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import point_out
+from urgens.ui.widgets.row_list import RowList
 from urgens.ui.widgets.seen import WhenSeen
 
 ROW = 60.0
@@ -25,25 +25,24 @@ BAR = 50.0  # px, for what moves the margin by WHOLE
 WHOLE = 0.2  # of the road's coefficient, front above rear
 
 
-class SettleList(Painted):
+class SettleList(RowList):
     """One row a figure: what is said of it, how far it moves the margin, how it is settled.
 
     A click, or Enter, goes to the figure; S, or the right button, says what is known about it.
     """
 
-    chosen = Signal(str)
+    wanted = Signal(str)
 
-    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
+    def __init__(self, session: Session) -> None:
         self._session = session
-        self._current = 0
         self._of: Build | None = None
         self.rows: tuple[Settled, ...] = ()
         self._names: tuple[str, ...] = ()
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        empty = "Nothing: every figure is known."
+        super().__init__("Still to settle", empty, lambda _: ROW, self._draw)
+        self.viewport().setCursor(Qt.CursorShape.PointingHandCursor)
         point_out(self, "Click to go to the figure; right button to say what is known about it")
+        self.entered.connect(lambda row: self.wanted.emit(self.rows[row].figure.path))
         self._seen = WhenSeen(self, self.rank)
         self._later = QTimer(self)  # the ranking varies every open figure: the edit is seen first
         self._later.setSingleShot(True)
@@ -67,14 +66,10 @@ class SettleList(Painted):
         if solution.build is self._of:
             return
         self._of = solution.build
-        path = self.rows[self._current].figure.path if self.rows else ""
+        path = self.rows[self.chosen].figure.path if self.rows else ""
         self.rows = still_to_settle(solution.build, self._session.open_figures)
         self._names = tuple(named(solution.build, row.figure.path) for row in self.rows)
-        place = self._place_of(path)
-        self._current = min(self._current, max(len(self.rows) - 1, 0)) if place is None else place
-        self.setFixedHeight(round(max(ROW * len(self.rows), ROW) * self.scale))
-        self._name_it()
-        self.update()
+        self.show_rows([self._line(place) for place in range(len(self.rows))], self._place_of(path))
 
     def _place_of(self, path: str) -> int | None:
         places = (place for place, row in enumerate(self.rows) if row.figure.path == path)
@@ -85,37 +80,15 @@ class SettleList(Painted):
         one = row.figure.figure
         return str(shown(one.value, one.kind, one.shown_in(self._session.units))).strip()
 
-    def sizeHint(self) -> QSize:
-        return self.scaled(230, max(ROW * len(self.rows), ROW))
-
-    def _name_it(self) -> None:
-        if not self.rows:
-            self.setAccessibleName("Still to settle: nothing")
-            return
-        row, name = self.rows[self._current], self._names[self._current]
-        self.setAccessibleName(
-            f"Still to settle, {self._current + 1} of {len(self.rows)}: "
-            f"{name} {self._figure(row)}, {row.figure.state}; {row.figure.figure.entry.settled}"
+    def _line(self, place: int) -> str:
+        row = self.rows[place]
+        return (
+            f"{self._names[place]} {self._figure(row)}, {row.figure.state}; "
+            f"{row.figure.figure.entry.settled}"
         )
 
-    def paintEvent(self, event: QPaintEvent) -> None:
-        with self.begin() as painter:
-            if not self.rows:
-                write(painter, "Nothing: every figure is known.", QPointF(0, 20))
-                return
-            for index, row in enumerate(self.rows):
-                box = QRectF(0, index * ROW, self.across, ROW)
-                if box.bottom() < event.rect().top() / self.scale:
-                    continue
-                if box.top() > event.rect().bottom() / self.scale:
-                    break
-                self._paint_row(painter, box, row, self._names[index])
-                if self.hasFocus() and index == self._current:
-                    painter.setPen(pen(T.front, 2))
-                    painter.setBrush(Qt.BrushStyle.NoBrush)
-                    painter.drawRoundedRect(box.adjusted(1, 1, -1, -2), 3, 3)
-
-    def _paint_row(self, painter: QPainter, box: QRectF, row: Settled, name: str) -> None:
+    def _draw(self, painter: QPainter, box: QRectF, place: int) -> None:
+        row, name = self.rows[place], self._names[place]
         figure = row.figure
         top, right = box.top(), box.right() - 4
         assumed = figure.state == "assumed"
@@ -152,38 +125,27 @@ class SettleList(Painted):
     # --- the hand --------------------------------------------------------------------------
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
-        seen = int(self.spot(event).y() // ROW)
-        if not 0 <= seen < len(self.rows):
+        seen = self.indexAt(event.position().toPoint()).row()
+        if seen < 0:
             return
         path = self.rows[seen].figure.path
         self.rank()
         index = self._place_of(path)
         if index is None:  # it went with the last edit
             return
-        self._current = index
-        self._name_it()
-        self.update()
+        self.choose(index)
         if event.button() == Qt.MouseButton.RightButton:
             self.menu(index).popup(event.globalPosition().toPoint())
         else:
-            self.chosen.emit(self.rows[index].figure.path)
+            self.wanted.emit(path)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         self.rank()
-        step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
-        if not self.rows:
-            event.ignore()
-        elif step is not None:
-            self._current = min(max(self._current + step, 0), len(self.rows) - 1)
-            self._name_it()
-            self.update()
-        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.chosen.emit(self.rows[self._current].figure.path)
-        elif event.key() == Qt.Key.Key_S and not event.modifiers():
-            at = QPointF(24, self._current * ROW + ROW) * self.scale
-            self.menu(self._current).popup(self.mapToGlobal(at.toPoint()))
+        if event.key() == Qt.Key.Key_S and not event.modifiers() and self.rows:
+            under = self.spot(self.chosen).bottomLeft()
+            self.menu(self.chosen).popup(self.viewport().mapToGlobal(under))
         else:
-            event.ignore()
+            super().keyPressEvent(event)
 
     def menu(self, index: int) -> QMenu:
         """Return the menu that says what is known about a figure."""

@@ -27,7 +27,6 @@ from urgens.ui.stations.measure.side_board import SideBoard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.figure_label import FigureLabel
-from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import worded
 
@@ -48,7 +47,7 @@ class MeasureStation(Station):
         self.cases = LoadCaseRow(session)
         self.body = BodyButton(session)
         self.settle = SettleList(session)
-        self.settle.chosen.connect(self.go_to)
+        self.settle.wanted.connect(self.go_to)
         self.heads = [KindButton(session, axle) for axle in (*AXLES, None)]
         self.parts = QStackedWidget()
         self.choices: list[QToolButton] = []
@@ -141,8 +140,7 @@ class MeasureStation(Station):
         return drawings
 
     def _still_open(self) -> QVBoxLayout:
-        area = scrolled(self.settle, "Still to settle")
-        area.setFixedWidth(LIST_WIDTH)
+        self.settle.setFixedWidth(LIST_WIDTH)
         head = QHBoxLayout()
         head.addWidget(worded("Still to settle", "heading"))
         head.addStretch()
@@ -150,7 +148,7 @@ class MeasureStation(Station):
         column = QVBoxLayout()
         column.setSpacing(2)
         column.addLayout(head)
-        column.addWidget(area, 1)
+        column.addWidget(self.settle, 1)
         self.mark = QPushButton("Mark many at once…")
         self.mark.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.mark.clicked.connect(self._mark_many)

@@ -1,8 +1,10 @@
 """The cut list beside the plan: a row for each line, lit up with the line on the drawing."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from collections.abc import Mapping
+
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from urgens.document.layout.layout import BrakeLine
 from urgens.document.layout.line_sheets import MadeLine, routed
@@ -16,40 +18,38 @@ from urgens.ui.theme.paint import T, pen, shortened, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.row_list import RowList
 
 ROW, FOOT = 46.0, 52.0  # px
 
 
-class CutList(Painted):
-    """Rows of lines; a click or the arrow keys choose one."""
+class _Rows(RowList):
+    """A row a line; one of them is lit up with its line on the drawing."""
 
-    chosen = Signal(str)
-
-    def __init__(self, session: Session, laid: Laid, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
+    def __init__(self, session: Session, laid: Laid) -> None:
         self._session, self._laid = session, laid
         self.where = ""
-        self.marks: dict[str, Severity] = {}
-        self._lines: tuple[BrakeLine, ...] = ()
+        self.marks: Mapping[str, Severity] = {}
+        self._pipes: tuple[BrakeLine, ...] = ()
         self._made: dict[str, MadeLine] = {}
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
-
-    def sizeHint(self) -> QSize:
-        return self.scaled(280, ROW * len(self._lines) + FOOT)
+        super().__init__("Cut list", "No line is laid.", lambda _: ROW, self._draw)
+        self.viewport().setCursor(Qt.CursorShape.PointingHandCursor)
 
     def show_lines(self, where: str) -> None:
         """Show the lines as they are now, one of them chosen."""
         self.where = where
-        self._lines = tuple(line for line in self._laid.plumbing.lines if not line.direct)
+        self._pipes = tuple(line for line in self._laid.plumbing.lines if not line.direct)
         self._made = {one.line.id: one for one in routed(self._laid.plumbing)}
-        rows = "; ".join(f"{line.id} {self._name(line)}" for line in self._lines)
-        self.setAccessibleName(f"Cut list. {rows}")
-        self.updateGeometry()
-        self.update()
+        names = [line.id for line in self._pipes]
+        lines = [f"{line.id} {self._called(line)}, {self.length(line)}" for line in self._pipes]
+        self.show_rows(lines, names.index(where) if where in names else -1)
+        self.fit()
 
-    def _name(self, line: BrakeLine) -> str:
+    def id_of(self, row: int) -> str:
+        """Return the id of a row's line."""
+        return self._pipes[row].id
+
+    def _called(self, line: BrakeLine) -> str:
         return line_name(self._laid.circuits, line)
 
     def length(self, line: BrakeLine) -> str:
@@ -70,32 +70,12 @@ class CutList(Painted):
         bends = len(made.sheet.angle)
         return f"{bends} bend{'s' if bends != 1 else ''}  ·  {ends}"
 
-    def row_box(self, index: int) -> QRectF:
-        """Return where a row is [px of the usual scale]."""
-        return QRectF(0, index * ROW, self.across, ROW)
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        with self.begin() as painter:
-            for index, line in enumerate(self._lines):
-                self._paint_row(painter, self.row_box(index), line)
-            top = ROW * len(self._lines)
-            painter.setPen(pen(T.ink, 2))
-            painter.drawLine(QPointF(0, top + 2), QPointF(self.across, top + 2))
-            self._paint_foot(painter, top)
-            if self.hasFocus() and not self.where:
-                painter.setPen(pen(T.front, 2))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
-                painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
-
-    def _paint_row(self, painter: QPainter, box: QRectF, line: BrakeLine) -> None:
+    def _draw(self, painter: QPainter, box: QRectF, row: int) -> None:
+        line = self._pipes[row]
         own, mark = line.id == self.where, self.marks.get(line.id)
         bad = mark is Severity.DANGER
         if own or bad:
             painter.fillRect(box.adjusted(0, 1, 0, -1), QColor(T.danger_ground if bad else T.paper))
-        if own and self.hasFocus():
-            painter.setPen(pen(T.front, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(box.adjusted(1, 2, -1, -2))
         fed = self._laid.circuits.fed[line.id]
         circuit = next(iter(fed)) if len(fed) == 1 else ""
         at = QPointF(box.left() + 16, box.center().y())
@@ -106,7 +86,7 @@ class CutList(Painted):
         write(painter, length, QPointF(box.right() - 6, box.top() + 20), size=size, weight=weight,
               color=color if known else T.muted, side="right")  # fmt: skip
         room = box.width() - 46 - width(length, size, weight)
-        name = shortened(self._name(line), 16, 500, round(room), 22)
+        name = shortened(self._called(line), 16, 500, round(room), 22)
         write(painter, name, QPointF(36, box.top() + 20), size=16, weight=500, color=color)
         write(painter, self.more(line), QPointF(36, box.top() + 38), size=14, color=T.muted)
         if mark is not None and mark is not Severity.ADVICE:
@@ -114,29 +94,60 @@ class CutList(Painted):
         painter.setPen(pen(T.hair))
         painter.drawLine(box.bottomLeft(), box.bottomRight())
 
-    def _paint_foot(self, painter: QPainter, top: float) -> None:
+    def draw_foot(self, painter: QPainter, across: float) -> None:
+        """Draw what all lines come to."""
         known = [one for one in self._made.values() if one.sheet is not None]
-        write(painter, "In all", QPointF(0, top + 24), size=16, weight=600, color=T.ink)
+        write(painter, "In all", QPointF(0, 24), size=16, weight=600, color=T.ink)
         if known:
             whole = show(sum(one.length for one in known), LENGTH, self._session.units)
-            write(painter, str(whole), QPointF(self.across - 6, top + 24), size=19, weight=600,
+            write(painter, str(whole), QPointF(across - 6, 24), size=19, weight=600,
                   color=T.ink, side="right")  # fmt: skip
-        open_ = len(self._lines) - len(known)
-        said = f"{open_} of {len(self._lines)} lines have no route yet" if open_ else (
+        open_ = len(self._pipes) - len(known)
+        said = f"{open_} of {len(self._pipes)} lines have no route yet" if open_ else (
             "developed, with what the flares take"
         )  # fmt: skip
-        write(painter, said, QPointF(0, top + 44), size=14)
+        write(painter, said, QPointF(0, 44), size=14)
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        index = int(self.spot(event).y() // ROW)
-        if 0 <= index < len(self._lines):
-            self.chosen.emit(self._lines[index].id)
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        step = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(Qt.Key(event.key()))
-        names = [line.id for line in self._lines]
-        if step is None or not names:
-            event.ignore()
-            return
-        now = names.index(self.where) if self.where in names else (-1 if step > 0 else len(names))
-        self.chosen.emit(names[min(max(now + step, 0), len(names) - 1)])
+class _Foot(Painted):
+    """What all lines come to, under them."""
+
+    def __init__(self, rows: _Rows) -> None:
+        super().__init__()
+        self._rows = rows
+        self.setFixedHeight(round(FOOT * self.scale))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        with self.begin() as painter:
+            painter.setPen(pen(T.ink, 2))
+            painter.drawLine(QPointF(0, 2), QPointF(self.across, 2))
+            self._rows.draw_foot(painter, self.across)
+
+
+class CutList(QWidget):
+    """Rows of lines over their sum; a click or the arrow keys choose one."""
+
+    chosen = Signal(str)
+
+    def __init__(self, session: Session, laid: Laid) -> None:
+        super().__init__()
+        self.rows = _Rows(session, laid)
+        self._foot = _Foot(self.rows)
+        for signal in (self.rows.chose, self.rows.entered):
+            signal.connect(lambda row: self.chosen.emit(self.rows.id_of(row)))
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addWidget(self.rows)
+        column.addWidget(self._foot)
+
+    @property
+    def where(self) -> str:
+        """The line that is chosen."""
+        return self.rows.where
+
+    def show_lines(self, where: str, marks: Mapping[str, Severity]) -> None:
+        """Show the lines as they are now, one of them chosen, some marked."""
+        self.rows.marks = marks
+        self.rows.show_lines(where)
+        self._foot.update()

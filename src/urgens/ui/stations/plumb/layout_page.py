@@ -126,7 +126,7 @@ class LayoutPage(Page):
     def show_figures(self) -> None:
         """Show the layout as it is now."""
         if not self.session.telling:  # else what is found comes when it is told
-            self.view.marks = self.cut.marks = self._found()
+            self.view.marks = self._found()
         self.view.show_layout()
         self.drafted.setText(NOT_LOOKED)
         for widget in (self.drafted, self.take):
@@ -142,9 +142,9 @@ class LayoutPage(Page):
         """Mark what is found."""
         marks = self._found()
         if marks != self.view.marks:
-            self.view.marks = self.cut.marks = marks
+            self.view.marks = marks
             self.view.show_layout()
-            self.cut.update()
+            self.cut.show_lines(self.view.where, marks)
 
     def _found(self) -> dict[str, Severity]:
         """Return the worst that is found of each part and line."""
@@ -161,7 +161,7 @@ class LayoutPage(Page):
 
     def _show_chosen(self) -> None:
         self.thing.show_thing(self.view.where, self.view.gauges)
-        self.cut.show_lines(self.view.where)
+        self.cut.show_lines(self.view.where, self.view.marks)
 
     # --- what is changed -------------------------------------------------------------------
 

@@ -1,16 +1,8 @@
 """The figures of two builds beside each other, the better one marked."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import (
-    QColor,
-    QGuiApplication,
-    QKeyEvent,
-    QKeySequence,
-    QMouseEvent,
-    QPainter,
-    QPaintEvent,
-)
-from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from urgens.guidance.advice.build_comparison import ComparedFigure, Value
 from urgens.quantity import ShownFigure, show, written
@@ -18,32 +10,22 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import severity_mark
-from urgens.ui.widgets.painted import Painted, ring
-from urgens.ui.widgets.scrolled import bring_into_sight, scrolled
+from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.row_list import RowList
 
 HEAD, ROW, TALL = 32.0, 30.0, 48.0  # px; of a row that says why
 NAMES = 0.46  # of the width
 
 
-class _Rows(Painted):
-    """One row a figure; a judged one says why. Arrow keys go from row to row, Ctrl+C copies."""
+class CompareRows(RowList):
+    """One row a figure; a judged one says why."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__()
         self._session = session
         self.rows: tuple[ComparedFigure, ...] = ()
         self.names = ("", "")
-        self.chosen = 0
-        self.choose(0)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
-
-    def fit(self) -> None:
-        self.setFixedHeight(round((HEAD + sum(map(_tall, self.rows)) + 4) * self.scale))
-        self.update()
-
-    def sizeHint(self) -> QSize:
-        return self.scaled(420, HEAD + ROW)
+        tall = lambda row: _tall(self.rows[row])  # noqa: E731 - of whatever is shown then
+        super().__init__("What differs", "No figure is shown", tall, self._draw)
 
     def shown(self, figure: ComparedFigure, value: Value) -> ShownFigure:
         """Return a figure as a builder reads it."""
@@ -63,40 +45,12 @@ class _Rows(Painted):
         said = f"{better[one.better]}: {one.why}" if one.better else ""
         return f"{one.name}: {values[0]}, {values[1]}{said}"
 
-    def choose(self, row: int) -> None:
-        """Let one row stand out, and say it to who listens."""
-        self.chosen = min(max(row, 0), max(len(self.rows) - 1, 0))
-        if self.rows:
-            place = f"{self.chosen + 1} of {len(self.rows)}"
-            self.setAccessibleName(f"{place}: {self.words(self.chosen)}")
-        else:
-            self.setAccessibleName("No figure is shown")
-        self.update()
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        with self.begin() as painter:
-            if self.hasFocus() and not self.rows:
-                ring(painter, self)
-            left = self.across * NAMES
-            wide = (self.across - left) / 2
-            for place, name in enumerate(self.names):
-                cut = metrics(16, 700).elidedText(name, Qt.TextElideMode.ElideRight, wide - 22)
-                at = QPointF(left + place * wide + 18, 20)
-                write(painter, cut, at, size=16, weight=700, color=T.ink)
-            top = HEAD
-            for row, one in enumerate(self.rows):
-                self._draw(painter, row, one, QRectF(0, top, self.across, _tall(one)))
-                top += _tall(one)
-
-    def _draw(self, painter: QPainter, row: int, one: ComparedFigure, box: QRectF) -> None:
-        if row == self.chosen and self.hasFocus():
-            painter.setPen(pen(T.front, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawRect(box.adjusted(1, 2, -1, -1))
+    def _draw(self, painter: QPainter, box: QRectF, row: int) -> None:
+        one = self.rows[row]
         painter.setPen(pen(T.hair, 1))
         painter.drawLine(box.topLeft(), box.topRight())
-        left, y = self.across * NAMES, box.top() + 21
-        wide = (self.across - left) / 2
+        left, y = box.width() * NAMES, box.top() + 21
+        wide = (box.width() - left) / 2
         name = metrics(16).elidedText(one.name, Qt.TextElideMode.ElideRight, left - 12)
         write(painter, name, QPointF(4, y), size=16, color=T.ink)
         if one.better:
@@ -114,43 +68,44 @@ class _Rows(Painted):
             cut = metrics(16, weight).elidedText(words, Qt.TextElideMode.ElideRight, wide - 24)
             write(painter, cut, QPointF(x + 18, y), size=16, weight=weight, color=T.ink)
 
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        y, top = self.spot(event).y(), HEAD
-        for row, one in enumerate(self.rows):
-            if top <= y < top + _tall(one):
-                self.choose(row)
-            top += _tall(one)
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.matches(QKeySequence.StandardKey.Copy) and self.rows:
-            QGuiApplication.clipboard().setText(self.words(self.chosen))
-            return
-        steps = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1, Qt.Key.Key_PageUp: -10,
-                 Qt.Key.Key_PageDown: 10}  # fmt: skip
-        step = steps.get(Qt.Key(event.key()))
-        if step is None or not self.rows:
-            event.ignore()
-            return
-        self.choose(self.chosen + step)
-        top = HEAD + sum(map(_tall, self.rows[: self.chosen]))
-        bring_into_sight(self, round((top + ROW) * self.scale), round(2 * ROW * self.scale))
+class _Names(Painted):
+    """The names of both builds over their columns."""
+
+    def __init__(self, rows: CompareRows) -> None:
+        super().__init__()
+        self._rows = rows
+        self.setFixedHeight(round(HEAD * self.scale))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        across = self._rows.viewport().width() / self.scale
+        left = across * NAMES
+        wide = (across - left) / 2
+        with self.begin() as painter:
+            for place, name in enumerate(self._rows.names):
+                cut = metrics(16, 700).elidedText(name, Qt.TextElideMode.ElideRight, wide - 22)
+                at = QPointF(left + place * wide + 20, 20)
+                write(painter, cut, at, size=16, weight=700, color=T.ink)
 
 
 class CompareTable(QWidget):
-    """The rows, to be scrolled."""
+    """The rows under the names of both."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
-        self.rows = _Rows(session)
+        self.rows = CompareRows(session)
+        self._names = _Names(self.rows)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
-        column.addWidget(scrolled(self.rows, "What differs"))
+        column.setSpacing(0)
+        column.addWidget(self._names)
+        column.addWidget(self.rows, 1)
 
     def show_rows(self, rows: tuple[ComparedFigure, ...], names: tuple[str, str]) -> None:
         """Show figures of two, so called."""
         self.rows.rows, self.rows.names = rows, names
-        self.rows.choose(self.rows.chosen)
-        self.rows.fit()
+        self.rows.show_rows([self.rows.words(row) for row in range(len(rows))])
+        self._names.update()
 
 
 def _tall(figure: ComparedFigure) -> float:

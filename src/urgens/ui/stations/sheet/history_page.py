@@ -16,9 +16,8 @@ from urgens.guidance.procedures.records import title_of
 from urgens.guidance.tracing.chronicle import Happened, chronicle
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.history_form import HistoryForm
-from urgens.ui.stations.sheet.history_list import HistoryList
+from urgens.ui.stations.sheet.history_list import HistoryList, KindLegend
 from urgens.ui.widgets.page import Page
-from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
 
 MOST = 12  # figures of a change that are told here
@@ -40,7 +39,7 @@ class HistoryPage(Page):
         super().__init__(session)
         self.chosen = 0
         self.list = HistoryList()
-        self.list.chose = self.choose
+        self.list.chose.connect(self.choose)
         self.empty = wrapped("muted", EMPTY)
         self.title, self.figures, self.asks = (
             wrapped("heading"), wrapped("muted"), wrapped("muted"),
@@ -72,7 +71,8 @@ class HistoryPage(Page):
         rows = QVBoxLayout(whole)
         rows.setContentsMargins(0, 0, 0, 0)
         rows.addWidget(self.empty)
-        rows.addWidget(scrolled(self.list, "What happened"), 1)
+        rows.addWidget(KindLegend())
+        rows.addWidget(self.list, 1)
         self.lay_out(whole, side=SIDE)
         self.said.hide()
         session.file_changed.connect(self.seen.ask)  # saving adds to it
@@ -94,8 +94,8 @@ class HistoryPage(Page):
         """Show the history as it is now."""
         rows = chronicle(self.session.base)
         self.empty.setVisible(not rows)
-        self.list.chosen = self.chosen
-        self.list.show_rows(rows)
+        self.list.show_happened(rows)
+        self.list.choose(self.chosen)
         self.choose(self.list.chosen)
 
     def choose(self, row: int) -> None:

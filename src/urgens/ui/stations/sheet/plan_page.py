@@ -78,8 +78,9 @@ class PlanPage(Page):
         self.came: list[QPushButton] = []
         self._of: tuple[object, ...] = ()
         self.ribbon, self.jobs = PlanRibbon(), PlanJobs()
-        self.ribbon.pressed = self.jobs.chose = self.choose
-        self.jobs.entered = self.open_procedure
+        self.ribbon.pressed = self.choose
+        self.jobs.chose.connect(self.choose)
+        self.jobs.entered.connect(self.open_procedure)
         self.aims = QToolButton()
         self.aims.setProperty("role", "kind")
         self.aims.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
