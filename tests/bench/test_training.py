@@ -59,7 +59,7 @@ def test_two_faults_are_named_one_after_another() -> None:
 def test_following_the_best_tests_gets_there_in_most_vehicles() -> None:
     """A scripted apprentice: the best test each time, then the likeliest cause."""
     names, right = demo_names(), 0
-    for seed in range(40):
+    for seed in range(16):
         one = exercise(demo(names[seed % 4]), 1, seed)
         for _ in range(10):
             known = one.known()
@@ -67,4 +67,4 @@ def test_following_the_best_tests_gets_there_in_most_vehicles() -> None:
                 break
             one = one.test(known.tests[0].test)
         right += one.name(one.known().ranked[0].cause.id).done
-    assert right >= 28
+    assert right >= 12

@@ -115,14 +115,14 @@ def followed(build: Build, cause: Any, seed: int) -> tuple[int, int]:
     return places.index(cause.id), len(outcomes)
 
 
-def test_three_hundred_vehicles_have_their_cause_among_the_first_three() -> None:
+def test_a_hundred_vehicles_have_their_cause_among_the_first_three() -> None:
     builds, good = [demo(name) for name in demo_names()], 0
-    for seed in range(300):
+    for seed in range(100):
         build = builds[seed % len(builds)]
         told = [one for one in Tracing(build).causes if one.id in EFFECTS]
         place, _ = followed(build, told[(seed // len(builds)) % len(told)], seed)
         good += place < 3
-    assert good >= 270
+    assert good >= 90
 
 
 def test_every_cause_is_told_and_every_mend_is_a_procedure() -> None:

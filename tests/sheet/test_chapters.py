@@ -85,13 +85,13 @@ def test_outline_page_numbers_and_paper(dressed: QApplication, tmp_path: Path, p
     assert {round(float(page.mediabox.width)) for page in reader.pages} == {wide}
     titles = [str(one["/Title"]) for one in reader.outline]
     assert titles[:3] == ["For the wall", "Vehicle and brakes", "Balance and findings"]
+    pages = [letters(page.extract_text()) for page in reader.pages]
     for one in reader.outline:
         number = reader.get_destination_page_number(one)
         assert number is not None
-        assert letters(str(one["/Title"])) in letters(reader.pages[number].extract_text())
-    count = len(reader.pages)
-    for at, page in enumerate(reader.pages, start=1):
-        assert letters(f"page {at} of {count}") in letters(page.extract_text())
+        assert letters(str(one["/Title"])) in pages[number]
+    for at, page in enumerate(pages, start=1):
+        assert letters(f"page {at} of {len(pages)}") in page
 
 
 @pytest.mark.parametrize("name", demo_names())

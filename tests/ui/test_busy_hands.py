@@ -36,7 +36,7 @@ def _take_back(window: MainWindow, chance: random.Random) -> None:
     def edit() -> None:
         session.edit(*chance.choice(EDITS))
 
-    for _ in range(25):
+    for _ in range(10):
         page_of(window, *chance.choice(BUSY))
         for _ in range(chance.randrange(1, 4)):
             chance.choice([edit, edit, stack.undo, stack.redo])()
@@ -74,7 +74,7 @@ def _exercise(window: MainWindow, chance: random.Random, file: Path) -> None:
         lambda: session.save(file), lambda: page_of(window, "Balance", "Set"),
         lambda: page_of(window, "Trace", "Trainer").take_reading(),
     ]  # fmt: skip
-    for _ in range(40):
+    for _ in range(18):
         page = page_of(window, "Trace", "Trainer")
         assert page.now is not None
         assert page.now.minutes >= before

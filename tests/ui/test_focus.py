@@ -77,7 +77,7 @@ def test_keys_that_rest_on_a_figure_are_told_what_it_is(
         qtbot.waitUntil(lambda: not QToolTip.isVisible(), timeout=3000)
 
 
-@pytest.mark.parametrize(("name", "dark"), [("library", False), ("tractor", True)])
+@pytest.mark.parametrize(("name", "dark"), [("library", True)])
 def test_every_control_shows_that_it_has_the_focus(
     open_window: Callable[[Build], MainWindow], dressed: QApplication, name: str, dark: bool
 ) -> None:

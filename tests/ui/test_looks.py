@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
 from tests.ui.conftest import pull
-from urgens.document import Build, demo_names
+from urgens.document import Build
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.units_dialog import UnitsDialog
@@ -117,7 +117,7 @@ def test_a_low_window_keeps_grip_and_verdict_whole_when_standing_back(window: Ma
     assert not press.line_pressures.isVisible()
 
 
-@pytest.mark.parametrize("name", demo_names())
+@pytest.mark.parametrize("name", ["library", "tender"])
 def test_nothing_is_cut_when_standing_back(open_window: Opener, name: str) -> None:
     window = open_window(bed(name))
     window.stand_back()

@@ -14,7 +14,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QMessageBox, QToolButton, QW
 
 from tests.builds import bed_text
 from tests.ui.conftest import every_page
-from urgens.document import Build, demo_names, loads
+from urgens.document import Build, loads
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets import plain
 from urgens.ui.widgets.plain import button_words, plain_label, tip
@@ -48,7 +48,7 @@ def assert_plain(widget: QWidget) -> None:
             raise AssertionError(f"{one.text()} has a key of its own")
 
 
-@pytest.mark.parametrize("name", demo_names())
+@pytest.mark.parametrize("name", ["roadster", "tender"])
 def test_markup_in_a_file_is_shown_as_it_stands_on_every_page(
     name: str, open_window: Callable[[Build], MainWindow]
 ) -> None:

@@ -99,7 +99,7 @@ def places(window: MainWindow) -> Iterator[tuple[str, QWidget]]:
 
 
 @pytest.mark.fuzz
-@pytest.mark.parametrize("name", demo_names())
+@pytest.mark.parametrize("name", ["library", "roadster"])  # between them every kind of field
 def test_what_is_typed_anywhere_is_taken_or_refused_in_words(
     name: str, open_window: Callable[[Build], MainWindow], no_dialogs: None
 ) -> None:

@@ -94,19 +94,21 @@ class _Rows(RowList):
         painter.setPen(pen(T.hair))
         painter.drawLine(box.bottomLeft(), box.bottomRight())
 
+    def sum_words(self) -> tuple[str, str]:
+        """Return what all lines come to, and what of it is not known."""
+        known = [one for one in self._made.values() if one.sheet is not None]
+        whole = str(show(sum(one.length for one in known), LENGTH, self._session.units))
+        open_ = len(self._pipes) - len(known)
+        more = f"{open_} of {len(self._pipes)} lines have no route yet"
+        return whole if known else "", more if open_ else "developed, with what the flares take"
+
     def draw_foot(self, painter: QPainter, across: float) -> None:
         """Draw what all lines come to."""
-        known = [one for one in self._made.values() if one.sheet is not None]
+        whole, more = self.sum_words()
         write(painter, "In all", QPointF(0, 24), size=16, weight=600, color=T.ink)
-        if known:
-            whole = show(sum(one.length for one in known), LENGTH, self._session.units)
-            write(painter, str(whole), QPointF(across - 6, 24), size=19, weight=600,
-                  color=T.ink, side="right")  # fmt: skip
-        open_ = len(self._pipes) - len(known)
-        said = f"{open_} of {len(self._pipes)} lines have no route yet" if open_ else (
-            "developed, with what the flares take"
-        )  # fmt: skip
-        write(painter, said, QPointF(0, 44), size=14)
+        at = QPointF(across - 6, 24)
+        write(painter, whole, at, size=19, weight=600, color=T.ink, side="right")
+        write(painter, more, QPointF(0, 44), size=14)
 
 
 class _Foot(Painted):
@@ -116,6 +118,11 @@ class _Foot(Painted):
         super().__init__()
         self._rows = rows
         self.setFixedHeight(round(FOOT * self.scale))
+
+    def show_sum(self) -> None:
+        """Show what all lines come to now."""
+        self.setAccessibleName(f"In all {', '.join(self._rows.sum_words())}")
+        self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         with self.begin() as painter:
@@ -150,4 +157,4 @@ class CutList(QWidget):
         """Show the lines as they are now, one of them chosen, some marked."""
         self.rows.marks = marks
         self.rows.show_lines(where)
-        self._foot.update()
+        self._foot.show_sum()

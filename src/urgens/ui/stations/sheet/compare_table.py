@@ -76,6 +76,7 @@ class _Names(Painted):
         super().__init__()
         self._rows = rows
         self.setFixedHeight(round(HEAD * self.scale))
+        self.setAccessibleName("Nothing is compared yet")
 
     def paintEvent(self, event: QPaintEvent) -> None:
         across = self._rows.viewport().width() / self.scale
@@ -105,6 +106,7 @@ class CompareTable(QWidget):
         """Show figures of two, so called."""
         self.rows.rows, self.rows.names = rows, names
         self.rows.show_rows([self.rows.words(row) for row in range(len(rows))])
+        self._names.setAccessibleName(f"{names[0]}, beside {names[1]}")
         self._names.update()
 
 

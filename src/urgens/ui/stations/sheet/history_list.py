@@ -19,6 +19,10 @@ NAMES: dict[Kind, str] = {
 class KindLegend(Painted):
     """The marks of the four lanes, named."""
 
+    def __init__(self) -> None:
+        super().__init__()
+        self.setAccessibleName(f"Marks: {', '.join(NAMES.values())}")
+
     def sizeHint(self) -> QSize:
         return self.scaled(420, HEAD)
 
