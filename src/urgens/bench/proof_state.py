@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from datetime import datetime
 
 from urgens.bench.gauges.valve_verdict import ValveRead, ValveVerdict, read_next, read_valve
-from urgens.bench.stops.adjusters import Adjuster, adjuster
+from urgens.bench.stops.adjusters import Adjuster
 from urgens.bench.stops.next_setting import NextStop, next_stop
 from urgens.bench.stops.posterior import Posterior, posterior
 from urgens.bench.stops.simulated_stops import stops_left
@@ -204,8 +204,3 @@ def cooling_wait(build: Build, temperature: float) -> float:
     if limit <= air:
         return math.inf
     return STANDING_COOLING * math.log(max((temperature - air) / (limit - air), 1.0))
-
-
-def without_adjuster(build: Build) -> bool:
-    """Tell whether nothing on the build can be set between two stops."""
-    return adjuster(build) is None

@@ -43,8 +43,7 @@ class Pedal(DocumentModel):
     """
 
     pivot_to_pad: Annotated[
-        Length,
-        Entry("Pivot to pad", "tape, square to the foot's force", "Pivot to mid-pad"),
+        Length, Entry("Pivot to pad", "tape, square to the foot's force", "Pivot to mid-pad")
     ]
     pivot_to_pushrod: Annotated[
         Length,
@@ -61,12 +60,10 @@ class Pedal(DocumentModel):
         ),
     ] = 1.0
     travel_available: Annotated[
-        Length,
-        Entry("Pad to floor", TAPE, "What the pad can travel before it meets the floor"),
+        Length, Entry("Pad to floor", TAPE, "What the pad can travel before it meets the floor")
     ] = parse("5 in", LENGTH)
     pushrod_clearance: Annotated[
-        LengthOrZero,
-        Entry("Pushrod's play", "feeler gauge", "Play between pushrod and piston"),
+        LengthOrZero, Entry("Pushrod's play", "feeler gauge", "Play between pushrod and piston")
     ] = parse("1 mm", LENGTH)
     pad_height: PadHeight | None = None
     throttle_height: ThrottleHeight | None = None

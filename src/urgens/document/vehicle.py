@@ -34,12 +34,10 @@ class LoadCase(DocumentModel):
 
     name: Annotated[Name, Entry("Load case", "name it", "What this state of loading is called")]
     front_axle: Annotated[
-        Load,
-        Entry("Front axle load", SCALES, "Load of both front wheels at rest", spread="2 %"),
+        Load, Entry("Front axle load", SCALES, "Load of both front wheels at rest", spread="2 %")
     ]
     rear_axle: Annotated[
-        Load,
-        Entry("Rear axle load", SCALES, "Load of both rear wheels at rest", spread="2 %"),
+        Load, Entry("Rear axle load", SCALES, "Load of both rear wheels at rest", spread="2 %")
     ]
     cg_height: Annotated[
         Length,
@@ -64,8 +62,7 @@ class Downforce(DocumentModel):
         Entry("Front, lift coefficient × area", WIND, "Presses the front axle down", units=LIFT),
     ]
     rear_cl_area: Annotated[
-        Area,
-        Entry("Rear, lift coefficient × area", WIND, "Presses the rear axle down", units=LIFT),
+        Area, Entry("Rear, lift coefficient × area", WIND, "Presses the rear axle down", units=LIFT)
     ]
 
 
@@ -84,8 +81,7 @@ class Launch(DocumentModel):
     ] = 1.8
     gear_ratio: Annotated[PositiveNumber, Entry("Gear", DYNO, "Ratio of the gear", step=0.01)]
     final_drive: Annotated[
-        PositiveNumber,
-        Entry("Final drive", "count the teeth", "Ratio of the axle", step=0.01),
+        PositiveNumber, Entry("Final drive", "count the teeth", "Ratio of the axle", step=0.01)
     ]
     driven: Literal["rear", "front"]
     efficiency: Annotated[

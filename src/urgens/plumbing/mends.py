@@ -9,14 +9,7 @@ from urgens.document.layout.layout import Plumbing
 from urgens.document.layout.threads import Face
 from urgens.plumbing.adapters import AdapterStep
 from urgens.plumbing.branches import BadJoin
-from urgens.plumbing.edits import (
-    Json,
-    index_of,
-    new_id,
-    section_of,
-    with_part_in,
-    with_plug,
-)
+from urgens.plumbing.edits import Json, index_of, new_id, section_of, with_part_in, with_plug
 
 USUAL_LINE = {"tube": "3/16 in", "material": "copper-nickel"}  # common practice
 MOST_TRIED = 24  # lines that are tried to be left out, one by one

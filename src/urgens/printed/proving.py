@@ -9,14 +9,7 @@ from urgens.bench.logs.channels import Mapped
 from urgens.bench.logs.compare import Along, BeforeAfter, BesideModel
 from urgens.bench.logs.faults import LogFault
 from urgens.bench.logs.presses import Press
-from urgens.bench.proof_state import (
-    Gauged,
-    NextOnRoad,
-    brakes,
-    gauged,
-    on_road,
-    proofs,
-)
+from urgens.bench.proof_state import Gauged, NextOnRoad, brakes, gauged, on_road, proofs
 from urgens.bench.road.drives import Drive
 from urgens.bench.stops.posterior import Posterior, posterior, summed_up
 from urgens.document import Build

@@ -20,13 +20,7 @@ def printed_sizing(build: Build, sizing_map: SizingMap) -> dict[str, Any]:
         "ratios": sizing_map.ratios.tolist(),
         **{
             name: figures(getattr(sizing_map, name))
-            for name in (
-                "pressure",
-                "effort",
-                "pedal_travel",
-                "stroke_used",
-                "half_failed_travel",
-            )
+            for name in ("pressure", "effort", "pedal_travel", "stroke_used", "half_failed_travel")
         },
         **(
             {}

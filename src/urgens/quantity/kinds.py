@@ -88,12 +88,7 @@ SPEED = QuantityKind(
     "a speed", "m/s", METRE_PER_SECOND, ("mph", "km/h", "m/s"), "60 mph", bounds=(1e-3, 1e3)
 )
 TORQUE = QuantityKind(
-    "a torque",
-    "N.m",
-    (2, 1, -2, 0),
-    ("N.m", "lbf.ft", "lbf.in"),
-    "320 lbf.ft",
-    bounds=(1e-3, 1e7),
+    "a torque", "N.m", (2, 1, -2, 0), ("N.m", "lbf.ft", "lbf.in"), "320 lbf.ft", bounds=(1e-3, 1e7)
 )
 
 SPRING_RATE = QuantityKind(

@@ -75,10 +75,7 @@ class Rise:
 
 
 def first_rise_of_either(
-    system: System,
-    standing: StaticVehicle,
-    surface: Floats,
-    exact: float = EXACT,
+    system: System, standing: StaticVehicle, surface: Floats, exact: float = EXACT
 ) -> Rise:
     """Return where an axle first reaches the surface's coefficient.
 

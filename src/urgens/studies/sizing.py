@@ -237,10 +237,7 @@ def _windows(
     floor, most = build.pedal.travel_available.value, build.targets.max_effort.value
     windows = [
         (~np.isnan(effort), 1.0 - np.nan_to_num(effort, nan=most) / most),
-        (
-            (pressure >= low) & (pressure <= high),
-            1.0 - np.abs(pressure - middle) / half_width,
-        ),
+        ((pressure >= low) & (pressure <= high), 1.0 - np.abs(pressure - middle) / half_width),
         (~np.isnan(pad), 1.0 - np.nan_to_num(pad, nan=floor) / floor),
         (used <= 1.0 - build.targets.stroke_reserve, 1.0 - used),
     ]

@@ -128,10 +128,7 @@ class BesideModel:
 
 
 def beside_model(
-    build: Build,
-    case: int,
-    press: tuple[Press, ...],
-    over: Mapping[str, Floats] = NOTHING,
+    build: Build, case: int, press: tuple[Press, ...], over: Mapping[str, Floats] = NOTHING
 ) -> tuple[BesideModel, ...]:
     """Return a log's figures beside those of the build.
 

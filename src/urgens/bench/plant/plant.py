@@ -114,15 +114,3 @@ def across(
     for law in laws[:place]:
         inlet = followed(law, inlet, felt)
     return inlet, followed(laws[place], inlet, felt)
-
-
-def line_ends(system: System, effort: Array, felt: Felt) -> tuple[Array, Array]:
-    """Return the pressures at the front and the rear brakes while the foot moves [Pa].
-
-    system: the system; effort: over time (t,) [N]; felt: of the vehicle.
-    """
-    found = list(cylinder_pressures(system, effort))
-    for index, axle in enumerate(Axle):
-        for law in (*system.outlets.of(axle), *system.valves.of(axle)):
-            found[index] = followed(law, found[index], felt)
-    return found[0], found[1]

@@ -69,10 +69,7 @@ def _changed_itself(base: Build, change: BuildChange) -> Build:
         lay(document, path, copy.deepcopy(value))
     made = validated(document)
     known = document.get(EVIDENCE, {})
-    said = {
-        **known_still(known, tuple(change.values), base, made),
-        **change.known_in(made),
-    }
+    said = {**known_still(known, tuple(change.values), base, made), **change.known_in(made)}
     if said == known:
         return made
     return validated({**document, EVIDENCE: said})

@@ -125,8 +125,7 @@ class FittedPart(DocumentModel):
     ) = None
     reach: (
         Annotated[
-            Length,
-            Entry("Its ends get apart", TAPE, "Farthest apart, at full droop and full lock"),
+            Length, Entry("Its ends get apart", TAPE, "Farthest apart, at full droop and full lock")
         ]
         | None
     ) = None
@@ -134,10 +133,7 @@ class FittedPart(DocumentModel):
     bleeder_at_top: bool | None = None
     compression: bool | None = None
     full_scale: (
-        Annotated[
-            Pressure,
-            Entry("Gauge reads to", "read its dial", "Pressure at its full scale"),
-        ]
+        Annotated[Pressure, Entry("Gauge reads to", "read its dial", "Pressure at its full scale")]
         | None
     ) = None
 
@@ -161,8 +157,7 @@ class LineEnd(DocumentModel):
 
 
 Coordinate = Annotated[
-    Offset,
-    Entry("Route point", TAPE, "From the firewall datum: forward, to the left, and up"),
+    Offset, Entry("Route point", TAPE, "From the firewall datum: forward, to the left, and up")
 ]
 Point = tuple[Coordinate, Coordinate, Coordinate]
 # `from` is a word of Python, so that the field cannot be written in a class of its own.
@@ -211,10 +206,7 @@ class BendingTools(DocumentModel):
     """What the builder's own tools do to a line."""
 
     nut_and_grip: (
-        Annotated[
-            Length,
-            Entry("Straight before a flare", RULE, "Least straight for nut and tool"),
-        ]
+        Annotated[Length, Entry("Straight before a flare", RULE, "Least straight for nut and tool")]
         | None
     ) = None
     former_grip: (

@@ -119,10 +119,7 @@ def _beside_middle(pressure: float, of: Column) -> float:
 
 # Which of two figures is the better one, and by which measure.
 JUDGED: dict[str, tuple[Judge, str]] = {
-    "pressure": (
-        _nearer_middle,
-        "nearer the middle of the pressures wanted",
-    ),
+    "pressure": (_nearer_middle, "nearer the middle of the pressures wanted"),
     "wanted": (_nearer_foot, "nearer the comfortable foot"),
     "travel": (_less, "less pedal for the same foot"),
     "left": (_more, "more pedal left"),

@@ -211,9 +211,5 @@ _ASKED: tuple[tuple[str, str, Answer], ...] = (
         "Keep its reducing half; fit another.",
         _reducing_half,
     ),
-    (
-        "An anti-lock unit in the system?",
-        "“It balances by itself”; keep the valve.",
-        _anti_lock,
-    ),
+    ("An anti-lock unit in the system?", "“It balances by itself”; keep the valve.", _anti_lock),
 )

@@ -14,9 +14,7 @@ REAR = "valves.rear"
 
 
 def recommended(
-    build: Build,
-    units: Units | UnitSystem,
-    progress: Callable[[float], bool] | None = None,
+    build: Build, units: Units | UnitSystem, progress: Callable[[float], bool] | None = None
 ) -> Fix | None:
     """Return the edit that fits what ranks first, None where even that leaves the rear first.
 

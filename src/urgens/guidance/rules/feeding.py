@@ -2,13 +2,7 @@
 
 from collections.abc import Iterator
 
-from urgens.document.circuits import (
-    REDUCING,
-    TWO_SIDED,
-    WHEELS,
-    Circuits,
-    circuits_of,
-)
+from urgens.document.circuits import REDUCING, TWO_SIDED, WHEELS, Circuits, circuits_of
 from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart, Plumbing
 from urgens.guidance.rules.finding import Finding, Fix, Severity

@@ -56,10 +56,7 @@ def fluid_rows(build: Build) -> tuple[FluidRow, ...]:
     there = None if build.fluid is None else build.fluid.grade
     return tuple(
         FluidRow(
-            name,
-            fluid.dry.text,
-            fluid.wet.text,
-            "" if there is None else may_top_up(there, name),
+            name, fluid.dry.text, fluid.wet.text, "" if there is None else may_top_up(there, name)
         )
         for name, fluid in fluid_table().fluids.items()
     )

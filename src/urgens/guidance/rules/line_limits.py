@@ -4,13 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.document.layout.line_sheets import (
-    TIGHT,
-    MadeLine,
-    least_radius,
-    radius_of,
-    routed,
-)
+from urgens.document.layout.line_sheets import TIGHT, MadeLine, least_radius, radius_of, routed
 from urgens.guidance.rules.finding import Finding, Fix, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords

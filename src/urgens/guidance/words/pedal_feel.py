@@ -6,16 +6,7 @@ from urgens.document import Build
 from urgens.document.tables import fluid_table
 from urgens.physics.axle import AXLES
 from urgens.physics.line import pressure_drop
-from urgens.quantity import (
-    FORCE,
-    LENGTH,
-    PRESSURE,
-    Units,
-    UnitSystem,
-    in_units,
-    show,
-    unit_shown,
-)
+from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, in_units, show, unit_shown
 from urgens.solve import Solution
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines

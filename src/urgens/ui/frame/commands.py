@@ -84,11 +84,7 @@ SHEET_COMMANDS = (
         lambda w: w.files.write_sheet("pdf"),
         ("Ctrl+Shift+P",),
     ),
-    Command(
-        "sheet-html",
-        "Write the sheet as HTML…",
-        lambda w: w.files.write_sheet("html"),
-    ),
+    Command("sheet-html", "Write the sheet as HTML…", lambda w: w.files.write_sheet("html")),
     Command("sheet-csv", "Write all figures as CSV…", lambda w: w.files.write_sheet("csv")),
     Command("preview", "Preview the sheet as it is printed…", lambda w: w.files.preview_sheet()),
 )

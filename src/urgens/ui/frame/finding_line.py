@@ -12,6 +12,7 @@ from urgens.quantity import Units
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.background import Background
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import button_words, plain_label, point_out
 from urgens.ui.widgets.sentence import Sentence
@@ -54,8 +55,7 @@ class FindingLine(QWidget):
         self.next = QPushButton("Next")
         point_out(self.next, "F")
         self.next.clicked.connect(self.advance)
-        self.show_place = QPushButton("Show")
-        self.show_place.clicked.connect(self._ask_to_show)
+        self.show_place = push_button("Show", "", self._ask_to_show)
         self.fix = QPushButton("Mend it")  # until it has something to do, which it then names
         self.fix.setProperty("role", "primary")
         self.fix.clicked.connect(self.apply_fix)

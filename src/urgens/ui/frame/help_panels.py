@@ -1,13 +1,6 @@
 """Terms explained, and what is computed and what is not."""
 
-from PySide6.QtWidgets import (
-    QDialog,
-    QHBoxLayout,
-    QLineEdit,
-    QListWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QLineEdit, QListWidget, QVBoxLayout, QWidget
 
 from urgens.guidance.words.scope import COMPUTES, COMPUTES_NOT
 from urgens.guidance.words.terms import Term, matching

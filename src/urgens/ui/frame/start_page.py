@@ -20,7 +20,8 @@ from urgens.document import Build, demo, demo_names
 from urgens.guidance import Severity, findings
 from urgens.guidance.words.cautions import CAUTIONS
 from urgens.solve import solve
-from urgens.ui.theme.paint import T, face, metrics, pen, width
+from urgens.ui.theme.paint import T, face, metrics, outline, pen, width
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import button_words, point_out
 from urgens.ui.widgets.side_view import SideView
@@ -92,8 +93,7 @@ class BuildCard(QAbstractButton):
             painter.drawLine(QPointF(box.left() + 8, road), QPointF(box.right() - 8, road))
             self._paint_words(painter, box, road)
             if self.hasFocus():
-                painter.setPen(pen(T.front, 2))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
+                outline(painter, T.front, 2)
                 painter.drawRoundedRect(box.adjusted(1, 1, -1, -1), 4, 4)
 
     def _paint_words(self, painter: QPainter, box: QRectF, road: float) -> None:
@@ -217,9 +217,7 @@ class _Caution(QFrame):
         super().__init__(parent)
         self.setFixedWidth(round(SIDE * T.scale))
         self.read = _button("I have read this")
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(8)
+        column = tight(QVBoxLayout(self), 8)
         column.addWidget(worded("Brakes can kill", "danger"))
         said = worded("\n\n".join(CAUTIONS), "muted")
         said.setWordWrap(True)

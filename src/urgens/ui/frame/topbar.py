@@ -46,10 +46,7 @@ class TopBar(QFrame):
     """Name and menu of the build; load case, road, units; undo and redo."""
 
     def __init__(
-        self,
-        session: Session,
-        make_menu: Callable[[QWidget], QMenu],
-        parent: QWidget | None = None,
+        self, session: Session, make_menu: Callable[[QWidget], QMenu], parent: QWidget | None = None
     ) -> None:
         super().__init__(parent)
         self.setObjectName("top")

@@ -49,6 +49,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.widgets.background import Background, wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.station import Station
 
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
@@ -143,9 +144,7 @@ class MainWindow(QMainWindow):
         middle.addWidget(self.press)
         middle.addWidget(self.strip)
         self._middle = middle
-        column = QVBoxLayout()
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
+        column = tight(QVBoxLayout(), 0)
         column.addWidget(self.top)
         column.addWidget(self.mishap_strip)
         column.addLayout(middle, 1)

@@ -4,14 +4,7 @@ import math
 
 import numpy as np
 from PySide6.QtCore import QLineF, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import (
-    QColor,
-    QMouseEvent,
-    QPainter,
-    QPaintEvent,
-    QPixmap,
-    QPolygonF,
-)
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPixmap, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.quantity import LENGTH
@@ -19,7 +12,7 @@ from urgens.quantity.display import in_units
 from urgens.solve import AxleName
 from urgens.ui.press.verdict import PressState, verdict
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, fluid, hatch, pen
+from urgens.ui.theme.paint import T, face, fluid, hatch, outline, pen
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
@@ -249,8 +242,7 @@ class PedalView(Painted):
             return
         most = float(self._session.hardest.master_front)
         pressure = float(self._session.pressed.master_front)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(pen(fluid(0.5 + 0.5 * pressure / most if most else 0.5).name(), 11))
+        outline(painter, fluid(0.5 + 0.5 * pressure / most if most else 0.5).name(), 11)
         self._paint_arc(painter, share)
 
     def _paint_arc(self, painter: QPainter, share: float) -> None:

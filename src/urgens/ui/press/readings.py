@@ -195,13 +195,7 @@ class Grip(PressReadout):
     def draw(self, painter: QPainter) -> None:
         _text(painter, QRectF(0, 8, 120, 20), "Grip used", 15, T.muted)
         _text(
-            painter,
-            QRectF(100, 8, self.across - 100, 20),
-            "wheels lock",
-            15,
-            T.danger,
-            600,
-            _RIGHT,
+            painter, QRectF(100, 8, self.across - 100, 20), "wheels lock", 15, T.danger, 600, _RIGHT
         )
         left, right = 52.0, self.across - 2.0
         for index, (name, color, share, word) in enumerate(self._rows()):

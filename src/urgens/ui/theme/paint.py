@@ -5,7 +5,7 @@ from contextlib import contextmanager
 from functools import lru_cache
 
 from PySide6.QtCore import QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPen, QStaticText
+from PySide6.QtGui import QBrush, QColor, QFont, QFontMetricsF, QPainter, QPen, QStaticText
 
 from urgens.ui.theme.tokens import LIGHT, Theme
 
@@ -75,6 +75,14 @@ def pen(color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLi
     made.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
     made.setCapStyle(Qt.PenCapStyle.FlatCap)
     return made
+
+
+def outline(
+    painter: QPainter, color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine
+) -> None:
+    """Let what is drawn next have an outline alone, in the pen of these."""
+    painter.setPen(pen(color, width, style))
+    painter.setBrush(Qt.BrushStyle.NoBrush)
 
 
 @lru_cache(maxsize=512)

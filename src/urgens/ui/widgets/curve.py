@@ -34,10 +34,7 @@ class PlotCurve(QGraphicsPathItem):
         self.setPath(pg.arrayToQPath(*self.points, connect="finite"))
 
     def paint(
-        self,
-        painter: QPainter,
-        option: QStyleOptionGraphicsItem,
-        widget: QWidget | None = None,
+        self, painter: QPainter, option: QStyleOptionGraphicsItem, widget: QWidget | None = None
     ) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         device = painter.device()

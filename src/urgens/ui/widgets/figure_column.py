@@ -11,6 +11,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded
 
 FIGURE = 84  # px for a figure
@@ -45,8 +46,7 @@ class FigureColumn(QWidget):
         ]
         self._name = column_name if of_one_part else named
         self.labels: dict[str, FigureLabel] = {}
-        self._grid = QGridLayout(self)
-        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid = tight(QGridLayout(self))
         self._grid.setVerticalSpacing(0)
         self._grid.setColumnStretch(0, 1)
         self._grid.setColumnMinimumWidth(1, round(FIGURE * T.scale))  # so that nothing moves
@@ -76,15 +76,9 @@ class FigureColumn(QWidget):
         self.labels = {}
         for index, row in enumerate(rows):
             name = row.name or self._name(self._session.build, row.spots[0].path)
-            self._grid.addWidget(
-                worded(name, "muted"),
-                index,
-                0,
-            )
+            self._grid.addWidget(worded(name, "muted"), index, 0)
             beside = QWidget()
-            line = QHBoxLayout(beside)
-            line.setContentsMargins(0, 0, 0, 0)
-            line.setSpacing(8)
+            line = tight(QHBoxLayout(beside), 8)
             for spot in row.spots:
                 label = FigureLabel(self._session, spot, beside)
                 self.labels[spot.path] = label

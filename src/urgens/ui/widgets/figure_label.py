@@ -143,8 +143,7 @@ class FigureLabel(DimensionLabel):
             ) from None
         if math.isinf(high):
             raise QuantityError(
-                f"{code} says only that it is above {low:g}",
-                "write the number its maker gives",
+                f"{code} says only that it is above {low:g}", "write the number its maker gives"
             )
         known = {
             "state": "stamped",

@@ -43,10 +43,7 @@ class Handle(pg.GraphicsObject):
         return path
 
     def paint(
-        self,
-        painter: QPainter,
-        option: QStyleOptionGraphicsItem,
-        widget: QWidget | None = None,
+        self, painter: QPainter, option: QStyleOptionGraphicsItem, widget: QWidget | None = None
     ) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.scale(T.scale, T.scale)

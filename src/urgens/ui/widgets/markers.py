@@ -51,10 +51,7 @@ class MarkerLayer(QGraphicsItem):
         return self._bounds.adjusted(-21, -21, 21, 21)
 
     def paint(
-        self,
-        painter: QPainter,
-        option: QStyleOptionGraphicsItem,
-        widget: QWidget | None = None,
+        self, painter: QPainter, option: QStyleOptionGraphicsItem, widget: QWidget | None = None
     ) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         for shape, point in self._points:

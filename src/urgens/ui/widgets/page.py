@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QVBoxLay
 
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -23,9 +24,7 @@ class Page(QWidget):
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
         self.session = session
-        self.column = QVBoxLayout()
-        self.column.setContentsMargins(0, 0, 0, 0)
-        self.column.setSpacing(6)
+        self.column = tight(QVBoxLayout(), 6)
         self.said = wrapped("heading")
         self.said.setParent(self)
         self.said.hide()
@@ -46,9 +45,7 @@ class Page(QWidget):
 
         It is alone where there is none, and where it is read from far away.
         """
-        body = QHBoxLayout(self)
-        body.setContentsMargins(0, 0, 0, 0)
-        body.setSpacing(16)
+        body = tight(QHBoxLayout(self), 16)
         body.addWidget(drawing, 1)
         if not side:
             return

@@ -20,6 +20,7 @@ from shiboken6 import delete
 from urgens.document import Build
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.buttons import menu_button
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.segment import segment
@@ -60,9 +61,7 @@ class PagedStation(Station):
         self.index = 0
         self._summary = elided("summary")
         group = QButtonGroup(self)
-        self.menu = QToolButton()
-        self.menu.setProperty("role", "kind")
-        self.menu.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.menu = menu_button()
         self.menu.setMenu(QMenu(self.menu))
         for index, words in enumerate(self._names):
             button = segment(words)

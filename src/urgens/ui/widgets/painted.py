@@ -1,10 +1,10 @@
 """Widgets that paint themselves, at the usual scale or at the larger one for standing back."""
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
+from PySide6.QtCore import QPointF, QRectF, QSize
 from PySide6.QtGui import QMouseEvent, QPainter
 from PySide6.QtWidgets import QWidget
 
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, outline
 
 
 class Painted(QWidget):
@@ -42,6 +42,5 @@ class Painted(QWidget):
 
 def ring(painter: QPainter, widget: Painted) -> None:
     """Draw the ring of the focus around all of a widget that has nothing in it to choose."""
-    painter.setPen(pen(T.front, 2))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
+    outline(painter, T.front, 2)
     painter.drawRect(QRectF(1, 1, widget.across - 2, widget.down - 2))

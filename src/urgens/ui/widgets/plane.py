@@ -67,10 +67,7 @@ class _Notes(QGraphicsItem):
         return self._bounds
 
     def paint(
-        self,
-        painter: QPainter,
-        option: QStyleOptionGraphicsItem,
-        widget: QWidget | None = None,
+        self, painter: QPainter, option: QStyleOptionGraphicsItem, widget: QWidget | None = None
     ) -> None:
         ground = QColor(T.sheet)
         ground.setAlphaF(0.82)

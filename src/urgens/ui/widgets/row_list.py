@@ -13,17 +13,10 @@ from PySide6.QtCore import (
     Qt,
     Signal,
 )
-from PySide6.QtGui import (
-    QFocusEvent,
-    QKeyEvent,
-    QMouseEvent,
-    QPainter,
-    QPaintEvent,
-    QResizeEvent,
-)
+from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QFrame, QListView, QStyle, QStyledItemDelegate, QStyleOptionViewItem
 
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, outline
 from urgens.ui.widgets.board import write
 
 Index = QModelIndex | QPersistentModelIndex
@@ -71,8 +64,7 @@ class _RowPainter(QStyledItemDelegate):
             self._owner.draw(painter, own, index.row())
             current = index.row() == self._owner.chosen and self._owner.hasFocus()
             if current and state & QStyle.StateFlag.State_Enabled:
-                painter.setPen(pen(T.front, 2))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
+                outline(painter, T.front, 2)
                 painter.drawRect(own.adjusted(1, 2, -1, -2))
         finally:
             painter.restore()

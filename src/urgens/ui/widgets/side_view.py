@@ -8,7 +8,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPolygonF, QTransform
 
 from urgens.document import Build
 from urgens.solve import System
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, outline, pen
 from urgens.ui.widgets.bodies import BODIES, Corner, Kind
 from urgens.ui.widgets.marks import disc, square
 
@@ -106,8 +106,7 @@ class SideView:
         painter.drawEllipse(center, radius, radius)
         painter.setBrush(QColor(T.sheet))
         painter.drawEllipse(center, radius * TREAD, radius * TREAD)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(pen(T.hair, 1))
+        outline(painter, T.hair, 1)
         painter.drawEllipse(center, radius * RIM, radius * RIM)
 
 

@@ -9,6 +9,7 @@ from urgens.quantity import ShownFigure
 from urgens.ui.theme.icons import icon
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.plain import plain_label
 
 
@@ -30,18 +31,14 @@ class Stepper(QWidget):
         self._caption.setProperty("role", "caption")
         self.label = DimensionLabel(caption, accept, size=24, color=color)
         self.label.stepped.connect(self.stepped)
-        row = QHBoxLayout()
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(8)
+        row = tight(QHBoxLayout(), 8)
         self.less = self._button("minus", f"{caption}: less", -1)
         self.more = self._button("plus", f"{caption}: more", 1)
         row.addWidget(self.less)
         row.addWidget(self.label, 0, Qt.AlignmentFlag.AlignVCenter)
         row.addWidget(self.more)
         row.addStretch()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(4)
+        column = tight(QVBoxLayout(self), 4)
         column.addWidget(self._caption)
         column.addLayout(row)
 

@@ -69,10 +69,5 @@ VACUUM = BoosterKind(
     model=VacuumBooster,
     name="Vacuum booster",
     assist=_assist,
-    new={
-        "kind": "vacuum",
-        "diaphragm_diameters": ["8 in"],
-        "vacuum": "18 inHg",
-        "gain": 3.0,
-    },
+    new={"kind": "vacuum", "diaphragm_diameters": ["8 in"], "vacuum": "18 inHg", "gain": 3.0},
 )

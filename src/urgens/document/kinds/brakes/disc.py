@@ -47,8 +47,7 @@ class Disc(BrakePart):
     piston_diameters: Annotated[
         tuple[
             Annotated[
-                Piston,
-                Entry("Piston", CALIPER, "A piston, of those on one side of the disc"),
+                Piston, Entry("Piston", CALIPER, "A piston, of those on one side of the disc")
             ],
             ...,
         ],

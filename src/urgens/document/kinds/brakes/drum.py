@@ -47,20 +47,16 @@ class Shoe(DocumentModel):
         Entry("Lining friction", STOP, "Coefficient of lining on drum", spread="10 %", step=0.01),
     ]
     hinge_distance: Annotated[
-        Length,
-        Entry("Hinge to centre", RULE, "From the shoe's hinge to the drum's centre"),
+        Length, Entry("Hinge to centre", RULE, "From the shoe's hinge to the drum's centre")
     ]
     arm: Annotated[
-        Length,
-        Entry("Hinge to actuator", RULE, "From the hinge to the wheel cylinder's force"),
+        Length, Entry("Hinge to actuator", RULE, "From the hinge to the wheel cylinder's force")
     ]
     heel_angle: Annotated[
-        Angle,
-        Entry("Lining from", "protractor", "Where the lining starts, seen from the hinge"),
+        Angle, Entry("Lining from", "protractor", "Where the lining starts, seen from the hinge")
     ]
     toe_angle: Annotated[
-        Angle,
-        Entry("Lining to", "protractor", "Where the lining ends, seen from the hinge"),
+        Angle, Entry("Lining to", "protractor", "Where the lining ends, seen from the hinge")
     ]
 
 
@@ -91,8 +87,7 @@ class Drum(BrakePart):
     kind: Literal["drum"]
     layout: Layout
     cylinder_diameter: Annotated[
-        Piston,
-        Entry("Wheel cylinder", "stamped, or bore gauge", "Piston of one wheel cylinder"),
+        Piston, Entry("Wheel cylinder", "stamped, or bore gauge", "Piston of one wheel cylinder")
     ]
     drum_diameter: Annotated[
         Quantity,

@@ -27,8 +27,7 @@ ROD_PUSHED = "push it through on the bench"
 Split = Literal["front-rear", "diagonal", "single"]
 OfBore = Annotated[Quantity, no_longer_than(0.15)]
 Bore = Annotated[
-    OfBore,
-    Entry("Master cylinder bore", STAMPED, "Bore of the master cylinder", beside="Bore"),
+    OfBore, Entry("Master cylinder bore", STAMPED, "Bore of the master cylinder", beside="Bore")
 ]
 SocketDepth = Annotated[
     Length,
@@ -81,8 +80,7 @@ class CylinderPart(DocumentModel):
         Entry("To cover the port", ROD_PUSHED, "Piston travel until the port is covered"),
     ] = parse("1.5 mm", LENGTH)
     spring_preload: Annotated[
-        ForceOrZero,
-        Entry("Return spring", "spring scale", "Force of the return spring at rest"),
+        ForceOrZero, Entry("Return spring", "spring scale", "Force of the return spring at rest")
     ] = parse("0 N", FORCE)
     efficiency: Annotated[
         Efficiency,

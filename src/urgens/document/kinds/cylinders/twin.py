@@ -6,13 +6,7 @@ from typing import Annotated, Any, ClassVar, Literal
 import numpy as np
 
 from urgens.document.entry import RULE, Entry
-from urgens.document.kinds.cylinders.kind import (
-    STAMPED,
-    CylinderKind,
-    CylinderPart,
-    OfBore,
-    Split,
-)
+from urgens.document.kinds.cylinders.kind import STAMPED, CylinderKind, CylinderPart, OfBore, Split
 from urgens.document.model import Angle, Length, Offset, PartFault
 from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
@@ -21,12 +15,10 @@ from urgens.physics.cylinder import Chamber, Cylinder, bar_shares, bore_area
 from urgens.quantity import LENGTH, Quantity, parse
 
 BarAngle = Annotated[
-    Angle,
-    Entry("Bar's stop", "protractor, one rod held", "Tilt at which the bar meets its stop"),
+    Angle, Entry("Bar's stop", "protractor, one rod held", "Tilt at which the bar meets its stop")
 ]
 ThreadPitch = Annotated[
-    Length,
-    Entry("Bar's thread", "ten turns, then the rule", "What a turn of its adjuster moves"),
+    Length, Entry("Bar's thread", "ten turns, then the rule", "What a turn of its adjuster moves")
 ]
 
 

@@ -25,8 +25,7 @@ def _step(part: "Adjustable") -> float:
 
 Count = Annotated[Number, Field(ge=0, le=1e4)]
 Setting = Annotated[
-    Count,
-    Entry("Setting", "count from the stop", "Turns or notches from the end stop", step=_step),
+    Count, Entry("Setting", "count from the stop", "Turns or notches from the end stop", step=_step)
 ]
 Row = tuple[
     Annotated[Count, Entry("Setting of a row", "count from the stop", "Turns or notches")],

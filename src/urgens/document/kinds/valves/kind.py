@@ -31,11 +31,6 @@ class ValvePart(DocumentModel):
     kind: str
     body: Text = ""
 
-    @property
-    def has_lever(self) -> bool:
-        """Whether a lever to the axle works it."""
-        return False
-
 
 class Wanted(NamedTuple):
     """A knee that is wanted [Pa], the rear load [N] and the deceleration [g] there, still open."""

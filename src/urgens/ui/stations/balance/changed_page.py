@@ -19,6 +19,7 @@ from urgens.studies.vehicle_changes import (
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
@@ -55,15 +56,12 @@ class ChangedPage(Page):
             self._add_row(inner, row, change)
         self._grid.setRowStretch(len(CHANGES) + 1, 1)
         area = scrolled(inner, "What changed", across=True)
-        body = QHBoxLayout(self)
-        body.setContentsMargins(0, 0, 0, 0)
+        body = tight(QHBoxLayout(self))
         body.addWidget(area)
 
     def _add_row(self, parent: QWidget, row: int, change: VehicleChange) -> None:
         cell = QWidget()
-        line = QHBoxLayout(cell)
-        line.setContentsMargins(0, 0, 0, 0)
-        line.setSpacing(6)
+        line = tight(QHBoxLayout(cell), 6)
         name = CALLED[change.key]
         line.addWidget(worded(name, "muted"))
         label = DimensionLabel(name, partial(self._take, change), size=17, parent=cell)

@@ -10,7 +10,7 @@ from urgens.quantity import PRESSURE, show
 from urgens.studies.valve_stages import Stage, stages
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import valve_art
-from urgens.ui.theme.paint import T, pen, width
+from urgens.ui.theme.paint import T, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.schematic import Schematic, SchematicPart, SchematicView
@@ -167,8 +167,7 @@ class CircuitView(SchematicView):
             painter, kind_of(valve).drawing, at, shares, chosen=own, pair=self._diagonal
         )
         if own and self.hasFocus():
-            painter.setPen(pen(T.front, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
+            outline(painter, T.front, 2)
             painter.drawRoundedRect(box.adjusted(-5, -5, 5, 5), 6, 6)
         behind = valve_art.BEHIND if self._diagonal else 0.0
         name = QPointF(box.left(), box.top() - 6 - behind)

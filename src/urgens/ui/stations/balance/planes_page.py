@@ -22,6 +22,7 @@ from urgens.studies.balance_curves import (
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint
 from urgens.ui.widgets.curve import Area, PlotCurve
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plane import Note, Plane
@@ -281,16 +282,13 @@ class PlanesPage(Page):
         self.forces, self.low = ForcePlane(session), LowPlane(session)
         self.share, self.roads = SharePlane(session), EfficiencyPlane(session)
         self.axes = [(worded("", "heading"), worded("", "small")) for _ in range(4)]
-        grid = QGridLayout(self)
-        grid.setContentsMargins(0, 0, 0, 0)
+        grid = tight(QGridLayout(self))
         grid.setHorizontalSpacing(22)
         grid.setVerticalSpacing(10)
         planes = (self.forces, self.low, self.share, self.roads)
         for index, (plane, (title, across)) in enumerate(zip(planes, self.axes, strict=True)):
             cell = QWidget()
-            column = QVBoxLayout(cell)
-            column.setContentsMargins(0, 0, 0, 0)
-            column.setSpacing(0)
+            column = tight(QVBoxLayout(cell), 0)
             column.addWidget(title)
             column.addWidget(plane, 1)
             across.setAlignment(Qt.AlignmentFlag.AlignRight)

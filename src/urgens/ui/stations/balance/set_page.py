@@ -1,12 +1,7 @@
 """The Balance station."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import (
-    QFrame,
-    QHBoxLayout,
-    QLabel,
-    QVBoxLayout,
-)
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QVBoxLayout
 
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, unit_shown

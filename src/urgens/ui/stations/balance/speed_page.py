@@ -24,6 +24,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.widgets.curve import PlotCurve
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.stepper import Stepper
@@ -103,17 +104,14 @@ class SpeedPage(Page):
         self.up, self.along = worded("", "muted"), worded("", "muted")
         self.along.setAlignment(Qt.AlignmentFlag.AlignRight)
         drawing = QWidget()
-        column = QVBoxLayout(drawing)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
+        column = tight(QVBoxLayout(drawing), 0)
         column.addWidget(self.up)
         column.addWidget(self.plane, 1)
         column.addWidget(self.along)
         self.speed = Stepper("Speed looked at", self._accept)
         self.speed.stepped.connect(self._step)
         self.figures = FigureColumn(
-            session,
-            [Spot(f"vehicle.downforce.{axle}_cl_area") for axle in AXLES],
+            session, [Spot(f"vehicle.downforce.{axle}_cl_area") for axle in AXLES]
         )
         self.loads = wrapped()
         self.describe = QPushButton()

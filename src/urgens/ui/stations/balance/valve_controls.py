@@ -1,7 +1,7 @@
 """The figures under the plot: knee, slope, turns or bar, to step or to type."""
 
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
 from urgens.document.catalogue import figure
@@ -33,7 +33,9 @@ from urgens.ui.stations.balance.valve_setting import (
     valve_setting,
 )
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.dimension_label import Knowledge
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.stepper import Stepper
@@ -55,10 +57,8 @@ class ValveControls(QWidget):
         self.bar = Stepper(BAR, self._accept_bar, color=T.front)
         self.bar.stepped.connect(self._step_bar)
         self.board = BarBoard(session)
-        self.fit = QPushButton("Fit a reducing valve")
-        self.fit.clicked.connect(self._fit_valve)
-        self.take_out = QPushButton("Take it out")
-        self.take_out.clicked.connect(self._take_out)
+        self.fit = push_button("Fit a reducing valve", "", self._fit_valve)
+        self.take_out = push_button("Take it out", "", self._take_out)
         self._words = plain_label()
         self._words.setProperty("role", "muted")
         self._words.setWordWrap(True)
@@ -72,9 +72,7 @@ class ValveControls(QWidget):
         foot.addWidget(self._words, 1)
         foot.addWidget(self.take_out)
         foot.addWidget(self.fit)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(8)
+        column = tight(QVBoxLayout(self), 8)
         column.addWidget(self.board)
         column.addLayout(row)
         column.addLayout(foot)

@@ -23,6 +23,7 @@ from urgens.ui.stations.balance.lever_board import LeverBoard
 from urgens.ui.stations.balance.loop_plane import LoopPlane
 from urgens.ui.widgets.figure_column import AdjacentFigures, FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -80,9 +81,7 @@ class ValvesPage(Page):
 
     def _lay_out(self) -> None:
         drawing = QWidget()
-        column = QVBoxLayout(drawing)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
+        column = tight(QVBoxLayout(drawing), 0)
         row = QHBoxLayout()
         row.setSpacing(10)
         row.addWidget(self.view, 1)
@@ -121,9 +120,7 @@ class ValvesPage(Page):
         cells = []
         for plane, (up, across) in ((self.plane, self.axes), (self.knees, self.knee_axes)):
             cell = QWidget()
-            column = QVBoxLayout(cell)
-            column.setContentsMargins(0, 0, 0, 0)
-            column.setSpacing(0)
+            column = tight(QVBoxLayout(cell), 0)
             head = QHBoxLayout()
             head.addWidget(up)
             head.addStretch()

@@ -1,6 +1,6 @@
 """Beside the card: who does what, what comes next, how much it takes, what to mind, paper."""
 
-from PySide6.QtWidgets import QPushButton, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QToolButton, QVBoxLayout, QWidget
 
 from urgens.document import Build
 from urgens.guidance.procedures import Facts, Procedure
@@ -9,6 +9,8 @@ from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.people import Role, roles, state_before
 from urgens.ui.stations.bleed.run import BLEED, CurrentRun
 from urgens.ui.stations.bleed.who_panel import WhoPanel
+from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded, wrapped
 
 SHOWN_NEXT = 4
@@ -28,10 +30,8 @@ class RunSidebar(QWidget):
         self.print.setText("Print the cards")
         self.print.setProperty("role", "kind")
         self.print.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        self.photographs = QPushButton("Photographs of this run")
-        self.photographs.setProperty("role", "quiet")
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
+        self.photographs = push_button("Photographs of this run", "quiet")
+        column = tight(QVBoxLayout(self))
         for heading, widgets in (
             (worded("Who does what, now", "heading"), (self.who, self.people)),
             (worded("Next", "heading"), (self.next,)), (self.much, (self.amounts,)),

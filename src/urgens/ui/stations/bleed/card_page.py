@@ -29,6 +29,7 @@ from urgens.ui.stations.bleed.stroke_counter import StrokeCounter
 from urgens.ui.stations.bleed.timer import StepTimer
 from urgens.ui.stations.bleed.work_buttons import WorkButtons
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -111,9 +112,7 @@ class CardPage(Page):
 
     def _lay_out(self) -> None:
         card = QWidget()
-        column = QVBoxLayout(card)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
+        column = tight(QVBoxLayout(card), 6)
         column.addWidget(self.chooser)
         column.addWidget(self.progress)
         column.addLayout(self._head())

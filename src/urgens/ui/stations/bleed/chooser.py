@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QMenu, QToolButton, QWi
 
 from urgens.guidance.procedures import METHODS
 from urgens.guidance.procedures.records import Group, named, title_of
+from urgens.ui.widgets.buttons import menu_button
 from urgens.ui.widgets.segment import segment
 
 METHOD_NAMES = {
@@ -25,9 +26,7 @@ class Chooser(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.button = QToolButton()
-        self.button.setProperty("role", "kind")
-        self.button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.button = menu_button()
         self.button.setFocusPolicy(self.button.focusPolicy().TabFocus)
         self.button.setMenu(self._menu())
         self.methods: dict[str, QToolButton] = {}

@@ -9,6 +9,7 @@ from urgens.guidance.rules.fluids import CAUTION, SILICONE, age_words, fluid_row
 from urgens.quantity import TEMPERATURE, parse, show
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -34,9 +35,7 @@ class FluidPage(Page):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(10)
+        column = tight(QVBoxLayout(whole), 10)
         self.age = wrapped("sentence")
         self._grid = QGridLayout()
         self._grid.setHorizontalSpacing(24)

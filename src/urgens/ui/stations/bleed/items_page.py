@@ -20,7 +20,9 @@ from urgens.document.edits.edit import dumped
 from urgens.document.ledger.records import OpenItem
 from urgens.guidance.condition.proofs import held_from_moving
 from urgens.ui.session import Session
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.scrolled import scrolled
@@ -45,8 +47,7 @@ class ItemsPage(Page):
         self._grid = QGridLayout(inner)
         self._grid.setVerticalSpacing(4)
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
+        column = tight(QVBoxLayout(whole))
         column.addWidget(scrolled(inner, "What is open"), 1)
         self.fields: dict[str, QLineEdit] = {}
         self.holds = QCheckBox("It holds the vehicle until it is done")
@@ -112,8 +113,7 @@ class ItemsPage(Page):
         done.setProperty("narrow", "true")
         done.setAccessibleName(f"{item.what} is done")
         done.setChecked(item.done is not None)
-        gone = QPushButton(button_words("Take out"))
-        gone.setProperty("role", "small")
+        gone = push_button(button_words("Take out"), "small")
         gone.setAccessibleName(f"Take {item.what} out of the list")
         acts: tuple[tuple[str, Any, Callable[[], None]], ...] = (
             ("holds", holds, partial(self._turn, index, "holds_vehicle")),

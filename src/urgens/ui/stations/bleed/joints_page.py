@@ -11,6 +11,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.bleed.plan import BleedPlan
 from urgens.ui.stations.bleed.run import now
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import point_out
@@ -55,8 +56,7 @@ class JointsPage(Page):
         self.head("All at once")
         self.all: dict[State, QPushButton] = {}
         for state in STATES:
-            button = QPushButton(IN_WORDS[state])
-            button.setProperty("role", "quiet")
+            button = push_button(IN_WORDS[state], "quiet")
             button.setAccessibleName(f"All joints {IN_WORDS[state]}")
             button.clicked.connect(partial(self.put_all, state))
             self.all[state] = button

@@ -9,7 +9,7 @@ from urgens.guidance.procedures import Facts, ProcedureStep
 from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.people import State
 from urgens.guidance.procedures.step import Wheel
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, outline, pen
 from urgens.ui.widgets.board import arrow, write
 from urgens.ui.widgets.painted import Painted
 
@@ -106,8 +106,7 @@ class BleedPlan(Painted):
             if not self._plain:
                 write(painter, "front", at + QPointF(26, 0), size=14)
             if self.hasFocus():
-                painter.setPen(pen(T.front, 2))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
+                outline(painter, T.front, 2)
                 painter.drawRect(QRectF(1, 1, wide - 2, high - 2))
 
     @staticmethod
@@ -126,8 +125,7 @@ class BleedPlan(Painted):
         for corner in (QPointF(x, y), QPointF(end.x(), y), end):
             path.lineTo(corner)
         live = wheel in self.open
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(pen(T.front if front else T.rear, PIPE + 3) if live else pen(T.hair, PIPE))
+        outline(painter, T.front if front else T.rear, PIPE + 3) if live else pen(T.hair, PIPE)
         painter.drawPath(path)
         if live:
             painter.setPen(pen(T.fluid[2], PIPE - 2))
@@ -242,8 +240,7 @@ class BleedPlan(Painted):
             wheel + QPointF(side * 50, -30), over, QPointF(box.center().x(), box.top() + 6)
         )
         hose.lineTo(QPointF(box.center().x(), box.bottom() - 10))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(pen(T.ink, 6))
+        outline(painter, T.ink, 6)
         painter.drawPath(hose)
         painter.setPen(pen(T.fluid[2] if open_ else T.sheet, 3))
         painter.drawPath(hose)

@@ -22,6 +22,7 @@ from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import FORCE, QuantityError, retype
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -48,9 +49,7 @@ class Readings(QWidget):
         self._places = QHBoxLayout()
         self._places.setSpacing(8)
         self.should, self.refused = worded("", "muted"), wrapped("danger")
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(2)
+        column = tight(QVBoxLayout(self), 2)
         column.addLayout(self._places)
         column.addWidget(self.should)
         column.addWidget(self.refused)

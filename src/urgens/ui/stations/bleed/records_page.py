@@ -22,6 +22,7 @@ from urgens.guidance.words.figures import FigureWords
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.travel_form import TIMES, TravelForm
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.segment import segment
@@ -49,8 +50,7 @@ class RecordsPage(Page):
         inner = QWidget()
         inner.setLayout(self._list)
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
+        column = tight(QVBoxLayout(whole))
         column.addLayout(self._switch())
         column.addWidget(scrolled(inner, "What was done"), 1)
         self.travel = TravelForm(session)

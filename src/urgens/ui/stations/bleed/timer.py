@@ -3,8 +3,10 @@
 import time
 
 from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QWidget
 
+from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded
 
 TICK = 200  # ms
@@ -20,11 +22,8 @@ class StepTimer(QWidget):
         self._since: float | None = None
         self.left = worded("", "counter")
         self.said = worded("", "muted")
-        self.start = QPushButton(WORDS)
-        self.start.setProperty("role", "quiet")
-        self.start.clicked.connect(self.begin)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
+        self.start = push_button(WORDS, "quiet", self.begin)
+        row = tight(QHBoxLayout(self))
         row.addWidget(self.left)
         row.addWidget(self.said, 1)
         row.addWidget(self.start)

@@ -8,8 +8,9 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWi
 
 from urgens.guidance.procedures import ProcedureStep
 from urgens.guidance.procedures.people import IN_WORDS, Role, State, duty
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, outline
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.segment import segment
@@ -40,8 +41,7 @@ class RoleMark(Painted):
             elif self._role == "reservoir":
                 self._level(painter)
             elif self._role == "screws":
-                painter.setPen(pen(T.ink, 3))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
+                outline(painter, T.ink, 3)
                 painter.drawEllipse(middle, 7, 7)
             else:
                 painter.drawRoundedRect(QRectF(5, 3, 6, 12), 2, 2)
@@ -51,8 +51,7 @@ class RoleMark(Painted):
     def _level(painter: QPainter) -> None:
         painter.setBrush(QColor(T.fluid[1]))
         painter.drawRect(QRectF(5, 11, 12, 8))
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
+        outline(painter, T.ink, 2)
         painter.drawRoundedRect(QRectF(4, 4, 14, 15), 2, 2)
 
 
@@ -64,9 +63,7 @@ class WhoPanel(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.names: dict[Role, QToolButton] = {}
-        self._rows = QVBoxLayout(self)
-        self._rows.setContentsMargins(0, 0, 0, 0)
-        self._rows.setSpacing(0)
+        self._rows = tight(QVBoxLayout(self), 0)
         self.said: dict[Role, str] = {}
 
     def show_roles(

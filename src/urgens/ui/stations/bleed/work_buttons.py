@@ -5,6 +5,8 @@ from collections.abc import Callable, Mapping
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
+from urgens.ui.widgets.layouts import tight
+
 MAIN = ("stroke", "next")  # what the hand wants most
 
 
@@ -13,8 +15,7 @@ class WorkButtons(QWidget):
 
     def __init__(self, acts: Mapping[str, Callable[[], None]]) -> None:
         super().__init__()
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
+        row = tight(QHBoxLayout(self))
         self.named: dict[str, QPushButton] = {}
         for name, act in acts.items():
             button = QPushButton()

@@ -65,10 +65,7 @@ class BrakeBoard(Board):
         return found
 
     def _drum_figures(self, place: str, brake: Drum) -> list[Spot]:
-        found = [
-            Spot(f"{place}.cylinder_diameter"),
-            Spot(f"{place}.drum_diameter"),
-        ]
+        found = [Spot(f"{place}.cylinder_diameter"), Spot(f"{place}.drum_diameter")]
         if brake.shoe_factor is not None:
             found.append(Spot(f"{place}.shoe_factor"))
         else:

@@ -15,6 +15,7 @@ from urgens.ui.session import Session
 from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.worded import worded
 
@@ -105,8 +106,7 @@ class FactsBoard(QWidget):
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         area.setWidget(inner)
-        body = QVBoxLayout(self)
-        body.setContentsMargins(0, 0, 0, 0)
+        body = tight(QVBoxLayout(self))
         body.addWidget(area)
         self.seen = WhenSeen(self, self._show)
         session.solution_changed.connect(self.seen.ask)

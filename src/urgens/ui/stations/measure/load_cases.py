@@ -8,7 +8,9 @@ from urgens.document.edits.change import BuildChange, Order
 from urgens.ui.session import Session
 from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
 from urgens.ui.stations.measure.raised_axle import RaisedAxle
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.plain import plain_label
 
 NAME_WIDTH = 170  # px; longer names elide
@@ -30,9 +32,7 @@ class LoadCaseRow(QWidget):
         self.remove = self._button("Remove", self._remove)
         caption = plain_label("Load case")
         caption.setProperty("role", "caption")
-        self._row = QHBoxLayout(self)
-        self._row.setContentsMargins(0, 0, 0, 0)
-        self._row.setSpacing(8)
+        self._row = tight(QHBoxLayout(self), 8)
         self._row.addWidget(caption)
         for button in (self.tools, self.copy, self.earlier, self.remove):
             self._row.addWidget(button)
@@ -41,9 +41,7 @@ class LoadCaseRow(QWidget):
 
     @staticmethod
     def _button(words: str, act: Callable[[], None]) -> QPushButton:
-        button = QPushButton(words)
-        button.setProperty("role", "quiet")
-        button.clicked.connect(act)
+        button = push_button(words, "quiet", act)
         return button
 
     @property

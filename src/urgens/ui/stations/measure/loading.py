@@ -3,15 +3,7 @@
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPaintEvent
-from PySide6.QtWidgets import (
-    QDialog,
-    QGridLayout,
-    QHBoxLayout,
-    QLineEdit,
-    QPushButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
 from urgens.physics.loading import with_items
@@ -19,6 +11,7 @@ from urgens.quantity import LENGTH, LOAD, QuantityKind, retype, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.side_view import SideView
 from urgens.ui.widgets.typed_label import TypedLabel
@@ -38,9 +31,7 @@ class _Dialog(QDialog):
         self.session = session
         self.said = worded("", "heading")
         self.said.setWordWrap(True)
-        self.take = QPushButton("Take it")
-        self.take.setProperty("role", "primary")
-        self.take.clicked.connect(self._take)
+        self.take = push_button("Take it", "primary", self._take)
 
     def typed(
         self, name: str, kind: QuantityKind, *, signed: bool = False, zero: bool = True
@@ -51,8 +42,7 @@ class _Dialog(QDialog):
 
     def feet(self) -> QHBoxLayout:
         """Return the buttons at the foot."""
-        close = QPushButton("Close")
-        close.clicked.connect(self.reject)
+        close = push_button("Close", "", self.reject)
         row = QHBoxLayout()
         row.addWidget(close)
         row.addWidget(self.take, 1)
@@ -176,8 +166,7 @@ class AddLoad(_Dialog):
         self._rows.setHorizontalSpacing(14)
         for column, words in enumerate(("weight", "behind the front axle", "height")):
             self._rows.addWidget(worded(words, "muted"), 0, column)
-        self.more = QPushButton("One more thing")
-        self.more.clicked.connect(self.add_item)
+        self.more = push_button("One more thing", "", self.add_item)
         right = QVBoxLayout()
         right.setSpacing(10)
         right.addWidget(worded("name of the new load case", "muted"))

@@ -84,10 +84,7 @@ class PedalBoard(Board):
                 Spot("booster.gain"),
             ]
         if isinstance(fitted, HydraulicBooster):
-            return [
-                Spot("booster.max_assist"),
-                Spot("booster.gain"),
-            ]
+            return [Spot("booster.max_assist"), Spot("booster.gain")]
         return []
 
     def _master(self) -> list[Spot]:

@@ -23,6 +23,7 @@ from urgens.quantity import LENGTH, LOAD, UnitSystem, retype, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, hatch, pen
 from urgens.ui.widgets.board import measure, write
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.side_view import SideView
@@ -135,8 +136,7 @@ class RaisedAxle(QDialog):
         self.advice = plain_label()
         self.advice.setProperty("role", "muted")
         self.advice.setWordWrap(True)
-        self.more = QPushButton("One more lifting")
-        self.more.clicked.connect(self.add_lifting)
+        self.more = push_button("One more lifting", "", self.add_lifting)
         self.take = QPushButton()
         self.take.setProperty("role", "primary")
         self.take.clicked.connect(self._take)
@@ -173,8 +173,7 @@ class RaisedAxle(QDialog):
         right.addWidget(self.said)
         right.addWidget(self.advice)
         right.addStretch()
-        close = QPushButton("Close")
-        close.clicked.connect(self.reject)
+        close = push_button("Close", "", self.reject)
         feet = QHBoxLayout()
         feet.addWidget(close)
         feet.addWidget(self.take, 1)

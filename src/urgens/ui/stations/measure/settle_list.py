@@ -12,7 +12,7 @@ from urgens.guidance import Severity
 from urgens.quantity import shown
 from urgens.studies.settle import Settled, still_to_settle
 from urgens.ui.session import READING, Session
-from urgens.ui.theme.paint import T, metrics, pen
+from urgens.ui.theme.paint import T, metrics, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.evidence_keys import STATES
 from urgens.ui.widgets.marks import severity_mark
@@ -95,8 +95,7 @@ class SettleList(RowList):
         if assumed:
             severity_mark(painter, Severity.WARNING, QPointF(9, top + 17), 7)
         else:
-            painter.setPen(pen(T.muted, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
+            outline(painter, T.muted, 2)
             painter.drawEllipse(QPointF(9, top + 16), 6, 6)
         fitting = metrics(16, 600).elidedText(name, Qt.TextElideMode.ElideRight, right - 24)
         write(painter, fitting, QPointF(24, top + 21), size=16, weight=600, color=T.ink)

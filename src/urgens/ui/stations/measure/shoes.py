@@ -2,14 +2,7 @@
 
 import numpy as np
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import (
-    QDialog,
-    QGridLayout,
-    QHBoxLayout,
-    QPushButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
 from urgens.document.kinds.brakes.drum import Drum
@@ -17,6 +10,7 @@ from urgens.guidance.thresholds import USUAL_SHOES
 from urgens.physics.drum import pinned_shoe_factor
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plain import plain_label
@@ -114,8 +108,7 @@ class ShoeDialog(QDialog):
         self.change = QPushButton()
         self.change.setAutoDefault(False)
         self.change.clicked.connect(self._other_way)
-        close = QPushButton("Close")
-        close.clicked.connect(self.reject)
+        close = push_button("Close", "", self.reject)
         right = QVBoxLayout()
         right.addLayout(self._grid)
         right.addWidget(self.change)

@@ -27,6 +27,7 @@ from urgens.ui.stations.measure.side_board import SideBoard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.figure_label import FigureLabel
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import worded
 
@@ -109,17 +110,14 @@ class MeasureStation(Station):
             self.choices.append(button)
         choose.addStretch()
         brakes = QWidget()
-        row = QHBoxLayout(brakes)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(14)
+        row = tight(QHBoxLayout(brakes), 14)
         for board, head, name, color in (
             (self.front, self.heads[0], "Front brake", T.front),
             (self.rear, self.heads[1], "Rear brake", T.rear),
         ):
             row.addLayout(_headed(board, head, name, color), 1)
         pedal = QWidget()
-        column = QVBoxLayout(pedal)
-        column.setContentsMargins(0, 0, 0, 0)
+        column = tight(QVBoxLayout(pedal))
         column.addLayout(_headed(self.pedal, self.heads[2], "Foot to pressure", T.ink))
         self.parts.addWidget(brakes)
         self.parts.addWidget(pedal)

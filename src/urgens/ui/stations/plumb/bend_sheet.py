@@ -12,6 +12,7 @@ from urgens.quantity import ANGLE, LENGTH, QuantityError, Units, completed, pars
 from urgens.quantity.quantity import Quantity
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded
 
 HEADS = ("", "feed", "turn", "bend")
@@ -24,8 +25,7 @@ class BendRows(QWidget):
     def __init__(self, typed: Typed) -> None:
         super().__init__()
         self._typed = typed
-        self._grid = QGridLayout(self)
-        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid = tight(QGridLayout(self))
         self._grid.setHorizontalSpacing(6)
         self._grid.setVerticalSpacing(0)
         self._grid.setColumnStretch(1, 1)

@@ -6,7 +6,7 @@ from datetime import date, timedelta
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QGridLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
 from urgens.document.layout.layout import Received
@@ -21,6 +21,7 @@ from urgens.sheet.files import as_text
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.stock_view import StockView
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.page import Page
@@ -59,9 +60,7 @@ class BuyPage(Page):
         self._grid.setHorizontalSpacing(14)
         self._grid.setVerticalSpacing(0)
         self._grid.setColumnStretch(4, 1)
-        self.save = QPushButton("Save the list (CSV)…")
-        self.save.clicked.connect(self._save)
-        self.save.setProperty("role", "quiet")
+        self.save = push_button("Save the list (CSV)…", "quiet", self._save)
         self._lay_out()
 
     def _lay_out(self) -> None:

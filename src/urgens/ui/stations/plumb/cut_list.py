@@ -16,6 +16,7 @@ from urgens.ui.stations.plumb import plan_art
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.theme.paint import T, pen, shortened, width
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.row_list import RowList
@@ -142,9 +143,7 @@ class CutList(QWidget):
         self._foot = _Foot(self.rows)
         for signal in (self.rows.chose, self.rows.entered):
             signal.connect(lambda row: self.chosen.emit(self.rows.id_of(row)))
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
+        column = tight(QVBoxLayout(self), 0)
         column.addWidget(self.rows)
         column.addWidget(self._foot)
 

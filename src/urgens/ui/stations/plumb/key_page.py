@@ -10,20 +10,16 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBo
 
 from urgens.document import BuildChange
 from urgens.document.kinds.valves.kind import Seen
-from urgens.guidance.advice.block_key import (
-    QUESTIONS,
-    Question,
-    next_question,
-    possible,
-    verdict,
-)
+from urgens.guidance.advice.block_key import QUESTIONS, Question, next_question, possible, verdict
 from urgens.guidance.words.parts import KINDS, part_name
 from urgens.plumbing.edits import INSERTED, section_of, with_part_in
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.laid import Laid
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, outline, pen
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import button_words
@@ -118,8 +114,7 @@ class BlockDrawing(Painted):
             "lever": QPointF(box.right() - 22, box.bottom()), "inline": box.center(),
         }  # fmt: skip
         if self.asked in spots:
-            painter.setPen(pen(T.front, 3))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
+            outline(painter, T.front, 3)
             painter.drawEllipse(spots[self.asked], 26, 26)
 
 
@@ -142,9 +137,7 @@ class KeyPage(Page):
         self.verdict = wrapped()
         self.put = self._menu("Put it into a line")
         self.call = self._menu("A part of the layout is this")
-        self.again = QPushButton("Begin again")
-        self.again.setProperty("role", "quiet")
-        self.again.clicked.connect(self._begin_again)
+        self.again = push_button("Begin again", "quiet", self._begin_again)
         self.hint = wrapped("muted", HINT)
         self._lay_out()
 
@@ -159,8 +152,7 @@ class KeyPage(Page):
 
     def _lay_out(self) -> None:
         left = QWidget()
-        column = QVBoxLayout(left)
-        column.setContentsMargins(0, 0, 0, 0)
+        column = tight(QVBoxLayout(left))
         self.drawing.setMaximumHeight(self.drawing.scaled(10, 340).height())
         column.addWidget(self.drawing, 1)
         column.addWidget(self.asks)
@@ -219,8 +211,7 @@ class KeyPage(Page):
             if question.name not in self.answers:
                 continue
             seen = next(w for w, s in question.choices if s == self.answers[question.name])
-            button = QPushButton(f"{_short(question)}: {seen.lower()}  ×")
-            button.setProperty("role", "small")
+            button = push_button(f"{_short(question)}: {seen.lower()}  ×", "small")
             button.setAccessibleName(f"Take back: {question.asks} {seen}")
             button.clicked.connect(partial(self._take_back, question.name))
             self.told[question.name] = button

@@ -18,6 +18,8 @@ from urgens.ui.stations.plumb.laid import Laid, draft_change
 from urgens.ui.stations.plumb.plan_file import plan_menu
 from urgens.ui.stations.plumb.plan_view import PlanView
 from urgens.ui.stations.plumb.thing import Thing
+from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import wrapped
 
@@ -39,9 +41,7 @@ class LayoutPage(Page):
         self.thing = Thing(session, self.laid)
         self.cut = CutList(session, self.laid)
         self.drafted = wrapped("muted", NOT_LOOKED)
-        self.take = QPushButton("Take this layout")
-        self.take.setProperty("role", "primary")
-        self.take.clicked.connect(self._take)
+        self.take = push_button("Take this layout", "primary", self._take)
         self.view.chosen.connect(self.look_at)
         self.view.placed.connect(self._place)
         self.cut.chosen.connect(self.look_at)
@@ -59,9 +59,7 @@ class LayoutPage(Page):
 
     def _drawing(self) -> QWidget:
         drawing = QWidget()
-        column = QVBoxLayout(drawing)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(2)
+        column = tight(QVBoxLayout(drawing), 2)
         column.addWidget(self.view, 1)
         row = QHBoxLayout()
         row.setSpacing(6)
@@ -74,8 +72,7 @@ class LayoutPage(Page):
         }
         names = {"Fit": "Let the plan fit", "−": "Draw it smaller", "+": "Draw it larger"}
         for words, act in acts.items():
-            button = QPushButton(words)
-            button.setProperty("role", "small")
+            button = push_button(words, "small")
             button.setAccessibleName(names.get(words, words))
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             button.clicked.connect(act)

@@ -32,6 +32,7 @@ from urgens.ui.stations.plumb import AREAS
 from urgens.ui.stations.plumb.bend_sheet import BendRows
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.stations.plumb.route_board import RouteBoard
+from urgens.ui.widgets.buttons import menu_button, push_button
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.page import Page
@@ -62,16 +63,12 @@ class LinesPage(Page):
         self.board.moved.connect(self._move)
         self.board.added.connect(self._add)
         self.board.removed.connect(self._remove)
-        self.choose = QToolButton()
-        self.choose.setProperty("role", "kind")
-        self.choose.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.choose = menu_button()
         self.choose.setMenu(QMenu(self.choose))
         self.length = worded("", "title")
         self.fault = wrapped("error")
         self.rows = BendRows(self._type)
-        self.begin = QPushButton("Begin its route")
-        self.begin.setProperty("role", "primary")
-        self.begin.clicked.connect(self._begin)
+        self.begin = push_button("Begin its route", "primary", self._begin)
         self.nothing = wrapped("muted")
         self.work = wrapped()
         self.figures = FigureColumn(session, BENCH, of_one_part=False)
@@ -115,8 +112,7 @@ class LinesPage(Page):
             "Turn round": "Let the line begin at its other end",
         }
         for words, act in acts.items():
-            button = QPushButton(words)
-            button.setProperty("role", "small")
+            button = push_button(words, "small")
             point_out(button, names[words])
             button.setAccessibleName(names[words])
             button.clicked.connect(act)

@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
 from urgens.document.circuits import REDUCING
 from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart
-from urgens.ui.theme.paint import T, pen, width
+from urgens.ui.theme.paint import T, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.schematic import SchematicPart
 
@@ -220,8 +220,7 @@ def tag(painter: QPainter, box: QRectF, words: str, seat: str, *, bad: bool) -> 
 def seat_sign(painter: QPainter, middle: QPointF, seat: str, color: str) -> None:
     """Draw the sign of a seat: what of the tube's end is seen from the side."""
     x, y = middle.x(), middle.y()
-    painter.setPen(pen(color, 1.4))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
+    outline(painter, color, 1.4)
     tube = [QPointF(x - 7, y - 3), QPointF(x, y - 3)], [QPointF(x - 7, y + 3), QPointF(x, y + 3)]
     ends: dict[str, Sequence[tuple[float, float]]] = {
         "inverted": ((0, -3), (5, -6), (5, 6), (0, 3)),
@@ -266,6 +265,5 @@ def gauge(painter: QPainter, at: QPointF, share: float) -> None:
 
 def ring(painter: QPainter, at: QPointF) -> None:
     """Draw a ring round what does not go together."""
-    painter.setPen(pen(T.danger, 2.5))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
+    outline(painter, T.danger, 2.5)
     painter.drawEllipse(at, 14, 14)

@@ -3,14 +3,7 @@
 from typing import Literal
 
 from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
-from PySide6.QtGui import (
-    QColor,
-    QKeyEvent,
-    QPainter,
-    QPainterPath,
-    QResizeEvent,
-    QWheelEvent,
-)
+from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPainterPath, QResizeEvent, QWheelEvent
 
 from urgens.physics.axle import Axle
 from urgens.plumbing.branches import bad_joins
@@ -18,7 +11,7 @@ from urgens.quantity import PRESSURE, show
 from urgens.ui.stations.plumb import plan_art
 from urgens.ui.stations.plumb.plan_labels import PlanLabel
 from urgens.ui.stations.plumb.plan_scene import PAD, ZOOMS, PlanScene
-from urgens.ui.theme.paint import T, fluid, pen
+from urgens.ui.theme.paint import T, fluid, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.schematic import SchematicLine, SchematicPart
@@ -104,8 +97,7 @@ class PlanView(PlanScene):
         plan_art.body(painter, part, fitted, chosen=chosen, drum=drum, cylinder=kind)
         if chosen and self.hasFocus():
             wide, high = part.size
-            painter.setPen(pen(T.front, 2))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
+            outline(painter, T.front, 2)
             painter.drawRoundedRect(
                 QRectF(-wide / 2 - 5, -high / 2 - 5, wide + 10, high + 10), 6, 6
             )

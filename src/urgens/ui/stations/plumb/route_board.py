@@ -13,7 +13,7 @@ from urgens.physics.arrays import Array
 from urgens.physics.bends import RouteError, middle_line
 from urgens.quantity import LENGTH, in_units, show
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.painted import Painted
@@ -238,8 +238,7 @@ class RouteBoard(Painted):
             if len(self.points):
                 self._draw_ways(painter)
             if self.hasFocus():
-                painter.setPen(pen(T.front, 2))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
+                outline(painter, T.front, 2)
                 painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
 
     def _draw_route(self, painter: QPainter, sight: Sight) -> None:

@@ -16,6 +16,8 @@ from urgens.ui.session import Session
 from urgens.ui.stations.plumb.chooser import chooser
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.stations.plumb.part_facts import PartFacts
+from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded, wrapped
 
 UNKNOWN = "not known"
@@ -64,9 +66,7 @@ class Thing(QWidget):
             self._inner.deleteLater()
         self._pressures = {}
         self._inner = QWidget()
-        rows = QVBoxLayout(self._inner)
-        rows.setContentsMargins(0, 0, 0, 0)
-        rows.setSpacing(2)
+        rows = tight(QVBoxLayout(self._inner), 2)
         if part is not None:
             self._show_part(rows, part, gauges)
         elif line is not None:
@@ -88,13 +88,11 @@ class Thing(QWidget):
         if self._laid.own:
             self._facts.of_part(rows, part, f"plumbing.parts[{index}]")
         if self._laid.own and part.kind not in KEPT:
-            out = QPushButton("Take it out")
-            out.setProperty("role", "quiet")
-            out.clicked.connect(lambda: self.out_asked.emit(part.id))
+            out = push_button("Take it out", "quiet", lambda: self.out_asked.emit(part.id))
             rows.addWidget(out)
-            keep = QPushButton("Keep it in my parts")
-            keep.setProperty("role", "quiet")
-            keep.clicked.connect(lambda: self.keep_asked.emit(part.id))
+            keep = push_button(
+                "Keep it in my parts", "quiet", lambda: self.keep_asked.emit(part.id)
+            )
             rows.addWidget(keep)
 
     def _port(self, words: str, port: str, gauges: tuple[str, ...]) -> QHBoxLayout:

@@ -17,6 +17,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -227,8 +228,7 @@ class WaysPage(Page):
         kinds = dict.fromkeys(kind for one in self.found for kind in one.kinds)
         for kind in kinds:
             row = QWidget()
-            line = QHBoxLayout(row)
-            line.setContentsMargins(0, 0, 0, 0)
+            line = tight(QHBoxLayout(row))
             name = KINDS.get(kind, LINE.capitalize())
             line.addWidget(worded(name, "muted"))
             line.addStretch()

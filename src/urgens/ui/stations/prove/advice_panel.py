@@ -8,6 +8,7 @@ from urgens.document import Build
 from urgens.guidance.words.figures import FigureWords
 from urgens.ui.stations.prove.chance_bars import ChanceBars
 from urgens.ui.stations.prove.stops_found import StopsFound
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded, wrapped
 
 NOTHING = (
@@ -27,9 +28,7 @@ class AdvicePanel(QFrame):
         self.headline, self.chance = wrapped("next"), wrapped("sentence")
         self.why, self.held = wrapped("muted"), wrapped("warned")
         self.left_out, self.bars_said = wrapped("small"), worded("", "heading")
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(4)
+        column = tight(QVBoxLayout(self), 4)
         head = QHBoxLayout()
         head.addWidget(self.headline, 1)
         head.addWidget(action)

@@ -14,6 +14,7 @@ from urgens.document import BuildErrors
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.live_box import LiveBox
 from urgens.ui.widgets.file_choice import CSV, file_to_write
+from urgens.ui.widgets.layouts import tight
 
 SIMULATED = "Simulated: an invented vehicle near this build; pull the press."
 UNWRITTEN = "What was recorded is in no file yet: the menu of the box writes it."
@@ -45,8 +46,7 @@ class BoxBar(QWidget):
         menu = QMenu(self.ports)
         menu.aboutToShow.connect(self._offer)
         self.ports.setMenu(menu)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
+        row = tight(QHBoxLayout(self))
         row.addWidget(self.ports)
         for button, act in ((self.simulate, self.start), (self.record, self._record)):
             button.setProperty("role", "quiet")

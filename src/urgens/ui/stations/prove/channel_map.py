@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QGridLayout, QLabel, QMenu, QToolButton, QWidget
 from urgens.bench.logs.channels import CHANNELS, Mapped
 from urgens.bench.logs.read import ReadLog
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -30,8 +31,7 @@ class ChannelMap(QWidget):
         self.questions: dict[str, QLabel] = {}
         self.wanted: set[str] = set()
         self.more = QToolButton()
-        self._rows = QGridLayout(self)
-        self._rows.setContentsMargins(0, 0, 0, 0)
+        self._rows = tight(QGridLayout(self))
         self._rows.setColumnStretch(0, 1)
 
     def show_log(self, log: ReadLog | None) -> None:

@@ -8,9 +8,11 @@ from urgens.bench.proof_state import Gauged
 from urgens.quantity import PRESSURE, unit_shown
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import put, rows_of
+from urgens.ui.widgets.buttons import menu_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import tight
 
 CLASS, CLASSES = 1.6, (0.6, 1.0, 1.6, 2.5, 4.0)  # of EN 837-1
 
@@ -23,8 +25,7 @@ class GaugeScale(QWidget):
         self._session = session
         self.scale: FigureColumn | None = None
         self.grade = QToolButton()
-        self._box = QVBoxLayout(self)
-        self._box.setContentsMargins(0, 0, 0, 0)
+        self._box = tight(QVBoxLayout(self))
 
     def show_found(self, gauged: Gauged) -> None:
         """Show the gauges that a valve was read with, nothing before the first reading."""
@@ -36,9 +37,7 @@ class GaugeScale(QWidget):
             self._session, [Spot(f"proof.gauges[{gauged.index}].full_scale", 17)]
         )
         self._box.addWidget(self.scale)
-        self.grade = QToolButton()
-        self.grade.setProperty("role", "kind")
-        self.grade.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.grade = menu_button()
         self.grade.setText(f"Class {gauged.run.grade:g} of it (EN 837-1)")
         menu = QMenu(self.grade)
         for grade in CLASSES:

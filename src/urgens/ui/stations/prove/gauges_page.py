@@ -4,12 +4,7 @@ from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QPushButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.bench.gauges.as_measured import as_measured
 from urgens.bench.gauges.valve_verdict import rising
@@ -36,6 +31,7 @@ from urgens.ui.stations.prove.measured import (
 from urgens.ui.stations.prove.proofs_list import ProofsList
 from urgens.ui.stations.prove.readings_table import ReadingsTable
 from urgens.ui.widgets.choices import SegmentRow
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -87,9 +83,7 @@ class GaugesPage(Page):
 
     def _drawing(self) -> QWidget:
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(4)
+        column = tight(QVBoxLayout(whole), 4)
         head = QHBoxLayout()
         head.addWidget(self.valves)
         head.addStretch()

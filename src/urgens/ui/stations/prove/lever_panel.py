@@ -11,7 +11,9 @@ from urgens.physics.valve_law import LoadSensingLaw
 from urgens.quantity import PRESSURE
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.number_label import NumberLabel
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -62,8 +64,7 @@ class LeverPanel(QWidget):
         """Typing moves nothing else here."""
 
     def _lay_out(self) -> None:
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
+        column = tight(QVBoxLayout(self))
         column.addWidget(worded("Lever, by hand", "heading"))
         column.addWidget(wrapped("small", WHAT))
         column.addWidget(self.slider)
@@ -97,8 +98,7 @@ class LeverPanel(QWidget):
         for row, (place, into, out) in enumerate(() if run is None else run.lever):
             words = f"{100 * place:.0f} %: {into.text} in, {out.text} out"
             self._rows.addWidget(worded(words, "small"), row, 0)
-            button = QPushButton("×")
-            button.setProperty("role", "small")
+            button = push_button("×", "small")
             button.setAccessibleName(f"Take the reading at {100 * place:.0f} % out")
             button.clicked.connect(partial(self.dropped.emit, row))
             self.gone.append(button)

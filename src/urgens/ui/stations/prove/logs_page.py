@@ -6,14 +6,7 @@ from typing import ClassVar
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QHideEvent
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QMenu,
-    QPushButton,
-    QToolButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from urgens.bench.logs.channels import CHANNELS, Mapped
 from urgens.bench.logs.compare import before_after, beside_model
@@ -33,6 +26,7 @@ from urgens.ui.stations.prove.press_table import PressTable
 from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.file_choice import CSV, file_to_read, file_to_write
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
@@ -100,9 +94,7 @@ class LogsPage(Page):
 
     def _drawing(self) -> QWidget:
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(4)
+        column = tight(QVBoxLayout(whole), 4)
         column.addLayout(self._head())
         column.addWidget(self.empty)
         column.addWidget(self.state)

@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt, QTimer, Signal
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, QToolButton, QWidget
 
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.segment import segment
 
 TICK, RATES = 40, {"0.25": 0.25, "0.5": 0.5, "1": 1.0, "2": 2.0}  # ms; times as fast as it is
@@ -31,8 +32,7 @@ class Player(QWidget):
         self._timer = QTimer(self)
         self._timer.setInterval(TICK)
         self._timer.timeout.connect(self._go_on)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
+        row = tight(QHBoxLayout(self))
         row.addWidget(self.play)
         row.addWidget(self.slider, 1)
         group = QButtonGroup(self)

@@ -9,8 +9,10 @@ from PySide6.QtWidgets import QGridLayout, QPushButton, QSizePolicy, QWidget
 from urgens.guidance import Severity
 from urgens.guidance.condition.proofs import StandingProof
 from urgens.guidance.procedures.records import title_of
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, outline
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.worded import worded, wrapped
@@ -36,8 +38,7 @@ class StateMark(Painted):
         with self.begin() as painter:
             middle = QPointF(SIZE / 2, SIZE / 2)
             if self._state == "open":
-                painter.setPen(pen(T.muted, 2))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
+                outline(painter, T.muted, 2)
                 painter.drawEllipse(QRectF(3, 3, SIZE - 6, SIZE - 6))
                 return
             painter.setBrush(QColor(T.good))
@@ -54,8 +55,7 @@ class ProofsList(QWidget):
         super().__init__()
         self.buttons: dict[str, QPushButton] = {}
         self._shown: tuple[StandingProof, ...] = ()
-        self._grid = QGridLayout(self)
-        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid = tight(QGridLayout(self))
         self._grid.setHorizontalSpacing(8)
         self._grid.setVerticalSpacing(2)
         self._grid.setColumnStretch(1, 1)
@@ -76,8 +76,7 @@ class ProofsList(QWidget):
             self._grid.addWidget(title, row, 1)
             if one.why != NOTHING:
                 self._grid.addWidget(wrapped("small", one.why), row + 1, 1, 1, 2)
-            button = QPushButton(WORDS[one.state])
-            button.setProperty("role", "small")
+            button = push_button(WORDS[one.state], "small")
             button.setAccessibleName(f"{WORDS[one.state]}: {title_of(one.name)}")
             button.clicked.connect(partial(self.asked.emit, one.name))
             self.buttons[one.name] = button

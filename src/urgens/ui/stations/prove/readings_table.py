@@ -11,6 +11,7 @@ from urgens.quantity import PRESSURE, in_units, retype, show, unit_shown
 from urgens.studies.expected_pressures import schedule, usual_scale
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded
 
@@ -32,8 +33,7 @@ class ReadingsTable(QWidget):
         self.labels: list[TypedLabel] = []
         self.out: list[QToolButton] = []
         self._at: tuple[float, ...] = ()
-        self._grid = QGridLayout(self)
-        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid = tight(QGridLayout(self))
         self._grid.setHorizontalSpacing(14)
         self._grid.setVerticalSpacing(0)
 

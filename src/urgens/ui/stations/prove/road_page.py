@@ -6,12 +6,7 @@ from typing import ClassVar
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QHideEvent, QKeyEvent
-from PySide6.QtWidgets import (
-    QHBoxLayout,
-    QPushButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.bench.logs.write import sensed, write_csv
 from urgens.bench.road.drives import Drive
@@ -28,6 +23,7 @@ from urgens.ui.stations.prove.speed_plane import WheelSpeedPlane
 from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.file_choice import BUILDS, CSV, file_to_read, file_to_write
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
@@ -79,9 +75,7 @@ class RoadPage(Page):
 
     def _drawing(self) -> QWidget:
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
+        column = tight(QVBoxLayout(whole), 6)
         column.addWidget(self.result)
         column.addWidget(self.beneath)
         column.addWidget(self.above)

@@ -15,9 +15,11 @@ from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now, put, rows_of
 from urgens.ui.theme.paint import T, hatch, pen
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.worded import worded, wrapped
@@ -99,9 +101,7 @@ class SplitPage(Page):
 
     def _drawing(self) -> QWidget:
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(10)
+        column = tight(QVBoxLayout(whole), 10)
         column.addWidget(worded("The rear's share of the work", "heading"))
         column.addWidget(self.bars)
         column.addWidget(self.verdict)
@@ -158,8 +158,7 @@ class SplitPage(Page):
         for row, one in enumerate(() if proof is None else proof.wear):
             lost = " and ".join(self._lost(side) for side in (one.front, one.rear))
             self._runs.addWidget(wrapped("small", f"{one.at:%Y-%m-%d}: {lost}"), row, 0)
-            button = QPushButton("Take out")
-            button.setProperty("role", "small")
+            button = push_button("Take out", "small")
             button.setAccessibleName(f"Take the wear of {one.at:%Y-%m-%d} out")
             button.clicked.connect(lambda _=False, place=row: self._drop(place))
             self.gone.append(button)

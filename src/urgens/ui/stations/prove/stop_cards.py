@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QSizePolicy, QWidget
 from urgens.ui.theme.paint import T, face, laid_out, metrics, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.scrolled import scrolled
@@ -109,14 +110,11 @@ class StopCards(QWidget):
     def __init__(self) -> None:
         super().__init__()
         inner = QWidget()
-        self._row = QHBoxLayout(inner)
-        self._row.setContentsMargins(0, 0, 0, 0)
-        self._row.setSpacing(12)
+        self._row = tight(QHBoxLayout(inner), 12)
         self.area: QScrollArea = scrolled(inner, "The stops", across=True)
         self.area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.area.setFixedHeight(round((HIGH + 16) * T.scale))
-        column = QHBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
+        column = tight(QHBoxLayout(self))
         column.addWidget(self.area)
         self.cards: list[StopCard] = []
 

@@ -24,6 +24,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now
 from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.widgets.dimension_label import not_entered
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
@@ -69,9 +70,7 @@ class StopForm(QWidget):
         """Typing moves nothing else here."""
 
     def _lay_out(self) -> None:
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(10)
+        column = tight(QVBoxLayout(self), 10)
         column.addWidget(self.title)
         column.addLayout(self._figures())
         column.addWidget(worded("Which axle locked first", "heading"))

@@ -5,14 +5,7 @@ from typing import ClassVar
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QHideEvent, QKeyEvent, QResizeEvent
-from PySide6.QtWidgets import (
-    QFrame,
-    QHBoxLayout,
-    QPushButton,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
 from urgens.bench.proof_state import NextOnRoad, hottest, stops_of
 from urgens.bench.road.drives import Drive
@@ -35,6 +28,7 @@ from urgens.ui.stations.prove.stops_found import SPEED as TESTED
 from urgens.ui.stations.prove.stops_found import Above, StopsFound, worked_out
 from urgens.ui.stations.prove.stops_plane import StopsPlane
 from urgens.ui.widgets.background import SOON, Background
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -76,9 +70,7 @@ class StopsPage(Page):
 
     def _overview(self) -> QWidget:
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(8)
+        column = tight(QVBoxLayout(whole), 8)
         column.addWidget(self._caution())
         column.addWidget(self.cards)
         middle = QHBoxLayout()

@@ -7,13 +7,7 @@ from typing import ClassVar
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QHideEvent
-from PySide6.QtWidgets import (
-    QMenu,
-    QPushButton,
-    QToolButton,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QMenu, QToolButton, QVBoxLayout, QWidget
 
 from urgens.document.ledger.history import HistoryEntry
 from urgens.guidance.advice.build_comparison import REAR_FIRST, ComparedFigure, compared
@@ -21,8 +15,10 @@ from urgens.ui.session import Session
 from urgens.ui.stations.sheet.compare_others import Other, before_words, others, shortened_line
 from urgens.ui.stations.sheet.compare_table import CompareTable
 from urgens.ui.widgets.background import SOON, Background
+from urgens.ui.widgets.buttons import menu_button, push_button
 from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.file_choice import BUILDS, file_to_read
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.worded import wrapped
@@ -61,9 +57,7 @@ class ComparePage(Page):
         self.kinds = SegmentRow(Qt.Orientation.Vertical)
         self.kinds.chosen.connect(self._look_at)
         self.words, self.unknown = wrapped("sentence"), wrapped("danger")
-        self.file = QPushButton("Another file…")
-        self.file.setProperty("role", "quiet")
-        self.file.clicked.connect(self.ask_for_file)
+        self.file = push_button("Another file…", "quiet", self.ask_for_file)
         self._work = Background(self)
         self._work.ended.connect(self._show_found)
         self._work.failed.connect(self._say)
@@ -76,9 +70,7 @@ class ComparePage(Page):
 
     def _drawing(self) -> QWidget:
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
+        column = tight(QVBoxLayout(whole), 6)
         column.addWidget(self.words)
         for button in (self.of_what, self.with_what):
             column.addWidget(button)
@@ -218,9 +210,7 @@ class ComparePage(Page):
 
 
 def _menu_button() -> QToolButton:
-    button = QToolButton()
-    button.setProperty("role", "kind")
-    button.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+    button = menu_button()
     button.setMenu(QMenu(button))
     return button
 

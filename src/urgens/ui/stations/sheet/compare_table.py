@@ -9,6 +9,7 @@ from urgens.quantity import ShownFigure, show, written
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.row_list import RowList
@@ -96,9 +97,7 @@ class CompareTable(QWidget):
         super().__init__()
         self.rows = CompareRows(session)
         self._names = _Names(self.rows)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
+        column = tight(QVBoxLayout(self), 0)
         column.addWidget(self._names)
         column.addWidget(self.rows, 1)
 

@@ -4,7 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPolygonF
 
 from urgens.guidance.tracing.chronicle import KINDS, Happened, Kind
-from urgens.ui.theme.paint import T, metrics, pen, width
+from urgens.ui.theme.paint import T, metrics, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.row_list import RowList
@@ -92,8 +92,7 @@ def kind_mark(painter: QPainter, kind: Kind, at: QPointF, radius: float) -> None
         painter.drawPolygon(QPolygonF([at + top, at + QPointF(radius, low),
                                        at + QPointF(-radius, low)]))  # fmt: skip
     elif kind == "service":
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(pen(T.good, 3))
+        outline(painter, T.good, 3)
         painter.drawEllipse(at, radius - 1.5, radius - 1.5)
     else:
         painter.setPen(pen(T.muted, 3))

@@ -17,6 +17,7 @@ from urgens.guidance.tracing.chronicle import Happened, chronicle
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.history_form import HistoryForm
 from urgens.ui.stations.sheet.history_list import HistoryList, KindLegend
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -68,8 +69,7 @@ class HistoryPage(Page):
         self.column.addWidget(self.form)
         self.column.addStretch()
         whole = QWidget()
-        rows = QVBoxLayout(whole)
-        rows.setContentsMargins(0, 0, 0, 0)
+        rows = tight(QVBoxLayout(whole))
         rows.addWidget(self.empty)
         rows.addWidget(KindLegend())
         rows.addWidget(self.list, 1)

@@ -16,6 +16,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.sheet.rung_card import RungCard
 from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import wrapped
@@ -38,8 +39,7 @@ class LadderPage(Page):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         inner = QWidget()
-        self._rows = QVBoxLayout(inner)
-        self._rows.setContentsMargins(0, 0, 0, 0)
+        self._rows = tight(QVBoxLayout(inner))
         self.cards: dict[str, RungCard] = {}
         self.found: tuple[Rung, ...] = ()
         self._of: tuple[object, ...] = NOTHING

@@ -13,7 +13,6 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QMenu,
     QPushButton,
-    QToolButton,
     QVBoxLayout,
     QWidget,
 )
@@ -37,8 +36,10 @@ from urgens.sheet.small_copies import (
 )
 from urgens.ui.session import Session
 from urgens.ui.widgets.background import Background
+from urgens.ui.widgets.buttons import menu_button, push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.file_choice import ALL, files_to_read
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words, plain_label
 from urgens.ui.widgets.scrolled import scrolled
@@ -69,24 +70,19 @@ class PhotographsPage(Page):
         self.cards: list[tuple[QLabel, QLineEdit, QPushButton]] = []
         self._shown: tuple[object, ...] = ()  # of which photographs these are the cards
         self._pictures: dict[bytes, QPixmap] = {}
-        self.what = QToolButton()
-        self.what.setProperty("role", "kind")
-        self.what.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.what = menu_button()
         self.what.setMenu(QMenu(self.what))
         self.note = QLineEdit()
         self.note.setPlaceholderText("what is to be seen")
         self.note.setAccessibleName("What is to be seen")
-        self.add = QPushButton("Add a photograph…")
-        self.add.setProperty("role", "primary")
-        self.add.clicked.connect(self.ask)
+        self.add = push_button("Add a photograph…", "primary", self.ask)
         self.refused = wrapped("danger")
         self.head("A new one, of")
         for widget in (self.what, self.note, self.add, self.refused):
             self.column.addWidget(widget)
         self.column.addStretch()
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
+        column = tight(QVBoxLayout(whole))
         column.addWidget(scrolled(inner, "Photographs"), 1)
         self.lay_out(whole, side=SIDE)
         self.said.hide()
@@ -177,16 +173,14 @@ class PhotographsPage(Page):
 
     def _card(self, number: int, photograph: Photograph, places: dict[str, str]) -> QWidget:
         card = QWidget()
-        column = QVBoxLayout(card)
-        column.setContentsMargins(0, 0, 0, 0)
+        column = tight(QVBoxLayout(card))
         picture, note, named = plain_label(), QLineEdit(photograph.note), _named(photograph, places)
         picture.setWordWrap(True)
         self._put_picture(picture, photograph, named)
         note.setPlaceholderText("what is to be seen")
         note.setAccessibleName(f"What is to be seen on photograph {number + 1}")
         note.editingFinished.connect(lambda: self._word(number, note.text()))
-        drop = QPushButton("Take it out")
-        drop.setProperty("role", "small")
+        drop = push_button("Take it out", "small")
         drop.setAccessibleName(f"Take photograph {number + 1} out; its file stays")
         drop.clicked.connect(partial(self._drop, number))
         when = "" if photograph.at is None else f", {photograph.at:%Y-%m-%d}"

@@ -14,7 +14,6 @@ from PySide6.QtWidgets import (
     QLineEdit,
     QMenu,
     QPushButton,
-    QToolButton,
     QVBoxLayout,
     QWidget,
 )
@@ -37,8 +36,10 @@ from urgens.ui.stations.sheet.plan_words import (
     sums,
 )
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.buttons import menu_button, push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.file_choice import file_to_write
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.marked_row import marked_row
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words, point_out
@@ -81,9 +82,7 @@ class PlanPage(Page):
         self.ribbon.pressed = self.choose
         self.jobs.chose.connect(self.choose)
         self.jobs.entered.connect(self.open_procedure)
-        self.aims = QToolButton()
-        self.aims.setProperty("role", "kind")
-        self.aims.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.aims = menu_button()
         self.aims.setMenu(QMenu(self.aims))
         self.begin, self.day = QLineEdit(), QLineEdit()
         self.headline, self.sums = wrapped("sentence"), wrapped("muted")
@@ -93,9 +92,7 @@ class PlanPage(Page):
         self.refused.hide()
         self.card.setProperty("role", "quiet")
         self.card.clicked.connect(lambda: self.open_procedure(self.jobs.chosen))
-        self.calendar = QPushButton("Write calendar…")
-        self.calendar.setProperty("role", "quiet")
-        self.calendar.clicked.connect(self.write)
+        self.calendar = push_button("Write calendar…", "quiet", self.write)
         self.missing, self.holds, self.dues = QGridLayout(), QGridLayout(), QGridLayout()
         for title, rows in (
             ("Not here yet", self.missing),
@@ -114,9 +111,7 @@ class PlanPage(Page):
 
     def _drawing(self) -> QWidget:
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
+        column = tight(QVBoxLayout(whole), 6)
         top = QHBoxLayout()
         top.addWidget(self.headline, 1)
         top.addWidget(self.aims, 0, Qt.AlignmentFlag.AlignTop)
@@ -218,8 +213,7 @@ class PlanPage(Page):
         self._fill(self.missing, missing, Severity.WARNING, none)
         self.came = []
         for row, one in enumerate(found.missing[:MOST] if self.session.base.plumbing else ()):
-            button = QPushButton("here")
-            button.setProperty("role", "small")
+            button = push_button("here", "small")
             button.setAccessibleName(f"{one.what} is here now")
             button.clicked.connect(partial(self._take_in, one))
             self.missing.addWidget(button, row, 3)

@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QPushButton, 
 
 from urgens.guidance import Severity
 from urgens.guidance.advice.setup_ladder import Rung
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.marked_row import SeverityMark
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.worded import worded, wrapped
@@ -48,8 +49,7 @@ class RungCard(QWidget):
         row = QHBoxLayout()
         self.buttons: dict[str, QPushButton] = {}
         for action in ACTIONS:
-            button = QPushButton(button_words(action))
-            button.setProperty("role", "small")
+            button = push_button(button_words(action), "small")
             button.setAccessibleName(f"{action}: {rung.name}")
             button.clicked.connect(
                 lambda _=False, action=action: self.asked.emit(rung.name, action)

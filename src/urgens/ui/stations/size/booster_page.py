@@ -14,6 +14,7 @@ from urgens.ui.stations.size.booster_plane import BoosterPlane
 from urgens.ui.stations.size.reserve_view import ReserveView
 from urgens.ui.widgets.figure_column import AdjacentFigures, FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.typed_label import TypedLabel
@@ -36,17 +37,11 @@ FIGURES = (
     Spot("booster.reservoir.least", 15),
     AdjacentFigures(
         "Shell, across and along",
-        (
-            Spot("booster.envelope.diameter", 15),
-            Spot("booster.envelope.length", 15),
-        ),
+        (Spot("booster.envelope.diameter", 15), Spot("booster.envelope.length", 15)),
     ),
     AdjacentFigures(
         "Room, across and along",
-        (
-            Spot("booster.room.diameter", 15),
-            Spot("booster.room.length", 15),
-        ),
+        (Spot("booster.room.diameter", 15), Spot("booster.room.length", 15)),
     ),
 )
 RESERVOIR = {"volume": "5 l"}
@@ -75,9 +70,7 @@ class BoosterPage(Page):
             start=self._likely(), zero=False, size=18, parent=self,
         )  # fmt: skip
         drawing = QWidget()
-        column = QVBoxLayout(drawing)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(2)
+        column = tight(QVBoxLayout(drawing), 2)
         self.axes = (plain_label(), plain_label())
         for label in self.axes:
             label.setProperty("role", "muted")

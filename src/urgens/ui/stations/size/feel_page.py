@@ -11,7 +11,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QMenu,
-    QPushButton,
     QToolButton,
     QVBoxLayout,
     QWidget,
@@ -47,8 +46,10 @@ from urgens.studies.what_if import SOUND, WhatIf
 from urgens.ui.session import Session
 from urgens.ui.stations.size.feel import FeelPlane
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.figure_column import AdjacentFigures, FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.stepper import Stepper
@@ -79,11 +80,7 @@ FAULTS = {
     "hose": SupposedFault("Hoses swell", None, TIMES, 0.25, 50.0),
     "brake": SupposedFault("Brakes flex", None, TIMES, 0.25, 50.0),
     "knock_back": SupposedFault(
-        "Knocked back",
-        LENGTH,
-        {UnitSystem.METRIC: 1e-4, UnitSystem.INCH: 0.005 * INCH},
-        0.0,
-        0.05,
+        "Knocked back", LENGTH, {UnitSystem.METRIC: 1e-4, UnitSystem.INCH: 0.005 * INCH}, 0.0, 0.05
     ),
 }
 PADS = (
@@ -118,8 +115,7 @@ class FeelPage(Page):
             stepper = Stepper(fault.words, partial(self._type, name))
             stepper.stepped.connect(partial(self._step, name))
             self.steppers[name] = stepper
-        self.sound = QPushButton("None of it")
-        self.sound.setProperty("role", "quiet")
+        self.sound = push_button("None of it", "quiet")
         self.sound.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.sound.clicked.connect(self._clear)
         self.pads = FigureColumn(session, PADS)
@@ -142,9 +138,7 @@ class FeelPage(Page):
 
     def _fill(self) -> None:
         drawing = QWidget()
-        column = QVBoxLayout(drawing)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
+        column = tight(QVBoxLayout(drawing), 0)
         column.addWidget(self.axes[0])
         column.addWidget(self.plane, 1)
         foot = QHBoxLayout()

@@ -12,6 +12,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.size.half_board import HalfBoard
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
@@ -61,9 +62,7 @@ class HalfPage(Page):
         self, words: dict[str, str], take: Callable[[str], None]
     ) -> tuple[dict[str, QToolButton], QWidget]:
         row_widget = QWidget()
-        row = QHBoxLayout(row_widget)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
+        row = tight(QHBoxLayout(row_widget), 0)
         group, buttons = QButtonGroup(row_widget), {}
         for value, said in words.items():
             button = segment(said)

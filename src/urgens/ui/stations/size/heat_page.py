@@ -1,21 +1,20 @@
 """The heat's page: an estimate of a series of stops, and how far the fluid is from boiling."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from urgens.document.tables import fluid_table
 from urgens.guidance.words.heat import fluid_words, heat_words
 from urgens.physics.axle import AXLES, Axle
-from urgens.quantity import (
-    TEMPERATURE,
-    unit_shown,
-)
+from urgens.quantity import TEMPERATURE, unit_shown
 from urgens.studies.heat import Heated, heated
 from urgens.ui.session import Session
 from urgens.ui.stations.size.heat_planes import FluidPlane, IronPlane
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -46,9 +45,7 @@ class HeatPage(Page):
         self.axes = (worded("", "muted"), worded("", "muted"), worded("stop", "muted"))
         self.axes[2].setAlignment(Qt.AlignmentFlag.AlignRight)
         self.figures = FigureColumn(session, FIGURES, of_one_part=False)
-        self.give = QPushButton("Give a series of stops")
-        self.give.setProperty("role", "quiet")
-        self.give.clicked.connect(self._give)
+        self.give = push_button("Give a series of stops", "quiet", self._give)
         self.chosen = [
             *(
                 ChoiceButton(
@@ -62,9 +59,7 @@ class HeatPage(Page):
         self.found: dict[Axle, Heated | None] = {}
         self.words, self.fluid, self.estimate = wrapped(), wrapped(), wrapped()
         drawing = QWidget()
-        column = QVBoxLayout(drawing)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(2)
+        column = tight(QVBoxLayout(drawing), 2)
         column.addWidget(self.axes[0])
         column.addWidget(self.iron, 3)
         column.addWidget(self.axes[1])

@@ -2,14 +2,16 @@
 
 from functools import partial
 
-from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from urgens.document import BuildChange
 from urgens.quantity import PRESSURE, show
 from urgens.ui.session import Session
 from urgens.ui.stations.size.launch_view import LaunchView
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import wrapped
@@ -33,14 +35,10 @@ class LaunchPage(Page):
         super().__init__(session)
         self.view = LaunchView(session)
         self.figures = FigureColumn(session, FIGURES)
-        self.give = QPushButton("Give the driveline")
-        self.give.setProperty("role", "quiet")
-        self.give.clicked.connect(self._give)
+        self.give = push_button("Give the driveline", "quiet", self._give)
         self.driven = {axle: segment(f"{axle.capitalize()} driven") for axle in ("rear", "front")}
         self.axles = QWidget()
-        row = QHBoxLayout(self.axles)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
+        row = tight(QHBoxLayout(self.axles), 0)
         for axle, button in self.driven.items():
             button.clicked.connect(partial(self._drive, axle))
             row.addWidget(button)

@@ -11,7 +11,7 @@ from urgens.quantity import FORCE, TORQUE, printed, show, unit_shown
 from urgens.quantity.display import in_units
 from urgens.solve.launch_hold import LIMITS, held_by
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, hatch, pen
+from urgens.ui.theme.paint import T, hatch, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
@@ -98,8 +98,7 @@ class LaunchView(Painted):
             if color == T.rear:
                 painter.setBrush(hatch(color))
                 painter.drawPolygon(area)
-        painter.setPen(pen(T.ink, 3))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
+        outline(painter, T.ink, 3)
         painter.drawPolyline(
             [self._at(box, e, t, most) for e, t in zip(efforts, whole, strict=True)]
         )

@@ -43,10 +43,7 @@ class LinkageBoard(Board):
 
     def spots(self) -> list[Spot]:
         """Return both arms."""
-        return [
-            Spot("pedal.pivot_to_pushrod", 22),
-            Spot("pedal.pivot_to_pad", 20),
-        ]
+        return [Spot("pedal.pivot_to_pushrod", 22), Spot("pedal.pivot_to_pad", 20)]
 
     def read(self) -> None:
         """Find how the linkage stands."""

@@ -6,7 +6,7 @@ from PySide6.QtGui import QBrush, QColor, QPainter
 
 from urgens.studies.sizing import MissedWindow
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, BoreRatioGrid
-from urgens.ui.theme.paint import T, pen, width
+from urgens.ui.theme.paint import T, outline, pen, width
 from urgens.ui.widgets.board import write
 
 Stretch = tuple[float, float, MissedWindow]
@@ -93,8 +93,7 @@ class MapPicture:
             for left, right in _unlike(found[row - 1], stretches) if row else []:
                 ends = (self.point(row, ratio).x() for ratio in (left, right))
                 painter.drawLine(*(QPointF(x, y) for x in ends))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(pen(T.ink, 1))
+        outline(painter, T.ink, 1)
         painter.drawRect(box)
 
     def _paint_axes(self, painter: QPainter, tall: float) -> None:

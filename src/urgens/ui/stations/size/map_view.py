@@ -21,7 +21,7 @@ from urgens.studies.sizing import MissedWindow
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, BoreRatioGrid
 from urgens.ui.stations.size.map_picture import WORDS, MapPicture
-from urgens.ui.theme.paint import T, metrics, pen
+from urgens.ui.theme.paint import T, metrics, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.painted import Painted
@@ -159,8 +159,7 @@ class MapView(Painted):
         if ranked:
             row, column = ranked[0]
             best = self.point(row, float(RATIOS[column]))
-            painter.setPen(pen(T.good, 2.5))
-            painter.setBrush(Qt.BrushStyle.NoBrush)
+            outline(painter, T.good, 2.5)
             painter.drawEllipse(best, 8, 8)
         at = self.point(choices.own, min(max(choices.ratio, LOWEST), HIGHEST))
         if ranked and (best - at).manhattanLength() > 60:

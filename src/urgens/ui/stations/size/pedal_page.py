@@ -13,10 +13,12 @@ from urgens.ui.session import Session
 from urgens.ui.stations.size.linkage_board import LinkageBoard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import plain_label
@@ -127,18 +129,13 @@ class PedalPage(Page):
         self.drill.clicked.connect(self._move)
         self.caution, self.follows = wrapped(), wrapped()
         self.mount = ChoiceButton(session, "Pedal", "pedal.mount", MOUNTS, none="hanging, not said")
-        self.angles = QPushButton("Give the arms' angles")
-        self.angles.setProperty("role", "quiet")
-        self.angles.clicked.connect(self._give_angles)
-        self.hole = QPushButton("This hole is there")
-        self.hole.setProperty("role", "quiet")
-        self.hole.clicked.connect(self._note_hole)
+        self.angles = push_button("Give the arms' angles", "quiet", self._give_angles)
+        self.hole = push_button("This hole is there", "quiet", self._note_hole)
         self._fill()
 
     def _fill(self) -> None:
         drawing = QWidget()
-        column = QVBoxLayout(drawing)
-        column.setContentsMargins(0, 0, 0, 0)
+        column = tight(QVBoxLayout(drawing))
         column.addWidget(self.board, 3)
         self.axis = plain_label()
         self.axis.setProperty("role", "muted")

@@ -12,7 +12,7 @@ from urgens.guidance.words.setups import SetupRow, rows
 from urgens.quantity import ShownFigure, show, written
 from urgens.studies.compare import Column, columns
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, pen, width
+from urgens.ui.theme.paint import T, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
@@ -85,8 +85,7 @@ class SetUpsTable(Painted):
                 write(painter, row.name, QPointF(0, y + tall * 0.68), size=16)
                 self._draw_row(painter, row, y + tall * 0.68, across)
             if self.hasFocus():
-                painter.setPen(pen(T.front, 2))
-                painter.setBrush(Qt.BrushStyle.NoBrush)
+                outline(painter, T.front, 2)
                 painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
 
     def _draw_row(self, painter: QPainter, row: SetupRow, y: float, across: float) -> None:

@@ -3,7 +3,7 @@
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from urgens.document.kinds.bores import sold_bores
 from urgens.guidance.words.reasons import BoreRow, bore_rows, clamp
@@ -12,6 +12,8 @@ from urgens.quantity import AREA, FORCE, LENGTH, PRESSURE, UnitSystem, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen
 from urgens.ui.widgets.board import write
+from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.seen import WhenSeen
@@ -183,12 +185,13 @@ class WhyPage(Page):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.view = WhyView(session)
-        self.more = QPushButton("What else is said, tried on this build")
-        self.more.setProperty("role", "quiet")
-        self.more.clicked.connect(lambda: self.place_asked.emit("sayings:"))
+        self.more = push_button(
+            "What else is said, tried on this build",
+            "quiet",
+            lambda: self.place_asked.emit("sayings:"),
+        )
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
+        column = tight(QVBoxLayout(whole))
         column.addWidget(self.view, 1)
         column.addWidget(self.more, 0, Qt.AlignmentFlag.AlignLeft)
         self.lay_out(whole, side=0)

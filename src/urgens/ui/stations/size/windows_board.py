@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from functools import partial
 
 import numpy as np
-from PySide6.QtCore import QPointF, QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF
 from PySide6.QtGui import QColor, QPainter
 
 from urgens.document import value_at
@@ -14,7 +14,7 @@ from urgens.guidance import Severity
 from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind, natural_step, retype, show
 from urgens.studies.sizing import SizingMap, holds_are_wanted
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, pen, width
+from urgens.ui.theme.paint import T, outline, pen, width
 from urgens.ui.widgets.board import Board, write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.figure_label import Spot
@@ -232,8 +232,7 @@ class WindowsBoard(Board):
         ends = [self._x(row, self._end(end)) for end in (row.low, row.high)]
         painter.fillRect(QRectF(left, y, right - left, BAR), QColor(T.band))
         painter.fillRect(QRectF(ends[0], y, ends[1] - ends[0], BAR), QColor(T.good_ground))
-        painter.setPen(pen(T.good, 1))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
+        outline(painter, T.good, 1)
         painter.drawRect(QRectF(ends[0], y, ends[1] - ends[0], BAR))
         for end, x in zip((row.low, row.high), ends, strict=True):
             if not isinstance(end, str):

@@ -4,13 +4,15 @@ from functools import partial
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
-from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QSizePolicy, QVBoxLayout, QWidget
 
 from urgens.guidance.tracing.ranking import Ranked
 from urgens.guidance.tracing.trace import Traced
 from urgens.guidance.words.figures import FigureWords
 from urgens.ui.theme.paint import T, pen
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -63,8 +65,7 @@ class CauseRow(QWidget):
         foot = QHBoxLayout()
         if not T.stands_back:
             foot.addWidget(wrapped("small", reason), 1)
-        self.place = QPushButton(place)
-        self.place.setProperty("role", "small")
+        self.place = push_button(place, "small")
         self.place.setAccessibleName(f"Show where: {place}")
         if not place or T.stands_back:
             self.place.hide()
@@ -97,9 +98,7 @@ class CauseRows(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.rows: dict[str, CauseRow] = {}
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(4)
+        column = tight(QVBoxLayout(self), 4)
         head = QHBoxLayout()
         head.addWidget(worded("What it may come from", "heading"), 1)
         head.addWidget(worded("of 100", "small"))

@@ -7,7 +7,9 @@ from PySide6.QtWidgets import QGridLayout, QPushButton, QWidget
 
 from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.tracing.tables import tables
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded, wrapped
 
 
@@ -19,8 +21,7 @@ class DoneList(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.buttons: dict[str, QPushButton] = {}
-        self._grid = QGridLayout(self)
-        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid = tight(QGridLayout(self))
         self._grid.setColumnStretch(1, 1)
 
     def show_run(self, run: TraceRun | None) -> None:
@@ -42,8 +43,7 @@ class DoneList(QWidget):
                          if each.id == one.outcome), one.outcome)  # fmt: skip
             self._grid.addWidget(worded(f"{one.at:%H:%M}", "small"), row, 0)
             self._grid.addWidget(wrapped("small", f"{words}: {told.lower()}"), row, 1)
-            button = QPushButton("×")
-            button.setProperty("role", "small")
+            button = push_button("×", "small")
             button.setAccessibleName(f"Take back: {words}, {told}")
             button.setFixedWidth(34)
             button.clicked.connect(partial(self.taken_back.emit, one.test))

@@ -33,6 +33,7 @@ from urgens.ui.stations.trace.seen_panel import WHEN, SeenPanel
 from urgens.ui.stations.trace.test_card import TestCard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import SOON, Background
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
@@ -85,9 +86,7 @@ class FaultPage(Page):
 
     def _columns(self) -> QWidget:
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(8)
+        column = tight(QVBoxLayout(whole), 8)
         self.danger.setProperty("role", "stop")
         strip = QHBoxLayout(self.danger)
         strip.setContentsMargins(12, 7, 12, 7)
@@ -96,9 +95,7 @@ class FaultPage(Page):
         column.addWidget(self.unlike)
         column.addWidget(self.first_area, 1)
         self.columns = QWidget()
-        row = QHBoxLayout(self.columns)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(12)
+        row = tight(QHBoxLayout(self.columns), 12)
         left = QWidget()
         into = QVBoxLayout(left)
         into.setContentsMargins(0, 0, 8, 0)

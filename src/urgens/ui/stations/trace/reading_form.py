@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QComboBox, QGridLayout, QLineEdit, QPushButton, QW
 from urgens.document import BuildErrors
 from urgens.guidance.tracing.readings import KINDS, Read, reading
 from urgens.quantity import FORCE, QuantityError, Units, completed
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded, wrapped
 
 CHOICES = {
@@ -42,9 +43,7 @@ class ReadingForm(QWidget):
         self.foot.setPlaceholderText("at a foot of")
         self.add.setProperty("role", "quiet")
         self.said.hide()
-        grid = QGridLayout(self)
-        grid.setContentsMargins(0, 0, 0, 0)
-        grid.setSpacing(4)
+        grid = tight(QGridLayout(self), 4)
         grid.addWidget(worded("A reading", "heading"), 0, 0, 1, 2)
         grid.addWidget(self.kind, 1, 0, 1, 2)
         grid.addWidget(self.value, 2, 0)

@@ -15,6 +15,7 @@ from urgens.ui.widgets.background import SOON, Background
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.elided_button import ElidedButton
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.scrolled import scrolled
@@ -86,9 +87,7 @@ class SayingsPage(Page):
 
     def _drawing(self) -> QWidget:
         whole = QWidget()
-        column = QVBoxLayout(whole)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(12)
+        column = tight(QVBoxLayout(whole), 12)
         for widget in (self.title, self.verdict, self.here, self.bars, self.limit):
             column.addWidget(widget)
         column.addStretch()

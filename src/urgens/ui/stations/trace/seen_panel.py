@@ -19,9 +19,11 @@ from urgens.document.ledger.history import HistoryEntry
 from urgens.document.ledger.traces import TraceRun
 from urgens.guidance.tracing.tables import TraceSign
 from urgens.guidance.tracing.trace import Traced
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.elided_button import ElidedButton
+from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -55,9 +57,7 @@ class SeenPanel(QWidget):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(6)
+        column = tight(QVBoxLayout(self), 6)
         head = QHBoxLayout()
         head.addWidget(worded("What is seen", "heading"), 1)
         head.addWidget(self.count)
@@ -148,8 +148,7 @@ class SeenPanel(QWidget):
         for place, one in enumerate(() if run is None else run.readings):
             row = QHBoxLayout()
             row.addWidget(wrapped("small", f"{one.reading}: {one.value} at {one.effort}"), 1)
-            button = QPushButton("×")
-            button.setProperty("role", "small")
+            button = push_button("×", "small")
             button.setAccessibleName(f"Take back: {one.reading} {one.value}")
             button.clicked.connect(partial(self.unread.emit, place))
             row.addWidget(button)

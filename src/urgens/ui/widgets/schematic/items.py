@@ -72,10 +72,7 @@ class PartItem(QGraphicsItem):
         return path
 
     def paint(
-        self,
-        painter: QPainter,
-        option: QStyleOptionGraphicsItem,
-        widget: QWidget | None = None,
+        self, painter: QPainter, option: QStyleOptionGraphicsItem, widget: QWidget | None = None
     ) -> None:
         self._hands.draw_part(painter, self.part)
 
@@ -126,10 +123,7 @@ class LineItem(QGraphicsItem):
         return stroker.createStroke(self._path)
 
     def paint(
-        self,
-        painter: QPainter,
-        option: QStyleOptionGraphicsItem,
-        widget: QWidget | None = None,
+        self, painter: QPainter, option: QStyleOptionGraphicsItem, widget: QWidget | None = None
     ) -> None:
         painter.setBrush(Qt.BrushStyle.NoBrush)
         if self._hands.is_chosen(self.line.where):
