@@ -86,6 +86,9 @@ def test_more_turns_are_never_less_risk() -> None:
         ([(2.0, "front"), (2.0, "front", True)], 2.5, "done", 2.0),  # repeated wet
         ([(4.0, "front")], 2.5, "forward", 2.0),  # it was lucky
         ([(0.0, "rear")], 5.0, "forward", 0.0),  # no further to the front
+        ([(3.0, "rear"), (2.0, "front")], 5.0, "rearward", 2.5),  # not bracketed: a step between
+        ([(3.0, "rear"), (2.5, "none")], 5.0, "done", 2.5),  # bracketed by what did not lock
+        ([(2.5, "front", True), (2.0, "front")], 2.5, "again", 2.0),  # the wet one was elsewhere
     ],
 )
 def test_the_steps(stops: list[Any], risky_from: float, kind: str, setting: float) -> None:

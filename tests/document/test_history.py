@@ -76,6 +76,15 @@ def test_a_figure_that_was_only_assumed_and_is_measured_is_a_note(van: Build) ->
     assert made.history[-1].what == f"Front pad friction {van.front.brake.pad_friction} → 0.41"  # type: ignore[union-attr]
 
 
+def test_a_note_and_a_change_of_one_hour_are_two_entries(van: Build) -> None:
+    """What was found out is no change of the vehicle: neither is laid into the other."""
+    guessed = with_changes(van, {"evidence": {FRICTION: {"state": "assumed"}}})
+    note = saved(guessed, changed(guessed, BuildChange("", {FRICTION: 0.41})))
+    change = saved(note, with_changes(note, {"targets.surface": 0.7}), NOW + timedelta(minutes=9))
+
+    assert [one.kind for one in change.history[-2:]] == ["note", "change"]
+
+
 def test_many_figures_are_counted_and_named_by_place(van: Build) -> None:
     changes = {
         "pedal.pivot_to_pad": "14 in", "pedal.pivot_to_pushrod": "2.5 in", "targets.surface": 0.8,

@@ -1,5 +1,6 @@
 """The order of the work against every order there is; what follows of layouts and records."""
 
+from collections.abc import Iterable, Sequence
 from datetime import date, datetime, time, timedelta
 from itertools import permutations
 
@@ -9,6 +10,7 @@ from hypothesis import strategies as st
 
 from urgens.document import Build, changed, demo, own_vehicle, with_changes, with_setup
 from urgens.guidance.condition.consequences import asked_by
+from urgens.guidance.condition.joints import opened_since_bled
 from urgens.guidance.planning.due import due
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.order import ordered
@@ -341,3 +343,105 @@ def test_what_a_change_asks_for(
 
 def test_what_is_only_wanted_asks_for_nothing(van: Build) -> None:
     assert not asked_by(van, ["targets.deceleration"]).anything
+
+
+# --- what decides ------------------------------------------------------------------------------
+
+
+def cost(row: Sequence[Job], begun: Iterable[str]) -> tuple[int, int, int]:
+    """Return bleeds, minutes with a circuit open, ways between places: written out once more."""
+    is_open, bleeds, minutes, ways = set(begun), 0, 0, 0
+    for before, job in zip([row[0], *row], row, strict=False):
+        bleeds += len(is_open & set(job.shut))
+        is_open = (is_open - set(job.shut)) | set(job.opens)
+        minutes += job.minutes * len(is_open)
+        ways += before.place != job.place
+    return bleeds + len(is_open), minutes, ways
+
+
+def cheapest(jobs: Sequence[Job], begun: Iterable[str]) -> tuple[int, int, int]:
+    """Return the least of every order that keeps what comes before what."""
+    kept = [
+        row
+        for row in permutations(jobs)
+        if all(set(job.after) <= {one.name for one in row[:at]} for at, job in enumerate(row))
+    ]
+    return min(cost(row, begun) for row in kept)
+
+
+@settings(max_examples=60, deadline=None)
+@given(some_jobs().filter(lambda jobs: len(jobs) < 6), st.sets(st.sampled_from(CIRCUITS)))
+def test_of_as_few_bleeds_the_shortest_time_open_wins_then_the_fewest_ways(
+    jobs: list[Job], begun: set[str]
+) -> None:
+    named = {job.name for job in jobs}
+    made = [job for job in ordered(jobs, bleed, begun).jobs if job.name in named]
+
+    assert cost(made, begun) == cheapest(jobs, begun)
+
+
+def test_equal_orders_keep_the_order_they_came_in() -> None:
+    jobs = [Job(name, 10, "") for name in ("b", "a", "c")]
+
+    assert [job.name for job in ordered(jobs, bleed).jobs] == ["b", "a", "c"]
+
+
+def test_a_night_ends_with_the_next_morning() -> None:
+    """Bled at five in the afternoon, read at nine: twelve hours have passed, not a whole day."""
+    jobs = [Job("bleed", 60, ""), Job("read", 15, "", after=("bleed",), waits=12.0)]
+    when = scheduled(jobs, datetime(2026, 5, 1, 16), Hours())
+
+    assert [slot.start for slot in when.slots] == [
+        datetime(2026, 5, 1, 16), datetime(2026, 5, 2, 9),
+    ]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("path", "opens", "moves"),
+    [
+        ("master.bar_offset", (), True),  # a bar is set with everything shut
+        ("master.bar_length", (), True),
+        ("pedal.pivot_to_pushrod", (), True),
+        ("front.tyre.rolling_radius", (), True),
+        ("front.brake.pad_friction", (), True),
+        ("front.brake.clearance", (), False),
+        ("vehicle.load_cases[0].front_axle", (), False),
+        ("fluid.grade", ("all",), False),
+        ("warning_switch", (), False),
+        ("plumbing.parts", ("layout",), True),
+    ],
+)
+def test_what_is_opened_for_a_change_and_what_is_proved_moving(
+    path: str, opens: tuple[str, ...], moves: bool
+) -> None:
+    asked = asked_by(demo("roadster"), [path])
+
+    assert (asked.opens, asked.moves) == (opens, moves)
+
+
+def proved(build: Build) -> Build:
+    """A build bled, and proved standing and moving, in May."""
+    runs = [
+        {"procedure": name, "started": f"2026-05-0{day}T10:00", "ended": f"2026-05-0{day}T11:00"}
+        for day, name in enumerate(("bleed", "prove-standing", "prove-moving"), start=1)
+    ]
+    return with_changes(build, {"records": runs})
+
+
+def test_proofs_that_a_change_asks_for_are_planned_again(van: Build) -> None:
+    """The way to a set-up with another valve behind: gauged again, whatever May had."""
+    build = proved(van)
+    now = [job.name for job in plan(build).jobs]
+    then = {job.name: job for job in plan(build, with_setup(build, "load-sensing")).jobs}
+
+    assert now == []
+    assert {"Prove standing", "Prove moving, bed in"} <= set(then)
+
+
+def test_joints_made_before_the_last_bleeding_are_open_no_more(van: Build) -> None:
+    joint = {"joint": "L3.a", "state": "tight", "at": "2026-04-30T09:00"}
+    build = with_changes(proved(van), {"joints": [joint]})
+    after = with_changes(proved(van), {"joints": [{**joint, "at": "2026-05-04T09:00"}]})
+
+    assert opened_since_bled(build) == ()
+    assert opened_since_bled(after) == ("L3",)

@@ -15,8 +15,17 @@ from urgens.bench.trainer.hidden_fault import with_causes
 from urgens.document import Build, BuildErrors, demo, demo_names, loads, with_changes
 from urgens.document.validation import validated
 from urgens.guidance.procedures import NAMES, procedure
-from urgens.guidance.tracing.ranking import OTHER, TraceEvidence, Tracing, entropy, with_readings
-from urgens.guidance.tracing.readings import TraceReading, reading
+from urgens.guidance.tracing.ranking import (
+    OPENING,
+    OTHER,
+    SECOND,
+    TraceEvidence,
+    Tracing,
+    costs,
+    entropy,
+    with_readings,
+)
+from urgens.guidance.tracing.readings import TraceReading, _by_mass, reading
 from urgens.guidance.tracing.simulated import EFFECTS
 from urgens.guidance.tracing.tables import Tables, tables
 from urgens.guidance.tracing.trace import last_change, raised_by, traced
@@ -305,3 +314,57 @@ def test_little_at_the_rear_screw_is_a_blocked_line_and_heat_tells_the_share() -
     assert even.value == pytest.approx(400.0 / 40.0)
     hot = traced(build, TraceEvidence({"front-early": True}, {}, (even,)))
     assert hot.ranked[0].cause.id in ("glazed-rear", "hose-blocked-rear", "knee-low")
+
+
+# --- what decides what is asked next -------------------------------------------------------------
+
+
+def test_an_open_joint_and_a_second_person_count_as_minutes() -> None:
+    for test in tables().tests:
+        more = OPENING * test.opens + SECOND * (test.people > 1)
+        assert costs(test) == test.minutes + more
+    assert min(OPENING, SECOND) > 0.0
+    assert any(test.people > 1 for test in tables().tests)
+    assert any(test.opens for test in tables().tests)
+
+
+def test_a_test_whose_sign_was_answered_is_not_asked_again() -> None:
+    tracing = Tracing(demo("library"))
+    answering = [test for test in tracing.tests if test.answers]
+    assert answering
+    for test in answering:
+        for seen in (True, False):
+            known = TraceEvidence({test.answers[0]: seen}, {})
+            shares = tracing.shares(known, with_readings(tracing, (), 0))
+            assert test.id not in [one.test.id for one in tracing.next_tests(known, shares)]
+
+
+def test_the_next_test_is_the_one_that_tells_most_a_minute() -> None:
+    tracing = Tracing(demo("library"))
+    known = TraceEvidence({"sinks": True}, {})
+    found = tracing.next_tests(known, tracing.shares(known, with_readings(tracing, (), 0)))
+
+    gains = [one.gain for one in found]
+    assert gains == sorted(gains, reverse=True)
+    assert gains[0] > gains[-1]
+
+
+def test_heat_is_work_over_mass() -> None:
+    """Twice the iron in front gets half as warm by the same work."""
+    iron = {"front.brake.rotor_mass": "4 kg", "rear.brake.rotor_mass": "4 kg"}
+    build = with_changes(demo("roadster"), iron)
+    heavy = with_changes(build, {"front.brake.rotor_mass": "8 kg"})
+
+    assert _by_mass(build, "heat-ratio") == pytest.approx(1.0)
+    assert _by_mass(heavy, "heat-ratio") == pytest.approx(0.5)
+    assert _by_mass(heavy, "travel") == 1.0
+
+
+def test_a_cause_that_is_bled_away_says_that_a_circuit_is_bled() -> None:
+    build = demo("library")
+    bled = [one for one in Tracing(build).causes if one.mend == "bleed"]
+    assert bled
+    for cause in bled:
+        back = way_back(build, cause)
+        assert (back.bleeds, back.opened) == (True, ())
+        assert back.proves == ("leak-test", "three-strokes")

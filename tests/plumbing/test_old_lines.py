@@ -34,6 +34,20 @@ def test_the_line_itself_fits_either_way_round() -> None:
     assert list(tried_words(back, UnitSystem.METRIC)) == ["fits, its other end first"]
 
 
+def test_its_ends_are_turned_with_it() -> None:
+    """Two nuts that differ: the other end first, they stand the other way round."""
+    other = END.model_copy(update={"nut": "M12x1.0"})
+    made = made_of(LEGS)
+    line = replace(made, line=made.line.model_copy(update={"ends": (END, other)}))
+    back = tried(OldLine(SHEET.length, bend_sheet(LEGS[::-1], RADIUS), ends=(other, END)), line)
+    wrong = tried(OldLine(SHEET.length, SHEET, ends=(other, END)), line)
+
+    assert back is not None
+    assert wrong is not None
+    assert (back.fits, back.turned, back.other_nuts) == (True, True, False)
+    assert wrong.other_nuts
+
+
 @given(st.floats(0.05, 0.6), st.floats(-3.0, 3.0), st.floats(0.1, 2.5))
 def test_a_sheet_turned_is_that_of_the_route_walked_the_other_way(
     feed: float, rotation: float, angle: float
