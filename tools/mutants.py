@@ -1,8 +1,9 @@
 """Plants small changes in code that decides, and tells which of them no test sees.
 
-mutants.py [--count 150] [--seed 1] [--since REV] [FILE ...]: the files named, else those changed
-since a revision. Each change is tried with the tests that go through its line, as coverage tells
-it; what lives is printed with its place. The exit code is 1 where something lives.
+mutants.py [--count 150] [--seed 1] [--since REV] [--tests PATH ...] [FILE ...]: the files named,
+else those changed since a revision. Each change is tried with the tests that go through its line,
+as coverage tells it, or with those named; what lives is printed with its place. The exit code is 1
+where something lives.
 """
 
 import argparse
@@ -157,14 +158,15 @@ def main() -> int:
     asked.add_argument("--count", type=int, default=150)
     asked.add_argument("--seed", type=int, default=1)
     asked.add_argument("--since", default="HEAD~1")
+    asked.add_argument("--tests", nargs="+", default=[])
     asked.add_argument("files", nargs="*", type=Path)
     options = asked.parse_args()
     files = [path.resolve() for path in options.files] or changed(options.since)
     chance = random.Random(options.seed)
     known = [mutant for path in files for mutant in mutants(path)]
     chosen = chance.sample(known, min(options.count, len(known)))
-    data = covered(ROOT / ".mutants" / "coverage")
-    tried = [(mutant, tests_of(data, mutant, chance)) for mutant in chosen]
+    data = None if options.tests else covered(ROOT / ".mutants" / "coverage")
+    tried = [(m, options.tests if data is None else tests_of(data, m, chance)) for m in chosen]
     with ThreadPoolExecutor(2) as pool:
         alive = list(pool.map(lambda one: not one[1] or lives(*one), tried))
     for (mutant, tests), living in zip(tried, alive, strict=True):

@@ -5,6 +5,7 @@ What a command computes with is imported once it is clear which one is to be run
 
 import argparse
 import errno
+import gc
 import io
 import os
 import sys
@@ -126,4 +127,8 @@ def _let_words_go() -> None:
 
 def _command(name: str) -> Callable[[argparse.Namespace], int]:
     """Return the function that runs a command, out of its file."""
-    return import_module(f"urgens.cli.{MODULE_OF[name]}").RUN[name]  # type: ignore[no-any-return]
+    gc.disable()  # hardly anything of what is loaded goes again
+    try:
+        return import_module(f"urgens.cli.{MODULE_OF[name]}").RUN[name]  # type: ignore[no-any-return]
+    finally:
+        gc.enable()

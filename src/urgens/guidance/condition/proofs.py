@@ -3,19 +3,18 @@
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from datetime import datetime
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 from urgens.document import Build
 from urgens.document.ledger.proof import GaugeRun
 from urgens.guidance.condition.joints import joints
-from urgens.guidance.procedures import Procedure, procedure
-from urgens.guidance.procedures.facts import Facts
-from urgens.guidance.procedures.proving import ALL, PROOFS
-from urgens.guidance.procedures.records import records, title_of
 from urgens.guidance.rules.finding import Finding, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.solve import Solution
+
+if TYPE_CHECKING:
+    from urgens.guidance.procedures import Procedure
 
 MOVING = "prove-moving"
 DRY = ("dry", "checked")
@@ -42,8 +41,11 @@ def standing_proofs(build: Build, before: datetime | None = None) -> tuple[Stand
 
     The procedures that the layout allows; all of them at once count for each.
     """
-    found = []
-    facts = Facts(build)
+    from urgens.guidance.procedures.facts import Facts  # they are many, and not everyone asks
+    from urgens.guidance.procedures.proving import PROOFS
+    from urgens.guidance.procedures.records import records
+
+    found, facts = [], Facts(build)
     for name in PROOFS:
         refused = records()[name].refusal(facts)
         if refused is not None:
@@ -54,6 +56,8 @@ def standing_proofs(build: Build, before: datetime | None = None) -> tuple[Stand
 
 
 def _state(build: Build, name: str, before: datetime | None) -> StandingProof:
+    from urgens.guidance.procedures.proving import ALL
+
     runs = [
         one
         for one in build.records
@@ -105,6 +109,8 @@ def open_proofs(build: Build, before: datetime | None = None) -> tuple[str, ...]
 
 
 def _named(proofs: tuple[str, ...]) -> str:
+    from urgens.guidance.procedures.records import title_of
+
     return ", ".join(f"“{title_of(name)}”" for name in proofs)
 
 
@@ -127,11 +133,13 @@ def held_from_moving(build: Build) -> tuple[str, ...]:
 
 def procedure_now(
     build: Build, name: str, method: str | None = None, opened: Iterable[str] = ()
-) -> Procedure:
+) -> "Procedure":
     """Return a procedure for a build, with what stands against it now.
 
     build, name, method, opened: as `procedure` takes them. Raises BuildErrors as it does.
     """
+    from urgens.guidance.procedures import procedure
+
     made = procedure(build, name, method, opened)
     if name != MOVING:
         return made

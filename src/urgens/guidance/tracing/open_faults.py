@@ -19,12 +19,12 @@ def open_run(build: Build) -> tuple[int, TraceRun] | None:
 @rule("fault-stops")
 def fault_stops(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     """Say why the vehicle stands while a fault is followed."""
-    from urgens.guidance.tracing.ranking import TraceEvidence
-    from urgens.guidance.tracing.together import stops
-
     found = open_run(solution.build)
     if found is None:
         return
+    from urgens.guidance.tracing.ranking import TraceEvidence  # the tables of tracing, late
+    from urgens.guidance.tracing.together import stops
+
     place, run = found
     seen = {one.sign: one.seen for one in run.signs}
     for said in stops(TraceEvidence(seen, {one.test: one.outcome for one in run.tests}))[:1]:
