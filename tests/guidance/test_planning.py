@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Sequence
 from datetime import date, datetime, time, timedelta
 from itertools import permutations
+from typing import Any
 
 import pytest
 from hypothesis import given, settings
@@ -18,7 +19,8 @@ from urgens.guidance.planning.plan import WorkPlan, came, plan
 from urgens.guidance.planning.schedule import Hours, scheduled
 from urgens.plumbing.kit import audit
 
-CIRCUITS = ("front", "rear", "third")
+BOTH = ("front", "rear")
+CIRCUITS = (*BOTH, "third")
 PLACES = ("bench", "rear axle", "front axle", "road")
 START = datetime(2026, 5, 1, 17)  # a Friday
 
@@ -445,3 +447,97 @@ def test_joints_made_before_the_last_bleeding_are_open_no_more(van: Build) -> No
 
     assert opened_since_bled(build) == ()
     assert opened_since_bled(after) == ("L3",)
+
+
+# Minutes as the page of the trade has them (common practice): a line is bent in 15 and laid in
+# 10 more, a part fitted in 15, a cylinder bled on the bench in 45 and put in in 45, a proof 10.
+FROM_NOTHING = [
+    # name, minutes, people, place, opens, bleeds, after, hours to wait
+    ("Bend, flare 7 lines", 7 * 15, 1, "bench", (), (), (), 0),
+    ("Cylinder, on the bench", 45, 1, "bench", (), (), (), 0),
+    ("Cylinder and rod in", 45, 1, "pedal box", BOTH, (), ("Cylinder, on the bench",), 0),
+    ("Lines and parts in", 7 * 10 + 5 * 15, 1, "underneath", BOTH, (),
+     ("Bend, flare 7 lines", "Cylinder and rod in"), 0),
+    ("Fill and bleed both", 44, 2, "all round", (), BOTH, ("Lines and parts in",), 0),
+    ("Travel, next morning", 15, 1, "pedal box", (), (), ("Fill and bleed both",), 12),
+    ("Prove standing", 8 * 10, 2, "all round", (), (), ("Travel, next morning",), 0),
+    ("Prove moving, bed in", 60, 2, "road", (), (), ("Prove standing",), 0),
+    ("Every joint, looked at", 30, 1, "all round", (), (), ("Prove moving, bed in",), 1),
+]  # fmt: skip
+TO_A_VALVE = [
+    ("Strip and record", 40, 1, "all round", (), (), (), 0),
+    ("Bend, flare 2 lines", 2 * 15, 1, "bench", (), (), (), 0),
+    ("Lines and parts in", 2 * 10 + 15, 1, "underneath", ("rear",), (),
+     ("Strip and record", "Bend, flare 2 lines"), 0),
+    ("Fill and bleed rear", 25, 2, "all round", (), ("rear",), ("Lines and parts in",), 0),
+    ("Travel, next morning", 15, 1, "pedal box", (), (), ("Fill and bleed rear",), 12),
+    ("Prove standing", 9 * 10, 2, "all round", (), (), ("Travel, next morning",), 0),
+    ("Prove moving, bed in", 60, 2, "road", (), (), ("Prove standing",), 0),
+    ("Every joint, looked at", 30, 1, "all round", (), (), ("Prove moving, bed in",), 1),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("to", "rows", "claim", "renews"),
+    [
+        (None, FROM_NOTHING, "Opened once: bled 2 times, not 4", True),
+        ("load-sensing", TO_A_VALVE, "Opened once: bled once", False),
+    ],
+)
+def test_a_whole_plan_as_it_is_worked_out_by_hand(
+    van: Build, to: str | None, rows: list[Any], claim: str, renews: bool
+) -> None:
+    found = plan(van, None if to is None else with_setup(van, to))
+    made = [
+        (j.name, j.minutes, j.people, j.place, j.opens, j.bleeds, j.after, j.waits)
+        for j in found.jobs
+    ]
+
+    assert made == rows
+    assert (found.claim, found.renews) == (claim, renews)
+    assert found.minutes == sum(row[1] for row in rows)
+    assert found.together == sum(row[1] for row in rows if row[2] > 1)
+
+
+def test_nothing_to_do_says_so() -> None:
+    build = proved(demo("library"))
+    found = plan(build)
+
+    assert (found.claim, found.jobs, found.renews) == ("Nothing is open", (), False)
+
+
+def test_a_run_of_bleeding_that_was_left_is_no_job_beside_the_bleeding(van: Build) -> None:
+    left = [{"procedure": name, "started": "2026-01-01T00:00", "step": 2}
+            for name in ("bleed", "leak-test", "prove-standing", "overhaul")]  # fmt: skip
+    joint = {"joint": "L3.a", "state": "started", "at": "2026-01-01T00:00"}
+    names = [j.name for j in plan(with_changes(van, {"records": left, "joints": [joint]})).jobs]
+
+    assert [name for name in names if name.startswith("Go on")] == [
+        "Go on: Overhaul the cylinder"]  # fmt: skip
+
+
+def test_a_proof_that_stands_is_not_made_again_where_nothing_was_opened(van: Build) -> None:
+    """An item is left that opens nothing: what was proved in May stays proved."""
+    build = with_changes(proved(van), {"open_items": [{"what": "paint the bracket"}]})
+    names = [job.name for job in plan(build).jobs]
+
+    assert names == ["paint the bracket"]
+
+
+def test_an_item_opens_what_it_is_at_and_nothing_elsewhere(van: Build) -> None:
+    items = [{"what": "nut", "place": "L3.a"}, {"what": "mat", "place": "cabin"}]
+    jobs = {job.name: job for job in plan(with_changes(proved(van), {"open_items": items})).jobs}
+
+    assert (jobs["nut"].opens, jobs["mat"].opens) == (("front",), ())
+
+
+@pytest.mark.parametrize("minutes", [9 * 60, 9 * 60 + 1])
+def test_what_fits_into_a_day_is_not_torn(minutes: int) -> None:
+    """Nine hours are a day: begun the next morning; a minute more is begun at once."""
+    jobs = [Job("short", 30, ""), Job("long", minutes, "")]
+    when = scheduled(jobs, datetime(2026, 5, 1, 9), Hours())
+    starts = [slot.start for slot in when.slots if slot.job == 1]
+
+    assert starts[0] == (
+        datetime(2026, 5, 2, 9) if minutes == 9 * 60 else datetime(2026, 5, 1, 9, 30)
+    )
