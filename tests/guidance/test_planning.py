@@ -18,6 +18,7 @@ from urgens.guidance.planning.order import ordered
 from urgens.guidance.planning.plan import WorkPlan, came, plan
 from urgens.guidance.planning.schedule import Hours, scheduled
 from urgens.plumbing.kit import audit
+from urgens.quantity import UnitSystem
 
 BOTH = ("front", "rear")
 CIRCUITS = (*BOTH, "third")
@@ -541,3 +542,67 @@ def test_what_fits_into_a_day_is_not_torn(minutes: int) -> None:
     assert starts[0] == (
         datetime(2026, 5, 2, 9) if minutes == 9 * 60 else datetime(2026, 5, 1, 9, 30)
     )
+
+
+def test_what_a_plan_says_and_what_it_wants(van: Build) -> None:
+    found = plan(van, with_setup(van, "load-sensing"))
+    why = {job.name: job.why for job in found.jobs}
+
+    assert why["Lines and parts in"] == "all by hand, then tight: Load-sensing valve"
+    assert why["Prove standing"] == "no leaks, see the ports open, gauge the valve and 6 more"
+    assert [(one.what, one.count) for one in found.missing] == [
+        ("Load-sensing valve", 1), ("Nut 1/2-20", 1), ("Nut 3/8-24", 3), ("Nut 7/16-24", 1),
+        ("Nut 9/16-18", 1),
+    ]  # fmt: skip
+    assert {one.job for one in found.holds} == {"Prove standing"}
+
+
+def test_an_item_that_holds_the_vehicle_is_held_by_its_own_job(van: Build) -> None:
+    items = [{"what": "the nut by hand", "holds_vehicle": True}]
+    held = plan(with_changes(proved(van), {"open_items": items})).holds
+
+    assert [(one.what, one.job) for one in held] == [("the nut by hand", "the nut by hand")]
+
+
+def test_a_booster_that_goes_is_out_and_nothing_has_to_come_for_it(van: Build) -> None:
+    found = plan(van, with_changes(van, {"booster": {"kind": "none"}}))
+    names = [job.name for job in found.jobs]
+
+    assert "Booster out" in names
+    assert "Booster in" not in names
+    assert "Booster" not in [one.what for one in found.missing]
+
+
+@pytest.mark.parametrize(
+    ("path", "works"),
+    [("warning_switch", False), ("lines.fluid_volume", True), ("vehicle.wheelbase", True)],
+)
+def test_a_change_that_asks_for_one_thing_alone_asks_for_something(path: str, works: bool) -> None:
+    asked = asked_by(demo("library"), [path])
+
+    assert asked.anything
+    assert bool(asked.works) is works
+
+
+def test_pads_are_told_with_their_rate() -> None:
+    build = with_changes(
+        demo("library"),
+        {"front.brake.pad_thickness": "11 mm",
+         "proof": {"wear": [{"at": "2026-03-31T10:00", "since": "2026-03-01", "front": ["0.9 mm"],
+                             "rear": ["0.3 mm"]}]}},
+    )  # fmt: skip
+    rows = {one.what: one.why for one in due(build, date(2026, 4, 1), units=UnitSystem.METRIC)}
+
+    assert "down to 2.0 mm at 0.9 mm a month" in rows["Front pads, renewed"]
+
+
+@pytest.mark.parametrize(("day", "again"), [("2026-05-05", True), ("2026-05-12", False)])
+def test_joints_looked_at_a_week_after_a_drive_are_due_no_more(
+    van: Build, day: str, again: bool
+) -> None:
+    """Driven on the third: looked at on the fifth it is too soon, on the twelfth it counts."""
+    joint = {"joint": "L3.a", "state": "checked", "at": f"{day}T10:00"}
+    rows = [one.what for one in due(with_changes(proved(van), {"joints": [joint]}),
+                                    date(2026, 5, 20))]  # fmt: skip
+
+    assert ("Every joint again, after bedding" in rows) is again
