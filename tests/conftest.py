@@ -96,7 +96,12 @@ def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build],
     if T.dark or T.stands_back:
         use_theme(dressed, dark=False)  # as the next test expects it
     wait_for_all(60.0)  # it was told to stop: on a slow machine that takes a while
-    assert [type(widget) for widget in dressed.topLevelWidgets() if widget.isVisible()] == []
+    left = [
+        (type(widget).__name__, widget.accessibleName(), getattr(widget, "text", str)())
+        for widget in dressed.topLevelWidgets()
+        if widget.isVisible()
+    ]
+    assert left == []
     assert collect_again()  # no task is left, and garbage is collected
     assert python_threads() == threads
 
