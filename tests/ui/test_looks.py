@@ -191,3 +191,13 @@ def test_the_rail_folds_to_its_marks_in_a_narrow_window(window: MainWindow) -> N
     window.resize(1700, 1000)
     assert window.rail.width() == wide
     assert window.press.width() == 320
+
+
+def test_a_press_made_standing_back_keeps_its_hint_inside(window: MainWindow) -> None:
+    """Shown by a step back that comes before the press is made anew, it is no window of its own."""
+    window.stand_back()
+    try:
+        assert T.stands_back
+        assert window.press.hint.window() is window
+    finally:
+        window.stand_back()

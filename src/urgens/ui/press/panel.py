@@ -128,6 +128,7 @@ class PressPanel(QFrame):
         head.addStretch()
         head.addWidget(self.travel)
         self.hint = plain_label(HINT)
+        self.hint.setParent(self)  # also where no layout has it: else it would be a window
         self.hint.setWordWrap(True)
         self.hint.setProperty("role", "caption")
         foot_side, figures = QVBoxLayout(), QVBoxLayout()
