@@ -318,3 +318,15 @@ def test_an_empty_layout_is_bled_as_usual_and_its_amounts_are_not_told() -> None
     assert procedure(empty, "bleed").allowed
     assert amounts(empty).fluid is None
     assert set(amounts(empty).strokes.values()) == {None}
+
+
+def test_what_is_bled_again_is_refused_by_the_method_as_bleeding_is() -> None:
+    """One circuit with a residual valve: gravity is ruled out for all of it, and for a part."""
+    build = demo("tender")
+    whole, again = (procedure(build, name, "gravity", opened)
+                    for name, opened in (("bleed", ()), ("rebleed", ("fl",))))  # fmt: skip
+
+    assert not whole.allowed
+    assert (again.name, again.refused_because) == ("rebleed", whole.refused_because)
+    assert again.steps == ()
+    assert procedure(build, "rebleed", None, ("fl",)).steps

@@ -25,7 +25,7 @@ def pad_ways(build: Build, axle: Axle, units: Units | UnitSystem) -> Iterator[Bu
     axle: of a disc brake [-]; units: to write new figures in.
     What nobody measured is assumed; an effective radius is known as well as what it follows from.
 
-    The mean of the pad's two radii, as `document.brakes.disc`.
+    The mean of the pad's two radii, as `document.kinds.brakes.disc`.
     """
     brake, place = build.axle(axle).brake, f"{axle}.brake"
     assert isinstance(brake, Disc)

@@ -34,7 +34,7 @@ def bad_joins(plumbing: Plumbing) -> Iterator[BadJoin]:
 
     What is not known of a port or of an end is not judged.
 
-    Thread and seat have to match; `document.threads`.
+    Thread and seat have to match; `document.layout.threads`.
     """
     parts = {part.id: part for part in plumbing.parts}
     for index, line in enumerate(plumbing.lines):

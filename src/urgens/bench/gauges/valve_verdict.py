@@ -102,7 +102,7 @@ def read_valve(run: GaugeRun, wanted: Expected) -> ValveRead:
     """Return what readings say of a valve.
 
     run: of readings; wanted: what the build's valve is to show.
-    Source: the segmented fit of `bench.hinge`; verdicts by its limits: common practice.
+    Source: the segmented fit of `studies.valve_line_fit`; verdicts by its limits: common practice.
     """
     inlet, outlet = rising(run)
     error = gauge_error(run)

@@ -1,5 +1,7 @@
 """What to bleed again: after joints were opened, or between two set-ups."""
 
+from dataclasses import replace
+
 from urgens.document import Build, BuildErrors
 from urgens.document.circuits import Circuits, circuits_of
 from urgens.guidance.procedures.bleed import bleed
@@ -49,6 +51,8 @@ def rebleed(facts: Facts) -> Procedure:
         name in circuits.parts and circuits.parts[name].kind == CYLINDER for name in names
     )
     whole = bleed(facts)
+    if not whole.allowed:
+        return replace(whole, name="rebleed")
     steps = [
         step for step in whole.steps if not step.wheels or set(step.wheels) & wheels or cylinder
     ]

@@ -56,7 +56,9 @@ class Finding:
     basis: str
     where: str
     fixes: tuple[Fix, ...] = ()
-    chosen: bool = False  # the fix is what `guidance.recommending` finds, which takes a while
+    chosen: bool = (
+        False  # the fix is what `guidance.advice.recommendation` finds, which takes a while
+    )
 
     def printed(self) -> dict[str, Any]:
         """Return the finding as plain JSON values."""

@@ -26,8 +26,7 @@ BEGUN = 0.15  # of the hardest pressure: below it a metering valve or a threshol
 
 
 def _reducers(trial: SayingTrial) -> int:
-    kinds = [one.kind for one in trial.build.valves.rear]
-    return sum(kind not in ("metering", "residual") for kind in kinds)
+    return sum(valve.reduces for valve in trial.build.valves.rear)
 
 
 @saying("slows-fluid", "The valve slows the fluid")

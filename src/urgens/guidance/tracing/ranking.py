@@ -165,7 +165,7 @@ class Tracing:
 
         evidence: what is known; shares: of the causes (c + 1,) [-].
 
-        The largest expected drop of entropy a minute, all causes of little share taken as one.
+        The largest expected drop of entropy a minute, all causes of little share taken as one;
         equal ones in the table's order.
         """
         found = []
