@@ -8,9 +8,9 @@ from urgens.document import Build, BuildChange
 from urgens.document.circuits import circuits_of
 from urgens.document.edits.edit import dumped
 from urgens.document.ledger.records import Joint, State
-from urgens.guidance.rules.finding import Finding, Fix, Severity
+from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
+from urgens.guidance.words.figures import FigureWords
 from urgens.solve import Solution
 
 STATES: tuple[State, ...] = get_args(State)
@@ -127,8 +127,8 @@ def with_state(build: Build, names: tuple[str, ...], state: State, at: str) -> B
     return BuildChange(f"{what} {IN_WORDS[state]}", {"joints": [*kept, *made]})
 
 
-@rule("joint-not-tight")
-def joint_not_tight(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("joint-not-tight", Severity.DANGER)
+def joint_not_tight(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of joints that were only started when the pedal was pressed after."""
     build = solution.build
     presses = [
@@ -142,14 +142,11 @@ def joint_not_tight(solution: Solution, words: FigureWords) -> Iterator[Finding]
         after = [at for at in presses if joint.at is None or at > joint.at]
         if joint.state != "started" or not after:
             continue
-        yield Finding(
-            code="joint-not-tight",
-            severity=Severity.DANGER,
+        yield Remark(
             message=f"The joint {joint.joint} is recorded as started by hand, and the pedal was "
             f"pressed after, on {max(after):%Y-%m-%d at %H:%M}.",
             why="A nut that only holds by hand draws air as the pedal comes up, and may let go "
             "under a hard foot: that circuit is lost then.",
-            basis=COMMON_PRACTICE,
             where=f"joints[{index}]",
             fixes=(
                 Fix(f"Note that {joint.joint} is tight now", f"joints[{index}].state", "tight"),

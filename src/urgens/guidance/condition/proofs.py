@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING, Literal
 from urgens.document import Build
 from urgens.document.ledger.proof import GaugeRun
 from urgens.guidance.condition.joints import joints
-from urgens.guidance.rules.finding import Finding, Severity
+from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
+from urgens.guidance.words.figures import FigureWords
 from urgens.solve import Solution
 
 if TYPE_CHECKING:
@@ -147,8 +147,8 @@ def procedure_now(
     return replace(made, cautions=(*held, *made.cautions))
 
 
-@rule("proof-open")
-def proof_open(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("proof-open", Severity.WARNING)
+def proof_open(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a vehicle that was moved before a proof that its layout needs."""
     build = solution.build
     for at, where, reason in _moves(build):
@@ -156,13 +156,10 @@ def proof_open(solution: Solution, words: FigureWords) -> Iterator[Finding]:
         if not missing:
             continue
         said = f" The reason that was given: {reason}." if reason else ""
-        yield Finding(
-            code="proof-open",
-            severity=Severity.WARNING,
+        yield Remark(
             message=f"The vehicle was moved on {at:%Y-%m-%d} without a record of "
             f"{_named(missing)}.{said}",
             why="What does not hold standing does not hold moving: prove it before the next drive.",
-            basis=COMMON_PRACTICE,
             where=where,
         )
 

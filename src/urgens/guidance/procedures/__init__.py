@@ -6,28 +6,22 @@ from dataclasses import replace
 
 from urgens.document import Build, BuildErrors
 from urgens.guidance.procedures import (
-    at_cylinder,  # noqa: F401 - each registers what it makes
-    building,  # noqa: F401
-    proving,  # noqa: F401
+    proving,  # noqa: F401 - each registers what it makes
     rebleed,  # noqa: F401
-    taking_apart,  # noqa: F401
 )
-from urgens.guidance.procedures.bleed import METHODS, default_method
-from urgens.guidance.procedures.bleed_rules import CHECKED
 from urgens.guidance.procedures.closing import closing
-from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.facts import METHODS, Facts
 from urgens.guidance.procedures.making import made_for, makers
-from urgens.guidance.procedures.records import records
+from urgens.guidance.procedures.records import CHECKED, records
 from urgens.guidance.procedures.step import Method, Procedure, ProcedureStep
 
-__all__ = ["METHODS", "NAMES", "Facts", "Method", "Procedure", "ProcedureStep", "default_method",
-           "procedure"]  # fmt: skip
+__all__ = ["METHODS", "NAMES", "Facts", "Method", "Procedure", "ProcedureStep", "procedure"]
 
 NAMES = tuple(records())
 _without_steps = {record.id for record in records().values() if not record.steps}
-if _without_steps != makers():
-    odd = ", ".join(sorted(_without_steps ^ makers()))
-    raise ValueError(f"steps and functions do not go together: {odd}")
+_odd = (_without_steps - makers()) | (makers() - set(NAMES))
+if _odd:
+    raise ValueError(f"steps and functions do not go together: {', '.join(sorted(_odd))}")
 
 
 def procedure(

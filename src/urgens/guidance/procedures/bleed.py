@@ -1,47 +1,33 @@
 """Bleeding by each method, made for one layout: pairs with a bar, farthest first elsewhere."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Literal
 
-from urgens.guidance.procedures.bleed_rules import (
-    AFTER,
-    BEFORE,
-    CAUTIONS,
-    REFUSALS,
-    TOOLS,
-    steps_of,
-)
 from urgens.guidance.procedures.facts import Facts, both, said
 from urgens.guidance.procedures.making import maker
+from urgens.guidance.procedures.records import CAUTIONS, records
 from urgens.guidance.procedures.step import Method, Procedure, ProcedureStep, StepReading, Wheel
 from urgens.physics.axle import Axle
 
-METHODS: tuple[Method, ...] = ("pedal", "open-stroke", "pressure", "gravity", "vacuum")
 BUBBLES, COLOUR, STROKES = StepReading("bubbles"), StepReading("colour"), StepReading("strokes")
 Screw = Literal["", "outer", "inner"]
-UNDER = (
-    "A hose end out of the fluid draws air on the way back: keep it under all the time.",
-    "Less than one full turn open makes bubbles too small to leave.",
-)
+UNDER, FULL_TURN = CAUTIONS["hose-end"], CAUTIONS["full-turn"]
 
 
-def default_method(facts: Facts) -> Method:
-    """Return the method that suits a layout.
+def refusal(facts: Facts) -> str | None:
+    """Return why a layout rules its method out, None where it does not.
 
-    Source: common practice: open strokes with a bar, hold and crack elsewhere.
-    """
-    return "open-stroke" if facts.bar else "pedal"
-
-
-def refusal(facts: Facts, method: Method) -> str | None:
-    """Return why a layout rules a method out, None where it does not.
-
-    method: of bleeding.
     Source: common practice.
     """
-    for one in REFUSALS:
-        if one.method == method and one.when(facts):
-            return one.reason.format(axles=" and ".join(facts.residual))
+    if facts.by == "vacuum" and facts.load_sensing:
+        return (
+            "a load-sensing valve shuts while its axle hangs and nothing presses: vacuum draws "
+            "nothing through it; bleed with the pedal or with pressure"
+        )
+    if facts.by == "gravity" and facts.residual:
+        axles = " and ".join(facts.residual)
+        return f"the residual valve of the {axles} circuit holds back what only runs by itself"
     return None
 
 
@@ -51,24 +37,12 @@ def bleed(facts: Facts) -> Procedure:
 
     Source: common practice.
     """
-    method = facts.method or default_method(facts)
-    refused = refusal(facts, method)
+    refused = refusal(facts)
     if refused is not None:
-        return Procedure("bleed", method, refused_because=refused)
-    steps = (
-        *steps_of(BEFORE, facts, method),
-        *_wheels(facts, method),
-        *_dead_ends(facts),
-        *steps_of(AFTER, facts, method),
-    )
-    return Procedure(
-        "bleed",
-        method,
-        people=_people(facts, method),
-        tools=tuple(tool.words for tool in TOOLS if tool.when(facts, method)),
-        cautions=(*CAUTIONS, *UNDER),
-        steps=steps,
-    )
+        return Procedure("bleed", facts.by, refused_because=refused)
+    steps = (*_wheels(facts, facts.by), *_dead_ends(facts))
+    made = records()["bleed"].made(facts, steps)
+    return replace(made, method=facts.by, people=_people(facts, facts.by))
 
 
 def _people(facts: Facts, method: Method) -> int:
@@ -127,7 +101,7 @@ def _round(
     place = both(wheels)
     yield ProcedureStep(
         f"Put a hose on the screw of {place}; its end under clean fluid in a bottle of its own.",
-        UNDER[0],
+        UNDER,
         "fit",
         wheels,
         thing="hose and bottle",
@@ -171,7 +145,7 @@ def _cracked(
     yield ProcedureStep(
         "Press slowly and hold; call it.", "The screw is opened onto pressure.", "hold", wheels
     )
-    yield from _screw("open", wheels, screws, "Open {screw} of {wheel} one full turn.", UNDER[1])
+    yield from _screw("open", wheels, screws, "Open {screw} of {wheel} one full turn.", FULL_TURN)
     yield ProcedureStep(
         f"{both(wheels).capitalize()}: let the pedal go down, and hold it there.",
         "It must not come up while a screw is open.",
@@ -198,10 +172,8 @@ def _stroked(
     method: Method, wheels: tuple[Wheel, ...], screws: tuple[Screw, ...]
 ) -> Iterator[ProcedureStep]:
     """Yield open strokes: the screws stay open down and back, hose ends under fluid."""
-    yield ProcedureStep(
-        f"Look at {both(wheels)}: hose ends under fluid.", UNDER[0], "check", wheels
-    )
-    yield from _screw("open", wheels, screws, "Open {screw} of {wheel} one full turn.", UNDER[1])
+    yield ProcedureStep(f"Look at {both(wheels)}: hose ends under fluid.", UNDER, "check", wheels)
+    yield from _screw("open", wheels, screws, "Open {screw} of {wheel} one full turn.", FULL_TURN)
     yield ProcedureStep(
         f"{both(wheels).capitalize()}: full slow strokes, down and back, until clear.",
         "Both stay open, so that a bar stays square.",
@@ -225,7 +197,7 @@ def _flowing(
     method: Method, wheels: tuple[Wheel, ...], screws: tuple[Screw, ...]
 ) -> Iterator[ProcedureStep]:
     """Yield what flows without a foot: pushed, drawn, or by itself."""
-    yield from _screw("open", wheels, screws, "Open {screw} of {wheel} one full turn.", UNDER[1])
+    yield from _screw("open", wheels, screws, "Open {screw} of {wheel} one full turn.", FULL_TURN)
     how = {
         "pressure": "Let it be pushed through until it runs clear.",
         "vacuum": "Draw until it runs clear; bubbles past the thread of the screw do not count.",

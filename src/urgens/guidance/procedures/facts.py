@@ -1,10 +1,12 @@
 """What of a build shapes its procedures: who feeds whom, what is in the way, what is far."""
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Literal
 
 from urgens.document import Build
-from urgens.document.circuits import SINKS, circuits_of, warned
+from urgens.document.circuits import SINKS, Circuits, circuits_of, warned
 from urgens.document.layout.line_sheets import routed
 from urgens.document.residual_valves import behind_outlets
 from urgens.guidance.procedures.step import Method, Wheel
@@ -32,6 +34,14 @@ def both(wheels: tuple[Wheel, ...]) -> str:
     return " and ".join(said(wheel) for wheel in wheels)
 
 
+METHODS: tuple[Method, ...] = ("pedal", "open-stroke", "pressure", "gravity", "vacuum")
+When = Literal[
+    "booster", "no-booster", "warning-switch", "reducing", "load-sensing", "metering", "adjustable",
+    "residual", "two-circuits", "one-chamber", "two-chambers", "balance-bar", "one-cylinder",
+    "laid-out", "banjo", "by-foot", "by-pressure", "by-vacuum",
+]  # fmt: skip
+
+
 @dataclass(frozen=True)
 class Facts:
     """The facts of one build, and what was asked: a method of bleeding, what was opened."""
@@ -49,6 +59,14 @@ class Facts:
     def boosted(self) -> bool:
         """Whether a booster helps."""
         return self.build.booster.fitted
+
+    @property
+    def by(self) -> Method:
+        """The method of bleeding: what was asked for, else what suits the layout.
+
+        Source: common practice: open strokes with a bar, hold and crack elsewhere.
+        """
+        return self.method or ("open-stroke" if self.bar else "pedal")
 
     def screws(self, axle: Axle) -> int:
         """Return how many bleed screws a brake has; axle: whose."""
@@ -90,9 +108,25 @@ class Facts:
         )
 
     @cached_property
+    def laid(self) -> Circuits | None:
+        """The layout with its circuits, None where there is none."""
+        return circuits_of(self.build)
+
+    @cached_property
+    def words(self) -> dict[str, str]:
+        """What the texts of steps name of this build."""
+        laid = self.laid
+        bodies = (
+            part_name(laid, part).lower()
+            for part in laid.plumbing.parts
+            if part.wheel is None and part.kind not in ("plug", "hose")
+        ) if laid else ()  # fmt: skip
+        return {"pin": self.build.pedal.pivot_to_pushrod.text, "bodies": ", ".join(bodies)}
+
+    @cached_property
     def dead_ends(self) -> tuple[str, ...]:
         """Parts of the layout at which a line ends and nothing is bled, as they are called."""
-        laid = circuits_of(self.build)
+        laid = self.laid
         if laid is None:
             return ()
         return tuple(
@@ -112,7 +146,7 @@ class Facts:
 
     def _farthest(self) -> tuple[Wheel, ...]:
         """Return the wheels by the length of their lines, as usual where that is not known."""
-        laid = circuits_of(self.build)
+        laid = self.laid
         if laid is None:
             return FARTHEST
         made = {one.line.id: one.length for one in routed(laid.plumbing)}
@@ -124,3 +158,28 @@ class Facts:
             for wheel in FARTHEST
         }
         return tuple(sorted(FARTHEST, key=lambda wheel: -far[wheel]))
+
+
+# What a build or a method has to be for a step, a tool or a whole procedure.
+HOLDS: dict[When, Callable[[Facts], bool]] = {
+    "booster": lambda facts: facts.boosted,
+    "no-booster": lambda facts: not facts.boosted,
+    "warning-switch": lambda facts: facts.shuttle,
+    "reducing": lambda facts: facts.reducing,
+    "load-sensing": lambda facts: facts.load_sensing,
+    "metering": lambda facts: facts.metering,
+    "adjustable": lambda facts: facts.adjustable,
+    "residual": lambda facts: bool(facts.residual),
+    "two-circuits": lambda facts: facts.build.split != "single",
+    "one-chamber": lambda facts: facts.build.master.one_chamber,
+    "two-chambers": lambda facts: not facts.build.master.one_chamber,
+    "balance-bar": lambda facts: facts.bar,
+    "one-cylinder": lambda facts: not facts.bar,
+    "laid-out": lambda facts: facts.laid is not None,
+    "banjo": lambda facts: (
+        facts.laid is not None and any(part.kind == "banjo" for part in facts.laid.plumbing.parts)
+    ),
+    "by-foot": lambda facts: facts.by in ("pedal", "open-stroke"),
+    "by-pressure": lambda facts: facts.by == "pressure",
+    "by-vacuum": lambda facts: facts.by == "vacuum",
+}

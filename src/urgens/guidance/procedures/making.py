@@ -1,4 +1,4 @@
-"""A procedure from its record: the steps of the table, or those a function makes for the build."""
+"""A procedure from its record: the steps of the table, and what a function makes for the build."""
 
 from collections.abc import Callable
 
@@ -35,4 +35,5 @@ def made_for(record: ProcedureRecord, facts: Facts) -> Procedure:
     refused = record.refusal(facts)
     if refused is not None:
         return Procedure(record.id, refused_because=refused)
-    return record.fixed() if record.steps else _MAKERS[record.id](facts)
+    make = _MAKERS.get(record.id)
+    return record.made(facts) if make is None else make(facts)

@@ -1,6 +1,6 @@
 """What is written about each procedure once: title, group, what it needs, opens and proves."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 from functools import lru_cache
 from typing import Literal
 
@@ -8,43 +8,70 @@ from pydantic import Field
 
 from urgens.data import procedure_table, trace_table
 from urgens.document.model import TableRow
-from urgens.guidance.procedures.bleed_rules import CAUTIONS
-from urgens.guidance.procedures.facts import Facts
-from urgens.guidance.procedures.step import Action, Procedure, ProcedureStep, StepReading
+from urgens.guidance.procedures.facts import HOLDS, Facts, When
+from urgens.guidance.procedures.step import Action, Procedure, ProcedureStep, StepReading, Wheel
 
 Group = Literal["assemble", "bleed", "prove", "move", "mend"]
-Need = Literal["booster", "warning-switch", "reducing", "load-sensing", "metering", "two-circuits"]
-# What a build has to have for a procedure, and why there is nothing to do where it has not.
-NEEDS: dict[Need, tuple[Callable[[Facts], bool], str]] = {
-    "booster": (lambda facts: facts.boosted, "no booster is fitted"),
-    "warning-switch": (lambda facts: facts.shuttle, "no warning switch is in the lines"),
-    "reducing": (lambda facts: facts.reducing, "no valve that reduces is fitted"),
-    "load-sensing": (lambda facts: facts.load_sensing, "no load-sensing valve is fitted"),
-    "metering": (lambda facts: facts.metering, "no metering valve is fitted"),
-    "two-circuits": (
-        lambda facts: facts.build.split != "single",
-        "one circuit feeds all brakes: with it lost nothing is left to try",
-    ),
+# Why there is nothing to do in a build that has not what a procedure needs.
+LACKING: dict[When, str] = {
+    "booster": "no booster is fitted",
+    "warning-switch": "no warning switch is in the lines",
+    "reducing": "no valve that reduces is fitted",
+    "load-sensing": "no load-sensing valve is fitted",
+    "metering": "no metering valve is fitted",
+    "two-circuits": "one circuit feeds all brakes: with it lost nothing is left to try",
 }
-SAID = {"fluid": CAUTIONS[0], "stands": CAUTIONS[1]}
+CHECKED = "Have what was done looked at by a qualified person; local rules come first."
+CAUTIONS = {
+    "fluid": "Brake fluid blinds and eats paint: eyes covered, wings covered, water at hand.",
+    "stands": "Vehicle on stands, on level ground, wheels chocked; nobody under it while the pedal "
+    "is pressed.",
+    "checked": CHECKED,
+    "competent": "Only by someone who knows the work; otherwise a new cylinder. Have it looked at "
+    "by a qualified person.",
+    "hose-end": "A hose end out of the fluid draws air on the way back: keep it under all the "
+    "time.",
+    "full-turn": "Less than one full turn open makes bubbles too small to leave.",
+    "ground": "Private, closed, level, empty ground; belts; nobody in the way; somebody who can "
+    "help at hand.",
+    "standing": "No measured stop before every standing proof is done.",
+    "local": "Local rules and a qualified check come first.",
+}
 
 
-class RecordStep(TableRow):
-    """One step that is the same for every build; `read` is a field and its unit."""
+class ForSome(TableRow):
+    """What is only for builds and methods in which each of `when` holds."""
 
     text: str
+    when: tuple[When, ...] = ()
+
+    def is_for(self, facts: Facts) -> bool:
+        """Return whether a build has a use for it; facts: of the build and the method."""
+        return all(HOLDS[name](facts) for name in self.when)
+
+
+class RecordStep(ForSome):
+    """One step; `read`: a field and its unit, `after`: it follows what is made for a build."""
+
     why: str
     action: Action
     thing: str = ""
     read: str = ""
     seconds: int = 0
+    wheels: tuple[Wheel, ...] = ()
+    after: bool = False
 
-    def step(self, usual: StepReading | None) -> ProcedureStep:
-        """Return it as a step; usual: what is read where nothing else is named [-]."""
+    def step(self, facts: Facts, usual: StepReading | None) -> ProcedureStep:
+        """Return it as a step of a build; usual: what is read where nothing else is named [-]."""
         field, _, unit = self.read.partition(" ")
-        record = StepReading(field, unit) if field else usual
         return ProcedureStep(
-            self.text, self.why, self.action, record=record, thing=self.thing, seconds=self.seconds
+            self.text.format_map(facts.words) if "{" in self.text else self.text,
+            self.why,
+            self.action,
+            self.wheels,
+            StepReading(field, unit) if field else usual,
+            self.thing,
+            seconds=self.seconds,
         )
 
 
@@ -52,32 +79,42 @@ class ProcedureRecord(TableRow):
     """A procedure as the table has it.
 
     `opens` names what of the layout it opens where it mends, `proves` what is proved after it;
-    one without `steps` is made for each build by the function that is registered for its id.
+    where a function is registered for its id, that one makes what no table can have.
     """
 
     id: str
     title: str
     group: Group
-    needs: tuple[Need, ...] = ()
+    needs: tuple[When, ...] = ()
     opens: tuple[str, ...] = ()
     proves: tuple[str, ...] = ()
     people: int = Field(1, ge=1, le=3)
-    tools: tuple[str, ...] = ()
-    cautions: tuple[Literal["fluid", "stands"], ...] = ()
+    tools: tuple[str | ForSome, ...] = ()
+    cautions: tuple[str, ...] = ()
     steps: tuple[RecordStep, ...] = ()
 
     def refusal(self, facts: Facts) -> str | None:
         """Return why a build has no use for it, None where it has."""
-        lacking = (why for has, why in map(NEEDS.__getitem__, self.needs) if not has(facts))
-        return next(lacking, None)
+        return next((LACKING[name] for name in self.needs if not HOLDS[name](facts)), None)
 
-    def fixed(self) -> Procedure:
-        """Return the procedure whose steps are the same for every build."""
+    def steps_for(self, facts: Facts, *, after: bool = False) -> tuple[ProcedureStep, ...]:
+        """Return the steps of the table for a build; after: those that come last."""
         usual = StepReading("ok") if self.group == "mend" else None
-        cautions = tuple(SAID[name] for name in self.cautions)
-        steps = tuple(step.step(usual) for step in self.steps)
+        return tuple(
+            step.step(facts, usual)
+            for step in self.steps
+            if step.after is after and step.is_for(facts)
+        )
+
+    def made(self, facts: Facts, steps: tuple[ProcedureStep, ...] = ()) -> Procedure:
+        """Return the procedure for a build, with what was made for it between its own steps."""
+        tools = (ForSome(text=tool) if isinstance(tool, str) else tool for tool in self.tools)
         return Procedure(
-            self.id, people=self.people, tools=self.tools, cautions=cautions, steps=steps
+            self.id,
+            people=self.people,
+            tools=tuple(tool.text for tool in tools if tool.is_for(facts)),
+            cautions=tuple(CAUTIONS[name] for name in self.cautions),
+            steps=(*self.steps_for(facts), *steps, *self.steps_for(facts, after=True)),
         )
 
 
@@ -99,6 +136,10 @@ def records() -> Mapping[str, ProcedureRecord]:
         for name in record.proves:
             if name not in found:
                 raise ValueError(f"{record.id} proves {name}, which is no procedure")
+        unknown = [name for name in record.cautions if name not in CAUTIONS]
+        unknown += [name for name in record.needs if name not in LACKING]
+        if unknown:
+            raise ValueError(f"{record.id} names {unknown[0]}, which nothing is said about")
     return found
 
 

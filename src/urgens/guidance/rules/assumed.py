@@ -6,15 +6,15 @@ import numpy as np
 
 from urgens.document.catalogue import named
 from urgens.document.evidence import open_figures
-from urgens.guidance.rules.finding import Finding, Severity
+from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords, state
 from urgens.solve import AxleName, Solution
 from urgens.studies.settle import at_both_ends
 
 
-@rule("assumed-figure-decides")
-def assumed_figure_decides(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("assumed-figure-decides", Severity.WARNING)
+def assumed_figure_decides(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of an assumed figure at one end of whose spread the rear locks first."""
     roads = list(solution.roads)
     if (solution.lock.axle[:, roads] == AxleName.REAR).any():
@@ -35,9 +35,7 @@ def assumed_figure_decides(solution: Solution, words: FigureWords) -> Iterator[F
             case, road = np.argwhere(end)[-1]
             place = state(solution.system.case_names[case], float(surfaces[road]))
             called = named(solution.build, figure.path)
-            yield Finding(
-                code="assumed-figure-decides",
-                severity=Severity.WARNING,
+            yield Remark(
                 message=f"{called} is assumed at {figure.text}; at the {name} end of its "
                 f"spread ({figure.spread}) the rear locks first: {place}.",
                 why="What nobody measured decides whether the vehicle spins: settle it "

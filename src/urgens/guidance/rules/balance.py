@@ -5,10 +5,10 @@ from collections.abc import Iterator
 import numpy as np
 
 from urgens.document.kinds.valves import kind_of
-from urgens.guidance.rules.finding import Finding, Severity
+from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.thresholds import IDLE_REAR
-from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords, state, states
+from urgens.guidance.words.figures import FigureWords, state, states
 from urgens.physics.arrays import Bools
 from urgens.physics.valve_law import at_rest, through
 from urgens.physics.vehicle import attainable, demand
@@ -21,8 +21,8 @@ FORCE_BALANCE = "force and moment balance of the braked vehicle"
 KNEE_STEP = 2e5 / 6  # Pa, about 5 psi: finer than such valves are set
 
 
-@rule("rear-locks-first")
-def rear_locks_first(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("rear-locks-first", Severity.DANGER)
+def rear_locks_first(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell where the first lock is the rear axle, on any road from ice to the target's."""
     lock, roads = solution.lock, list(solution.roads)
     first = lock.axle[:, roads] == AxleName.REAR
@@ -33,9 +33,7 @@ def rear_locks_first(solution: Solution, words: FigureWords) -> Iterator[Finding
     mu = roads[place]
     first[case, place] = False  # said by itself
     also = f" Likewise {_places(solution, first)}." if first.any() else ""
-    yield Finding(
-        code="rear-locks-first",
-        severity=Severity.DANGER,
+    yield Remark(
         message=f"{state(solution.system.case_names[case], solution.surfaces[mu])}: the rear "
         f"wheels lock first, at {words.force(lock.effort[case, mu])} of foot and "
         f"{lock.z[case, mu]:.2f} g.{also}",
@@ -89,8 +87,8 @@ def highest_knee(solution: Solution, slope: float) -> float:
     return float(np.floor(needed.min() / KNEE_STEP - 0.5) * KNEE_STEP)
 
 
-@rule("rear-lifts")
-def rear_lifts(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("rear-lifts", Severity.DANGER)
+def rear_lifts(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell where the rear load is not positive at a deceleration the surface allows."""
     cases = solution.system.cases
     surfaces = np.array([solution.surfaces[road] for road in solution.roads])
@@ -101,9 +99,7 @@ def rear_lifts(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     case = int(np.argmax(lifted.any(axis=1)))
     mu = surfaces[lifted[case]].min()
     name = solution.system.case_names[case]
-    yield Finding(
-        code="rear-lifts",
-        severity=Severity.DANGER,
+    yield Remark(
         message=f"{state(name, mu)}: the rear wheels leave the ground at {lifts[case]:.2f} g.",
         why="Deceleration times centre-of-gravity height over wheelbase takes all the rear load.",
         basis=FORCE_BALANCE,
@@ -111,8 +107,8 @@ def rear_lifts(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     )
 
 
-@rule("deceleration-not-reached")
-def deceleration_not_reached(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("deceleration-not-reached", Severity.WARNING)
+def deceleration_not_reached(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when demand at the comfortable effort is below the deceleration wanted."""
     targets, made = solution.build.targets, solution.system
     comfortable, most = targets.comfortable_effort.value, float(made.max_effort)
@@ -123,9 +119,7 @@ def deceleration_not_reached(solution: Solution, words: FigureWords) -> Iterator
         return
     hopeless = reached[1] < targets.deceleration
     with_most = f"even {words.force(most)} gives" if hopeless else f"{words.force(most)} would give"
-    yield Finding(
-        code="deceleration-not-reached",
-        severity=Severity.DANGER if hopeless else Severity.WARNING,
+    yield Remark(
         message=f"“{made.case_names[0]}”: {words.force(comfortable)} of foot asks for "
         f"{reached[0]:.2f} g where {targets.deceleration:.2f} g is wanted; {with_most} "
         f"{reached[1]:.2f} g.",
@@ -133,11 +127,12 @@ def deceleration_not_reached(solution: Solution, words: FigureWords) -> Iterator
         "radius makes too little force at the tyres.",
         basis="the build's own targets",
         where="targets.deceleration",
+        severity=Severity.DANGER if hopeless else None,
     )
 
 
-@rule("rear-overtakes")
-def rear_overtakes(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("rear-overtakes", Severity.WARNING)
+def rear_overtakes(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell where the rear uses more adhesion than the front though it does not lock first."""
     if (solution.lock.axle[:, list(solution.roads)] == AxleName.REAR).any():
         return
@@ -146,9 +141,7 @@ def rear_overtakes(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     above = (points.lead > 0.0) & (points.z >= LOWEST) & (points.z <= target)
     for case in np.flatnonzero(above.any(axis=1)):
         name, z = made.case_names[case], points.z[case][above[case]]
-        yield Finding(
-            code="rear-overtakes",
-            severity=Severity.WARNING,
+        yield Remark(
             message=f"“{name}”: from {z.min():.2f} to {z.max():.2f} g the rear uses more grip "
             "than the front.",
             why="Pressed harder than the foot may, or on a road between those looked at, the rear "
@@ -160,8 +153,8 @@ def rear_overtakes(solution: Solution, words: FigureWords) -> Iterator[Finding]:
         return
 
 
-@rule("rear-idle")
-def rear_idle(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("rear-idle", Severity.WARNING)
+def rear_idle(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when the rear hardly works at the front's lock on the target road."""
     lock, target = solution.lock, solution.build.targets.surface
     at = (0, solution.surfaces.index(target))
@@ -170,27 +163,22 @@ def rear_idle(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     share = float(lock.rear_used[at] / lock.front_used[at])
     if share >= IDLE_REAR:
         return
-    yield Finding(
-        code="rear-idle",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"{state(solution.system.case_names[0], target)}: when the front locks the rear "
         f"uses {share * 100:.0f} % of the grip the front does, and {lock.z[at]:.2f} g is reached.",
         why="A rear that does little leaves the front to do all, so it locks early and the stop "
         "is longer than the road allows.",
-        basis=COMMON_PRACTICE,
         where="valves.rear",
     )
 
 
-@rule("adhesion-limit")
-def adhesion_limit(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("adhesion-limit", Severity.ADVICE)
+def adhesion_limit(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when an axle uses more adhesion than the rule draws its line at."""
     if solution.regulation.adhesion_limit:
         return
     rule_ = solution.system.rule
-    yield Finding(
-        code="adhesion-limit",
-        severity=Severity.ADVICE,
+    yield Remark(
         message=f"“{solution.case_name}”: an axle uses more grip than z ≥ 0.1 + "
         f"{rule_.steepness:g} (k − 0.2) leaves, for k from 0.2 to 0.8.",
         why="One axle does much more than its share, so a slippery road is used badly.",

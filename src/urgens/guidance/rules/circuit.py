@@ -6,12 +6,12 @@ from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.kinds.brakes.drum import Drum
 from urgens.document.kinds.valves import Valve, kind_of
 from urgens.document.kinds.valves.metering import Metering
-from urgens.guidance.rules.finding import Finding, Severity
+from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.light_press import LIGHT, front_shares
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.rules.valve_fixes import put_in, taken_out
 from urgens.guidance.thresholds import METERING
-from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords, listed
+from urgens.guidance.words.figures import FigureWords, listed
 from urgens.physics.axle import AXLES, Axle
 from urgens.physics.valve_law import InertiaSensingLaw, ValveLaw
 from urgens.solve import Solution
@@ -24,8 +24,8 @@ def _reducing(valves: tuple[Valve, ...]) -> list[int]:
     return [i for i, valve in enumerate(valves) if kind_of(valve).has_knee]
 
 
-@rule("two-reducing-in-series")
-def two_reducing_in_series(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("two-reducing-in-series", Severity.DANGER)
+def two_reducing_in_series(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of two or more reducing valves in one circuit."""
     for circuit in AXLES:
         valves = solution.build.valves.of(circuit)
@@ -33,14 +33,11 @@ def two_reducing_in_series(solution: Solution, words: FigureWords) -> Iterator[F
         if len(found) < 2:
             continue
         pressures = [_outlet(solution, circuit, count) for count in (0, len(valves))]
-        yield Finding(
-            code="two-reducing-in-series",
-            severity=Severity.DANGER,
+        yield Remark(
             message=f"The {circuit} circuit has {len(found)} reducing valves one behind the other: "
             f"of {words.pressure(pressures[0])} at the cylinder {words.pressure(pressures[1])} "
             f"reaches the {circuit} brakes.",
             why="Each takes its share of what the one before left, so hardly any is left.",
-            basis=COMMON_PRACTICE,
             where=f"valves.{circuit}[{found[1]}]",
             fixes=(
                 taken_out(
@@ -66,8 +63,8 @@ def _outlet(solution: Solution, circuit: Axle, count: int) -> float:
     return float((pressed.pressure if count else pressed.master)(circuit))
 
 
-@rule("reducing-in-front")
-def reducing_in_front(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("reducing-in-front", Severity.DANGER)
+def reducing_in_front(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a reducing valve in the front list."""
     valves = solution.build.valves.front
     found = _reducing(valves)
@@ -75,13 +72,10 @@ def reducing_in_front(solution: Solution, words: FigureWords) -> Iterator[Findin
         return
     names = listed([f"the {listed_place(i)}" for i in found])
     verb = "reduces" if len(found) == 1 else "reduce"
-    yield Finding(
-        code="reducing-in-front",
-        severity=Severity.DANGER,
+    yield Remark(
         message=f"In the front circuit {names} valve {verb} pressure to the front brakes.",
         why="The front carries the load under braking; held back, it leaves the rear to lock "
         "first and the stop too long.",
-        basis=COMMON_PRACTICE,
         where=f"valves.front[{found[0]}]",
         fixes=(
             taken_out(solution.build, Axle.FRONT, found[0], "Take it out of the front circuit"),
@@ -89,27 +83,24 @@ def reducing_in_front(solution: Solution, words: FigureWords) -> Iterator[Findin
     )
 
 
-@rule("metering-with-rear-discs")
-def metering_with_rear_discs(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("metering-with-rear-discs", Severity.ADVICE)
+def metering_with_rear_discs(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a metering valve in front with discs behind."""
     build = solution.build
     found = [i for i, valve in enumerate(build.valves.front) if valve.holds_front_back]
     if not found or not build.rear.brake.has_pads:
         return
-    yield Finding(
-        code="metering-with-rear-discs",
-        severity=Severity.ADVICE,
+    yield Remark(
         message="The front circuit has a metering valve, and the rear brakes are discs.",
         why="It waits for rear shoes to overcome their springs; discs have none, so at a light "
         "pedal the rear does all the work.",
-        basis=COMMON_PRACTICE,
         where=f"valves.front[{found[0]}]",
         fixes=(taken_out(build, Axle.FRONT, found[0], "Take out the metering valve"),),
     )
 
 
-@rule("no-metering-with-rear-drums")
-def no_metering_with_rear_drums(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("no-metering-with-rear-drums", Severity.ADVICE)
+def no_metering_with_rear_drums(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of front discs and rear drums with no metering valve."""
     build = solution.build
     front, rear = build.front.brake, build.rear.brake
@@ -119,16 +110,13 @@ def no_metering_with_rear_drums(solution: Solution, words: FigureWords) -> Itera
     held, without = front_shares(solution)
     if not without > held:
         return
-    yield Finding(
-        code="no-metering-with-rear-drums",
-        severity=Severity.ADVICE,
+    yield Remark(
         message=f"At {words.pressure(LIGHT)}, a light press as on ice, the front does "
         f"{100 * without:.0f} % of the braking; a metering valve would leave it "
         f"{100 * held:.0f} %. The rear shoes first move at "
         f"{words.pressure(rear.threshold.value)}.",
         why="At a light pedal the discs brake alone until the rear shoes have overcome their "
         "springs; it changes light braking and ice, not the hard stop.",
-        basis=COMMON_PRACTICE,
         where="valves.front",
         fixes=(
             put_in(build, Axle.FRONT, METERING, "Fit a metering valve, 10 to 130 psi", first=True),
@@ -136,8 +124,8 @@ def no_metering_with_rear_drums(solution: Solution, words: FigureWords) -> Itera
     )
 
 
-@rule("knee-never-reached")
-def knee_never_reached(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("knee-never-reached", Severity.ADVICE)
+def knee_never_reached(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a knee above the pressure that the hardest press makes."""
     standing = solution.standing
     made = rolling(solution.system, standing)
@@ -149,9 +137,7 @@ def knee_never_reached(solution: Solution, words: FigureWords) -> Iterator[Findi
         for index, (valve, law) in enumerate(zip(valves, laws, strict=True)):
             outlet = law.outlet(inlet, felt)
             if kind_of(valve).has_knee and outlet >= inlet * (1 - 1e-12):
-                yield Finding(
-                    code="knee-never-reached",
-                    severity=Severity.ADVICE,
+                yield Remark(
                     message=f"The {circuit} circuit's {valve.kind} valve never works: "
                     + _what_it_gets(solution, law, float(inlet), words),
                     why="Below its knee it passes all pressure, as a piece of tube would.",

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from urgens.document.circuits import REDUCING, TWO_SIDED, WHEELS, Circuits, circuits_of
 from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart, Plumbing
-from urgens.guidance.rules.finding import Finding, Fix, Severity
+from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.layout_fixes import (
     circuits_parted,
     one_circuit,
@@ -19,7 +19,7 @@ from urgens.guidance.rules.layout_fixes import (
     wheel_joined,
 )
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
+from urgens.guidance.words.figures import FigureWords
 from urgens.physics.axle import Axle
 from urgens.plumbing.edits import with_part_in
 from urgens.solve import Solution
@@ -33,8 +33,8 @@ def _axle(wheel: str) -> Axle:
     return Axle(wheel.partition("-")[0])
 
 
-@rule("wheel-not-fed")
-def wheel_not_fed(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("wheel-not-fed", Severity.DANGER)
+def wheel_not_fed(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of wheels that no outlet of the cylinder reaches."""
     laid = circuits_of(solution.build)
     for wheel in () if laid is None else WHEELS:
@@ -43,9 +43,7 @@ def wheel_not_fed(solution: Solution, words: FigureWords) -> Iterator[Finding]:
         if part is not None and laid.fed_by(part):
             continue
         reached = "is not in the layout" if part is None else "is reached by no outlet"
-        yield Finding(
-            code="wheel-not-fed",
-            severity=Severity.DANGER,
+        yield Remark(
             message=f"The {wheel.replace('-', ' ')} brake {reached}.",
             why="A wheel without pressure does not brake, and the other side pulls the vehicle "
             "round.",
@@ -55,17 +53,15 @@ def wheel_not_fed(solution: Solution, words: FigureWords) -> Iterator[Finding]:
         )
 
 
-@rule("wheel-fed-twice")
-def wheel_fed_twice(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("wheel-fed-twice", Severity.DANGER)
+def wheel_fed_twice(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of wheels at which two circuits meet."""
     laid = circuits_of(solution.build)
     for wheel, part in {} if laid is None else laid.wheels.items():
         assert laid is not None
         fed = laid.fed_by(part)
         if len(fed) > 1:
-            yield Finding(
-                code="wheel-fed-twice",
-                severity=Severity.DANGER,
+            yield Remark(
                 message=f"The {wheel.replace('-', ' ')} brake is fed by the "
                 f"{' and the '.join(sorted(fed))} circuit.",
                 why="One leak empties both circuits: what two are for is lost.",
@@ -75,8 +71,8 @@ def wheel_fed_twice(solution: Solution, words: FigureWords) -> Iterator[Finding]
             )
 
 
-@rule("circuits-joined")
-def circuits_joined(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("circuits-joined", Severity.DANGER)
+def circuits_joined(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of circuits that are open to each other before the wheels."""
     laid = circuits_of(solution.build)
     if laid is None:
@@ -85,9 +81,7 @@ def circuits_joined(solution: Solution, words: FigureWords) -> Iterator[Finding]
     for place, (one, circuit) in enumerate(outlets):
         for other, its in outlets[place + 1 :]:
             if circuit != its and other in laid.reached(one):
-                yield Finding(
-                    code="circuits-joined",
-                    severity=Severity.DANGER,
+                yield Remark(
                     message=f"{one.part}.{one.side} and {other.part}.{other.side} are open to "
                     "each other.",
                     why="Two circuits that are joined are one: one leak takes all braking away.",
@@ -97,8 +91,8 @@ def circuits_joined(solution: Solution, words: FigureWords) -> Iterator[Finding]
                 )
 
 
-@rule("outlet-feeds-other-axle")
-def outlet_feeds_other_axle(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("outlet-feeds-other-axle", Severity.DANGER)
+def outlet_feeds_other_axle(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of an outlet that goes to the axle which the build says it does not feed."""
     laid = circuits_of(solution.build)
     if laid is None or laid.build.split != "front-rear":
@@ -107,9 +101,7 @@ def outlet_feeds_other_axle(solution: Solution, words: FigureWords) -> Iterator[
         ids = {there.part for there in laid.reached(outlet)}
         others = [w for w, p in laid.wheels.items() if p.id in ids and _axle(w) != circuit]
         if others:
-            yield Finding(
-                code="outlet-feeds-other-axle",
-                severity=Severity.DANGER,
+            yield Remark(
                 message=f"The {circuit} circuit's outlet {outlet.part}.{outlet.side} goes to the "
                 f"{' and the '.join(sorted(w.replace('-', ' ') for w in others))} brake.",
                 why="Volumes, valves and travel are worked out for the other way about, and a "
@@ -120,8 +112,8 @@ def outlet_feeds_other_axle(solution: Solution, words: FigureWords) -> Iterator[
             )
 
 
-@rule("valve-feeds-both-axles")
-def valve_feeds_both_axles(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("valve-feeds-both-axles", Severity.DANGER)
+def valve_feeds_both_axles(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a reducing valve in a line that both axles hang on."""
     laid = circuits_of(solution.build)
     if laid is None or laid.build.split == "diagonal":
@@ -131,37 +123,31 @@ def valve_feeds_both_axles(solution: Solution, words: FigureWords) -> Iterator[F
             continue
         axles = {_axle(wheel) for wheel in laid.behind(part)}
         if len(axles) > 1:
-            yield Finding(
-                code="valve-feeds-both-axles",
-                severity=Severity.DANGER,
+            yield Remark(
                 message=f"The {part.kind} valve {part.id} is in a line that feeds both axles.",
                 why="It takes pressure from the front as well: the balance stays as it was and "
                 "the vehicle stops later.",
-                basis=COMMON_PRACTICE,
                 where=part.id,
                 fixes=valve_moved(laid, part),
             )
 
 
-@rule("loop")
-def loop(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("loop", Severity.WARNING)
+def loop(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of lines that close a ring."""
     laid = circuits_of(solution.build)
     for ring in () if laid is None else laid.loops:
         assert laid is not None
-        yield Finding(
-            code="loop",
-            severity=Severity.WARNING,
+        yield Remark(
             message=f"Lines {', '.join(ring)} close a ring.",
             why="Air stays in a ring, since fluid takes both ways round it at once.",
-            basis=COMMON_PRACTICE,
             where=ring[-1],
             fixes=ring_opened(laid, ring),
         )
 
 
-@rule("hose-missing")
-def hose_missing(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("hose-missing", Severity.WARNING)
+def hose_missing(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of wheels that only rigid tube leads to."""
     laid = circuits_of(solution.build)
     if laid is None:
@@ -169,12 +155,9 @@ def hose_missing(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     rigid = [part for part in laid.wheels.values() if laid.hoses_to(part) is False]
     if rigid:
         named = " and the ".join(str(part.wheel).replace("-", " ") for part in rigid)
-        yield Finding(
-            code="hose-missing",
-            severity=Severity.WARNING,
+        yield Remark(
             message=f"No hose is in the way to the {named} brake.",
             why="The axle or the wheel moves against the body: a rigid tube between them breaks.",
-            basis=COMMON_PRACTICE,
             where=rigid[0].id,
             fixes=_hose_before(laid, {str(part.wheel) for part in rigid}),
         )
@@ -193,26 +176,23 @@ def _hose_before(laid: Circuits, wheels: set[str]) -> tuple[Fix, ...]:
     return ()
 
 
-@rule("switch-absent")
-def switch_absent(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("switch-absent", Severity.ADVICE)
+def switch_absent(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of two circuits without a switch that warns of a lost one."""
     laid = circuits_of(solution.build)
     if laid is None or laid.build.split == "single":
         return
     if not any(part.kind in TWO_SIDED for part in laid.plumbing.parts):
-        yield Finding(
-            code="switch-absent",
-            severity=Severity.ADVICE,
+        yield Remark(
             message="No switch warns of a lost circuit.",
             why="With one half lost the pedal still holds, and nobody looks until the other goes.",
-            basis=COMMON_PRACTICE,
             where="plumbing.parts",
             fixes=switch_put_in(laid),
         )
 
 
-@rule("valve-not-in-layout")
-def valve_not_in_layout(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("valve-not-in-layout", Severity.WARNING)
+def valve_not_in_layout(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of valves of the build that are in no line."""
     laid = circuits_of(solution.build)
     if laid is None:
@@ -222,9 +202,7 @@ def valve_not_in_layout(solution: Solution, words: FigureWords) -> Iterator[Find
         for index, valve in enumerate(laid.build.valves.of(axle)):
             name = f"{axle}[{index}]"
             if name not in placed and not valve.body:
-                yield Finding(
-                    code="valve-not-in-layout",
-                    severity=Severity.WARNING,
+                yield Remark(
                     message=f"The {axle} circuit's {valve.kind} valve is in no line of the layout.",
                     why="What is worked out has a valve that the lines go past.",
                     basis=GEOMETRY,
@@ -233,8 +211,8 @@ def valve_not_in_layout(solution: Solution, words: FigureWords) -> Iterator[Find
                 )
 
 
-@rule("valve-not-in-build")
-def valve_not_in_build(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("valve-not-in-build", Severity.WARNING)
+def valve_not_in_build(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of valves of the layout that the build knows nothing of."""
     laid = circuits_of(solution.build)
     if laid is None:
@@ -242,9 +220,7 @@ def valve_not_in_build(solution: Solution, words: FigureWords) -> Iterator[Findi
     known = {f"{a}[{i}]" for a in Axle for i, _ in enumerate(laid.build.valves.of(a))}
     for part in laid.plumbing.parts:
         if part.kind in LAID and part.valve not in known:
-            yield Finding(
-                code="valve-not-in-build",
-                severity=Severity.WARNING,
+            yield Remark(
                 message=f"The {part.kind} valve {part.id} is none of the build's.",
                 why="The lines go through a valve that nothing is worked out with.",
                 basis=GEOMETRY,
@@ -253,21 +229,18 @@ def valve_not_in_build(solution: Solution, words: FigureWords) -> Iterator[Findi
             )
 
 
-@rule("gauge-range-low")
-def gauge_range_low(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("gauge-range-low", Severity.WARNING)
+def gauge_range_low(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of gauges that the hardest press goes beyond."""
     layout = solution.build.plumbing
     hardest = solution.press(solution.max_effort)
     most = max(float(hardest.master_front), float(hardest.master_rear))
     for part in () if layout is None else layout.parts:
         if part.full_scale is not None and part.full_scale.value < most:
-            yield Finding(
-                code="gauge-range-low",
-                severity=Severity.WARNING,
+            yield Remark(
                 message=f"{part.id} reads to {words.pressure(part.full_scale.value)}, and the "
                 f"hardest press makes {words.pressure(most)}.",
                 why="A gauge beyond its scale is bent, and reads wrong ever after.",
-                basis=COMMON_PRACTICE,
                 where=part.id,
                 fixes=_wider_gauge(solution, part, most, words),
             )
@@ -284,18 +257,15 @@ def _wider_gauge(
     return part_set(solution.build, part, "full_scale", f"{sold} bar", label)
 
 
-@rule("part-unfixed")
-def part_unfixed(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("part-unfixed", Severity.ADVICE)
+def part_unfixed(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of parts that hang on their lines."""
     layout = solution.build.plumbing
     for part in () if layout is None else layout.parts:
         if part.fixed is False:
-            yield Finding(
-                code="part-unfixed",
-                severity=Severity.ADVICE,
+            yield Remark(
                 message=f"{part.id} is not fixed to the body.",
                 why="What hangs on its lines shakes them until a flare cracks.",
-                basis=COMMON_PRACTICE,
                 where=part.id,
                 fixes=part_set(
                     solution.build, part, "fixed", True, f"{part.id} is fixed to the body now"

@@ -5,6 +5,7 @@ from enum import IntEnum
 from typing import Any
 
 from urgens.document import BuildChange
+from urgens.guidance.words.figures import COMMON_PRACTICE
 
 
 class Severity(IntEnum):
@@ -46,6 +47,19 @@ class Fix:
 
 
 @dataclass(frozen=True)
+class Remark:
+    """What a rule has to say; its code and its usual severity are given where it registers."""
+
+    message: str
+    why: str
+    where: str
+    basis: str = COMMON_PRACTICE
+    fixes: tuple[Fix, ...] = ()
+    chosen: bool = False
+    severity: Severity | None = None  # where it is not the rule's usual one
+
+
+@dataclass(frozen=True)
 class Finding:
     """A fact with figures, the mechanism behind it, the rule it rests on, and what to do."""
 
@@ -56,9 +70,7 @@ class Finding:
     basis: str
     where: str
     fixes: tuple[Fix, ...] = ()
-    chosen: bool = (
-        False  # the fix is what `guidance.advice.recommendation` finds, which takes a while
-    )
+    chosen: bool = False  # the fix is found by `guidance.advice.recommendation`, later
 
     def printed(self) -> dict[str, Any]:
         """Return the finding as plain JSON values."""

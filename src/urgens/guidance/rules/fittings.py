@@ -8,10 +8,10 @@ from urgens.document.layout.layout import FittedPart
 from urgens.document.layout.line_sheets import routed
 from urgens.document.layout.threads import thread_table
 from urgens.document.tables import fluid_table
-from urgens.guidance.rules.finding import Finding, Fix, Severity
+from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.layout_fixes import part_set
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
+from urgens.guidance.words.figures import FigureWords
 from urgens.guidance.words.pedal_feel import COLD_DENSITY, THICKEST
 from urgens.physics.line import pressure_drop
 from urgens.solve import Solution
@@ -36,18 +36,15 @@ def _parts(solution: Solution, kind: str | None = None) -> Iterator[FittedPart]:
             yield part
 
 
-@rule("compression-fitting")
-def compression_fitting(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("compression-fitting", Severity.DANGER)
+def compression_fitting(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of fittings that only clamp the tube."""
     for part in _parts(solution):
         if part.compression:
-            yield Finding(
-                code="compression-fitting",
-                severity=Severity.DANGER,
+            yield Remark(
                 message=f"{part.id} clamps the tube with a ring: it is a compression fitting.",
                 why="It is made for a few bar: a hard press blows the tube out of it. Flare both "
                 "ends and take a union.",
-                basis=COMMON_PRACTICE,
                 where=part.id,
                 fixes=part_set(
                     solution.build,
@@ -59,19 +56,16 @@ def compression_fitting(solution: Solution, words: FigureWords) -> Iterator[Find
             )
 
 
-@rule("washer-missing")
-def washer_missing(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("washer-missing", Severity.WARNING)
+def washer_missing(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of banjos with too few washers."""
     for part in _parts(solution, "banjo"):
         eyes = max(len(part.ports) - 1, 1)
         if part.washers is not None and part.washers < WASHERS * eyes:
-            yield Finding(
-                code="washer-missing",
-                severity=Severity.WARNING,
+            yield Remark(
                 message=f"{part.id} has {part.washers} washers for {eyes} eye"
                 f"{'s' if eyes > 1 else ''}; {WASHERS * eyes} are wanted, new ones.",
                 why="Each face of each eye seals on a washer of its own, once.",
-                basis=COMMON_PRACTICE,
                 where=part.id,
                 fixes=part_set(
                     solution.build,
@@ -83,18 +77,15 @@ def washer_missing(solution: Solution, words: FigureWords) -> Iterator[Finding]:
             )
 
 
-@rule("bleeder-low")
-def bleeder_low(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("bleeder-low", Severity.WARNING)
+def bleeder_low(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of bleed screws that are not at the top."""
     for part in _parts(solution, "wheel-brake"):
         if part.bleeder_at_top is False:
-            yield Finding(
-                code="bleeder-low",
-                severity=Severity.WARNING,
+            yield Remark(
                 message=f"The bleed screw of {part.id} is not at the top.",
                 why="Air above it stays in, however long it is bled: the left brake is on the "
                 "right, or it is bled off the mounting.",
-                basis=COMMON_PRACTICE,
                 where=part.id,
                 fixes=part_set(
                     solution.build,
@@ -106,22 +97,19 @@ def bleeder_low(solution: Solution, words: FigureWords) -> Iterator[Finding]:
             )
 
 
-@rule("hose-too-short")
-def hose_too_short(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("hose-too-short", Severity.WARNING)
+def hose_too_short(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of hoses that the suspension or the steering pulls taut."""
     for part in _parts(solution, "hose"):
         if part.reach is None or part.free_length is None:
             continue
         least = part.reach.value + STRAIGHT_ENDS
         if part.free_length.value < least:
-            yield Finding(
-                code="hose-too-short",
-                severity=Severity.WARNING,
+            yield Remark(
                 message=f"Hose {part.id} is {words.length(part.free_length.value)} free; its ends "
                 f"get {words.length(part.reach.value)} apart, which takes {words.length(least)}.",
                 why="At full droop and lock it is pulled out of its ends, or it cracks there; "
                 "25 mm at each end do not bend.",
-                basis=COMMON_PRACTICE,
                 where=part.id,
                 fixes=_longer_hose(solution, part, least, words),
             )
@@ -136,8 +124,8 @@ def _longer_hose(
     return part_set(solution.build, part, "free_length", f"{whole * 1e3:g} mm", label)
 
 
-@rule("rear-line-slow")
-def rear_line_slow(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("rear-line-slow", Severity.ADVICE)
+def rear_line_slow(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell where cold fluid comes late to the rear, through long thin lines."""
     build, made, laid = solution.build, solution.system, circuits_of(solution.build)
     if laid is None or build.split == "diagonal" or build.vehicle.use in FAIR_WEATHER:
@@ -152,9 +140,7 @@ def rear_line_slow(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     if rear <= 0.0 or max(per_wheel.values()) < MATTERS * rear:
         return
     lag = max(per_wheel.values()) / rear
-    yield Finding(
-        code="rear-line-slow",
-        severity=Severity.ADVICE,
+    yield Remark(
         message=f"At −40 °C the rear follows about {lag:.1f} s late, through its long thin line.",
         why=f"{grade} is thick in the cold: the front takes hold first, and the rear once the "
         "pedal has been held. A thinner fluid or a wider tube shortens that; warm it is nothing.",

@@ -5,9 +5,9 @@ from collections.abc import Iterator
 import numpy as np
 
 from urgens.document.layout.line_sheets import TIGHT, MadeLine, least_radius, radius_of, routed
-from urgens.guidance.rules.finding import Finding, Fix, Severity
+from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
+from urgens.guidance.words.figures import FigureWords
 from urgens.plumbing.route_edits import as_written, points_of
 from urgens.plumbing.route_mends import mend_of, needed
 from urgens.quantity import UnitSystem
@@ -19,8 +19,8 @@ def _routed(solution: Solution) -> tuple[MadeLine, ...]:
     return () if layout is None else routed(layout)
 
 
-@rule("route-too-short")
-def route_too_short(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("route-too-short", Severity.WARNING)
+def route_too_short(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a leg that is shorter than its bends take, and of a route that no tube has."""
     for made in _routed(solution):
         short = made.fault
@@ -32,9 +32,7 @@ def route_too_short(solution: Solution, words: FigureWords) -> Iterator[Finding]
             short = (
                 f"its straight {leg} is {words.length(-float(over))} shorter than its bends take"
             )
-        yield Finding(
-            code="route-too-short",
-            severity=Severity.WARNING,
+        yield Remark(
             message=f"Line {made.line.id} cannot be bent: {short}.",
             why="Two bends would have to lie in one another; move a point, or take a smaller "
             "former.",
@@ -44,8 +42,8 @@ def route_too_short(solution: Solution, words: FigureWords) -> Iterator[Finding]
         )
 
 
-@rule("straight-too-short")
-def straight_too_short(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("straight-too-short", Severity.WARNING)
+def straight_too_short(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of straights that neither flaring tool nor former can hold."""
     layout = solution.build.plumbing
     for made in _routed(solution):
@@ -58,15 +56,12 @@ def straight_too_short(solution: Solution, words: FigureWords) -> Iterator[Findi
             if not -TIGHT <= straight < least - TIGHT:
                 continue
             holds = "the nut and the flaring tool" if at_end else "the former"
-            yield Finding(
-                code="straight-too-short",
-                severity=Severity.WARNING,
+            yield Remark(
                 message=f"Line {made.line.id}: straight {place + 1} of {len(straights)} is "
                 f"{words.length(float(straight))}; {words.length(least)} are wanted for {holds}.",
                 why="Where the tool finds no straight to grip it holds the bend, and the flare "
                 "comes out crooked or the tube flat." if at_end else
                 "The former holds the bend before, and pulls it open or flat.",
-                basis=COMMON_PRACTICE,
                 where=made.line.id,
                 fixes=_bendable(solution, made, words),
             )  # fmt: skip
@@ -90,20 +85,17 @@ def _bendable(solution: Solution, line: MadeLine, words: FigureWords) -> tuple[F
     return (Fix(label, f"{place}.route", as_written(mend.points, UnitSystem.METRIC)),)
 
 
-@rule("bend-too-sharp")
-def bend_too_sharp(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("bend-too-sharp", Severity.WARNING)
+def bend_too_sharp(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a bend sharper than a former makes it."""
     for made in _routed(solution):
         radius, least = radius_of(made.line).value, least_radius(made.line)
         if made.sheet is None or not made.sheet.angle.size or radius >= least - TIGHT:
             continue
-        yield Finding(
-            code="bend-too-sharp",
-            severity=Severity.WARNING,
+        yield Remark(
             message=f"Line {made.line.id} is bent with {words.length(radius)}, less than the "
             f"{words.length(least)} that the tube takes.",
             why="A bend sharper than its former flattens or kinks, and a kink cracks.",
-            basis=COMMON_PRACTICE,
             where=made.line.id,
             fixes=(
                 Fix(
@@ -115,36 +107,30 @@ def bend_too_sharp(solution: Solution, words: FigureWords) -> Iterator[Finding]:
         )
 
 
-@rule("slide-on-first")
-def slide_on_first(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("slide-on-first", Severity.ADVICE)
+def slide_on_first(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell what has to be on the tube before it is flared."""
     for made in _routed(solution):
         if not made.line.slide_on_first:
             continue
         first = ", ".join(made.line.slide_on_first)
-        yield Finding(
-            code="slide-on-first",
-            severity=Severity.ADVICE,
+        yield Remark(
             message=f"Line {made.line.id}: slide on {first} before the second end is flared.",
             why="Over a flare or round a bend they do not go on any more.",
-            basis=COMMON_PRACTICE,
             where=made.line.id,
         )
 
 
-@rule("plain-copper")
-def plain_copper(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("plain-copper", Severity.DANGER)
+def plain_copper(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of lines of plain copper."""
     layout = solution.build.plumbing
     for index, line in enumerate(() if layout is None else layout.lines):
         if line.material == "plain-copper":
-            yield Finding(
-                code="plain-copper",
-                severity=Severity.DANGER,
+            yield Remark(
                 message=f"Line {line.id} is of plain copper.",
                 why="It hardens as it shakes, and cracks without warning: copper-nickel bends as "
                 "easily and does not.",
-                basis=COMMON_PRACTICE,
                 where=line.id,
                 fixes=(
                     Fix(

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from urgens.document.ledger.proof import Proof
-from urgens.guidance.rules.finding import Finding, Severity
+from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords
 from urgens.physics.axle import Pair
@@ -30,8 +30,8 @@ def is_rearward(real: Split, computed: Computed) -> bool:
     return real.rear_share - computed.rear_share > real.error + computed.spread
 
 
-@rule("real-split-rearward")
-def real_split_rearward(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("real-split-rearward", Severity.WARNING)
+def real_split_rearward(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a rear that really does more than the build computes."""
     build = solution.build
     worn = build.proof is not None and build.proof.wear
@@ -42,9 +42,7 @@ def real_split_rearward(solution: Solution, words: FigureWords) -> Iterator[Find
     for real in found:
         if isinstance(real, str) or not is_rearward(real, computed):
             continue
-        yield Finding(
-            code="real-split-rearward",
-            severity=Severity.WARNING,
+        yield Remark(
             message=f"By {real.source} the rear does {_percent(real.rear_share)} ± "
             f"{_percent(real.error)} of the work; computed are {_percent(computed.rear_share)} ± "
             f"{_percent(computed.spread)}.",

@@ -2,12 +2,12 @@
 
 from collections.abc import Callable, Iterator
 
-from urgens.guidance.rules.finding import Finding
+from urgens.guidance.rules.finding import Finding, Remark, Severity
 from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import Units, UnitSystem
 from urgens.solve import Solution
 
-Rule = Callable[[Solution, FigureWords], Iterator[Finding]]
+Rule = Callable[[Solution, FigureWords], Iterator[Remark]]
 # Areas in the order in which they are asked; findings of one severity keep it.
 AREAS = (
     "assumed", "balance", "circuit", "open_faults", "feeding", "parts_match", "fittings",
@@ -15,11 +15,12 @@ AREAS = (
     "travel",
 )  # fmt: skip
 _RULES: dict[str, Rule] = {}
+_SEVERITIES: dict[str, Severity] = {}
 _AREAS: dict[str, str] = {}  # the file a rule stands in
 
 
-def rule(code: str) -> Callable[[Rule], Rule]:
-    """Register a function as the rule that gives findings of `code`."""
+def rule(code: str, severity: Severity) -> Callable[[Rule], Rule]:
+    """Register a function as the rule that gives findings of `code`, of the usual severity."""
 
     def register(function: Rule) -> Rule:
         if code in _RULES:
@@ -27,7 +28,7 @@ def rule(code: str) -> Callable[[Rule], Rule]:
         area = function.__module__.rpartition(".")[2]
         if area not in AREAS:
             raise KeyError(f"the area {area} is not in the order of areas")
-        _RULES[code] = function
+        _RULES[code], _SEVERITIES[code] = function, severity
         _AREAS[code] = area
         return function
 
@@ -51,5 +52,13 @@ def findings(solution: Solution, units: UnitSystem | Units | None = None) -> tup
     """
     words = FigureWords(units or solution.build.natural_units)
     asked = sorted(_RULES.items(), key=lambda item: AREAS.index(_AREAS[item[0]]))
-    found = [finding for _, judge in asked for finding in judge(solution, words)]
+    found = [
+        Finding(code, **(vars(remark) | {"severity": _severity(code, remark)}))
+        for code, judge in asked
+        for remark in judge(solution, words)
+    ]
     return tuple(sorted(found, key=lambda finding: finding.severity))
+
+
+def _severity(code: str, remark: Remark) -> Severity:
+    return _SEVERITIES[code] if remark.severity is None else remark.severity

@@ -7,19 +7,19 @@ from urgens.document import Build
 from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.kinds.brakes.drum import Drum
 from urgens.document.residual_valves import residual_valves
-from urgens.guidance.rules.finding import Finding, Fix, Severity
+from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.rules.valve_fixes import put_in, taken_out
 from urgens.guidance.thresholds import DISC_RESIDUAL, DRUM_RESIDUAL, UNDER_FLOOR_RESIDUAL
-from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
+from urgens.guidance.words.figures import FigureWords
 from urgens.physics.axle import AXLES, Axle
 from urgens.plumbing.valve_mends import with_valve
 from urgens.quantity import PRESSURE, parse
 from urgens.solve import Solution
 
 
-@rule("residual-in-disc-circuit")
-def residual_in_disc_circuit(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("residual-in-disc-circuit", Severity.WARNING)
+def residual_in_disc_circuit(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a residual valve that keeps discs pressed."""
     build, said = solution.build, set()
     for axle in AXLES:
@@ -30,13 +30,10 @@ def residual_in_disc_circuit(solution: Solution, words: FigureWords) -> Iterator
                 continue
             said.add(path)
             seat = " by a valve behind the cylinder's seat" if _behind_seat(path) else ""
-            yield Finding(
-                code="residual-in-disc-circuit",
-                severity=Severity.WARNING,
+            yield Remark(
                 message=f"The {axle} circuit keeps {words.pressure(kept.value)} on its discs{seat} "
                 "when the pedal is let go.",
                 why="Pads have no springs to pull them back: they drag, heat up and wear.",
-                basis=COMMON_PRACTICE,
                 where=path,
                 fixes=(
                     _out(build, axle, path, f"Take the residual valve out of the {axle} circuit"),
@@ -44,28 +41,25 @@ def residual_in_disc_circuit(solution: Solution, words: FigureWords) -> Iterator
             )
 
 
-@rule("residual-twice")
-def residual_twice(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("residual-twice", Severity.WARNING)
+def residual_twice(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of two residual valves in one circuit."""
     build = solution.build
     for axle in AXLES:
         found = [path for path, _ in residual_valves(build, axle)]
         if len(found) < 2:
             continue
-        yield Finding(
-            code="residual-twice",
-            severity=Severity.WARNING,
+        yield Remark(
             message=f"The {axle} circuit has {len(found)} residual valves.",
             why="One is often behind the cylinder's seat already; a second holds fluid between "
             "them that nothing lets go.",
-            basis=COMMON_PRACTICE,
             where=found[1],
             fixes=(_out(build, axle, found[1], "Take the second one out"),),
         )
 
 
-@rule("residual-missing")
-def residual_missing(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("residual-missing", Severity.ADVICE)
+def residual_missing(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of cups that nothing keeps open, and of discs above their cylinder."""
     build = solution.build
     for axle in AXLES:
@@ -93,7 +87,7 @@ _BELOW = (
 
 def _missing(
     build: Build, axle: Axle, typed: str, said: tuple[str, str], words: FigureWords
-) -> Finding:
+) -> Remark:
     """Return what is to be said of an axle's circuit that keeps nothing."""
     kept = words.pressure(parse(typed, PRESSURE).value)
     part = {"kind": "residual", "pressure": typed}
@@ -110,12 +104,9 @@ def _missing(
     if typed == DRUM_RESIDUAL:
         there = Fix("Their wheel cylinders have cup expanders", f"{axle}.brake.cup_expanders", True)
         fixes = (*fixes, there)
-    return Finding(
-        code="residual-missing",
-        severity=Severity.ADVICE,
+    return Remark(
         message=f"The {axle} circuit has no residual valve, {said[0]}.",
         why=said[1],
-        basis=COMMON_PRACTICE,
         where=f"{axle}.brake.cup_expanders" if typed == DRUM_RESIDUAL else "master.mounting",
         fixes=fixes,
     )

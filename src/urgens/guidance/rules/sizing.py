@@ -9,7 +9,7 @@ from urgens.document.kinds.boosters.none import NoBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
 from urgens.document.kinds.bores import sold_bores
 from urgens.document.kinds.cylinders.kind import OneBore
-from urgens.guidance.rules.finding import Finding, Fix, Severity
+from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.thresholds import (
     BOOSTED_RATIO,
@@ -26,8 +26,8 @@ from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import axle_forces, rolling_lines
 
 
-@rule("pressure-outside-window")
-def pressure_outside_window(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("pressure-outside-window", Severity.WARNING)
+def pressure_outside_window(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when the front outlet's pressure at the comfortable effort is outside the window."""
     targets = solution.build.targets
     low, high = (pressure.value for pressure in targets.pressure_window)
@@ -38,9 +38,7 @@ def pressure_outside_window(solution: Solution, words: FigureWords) -> Iterator[
     if low <= pressure <= high:
         return
     side, end = ("below", low) if pressure < low else ("above", high)
-    yield Finding(
-        code="pressure-outside-window",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"{words.force(effort)} of foot makes {words.pressure(pressure)} at the cylinder's "
         f"front outlet, {side} the {words.pressure(end)} the build asks for.",
         why="Pressure is pushrod force over bore area: a smaller bore gives more pressure and "
@@ -73,15 +71,13 @@ def _boosted(solution: Solution) -> bool:
     return booster.works and not isinstance(booster, NoBooster)
 
 
-@rule("boosted-ratio-without-booster")
-def boosted_ratio_without_booster(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("boosted-ratio-without-booster", Severity.DANGER)
+def boosted_ratio_without_booster(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of no working booster, and the pushrod in the hole meant for one."""
     ratio = solution.system.pedal_ratio
     if _boosted(solution) or ratio >= LOWEST_MANUAL_RATIO:
         return
-    yield Finding(
-        code="boosted-ratio-without-booster",
-        severity=Severity.DANGER,
+    yield Remark(
         message=f"The pedal ratio is {ratio:.1f}:1 and no booster works.",
         why="That hole is meant for a booster: alone the leg has to supply its share as well, and "
         "the brakes seem to do nothing.",
@@ -91,15 +87,13 @@ def boosted_ratio_without_booster(solution: Solution, words: FigureWords) -> Ite
     )
 
 
-@rule("manual-ratio-with-booster")
-def manual_ratio_with_booster(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("manual-ratio-with-booster", Severity.WARNING)
+def manual_ratio_with_booster(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a working booster behind a manual pedal ratio."""
     ratio = solution.system.pedal_ratio
     if not _boosted(solution) or ratio <= HIGHEST_BOOSTED_RATIO:
         return
-    yield Finding(
-        code="manual-ratio-with-booster",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"The pedal ratio is {ratio:.1f}:1 with a working booster.",
         why="Assist on top of a manual ratio makes a pedal that is too light to dose and travels "
         "too far.",
@@ -109,25 +103,22 @@ def manual_ratio_with_booster(solution: Solution, words: FigureWords) -> Iterato
     )
 
 
-@rule("vacuum-low")
-def vacuum_low(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("vacuum-low", Severity.WARNING)
+def vacuum_low(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a vacuum booster with too little vacuum."""
     booster = solution.build.booster
     if not isinstance(booster, VacuumBooster) or booster.vacuum.value >= LOWEST_VACUUM:
         return
-    yield Finding(
-        code="vacuum-low",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"The booster has {booster.vacuum.text} of vacuum; about 15 to 22 inHg is usual.",
         why="Assist is vacuum times diaphragm area: with little it runs out early. A hot camshaft "
         "is the usual cause; a reservoir, a pump or a hydraulic booster the usual cure.",
-        basis=COMMON_PRACTICE,
         where="booster.vacuum",
     )
 
 
-@rule("booster-does-not-fit")
-def booster_does_not_fit(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("booster-does-not-fit", Severity.WARNING)
+def booster_does_not_fit(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a booster whose shell is larger than the room there is."""
     fitted = solution.build.booster
     if not isinstance(fitted, FittedBooster) or fitted.envelope is None or fitted.room is None:
@@ -139,9 +130,7 @@ def booster_does_not_fit(solution: Solution, words: FigureWords) -> Iterator[Fin
     short = [f"{words.length(by)} too large {way}" for way, by in over.items() if by > 0]
     if not short:
         return
-    yield Finding(
-        code="booster-does-not-fit",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"The booster's shell is {' and '.join(short)} for the room there is.",
         why="It moves with the firewall, the engine moves towards it: a shell that touches wears "
         "through. Two small diaphragms in line, a hydraulic booster or a manual set-up need less.",
@@ -150,17 +139,15 @@ def booster_does_not_fit(solution: Solution, words: FigureWords) -> Iterator[Fin
     )
 
 
-@rule("booster-runs-out")
-def booster_runs_out(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("booster-runs-out", Severity.WARNING)
+def booster_runs_out(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when the assist is at its limit before the wanted deceleration."""
     if not _boosted(solution):
         return
     wanted, effort = solution.wanted_effort, run_out_effort(solution.system)
     if not effort < wanted:
         return
-    yield Finding(
-        code="booster-runs-out",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"From {words.force(effort)} of foot on the booster helps no more; "
         f"{solution.build.targets.deceleration:.2f} g takes {words.force(wanted)}.",
         why="Past run-out each pound comes from the leg alone, and the pedal turns hard.",
@@ -169,8 +156,8 @@ def booster_runs_out(solution: Solution, words: FigureWords) -> Iterator[Finding
     )
 
 
-@rule("booster-lost-weak")
-def booster_lost_weak(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("booster-lost-weak", Severity.WARNING)
+def booster_lost_weak(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when too little is left without the booster."""
     if not _boosted(solution):
         return
@@ -181,9 +168,7 @@ def booster_lost_weak(solution: Solution, words: FigureWords) -> Iterator[Findin
     asks = lost.rule.failed
     if left >= asks.z:
         return
-    yield Finding(
-        code="booster-lost-weak",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"With the booster lost, {words.force(solution.max_effort)} of foot asks for "
         f"{left:.2f} g; {asks.z:.2f} g is what the rule keeps.",
         why="The pedal ratio and the bore were chosen for assist that is then gone.",
@@ -192,15 +177,13 @@ def booster_lost_weak(solution: Solution, words: FigureWords) -> Iterator[Findin
     )
 
 
-@rule("hold-short")
-def hold_short(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("hold-short", Severity.WARNING)
+def hold_short(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when the launch is not held."""
     held = solution.hold
     if held is None or held.holds:
         return
-    yield Finding(
-        code="hold-short",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"{words.force(solution.max_effort)} of foot does not hold "
         f"{words.torque(held.driven_torque)} at the driven axle: the {held.limited_by} end first.",
         why="The driven brakes and what the road passes from the other axle hold the stalled "

@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 
 from urgens.document.circuits import circuits_of
-from urgens.guidance.rules.finding import Finding, Fix, Severity
+from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.layout_fixes import other_parts, tee_at
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
+from urgens.guidance.words.figures import FigureWords
 from urgens.plumbing.branches import BadJoin, Problem, bad_joins
 from urgens.plumbing.edits import with_plug
 from urgens.solve import Solution
@@ -28,15 +28,13 @@ def _bad(solution: Solution, *problems: Problem) -> Iterator[BadJoin]:
         yield from (one for one in bad_joins(layout) if one.problem in problems)
 
 
-def _finding(solution: Solution, code: str, severity: Severity, bad: BadJoin, said: str) -> Finding:
+def _remark(solution: Solution, bad: BadJoin, said: str) -> Remark:
     mend = ""
     if bad.mend:
         mend = f" Cheapest: {', then '.join(step.words for step in bad.mend)}."
     elif bad.problem != "nut":
         mend = " Nothing that is sold for it mends that: take another port or tube."
-    return Finding(
-        code=code,
-        severity=severity,
+    return Remark(
         message=f"Line {bad.line.id} at {bad.port}: {said}.{mend}",
         why=WHY[bad.problem],
         basis=SOURCE,
@@ -45,60 +43,57 @@ def _finding(solution: Solution, code: str, severity: Severity, bad: BadJoin, sa
     )
 
 
-@rule("thread-mismatch")
-def thread_mismatch(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("thread-mismatch", Severity.DANGER)
+def thread_mismatch(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a thread that does not go into its port."""
     for bad in _bad(solution, "thread", "strips"):
         said = f"{bad.given} does not go into {bad.wanted}"
         if bad.problem == "strips":
             said = f"{bad.given} starts in {bad.wanted} and strips it"
-        yield _finding(solution, "thread-mismatch", Severity.DANGER, bad, said)
+        yield _remark(solution, bad, said)
 
 
-@rule("seat-mismatch")
-def seat_mismatch(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("seat-mismatch", Severity.DANGER)
+def seat_mismatch(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a flare that does not meet its seat."""
     for bad in _bad(solution, "seat"):
         said = f"{bad.given} has the thread of {bad.wanted}, and not its seat"
-        yield _finding(solution, "seat-mismatch", Severity.DANGER, bad, said)
+        yield _remark(solution, bad, said)
 
 
-@rule("taper-in-flare-port")
-def taper_in_flare_port(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("taper-in-flare-port", Severity.DANGER)
+def taper_in_flare_port(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a taper thread in a port that seals by its seat, or the other way about."""
     for bad in _bad(solution, "taper"):
         said = f"{bad.given} in {bad.wanted}"
-        yield _finding(solution, "taper-in-flare-port", Severity.DANGER, bad, said)
+        yield _remark(solution, bad, said)
 
 
-@rule("nut-does-not-fit-tube")
-def nut_does_not_fit_tube(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("nut-does-not-fit-tube", Severity.WARNING)
+def nut_does_not_fit_tube(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a nut that is not made for its tube."""
     for bad in _bad(solution, "nut"):
         said = f"{bad.given} is no nut and flare of {bad.wanted}"
-        yield _finding(solution, "nut-does-not-fit-tube", Severity.WARNING, bad, said)
+        yield _remark(solution, bad, said)
 
 
-@rule("port-open")
-def port_open(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("port-open", Severity.WARNING)
+def port_open(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of ports that nothing is screwed into."""
     laid = circuits_of(solution.build)
     if laid is None:
         return
     for name in laid.open_ports:
-        yield Finding(
-            code="port-open",
-            severity=Severity.WARNING,
+        yield Remark(
             message=f"Nothing is screwed into {name}.",
             why="An open port pumps the fluid out at the first press: join it, or plug it.",
-            basis=COMMON_PRACTICE,
             where=name.partition(".")[0],
             fixes=(Fix(f"Plug {name}", "plumbing", with_plug(laid.plumbing, name)),),
         )
 
 
-@rule("port-joined-twice")
-def port_joined_twice(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("port-joined-twice", Severity.WARNING)
+def port_joined_twice(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of ports that two lines end in."""
     laid = circuits_of(solution.build)
     if laid is None:
@@ -106,12 +101,9 @@ def port_joined_twice(solution: Solution, words: FigureWords) -> Iterator[Findin
     for name, count in laid.joined.items():
         if count > 1:
             lines = [line.id for line in laid.plumbing.lines if name in (line.start, line.to)]
-            yield Finding(
-                code="port-joined-twice",
-                severity=Severity.WARNING,
+            yield Remark(
                 message=f"Lines {' and '.join(lines)} end in one port, {name}.",
                 why="One port takes one nut: a tee or a block makes two of it.",
-                basis=COMMON_PRACTICE,
                 where=lines[-1],
                 fixes=tee_at(laid, name),
             )

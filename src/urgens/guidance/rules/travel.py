@@ -5,7 +5,7 @@ from collections.abc import Iterator
 import numpy as np
 
 from urgens.document.kinds.cylinders.twin import TwinMaster
-from urgens.guidance.rules.finding import Finding, Severity
+from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords
 from urgens.solve import Solution
@@ -26,16 +26,14 @@ def _at_the_wanted(solution: Solution) -> tuple[float, Travel]:
     return effort, travel(made, np.asarray(effort), lines.front, lines.rear)
 
 
-@rule("travel-ends")
-def travel_ends(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("travel-ends", Severity.DANGER)
+def travel_ends(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when the floor comes first."""
     effort, found = _at_the_wanted(solution)
     if not found.floor_ends:
         return
     floor = float(solution.system.volumes.floor)
-    yield Finding(
-        code="travel-ends",
-        severity=Severity.DANGER,
+    yield Remark(
         message=f"{words.force(effort)} of foot takes {words.length(float(found.pad))} of pedal, "
         f"and the floor is at {words.length(floor)}.",
         why="Travel is fluid over bore area times pedal ratio: too small a bore, too high a ratio "
@@ -45,15 +43,13 @@ def travel_ends(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     )
 
 
-@rule("stroke-ends")
-def stroke_ends(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("stroke-ends", Severity.DANGER)
+def stroke_ends(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when a chamber's stroke ends first."""
     effort, found = _at_the_wanted(solution)
     if not found.stroke_ends:
         return
-    yield Finding(
-        code="stroke-ends",
-        severity=Severity.DANGER,
+    yield Remark(
         message=f"At {words.force(effort)} of foot a chamber of the cylinder needs more stroke "
         "than it has.",
         why="A piston that bottoms makes no more pressure, however hard the foot presses.",
@@ -62,8 +58,8 @@ def stroke_ends(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     )
 
 
-@rule("half-failed-weak")
-def half_failed_weak(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("half-failed-weak", Severity.WARNING)
+def half_failed_weak(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when one half lost leaves too little, or the pedal on the floor."""
     made = solution.system
     if made.split == "single":
@@ -78,9 +74,7 @@ def half_failed_weak(solution: Solution, words: FigureWords) -> Iterator[Finding
         return
     z, name, dead, out = min(weak)
     floor = "; the pedal finds no hold" if out else ""
-    yield Finding(
-        code="half-failed-weak",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"“{name}”, {dead} circuit lost: {words.force(solution.max_effort)} of foot "
         f"leaves {z:.2f} g{floor}.",
         why="The dead chamber's stroke is used up first: the pedal falls, then the live half "
@@ -90,8 +84,8 @@ def half_failed_weak(solution: Solution, words: FigureWords) -> Iterator[Finding
     )
 
 
-@rule("bar-angle")
-def bar_angle(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("bar-angle", Severity.WARNING)
+def bar_angle(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when the bar tilts beyond what it allows."""
     master, made = solution.build.master, solution.system
     if not isinstance(master, TwinMaster) or master.bar_max_angle is None:
@@ -102,9 +96,7 @@ def bar_angle(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     if tilt.max() <= master.bar_max_angle.value:
         return
     effort = float(efforts[int(np.argmax(tilt > master.bar_max_angle.value))])
-    yield Finding(
-        code="bar-angle",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"From {words.force(effort)} of foot on the bar tilts beyond "
         f"{master.bar_max_angle.text}.",
         why="The two cylinders take different strokes; at its stop the bar no longer shares the "

@@ -4,15 +4,15 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.guidance.rules.finding import Finding, Severity
+from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords, state
 from urgens.solve import AxleName, Solution, first_lock
 from urgens.solve.corner import corner_locks
 
 
-@rule("grip-decides")
-def grip_decides(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("grip-decides", Severity.ADVICE)
+def grip_decides(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell where another axle would lock first if all tyres gripped alike."""
     made, build = solution.system, solution.build
     if build.front.tyre.grip == build.rear.tyre.grip:  # as a road that grips more, or less
@@ -27,9 +27,7 @@ def grip_decides(solution: Solution, words: FigureWords) -> Iterator[Finding]:
         return
     case, road = np.argwhere(differs)[-1]
     is_first, would = (AxleName(int(axle[case, road])).name.lower() for axle in (now, other))
-    yield Finding(
-        code="grip-decides",
-        severity=Severity.ADVICE,
+    yield Remark(
         message=f"{state(made.case_names[case], float(surfaces[road]))}: the {is_first} locks "
         f"first; with tyres that all grip alike the {would} would.",
         why="The balance hangs on these tyres: another set, or a spare pair, turns it round.",
@@ -38,8 +36,8 @@ def grip_decides(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     )
 
 
-@rule("corner-rear-first")
-def corner_rear_first(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("corner-rear-first", Severity.WARNING)
+def corner_rear_first(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell where the rear locks first with the grip that cornering leaves."""
     lateral = solution.build.targets.corner
     found = corner_locks(solution)
@@ -51,9 +49,7 @@ def corner_rear_first(solution: Solution, words: FigureWords) -> Iterator[Findin
         return
     case, road = np.argwhere(rear)[-1]
     name = solution.system.case_names[case]
-    yield Finding(
-        code="corner-rear-first",
-        severity=Severity.WARNING,
+    yield Remark(
         message=f"{state(name, surfaces[road])}, with {lateral:g} g to the side: the rear locks "
         f"first, at {words.force(lock.effort[case, road])} of foot and "
         f"{lock.z[case, road]:.2f} g.",

@@ -4,9 +4,9 @@ from collections.abc import Iterator
 
 from urgens.document import Build
 from urgens.document.ledger.traces import TraceRun
-from urgens.guidance.rules.finding import Finding, Severity
+from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule
-from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
+from urgens.guidance.words.figures import FigureWords
 from urgens.solve import Solution
 
 
@@ -16,8 +16,8 @@ def open_run(build: Build) -> tuple[int, TraceRun] | None:
     return runs[-1] if runs else None
 
 
-@rule("fault-stops")
-def fault_stops(solution: Solution, words: FigureWords) -> Iterator[Finding]:
+@rule("fault-stops", Severity.DANGER)
+def fault_stops(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Say why the vehicle stands while a fault is followed."""
     found = open_run(solution.build)
     if found is None:
@@ -28,11 +28,8 @@ def fault_stops(solution: Solution, words: FigureWords) -> Iterator[Finding]:
     place, run = found
     seen = {one.sign: one.seen for one in run.signs}
     for said in stops(TraceEvidence(seen, {one.test: one.outcome for one in run.tests}))[:1]:
-        yield Finding(
-            code="fault-stops",
-            severity=Severity.DANGER,
+        yield Remark(
             message=f"Do not drive: {said}",
             why="Wheels chocked; then follow it to its cause on Trace.",
-            basis=COMMON_PRACTICE,
             where=f"traces[{place}]",
         )

@@ -13,7 +13,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.guidance.procedures import METHODS, Facts, Procedure, ProcedureStep, default_method
+from urgens.guidance.procedures import METHODS, Facts, Procedure, ProcedureStep
 from urgens.guidance.procedures.people import Role, duty, roles, state_before
 from urgens.guidance.procedures.records import title_of
 from urgens.ui.session import Session
@@ -50,7 +50,7 @@ class CardPage(Page):
         super().__init__(session)
         self.run = CurrentRun(session)
         self._step: ProcedureStep | None = None  # that is shown
-        self.method = default_method(Facts(session.build))
+        self.method = Facts(session.build).by
         self.own: Role | None = None  # whose card is shown, None where it is everyone's
         self.strokes, self.since = 0, 0  # on this step; on these reservoirs since they were filled
         self.chooser, self.form = Chooser(), StartForm(session)
