@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from math import log2
 
 from urgens.document.kinds.valves import VALVES
-from urgens.document.kinds.valves.kind import Seen
+from urgens.document.kinds.valves.kind import PLAIN, Seen
 from urgens.guidance.words.parts import KINDS
 
 Answers = Mapping[str, Seen]
@@ -42,16 +42,11 @@ QUESTIONS = (
 )  # fmt: skip
 # What each kind shows; what is left out may be either. Common practice.
 LOOKS: dict[str, Mapping[str, tuple[Seen, ...]]] = {
-    "block": {"ins": (1,), "outs": (2, 3), "wire": (False,), "through": (True,), "stem": (False,),
-              "knob": (False,), "lever": (False,), "inline": (False,)},
-    "union": {"ins": (1,), "outs": (1,), "wire": (False,), "through": (True,), "stem": (False,),
-              "knob": (False,), "lever": (False,)},
-    "tee": {"ins": (1,), "outs": (2,), "wire": (False,), "through": (True,), "stem": (False,),
-            "knob": (False,), "lever": (False,), "inline": (False,)},
-    "switch": {"ins": (2,), "outs": (2, 3), "wire": (True,), "through": (False,), "stem": (False,),
-               "knob": (False,), "lever": (False,), "inline": (False,)},
-    "combination": {"ins": (2,), "outs": (3,), "wire": (True,), "through": (False,),
-                    "stem": (True,), "knob": (False,), "lever": (False,), "inline": (False,)},
+    "block": {**PLAIN, "outs": (2, 3), "through": (True,)},
+    "union": {**PLAIN, "through": (True,), "inline": (True, False)},
+    "tee": {**PLAIN, "outs": (2,), "through": (True,)},
+    "switch": {**PLAIN, "ins": (2,), "outs": (2, 3), "wire": (True,)},
+    "combination": {**PLAIN, "ins": (2,), "outs": (3,), "wire": (True,), "stem": (True,)},
     **{record.kind: record.looks for record in VALVES if record.looks is not None},
 }  # fmt: skip
 WHY = {

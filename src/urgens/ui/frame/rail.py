@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QSizePolicy, QToolTip, QWidget
 
 from urgens.guidance import Severity
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import tip
@@ -95,8 +95,7 @@ class Rail(QWidget):
 
     def _paint_mark(self, painter: QPainter, stop: StationKind, center: QPointF) -> None:
         if not stop.judged(self._session):
-            painter.setPen(pen(T.muted, 2))
-            painter.setBrush(QColor(T.paper))
+            ink(painter, pen(T.muted, 2), QColor(T.paper))
             painter.drawEllipse(center, 8, 8)
         else:
             severity_mark(painter, stop.mark(self._session), center, 10)

@@ -7,7 +7,7 @@ from PySide6.QtCore import QPoint, QRect, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.worded import worded, wrapped
 
 CARD, GAP = 380, 14  # px of the card; between it and what it speaks of
@@ -33,8 +33,7 @@ class _Ring(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         with QPainter(self) as painter:
-            painter.setPen(pen(T.front, 3))
-            painter.setBrush(QColor(0, 0, 0, 0))
+            ink(painter, pen(T.front, 3), QColor(0, 0, 0, 0))
             painter.drawRoundedRect(self.rect().adjusted(2, 2, -2, -2), 6, 6)
 
 

@@ -12,7 +12,7 @@ from urgens.quantity.display import in_units
 from urgens.solve import AxleName
 from urgens.ui.press.verdict import PressState, verdict
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, fluid, hatch, outline, pen
+from urgens.ui.theme.paint import T, face, fluid, hatch, ink, outline, pen
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
@@ -104,8 +104,7 @@ class PedalView(Painted):
             pin = self._at(share, self._pin_radius())
             self._paint_cylinder(painter, pin)
             self._paint_arm(painter, share, ghost=False)
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.sheet))
+            ink(painter, pen(T.ink, 2), QColor(T.sheet))
             painter.drawEllipse(pin, 6.5, 6.5)
             painter.drawEllipse(self._pivot, 10, 10)
             painter.setBrush(QColor(T.ink))
@@ -123,8 +122,7 @@ class PedalView(Painted):
         bad = outcome in (PressState.REAR_LOCKED, PressState.REAR_FIRST)
         halo = QColor(T.danger if bad else T.fluid[1])
         halo.setAlphaF(0.28 if outcome is PressState.REAR_LOCKED else 0.2)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(halo)
+        ink(painter, Qt.PenStyle.NoPen, halo)
         painter.drawEllipse(self.pad, GRIP, GRIP)
 
     def _paint_arm(self, painter: QPainter, share: float, *, ghost: bool) -> None:
@@ -134,15 +132,12 @@ class PedalView(Painted):
         painter.rotate(-math.degrees(REST + (FLOOR - REST) * share))
         length = math.hypot(end.x() - self._pivot.x(), end.y() - self._pivot.y())
         if ghost:
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(T.hair))
+            ink(painter, Qt.PenStyle.NoPen, QColor(T.hair))
             painter.drawRoundedRect(QRectF(-4, 12, 8, length - 12), 3, 3)
         else:
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.metal))
+            ink(painter, pen(T.ink, 2), QColor(T.metal))
             painter.drawRect(QRectF(-5.5, 0, 11, length - 20))
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(T.ink))
+            ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
             painter.drawRoundedRect(QRectF(-7, length - 44, 17, 44), 3, 3)
             painter.setPen(pen(T.sheet, 2))
             for rib in range(4):
@@ -162,14 +157,12 @@ class PedalView(Painted):
         painter.setPen(pen(T.ink, 3))
         painter.drawLine(QPointF(rod_end, top), pin)
         if boosted:
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.steel))
+            ink(painter, pen(T.ink, 2), QColor(T.steel))
             painter.drawRoundedRect(QRectF(body.right(), top - 26, 18, 52), 8, 8)
         bodies = [body]
         if twin:
             bodies = [QRectF(4, top - 22, 44, 19), QRectF(4, top + 3, 44, 19)]
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.ink))
+            ink(painter, pen(T.ink, 2), QColor(T.ink))
             painter.drawRoundedRect(QRectF(body.right() + 1, top - 20, 5, 40), 2, 2)
         pressures = (float(pressed.master_front), float(pressed.master_rear))
         stroke = min(float(self._share(float(pressed.pedal_travel))), 1.0)
@@ -185,13 +178,11 @@ class PedalView(Painted):
             mark(painter, QPointF(x, foot + 19), 5)
 
     def _paint_bore(self, painter: QPainter, box: QRectF, share: float, stroke: float) -> None:
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
+        ink(painter, pen(T.ink, 2), QColor(T.steel))
         painter.drawRoundedRect(box, 3, 3)
         inner = box.adjusted(4, 4, -4, -4)
         piston = inner.left() + inner.width() * (0.85 - 0.45 * stroke)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(fluid(share))
+        ink(painter, Qt.PenStyle.NoPen, fluid(share))
         painter.drawRect(QRectF(inner.left(), inner.top(), piston - inner.left(), inner.height()))
         painter.setBrush(QColor(T.ink))
         painter.drawRect(QRectF(piston, inner.top(), 4, inner.height()))
@@ -207,8 +198,7 @@ class PedalView(Painted):
                 QPointF(x - 9, foot.y() + 6),
             ]
         )
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(hatch(T.ink))
+        ink(painter, Qt.PenStyle.NoPen, hatch(T.ink))
         painter.drawPolygon(wall)
         painter.setPen(pen(T.ink, 2))
         painter.drawLine(wall.at(1), wall.at(2))
@@ -298,8 +288,7 @@ class PedalView(Painted):
         tail = QPointF(min(tip.x() + length * 0.9, self.across - 2), tip.y() - length * 0.42)
         painter.setPen(pen(T.ink, 2.5))
         painter.drawLine(tail, tip)
-        painter.setBrush(QColor(T.ink))
-        painter.setPen(Qt.PenStyle.NoPen)
+        ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
         painter.drawPolygon(QPolygonF([tip, tip + QPointF(11, -1), tip + QPointF(7, -9)]))
 
     # --- the hand --------------------------------------------------------------------------

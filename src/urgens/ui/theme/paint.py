@@ -81,8 +81,13 @@ def outline(
     painter: QPainter, color: str, width: float = 1.0, style: Qt.PenStyle = Qt.PenStyle.SolidLine
 ) -> None:
     """Let what is drawn next have an outline alone, in the pen of these."""
-    painter.setPen(pen(color, width, style))
-    painter.setBrush(Qt.BrushStyle.NoBrush)
+    ink(painter, pen(color, width, style), Qt.BrushStyle.NoBrush)
+
+
+def ink(painter: QPainter, line: QPen | Qt.PenStyle, fill: QBrush | QColor | Qt.BrushStyle) -> None:
+    """Let what is drawn next have this outline and this fill."""
+    painter.setPen(line)
+    painter.setBrush(fill)
 
 
 @lru_cache(maxsize=512)

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.solve import Presses
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, laid_out, metrics, pen, width
+from urgens.ui.theme.paint import T, face, ink, laid_out, metrics, pen, width
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.seen import WhenSeen
@@ -133,8 +133,7 @@ def measure(painter: QPainter, start: QPointF, end: QPointF, color: str | None =
     """Draw a dimension line with an arrow at both ends, level or upright."""
     painter.setPen(pen(color or T.ink, 1))
     painter.drawLine(start, end)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QColor(color or T.ink))
+    ink(painter, Qt.PenStyle.NoPen, QColor(color or T.ink))
     way = end - start
     length = max((way.x() ** 2 + way.y() ** 2) ** 0.5, 1e-9)
     along = way / length

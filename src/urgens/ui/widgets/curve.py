@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QBrush, QColor, QPainter
 from PySide6.QtWidgets import QGraphicsPathItem, QStyleOptionGraphicsItem, QWidget
 
-from urgens.ui.theme.paint import T, curve_pen
+from urgens.ui.theme.paint import T, curve_pen, ink
 from urgens.ui.widgets.plotting import pg
 
 Points = NDArray[np.float64]
@@ -38,8 +38,11 @@ class PlotCurve(QGraphicsPathItem):
     ) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         device = painter.device()
-        painter.setPen(curve_pen(*self._look, device.devicePixelRatio() if device else 1.0))
-        painter.setBrush(self.brush())
+        ink(
+            painter,
+            curve_pen(*self._look, device.devicePixelRatio() if device else 1.0),
+            self.brush(),
+        )
         painter.drawPath(self.path())
 
 

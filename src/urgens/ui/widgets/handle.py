@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPolygonF
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.drag import WidgetDrag
 from urgens.ui.widgets.plane import HANDLE_HALF
 from urgens.ui.widgets.plotting import pg
@@ -50,11 +50,9 @@ class Handle(pg.GraphicsObject):
         if self._over or self.drag.held or self.focused:
             halo = QColor(self._color)
             halo.setAlphaF(0.18)
-            painter.setPen(pen(T.front, 2) if self.focused else Qt.PenStyle.NoPen)
-            painter.setBrush(halo)
+            ink(painter, pen(T.front, 2) if self.focused else Qt.PenStyle.NoPen, halo)
             painter.drawEllipse(QPointF(0, 0), HANDLE_HALF - 2, HANDLE_HALF - 2)
-        painter.setPen(pen(self._color, 2.5))
-        painter.setBrush(QColor(T.sheet))
+        ink(painter, pen(self._color, 2.5), QColor(T.sheet))
         if self._diamond:
             reach = 10.0
             painter.drawPolygon(

@@ -7,7 +7,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter
 from PySide6.QtWidgets import QGraphicsItem, QStyleOptionGraphicsItem, QWidget
 
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.marks import disc, square
 
 
@@ -64,8 +64,7 @@ class MarkerLayer(QGraphicsItem):
 
 def _paint(painter: QPainter, shape: MarkerShape, point: QPointF) -> None:
     if shape is MarkerShape.FOOT:
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.sheet))
+        ink(painter, pen(T.ink, 2), QColor(T.sheet))
         painter.drawEllipse(point, 12, 12)
         painter.setBrush(QColor(T.fluid[1]))
         painter.drawEllipse(point, 6.5, 6.5)

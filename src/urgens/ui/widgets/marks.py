@@ -6,20 +6,18 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPolygonF
 
 from urgens.guidance import Severity
-from urgens.ui.theme.paint import T, face, pen
+from urgens.ui.theme.paint import T, face, ink, pen
 
 
 def disc(painter: QPainter, center: QPointF, radius: float = 6.0) -> None:
     """Draw the front's marker."""
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QBrush(QColor(T.front)))
+    ink(painter, Qt.PenStyle.NoPen, QBrush(QColor(T.front)))
     painter.drawEllipse(center, radius, radius)
 
 
 def square(painter: QPainter, center: QPointF, half: float = 5.5) -> None:
     """Draw the rear's marker."""
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QBrush(QColor(T.rear)))
+    ink(painter, Qt.PenStyle.NoPen, QBrush(QColor(T.rear)))
     painter.drawRect(QRectF(center.x() - half, center.y() - half, 2 * half, 2 * half))
 
 

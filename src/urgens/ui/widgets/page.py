@@ -19,6 +19,8 @@ class Page(QWidget):
     """Follows the session while it is seen; a subclass fills it and says its one line."""
 
     spoke = Signal()
+    place_asked = Signal(str)  # of another station
+    command_requested = Signal(str)  # of the window
     kept: ClassVar[tuple[str, ...]] = ()  # what is typed or chosen here, beside the build
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:

@@ -1,9 +1,9 @@
 """A station of several pages, one of them seen."""
 
 import pkgutil
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from functools import partial
-from typing import cast
+from typing import ClassVar, cast
 
 from PySide6.QtWidgets import (
     QButtonGroup,
@@ -35,25 +35,22 @@ Needs = Mapping[str, Callable[[Build], bool]]
 class PagedStation(Station):
     """Title, a button for each page, and the page; from far away a menu instead of buttons.
 
-    `pages` are their names, each with `module:Class` in `package`: a page is loaded, and made, when
-    it is first looked at. At most six are in sight: what a build does not need, by `needs`, and
-    then what is read `seldom`, the first of them first, folds under one button.
+    `kinds` are their names, each with `module:Class` in the station's package: a page is loaded,
+    and made, when it is first looked at. At most six are in sight: what a build does not need, by
+    `needs`, and then what is read `seldom`, the first of them first, folds under one button.
+    `sections` name the page of a place by what its path begins with.
     """
 
-    def __init__(
-        self,
-        session: Session,
-        title: str,
-        package: str,
-        pages: Mapping[str, str],
-        needs: Needs | None = None,
-        seldom: Sequence[str] = (),
-        parent: QWidget | None = None,
-    ) -> None:
+    title: ClassVar[str]
+    kinds: ClassVar[Mapping[str, str]]
+    needs: ClassVar[Needs] = {}
+    seldom: ClassVar[tuple[str, ...]] = ()
+    sections: ClassVar[Mapping[str, str]] = {}
+
+    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
-        self._needs, self._seldom = needs or {}, tuple(seldom)
-        self._session, self._package = session, package
-        self._names, self._kinds = tuple(pages), tuple(pages.values())
+        self._session = session
+        self._names = tuple(self.kinds)
         self.pages = QStackedWidget()
         self.choose: list[QToolButton] = []
         self._made: dict[int, Page] = {}
@@ -75,16 +72,16 @@ class PagedStation(Station):
         self.more.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.more.setMenu(QMenu(self.more))
         self._folded: tuple[str, ...] = ()
-        self._lay_out(title)
+        self._lay_out()
         self._fold()
         self._seen = WhenSeen(self, self._show)
         self.show_page(0)
         session.solution_changed.connect(self._seen.ask)
 
-    def _lay_out(self, title: str) -> None:
+    def _lay_out(self) -> None:
         head = QHBoxLayout()
         head.setSpacing(12)
-        head.addWidget(worded(title, "title"))
+        head.addWidget(worded(self.title, "title"))
         head.addWidget(self.menu)
         row = QHBoxLayout()
         row.setSpacing(2)
@@ -92,7 +89,7 @@ class PagedStation(Station):
             row.addWidget(button)
         row.addWidget(self.more)
         head.addLayout(row)
-        beside = T.stands_back or len(self._kinds) <= MOST_BESIDE
+        beside = T.stands_back or len(self.kinds) <= MOST_BESIDE
         head.addWidget(self._summary, 1)
         if not beside:
             head.addStretch()
@@ -109,8 +106,8 @@ class PagedStation(Station):
     def _fold(self) -> None:
         """Fold what this build does not need, and what is read seldom, until six are in sight."""
         build = self._session.build
-        seen = [n for n in self._names if n not in self._needs or self._needs[n](build)]
-        for name in self._seldom:
+        seen = [n for n in self._names if n not in self.needs or self.needs[n](build)]
+        for name in self.seldom:
             if len(seen) > MOST_IN_SIGHT and name in seen:
                 seen.remove(name)
         folded = tuple(name for name in self._names if name not in seen)
@@ -139,13 +136,28 @@ class PagedStation(Station):
     def page_at(self, index: int) -> Page:
         """Return a page by its place."""
         if index not in self._made:
-            kind = pkgutil.resolve_name(f"{self._package}.{self._kinds[index]}")
+            package = type(self).__module__.rpartition(".")[0]
+            kind = pkgutil.resolve_name(f"{package}.{self.kinds[self._names[index]]}")
             page = self._made[index] = kind(self._session)
             self.pages.addWidget(page)
             page.spoke.connect(self._speak)
+            page.place_asked.connect(self.place_asked)
+            page.command_requested.connect(self.command_requested)
+            self.made(page)
             if self._names[index] in self._kept:
                 page.give_back(self._kept.pop(self._names[index]))
         return self._made[index]
+
+    def made(self, page: Page) -> None:
+        """Join a page that was just made to the others."""
+
+    def go_to(self, where: str) -> bool:
+        """Show the page of a place; tell whether it is here."""
+        for section, name in self.sections.items():
+            if where.startswith(section):
+                self.show_page_named(name)
+                return True
+        return False
 
     def show_page_named(self, name: str) -> None:
         """Show one of the pages by its name."""

@@ -8,7 +8,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPolygonF, QTransform
 
 from urgens.document import Build
 from urgens.solve import System
-from urgens.ui.theme.paint import T, outline, pen
+from urgens.ui.theme.paint import T, ink, outline, pen
 from urgens.ui.widgets.bodies import BODIES, Corner, Kind
 from urgens.ui.widgets.marks import disc, square
 
@@ -69,8 +69,7 @@ class SideView:
         """Paint body, windows and wheels through a map from metres to px."""
         body, w = BODIES[self.kind], self.wheelbase
         scaled = QTransform.fromScale(w, w) * to_px
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
+        ink(painter, pen(T.ink, 2), QColor(T.steel))
         painter.drawPath(self._outline(to_px))
         painter.setBrush(QColor(T.sheet))
         for window in body.glass:
@@ -101,8 +100,7 @@ class SideView:
 
     @staticmethod
     def _paint_wheel(painter: QPainter, center: QPointF, radius: float) -> None:
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(T.ink))
+        ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
         painter.drawEllipse(center, radius, radius)
         painter.setBrush(QColor(T.sheet))
         painter.drawEllipse(center, radius * TREAD, radius * TREAD)

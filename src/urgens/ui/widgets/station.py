@@ -1,5 +1,6 @@
 """What a station is to the window, whichever it is."""
 
+import pkgutil
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 
@@ -48,21 +49,35 @@ class Station(QWidget):
 
 @dataclass(frozen=True)
 class StationKind:
-    """A station in the table: its name and key, how it is made, and what the rail says of it.
+    """A station in the table: its name and key, its class, and what the rail says of it.
 
-    `fact` is of at most twelve letters; `mark` the worst there is to say; what is not `judged` has
-    an open ring: there is nothing to judge, or not yet. `pages` are their names; at those
-    that are `standing` the vehicle does not move.
+    `place` is `module:Class` in the stations' package, loaded when it is first shown; `fact` is of
+    at most twelve letters; `areas` those of the findings that are mended there; what is not
+    `judged` has an open ring: there is nothing to judge, or not yet. `pages` are their names; at
+    those that are `standing` the vehicle does not move.
     """
 
     name: str
     key: str
-    make: Callable[[Session], Station]
+    place: str
     fact: Callable[[Session], str]
-    mark: Callable[[Session], Severity | None] = lambda _: None
+    areas: tuple[str, ...] = ()
     judged: Callable[[Session], bool] = lambda _: True
     pages: tuple[str, ...] = ()
     standing: tuple[str, ...] = ()
+    own_mark: Callable[[Session], Severity | None] | None = None  # where it is no finding's
+
+    def make(self, session: Session) -> Station:
+        """Return the station for a session."""
+        kind = pkgutil.resolve_name(f"urgens.ui.stations.{self.place}")
+        made: Station = kind(session)
+        return made
+
+    def mark(self, session: Session) -> Severity | None:
+        """Return the worst there is to say of it, None where there is nothing."""
+        if self.own_mark is not None:
+            return self.own_mark(session)
+        return worst(found_in(session, self.areas))
 
 
 def found_in(session: Session, areas: tuple[str, ...]) -> list[Finding]:

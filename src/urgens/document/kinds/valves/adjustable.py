@@ -8,7 +8,15 @@ import numpy as np
 from pydantic import Field
 
 from urgens.document.entry import VALVE_GAUGES, Entry
-from urgens.document.kinds.valves.kind import InUnits, Loads, Move, ValveKind, ValvePart, Wanted
+from urgens.document.kinds.valves.kind import (
+    PLAIN,
+    InUnits,
+    Loads,
+    Move,
+    ValveKind,
+    ValvePart,
+    Wanted,
+)
 from urgens.document.kinds.valves.reducing import SOLD, Slope
 from urgens.document.model import Number, PartFault, Pressure
 from urgens.document.numeric import NumericBuild
@@ -153,15 +161,6 @@ ADJUSTABLE = ValveKind(
     together="table",
     possible=_possible,
     sold=SOLD,
-    looks={
-        "ins": (1,),
-        "outs": (1,),
-        "wire": (False,),
-        "through": (False,),
-        "stem": (False,),
-        "knob": (True,),
-        "lever": (False,),
-        "inline": (False,),
-    },
+    looks={**PLAIN, "knob": (True,)},
     seen_by="a knob: a reducing valve whose knee is set by hand",
 )

@@ -62,6 +62,13 @@ class Loads(NamedTuple):
     heavy: str
 
 
+# What is seen of a body of one line in and one out with nothing on it: what others differ from.
+PLAIN: Mapping[str, tuple[Seen, ...]] = {
+    "ins": (1,), "outs": (1,), "wire": (False,), "through": (False,), "stem": (False,),
+    "knob": (False,), "lever": (False,), "inline": (False,),
+}  # fmt: skip
+
+
 def reduces(valve: Any, inlet: float, outlet: float, units: InUnits) -> str:
     """Return what a valve that reduces does between two pressures [Pa], in a few words."""
     return f"reduces by {show(inlet - outlet, PRESSURE, units)}"

@@ -2,7 +2,7 @@
 
 from typing import Any, ClassVar, Literal
 
-from urgens.document.kinds.valves.kind import InUnits, Loads, Sold, ValveKind, ValvePart
+from urgens.document.kinds.valves.kind import PLAIN, InUnits, Loads, Sold, ValveKind, ValvePart
 from urgens.document.kinds.valves.reducing import Knee, knee_moved
 from urgens.document.numeric import NumericBuild
 from urgens.physics.valve_law import ReducingLaw, ValveLaw
@@ -51,15 +51,6 @@ LIMITING = ValveKind(
     moves=knee_moved,
     dragging=_dragging,
     sold=Sold(knees=(5e5, 70e5), slopes=(0.0, 0.0)),
-    looks={
-        "ins": (1,),
-        "outs": (1,),
-        "wire": (False,),
-        "through": (False,),
-        "stem": (False,),
-        "knob": (False,),
-        "lever": (False,),
-        "inline": (False,),
-    },
+    looks=PLAIN,
     seen_by="one in, one out and closed: above its knee the rear gets no more",
 )

@@ -8,6 +8,7 @@ import numpy as np
 from urgens.document.entry import VALVE_GAUGES, Entry
 from urgens.document.kinds.valves.kind import (
     LOWEST_KNEE,
+    PLAIN,
     InUnits,
     Loads,
     Move,
@@ -269,15 +270,6 @@ LOAD_SENSING = ValveKind(
     together="points",
     possible=_possible,
     sold=SOLD,
-    looks={
-        "ins": (1, 2),
-        "outs": (1, 2),
-        "wire": (False,),
-        "through": (False,),
-        "stem": (False,),
-        "knob": (False,),
-        "lever": (True,),
-        "inline": (False,),
-    },
+    looks={**PLAIN, "ins": (1, 2), "outs": (1, 2), "lever": (True,)},
     seen_by="a lever to the axle: a reducing valve whose knee goes with the load",
 )

@@ -6,7 +6,7 @@ from typing import Annotated, Any, ClassVar, Literal
 import numpy as np
 
 from urgens.document.entry import VALVE_GAUGES, Entry
-from urgens.document.kinds.valves.kind import InUnits, Loads, ValveKind, ValvePart
+from urgens.document.kinds.valves.kind import PLAIN, InUnits, Loads, ValveKind, ValvePart
 from urgens.document.model import PartFault, Pressure, PressureOrZero
 from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
@@ -105,15 +105,6 @@ METERING = ValveKind(
     drawing=("poppet spring",),
     holds=_holds,
     possible=_possible,
-    looks={
-        "ins": (1,),
-        "outs": (1, 2),
-        "wire": (False,),
-        "through": (False,),
-        "stem": (True,),
-        "knob": (False,),
-        "lever": (False,),
-        "inline": (False,),
-    },
+    looks={**PLAIN, "outs": (1, 2), "stem": (True,)},
     seen_by="a stem that moves under the foot: it holds the front off until the rear is on",
 )

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from urgens.document.entry import VALVE_GAUGES, Entry
 from urgens.document.kinds.valves.kind import (
+    PLAIN,
     InUnits,
     Loads,
     Move,
@@ -94,15 +95,6 @@ REDUCING = ValveKind(
     moves=knee_moved,
     dragging=_dragging,
     sold=SOLD,
-    looks={
-        "ins": (1,),
-        "outs": (1,),
-        "wire": (False,),
-        "through": (False,),
-        "stem": (False,),
-        "knob": (False,),
-        "lever": (False,),
-        "inline": (False,),
-    },
+    looks=PLAIN,
     seen_by="one in, one out and closed: above its knee the rear gets a share of the rise",
 )

@@ -3,7 +3,7 @@
 from typing import Annotated, Any, ClassVar, Literal
 
 from urgens.document.entry import Entry
-from urgens.document.kinds.valves.kind import InUnits, Loads, ValveKind, ValvePart
+from urgens.document.kinds.valves.kind import PLAIN, InUnits, Loads, ValveKind, ValvePart
 from urgens.document.model import Pressure
 from urgens.document.numeric import NumericBuild
 from urgens.physics.valve_law import ResidualLaw, ValveLaw
@@ -55,15 +55,6 @@ RESIDUAL = ValveKind(
     drawing=("check disc",),
     passes=_passes,
     fastened=False,
-    looks={
-        "ins": (1,),
-        "outs": (1,),
-        "wire": (False,),
-        "through": (False,),
-        "stem": (False,),
-        "knob": (False,),
-        "lever": (False,),
-        "inline": (True,),
-    },
+    looks={**PLAIN, "inline": (True,)},
     seen_by="thin, with an arrow: it keeps a little pressure in the line behind it",
 )

@@ -12,7 +12,7 @@ from urgens.quantity import LENGTH, shown
 from urgens.solve.travel import bar_tilt
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.bar_setting import bar, drag_bar, smallest_step, step_bar
-from urgens.ui.theme.paint import T, fluid, pen
+from urgens.ui.theme.paint import T, fluid, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.marks import disc, square
@@ -100,17 +100,14 @@ class BarBoard(Painted):
             painter.setPen(pen(T.metal, 5))
             painter.drawLine(front, rear)
             for end in (front, rear):
-                painter.setPen(pen(T.ink, 2))
-                painter.setBrush(QColor(T.steel))
+                ink(painter, pen(T.ink, 2), QColor(T.steel))
                 painter.drawRoundedRect(QRectF(end.x() - 8, end.y() - 8, 16, 16), 3, 3)
             if self.drag.held or self.hasFocus():
                 halo = QColor(T.fluid[1])
                 halo.setAlphaF(0.3)
-                painter.setBrush(halo)
-                painter.setPen(pen(T.front, 2) if self.hasFocus() else Qt.PenStyle.NoPen)
+                ink(painter, pen(T.front, 2) if self.hasFocus() else Qt.PenStyle.NoPen, halo)
                 painter.drawEllipse(bearing, GRIP - 4, GRIP - 4)
-            painter.setPen(pen(T.ink, 2.5))
-            painter.setBrush(QColor(T.sheet))
+            ink(painter, pen(T.ink, 2.5), QColor(T.sheet))
             painter.drawEllipse(bearing, 9, 9)
             painter.setBrush(QColor(T.ink))
             painter.drawEllipse(bearing, 2, 2)
@@ -122,13 +119,11 @@ class BarBoard(Painted):
             painter.setPen(pen(T.ink, 4))
             painter.drawLine(end, QPointF(end.x(), 30))
             box = QRectF(end.x() - 13, 2, 26, 34)
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.steel))
+            ink(painter, pen(T.ink, 2), QColor(T.steel))
             painter.drawRoundedRect(box, 3, 3)
             most = float(session.hardest.master(circuit))
             now = float(session.presses.master(circuit))
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(fluid(now / most if most else 0.0))
+            ink(painter, Qt.PenStyle.NoPen, fluid(now / most if most else 0.0))
             painter.drawRect(box.adjusted(6, 5, -6, -10))
             share = float(made.cylinders.of(circuit).share)
             at = QPointF(end.x() + side * 24, 24)

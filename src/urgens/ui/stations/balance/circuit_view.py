@@ -10,7 +10,7 @@ from urgens.quantity import PRESSURE, show
 from urgens.studies.valve_stages import Stage, stages
 from urgens.ui.session import Session
 from urgens.ui.stations.balance import valve_art
-from urgens.ui.theme.paint import T, outline, pen, width
+from urgens.ui.theme.paint import T, ink, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.schematic import Schematic, SchematicPart, SchematicView
@@ -182,8 +182,7 @@ class CircuitView(SchematicView):
     def _draw_brake(self, painter: QPainter, circuit: Axle, at: QPointF) -> None:
         """Draw a disc with its caliper, or a drum with its shoes."""
         brake = self._session.build.axle(circuit).brake
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.metal))
+        ink(painter, pen(T.ink, 2), QColor(T.metal))
         painter.drawEllipse(at, 26, 26)
         painter.setBrush(QColor(T.sheet))
         painter.drawEllipse(at, 9, 9)

@@ -7,7 +7,7 @@ from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.quantity import FORCE, LENGTH, PRESSURE, show
 from urgens.studies.knees_by_load import LeverState, lever_state
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.board import arrow, write
 from urgens.ui.widgets.painted import Painted
 
@@ -63,21 +63,18 @@ class LeverBoard(Painted):
             painter.drawLine(PIVOT, QPointF(PIVOT.x() + ARM + 8, PIVOT.y()))
             painter.setPen(pen(T.metal, 4))
             painter.drawLine(PIVOT, QPointF(PIVOT.x() + ARM + 8, PIVOT.y()))
-            painter.setPen(pen(T.ink, 2.5))
-            painter.setBrush(QColor(T.sheet))
+            ink(painter, pen(T.ink, 2.5), QColor(T.sheet))
             painter.drawEllipse(PIVOT, 7, 7)
 
     def _draw_valve(self, painter: QPainter, at: QPointF, state: LeverState) -> None:
         """Draw the body above the lever, its piston, and what the lever pushes with."""
         units = self._session.units
         body = QRectF(at.x() - 22, 18, 44, 52)
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
+        ink(painter, pen(T.ink, 2), QColor(T.steel))
         painter.drawRoundedRect(body, 4, 4)
         painter.setPen(pen(T.ink, 6))
         painter.drawLine(QPointF(at.x(), 44), QPointF(at.x(), at.y() - 5))
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(T.ink))
+        ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
         arrow(painter, QPointF(at.x(), 40), QPointF(0, 1), 7)
         words = QPointF(body.right() + 8, 34)
         knee = f"knee {show(state.knee, PRESSURE, units)}"
@@ -101,8 +98,7 @@ class LeverBoard(Painted):
         painter.drawPolyline([QPointF(top.x(), start), *coils, QPointF(top.x(), end)])
         painter.drawLine(top, QPointF(top.x(), start))
         painter.drawLine(QPointF(top.x(), end), axle)
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.metal))
+        ink(painter, pen(T.ink, 2), QColor(T.metal))
         painter.drawEllipse(axle, 14, 14)
         painter.setBrush(QColor(T.sheet))
         painter.drawEllipse(axle, 4, 4)

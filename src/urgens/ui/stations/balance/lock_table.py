@@ -10,7 +10,7 @@ from urgens.guidance import Severity
 from urgens.quantity import FORCE, show
 from urgens.solve import ICE, WET, AxleName
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, laid_out, pen, shortened, width
+from urgens.ui.theme.paint import T, face, ink, laid_out, pen, shortened, width
 from urgens.ui.widgets.marks import disc, severity_mark
 from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.seen import WhenSeen
@@ -110,8 +110,7 @@ class LockTable(QWidget):
         lock = solution.lock
         axle = AxleName(int(lock.axle[case, road]))
         if (case, road) == (solution.case, solution.road):
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(T.paper))
+            ink(painter, Qt.PenStyle.NoPen, QColor(T.paper))
             painter.drawRect(box.adjusted(1, 1, 0, 0))
             painter.setBrush(QColor(T.ink))
             painter.drawRect(QRectF(box.left() + 1, box.top() + 1, 3, box.height() - 1))

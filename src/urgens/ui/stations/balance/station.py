@@ -1,6 +1,7 @@
 """The Balance station: valves set, chosen and trusted, a page each."""
 
 import re
+from typing import ClassVar
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QWidget
@@ -25,15 +26,15 @@ _ELSEWHERE = (
     "photographs",
 )
 
-NEEDS: Needs = {"Speed": lambda build: build.vehicle.downforce is not None}
-SELDOM = ("What changed?",)
-
 
 class BalanceStation(PagedStation):
     """Pressures and what sets them, what else could be fitted, how sure it is."""
 
+    title, kinds, seldom = "Balance", PAGES, ("What changed?",)
+    needs: ClassVar[Needs] = {"Speed": lambda build: build.vehicle.downforce is not None}
+
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(session, "Balance", __package__, PAGES, NEEDS, SELDOM, parent)
+        super().__init__(session, parent)
         page = self.page_at(0)
         assert isinstance(page, SetPage)
         self.pressures, self.adhesion = page.pressures, page.adhesion

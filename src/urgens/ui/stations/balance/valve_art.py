@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter
 
 from urgens.document.kinds.valves.kind import Element
-from urgens.ui.theme.paint import T, fluid, pen
+from urgens.ui.theme.paint import T, fluid, ink, pen
 
 WIDE, TALL = 118.0, 74.0  # px of a body
 BEHIND = 7.0  # px by which the other of a pair shows behind it
@@ -15,8 +15,7 @@ BEHIND = 7.0  # px by which the other of a pair shows behind it
 def body(painter: QPainter, at: QPointF, *, chosen: bool) -> QRectF:
     """Draw a valve's body with its middle at a point, and return it."""
     box = QRectF(at.x() - WIDE / 2, at.y() - TALL / 2, WIDE, TALL)
-    painter.setPen(pen(T.front if chosen else T.ink, 3 if chosen else 2))
-    painter.setBrush(QColor(T.steel))
+    ink(painter, pen(T.front if chosen else T.ink, 3 if chosen else 2), QColor(T.steel))
     painter.drawRoundedRect(box, 5, 5)
     return box
 
@@ -24,8 +23,7 @@ def body(painter: QPainter, at: QPointF, *, chosen: bool) -> QRectF:
 def chambers(painter: QPainter, box: QRectF, inlet: float, outlet: float) -> None:
     """Fill the inlet's and the outlet's side; both as shares of full pressure."""
     half = box.adjusted(8, 14, -8, -14)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(fluid(inlet))
+    ink(painter, Qt.PenStyle.NoPen, fluid(inlet))
     painter.drawRect(QRectF(half.left(), half.top(), half.width() / 2 - 4, half.height()))
     painter.setBrush(fluid(outlet))
     painter.drawRect(QRectF(half.center().x() + 4, half.top(), half.width() / 2 - 4, half.height()))
@@ -35,8 +33,7 @@ def seat(painter: QPainter, box: QRectF, gap: float) -> None:
     """Draw the wall between the chambers and the stem that shuts it; `gap` 0 is shut, 1 open."""
     x, top, foot = box.center().x(), box.top() + 14, box.bottom() - 14
     middle = box.center().y()
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QColor(T.metal))
+    ink(painter, Qt.PenStyle.NoPen, QColor(T.metal))
     painter.drawRect(QRectF(x - 4, top, 8, middle - 7 - top))
     painter.drawRect(QRectF(x - 4, middle + 7, 8, foot - middle - 7))
     painter.setBrush(QColor(T.ink))
@@ -61,8 +58,7 @@ def spring(painter: QPainter, start: QPointF, end: QPointF, turns: int = 6) -> N
 def ball(painter: QPainter, box: QRectF, *, shut: bool) -> None:
     """Draw a ball on its ramp: at the foot, or rolled up to its seat."""
     left, foot, seat_at = box.left() + 11, box.bottom() - 14, box.center().x() - 5
-    painter.setPen(pen(T.ink, 1.5))
-    painter.setBrush(QColor(T.metal))
+    ink(painter, pen(T.ink, 1.5), QColor(T.metal))
     painter.drawPolygon([QPointF(left, foot), QPointF(seat_at, foot), QPointF(seat_at, foot - 12)])
     at = QPointF(seat_at - 7, box.center().y()) if shut else QPointF(left + 9, foot - 9)
     painter.setBrush(QColor(T.ink))
@@ -99,8 +95,7 @@ def poppet_spring(painter: QPainter, box: QRectF, *, shut: bool) -> None:
 
 def check_disc(painter: QPainter, box: QRectF, *, shut: bool) -> None:
     """Draw the disc that keeps some pressure behind it."""
-    painter.setPen(pen(T.ink, 2))
-    painter.setBrush(QColor(T.sheet))
+    ink(painter, pen(T.ink, 2), QColor(T.sheet))
     painter.drawEllipse(box.center(), 6, 6)
 
 

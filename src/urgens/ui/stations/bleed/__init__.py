@@ -1,8 +1,7 @@
 """The Bleed station: a procedure made for this layout, one card at a time, and its record."""
 
-from urgens.guidance import Severity
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import Station, StationKind, counted, found_in, worst
+from urgens.ui.widgets.station import StationKind, counted, found_in
 
 AREAS = ("joints", "proofs")  # of findings that are mended here
 PAGES = {
@@ -12,16 +11,6 @@ PAGES = {
     "Open items": "items_page:ItemsPage",
     "Fluid": "fluid_page:FluidPage",
 }
-
-
-def _make(session: Session) -> Station:
-    from urgens.ui.stations.bleed.station import BleedStation
-
-    return BleedStation(session)
-
-
-def _mark(session: Session) -> Severity | None:
-    return worst(found_in(session, AREAS))
 
 
 def _fact(session: Session) -> str:
@@ -40,5 +29,12 @@ def _judged(session: Session) -> bool:
 
 
 BLEED = StationKind(
-    "Bleed", "Alt+5", _make, _fact, _mark, judged=_judged, pages=tuple(PAGES), standing=tuple(PAGES)
+    "Bleed",
+    "Alt+5",
+    "bleed.station:BleedStation",
+    _fact,
+    AREAS,
+    judged=_judged,
+    pages=tuple(PAGES),
+    standing=tuple(PAGES),
 )

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from PySide6.QtCore import QEvent, Qt, Signal
+from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
     QHBoxLayout,
@@ -43,7 +43,6 @@ ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 class CardPage(Page):
     """What to do now, to which wheel, who, why; what is read goes into the build for good."""
 
-    place_asked = Signal(str)
     kept = ("name", "method", "strokes", "since", "values", "people_count", "own")
 
     def __init__(self, session: Session) -> None:

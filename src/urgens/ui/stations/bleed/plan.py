@@ -9,7 +9,7 @@ from urgens.guidance.procedures import Facts, ProcedureStep
 from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.people import State
 from urgens.guidance.procedures.step import Wheel
-from urgens.ui.theme.paint import T, outline, pen
+from urgens.ui.theme.paint import T, ink, outline, pen
 from urgens.ui.widgets.board import arrow, write
 from urgens.ui.widgets.painted import Painted
 
@@ -89,8 +89,7 @@ class BleedPlan(Painted):
             wide, high = self.across / larger, self.down / larger
             edge = PLAIN_EDGE if self._plain else EDGE
             body = QRectF(edge, 26, wide - 2 * edge, high - 52)
-            painter.setPen(pen(T.hair, 1.5))
-            painter.setBrush(QColor(T.paper))
+            ink(painter, pen(T.hair, 1.5), QColor(T.paper))
             painter.drawRoundedRect(body, 30, 30)
             cylinder = QRectF(body.center().x() - 70, body.center().y() - 22, 82, 44)
             for wheel in FARTHEST:
@@ -99,8 +98,7 @@ class BleedPlan(Painted):
             for wheel in FARTHEST:
                 self._draw_wheel(painter, wheel, body)
             at = QPointF(body.left() + 12, body.center().y() + 5)
-            painter.setPen(pen(T.muted, 2))
-            painter.setBrush(QColor(T.muted))
+            ink(painter, pen(T.muted, 2), QColor(T.muted))
             painter.drawLine(at + QPointF(2, -5), at + QPointF(20, -5))
             arrow(painter, at + QPointF(0, -5), QPointF(1, 0), 4)
             if not self._plain:
@@ -143,8 +141,7 @@ class BleedPlan(Painted):
             color = T.danger
         elif joint.state in DONE:
             color = T.good
-        painter.setPen(pen(color, 2))
-        painter.setBrush(QColor(color if joint.state in DONE else T.sheet))
+        ink(painter, pen(color, 2), QColor(color if joint.state in DONE else T.sheet))
         painter.drawEllipse(at, DOT, DOT)
         if joint.state in LOOSE:
             painter.drawLine(at - QPointF(3, 3), at + QPointF(3, 3))
@@ -161,13 +158,11 @@ class BleedPlan(Painted):
         for index in range(count):
             top = box.top() + (index + 0.5) * box.height() / count - tall / 2
             own = QRectF(box.left(), top, box.width(), tall)
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.steel))
+            ink(painter, pen(T.ink, 2), QColor(T.steel))
             painter.drawRoundedRect(own, 3, 3)
             inside = own.adjusted(5, 4, -4, -4)
             inside.setWidth(inside.width() * depth)
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(T.fluid[1]))
+            ink(painter, Qt.PenStyle.NoPen, QColor(T.fluid[1]))
             painter.drawRect(inside)
             painter.setPen(pen(T.ink, 4))
             middle = own.center().y()
@@ -179,8 +174,7 @@ class BleedPlan(Painted):
         at = QPointF(x + 16, box.center().y())
         if not self._plain:
             write(painter, self.foot, at + QPointF(10, 6), size=17, weight=600, color=T.ink)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(T.ink))
+        ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
         if self.moves or self.held:
             arrow(painter, at - QPointF(6, 0), QPointF(1, 0), 6)
 
@@ -190,14 +184,12 @@ class BleedPlan(Painted):
         x, y = middle.x(), middle.y()
         box = QRectF(x - WHEEL[0] / 2, y - WHEEL[1] / 2, *WHEEL)
         color = T.front if front else T.rear
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(T.ink))
+        ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
         painter.drawRoundedRect(box, 8, 8)
         own, open_ = wheel in self.now, wheel in self.open
         if wheel in self.hosed:
             self._draw_bottle(painter, middle, -1 if front else 1, open_=open_)
-        painter.setPen(pen(color, 4 if own or open_ else 2))
-        painter.setBrush(QColor(T.sheet))
+        ink(painter, pen(color, 4 if own or open_ else 2), QColor(T.sheet))
         painter.drawEllipse(middle, SCREW, SCREW)
         turn = 7.0
         painter.setPen(pen(color if open_ else T.muted, 3))
@@ -230,8 +222,7 @@ class BleedPlan(Painted):
         top = min(max(wheel.y() - BOTTLE[1] / 2, 18.0), self.down / self._larger - BOTTLE[1] - 4)
         left = wheel.x() + side * (WHEEL[0] / 2 + 46) - BOTTLE[0] / 2
         box = QRectF(left, top, *BOTTLE)
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.sheet))
+        ink(painter, pen(T.ink, 2), QColor(T.sheet))
         painter.drawRoundedRect(box, 6, 6)
         painter.fillRect(box.adjusted(2, 20, -2, -2), QColor(T.fluid[1]))
         hose = QPainterPath(wheel)

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWi
 
 from urgens.guidance.procedures import ProcedureStep
 from urgens.guidance.procedures.people import IN_WORDS, Role, State, duty
-from urgens.ui.theme.paint import T, outline
+from urgens.ui.theme.paint import T, ink, outline
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.marks import disc, square
@@ -32,8 +32,7 @@ class RoleMark(Painted):
     def paintEvent(self, event: QPaintEvent) -> None:
         middle = QPointF(MARK / 2, MARK / 2)
         with self.begin() as painter:
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(T.ink))
+            ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
             if self._role == "front":
                 disc(painter, middle, 7)
             elif self._role == "rear":

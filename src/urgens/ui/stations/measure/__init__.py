@@ -2,13 +2,7 @@
 
 from urgens.guidance import Severity
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import Station, StationKind
-
-
-def _make(session: Session) -> Station:
-    from urgens.ui.stations.measure.station import MeasureStation
-
-    return MeasureStation(session)
+from urgens.ui.widgets.station import StationKind
 
 
 def _counts(session: Session) -> tuple[int, int]:
@@ -33,4 +27,11 @@ def _judged(session: Session) -> bool:
     return assumed > 0 or still_open == 0
 
 
-MEASURE = StationKind("Measure", "Alt+1", _make, _fact, _mark, _judged)
+MEASURE = StationKind(
+    "Measure",
+    "Alt+1",
+    "measure.station:MeasureStation",
+    _fact,
+    judged=_judged,
+    own_mark=_mark,
+)

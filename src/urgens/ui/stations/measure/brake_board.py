@@ -11,7 +11,7 @@ from urgens.physics.axle import Axle
 from urgens.physics.disc import clamp_force
 from urgens.quantity import FORCE, LENGTH, TORQUE, show
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, fluid, hatch, pen
+from urgens.ui.theme.paint import T, fluid, hatch, ink, pen
 from urgens.ui.widgets.board import Board, measure, write
 from urgens.ui.widgets.figure_label import Spot
 
@@ -159,8 +159,7 @@ class BrakeBoard(Board):
 
     @staticmethod
     def _draw_rotor(painter: QPainter, x: float, top: float, axle: float) -> None:
-        painter.setPen(pen(T.ink, 1.5))
-        painter.setBrush(QColor(T.metal))
+        ink(painter, pen(T.ink, 1.5), QColor(T.metal))
         painter.drawRect(QRectF(x - 10, top, 7, axle - top - 8))
         painter.drawRect(QRectF(x + 3, top, 7, axle - top - 8))
         for step in range(int((axle - top - 12) / 12)):
@@ -172,8 +171,7 @@ class BrakeBoard(Board):
     def _draw_body(
         painter: QPainter, x: float, y: float, half: float, sides: tuple[int, ...]
     ) -> None:
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
+        ink(painter, pen(T.ink, 2), QColor(T.steel))
         body = QPainterPath()
         opposed = 1 in sides
         left, right = (REACH[opposed], REACH[opposed] if opposed else 44.0)
@@ -212,8 +210,7 @@ class BrakeBoard(Board):
         half = 0.5 * max(pistons) * scale
         x, y = at.x(), at.y()
         near, far = x + side * 28, x + side * (reach - 10)
-        painter.setPen(pen(T.ink, 1.5))
-        painter.setBrush(fluid(pressure / most if most else 0.0))
+        ink(painter, pen(T.ink, 1.5), fluid(pressure / most if most else 0.0))
         painter.drawRect(QRectF(min(near, far), y - half, abs(far - near), 2 * half))
         painter.setBrush(QColor(T.metal))
         deep = 0.7 * (reach - 38)
@@ -236,16 +233,14 @@ class BrakeBoard(Board):
         room = QRectF(6, HEAD + 6, self.across - COLUMN - 26, self.down - HEAD - 66)
         radius = min(room.width(), room.height()) / 2
         center = QPointF(room.left() + radius, room.top() + radius)
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
+        ink(painter, pen(T.ink, 2), QColor(T.steel))
         painter.drawEllipse(center, radius, radius)
         painter.setBrush(QColor(T.sheet))
         inner = radius * 0.92
         painter.drawEllipse(center, inner, inner)
         self._draw_shoes(painter, center, inner)
         self._draw_cylinders(painter, center, inner, brake)
-        painter.setPen(pen(T.ink, 1.5))
-        painter.setBrush(QColor(T.steel))
+        ink(painter, pen(T.ink, 1.5), QColor(T.steel))
         painter.drawEllipse(center, radius * 0.26, radius * 0.26)
         write(painter, "axle", center + QPointF(0, 5), side="middle")
         factor = brake.factor
@@ -293,14 +288,11 @@ class BrakeBoard(Board):
         for side in tops:
             y = center.y() + side * inner * 0.62
             box = QRectF(center.x() - 26, y - 12, 52, 24)
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.metal))
+            ink(painter, pen(T.ink, 2), QColor(T.metal))
             painter.drawRoundedRect(box, 3, 3)
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(fluid(pressure / most if most else 0.0))
+            ink(painter, Qt.PenStyle.NoPen, fluid(pressure / most if most else 0.0))
             painter.drawRect(box.adjusted(10, 4, -10, -4))
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
+        ink(painter, pen(T.ink, 2), QColor(T.steel))
         if brake.layout == "leading-trailing":
             for x in (-9, 9):
                 painter.drawEllipse(center + QPointF(x, inner * 0.66), 5, 5)
@@ -310,8 +302,7 @@ class BrakeBoard(Board):
             painter.setBrush(QBrush(QColor(T.ink)))
             painter.drawEllipse(center - QPointF(0, inner * 0.84), 5, 5)
         y = center.y() - inner * 0.34
-        painter.setPen(pen(T.muted, 1))
-        painter.setBrush(hatch(T.muted))
+        ink(painter, pen(T.muted, 1), hatch(T.muted))
         painter.drawLine(QLineF(center.x() - inner * 0.6, y, center.x() + inner * 0.6, y))
 
 

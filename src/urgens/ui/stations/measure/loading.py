@@ -9,7 +9,7 @@ from urgens.document import BuildChange
 from urgens.physics.loading import with_items
 from urgens.quantity import LENGTH, LOAD, QuantityKind, retype, show
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.painted import Painted
@@ -142,13 +142,11 @@ class _Plan(Painted):
     def paintEvent(self, event: QPaintEvent) -> None:
         with self.begin() as painter:
             body = QRectF(14, self.down / 2 - 42, self.across - 28, 84)
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(T.ink))
+            ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
             for x in (0.2, 0.72):
                 for y in (body.top() - 7, body.bottom() - 7):
                     painter.drawRoundedRect(QRectF(body.left() + x * body.width(), y, 34, 14), 3, 3)
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.steel))
+            ink(painter, pen(T.ink, 2), QColor(T.steel))
             painter.drawRoundedRect(body, 22, 22)
             write(painter, "front", QPointF(body.left() + 14, body.center().y() + 5), color=T.ink)
 
@@ -283,8 +281,7 @@ class _Loaded(Painted):
             painter.drawLine(QPointF(0, road), QPointF(self.across, road))
             for weight, behind, high in self._dialog.whole_items():
                 at = to_px.map(QPointF(behind, high))
-                painter.setPen(pen(T.ink, 2))
-                painter.setBrush(QColor(T.fluid[1]))
+                ink(painter, pen(T.ink, 2), QColor(T.fluid[1]))
                 painter.drawEllipse(at, 9, 9)
                 painter.drawLine(at + QPointF(0, 9), QPointF(at.x(), road))
                 words = str(show(weight, LOAD, session.units))

@@ -8,7 +8,7 @@ from urgens.document.kinds.boosters.hydraulic import HydraulicBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
 from urgens.quantity import LENGTH, PRESSURE, QuantityError, ShownFigure, number_of, retype, show
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, fluid, pen
+from urgens.ui.theme.paint import T, fluid, ink, pen
 from urgens.ui.widgets.board import Board, measure, write
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.figure_label import Spot
@@ -142,8 +142,7 @@ class PedalBoard(Board):
             write(painter, name, QPointF(box.left() + 5, box.top() - 3))
         pivot, pin, pad = self._pedal()
         self._draw_hydraulics(painter, pin)
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.metal))
+        ink(painter, pen(T.ink, 2), QColor(T.metal))
         painter.drawRect(QRectF(pivot.x() - 5, pivot.y(), 10, pad.y() - pivot.y()))
         painter.setBrush(QColor(T.ink))
         painter.drawRoundedRect(QRectF(pad.x() - 22, pad.y() - 5, 40, 12), 3, 3)
@@ -166,8 +165,7 @@ class PedalBoard(Board):
         painter.setPen(pen(T.ink, 3))
         painter.drawLine(QPointF(right, pin.y()), pin)
         if boosted:
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.steel))
+            ink(painter, pen(T.ink, 2), QColor(T.steel))
             tall = 74.0 if build.booster.by_vacuum else 40.0
             box = QRectF(right - 56, pin.y() - tall / 2, 56, tall)
             painter.drawRoundedRect(box, 16, 16)
@@ -177,17 +175,14 @@ class PedalBoard(Board):
         offsets = (-19.0, 19.0) if twin else (0.0,)
         pressures = (float(pressed.master_front), float(pressed.master_rear))
         if twin:
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.ink))
+            ink(painter, pen(T.ink, 2), QColor(T.ink))
             painter.drawRoundedRect(QRectF(end - 10, pin.y() - 30, 8, 60), 3, 3)
             end -= 10
         for offset, pressure in zip(offsets, pressures, strict=False):
             body = QRectF(20, pin.y() + offset - 16, end - 24, 32)
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.steel))
+            ink(painter, pen(T.ink, 2), QColor(T.steel))
             painter.drawRoundedRect(body, 4, 4)
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(fluid(pressure / most if most else 0.0))
+            ink(painter, Qt.PenStyle.NoPen, fluid(pressure / most if most else 0.0))
             inner = body.adjusted(6, 6, -6, -6)
             painter.drawRect(inner.adjusted(0, 0, -0.3 * inner.width(), 0))
             painter.setBrush(QColor(T.ink))

@@ -21,7 +21,7 @@ from urgens.physics import raised_axle
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import LENGTH, LOAD, UnitSystem, retype, show
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, hatch, pen
+from urgens.ui.theme.paint import T, hatch, ink, pen
 from urgens.ui.widgets.board import measure, write
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.painted import Painted
@@ -86,16 +86,14 @@ class TiltView(Painted):
             foot = tilted.map(raised)
             self._paint_stand(painter, foot, road)
             down = level.map(QPointF(stays, 0.0))
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.metal))
+            ink(painter, pen(T.ink, 2), QColor(T.metal))
             painter.drawRect(QRectF(down.x() - 30, road, 60, 10))
             write(painter, "scales", QPointF(down.x(), road + 25), side="middle")
 
     def _paint_stand(self, painter: QPainter, foot: QPointF, road: float) -> None:
         if self.lift <= 0:
             return
-        painter.setPen(pen(T.ink, 1.5))
-        painter.setBrush(hatch(T.muted))
+        ink(painter, pen(T.ink, 1.5), hatch(T.muted))
         top, wide = foot.y(), 26.0
         painter.drawPolygon(
             QPolygonF(

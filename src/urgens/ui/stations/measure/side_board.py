@@ -6,7 +6,7 @@ from PySide6.QtGui import QColor, QPainter, QTransform
 from urgens.physics.axle import AXLES
 from urgens.physics.vehicle import axle_loads
 from urgens.quantity import LENGTH, LOAD, show
-from urgens.ui.theme.paint import T, pen, width
+from urgens.ui.theme.paint import T, ink, pen, width
 from urgens.ui.widgets.board import Board, arrow, measure, write
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.side_view import SideView
@@ -138,15 +138,13 @@ class SideBoard(Board):
     def _draw_center(self, painter: QPainter, to_px: QTransform) -> None:
         center, path = self._center(to_px), self._path("cg_height")
         label = self.box(path)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(T.steel))
+        ink(painter, Qt.PenStyle.NoPen, QColor(T.steel))
         words = "centre of gravity" if self.across > ROOMY else "height"
         across = max(width(words, 15), label.width()) + 6
         painter.drawRect(QRectF(label.left(), label.top() - 17, across, 42))
         write(painter, words, QPointF(label.left() + 4, label.top() - 3), color=T.ink)
         measure(painter, center + QPointF(0, CG), QPointF(center.x(), self._road))
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.sheet))
+        ink(painter, pen(T.ink, 2), QColor(T.sheet))
         painter.drawEllipse(center, CG, CG)
         painter.setBrush(QColor(T.ink))
         around = QRectF(center.x() - CG, center.y() - CG, 2 * CG, 2 * CG)
@@ -157,8 +155,7 @@ class SideBoard(Board):
             tip = center - QPointF(CG + 4 + PULL * z, 0)
             painter.setPen(pen(T.fluid[2], 4))
             painter.drawLine(center - QPointF(CG + 3, 0), tip + QPointF(8, 0))
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(T.fluid[2]))
+            ink(painter, Qt.PenStyle.NoPen, QColor(T.fluid[2]))
             arrow(painter, tip, QPointF(1, 0), 6)
             painter.setBrush(QColor(T.steel))
             painter.drawRect(QRectF(tip.x() - 50, tip.y() - 11, 46, 22))
@@ -181,8 +178,7 @@ class SideBoard(Board):
             length = min(LOAD_SHARE * 2 * max(now, 0.0) / weight, 44.0)
             painter.setPen(pen(color, 5))
             painter.drawLine(QPointF(at, foot), QPointF(at, foot - length + 8))
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(color))
+            ink(painter, Qt.PenStyle.NoPen, QColor(color))
             arrow(painter, QPointF(at, foot - length), QPointF(0, 1), 7)
             moved = show(now - load, LOAD, units)
             sign = "+" if now >= load else ""

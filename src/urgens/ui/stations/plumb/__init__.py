@@ -1,8 +1,7 @@
 """The Plumb station: the layout drawn from its parts, what it could be instead, its lines."""
 
-from urgens.guidance import Severity
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import Station, StationKind, counted, found_in, worst
+from urgens.ui.widgets.station import StationKind, counted, found_in
 
 AREAS = ("threads", "feeding", "line_limits", "fittings")  # of findings that are mended here
 PAGES = {
@@ -16,20 +15,10 @@ PAGES = {
 }
 
 
-def _make(session: Session) -> Station:
-    from urgens.ui.stations.plumb.station import PlumbStation
-
-    return PlumbStation(session)
-
-
 def _fact(session: Session) -> str:
     if session.build.plumbing is None:
         return "not drawn"
     return counted(found_in(session, AREAS), "all joined")
-
-
-def _mark(session: Session) -> Severity | None:
-    return worst(found_in(session, AREAS))
 
 
 def _judged(session: Session) -> bool:
@@ -37,5 +26,12 @@ def _judged(session: Session) -> bool:
 
 
 PLUMB = StationKind(
-    "Plumb", "Alt+4", _make, _fact, _mark, judged=_judged, pages=tuple(PAGES), standing=tuple(PAGES)
+    "Plumb",
+    "Alt+4",
+    "plumb.station:PlumbStation",
+    _fact,
+    AREAS,
+    judged=_judged,
+    pages=tuple(PAGES),
+    standing=tuple(PAGES),
 )

@@ -15,7 +15,7 @@ from urgens.guidance.words.parts import KINDS, part_name
 from urgens.plumbing.edits import INSERTED, section_of, with_part_in
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.laid import Laid
-from urgens.ui.theme.paint import T, outline, pen
+from urgens.ui.theme.paint import T, ink, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
@@ -52,8 +52,7 @@ class BlockDrawing(Painted):
             wide, high = BODY
             box = QRectF(middle.x() - wide / 2, middle.y() - high / 2, wide, high)
             self._draw_ports(painter, box)
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.steel))
+            ink(painter, pen(T.ink, 2), QColor(T.steel))
             painter.drawRoundedRect(box, 8, 8)
             if self.answers.get("through") is True:
                 painter.setPen(pen(T.muted, 2, Qt.PenStyle.DashLine))

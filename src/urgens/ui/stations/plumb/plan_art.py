@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPen, QPolygonF
 from urgens.document.circuits import REDUCING
 from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart
-from urgens.ui.theme.paint import T, outline, pen, width
+from urgens.ui.theme.paint import T, ink, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.schematic import SchematicPart
 
@@ -75,8 +75,7 @@ def body(
 
 
 def _ports(painter: QPainter, part: SchematicPart) -> None:
-    painter.setPen(pen(T.ink, 1.5))
-    painter.setBrush(QColor(T.sheet))
+    ink(painter, pen(T.ink, 1.5), QColor(T.sheet))
     for port in part.ports:
         painter.drawEllipse(QPointF(*port.at), 4, 4)
 
@@ -92,8 +91,7 @@ def _hose(painter: QPainter, part: SchematicPart, outline: QPen) -> None:
     path.cubicTo(start + way * 0.3 + aside * 2, start + way * 0.6 - aside * 2, end)
     painter.strokePath(path, QPen(outline.color(), CASING))
     painter.strokePath(path, pen(T.metal, CASING - 4.0))
-    painter.setPen(pen(T.ink, 1.5))
-    painter.setBrush(QColor(T.metal))
+    ink(painter, pen(T.ink, 1.5), QColor(T.metal))
     for end_ in (start, end):
         painter.drawEllipse(end_, 5, 5)
 
@@ -101,8 +99,7 @@ def _hose(painter: QPainter, part: SchematicPart, outline: QPen) -> None:
 def _wheel(painter: QPainter, box: QRectF, outline: QPen, *, drum: bool, front: bool) -> None:
     painter.setBrush(QColor(T.ink))
     painter.drawRoundedRect(box, 6, 6)
-    painter.setBrush(QColor(T.steel))
-    painter.setPen(pen(T.front if front else T.rear, 2.5))
+    ink(painter, pen(T.front if front else T.rear, 2.5), QColor(T.steel))
     middle, half = box.center(), min(box.height() / 2 - 4, 12.0)
     if drum:
         painter.drawEllipse(middle, half, half)
@@ -135,8 +132,7 @@ def _cylinders(painter: QPainter, box: QRectF, kind: str) -> None:
 
 def _cylinder(painter: QPainter, inner: QRectF, pistons: Sequence[float]) -> None:
     """Draw chambers of fluid with their pistons, and the pushrod."""
-    painter.setPen(pen(T.ink, 1))
-    painter.setBrush(QColor(T.fluid[1]))
+    ink(painter, pen(T.ink, 1), QColor(T.fluid[1]))
     painter.drawRect(inner)
     painter.setPen(pen(T.ink, 4))
     for share in pistons:
@@ -162,8 +158,7 @@ def _combined(painter: QPainter, box: QRectF) -> None:
     for share in (0.24, 0.76):
         spot = QPointF(box.center().x(), box.top() + share * box.height())
         cell = QRectF(spot.x() - 9, spot.y() - 9, 18, 18)
-        painter.setBrush(QColor(T.fluid[1]))
-        painter.setPen(pen(T.ink, 1))
+        ink(painter, pen(T.ink, 1), QColor(T.fluid[1]))
         painter.drawRect(cell)
         painter.drawLine(cell.bottomLeft(), cell.topRight())
     _shuttle(painter, box)
@@ -208,8 +203,8 @@ def tag_width(words: str) -> float:
 
 def tag(painter: QPainter, box: QRectF, words: str, seat: str, *, bad: bool) -> None:
     """Draw what a port or an end is: the sign of its seat, and its thread."""
-    painter.setPen(pen(T.danger if bad else T.hair, 1.5 if bad else 1))
-    painter.setBrush(QColor(T.danger_ground if bad else T.sheet))
+    edge = pen(T.danger, 1.5) if bad else pen(T.hair, 1)
+    ink(painter, edge, QColor(T.danger_ground if bad else T.sheet))
     painter.drawRoundedRect(box, 3, 3)
     color = T.danger if bad else T.ink
     seat_sign(painter, QPointF(box.left() + 5 + GLYPH / 2, box.center().y()), seat, color)
@@ -243,17 +238,15 @@ def seat_sign(painter: QPainter, middle: QPointF, seat: str, color: str) -> None
 def number(painter: QPainter, at: QPointF, words: str, circuit: str, *, chosen: bool) -> None:
     """Draw the number of a line of the cut list."""
     color = {"front": T.front, "rear": T.rear}.get(circuit, T.ink)
-    painter.setPen(pen(color, 2))
-    painter.setBrush(QColor(color if chosen else T.sheet))
+    ink(painter, pen(color, 2), QColor(color if chosen else T.sheet))
     painter.drawEllipse(at, 11, 11)
-    ink = T.sheet if chosen else T.ink
-    write(painter, words, at + QPointF(0, 5), size=14, weight=600, color=ink, side="middle")
+    color = T.sheet if chosen else T.ink
+    write(painter, words, at + QPointF(0, 5), size=14, weight=600, color=color, side="middle")
 
 
 def gauge(painter: QPainter, at: QPointF, share: float) -> None:
     """Draw a gauge with its needle at a share of the hardest press."""
-    painter.setPen(pen(T.ink, 2))
-    painter.setBrush(QColor(T.sheet))
+    ink(painter, pen(T.ink, 2), QColor(T.sheet))
     painter.drawEllipse(at, DIAL, DIAL)
     painter.setPen(pen(T.muted, 1.5))
     ring = QRectF(at.x() - DIAL + 4, at.y() - DIAL + 4, 2 * DIAL - 8, 2 * DIAL - 8)

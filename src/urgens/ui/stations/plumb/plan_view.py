@@ -11,7 +11,7 @@ from urgens.quantity import PRESSURE, show
 from urgens.ui.stations.plumb import plan_art
 from urgens.ui.stations.plumb.plan_labels import PlanLabel
 from urgens.ui.stations.plumb.plan_scene import PAD, ZOOMS, PlanScene
-from urgens.ui.theme.paint import T, fluid, outline, pen
+from urgens.ui.theme.paint import T, fluid, ink, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.schematic import SchematicLine, SchematicPart
@@ -112,8 +112,7 @@ class PlanView(PlanScene):
         top, foot = (min(b[1] for b in wheels), max(b[1] + b[3] for b in wheels))
         high = wheels[0][3]
         body = QRectF(PAD, top + high, across - 2 * PAD, foot - top - 2 * high)
-        painter.setPen(pen(T.hair, 1.5))
-        painter.setBrush(QColor(T.paper))
+        ink(painter, pen(T.hair, 1.5), QColor(T.paper))
         painter.drawRoundedRect(body, 40, 40)
         at = QPointF(body.left() + 10, body.center().y())
         painter.setPen(pen(T.muted, 1.5))

@@ -13,7 +13,7 @@ from urgens.physics.arrays import Array
 from urgens.physics.bends import RouteError, middle_line
 from urgens.quantity import LENGTH, in_units, show
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, outline, pen
+from urgens.ui.theme.paint import T, ink, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.painted import Painted
@@ -225,8 +225,7 @@ class RouteBoard(Painted):
         with self.begin() as painter:
             self._sights = self.sights()
             for sight in self._sights:
-                painter.setPen(pen(T.hair))
-                painter.setBrush(QColor(T.paper))
+                ink(painter, pen(T.hair), QColor(T.paper))
                 painter.drawRoundedRect(sight.box.adjusted(0.5, 0.5, -0.5, -0.5), 4, 4)
                 at = sight.box.topLeft() + QPointF(10, 17)
                 write(painter, sight.name, at, size=15, weight=600, color=T.ink)
@@ -263,8 +262,7 @@ class RouteBoard(Painted):
         last = [place for place in range(len(corners)) if place != self.chosen]
         for place in (*last, self.chosen):
             corner, own = corners[place], place == self.chosen
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.ink if own else T.sheet))
+            ink(painter, pen(T.ink, 2), QColor(T.ink if own else T.sheet))
             painter.drawEllipse(corner, HANDLE, HANDLE)
             write(painter, str(place + 1), corner + QPointF(10, -8), size=14, weight=600,
                   color=T.ink)  # fmt: skip

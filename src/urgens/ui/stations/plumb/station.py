@@ -7,14 +7,14 @@ from urgens.ui.stations.plumb import PAGES
 from urgens.ui.stations.plumb.layout_page import LayoutPage
 from urgens.ui.widgets.paged import PagedStation
 
-SELDOM = ("Room and sums",)
-
 
 class PlumbStation(PagedStation):
     """The layout as a plan, and the pages of what is made and bought for it."""
 
+    title, kinds, seldom = "Plumb", PAGES, ("Room and sums",)
+
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(session, "Plumb", __package__, PAGES, seldom=SELDOM, parent=parent)
+        super().__init__(session, parent)
         page = self.page_at(0)
         assert isinstance(page, LayoutPage)
         self.layout_page = page

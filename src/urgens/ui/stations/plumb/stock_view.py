@@ -6,7 +6,7 @@ from PySide6.QtWidgets import QSizePolicy
 
 from urgens.plumbing.shopping import Cut
 from urgens.quantity import LENGTH, Units, UnitSystem, show
-from urgens.ui.theme.paint import T, hatch, pen, width
+from urgens.ui.theme.paint import T, hatch, ink, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
@@ -59,8 +59,7 @@ class StockView(Painted):
         scale, x = room / self._stock, 0.0
         for name, length in pieces:
             box = QRectF(x, top + 4, length * scale, BAR)
-            painter.setPen(pen(T.ink, 1.5))
-            painter.setBrush(QColor(T.steel))
+            ink(painter, pen(T.ink, 1.5), QColor(T.steel))
             painter.drawRect(box)
             number = name.removeprefix("L")
             words = f"{number}  {show(length, LENGTH, self._units)}"
@@ -71,8 +70,7 @@ class StockView(Painted):
                       color=T.ink, side="middle")  # fmt: skip
             x += length * scale
         rest = QRectF(x, top + 4, max(room - x, 0.0), BAR)
-        painter.setPen(pen(T.hair, 1))
-        painter.setBrush(hatch(T.hair))
+        ink(painter, pen(T.hair, 1), hatch(T.hair))
         painter.drawRect(rest)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         write(painter, said, QPointF(self.across, top + 21), size=14, side="right")

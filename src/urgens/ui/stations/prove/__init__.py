@@ -1,8 +1,7 @@
 """The Prove station: gauges, stops, logs, a simulated road and wear tell what the brakes do."""
 
-from urgens.guidance import Severity
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import Station, StationKind, counted, found_in, worst
+from urgens.ui.widgets.station import StationKind, counted, found_in
 
 AREAS = ("proofs", "real_split")  # of findings that are seen here
 PAGES = {
@@ -12,16 +11,6 @@ PAGES = {
     "Test road": "road_page:RoadPage",
     "Real split": "split_page:SplitPage",
 }
-
-
-def _make(session: Session) -> Station:
-    from urgens.ui.stations.prove.station import ProveStation
-
-    return ProveStation(session)
-
-
-def _mark(session: Session) -> Severity | None:
-    return worst(found_in(session, AREAS))
 
 
 def _fact(session: Session) -> str:
@@ -40,5 +29,12 @@ def _judged(session: Session) -> bool:
 
 
 PROVE = StationKind(
-    "Prove", "Alt+6", _make, _fact, _mark, judged=_judged, pages=tuple(PAGES), standing=("Gauges",)
+    "Prove",
+    "Alt+6",
+    "prove.station:ProveStation",
+    _fact,
+    AREAS,
+    judged=_judged,
+    pages=tuple(PAGES),
+    standing=("Gauges",),
 )

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QSizePolicy
 from urgens.bench.sentences import counted_words
 from urgens.bench.stops.next_setting import RISK, NextStop
 from urgens.guidance.words.figures import FigureWords
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
@@ -83,8 +83,7 @@ class ChanceBars(Painted):
                 mark = said if place == chosen else "now" if place == now else ""
                 write(painter, mark, QPointF(62, top + 17), size=14, weight=weight)
                 color = T.danger if chance >= RISK else T.ink if place == chosen else T.good
-                painter.setPen(Qt.PenStyle.NoPen)
-                painter.setBrush(QColor(color))
+                ink(painter, Qt.PenStyle.NoPen, QColor(color))
                 length = max(wide * chance / most, 2.0)
                 painter.drawRect(QRectF(LABEL, top + 5, length, ROW - 10))
                 end = LABEL + length

@@ -7,7 +7,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPolygonF
 
 from urgens.quantity import PRESSURE, Units, in_units, show
-from urgens.ui.theme.paint import T, face, laid_out, metrics, pen, width
+from urgens.ui.theme.paint import T, face, ink, laid_out, metrics, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
@@ -94,8 +94,7 @@ class Dials(Painted):
 
     def _body(self, painter: QPainter, at: QPointF, readings: DialReadings) -> None:
         box = QRectF(at.x() - 58, at.y() - 36, 116, 72)
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
+        ink(painter, pen(T.ink, 2), QColor(T.steel))
         painter.drawRoundedRect(box, 4, 4)
         write(painter, readings.name, QPointF(at.x(), box.top() - 10), size=15, weight=600,
               color=T.ink, side="middle")  # fmt: skip
@@ -116,8 +115,7 @@ class Dials(Painted):
         color: str,
         readings: DialReadings,
     ) -> None:
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.sheet))
+        ink(painter, pen(T.ink, 2), QColor(T.sheet))
         painter.drawEllipse(at, RADIUS, RADIUS)
         ring = QRectF(at.x() - 70, at.y() - 70, 140, 140)
         painter.setPen(pen(T.band, 9))
@@ -157,24 +155,21 @@ class Dials(Painted):
         way = self._way(share)
         across = QPointF(-way.y(), way.x())
         tip = at + way * (RADIUS + 1)
-        painter.setPen(pen(T.ink, 1.5))
-        painter.setBrush(QColor(T.sheet))
+        ink(painter, pen(T.ink, 1.5), QColor(T.sheet))
         foot = at + way * (RADIUS + 12)
         painter.drawPolygon(QPolygonF([tip, foot + across * 6, foot - across * 6]))
 
     def _needle(self, painter: QPainter, at: QPointF, share: float, readings: DialReadings) -> None:
         half = readings.error / readings.full_scale
         wedge = QColor(T.hair)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(wedge)
+        ink(painter, Qt.PenStyle.NoPen, wedge)
         sides = [at, at + self._way(share - half) * 66, at + self._way(share + half) * 66]
         painter.drawPolygon(QPolygonF(sides))
         way = self._way(share)
         style = Qt.PenStyle.DashLine if readings.computed else Qt.PenStyle.SolidLine
         painter.setPen(pen(T.ink, 4, style))
         painter.drawLine(at - way * 16, at + way * 64)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(T.ink))
+        ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
         painter.drawEllipse(at, 7, 7)
         painter.setBrush(QColor(T.sheet))
         painter.drawEllipse(at, 2.5, 2.5)

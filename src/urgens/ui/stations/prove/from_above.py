@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from urgens.bench.road.drives import Drive
 from urgens.physics.axle import Axle
 from urgens.quantity import DISTANCE, Units, in_units, unit_shown
-from urgens.ui.theme.paint import T, pen, shortened
+from urgens.ui.theme.paint import T, ink, pen, shortened
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
@@ -151,14 +151,12 @@ class FromAbove(Painted):
         for place, own in ((-1.25, drive.front_speed), (1.25, drive.rear_speed)):
             slid = 1.0 - float(own[at]) / speed
             locked = slid > SLIDES and float(drive.speed[at]) > MOVES
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(QColor(T.danger if locked else T.ink))
+            ink(painter, Qt.PenStyle.NoPen, QColor(T.danger if locked else T.ink))
             for side in (-1, 1):
                 wheel = QRectF(place - 0.42, side * 0.93 - 0.19, 0.84, 0.38)
                 painter.drawRect(QRectF(wheel.x() * scale, wheel.y() * scale,
                                         wheel.width() * scale, wheel.height() * scale))  # fmt: skip
-        painter.setPen(pen(T.ink, 1.5))
-        painter.setBrush(QColor(T.sheet))
+        ink(painter, pen(T.ink, 1.5), QColor(T.sheet))
         body = QRectF(-LONG / 2 * scale, -WIDE / 2 * scale, LONG * scale, WIDE * scale)
         painter.drawRoundedRect(body, 0.5 * scale, 0.5 * scale)
         cabin = QRectF(-0.3 * scale, -0.6 * scale, 1.3 * scale, 1.2 * scale)

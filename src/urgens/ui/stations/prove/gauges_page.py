@@ -47,7 +47,6 @@ class GaugesPage(Page):
     """One valve at a time; a reading is typed, or taken from a box that speaks."""
 
     kept: ClassVar[tuple[str, ...]] = ("valve",)
-    place_asked = Signal(str)
     log_written = Signal(object)
 
     def __init__(self, session: Session) -> None:

@@ -13,7 +13,7 @@ from urgens.quantity import LENGTH, Quantity, QuantityError, Units, completed, p
 from urgens.studies.real_split import Computed, Split
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now, put, rows_of
-from urgens.ui.theme.paint import T, hatch, pen
+from urgens.ui.theme.paint import T, hatch, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
@@ -61,8 +61,7 @@ class SplitBars(Painted):
             for place, (name, share, off) in enumerate(self._rows):
                 top = place * ROW + 6
                 write(painter, name, QPointF(0, top + 25), size=17, weight=600, color=T.ink)
-                painter.setPen(Qt.PenStyle.NoPen)
-                painter.setBrush(QColor(T.front))
+                ink(painter, Qt.PenStyle.NoPen, QColor(T.front))
                 painter.drawRect(QRectF(LABEL, top, wide, 36))
                 rear = QRectF(LABEL + wide * (1 - share), top, wide * share, 36)
                 painter.setBrush(QColor(T.rear))

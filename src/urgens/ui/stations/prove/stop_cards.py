@@ -7,7 +7,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QSizePolicy, QWidget
 
-from urgens.ui.theme.paint import T, face, laid_out, metrics, pen, width
+from urgens.ui.theme.paint import T, face, ink, laid_out, metrics, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.layouts import tight
@@ -64,8 +64,11 @@ class StopCard(Painted):
         with self.begin() as painter:
             box = QRectF(1, 1, WIDE - 2, HIGH - 2)
             style = Qt.PenStyle.DashLine if card.dashed else Qt.PenStyle.SolidLine
-            painter.setPen(pen(T.ink if card.dashed else T.hair, 1.5, style))
-            painter.setBrush(QColor(T.sheet if card.dashed else T.paper))
+            ink(
+                painter,
+                pen(T.ink if card.dashed else T.hair, 1.5, style),
+                QColor(T.sheet if card.dashed else T.paper),
+            )
             painter.drawRoundedRect(box, 4, 4)
             if self.hasFocus():
                 painter.setPen(pen(T.front, 2))

@@ -1,7 +1,7 @@
 """The Sheet station: what goes on paper, the order of the work, what was done when."""
 
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import Station, StationKind
+from urgens.ui.widgets.station import StationKind
 
 PAGES = {
     "Build sheet": "sheet_page:SheetPage",
@@ -13,12 +13,6 @@ PAGES = {
 }
 
 
-def _make(session: Session) -> Station:
-    from urgens.ui.stations.sheet.station import SheetStation
-
-    return SheetStation(session)
-
-
 def _fact(session: Session) -> str:
     return "to print"
 
@@ -27,4 +21,11 @@ def _judged(session: Session) -> bool:
     return False
 
 
-SHEET = StationKind("Sheet", "Alt+8", _make, _fact, judged=_judged, pages=tuple(PAGES))
+SHEET = StationKind(
+    "Sheet",
+    "Alt+8",
+    "sheet.station:SheetStation",
+    _fact,
+    judged=_judged,
+    pages=tuple(PAGES),
+)

@@ -4,7 +4,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPolygonF
 
 from urgens.guidance.tracing.chronicle import KINDS, Happened, Kind
-from urgens.ui.theme.paint import T, metrics, outline, pen, width
+from urgens.ui.theme.paint import T, ink, metrics, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.row_list import RowList
@@ -81,8 +81,7 @@ def _line(happened: Happened) -> str:
 
 def kind_mark(painter: QPainter, kind: Kind, at: QPointF, radius: float) -> None:
     """Draw the mark of a kind: a full square, a triangle, a ring, a dash."""
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(QColor(T.ink))
+    ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
     if kind == "change":
         painter.drawRect(QRectF(at.x() - radius * 0.8, at.y() - radius * 0.8, radius * 1.6,
                                 radius * 1.6))  # fmt: skip

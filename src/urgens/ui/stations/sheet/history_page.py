@@ -32,7 +32,6 @@ EMPTY = (
 class HistoryPage(Page):
     """The list; beside it what is chosen, its words, and a form for what happens else."""
 
-    place_asked = Signal(str)
     compare_asked = Signal(object)  # the time before a change
     kept: ClassVar[tuple[str, ...]] = ("chosen",)
 

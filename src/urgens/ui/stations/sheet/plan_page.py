@@ -6,7 +6,7 @@ from functools import partial
 from pathlib import Path
 from typing import ClassVar
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QGridLayout,
     QHBoxLayout,
@@ -67,7 +67,6 @@ class ShownPlan:
 class PlanPage(Page):
     """Headline, ribbon and jobs; what is missing, what holds the vehicle, what is due beside."""
 
-    place_asked = Signal(str)
     kept: ClassVar[tuple[str, ...]] = ("aim", "start", "hours")
 
     def __init__(self, session: Session) -> None:

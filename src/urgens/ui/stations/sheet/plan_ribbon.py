@@ -12,7 +12,7 @@ from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.plan import WorkPlan
 from urgens.guidance.planning.schedule import Hours, OpenInterval, Schedule, Slot
 from urgens.ui.stations.sheet.plan_axis import Axis, axis
-from urgens.ui.theme.paint import T, hatch, pen, width
+from urgens.ui.theme.paint import T, hatch, ink, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, severity_mark, square
 from urgens.ui.widgets.painted import Painted
@@ -112,8 +112,7 @@ class PlanRibbon(Painted):
         boxes = [QRectF(days.x(w.start), top, max(days.x(w.end) - days.x(w.start), 4), 26)
                  for w in self._when.waits]  # fmt: skip
         for box in boxes:
-            painter.setPen(pen(T.muted, 1, Qt.PenStyle.DashLine))
-            painter.setBrush(hatch(T.hair))
+            ink(painter, pen(T.muted, 1, Qt.PenStyle.DashLine), hatch(T.hair))
             painter.drawRoundedRect(box, 3, 3)
         taken = [(box.left(), box.right()) for box in boxes]
         for box, wait in reversed([*zip(boxes, self._when.waits, strict=True)]):
@@ -137,8 +136,7 @@ class PlanRibbon(Painted):
         box = QRectF(left + 1, top, max(right - left - 2, 3), BOX)
         self.boxes.setdefault(slot.job, box)
         chosen = slot.job == self.chosen
-        painter.setPen(pen(T.ink, 3 if chosen else 1.5))
-        painter.setBrush(QColor(T.paper if chosen else T.steel))
+        ink(painter, pen(T.ink, 3 if chosen else 1.5), QColor(T.paper if chosen else T.steel))
         painter.drawRoundedRect(box, 3, 3)
         _stripe(painter, job, box)
         number = str(slot.job + 1)
@@ -168,8 +166,7 @@ class PlanRibbon(Painted):
     ) -> None:
         left, right = days.x(interval.start), days.x(interval.end)
         box = QRectF(left, middle - 9, max(right - left, 3), 18)
-        painter.setPen(pen(color, 1))
-        painter.setBrush(hatch(color) if interval.circuit == "rear" else QColor(color))
+        ink(painter, pen(color, 1), hatch(color) if interval.circuit == "rear" else QColor(color))
         painter.drawRect(box)
         hours = clock_words(round((interval.end - interval.start).total_seconds() / 60))
         nights = (

@@ -3,7 +3,7 @@
 from dataclasses import replace
 from functools import partial
 
-from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import QCheckBox, QGridLayout, QPushButton, QSizePolicy, QWidget
 
@@ -104,8 +104,6 @@ class PageView(QWidget):
 
 class SheetPage(Page):
     """Preview of the sheet, set anew when the build has changed and is looked at."""
-
-    command_requested = Signal(str)
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)

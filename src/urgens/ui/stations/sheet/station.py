@@ -1,15 +1,14 @@
 """The Sheet station: the sheet, the plan, the history, and what differs."""
 
-from PySide6.QtWidgets import QWidget
+from collections.abc import Mapping
+from typing import ClassVar
 
-from urgens.ui.session import Session
 from urgens.ui.stations.sheet import PAGES
 from urgens.ui.stations.sheet.compare_page import ComparePage
 from urgens.ui.stations.sheet.history_page import HistoryPage
 from urgens.ui.stations.sheet.ladder_page import LadderPage
 from urgens.ui.stations.sheet.photographs_page import PhotographsPage
 from urgens.ui.stations.sheet.plan_page import PlanPage
-from urgens.ui.stations.sheet.sheet_page import SheetPage
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.paged import PagedStation
 
@@ -19,22 +18,15 @@ PHOTOGRAPHS = "photographs"  # and what they are of: to be chosen
 class SheetStation(PagedStation):
     """What is on record, and what is still to be done."""
 
-    def __init__(self, session: Session, parent: QWidget | None = None) -> None:
-        super().__init__(session, "Sheet", __package__, PAGES, parent=parent)
+    title, kinds = "Sheet", PAGES
+    sections: ClassVar[Mapping[str, str]] = {"history": "History"}
 
-    def page_at(self, index: int) -> Page:
-        """Return a page by its place; what it asks of the window is passed on."""
-        known = index in self._made
-        page = super().page_at(index)
-        if not known and isinstance(page, SheetPage):
-            page.command_requested.connect(self.command_requested)
-        if not known and isinstance(page, PlanPage | HistoryPage):
-            page.place_asked.connect(self.place_asked)
-        if not known and isinstance(page, HistoryPage):
+    def made(self, page: Page) -> None:
+        """Let the history show what a change came to, and the ladder the way to a set-up."""
+        if isinstance(page, HistoryPage):
             page.compare_asked.connect(self._compare)
-        if not known and isinstance(page, LadderPage):
+        elif isinstance(page, LadderPage):
             page.plan_asked.connect(self._plan)
-        return page
 
     def _compare(self, entry: object) -> None:
         """Show what a change of the history came to."""
@@ -52,13 +44,10 @@ class SheetStation(PagedStation):
 
     def go_to(self, where: str) -> bool:
         """Show the history, or the photographs of something, that a place names."""
-        if where.startswith("history"):
-            self.show_page_named("History")
-            return True
         if where.startswith(PHOTOGRAPHS):
             self.show_page_named("Photographs")
             page = self.page
             assert isinstance(page, PhotographsPage)  # it is its name
             page.choose(where.removeprefix(PHOTOGRAPHS).removeprefix(":"))
             return True
-        return False
+        return super().go_to(where)

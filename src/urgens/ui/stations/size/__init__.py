@@ -1,8 +1,7 @@
 """The Size station: bore, pedal ratio, booster, travel and feel."""
 
-from urgens.guidance import Finding, Severity, area_of
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import Station, StationKind, counted, worst
+from urgens.ui.widgets.station import StationKind, counted, found_in
 
 AREAS = ("sizing", "travel")  # of findings that Size can mend
 PAGES = {
@@ -18,23 +17,16 @@ PAGES = {
 }
 
 
-def _make(session: Session) -> Station:
-    from urgens.ui.stations.size.station import SizeStation
-
-    return SizeStation(session)
-
-
-def _found(session: Session) -> list[Finding]:
-    return [finding for finding in session.findings if area_of(finding.code) in AREAS]
-
-
 def _fact(session: Session) -> str:
     ratio = float(session.solution.system.pedal_ratio)
-    return counted(_found(session), f"ratio {ratio:.1f}")
+    return counted(found_in(session, AREAS), f"ratio {ratio:.1f}")
 
 
-def _mark(session: Session) -> Severity | None:
-    return worst(_found(session))
-
-
-SIZE = StationKind("Size", "Alt+2", _make, _fact, _mark, pages=tuple(PAGES))
+SIZE = StationKind(
+    "Size",
+    "Alt+2",
+    "size.station:SizeStation",
+    _fact,
+    AREAS,
+    pages=tuple(PAGES),
+)

@@ -14,7 +14,7 @@ from urgens.quantity import LENGTH, show
 from urgens.solve import Solution, System
 from urgens.solve.half_failed import half_failed_strokes
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, pen
+from urgens.ui.theme.paint import T, face, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
@@ -91,8 +91,7 @@ class HalfBoard(Painted):
         lengths = [float(c.stroke) for c in (chambers[index], chambers[1 - index])]
         first, far = lengths if primary_dead else lengths[::-1]
         body = QRectF(box.left() + 2, box.top() + 18, box.width() - 74, 46)
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
+        ink(painter, pen(T.ink, 2), QColor(T.steel))
         painter.drawRoundedRect(body, 4, 4)
         bore = body.adjusted(8, 9, 0, -9)
         per = (bore.width() - 44) / (1.12 * (first + far))
@@ -104,8 +103,7 @@ class HalfBoard(Painted):
         ):
             chamber = QRectF(start, bore.top(), max(end - start, 0.0), bore.height())
             painter.fillRect(chamber, QColor(T.danger_ground if is_dead else T.fluid[1]))
-        painter.setPen(pen(T.ink, 1.5))
-        painter.setBrush(QColor(T.metal))
+        ink(painter, pen(T.ink, 1.5), QColor(T.metal))
         for x in (far_at, near_at):
             painter.drawRect(QRectF(x, bore.top(), 14, bore.height()))
         painter.setPen(pen(T.ink, 4))
@@ -143,8 +141,7 @@ class HalfBoard(Painted):
         for row, (run, name) in enumerate(zip(taken, AXLES, strict=True)):
             y = box.top() + 8 + row * 44
             body = QRectF(box.left() + 44, y, box.width() - 150, 30)
-            painter.setPen(pen(T.ink, 2))
-            painter.setBrush(QColor(T.steel))
+            ink(painter, pen(T.ink, 2), QColor(T.steel))
             painter.drawRoundedRect(body, 4, 4)
             bore = body.adjusted(6, 6, 0, -6)
             share = 1.0 - min(run / stroke, 1.0)
@@ -152,8 +149,7 @@ class HalfBoard(Painted):
             lost = row == index
             ground = T.danger_ground if lost else T.fluid[1]
             painter.fillRect(QRectF(bore.left(), bore.top(), at - bore.left(), 18), QColor(ground))
-            painter.setPen(pen(T.ink, 1.5))
-            painter.setBrush(QColor(T.metal))
+            ink(painter, pen(T.ink, 1.5), QColor(T.metal))
             painter.drawRect(QRectF(at, bore.top(), 12, 18))
             end = QPointF(at + 12 + 60, body.center().y())
             painter.setPen(pen(T.ink, 4))

@@ -11,7 +11,7 @@ from urgens.quantity import FORCE, TORQUE, printed, show, unit_shown
 from urgens.quantity.display import in_units
 from urgens.solve.launch_hold import LIMITS, held_by
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, hatch, outline, pen
+from urgens.ui.theme.paint import T, hatch, ink, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
@@ -92,8 +92,7 @@ class LaunchView(Painted):
             ]
             ground = QColor(color)
             ground.setAlphaF(0.22)
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(ground)
+            ink(painter, Qt.PenStyle.NoPen, ground)
             painter.drawPolygon(area)
             if color == T.rear:
                 painter.setBrush(hatch(color))
@@ -142,8 +141,7 @@ class LaunchView(Painted):
         write(painter, words, QPointF(box.left() + 8, y - 7), weight=600, color=T.danger)
         if held.effort is not None:
             at = self._at(box, held.effort, need, most)
-            painter.setPen(pen(T.good, 2.5))
-            painter.setBrush(QColor(T.sheet))
+            ink(painter, pen(T.good, 2.5), QColor(T.sheet))
             painter.drawEllipse(at, 8, 8)
 
     def _draw_now(self, painter: QPainter, box: QRectF, most: float) -> None:
@@ -151,8 +149,7 @@ class LaunchView(Painted):
         effort = min(self._session.effort, solution.max_effort)
         torque, _ = held_by(solution.build, solution.system, solution.standing, np.array([effort]))
         at = self._at(box, effort, float(torque[0]), most)
-        painter.setPen(pen(T.ink, 2.5))
-        painter.setBrush(QColor(T.fluid[1]))
+        ink(painter, pen(T.ink, 2.5), QColor(T.fluid[1]))
         painter.drawEllipse(at, 8, 8)
 
     def _draw_limits(self, painter: QPainter, limits: np.ndarray) -> None:

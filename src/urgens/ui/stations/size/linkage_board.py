@@ -9,7 +9,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QPainter
 from urgens.quantity import LENGTH, natural_step, retype
 from urgens.studies.pedal_linkage import Linkage, along_the_stroke, linkage
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, fluid, pen
+from urgens.ui.theme.paint import T, fluid, ink, pen
 from urgens.ui.widgets.board import Board, measure, write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.figure_label import Spot
@@ -182,11 +182,9 @@ class LinkageBoard(Board):
         if self.drag.held or self.hasFocus():
             halo = QColor(T.fluid[1])
             halo.setAlphaF(0.3)
-            painter.setBrush(halo)
-            painter.setPen(pen(T.front, 2) if self.hasFocus() else Qt.PenStyle.NoPen)
+            ink(painter, pen(T.front, 2) if self.hasFocus() else Qt.PenStyle.NoPen, halo)
             painter.drawEllipse(self.pin, GRIP - 4, GRIP - 4)
-        painter.setPen(pen(T.ink, 2.5))
-        painter.setBrush(QColor(T.sheet))
+        ink(painter, pen(T.ink, 2.5), QColor(T.sheet))
         painter.drawEllipse(self.pin, 7, 7)
         painter.drawEllipse(self.pivot, 9, 9)
         painter.setBrush(QColor(T.ink))
@@ -224,16 +222,14 @@ class LinkageBoard(Board):
         painter.rotate(math.degrees(slope))
         boosted = self.session.build.booster.fitted
         left = 2.0
-        painter.setPen(pen(T.ink, 2))
-        painter.setBrush(QColor(T.steel))
+        ink(painter, pen(T.ink, 2), QColor(T.steel))
         if boosted:
             painter.drawRoundedRect(QRectF(-28, -30, 30, 60), 10, 10)
             left = -28.0
         painter.drawRoundedRect(QRectF(left - 54, -13, 54, 26), 3, 3)
         most = float(self.session.hardest.master_front)
         share = float(self.session.presses.master_front) / most if most else 0.0
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(fluid(share))
+        ink(painter, Qt.PenStyle.NoPen, fluid(share))
         painter.drawRect(QRectF(left - 49, -8, 36, 16))
         painter.setBrush(QColor(T.ink))
         painter.drawRect(QRectF(left - 13, -8, 4, 16))
@@ -244,8 +240,7 @@ class LinkageBoard(Board):
         painter.translate(arm)
         degrees = math.degrees(angle)
         painter.rotate(degrees if self._up else -degrees)
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(QColor(T.ink))
+        ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
         painter.drawRoundedRect(QRectF(3, -17, 8, 34), 2, 2)
         painter.restore()
 
@@ -258,8 +253,7 @@ class LinkageBoard(Board):
         made = self.session.build.pedal
         for hole in made.holes:
             at = self.at(hole.value, angle)
-            painter.setPen(pen(T.ink, 1.5, Qt.PenStyle.DotLine))
-            painter.setBrush(QColor(T.sheet))
+            ink(painter, pen(T.ink, 1.5, Qt.PenStyle.DotLine), QColor(T.sheet))
             painter.drawEllipse(at, 5, 5)
             if abs(hole.value - made.pivot_to_pushrod.value) < 5e-4:
                 continue

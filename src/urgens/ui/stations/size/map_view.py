@@ -21,7 +21,7 @@ from urgens.studies.sizing import MissedWindow
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, BoreRatioGrid
 from urgens.ui.stations.size.map_picture import WORDS, MapPicture
-from urgens.ui.theme.paint import T, metrics, outline, pen
+from urgens.ui.theme.paint import T, ink, metrics, outline, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.painted import Painted
@@ -169,8 +169,7 @@ class MapView(Painted):
         if self.hasFocus() or self.drag.held:
             painter.setPen(pen(T.front, 2))
             painter.drawEllipse(at, GRIP - 4, GRIP - 4)
-        painter.setPen(pen(T.ink, 2.5))
-        painter.setBrush(QColor(T.fluid[1]))
+        ink(painter, pen(T.ink, 2.5), QColor(T.fluid[1]))
         reach = 10.0
         corners = ((0, -reach), (reach, 0), (0, reach), (-reach, 0))
         painter.drawPolygon(QPolygonF([at + QPointF(*corner) for corner in corners]))
@@ -187,8 +186,7 @@ class MapView(Painted):
         """Paint what is looked at, which is not fitted."""
         row, ratio = candidate
         at = self.point(row, ratio)
-        painter.setPen(pen(T.ink, 2.5, Qt.PenStyle.DashLine))
-        painter.setBrush(QColor(T.sheet))
+        ink(painter, pen(T.ink, 2.5, Qt.PenStyle.DashLine), QColor(T.sheet))
         corners = ((0, -10.0), (10.0, 0), (0, 10.0), (-10.0, 0))
         painter.drawPolygon(QPolygonF([at + QPointF(*corner) for corner in corners]))
         words = f"{self.choices.bores[row].text} at {ratio:.2f}, Enter takes it"

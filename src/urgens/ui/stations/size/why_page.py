@@ -1,7 +1,7 @@
 """Why: three sayings of the trade, drawn with this build's own figures."""
 
 import numpy as np
-from PySide6.QtCore import QPointF, QRectF, Qt, Signal
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
@@ -10,7 +10,7 @@ from urgens.guidance.words.reasons import BoreRow, bore_rows, clamp
 from urgens.physics.axle import Axle
 from urgens.quantity import AREA, FORCE, LENGTH, PRESSURE, UnitSystem, show
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, face, pen
+from urgens.ui.theme.paint import T, face, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.layouts import tight
@@ -108,8 +108,7 @@ class WhyView(Painted):
             top, tall = self._row(box, index)
             radius = 0.42 * tall * row.bore / largest
             color = T.front if row.own else T.ink
-            painter.setPen(pen(T.ink, 1.5))
-            painter.setBrush(QColor(T.fluid[1]))
+            ink(painter, pen(T.ink, 1.5), QColor(T.fluid[1]))
             painter.drawEllipse(QPointF(26, top + tall / 2), radius, radius)
             weight = 700 if row.own else 500
             write(painter, row.text, QPointF(58, top + tall / 2 + 5), size=15, weight=weight,
@@ -179,8 +178,6 @@ class WhyView(Painted):
 
 class WhyPage(Page):
     """One key away from every other page."""
-
-    place_asked = Signal(str)
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)

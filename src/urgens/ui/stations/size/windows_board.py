@@ -14,7 +14,7 @@ from urgens.guidance import Severity
 from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind, natural_step, retype, show
 from urgens.studies.sizing import SizingMap, holds_are_wanted
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, outline, pen, width
+from urgens.ui.theme.paint import T, ink, outline, pen, width
 from urgens.ui.widgets.board import Board, write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.figure_label import Spot
@@ -238,8 +238,7 @@ class WindowsBoard(Board):
             if not isinstance(end, str):
                 continue
             held = self._held is not None and self._held[1] == end
-            painter.setPen(pen(T.front if held else T.ink, 2))
-            painter.setBrush(QColor(T.sheet))
+            ink(painter, pen(T.front if held else T.ink, 2), QColor(T.sheet))
             painter.drawRoundedRect(QRectF(x - 4, y - 4, 8, BAR + 8), 2, 2)
         if np.isfinite(row.value):
             x = self._x(row, row.value)

@@ -1,9 +1,8 @@
 """The Trace station: from what is seen to the cause, a trainer for it, and sayings tried."""
 
-from urgens.guidance import Severity
 from urgens.guidance.tracing.open_faults import open_run
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import Station, StationKind, found_in, worst
+from urgens.ui.widgets.station import StationKind, found_in
 
 AREAS = ("open_faults",)  # of findings that are seen here
 PAGES = {
@@ -12,12 +11,6 @@ PAGES = {
     "Trainer": "trainer_page:TrainerPage",
     "Sayings": "sayings_page:SayingsPage",
 }
-
-
-def _make(session: Session) -> Station:
-    from urgens.ui.stations.trace.station import TraceStation
-
-    return TraceStation(session)
 
 
 def _fact(session: Session) -> str:
@@ -29,14 +22,17 @@ def _fact(session: Session) -> str:
     return f"{count} sign{'s' if count != 1 else ''}"
 
 
-def _mark(session: Session) -> Severity | None:
-    return worst(found_in(session, AREAS))
-
-
 def _judged(session: Session) -> bool:
     return bool(found_in(session, AREAS))
 
 
 TRACE = StationKind(
-    "Trace", "Alt+7", _make, _fact, _mark, judged=_judged, pages=tuple(PAGES), standing=tuple(PAGES)
+    "Trace",
+    "Alt+7",
+    "trace.station:TraceStation",
+    _fact,
+    AREAS,
+    judged=_judged,
+    pages=tuple(PAGES),
+    standing=tuple(PAGES),
 )

@@ -3,7 +3,6 @@
 from datetime import datetime
 from typing import ClassVar
 
-from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.bench.evidence_on_record import (
@@ -45,7 +44,6 @@ class FaultPage(Page):
     """Three columns under what stops the vehicle; every answer is an edit that can be undone."""
 
     kept: ClassVar[tuple[str, ...]] = ("cause",)
-    place_asked = Signal(str)
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)

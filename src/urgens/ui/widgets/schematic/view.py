@@ -14,7 +14,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QGraphicsScene, QGraphicsView, QWidget
 
-from urgens.ui.theme.paint import T, pen
+from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import Steps, WidgetDrag
 from urgens.ui.widgets.schematic.items import LineItem, PartItem
@@ -196,8 +196,11 @@ class SchematicView(QGraphicsView):
         """Draw a part round its middle; a subclass has its own way."""
         item: Any = self.items_by_place[part.where]
         own = self.is_chosen(part.where)
-        painter.setPen(pen(T.front if own and self.hasFocus() else T.ink, 2.5 if own else 1.5))
-        painter.setBrush(QColor(T.metal))
+        ink(
+            painter,
+            pen(T.front if own and self.hasFocus() else T.ink, 2.5 if own else 1.5),
+            QColor(T.metal),
+        )
         painter.drawRoundedRect(item.body, 4, 4)
         painter.setBrush(QColor(T.sheet))
         for port in part.ports:
