@@ -17,7 +17,7 @@ from urgens import __date__, __version__
 from urgens.data import DESKTOP_ID as ID
 from urgens.data import FOLDER, manual_text
 from urgens.document import BuildErrors
-from urgens.document.whole_file import content, write_whole
+from urgens.document.whole_file import content, write_whole, written_to
 
 # What is told once files have come or gone, and what is not known before.
 TOLD = (
@@ -115,13 +115,9 @@ def install(folder: Path) -> Iterator[str]:
     # The receipt comes first: who is stopped here can still take out what was written.
     for one in (Placed(RECEIPT, receipt.written()), *wanted):
         path = folder / one.place
-        try:
+        with written_to(path, "name another --prefix"):
             path.parent.mkdir(parents=True, exist_ok=True)
             write_whole(path, one.content)
-        except OSError as error:
-            raise BuildErrors.one(
-                str(path), f"cannot be written ({error.strerror})", "name another --prefix"
-            ) from None
         if one.place != RECEIPT:
             yield f"written: {path}"
     yield from _tell(folder)

@@ -4,7 +4,7 @@ import argparse
 from collections.abc import Callable
 from datetime import datetime
 
-from urgens.quantity import LENGTH, SPEED, QuantityError, QuantityKind, parse, whole_number
+from urgens.quantity import FORCE, LENGTH, SPEED, QuantityError, QuantityKind, parse, whole_number
 from urgens.quantity.day import typed_time
 from urgens.quantity.limits import looked_at, road
 from urgens.quantity.whole import LARGEST
@@ -49,6 +49,7 @@ def number_of(name: str, wanted: str, fits: Callable[[float], bool]) -> Callable
     return read
 
 
+force, length = quantity(FORCE), quantity(LENGTH)
 coefficient = said(road)
 speed = said(lambda text: looked_at(parse(text, SPEED).value))
 ratio = number_of("pedal ratio", "1 to 20, such as 6", lambda x: 1 <= x <= 20)

@@ -24,6 +24,16 @@ def trace_table(name: str) -> dict[str, Any]:
     return found
 
 
+def command_table() -> dict[str, Any]:
+    """Return the commands and what they share, as they stand in their file."""
+    return _read("commands.toml")
+
+
+def body_table() -> dict[Any, dict[str, Any]]:
+    """Return the side views of vehicles by their kind, as they stand in their file."""
+    return _read("bodies.toml")
+
+
 @cache
 def procedure_table() -> tuple[dict[str, Any], ...]:
     """Return the procedures but the mends, as they stand in their file."""

@@ -6,7 +6,10 @@ import os
 import shutil
 import stat
 import tempfile
+from collections.abc import Iterator
 from pathlib import Path
+
+from urgens.document.errors import BuildErrors
 
 SHOWN = 40  # letters of a file's name in that of what is written aside
 LARGEST = 64 * 1024 * 1024  # bytes; a build is a few hundred kilobytes at most
@@ -29,6 +32,16 @@ def content(path: Path) -> bytes:
             return file.read(LARGEST + 1)
     finally:
         os.close(handle)
+
+
+@contextlib.contextmanager
+def written_to(path: Path, remedy: str = "choose another place") -> Iterator[None]:
+    """Say in words, with the remedy, that a path cannot be written to; raises BuildErrors then."""
+    try:
+        yield
+    except OSError as error:
+        said = f"cannot be written ({error.strerror})"
+        raise BuildErrors.one(str(path), said, remedy) from None
 
 
 def write_whole(path: Path, content: bytes, *, keep: bool = False) -> None:

@@ -5,7 +5,7 @@ from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 
 from urgens.document import BuildErrors
-from urgens.document.whole_file import write_whole
+from urgens.document.whole_file import write_whole, written_to
 from urgens.guidance.planning.due import Due
 
 MADE_BY = "-//Urgens//Urgens//EN"
@@ -53,10 +53,6 @@ def write_calendar(name: str, due: tuple[Due, ...], path: Path) -> int:
         raise BuildErrors.one(
             str(path), "nothing that is due has a day to reckon from", "see the list for what lacks"
         )
-    try:
+    with written_to(path):
         write_whole(path, calendar(name, dated, datetime.now().astimezone()))
-    except OSError as error:
-        raise BuildErrors.one(
-            str(path), f"cannot be written ({error.strerror})", "choose another place"
-        ) from None
     return len(dated)

@@ -4,7 +4,7 @@ from pathlib import Path
 from typing import NamedTuple
 
 from urgens.document import Build, BuildErrors
-from urgens.document.whole_file import write_whole
+from urgens.document.whole_file import write_whole, written_to
 from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.people import IN_WORDS, card_of, roles
 from urgens.guidance.procedures.records import title_of
@@ -88,9 +88,5 @@ def write_cards(build: Build, procedure: Procedure, path: Path, people: int) -> 
     letter = build.natural_units is UnitSystem.INCH
     content = cards_pdf(build, procedure, title_of(procedure.name), people, letter=letter)
     del application
-    try:
+    with written_to(path):
         write_whole(path, content)
-    except OSError as error:
-        raise BuildErrors.one(
-            str(path), f"cannot be written ({error.strerror})", "choose another place"
-        ) from None

@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING, Literal
 
 from urgens.document import Build, BuildErrors
-from urgens.document.whole_file import write_whole
+from urgens.document.whole_file import write_whole, written_to
 from urgens.quantity import Units, UnitSystem
 from urgens.sheet.blocks import Bound
 from urgens.sheet.chapters import bound
@@ -65,14 +65,10 @@ def write_solution(
         from urgens.sheet.pdf import gui
 
         application = gui()  # kept until all is made
-    try:
+    with written_to(path):
         written = _content(solution, units, request, form)
         del application
         write_whole(path, written)
-    except OSError as error:
-        raise BuildErrors.one(
-            str(path), f"cannot be written ({error.strerror})", "choose another place"
-        ) from None
 
 
 def chapters_of(solution: Solution, units: UnitSystem | Units, request: SheetRequest) -> Bound:

@@ -13,6 +13,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, metrics, pen
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import button_words, plain_label, point_out
 from urgens.ui.widgets.sentence import Sentence
@@ -59,9 +60,7 @@ class FindingLine(QWidget):
         self.fix = QPushButton("Mend it")  # until it has something to do, which it then names
         self.fix.setProperty("role", "primary")
         self.fix.clicked.connect(self.apply_fix)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(round(44 * T.scale), 4, 20, 4)
-        row.setSpacing(12)
+        row = spaced(QHBoxLayout(self), 12, (round(44 * T.scale), 4, 20, 4))
         row.addWidget(self._word)
         row.addWidget(self.message, 1)
         row.addWidget(self.count)

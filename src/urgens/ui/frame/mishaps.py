@@ -15,6 +15,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from shiboken6 import isValid
 
 from urgens.ui.session import Session
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.station import Station
 from urgens.ui.widgets.worded import elided
@@ -107,11 +108,8 @@ class MishapStrip(QWidget):
         self.undo = self._button("Take it back", session.undo_stack.undo)
         self.copy = self._button("Copy details", self._copy)
         self.close_it = self._button("Close", mishaps.forget)
-        row = QHBoxLayout(self)
-        row.setContentsMargins(24, 6, 24, 6)
-        row.setSpacing(8)
-        words = QVBoxLayout()
-        words.setSpacing(0)
+        row = spaced(QHBoxLayout(self), 8, (24, 6, 24, 6))
+        words = spaced(QVBoxLayout(), 0)
         words.addWidget(self.said)
         words.addWidget(self.remedy)
         row.addLayout(words, 1)

@@ -21,7 +21,7 @@ from urgens.guidance import Severity, findings
 from urgens.guidance.words.cautions import CAUTIONS
 from urgens.solve import solve
 from urgens.ui.theme.paint import T, face, metrics, outline, pen, width
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight, upright
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import button_words, point_out
 from urgens.ui.widgets.side_view import SideView
@@ -156,29 +156,22 @@ class StartPage(QFrame):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        drawings = QGridLayout()
-        drawings.setSpacing(16)
+        drawings = spaced(QGridLayout(), 16)
         for index, card in enumerate(self.cards):
             card.clicked.connect(lambda _=False, name=card.name: self.demo_chosen.emit(name))
             drawings.addWidget(card, index // COLUMNS, index % COLUMNS)
-        left = QVBoxLayout()
-        left.setSpacing(10)
+        left = spaced(QVBoxLayout(), 10)
         left.addWidget(worded("Which brakes are you working on?", "title"))
         left.addWidget(wrapped("muted", WHAT_IT_IS))
         left.addLayout(drawings, 1)
-        hairline = QFrame()
-        hairline.setFixedWidth(1)
-        hairline.setStyleSheet(f"background: {T.hair}")
-        row = QHBoxLayout(self)
-        row.setContentsMargins(32, 24, 32, 24)
-        row.setSpacing(28)
+        hairline = upright()
+        row = spaced(QHBoxLayout(self), 28, (32, 24, 32, 24))
         row.addLayout(left, 1)
         row.addWidget(hairline)
         row.addLayout(self._side())
 
     def _side(self) -> QVBoxLayout:
-        side = QVBoxLayout()
-        side.setSpacing(10)
+        side = spaced(QVBoxLayout(), 10)
         side.addWidget(worded("Your own", "title"))
         own = worded(
             "A plain car with common figures, every one marked as assumed. Replace each by what "

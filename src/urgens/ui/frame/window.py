@@ -49,7 +49,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.widgets.background import Background, wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.station import Station
 
 PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
@@ -137,8 +137,7 @@ class MainWindow(QMainWindow):
         )
 
     def _lay_out(self) -> None:
-        middle = QHBoxLayout()
-        middle.setSpacing(0)
+        middle = spaced(QHBoxLayout(), 0)
         middle.addWidget(self.rail)
         middle.addWidget(self.bench, 1)
         middle.addWidget(self.press)

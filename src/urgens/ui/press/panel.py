@@ -23,6 +23,7 @@ from urgens.ui.press.readings import Deceleration, Grip, LinePressures, VerdictV
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face
 from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import plain_label, point_out
 
@@ -117,13 +118,11 @@ class PressPanel(QFrame):
     def _lay_out(self) -> None:
         foot = plain_label("Foot")
         foot.setProperty("role", "caption")
-        left = QVBoxLayout()
-        left.setSpacing(0)
+        left = spaced(QVBoxLayout(), 0)
         left.addWidget(foot)
         left.addWidget(self.effort)
         left.addStretch()
-        head = QHBoxLayout()
-        head.setSpacing(4)
+        head = spaced(QHBoxLayout(), 4)
         head.addLayout(left)
         head.addStretch()
         head.addWidget(self.travel)
@@ -138,9 +137,7 @@ class PressPanel(QFrame):
             foot_side.addWidget(self.hint)
         for reading in (self.line_pressures, self.deceleration, self.grip, self.verdict):
             figures.addWidget(reading)
-        whole = QVBoxLayout(self)
-        whole.setContentsMargins(20, 10, 20, 8)
-        whole.setSpacing(6)
+        whole = spaced(QVBoxLayout(self), 6, (20, 10, 20, 8))
         whole.addLayout(foot_side, 1)
         whole.addLayout(figures)
         for column in (foot_side, figures):

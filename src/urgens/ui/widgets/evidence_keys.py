@@ -3,6 +3,8 @@
 from PySide6.QtCore import QPoint, Qt, Signal
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QWidget
 
+from urgens.ui.widgets.layouts import spaced
+
 # state in the build, words, key
 STATES = (
     ("measured", "Measured", "M"),
@@ -27,9 +29,7 @@ class EvidenceKeys(QFrame):
         super().__init__(window)
         self._window = window
         self.setObjectName("evidence")
-        row = QHBoxLayout(self)
-        row.setContentsMargins(6, 4, 6, 4)
-        row.setSpacing(4)
+        row = spaced(QHBoxLayout(self), 4, (6, 4, 6, 4))
         self.buttons: dict[str, QPushButton] = {}
         for state, words, key in STATES:
             button = QPushButton(f"{_SHORT.get(state, words)}  {key}")

@@ -3,12 +3,13 @@
 from collections.abc import Mapping
 from typing import ClassVar
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtCore import Signal
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import tight, upright
+from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -55,19 +56,13 @@ class Page(QWidget):
         self.said.show()
         inner = QWidget()
         inner.setLayout(self.column)
-        beside = QScrollArea(self)  # in a low window nothing is cut
-        beside.setWidget(inner)
-        beside.setWidgetResizable(True)
-        beside.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        beside.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        beside = rolled(inner)  # in a low window nothing is cut
         beside.setFixedWidth(side)
         if T.stands_back:
+            beside.setParent(self)
             beside.hide()
             return
-        hairline = QFrame()
-        hairline.setFixedWidth(1)
-        hairline.setStyleSheet(f"background: {T.hair}")
-        body.addWidget(hairline)
+        body.addWidget(upright())
         body.addWidget(beside)
 
     def head(self, words: str) -> QLabel:

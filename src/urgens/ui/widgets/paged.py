@@ -21,6 +21,7 @@ from urgens.document import Build
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.buttons import menu_button
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.segment import segment
@@ -79,12 +80,10 @@ class PagedStation(Station):
         session.solution_changed.connect(self._seen.ask)
 
     def _lay_out(self) -> None:
-        head = QHBoxLayout()
-        head.setSpacing(12)
+        head = spaced(QHBoxLayout(), 12)
         head.addWidget(worded(self.title, "title"))
         head.addWidget(self.menu)
-        row = QHBoxLayout()
-        row.setSpacing(2)
+        row = spaced(QHBoxLayout(), 2)
         for button in self.choose:
             row.addWidget(button)
         row.addWidget(self.more)
@@ -96,9 +95,7 @@ class PagedStation(Station):
             self._summary.hide()
         if not T.stands_back:
             self.menu.hide()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(24, 12, 24, 8)
-        column.setSpacing(8)
+        column = spaced(QVBoxLayout(self), 8, (24, 12, 24, 8))
         column.addLayout(head)
         column.addWidget(self.pages, 1)
         self.pages.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Ignored)

@@ -22,6 +22,20 @@ def scrolled(inner: QWidget, name: str, *, across: bool = False) -> QScrollArea:
     return area
 
 
+def rolled(inner: QWidget, *, across: bool = False) -> QScrollArea:
+    """Return an area around what takes the focus itself, so that nothing is cut in a low window.
+
+    `across`: also from side to side.
+    """
+    area = QScrollArea()
+    area.setWidget(inner)
+    area.setWidgetResizable(True)
+    if not across:
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+    return area
+
+
 def bring_into_sight(inner: QWidget, y: int, margin: int) -> None:
     """Scroll the area around `inner`, where there is one, so that a height in it is seen [px]."""
     port = inner.parentWidget()

@@ -25,6 +25,24 @@ def wrapped(role: str = "muted", words: str = "") -> QLabel:
     return label
 
 
+class _Passing(QLabel):
+    """Is there only while it has something to say."""
+
+    def setText(self, words: str) -> None:
+        super().setText(words)
+        self.setVisible(bool(words))
+
+
+def passing(role: str = "danger") -> QLabel:
+    """Return a label over several lines that is hidden while nothing is said, as a refusal."""
+    label = _Passing()
+    label.setTextFormat(Qt.TextFormat.PlainText)
+    label.setProperty("role", role)
+    label.setWordWrap(True)
+    label.hide()
+    return label
+
+
 class _Elided(QLabel):
     """Leaves out the end of what does not fit, and says all of it to who points at it."""
 

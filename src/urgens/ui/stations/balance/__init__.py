@@ -21,10 +21,5 @@ def _fact(session: Session) -> str:
 
 
 BALANCE = StationKind(
-    "Balance",
-    "Alt+3",
-    "balance.station:BalanceStation",
-    _fact,
-    AREAS,
-    pages=tuple(PAGES),
+    "Balance", "Alt+3", "balance.station:BalanceStation", _fact, AREAS, pages=tuple(PAGES)
 )

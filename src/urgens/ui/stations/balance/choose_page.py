@@ -10,7 +10,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLabel,
     QPushButton,
-    QScrollArea,
     QSizePolicy,
     QVBoxLayout,
     QWidget,
@@ -30,9 +29,11 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.dimension_label import DimensionLabel
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.worded import worded, wrapped
 
 MARK = 26.0  # px
@@ -74,8 +75,7 @@ class ChoiceCard(QFrame):
         self.row = QHBoxLayout(self)
         self.row.setContentsMargins(8, 6, 8, 6)
         self.row.setSpacing(12)
-        words = QVBoxLayout()
-        words.setSpacing(1)
+        words = spaced(QVBoxLayout(), 1)
         words.addWidget(self.name)
         words.addWidget(self.reason)
         self.row.addLayout(words, 1)
@@ -138,12 +138,8 @@ class ChoosePage(Page):
         column.setContentsMargins(0, 0, 6, 0)
         column.addLayout(self._list)
         column.addStretch()
-        area = QScrollArea()
-        area.setWidgetResizable(True)
-        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        area.setWidget(inner)
+        area = rolled(inner)
         area.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.wanted = DimensionLabel("Margin wanted", self._want, size=20, parent=self)
         self.wanted.stepped.connect(self._step)
         row = QHBoxLayout()

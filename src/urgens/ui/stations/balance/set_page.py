@@ -1,7 +1,7 @@
 """The Balance station."""
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QVBoxLayout
+from PySide6.QtWidgets import QHBoxLayout, QLabel, QVBoxLayout
 
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import PRESSURE, unit_shown
@@ -12,6 +12,7 @@ from urgens.ui.stations.balance.pressure_plane import PressurePlane
 from urgens.ui.stations.balance.valve_controls import ValveControls
 from urgens.ui.stations.balance.valve_setting import valve_setting
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.layouts import spaced, upright
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.scrolled import RING, scrolled
@@ -33,8 +34,7 @@ class SetPage(Page):
         self._lay_out()
 
     def _lay_out(self) -> None:
-        left = QVBoxLayout()
-        left.setSpacing(0)
+        left = spaced(QVBoxLayout(), 0)
         left.addWidget(self._rear_axis)
         left.addWidget(self.pressures, 1)
         under = QHBoxLayout()
@@ -44,9 +44,7 @@ class SetPage(Page):
         left.addLayout(under)
         left.addSpacing(4)
         left.addWidget(self.controls)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 4)
-        column.setSpacing(8)
+        column = spaced(QVBoxLayout(self), 8, (0, 0, 0, 4))
         if T.stands_back:
             for widget in (self.adhesion, self.locks):
                 widget.setParent(self)
@@ -60,8 +58,7 @@ class SetPage(Page):
         grip = worded("Grip used on each axle, against deceleration", "heading")
         against = _axis_label(T.muted, Qt.AlignmentFlag.AlignRight)
         against.setText("g")
-        right = QVBoxLayout()
-        right.setSpacing(0)
+        right = spaced(QVBoxLayout(), 0)
         right.addWidget(grip)
         right.addWidget(self.adhesion, 1)
         foot = QHBoxLayout()
@@ -81,11 +78,8 @@ class SetPage(Page):
         self.locks.rows_changed.connect(fit)
         fit()
         right.addWidget(area)
-        hairline = QFrame()
-        hairline.setFixedWidth(1)
-        hairline.setStyleSheet(f"background: {T.hair}")
-        body = QHBoxLayout()
-        body.setSpacing(18)
+        hairline = upright()
+        body = spaced(QHBoxLayout(), 18)
         body.addLayout(left, 60)
         body.addWidget(hairline)
         body.addLayout(right, 40)

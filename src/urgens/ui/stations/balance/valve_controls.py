@@ -35,7 +35,7 @@ from urgens.ui.stations.balance.valve_setting import (
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.dimension_label import Knowledge
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.stepper import Stepper
@@ -67,8 +67,7 @@ class ValveControls(QWidget):
         for stepper in (self.knee, self.slope, self.bar):
             row.addWidget(stepper)
         row.addStretch()
-        foot = QHBoxLayout()
-        foot.setSpacing(16)
+        foot = spaced(QHBoxLayout(), 16)
         foot.addWidget(self._words, 1)
         foot.addWidget(self.take_out)
         foot.addWidget(self.fit)

@@ -23,7 +23,7 @@ from urgens.ui.stations.balance.lever_board import LeverBoard
 from urgens.ui.stations.balance.loop_plane import LoopPlane
 from urgens.ui.widgets.figure_column import AdjacentFigures, FigureColumn
 from urgens.ui.widgets.figure_label import Spot
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -82,8 +82,7 @@ class ValvesPage(Page):
     def _lay_out(self) -> None:
         drawing = QWidget()
         column = tight(QVBoxLayout(drawing), 0)
-        row = QHBoxLayout()
-        row.setSpacing(10)
+        row = spaced(QHBoxLayout(), 10)
         row.addWidget(self.view, 1)
         row.addWidget(self.lever)
         column.addLayout(row)
@@ -115,8 +114,7 @@ class ValvesPage(Page):
 
     def _planes(self) -> QHBoxLayout:
         """Put the loop, and beside it the knees of a valve that feels the load."""
-        row = QHBoxLayout()
-        row.setSpacing(18)
+        row = spaced(QHBoxLayout(), 18)
         cells = []
         for plane, (up, across) in ((self.plane, self.axes), (self.knees, self.knee_axes)):
             cell = QWidget()

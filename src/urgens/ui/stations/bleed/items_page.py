@@ -27,7 +27,7 @@ from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.segment import segment
-from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.worded import passing, worded, wrapped
 
 NONE = "Nothing is noted as open: a stand-in part, something noticed, something for later."
 FREE = "Nothing that is recorded here holds the vehicle. Local rules and a qualified check do."
@@ -51,7 +51,7 @@ class ItemsPage(Page):
         column.addWidget(scrolled(inner, "What is open"), 1)
         self.fields: dict[str, QLineEdit] = {}
         self.holds = QCheckBox("It holds the vehicle until it is done")
-        self.add, self.refused = QPushButton("Add it"), wrapped("danger")
+        self.add, self.refused = QPushButton("Add it"), passing()
         self.buttons: dict[tuple[int, str], QToolButton | QPushButton] = {}
         self.held = wrapped("muted")
         self.head("Note another")
@@ -67,7 +67,6 @@ class ItemsPage(Page):
         self.add.clicked.connect(self.take)
         for widget in (self.holds, self.add, self.refused):
             self.column.addWidget(widget)
-        self.refused.hide()
         self.head("Before it moves")
         self.column.addWidget(self.held)
         self.column.addStretch()
@@ -166,7 +165,7 @@ class ItemsPage(Page):
             except ValueError:
                 self._refuse(f'"{typed["due"]}" is no date; write 2026-05-31.', "due")
                 return
-        self.refused.hide()
+        self.refused.setText("")
         for field in self.fields.values():
             field.clear()
         self.holds.setChecked(False)
@@ -174,5 +173,4 @@ class ItemsPage(Page):
 
     def _refuse(self, words: str, name: str) -> None:
         self.refused.setText(words)
-        self.refused.show()
         self.fields[name].setFocus()

@@ -22,9 +22,9 @@ from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import FORCE, QuantityError, retype
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.segment import segment
-from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.worded import passing, worded
 
 # What is asked beside a reading, where there are wheels to ask it of.
 BESIDE = {"bubbles": ("bubbles", "colour", "amount", "clicks")}
@@ -48,7 +48,7 @@ class Readings(QWidget):
         self.fields: dict[str, QWidget] = {}
         self._places = QHBoxLayout()
         self._places.setSpacing(8)
-        self.should, self.refused = worded("", "muted"), wrapped("danger")
+        self.should, self.refused = worded("", "muted"), passing()
         column = tight(QVBoxLayout(self), 2)
         column.addLayout(self._places)
         column.addWidget(self.should)
@@ -62,7 +62,7 @@ class Readings(QWidget):
         self._procedure, self._step, self._record = procedure, step, record
         clear(self._places)
         self.fields = {}
-        self.refused.hide()
+        self.refused.setText("")
         asked = step.record.field if step is not None and step.record is not None else ""
         names = () if asked in ("", "strokes") else BESIDE.get(asked, (asked,))
         # What comes is another thing at each wheel; all else is read once.
@@ -82,8 +82,7 @@ class Readings(QWidget):
             column.addWidget(worded(said(wheel), "heading"))
         for name in names:
             if name in WORDS or name in TOLD:
-                row = QHBoxLayout()
-                row.setSpacing(0)
+                row = spaced(QHBoxLayout(), 0)
                 self._words(row, wheel, name)
                 row.addStretch()
                 column.addLayout(row)
@@ -120,7 +119,7 @@ class Readings(QWidget):
 
     def _type(self, key: str, typed: str) -> None:
         self.values[key] = typed
-        self.refused.hide()
+        self.refused.setText("")
         self.typed.emit()
 
     def read(self, key: str, word: str) -> None:
@@ -181,7 +180,6 @@ class Readings(QWidget):
         wheel, _, name = key.rpartition(" ")
         place = f"{said(wheel)}, " if wheel else ""
         self.refused.setText(f"{place}{ASKED.get(name, name)}: {words}.".capitalize())
-        self.refused.show()
         field = self.fields.get(key)
         if field is not None:
             field.setFocus()

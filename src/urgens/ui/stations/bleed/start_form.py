@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
 
 from urgens.ui.session import Session
 from urgens.ui.widgets.segment import segment
-from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.worded import passing, worded
 
 MOST_PEOPLE = 3
 OLD = 365  # days that a bottle once opened stands, at most; common practice
@@ -40,7 +40,7 @@ class StartForm(QWidget):
         self._session = session
         self.fields: dict[str, QLineEdit] = {}
         self.people: dict[int, QToolButton] = {}
-        self.refused = wrapped("danger")
+        self.refused = passing()
         grid = QGridLayout(self)
         grid.setContentsMargins(0, 4, 0, 4)
         grid.setColumnStretch(1, 1)
@@ -56,7 +56,6 @@ class StartForm(QWidget):
             grid.addWidget(self._labels[name], row, 0)
             grid.addWidget(field, row, 1)
         grid.addWidget(self.refused, len(FIELDS) + 1, 0, 1, 2)
-        self.refused.hide()
 
     def _people(self) -> QHBoxLayout:
         row, group = QHBoxLayout(), QButtonGroup(self)
@@ -113,7 +112,7 @@ class StartForm(QWidget):
                 made["fluid"]["batch"] = typed["batch"]
         if self.reason:
             made["moved_without_proof"] = self.reason
-        self.refused.hide()
+        self.refused.setText("")
         return made
 
     def _opened(self, typed: str) -> dict[str, str] | None:
@@ -131,6 +130,5 @@ class StartForm(QWidget):
 
     def _refuse(self, words: str) -> dict[str, str] | None:
         self.refused.setText(words)
-        self.refused.show()
         self.fields["opened"].setFocus()
         return None

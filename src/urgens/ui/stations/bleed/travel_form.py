@@ -20,7 +20,7 @@ from urgens.quantity import FORCE, QuantityError, retype, show
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.run import now
 from urgens.ui.widgets.segment import segment
-from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.worded import passing, worded, wrapped
 
 TIMES = {
     "now": "now", "hour": "after an hour", "morning": "next morning",
@@ -43,8 +43,7 @@ class TravelForm(QWidget):
         self.keep.setProperty("role", "quiet")
         self.keep.clicked.connect(self.take)
         self.field.returnPressed.connect(self.take)
-        self.at, self.refused = wrapped("muted"), wrapped("danger")
-        self.refused.hide()
+        self.at, self.refused = wrapped("muted"), passing()
         grid, group = QGridLayout(self), QButtonGroup(self)
         grid.setContentsMargins(0, 0, 0, 0)
         for place, (when, words) in enumerate(TIMES.items()):
@@ -101,7 +100,7 @@ class TravelForm(QWidget):
         }  # fmt: skip
         rows: list[dict[str, Any]] = dumped(session.base)["records"]
         rows[index]["entries"] = [*rows[index].get("entries", []), entry]
-        self.refused.hide()
+        self.refused.setText("")
         self.field.clear()
         label = f"Travel {TIMES[when]}"
         session.make(BuildChange(label, {"records": rows}), in_setup=False)
@@ -109,5 +108,4 @@ class TravelForm(QWidget):
 
     def _refuse(self, words: str) -> None:
         self.refused.setText(words)
-        self.refused.show()
         self.field.setFocus()

@@ -10,7 +10,7 @@ from urgens.guidance.procedures import ProcedureStep
 from urgens.guidance.procedures.people import IN_WORDS, Role, State, duty
 from urgens.ui.theme.paint import T, ink, outline
 from urgens.ui.widgets.cleared import clear
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.segment import segment
@@ -74,8 +74,7 @@ class WhoPanel(QWidget):
         for role in who:
             words = "" if step is None or role == "alone" else duty(role, step, state)
             self.said[role] = words
-            row = QHBoxLayout()
-            row.setSpacing(GAP)
+            row = spaced(QHBoxLayout(), GAP)
             row.addWidget(RoleMark(role))
             row.addWidget(self._name(role, checked=role == own))
             row.addStretch()

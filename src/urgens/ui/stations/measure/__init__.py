@@ -28,10 +28,5 @@ def _judged(session: Session) -> bool:
 
 
 MEASURE = StationKind(
-    "Measure",
-    "Alt+1",
-    "measure.station:MeasureStation",
-    _fact,
-    judged=_judged,
-    own_mark=_mark,
+    "Measure", "Alt+1", "measure.station:MeasureStation", _fact, judged=_judged, own_mark=_mark
 )

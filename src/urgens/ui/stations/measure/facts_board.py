@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from datetime import date
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
 from urgens.document.residual_valves import behind_outlets
@@ -15,7 +15,8 @@ from urgens.ui.session import Session
 from urgens.ui.widgets.choice_button import ChoiceButton
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
+from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.worded import worded
 
@@ -86,8 +87,7 @@ class FactsBoard(QWidget):
         self._grid.setHorizontalSpacing(14)
         self._grid.setVerticalSpacing(0)
         self._grid.setColumnStretch(0, 1)
-        column = QVBoxLayout()
-        column.setSpacing(0)
+        column = spaced(QVBoxLayout(), 0)
         for button in (*self.choices, *self.cups.values()):
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             column.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
@@ -101,11 +101,7 @@ class FactsBoard(QWidget):
         self.residuals = {axle: self._residual(axle, inner) for axle in AXLES}
         for row, axle in enumerate(AXLES, start=len(FIGURES)):
             self._put(row, f"kept behind the {axle} seat", self.residuals[axle])
-        area = QScrollArea()
-        area.setWidgetResizable(True)
-        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        area.setWidget(inner)
+        area = rolled(inner)
         body = tight(QVBoxLayout(self))
         body.addWidget(area)
         self.seen = WhenSeen(self, self._show)
@@ -184,9 +180,7 @@ class FactsBoard(QWidget):
 
 
 def _beside(words: str, label: DimensionLabel) -> QHBoxLayout:
-    row = QHBoxLayout()
-    row.setContentsMargins(6, 0, 0, 0)
-    row.setSpacing(8)
+    row = spaced(QHBoxLayout(), 8, (6, 0, 0, 0))
     row.addWidget(worded(words, "muted"))
     row.addWidget(label)
     row.addStretch()

@@ -12,6 +12,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.side_view import SideView
 from urgens.ui.widgets.typed_label import TypedLabel
@@ -64,8 +65,7 @@ class CornerWeights(_Dialog):
         self.corners: list[TypedLabel] = []
         self.corners = [self.typed(f"Corner {name}", LOAD) for name in CORNERS]
         self.whole = self.typed("The whole vehicle, if weighed at once", LOAD, zero=False)
-        grid = QGridLayout()
-        grid.setSpacing(14)
+        grid = spaced(QGridLayout(), 14)
         plan = _Plan()
         for index, label in enumerate(self.corners):
             # The car faces left: its left side is the lower one, seen from above.
@@ -77,8 +77,7 @@ class CornerWeights(_Dialog):
         check.addWidget(worded("all of it on one scale, to check", "muted"))
         check.addWidget(self.whole)
         check.addStretch()
-        column_ = QVBoxLayout(self)
-        column_.setSpacing(12)
+        column_ = spaced(QVBoxLayout(self), 12)
         column_.addLayout(grid)
         column_.addLayout(check)
         column_.addWidget(self.said)
@@ -165,8 +164,7 @@ class AddLoad(_Dialog):
         for column, words in enumerate(("weight", "behind the front axle", "height")):
             self._rows.addWidget(worded(words, "muted"), 0, column)
         self.more = push_button("One more thing", "", self.add_item)
-        right = QVBoxLayout()
-        right.setSpacing(10)
+        right = spaced(QVBoxLayout(), 10)
         right.addWidget(worded("name of the new load case", "muted"))
         right.addWidget(self.name)
         right.addLayout(self._rows)
@@ -174,8 +172,7 @@ class AddLoad(_Dialog):
         right.addWidget(self.said)
         right.addStretch()
         right.addLayout(self.feet())
-        row = QHBoxLayout(self)
-        row.setSpacing(24)
+        row = spaced(QHBoxLayout(self), 24)
         row.addWidget(self.view, 1)
         row.addLayout(right)
         self.name.textChanged.connect(self.refresh)

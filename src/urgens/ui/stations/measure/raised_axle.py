@@ -24,6 +24,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, hatch, ink, pen
 from urgens.ui.widgets.board import measure, write
 from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.side_view import SideView
@@ -162,8 +163,7 @@ class RaisedAxle(QDialog):
             words = "Scales, each reading, ±" if row == 0 else "Lift, ±"
             errors.addWidget(worded(words, "muted"), row, 0)
             errors.addWidget(label, row, 1)
-        right = QVBoxLayout()
-        right.setSpacing(10)
+        right = spaced(QVBoxLayout(), 10)
         right.addLayout(which)
         right.addLayout(self._rows)
         right.addWidget(self.more)
@@ -181,8 +181,7 @@ class RaisedAxle(QDialog):
         left = QVBoxLayout()
         left.addWidget(self.view, 1)
         left.addWidget(caution)
-        both = QHBoxLayout(self)
-        both.setSpacing(24)
+        both = spaced(QHBoxLayout(self), 24)
         both.addLayout(left, 1)
         both.addLayout(right)
         self.resize(940, 560)

@@ -12,6 +12,7 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.plane import Note, Plane
@@ -118,8 +119,7 @@ class ShoeDialog(QDialog):
         left = QVBoxLayout()
         left.addWidget(plain_label("shoe factor, against lining friction μ"))
         left.addWidget(self.plane, 1)
-        row = QHBoxLayout(self)
-        row.setSpacing(24)
+        row = spaced(QHBoxLayout(self), 24)
         row.addLayout(left, 1)
         row.addLayout(right)
         self.resize(860, 440)

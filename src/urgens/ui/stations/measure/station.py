@@ -5,7 +5,6 @@ from typing import cast
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import (
     QButtonGroup,
-    QFrame,
     QHBoxLayout,
     QPushButton,
     QStackedWidget,
@@ -27,7 +26,7 @@ from urgens.ui.stations.measure.side_board import SideBoard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.board import Board
 from urgens.ui.widgets.figure_label import FigureLabel
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight, upright
 from urgens.ui.widgets.station import Kept, Station
 from urgens.ui.widgets.worded import worded
 
@@ -64,25 +63,19 @@ class MeasureStation(Station):
         return (self.side, self.front, self.rear, self.pedal)
 
     def _lay_out(self) -> None:
-        body = QHBoxLayout()
-        body.setSpacing(18)
+        body = spaced(QHBoxLayout(), 18)
         body.addLayout(self._drawings(), 1)
         if not T.stands_back:
-            hairline = QFrame()
-            hairline.setFixedWidth(1)
-            hairline.setStyleSheet(f"background: {T.hair}")
+            hairline = upright()
             body.addWidget(hairline)
             body.addLayout(self._still_open())
-        column = QVBoxLayout(self)
-        column.setContentsMargins(24, 12, 24, 8)
-        column.setSpacing(6)
+        column = spaced(QVBoxLayout(self), 6, (24, 12, 24, 8))
         column.addLayout(self._head())
         column.addLayout(body, 1)
 
     def _head(self) -> QHBoxLayout:
         title = worded("Measure", "title")
-        head = QHBoxLayout()
-        head.setSpacing(14)
+        head = spaced(QHBoxLayout(), 14)
         head.addWidget(title)
         head.addWidget(self.body)
         head.addStretch()
@@ -95,8 +88,7 @@ class MeasureStation(Station):
 
     def _drawings(self) -> QVBoxLayout:
         group = QButtonGroup(self)
-        choose = QHBoxLayout()
-        choose.setSpacing(2)
+        choose = spaced(QHBoxLayout(), 2)
         for index, words in enumerate(PARTS):
             button = QToolButton()
             button.setText(words)
@@ -122,8 +114,7 @@ class MeasureStation(Station):
         self.parts.addWidget(brakes)
         self.parts.addWidget(pedal)
         self.parts.addWidget(self.facts)
-        drawings = QVBoxLayout()
-        drawings.setSpacing(2)
+        drawings = spaced(QVBoxLayout(), 2)
         drawings.addWidget(self.side, 56)
         if T.stands_back:
             drawings.addWidget(self.parts)
@@ -143,8 +134,7 @@ class MeasureStation(Station):
         head.addWidget(worded("Still to settle", "heading"))
         head.addStretch()
         head.addWidget(worded("moves balance by", "muted"))
-        column = QVBoxLayout()
-        column.setSpacing(2)
+        column = spaced(QVBoxLayout(), 2)
         column.addLayout(head)
         column.addWidget(self.settle, 1)
         self.mark = QPushButton("Mark many at once…")
@@ -212,13 +202,11 @@ def _headed(board: Board, head: KindButton, name: str, color: str) -> QVBoxLayou
     """Return a drawing under its name and its kind."""
     words = worded(name, "heading")
     words.setStyleSheet(f"color: {color}; font-size: {round(18 * T.scale)}px")
-    row = QHBoxLayout()
-    row.setSpacing(2)
+    row = spaced(QHBoxLayout(), 2)
     row.addWidget(words)
     row.addWidget(head)
     row.addStretch()
-    column = QVBoxLayout()
-    column.setSpacing(0)
+    column = spaced(QVBoxLayout(), 0)
     column.addLayout(row)
     column.addWidget(board, 1)
     return column

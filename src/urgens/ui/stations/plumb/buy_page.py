@@ -5,8 +5,7 @@ import io
 from datetime import date, timedelta
 from functools import partial
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QGridLayout, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
 from urgens.document.layout.layout import Received
@@ -25,6 +24,7 @@ from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 from urgens.ui.widgets.write_out import write_out
@@ -72,11 +72,7 @@ class BuyPage(Page):
         column.addSpacing(10)
         column.addWidget(self.view)
         column.addStretch()
-        area = QScrollArea()
-        area.setWidget(inner)
-        area.setWidgetResizable(True)
-        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        area = rolled(inner)
         for name, label in (("Sold in lengths of", self.stock), ("Lost in each cut", self.saw)):
             self.column.addWidget(worded(name, "muted"))
             self.column.addWidget(label)

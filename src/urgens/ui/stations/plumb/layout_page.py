@@ -19,7 +19,7 @@ from urgens.ui.stations.plumb.plan_file import plan_menu
 from urgens.ui.stations.plumb.plan_view import PlanView
 from urgens.ui.stations.plumb.thing import Thing
 from urgens.ui.widgets.buttons import push_button
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import wrapped
 
@@ -61,8 +61,7 @@ class LayoutPage(Page):
         drawing = QWidget()
         column = tight(QVBoxLayout(drawing), 2)
         column.addWidget(self.view, 1)
-        row = QHBoxLayout()
-        row.setSpacing(6)
+        row = spaced(QHBoxLayout(), 6)
         self.buttons: dict[str, QPushButton] = {}
         acts = {
             "Fit": partial(self.view.zoom, 0),

@@ -35,6 +35,7 @@ from urgens.ui.stations.plumb.route_board import RouteBoard
 from urgens.ui.widgets.buttons import menu_button, push_button
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words, point_out
 from urgens.ui.widgets.worded import worded, wrapped
@@ -97,8 +98,7 @@ class LinesPage(Page):
         self.said.hide()
 
     def _actions(self) -> QHBoxLayout:
-        row = QHBoxLayout()
-        row.setSpacing(4)
+        row = spaced(QHBoxLayout(), 4)
         acts = {
             "Point +": lambda: self._add(self.board.chosen),
             "Point −": lambda: self._remove(self.board.chosen),

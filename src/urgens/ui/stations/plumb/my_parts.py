@@ -14,6 +14,7 @@ from urgens.document.part_catalogue import (
     save_catalogue,
     shipped_parts,
 )
+from urgens.document.whole_file import written_to
 from urgens.guidance.words.parts import KINDS
 
 FILE = "parts.json"
@@ -45,10 +46,6 @@ class MyParts:
         """Keep a part of the layout, and return what is said then; raises BuildErrors."""
         name = f"{KINDS[part.kind]} {part.marking or part.id}".strip()
         kept = CataloguePart(name=name, kind=part.kind, ports=part.ports, marking=part.marking)
-        try:
+        with written_to(self.path, "check the disk"):
             save_catalogue(self.own().with_part(kept), self.path)
-        except OSError as error:
-            raise BuildErrors.one(
-                str(self.path), f"cannot be written ({error.strerror})", "check the disk"
-            ) from None
         return f"“{name}” is kept in {self.path}."

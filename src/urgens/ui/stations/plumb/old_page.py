@@ -2,8 +2,7 @@
 
 from functools import partial
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QLineEdit, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from urgens.document.layout.layout import LineEnd
 from urgens.document.layout.line_sheets import FORMER, MadeLine, routed
@@ -16,6 +15,7 @@ from urgens.ui.stations.plumb.chooser import chooser
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -70,10 +70,7 @@ class OldPage(Page):
         self.column.addStretch()
         inner = QWidget()
         inner.setLayout(self._list)
-        area = QScrollArea()
-        area.setWidget(inner)
-        area.setWidgetResizable(True)
-        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        area = rolled(inner, across=True)
         self.lay_out(area)
         self.said.hide()
 

@@ -8,7 +8,7 @@ from PySide6.QtSvg import QSvgGenerator
 from PySide6.QtWidgets import QMenu
 
 from urgens.document import Build, BuildErrors
-from urgens.document.whole_file import write_whole
+from urgens.document.whole_file import write_whole, written_to
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.stations.plumb.plan_view import PlanView
@@ -78,9 +78,5 @@ def write_drawing(build: Build, path: Path) -> None:
     form = path.suffix.lower()
     if form not in FORMS:
         raise BuildErrors.one(str(path), "has no ending of a drawing", "end it .svg or .png")
-    try:
+    with written_to(path):
         write_whole(path, drawing(build, form))
-    except OSError as error:
-        raise BuildErrors.one(
-            str(path), f"cannot be written ({error.strerror})", "choose another place"
-        ) from None

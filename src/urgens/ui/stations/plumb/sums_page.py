@@ -3,14 +3,14 @@
 from collections.abc import Mapping
 from typing import Any
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from urgens.guidance.advice.small_sums import bore_words, reach_words, room_words, switch_words
 from urgens.quantity import LENGTH, PRESSURE, QuantityKind
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -45,10 +45,7 @@ class SumsPage(Page):
         self._inner.addStretch()
         inner = QWidget()
         inner.setLayout(self._inner)
-        area = QScrollArea()
-        area.setWidget(inner)
-        area.setWidgetResizable(True)
-        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        area = rolled(inner, across=True)
         self.head("Needs your eye")
         self.column.addWidget(wrapped("muted", CHECK))
         self.column.addStretch()

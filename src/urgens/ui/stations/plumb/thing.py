@@ -17,7 +17,7 @@ from urgens.ui.stations.plumb.chooser import chooser
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.stations.plumb.part_facts import PartFacts
 from urgens.ui.widgets.buttons import push_button
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.worded import worded, wrapped
 
 UNKNOWN = "not known"
@@ -112,8 +112,7 @@ class Thing(QWidget):
 
     def _face(self, name: str, face: tuple[str, str | None], thread: str, seat: str) -> QHBoxLayout:
         """Return what a port or an end shows: its thread and its seat, each with its choices."""
-        row = QHBoxLayout()
-        row.setSpacing(0)
+        row = spaced(QHBoxLayout(), 0)
         said = SHORT_SEATS.get(face[1] or "", UNKNOWN)
         if not self._laid.own:
             row.addWidget(worded(f"{face[0]}, {said}", "small"))
@@ -152,8 +151,7 @@ class Thing(QWidget):
         return name[:1].lower() + name[1:]
 
     def _tube(self, line: BrakeLine, path: str) -> QHBoxLayout:
-        row = QHBoxLayout()
-        row.setSpacing(0)
+        row = spaced(QHBoxLayout(), 0)
         tube = UNKNOWN if line.tube is None else line.tube.text
         material = MATERIALS.get(line.material or "", UNKNOWN)
         if not self._laid.own:

@@ -5,7 +5,7 @@ from functools import partial
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import Build, BuildChange, changed, with_setup
 from urgens.document.circuits import Circuits
@@ -17,8 +17,9 @@ from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.worded import worded, wrapped
 
 LINE = "a line, made"
@@ -47,8 +48,7 @@ class WayCard(QFrame):
         self.setProperty("fitted", "true" if fitted else "false")
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName(f"{name}. {loses} {takes}")
-        words = QVBoxLayout()
-        words.setSpacing(1)
+        words = spaced(QVBoxLayout(), 1)
         self.name = wrapped("heading", name)
         words.addWidget(self.name)
         words.addWidget(wrapped("muted", loses))
@@ -92,11 +92,7 @@ class WaysPage(Page):
         self._list.setContentsMargins(0, 0, 8, 0)
         inner = QWidget()
         inner.setLayout(self._list)
-        area = QScrollArea()
-        area.setWidget(inner)
-        area.setWidgetResizable(True)
-        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        area = rolled(inner)
         self.title = wrapped("heading", "What a change needs")
         self.needs = {
             name: wrapped("muted") for name in ("Stays", "Goes", "New", "Plugged", "Lost")

@@ -22,7 +22,7 @@ from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
-from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.worded import passing, worded, wrapped
 
 WHAT = (
     "What a lining has lost tells the work it has done. Measure thickness now, set it against what "
@@ -89,7 +89,7 @@ class SplitPage(Page):
         self.bars, self.verdict = SplitBars(), wrapped("sentence")
         self.why = wrapped("muted")
         self.fields: dict[str, QLineEdit] = {}
-        self.add, self.refused = QPushButton("Add it"), wrapped("danger")
+        self.add, self.refused = QPushButton("Add it"), passing()
         self._runs = QGridLayout()
         self.gone: list[QPushButton] = []
         self._figures = QVBoxLayout()
@@ -123,7 +123,6 @@ class SplitPage(Page):
         self.add.clicked.connect(self.take)
         self.column.addWidget(self.add)
         self.column.addWidget(self.refused)
-        self.refused.hide()
         self.column.addLayout(self._runs)
         self.head("What it rests on")
         self.column.addLayout(self._figures)
@@ -193,20 +192,16 @@ class SplitPage(Page):
             if since:
                 row["since"] = date.fromisoformat(since).isoformat()
         except QuantityError as error:
-            self._refuse(f"{error}.")
+            self.refused.setText(f"{error}.")
             return
         except ValueError:
-            self._refuse("Since: write year-month-day, such as 2026-05-31.")
+            self.refused.setText("Since: write year-month-day, such as 2026-05-31.")
             return
-        self.refused.hide()
+        self.refused.setText("")
         for field in self.fields.values():
             field.clear()
         put(self.session, "wear", [*rows_of(self.session, "wear"), row], "Wear measured")
         self._show()
-
-    def _refuse(self, words: str) -> None:
-        self.refused.setText(words)
-        self.refused.show()
 
     def _drop(self, place: int) -> None:
         rows = rows_of(self.session, "wear")

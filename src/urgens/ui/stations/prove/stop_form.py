@@ -27,7 +27,7 @@ from urgens.ui.widgets.dimension_label import not_entered
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.typed_label import TypedLabel
-from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.worded import passing, worded, wrapped
 
 LOCKED = {"none": "none", "front": "front", "rear": "rear", "both": "both", "unknown": "not seen"}
 PULL = {"none": "straight", "left": "to the left", "right": "to the right"}
@@ -61,7 +61,7 @@ class StopForm(QWidget):
         self.offset = TypedLabel("Bar", LENGTH, session.units, self._nothing, signed=True, size=34)
         self.wet, self.counts = segment("wet road"), segment("it counts")
         self.note, self.reason = QLineEdit(), QLineEdit()
-        self.held, self.refused = wrapped("muted"), wrapped("danger")
+        self.held, self.refused = wrapped("muted"), passing()
         self.title = worded("", "sentence")
         self.keep, self.back, self.drop = QPushButton(), QPushButton(), QPushButton()
         self._lay_out()
@@ -83,7 +83,6 @@ class StopForm(QWidget):
         column.addWidget(self.refused)
         column.addStretch()
         column.addLayout(self._buttons())
-        self.refused.hide()
 
     def _figures(self) -> QGridLayout:
         grid, units = QGridLayout(), self._session.units
@@ -192,7 +191,7 @@ class StopForm(QWidget):
     def _fresh(self, title: str, held: tuple[str, ...]) -> None:
         self._turned = adjuster(self._session.build)
         self.title.setText(title)
-        self.refused.hide()
+        self.refused.setText("")
         for label in self.typed.values():
             label.show_in(self._session.units)
             label.set_text("")
@@ -251,19 +250,17 @@ class StopForm(QWidget):
         if not_entered(self) is not None:
             return
         if self.held.text() and not self.reason.text().strip() and not self._at:
-            self._refuse(f"{self.held.text()} Prove it first, or write a reason to go on without.")
+            self.refused.setText(
+                f"{self.held.text()} Prove it first, or write a reason to go on without."
+            )
             self.reason.setFocus()
             return
         row = self.row()
         if row["locked"] == "unknown" and "deceleration" not in row and "distance" not in row:
-            self._refuse("Say how hard it was, or who locked: else the stop says nothing.")
+            self.refused.setText("Say how hard it was, or who locked: else the stop says nothing.")
             self.deceleration.setFocus()
             return
         self.kept.emit(row)
-
-    def _refuse(self, words: str) -> None:
-        self.refused.setText(words)
-        self.refused.show()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):

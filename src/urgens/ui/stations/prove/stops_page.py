@@ -28,7 +28,7 @@ from urgens.ui.stations.prove.stops_found import SPEED as TESTED
 from urgens.ui.stations.prove.stops_found import Above, StopsFound, worked_out
 from urgens.ui.stations.prove.stops_plane import StopsPlane
 from urgens.ui.widgets.background import SOON, Background
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -73,8 +73,7 @@ class StopsPage(Page):
         column = tight(QVBoxLayout(whole), 8)
         column.addWidget(self._caution())
         column.addWidget(self.cards)
-        middle = QHBoxLayout()
-        middle.setSpacing(16)
+        middle = spaced(QHBoxLayout(), 16)
         middle.addLayout(self._drawing(), 5)
         middle.addWidget(self.advice, 5)
         column.addLayout(middle, 1)
@@ -97,8 +96,7 @@ class StopsPage(Page):
         return strip
 
     def _drawing(self) -> QVBoxLayout:
-        column = QVBoxLayout()
-        column.setSpacing(2)
+        column = spaced(QVBoxLayout(), 2)
         self.axes = worded("", "heading"), worded("", "heading")
         self.axes[1].setAlignment(Qt.AlignmentFlag.AlignRight)
         column.addWidget(self.axes[0])

@@ -22,10 +22,5 @@ def _judged(session: Session) -> bool:
 
 
 SHEET = StationKind(
-    "Sheet",
-    "Alt+8",
-    "sheet.station:SheetStation",
-    _fact,
-    judged=_judged,
-    pages=tuple(PAGES),
+    "Sheet", "Alt+8", "sheet.station:SheetStation", _fact, judged=_judged, pages=tuple(PAGES)
 )

@@ -8,7 +8,8 @@ from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.quantity.day import typed_time
 from urgens.ui.widgets.choices import SegmentRow
-from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.layouts import spaced
+from urgens.ui.widgets.worded import passing, worded
 
 KINDS = {"symptom": "symptom", "service": "service", "note": "note", "change": "change"}
 FIELDS = (
@@ -29,12 +30,10 @@ class HistoryForm(QWidget):
         self.kinds = SegmentRow()
         self.kinds.chosen.connect(self._choose)
         self.fields: dict[str, QLineEdit] = {}
-        self.refused, self.add = wrapped("danger"), QPushButton("Note it")
+        self.refused, self.add = passing(), QPushButton("Note it")
         self.add.setProperty("role", "quiet")
         self.add.clicked.connect(self.take)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 8, 0)
-        column.setSpacing(4)
+        column = spaced(QVBoxLayout(self), 4, (0, 0, 8, 0))
         column.addWidget(self.kinds)
         for name, words, hint in FIELDS:
             field = QLineEdit()
@@ -46,7 +45,6 @@ class HistoryForm(QWidget):
             column.addWidget(field)
         column.addWidget(self.add)
         column.addWidget(self.refused)
-        self.refused.hide()
         self._choose(self.kind)
 
     def _choose(self, kind: object) -> None:
@@ -68,12 +66,11 @@ class HistoryForm(QWidget):
         entry: dict[str, Any] = {"at": when, "what": typed["what"], "kind": self.kind}
         if typed["why"]:
             entry["why"] = typed["why"]
-        self.refused.hide()
+        self.refused.setText("")
         for field in self.fields.values():
             field.clear()
         self.made.emit(entry)
 
     def _refuse(self, words: str, name: str) -> None:
         self.refused.setText(words)
-        self.refused.show()
         self.fields[name].setFocus()

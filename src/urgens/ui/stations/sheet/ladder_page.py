@@ -19,7 +19,7 @@ from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
-from urgens.ui.widgets.worded import wrapped
+from urgens.ui.widgets.worded import passing, wrapped
 
 EMPTY = (
     "No set-up yet. Try something on any station, then keep it here under a name: the build "
@@ -44,7 +44,7 @@ class LadderPage(Page):
         self.found: tuple[Rung, ...] = ()
         self._of: tuple[object, ...] = NOTHING
         self.name, self.keep_it = QLineEdit(), QPushButton("Save as set-up")
-        self.tried, self.refused = wrapped("muted"), wrapped("danger")
+        self.tried, self.refused = wrapped("muted"), passing()
         self.name.setAccessibleName("Name of the new set-up")
         self.name.setPlaceholderText("its name")
         self.name.returnPressed.connect(self.take)

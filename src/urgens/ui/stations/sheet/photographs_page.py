@@ -43,7 +43,7 @@ from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words, plain_label
 from urgens.ui.widgets.scrolled import scrolled
-from urgens.ui.widgets.worded import wrapped
+from urgens.ui.widgets.worded import passing, wrapped
 
 ACROSS, WIDE = 2, 244  # photographs in a row; px of each
 SIDE = 252  # px of the column
@@ -76,7 +76,7 @@ class PhotographsPage(Page):
         self.note.setPlaceholderText("what is to be seen")
         self.note.setAccessibleName("What is to be seen")
         self.add = push_button("Add a photograph…", "primary", self.ask)
-        self.refused = wrapped("danger")
+        self.refused = passing()
         self.head("A new one, of")
         for widget in (self.what, self.note, self.add, self.refused):
             self.column.addWidget(widget)

@@ -44,7 +44,7 @@ from urgens.ui.widgets.marked_row import marked_row
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words, point_out
 from urgens.ui.widgets.scrolled import scrolled
-from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.worded import passing, worded, wrapped
 
 OPEN = "what is open"
 SIDE = 276  # px of the column
@@ -85,10 +85,9 @@ class PlanPage(Page):
         self.aims.setMenu(QMenu(self.aims))
         self.begin, self.day = QLineEdit(), QLineEdit()
         self.headline, self.sums = wrapped("sentence"), wrapped("muted")
-        self.supposed, self.refused = wrapped("muted"), wrapped("danger")
+        self.supposed, self.refused = wrapped("muted"), passing()
         self.wrote = wrapped("good")
         self.told, self.card = wrapped("muted"), QPushButton("Open its card")
-        self.refused.hide()
         self.card.setProperty("role", "quiet")
         self.card.clicked.connect(lambda: self.open_procedure(self.jobs.chosen))
         self.calendar = push_button("Write calendar…", "quiet", self.write)
@@ -165,9 +164,8 @@ class PlanPage(Page):
             hours = read_hours(self.day.text())
         except ValueError as error:
             self.refused.setText(str(error))
-            self.refused.show()
             return
-        self.refused.hide()
+        self.refused.setText("")
         if (start, hours) != (self.start, self.hours):
             self.start, self.hours = start, hours
             self._show()
@@ -277,9 +275,8 @@ class PlanPage(Page):
         except BuildErrors as errors:
             self.wrote.hide()
             self.refused.setText("\n".join(str(one) for one in errors.errors))
-            self.refused.show()
             return
-        self.refused.hide()
+        self.refused.setText("")
         left = len(self.shown.due) - count
         said = f"{count} days are written to {path.name}"
         self.wrote.setText(f"{said}, {left} have none yet." if left else f"{said}.")

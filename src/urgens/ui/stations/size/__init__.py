@@ -22,11 +22,4 @@ def _fact(session: Session) -> str:
     return counted(found_in(session, AREAS), f"ratio {ratio:.1f}")
 
 
-SIZE = StationKind(
-    "Size",
-    "Alt+2",
-    "size.station:SizeStation",
-    _fact,
-    AREAS,
-    pages=tuple(PAGES),
-)
+SIZE = StationKind("Size", "Alt+2", "size.station:SizeStation", _fact, AREAS, pages=tuple(PAGES))

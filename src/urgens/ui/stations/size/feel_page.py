@@ -49,7 +49,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.figure_column import AdjacentFigures, FigureColumn
 from urgens.ui.widgets.figure_label import Spot
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.stepper import Stepper
@@ -147,8 +147,7 @@ class FeelPage(Page):
         foot.addWidget(self.hoses)
         column.addLayout(foot)
         self.column.addWidget(worded("What if (the build does not change)", "heading"))
-        row = QHBoxLayout()
-        row.setSpacing(0)
+        row = spaced(QHBoxLayout(), 0)
         for button in self.axles.values():
             row.addWidget(button)
         row.addStretch()

@@ -10,6 +10,7 @@ from urgens.ui.stations.size.linkage_board import LinkageBoard
 from urgens.ui.stations.size.map_picture import WORDS
 from urgens.ui.stations.size.map_view import MapView
 from urgens.ui.stations.size.windows_board import WindowsBoard, presets
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.worded import worded
@@ -49,8 +50,7 @@ class MapPage(Page):
         wanted.addWidget(self.usual)
         self.column.addLayout(wanted)
         self.column.addWidget(self.windows)
-        row = QHBoxLayout()
-        row.setSpacing(4)
+        row = spaced(QHBoxLayout(), 4)
         row.addWidget(self.best, 1)
         row.addWidget(self.others)
         self.column.addLayout(row)

@@ -12,7 +12,7 @@ from urgens.guidance.words.figures import FigureWords
 from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
-from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -53,9 +53,7 @@ class CauseRow(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setAccessibleName(f"{number}: {words}, {100 * share:.0f} of 100; {reason}")
-        column = QVBoxLayout(self)
-        column.setContentsMargins(4, 4, 4, 4)
-        column.setSpacing(2)
+        column = spaced(QVBoxLayout(self), 2, (4, 4, 4, 4))
         head = QHBoxLayout()
         name = wrapped("heading", f"{number}  {words}")
         head.addWidget(name, 1)
@@ -129,9 +127,7 @@ class CauseRows(QWidget):
 
 def _other(share: float) -> QWidget:
     other = QWidget()
-    column = QVBoxLayout(other)
-    column.setContentsMargins(4, 4, 4, 4)
-    column.setSpacing(2)
+    column = spaced(QVBoxLayout(other), 2, (4, 4, 4, 4))
     head = QHBoxLayout()
     head.addWidget(worded(OTHER_WORDS, "muted"), 1)
     head.addWidget(worded(f"{100 * share:.0f}", "share"))

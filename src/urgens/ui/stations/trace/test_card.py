@@ -12,6 +12,7 @@ from urgens.ui.theme.paint import T, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.elided_button import ElidedButton
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.worded import worded, wrapped
 
@@ -63,9 +64,7 @@ class TestCard(QFrame):
         self.setObjectName("card")
         self.asked: CandidateTest | None = None
         self.outcomes: dict[str, QPushButton] = {}
-        column = QVBoxLayout(self)
-        column.setContentsMargins(14, 10, 14, 12)
-        column.setSpacing(6)
+        column = spaced(QVBoxLayout(self), 6, (14, 10, 14, 12))
         head = QHBoxLayout()
         head.addWidget(worded("Next test", "caption"), 1)
         self.best = worded("", "caption")

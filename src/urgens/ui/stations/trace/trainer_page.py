@@ -36,10 +36,11 @@ from urgens.ui.stations.trace.reading_form import CHOICES
 from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.elided_button import ElidedButton
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.scrolled import scrolled
-from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.worded import passing, worded, wrapped
 
 SEEDS = 10_000
 ABOUT = (
@@ -72,7 +73,7 @@ class TrainerPage(Page):
         self._tests, self._log, self._best = QVBoxLayout(), QVBoxLayout(), QVBoxLayout()
         self.look, self.name = QToolButton(), QToolButton()
         self.kind, self.foot, self.read = QComboBox(), QLineEdit(), QPushButton("Read it")
-        self.refused = wrapped("error")
+        self.refused = passing("error")
         self.scores = wrapped("small")
         self._beside()
         self.lay_out(self._drawing(), side=SIDE)
@@ -81,9 +82,7 @@ class TrainerPage(Page):
 
     def _drawing(self) -> QWidget:
         inner = QWidget()
-        column = QVBoxLayout(inner)
-        column.setContentsMargins(0, 0, 8, 0)
-        column.setSpacing(6)
+        column = spaced(QVBoxLayout(inner), 6, (0, 0, 8, 0))
         head = QHBoxLayout()
         head.addWidget(self.headline, 1)
         head.addWidget(self.minutes)
@@ -105,7 +104,6 @@ class TrainerPage(Page):
         column.addLayout(row)
         column.addLayout(self._reading())
         column.addWidget(self.refused)
-        self.refused.hide()
         column.addWidget(worded("Tests", "heading"))
         column.addLayout(self._tests)
         column.addStretch()
@@ -177,9 +175,8 @@ class TrainerPage(Page):
         if seed is None:
             words = f"The number of a vehicle is a whole number up to {LARGEST:,}, as 7."
             self.refused.setText(words)
-            self.refused.show()
             return
-        self.refused.hide()
+        self.refused.setText("")
         self.now = exercise(self.session.build, self.level, seed)
         self._show_exercise(self.now)
 
@@ -309,13 +306,11 @@ class TrainerPage(Page):
             foot = parse(completed(self.foot.text(), FORCE, self.session.units), FORCE).value
         except QuantityError as error:
             self.refused.setText(f"{error}.")
-            self.refused.show()
             return
         if not 0.0 < foot <= MOST_FOOT:
             self.refused.setText("No foot presses so hard; read it at another one.")
-            self.refused.show()
             return
-        self.refused.hide()
+        self.refused.setText("")
         name = str(self.kind.currentData())
         kind, stroke = (name[:-2], int(name[-1])) if name.startswith("travel") else (name, 1)
         self._go(now.read(kind, foot, stroke)[0])
