@@ -2,6 +2,7 @@
 
 import argparse
 import textwrap
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -24,8 +25,8 @@ class _WholeNames(argparse.HelpFormatter):
         return textwrap.wrap(" ".join(text.split()), width, break_on_hyphens=False)
 
 
-def parser() -> argparse.ArgumentParser:
-    """Return the parser of the command line."""
+def parser(wanted: str = "") -> argparse.ArgumentParser:
+    """Return the parser of the command line; `wanted`: the only command whose options are read."""
     made = argparse.ArgumentParser(
         prog="urgens",
         description="Without a command: open the window, on a build if its FILE is named.",
@@ -43,29 +44,36 @@ def parser() -> argparse.ArgumentParser:
             row["name"], help=words, description=f"{words[0].upper()}{words[1:]}.", epilog=EXITS,
             formatter_class=_WholeNames,
         )  # fmt: skip
-        _add_options(command, [table["shared"].get(one, one) if isinstance(one, str) else one
-                               for one in row.get("options", ())])  # fmt: skip
+        if wanted in ("", row["name"]):
+            _add_options(command, [table["shared"].get(one, one) if isinstance(one, str) else one
+                                   for one in row.get("options", ())])  # fmt: skip
     return made
 
 
 def _add_options(command: argparse.ArgumentParser, options: list[dict[str, Any]]) -> None:
     """Add the options of a command; those of which one alone is given share a group."""
     group: Any = None
+    names = _names()
     for option in options:
         one = option.get("one")
         if one and group is None:
             group = command.add_mutually_exclusive_group(required=one == "wanted")
         flags = [option["short"]] if "short" in option else []
-        (group if one else command).add_argument(*flags, option["name"], **_meant(option))
+        (group if one else command).add_argument(*flags, option["name"], **_meant(option, names))
 
 
-def _meant(option: dict[str, Any]) -> dict[str, Any]:
-    """Return what argparse is told of an option."""
+@cache
+def _names() -> dict[str, str]:
+    """Return what stands in the words of the table by a name in braces."""
     demos = demo_names()
-    names = {
+    return {
         "demos": " or ".join(demos), "first_demo": demos[0], "methods": ", ".join(METHODS),
         "chapters": ", ".join(chapter_titles()), "procedures": ", ".join(procedure_titles()),
     }  # fmt: skip
+
+
+def _meant(option: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
+    """Return what argparse is told of an option."""
     told: dict[str, Any] = {
         key: option[key] for key in ("dest", "metavar", "choices", "required") if key in option
     }

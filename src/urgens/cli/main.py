@@ -81,8 +81,9 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
 def _finished(given: Sequence[str]) -> int:
     """Run a command; what keeps it from its end is said in words. Raises OSError of the output."""
+    gc.disable()  # hardly anything of what is loaded goes again
     try:
-        options = parser().parse_args(given)
+        options = parser(given[0]).parse_args(given)
     except SystemExit as ended:  # help was asked for, or something was typed wrongly
         if sys.stdout is not None:
             sys.stdout.flush()
@@ -94,7 +95,9 @@ def _finished(given: Sequence[str]) -> int:
     from urgens.document import BuildErrors
 
     try:
-        code = int(_command(options.command)(options))
+        run = _command(options.command)
+        gc.enable()
+        code = int(run(options))
     except BuildErrors as errors:
         complain(getattr(options, "file", None), errors)
         return BAD_INPUT
@@ -127,8 +130,4 @@ def _let_words_go() -> None:
 
 def _command(name: str) -> Callable[[argparse.Namespace], int]:
     """Return the function that runs a command, out of its file."""
-    gc.disable()  # hardly anything of what is loaded goes again
-    try:
-        return import_module(f"urgens.cli.{MODULE_OF[name]}").RUN[name]  # type: ignore[no-any-return]
-    finally:
-        gc.enable()
+    return import_module(f"urgens.cli.{MODULE_OF[name]}").RUN[name]  # type: ignore[no-any-return]

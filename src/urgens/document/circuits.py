@@ -111,7 +111,7 @@ class Circuits:
         other = str(Axle.REAR if primary == Axle.FRONT else Axle.FRONT)
         return primary if port.startswith("primary") else other
 
-    @property
+    @cached_property
     def wheels(self) -> dict[str, FittedPart]:
         """Wheel brakes by their wheel."""
         return {p.wheel: p for p in self.plumbing.parts if p.wheel is not None}
@@ -135,12 +135,17 @@ class Circuits:
                     waiting.append(there)
         return found
 
+    @cached_property
+    def _fed_from(self) -> dict[Passage, set[Passage]]:
+        """What each outlet is open to."""
+        return {outlet: self.reached(outlet) for outlet in self.outlets}
+
     def fed_by(self, wheel: FittedPart) -> set[str]:
         """Return the circuits that a wheel brake is fed by; wheel: the part."""
         return {
             circuit
             for outlet, circuit in self.outlets.items()
-            if any(there.part == wheel.id for there in self.reached(outlet))
+            if any(there.part == wheel.id for there in self._fed_from[outlet])
         }
 
     @cached_property
@@ -148,7 +153,7 @@ class Circuits:
         """The circuits that feed each line, by its id."""
         found: dict[str, set[str]] = {line.id: set() for line in self.plumbing.lines}
         for outlet, circuit in self.outlets.items():
-            there = self.reached(outlet)
+            there = self._fed_from[outlet]
             for line in self.plumbing.lines:
                 ends = {self._at(line.start), self._at(str(line.to))}
                 ways = [end for end in ends & there if not self._ends_in(end)]
@@ -175,8 +180,8 @@ class Circuits:
         own = {passage(valve, port) for port in valve.ports}
         cut = set[str]()
         for outlet in self.outlets:
-            whole, left = self.reached(outlet), self.reached(outlet, own)
-            cut |= {there.part for there in whole - left}
+            left = self.reached(outlet, own)
+            cut |= {there.part for there in self._fed_from[outlet] - left}
         return {wheel for wheel, part in self.wheels.items() if part.id in cut}
 
     def wheels_behind(self, line: str) -> frozenset[str]:
@@ -184,11 +189,17 @@ class Circuits:
 
         Those that no outlet reaches any more once the line is taken away.
         """
-        far: set[str] = set()
-        for outlet in self.outlets:
-            cut_off = self.reached(outlet) - self.reached(outlet, cut=line)
-            far |= {there.part for there in cut_off}
-        return frozenset(wheel for wheel, part in self.wheels.items() if part.id in far)
+        if line not in self._behind_lines:
+            far: set[str] = set()
+            for outlet, there in self._fed_from.items():
+                far |= {place.part for place in there - self.reached(outlet, cut=line)}
+            wheels = (wheel for wheel, part in self.wheels.items() if part.id in far)
+            self._behind_lines[line] = frozenset(wheels)
+        return self._behind_lines[line]
+
+    @cached_property
+    def _behind_lines(self) -> dict[str, frozenset[str]]:
+        return {}
 
     def hoses_to(self, wheel: FittedPart) -> bool | None:
         """Tell whether a hose is in the way to a wheel brake, None where it is not fed.

@@ -28,7 +28,7 @@ _BARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)")
 class Fluid(DocumentModel):
     """What is in the lines, and since when."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
+    model_config = ConfigDict(populate_by_name=True)
 
     grade: Literal["DOT 3", "DOT 4", "DOT 5", "DOT 5.1"] = Field(alias="class")
     filled: Annotated[date, BeforeValidator(read_date)] | None = None

@@ -61,13 +61,13 @@ def broken(*faults: PartFault) -> PydanticCustomError:
 class TableRow(BaseModel):
     """A row of a shipped table: nothing more than it has, and never changed."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True)
+    model_config = ConfigDict(extra="forbid", frozen=True, defer_build=True)
 
 
 class DocumentModel(BaseModel):
     """A part of the document: immutable, no unknown fields, with rules of its own."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True)
+    model_config = ConfigDict(extra="forbid", frozen=True, defer_build=True)
 
     @property
     def idle(self) -> tuple[str, ...]:

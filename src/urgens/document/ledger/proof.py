@@ -127,7 +127,7 @@ class GaugeRun(DocumentModel):
     it stands from droop (0) to bump (1), into it, out of it, in the order they were read.
     """
 
-    model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
+    model_config = ConfigDict(populate_by_name=True)
 
     at: At
     valve: Text  # "rear[0]"; nothing where it is no longer fitted

@@ -43,7 +43,7 @@ class RecordEntry(DocumentModel):
 class BottledFluid(DocumentModel):
     """The fluid that was used, and how old its bottle was."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True, populate_by_name=True)
+    model_config = ConfigDict(populate_by_name=True)
 
     grade: Literal["DOT 3", "DOT 4", "DOT 5", "DOT 5.1"] = Field(alias="class")
     batch: Text = ""
