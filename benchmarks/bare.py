@@ -1,6 +1,6 @@
 """The formulas of a solve in bare NumPy, for one shape of build: what the structure costs.
 
-The pickup: vacuum booster, tandem cylinder, metering in front, reducing behind, disc and drum.
+The bakery: vacuum booster, tandem cylinder, metering in front, reducing behind, disc and drum.
 Grids, scans and refinements are those of the solver; there are no objects, names or checks.
 """
 

@@ -32,12 +32,12 @@ IMPORTS = "import numpy, pydantic, scipy.optimize"
 
 
 @pytest.fixture
-def pickup() -> Build:
-    return bed("pickup")
+def bakery() -> Build:
+    return bed("bakery")
 
 
 @pytest.fixture
-def richest(pickup: Build) -> Build:
+def richest(bakery: Build) -> Build:
     """A build whose rear valve feels the load as it moves: an equilibrium in every press."""
     valve = {
         "kind": "load-sensing",
@@ -47,12 +47,12 @@ def richest(pickup: Build) -> Build:
     }
     downforce = {"front_cl_area": "0.1 m^2", "rear_cl_area": "0.2 m^2"}
     changes = {"valves.rear[0]": valve, "vehicle.downforce": downforce}
-    return with_changes(pickup, changes)
+    return with_changes(bakery, changes)
 
 
-def test_the_bare_formulas_are_the_same(pickup: Build) -> None:
+def test_the_bare_formulas_are_the_same(bakery: Build) -> None:
     """A benchmark beside other formulas would mean nothing."""
-    solution = solve(pickup)
+    solution = solve(bakery)
     bare = Bare(solution.system)
     ours = press(solution.system, EFFORTS, solution.standing, 0.9)
     *_, achieved, travel = bare.sweep(EFFORTS, 0.9)
@@ -65,8 +65,8 @@ def test_the_bare_formulas_are_the_same(pickup: Build) -> None:
 
 
 @pytest.mark.benchmark(group="one solve")
-def test_one_solve(benchmark: Any, pickup: Build) -> None:
-    assert benchmark(solve, pickup).build is pickup
+def test_one_solve(benchmark: Any, bakery: Build) -> None:
+    assert benchmark(solve, bakery).build is bakery
 
 
 @pytest.mark.benchmark(group="one solve")
@@ -75,13 +75,13 @@ def test_one_solve_of_the_richest(benchmark: Any, richest: Build) -> None:
 
 
 @pytest.mark.benchmark(group="one solve")
-def test_one_solve_bare(benchmark: Any, pickup: Build) -> None:
-    assert len(benchmark(Bare(system(pickup)).solve, SURFACES)) > 9
+def test_one_solve_bare(benchmark: Any, bakery: Build) -> None:
+    assert len(benchmark(Bare(system(bakery)).solve, SURFACES)) > 9
 
 
 @pytest.mark.benchmark(group="a sweep of 400 presses")
-def test_sweep(benchmark: Any, pickup: Build) -> None:
-    solution = solve(pickup)
+def test_sweep(benchmark: Any, bakery: Build) -> None:
+    solution = solve(bakery)
     swept = benchmark(press, solution.system, EFFORTS, solution.standing, 0.9)
     assert swept.effort.shape == EFFORTS.shape
 
@@ -94,34 +94,34 @@ def test_sweep_of_the_richest(benchmark: Any, richest: Build) -> None:
 
 
 @pytest.mark.benchmark(group="a sweep of 400 presses")
-def test_sweep_with_a_ball(benchmark: Any, pickup: Build) -> None:
+def test_sweep_with_a_ball(benchmark: Any, bakery: Build) -> None:
     valve = {"kind": "inertia-sensing", "slope": 0.3, "ball_angle": "15 deg"}
-    solution = solve(with_changes(pickup, {"valves.rear[0]": valve}))
+    solution = solve(with_changes(bakery, {"valves.rear[0]": valve}))
     swept = benchmark(press, solution.system, EFFORTS, solution.standing, 0.9)
     assert swept.effort.shape == EFFORTS.shape
 
 
 @pytest.mark.benchmark(group="a sweep of 400 presses")
-def test_sweep_bare(benchmark: Any, pickup: Build) -> None:
-    assert benchmark(Bare(system(pickup)).sweep, EFFORTS, 0.9)[0].shape == EFFORTS.shape
+def test_sweep_bare(benchmark: Any, bakery: Build) -> None:
+    assert benchmark(Bare(system(bakery)).sweep, EFFORTS, 0.9)[0].shape == EFFORTS.shape
 
 
 @pytest.mark.benchmark(group="beside a solve")
-def test_edit(benchmark: Any, pickup: Build) -> None:
+def test_edit(benchmark: Any, bakery: Build) -> None:
     knees = iter(range(200, 1_000_000))
-    changed = benchmark(lambda: edited(pickup, "valves.rear[0].knee", f"{next(knees)} psi"))
-    assert changed != pickup
+    changed = benchmark(lambda: edited(bakery, "valves.rear[0].knee", f"{next(knees)} psi"))
+    assert changed != bakery
 
 
 @pytest.mark.benchmark(group="beside a solve")
-def test_findings(benchmark: Any, pickup: Build) -> None:
-    assert benchmark(findings, solve(pickup))
+def test_findings(benchmark: Any, bakery: Build) -> None:
+    assert benchmark(findings, solve(bakery))
 
 
 @pytest.mark.benchmark(group="a whole process")
 def test_solve_as_a_process(benchmark: Any, tmp_path: Path) -> None:
     path = tmp_path / "truck.urgens.json"
-    path.write_text(bed_text("pickup"), encoding="utf-8")
+    path.write_text(bed_text("bakery"), encoding="utf-8")
     command = [sys.executable, "-m", "urgens", "solve", str(path)]
     run = benchmark.pedantic(subprocess.run, (command,), {"capture_output": True}, rounds=9)
     assert run.returncode == 0
@@ -135,14 +135,14 @@ def test_imports_as_a_process(benchmark: Any) -> None:
 
 
 @pytest.mark.benchmark(group="what is still to settle")
-def test_ranking(benchmark: Any, pickup: Build) -> None:
-    assert benchmark(still_to_settle, pickup)
+def test_ranking(benchmark: Any, bakery: Build) -> None:
+    assert benchmark(still_to_settle, bakery)
 
 
 @pytest.mark.benchmark(group="what is still to settle")
-def test_one_solve_of_as_many_variants(benchmark: Any, pickup: Build) -> None:
-    figures = open_figures(pickup)
-    whole = system(pickup)
+def test_one_solve_of_as_many_variants(benchmark: Any, bakery: Build) -> None:
+    figures = open_figures(bakery)
+    whole = system(bakery)
     standing = StaticVehicle(
         *(np.repeat(np.asarray(v)[None, :, None], 2 * len(figures), 0) for v in whole.standing)
     )
@@ -158,9 +158,9 @@ def _window(build: Build) -> tuple[float, float, float, float]:
     return targets.comfortable_effort.value, targets.deceleration, low, high
 
 
-def test_the_bare_map_is_the_same(pickup: Build) -> None:
-    ours = sizing_map(pickup, 0, MAP[0], MAP[0], MAP[1])
-    pressure, effort, pad, used, *_ = Bare(system(pickup)).sizing(*MAP, _window(pickup))
+def test_the_bare_map_is_the_same(bakery: Build) -> None:
+    ours = sizing_map(bakery, 0, MAP[0], MAP[0], MAP[1])
+    pressure, effort, pad, used, *_ = Bare(system(bakery)).sizing(*MAP, _window(bakery))
     kept = np.isfinite(effort) & np.isfinite(ours.effort)
 
     assert (kept == np.isfinite(ours.effort)).mean() > 0.99
@@ -172,34 +172,34 @@ def test_the_bare_map_is_the_same(pickup: Build) -> None:
 
 
 @pytest.mark.benchmark(group="a map of 30 bores and 120 ratios")
-def test_sizing_map(benchmark: Any, pickup: Build) -> None:
+def test_sizing_map(benchmark: Any, bakery: Build) -> None:
     bores, ratios = MAP
-    assert benchmark(sizing_map, pickup, 0, bores, bores, ratios).verdict.shape == (30, 120)
+    assert benchmark(sizing_map, bakery, 0, bores, bores, ratios).verdict.shape == (30, 120)
 
 
 @pytest.mark.benchmark(group="a map of 30 bores and 120 ratios")
-def test_sizing_map_bare(benchmark: Any, pickup: Build) -> None:
-    bare, window = Bare(system(pickup)), _window(pickup)
+def test_sizing_map_bare(benchmark: Any, bakery: Build) -> None:
+    bare, window = Bare(system(bakery)), _window(bakery)
     assert benchmark(bare.sizing, *MAP, window)[0].shape == (30, 120)
 
 
 @pytest.mark.benchmark(group="a map of 30 bores and 120 ratios")
-def test_exact_regions(benchmark: Any, pickup: Build) -> None:
-    found = benchmark(regions, pickup, 0, MAP[0], MAP[0], (3.0, 9.0))
+def test_exact_regions(benchmark: Any, bakery: Build) -> None:
+    found = benchmark(regions, bakery, 0, MAP[0], MAP[0], (3.0, 9.0))
     assert found.verdict.shape[0] == 30
 
 
 @pytest.mark.benchmark(group="a whole process")
 def test_size_as_a_process(benchmark: Any, tmp_path: Path) -> None:
     path = tmp_path / "truck.urgens.json"
-    path.write_text(bed_text("pickup"), encoding="utf-8")
+    path.write_text(bed_text("bakery"), encoding="utf-8")
     command = [sys.executable, "-m", "urgens", "size", str(path)]
     run = benchmark.pedantic(subprocess.run, (command,), {"capture_output": True}, rounds=9)
     assert run.returncode == 0
 
 
 @pytest.mark.benchmark(group="100,000 draws")
-@pytest.mark.parametrize("name", ["pickup", "roadster"])
+@pytest.mark.parametrize("name", ["bakery", "roadster"])
 def test_robustness(benchmark: Any, name: str) -> None:
     build = bed(name)
     found = benchmark.pedantic(robustness, (build,), rounds=3)
@@ -208,5 +208,5 @@ def test_robustness(benchmark: Any, name: str) -> None:
 
 
 @pytest.mark.benchmark(group="ways to balance")
-def test_candidates(benchmark: Any, pickup: Build) -> None:
-    assert benchmark.pedantic(candidates, (pickup,), rounds=5)[0].kind != "none"
+def test_candidates(benchmark: Any, bakery: Build) -> None:
+    assert benchmark.pedantic(candidates, (bakery,), rounds=5)[0].kind != "none"

@@ -21,15 +21,15 @@ from urgens.ui.session import Session
 from urgens.ui.stations.balance.valve_setting import knee_moved, valve_setting
 
 
-@pytest.fixture(params=("pickup", "roadster"))
+@pytest.fixture(params=("bakery", "roadster"))
 def window(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[MainWindow]:
     yield from opened(bed(request.param), qapp)
 
 
-@pytest.fixture(params=("pickup", "largest"))
+@pytest.fixture(params=("bakery", "largest"))
 def either(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[MainWindow]:
     """The demo, and a build as large as any: 60 load cases, 20 set-ups, 200 figures known."""
-    build = largest() if request.param == "largest" else bed("pickup")
+    build = largest() if request.param == "largest" else bed("bakery")
     yield from opened(build, qapp)
 
 

@@ -48,7 +48,7 @@ EVERYTHING = {
 }  # fmt: skip
 
 
-BEDS = ("coupe", "pickup", "roadster", "saloon")  # whose figures tests know
+BEDS = ("sprint", "bakery", "roadster", "mailvan")  # whose figures tests know
 _FOLDER = Path(__file__).parent / "beds"
 
 
@@ -68,15 +68,15 @@ def unproved(name: str) -> Build:
     return with_changes(bed(name), {"records": [], "proof": None})
 
 
-def pickup_with(changes: Mapping[str, object]) -> Build:
-    """The pickup after changes {path: value}."""
-    return with_changes(bed("pickup"), changes)
+def bakery_with(changes: Mapping[str, object]) -> Build:
+    """The bakery after changes {path: value}."""
+    return with_changes(bed("bakery"), changes)
 
 
 def largest() -> Build:
     """A build as large as any: 60 load cases, 20 set-ups, something known of 200 figures."""
-    pickup = bed("pickup")
-    case = pickup.model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
+    bakery = bed("bakery")
+    case = bakery.model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
     cases = [
         case | {"name": f"Load {index}", "cg_height": f"{24 + index / 10:g} in"}
         for index in range(60)
@@ -92,7 +92,7 @@ def largest() -> Build:
         }
         for index in range(20)
     ]
-    build = with_changes(pickup, {"vehicle.load_cases": cases, "setups": setups})
+    build = with_changes(bakery, {"vehicle.load_cases": cases, "setups": setups})
     paths = [one.path for one in figures(build) if one.kind != "text"][:200]
     known = {path: {"state": "assumed", "spread": "4 %", "note": "from a tape"} for path in paths}
     return with_changes(build, {"evidence": known})

@@ -32,8 +32,8 @@ settings.load_profile("urgens")
 
 
 @pytest.fixture
-def pickup() -> Build:
-    return bed("pickup")
+def bakery() -> Build:
+    return bed("bakery")
 
 
 @pytest.fixture
@@ -43,13 +43,13 @@ def roadster() -> Build:
 
 @pytest.fixture
 def document() -> dict[str, Any]:
-    """The pickup's build file as parsed JSON, to be damaged."""
-    return copy.deepcopy(json.loads(bed_text("pickup")))
+    """The bakery's build file as parsed JSON, to be damaged."""
+    return copy.deepcopy(json.loads(bed_text("bakery")))
 
 
 @pytest.fixture
 def built(document: dict[str, Any]) -> Callable[..., Build]:
-    """Makes a build from the pickup's document after changes {path: value}."""
+    """Makes a build from the bakery's document after changes {path: value}."""
 
     def make(changes: dict[str, Any] | None = None) -> Build:
         return with_changes(loads(json.dumps(document)), changes or {})
@@ -107,5 +107,5 @@ def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build],
 
 
 @pytest.fixture
-def window(open_window: Callable[[Build], MainWindow], pickup: Build) -> MainWindow:
-    return open_window(pickup)
+def window(open_window: Callable[[Build], MainWindow], bakery: Build) -> MainWindow:
+    return open_window(bakery)

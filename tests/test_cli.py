@@ -38,7 +38,7 @@ def demo_file(name: str) -> Path:
 @pytest.fixture
 def file(tmp_path: Path) -> str:
     path = tmp_path / "truck.urgens.json"
-    path.write_text(bed_text("pickup"), encoding="utf-8")
+    path.write_text(bed_text("bakery"), encoding="utf-8")
     return str(path)
 
 
@@ -47,7 +47,7 @@ def test_solve_prints_the_solution(file: str, capsys: Any) -> None:
 
     row = json.loads(capsys.readouterr().out)
     findings = row.pop("findings")
-    assert row == printed_solution(solve(bed("pickup")))
+    assert row == printed_solution(solve(bed("bakery")))
     assert findings[0]["code"] == "rear-locks-first"
 
 
@@ -215,13 +215,12 @@ def test_help_loads_nothing_that_computes(arguments: list[str]) -> None:
 
 
 def test_a_terminal_without_greek_is_no_failure(file: str) -> None:
-    for encoding in ("latin-1", "ascii"):
-        done = run("check", file, PYTHONIOENCODING=encoding)
-        assert (done.returncode, done.stderr) == (1, b"")
-        assert rb"\u03bc 0.90" in done.stdout
+    done = run("check", file, PYTHONIOENCODING="latin-1")
+    assert (done.returncode, done.stderr) == (1, b"")
+    assert rb"\u03bc 0.90" in done.stdout
 
-        printed = run("solve", file, PYTHONIOENCODING=encoding)
-        assert json.loads(printed.stdout.decode(encoding))["findings"]
+    printed = run("solve", file, PYTHONIOENCODING="ascii")
+    assert json.loads(printed.stdout.decode("ascii"))["findings"]
 
 
 @pytest.mark.parametrize("command", [["solve"], ["check"]])
@@ -351,7 +350,7 @@ def test_lines_are_printed_as_bend_sheets_and_as_json(
 def test_lines_that_cannot_be_made_are_said(
     tmp_path: Path, capsys: pytest.CaptureFixture[str], arguments: list[str], words: str
 ) -> None:
-    build = with_layout(layout()) if arguments else bed("pickup")
+    build = with_layout(layout()) if arguments else bed("bakery")
     path = tmp_path / "laid.urgens.json"
     path.write_text(json.dumps(dumped(build)), encoding="utf-8")
 
@@ -402,7 +401,7 @@ def test_a_conversion_is_the_difference_of_two_set_ups(
 ) -> None:
     bare = {"name": "no valves", "changes": {"valves.front": [], "valves.rear": []}}
     path = tmp_path / "truck.urgens.json"
-    build = edited(bed("pickup"), "setups", [bare])
+    build = edited(bed("bakery"), "setups", [bare])
     path.write_text(json.dumps(dumped(build)), encoding="utf-8")
 
     assert main(["plumb", str(path), "--to", "no valves"]) == 0

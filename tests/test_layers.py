@@ -92,7 +92,7 @@ from pathlib import Path
 from tests.builds import bed
 from urgens.document import demo
 from urgens.sheet import write
-write(bed("pickup"), Path(sys.argv[1]))
+write(bed("bakery"), Path(sys.argv[1]))
 print([name for name in ("PySide6.QtWidgets", "urgens.ui", "pyqtgraph") if name in sys.modules])
 """
 

@@ -25,8 +25,11 @@ pythons() {  # one path a minor release, the newest first
   done
 }
 
-.venv/bin/python -m build --wheel --no-isolation --outdir "$place/dist" . >/dev/null
+for copy in dist again; do
+  .venv/bin/python -m build --wheel --no-isolation --outdir "$place/$copy" . >/dev/null
+done
 wheel=$(echo "$place"/dist/*.whl)
+cmp "$wheel" "$place"/again/*.whl || { say "built twice it is not the same"; exit 1; }
 mapfile -t found < <(pythons)
 [ ${#found[@]} -gt 0 ] || { say "no Python from 3.11 up is at hand"; exit 1; }
 [ ${#found[@]} -gt 1 ] || say "one Python only: another one is worth installing"
@@ -43,6 +46,9 @@ commands() {  # in a folder that holds nothing of the project
   for file in solved.json said sheet.pdf page script; do
     [ -s "$file" ] || { say "$file is empty"; return 1; }
   done
+  [ "$(QT_QPA_PLATFORM=offscreen "$bin/python" "$root/tools/shown.py")" = "Bookmoor" ] || {
+    say "its window does not show"; return 1
+  }
   "$bin/urgens" install-desktop --prefix "$own/prefix" >/dev/null
   "$bin/urgens" install-desktop --prefix "$own/prefix" --remove >/dev/null
   if [ -e "$own/prefix" ] && [ -n "$(ls -A "$own/prefix")" ]; then

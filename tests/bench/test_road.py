@@ -109,7 +109,7 @@ def growth(build: Build, locked: str, speed: float) -> float:
 
 @pytest.mark.parametrize("speed", [8.0, 15.0, 30.0])
 def test_a_locked_rear_has_a_growing_root_and_a_locked_front_none(speed: float) -> None:
-    for build in (demo("roadster"), bed("pickup")):
+    for build in (demo("roadster"), bed("bakery")):
         assert growth(build, "rear", speed) > 0.0
         assert growth(build, "front", speed) < 0.0
 

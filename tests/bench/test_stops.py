@@ -102,7 +102,7 @@ def test_sampling_says_the_same() -> None:
     walkers = np.array([1.0, 1.0, 1.1]) + 0.03 * chance.standard_normal((24, 3))
     levels = np.array([log_density(build, known, stops, x) for x in walkers])
     kept = []
-    for turn in range(110):
+    for turn in range(60):
         for half in (slice(0, 12), slice(12, 24)):
             others = walkers[12:] if half.start == 0 else walkers[:12]
             z = np.square(chance.random(12) + 1.0) / 2.0
@@ -112,13 +112,13 @@ def test_sampling_says_the_same() -> None:
             take = np.log(chance.random(12)) < 2.0 * np.log(z) + found - levels[half]
             walkers[half] = np.where(take[:, None], tried, walkers[half])
             levels[half] = np.where(take, found, levels[half])
-        if turn >= 40:
+        if turn >= 25:
             kept.append(walkers.copy())
     drawn = np.concatenate(kept)
     told = posterior(build, stops)
     (road, _) = summed_up(*told.roads[1.1])
     means = np.array([told.of_front[0], told.of_rear[0], road])
-    assert drawn.mean(axis=0) == pytest.approx(means, abs=0.012)
+    assert drawn.mean(axis=0) == pytest.approx(means, abs=0.015)
     spread = (told.of_front[1][1] - told.of_front[1][0]) / 3.92
     assert drawn[:, 0].std() == pytest.approx(spread, rel=0.35)
 
@@ -199,7 +199,7 @@ def test_before_any_stop_it_says_what_the_evidence_says() -> None:
 
 
 def test_a_build_without_anything_to_set_is_judged_all_the_same() -> None:
-    build = bed("coupe")
+    build = bed("sprint")
     case = build.vehicle.load_cases[0].name
     one = stop(load_case=case, setting={}, surface=0.9, deceleration=0.5, effort="200 N",
                locked="none")  # fmt: skip

@@ -288,8 +288,8 @@ DAMAGED: dict[str, tuple[bytes, str]] = {
     "empty": (b" \n", f"the file is empty; {START}"),
     "a list": (b"[]", f"the file holds no JSON object; {START}"),
     "cut off": (
-        bed_text("pickup").encode()[:900],
-        "line 19, column 31: the file ends too early "
+        bed_text("bakery").encode()[:900],
+        "line 19, column 7: the file ends too early "
         "(unterminated string starting at); it may be cut off: look for its .bak",
     ),
     "NaN": (b'{"format": NaN}', "format: NaN is not a figure; write a finite number or a quantity"),
@@ -368,13 +368,13 @@ def test_a_thousand_load_cases_are_the_most(document: dict[str, Any]) -> None:
 
 
 def test_errors_are_cut_with_a_count(document: dict[str, Any]) -> None:
-    document |= {f"x{index}": 1 for index in range(20_000)} | {"k" * 1_000_000: 1}
+    document |= {f"x{index}": 1 for index in range(2_000)} | {"k" * 100_000: 1}
 
     with pytest.raises(BuildErrors) as refused:
         loads(json.dumps(document))
     lines = str(refused.value).splitlines()
-    assert len(refused.value.errors) == 20_001
-    assert lines[-1] == "… and 19981 more"
+    assert len(refused.value.errors) == 2_001
+    assert lines[-1] == "… and 1981 more"
     assert len(lines) == 21
     long = next(error for error in refused.value.errors if len(error.path) > 1000)
     assert len(str(long)) < 450

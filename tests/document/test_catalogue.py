@@ -146,7 +146,7 @@ def read(reading: NumericBuild, steps: list[str]) -> Any:
 
 
 def test_what_is_no_figure_is_refused_in_words() -> None:
-    build = bed("pickup")
+    build = bed("bakery")
     for path, words in (
         ("rear.brake", "rear.brake: is no figure"),
         ("rear.brake.kind", "rear.brake.kind: is no figure"),
@@ -162,11 +162,11 @@ def test_what_is_no_figure_is_refused_in_words() -> None:
 
 
 def test_what_could_be_given_has_a_place() -> None:
-    found = list(places(bed("pickup"), "valves.front[0]"))
+    found = list(places(bed("bakery"), "valves.front[0]"))
 
     assert found == [f"valves.front[0].{name}" for name in ("close", "open", "full")]
-    assert figure(bed("pickup"), "valves.front[0].full").value is None
-    assert not is_figure(bed("pickup"), "valves.front[0].full")
+    assert figure(bed("bakery"), "valves.front[0].full").value is None
+    assert not is_figure(bed("bakery"), "valves.front[0].full")
 
 
 def test_the_schema_reads_the_catalogue() -> None:

@@ -67,13 +67,13 @@ def moved(count: int, act: tuple[str, int, int], fresh: int) -> list[Any]:
     return order
 
 
-@settings(max_examples=60)
+@settings(max_examples=25)
 @given(orders, st.data())
 def test_every_reference_means_the_same_or_is_gone(
     acts: list[tuple[str, int, int]], data: st.DataObject
 ) -> None:
     """After any inserts, removals and moves, in the build itself and in its set-ups."""
-    build = laden(bed("pickup"))
+    build = laden(bed("bakery"))
     at_first = {f"case {i}": f"0.{4 + i} m" for i in range(3)}
     for fresh, act in enumerate(acts):
         setup = data.draw(st.sampled_from([None, "low", "other"]))
@@ -92,7 +92,7 @@ def test_every_reference_means_the_same_or_is_gone(
 
 
 def test_what_a_set_up_changes_leaves_the_build_as_it_was() -> None:
-    build = laden(bed("pickup"))
+    build = laden(bed("bakery"))
     order = BuildChange("up", orders={"vehicle.load_cases": [1, 0, 2]})
     made = changed(build, order, "low")
 
@@ -110,7 +110,7 @@ def test_what_a_set_up_changes_leaves_the_build_as_it_was() -> None:
 
 def test_a_replaced_part_takes_what_was_known_of_it_along() -> None:
     """Kept where the same figure still stands there, gone where it is another."""
-    build = bed("pickup")
+    build = bed("bakery")
     document = json.loads(dumps(build))
     document["evidence"] = {
         "rear.brake.shoe_factor": {"state": "measured"},
@@ -129,7 +129,7 @@ def test_a_replaced_part_takes_what_was_known_of_it_along() -> None:
 def test_in_a_set_up_the_last_word_on_a_part_counts() -> None:
     """A bore that is typed, then a cylinder put in its place: the cylinder's own bore counts."""
     build = changed(
-        bed("pickup"), BuildChange("b", orders={"setups": [{"name": "b", "changes": {}}]})
+        bed("bakery"), BuildChange("b", orders={"setups": [{"name": "b", "changes": {}}]})
     )
     build = changed(build, BuildChange("bore", {"master.bore": "3/4 in"}), "b")
     other = {"kind": "tandem", "bore": "1 in", "stroke": "1.2 in"}
@@ -138,12 +138,12 @@ def test_in_a_set_up_the_last_word_on_a_part_counts() -> None:
     assert with_setup(build, "b").master.main_bore.text == "1 in"
     build = changed(build, BuildChange("bore", {"master.bore": "7/8 in"}), "b")
     assert with_setup(build, "b").master.main_bore.text == "7/8 in"
-    assert build.master == bed("pickup").master
+    assert build.master == bed("bakery").master
 
 
 def test_what_is_said_of_a_set_ups_own_part_stays_with_it() -> None:
     build = changed(
-        bed("pickup"), BuildChange("b", orders={"setups": [{"name": "b", "changes": {}}]})
+        bed("bakery"), BuildChange("b", orders={"setups": [{"name": "b", "changes": {}}]})
     )
     disc = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["2 in"],
             "pad_friction": 0.4, "effective_radius": "5 in"}  # fmt: skip
@@ -158,7 +158,7 @@ def test_what_is_said_of_a_set_ups_own_part_stays_with_it() -> None:
 
 
 def test_a_refused_change_changes_nothing_and_says_where() -> None:
-    build = laden(bed("pickup"))
+    build = laden(bed("bakery"))
     before = dumps(build)
     for change, words in (
         (
@@ -182,7 +182,7 @@ def test_no_build_that_was_there_before_is_touched(bores: list[str], in_setup: b
     """A set-up that holds a whole part: its own text is never written into."""
     master = {"kind": "tandem", "bore": "1-1/8 in"}
     first = {"name": "manual", "changes": {"master": master}}
-    build: Whole = changed(bed("pickup"), BuildChange("set-up", orders={"setups": [first]}))
+    build: Whole = changed(bed("bakery"), BuildChange("set-up", orders={"setups": [first]}))
     setup = "manual" if in_setup else None
     seen = [(build, dumps(build))]
     for bore in bores:

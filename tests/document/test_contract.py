@@ -86,7 +86,7 @@ def test_the_example_of_the_contract_is_solved() -> None:
 )
 def test_a_slip_of_the_hand_is_guessed_at(path: str, typed: str, guess: str) -> None:
     with pytest.raises(BuildErrors) as refused:
-        edited(bed("pickup"), path, typed)
+        edited(bed("bakery"), path, typed)
 
     (error,) = refused.value.errors
     assert error.path == path
@@ -135,7 +135,7 @@ def test_a_pad_by_its_two_radii(pressure: str, radius: float) -> None:
         "pad_outer_radius": "5.5 in",
         "pad_pressure": pressure,
     }
-    build = edited(bed("pickup"), "front.brake", disc)
+    build = edited(bed("bakery"), "front.brake", disc)
 
     assert build.front.brake.radius / 0.0254 == pytest.approx(radius)  # type: ignore[arg-type]
     for field, value, words in (
@@ -158,6 +158,6 @@ def test_an_opposed_caliper_has_its_pistons_on_both_sides(
     caliper: str, pistons: list[str], words: str
 ) -> None:
     changes = {"front.brake.caliper": caliper, "front.brake.piston_diameters": pistons}
-    brake = with_changes(bed("pickup"), changes).front.brake
+    brake = with_changes(bed("bakery"), changes).front.brake
 
     assert brake_kind(brake).words(brake) == words

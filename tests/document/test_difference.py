@@ -33,7 +33,7 @@ CHANGES = (
 def test_as_many_steps_back_give_the_same_bytes(
     steps: list[BuildChange], setup: str | None
 ) -> None:
-    build = bed("pickup")
+    build = bed("bakery")
     builds, kept = [build], []
     for step in steps:
         if step.label == "set-up" and setup is not None:

@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.builds import pickup_with
+from tests.builds import bakery_with
 from urgens.document import BuildErrors, demo, edited, with_changes
 from urgens.document.engine_drag import driven_axle, passed_at_rest
 from urgens.document.numeric import NumericBuild
@@ -14,7 +14,7 @@ LAUNCH = {"stall_torque": "300 N.m", "gear_ratio": 2.5, "final_drive": 4.0, "dri
 def test_more_drag_than_the_tyres_pass_is_refused_by_the_torque_they_do() -> None:
     """μ N r by hand: 0.8 of 8 kN at 0.3 m is 1920 N·m."""
     build = with_changes(
-        pickup_with({}),
+        bakery_with({}),
         {"vehicle.load_cases": [
             {"name": "a", "front_axle": "9 kN", "rear_axle": "8 kN", "cg_height": "0.5 m"},
             {"name": "b", "front_axle": "9 kN", "rear_axle": "9 kN", "cg_height": "0.5 m"},

@@ -30,7 +30,7 @@ def test_a_demo_build_is_kept_as_it_was_typed(name: str) -> None:
     build = bed(name)
 
     assert loads(dumps(build)) == build
-    assert "9 ft 7 in" in dumps(bed("pickup"))
+    assert "9 ft 7 in" in dumps(bed("bakery"))
 
 
 @settings(max_examples=40)
@@ -47,24 +47,24 @@ def test_an_unknown_demo_build_is_refused() -> None:
         bed("boat")
 
 
-def test_save_keeps_the_file_before_as_bak(pickup: Build, tmp_path: Path) -> None:
+def test_save_keeps_the_file_before_as_bak(bakery: Build, tmp_path: Path) -> None:
     path = tmp_path / "truck.urgens.json"
-    save(pickup, path)
-    changed = edited(pickup, "name", "Changed")
+    save(bakery, path)
+    changed = edited(bakery, "name", "Changed")
     save(changed, path)
 
     assert load(path) == changed
-    assert load(tmp_path / "truck.urgens.json.bak") == pickup
+    assert load(tmp_path / "truck.urgens.json.bak") == bakery
     assert sorted(p.name for p in tmp_path.iterdir()) == [path.name, path.name + ".bak"]
 
 
-def test_save_keeps_mode_and_follows_links(pickup: Build, tmp_path: Path) -> None:
+def test_save_keeps_mode_and_follows_links(bakery: Build, tmp_path: Path) -> None:
     path = tmp_path / "real.urgens.json"
-    save(pickup, path)
+    save(bakery, path)
     path.chmod(0o640)
     link = tmp_path / "link.urgens.json"
     link.symlink_to(path)
-    save(edited(pickup, "name", "Changed"), link)
+    save(edited(bakery, "name", "Changed"), link)
 
     assert link.is_symlink()
     assert stat.S_IMODE(path.stat().st_mode) == 0o640
@@ -72,28 +72,28 @@ def test_save_keeps_mode_and_follows_links(pickup: Build, tmp_path: Path) -> Non
 
 
 def test_a_failed_save_leaves_the_file_as_it_was(
-    pickup: Build, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    bakery: Build, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     path = tmp_path / "truck.urgens.json"
-    save(pickup, path)
+    save(bakery, path)
 
     def full(_: int) -> None:
         raise OSError(28, "No space left on device")
 
     monkeypatch.setattr(os, "fsync", full)
     with pytest.raises(OSError, match="No space left"):
-        save(edited(pickup, "name", "Changed"), path)
+        save(edited(bakery, "name", "Changed"), path)
 
-    assert load(path) == pickup
+    assert load(path) == bakery
     assert [p.name for p in tmp_path.iterdir()] == [path.name]
 
 
-def test_an_edit_changes_only_what_it_names(pickup: Build) -> None:
-    changed = edited(pickup, "valves.rear[0].knee", "275 psi")
+def test_an_edit_changes_only_what_it_names(bakery: Build) -> None:
+    changed = edited(bakery, "valves.rear[0].knee", "275 psi")
 
     assert value_at(changed, "valves.rear[0].knee").text == "275 psi"
-    assert edited(changed, "valves.rear[0].knee", "375 psi") == pickup
-    assert edited(pickup, "lines.trapped_air_rear", "1 ml").lines.trapped_air_rear.value == 1e-6
+    assert edited(changed, "valves.rear[0].knee", "375 psi") == bakery
+    assert edited(bakery, "lines.trapped_air_rear", "1 ml").lines.trapped_air_rear.value == 1e-6
 
 
 def test_an_edit_makes_the_part_that_was_left_out(roadster: Build) -> None:
@@ -109,16 +109,16 @@ def test_an_edit_makes_the_part_that_was_left_out(roadster: Build) -> None:
         ("", ': is not a path; write it like "valves.rear[0].knee"'),
     ],
 )
-def test_an_edit_of_nothing_is_refused(pickup: Build, path: str, words: str) -> None:
+def test_an_edit_of_nothing_is_refused(bakery: Build, path: str, words: str) -> None:
     with pytest.raises(BuildErrors) as refused:
-        edited(pickup, path, "275 psi")
+        edited(bakery, path, "275 psi")
 
     assert str(refused.value) == words.removeprefix(": ") if not path else words
 
 
-def test_a_value_that_is_not_there_is_refused(pickup: Build) -> None:
+def test_a_value_that_is_not_there_is_refused(bakery: Build) -> None:
     with pytest.raises(BuildErrors, match=r"^pedal\.seat: is not in this build"):
-        value_at(pickup, "pedal.seat")
+        value_at(bakery, "pedal.seat")
 
 
 def test_the_schema_describes_quantities() -> None:
@@ -130,13 +130,13 @@ def test_the_schema_describes_quantities() -> None:
     assert described["additionalProperties"] is False
 
 
-def test_defaults_are_those_of_the_contract(pickup: Build, roadster: Build) -> None:
+def test_defaults_are_those_of_the_contract(bakery: Build, roadster: Build) -> None:
     """build-file.md, shape of version 1."""
-    drawn = edited(pickup, "circuits", None)
+    drawn = edited(bakery, "circuits", None)
     assert drawn.split == "front-rear"
     assert roadster.pedal.efficiency == 1
     assert roadster.valves.front == ()
     assert roadster.lines.fluid_bulk_modulus.text == "1.8 GPa"
-    assert edited(pickup, "targets", {}).targets.comfortable_effort.text == "75 lbf"
-    assert pickup.front.brake.threshold.text == "0 psi"
-    assert pickup.valves.front[0].full_pressure == pytest.approx(260 * 6894.757293)
+    assert edited(bakery, "targets", {}).targets.comfortable_effort.text == "75 lbf"
+    assert bakery.front.brake.threshold.text == "0 psi"
+    assert bakery.valves.front[0].full_pressure == pytest.approx(260 * 6894.757293)

@@ -6,12 +6,12 @@ from typing import Any
 
 import pytest
 
-from tests.builds import EVERYTHING, bed, pickup_with
+from tests.builds import EVERYTHING, bakery_with, bed
 from urgens.document import Build, demo, demo_names, dumps, edited, with_setup
 from urgens.document.model import DocumentModel
 from urgens.quantity import Quantity
 
-BUILDS = [*map(demo, demo_names()), pickup_with(EVERYTHING)]
+BUILDS = [*map(demo, demo_names()), bakery_with(EVERYTHING)]
 PLAIN = (str, int, float, bool, date, Quantity, type(None))
 
 

@@ -51,33 +51,33 @@ def kill_at(monkeypatch: pytest.MonkeyPatch, step: str) -> None:
 
 @pytest.mark.parametrize("step", STEPS)
 def test_a_killed_save_leaves_a_whole_file(
-    step: str, pickup: Build, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    step: str, bakery: Build, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     path = tmp_path / "truck.urgens.json"
-    save(pickup, path)
-    changed = edited(pickup, "name", "Changed")
+    save(bakery, path)
+    changed = edited(bakery, "name", "Changed")
     with monkeypatch.context() as patched:
         kill_at(patched, step)
         with pytest.raises(Killed):
             save(changed, path)
 
-    assert load(path) in (pickup, changed)
+    assert load(path) in (bakery, changed)
     backup = path.with_name(path.name + ".bak")
-    assert not backup.exists() or load(backup) == pickup
+    assert not backup.exists() or load(backup) == bakery
 
     save(changed, path)  # what the dead left does not hinder the next
 
     assert load(path) == changed
 
 
-def test_a_process_killed_while_saving_over_and_over(pickup: Build, tmp_path: Path) -> None:
+def test_a_process_killed_while_saving_over_and_over(bakery: Build, tmp_path: Path) -> None:
     """The real thing: SIGKILL in the middle of thousands of saves."""
     import signal
     import subprocess
     import time
 
     path = tmp_path / "truck.urgens.json"
-    save(pickup, path)
+    save(bakery, path)
     code = (
         "import sys; from pathlib import Path; from urgens.document import *\n"
         "p = Path(sys.argv[1]); "
@@ -93,4 +93,4 @@ def test_a_process_killed_while_saving_over_and_over(pickup: Build, tmp_path: Pa
         run.wait()
         run.stdout.close()
 
-        assert load(path).master == pickup.master
+        assert load(path).master == bakery.master

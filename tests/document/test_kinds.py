@@ -126,7 +126,7 @@ def tree(tmp_path: Path) -> Path:
 
 def test_a_new_kind_of_valve_is_one_record(tree: Path) -> None:
     """One file and its line in the table: document, solver, words, sheet, draws and window."""
-    document = json.loads(bed_text("pickup"))
+    document = json.loads(bed_text("bakery"))
     document["valves"]["rear"] = [{"kind": "pop-open", "pops": "20 bar"}]
     file = tree / "truck.urgens.json"
     file.write_text(json.dumps(document), encoding="utf-8")
@@ -156,7 +156,7 @@ def test_a_new_kind_of_valve_is_one_record(tree: Path) -> None:
 
 
 def test_a_new_kind_is_laid_and_traced_on_the_command_line(tree: Path) -> None:
-    document = json.loads(bed_text("pickup"))
+    document = json.loads(bed_text("bakery"))
     document["valves"]["rear"] = [{"kind": "pop-open", "pops": "20 bar"}]
     file, laid = tree / "truck.urgens.json", tree / "laid.urgens.json"
     file.write_text(json.dumps(document), encoding="utf-8")

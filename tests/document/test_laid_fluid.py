@@ -52,13 +52,13 @@ def test_a_line_before_both_axles_counts_half_for_each() -> None:
             part["kind"] = "block"
     made["lines"] = [line for line in made["lines"] if line["id"] != "L2"]
     single = {"circuits": "single", "master": {"kind": "single", "bore": "1 in"}}
-    found = laid_fluid(with_changes(bed("pickup"), {**single, "plumbing": made}))
+    found = laid_fluid(with_changes(bed("bakery"), {**single, "plumbing": made}))
     assert found.front.fluid == pytest.approx((0.5 + 2) * AREA * LENGTH)
     assert found.rear.fluid == pytest.approx((0.5 + 3) * AREA * LENGTH)
 
 
 def test_solve_uses_what_is_drawn_and_typed_totals_where_nothing_is() -> None:
-    typed, plain = solve(bed("pickup")), solve(with_layout(sound()))
+    typed, plain = solve(bed("bakery")), solve(with_layout(sound()))
     assert plain.presses.pedal_travel == pytest.approx(typed.presses.pedal_travel, nan_ok=True)
     axles = solve(drawn()).system.volumes.axles
     assert axles.front.hose_length == pytest.approx(0.62)
@@ -68,7 +68,7 @@ def test_solve_uses_what_is_drawn_and_typed_totals_where_nothing_is() -> None:
 
 
 def test_a_total_that_is_drawn_is_no_open_figure_any_more() -> None:
-    assert replaced(bed("pickup")) == frozenset()
+    assert replaced(bed("bakery")) == frozenset()
     paths = {figure.path for figure in counting(drawn())}
     assert not {"lines.front_hose_length", "lines.rear_hose_length", "lines.fluid_volume"} & paths
     assert "lines.hose_expansion" in paths  # of hoses that have none of their own

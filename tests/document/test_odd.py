@@ -15,7 +15,7 @@ from urgens.solve import solve
 from urgens.studies.robustness import robustness
 
 
-@settings(max_examples=150, suppress_health_check=[HealthCheck.too_slow])
+@settings(max_examples=80, suppress_health_check=[HealthCheck.too_slow])
 @given(odd_documents())
 def test_an_odd_document_is_refused_plainly_or_is_a_build(document: dict[str, Any]) -> None:
     build, said = read(document)

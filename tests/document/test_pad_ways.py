@@ -23,7 +23,7 @@ GIVEN = {
 
 def with_disc(given: dict[str, str]) -> Build:
     brake = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["54 mm"]}
-    return edited(bed("pickup"), "front.brake", {**brake, "pad_friction": 0.4, **given})
+    return edited(bed("bakery"), "front.brake", {**brake, "pad_friction": 0.4, **given})
 
 
 def turned(build: Build, words: str, units: UnitSystem = UnitSystem.METRIC) -> Build:

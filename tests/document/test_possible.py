@@ -7,7 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.builds import EVERYTHING, bed, pickup_with
+from tests.builds import EVERYTHING, bakery_with, bed
 from urgens.document import Build, BuildErrors, with_changes
 from urgens.document.catalogue import Figure, figures
 from urgens.document.numeric import NumericBuild
@@ -24,12 +24,12 @@ BY_RADII = PADS | {"pad_inner_radius": "3.5 in", "pad_outer_radius": "5 in"}
 BY_ROTOR = PADS | {"rotor_outer_diameter": "9 in", "pad_height": "3 in"}
 METERING = {"kind": "metering", "close": "30 psi", "open": "60 psi"}
 BUILDS = {
-    "pad by its radii": pickup_with({"front.brake": BY_RADII, "valves.front": [METERING]}),
-    "pad by its rotor": pickup_with({"front.brake": BY_ROTOR}),
-    "parts of every kind": pickup_with(EVERYTHING),
+    "pad by its radii": bakery_with({"front.brake": BY_RADII, "valves.front": [METERING]}),
+    "pad by its rotor": bakery_with({"front.brake": BY_ROTOR}),
+    "parts of every kind": bakery_with(EVERYTHING),
     "an adjustable valve": bed("roadster"),
-    "an engine that drags": pickup_with({"vehicle.engine_drag": "2000 N.m"}),
-    "a tandem cylinder": pickup_with({"master.primary_stroke": "0.7 in"}),
+    "an engine that drags": bakery_with({"vehicle.engine_drag": "2000 N.m"}),
+    "a tandem cylinder": bakery_with({"master.primary_stroke": "0.7 in"}),
 }
 WITH_RULES = ("pad_", "rotor_", "close", "open", "vacuum", "pump", "altitude", "shoe.", "bar_",
               "stroke", "knee", "turns", "lever.", "engine_drag", "rear_axle")  # fmt: skip

@@ -29,7 +29,7 @@ PROOF: dict[str, Any] = {"gauges": [GAUGES], "stops": [STOP], "logs": [LOG], "we
 
 
 def proved(**sections: Any) -> Build:
-    return edited(bed("pickup"), "proof", {**PROOF, **sections})
+    return edited(bed("bakery"), "proof", {**PROOF, **sections})
 
 
 def test_the_contract_s_example_is_read_and_written_as_it_stands() -> None:

@@ -16,7 +16,7 @@ RUN: dict[str, Any] = {
 
 
 def test_a_record_comes_back_as_it_was_written() -> None:
-    build = edited(bed("pickup"), "records", [RUN])
+    build = edited(bed("bakery"), "records", [RUN])
     build = edited(build, "joints", [{"joint": "L1.a", "state": "tight", "at": "2026-05-02T15:00"}])
     build = edited(build, "open_items", [{"what": "clip at the frame", "holds_vehicle": True}])
     assert loads(dumps(build)) == build
@@ -40,5 +40,5 @@ def test_a_record_comes_back_as_it_was_written() -> None:
 )  # fmt: skip
 def test_what_cannot_be_names_its_place(change: dict[str, Any], place: str, words: str) -> None:
     with pytest.raises(BuildErrors) as refused:
-        edited(bed("pickup"), "records", [{**RUN, **change}])
+        edited(bed("bakery"), "records", [{**RUN, **change}])
     assert any(fault.path == place and words in str(fault) for fault in refused.value.errors)

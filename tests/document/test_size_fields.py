@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from tests.builds import bed, pickup_with
+from tests.builds import bakery_with, bed
 from urgens.document import BuildErrors, demo_names, dumps, edited, loads, value_at
 from urgens.document.kinds.pistons import piston_table
 from urgens.document.tables import fluid_table, hose_table, window_table
@@ -31,7 +31,7 @@ GOOD: dict[str, object] = {
 
 @pytest.mark.parametrize("path", GOOD)
 def test_a_field_is_kept_as_it_was_typed(path: str) -> None:
-    build = pickup_with({path: GOOD[path]})
+    build = bakery_with({path: GOOD[path]})
     again = loads(dumps(build))
 
     assert again == build
@@ -76,7 +76,7 @@ def test_what_cannot_be_is_refused_with_place_problem_and_remedy(
     path: str, value: object, place: str, words: str
 ) -> None:
     with pytest.raises(BuildErrors) as refused:
-        edited(bed("pickup"), path, value)
+        edited(bed("bakery"), path, value)
     (error,) = [e for e in refused.value.errors if e.path == place]
 
     assert words in error.problem
@@ -85,10 +85,10 @@ def test_what_cannot_be_is_refused_with_place_problem_and_remedy(
 
 def test_a_pump_is_refused_where_the_air_is_too_thin_for_it() -> None:
     """ISO 2533: 79.5 kPa at 2,000 m is 23.5 inHg."""
-    low = pickup_with({"vehicle.altitude": "2000 m", "booster.pump": "23 inHg"})
+    low = bakery_with({"vehicle.altitude": "2000 m", "booster.pump": "23 inHg"})
     assert low.booster.pump is not None  # type: ignore[union-attr]
     with pytest.raises(BuildErrors, match="2000 m"):
-        pickup_with({"vehicle.altitude": "2000 m", "booster.pump": "24 inHg"})
+        bakery_with({"vehicle.altitude": "2000 m", "booster.pump": "24 inHg"})
 
 
 @pytest.mark.parametrize("name", demo_names())

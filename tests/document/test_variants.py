@@ -24,9 +24,9 @@ from urgens.quantity import LENGTH, QuantityError, parse
 from urgens.solve import solve
 
 
-def test_a_setup_is_laid_over_the_build(pickup: Build) -> None:
+def test_a_setup_is_laid_over_the_build(bakery: Build) -> None:
     changes = {"booster": {"kind": "none"}, "pedal.pivot_to_pushrod": "2 in"}
-    build = edited(pickup, "setups", [{"name": "manual", "changes": changes}])
+    build = edited(bakery, "setups", [{"name": "manual", "changes": changes}])
     manual = with_setup(build, "manual")
 
     assert manual.booster.kind == "none"
@@ -38,10 +38,10 @@ def test_a_setup_is_laid_over_the_build(pickup: Build) -> None:
     assert str(refused.value) == 'setups: there is no set-up "wet"; choose one of "manual"'
 
 
-def test_the_command_line_takes_a_setup(tmp_path: Any, capsys: Any, pickup: Build) -> None:
+def test_the_command_line_takes_a_setup(tmp_path: Any, capsys: Any, bakery: Build) -> None:
     path = tmp_path / "truck.urgens.json"
     build = edited(
-        pickup, "setups", [{"name": "low", "changes": {"valves.rear[0].knee": "275 psi"}}]
+        bakery, "setups", [{"name": "low", "changes": {"valves.rear[0].knee": "275 psi"}}]
     )
     path.write_text(dumps(build), encoding="utf-8")
 
@@ -119,13 +119,13 @@ def test_spreads_are_quantities_or_shares() -> None:
 
 def test_usual_spreads_are_those_of_the_contract() -> None:
     """build-file.md, evidence: common practice."""
-    pickup = bed("pickup")
+    bakery = bed("bakery")
 
-    assert figure(pickup, "front.brake.pad_friction").usual_spread == "10 %"
-    assert figure(pickup, "rear.brake.shoe_factor").usual_spread == "30 %"
-    assert figure(bed("saloon"), "front.brake.shoe_factor").usual_spread == "20 %"
-    assert figure(pickup, "valves.rear[0].slope").usual_spread == "0.03"
-    assert figure(pickup, "master.bore").usual_spread is None
+    assert figure(bakery, "front.brake.pad_friction").usual_spread == "10 %"
+    assert figure(bakery, "rear.brake.shoe_factor").usual_spread == "30 %"
+    assert figure(bed("mailvan"), "front.brake.shoe_factor").usual_spread == "20 %"
+    assert figure(bakery, "valves.rear[0].slope").usual_spread == "0.03"
+    assert figure(bakery, "master.bore").usual_spread is None
 
 
 def test_older_documents_are_brought_up_step_by_step() -> None:
@@ -167,11 +167,11 @@ def test_a_field_named_class_keeps_its_name(document: dict[str, Any]) -> None:
     assert value_at(build, "fluid.grade") == "DOT 4"
 
 
-def test_a_choice_may_be_said_to_be_assumed(pickup: Build) -> None:
+def test_a_choice_may_be_said_to_be_assumed(bakery: Build) -> None:
     """Files from before have such entries, written with a new part: they open as they were."""
     launch = {"stall_torque": "250 lbf.ft", "gear_ratio": 2.0, "final_drive": 4.0, "driven": "rear"}
     known = {f"vehicle.launch.{name}": {"state": "assumed"} for name in launch}
-    build = with_changes(pickup, {"vehicle.launch": launch, "evidence": known})
+    build = with_changes(bakery, {"vehicle.launch": launch, "evidence": known})
 
     assert loads(dumps(build)) == build
     assert set(build.evidence) == set(known)

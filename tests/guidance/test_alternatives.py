@@ -13,7 +13,7 @@ WITHOUT_LAMP = {"old-block", "banjo"}
 
 
 @pytest.mark.parametrize(
-    "build", [own_vehicle(), bed("pickup"), *map(demo, demo_names())], ids=lambda b: b.name
+    "build", [own_vehicle(), bed("bakery"), *map(demo, demo_names())], ids=lambda b: b.name
 )
 def test_each_alternative_passes_every_check(build: Build) -> None:
     found = list(alternatives(build))
@@ -52,7 +52,7 @@ def test_what_a_school_does_not_touch_stays() -> None:
 def test_what_was_known_of_a_valve_that_stays_is_still_known() -> None:
     """Under the floor residual valves come first; the reducing valve behind them is the old one."""
     known = {"valves.rear[0].knee": {"state": "measured"}}
-    build = edited(bed("pickup"), "evidence", known)
+    build = edited(bed("bakery"), "evidence", known)
     made = next(one for one in alternatives(build) if one.school.name == "under-floor")
     laid = changed(build, made.change)
 

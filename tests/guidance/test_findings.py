@@ -53,7 +53,7 @@ def layout(**line: Any) -> dict[str, Any]:
 
 
 Changes = dict[str, Any]
-# code: severity, changes to the pickup that have it, changes that have not
+# code: severity, changes to the bakery that have it, changes that have not
 CASES: dict[str, tuple[Severity, Changes, Changes]] = {
     "route-too-short": (
         Severity.WARNING,
@@ -295,7 +295,7 @@ OF_THE_ROADSTER = {"rear-overtakes"}
 
 
 def build_for(code: str, changes: Changes) -> Build:
-    return with_changes(bed("roadster" if code in OF_THE_ROADSTER else "pickup"), changes)
+    return with_changes(bed("roadster" if code in OF_THE_ROADSTER else "bakery"), changes)
 
 
 def found(build: Build) -> dict[str, Finding]:
@@ -347,9 +347,9 @@ def test_what_mends_a_layout_breaks_nothing_else_of_it(code: str) -> None:
     ("units", "newton", "unit"),
     [(UnitSystem.INCH, 4.4482216152605, "lbf"), (UnitSystem.METRIC, 1.0, "N")],
 )
-def test_what_is_said_of_the_pickup(units: UnitSystem, newton: float, unit: str) -> None:
+def test_what_is_said_of_the_bakery_s_van(units: UnitSystem, newton: float, unit: str) -> None:
     """Load case, road and figures of the worst state, in the units asked for."""
-    solution = solve(bed("pickup"))
+    solution = solve(bed("bakery"))
     road = solution.surfaces.index(0.9)
     effort, z = solution.lock.effort[0, road] / newton, solution.lock.z[0, road]
     finding = findings(solution, units)[0]

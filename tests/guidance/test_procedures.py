@@ -43,7 +43,7 @@ def layouts() -> Iterator[tuple[str, Build]]:
             "setups": [], "master": master, "circuits": split, "valves": laws,
             "warning_switch": switch, "front.brake": {**DISC, "bleeders": screws},
         }  # fmt: skip
-        yield f"{name}, {valves}, {screws}, {switch}", with_changes(bed("pickup"), changes)
+        yield f"{name}, {valves}, {screws}, {switch}", with_changes(bed("bakery"), changes)
 
 
 LAYOUTS = dict(layouts())
@@ -259,7 +259,7 @@ def test_what_is_not_known_is_said_with_the_nearest(
     name: str, method: str | None, words: str
 ) -> None:
     with pytest.raises(BuildErrors, match=words):
-        procedure(bed("pickup"), name, method)
+        procedure(bed("bakery"), name, method)
 
 
 def test_the_axle_of_a_brake_counts_its_screws() -> None:

@@ -17,11 +17,11 @@ DONE = {"started": "2026-05-02T14:00", "ended": "2026-05-02T15:00"}
 
 def recorded(*names: str, **more: Any) -> Build:
     rows = [{"procedure": name, **DONE} for name in names]
-    return with_changes(bed("pickup"), {"records": rows, **more})
+    return with_changes(bed("bakery"), {"records": rows, **more})
 
 
 def test_proofs_are_those_that_the_layout_needs() -> None:
-    needed = open_proofs(bed("pickup"))
+    needed = open_proofs(bed("bakery"))
     assert "metering-test" in needed  # its combination body has one
     assert "booster-test" in needed
     assert "load-sensing-test" not in needed
@@ -41,7 +41,7 @@ def test_a_switch_that_is_laid_out_is_proved_before_anybody_told_its_kind() -> N
 
 
 def test_each_proof_counts_by_itself_and_all_at_once() -> None:
-    needed = open_proofs(bed("pickup"))
+    needed = open_proofs(bed("bakery"))
     assert open_proofs(recorded(*needed[1:])) == needed[:1]
     assert open_proofs(recorded(*PROOFS)) == ()
     assert open_proofs(recorded("prove-standing")) == ()
@@ -49,9 +49,9 @@ def test_each_proof_counts_by_itself_and_all_at_once() -> None:
 
 def test_a_proof_that_was_left_half_way_does_not_count() -> None:
     half = with_changes(
-        bed("pickup"), {"records": [{"procedure": "prove-standing", "started": "2026-05-02T14:00"}]}
+        bed("bakery"), {"records": [{"procedure": "prove-standing", "started": "2026-05-02T14:00"}]}
     )
-    assert open_proofs(half) == open_proofs(bed("pickup"))
+    assert open_proofs(half) == open_proofs(bed("bakery"))
 
 
 @pytest.mark.parametrize(
@@ -84,6 +84,6 @@ def test_what_is_done_or_only_for_later_holds_nothing(item: dict[str, Any]) -> N
 def test_a_vehicle_moved_for_a_reason_is_told_with_it() -> None:
     moved = {"procedure": "prove-moving", "started": "2026-05-03T09:00",
              "moved_without_proof": "off the ramp"}  # fmt: skip
-    build = with_changes(bed("pickup"), {"records": [moved]})
+    build = with_changes(bed("bakery"), {"records": [moved]})
     (finding,) = [one for one in findings(solve(build)) if one.code == "proof-open"]
     assert finding.message.endswith("The reason that was given: off the ramp.")

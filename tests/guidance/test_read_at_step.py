@@ -40,7 +40,7 @@ def test_a_reading_is_kept_in_the_units_of_the_record(
     field: str, typed: str, units: UnitSystem, kept: object
 ) -> None:
     """1 in is 25.4 mm, 1 psi 0.0689476 bar, 212 °F are 100 °C; NIST SP 811 (from memory)."""
-    found = taken(bed("pickup"), field, typed, units)
+    found = taken(bed("bakery"), field, typed, units)
     assert found == (pytest.approx(kept, abs=1e-3) if isinstance(kept, float) else kept)
 
 
@@ -55,7 +55,7 @@ def test_a_reading_is_kept_in_the_units_of_the_record(
 )  # fmt: skip
 def test_a_reading_that_cannot_be_is_refused_in_words(field: str, typed: str, said: str) -> None:
     with pytest.raises(QuantityError) as refused:
-        taken(bed("pickup"), field, typed, INCH)
+        taken(bed("bakery"), field, typed, INCH)
     assert said in str(refused.value)
     assert "; " in str(refused.value)
 
@@ -98,7 +98,7 @@ def test_what_a_step_should_read_is_what_the_press_shows() -> None:
 def record(*entries: dict[str, object]) -> ProcedureRun:
     rows = [{"at": "2026-05-02T14:22", "step": 1, **one} for one in entries]
     build = with_changes(
-        bed("pickup"),
+        bed("bakery"),
         {"records": [{"procedure": "bleed", "started": "2026-05-02T14:00", "entries": rows}]},
     )
     return build.records[0]
@@ -159,7 +159,7 @@ def test_little_comes_is_told_from_bubbles_come(amount: float, bubbles: str, sai
 
 def test_a_stroke_moves_bore_area_times_stroke() -> None:
     """1-1/8 in, 1.4 in for two chambers: π/4 × 28.575² × 17.78 mm is 11.40 ml; by hand."""
-    assert swept(bed("pickup"), "rear-left") == pytest.approx(11.40e-6, rel=1e-3)
+    assert swept(bed("bakery"), "rear-left") == pytest.approx(11.40e-6, rel=1e-3)
 
 
 @pytest.mark.parametrize(
@@ -180,10 +180,10 @@ def test_fluids_are_those_of_the_standard_and_age_is_told() -> None:
     """FMVSS 116: DOT 4 boils at 230 °C dry and 155 °C wet at least (from memory)."""
     from datetime import date
 
-    build = with_changes(bed("pickup"), {"fluid": {"class": "DOT 4", "filled": "2024-05-01"}})
+    build = with_changes(bed("bakery"), {"fluid": {"class": "DOT 4", "filled": "2024-05-01"}})
     rows = {row.name: row for row in fluid_rows(build)}
     assert (rows["DOT 4"].dry, rows["DOT 4"].wet) == ("230 °C", "155 °C")
     assert "renew it within 2 years" in age_words(build, date(2025, 5, 1))
     assert "old" in age_words(build, date(2026, 11, 1))
     assert "still to come" in age_words(build, date(2023, 1, 1))
-    assert "not told" in age_words(with_changes(bed("pickup"), {"fluid": None}), date(2025, 5, 1))
+    assert "not told" in age_words(with_changes(bed("bakery"), {"fluid": None}), date(2025, 5, 1))

@@ -2,7 +2,7 @@
 
 import pytest
 
-from tests.builds import bed, pickup_with
+from tests.builds import bakery_with, bed
 from urgens.document import Build
 from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.guidance.rules.starting_valves import new_valve
@@ -25,16 +25,16 @@ LEVER = {
 
 @pytest.mark.parametrize(("first", "order"), [(True, (RESIDUAL, 0)), (False, (0, RESIDUAL))])
 def test_a_valve_is_put_at_the_cylinder_or_at_the_brakes(
-    pickup: Build, *, first: bool, order: tuple[object, ...]
+    bakery: Build, *, first: bool, order: tuple[object, ...]
 ) -> None:
-    assert put_in(pickup, Axle.REAR, RESIDUAL, "Fit one", first=first).order == order
+    assert put_in(bakery, Axle.REAR, RESIDUAL, "Fit one", first=first).order == order
 
 
 def test_a_load_sensing_valve_of_one_load_has_its_heavy_point_above_it() -> None:
-    case = bed("pickup").model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
-    build = pickup_with({"vehicle.load_cases": [case]})
+    case = bed("bakery").model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
+    build = bakery_with({"vehicle.load_cases": [case]})
     (new,) = new_valve(build, Axle.REAR, "load-sensing")[Axle.REAR]
-    made = pickup_with({"vehicle.load_cases": [case], "valves.rear": [new]}).valves.rear[0]
+    made = bakery_with({"vehicle.load_cases": [case], "valves.rear": [new]}).valves.rear[0]
 
     assert isinstance(made, LoadSensing)
     assert made.points is not None
@@ -44,7 +44,7 @@ def test_a_load_sensing_valve_of_one_load_has_its_heavy_point_above_it() -> None
 
 
 def test_what_a_lever_feels_of_springs_and_of_height_is_told_apart() -> None:
-    build = pickup_with({"valves.rear": [LEVER]})
+    build = bakery_with({"valves.rear": [LEVER]})
 
     assert "travels less for the same load" in what_it_does(build, "springs")
     assert "is pressed further" in what_it_does(build, "height")

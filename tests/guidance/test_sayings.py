@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 
-from tests.builds import bed, pickup_with
+from tests.builds import bakery_with, bed
 from urgens.document import Build, demo
 from urgens.guidance.sayings import SayingVerdict, known, tried
 from urgens.solve import solve
@@ -28,7 +28,7 @@ def said(build: Build, name: str) -> Any:
     return next(one.answer for one in tried(solve(build)) if one.id == name)
 
 
-# By hand, beside each pair why it flips. The pickup: bore 1-1/8 in, ratio 4, travel 4.6 in, 60 lbf;
+# By hand, beside each pair why it flips. The bakery: bore 1-1/8 in, ratio 4, travel 4.6 in, 60 lbf;
 # pressure is foot × ratio over the bore's area, travel the fluid taken over it times the ratio.
 FLIPS: list[tuple[str, dict[str, Any], SayingVerdict, dict[str, Any], SayingVerdict]] = [
     # the front takes 6.2 ml at 43 bar (2.1 ml of clearance, 2 × 0.28 ml/MPa, hoses, the rest):
@@ -71,7 +71,7 @@ FLIPS: list[tuple[str, dict[str, Any], SayingVerdict, dict[str, Any], SayingVerd
     ("valve-in-front", {"valves.front": []}, NOT,
      {"valves.front": [], "rear.brake.shoe_factor": 0.5, "targets.comfortable_effort": "15 N"},
      WITHIN),
-    # the pickup's knee is too high for its empty bed, a second valve makes up for it; a knee of
+    # the bakery's knee is too high for its empty bed, a second valve makes up for it; a knee of
     # 10 bar is low enough alone
     ("two-valves", {}, WITHIN,
      {"valves.rear": [{"kind": "reducing", "knee": "10 bar", "slope": 0.1}]}, NOT),
@@ -93,8 +93,8 @@ def test_a_verdict_flips_between_two_builds(
     other: dict[str, Any],
     then: SayingVerdict,
 ) -> None:
-    assert said(pickup_with(first), name).verdict is says
-    assert said(pickup_with(other), name).verdict is then
+    assert said(bakery_with(first), name).verdict is says
+    assert said(bakery_with(other), name).verdict is then
 
 
 def test_lowering_helps_who_locks_behind_and_hurts_who_locks_in_front() -> None:
@@ -105,7 +105,7 @@ def test_lowering_helps_who_locks_behind_and_hurts_who_locks_in_front() -> None:
 
 def test_all_of_the_trade_s_are_there_and_answered() -> None:
     assert len(known()) >= 21
-    for build in (bed("coupe"), demo("tractor"), demo("roadster")):
+    for build in (bed("sprint"), demo("tractor"), demo("roadster")):
         for one in tried(solve(build)):
             assert one.answer.here
             assert one.answer.limit or one.answer.verdict is SayingVerdict.NOT_COMPUTED

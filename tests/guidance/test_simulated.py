@@ -1,11 +1,11 @@
-"""Simulated causes, each against the plain relation, by hand, on a pickup without a booster."""
+"""Simulated causes, each against the plain relation, by hand, on a bakery without a booster."""
 
 import math
 
 import numpy as np
 import pytest
 
-from tests.builds import pickup_with
+from tests.builds import bakery_with
 from urgens.document import Build, edited
 from urgens.guidance.tracing.simulated import Figures, figures, rows_of
 from urgens.solve import solve
@@ -19,8 +19,8 @@ BEHIND = KNEE + SLOPE * (PRESSURE - KNEE)
 
 
 @pytest.fixture
-def pickup() -> Build:
-    return pickup_with({"booster": {"kind": "none"}, "pedal.travel_available": "20 in"})
+def bakery() -> Build:
+    return bakery_with({"booster": {"kind": "none"}, "pedal.travel_available": "20 in"})
 
 
 def most(build: Build, cause: str, stroke: int = 1, foot: float = FOOT) -> tuple[Figures, Figures]:
@@ -30,9 +30,9 @@ def most(build: Build, cause: str, stroke: int = 1, foot: float = FOOT) -> tuple
     return as_built, wrong
 
 
-def test_the_build_itself_is_as_solve_has_it(pickup: Build) -> None:
-    found, _ = most(pickup, "air-front")
-    press = solve(pickup).press(np.array([FOOT]))
+def test_the_build_itself_is_as_solve_has_it(bakery: Build) -> None:
+    found, _ = most(bakery, "air-front")
+    press = solve(bakery).press(np.array([FOOT]))
     assert found.front == pytest.approx(PRESSURE, rel=1e-6)
     assert found.rear == pytest.approx(BEHIND, rel=1e-6)
     assert found.travel == pytest.approx(float(press.pedal_travel[0]), rel=1e-9)
@@ -56,19 +56,19 @@ def test_the_build_itself_is_as_solve_has_it(pickup: Build) -> None:
     ],
 )
 def test_what_takes_fluid_takes_travel(
-    pickup: Build, cause: str, stroke: int, fluid: float
+    bakery: Build, cause: str, stroke: int, fluid: float
 ) -> None:
     """Continuity: the pad moves by the fluid over the bore, times the ratio."""
-    as_built, wrong = most(pickup, cause, stroke)
+    as_built, wrong = most(bakery, cause, stroke)
     assert wrong.travel - as_built.travel == pytest.approx(RATIO * fluid / AREA, rel=1e-3)
     assert wrong.front == pytest.approx(as_built.front)
 
 
-def test_a_clearance_is_gone_by_the_third_stroke(pickup: Build) -> None:
+def test_a_clearance_is_gone_by_the_third_stroke(bakery: Build) -> None:
     """Common practice: the first strokes take it up; what is left is assumed at 15 %."""
     extra = []
     for stroke in (1, 3):
-        as_built, wrong = most(pickup, "knock-back-front", stroke)
+        as_built, wrong = most(bakery, "knock-back-front", stroke)
         extra.append(wrong.travel - as_built.travel)
     bore = math.pi / 4.0 * (2.9375 * 0.0254) ** 2
     both = 2.0 * 2.0 * bore * 0.12e-3  # m³: two wheels, two pads' way
@@ -96,16 +96,16 @@ def test_a_clearance_is_gone_by_the_third_stroke(pickup: Build) -> None:
     ],
 )
 def test_pressures_are_those_of_what_is_wrong(
-    pickup: Build, cause: str, front: float, rear: float
+    bakery: Build, cause: str, front: float, rear: float
 ) -> None:
-    _, wrong = most(pickup, cause)
+    _, wrong = most(bakery, cause)
     assert wrong.front == pytest.approx(front, rel=1e-5, abs=1.0)
     assert wrong.rear == pytest.approx(rear, rel=1e-5, abs=1.0)
 
 
-def test_a_metering_valve_that_never_shuts_passes_a_light_press(pickup: Build) -> None:
+def test_a_metering_valve_that_never_shuts_passes_a_light_press(bakery: Build) -> None:
     light = 40.0  # N: 36 psi, between 10 and 130
-    as_built, wrong = most(pickup, "metering-open", foot=light)
+    as_built, wrong = most(bakery, "metering-open", foot=light)
     assert as_built.front == pytest.approx(10 * 6894.757, rel=1e-6)
     assert wrong.front == pytest.approx(light * RATIO / AREA, rel=1e-6)
 
@@ -121,8 +121,8 @@ def test_a_metering_valve_that_never_shuts_passes_a_light_press(pickup: Build) -
         ("hose-blocked-side", 0.6, 1.0),
     ],
 )
-def test_friction_scales_the_force(pickup: Build, cause: str, front: float, rear: float) -> None:
-    as_built, wrong = most(pickup, cause)
+def test_friction_scales_the_force(bakery: Build, cause: str, front: float, rear: float) -> None:
+    as_built, wrong = most(bakery, cause)
     assert wrong.front_force == pytest.approx(front * as_built.front_force)
     assert wrong.rear_force == pytest.approx(rear * as_built.rear_force)
     weight = 4000 * 0.45359237 * 9.80665
@@ -132,24 +132,24 @@ def test_friction_scales_the_force(pickup: Build, cause: str, front: float, rear
 
 def test_a_dead_booster_leaves_the_foot_alone() -> None:
     """A second way: the same build with its booster said not to work."""
-    build = pickup_with({})
+    build = bakery_with({})
     _, wrong = most(build, "booster-dead")
     dead = solve(edited(build, "booster.working", False)).press(np.array([FOOT]))
     assert wrong.front == pytest.approx(float(dead.front_pressure[0]), rel=1e-9)
 
 
-def test_a_lost_half_drops_the_pedal_as_computed(pickup: Build) -> None:
+def test_a_lost_half_drops_the_pedal_as_computed(bakery: Build) -> None:
     """A second way: the half that is lost, as the solution has it at the largest effort."""
-    solution = solve(pickup)
+    solution = solve(bakery)
     [lost] = [one for one in solution.half_failed if one.dead == "front"]
-    _, wrong = most(pickup, "lost-front", foot=float(solution.system.max_effort))
+    _, wrong = most(bakery, "lost-front", foot=float(solution.system.max_effort))
     assert wrong.travel == pytest.approx(float(lost.pedal_travel[0]), rel=1e-9)
 
 
 def test_all_rows_go_through_one_solve() -> None:
     rows = rows_of(["air-front", "valve-open", "grommet"])
     assert rows.causes == ("", *["air-front"] * 15, *["valve-open"] * 15, "grommet")
-    found = figures(pickup_with({}), rows, np.array([100.0, 200.0, 300.0]), 1)
+    found = figures(bakery_with({}), rows, np.array([100.0, 200.0, 300.0]), 1)
     assert all(one.shape == (32, 3) for one in found)
     assert found.travel[-1] == pytest.approx(found.travel[0])  # a grommet changes no figure
 
@@ -159,10 +159,10 @@ def test_all_rows_go_through_one_solve() -> None:
     [("grommet", 1.0, 1.0), ("hose-blocked-rear", 1.0, 0.0), ("lost-front", 0.0, 1.0)],
 )
 def test_a_stroke_brings_what_its_chamber_sweeps(
-    pickup: Build, cause: str, front: float, rear: float
+    bakery: Build, cause: str, front: float, rear: float
 ) -> None:
     """By hand: half of 1.4 in of stroke each, over the bore."""
-    _, wrong = most(pickup, cause)
+    _, wrong = most(bakery, cause)
     swept = AREA * 0.7 * 0.0254
     assert wrong.front_flow == pytest.approx(front * swept, rel=1e-6)
     assert wrong.rear_flow == pytest.approx(rear * swept, rel=1e-6)
@@ -171,7 +171,7 @@ def test_a_stroke_brings_what_its_chamber_sweeps(
 @pytest.mark.parametrize(("cause", "share"), [("vacuum-low", 0.8), ("booster-valve", 0.3)])
 def test_a_weak_booster_runs_out_early(cause: str, share: float) -> None:
     """A second way: the same build with that share of its vacuum, pressed beyond its run-out."""
-    build = pickup_with({})
+    build = bakery_with({})
     as_built, wrong = most(build, cause, foot=1500.0)
     weak = edited(build, "booster.vacuum", f"{18.0 * share:.4f} inHg")
     weak = edited(weak, "booster.pump", None) if "pump" in build.booster.model_fields_set else weak
@@ -187,24 +187,24 @@ def test_a_load_sensing_valve_that_sticks_has_another_knee(cause: str, factor: f
     """By hand: at 1750 lb behind the knee is that of its light point, 20 bar, times the factor."""
     valve = {"kind": "load-sensing", "points": [["1750 lb", "20 bar"], ["3000 lb", "50 bar"]],
              "slope": 0.3, "follows": "static"}  # fmt: skip
-    build = pickup_with({"booster": {"kind": "none"}, "valves.rear": [valve]})
+    build = bakery_with({"booster": {"kind": "none"}, "valves.rear": [valve]})
     _, wrong = most(build, cause)
     knee = factor * 20e5
     behind = PRESSURE if knee > PRESSURE else knee + 0.3 * (PRESSURE - knee)
     assert wrong.rear == pytest.approx(behind, rel=1e-5)
 
 
-def test_shoes_that_stand_off_take_their_clearance_first(pickup: Build) -> None:
+def test_shoes_that_stand_off_take_their_clearance_first(bakery: Build) -> None:
     """By hand: five clearances more of two shoes on two wheels, 7/8 in, until the third stroke."""
-    as_built, wrong = most(pickup, "shoes-far-rear")
+    as_built, wrong = most(bakery, "shoes-far-rear")
     bore = math.pi / 4.0 * (0.875 * 0.0254) ** 2
     both = 2.0 * 2.0 * bore * 0.9e-3
     assert wrong.travel - as_built.travel == pytest.approx(5.0 * both * RATIO / AREA, rel=1e-6)
 
 
-def test_a_half_of_crossed_circuits_takes_half_of_each_axle(pickup: Build) -> None:
+def test_a_half_of_crossed_circuits_takes_half_of_each_axle(bakery: Build) -> None:
     """By hand: a front wheel and the rear one across from it; the pedal falls to the first half."""
-    crossed = edited(pickup, "circuits", "diagonal")
+    crossed = edited(bakery, "circuits", "diagonal")
     as_built, wrong = most(crossed, "lost-half")
     assert wrong.front_force == pytest.approx(0.5 * as_built.front_force)
     assert wrong.rear_force == pytest.approx(0.5 * as_built.rear_force)

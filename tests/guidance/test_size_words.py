@@ -5,7 +5,7 @@ import math
 import numpy as np
 import pytest
 
-from tests.builds import bed, pickup_with
+from tests.builds import bakery_with, bed
 from urgens.document import Build, demo_names, edited
 from urgens.document.kinds.valves import VALVES
 from urgens.guidance.advice.disagreements import schools
@@ -32,7 +32,7 @@ PSI = 6894.757293
 
 def test_where_to_drill_is_the_lever_law() -> None:
     """b = a / R."""
-    assert where_to_drill(bed("pickup"), 6.0) == pytest.approx(13.5 * 0.0254 / 6.0)
+    assert where_to_drill(bed("bakery"), 6.0) == pytest.approx(13.5 * 0.0254 / 6.0)
 
 
 @pytest.mark.parametrize(
@@ -46,15 +46,15 @@ def test_where_to_drill_is_the_lever_law() -> None:
 )
 def test_metal_is_kept_between_holes(pin: str, words: str) -> None:
     """Common practice: a hole's width of it."""
-    said = edge_caution(bed("pickup"), parse(pin, LENGTH).value, INCH)
+    said = edge_caution(bed("bakery"), parse(pin, LENGTH).value, INCH)
 
     assert words in said
-    unknown = edge_caution(pickup_with({"pedal.hole_diameter": None}), 0.04, INCH)
+    unknown = edge_caution(bakery_with({"pedal.hole_diameter": None}), 0.04, INCH)
     assert "Give the hole's diameter" in unknown
 
 
 def test_consequences_follow_the_hole_the_pin_stands_in() -> None:
-    build = bed("pickup")
+    build = bed("bakery")
     assert stands_in(build) == 0
     assert consequences(build, INCH) == (
         "The pin stands in the hole it came in: nothing else moves.",
@@ -79,15 +79,15 @@ def test_consequences_follow_the_hole_the_pin_stands_in() -> None:
 
 
 def test_boosters_in_words() -> None:
-    whole = booster_words(solve(bed("pickup")), INCH)
+    whole = booster_words(solve(bed("bakery")), INCH)
     assert whole == ["vacuum booster: helps with up to 502 lbf, runs out at 78 lbf of foot"]
-    lost = booster_words(solve(pickup_with({"booster.working": False})), INCH)
+    lost = booster_words(solve(bakery_with({"booster.working": False})), INCH)
     assert lost[0] == "booster lost: only the leg is left"
-    weak = booster_words(solve(pickup_with({"booster.vacuum": "12 inHg"})), INCH)
+    weak = booster_words(solve(bakery_with({"booster.vacuum": "12 inHg"})), INCH)
     assert any("a hydraulic booster, or a manual set-up" in said for said in weak)
-    none = booster_words(solve(bed("coupe")), INCH)
+    none = booster_words(solve(bed("sprint")), INCH)
     assert none[0].startswith("no booster")
-    pumped = pickup_with({"booster.vacuum": "12 inHg", "booster.pump": "20 inHg"})
+    pumped = bakery_with({"booster.vacuum": "12 inHg", "booster.pump": "20 inHg"})
     assert not any("15 inHg" in said for said in booster_words(solve(pumped), INCH))
 
 
@@ -96,19 +96,19 @@ def test_boosters_in_words() -> None:
     [("10-1/4 in", "goes in with 0.75 in across"), ("9 in", "0.50 in across too large")],
 )
 def test_a_shell_goes_in_or_not(room: str, words: str) -> None:
-    assert words in fit_words(pickup_with({"booster.room.diameter": room}), INCH)
-    assert fit_words(bed("coupe"), INCH) == ""
+    assert words in fit_words(bakery_with({"booster.room.diameter": room}), INCH)
+    assert fit_words(bed("sprint"), INCH) == ""
 
 
 def test_a_swapped_cylinder_is_told_by_factor_socket_and_holder() -> None:
-    bare = swap_words(bed("coupe"), parse("1-1/8 in", LENGTH))
+    bare = swap_words(bed("sprint"), parse("1-1/8 in", LENGTH))
     assert "0.79 times" in bare
     assert "a longer rod or an insert, and a retainer" in bare
     assert "a retainer keeps the rod in" in bare.lower()
     known = {"master.socket_depth": "1 in", "master.pushrod_length": "5 in"}
-    assert "stands 4.00 in out" in swap_words(pickup_with(known), parse("1 in", LENGTH))
+    assert "stands 4.00 in out" in swap_words(bakery_with(known), parse("1 in", LENGTH))
     loose = swap_words(
-        edited(bed("coupe"), "master.pushrod_held_by", "none"), parse("1 in", LENGTH)
+        edited(bed("sprint"), "master.pushrod_held_by", "none"), parse("1 in", LENGTH)
     )
     assert "fall out" in loose
 
@@ -118,35 +118,35 @@ def test_a_swapped_cylinder_is_told_by_factor_socket_and_holder() -> None:
 
 def test_what_air_does_is_more_travel_at_nearly_the_same_slope() -> None:
     """Air is squeezed early: the pedal sinks, then holds (physics section 5)."""
-    found = compared(solve(bed("pickup")), SOUND, WhatIf(air=3e-6), INCH)
+    found = compared(solve(bed("bakery")), SOUND, WhatIf(air=3e-6), INCH)
     rows = {row.name: row for row in found.rows}
 
     assert rows["Travel"].sound == "2.81 in"
     assert rows["Travel"].supposed > rows["Travel"].sound
     assert rows["Front's stroke"].sound == rows["Front's stroke"].supposed
     assert rows["Rear's stroke"].sound != rows["Rear's stroke"].supposed
-    same = compared(solve(bed("pickup")), SOUND, SOUND, INCH)
+    same = compared(solve(bed("bakery")), SOUND, SOUND, INCH)
     assert all(row.sound == row.supposed for row in same.rows)
 
 
 def test_chambers_are_called_by_what_they_feed() -> None:
-    single = compared(solve(bed("saloon")), SOUND, SOUND, METRIC)
-    diagonal = compared(solve(pickup_with({"circuits": "diagonal"})), SOUND, SOUND, INCH)
+    single = compared(solve(bed("mailvan")), SOUND, SOUND, METRIC)
+    diagonal = compared(solve(bakery_with({"circuits": "diagonal"})), SOUND, SOUND, INCH)
 
     assert "Stroke used" in {row.name for row in single.rows}
     assert "Primary stroke" in {row.name for row in diagonal.rows}
 
 
 def test_reservoirs_run_dry_or_hold() -> None:
-    assert "it holds them" in reservoir_words(bed("pickup"))
-    assert "runs dry" in reservoir_words(pickup_with({"master.reservoir_volume": "60 ml"}))
-    unknown = pickup_with({"master.reservoir_volume": None})
+    assert "it holds them" in reservoir_words(bed("bakery"))
+    assert "runs dry" in reservoir_words(bakery_with({"master.reservoir_volume": "60 ml"}))
+    unknown = bakery_with({"master.reservoir_volume": None})
     assert "is not measured" in reservoir_words(unknown)
-    assert "No pad's thickness" in reservoir_words(bed("saloon"))
+    assert "No pad's thickness" in reservoir_words(bed("mailvan"))
 
 
 def test_a_cold_line_is_an_estimate_with_its_assumptions() -> None:
-    solution = solve(bed("coupe"))
+    solution = solve(bed("sprint"))
     said = cold_line_words(solution, 1.0, 6e-3, 5.0, INCH)
 
     assert "fluid not given" in said
@@ -157,12 +157,12 @@ def test_a_cold_line_is_an_estimate_with_its_assumptions() -> None:
 
 
 def test_the_order_in_which_pistons_bottom_follows_what_feeds_what() -> None:
-    solution = solve(bed("pickup"))
+    solution = solve(bed("bakery"))
     front, rear = lost_halves(solution, INCH)
     assert dead_is_primary(solution, 0)
     assert "until it touches the other" in front.steps[0]
     assert "to the end of the bore" in rear.steps[0]
-    swapped = solve(pickup_with({"master.primary_feeds": "rear"}))
+    swapped = solve(bakery_with({"master.primary_feeds": "rear"}))
     front, rear = lost_halves(swapped, INCH)
     assert not dead_is_primary(swapped, 0)
     assert "to the end of the bore" in front.steps[0]
@@ -170,20 +170,20 @@ def test_the_order_in_which_pistons_bottom_follows_what_feeds_what() -> None:
 
 
 def test_halves_of_other_layouts() -> None:
-    diagonal = lost_halves(solve(pickup_with({"circuits": "diagonal"})), INCH)
+    diagonal = lost_halves(solve(bakery_with({"circuits": "diagonal"})), INCH)
     assert [half.name for half in diagonal] == ["Primary circuit lost", "Secondary circuit lost"]
     twin = lost_halves(solve(bed("roadster")), METRIC)
     assert all("bar tips" in half.steps[0] for half in twin)
     stopped = solve(edited(bed("roadster"), "master.bar_max_angle", "9 deg"))
     assert "meets its stop at 9 deg" in lost_halves(stopped, METRIC)[0].steps[0]
-    assert lost_halves(solve(bed("saloon")), METRIC) == ()
+    assert lost_halves(solve(bed("mailvan")), METRIC) == ()
 
 
 # --- heat ---
 
 
 def test_heat_is_told_as_an_estimate() -> None:
-    solution = solve(bed("pickup"))
+    solution = solve(bed("bakery"))
     found = {axle: heated(solution, axle) for axle in ("front", "rear")}
     said = heat_words(solution, found, INCH)
 
@@ -193,7 +193,7 @@ def test_heat_is_told_as_an_estimate() -> None:
     nothing = {"front": None, "rear": None}
     assert "weigh" in heat_words(solution, nothing, INCH)[0]
     assert fluid_words(solution.build, nothing, INCH) == ""
-    hot = solve(pickup_with({"heat.front_measured": "900 °F", "front.brake.rotor_mass": "8 lb"}))
+    hot = solve(bakery_with({"heat.front_measured": "900 °F", "front.brake.rotor_mass": "8 lb"}))
     warm = {axle: heated(hot, axle) for axle in ("front", "rear")}
     assert "boils wet" in fluid_words(hot.build, warm, INCH)
 
@@ -224,7 +224,7 @@ def test_a_clamp_is_pressure_times_area_in_pounds() -> None:
         "pad_friction": 0.4, "effective_radius": "5 in",
     }  # fmt: skip
     changes = {"front.brake": brake, "valves.front": [], "booster": {"kind": "none"}}
-    build = pickup_with({**changes, "evidence": {}, "setups": []})
+    build = bakery_with({**changes, "evidence": {}, "setups": []})
     area = build.master.bore.value**2 * math.pi / 4  # type: ignore[union-attr]
     solution = solve(build, efforts=np.array([700 * PSI * area / 4.0]))
     front, _ = clamp(solution, solution.presses.at(0))
@@ -251,32 +251,32 @@ def test_schools_are_answered_with_the_builds_own_figures(name: str) -> None:
 
 def test_load_and_drums_each_have_their_part() -> None:
     """Common practice: duo-servo drums give 25 to 35 % more for a tenth of friction more."""
-    assert "none is needed" in here(bed("coupe"), "Is a rear valve needed?")
+    assert "none is needed" in here(bed("sprint"), "Is a rear valve needed?")
     # moments about the tyre contact, by hand, at the deceleration wanted
-    pickup = bed("pickup")
-    case = pickup.vehicle.load_cases[0]
+    bakery = bed("bakery")
+    case = bakery.vehicle.load_cases[0]
     weight = case.front_axle.value + case.rear_axle.value
-    z = pickup.targets.deceleration
-    moved = z * weight * case.cg_height.value / pickup.vehicle.wheelbase.value
+    z = bakery.targets.deceleration
+    moved = z * weight * case.cg_height.value / bakery.vehicle.wheelbase.value
     behind = 100 * (case.rear_axle.value - moved) / weight
-    assert f"{behind:.0f} % at {z:g} g" in here(pickup, "Why one at all?")
-    assert "duo-servo drums give 25 to 35 % more" in here(pickup, "Why one at all?")
+    assert f"{behind:.0f} % at {z:g} g" in here(bakery, "Why one at all?")
+    assert "duo-servo drums give 25 to 35 % more" in here(bakery, "Why one at all?")
     assert here(bed("roadster"), "Why one at all?").endswith("it is the load.")
 
 
 def test_what_bites_first_is_not_what_locks_first() -> None:
     """A metering valve lets the rear bite first; the front locks first all the same."""
-    said = here(pickup_with({"valves.rear[0].knee": "200 psi"}), "Which end")
+    said = here(bakery_with({"valves.rear[0].knee": "200 psi"}), "Which end")
     assert "the front locks first" in said
     plain = {"front.brake.threshold": "0 psi", "rear.brake.threshold": "0 psi"}
-    assert "both bite at" in here(pickup_with({**plain, "valves.front": []}), "Which end")
+    assert "both bite at" in here(bakery_with({**plain, "valves.front": []}), "Which end")
 
 
 def test_a_reducing_half_is_compared_with_new_rear_discs() -> None:
     disc = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["38 mm"],
             "pad_friction": 0.4, "effective_radius": "120 mm"}  # fmt: skip
-    calm = pickup_with({"rear.brake": disc, "evidence": {}, "setups": []})
-    assert here(bed("pickup"), "Rear discs behind") == ""
+    calm = bakery_with({"rear.brake": disc, "evidence": {}, "setups": []})
+    assert here(bed("bakery"), "Rear discs behind") == ""
     assert "its own, 375 psi" in here(calm, "Rear discs behind")
 
 
@@ -300,12 +300,12 @@ def test_every_kind_of_valve_has_its_words() -> None:
     ],
 )
 def test_what_is_fitted_is_named_with_its_setting(kind: str, words: str) -> None:
-    assert fitted_words(pickup_with({"valves.rear": [fresh(kind)]}), INCH) == words
-    assert fitted_words(bed("coupe"), INCH) == "no valve"
+    assert fitted_words(bakery_with({"valves.rear": [fresh(kind)]}), INCH) == words
+    assert fitted_words(bed("sprint"), INCH) == "no valve"
 
 
 def fresh(kind: str) -> dict[str, object]:
-    (valve,) = new_valve(bed("pickup"), "rear", kind)["rear"]
+    (valve,) = new_valve(bed("bakery"), "rear", kind)["rear"]
     return valve
 
 
@@ -325,7 +325,7 @@ def test_a_valve_says_what_it_does_now(
     valve: dict[str, object], pressures: tuple[float, float], words: str
 ) -> None:
     """Common practice: a knee of 300 psi and a slope of one half let 400 of 500 psi out."""
-    build = pickup_with({"valves.rear": [valve]})
+    build = bakery_with({"valves.rear": [valve]})
     part = build.valves.rear[0]
 
     assert state(part, pressures[0] * PSI, pressures[1] * PSI, INCH) == words

@@ -15,8 +15,8 @@ PSI = 6894.757293168362
 
 
 @pytest.fixture
-def saloon() -> Build:
-    return bed("saloon")
+def mailvan() -> Build:
+    return bed("mailvan")
 
 
 def test_a_reading_between_two_bores_says_what_the_doubt_is_worth(roadster: Build) -> None:

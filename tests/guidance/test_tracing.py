@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from tests.builds import EVERYTHING, bed, pickup_with
+from tests.builds import EVERYTHING, bakery_with, bed
 from tests.strategies import documents
 from urgens.bench.evidence_on_record import already_known, counting, evidence_of
 from urgens.bench.trainer.hidden_fault import with_causes
@@ -26,7 +26,7 @@ from urgens.guidance.tracing.ranking import (
     with_readings,
 )
 from urgens.guidance.tracing.readings import TraceReading, _by_mass, reading
-from urgens.guidance.tracing.simulated import EFFECTS
+from urgens.guidance.tracing.simulated import effects
 from urgens.guidance.tracing.tables import Tables, tables
 from urgens.guidance.tracing.trace import last_change, raised_by, traced
 from urgens.guidance.tracing.way_back import lit, way_back
@@ -60,7 +60,7 @@ ORDER = {
     "none-after-rebuild": "insert-missing rod-out lines-wrong",
 }
 WORDS = FigureWords(UnitSystem.METRIC)
-BUILDS = [*(demo(name) for name in demo_names()), pickup_with(EVERYTHING)]
+BUILDS = [*(demo(name) for name in demo_names()), bakery_with(EVERYTHING)]
 
 
 @pytest.mark.parametrize("build", BUILDS, ids=lambda one: one.name)
@@ -128,7 +128,7 @@ def test_a_hundred_vehicles_have_their_cause_among_the_first_three() -> None:
     builds, good = [demo(name) for name in demo_names()], 0
     for seed in range(100):
         build = builds[seed % len(builds)]
-        told = [one for one in Tracing(build).causes if one.id in EFFECTS]
+        told = [one for one in Tracing(build).causes if one.id in effects()]
         place, _ = followed(build, told[(seed // len(builds)) % len(told)], seed)
         good += place < 3
     assert good >= 90
@@ -136,7 +136,7 @@ def test_a_hundred_vehicles_have_their_cause_among_the_first_three() -> None:
 
 def test_every_cause_is_told_and_every_mend_is_a_procedure() -> None:
     assert {one.mend for one in tables().causes} <= set(NAMES)
-    assert set(EFFECTS) <= {one.id for one in tables().causes}
+    assert set(effects()) <= {one.id for one in tables().causes}
     whole = tables().model_dump(by_alias=True)
     silent = {**whole["causes"][0], "id": "gremlin"}
     with pytest.raises(ValidationError, match="no test tells gremlin"):

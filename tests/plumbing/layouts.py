@@ -33,11 +33,11 @@ def layout() -> dict[str, Any]:
 
 
 def with_layout(plumbing: dict[str, Any]) -> Build:
-    return edited(bed("pickup"), "plumbing", plumbing)
+    return edited(bed("bakery"), "plumbing", plumbing)
 
 
 def sound() -> dict[str, Any]:
-    """The pickup's whole layout: combination body, a hose at each front wheel, one behind."""
+    """The bakery's whole layout: combination body, a hose at each front wheel, one behind."""
     ports = dict.fromkeys(("front-in", "front-left", "front-right", "rear-in", "rear-out"), PORT)
     parts = [
         {"id": "mc", "kind": "master", "ports": {"front": PORT, "rear": PORT}},

@@ -7,7 +7,7 @@ from urgens.plumbing.conversion import conversion
 
 
 def test_nothing_changes_between_a_layout_and_itself() -> None:
-    build = bed("pickup")
+    build = bed("bakery")
     found = conversion(build, build)
     assert found.goes == found.new == found.plugged == found.lost == ()
     assert {"mc", "cv", "fl", "rr"} <= set(found.stays)
@@ -15,7 +15,7 @@ def test_nothing_changes_between_a_layout_and_itself() -> None:
 
 def test_two_circuits_become_one_and_back() -> None:
     """Single to dual and back: lamp and shuttle go with the switch, metering with the body."""
-    build = with_changes(bed("pickup"), {"setups": []})
+    build = with_changes(bed("bakery"), {"setups": []})
     single = next(one for one in alternatives(build) if one.school.name == "block")
     one = changed(build, single.change)
     found = conversion(build, one)
@@ -30,7 +30,7 @@ def test_two_circuits_become_one_and_back() -> None:
 
 
 def test_the_old_block_stays_and_its_rear_port_is_plugged() -> None:
-    build = with_changes(bed("pickup"), {"setups": []})
+    build = with_changes(bed("bakery"), {"setups": []})
     old = next(one for one in alternatives(build) if one.school.name == "old-block")
     found = conversion(build, changed(build, old.change))
 
@@ -42,7 +42,7 @@ def test_the_old_block_stays_and_its_rear_port_is_plugged() -> None:
 def test_metering_out_is_lost_and_nothing_else() -> None:
     """For discs all round the metering part comes out of the line."""
     build = with_changes(
-        bed("pickup"),
+        bed("bakery"),
         {"setups": [], "valves": {"front": [{"kind": "metering"}],
                                   "rear": [{"kind": "reducing", "knee": "300 psi", "slope": 0.3}]}},
     )  # fmt: skip
@@ -59,7 +59,7 @@ DISC = {"kind": "disc", "caliper": "sliding", "piston_diameters": ["1.5 in"], "p
 
 def test_rear_drums_become_discs_and_back() -> None:
     """The brakes go, the layout stays; with discs behind nothing of it is lost by itself."""
-    drums = with_changes(bed("pickup"), {"setups": []})
+    drums = with_changes(bed("bakery"), {"setups": []})
     discs = with_changes(drums, {"rear.brake": DISC})
     found = conversion(drums, discs)
     assert set(found.goes) == set(found.new) == {"rl", "rr"}
@@ -69,7 +69,7 @@ def test_rear_drums_become_discs_and_back() -> None:
 
 
 def test_a_booster_goes_with_its_help_and_comes_back_without_a_loss() -> None:
-    boosted = with_changes(bed("pickup"), {"setups": []})
+    boosted = with_changes(bed("bakery"), {"setups": []})
     manual = with_changes(boosted, {"booster": {"kind": "none"}})
     found = conversion(boosted, manual)
     assert found.goes == ("booster",)
@@ -79,6 +79,6 @@ def test_a_booster_goes_with_its_help_and_comes_back_without_a_loss() -> None:
 
 
 def test_another_bore_is_another_cylinder() -> None:
-    build = with_changes(bed("pickup"), {"setups": []})
+    build = with_changes(bed("bakery"), {"setups": []})
     found = conversion(build, with_changes(build, {"master.bore": "15/16 in"}))
     assert found.goes == found.new == ("mc",)

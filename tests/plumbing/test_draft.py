@@ -65,7 +65,7 @@ def test_every_combination_passes_every_check(name: str) -> None:
         if kind != name:
             continue
         build = with_changes(
-            bed("pickup"),
+            bed("bakery"),
             {
                 "setups": [], "evidence": {}, "circuits": split, "master": CYLINDERS[name][0],
                 "valves": VALVES[valves], "front.brake": front, "rear.brake": rear,
@@ -87,7 +87,7 @@ def test_every_build_that_ships_can_be_drafted(build: Build) -> None:
 
 def test_each_wheel_hangs_on_its_circuit_by_hand() -> None:
     """Facts of the trade: of a diagonal split each circuit has a front and the opposite rear."""
-    build = with_changes(bed("pickup"), {"setups": [], "circuits": "diagonal"})
+    build = with_changes(bed("bakery"), {"setups": [], "circuits": "diagonal"})
     laid = edited(build, "plumbing", drafted(build))
     assert laid.plumbing is not None
     circuits = Circuits(laid, laid.plumbing)
@@ -98,7 +98,7 @@ def test_each_wheel_hangs_on_its_circuit_by_hand() -> None:
 
 
 def test_a_valve_is_behind_nothing_but_its_own_axle() -> None:
-    build = with_changes(bed("pickup"), {"setups": [], "valves": VALVES["reducing"]})
+    build = with_changes(bed("bakery"), {"setups": [], "valves": VALVES["reducing"]})
     laid = edited(build, "plumbing", drafted(build))
     assert laid.plumbing is not None
     circuits = Circuits(laid, laid.plumbing)

@@ -64,7 +64,7 @@ def told(build: Build) -> dict[tuple[str, str, str], Finding]:
     return {(f.code, f.where, f.message): f for f in findings(solve(build)) if f.code in LAID}
 
 
-@settings(max_examples=20, suppress_health_check=[HealthCheck.too_slow], deadline=None)
+@settings(max_examples=12, suppress_health_check=[HealthCheck.too_slow], deadline=None)
 @given(st.sampled_from(sorted(DEMOS)), st.lists(DAMAGES, min_size=1, max_size=3))
 def test_every_fix_of_a_damaged_layout_can_be_made_and_takes_its_finding_away(
     name: str, damages: list[tuple[str, int, int]]

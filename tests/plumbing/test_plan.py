@@ -94,7 +94,7 @@ def test_a_layout_with_a_fault_is_drawn_as_well(code: str) -> None:
 
 
 def test_wheels_are_at_their_corners_and_the_front_is_on_the_left() -> None:
-    _, plan = planned(bed("pickup"))
+    _, plan = planned(bed("bakery"))
     across, down = plan.size
     for name, (left, low) in {"fl": (True, True), "fr": (True, False), "rl": (False, True)}.items():
         x, y = plan.parts[name].middle
@@ -141,7 +141,7 @@ def test_others_stay_when_one_is_drawn_elsewhere() -> None:
 
 
 def crowd(count: int) -> dict[str, Any]:
-    """The pickup's layout with unions in all its lines, until there are so many parts."""
+    """The bakery's layout with unions in all its lines, until there are so many parts."""
     made = sound()
     pipes = [line for line in made["lines"] if not line.get("direct")]
     face = {"thread": "3/8-24", "seat": "inverted"}

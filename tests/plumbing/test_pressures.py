@@ -17,7 +17,7 @@ from urgens.solve import solve
 def laid(split: str, valves: str) -> Build:
     kind = "single" if split == "single" else "tandem"
     changes = {"setups": [], "circuits": split, "master": {"kind": kind, "bore": "1 in"}}
-    build = with_changes(bed("pickup"), {**changes, "valves": VALVES[valves]})
+    build = with_changes(bed("bakery"), {**changes, "valves": VALVES[valves]})
     return edited(build, "plumbing", drafted(build))
 
 

@@ -160,7 +160,7 @@ def test_sums_come_to_what_python_says(one: int, other: int, sign: str) -> None:
 def test_a_file_that_holds_no_number_names_its_place(tmp_path: Path) -> None:
     from urgens.document import BuildErrors, loads
 
-    broken = bed_text("pickup").replace('"pad_friction": 0.38', '"pad_friction": NaN', 1)
+    broken = bed_text("bakery").replace('"pad_friction": 0.38', '"pad_friction": NaN', 1)
     with pytest.raises(BuildErrors) as refused:
         loads(broken)
     assert "front.brake.pad_friction" in str(refused.value)

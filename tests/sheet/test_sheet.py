@@ -50,14 +50,14 @@ def rows_of(build: Build, units: UnitSystem) -> dict[tuple[str, str], str]:
     }
 
 
-def test_it_says_what_is_fitted_in_one_unit_system(pickup: Build) -> None:
+def test_it_says_what_is_fitted_in_one_unit_system(bakery: Build) -> None:
     """As it was typed where that is its unit: nobody reads 15/16 in as 0.9375."""
-    said = rows_of(pickup, UnitSystem.INCH)
+    said = rows_of(bakery, UnitSystem.INCH)
     assert said["Vehicle", "Wheelbase"] == "115 in"
     assert said["Pedal", "Pivot to pad"] == "13-1/2 in"
     assert said["Rear", "Knee"] == "375 psi"
     assert said["Rear", "Valve 1"] == "reducing valve, in combination block"
-    metric = rows_of(pickup, UnitSystem.METRIC)
+    metric = rows_of(bakery, UnitSystem.METRIC)
     foreign = re.compile(r"\d (in|psi|lb|lbf|ft|mph|inHg)\b")
     assert not [value for value in metric.values() if foreign.search(value)]
 
@@ -170,7 +170,7 @@ def test_a_layout_has_its_lines_bends_and_what_is_bought(roadster: Build) -> Non
     assert bends.rows[2][1] == "nut 3/8-24"
     assert bends.rows[2][2].startswith("187.0 mm, 0.0 deg, 90.0 deg; ")
     assert ("Tee", "1", "") in buy.rows
-    assert content(solve(bed("pickup")), UnitSystem.METRIC, DAY).laid == ()
+    assert content(solve(bed("bakery")), UnitSystem.METRIC, DAY).laid == ()
 
 
 def routed_of(name: str) -> MadeLine:
@@ -179,17 +179,17 @@ def routed_of(name: str) -> MadeLine:
     return next(one for one in routed(plumbing) if one.line.id == name)
 
 
-def test_a_long_record_takes_more_pages(dressed: QApplication, pickup: Build) -> None:
+def test_a_long_record_takes_more_pages(dressed: QApplication, bakery: Build) -> None:
     items = [{"what": f"A long story {n}. " * 9} for n in range(60)]
     document = set_sheet(
-        solve(with_changes(pickup, {"open_items": items})), UnitSystem.INCH, SheetRequest(("open",))
+        solve(with_changes(bakery, {"open_items": items})), UnitSystem.INCH, SheetRequest(("open",))
     )
     assert document.pages > 2
 
 
-def test_html_is_whole_and_escapes_what_is_typed(pickup: Build, tmp_path: Path) -> None:
+def test_html_is_whole_and_escapes_what_is_typed(bakery: Build, tmp_path: Path) -> None:
     path = tmp_path / "sheet.html"
-    write(edited(pickup, "name", "<b>Wexcombe & Sons"), path)
+    write(edited(bakery, "name", "<b>Wexcombe & Sons"), path)
     text = path.read_text(encoding="utf-8")
 
     assert "<h1>&lt;b&gt;Wexcombe &amp; Sons</h1>" in text
@@ -200,9 +200,9 @@ def test_html_is_whole_and_escapes_what_is_typed(pickup: Build, tmp_path: Path) 
     assert re.search(r"(approved|legal|safe)\b", text, re.IGNORECASE) is None
 
 
-def test_pdf_is_a_pdf_with_its_text(dressed: QApplication, pickup: Build, tmp_path: Path) -> None:
+def test_pdf_is_a_pdf_with_its_text(dressed: QApplication, bakery: Build, tmp_path: Path) -> None:
     path = tmp_path / "sheet.pdf"
-    write(pickup, path)
+    write(bakery, path)
     raw = path.read_bytes()
 
     assert raw.startswith(b"%PDF-")
@@ -210,8 +210,8 @@ def test_pdf_is_a_pdf_with_its_text(dressed: QApplication, pickup: Build, tmp_pa
     assert b"/Subtype /Image" not in raw  # the chart is drawn, not a picture
 
 
-def test_the_document_holds_all_sections(dressed: QApplication, pickup: Build) -> None:
-    document = set_sheet(solve(pickup), UnitSystem.INCH).document
+def test_the_document_holds_all_sections(dressed: QApplication, bakery: Build) -> None:
+    document = set_sheet(solve(bakery), UnitSystem.INCH).document
     text = document.toPlainText()
     end = document.lastBlock()
 
@@ -220,9 +220,9 @@ def test_the_document_holds_all_sections(dressed: QApplication, pickup: Build) -
     assert document.documentLayout().blockBoundingRect(end).height() > 0  # laid out to the end
 
 
-def test_csv_has_a_row_for_each_figure_with_its_unit(pickup: Build, tmp_path: Path) -> None:
+def test_csv_has_a_row_for_each_figure_with_its_unit(bakery: Build, tmp_path: Path) -> None:
     path = tmp_path / "sheet.csv"
-    write(pickup, path)
+    write(bakery, path)
     with path.open(newline="", encoding="utf-8") as file:
         rows = list(csv.reader(file))
 
@@ -259,16 +259,16 @@ def test_a_cell_is_read_by_eyes_and_by_machines(
 MARKUP = '<img src="/dev/zero">$x^$_hidden & ◊chart◊ ]]></svg>'
 
 
-def odd(pickup: Build, cases: int) -> Build:
-    case = pickup.model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
+def odd(bakery: Build, cases: int) -> Build:
+    case = bakery.model_dump(mode="json", exclude_unset=True)["vehicle"]["load_cases"][0]
     named = [case | {"name": f"{MARKUP} {index}"} for index in range(cases)]
-    return with_changes(pickup, {"name": MARKUP, "notes": MARKUP, "vehicle.load_cases": named})
+    return with_changes(bakery, {"name": MARKUP, "notes": MARKUP, "vehicle.load_cases": named})
 
 
 def test_names_that_are_markup_are_drawn_as_they_stand(
-    dressed: QApplication, pickup: Build, tmp_path: Path
+    dressed: QApplication, bakery: Build, tmp_path: Path
 ) -> None:
-    solution = solve(odd(pickup, 3))
+    solution = solve(odd(bakery, 3))
     chart = pressure_chart(solution, UnitSystem.INCH)
     drawn = ElementTree.fromstring(chart)
     said = [one.text for one in drawn.iter("{http://www.w3.org/2000/svg}text")]
@@ -279,12 +279,12 @@ def test_names_that_are_markup_are_drawn_as_they_stand(
     assert text.count("\N{OBJECT REPLACEMENT CHARACTER}") == 1  # the chart, in its place
 
     path = tmp_path / "sheet.html"
-    write(odd(pickup, 3), path)
+    write(odd(bakery, 3), path)
     assert "<img" not in path.read_text(encoding="utf-8")
 
 
-def test_a_legend_of_many_load_cases_names_a_few(pickup: Build) -> None:
-    solution = solve(odd(pickup, 60), load_case=f"{MARKUP} 47")
+def test_a_legend_of_many_load_cases_names_a_few(bakery: Build) -> None:
+    solution = solve(odd(bakery, 60), load_case=f"{MARKUP} 47")
     drawn = ElementTree.fromstring(pressure_chart(solution, UnitSystem.INCH))
     box = min(float(one.attrib["y"]) for one in drawn.iter("{http://www.w3.org/2000/svg}rect"))
     said = [str(one.text) for one in drawn.iter("{http://www.w3.org/2000/svg}text")]
@@ -316,9 +316,9 @@ def test_no_cell_is_a_formula(cell: str, written: str) -> None:
     assert as_text(cell) == written
 
 
-def test_a_table_of_a_build_called_like_a_formula(pickup: Build, tmp_path: Path) -> None:
+def test_a_table_of_a_build_called_like_a_formula(bakery: Build, tmp_path: Path) -> None:
     path = tmp_path / "sheet.csv"
-    write(edited(pickup, "name", "=HYPERLINK(1)"), path)
+    write(edited(bakery, "name", "=HYPERLINK(1)"), path)
     with path.open(encoding="utf-8", newline="") as file:
         rows = list(csv.reader(file))
 
@@ -327,10 +327,10 @@ def test_a_table_of_a_build_called_like_a_formula(pickup: Build, tmp_path: Path)
 
 @pytest.mark.parametrize("form", ["pdf", "html", "csv"])
 def test_a_sheet_that_fails_leaves_the_one_before(
-    dressed: QApplication, pickup: Build, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, form: str
+    dressed: QApplication, bakery: Build, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, form: str
 ) -> None:
     path = tmp_path / f"sheet.{form}"
-    write(pickup, path)
+    write(bakery, path)
     before = path.read_bytes()
 
     def full(handle: int) -> None:
@@ -338,7 +338,7 @@ def test_a_sheet_that_fails_leaves_the_one_before(
 
     monkeypatch.setattr(os, "fsync", full)
     with pytest.raises(BuildErrors, match=r"cannot be written \(No space left on device\)"):
-        write(edited(pickup, "name", "Changed"), path)
+        write(edited(bakery, "name", "Changed"), path)
 
     assert path.read_bytes() == before
     assert [one.name for one in tmp_path.iterdir()] == [path.name]

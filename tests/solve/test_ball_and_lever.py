@@ -5,7 +5,7 @@ import math
 import numpy as np
 import pytest
 
-from tests.builds import pickup_with
+from tests.builds import bakery_with
 from tests.solve.second_way import axle_forces, loads
 from urgens.document import BuildErrors
 from urgens.document.kinds.valves.adjustable import Adjustable
@@ -33,7 +33,7 @@ LEVER = {
 
 
 def with_ball(**changes: object) -> Solution:
-    return solve(pickup_with({"valves.rear": [{**BALL, **changes}]}))
+    return solve(bakery_with({"valves.rear": [{**BALL, **changes}]}))
 
 
 def test_the_ball_rolls_at_the_tangent_of_its_ramp() -> None:
@@ -53,7 +53,7 @@ def test_the_ball_rolls_at_the_tangent_of_its_ramp() -> None:
 
 def test_a_heavier_load_case_has_a_higher_knee() -> None:
     """Common practice: that is what the valve is for; with the force proportional to the mass."""
-    build = pickup_with({"valves.rear": [BALL]})
+    build = bakery_with({"valves.rear": [BALL]})
     made = solve(build).system
     knees = np.asarray(rolling(made, made.standing).closing)
     weights = np.asarray(made.standing.weight)
@@ -134,7 +134,7 @@ def test_a_ball_has_a_loop_and_a_tolerance_where_it_rolls() -> None:
 
 def test_two_balls_are_refused() -> None:
     with pytest.raises(BuildErrors, match=r"valves.rear\[1\].*second inertia-sensing valve"):
-        pickup_with({"valves.rear": [BALL, BALL]})
+        bakery_with({"valves.rear": [BALL, BALL]})
 
 
 def law_of(**changes: object) -> LoadSensingLaw:
@@ -144,7 +144,7 @@ def law_of(**changes: object) -> LoadSensingLaw:
         "slope": 0.3,
         "follows": "dynamic",
     }
-    (law,) = solve(pickup_with({"valves.rear": [valve]})).system.valves.rear
+    (law,) = solve(bakery_with({"valves.rear": [valve]})).system.valves.rear
     assert isinstance(law, LoadSensingLaw)
     return law
 
@@ -193,7 +193,7 @@ def test_stiffer_springs_bring_a_levers_knees_together() -> None:
 def test_levers_that_cannot_be(valve: dict[str, object], said: str) -> None:
     whole = {"kind": "load-sensing", "slope": 0.3, "follows": "static", **valve}
     with pytest.raises(BuildErrors, match=said):
-        pickup_with({"valves.rear": [whole]})
+        bakery_with({"valves.rear": [whole]})
 
 
 def notched(turns: float) -> dict[str, object]:
@@ -207,7 +207,7 @@ def notched(turns: float) -> dict[str, object]:
 
 
 def test_a_notch_is_one_of_its_table() -> None:
-    build = pickup_with({"valves.rear": [notched(2)]})
+    build = bakery_with({"valves.rear": [notched(2)]})
     (valve,) = build.valves.rear
     (law,) = solve(build).system.valves.rear
     assert isinstance(valve, Adjustable)
@@ -215,13 +215,13 @@ def test_a_notch_is_one_of_its_table() -> None:
 
     assert float(law.at) == pytest.approx(230 * PSI)
     with pytest.raises(BuildErrors, match=r"there is no notch 2.5; choose one of its table: 1, 2"):
-        pickup_with({"valves.rear": [notched(2.5)]})
+        bakery_with({"valves.rear": [notched(2.5)]})
 
 
 def test_a_lever_stands_as_statics_have_it() -> None:
     """Written out: load over rate, spring by travel, moments about the pivot, slack at droop."""
     valve = {"kind": "load-sensing", "lever": LEVER, "slope": 0.3, "follows": "dynamic"}
-    solution = solve(pickup_with({"valves.rear": [valve]}))
+    solution = solve(bakery_with({"valves.rear": [valve]}))
     (fitted,) = solution.build.valves.rear
     assert isinstance(fitted, LoadSensing)
     rest, hard = (lever_state(solution, solution.press(foot), fitted) for foot in (0.0, 400.0))

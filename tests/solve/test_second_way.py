@@ -10,7 +10,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from scipy.optimize import brentq
 
-from tests.builds import bed, pickup_with
+from tests.builds import bakery_with, bed
 from tests.solve import second_way
 from tests.strategies import documents
 from urgens.document import loads
@@ -26,8 +26,8 @@ from urgens.solve.system import system
 from urgens.solve.travel import travel
 
 EFFORTS = np.array([0.0, 40.0, 110.0, 230.0, 400.0])
-SCANNED = 301  # efforts, another grid than the solver's
-DRAWN = settings(max_examples=30)
+SCANNED = 201  # efforts, another grid than the solver's
+DRAWN = settings(max_examples=20)
 
 
 @DRAWN
@@ -188,7 +188,7 @@ def test_a_front_valve_that_feels_the_load_opens_with_downforce() -> None:
         "follows": "dynamic",
     }
     wings = {"front_cl_area": "3 m^2", "rear_cl_area": "12 m^2"}
-    build = pickup_with(
+    build = bakery_with(
         {"valves.front": [valve], "vehicle.downforce": wings, "rear.brake.threshold": "0 psi"}
     )
     made = system(build, speed=80.0)
@@ -210,7 +210,7 @@ def test_a_lock_between_two_steps_of_the_scan_is_found() -> None:
     within two newtons of foot; written out from the vehicle's own figures.
     """
     weak = {"rear.brake.threshold": "0 psi", "rear.brake.shoe_factor": 1.5}
-    build = pickup_with({"booster": {"kind": "none"}, **weak})
+    build = bakery_with({"booster": {"kind": "none"}, **weak})
     made = system(build)
     shut = 20e5
     metering = MeteringLaw(shut, 80e5, 160e5)

@@ -8,7 +8,7 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from tests.builds import pickup_with
+from tests.builds import bakery_with
 from tests.strategies import documents
 from urgens.document import loads
 from urgens.physics.valve_law import Felt, LoadSensingLaw
@@ -84,7 +84,7 @@ def test_the_slanted_part_is_the_line_of_the_outlet() -> None:
 def test_a_valve_behind_one_that_feels_the_load_is_reckoned_with() -> None:
     """A limit at 12 bar behind it: no more than that passes, however heavy the load."""
     limit = {"kind": "limiting", "knee": "12 bar"}
-    made = system(pickup_with({"valves.rear": [DYNAMIC, limit]}))
+    made = system(bakery_with({"valves.rear": [DYNAMIC, limit]}))
     lines = rolling_lines(made, pushrod_force(made, EFFORTS), made.case(0))
 
     assert lines.rear.max() == pytest.approx(12e5)

@@ -34,9 +34,9 @@ def _rear_lead(build: Build, z: float) -> float:
     return rear / on_rear - front / on_front
 
 
-def test_crossings_are_where_the_curves_meet(pickup: Build) -> None:
+def test_crossings_are_where_the_curves_meet(bakery: Build) -> None:
     build = edited(
-        edited(pickup, "front.brake.effective_radius", "4.9 in"), "booster.jump_in", "0 N"
+        edited(bakery, "front.brake.effective_radius", "4.9 in"), "booster.jump_in", "0 N"
     )
     found = solve(build).crossings
 
@@ -134,10 +134,10 @@ def test_air_makes_the_pedal_longer(built: Built) -> None:
     assert spongy.pedal_travel > firm
 
 
-def test_load_case_by_name_and_unknown(pickup: Build) -> None:
-    assert solve(pickup, load_case="Full load").case == 2
+def test_load_case_by_name_and_unknown(bakery: Build) -> None:
+    assert solve(bakery, load_case="Full load").case == 2
     with pytest.raises(BuildErrors) as refused:
-        solve(pickup, load_case="Overload")
+        solve(bakery, load_case="Overload")
 
     assert str(refused.value) == (
         'vehicle.load_cases: there is no load case "Overload"; choose one of "Empty, driver", '
@@ -145,8 +145,8 @@ def test_load_case_by_name_and_unknown(pickup: Build) -> None:
     )
 
 
-def test_what_is_printed_is_the_contract(pickup: Build) -> None:
-    row = printed_solution(solve(pickup, surface=0.9))
+def test_what_is_printed_is_the_contract(bakery: Build) -> None:
+    row = printed_solution(solve(bakery, surface=0.9))
 
     assert list(row) == [
         "build", "load_case", "surface", "pedal_ratio", "presses", "first_lock", "critical_z",
@@ -208,14 +208,14 @@ def test_downforce_counts_with_speed_only(roadster: Build) -> None:
     assert solve(winged, speed=50.0).regulation == solve(roadster).regulation
 
 
-def test_two_gauges_show_the_valve_s_hysteresis(pickup: Build) -> None:
+def test_two_gauges_show_the_valve_s_hysteresis(bakery: Build) -> None:
     """On the way back the outlet stays until the inlet has fallen to it: above the way up."""
-    solution = solve(pickup)
+    solution = solve(bakery)
     run = trace(solution.system, 400.0, solution.standing)
     up, down = slice(0, 101), slice(101, 202)
     inlet, outlet = run.master_rear, run.rear_pressure
     back = np.interp(inlet[up], inlet[down][::-1], outlet[down][::-1])
-    between = (inlet[up] > pickup.valves.rear[0].knee.value) & (inlet[up] < 0.999 * inlet.max())
+    between = (inlet[up] > bakery.valves.rear[0].knee.value) & (inlet[up] < 0.999 * inlet.max())
 
     assert between.sum() > 20
     assert (back[between] > outlet[up][between]).all()
@@ -367,7 +367,7 @@ def test_the_friction_from_which_a_shoe_grabs_is_where_its_factor_runs_away() ->
         "drum_diameter": "250 mm",
         "shoe": shoe,
     }
-    build = edited(bed("pickup"), "rear.brake", drum)
+    build = edited(bed("bakery"), "rear.brake", drum)
     assert isinstance(build.rear.brake, Drum)
     limit = build.rear.brake.grabs_from
     assert limit is not None

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 from scipy.optimize import brentq
 
-from tests.builds import pickup_with
+from tests.builds import bakery_with
 from urgens.physics.linkage import rest_with_pin_moved, swung
 from urgens.studies.pedal_linkage import linkage, metal_between
 
@@ -97,7 +97,7 @@ def test_the_same_rod_in_another_hole_is_as_long_as_before(
 
 def test_a_build_tells_ratio_at_rest_mid_stroke_and_floor() -> None:
     """Arms of 300 and 60 mm, 20° and 20°, endless rod: a over b cos of the angle left."""
-    build = pickup_with(
+    build = bakery_with(
         {
             "pedal": {
                 "pivot_to_pad": "300 mm",
@@ -113,13 +113,13 @@ def test_a_build_tells_ratio_at_rest_mid_stroke_and_floor() -> None:
 
     assert found.swing == pytest.approx(swing)
     assert found.ratio == pytest.approx(5.0 / np.cos(np.radians(20) - swing))
-    assert linkage(pickup_with({"pedal.angles": None})) is None
+    assert linkage(bakery_with({"pedal.angles": None})) is None
 
 
 def test_a_slope_of_the_cylinder_counts_as_so_much_of_the_arm() -> None:
     """Tilting pedal and cylinder together changes nothing."""
-    level = pickup_with({"pedal.angles": {"pad": "30 deg", "pushrod": "17 deg"}})
-    tilted = pickup_with(
+    level = bakery_with({"pedal.angles": {"pad": "30 deg", "pushrod": "17 deg"}})
+    tilted = bakery_with(
         {"pedal.angles": {"pad": "27 deg", "pushrod": "14 deg", "cylinder": "3 deg"}}
     )
     one, other = linkage(level), linkage(tilted)
@@ -130,7 +130,7 @@ def test_a_slope_of_the_cylinder_counts_as_so_much_of_the_arm() -> None:
 
 
 def test_a_pin_nearer_to_the_pivot_lets_the_pad_rest_elsewhere() -> None:
-    build = pickup_with({"pedal.pivot_to_pushrod": "2-1/2 in"})
+    build = bakery_with({"pedal.pivot_to_pushrod": "2-1/2 in"})
     found = linkage(build)
     assert found is not None
 
@@ -140,7 +140,7 @@ def test_a_pin_nearer_to_the_pivot_lets_the_pad_rest_elsewhere() -> None:
 
 def test_metal_between_holes_is_counted_from_their_edges() -> None:
     """Common practice asks for a hole's width of it; here only the geometry: 2 in less 3/8 in."""
-    build = pickup_with({"pedal.holes": ["3 in"], "pedal.hole_diameter": "3/8 in"})
+    build = bakery_with({"pedal.holes": ["3 in"], "pedal.hole_diameter": "3/8 in"})
     metal = metal_between(build, 1.0 * 0.0254)
 
     assert metal == pytest.approx(np.array([0.625, 1.625]) * 0.0254)

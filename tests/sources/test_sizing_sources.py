@@ -9,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.optimize import brentq, linprog
 
-from tests.builds import bed, pickup_with
+from tests.builds import bakery_with, bed
 from urgens.document import Build
 from urgens.document.tables import fluid_table, hose_table, window_table
 from urgens.guidance.words.boosters import effort_factor
@@ -71,25 +71,25 @@ def test_a_stroke_presses_what_is_in_front_of_the_diaphragm_together(stroke: flo
 
 
 def test_the_reservoir_of_a_build_and_the_foot_each_stop_takes() -> None:
-    solution = solve(bed("pickup"))
+    solution = solve(bed("bakery"))
     found = reserve(solution.build, solution.system, solution.standing)
     assert found is not None
     lost = 101325.0 * 0.9 / 6.9  # of 6 l and 0.9 l
 
     assert found.vacuum[:3] == pytest.approx(18 * IN_HG - lost * np.arange(3))
     assert found.stops == math.floor((18 - 10) * IN_HG / lost)
-    weaker = pickup_with({"booster.vacuum": f"{found.at_end[0] / IN_HG:.9f} inHg"})
+    weaker = bakery_with({"booster.vacuum": f"{found.at_end[0] / IN_HG:.9f} inHg"})
     assert found.at_end[0] < found.vacuum[0]
     assert found.effort[0] == pytest.approx(solve(weaker).wanted_effort, rel=1e-6)
     known = found.effort[np.isfinite(found.effort)]
     assert (np.diff(known) >= -1e-9).all()  # less vacuum never takes less foot
-    assert reserve(bed("coupe"), solution.system, solution.standing) is None
+    assert reserve(bed("sprint"), solution.system, solution.standing) is None
 
 
 def test_a_pump_holds_what_the_engine_does_not() -> None:
-    weak = solve(pickup_with({"booster.vacuum": "10 inHg"}))
-    pumped = solve(pickup_with({"booster.vacuum": "10 inHg", "booster.pump": "20 inHg"}))
-    strong = solve(pickup_with({"booster.vacuum": "20 inHg"}))
+    weak = solve(bakery_with({"booster.vacuum": "10 inHg"}))
+    pumped = solve(bakery_with({"booster.vacuum": "10 inHg", "booster.pump": "20 inHg"}))
+    strong = solve(bakery_with({"booster.vacuum": "20 inHg"}))
 
     assert pumped.wanted_effort == pytest.approx(strong.wanted_effort)
     assert pumped.wanted_effort < weak.wanted_effort
@@ -151,8 +151,8 @@ def test_shipped_hoses_swell_no_more_than_fmvss_106_allows() -> None:
     """49 CFR 571.106 (from memory): of the regular 1/8 in hose; the default is beneath it."""
     allowed = 0.66e-6 / FOOT / (1000 * PSI)
 
-    assert bed("pickup").lines.hose_expansion.value <= allowed
-    for name in ("coupe", "roadster", "saloon"):
+    assert bed("bakery").lines.hose_expansion.value <= allowed
+    for name in ("sprint", "roadster", "mailvan"):
         assert bed(name).lines.hose_expansion.value <= allowed
 
 
@@ -230,7 +230,7 @@ def test_a_temperature_no_cooling_explains_is_not_explained() -> None:
 
 
 def drum_travel(build: Build, force: float) -> tuple[float, float, float]:
-    """Deceleration [g], pad travel [m] and rear line [Pa] with the pickup's front lost, by hand."""
+    """Deceleration [g], pad travel [m] and rear line [Pa] with the bakery's front lost, by hand."""
     area = math.pi / 4 * (1.125 * INCH) ** 2
     pressure = force / area
     line = min(pressure, 375 * PSI + 0.3 * (pressure - 375 * PSI))
@@ -245,8 +245,8 @@ def drum_travel(build: Build, force: float) -> tuple[float, float, float]:
 
 
 def test_half_failed_is_the_force_balance_written_out() -> None:
-    """The pickup's front lost at 500 N: past run-out, the primary bottoms, the rear holds."""
-    build = bed("pickup")
+    """The bakery's front lost at 500 N: past run-out, the primary bottoms, the rear holds."""
+    build = bed("bakery")
     pushrod = 500.0 * 4.0
     limit = math.pi / 4 * (8.5 * INCH) ** 2 * 18 * IN_HG
     force = pushrod - 25.0 + min(60.0 + 1.6 * (pushrod - 25.0), limit)
@@ -260,7 +260,7 @@ def test_half_failed_is_the_force_balance_written_out() -> None:
 def test_a_shuttle_that_shuts_leaves_more_pedal() -> None:
     """The dead chamber ends at the fluid that shuts the line: port travel and volume over area."""
     changes = {"warning_switch": "shuts", "shuttle_volume": "0.5 ml"}
-    plain, shut = solve(bed("pickup")).half_failed[0], solve(pickup_with(changes)).half_failed[0]
+    plain, shut = solve(bed("bakery")).half_failed[0], solve(bakery_with(changes)).half_failed[0]
     area = math.pi / 4 * (1.125 * INCH) ** 2
     saved = 0.7 * INCH - (1.5e-3 + 0.5e-6 / area)
     assert shut.shut_travel is not None
@@ -297,7 +297,7 @@ def most_held(build: Build, effort: float) -> float:
 
 
 def test_the_launch_is_held_as_a_free_body_says() -> None:
-    build = bed("coupe")
+    build = bed("sprint")
     asked = 290 * 1.3558179483 * 1.8 * 1.8 * 4.1 * 0.9
     effort = brentq(lambda f: most_held(build, f) - asked, 10.0, 600.0, xtol=1e-9)
     held = solve(build).hold

@@ -39,13 +39,13 @@ def test_forces_over_effort_agree_with_the_second_way(name: str) -> None:
 
 
 def test_while_nothing_brakes_there_is_no_share() -> None:
-    assert np.isnan(line(solve(bed("pickup")), np.array([0.0])).front_share[0])
+    assert np.isnan(line(solve(bed("bakery")), np.array([0.0])).front_share[0])
 
 
 @pytest.mark.parametrize("speed", [0.0, 50.0])
 def test_on_the_ideal_line_both_axles_use_the_same_grip(speed: float) -> None:
     """Its definition; the loads are the second way's, downforce among them."""
-    build = with_changes(bed("coupe"), {"vehicle.downforce": WINGS})
+    build = with_changes(bed("sprint"), {"vehicle.downforce": WINGS})
     z = np.array([0.2, 0.6, 1.0])
     front, rear = ideal_line(solve(build, speed=speed), z)
     weight = sum(loads(build, 0, 0.0, 0.0))
@@ -56,7 +56,7 @@ def test_on_the_ideal_line_both_axles_use_the_same_grip(speed: float) -> None:
 
 
 def test_the_band_holds_the_line_of_every_load_case() -> None:
-    build = bed("pickup")
+    build = bed("bakery")
     z = np.linspace(0.0, 1.2, 200)
     grid, low, high = ideal_band(solve(build), z)
     for case in build.vehicle.load_cases:
@@ -68,7 +68,7 @@ def test_the_band_holds_the_line_of_every_load_case() -> None:
 @pytest.mark.parametrize("surface", [0.3, 0.9])
 def test_lock_lines_cross_on_the_ideal_line(surface: float) -> None:
     """Where both axles lock at once the vehicle uses the whole road: z is its coefficient."""
-    solution = solve(bed("pickup"))
+    solution = solve(bed("bakery"))
     front, rear = (float(force[0]) for force in ideal_line(solution, np.array([surface])))
     locked = (
         lock_lines(solution, surface, np.array([rear])),
@@ -81,7 +81,7 @@ def test_lock_lines_cross_on_the_ideal_line(surface: float) -> None:
 
 def test_efficiency_by_road_is_that_of_the_first_lock_there() -> None:
     """What is braked with over what the road gives, and the rear first where it is in the table."""
-    build, surfaces = bed("pickup"), np.array([0.2, 0.5, 0.9])
+    build, surfaces = bed("bakery"), np.array([0.2, 0.5, 0.9])
     efficiency, rear_first = efficiency_by_surface(solve(build), surfaces)
     for at, surface in enumerate(surfaces):
         solution = solve(build, surface=float(surface))
@@ -92,7 +92,7 @@ def test_efficiency_by_road_is_that_of_the_first_lock_there() -> None:
 
 def test_a_corner_is_drawn_as_a_road_with_what_the_friction_circle_leaves() -> None:
     """Tyres alike: braking in it is braking straight on sqrt(μ² − a²) (Pythagoras)."""
-    build, surfaces = with_changes(bed("pickup"), {"targets.corner": 0.3}), np.array([0.2, 0.5])
+    build, surfaces = with_changes(bed("bakery"), {"targets.corner": 0.3}), np.array([0.2, 0.5])
     solution, other = solve(build, surface=0.5), np.array([0.1, 0.3])
     standing = cornering(solution)
     assert standing is not None
@@ -108,15 +108,15 @@ def test_a_corner_is_drawn_as_a_road_with_what_the_friction_circle_leaves() -> N
 
 
 def test_without_a_corner_or_the_grip_for_it_none_is_drawn() -> None:
-    build = with_changes(bed("pickup"), {"targets.corner": 0.3})
+    build = with_changes(bed("bakery"), {"targets.corner": 0.3})
     assert cornering(solve(build, surface=0.3)) is None
-    assert cornering(solve(bed("pickup"))) is None
-    assert efficiency_in_corner(solve(bed("pickup")), np.array([0.5])) is None
+    assert cornering(solve(bed("bakery"))) is None
+    assert efficiency_in_corner(solve(bed("bakery")), np.array([0.5])) is None
 
 
 def test_wings_press_the_first_lock_on_to_more_deceleration() -> None:
     """Downforce is load without mass: q times the area, over the weight, is what the road adds."""
-    build = with_changes(bed("coupe"), {"vehicle.downforce": WINGS})
+    build = with_changes(bed("sprint"), {"vehicle.downforce": WINGS})
     speeds = np.array([0.0, 40.0])
     found = lock_over_speed(solve(build), speeds)
     weight, mu = sum(loads(build, 0, 0.0, 0.0)), build.targets.surface
@@ -124,12 +124,12 @@ def test_wings_press_the_first_lock_on_to_more_deceleration() -> None:
 
     assert found.limit[0] == pytest.approx([mu, mu * (1 + pressed / weight)])
     assert np.all(found.z[:, 1] > found.z[:, 0])
-    bare = lock_over_speed(solve(bed("coupe")), speeds)
+    bare = lock_over_speed(solve(bed("sprint")), speeds)
     assert bare.z[:, 0] == pytest.approx(bare.z[:, 1])
 
 
 def test_a_knee_at_the_ends_of_its_tolerance_lies_on_both_sides() -> None:
-    solution = solve(bed("pickup"))
+    solution = solve(bed("bakery"))
     found = at_tolerance(solution, EFFORTS)
     assert found is not None
     own = line(solution, EFFORTS).rear_pressure
@@ -141,6 +141,6 @@ def test_a_knee_at_the_ends_of_its_tolerance_lies_on_both_sides() -> None:
 
 
 def test_without_a_valve_there_is_no_tolerance() -> None:
-    build: Build = bed("coupe")
+    build: Build = bed("sprint")
 
     assert at_tolerance(solve(build), EFFORTS) is None

@@ -5,7 +5,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from tests.builds import EVERYTHING, bed, pickup_with
+from tests.builds import EVERYTHING, bakery_with, bed
 from urgens.document import Build, BuildErrors, demo_names, dumps, edited, loads
 from urgens.document.catalogue import figures
 from urgens.document.kinds.brakes import BRAKES
@@ -24,8 +24,8 @@ def whole_vehicles() -> list[Build]:
              "slope": 0.3, "follows": "static"}]  # fmt: skip
     return [
         *(bed(name) for name in demo_names()),
-        pickup_with(EVERYTHING),
-        pickup_with({"valves.rear": rear, "master.primary_stroke": "0.7 in"}),
+        bakery_with(EVERYTHING),
+        bakery_with({"valves.rear": rear, "master.primary_stroke": "0.7 in"}),
     ]
 
 
@@ -72,8 +72,8 @@ def build_value(build: Build, path: str) -> float:
 def test_the_foot_itself_may_spread() -> None:
     """A weak foot locks nothing, and counts as no."""
     known = {"targets.max_effort": {"state": "assumed", "spread": "400 N"}}
-    build = edited(bed("pickup"), "evidence", known)
-    firm = edited(bed("pickup"), "evidence", {})
+    build = edited(bed("bakery"), "evidence", known)
+    firm = edited(bed("bakery"), "evidence", {})
     found, sure = (robustness(one, draws=4000) for one in (build, firm))
 
     assert found is not None
@@ -82,7 +82,7 @@ def test_the_foot_itself_may_spread() -> None:
 
 
 def test_the_deeper_of_engine_and_pump_counts_draw_by_draw() -> None:
-    build = pickup_with(EVERYTHING)
+    build = bakery_with(EVERYTHING)
     vacuum, pump = np.array([10e3, 60e3]), np.array([30e3, 30e3])
     over = {"booster.vacuum": vacuum, "booster.pump": pump}
     from urgens.solve.system import system
@@ -110,7 +110,7 @@ def test_the_deeper_of_engine_and_pump_counts_draw_by_draw() -> None:
 def test_no_draw_is_one_that_could_not_be(changes: dict[str, Any], spread: dict[str, str]) -> None:
     """Grabbing shoes, a vacuum deeper than the air, a bearing beyond its rod: drawn anew."""
     known = {path: {"state": "assumed", "spread": width} for path, width in spread.items()}
-    build = pickup_with({**EVERYTHING, **changes, "evidence": known})
+    build = bakery_with({**EVERYTHING, **changes, "evidence": known})
     figures_ = spreads(build, 0)
     values = drawn(build, figures_, 3000, np.random.default_rng(1))
 
@@ -136,7 +136,7 @@ def test_a_spread_that_leaves_nothing_is_refused_in_words() -> None:
 
 def test_every_kind_of_brake_says_which_figure_grips() -> None:
     for record in BRAKES:
-        build = pickup_with({"rear.brake": record.new})
+        build = bakery_with({"rear.brake": record.new})
         assert f"rear.brake.{record.friction(build.rear.brake)}" in {
             one.path for one in figures(build)
         }

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.builds import bed, pickup_with
+from tests.builds import bakery_with, bed
 from urgens.document import demo_names, with_changes, with_setup
 from urgens.guidance.words.setups import rows
 from urgens.physics.axle import Axle
@@ -48,10 +48,10 @@ def test_no_fault_makes_a_pedal_higher(
 
 def test_faults_are_those_of_a_build_that_has_them() -> None:
     """The same figures typed into the document."""
-    build = bed("pickup")
-    air = solve(pickup_with({"lines.trapped_air_rear": "3 cm^3"}))
-    soft = solve(pickup_with({"front.brake.compliance": "0.56 cm^3/MPa"}))
-    knocked = solve(pickup_with({"front.brake.clearance": "0.42 mm"}))
+    build = bed("bakery")
+    air = solve(bakery_with({"lines.trapped_air_rear": "3 cm^3"}))
+    soft = solve(bakery_with({"front.brake.compliance": "0.56 cm^3/MPa"}))
+    knocked = solve(bakery_with({"front.brake.clearance": "0.42 mm"}))
     sound = solve(build)
     for typed, front, rear in (
         (air, SOUND, WhatIf(air=3e-6)),
@@ -67,10 +67,10 @@ def test_worn_pads_draw_what_the_pistons_follow() -> None:
     """Two wheels, two pads of 10 mm each, a piston of 2-15/16 in: 174.9 cm³."""
     expected = 2 * 2 * np.pi / 4 * (2.9375 * 2.54) ** 2 * 1.0
 
-    volume = worn_volume(bed("pickup"), "front")
+    volume = worn_volume(bed("bakery"), "front")
     assert volume is not None
     assert volume * 1e6 == pytest.approx(expected)
-    assert worn_volume(bed("pickup"), "rear") is None
+    assert worn_volume(bed("bakery"), "rear") is None
 
 
 @pytest.mark.parametrize("name", demo_names())
@@ -93,17 +93,17 @@ def test_columns_are_the_set_ups_solved(name: str) -> None:
 
 def test_a_corner_is_compared_where_one_is_asked_for() -> None:
     setup = {"name": "spare tyres", "changes": {"front.tyre.grip": 0.6}}
-    build = with_changes(bed("pickup"), {"targets.corner": 0.3, "setups": [setup]})
+    build = with_changes(bed("bakery"), {"targets.corner": 0.3, "setups": [setup]})
     table = {row.name: row for row in rows(columns(build, None, None))}
     assert table["Locks first in the corner"].values == ("rear", "front")
-    without = {row.name for row in rows(columns(bed("pickup"), None, None))}
+    without = {row.name for row in rows(columns(bed("bakery"), None, None))}
     assert "Locks first in the corner" not in without
 
 
 def test_a_set_up_without_the_load_case_takes_its_first() -> None:
     case = {"name": "Bare", "front_axle": "2000 lb", "rear_axle": "1500 lb", "cg_height": "26 in"}
     setup = {"name": "stripped", "changes": {"vehicle.load_cases": [case]}}
-    build = with_changes(bed("pickup"), {"setups": [setup]})
+    build = with_changes(bed("bakery"), {"setups": [setup]})
     found = columns(build, "Full load", 0.5)
 
     assert found[0].solution.case_name == "Full load"
@@ -113,7 +113,7 @@ def test_a_set_up_without_the_load_case_takes_its_first() -> None:
 
 def test_all_the_energy_goes_somewhere() -> None:
     """½ m v² of the loaded truck: what both axles' iron takes, by its rise and mass."""
-    solution = solve(bed("pickup"), load_case="Full load")
+    solution = solve(bed("bakery"), load_case="Full load")
     front, rear = (heated(solution, axle) for axle in ("front", "rear"))
     assert front is not None
     assert rear is not None
@@ -123,13 +123,13 @@ def test_all_the_energy_goes_somewhere() -> None:
 
     assert taken == pytest.approx(0.5 * mass * speed**2, rel=1e-6)
     assert sum(shares(solution)) == pytest.approx(1.0)
-    assert heated(solve(bed("saloon")), "front") is None
+    assert heated(solve(bed("mailvan")), "front") is None
 
 
 def test_air_led_to_a_rotor_cools_it_and_an_inboard_one_stays_hotter() -> None:
     peaks = {}
     for cooling in ("ducted", "open", "inboard"):
-        found = heated(solve(pickup_with({"front.brake.cooling": cooling})), "front")
+        found = heated(solve(bakery_with({"front.brake.cooling": cooling})), "front")
         assert found is not None
         peaks[cooling] = float(found.peaks[-1])
 
@@ -140,7 +140,7 @@ def test_air_led_to_a_rotor_cools_it_and_an_inboard_one_stays_hotter() -> None:
 def test_a_brake_cools_by_its_time_between_two_stops(cooling: str, tau: float) -> None:
     """Newton's law of cooling, a mile at 60 mph between stops; times are common practice."""
     series = {"speed": "60 mph", "stops": 4, "between": "5280 ft", "air": "20 °C"}
-    build = pickup_with({"front.brake.cooling": cooling, "heat": series})
+    build = bakery_with({"front.brake.cooling": cooling, "heat": series})
     found = heated(solve(build), Axle.FRONT)
     assert found is not None
     excess = found.peaks - 293.15

@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
-from tests.builds import pickup_with
+from tests.builds import bakery_with
 from urgens.document import Build, with_changes
 from urgens.solve import Solution, solve
 from urgens.studies.knee_here import knee_here, moves
@@ -34,7 +34,7 @@ KINDS: dict[str, dict[str, object]] = {
 
 
 def behind(name: str, load_case: str | None = None) -> Solution:
-    return solve(pickup_with({"valves.rear": [KINDS[name]]}), load_case=load_case)
+    return solve(bakery_with({"valves.rear": [KINDS[name]]}), load_case=load_case)
 
 
 def kink(solution: Solution) -> float:
@@ -47,7 +47,7 @@ def kink(solution: Solution) -> float:
 @pytest.mark.parametrize("name", KINDS)
 @pytest.mark.parametrize("case", [0, 2])
 def test_the_knee_is_where_the_line_bends(name: str, case: int) -> None:
-    build = pickup_with({"valves.rear": [KINDS[name]]})
+    build = bakery_with({"valves.rear": [KINDS[name]]})
     solution = solve(build, load_case=build.vehicle.load_cases[case].name)
 
     assert knee_here(solution, 0) == pytest.approx(kink(solution), rel=2e-3)
@@ -57,7 +57,7 @@ def test_the_knee_is_where_the_line_bends(name: str, case: int) -> None:
 @pytest.mark.parametrize("wanted", [16.0, 27.0, 38.0])
 def test_a_knee_moves_to_where_it_is_wanted(name: str, wanted: float) -> None:
     """Dragged there, the knee is under the hand at once."""
-    build = pickup_with({"valves.rear": [KINDS[name]]})
+    build = bakery_with({"valves.rear": [KINDS[name]]})
     solution = solve(moved(build, solve(build), wanted * BAR))
 
     assert knee_here(solution, 0) == pytest.approx(wanted * BAR, rel=5e-3)
@@ -72,15 +72,15 @@ def moved(build: Build, solution: Solution, knee: float) -> Build:
 
 
 def test_no_press_reaches_a_steep_ramp_or_a_stiff_spring() -> None:
-    steep = solve(pickup_with({"valves.rear": [{**KINDS["ball"], "ball_angle": "55 deg"}]}))
+    steep = solve(bakery_with({"valves.rear": [{**KINDS["ball"], "ball_angle": "55 deg"}]}))
     stiff = {**KINDS["dynamic"], "points": [["1 kN", "900 bar"], ["2 kN", "990 bar"]]}
 
     assert math.isinf(knee_here(steep, 0))
-    assert math.isinf(knee_here(solve(pickup_with({"valves.rear": [stiff]})), 0))
+    assert math.isinf(knee_here(solve(bakery_with({"valves.rear": [stiff]})), 0))
 
 
 def test_what_has_no_knee_says_so() -> None:
-    solution = solve(pickup_with({"valves.rear": [{"kind": "residual", "pressure": "1 bar"}]}))
+    solution = solve(bakery_with({"valves.rear": [{"kind": "residual", "pressure": "1 bar"}]}))
     with pytest.raises(TypeError, match="has no knee"):
         knee_here(solution, 0)
     with pytest.raises(TypeError, match="no knee to move"):
@@ -106,7 +106,7 @@ def test_a_balls_knee_takes_twice_the_force_for_twice_the_mass() -> None:
         "valves.front": [],
         "rear.brake.threshold": "0 bar",
     }
-    solution = solve(pickup_with(plain))
+    solution = solve(bakery_with(plain))
     found = knee_line(solution, solution.system.valves.rear[0])
     assert found is not None
 

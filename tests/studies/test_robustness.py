@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from scipy.stats import spearmanr
 
-from tests.builds import bed, bed_text, pickup_with
+from tests.builds import bakery_with, bed, bed_text
 from urgens.cli.main import main
 from urgens.document import demo_names, edited
 from urgens.document.evidence import open_figures
@@ -50,11 +50,11 @@ def test_each_draw_is_the_first_lock_of_that_build(name: str) -> None:
 
 
 def test_the_same_seed_gives_the_same_answer_and_another_a_near_one() -> None:
-    assert of("pickup") == of("pickup")
-    other = of("pickup", seed=2)
+    assert of("bakery") == of("bakery")
+    other = of("bakery", seed=2)
 
-    assert of("pickup") != other
-    assert other.rear_first == pytest.approx(of("pickup").rear_first, abs=0.04)
+    assert of("bakery") != other
+    assert other.rear_first == pytest.approx(of("bakery").rear_first, abs=0.04)
 
 
 def test_draws_go_in_blocks_and_take_no_more_memory(monkeypatch: pytest.MonkeyPatch) -> None:
@@ -63,12 +63,12 @@ def test_draws_go_in_blocks_and_take_no_more_memory(monkeypatch: pytest.MonkeyPa
 
     def peak(draws: int) -> tuple[Robustness, float]:
         tracemalloc.start()
-        found = of("pickup", draws)
+        found = of("bakery", draws)
         high = tracemalloc.get_traced_memory()[1]
         tracemalloc.stop()
         return found, float(high)
 
-    of("pickup", 10)  # what is loaded the first time counts for neither
+    of("bakery", 10)  # what is loaded the first time counts for neither
     one, small = peak(2000)
     ten, large = peak(20_000)
 
@@ -89,7 +89,7 @@ def test_a_study_of_many_blocks_is_told_of_and_can_be_stopped(
         told.append(share)
         return share < 0.5
 
-    assert robustness(bed("pickup"), 0, 400, progress=go_on) is None
+    assert robustness(bed("bakery"), 0, 400, progress=go_on) is None
     assert told == [0.0, 0.25, 0.5]
 
 
@@ -98,7 +98,7 @@ def test_a_study_of_many_blocks_is_told_of_and_can_be_stopped(
 )
 def test_a_spread_on_any_target_takes_memory_by_the_draws_not_their_square(path: str) -> None:
     known = {path: {"state": "assumed", "spread": "10 %"}}
-    build = edited(bed("pickup"), "evidence", known)
+    build = edited(bed("bakery"), "evidence", known)
     high = []
     robustness(build, draws=10)
     for draws in (1000, 4000):
@@ -120,7 +120,7 @@ def test_where_no_draw_comes_near_the_limit_nothing_is_said_to_matter() -> None:
 
 def test_influence_is_squared_rank_correlation_as_scipy_has_it() -> None:
     """The margin near the limit written out: adhesion used at 0.8 of the surface, draw by draw."""
-    build, count = bed("coupe"), 300
+    build, count = bed("sprint"), 300
     figures = spreads(build, 0)
     values = drawn(build, figures, count, np.random.default_rng(1))
     margins = []
@@ -145,14 +145,14 @@ def test_influence_is_squared_rank_correlation_as_scipy_has_it() -> None:
         margins.append(used[1] - used[0])
     squared = np.array([spearmanr(row, margins).statistic ** 2 for row in values])
     expected = dict(zip([f.path for f in figures], squared / squared.sum(), strict=True))
-    found = dict(of("coupe", count).sensitivity)
+    found = dict(of("sprint", count).sensitivity)
 
     assert found == pytest.approx(expected, abs=1e-3)
     assert sum(found.values()) == pytest.approx(1.0)
 
 
 def test_friction_front_and_rear_goes_together_by_half() -> None:
-    build = bed("coupe")
+    build = bed("sprint")
     figures = spreads(build, 0)
     values = drawn(build, figures, 40_000, np.random.default_rng(3))
     rows = {figure.path: row for figure, row in zip(figures, values, strict=True)}
@@ -166,7 +166,7 @@ def test_friction_front_and_rear_goes_together_by_half() -> None:
 
 def test_what_is_drawn_could_be() -> None:
     known = {"state": "assumed", "spread": "300 %"}
-    build = pickup_with({'evidence["front.brake.pad_friction"]': known})
+    build = bakery_with({'evidence["front.brake.pad_friction"]': known})
     figures = spreads(build, 0)
     values = drawn(build, figures, 5000, np.random.default_rng(1))
 
@@ -177,7 +177,7 @@ def test_what_is_drawn_could_be() -> None:
 
 def test_other_load_cases_do_not_spread_and_evidence_counts() -> None:
     known = {"state": "measured", "spread": "0.1 in"}
-    build = pickup_with({'evidence["rear.brake.drum_diameter"]': known})
+    build = bakery_with({'evidence["rear.brake.drum_diameter"]': known})
     paths = [figure.path for figure in spreads(build, 1)]
 
     assert "vehicle.load_cases[1].cg_height" in paths
@@ -192,7 +192,7 @@ def test_it_tells_how_far_it_is_and_stops_when_told() -> None:
         shares.append(share)
         return share < 0.5
 
-    assert robustness(bed("coupe"), draws=20_000, progress=progress) is None
+    assert robustness(bed("sprint"), draws=20_000, progress=progress) is None
     assert shares[0] == 0.0
     assert shares[-1] >= 0.5
     assert len(shares) < 20
@@ -200,8 +200,8 @@ def test_it_tells_how_far_it_is_and_stops_when_told() -> None:
 
 def test_surely_front_first_and_surely_not() -> None:
     """A rear that carries nearly nothing always locks first; a rear brake that is tiny never."""
-    tiny = edited(bed("coupe"), "rear.brake.effective_radius", "0.4 in")
-    huge = edited(bed("coupe"), "rear.brake.effective_radius", "40 in")
+    tiny = edited(bed("sprint"), "rear.brake.effective_radius", "0.4 in")
+    huge = edited(bed("sprint"), "rear.brake.effective_radius", "40 in")
 
     found = [robustness(build, draws=500) for build in (tiny, huge)]
     assert found[0] is not None
@@ -240,8 +240,8 @@ def test_a_knee_from_a_table_may_spread_too() -> None:
 
 
 def test_it_is_printed_as_the_contract_says(tmp_path: Any, capsys: Any) -> None:
-    path = tmp_path / "coupe.urgens.json"
-    path.write_text(bed_text("coupe"), encoding="utf-8")
+    path = tmp_path / "sprint.urgens.json"
+    path.write_text(bed_text("sprint"), encoding="utf-8")
     command = ["robustness", str(path), "--draws", "500", "--load-case", "Driver, last fuel"]
     assert main(command) == 0
     first = capsys.readouterr().out
@@ -255,4 +255,4 @@ def test_it_is_printed_as_the_contract_says(tmp_path: Any, capsys: Any) -> None:
     assert set(row["rear_first"]) == {f"{0.15 + 0.05 * step:g}" for step in range(16)}
     assert all(len(band) == 3 for band in row["efficiency"].values())
     assert {"input", "share"} == set(row["sensitivity"][0])
-    assert printed_robustness(of("coupe", 500))["draws"] == 500
+    assert printed_robustness(of("sprint", 500))["draws"] == 500

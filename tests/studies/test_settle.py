@@ -63,7 +63,7 @@ def test_variants_of_any_build_solve(document: dict[str, object]) -> None:
 
 def test_what_drum_brakes_are_unsure_of_comes_first() -> None:
     """Common practice: the shoe factor of a duo-servo brake is the least sure figure of a car."""
-    found = still_to_settle(bed("pickup"))
+    found = still_to_settle(bed("bakery"))
 
     assert found[0].figure.path == "rear.brake.shoe_factor"
     assert found[0].figure.spread == "30 %"
@@ -72,7 +72,7 @@ def test_what_drum_brakes_are_unsure_of_comes_first() -> None:
 
 def test_what_is_measured_is_settled() -> None:
     known = {"rear.brake.shoe_factor": {"state": "measured"}}
-    build = edited(bed("pickup"), "evidence", known)
+    build = edited(bed("bakery"), "evidence", known)
 
     assert "rear.brake.shoe_factor" not in {f.path for f in open_figures(build)}
 
@@ -86,7 +86,7 @@ def test_an_assumed_figure_without_a_spread_stays_open_and_moves_nothing() -> No
 
 
 def test_presses_of_all_variants_are_each_of_them_alone() -> None:
-    build, efforts = bed("pickup"), np.array([0.0, 150.0, 350.0])
+    build, efforts = bed("bakery"), np.array([0.0, 150.0, 350.0])
     spread = open_figures(build)
     found = presses_at_both_ends(build, spread, 1, efforts, 0.9)
     high = edited(build, "rear.brake.shoe_factor", 4.5 * 1.3)

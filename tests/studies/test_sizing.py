@@ -139,7 +139,7 @@ def test_regions_end_where_the_verdict_of_the_map_changes(
 
 
 def test_a_reserve_of_stroke_is_a_window_of_its_own() -> None:
-    build = bed("pickup")
+    build = bed("bakery")
     most = float(of(build).stroke_used.max())
     keen = edited(build, "targets.stroke_reserve", 0.6)
     found = of(keen)
@@ -156,7 +156,7 @@ def test_a_reserve_of_stroke_is_a_window_of_its_own() -> None:
 
 def test_a_driveline_to_hold_has_a_window_on_the_map() -> None:
     """Each cell holds if its build does, as solved alone."""
-    build = bed("coupe")
+    build = bed("sprint")
     found = of(build)
     assert found.hold_effort is not None
     for at in np.ndindex(found.verdict.shape):
@@ -167,12 +167,12 @@ def test_a_driveline_to_hold_has_a_window_on_the_map() -> None:
         assert found.hold_effort[at] == pytest.approx(effort, rel=1e-6, nan_ok=True)
         if found.verdict[at] in (MissedWindow.FITS, MissedWindow.HOLD):
             assert (found.verdict[at] == MissedWindow.FITS) == held.holds
-    assert of(bed("pickup")).hold_effort is None
+    assert of(bed("bakery")).hold_effort is None
     assert of(edited(build, "vehicle.use", "street")).hold_effort is not None
 
 
 def test_only_what_fits_is_ranked_best_first() -> None:
-    build = bed("saloon")
+    build = bed("mailvan")
     found = of(build, np.array([b.value for b in sold_bores()]), RATIOS)
     scores = [found.score[at] for at in found.ranked()]
 
@@ -219,7 +219,7 @@ def test_the_shipped_bores_are_those_the_trade_names() -> None:
 @pytest.fixture
 def truck(tmp_path: Any) -> str:
     path = tmp_path / "truck.urgens.json"
-    path.write_text(bed_text("pickup"), encoding="utf-8")
+    path.write_text(bed_text("bakery"), encoding="utf-8")
     return str(path)
 
 

@@ -57,7 +57,7 @@ def test_air_that_was_put_in_is_found_again(
 
 def test_a_firm_pedal_tells_of_no_air_and_the_error_is_what_a_rule_reads() -> None:
     """By hand: one bore for both, so that air anywhere moves the pad by ratio over area."""
-    build = with_changes(bed("pickup"), {"setups": [], "circuits": "single",
+    build = with_changes(bed("bakery"), {"setups": [], "circuits": "single",
         "master": {"kind": "single", "bore": "1 in"}})  # fmt: skip
     solution = solve(build)
     pressures = at_rest_pressures(solution, 300.0)

@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 
-from tests.builds import bed, bed_text, pickup_with
+from tests.builds import bakery_with, bed, bed_text
 from tests.strategies import documents
 from urgens.cli.main import main
 from urgens.document import Build, demo_names, loads, with_changes
@@ -55,10 +55,10 @@ def _above(presses: Presses) -> np.ndarray:
 @pytest.mark.parametrize(
     ("name", "kind"),
     [
-        ("pickup", "reducing"),
+        ("bakery", "reducing"),
         ("roadster", "reducing"),
-        ("pickup", "limiting"),
-        ("saloon", "limiting"),
+        ("bakery", "limiting"),
+        ("mailvan", "limiting"),
     ],
 )
 def test_the_fit_is_as_good_as_a_brute_force_grid(name: str, kind: str) -> None:
@@ -105,13 +105,13 @@ def test_no_way_with_the_rear_first_stands_before_one_without(document: dict[str
 
 
 def test_no_valve_stands_first_where_it_is_as_good() -> None:
-    """Common practice: not every car needs one; the drag coupe's rear tyres make it pointless."""
-    assert candidates(bed("coupe"))[0].kind == "none"
+    """Common practice: not every car needs one; the drag sprint's rear tyres make it pointless."""
+    assert candidates(bed("sprint"))[0].kind == "none"
 
 
 def test_a_larger_margin_costs_rear_braking() -> None:
     near, far = (
-        next(one for one in candidates(bed("pickup"), margin=margin) if one.kind == "reducing")
+        next(one for one in candidates(bed("bakery"), margin=margin) if one.kind == "reducing")
         for margin in (0.0, 0.15)
     )
 
@@ -120,7 +120,7 @@ def test_a_larger_margin_costs_rear_braking() -> None:
 
 def test_one_load_case_needs_no_load_sensing() -> None:
     case = {"name": "Empty", "front_axle": "2250 lb", "rear_axle": "1750 lb", "cg_height": "27 in"}
-    found = candidates(pickup_with({"vehicle.load_cases": [case]}))
+    found = candidates(bakery_with({"vehicle.load_cases": [case]}))
 
     assert "load-sensing" not in {one.kind for one in found}
 
@@ -165,7 +165,7 @@ def test_a_wrong_question_is_answered_in_words(
 
 def test_twin_cylinders_share_the_foot_and_are_fitted_like_a_bar() -> None:
     """Half the force on half the area, as near as bores are sold: the pressure stays."""
-    build = bed("pickup")
+    build = bed("bakery")
     way = twin_way(build, MARGIN)
     assert way is not None
     made = with_changes(build, way.fitted.changes)

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from tests.builds import bed, pickup_with
+from tests.builds import bakery_with, bed
 from urgens.document import edited, with_changes
 from urgens.solve import solve
 from urgens.studies.valve_stages import loop, stages
@@ -14,7 +14,7 @@ PSI = 6894.757293
 def test_two_valves_in_series_pass_on_what_the_first_leaves() -> None:
     """Common practice: knee 275 psi, slope one half, 500 psi in: 387.5 psi; again behind it."""
     reducing = {"kind": "reducing", "knee": "275 psi", "slope": 0.5}
-    build = pickup_with({"valves.rear": [reducing, reducing], "booster": {"kind": "none"}})
+    build = bakery_with({"valves.rear": [reducing, reducing], "booster": {"kind": "none"}})
     area = build.master.bore.value**2 * np.pi / 4  # type: ignore[union-attr]
     effort = 500 * PSI * area / 4.0
     solution = solve(build, efforts=np.array([effort]))
@@ -34,7 +34,7 @@ def test_a_loop_lies_inside_its_tolerance_and_above_itself_let_go(kind: str) -> 
     if kind == "load-sensing":
         del valve["knee"]
         valve |= {"points": [["1500 lb", "200 psi"], ["2800 lb", "500 psi"]], "follows": "static"}
-    solution = solve(pickup_with({"valves.rear": [valve]}))
+    solution = solve(bakery_with({"valves.rear": [valve]}))
     pressed = solution.presses.at(0)
     (stage,) = stages(solution, pressed, "rear")
     found = loop(solution, pressed, stage.law, 900 * PSI)
@@ -48,7 +48,7 @@ def test_a_loop_lies_inside_its_tolerance_and_above_itself_let_go(kind: str) -> 
 
 
 def test_a_metering_or_a_residual_valve_has_no_knee_to_be_off() -> None:
-    solution = solve(bed("pickup"))
+    solution = solve(bed("bakery"))
     pressed = solution.presses.at(0)
     (metering,) = stages(solution, pressed, "front")
     found = loop(solution, pressed, metering.law, 500 * PSI)
@@ -59,9 +59,9 @@ def test_a_metering_or_a_residual_valve_has_no_knee_to_be_off() -> None:
 
 def test_a_combination_with_its_metering_out_is_its_reducing_part_alone() -> None:
     """Rear pressures do not know what the front is held back by."""
-    whole = solve(bed("pickup"), efforts=np.linspace(0, 400, 41))
-    bare = solve(edited(bed("pickup"), "valves.front", []), efforts=np.linspace(0, 400, 41))
-    alone = with_changes(bed("pickup"), {"valves.front": [], "valves.rear[0].body": ""})
+    whole = solve(bed("bakery"), efforts=np.linspace(0, 400, 41))
+    bare = solve(edited(bed("bakery"), "valves.front", []), efforts=np.linspace(0, 400, 41))
+    alone = with_changes(bed("bakery"), {"valves.front": [], "valves.rear[0].body": ""})
 
     assert whole.presses.rear_pressure == pytest.approx(bare.presses.rear_pressure)
     found = solve(alone, efforts=np.linspace(0, 400, 41))

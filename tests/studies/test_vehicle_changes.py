@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from tests.builds import bed, pickup_with
+from tests.builds import bakery_with, bed
 from urgens.document import demo_names, with_changes
 from urgens.guidance.words.vehicle_changes import what_it_does
 from urgens.solve import solve
@@ -46,7 +46,7 @@ def test_changes_move_the_margin_the_way_mechanics_says(key: str, sign: int) -> 
 @pytest.mark.parametrize("key", ["springs", "wheels"])
 def test_stiffer_springs_and_wider_wheels_move_nothing(key: str) -> None:
     """Common practice disputes it; steady load transfer does not know the spring rate."""
-    build = bed("pickup")
+    build = bed("bakery")
 
     assert changed(build, BY_KEY[key], 50.0) == outcome(build)
     assert "spring" in what_it_does(build, "springs")
@@ -59,10 +59,10 @@ def test_a_load_sensing_valve_has_to_be_set_again() -> None:
         "slope": 0.4,
         "follows": "static",
     }
-    build = pickup_with({"valves.rear": [valve]})
+    build = bakery_with({"valves.rear": [valve]})
 
     assert "set it again" in what_it_does(build, "springs")
-    assert "set it again" not in what_it_does(bed("pickup"), "springs")
+    assert "set it again" not in what_it_does(bed("bakery"), "springs")
 
 
 def test_a_lever_feels_springs_and_ride_height() -> None:
@@ -77,7 +77,7 @@ def test_a_lever_feels_springs_and_ride_height() -> None:
         "suspension_rate": "300 lbf/in",
     }
     valve = {"kind": "load-sensing", "lever": lever, "slope": 0.4, "follows": "static"}
-    build = pickup_with({"valves.rear": [valve]})
+    build = bakery_with({"valves.rear": [valve]})
     springs, height = BY_KEY["springs"], BY_KEY["height"]
     assert springs.lay is not None
     assert height.lay is not None
@@ -89,13 +89,13 @@ def test_a_lever_feels_springs_and_ride_height() -> None:
     assert stiffer.suspension_rate.value == pytest.approx(2 * 300 * 175.126835, rel=1e-6)
     assert lower.preload.value == pytest.approx((30 + 20) * 4.4482216, rel=1e-6)
     assert lays(build, springs)
-    assert not lays(bed("pickup"), springs)
+    assert not lays(bed("bakery"), springs)
     assert "as computed here" in what_it_does(build, "height")
 
 
 def test_a_ball_feels_the_rake_which_is_not_computed() -> None:
     valve = {"kind": "inertia-sensing", "ball_angle": "17 deg", "slope": 0.4}
-    build = pickup_with({"valves.rear": [valve]})
+    build = bakery_with({"valves.rear": [valve]})
 
     assert "not computed" in what_it_does(build, "height")
     assert "rake" not in what_it_does(build, "springs")
@@ -103,7 +103,7 @@ def test_a_ball_feels_the_rake_which_is_not_computed() -> None:
 
 @pytest.mark.parametrize("axle", ["front", "rear"])
 def test_ballast_stands_on_its_own_axle(axle: str) -> None:
-    build = bed("pickup")
+    build = bed("bakery")
     laid = BY_KEY[f"{axle}-ballast"]
     assert laid.lay is not None
     heavier = with_changes(build, laid.lay(build, 500.0))

@@ -262,9 +262,9 @@ def test_the_table_says_what_the_solution_says(window: MainWindow) -> None:
 
 @pytest.mark.parametrize("size", [(1024, 700), (1280, 800), (1920, 1080)])
 def test_labels_overlap_neither_each_other_nor_the_edge(
-    open_window: Opener, pickup: Build, roadster: Build, size: tuple[int, int]
+    open_window: Opener, bakery: Build, roadster: Build, size: tuple[int, int]
 ) -> None:
-    for build in (pickup, roadster, edited(pickup, "valves.rear", [])):
+    for build in (bakery, roadster, edited(bakery, "valves.rear", [])):
         window = open_window(build)
         window.resize(*size)
         for effort in (0.0, 90.0, 267.0, 480.0):
@@ -356,10 +356,10 @@ def test_the_spread_of_open_figures_is_shown_once_the_hand_is_still(window: Main
 
 
 def test_no_spread_is_shown_where_everything_is_settled(
-    open_window: Callable[[Build], MainWindow], pickup: Build
+    open_window: Callable[[Build], MainWindow], bakery: Build
 ) -> None:
-    settled = {figure.path: {"state": "measured"} for figure in open_figures(pickup)}
-    window = open_window(edited(pickup, "evidence", settled))
+    settled = {figure.path: {"state": "measured"} for figure in open_figures(bakery)}
+    window = open_window(edited(bakery, "evidence", settled))
     QTest.qWait(300)
 
     assert not any(curve.isVisible() for curve in window.station("Balance").adhesion._spreads)

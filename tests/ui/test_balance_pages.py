@@ -54,7 +54,7 @@ def test_ways_are_those_of_the_core_best_first(open_window: Opener, qtbot: Any, 
 
 
 def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: Any) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown, before = ranked(qtbot, window), window.session.build
     wanted = with_changes(before, shown.found[1].to_take[0].changes)
     assert "reducing valve, knee 375 psi, slope 0.30" in shown.fitted.name.text()
@@ -89,12 +89,12 @@ def test_a_button_and_enter_try_as_well(open_window: Opener, qtbot: Any) -> None
 
 
 def test_a_wanted_margin_ranks_anew(open_window: Opener, qtbot: Any) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = ranked(qtbot, window)
     type_into(shown.wanted, "0.15")
     qtbot.waitUntil(lambda: not shown.work.busy, timeout=20_000)
-    twin = twin_way(bed("pickup"), 0.15)
-    ranked_anew = candidates(bed("pickup"), margin=0.15)
+    twin = twin_way(bed("bakery"), 0.15)
+    ranked_anew = candidates(bed("bakery"), margin=0.15)
     assert tuple(one for one in shown.found if one != twin) == ranked_anew
     type_into(shown.wanted, "wide")
     assert "is no margin" in shown.wanted.error
@@ -103,7 +103,7 @@ def test_a_wanted_margin_ranks_anew(open_window: Opener, qtbot: Any) -> None:
 def test_work_that_is_not_looked_at_is_dropped_and_begun_again(
     open_window: Opener, qtbot: Any
 ) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Choose")
     window.show_station("Measure")
     assert not shown.work.busy
@@ -117,10 +117,10 @@ def sure(qtbot: Any, window: MainWindow) -> Any:
 
 
 def test_how_sure_it_is_is_that_of_the_core(open_window: Opener, qtbot: Any) -> None:
-    window = open_window(bed("coupe"))
+    window = open_window(bed("sprint"))
     shown = sure(qtbot, window)
 
-    assert shown.view.found == robustness(bed("coupe"))
+    assert shown.view.found == robustness(bed("sprint"))
     assert "rear is first in" in shown.summary
     assert "draws" in shown.view.accessibleName()
     before = shown.view.found
@@ -130,7 +130,7 @@ def test_how_sure_it_is_is_that_of_the_core(open_window: Opener, qtbot: Any) -> 
 
 
 def test_drawing_is_stopped_and_says_so(open_window: Opener, qtbot: Any) -> None:
-    window = open_window(bed("coupe"))
+    window = open_window(bed("sprint"))
     shown = sure(qtbot, window)
     before = shown.view.found
     QTest.mouseClick(shown.again, LEFT)
@@ -166,7 +166,7 @@ def test_planes_show_the_build_in_four_ways(open_window: Opener, name: str) -> N
 
 def test_a_metering_valve_is_seen_to_hold_the_front_off(open_window: Opener) -> None:
     """Common practice: closed from about 10 to 130 psi."""
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Planes")
     x, y = shown.low.front.points
 
@@ -174,11 +174,11 @@ def test_a_metering_valve_is_seen_to_hold_the_front_off(open_window: Opener) -> 
     assert np.interp(129.0, x, y) == pytest.approx(10.0, abs=0.5)
     assert np.interp(200.0, x, y) > 100
     assert shown.share.bare.isVisible()
-    assert not page(open_window(bed("coupe")), "Planes").share.bare.isVisible()
+    assert not page(open_window(bed("sprint")), "Planes").share.bare.isVisible()
 
 
 def test_the_planes_follow_load_and_press(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Planes")
     before = shown.forces.ideal.points[1].copy()
     window.session.set_load_case("Full load")
@@ -213,7 +213,7 @@ def test_a_corner_has_curves_of_its_own(open_window: Opener, roadster: Build) ->
 
 
 def test_valves_stand_in_flow_order_and_are_chosen(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Valves")
     assert shown.place == ("rear", 0)
     assert "Reducing valve, rear" in shown.name.text()
@@ -231,7 +231,7 @@ def test_valves_stand_in_flow_order_and_are_chosen(open_window: Opener) -> None:
 
 def test_the_loop_is_wider_on_the_way_back(open_window: Opener) -> None:
     """Hysteresis: letting go, the outlet stays until the inlet has fallen to it."""
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Valves")
     plane = shown.plane
     up, down = plane.up.points[1], plane.down.points[1]
@@ -264,7 +264,7 @@ def test_valves_are_added_moved_and_taken_out(open_window: Opener) -> None:
 
 
 def test_many_valves_still_fit_and_none_is_said(open_window: Opener) -> None:
-    window = open_window(bed("coupe"))
+    window = open_window(bed("sprint"))
     shown = page(window, "Valves")
     assert shown.name.text() == "No valve in either circuit"
     assert not shown.loop_cell.isVisible()

@@ -19,7 +19,7 @@ Opener = Callable[[Build], MainWindow]
 
 @pytest.fixture
 def facts(open_window: Opener) -> tuple[MainWindow, FactsBoard]:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     window.show_station("Measure")
     station = window.station("Measure")
     station.show_part(2)

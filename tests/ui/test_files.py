@@ -63,7 +63,7 @@ def test_recent_files_are_remembered_the_latest_first(tmp_path: Path) -> None:
 
 def test_a_file_is_dropped_on_the_window(window: MainWindow, tmp_path: Path) -> None:
     path = tmp_path / "dropped.urgens.json"
-    save(bed("saloon"), path)
+    save(bed("mailvan"), path)
     data = QMimeData()
     data.setUrls([QUrl.fromLocalFile(str(path))])
     action, left = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton
@@ -319,7 +319,7 @@ def test_any_part_is_taken_over_between_any_builds(mine: str, theirs: str, part:
 def test_brakes_are_taken_from_a_file_as_one_step(
     window: MainWindow, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    donor = edited(bed("saloon"), "name", "Donor")
+    donor = edited(bed("mailvan"), "name", "Donor")
     file = tmp_path / "donor.urgens.json"
     save(donor, file)
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(file), ""))
@@ -355,7 +355,7 @@ def test_a_broken_donor_is_said_and_changes_nothing(
 def test_unsaved_work_is_kept_aside_and_forgotten_once_it_is_saved(
     dressed: QApplication, tmp_path: Path, qtbot: Any
 ) -> None:
-    session = Session(bed("pickup"))
+    session = Session(bed("bakery"))
     recovery = Recovery(session, tmp_path)
     session.edit("name", "Half done")
     qtbot.waitUntil(recovery.file.exists, timeout=3000)
@@ -367,11 +367,11 @@ def test_unsaved_work_is_kept_aside_and_forgotten_once_it_is_saved(
 
 
 def test_work_survives_a_kill(
-    open_window: Opener, pickup: Build, tmp_path: Path, answer: Answer
+    open_window: Opener, bakery: Build, tmp_path: Path, answer: Answer
 ) -> None:
     """A window in another process is killed; the next one offers its work."""
     path = tmp_path / "truck.urgens.json"
-    save(pickup, path)
+    save(bakery, path)
     folder = tmp_path / "recovery"
     code = (
         "import sys; from pathlib import Path; from PySide6.QtWidgets import QApplication; "
@@ -390,7 +390,7 @@ def test_work_survives_a_kill(
     run.wait()
     assert load(path).name == "Wexcombe"
 
-    window = open_window(pickup)
+    window = open_window(bakery)
     window._recovery_folder = folder
     said = answer("Take it up again")
     window.offer_recovery()
@@ -401,21 +401,21 @@ def test_work_survives_a_kill(
     assert window.session.modified
     window.session.save(path)
     (entry,) = load(path).history  # the whole run of edits, from what its file had
-    assert dict(entry.changes) == {"targets.surface": (pickup.targets.surface, 0.7)}
+    assert dict(entry.changes) == {"targets.surface": (bakery.targets.surface, 0.7)}
     window.session.undo_stack.undo()
     assert window.session.build.name == "Wexcombe"
     assert window.session.build.history == (entry,)
 
 
 def test_work_is_offered_where_the_number_of_a_dead_process_is_in_use_again(
-    tmp_path: Path, pickup: Build
+    tmp_path: Path, bakery: Build
 ) -> None:
-    kept = json.dumps({"path": None, "build": dumps(pickup)})
+    kept = json.dumps({"path": None, "build": dumps(bakery)})
     (tmp_path / f"{os.getpid()}-1.json").write_text(kept, encoding="utf-8")
 
     ((left,), unread) = found(tmp_path)
 
-    assert (left.build, left.path, unread) == (pickup, None, ())
+    assert (left.build, left.path, unread) == (bakery, None, ())
     left.forget()
     assert found(tmp_path) == ((), ())
 
@@ -424,7 +424,7 @@ def test_edits_without_a_pause_are_kept_every_two_seconds(
     dressed: QApplication, tmp_path: Path
 ) -> None:
     """Each edit puts the quiet moment off, but never beyond two seconds from the first."""
-    session = Session(bed("pickup"))
+    session = Session(bed("bakery"))
     recovery = Recovery(session, tmp_path / "kept")
     number, waits = 0, list[int]()
     while not recovery.file.exists() and number < 20:
@@ -444,9 +444,9 @@ def test_edits_without_a_pause_are_kept_every_two_seconds(
 def test_what_is_kept_is_for_its_owner_only_and_of_an_absolute_path(
     dressed: QApplication, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    save(bed("pickup"), tmp_path / "truck.urgens.json")
+    save(bed("bakery"), tmp_path / "truck.urgens.json")
     monkeypatch.chdir(tmp_path)
-    session = Session(bed("pickup"), Path("truck.urgens.json"))
+    session = Session(bed("bakery"), Path("truck.urgens.json"))
     recovery = Recovery(session, tmp_path / "kept")
     session.edit("name", "Half done")
     recovery.keep()
@@ -502,8 +502,8 @@ def test_junk_among_what_is_kept_is_named_in_one_box_and_passed_over(
 
 def test_two_windows_on_one_file_keep_their_own_work(dressed: QApplication, tmp_path: Path) -> None:
     path = tmp_path / "truck.urgens.json"
-    save(bed("pickup"), path)
-    kept = [Recovery(Session(bed("pickup"), path), tmp_path / "kept") for _ in range(2)]
+    save(bed("bakery"), path)
+    kept = [Recovery(Session(bed("bakery"), path), tmp_path / "kept") for _ in range(2)]
     for number, recovery in enumerate(kept):
         recovery._session.edit("name", f"Window {number}")
         recovery.keep()
@@ -518,7 +518,7 @@ def test_two_windows_on_one_file_keep_their_own_work(dressed: QApplication, tmp_
 def test_what_cannot_be_kept_aside_is_said_once(dressed: QApplication, tmp_path: Path) -> None:
     folder = tmp_path / "file, not folder"
     folder.write_text("", encoding="utf-8")
-    recovery = Recovery(Session(bed("pickup")), folder)
+    recovery = Recovery(Session(bed("bakery")), folder)
     said: list[str] = []
     recovery.failed.connect(said.append)
     recovery._session.edit("name", "Half done")

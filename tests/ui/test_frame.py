@@ -29,8 +29,8 @@ LOW = {"name": "low knee", "changes": {"valves.rear[0].knee": "275 psi"}}
 # --- set-ups and roads ---
 
 
-def test_an_edit_goes_into_the_set_up_that_is_chosen(open_window: Opener, pickup: Build) -> None:
-    window = open_window(edited(pickup, "setups", [LOW]))
+def test_an_edit_goes_into_the_set_up_that_is_chosen(open_window: Opener, bakery: Build) -> None:
+    window = open_window(edited(bakery, "setups", [LOW]))
     session = window.session
     knee = window.station("Balance").controls.knee
     QTest.keyClick(window, Qt.Key.Key_B)
@@ -47,8 +47,8 @@ def test_an_edit_goes_into_the_set_up_that_is_chosen(open_window: Opener, pickup
     assert knee.label.text == "275 psi"
 
 
-def test_what_a_set_up_refuses_is_refused_at_its_place(open_window: Opener, pickup: Build) -> None:
-    window = open_window(edited(pickup, "setups", [LOW]))
+def test_what_a_set_up_refuses_is_refused_at_its_place(open_window: Opener, bakery: Build) -> None:
+    window = open_window(edited(bakery, "setups", [LOW]))
     window.session.set_setup("low knee")
     label = window.station("Balance").controls.knee.label
     label.begin_edit()
@@ -61,9 +61,9 @@ def test_what_a_set_up_refuses_is_refused_at_its_place(open_window: Opener, pick
 
 
 def test_few_set_ups_stand_side_by_side_and_many_in_a_list(
-    open_window: Opener, pickup: Build
+    open_window: Opener, bakery: Build
 ) -> None:
-    window = open_window(edited(pickup, "setups", [LOW]))
+    window = open_window(edited(bakery, "setups", [LOW]))
     assert [button.text() for button in window.top.setups] == ["A  Base", "B  low knee"]
     assert not window.top.more_setups.isVisible()
 
@@ -194,11 +194,11 @@ def test_the_list_of_keys_has_them_all(window: MainWindow, dressed: QApplication
     ("name", "keys"), [(command.name, keys) for command in COMMANDS for keys in command.keys]
 )
 def test_every_key_of_the_list_does_what_it_says(
-    open_window: Opener, pickup: Build, monkeypatch: pytest.MonkeyPatch, name: str, keys: str
+    open_window: Opener, bakery: Build, monkeypatch: pytest.MonkeyPatch, name: str, keys: str
 ) -> None:
     done: list[str] = []
     monkeypatch.setattr(MainWindow, "_do", lambda _, command: done.append(command.name))
-    window = open_window(pickup)
+    window = open_window(bakery)
     pressed = QKeySequence(keys)[0]
     QTest.keyClick(window, pressed.key(), pressed.keyboardModifiers())
 

@@ -89,7 +89,7 @@ def test_a_figure_stepped_past_what_can_be_says_why(open_window: Opener) -> None
         "driven": "rear",
         "efficiency": 1.0,
     }
-    window = open_window(with_changes(bed("pickup"), {"vehicle.launch": launch}))
+    window = open_window(with_changes(bed("bakery"), {"vehicle.launch": launch}))
     shown = page(window, "Size", "Launch")
     (efficiency,) = [x for x in shown.findChildren(FigureLabel) if x.path.endswith("efficiency")]
     efficiency.setFocus()
@@ -111,7 +111,7 @@ def test_a_draw_that_fails_is_said_where_it_would_stand(
     monkeypatch.setattr(sure_page, "robustness", fail)
     traced: list[object] = []
     monkeypatch.setattr("sys.excepthook", lambda *what: traced.append(what[0]))
-    shown = page(open_window(bed("pickup")), "Balance", "How sure")
+    shown = page(open_window(bed("bakery")), "Balance", "How sure")
     qtbot.waitUntil(lambda: bool(shown.view.failure), timeout=5000)
 
     assert "a matrix that cannot be solved" in shown.view.failure
@@ -127,7 +127,7 @@ def test_a_load_case_moved_with_a_set_up_chosen_takes_along_what_names_it(
     open_window: Opener,
 ) -> None:
     heavier = {"name": "heavier", "changes": {"vehicle.load_cases[1].cg_height": "31 in"}}
-    base = with_changes(bed("pickup"), {"setups": [heavier]})
+    base = with_changes(bed("bakery"), {"setups": [heavier]})
     base = with_evidence(base, "vehicle.load_cases[1].cg_height")
     window = open_window(base)
     session, cases = window.session, window.station("Measure").cases
@@ -150,7 +150,7 @@ def test_what_is_known_is_said_of_the_build_while_a_set_up_is_chosen(
     dressed: QApplication,
 ) -> None:
     low = {"name": "low knee", "changes": {"valves.rear[0].knee": "275 psi"}}
-    session = Session(with_changes(bed("pickup"), {"setups": [low]}))
+    session = Session(with_changes(bed("bakery"), {"setups": [low]}))
     session.set_setup("low knee")
     session.settle("pedal.pivot_to_pad", "measured")
 
@@ -202,12 +202,12 @@ def test_a_page_that_was_not_seen_shows_the_build_as_it_is_when_it_is(
     The figures are as wide as those before, since a label never grows narrower.
     """
     changes = {"pedal.pivot_to_pad": "13-13/16 in", "master.bore": "1-1/16 in"}
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     page(window, "Size", name)
     window.show_station("Balance")
     window.session.make(BuildChange("Two figures", changes))
     seen = page(window, "Size", name)
-    fresh = page(open_window(with_changes(bed("pickup"), changes)), "Size", name)
+    fresh = page(open_window(with_changes(bed("bakery"), changes)), "Size", name)
     assert seen.summary == fresh.summary
 
     def alike() -> None:

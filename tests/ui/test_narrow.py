@@ -27,7 +27,7 @@ def scrolled(widget: QWidget) -> bool:
     return False
 
 
-@pytest.mark.parametrize("name", ["library", "tender"])  # the longest names, the most faults
+@pytest.mark.parametrize("name", ["tender"])  # the most faults, and long names
 def test_every_page_has_room_in_the_smallest_window(
     open_window: Opener, qtbot: Any, name: str
 ) -> None:
@@ -131,7 +131,7 @@ def test_the_strip_says_what_the_press_says(open_window: Opener) -> None:
 
 
 def test_every_station_is_on_the_rail_of_the_smallest_window(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     window.resize(*SMALLEST)
     QTest.qWait(50)
     rail = window.rail

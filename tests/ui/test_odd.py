@@ -4,21 +4,20 @@ import json
 from collections.abc import Callable
 from typing import Any
 
-import pytest
 from hypothesis import HealthCheck, Phase, given, reject, settings
 from hypothesis import strategies as st
 from PySide6.QtTest import QTest
 
-from tests.builds import EVERYTHING, bed, pickup_with
+from tests.builds import EVERYTHING, bakery_with, bed
 from tests.document.odd import odd_documents
 from tests.strategies import documents
 from tests.ui.conftest import every_page
-from urgens.document import Build, BuildErrors, demo, edited, loads
+from urgens.document import Build, BuildErrors, edited, loads
 from urgens.document.catalogue import figures
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.background import wait_for_all
 
-EXAMPLES = 3  # builds that can be read
+EXAMPLES = 2  # builds that can be read
 
 
 def go_through(window: MainWindow) -> int:
@@ -37,13 +36,10 @@ def with_every_figure_known(build: Build) -> Build:
     )
 
 
-@pytest.mark.parametrize(
-    "build", [demo("roadster"), pickup_with(EVERYTHING)], ids=lambda one: one.name
-)
 def test_evidence_on_every_figure_there_is_opens_on_every_page(
-    open_window: Callable[[Build], MainWindow], build: Build
+    open_window: Callable[[Build], MainWindow],
 ) -> None:
-    known = with_every_figure_known(build)
+    known = with_every_figure_known(bakery_with(EVERYTHING))
     window = open_window(known)
 
     assert "targets.max_effort" in known.evidence
@@ -53,7 +49,7 @@ def test_evidence_on_every_figure_there_is_opens_on_every_page(
 
 
 def test_odd_builds_open_on_every_page(open_window: Callable[[Build], MainWindow]) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     opened = 0
 
     # A window takes its time: what fails is shown as it was drawn.

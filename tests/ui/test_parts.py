@@ -183,7 +183,7 @@ def test_vacuum_is_read_as_its_gauge_shows_it(measuring: MainWindow) -> None:
 
 
 def test_the_factor_against_friction_and_the_shoes_it_comes_from(open_window: Opener) -> None:
-    window = open_window(bed("saloon"))
+    window = open_window(bed("mailvan"))
     session = window.session
     dialog = ShoeDialog(session, "rear", window)
     dialog.show()

@@ -66,9 +66,9 @@ def test_markup_in_a_file_is_shown_as_it_stands_on_every_page(
 def test_a_box_says_markup_as_it_stands(
     open_window: Callable[[Build], MainWindow], tmp_path: Path
 ) -> None:
-    window = open_window(marked("pickup"))
+    window = open_window(marked("bakery"))
     path = tmp_path / "bad.urgens.json"
-    document = json.loads(bed_text("pickup")) | {MARKUP: 1}
+    document = json.loads(bed_text("bakery")) | {MARKUP: 1}
     path.write_text(json.dumps(document), encoding="utf-8")
     seen: list[tuple[str, str]] = []
 

@@ -46,9 +46,9 @@ def on(view: PlanView, where: str) -> QPoint:
 
 
 def test_a_build_without_a_layout_shows_the_usual_one_to_be_taken(
-    open_window: Opener, pickup: Build
+    open_window: Opener, bakery: Build
 ) -> None:
-    window = open_window(pickup)
+    window = open_window(bakery)
     shown = page(window)
     assert "nobody has looked" in shown.drafted.text()
     assert not any(part.movable for part in shown.view.schematic.parts)
@@ -222,10 +222,10 @@ def test_the_road_part_of_the_press_dims_where_the_vehicle_stands(plumbed: MainW
     assert not plumbed.press.line_pressures.dimmed
 
 
-def test_the_rail_tells_of_the_layout(open_window: Opener, pickup: Build) -> None:
-    kinds = {stop.name: stop for stop in open_window(pickup).rail._stops}
+def test_the_rail_tells_of_the_layout(open_window: Opener, bakery: Build) -> None:
+    kinds = {stop.name: stop for stop in open_window(bakery).rail._stops}
     plumb, balance = kinds["Plumb"], kinds["Balance"]
-    assert plumb.fact(open_window(pickup).session) == "not drawn"
+    assert plumb.fact(open_window(bakery).session) == "not drawn"
     faulty = open_window(with_layout(DAMAGED["thread-mismatch"])).session
     assert plumb.fact(faulty) == "1 danger"
     assert balance.fact(faulty) == balance.fact(open_window(with_layout(sound())).session)

@@ -140,9 +140,9 @@ def test_only_both_ends_left_are_not_taken_out_and_that_is_said(
 
 
 def test_without_a_layout_the_page_says_where_to_take_one(
-    open_window: Opener, pickup: Build
+    open_window: Opener, bakery: Build
 ) -> None:
-    shown = page(open_window(pickup), "Lines")
+    shown = page(open_window(bakery), "Lines")
     assert "take one on the page Layout" in shown.nothing.text()
     assert not shown.begin.isVisible()
 
@@ -242,8 +242,8 @@ def test_the_list_is_a_table_that_no_spreadsheet_takes_for_formulas(plumbed: Mai
     assert any(row.startswith("3/16 in,1,L") for row in rows)
 
 
-def test_without_a_layout_there_is_nothing_to_buy(open_window: Opener, pickup: Build) -> None:
-    shown = page(open_window(pickup), "Buy")
+def test_without_a_layout_there_is_nothing_to_buy(open_window: Opener, bakery: Build) -> None:
+    shown = page(open_window(bakery), "Buy")
     assert "no layout" in shown.words.text()
     assert not shown.save.isEnabled()
 

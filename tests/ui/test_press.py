@@ -176,10 +176,10 @@ def test_units_switch_everything_and_change_nothing(window: MainWindow) -> None:
 
 @pytest.mark.parametrize("short", [0.0, 1e-9, 3.0])
 def test_what_locks_is_locked_though_rounding_leaves_the_effort_short(
-    pickup: Build, short: float
+    bakery: Build, short: float
 ) -> None:
     """At the lock itself the flag counts, not the last digit of the effort."""
-    solution = solve(pickup)
+    solution = solve(bakery)
     at = solution.case, solution.road
     effort = float(solution.lock.effort[at]) - short
     pressed = replace(solution.press(effort), rear_locked=np.asarray(True))

@@ -97,7 +97,7 @@ def test_the_setting_that_is_to_stay_is_set_in_the_build(open_window: Opener, qt
 
 
 def test_a_build_with_nothing_to_set_says_so(open_window: Opener, qtbot: QtBot) -> None:
-    page = shown(open_window(bed("coupe")), "Stops")
+    page = shown(open_window(bed("sprint")), "Stops")
     found = worked(page, qtbot)
     assert found.road is None
     assert page.advice.headline.text() == "Nothing to set."

@@ -90,7 +90,7 @@ def raising(window: MainWindow) -> RaisedAxle:
 def reading(high: float, lift: float) -> float:
     """What the rear scale reads [lb] for a centre of gravity [in] high, from moments.
 
-    The pickup: 4,000 lb, 1,750 of them behind; wheelbase 115 in, tyres 14.1 in all round.
+    The bakery: 4,000 lb, 1,750 of them behind; wheelbase 115 in, tyres 14.1 in all round.
     """
     return 1750 + 4000 * (high - 14.1) * float(tangent(lift, 115.0)) / 115.0
 

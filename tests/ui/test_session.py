@@ -25,7 +25,7 @@ def cases(session: Session) -> list[str]:
 
 
 def test_a_load_case_that_goes_is_no_longer_looked_at() -> None:
-    session = Session(bed("pickup"))
+    session = Session(bed("bakery"))
     first, second, *_ = cases(session)
     session.set_load_case(second)
     kept = [index for index, name in enumerate(cases(session)) if name != second]
@@ -37,7 +37,7 @@ def test_a_load_case_that_goes_is_no_longer_looked_at() -> None:
 
 
 def test_a_load_case_that_is_renamed_is_still_looked_at(dressed: QApplication) -> None:
-    session = Session(bed("pickup"))
+    session = Session(bed("bakery"))
     second = cases(session)[1]
     session.set_load_case(second)
     session.edit("vehicle.load_cases[1].name", "With the trailer")
@@ -86,7 +86,7 @@ def dragged(session: Session, number: int) -> None:
 @given(st.lists(st.tuples(st.integers(0, len(STEPS) - 1), st.integers(0, 9)), max_size=14))
 def test_as_many_undos_as_edits_give_the_same_bytes(steps: list[tuple[int, int]]) -> None:
     """With a set-up chosen or not; the builds on the way are what they were, and come again."""
-    session = Session(bed("pickup"))
+    session = Session(bed("bakery"))
     text = dumps(session.base)
     states, builds = [text], [session.base]
     for index, number in steps:
@@ -108,8 +108,8 @@ def test_as_many_undos_as_edits_give_the_same_bytes(steps: list[tuple[int, int]]
 
 
 def test_an_edit_in_a_set_up_is_undone(dressed: QApplication) -> None:
-    session = Session(bed("pickup"))
-    text, before = dumps(session.base), bed("pickup").setups[0].changes
+    session = Session(bed("bakery"))
+    text, before = dumps(session.base), bed("bakery").setups[0].changes
     session.set_setup("manual")
     session.edit("master.bore", "3/4 in")
     assert session.modified
@@ -144,7 +144,7 @@ def test_a_set_up_with_another_part_is_drawn_settled_and_looked_at(
     tmp_path: Path, capsys: pytest.CaptureFixture[str]
 ) -> None:
     """What is known of a drum's shoes is no reason to refuse discs instead."""
-    build = with_changes(bed("pickup"), KNOWN_DRUM)
+    build = with_changes(bed("bakery"), KNOWN_DRUM)
     session, said = Session(build), list[str]()
     session.refused.connect(said.append)
     session.set_setup("discs")
@@ -163,7 +163,7 @@ def test_a_set_up_with_another_part_is_drawn_settled_and_looked_at(
 
 
 def test_a_part_is_replaced_while_a_set_up_is_chosen() -> None:
-    session, said = Session(with_changes(bed("pickup"), KNOWN_DRUM)), list[str]()
+    session, said = Session(with_changes(bed("bakery"), KNOWN_DRUM)), list[str]()
     session.refused.connect(said.append)
     session.set_setup("manual")
     session.make(BuildChange.assuming("Disc brakes instead", {"rear.brake": DISC}))
@@ -177,7 +177,7 @@ def test_a_part_is_replaced_while_a_set_up_is_chosen() -> None:
 
 
 def test_what_is_done_last_in_a_set_up_counts() -> None:
-    session = Session(bed("pickup"))
+    session = Session(bed("bakery"))
     session.set_setup("manual")
     session.edit("master.bore", "3/4 in")
     session.edit("master", TANDEM)
@@ -189,7 +189,7 @@ def test_what_is_done_last_in_a_set_up_counts() -> None:
 
 
 def test_the_press_is_solved_with_the_foot_that_is_on_it() -> None:
-    session = Session(bed("pickup"))
+    session = Session(bed("bakery"))
     session.set_effort(120.0)
     session.edit("valves.rear[0].slope", 0.25)
 
@@ -200,7 +200,7 @@ def test_the_press_is_solved_with_the_foot_that_is_on_it() -> None:
 def test_a_case_chosen_that_was_never_there_is_let_go() -> None:
     """A set-up's own case of as many: the base's first is looked at, not the one in its place."""
     changes = {"vehicle.load_cases[1].name": "Towing"}
-    build = with_changes(bed("pickup"), {"setups": [{"name": "tow", "changes": changes}]})
+    build = with_changes(bed("bakery"), {"setups": [{"name": "tow", "changes": changes}]})
     session = Session(build)
     session.set_setup("tow")
     session.set_load_case("Towing")

@@ -40,7 +40,7 @@ def test_every_page_shows_every_build(open_window: Opener, name: str, index: int
         "heat": None,
         "fluid": None,
     }
-    build = with_changes(bed("pickup"), bare) if name == "bare" else bed(name)
+    build = with_changes(bed("bakery"), bare) if name == "bare" else bed(name)
     window = open_window(build)
     shown = page(window, index)
 
@@ -56,7 +56,7 @@ def test_every_page_shows_every_build(open_window: Opener, name: str, index: int
 # --- the pedal ---
 
 
-@pytest.mark.parametrize("name", ["pickup", "roadster"])
+@pytest.mark.parametrize("name", ["bakery", "roadster"])
 @pytest.mark.parametrize("index", ["Map", "Pedal"])
 def test_the_pin_is_dragged_along_the_arm(open_window: Opener, name: str, index: int) -> None:
     window = open_window(bed(name))
@@ -78,7 +78,7 @@ def test_the_pin_is_dragged_along_the_arm(open_window: Opener, name: str, index:
 
 
 def test_escape_puts_the_pin_back_and_keys_move_it(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     board, before = page(window, "Pedal").board, window.session.build
     drag(board, board.pin.toPoint(), (board.pin - QPointF(0, 20)).toPoint(), release=False)
     board.setFocus()
@@ -93,7 +93,7 @@ def test_escape_puts_the_pin_back_and_keys_move_it(open_window: Opener) -> None:
 
 
 def test_a_hole_that_is_there_catches_the_pin(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     board = page(window, "Pedal").board
     share = 2.5 / 3.375
     near = board.pivot + (board.pin - board.pivot) * (share + 0.02)
@@ -103,7 +103,7 @@ def test_a_hole_that_is_there_catches_the_pin(open_window: Opener) -> None:
 
 
 def test_a_ratio_is_asked_for_and_drilled(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Pedal")
     assert "nothing else moves" in texts(shown)
     type_into(shown.asked, "5.5")
@@ -124,7 +124,7 @@ def test_a_ratio_is_asked_for_and_drilled(open_window: Opener) -> None:
 
 
 def test_angles_that_are_not_known_are_given_as_assumed(open_window: Opener) -> None:
-    window = open_window(bed("coupe"))
+    window = open_window(bed("sprint"))
     shown = page(window, "Pedal")
     assert shown.angles.isVisible()
     QTest.mouseClick(shown.angles, LEFT)
@@ -141,7 +141,7 @@ def test_angles_that_are_not_known_are_given_as_assumed(open_window: Opener) -> 
 
 
 def test_the_booster_is_lost_and_works_again(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Booster")
     assert "2 stops" in shown.reserve.words
     with_it = float(window.session.presses.booster_output)
@@ -154,7 +154,7 @@ def test_the_booster_is_lost_and_works_again(open_window: Opener) -> None:
 
 def test_a_reservoir_and_a_room_are_given_as_assumed(open_window: Opener) -> None:
     booster = {"kind": "vacuum", "diaphragm_diameters": ["8 in"], "vacuum": "14 inHg", "gain": 3}
-    window = open_window(edited(bed("coupe"), "booster", booster))
+    window = open_window(edited(bed("sprint"), "booster", booster))
     shown = page(window, "Booster")
     assert "Under 15 inHg" in texts(shown)
     QTest.mouseClick(shown.reservoir, LEFT)
@@ -170,7 +170,7 @@ def test_a_reservoir_and_a_room_are_given_as_assumed(open_window: Opener) -> Non
 
 
 def test_thin_air_and_a_swapped_cylinder_are_told(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Booster")
     type_into(shown.figures.labels["vehicle.altitude"], "2000 m")
     assert "11.6 inHg" in shown.words.text()  # ISO 2533: 21.8 kPa less
@@ -183,7 +183,7 @@ def test_thin_air_and_a_swapped_cylinder_are_told(open_window: Opener) -> None:
 
 
 def test_what_if_does_not_change_the_build(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown, before = page(window, "Feel"), window.session.build
     sound = shown.plane.whole.points[0].copy()
     QTest.mouseClick(shown.steppers["air"].more, LEFT)
@@ -202,7 +202,7 @@ def test_what_if_does_not_change_the_build(open_window: Opener) -> None:
 
 
 def test_what_if_steps_stop_at_nought_and_bad_words_are_said(open_window: Opener) -> None:
-    shown = page(open_window(bed("pickup")), "Feel")
+    shown = page(open_window(bed("bakery")), "Feel")
     QTest.mouseClick(shown.steppers["air"].less, LEFT)
     assert shown.steppers["air"].label.text == "0 in³"
     type_into(shown.steppers["hose"].label, "soft")
@@ -211,7 +211,7 @@ def test_what_if_steps_stop_at_nought_and_bad_words_are_said(open_window: Opener
 
 def test_what_is_supposed_takes_the_unit_shown(open_window: Opener) -> None:
     """A bare number is in inches there, and stays the same way of the pistons in millimetres."""
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Feel")
     type_into(shown.steppers["knock_back"].label, "0.02")
     assert shown.steppers["knock_back"].label.text == "0.02 in"
@@ -224,7 +224,7 @@ def test_what_is_supposed_takes_the_unit_shown(open_window: Opener) -> None:
 
 
 def test_reservoir_and_cold_line_are_told(open_window: Opener) -> None:
-    shown = page(open_window(bed("pickup")), "Feel")
+    shown = page(open_window(bed("bakery")), "Feel")
     assert "it holds them" in shown.reservoir.text()
     assert "comes late" in shown.cold.text()
     type_into(shown.line[1], "6 mm")
@@ -236,7 +236,7 @@ def test_reservoir_and_cold_line_are_told(open_window: Opener) -> None:
 
 
 def test_which_chamber_feeds_which_axle_is_asked(open_window: Opener) -> None:
-    document = bed("coupe")
+    document = bed("sprint")
     window = open_window(document)
     shown = page(window, "Half lost")
     assert "Not asked yet" in shown.asked.text()
@@ -249,7 +249,7 @@ def test_which_chamber_feeds_which_axle_is_asked(open_window: Opener) -> None:
 
 
 def test_a_switch_that_shuts_shows_both_heights(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Half lost")
     assert shown.board.halves[0].shut_travel is None
     QTest.mouseClick(shown.switch["shuts"], LEFT)
@@ -262,7 +262,7 @@ def test_a_switch_that_shuts_shows_both_heights(open_window: Opener) -> None:
 
 
 def test_a_single_circuit_leaves_nothing(open_window: Opener) -> None:
-    shown = page(open_window(bed("saloon")), "Half lost")
+    shown = page(open_window(bed("mailvan")), "Half lost")
 
     assert shown.board.halves == ()
     assert "nothing is left" in shown.summary
@@ -272,7 +272,7 @@ def test_a_single_circuit_leaves_nothing(open_window: Opener) -> None:
 
 
 def test_a_driveline_is_given_and_typed(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Launch")
     assert "nothing to hold" in shown.summary
     QTest.mouseClick(shown.give, LEFT)
@@ -285,7 +285,7 @@ def test_a_driveline_is_given_and_typed(open_window: Opener) -> None:
 
 
 def test_a_finding_of_the_launch_leads_to_it(open_window: Opener) -> None:
-    window = open_window(edited(bed("coupe"), "vehicle.launch.stall_torque", "900 lbf.ft"))
+    window = open_window(edited(bed("sprint"), "vehicle.launch.stall_torque", "900 lbf.ft"))
     window.show_station("Balance")
     codes = [finding.code for finding in window.session.findings]
     window.finding_line.go_to(codes.index("hold-short"))
@@ -296,7 +296,7 @@ def test_a_finding_of_the_launch_leads_to_it(open_window: Opener) -> None:
 
 
 def test_heat_is_an_estimate_until_it_is_measured(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Heat")
     assert "assumed" in shown.words.text()
     assert "an estimate" in shown.summary
@@ -311,7 +311,7 @@ def test_heat_is_an_estimate_until_it_is_measured(open_window: Opener) -> None:
 
 
 def test_iron_that_is_not_weighed_is_said(open_window: Opener) -> None:
-    window = open_window(bed("saloon"))
+    window = open_window(bed("mailvan"))
     shown = page(window, "Heat")
     assert "weigh" in shown.summary
     QTest.mouseClick(shown.give, LEFT)
@@ -325,11 +325,11 @@ def test_iron_that_is_not_weighed_is_said(open_window: Opener) -> None:
 
 
 def test_set_ups_stand_side_by_side_and_are_chosen(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     table = page(window, "Set-ups").table
     assert table.names == ["as it is", "manual"]
     rows = {row.name: row.values for row in table.rows}
-    manual = solve(with_setup(bed("pickup"), "manual"))
+    manual = solve(with_setup(bed("bakery"), "manual"))
     assert rows["Foot at first lock"][1] == pytest.approx(float(manual.lock.effort[0, manual.road]))
     assert rows["Pedal ratio"] == pytest.approx((4.0, 5.4))
     assert rows["Booster"] == ("vacuum", "none")
@@ -353,7 +353,7 @@ def test_a_manual_or_boosted_set_up_is_added(open_window: Opener) -> None:
 
 
 def test_why_is_one_key_away_and_back(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     window.show_station("Balance")
     QTest.keyClick(window, Qt.Key.Key_Question)
     assert window.bench.name == "Size"
@@ -369,20 +369,20 @@ def test_why_is_one_key_away_and_back(open_window: Opener) -> None:
 
 
 def test_what_is_supposed_or_typed_belongs_to_one_build_and_its_units(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Feel")
     QTest.mouseClick(shown.steppers["air"].more, LEFT)
     assert shown.line[1].text == "0.13 in"
     QTest.keyClick(window, Qt.Key.Key_U)
     assert shown.line[1].text == "3.3 mm"
-    window.session.open(bed("coupe"), None)
+    window.session.open(bed("sprint"), None)
     QTest.qWait(10)
     assert not shown.plane.faulty.isVisible()
     assert shown.steppers["air"].label.text == "0 in³"
 
 
 def test_a_window_keeps_its_scale_under_the_hand(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     board = page(window, "Map").windows
     start = board.edge("targets.max_effort").toPoint()
     end = start - QPoint(40, 0)
@@ -394,7 +394,7 @@ def test_a_window_keeps_its_scale_under_the_hand(open_window: Opener) -> None:
 
 def test_a_hose_is_taken_from_the_published_limits(open_window: Opener) -> None:
     """49 CFR 571.106 (from memory): 0.33 cm³ a foot at 1,000 psi."""
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     shown = page(window, "Feel")
     before = float(window.session.presses.pedal_travel)
     actions = {a.text(): a for a in shown.hoses.menu().actions()}

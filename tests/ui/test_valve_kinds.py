@@ -34,8 +34,8 @@ POINTS = {
 LIMITING = {"kind": "limiting", "knee": "300 psi"}
 
 
-def pickup(*rear: dict[str, object]) -> Build:
-    return with_changes(bed("pickup"), {"valves.rear": list(rear)})
+def bakery(*rear: dict[str, object]) -> Build:
+    return with_changes(bed("bakery"), {"valves.rear": list(rear)})
 
 
 def at(window: MainWindow, index: str) -> Any:
@@ -56,7 +56,7 @@ def add(page: Any, circuit: str, name: str) -> None:
 def test_every_knee_is_dragged_where_it_is_wanted(
     open_window: Opener, valve: dict[str, object]
 ) -> None:
-    window = open_window(pickup(valve))
+    window = open_window(bakery(valve))
     window.show_station("Balance")
     session, plane = window.session, window.station("Balance").pressures
     scale = in_units(PRESSURE, session.units)
@@ -80,7 +80,7 @@ def test_every_knee_is_dragged_where_it_is_wanted(
 def test_what_is_dragged_is_said_and_typed(
     open_window: Opener, valve: dict[str, object], words: str
 ) -> None:
-    window = open_window(pickup(valve))
+    window = open_window(bakery(valve))
     controls = window.station("Balance").controls
     window.show_station("Balance")
 
@@ -91,7 +91,7 @@ def test_what_is_dragged_is_said_and_typed(
 
 
 def test_a_knee_no_press_reaches_has_no_handle_and_says_so(open_window: Opener) -> None:
-    window = open_window(pickup({**BALL, "ball_angle": "55 deg"}))
+    window = open_window(bakery({**BALL, "ball_angle": "55 deg"}))
     window.show_station("Balance")
     plane, controls = window.station("Balance").pressures, window.station("Balance").controls
 
@@ -123,7 +123,7 @@ def test_a_notch_is_stepped_to_the_next_and_no_further(open_window: Opener) -> N
 
 
 def test_the_shaded_band_is_the_valve_as_made(open_window: Opener) -> None:
-    window = open_window(pickup({"kind": "reducing", "knee": "300 psi", "slope": 0.4}))
+    window = open_window(bakery({"kind": "reducing", "knee": "300 psi", "slope": 0.4}))
     window.show_station("Balance")
     curves = window.station("Balance").pressures._curves
     assert curves is not None
@@ -170,7 +170,7 @@ def test_escape_puts_the_bearing_back_and_keys_step_it(open_window: Opener) -> N
 
 
 def test_one_cylinder_has_no_bar(open_window: Opener) -> None:
-    window = open_window(bed("pickup"))
+    window = open_window(bed("bakery"))
     window.show_station("Balance")
     assert not window.station("Balance").controls.board.isVisible()
 
@@ -180,7 +180,7 @@ def test_one_cylinder_has_no_bar(open_window: Opener) -> None:
 
 def test_a_new_valve_is_assumed_and_what_was_known_stays(open_window: Opener) -> None:
     build = with_changes(
-        bed("pickup"),
+        bed("bakery"),
         {'evidence["valves.rear[0].knee"]': {"state": "measured", "spread": "10 psi"}},
     )
     window = open_window(build)
@@ -199,7 +199,7 @@ def test_a_new_valve_is_assumed_and_what_was_known_stays(open_window: Opener) ->
 def test_a_load_sensing_valve_shows_its_knees_and_is_described_either_way(
     open_window: Opener,
 ) -> None:
-    window = open_window(pickup(POINTS))
+    window = open_window(bakery(POINTS))
     page, session = at(window, "Valves"), window.session
     page.choose("rear", 0)
     assert page.knee_cell.isVisible()
@@ -234,7 +234,7 @@ def test_a_load_sensing_valve_shows_its_knees_and_is_described_either_way(
 
 
 def test_a_balls_knees_are_shown_by_weight(open_window: Opener) -> None:
-    window = open_window(pickup(BALL))
+    window = open_window(bakery(BALL))
     page = at(window, "Valves")
     page.choose("rear", 0)
     assert page.knee_axes[1].text() == "Weight of the vehicle, lb"
@@ -250,7 +250,7 @@ def test_a_balls_knees_are_shown_by_weight(open_window: Opener) -> None:
 
 def test_a_combination_goes_in_at_once_and_loses_its_metering_part(open_window: Opener) -> None:
     """Common practice: for rear discs the metering part is plugged, the reducing half stays."""
-    window = open_window(bed("coupe"))
+    window = open_window(bed("sprint"))
     page, session = at(window, "Valves"), window.session
     add(page, "rear", "Combination valve, in both circuits")
     assert [v.kind for v in session.build.valves.front] == ["metering"]
@@ -269,7 +269,7 @@ def test_a_combination_goes_in_at_once_and_loses_its_metering_part(open_window: 
 
 
 def test_in_a_diagonal_split_every_valve_is_a_pair(open_window: Opener) -> None:
-    build = with_changes(pickup(BALL), {"circuits": "diagonal"})
+    build = with_changes(bakery(BALL), {"circuits": "diagonal"})
     window = open_window(build)
     page = at(window, "Valves")
     page.choose("rear", 0)
@@ -309,7 +309,7 @@ def test_downforce_is_described_and_a_speed_looked_at(open_window: Opener) -> No
 def test_more_downforce_behind_than_in_front_calms_the_rear() -> None:
     """Force balance: what presses on the rear lets it take more before it locks."""
     wings = {"front_cl_area": "0 m^2", "rear_cl_area": "1.2 m^2"}
-    build = with_changes(bed("pickup"), {"vehicle.downforce": wings})
+    build = with_changes(bed("bakery"), {"vehicle.downforce": wings})
     found = lock_over_speed(solve(build, surface=0.9), np.array([0.0, 60.0]))
 
     assert found.rear_first[0].tolist() == [True, False]

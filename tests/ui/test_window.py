@@ -64,7 +64,7 @@ def test_a_broken_file_is_answered_in_words_and_changes_nothing(
 ) -> None:
     before = window.session.build
     path = tmp_path / "broken.urgens.json"
-    path.write_text(bed_text("pickup").replace('"1-1/8 in"', "28"), encoding="utf-8")
+    path.write_text(bed_text("bakery").replace('"1-1/8 in"', "28"), encoding="utf-8")
     said = answer("OK")
 
     window.files.open_path(path)
@@ -100,10 +100,10 @@ def test_closing_asks_about_unsaved_changes(
 
 
 def test_leaving_by_saving(
-    window: MainWindow, tmp_path: Path, pickup: Build, answer: Answer
+    window: MainWindow, tmp_path: Path, bakery: Build, answer: Answer
 ) -> None:
     path = tmp_path / "mine.urgens.json"
-    save(pickup, path)
+    save(bakery, path)
     window.session.open_file(path)
     step_knee(window)
     answer("Save")

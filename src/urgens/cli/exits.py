@@ -3,7 +3,9 @@
 import sys
 from contextlib import suppress
 
-DONE, DANGER, BAD_INPUT = 0, 1, 2
+DONE = 0
+DANGER = 1
+BAD_INPUT = 2
 
 
 def say(message: str) -> None:

@@ -8,7 +8,9 @@ from pydantic.json_schema import JsonSchemaValue
 
 Spread = str | Callable[[Any], str]  # the latter of the part it stands in
 
-TAPE, RULE, CALIPER = "tape", "rule", "caliper gauge"
+TAPE = "tape"
+RULE = "rule"
+CALIPER = "caliper gauge"
 VALVE_GAUGES = "two gauges across the valve"
 CHOSEN = "choose it"  # a wish is not found out
 

@@ -8,7 +8,9 @@ MANUAL_RATIO = 6.0  # usual without booster: 6:1 to 7:1
 BOOSTED_RATIO = 4.0  # usual with booster
 IDLE_REAR = 0.5  # of the front's adhesion used, below which the rear hardly works
 DISC_RESIDUAL = 2.5 * PSI  # Pa; more than this makes discs drag
-DRUM_RESIDUAL, UNDER_FLOOR_RESIDUAL = "15 psi", "2 psi"  # that are usual
+# That are usual
+DRUM_RESIDUAL = "15 psi"
+UNDER_FLOOR_RESIDUAL = "2 psi"
 LOWEST_VACUUM = 15.0 * INCH_OF_MERCURY  # Pa of depression at idle
 PEDAL_STEP = 2.0 * INCH  # m the brake pad may stand above the throttle's
 FLUID_YEARS = 2  # after which fluid is old

@@ -14,7 +14,8 @@ from urgens.physics.arrays import Array, Floats
 PEAK_SLIP = 0.12  # longitudinal slip of the peak [-]: assumed
 PEAK_SIDE = math.sin(math.radians(8.0))  # of the angle to the side: assumed
 MOST_KEPT = 0.99  # by a locked wheel: the curve needs a peak
-_NARROW, _WIDE = 1.05, 1.95
+_NARROW = 1.05
+_WIDE = 1.95
 
 
 class SlipCurve(NamedTuple):

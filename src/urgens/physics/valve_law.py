@@ -13,7 +13,8 @@ from urgens.physics import valve
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.vehicle import StaticVehicle
 
-KNEE_TOLERANCE, SLOPE_TOLERANCE = 0.05, 0.03  # share of the knee, of slope: production, both ways
+KNEE_TOLERANCE = 0.05  # share of the knee, of slope: production
+SLOPE_TOLERANCE = 0.03  # share of the knee, of slope: both ways
 STEEPEST = 0.99  # slope at the end of a tolerance: a valve that reduces stays one
 
 

@@ -8,7 +8,11 @@ from urgens.document.layout.layout import LineEnd, Seat
 from urgens.document.layout.threads import Face, ThreadTable, Tube, thread_table
 
 # What each takes of trouble, in the order of preference: it is bought, and is one more joint.
-SAME, OTHER_NUT, OTHER_FLARE, ADAPTER, OTHER_TEE = 0.0, 1.0, 1.5, 4.0, 20.0
+SAME = 0.0
+OTHER_NUT = 1.0
+OTHER_FLARE = 1.5
+ADAPTER = 4.0
+OTHER_TEE = 20.0
 DONE = "done"
 
 

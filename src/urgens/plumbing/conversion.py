@@ -19,7 +19,8 @@ ABILITIES = {
 }
 
 
-BOOSTER, ASSIST = "booster", "the booster's help: all of the effort comes from the leg"
+BOOSTER = "booster"
+ASSIST = "the booster's help: all of the effort comes from the leg"
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,9 @@ from urgens.document.kinds.valves import kind_of
 from urgens.physics.axle import AXLES, Axle
 
 # Of new American nuts on the usual tube; common practice, and to be looked at on the car.
-THREAD, SEAT, TUBE = "3/8-24", "inverted", "3/16 in"
+THREAD = "3/8-24"
+SEAT = "inverted"
+TUBE = "3/16 in"
 PORT = {"thread": THREAD, "seat": SEAT}
 END = {"nut": THREAD, "flare": SEAT}
 SIDES = ("left", "right")

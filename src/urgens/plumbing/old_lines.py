@@ -10,10 +10,14 @@ from urgens.document.layout.line_sheets import MadeLine
 from urgens.physics.bends import BendSheet
 from urgens.quantity import ANGLE, LENGTH, QuantityError, Units, UnitSystem, completed, parse, show
 
-NEAR, ASKEW = 0.004, np.radians(4.0)  # m, rad: what the hand takes up when it is fitted
+# M, rad: what the hand takes up when it is fitted
+NEAR = 0.004
+ASKEW = np.radians(4.0)
 FIGURES = 3  # of a bend: feed, turn, angle
 # What a doubt costs beside a metre of wrong length; common practice.
-PER_BEND, PER_END, SAME_MARK = 0.10, 0.15, 10.0
+PER_BEND = 0.10
+PER_END = 0.15
+SAME_MARK = 10.0
 
 
 @dataclass(frozen=True)

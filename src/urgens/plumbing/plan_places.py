@@ -10,10 +10,15 @@ from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart
 from urgens.plumbing.plan_shapes import Spot
 
-ACROSS, DOWN, MOST = 38, 42, 24  # steps of the usual plan, and the parts there is room for on it
+# Steps of the usual plan, and the parts there is room for on it
+ACROSS = 38
+DOWN = 42
+MOST = 24
 MARGIN = 2  # steps kept free round a part, for lines
 EDGE = 1  # steps kept free at the edge of the plan
-SCREWED, PIPED = 12.0, 1.0  # how much nearer what is screwed together stands than what is piped
+# How much nearer what is screwed together stands than what is piped
+SCREWED = 12.0
+PIPED = 1.0
 CLINGS = 4  # times as much as where it is wanted counts, in a crowd, what a part is joined to
 SIZES: dict[str, Spot] = {
     "wheel-brake": (6, 2), "master": (8, 3), "combination": (4, 6), "switch": (4, 4),

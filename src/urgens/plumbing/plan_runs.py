@@ -12,10 +12,13 @@ from urgens.physics.arrays import Array
 from urgens.plumbing.plan_shapes import PlanPart, PlanPort, PlanRun, Spot
 
 STEP = 1.0  # what a step of the grid costs
-BEND, CROSSING = 5.0, 25.0  # steps that a corner, and hopping over a line, are worth
+# Steps that a corner, and hopping over a line, are worth
+BEND = 5.0
+CROSSING = 25.0
 BESIDE = 0.6  # more for a step close by a part: lines keep off where there is room
 IN_THE_WAY = 400.0  # steps that going through a part, or along in another line, is worth
-AROUND, ROUND = 8, 8  # steps looked at round a line, and to whole numbers of so many
+AROUND = 8  # steps looked at round a line
+ROUND = 8  # to whole numbers of so many
 NOWHERE = -9999  # what scipy calls the spot before where there is none
 
 

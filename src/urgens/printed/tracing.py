@@ -6,7 +6,9 @@ from urgens.guidance.tracing.tables import TraceCause, TraceSign, TraceTest, tab
 from urgens.guidance.tracing.trace import Traced
 from urgens.guidance.words.figures import FigureWords
 
-SHOWN, NEXT = 12, 5  # causes and tests that are printed
+# Causes and tests that are printed
+SHOWN = 12
+NEXT = 5
 
 
 def printed_trace(trace: Traced, words: FigureWords) -> dict[str, Any]:

@@ -2,7 +2,9 @@
 
 from datetime import datetime
 
-EARLIEST, LATEST = 1800, 2200  # years that are typed for a vehicle
+# Years that are typed for a vehicle
+EARLIEST = 1800
+LATEST = 2200
 
 
 def typed_time(text: str) -> datetime:

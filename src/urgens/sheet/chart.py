@@ -9,7 +9,9 @@ from urgens.solve import Solution, ideal_pressures
 
 POINTS = 200
 DASHES = ("6 2", "2 2", "6 2 1 2")
-MOST_NAMED, MOST_LETTERS = 6, 30  # of the legend
+# Of the legend
+MOST_NAMED = 6
+MOST_LETTERS = 30
 
 
 def pressure_chart(solution: Solution, units: UnitSystem | Units) -> bytes:

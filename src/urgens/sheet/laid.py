@@ -12,7 +12,9 @@ from urgens.plumbing.shopping import cut_from
 from urgens.quantity import ANGLE, LENGTH, ShownFigure, Units, UnitSystem, parse, show, shown
 from urgens.sheet.table import Cell, Table
 
-STOCK, SAW = parse("25 ft", LENGTH), parse("1 mm", LENGTH)  # as tube is usually sold
+# As tube is usually sold
+STOCK = parse("25 ft", LENGTH)
+SAW = parse("1 mm", LENGTH)
 
 
 def laid_tables(build: Build, units: UnitSystem | Units) -> tuple[Table, ...]:

@@ -9,11 +9,18 @@ from numpy.typing import NDArray
 
 from urgens.quantity import written
 
-INK, FRONT, REAR, GRID, BAND, MUTED = (
-    "#1E2226", "#174A86", "#A64B00", "#E4DCCB", "#D9D2BF", "#5C574B",
-)  # fmt: skip
+INK = "#1E2226"
+FRONT = "#174A86"
+REAR = "#A64B00"
+GRID = "#E4DCCB"
+BAND = "#D9D2BF"
+MUTED = "#5C574B"
 FACE = "IBM Plex Sans Condensed"
-LEFT, TOP, RIGHT, FOOT = 46.0, 8.0, 14.0, 38.0  # px around the plot
+# px around the plot
+LEFT = 46.0
+TOP = 8.0
+RIGHT = 14.0
+FOOT = 38.0
 LINE = 13.0  # px between two lines of the legend
 TICKS = 6  # about so many on an axis
 

@@ -17,7 +17,9 @@ from urgens.document.ledger.photographs import Photograph
 from urgens.document.whole_file import LARGEST, NotRegularError, content
 from urgens.sheet.blocks import Picture
 
-WIDE, HIGH = 300, 225  # px of a small copy
+# px of a small copy
+WIDE = 300
+HIGH = 225
 MOST_DOTS = 120_000_000  # of a photograph; the largest cameras make about as many
 KEPT = 400  # small copies, of some 100 kB each
 # How a file of each format begins; from what it is called a file's format is never taken.

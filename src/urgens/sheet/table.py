@@ -4,7 +4,9 @@ from dataclasses import dataclass
 
 from urgens.quantity import ShownFigure, number_of
 
-LEAST, MOST = 7, 44  # letters of a column that count for its width
+# Letters of a column that count for its width
+LEAST = 7
+MOST = 44
 WHOLE = 100
 ASSUMED = " *"  # after a figure that nobody typed, or that is marked as assumed
 

@@ -13,7 +13,8 @@ from urgens.solve.lock import EQUAL
 from urgens.solve.press import axle_forces
 from urgens.solve.system import System, WheelEnd
 
-LOWEST, HIGHEST = 0.15, 1.2  # g, between which crossings are sought
+LOWEST = 0.15  # g
+HIGHEST = 1.2  # between which crossings are sought
 POINTS = 513
 STRONGEST: Array = np.exp2(
     np.arange(8, 21, dtype=float)

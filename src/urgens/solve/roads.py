@@ -2,7 +2,8 @@
 
 from urgens.document import Build
 
-ICE, WET = 0.15, 0.5  # tyre-road coefficients [-], common practice
+ICE = 0.15  # tyre-road coefficients [-]
+WET = 0.5  # common practice
 STEP = 0.05  # between roads that are judged [-]
 
 

@@ -13,7 +13,8 @@ from urgens.solve.bracket import EXACT, crossing
 from urgens.solve.line_pressure import LinePressures, forces_at, line_pressures
 from urgens.solve.system import System
 
-HARD, CLOSE = 1e3, 1e-13  # g, beyond any deceleration; of that, how near a root is looked for
+HARD = 1e3  # g, beyond any deceleration
+CLOSE = 1e-13  # of that, how near a root is looked for
 
 
 class Left(NamedTuple):
@@ -28,8 +29,11 @@ class Left(NamedTuple):
         return forces if self is WHOLE else (self.front * forces[0], self.rear * forces[1])
 
 
-WHOLE, HALF = Left(), Left(0.5, 0.5, 0.5)  # the latter of a diagonal split with one circuit lost
-FRONT_ALONE, REAR_ALONE = Left(rear=0.0), Left(front=0.0)
+# The latter of a diagonal split with one circuit lost
+WHOLE = Left()
+HALF = Left(0.5, 0.5, 0.5)
+FRONT_ALONE = Left(rear=0.0)
+REAR_ALONE = Left(front=0.0)
 
 Forces = tuple[Array, Array]  # N, of the front and the rear axle
 

@@ -26,7 +26,8 @@ from urgens.physics.standards import CARS, TRUCKS, AdhesionRule
 from urgens.physics.valve_law import InertiaSensingLaw, ResidualLaw, ValveLaw
 from urgens.physics.vehicle import StaticVehicle
 
-WHEELS, PADS = 2, 2.0  # of an axle; that a piston's way serves, or shoes that it spreads
+WHEELS = 2
+PADS = 2.0
 
 
 @dataclass(frozen=True)

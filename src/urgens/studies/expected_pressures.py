@@ -15,7 +15,8 @@ from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import rolling_lines
 from urgens.solve.system import System, system
 
-PSI, BAR = 6894.757, 1e5  # Pa
+PSI = 6894.757  # Pa
+BAR = 1e5  # Pa
 STEPS = 16  # readings up to the hardest press, at most
 NICE = (1.0, 2.0, 2.5, 5.0, 10.0)
 

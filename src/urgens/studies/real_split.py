@@ -26,8 +26,10 @@ WEAR_SPREAD = 0.3  # of the ratio of specific wear, where it is not known: assum
 AREA_SPREAD = 0.05  # of each lining's area: assumed
 THERMOMETER = 15.0  # K, of a contact thermometer on a hot rotor: assumed
 COOLING_SPREAD = 0.25  # of what cooled away between stops: assumed
-STEPS, EFFORTS = 31, 400  # of the usual decelerations; that are looked at
-DRAWS, SEED = 400, 1
+STEPS = 31  # of the usual decelerations
+EFFORTS = 400  # that are looked at
+DRAWS = 400
+SEED = 1
 
 
 @dataclass(frozen=True)

@@ -21,7 +21,8 @@ from urgens.solve.roads import every_road
 from urgens.solve.system import System, system
 from urgens.studies.draws import Spread, drawn, laid, spreads
 
-DRAWS, SEED = 100_000, 1
+DRAWS = 100_000
+SEED = 1
 WORKERS = min(os.cpu_count() or 1, 4)
 CHUNK = 10_000  # draws solved at a time: their arrays stay near the processor
 BLOCK = 100_000  # draws held at a time: more of them take no more memory

@@ -20,8 +20,11 @@ from urgens.solve.press import axle_forces, rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import strokes, travel
 
-MANUAL, BOOSTED = (5.0, 7.0), (3.5, 5.0)  # pedal ratios that are usual, common practice
-LEAST, MOST = 2.5, 9.0  # at which a ratio counts half
+MANUAL = (5.0, 7.0)  # pedal ratios that are usual
+BOOSTED = (3.5, 5.0)  # common practice
+# At which a ratio counts half
+LEAST = 2.5
+MOST = 9.0
 BOTH = 2  # axes of a figure of bores and ratios
 SCANNED = 600  # steps of force on the pushrod
 RATIOS: Array = np.round(np.arange(3.0, 8.05, 0.1), 1)

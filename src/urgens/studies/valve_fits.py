@@ -31,8 +31,13 @@ KNEES = (5e5, 70e5)  # Pa: what such valves do
 SLOPES = (0.2, 0.6)
 SCANNED = 60  # even steps of effort while searching; what is printed is solved in full
 CLOSER = 1e-6  # of a step's change of excess, while searching
-ROUNDS, AROUND, CLOSE = 6, 2.0, 9  # closer grids: how many, steps beside the best, points of each
-KNEE_STEP, SLOPE_STEP, OFFSET_STEP = 1e4, 0.01, 1e-4  # Pa, -, m: as fine as they can be set
+ROUNDS = 6  # closer grids: how many
+AROUND = 2.0  # closer grids: steps beside the best
+CLOSE = 9  # closer grids: points of each
+# Pa, -, m: as fine as they can be set
+KNEE_STEP = 1e4
+SLOPE_STEP = 0.01
+OFFSET_STEP = 1e-4
 SETTINGS = 4  # of an adjustable valve in a turn: quarters, as a hand sets them
 
 Changes = dict[str, object]

@@ -8,8 +8,11 @@ from urgens.physics.arrays import Array
 
 SURE = 0.95  # of limits
 FINE = 1500  # places of the knee that limits are looked for at
-BENDS, EDGE = 160, 0.05  # places of the bend of two lines; share of the ends where none is
-PAIRS, CLOSER, FEW = 32, 3, 9  # places of each of two knees; rounds closer in; places then
+BENDS = 160  # places of the bend of two lines
+EDGE = 0.05  # share of the ends where none is
+PAIRS = 32  # places of each of two knees
+CLOSER = 3  # rounds closer in
+FEW = 9  # places then
 
 
 @dataclass(frozen=True)

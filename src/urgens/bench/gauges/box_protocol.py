@@ -8,7 +8,8 @@ from urgens.bench.logs.channels import CHANNELS, Channel, unit_of
 from urgens.bench.logs.table import titled
 from urgens.quantity.units import Unit
 
-GREETING, VERSION = "# urgens-gauge", 1
+GREETING = "# urgens-gauge"
+VERSION = 1
 LONGEST_LINE = 400  # bytes: what goes on without an end is no line
 SAID = 20  # faults that are kept in words; all are counted
 COLUMNS: dict[str, Channel] = {

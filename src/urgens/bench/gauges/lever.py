@@ -11,7 +11,8 @@ from urgens.physics.arrays import Array
 from urgens.physics.valve_law import Felt, LoadSensingLaw
 from urgens.studies.expected_pressures import Expected
 
-LEAST, SPAN = 4, 0.6  # readings, and share of the lever's way, that say something
+LEAST = 4
+SPAN = 0.6
 MOVES = 0.08  # of the inlet by which the outlet has to move: less is seized (assumed)
 APART = 0.15  # of the inlet between the two ways at one place: more is sticking (assumed)
 

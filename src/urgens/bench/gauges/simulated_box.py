@@ -23,7 +23,8 @@ from urgens.studies.expected_pressures import place_of
 
 RATE = 100  # lines a second
 NOISE = 4e3  # Pa of a pressure, standard deviation: assumed
-FOOT_NOISE, TRAVEL_NOISE = 0.5, 1e-4  # N, m
+FOOT_NOISE = 0.5  # N
+TRAVEL_NOISE = 1e-4  # m
 CYCLE = ((0.0, 0.0), (1.0, 0.0), (13.0, 1.0), (14.5, 1.0), (22.0, 0.0), (24.0, 0.0))  # s, of most
 HEADER = "t [ms],in [kPa],out [kPa],front [kPa],rear [kPa],foot [N],travel [mm]"
 

@@ -18,9 +18,14 @@ BLOCKED = 0.03  # of the inlet: less than that is nothing
 NEAR = 0.05  # of a figure: common practice
 SLOPE_NEAR = 0.03
 BY_MORE_THAN_CHANCE = 6.0  # of the information criterion
-SAME_KNEE, HALF = 0.25, (0.3, 0.7)  # of the expected knee, and of its slope: common practice
-BELOW, ABOVE = 2, 3  # readings that are wanted on both sides of the knee
-LEAST_FOR_TWO, LEAST_TO_METER = 9, 6  # readings
+# Of the expected knee, and of its slope: common practice
+SAME_KNEE = 0.25
+HALF = (0.3, 0.7)
+# Readings that are wanted on both sides of the knee
+BELOW = 2
+ABOVE = 3
+LEAST_FOR_TWO = 9  # readings
+LEAST_TO_METER = 6  # readings
 SEEN = 4.0  # times the scatter: what is larger is no chance
 HELD_BACK = 0.35  # of what a metering valve is to hold back at most: less is none
 BOTH = math.sqrt(2.0)  # errors of two gauges together

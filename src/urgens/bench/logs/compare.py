@@ -15,7 +15,8 @@ from urgens.solve.press import rolling_lines
 from urgens.solve.system import System, system
 from urgens.studies.expected_pressures import Expected, expected, gauged_valves
 
-READ, TOLERANCE = 0.03, 0.07  # of a figure: a logger's sensors, and both together: assumed
+READ = 0.03
+TOLERANCE = 0.07
 BINS = 12  # of the front pressure or the foot
 LEAST = 3  # figures of a bin that say something
 

@@ -9,11 +9,16 @@ from urgens.physics.arrays import Array
 from urgens.physics.atmosphere import GRAVITY
 from urgens.studies.valve_line_fit import Bend, fit_bend
 
-ON, OFF = 1e5, 0.5e5  # Pa: a press begins and ends there
+# Pa: a press begins and ends there
+ON = 1e5
+OFF = 0.5e5
 SHORTEST = 0.2  # s
 RISEN = 0.9  # of the peak
-LOCKED_SLIP, LOCKED_FOR, TOO_SLOW = 0.8, 0.1, 1.5  # of the speed; s; m/s under which none is told
-MOST_DELAY, MOST_STEPS = 0.5, 400  # s that is looked for; steps of the rise
+LOCKED_SLIP = 0.8  # of the speed
+LOCKED_FOR = 0.1  # s
+TOO_SLOW = 1.5  # m/s under which none is told
+MOST_DELAY = 0.5  # s that is looked for
+MOST_STEPS = 400  # steps of the rise
 MOST_POINTS = 120  # of a rising part: more of them say the same over again
 LEAST_RISE = 8  # rows
 

@@ -18,10 +18,15 @@ from urgens.physics.valve_law import (
 )
 from urgens.solve.system import System, WheelEnd
 
-HIGH, LOW = 1.4, 0.65  # of a knee that is off
+# Of a knee that is off
+HIGH = 1.4
+LOW = 0.65
 SECOND = 1.15, 0.5  # valve that somebody left in the line: knee over the first one's, slope
-MORE, LESS = 1.35, 0.65  # of a brake that bites or that has faded
-PASSES_NOTHING, PASSES_ALL = ReducingLaw(0.0, 0.0), ResidualLaw(0.0)
+# Of a brake that bites or that has faded
+MORE = 1.35
+LESS = 0.65
+PASSES_NOTHING = ReducingLaw(0.0, 0.0)
+PASSES_ALL = ResidualLaw(0.0)
 
 
 @dataclass(frozen=True)

@@ -30,7 +30,12 @@ LOCKED_ABOVE = 1.0  # m/s: at a walk a wheel that stands says nothing
 BLOCK = 100  # steps that are made before it is looked at how they went
 EVERY = 10  # steps between two rows that are kept
 FEW = 10  # stops that go quicker one by one, with plain numbers
-_U, _V, _YAW, _TREADS, _FELT = 0, 1, 2, slice(3, 5), 5  # places in a row of a state
+# Places in a row of a state
+_U = 0
+_V = 1
+_YAW = 2
+_TREADS = slice(3, 5)
+_FELT = 5
 
 
 class StoppedError(Exception):

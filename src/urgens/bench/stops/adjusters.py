@@ -12,8 +12,10 @@ from urgens.document.paths import value_at
 from urgens.physics.arrays import Floats
 from urgens.quantity import LENGTH, Quantity, QuantityError, parse
 
-TURN, MOST_TURNS = 0.5, 1.0  # between two settings that are tried; at a time towards the rear
-BAR_STEPS, MOST_BAR_STEPS = 16, 2  # from the middle to a quarter of the bar; at a time
+TURN = 0.5  # between two settings that are tried
+MOST_TURNS = 1.0  # at a time towards the rear
+BAR_STEPS = 16  # from the middle to a quarter of the bar
+MOST_BAR_STEPS = 2  # at a time
 
 
 @dataclass(frozen=True)

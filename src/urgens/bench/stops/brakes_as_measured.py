@@ -13,7 +13,8 @@ from urgens.document.paths import value_at
 from urgens.physics.axle import AXLES, Axle
 
 LEAST_STOPS = 3  # that have to count
-STEPS, REACH = 60, 2.5  # of bisection; times a friction that is looked for
+STEPS = 60  # of bisection
+REACH = 2.5  # times a friction that is looked for
 
 
 def brakes_as_measured(build: Build, posterior: Posterior) -> BuildChange | None:

@@ -28,7 +28,8 @@ from urgens.solve.system import System, system
 
 WET_SHARE = 0.55  # of the dry road's coefficient: common practice
 MOST_STOPS = 12
-LOOK_AHEAD, COARSE = 9, (17, 11)  # vehicles that are followed, and how finely each is judged
+LOOK_AHEAD = 9  # vehicles that are followed
+COARSE = (17, 11)  # how finely each is judged
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from numpy.random import Generator
 from urgens.document import Build
 from urgens.guidance.tracing.ranking import Tracing
 from urgens.guidance.tracing.readings import KINDS, TraceReading
-from urgens.guidance.tracing.simulated import EFFECTS, Simulated, figures, rows_of
+from urgens.guidance.tracing.simulated import Simulated, effects, figures, rows_of
 from urgens.guidance.tracing.tables import TestOutcome, TraceCause, TraceSign, TraceTest, tables
 
 BY_HAND = 0.5  # of a reading's own error that a careful hand makes
@@ -134,4 +134,4 @@ def _sizes(causes: tuple[TraceCause, ...], seed: int) -> Iterator[int]:
     chance = np.random.default_rng([seed, 1])
     for cause in causes:
         rows = sum(one == cause.id for one in rows_of([cause.id]).causes)
-        yield int(chance.integers(rows)) if EFFECTS.get(cause.id) else 0
+        yield int(chance.integers(rows)) if effects().get(cause.id) else 0

@@ -11,8 +11,12 @@ from urgens.guidance.tracing.readings import TraceReading
 from urgens.guidance.tracing.tables import TestOutcome, TraceCause, TraceSign, TraceTest
 from urgens.guidance.tracing.trace import Traced, traced
 
-ASKED, READ, GAUGED, WRONG = 1, 3, 20, 30  # minutes of a look, a ruler, two gauges, a wrong mend
-SURE, MOST = 0.6, 14  # share at which one would name it; tests of the shortest way at most
+ASKED = 1  # minutes of a look
+READ = 3  # a ruler
+GAUGED = 20  # two gauges
+WRONG = 30  # a wrong mend
+SURE = 0.6  # share at which one would name it
+MOST = 14  # tests of the shortest way at most
 
 
 class Level(NamedTuple):

@@ -18,7 +18,8 @@ from urgens.document.validation import UNKNOWN, validated
 
 Pair = list[Any]  # the old value and the new one, None for nothing
 RUN = timedelta(hours=2)  # savings no further apart are one run of work
-MOST_NAMED, LONGEST = 3, 200  # figures that the words of a change name, and letters of them
+MOST_NAMED = 3  # figures that the words of a change name
+LONGEST = 200  # letters of them
 # What is no figure of the vehicle: it has dates of its own, or is only about the build.
 APART = ("format", "version", "name", "notes", "records", "joints", "open_items", "proof",
          "traces", "history", "photographs", "evidence")  # fmt: skip

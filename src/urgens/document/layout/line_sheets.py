@@ -15,10 +15,9 @@ from urgens.quantity import LENGTH, Quantity, parse
 NUT_AND_GRIP = parse("30 mm", LENGTH)  # straight before a flare
 FORMER_GRIP = parse("12 mm", LENGTH)  # straight between two bends
 FORMER = parse("13 mm", LENGTH)  # to the tube's middle, of the usual former for 3/16 in
-INVERTED_TAKES, OTHER_TAKES = (
-    parse("5 mm", LENGTH),
-    parse("3 mm", LENGTH),
-)  # tube that a flare takes
+# Tube that a flare takes
+INVERTED_TAKES = parse("5 mm", LENGTH)
+OTHER_TAKES = parse("3 mm", LENGTH)
 USUAL_TUBE = parse("3/16 in", LENGTH)
 DIAMETERS = 3.0  # the least radius of other tubes, of their diameter
 TIGHT = 1e-6  # m; a straight shorter than it has to be by less is long enough

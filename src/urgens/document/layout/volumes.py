@@ -14,7 +14,8 @@ from urgens.document.model import (
 from urgens.quantity import HOSE_EXPANSION, LENGTH, PRESSURE, VOLUME, parse
 
 BLEED = "bleed again, and press three times"
-HOSES, AIR = "Hoses of both wheels of the axle", "Air that was not bled out"
+HOSES = "Hoses of both wheels of the axle"
+AIR = "Air that was not bled out"
 
 
 class LineVolumes(DocumentModel):

@@ -6,7 +6,8 @@ from pathlib import PurePosixPath
 from urgens.document.ledger.history import At
 from urgens.document.model import DocumentModel, Name, PartFault, Text
 
-HEX, LONG = "0123456789abcdef", 64  # of a digest, SHA-256
+HEX = "0123456789abcdef"  # of a digest
+LONG = 64  # SHA-256
 
 
 class Photograph(DocumentModel):

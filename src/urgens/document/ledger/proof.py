@@ -43,7 +43,9 @@ SET_IN = (LENGTH, PRESSURE, FORCE)  # a bar, a knee, a spring
 GONE = ""  # of a valve that is no longer fitted
 Locked = Literal["none", "front", "rear", "both", "unknown"]
 Pull = Literal["none", "left", "right"]
-ON_IT, LOGGER, THERMOMETER = "printed on the gauge", "logger, or the way", "contact thermometer"
+ON_IT = "printed on the gauge"
+LOGGER = "logger, or the way"
+THERMOMETER = "contact thermometer"
 FullScale = Annotated[Pressure, Entry("Gauge's full scale", ON_IT, "Where the gauge's scale ends")]
 GaugeClass = Annotated[
     float,

@@ -15,9 +15,11 @@ from urgens.plumbing.edits import section_of
 
 Changes = dict[str, Any]
 # Minutes, common practice: a line bent, flared at both ends and fitted; a part fitted.
-PER_LINE, PER_PART = 25, 15
+PER_LINE = 25
+PER_PART = 15
 NOT_FITTED = ("wheel-brake", "master")
-DISC_KEEPS, DRUM_KEEPS = "2 psi", "10 psi"  # under the floor; common practice
+DISC_KEEPS = "2 psi"  # under the floor
+DRUM_KEEPS = "10 psi"  # common practice
 
 
 @dataclass(frozen=True)

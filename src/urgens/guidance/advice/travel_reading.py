@@ -10,7 +10,8 @@ from urgens.studies.trapped_air import READ_WITHIN, trapped_air
 
 MILLIMETRE = 1e-3  # m: what a travel is recorded in
 MILLILITRE = 1e-6  # m³
-LITTLE, MOST = 0.5, 1.3  # shares of a full stroke: less is little, more cannot be; common practice
+LITTLE = 0.5  # shares of a full stroke: less is little, more cannot be
+MOST = 1.3  # shares of a full stroke: common practice
 MORE = (
     "Shoes or pads that stand off, or a flexing brake, take as much as air: what is gone on the "
     "second stroke was clearance, what stays was air or flex."

@@ -9,7 +9,8 @@ from urgens.guidance.procedures import procedure
 from urgens.physics.axle import Axle
 
 Opens = Literal["", "axle", "all", "layout"]
-BALANCE, FOOT = "who locks first, on every load and road", "foot, pressure and pedal travel"
+BALANCE = "who locks first, on every load and road"
+FOOT = "foot, pressure and pedal travel"
 ALL_PROOFS = ("leak-test", "ports-test", "half-lost-test", "switch-test", "three-strokes")
 FED = ("leak-test", "half-lost-test", "three-strokes")
 VALVE = ("gauge-valve", "load-sensing-test", "metering-test")

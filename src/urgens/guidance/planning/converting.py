@@ -29,8 +29,17 @@ from urgens.physics.axle import AXLES, Axle
 from urgens.plumbing.conversion import conversion, layout_of
 
 # Minutes, common practice.
-STRIP, CYLINDER, CYLINDER_BENCH, BOOSTER, PEDAL, SETTING = 40, 45, 45, 60, 45, 15
-OTHER_KIND, HYDRAULICS, LININGS, TYRES, FLUSHED = 110, 60, 50, 30, 40
+STRIP = 40
+CYLINDER = 45
+CYLINDER_BENCH = 45
+BOOSTER = 60
+PEDAL = 45
+SETTING = 15
+OTHER_KIND = 110
+HYDRAULICS = 60
+LININGS = 50
+TYRES = 30
+FLUSHED = 40
 STRIPPED = "Strip and record"
 AXLE_PLACE: dict[Axle, Place] = {Axle.FRONT: "front axle", Axle.REAR: "rear axle"}
 

@@ -14,7 +14,9 @@ from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import LENGTH, Units, UnitSystem, show
 
 # Days, common practice.
-BEDDED, ADJUSTED, YEAR = 7, 28, 365
+BEDDED = 7
+ADJUSTED = 28
+YEAR = 365
 LEAST_PAD = 2.0e-3  # m of lining at which a pad is renewed; common practice
 PLAN_OF = "reckoned from the end of this plan"
 

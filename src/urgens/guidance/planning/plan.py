@@ -22,7 +22,9 @@ from urgens.plumbing.kit import buying_list
 from urgens.plumbing.shopping import Cut, counted, cut_from
 from urgens.quantity import LENGTH, parse
 
-STOCK, SAW = parse("25 ft", LENGTH), parse("1 mm", LENGTH)  # as tube is usually sold
+# As tube is usually sold
+STOCK = parse("25 ft", LENGTH)
+SAW = parse("1 mm", LENGTH)
 
 
 @dataclass(frozen=True)

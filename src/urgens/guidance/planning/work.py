@@ -17,14 +17,20 @@ from urgens.plumbing.conversion import layout_of
 
 # Minutes, common practice. A line takes `alternatives.PER_LINE`, of which it lies at the bench:
 BENDING = 15
-MORNING, A_PROOF, MOVING_MINUTES, JOINTS_AFTER, ITEM = 15, 10, 60, 30, 30
-NIGHT, COOLING = 12.0, 1.0  # hours
-FITTED, BENCH_BLED, CYLINDER_IN = (
-    "Lines and parts in", "Cylinder, on the bench", "Cylinder and rod in",
-)  # fmt: skip
-MORNING_READ, STANDING, MOVED, JOINTS = (
-    "Travel, next morning", "Prove standing", "Prove moving, bed in", "Every joint, looked at",
-)  # fmt: skip
+MORNING = 15
+A_PROOF = 10
+MOVING_MINUTES = 60
+JOINTS_AFTER = 30
+ITEM = 30
+NIGHT = 12.0  # hours
+COOLING = 1.0  # hours
+FITTED = "Lines and parts in"
+BENCH_BLED = "Cylinder, on the bench"
+CYLINDER_IN = "Cylinder and rod in"
+MORNING_READ = "Travel, next morning"
+STANDING = "Prove standing"
+MOVED = "Prove moving, bed in"
+JOINTS = "Every joint, looked at"
 
 FOLLOWS = (MORNING_READ, STANDING, MOVED, JOINTS)
 

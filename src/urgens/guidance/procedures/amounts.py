@@ -17,7 +17,9 @@ from urgens.solve import system
 TWICE = 2.0  # times what is in the way to a wheel runs through before it is clear; common practice
 USED = 0.6  # of a reservoir that may go before it is low; common practice
 FLUSH = 3.0  # times everything that is held; common practice
-MINUTES_WHEEL, MINUTES_REST = 6, 15  # common practice
+# Common practice
+MINUTES_WHEEL = 6
+MINUTES_REST = 15
 
 
 @dataclass(frozen=True)

@@ -10,9 +10,12 @@ from urgens.guidance.procedures.records import CAUTIONS, records
 from urgens.guidance.procedures.step import Method, Procedure, ProcedureStep, StepReading, Wheel
 from urgens.physics.axle import Axle
 
-BUBBLES, COLOUR, STROKES = StepReading("bubbles"), StepReading("colour"), StepReading("strokes")
+BUBBLES = StepReading("bubbles")
+COLOUR = StepReading("colour")
+STROKES = StepReading("strokes")
 Screw = Literal["", "outer", "inner"]
-UNDER, FULL_TURN = CAUTIONS["hose-end"], CAUTIONS["full-turn"]
+UNDER = CAUTIONS["hose-end"]
+FULL_TURN = CAUTIONS["full-turn"]
 
 
 def refusal(facts: Facts) -> str | None:

@@ -2,7 +2,8 @@
 
 from urgens.guidance.procedures.step import ProcedureStep, StepReading
 
-OFF, BACK = ("fit", "remove"), (("remove", "fit"), ("loosen", "tighten"))
+OFF = ("fit", "remove")
+BACK = (("remove", "fit"), ("loosen", "tighten"))
 LOCAL = "Local rules and a look by a qualified person come before the road."
 
 

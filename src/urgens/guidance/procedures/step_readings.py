@@ -29,7 +29,8 @@ YES_NO = {"yes": True, "no": False}
 TOLD = ("ok", "lamp")  # by yes or no
 HALF_LOST = "half-lost-test"
 CLEARANCE = "pushrod-clearance"
-WANTED_CLEARANCE, CLOSE = 1e-3, 0.25e-3  # m at the piston, and how near is near enough
+WANTED_CLEARANCE = 1e-3  # m at the piston
+CLOSE = 0.25e-3  # how near is near enough
 ABSOLUTE = 273.15  # K at 0 °C
 
 

@@ -15,7 +15,8 @@ from urgens.physics.axle import Axle
 from urgens.physics.valve_law import LoadSensingLaw
 from urgens.quantity import FORCE, LENGTH, LOAD, PRESSURE, SPRING_RATE, QuantityKind, parse
 
-COMBINATION, NOTCHED = "combination", "notched"
+COMBINATION = "combination"
+NOTCHED = "notched"
 NEW_NAMES = {record.kind: record.name for record in VALVES} | {
     NOTCHED: "Adjustable valve, by notches",
     COMBINATION: "Combination valve, in both circuits",

@@ -16,9 +16,13 @@ from urgens.guidance.sayings.saying import (
 )
 from urgens.solve import Solution
 
-BIGGER, SMALLER, MORE = 1.125, 0.875, 1.2  # of a bore, a size either way; of a ratio
+# Of a bore, a size either way; of a ratio
+BIGGER = 1.125
+SMALLER = 0.875
+MORE = 1.2
 FELT = 5e-3  # m of travel that a foot tells apart: common practice
-LITTLE_AIR, AIR = "2 ml", 2e-6  # m³
+LITTLE_AIR = "2 ml"  # m³
+AIR = 2e-6  # m³
 CANNOT = "This build cannot be made so: a limit of its parts is in the way."
 
 

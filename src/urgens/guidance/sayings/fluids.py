@@ -15,9 +15,13 @@ from urgens.guidance.sayings.saying import (
 from urgens.physics.axle import AXLES
 from urgens.quantity import UnitSystem
 
-PSI, INHG, MBAR = 6894.757, 3386.389, 100.0  # Pa
-BAR, MPA = 1e5, 1e6  # Pa
-LBF, INCH = 4.4482216, 0.0254
+PSI = 6894.757  # Pa
+INHG = 3386.389  # Pa
+MBAR = 100.0  # Pa
+BAR = 1e5  # Pa
+MPA = 1e6  # Pa
+LBF = 4.4482216
+INCH = 0.0254
 
 
 @saying("pressure-area-psi", "Pressure times area, in psi, is the force")

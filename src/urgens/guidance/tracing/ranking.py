@@ -24,7 +24,9 @@ _T = TypeVar("_T", TraceSign, TraceTest, TestOutcome)
 OTHER = 0.1  # kept for something that is in no list
 UNNAMED: Link = "never"  # how often a cause shows a sign that does not name it
 LUMPED = 0.02  # share under which causes count as one: to tell those apart is worth no test yet
-OPENING, SECOND = 10.0, 5.0  # minutes that an open joint and a second person cost more
+# Minutes that an open joint and a second person cost more
+OPENING = 10.0
+SECOND = 5.0
 
 
 @dataclass(frozen=True)

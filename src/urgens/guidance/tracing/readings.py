@@ -24,7 +24,8 @@ from urgens.solve.system import system
 from urgens.studies.draws import drawn, laid, spreads
 from urgens.studies.heat import mass_heated
 
-DRAWS, SEED = 120, 1
+DRAWS = 120
+SEED = 1
 STRAYS = 0.05  # of readings that are not of their cause: misread, or two things wrong; assumed
 WIDE = 0.5  # of the computed figure: how far a stray lies; assumed
 LITTLE = 1e-12

@@ -6,11 +6,13 @@ that one thing wrong.
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cache
 from typing import NamedTuple
 
 import numpy as np
 
 from urgens.document import Build
+from urgens.guidance.tracing.tables import tables
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import Pair
 from urgens.physics.valve_law import Felt, LoadSensingLaw, MeteringLaw, ReducingLaw, ValveLaw
@@ -27,53 +29,8 @@ PASSES = 1e12  # Pa: a knee that nothing reaches
 LEFT = (1.0, 0.4, 0.15)  # of a clearance at strokes 1 to 3: the first ones take it up; assumed
 PUMPED = (1.0, 0.9, 0.85)  # of air at strokes 1 to 3: assumed
 
-Change = Mapping[str, tuple[float, float]]  # what is changed, from the least size to the most
-
-ML = 1e-6  # m³
 _BOTH = ("front", "rear")
-
-
-def _each(name: str, change: str, least: float, most: float) -> dict[str, Change]:
-    return {f"{name}-{axle}": {f"{change}_{axle}": (least, most)} for axle in _BOTH}
-
-
-# All sizes are common practice, or assumed.
-EFFECTS: Mapping[str, Change] = {
-    **_each("air", "air", 2.0 * ML, 20.0 * ML),
-    **_each("hose-soft", "hose", 2.0, 4.0),
-    **_each("caliper-flexes", "compliance", 2.0, 4.0),
-    **_each("shoes-far", "clearance", 2.0, 6.0),
-    **_each("knock-back", "clearance", 3.0, 8.0),
-    **_each("glazed", "friction", 0.5, 0.8),
-    **_each("lost", "lost", 1.0, 1.0),
-    "lost-half": {"half": (1.0, 1.0)},
-    **_each("hose-blocked", "blocked", 1.0, 1.0),
-    "fluid-boils": {"air_front": (5.0 * ML, 30.0 * ML), "air_rear": (5.0 * ML, 30.0 * ML)},
-    "no-residual": {"air_rear": (1.0 * ML, 6.0 * ML)},
-    "rod-short": {"rod": (1e-3, 4e-3)},
-    "bore-big": {"area": (1.13, 1.4)},
-    "bore-small": {"area": (0.7, 0.88)},
-    "ratio-hole": {"ratio": (0.55, 0.75)},
-    "booster-dead": {"assist": (0.0, 0.0)},
-    "booster-valve": {"assist": (0.0, 0.3)},
-    "vacuum-low": {"assist": (0.4, 0.8)},
-    "valve-open": {"passes": (1.0, 1.0)},
-    "valve-missing": {},
-    "knee-high": {"knee": (1.25, 1.8)},
-    "knee-low": {"knee": (0.4, 0.8)},
-    "adjustable-open": {"knee": (1.3, 2.0)},
-    "load-sensing-high": {"knee": (1.4, 2.2)},
-    "load-sensing-low": {"knee": (0.1, 0.5)},
-    "second-valve": {"second": (0.4, 0.6)},
-    "metering-open": {"unmetered": (1.0, 1.0)},
-    "metering-shut": {"front_shut": (1.0, 1.0)},
-    "shuttle-across": {"blocked_rear": (1.0, 1.0)},
-    "drums-grab": {"friction_rear": (1.25, 1.6)},
-    "side-air": {"air_front": (1.0 * ML, 8.0 * ML)},
-    "side-seized": {"friction_front": (0.5, 0.7)},
-    "side-wet": {"friction_front": (0.5, 0.8)},
-    "hose-blocked-side": {"friction_front": (0.5, 0.6)},
-}
+# What a cause can change, and the value that changes nothing.
 _NEUTRAL: Mapping[str, float] = {
     **{f"{name}_{axle}": value for axle in _BOTH for name, value in (
         ("air", 0.0), ("hose", 1.0), ("compliance", 1.0), ("clearance", 1.0), ("friction", 1.0),
@@ -99,6 +56,20 @@ class Figures(NamedTuple):
     rear_flow: Array
 
 
+@cache
+def effects() -> Mapping[str, Mapping[str, tuple[float, float]]]:
+    """Return what each simulated cause changes, from the least size to the most, by its id.
+
+    Raises ValueError where a cause changes what there is not. Source: assumed, as the table says.
+    """
+    found = {one.id: one.effect for one in tables().causes if one.effect is not None}
+    for cause, effect in found.items():
+        unknown = set(effect) - set(_NEUTRAL)
+        if unknown:
+            raise ValueError(f"{cause} changes {', '.join(sorted(unknown))}, which is no figure")
+    return found
+
+
 @dataclass(frozen=True)
 class Simulated:
     """One row a cause and size: the causes of the rows (r,), and the changes, each (r, 1)."""
@@ -110,11 +81,11 @@ class Simulated:
 def rows_of(causes: Sequence[str]) -> Simulated:
     """Return the rows of causes, the build as it is first; causes: by id [text].
 
-    EFFECTS; a cause that does nothing to a figure is one row of the build as it is.
+    effects; a cause that does nothing to a figure is one row of the build as it is.
     """
     names, changes = [""], [dict(_NEUTRAL)]
     for cause in causes:
-        effect = EFFECTS.get(cause, {})
+        effect = effects().get(cause, {})
         for share in np.linspace(0.0, 1.0, SIZES if effect else 1).tolist():
             names.append(cause)
             sized = {key: least + share * (most - least) for key, (least, most) in effect.items()}

@@ -59,7 +59,11 @@ class TraceSign(TableRow):
 
 
 class TraceCause(TableRow):
-    """What it may come from: why it shows so, how common, where, what it needs, what mends it."""
+    """What it may come from: why it shows so, how common, where, what it needs, what mends it.
+
+    `effect` is what it changes of the figures, each from the least size to the most; None where
+    nothing of it is simulated.
+    """
 
     id: str
     words: str
@@ -69,6 +73,7 @@ class TraceCause(TableRow):
     axle: Literal["front", "rear", "parking"] | None = None
     needs: tuple[Need, ...] = ()
     mend: str
+    effect: Mapping[str, tuple[float, float]] | None = None
 
 
 class TestOutcome(Linked):

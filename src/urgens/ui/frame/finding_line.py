@@ -19,7 +19,8 @@ from urgens.ui.widgets.plain import button_words, plain_label, point_out
 from urgens.ui.widgets.sentence import Sentence
 
 HEIGHT = 52
-ROOM, LEAST = 830, 220  # px that the rest of the line has first, and that a fix has at least
+ROOM = 830  # px that the rest of the line has first
+LEAST = 220  # that a fix has at least
 QUIET = 400  # ms without an edit before what to propose is worked out
 NOTHING_FOUND = (
     "in what is computed here. Figures do not prove brakes: have them checked, and prove them "

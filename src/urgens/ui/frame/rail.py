@@ -14,8 +14,10 @@ from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import tip
 from urgens.ui.widgets.station import StationKind
 
-ITEM, LEAST = 84, 66  # px from one station to the next, at most and at least
-WIDTH, FOLDED_WIDTH = 124, 50
+ITEM = 84  # px from one station to the next
+LEAST = 66  # at most and at least
+WIDTH = 124
+FOLDED_WIDTH = 50
 
 
 class Rail(QWidget):

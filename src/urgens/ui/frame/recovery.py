@@ -19,8 +19,10 @@ from urgens.document import Build, BuildErrors, dumps, loads
 from urgens.document.whole_file import content
 from urgens.ui.session import Session
 
-QUIET, LATEST = 700, 2000  # ms after the last change, and after the first that is not kept
-OWNER_ONLY, OWNER_FILE = 0o700, 0o600
+QUIET = 700  # ms after the last change
+LATEST = 2000  # after the first that is not kept
+OWNER_ONLY = 0o700
+OWNER_FILE = 0o600
 LOCK = ".lock"
 
 

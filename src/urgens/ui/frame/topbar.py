@@ -38,7 +38,10 @@ from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.plain import button_words, plain_label, point_out
 
 MANY_SETUPS = 2  # besides the build itself, from which on a list is shown
-NAME_WIDTH, CASE_WIDTH, SETUP_WIDTH = 190, 180, 170  # px; longer names elide
+# px; longer names elide
+NAME_WIDTH = 190
+CASE_WIDTH = 180
+SETUP_WIDTH = 170
 CASE_NARROW = 116  # px of a load case's name where there is little room
 
 

@@ -10,7 +10,8 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWi
 from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.worded import worded, wrapped
 
-CARD, GAP = 380, 14  # px of the card; between it and what it speaks of
+CARD = 380  # px of the card
+GAP = 14  # between it and what it speaks of
 RING = 4  # px around that
 
 

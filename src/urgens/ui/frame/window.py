@@ -52,7 +52,9 @@ from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.station import Station
 
-PRESS_WIDTH, WIDE_PRESS_WIDTH, WIDE_FROM = 272, 320, 1600
+PRESS_WIDTH = 272
+WIDE_PRESS_WIDTH = 320
+WIDE_FROM = 1600
 FAR_PRESS_WIDTH = 396  # px: room for four digits of a pressure, twice, standing back
 FOLDED_BELOW = 1240  # px, below which the rail shows marks only
 STRIP_BELOW = 1200  # px, below which the press is a strip, and opens over the bench

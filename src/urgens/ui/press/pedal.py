@@ -19,7 +19,8 @@ from urgens.ui.widgets.painted import Painted
 
 NEWTON_PER_PIXEL = 2.0  # of pull; fixed, so that the hand learns it
 PULL = QPointF(-0.9, 0.44)  # the way the pad goes, on screen
-REST, FLOOR = math.radians(44), math.radians(6)  # of the arm, from straight down
+REST = math.radians(44)  # of the arm
+FLOOR = math.radians(6)  # from straight down
 GRIP = 40.0  # px around the pad that take hold of it
 TICK_ROOM = 18.0  # px between two figures of the scale, at least
 SCALE_OUT = 12.0  # px from the end of the arm to the travel scale

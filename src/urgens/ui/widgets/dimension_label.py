@@ -32,7 +32,8 @@ class Knowledge(Enum):
     MISSING = "missing"
 
 
-UNIT_SHARE, LEAST_UNIT = 0.62, 11  # of the figure's size; px
+UNIT_SHARE = 0.62
+LEAST_UNIT = 11
 _STEP_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 

@@ -12,7 +12,10 @@ from numpy.typing import NDArray
 Box = tuple[float, float, float, float]  # left, top, width, height
 DISTANCES = (9.0, 15.0, 24.0, 36.0, 52.0)  # px from the anchor
 DIRECTIONS = ((1, 0), (-1, 0), (0, -1), (0, 1), (1, -1), (1, 1), (-1, -1), (-1, 1))
-ON_CURVE, ON_HANDLE, PER_PIXEL = 10.0, 400.0, 0.35  # what a place costs
+# What a place costs
+ON_CURVE = 10.0
+ON_HANDLE = 400.0
+PER_PIXEL = 0.35
 
 
 @dataclass(frozen=True)

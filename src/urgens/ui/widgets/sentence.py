@@ -8,8 +8,12 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.ui.theme.paint import T, face
 
-SHORT, SMALL = 16, 14  # px of the letters
-ONE_LINE, TWO_LINES = 24.0, 44.0  # px of height
+# px of the letters
+SHORT = 16
+SMALL = 14
+# px of height
+ONE_LINE = 24.0
+TWO_LINES = 44.0
 
 
 class Sentence(QWidget):

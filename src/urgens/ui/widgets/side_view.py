@@ -13,7 +13,8 @@ from urgens.ui.widgets.bodies import BODIES, Corner, Kind
 from urgens.ui.widgets.marks import disc, square
 
 ARCH = 1.18  # wheel arch over tyre radius
-TREAD, RIM = 0.68, 0.52  # of the tyre's radius
+TREAD = 0.68
+RIM = 0.52
 LAMP = 0.028  # of the wheelbase
 _BY_USE: dict[str, Kind] = {
     "truck": "van",

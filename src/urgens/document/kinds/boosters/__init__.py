@@ -6,22 +6,17 @@ from urgens.document.kinds.boosters.hydraulic import HYDRAULIC
 from urgens.document.kinds.boosters.kind import BoosterKind, BoosterPart
 from urgens.document.kinds.boosters.none import NONE
 from urgens.document.kinds.boosters.vacuum import VACUUM
-from urgens.document.kinds.one_of import one_of
+from urgens.document.kinds.one_of import one_of, record_of
 from urgens.document.numeric import NumericBuild
 from urgens.physics.booster import Assist
 
 BOOSTERS: tuple[BoosterKind, ...] = (NONE, VACUUM, HYDRAULIC)
-_BY_NAME = {record.kind: record for record in BOOSTERS}
+booster_kind = record_of(BOOSTERS)  # of a part, or of the kind so called
 
 if TYPE_CHECKING:
     Booster = BoosterPart
 else:
     Booster = one_of(BOOSTERS)
-
-
-def booster_kind(booster: BoosterPart | str) -> BoosterKind:
-    """Return the record of a booster's kind, or of the kind so called; raises KeyError."""
-    return _BY_NAME[booster if isinstance(booster, str) else booster.kind]
 
 
 def assist(part: NumericBuild) -> Assist:

@@ -7,6 +7,7 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import Field
 
 from urgens.document.entry import TAPE, Entry
+from urgens.document.kinds.one_of import KindRecord
 from urgens.document.model import DocumentModel, FluidVolume, ForceOrZero, Length, Number, Pressure
 from urgens.document.numeric import NumericBuild
 from urgens.physics.booster import Assist
@@ -124,7 +125,7 @@ class FittedBooster(BoosterPart):
 
 
 @dataclass(frozen=True)
-class BoosterKind:
+class BoosterKind(KindRecord):
     """One kind of booster.
 
     `model` is its part in the document; `assist` what it gives while it works, of the part as
@@ -136,8 +137,3 @@ class BoosterKind:
     name: str
     assist: Callable[[NumericBuild], Assist] | None
     new: dict[str, Any]
-
-    @property
-    def kind(self) -> str:
-        """Its name in the build file."""
-        return str(self.model.model_fields["kind"].annotation.__args__[0])  # type: ignore[union-attr]

@@ -7,6 +7,7 @@ from typing import Annotated, Any, ClassVar, Literal
 from pydantic import Field
 
 from urgens.document.entry import Entry
+from urgens.document.kinds.one_of import KindRecord
 from urgens.document.model import (
     ComplianceOrZero,
     DocumentModel,
@@ -67,7 +68,7 @@ class BrakePart(DocumentModel):
 
 
 @dataclass(frozen=True)
-class BrakeKind:
+class BrakeKind(KindRecord):
     """One kind of brake.
 
     `model` is its part in the document. Of the part as numbers: `torque_per_pressure` of one
@@ -91,8 +92,3 @@ class BrakeKind:
     cooling_time: float
     new: dict[str, Any]
     sold: Callable[[], tuple[Quantity, ...]]
-
-    @property
-    def kind(self) -> str:
-        """Its name in the build file."""
-        return str(self.model.model_fields["kind"].annotation.__args__[0])  # type: ignore[union-attr]

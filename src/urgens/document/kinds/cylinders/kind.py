@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from typing import Annotated, Any, ClassVar, Literal
 
 from urgens.document.entry import RULE, Entry
+from urgens.document.kinds.one_of import KindRecord
 from urgens.document.model import (
     DocumentModel,
     Efficiency,
@@ -111,7 +112,7 @@ class OneBore(CylinderPart):
 
 
 @dataclass(frozen=True)
-class CylinderKind:
+class CylinderKind(KindRecord):
     """One kind of master cylinder.
 
     `model` is its part in the document; `circuits` what it can feed, the usual way first; `bores`
@@ -129,8 +130,3 @@ class CylinderKind:
     chambers: Callable[[NumericBuild, Split], tuple[Chamber, ...]]
     possible: Callable[[NumericBuild], Bools]
     new: Callable[["CylinderPart"], dict[str, Any]]
-
-    @property
-    def kind(self) -> str:
-        """Its name in the build file."""
-        return str(self.model.model_fields["kind"].annotation.__args__[0])  # type: ignore[union-attr]

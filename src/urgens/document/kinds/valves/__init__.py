@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import TYPE_CHECKING
 
-from urgens.document.kinds.one_of import one_of
+from urgens.document.kinds.one_of import one_of, record_of
 from urgens.document.kinds.valves.adjustable import ADJUSTABLE
 from urgens.document.kinds.valves.inertia_sensing import INERTIA_SENSING, InertiaSensing
 from urgens.document.kinds.valves.kind import ValveKind, ValvePart
@@ -25,17 +25,12 @@ VALVES: tuple[ValveKind, ...] = (  # in the order in which they are offered
     RESIDUAL,
 )
 LAID = tuple(record.kind for record in VALVES if not record.laid_as)  # parts of a layout
-_BY_NAME = {record.kind: record for record in VALVES}
+kind_of = record_of(VALVES)  # of a part, or of the kind so called
 
 if TYPE_CHECKING:
     Valve = ValvePart
 else:
     Valve = one_of(VALVES)
-
-
-def kind_of(valve: ValvePart | str) -> ValveKind:
-    """Return the record of a valve's kind, or of the kind so called; raises KeyError."""
-    return _BY_NAME[valve if isinstance(valve, str) else valve.kind]
 
 
 class Valves(DocumentModel):

@@ -6,6 +6,7 @@ from typing import Any, ClassVar, Literal, NamedTuple
 
 import numpy as np
 
+from urgens.document.kinds.one_of import KindRecord
 from urgens.document.model import DocumentModel, Text
 from urgens.document.numeric import NumericBuild
 from urgens.physics.arrays import Bools
@@ -85,7 +86,7 @@ def anything(part: NumericBuild) -> Bools:
 
 
 @dataclass(frozen=True)
-class ValveKind:
+class ValveKind(KindRecord):
     """One kind of valve.
 
     `model` is its part in the document; `law` its outlet over its inlet, of the part as numbers;
@@ -123,11 +124,6 @@ class ValveKind:
     fastened: bool = True
     looks: Mapping[str, tuple[Seen, ...]] | None = None
     seen_by: str = ""
-
-    @property
-    def kind(self) -> str:
-        """Its name in the build file."""
-        return str(self.model.model_fields["kind"].annotation.__args__[0])  # type: ignore[union-attr]
 
     @property
     def has_knee(self) -> bool:

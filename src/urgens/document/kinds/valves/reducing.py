@@ -20,7 +20,8 @@ from urgens.document.numeric import NumericBuild
 from urgens.physics.valve_law import ReducingLaw, ValveLaw
 from urgens.quantity import PRESSURE, show
 
-KNEE_SPREAD, SLOPE_SPREAD = "5 %", "0.03"  # production, common practice
+KNEE_SPREAD = "5 %"  # production
+SLOPE_SPREAD = "0.03"  # common practice
 Slope = Annotated[
     Number,
     Field(ge=0, lt=1),

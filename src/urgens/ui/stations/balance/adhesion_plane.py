@@ -22,7 +22,9 @@ from urgens.ui.widgets.plane import Note, Plane
 
 POINTS = 81
 SPREAD_POINTS = 41
-UPPER, LOWER = ((-1, -1), (0, -1), (-1, 0)), ((1, 1), (0, 1), (1, 0))  # sides of a curve
+# Sides of a curve
+UPPER = ((-1, -1), (0, -1), (-1, 0))
+LOWER = ((1, 1), (0, 1), (1, 0))
 NAMED_BELOW = 0.85  # of the plot's height: above it there is no room for a name
 QUIET = 200  # ms without a change before the spread is computed
 

@@ -17,7 +17,8 @@ from urgens.ui.widgets.schematic import Schematic, SchematicPart, SchematicView
 from urgens.ui.widgets.seen import WhenSeen
 
 ROW = 152.0  # px of a circuit
-LEFT, STEP = 84.0, 180.0  # px from the cylinder to the first valve's middle, between two
+LEFT = 84.0
+STEP = 180.0
 Place = tuple[Axle, int]  # circuit, and place in flow order
 
 

@@ -14,7 +14,9 @@ from urgens.ui.widgets.painted import Painted
 WIDE = 214.0  # px
 PIVOT = QPointF(24.0, 108.0)
 ARM = 150.0  # px from pivot to spring
-NEAR, FAR = 16.0, 110.0  # px between which the piston stands
+# px between which the piston stands
+NEAR = 16.0
+FAR = 110.0
 AXLE = 236.0  # px down where the axle is as set
 MOVES = 34.0  # px for the largest travel
 LARGEST = 0.1  # m of travel, where no stop is given

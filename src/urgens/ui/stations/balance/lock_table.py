@@ -15,7 +15,8 @@ from urgens.ui.widgets.marks import disc, severity_mark
 from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.seen import WhenSeen
 
-HEAD, ROW = 28, 58
+HEAD = 28
+ROW = 58
 MOST_ROWS = 4  # seen at once
 
 

@@ -33,7 +33,8 @@ POINTS = 201
 SURFACES = np.linspace(0.1, 1.2, 56)
 CONTOURS = (0.2, 0.4, 0.6, 0.8, 1.0, 1.2)  # g
 LOW = parse("260 psi", PRESSURE).value  # what is magnified
-DASH, DOT = Qt.PenStyle.DashLine, Qt.PenStyle.DotLine
+DASH = Qt.PenStyle.DashLine
+DOT = Qt.PenStyle.DotLine
 
 
 class ForcePlane(Plane):

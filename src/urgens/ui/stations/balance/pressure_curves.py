@@ -19,7 +19,8 @@ from urgens.studies.balance_curves import at_tolerance
 from urgens.ui.session import Session
 from urgens.ui.stations.balance.valve_setting import ValveSetting
 
-LINE_POINTS, IDEAL_POINTS = 121, 121
+LINE_POINTS = 121
+IDEAL_POINTS = 121
 IDEAL_Z = np.linspace(0.0, 2.0, IDEAL_POINTS)  # g
 STRAIGHT = 1e-6  # sine of the smallest corner
 NICE = (1.0, 1.2, 1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0)

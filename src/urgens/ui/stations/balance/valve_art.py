@@ -8,7 +8,9 @@ from PySide6.QtGui import QColor, QPainter
 from urgens.document.kinds.valves.kind import Element
 from urgens.ui.theme.paint import T, fluid, ink, pen
 
-WIDE, TALL = 118.0, 74.0  # px of a body
+# px of a body
+WIDE = 118.0
+TALL = 74.0
 BEHIND = 7.0  # px by which the other of a pair shows behind it
 
 

@@ -3,7 +3,8 @@
 from PySide6.QtCore import QObject
 from PySide6.QtDBus import QDBusConnection, QDBusInterface, QDBusMessage
 
-SERVICE, PLACE = "org.freedesktop.ScreenSaver", "/org/freedesktop/ScreenSaver"
+SERVICE = "org.freedesktop.ScreenSaver"
+PLACE = "/org/freedesktop/ScreenSaver"
 OWN = "urgens-awake"  # a connection of its own: when it ends, the desktop lets the screen sleep
 MAY_SLEEP = "Nothing here can keep the screen awake: let it not sleep, in the desktop's settings."
 

@@ -18,8 +18,11 @@ BOTTLE = (40.0, 54.0)  # px
 EDGE = 84.0  # px beside the body, for bottles
 SCREW = 19.0  # px: radius of what shows a screw
 PLAIN_EDGE = 8.0  # px
-LEAST, ROOMY = 118.0, 230.0  # px high: at least, and from where all words have room
-USUAL, LARGEST = (520.0, 320.0), 1.8  # px, from where it grows, and by how much at most
+LEAST = 118.0  # px high: at least
+ROOMY = 230.0  # px high: from where all words have room
+# px, from where it grows, and by how much at most
+USUAL = (520.0, 320.0)
+LARGEST = 1.8
 PIPE = 9.0  # px
 DOT = 5.0  # px: radius of a joint
 DONE = ("dry", "checked")

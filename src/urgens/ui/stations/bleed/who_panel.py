@@ -17,7 +17,8 @@ from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import wrapped
 
 MARK = 22.0  # px
-GAP, PADDING = 4, 12  # px: behind the mark, and of a name in its button
+GAP = 4  # px: behind the mark
+PADDING = 12  # px: of a name in its button
 
 
 class RoleMark(Painted):

@@ -16,7 +16,8 @@ from urgens.ui.widgets.board import Board, measure, write
 from urgens.ui.widgets.figure_label import Spot
 
 HEAD = 0.0  # px kept free at the top
-ROW, LABEL = 54.0, 34.0  # px between two figures, and that one is tall
+ROW = 54.0  # px between two figures
+LABEL = 34.0  # that one is tall
 PISTON_ROW = 34.0  # px between two rows of pistons
 MOST_PISTONS = 4  # that are shown with their figures
 REACH = {False: 88.0, True: 76.0}  # px from the disc to the end of a sliding, an opposed caliper

@@ -15,7 +15,9 @@ from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.marks import disc, square
 
 COLUMN = 92.0  # px for a figure
-LEAST, MOST = 1.5, 12.0  # pedal ratios there are
+# Pedal ratios there are
+LEAST = 1.5
+MOST = 12.0
 HEAD = 0.0
 _NAMES = {
     "pivot_to_pad": "pivot to pad",

@@ -18,7 +18,9 @@ from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.plane import Note, Plane
 
 USUAL_FRICTION = 0.38  # lining friction that published factors are for; common practice
-LOWEST, HIGHEST = 0.10, 0.60  # of the plot
+# Of the plot
+LOWEST = 0.10
+HIGHEST = 0.60
 NEAR_LIMIT = 0.98  # of the friction at which the shoe grabs; beyond it the factor runs away
 NEW_SHOE = {  # of a drum's radius, and angles: a common pinned shoe
     "hinge_distance": 0.8,

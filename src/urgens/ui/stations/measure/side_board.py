@@ -11,7 +11,9 @@ from urgens.ui.widgets.board import Board, arrow, measure, write
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.side_view import SideView
 
-SIDES, WIDE_SIDES, NO_SIDES = 76.0, 104.0, 36.0  # px beside it, for tyres' radii, sizes, none
+SIDES = 76.0
+WIDE_SIDES = 104.0
+NO_SIDES = 36.0
 ROOMY = 420.0  # px across, from which there is room for words as well
 UNDER = 132.0  # px under the road, for wheelbase and loads
 CG = 11.0  # px, radius of the mark of the centre of gravity

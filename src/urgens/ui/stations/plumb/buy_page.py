@@ -29,7 +29,8 @@ from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 from urgens.ui.widgets.write_out import write_out
 
-STOCK, SAW = "25 ft", "1 mm"
+STOCK = "25 ft"
+SAW = "1 mm"
 BACK = 14  # days in which what came may usually go back; to be typed over
 NOTHING = "This build has no layout of its own yet: take one on the page Layout."
 HEADS = ("", "needed", "came", "back by", "")

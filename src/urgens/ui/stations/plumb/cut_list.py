@@ -21,7 +21,8 @@ from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.row_list import RowList
 
-ROW, FOOT = 46.0, 52.0  # px
+ROW = 46.0  # px
+FOOT = 52.0  # px
 
 
 class _Rows(RowList):

@@ -13,7 +13,9 @@ from urgens.ui.theme.paint import T, ink, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.schematic import SchematicPart
 
-CASING, CORE, TICK = 10.0, 5.0, 2.5  # px: a line's casing, what is in it, the rear's dashes
+CASING = 10.0
+CORE = 5.0
+TICK = 2.5
 TAG = 20.0  # px: how high a tag is
 GLYPH = 16.0  # px: a seat's sign
 DIAL = 15.0  # px: radius of a gauge

@@ -25,7 +25,8 @@ from urgens.ui.widgets.schematic import (
 from urgens.ui.widgets.schematic.model import Spot
 from urgens.ui.widgets.seen import WhenSeen
 
-LEAST, MOST = 11.0, 26.0  # px of a step of the grid: below it lines touch, above it is only air
+LEAST = 11.0  # px of a step of the grid: below it lines touch
+MOST = 26.0  # px of a step of the grid: above it is only air
 PAD = 14.0  # px round the plan
 ZOOMS = (1.0, 1.25, 1.6, 2.0, 2.6, 3.4)
 ROD = 22.0  # px of the pushrod that stands out of a cylinder

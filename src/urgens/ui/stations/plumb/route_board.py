@@ -18,13 +18,16 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.painted import Painted
 
-HANDLE, HIT = 7.0, 16.0  # px: half a corner's mark, and how near a hand takes hold of it
+HANDLE = 7.0
+HIT = 16.0
 TUBE = 7.0  # px that the tube is drawn wide
-GAP, HEAD = 14.0, 22.0  # px between the views, and of their names
+GAP = 14.0  # px between the views
+HEAD = 22.0  # of their names
 LEAST = 0.1  # m that a view shows at least
 SNAP = {"mm": 0.001, "in": 0.0254 / 16}  # m: a corner is put to whole steps of so much
 STEP_MANY = 10
-BARS, LONGEST = (1, 2, 5, 10, 20, 50, 100), 160.0  # in or cm of a drawn length, px of it
+BARS = (1, 2, 5, 10, 20, 50, 100)  # in or cm of a drawn length
+LONGEST = 160.0  # px of it
 LEAN = radians(30.0)  # of the picture in space
 
 

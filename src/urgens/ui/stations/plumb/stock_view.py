@@ -10,7 +10,9 @@ from urgens.ui.theme.paint import T, hatch, ink, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
-ROW, BAR, HEAD = 40.0, 24.0, 24.0  # px
+ROW = 40.0  # px
+BAR = 24.0  # px
+HEAD = 24.0  # px
 
 
 class StockView(Painted):

@@ -11,7 +11,11 @@ from urgens.ui.theme.paint import T, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
-ROW, LABEL, LEAST, MOST = 22, 104, 3, 7  # px, px, rows
+# px, px, rows
+ROW = 22
+LABEL = 104
+LEAST = 3
+MOST = 7
 NUMBER = 30  # px of a number behind its bar
 
 

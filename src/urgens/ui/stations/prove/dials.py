@@ -12,8 +12,10 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 
-HIGH, RADIUS = 200, 80  # px
-SWEEP, START = 270.0, 135.0  # degrees, clockwise from the right
+HIGH = 200  # px
+RADIUS = 80  # px
+SWEEP = 270.0  # degrees
+START = 135.0  # clockwise from the right
 PARTS = 5  # of the scale
 
 

@@ -15,13 +15,18 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 
-LABEL, ROW, FOOT = 140, 62, 20  # px
+LABEL = 140  # px
+ROW = 62  # px
+FOOT = 20  # px
 EVERY = 0.5  # s between two cars
-LONG, WIDE = 4.0, 1.7  # m of the car that is drawn
+# m of the car that is drawn
+LONG = 4.0
+WIDE = 1.7
 TRACK = 0.62  # m from the middle to a wheel
 SLIDES = 0.6  # of the speed: a wheel that slips more is drawn as locked
 MOVES = 0.5  # m/s
-STRAIGHT, ROUND = math.radians(5.0), math.radians(60.0)
+STRAIGHT = math.radians(5.0)
+ROUND = math.radians(60.0)
 
 
 @dataclass(frozen=True)

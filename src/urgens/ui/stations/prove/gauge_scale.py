@@ -14,7 +14,9 @@ from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.layouts import tight
 
-CLASS, CLASSES = 1.6, (0.6, 1.0, 1.6, 2.5, 4.0)  # of EN 837-1
+# Of EN 837-1
+CLASS = 1.6
+CLASSES = (0.6, 1.0, 1.6, 2.5, 4.0)
 
 
 class GaugeScale(QWidget):

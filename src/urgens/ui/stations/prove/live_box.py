@@ -15,7 +15,8 @@ EVERY = 50  # ms between two looks
 STEADY = 0.3  # s over which a reading is averaged
 STILL = 0.02, 4e4  # share of the pressure, and Pa, by which it may move meanwhile
 SEED = 7  # of the simulated vehicle
-MOVES, NO_BOX = "The foot moves: hold it still.", "No box speaks."
+MOVES = "The foot moves: hold it still."
+NO_BOX = "No box speaks."
 
 
 class LiveBox(QObject):

@@ -9,9 +9,11 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, Q
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.segment import segment
 
-TICK, RATES = 40, {"0.25": 0.25, "0.5": 0.5, "1": 1.0, "2": 2.0}  # ms; times as fast as it is
+TICK = 40  # ms
+RATES = {"0.25": 0.25, "0.5": 0.5, "1": 1.0, "2": 2.0}  # times as fast as it is
 STEPS = 1000  # of the slider
-PLAY, STOP = "Play  P", "Stop  P"
+PLAY = "Play  P"
+STOP = "Stop  P"
 
 
 class Player(QWidget):

@@ -29,7 +29,8 @@ WHAT = (
     "it was: one figure for each lining, or one for each wheel. Temperatures straight after a "
     "series of stops tell it as well. Neither knows who drove, or on which road."
 )
-ROW, LABEL = 58, 150
+ROW = 58
+LABEL = 150
 FIELDS = (
     ("front", "Front linings lost", "1.2, 1.1"), ("rear", "Rear linings lost", "0.4, 0.5"),
     ("since", "Since", "year-month-day, or nothing"),

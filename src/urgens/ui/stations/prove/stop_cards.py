@@ -15,7 +15,8 @@ from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.scrolled import scrolled
 
-WIDE, HIGH = 152, 92
+WIDE = 152
+HIGH = 92
 
 
 @dataclass(frozen=True)

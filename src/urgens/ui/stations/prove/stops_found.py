@@ -21,7 +21,9 @@ from urgens.solve.press import rolling_lines
 from urgens.solve.roads import every_road
 from urgens.solve.system import System, system
 
-POINTS, DRAWS, EDGES = 80, 160, (0.025, 0.975)
+POINTS = 80
+DRAWS = 160
+EDGES = (0.025, 0.975)
 OVER = 1.12  # of the first lock's foot: what shows who goes first
 SPEED = 27.8  # m/s: 100 km/h
 

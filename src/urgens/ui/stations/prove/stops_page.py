@@ -35,7 +35,8 @@ from urgens.ui.widgets.worded import worded, wrapped
 PLACE = "Closed, empty, level place only."
 MIND = "Helper outside, well off the line. Straight ahead. Let off at the first slide."
 NO_ROOM = "From above: on Test road, or in a taller window"
-ROW, ROOMY = 54, 590  # px of a lane; of a page that has room for lanes
+ROW = 54  # px of a lane
+ROOMY = 590  # of a page that has room for lanes
 NEXT = -1  # the place of the card of the stop that is next
 
 

@@ -14,7 +14,10 @@ from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.row_list import RowList
 
-HEAD, ROW, TALL = 32.0, 30.0, 48.0  # px; of a row that says why
+# px; of a row that says why
+HEAD = 32.0
+ROW = 30.0
+TALL = 48.0
 NAMES = 0.46  # of the width
 
 

@@ -9,7 +9,10 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.row_list import RowList
 
-HEAD, ROW, LANE, DATE = 30.0, 46.0, 22.0, 104.0  # px
+HEAD = 30.0  # px
+ROW = 46.0  # px
+LANE = 22.0  # px
+DATE = 104.0  # px
 LANES = LANE * len(KINDS)
 NAMES: dict[Kind, str] = {
     "change": "changes", "symptom": "symptoms", "service": "services", "note": "notes",

@@ -45,7 +45,8 @@ from urgens.ui.widgets.plain import button_words, plain_label
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import passing, wrapped
 
-ACROSS, WIDE = 2, 244  # photographs in a row; px of each
+ACROSS = 2  # photographs in a row
+WIDE = 244  # px of each
 SIDE = 252  # px of the column
 WHOLE = "the whole vehicle"
 EMPTY = (

@@ -12,7 +12,8 @@ from urgens.ui.widgets.marks import disc, square
 from urgens.ui.widgets.row_list import RowList
 
 ROW = 48.0  # px
-BETWEEN, NUMBER = 16.0, 26.0  # px between the columns, of a number
+BETWEEN = 16.0  # px between the columns
+NUMBER = 26.0  # of a number
 NARROW = 420.0  # px below which there is one column
 
 

@@ -18,7 +18,10 @@ from urgens.ui.widgets.marks import disc, severity_mark, square
 from urgens.ui.widgets.painted import Painted
 
 NAMES = 74.0  # px of the lanes' names
-HEAD, LANE, BAR, BOX = 44.0, 42.0, 26.0, 32.0  # px
+HEAD = 44.0  # px
+LANE = 42.0  # px
+BAR = 26.0  # px
+BOX = 32.0  # px
 LANES = ("bench", "car", "waiting")
 HOUR = timedelta(hours=1)
 TICK = 46.0  # px at least between two hours that are written

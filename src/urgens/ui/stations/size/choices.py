@@ -10,7 +10,10 @@ from urgens.studies.sizing import SizingMap, rear_bores_of, sizing_map
 from urgens.studies.sizing_regions import Regions, regions
 from urgens.ui.session import Session
 
-LOWEST, HIGHEST, STEP = 3.0, 9.0, 0.05  # pedal ratios of the map
+# Pedal ratios of the map
+LOWEST = 3.0
+HIGHEST = 9.0
+STEP = 0.05
 RATIOS = np.round(np.arange(LOWEST, HIGHEST + STEP / 2, STEP), 2)
 
 

@@ -67,7 +67,9 @@ class SupposedFault(NamedTuple):
     most: float
 
 
-CUBIC_CENTIMETRE, CUBIC_INCH, INCH = 1e-6, 0.0254**3, 0.0254
+CUBIC_CENTIMETRE = 1e-6
+CUBIC_INCH = 0.0254**3
+INCH = 0.0254
 TIMES = dict.fromkeys(UnitSystem, 0.25)
 FAULTS = {
     "air": SupposedFault(

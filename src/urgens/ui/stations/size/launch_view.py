@@ -16,7 +16,11 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
 POINTS = 181
-LEFT, RIGHT, TOP, FOOT = 64.0, 16.0, 40.0, 108.0  # px around the plot
+# px around the plot
+LEFT = 64.0
+RIGHT = 16.0
+TOP = 40.0
+FOOT = 108.0
 
 
 class LaunchView(Painted):

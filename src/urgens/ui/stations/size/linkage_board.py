@@ -14,14 +14,19 @@ from urgens.ui.widgets.board import Board, measure, write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.figure_label import Spot
 
-DRAWN_PAD, DRAWN_PIN = math.radians(30), math.radians(12)  # where the angles are not known
-TOP, FOOT = 18.0, 46.0  # px above the pivot, under the pad
+# Where the angles are not known
+DRAWN_PAD = math.radians(30)
+DRAWN_PIN = math.radians(12)
+TOP = 18.0  # px above the pivot
+FOOT = 46.0  # under the pad
 AWAY = 20.0  # px between an arm and its dimension line
 ROOMY = 300.0  # px of height from which words stand beside the pin
 GRIP = 20.0  # px around the pin that take hold of it
 CATCH = 6.0  # px at which a hole that is there catches the pin
 ROD = 86.0  # px of rod where its length is not known
-LEAST, MOST = 0.1, 0.5  # shares of the arm between which the pin is dragged
+# Shares of the arm between which the pin is dragged
+LEAST = 0.1
+MOST = 0.5
 
 
 Angles = tuple[float, float, float]

@@ -28,7 +28,11 @@ from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.plain import point_out
 
 WIDER_LEFT = 116.0  # px for the names of pairs
-LEFT, RIGHT, TOP, FOOT = 74.0, 10.0, 6.0, 44.0  # px around the cells
+# px around the cells
+LEFT = 74.0
+RIGHT = 10.0
+TOP = 6.0
+FOOT = 44.0
 GRIP = 22.0  # px around the choice that take hold of it
 
 

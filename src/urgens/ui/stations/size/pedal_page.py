@@ -25,7 +25,9 @@ from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.plane import Note, Plane
 from urgens.ui.widgets.worded import worded, wrapped
 
-LEAST, MOST = 2.0, 12.0  # ratios that can be asked for
+# Ratios that can be asked for
+LEAST = 2.0
+MOST = 12.0
 FIGURES = (
     Spot("pedal.angles.pad", 17),
     Spot("pedal.angles.pushrod", 17),

@@ -14,7 +14,10 @@ from urgens.ui.widgets.board import write
 from urgens.ui.widgets.painted import Painted
 
 SHOWN = 6  # applications
-LEFT, HEAD, FOOT = 92.0, 30.0, 46.0  # px around the bars
+# px around the bars
+LEFT = 92.0
+HEAD = 30.0
+FOOT = 46.0
 
 
 class ReserveView(Painted):

@@ -19,7 +19,9 @@ from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import wrapped
 
-NAMES, HEAD, LEAST = 262.0, 40.0, 22.0  # px of the names, of the head, of a row at least
+NAMES = 262.0  # px of the names
+HEAD = 40.0  # of the head
+LEAST = 22.0  # of a row at least
 
 
 class SetUpsTable(Painted):

@@ -16,7 +16,8 @@ from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.worded import worded, wrapped
 
-ROWS, BAR = 5, 8  # rows that are shown; px of a bar
+ROWS = 5  # rows that are shown
+BAR = 8  # px of a bar
 LEAST = 0.01  # share under which a cause is not shown
 OTHER_WORDS = "Something not in this list"
 NOTE = (

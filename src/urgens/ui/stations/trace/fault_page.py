@@ -37,7 +37,9 @@ from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
 
-LEFT, RIGHT = 262, 280  # px of the outer columns
+# px of the outer columns
+LEFT = 262
+RIGHT = 280
 
 
 class FaultPage(Page):

@@ -21,7 +21,8 @@ from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.worded import worded, wrapped
 
-ROW, HIGH = 62, 30  # px a bar with its words; of a bar
+ROW = 62  # px a bar with its words
+HIGH = 30  # of a bar
 SIDE = 380
 COLORS = {
     SayingVerdict.TRUE: "good", SayingVerdict.NOT: "danger", SayingVerdict.WITHIN: "warn",

@@ -16,7 +16,8 @@ from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.worded import worded, wrapped
 
-HIGH, SHOWN = 22, 3  # px of a stack; causes that stand in it by name
+HIGH = 22  # px of a stack
+SHOWN = 3  # causes that stand in it by name
 NOTHING = "No test is left that this layout has. What is listed first is what to look at."
 
 

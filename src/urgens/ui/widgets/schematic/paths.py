@@ -8,7 +8,8 @@ from PySide6.QtGui import QPainterPath
 
 from urgens.ui.widgets.schematic.model import Spot
 
-ROUND, BOW = 8.0, 8.0  # px: radius of a corner, and of a bow
+ROUND = 8.0  # px: radius of a corner
+BOW = 8.0  # px: of a bow
 
 
 def path_of(corners: Sequence[Spot], hops: Sequence[Spot] = ()) -> QPainterPath:

@@ -20,7 +20,8 @@ from urgens.ui.widgets.drag import Steps, WidgetDrag
 from urgens.ui.widgets.schematic.items import LineItem, PartItem
 from urgens.ui.widgets.schematic.model import Schematic, SchematicLine, SchematicPart
 
-OUTER, INNER = 9.0, 5.0  # px of a line's casing and of what is in it
+OUTER = 9.0
+INNER = 5.0
 GRID = 10.0  # px of the usual scale
 WAYS = {
     Qt.Key.Key_Left: (-1, 0),
