@@ -285,7 +285,7 @@ def most_held(build: Build, effort: float) -> float:
     def torque(pistons: float) -> float:
         return 2 * 2 * 0.42 * pressure * pistons * math.pi / 4 * 4.6 * INCH
 
-    front, rear = torque(2 * (1.75 * INCH) ** 2), torque(2 * (1.25 * INCH) ** 2)
+    front, rear = torque(0.063**2), torque(0.045**2)
     loads = 1480 * 4.4482216152605, 1420 * 4.4482216152605
     equal = [
         [1.0, -1.0, 0.0, -14.2 * INCH],  # driven wheels: torque = their brakes + road
