@@ -19,6 +19,7 @@ from tests.builds import bed, bed_text
 from tests.fuzzing import MINUTES
 from urgens.document import Build, loads, with_changes
 from urgens.ui.application import dress
+from urgens.ui.frame.stations import FIRST
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
@@ -70,13 +71,16 @@ def python_threads() -> list[threading.Thread]:
 
 
 @pytest.fixture
-def open_window(dressed: QApplication, qtbot: Any) -> Iterator[Callable[[Build], MainWindow]]:
-    """Opens windows; at the end none of their timers, threads or widgets may be left."""
+def open_window(
+    dressed: QApplication, qtbot: Any, request: pytest.FixtureRequest
+) -> Iterator[Callable[[Build], MainWindow]]:
+    """Opens windows, at the `STATION` of the file; at the end nothing of them may be left."""
+    first = getattr(request.module, "STATION", FIRST)
     threads = python_threads()
     opened: list[MainWindow] = []
 
     def make(build: Build) -> MainWindow:
-        window = MainWindow(Session(build))
+        window = MainWindow(Session(build), first=first)
         opened.append(window)
         window.show()
         window.activateWindow()

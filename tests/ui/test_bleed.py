@@ -16,6 +16,8 @@ from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed.card_page import CardPage
 from urgens.ui.stations.bleed.joints_page import JointsPage
 
+STATION = "Bleed"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 
 

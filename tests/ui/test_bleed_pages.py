@@ -13,6 +13,8 @@ from tests.ui.conftest import LEFT
 from urgens.document import Build, demo, edited, with_changes
 from urgens.ui.frame.window import MainWindow
 
+STATION = "Bleed"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 RUN = {"procedure": "bleed", "method": "pedal", "started": "2026-05-02T14:10",
        "ended": "2026-05-02T15:00", "people": ["Ann"], "checked_by": "Jo"}  # fmt: skip

@@ -20,6 +20,8 @@ from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed import awake
 from urgens.ui.stations.bleed.card_page import CardPage
 
+STATION = "Bleed"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 GROUPS = 4  # of procedures, a window each
 PROVED = {"procedure": "prove-standing", "started": "2026-05-02T14:00", "ended": "2026-05-02T15:00"}

@@ -12,6 +12,8 @@ from tests.ui.conftest import page_of
 from urgens.document import Build, demo, dumps
 from urgens.ui.frame.window import MainWindow
 
+STATION = "Trace"  # that its windows open at
+
 BUSY = (("Balance", "Choose"), ("Balance", "How sure"), ("Prove", "Stops"), ("Prove", "Logs"),
         ("Trace", "Fault"), ("Sheet", "Build sheet"), ("Plumb", "Ways"))  # fmt: skip
 EDITS = (

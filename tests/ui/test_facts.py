@@ -14,6 +14,8 @@ from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure.facts_board import CHOICES, FIGURES, FactsBoard
 from urgens.ui.widgets.choice_button import ChoiceButton
 
+STATION = "Measure"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 
 

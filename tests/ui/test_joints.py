@@ -21,6 +21,8 @@ from urgens.ui.session import Session
 from urgens.ui.stations.balance import sure_page
 from urgens.ui.widgets.figure_label import FigureLabel
 
+STATION = "Bleed"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 Answer = Callable[[str], list[str]]
 LEFT = Qt.MouseButton.LeftButton

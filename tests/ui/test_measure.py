@@ -23,6 +23,8 @@ from urgens.ui.widgets.dimension_label import Knowledge
 from urgens.ui.widgets.evidence_keys import STATES, EvidenceKeys
 from urgens.ui.widgets.figure_label import FigureLabel
 
+STATION = "Measure"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 

@@ -22,6 +22,8 @@ from urgens.sheet.small_copies import UnreadPhotographError, check_photograph, s
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.background import wait_for_all
 
+STATION = "Sheet"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 
 

@@ -48,7 +48,7 @@ def assert_plain(widget: QWidget) -> None:
             raise AssertionError(f"{one.text()} has a key of its own")
 
 
-@pytest.mark.parametrize("name", ["roadster", "tender"])
+@pytest.mark.parametrize("name", ["tender"])
 def test_markup_in_a_file_is_shown_as_it_stands_on_every_page(
     name: str, open_window: Callable[[Build], MainWindow]
 ) -> None:

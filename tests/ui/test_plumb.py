@@ -23,6 +23,8 @@ from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.label_placer import overlap
 from urgens.ui.widgets.schematic.items import PartItem
 
+STATION = "Plumb"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 
 

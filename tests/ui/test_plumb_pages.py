@@ -17,6 +17,8 @@ from urgens.physics.bends import bend_sheet
 from urgens.plumbing.route_edits import points_of
 from urgens.ui.frame.window import MainWindow
 
+STATION = "Plumb"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 
 

@@ -21,6 +21,8 @@ from tests.ui.proving import (
 )
 from urgens.document import demo, edited
 
+STATION = "Prove"  # that its windows open at
+
 
 def test_readings_are_typed_beside_what_was_expected(open_window: Opener) -> None:
     """Common practice: up in even steps; the fit says what the valve does."""

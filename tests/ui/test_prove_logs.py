@@ -18,6 +18,8 @@ from urgens.document import demo
 from urgens.ui.stations.prove.logs_page import LogsPage
 from urgens.ui.widgets.background import any_running
 
+STATION = "Prove"  # that its windows open at
+
 
 def test_the_demo_s_logs_are_read_beside_the_model(open_window: Opener, qtbot: QtBot) -> None:
     page = shown(open_window(demo("roadster")), "Logs")

@@ -18,6 +18,8 @@ from tests.ui.proving import (
 )
 from urgens.document import demo, edited, save
 
+STATION = "Prove"  # that its windows open at
+
 
 def test_two_set_ups_are_driven_side_by_side(open_window: Opener, qtbot: QtBot) -> None:
     setups = [{"name": "to the rear", "changes": {"valves.rear": [], "master.bar_offset": "-6 mm"}}]

@@ -10,6 +10,8 @@ from tests.ui.conftest import LEFT
 from tests.ui.proving import PROVED, SLOW, TURNS, Opener, fresh, shown, type_into, worked
 from urgens.document import demo
 
+STATION = "Prove"  # that its windows open at
+
 
 def test_a_stop_is_entered_at_the_car_by_keys(open_window: Opener, qtbot: QtBot) -> None:
     window = open_window(fresh(records=[PROVED]))

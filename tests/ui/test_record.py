@@ -24,6 +24,8 @@ from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.sheet import PAGES
 from urgens.ui.theme.paint import T
 
+STATION = "Sheet"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 SLOW = 10_000  # ms
 

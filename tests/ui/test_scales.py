@@ -11,6 +11,8 @@ from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
 from urgens.ui.stations.measure.raised_axle import HeightEstimate, RaisedAxle
 from urgens.ui.widgets.typed_label import TypedLabel
 
+STATION = "Measure"  # that its windows open at
+
 LEFT = Qt.MouseButton.LeftButton
 POUND, INCH = 0.45359237 * 9.80665, 0.0254
 

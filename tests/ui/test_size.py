@@ -16,6 +16,8 @@ from urgens.studies.sizing import MissedWindow
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.size.map_picture import WORDS
 
+STATION = "Size"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 

@@ -16,6 +16,8 @@ from urgens.solve import solve
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.size import PAGES
 
+STATION = "Size"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 

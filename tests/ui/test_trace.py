@@ -19,6 +19,8 @@ from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.session.scores import Score
 
+STATION = "Trace"  # that its windows open at
+
 Opener = Callable[[Build], MainWindow]
 SLOW = 20_000  # ms
 

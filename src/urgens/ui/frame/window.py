@@ -64,13 +64,14 @@ _EFFORT_KEYS = {Qt.Key.Key_Up: 1, Qt.Key.Key_Down: -1}
 
 
 class MainWindow(QMainWindow):
-    """One build, one window."""
+    """One build, one window; `first` is the station that it opens at."""
 
     def __init__(
         self,
         session: Session,
         settings: Settings | None = None,
         recovery_folder: Path | None = None,
+        first: str = FIRST,
     ) -> None:
         super().__init__()
         self.session: Session = session
@@ -88,7 +89,7 @@ class MainWindow(QMainWindow):
         self._undo, self._redo = undo_actions(self, session.undo_stack)
         session.drawers["layout"] = drawing_of
         self._build()
-        self.bench.show_station(FIRST)
+        self.bench.show_station(first)
         session.opened.connect(self.leave_start)
         session.refused.connect(self.files.say_refused)
         session.file_changed.connect(self._title)
