@@ -10,8 +10,6 @@ from pathlib import Path
 import pytest
 
 SOURCE = Path(__file__).parents[1] / "src" / "urgens" / "ui"
-# Dotless i and decimal comma: the first page of each station; own digits: every page.
-LOCALES = {"tr_TR": 1, "fa_IR": 99}
 LOOK = """
 import sys
 from PySide6.QtTest import QTest
@@ -24,7 +22,7 @@ def look(*_):
     window = next(one for one in QApplication.topLevelWidgets() if isinstance(one, MainWindow))
     for kind in STATIONS:
         window.show_station(kind.name)
-        for page in (kind.pages or ("",))[:MOST]:
+        for page in kind.pages or ("",):
             window.station(kind.name).show_page_named(page)
             QTest.qWait(1)
     window.session.edit("master.bore", "7/8 in")
@@ -46,9 +44,9 @@ def made(locale: str, folder: Path) -> None:
         )  # fmt: skip
 
 
-@pytest.mark.parametrize(("locale", "pages"), LOCALES.items())
-def test_the_window_starts_and_shows_its_pages_in_other_locales(
-    locale: str, pages: int, tmp_path: Path
+@pytest.mark.parametrize("locale", ["fa_IR"])  # digits of its own; a decimal comma is like it
+def test_the_window_starts_and_shows_every_page_in_another_locale(
+    locale: str, tmp_path: Path
 ) -> None:
     made(locale, tmp_path)
     name = locale if locale == "C" else f"{locale}.UTF-8"
@@ -57,7 +55,7 @@ def test_the_window_starts_and_shows_its_pages_in_other_locales(
         "XDG_DATA_HOME": str(tmp_path / "data"), "QT_QPA_PLATFORM": "offscreen",
     }  # fmt: skip
     run = subprocess.run(
-        [sys.executable, "-c", LOOK.replace("MOST", str(pages))],
+        [sys.executable, "-c", LOOK],
         env=environment,
         capture_output=True,
         text=True,

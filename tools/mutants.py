@@ -139,7 +139,9 @@ def lives(mutant: Mutant, tests: list[str]) -> bool:
     """Tell whether no test sees a change; each has a tree of its own."""
     with tempfile.TemporaryDirectory() as folder:
         tree = Path(folder) / "src"
-        shutil.copytree(ROOT / "src", tree)  # compiled files too: what is not changed is not compiled
+        shutil.copytree(
+            ROOT / "src", tree
+        )  # compiled files too: what is not changed is not compiled
         (tree / mutant.path.relative_to(ROOT / "src")).write_text(mutant.text, encoding="utf-8")
         try:
             run = subprocess.run(

@@ -3,10 +3,10 @@
 import math
 from pathlib import Path
 
+import pint
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from pint import UnitRegistry
 
 from tests.builds import bed_text
 from urgens.quantity import (
@@ -68,7 +68,7 @@ def test_lengths_are_read_as_builders_write_them(typed: str, metres: float) -> N
     ],
 )  # fmt: skip
 def test_spellings_mean_what_pint_means(typed: str, kind: QuantityKind, as_pint: str) -> None:
-    reference = UnitRegistry()(as_pint).to_base_units().magnitude
+    reference = pint.get_application_registry()(as_pint).to_base_units().magnitude
     assert parse(typed, kind).value == pytest.approx(reference, rel=1e-9)
 
 

@@ -18,6 +18,8 @@ from urgens.physics.standards import (
 from urgens.quantity import LENGTH, PRESSURE, TEMPERATURE, Units, UnitSystem, parse, show
 from urgens.quantity.units import INCH_OF_MERCURY, POUND_FORCE, PSI, unit
 
+REGISTRY = pint.get_application_registry()  # made once: it takes a while
+
 
 @pytest.mark.parametrize(
     ("altitude", "kilopascals"), [(0, 101.325), (1000, 89.87), (2000, 79.50), (3000, 70.11)]
@@ -62,7 +64,7 @@ def test_units_against_pint(ours: str, theirs: str) -> None:
     found = unit(ours)
     assert found is not None
 
-    expected = pint.UnitRegistry().Quantity(1, theirs).to_base_units().magnitude
+    expected = REGISTRY.Quantity(1, theirs).to_base_units().magnitude
 
     assert found.factor == pytest.approx(expected, rel=1e-12)
 
@@ -120,13 +122,12 @@ def test_un_r13_secondary_braking_of_goods_vehicles() -> None:
 
 
 def test_temperatures_against_pint() -> None:
-    registry = pint.UnitRegistry()
+    registry = REGISTRY
     for text, degrees, name in (("230 °C", 230, "degC"), ("446 °F", 446, "degF")):
         expected = registry.Quantity(degrees, name).to("kelvin").magnitude
         assert parse(text, TEMPERATURE).value == pytest.approx(expected)
 
 
-REGISTRY = pint.UnitRegistry()
 SIMPLE = {
     "m": "m", "mm": "mm", "cm": "cm", "in": "inch", "ft": "foot", "kg": "kg", "lb": "pound",
     "N": "N", "kN": "kN", "lbf": "force_pound", "Pa": "Pa", "kPa": "kPa", "MPa": "MPa",

@@ -36,7 +36,7 @@ from urgens.ui.stations.measure.shoes import ShoeDialog
 from urgens.ui.widgets.background import wait_for_all
 from urgens.ui.widgets.dimension_label import DimensionLabel
 
-SHARE = 1.0 if MINUTES else 0.5  # of the fields, others with every seed
+SHARE = 1.0 if MINUTES else 0.3  # of the fields, others with every seed
 
 WRONG = [
     "", " ", "x", "1/0", "0/0", "60 mph", "12 psi", "25 mm", "-5", "-5 in", "0", "1e308",

@@ -4,7 +4,7 @@ from dataclasses import replace
 from functools import partial
 
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer
-from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPixmap
+from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import QCheckBox, QGridLayout, QPushButton, QSizePolicy, QWidget
 
 from urgens.sheet.blocks import Chapter
@@ -160,6 +160,12 @@ class SheetPage(Page):
             empty = chosen is None and name not in here
             box.setAccessibleDescription("nothing is on record for it" if empty else "")
         self.paper.show_choices(PAPERS, session.paper.size)
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        if self._timer.isActive():  # it is set when it is seen again
+            self._timer.stop()
+            self.seen.forget()
+        super().hideEvent(event)
 
     def _choose(self) -> None:
         """Take the chapters that are ticked."""
