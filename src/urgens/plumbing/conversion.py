@@ -34,13 +34,23 @@ class Conversion:
     lost: tuple[str, ...]
 
 
+_last: tuple[Build, Plumbing] | None = None
+
+
 def layout_of(build: Build) -> Plumbing:
-    """Return a build's layout, the usual one where it has none."""
+    """Return a build's layout, the usual one where it has none.
+
+    The one drawn for the build that was asked last is kept: a plan asks for it many times.
+    """
+    global _last
     if build.plumbing is not None:
         return build.plumbing
-    laid = edited(build, "plumbing", drafted(build)).plumbing
-    assert laid is not None
-    return laid
+    last = _last
+    if last is None or last[0] is not build:
+        laid = edited(build, "plumbing", drafted(build)).plumbing
+        assert laid is not None
+        last = _last = build, laid
+    return last[1]
 
 
 def conversion(now: Build, then: Build) -> Conversion:

@@ -6,7 +6,7 @@ that one thing wrong.
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import cache
+from functools import cache, lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -83,6 +83,11 @@ def rows_of(causes: Sequence[str]) -> Simulated:
 
     effects; a cause that does nothing to a figure is one row of the build as it is.
     """
+    return _rows_of(tuple(causes))
+
+
+@lru_cache(maxsize=32)
+def _rows_of(causes: tuple[str, ...]) -> Simulated:
     names, changes = [""], [dict(_NEUTRAL)]
     for cause in causes:
         effect = effects().get(cause, {})

@@ -54,10 +54,14 @@ class TypedLabel(DimensionLabel):
                 raise QuantityError(f'"{typed}" is negative', "write it without the minus")
             if not quantity.value and not self._zero:
                 raise QuantityError(f'"{typed}" is zero', "write what is there")
-            self.quantity = quantity
-            self.set_value(shown(quantity, self._kind, self._units), quantity.text)
-            self.set_known(Knowledge.YES)
+            self.show_quantity(quantity)
         self._changed()
+
+    def show_quantity(self, quantity: Quantity) -> None:
+        """Show a quantity that is kept elsewhere; nobody is told."""
+        self.quantity = quantity
+        self.set_value(shown(quantity, self._kind, self._units), quantity.text)
+        self.set_known(Knowledge.YES)
 
     def show_in(self, units: Units) -> None:
         """Show what is typed in other units; what was typed stays."""

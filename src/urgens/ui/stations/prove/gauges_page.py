@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.bench.gauges.as_measured import as_measured
 from urgens.bench.gauges.valve_verdict import rising
-from urgens.bench.proof_state import Gauged, gauged, gauged_valve, proofs
+from urgens.bench.proof_state import Gauged, gauged, proofs
 from urgens.bench.sentences import verdict_words
 from urgens.document import BuildChange, BuildErrors
 from urgens.guidance.words.figures import FigureWords
@@ -157,7 +157,7 @@ class GaugesPage(Page):
             widget.setVisible(there)
         self.empty.setVisible(not there)
         self.fit_one.setVisible(not there)
-        self.found = gauged_valve(build, self.valve) if there else None
+        self.found = next((one for one in read if one.valve == self.valve), None)
         if self.found is not None:
             self._show_found(self.found)
 

@@ -4,7 +4,7 @@ from functools import partial
 
 import numpy as np
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtWidgets import QGridLayout, QToolButton, QWidget
+from PySide6.QtWidgets import QGridLayout, QLabel, QToolButton, QWidget
 
 from urgens.bench.proof_state import Gauged
 from urgens.quantity import PRESSURE, in_units, retype, show, unit_shown
@@ -33,6 +33,9 @@ class ReadingsTable(QWidget):
         self.labels: list[TypedLabel] = []
         self.out: list[QToolButton] = []
         self._at: tuple[float, ...] = ()
+        self._wanted: list[QLabel] = []
+        self._off: list[QLabel] = []
+        self._made_for: tuple[object, ...] = ()  # what its rows are, whatever their figures
         self._grid = tight(QGridLayout(self))
         self._grid.setHorizontalSpacing(14)
         self._grid.setVerticalSpacing(0)
@@ -43,54 +46,74 @@ class ReadingsTable(QWidget):
         unit = in_units(PRESSURE, session.units)
         full = usual_scale(unit) if gauged.run is None else gauged.run.full_scale.value
         at = schedule(gauged.wanted, full, unit)
-        clear(self._grid)
-        self.labels, self.out, self._at = [], [], tuple(at.tolist())
-        name = unit_shown(PRESSURE, session.units)
-        for column, words in enumerate((f"into, {name}", "build", "read", "off")):
-            self._grid.addWidget(worded(words, "small"), 0, column)
+        self._at = tuple(at.tolist())
         points = () if gauged.run is None else gauged.run.points
         step = at[0] if at.size else 1.0
-        for row, into in enumerate(self._at, start=1):
+        places: list[int | None] = []
+        for into in self._at:
             near = [
                 index
                 for index, (one, _, way) in enumerate(points)
                 if way == "rising" and abs(one.value - into) < SAME * step
             ]
-            self._row(row, into, gauged, near[-1] if near else None)
+            places.append(near[-1] if near else None)
+        ahead = [gauged.next is not None and abs(gauged.next - one) < 1.0 for one in self._at]
+        rows = gauged.valve, session.units, self._at, places, ahead
+        if rows != self._made_for:  # else only figures are others: what is typed in stays
+            self._made_for = rows
+            self._make_rows(places, ahead)
+        self._fill(gauged, places)
+
+    def _make_rows(self, places: list[int | None], ahead: list[bool]) -> None:
+        clear(self._grid)
+        self.labels, self.out, self._wanted, self._off = [], [], [], []
+        name = unit_shown(PRESSURE, self._session.units)
+        for column, words in enumerate((f"into, {name}", "build", "read", "off")):
+            self._grid.addWidget(worded(words, "small"), 0, column)
+        for row, (place, is_next) in enumerate(zip(places, ahead, strict=True)):
+            self._row(row, place, is_next)
         self._grid.setColumnStretch(4, 1)
 
-    def _row(self, row: int, into: float, gauged: Gauged, place: int | None) -> None:
-        session = self._session
-        wanted = float(gauged.wanted.outlet(np.asarray(into)))
-        is_next = gauged.next is not None and abs(gauged.next - into) < 1.0
-        role = "heading" if is_next else "body"
-        for column, value in enumerate((into, wanted)):
-            told = worded(show(value, PRESSURE, session.units).number, role)
+    def _row(self, row: int, place: int | None, is_next: bool) -> None:
+        units, into = self._session.units, self._at[row]
+        inlet, wanted = (worded("", "heading" if is_next else "body") for _ in range(2))
+        inlet.setText(show(into, PRESSURE, units).number)
+        words = str(show(into, PRESSURE, units))
+        label = TypedLabel(f"Out at {words}", PRESSURE, units, partial(self._take, row), size=16)
+        off = worded("", "heading") if place is None else worded("", "muted")
+        if is_next and place is None:
+            off.setText("next")
+        for column, widget in enumerate((inlet, wanted, label, off)):
+            self._grid.addWidget(widget, row + 1, column)
+        for told in (inlet, wanted):
             told.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-            self._grid.addWidget(told, row, column)
-        words = str(show(into, PRESSURE, session.units))
-        start = ""
-        if place is not None and gauged.run is not None:
-            start = gauged.run.points[place][1].text
-        label = TypedLabel(
-            f"Out at {words}", PRESSURE, session.units, partial(self._take, row - 1),
-            start=start, size=16,
-        )  # fmt: skip
         self.labels.append(label)
-        self._grid.addWidget(label, row, 2)
-        if place is None or gauged.run is None:
-            self._grid.addWidget(worded("next" if is_next else "", "heading"), row, 3)
+        self._wanted.append(wanted)
+        self._off.append(off)
+        if place is None:
             return
-        off = gauged.run.points[place][1].value - wanted
-        words_off = show(abs(off), PRESSURE, session.units).number
-        self._grid.addWidget(worded(f"{'−' if off < 0.0 else '+'}{words_off}", "muted"), row, 3)
         gone = QToolButton()
         gone.setText("×")
         gone.setProperty("role", "kind")
         gone.setAccessibleName(f"Take the reading at {words} out")
         gone.clicked.connect(partial(self.dropped.emit, place))
         self.out.append(gone)
-        self._grid.addWidget(gone, row, 4)
+        self._grid.addWidget(gone, row + 1, 4)
+
+    def _fill(self, gauged: Gauged, places: list[int | None]) -> None:
+        """Put the figures into the rows."""
+        units = self._session.units
+        for row, (into, place) in enumerate(zip(self._at, places, strict=True)):
+            wanted = float(gauged.wanted.outlet(np.asarray(into)))
+            self._wanted[row].setText(show(wanted, PRESSURE, units).number)
+            if place is None or gauged.run is None:
+                continue
+            read = gauged.run.points[place][1]
+            if self.labels[row].quantity != read:
+                self.labels[row].show_quantity(read)
+            off = read.value - wanted
+            words = show(abs(off), PRESSURE, units).number
+            self._off[row].setText(f"{'−' if off < 0.0 else '+'}{words}")
 
     def _take(self, index: int) -> None:
         label = self.labels[index]
