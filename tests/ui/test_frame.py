@@ -13,9 +13,11 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QListWidget, QMenu
 
 from urgens.document import Build, edited
+from urgens.guidance.rules.registry import AREAS
 from urgens.ui.frame.commands import COMMANDS, HAND_KEYS
 from urgens.ui.frame.dialogs import CommandFinder, KeyList
 from urgens.ui.frame.settings import Settings
+from urgens.ui.frame.stations import STATIONS
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.theme.switch import use_theme
 from urgens.ui.theme.tokens import DARK, LIGHT
@@ -298,3 +300,7 @@ def test_many_edits_leave_memory_where_it_was() -> None:
     )
 
     assert int(run.stdout) < 240_000
+
+
+def test_every_finding_has_a_station_that_mends_it() -> None:
+    assert {area for kind in STATIONS for area in kind.areas} == set(AREAS)

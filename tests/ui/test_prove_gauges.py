@@ -20,6 +20,7 @@ from tests.ui.proving import (
     type_into,
 )
 from urgens.document import demo, edited
+from urgens.quantity import UnitSystem
 
 STATION = "Prove"  # that its windows open at
 
@@ -37,6 +38,23 @@ def test_readings_are_typed_beside_what_was_expected(open_window: Opener) -> Non
     assert page.verdict.text().startswith("Reduces: knee 4")
     assert "within its tolerance" in page.beneath.text()
     assert window.session.build.valves.rear[0].kind == proof.gauges[0].kind == "reducing"
+
+
+def test_rows_stay_where_only_figures_change(open_window: Opener) -> None:
+    """Whoever types a reading keeps the field, whatever else is edited meanwhile."""
+    window = open_window(edited(demo("library"), "proof", None))
+    session, page = window.session, shown(window, "Gauges")
+    type_into(page.table.labels[0], "100")
+    rows, wanted = list(page.table.labels), [one.text() for one in page.table._wanted]
+    session.edit("valves.rear[0].slope", 0.31)
+    assert page.table.labels == rows
+    assert [one.text() for one in page.table._wanted] != wanted
+    assert page.table._off[0].text() == "+0"
+    session.set_units(UnitSystem.METRIC)
+    assert page.table.labels != rows  # other pressures, in bar
+    session.undo_stack.undo()
+    session.undo_stack.undo()
+    assert page.table.out == []
 
 
 def test_what_was_fitted_is_taken_as_measured_and_an_undo_takes_it_back(
