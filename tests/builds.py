@@ -5,6 +5,7 @@ from pathlib import Path
 
 from urgens.document import Build, demo_text, loads, with_changes
 from urgens.document.catalogue import figures
+from urgens.document.ledger.proof import GaugeRun
 
 # parts of nearly every kind, on one vehicle
 EVERYTHING = {
@@ -96,3 +97,15 @@ def largest() -> Build:
     paths = [one.path for one in figures(build) if one.kind != "text"][:200]
     known = {path: {"state": "assumed", "spread": "4 %", "note": "from a tape"} for path in paths}
     return with_changes(build, {"evidence": known})
+
+
+def gauge_run(
+    valve: str, full_scale: float, grade: float, points: list[tuple[float, float, str]]
+) -> GaugeRun:
+    """Return readings as a run of the build; valve: its place [text]; full_scale: [Pa]; grade: [%].
+
+    points: into it, out of it [Pa], and which way. Source: by definition.
+    """
+    rows = [[f"{i / 1e5:.3f} bar", f"{o / 1e5:.3f} bar", way] for i, o, way in points]
+    given = {"at": "2026-01-01T12:00", "valve": valve, "full_scale": f"{full_scale / 1e5:.3f} bar"}
+    return GaugeRun.model_validate({**given, "class": grade, "points": rows})

@@ -5,7 +5,8 @@ from collections import Counter
 import numpy as np
 import pytest
 
-from urgens.bench.gauges.simulated_gauges import gauge_run, readings
+from tests.builds import gauge_run
+from urgens.bench.gauges.simulated_gauges import readings
 from urgens.bench.gauges.valve_verdict import ValveVerdict, gauge_error, read_next, read_valve
 from urgens.bench.plant.plant import plant
 from urgens.bench.plant.valve_faults import CAUSES, cause

@@ -6,7 +6,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.optimize import least_squares
 
-from urgens.bench.gauges.simulated_gauges import gauge_run, readings
+from tests.builds import gauge_run
+from urgens.bench.gauges.simulated_gauges import readings
 from urgens.bench.gauges.valve_verdict import rising
 from urgens.bench.plant.plant import plant
 from urgens.document import demo

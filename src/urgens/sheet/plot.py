@@ -14,7 +14,6 @@ FRONT = "#174A86"
 REAR = "#A64B00"
 GRID = "#E4DCCB"
 BAND = "#D9D2BF"
-MUTED = "#5C574B"
 FACE = "IBM Plex Sans Condensed"
 # px around the plot
 LEFT = 46.0

@@ -9,7 +9,6 @@ from urgens.physics.axle import Axle
 from urgens.quantity import PRESSURE, Units, retype
 from urgens.studies.expected_pressures import place_of
 
-METERED = "close", "open", "full"
 LEAST = 1e3  # Pa: no gauge is read closer
 
 

@@ -5,7 +5,6 @@ from numpy.random import Generator
 
 from urgens.bench.gauges.valve_verdict import ZERO
 from urgens.bench.plant.plant import Plant, across
-from urgens.document.ledger.proof import GaugeRun
 from urgens.physics.arrays import Array
 from urgens.physics.valve_law import at_rest
 from urgens.studies.expected_pressures import place_of
@@ -50,15 +49,3 @@ def readings(
         shown.append(np.clip(read, 0.0, full_scale))
     ways = ["rising"] * inlet.size + ["falling"] * down.size
     return [(float(i), float(o), way) for i, o, way in zip(*shown, ways, strict=True)]
-
-
-def gauge_run(
-    valve: str, full_scale: float, grade: float, points: list[tuple[float, float, str]]
-) -> GaugeRun:
-    """Return readings as a run of the build; valve: its place [text]; full_scale: [Pa]; grade: [%].
-
-    points: into it, out of it [Pa], and which way. Source: by definition.
-    """
-    rows = [[f"{i / 1e5:.3f} bar", f"{o / 1e5:.3f} bar", way] for i, o, way in points]
-    given = {"at": "2026-01-01T12:00", "valve": valve, "full_scale": f"{full_scale / 1e5:.3f} bar"}
-    return GaugeRun.model_validate({**given, "class": grade, "points": rows})

@@ -11,7 +11,6 @@ from urgens.guidance.procedures.step import Method, Procedure, ProcedureStep, St
 from urgens.physics.axle import Axle
 
 BUBBLES = StepReading("bubbles")
-COLOUR = StepReading("colour")
 STROKES = StepReading("strokes")
 Screw = Literal["", "outer", "inner"]
 UNDER = CAUTIONS["hose-end"]

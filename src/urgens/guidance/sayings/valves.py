@@ -19,9 +19,7 @@ from urgens.physics.valve_law import at_rest
 from urgens.solve import Solution
 
 SPLIT = 2.0 / 3.0  # of the front's pressure: 60 to 40
-TENFOLD = 10.0  # what is said
 MUCH = 8.0  # from where on it is nearly so
-IDLE = 0.5  # of the front's adhesion used at its lock: less is a rear that does nothing
 EXTRA = {"kind": "reducing", "knee": "20 bar", "slope": 0.3}
 BEGUN = 0.15  # of the hardest pressure: below it a metering valve or a threshold has its say
 

@@ -42,10 +42,6 @@ class FigureWords:
         """Return a length [m] in words."""
         return str(show(value, LENGTH, self.units))
 
-    def typed_pressure(self, value: float) -> str:
-        """Return a pressure [Pa] as text for the build."""
-        return retype(value, PRESSURE, self.units)
-
     def typed_length(self, value: float) -> str:
         """Return a length [m] as text for the build, as near as a rule is read."""
         if unit_shown(LENGTH, self.units) == "in":

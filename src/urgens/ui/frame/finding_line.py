@@ -1,6 +1,6 @@
 """The line at the bottom: what there is to say, why, and the one thing to do."""
 
-from PySide6.QtCore import QPointF, Qt, QTimer, Signal
+from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
@@ -17,6 +17,7 @@ from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import button_words, plain_label, point_out
 from urgens.ui.widgets.sentence import Sentence
+from urgens.ui.widgets.timers import once
 
 HEIGHT = 52
 ROOM = 830  # px that the rest of the line has first
@@ -68,10 +69,7 @@ class FindingLine(QWidget):
         for button in (self.next, self.show_place, self.fix):
             button.setFocusPolicy(Qt.FocusPolicy.TabFocus)
             row.addWidget(button)
-        self._quiet = QTimer(self)
-        self._quiet.setSingleShot(True)
-        self._quiet.setInterval(QUIET)
-        self._quiet.timeout.connect(self._begin)
+        self._quiet = once(self, QUIET, self._begin)
         self._work = Background(self)
         self._work.ended.connect(self._offer)
         self._work.failed.connect(self._fail)

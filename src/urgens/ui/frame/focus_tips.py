@@ -1,7 +1,9 @@
 """What a control is, said to who comes to it by keys as to who points at it."""
 
-from PySide6.QtCore import QObject, QPoint, QTimer
+from PySide6.QtCore import QObject, QPoint
 from PySide6.QtWidgets import QApplication, QToolTip, QWidget
+
+from urgens.ui.widgets.timers import once
 
 REST = 700  # ms on a control until its tip is shown, as long as under the pointer
 
@@ -11,10 +13,7 @@ class FocusTips(QObject):
 
     def __init__(self, application: QApplication) -> None:
         super().__init__(application)
-        self._rest = QTimer(self)
-        self._rest.setSingleShot(True)
-        self._rest.setInterval(REST)
-        self._rest.timeout.connect(self._say)
+        self._rest = once(self, REST, self._say)
         application.focusChanged.connect(self._moved)
 
     def _moved(self, _before: QWidget | None, now: QWidget | None) -> None:

@@ -13,11 +13,12 @@ import uuid
 from dataclasses import dataclass
 from pathlib import Path
 
-from PySide6.QtCore import QElapsedTimer, QObject, QTimer, Signal
+from PySide6.QtCore import QElapsedTimer, QObject, Signal
 
 from urgens.document import Build, BuildErrors, dumps, loads
 from urgens.document.whole_file import content
 from urgens.ui.session import Session
+from urgens.ui.widgets.timers import once
 
 QUIET = 700  # ms after the last change
 LATEST = 2000  # after the first that is not kept
@@ -51,10 +52,7 @@ class Recovery(QObject):
         self.file = folder / f"{uuid.uuid4().hex}.json"
         self._lock: int | None = None
         self._told = False
-        self._timer = QTimer(self)
-        self._timer.setSingleShot(True)
-        self._timer.setInterval(QUIET)
-        self._timer.timeout.connect(self.keep)
+        self._timer = once(self, QUIET, self.keep)
         self._kept: Build | None = None  # what stands aside now
         self._waiting = QElapsedTimer()  # since the first change that does not
         session.solution_changed.connect(self._changed)

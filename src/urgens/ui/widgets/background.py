@@ -11,6 +11,7 @@ from typing import Any
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from urgens.document import BuildErrors
+from urgens.ui.widgets.timers import again
 
 Work = Callable[[Callable[[float], bool]], Any]  # told whom to tell how far it is
 EVERY = 30  # ms between two looks at what a task has said
@@ -61,9 +62,7 @@ class Background(QObject):
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         self._task: _Task | None = None
-        self._timer = QTimer(self)
-        self._timer.setInterval(EVERY)
-        self._timer.timeout.connect(self._listen)
+        self._timer = again(self, EVERY, self._listen)
         self._waiting: Work | None = None
         self._before: Future[Any] | None = None  # of the last task, wanted or not
         self._later = QTimer(self)

@@ -34,11 +34,3 @@ def rolled(inner: QWidget, *, across: bool = False) -> QScrollArea:
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
     area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
     return area
-
-
-def bring_into_sight(inner: QWidget, y: int, margin: int) -> None:
-    """Scroll the area around `inner`, where there is one, so that a height in it is seen [px]."""
-    port = inner.parentWidget()
-    area = None if port is None else port.parentWidget()
-    if isinstance(area, QScrollArea):
-        area.ensureVisible(0, y, 0, margin)

@@ -4,7 +4,7 @@ import math
 from itertools import zip_longest
 
 import numpy as np
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import Qt
 from PySide6.QtGui import QHideEvent, QShowEvent
 from PySide6.QtWidgets import QWidget
 
@@ -19,6 +19,7 @@ from urgens.ui.widgets.curve import Area, Points
 from urgens.ui.widgets.follows import Follows
 from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import Note, Plane
+from urgens.ui.widgets.timers import once
 
 POINTS = 81
 SPREAD_POINTS = 41
@@ -41,10 +42,7 @@ class AdhesionPlane(Plane):
         for side in ("left", "bottom"):
             self.plotItem.getAxis(side).setTickSpacing(levels=[(0.2, 0)])
         self._spreads = [self.add_curve(faint(color)) for color in (T.front, T.rear)]
-        self._timer = QTimer(self)
-        self._timer.setSingleShot(True)
-        self._timer.setInterval(QUIET)
-        self._timer.timeout.connect(self.show_spread)
+        self._timer = once(self, QUIET, self.show_spread)
         self._even = self.add_curve(T.hair, name="both axles alike")
         self._limit = self.add_curve(T.danger, 2, Qt.PenStyle.DashLine, name="tyre limit")
         self._left = [

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from PySide6.QtCore import QPointF, QRectF, Qt, QTimer
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QPushButton
 
@@ -16,6 +16,7 @@ from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
+from urgens.ui.widgets.timers import once
 from urgens.ui.widgets.worded import wrapped
 
 QUIET = 250  # ms without a change before drawing begins
@@ -152,10 +153,7 @@ class SurePage(Page):
         self.work.progressed.connect(self.view.show_share)
         self.work.ended.connect(self._take)
         self.work.failed.connect(self._fail)
-        self._timer = QTimer(self)
-        self._timer.setSingleShot(True)
-        self._timer.setInterval(QUIET)
-        self._timer.timeout.connect(self.draw)
+        self._timer = once(self, QUIET, self.draw)
         self.words, self.how = wrapped(), wrapped()
         self.again, self.stop = QPushButton("Draw again"), QPushButton("Stop")
         self.again.clicked.connect(self._again)

@@ -41,7 +41,6 @@ from urgens.ui.widgets.seen import WhenSeen
 from urgens.ui.widgets.stepper import Stepper
 
 BAR = "Bar, to the front"
-NEW_KNEE = 2e6  # Pa, where the build gives no better one
 
 
 class ValveControls(QWidget):

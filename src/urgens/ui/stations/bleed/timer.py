@@ -2,11 +2,11 @@
 
 import time
 
-from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.timers import again
 from urgens.ui.widgets.worded import worded
 
 TICK = 200  # ms
@@ -27,9 +27,7 @@ class StepTimer(QWidget):
         row.addWidget(self.left)
         row.addWidget(self.said, 1)
         row.addWidget(self.start)
-        self._tick = QTimer(self)
-        self._tick.setInterval(TICK)
-        self._tick.timeout.connect(self._show)
+        self._tick = again(self, TICK, self._show)
 
     def show_seconds(self, seconds: int) -> None:
         """Stand ready for a step of so many seconds; none has no clock."""

@@ -2,7 +2,7 @@
 
 import re
 
-from PySide6.QtCore import QPointF, QRectF, Qt, QTimer, Signal
+from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QHideEvent, QKeyEvent, QMouseEvent, QPainter
 from PySide6.QtWidgets import QMenu
 
@@ -19,6 +19,7 @@ from urgens.ui.widgets.marks import severity_mark
 from urgens.ui.widgets.plain import point_out
 from urgens.ui.widgets.row_list import RowList
 from urgens.ui.widgets.seen import WhenSeen
+from urgens.ui.widgets.timers import once
 
 ROW = 60.0
 BAR = 50.0  # px, for what moves the margin by WHOLE
@@ -44,10 +45,8 @@ class SettleList(RowList):
         point_out(self, "Click to go to the figure; right button to say what is known about it")
         self.entered.connect(lambda row: self.wanted.emit(self.rows[row].figure.path))
         self._seen = WhenSeen(self, self.rank)
-        self._later = QTimer(self)  # the ranking varies every open figure: the edit is seen first
-        self._later.setSingleShot(True)
-        self._later.setInterval(READING)
-        self._later.timeout.connect(self._seen.ask)
+        # the ranking varies every open figure: the edit is seen first
+        self._later = once(self, READING, self._seen.ask)
         session.told.connect(self._ask)
         session.opened.connect(self._seen.ask)
 

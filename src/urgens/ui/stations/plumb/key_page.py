@@ -39,9 +39,9 @@ class BlockDrawing(Painted):
         self.asked = ""
         self.setMinimumHeight(self.scaled(10, 260).height())
 
-    def show_answers(self, answers: Mapping[str, Seen], asked: str) -> None:
+    def show_answers(self, answers: Mapping[str, Seen], question: str) -> None:
         """Show what has been answered, and what is asked now."""
-        self.answers, self.asked = dict(answers), asked
+        self.answers, self.asked = dict(answers), question
         told = ", ".join(f"{name} {seen}" for name, seen in answers.items()) or "nothing yet"
         self.setAccessibleName(f"The body as it is told: {told}")
         self.update()

@@ -62,11 +62,3 @@ class Laid:
     def pressures(self) -> dict[str, float]:
         """The pressure in each line at the press [Pa]."""
         return line_pressures(self.circuits, self._session.solution, self._session.presses)
-
-    def at_port(self, name: str) -> float | None:
-        """Return the pressure at a port [Pa], None where nothing is fed there."""
-        found = self.pressures
-        for line in self.plumbing.lines:
-            if name in (line.start, line.to) and line.id in found:
-                return found[line.id]
-        return None

@@ -2,7 +2,7 @@
 
 from collections import deque
 
-from PySide6.QtCore import QObject, QTimer, Signal
+from PySide6.QtCore import QObject, Signal
 
 from urgens.bench.gauges.box_protocol import BoxReading
 from urgens.bench.gauges.box_reader import LiveGauges
@@ -10,6 +10,7 @@ from urgens.bench.gauges.simulated_box import Box, SimulatedBox
 from urgens.bench.plant.plant import plant
 from urgens.document import BuildErrors
 from urgens.ui.session import Session
+from urgens.ui.widgets.timers import again
 
 EVERY = 50  # ms between two looks
 STEADY = 0.3  # s over which a reading is averaged
@@ -34,9 +35,7 @@ class LiveBox(QObject):
         self.lever: float | None = None
         self.recorded: list[BoxReading] | None = None  # while it is recorded
         self._foot = 0.0
-        self._timer = QTimer(self)
-        self._timer.setInterval(EVERY)
-        self._timer.timeout.connect(self._look)
+        self._timer = again(self, EVERY, self._look)
         session.press_changed.connect(self._follow)
 
     @property

@@ -2,12 +2,13 @@
 
 from functools import partial
 
-from PySide6.QtCore import Qt, QTimer, Signal
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QHideEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QSlider, QToolButton, QWidget
 
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.segment import segment
+from urgens.ui.widgets.timers import again
 
 TICK = 40  # ms
 RATES = {"0.25": 0.25, "0.5": 0.5, "1": 1.0, "2": 2.0}  # times as fast as it is
@@ -31,9 +32,7 @@ class Player(QWidget):
         self.slider.valueChanged.connect(self._slid)
         self.play.setProperty("role", "quiet")
         self.play.clicked.connect(self.start_or_stop)
-        self._timer = QTimer(self)
-        self._timer.setInterval(TICK)
-        self._timer.timeout.connect(self._go_on)
+        self._timer = again(self, TICK, self._go_on)
         row = tight(QHBoxLayout(self))
         row.addWidget(self.play)
         row.addWidget(self.slider, 1)

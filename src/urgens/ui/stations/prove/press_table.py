@@ -19,22 +19,22 @@ class PressTable(QWidget):
         super().__init__()
         self._rows = QGridLayout(self)
 
-    def show_presses(self, made: tuple[Press, ...], units: Units) -> None:
+    def show_presses(self, presses: tuple[Press, ...], units: Units) -> None:
         """Show the first of them; how many more there are is said."""
         clear(self._rows)
-        if not made:
+        if not presses:
             return
         for column, words in enumerate(HEADS):
             head = worded(words, "small")
             head.setAlignment(Qt.AlignmentFlag.AlignRight)
             self._rows.addWidget(head, 0, column)
-        for row, press in enumerate(made[:MOST], start=1):
+        for row, press in enumerate(presses[:MOST], start=1):
             for column, words in enumerate((f"{row}", *_cells(press, units))):
                 label = worded(words, "small")
                 label.setAlignment(Qt.AlignmentFlag.AlignRight)
                 self._rows.addWidget(label, row, column)
-        if len(made) > MOST:
-            more = worded(f"{len(made) - MOST} more", "small")
+        if len(presses) > MOST:
+            more = worded(f"{len(presses) - MOST} more", "small")
             self._rows.addWidget(more, MOST + 1, 0, 1, 4)
         self._rows.setRowStretch(MOST + 2, 1)
 

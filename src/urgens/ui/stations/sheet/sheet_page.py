@@ -3,7 +3,7 @@
 from dataclasses import replace
 from functools import partial
 
-from PySide6.QtCore import QRectF, QSize, Qt, QTimer
+from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent, QPixmap
 from PySide6.QtWidgets import QCheckBox, QGridLayout, QPushButton, QSizePolicy, QWidget
 
@@ -17,6 +17,7 @@ from urgens.ui.theme.paint import T, pen
 from urgens.ui.widgets.choices import SegmentRow
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import scrolled
+from urgens.ui.widgets.timers import once
 
 QUIET = 250  # ms without a change before the page is set again
 GAP = 16  # px between pages
@@ -107,10 +108,7 @@ class SheetPage(Page):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self._timer = QTimer(self)
-        self._timer.setSingleShot(True)
-        self._timer.setInterval(QUIET)
-        self._timer.timeout.connect(self._set)
+        self._timer = once(self, QUIET, self._set)
         self.view = PageView()
         self.boxes: dict[str, QCheckBox] = {}
         self.column.setContentsMargins(0, 0, 10, 0)

@@ -20,8 +20,6 @@ from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 
-INCHES = ("inHg", "inHg")  # vacuum is read in these everywhere
-LITRES = ("l", "l")
 FIGURES = (
     Spot("booster.diaphragm_diameters[0]", 15),
     Spot("booster.diaphragm_diameters[1]", 15),
