@@ -7,7 +7,6 @@ import pytest
 
 from tests.builds import gauge_run
 from urgens.bench.gauges.simulated_gauges import readings
-from urgens.bench.gauges.valve_verdict import ValveVerdict, gauge_error, read_next, read_valve
 from urgens.bench.plant.plant import plant
 from urgens.bench.plant.valve_faults import CAUSES, cause
 from urgens.bench.sentences import verdict_words
@@ -15,6 +14,7 @@ from urgens.document import Build, BuildErrors, demo, edited
 from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import UnitSystem
 from urgens.studies.expected_pressures import expected, gauged_valves, schedule
+from urgens.studies.valve_verdict import ValveVerdict, gauge_error, read_next, read_valve
 
 PSI = 6894.757
 SCALE = {"front[0]": 600 * PSI, "rear[0]": 1500 * PSI}

@@ -8,11 +8,11 @@ from scipy.optimize import least_squares
 
 from tests.builds import gauge_run
 from urgens.bench.gauges.simulated_gauges import readings
-from urgens.bench.gauges.valve_verdict import rising
 from urgens.bench.plant.plant import plant
 from urgens.document import demo
 from urgens.studies.expected_pressures import expected, schedule
 from urgens.studies.valve_line_fit import fit_bend, fit_hinge, fit_two_hinges
+from urgens.studies.valve_verdict import rising
 
 PSI = 6894.757
 
@@ -54,7 +54,7 @@ def test_exact_readings_give_the_exact_line() -> None:
 @pytest.mark.parametrize(("name", "scale"), [("library", 1500 * PSI), ("roadster", 1500 * PSI)])
 def test_limits_hold_the_true_knee_and_slope_of_most_vehicles(name: str, scale: float) -> None:
     """Of 200 vehicles, 95 % limits hold 90 to 99 %: what limits mean."""
-    from urgens.bench.gauges.valve_verdict import read_valve
+    from urgens.studies.valve_verdict import read_valve
 
     build = demo(name)
     wanted = expected(build, "rear[0]")

@@ -2,11 +2,11 @@
 
 import pytest
 
-from urgens.bench.gauges.lever import LeverVerdict, expected_ends, read_lever
 from urgens.document import Build, demo, edited, with_changes
 from urgens.document.ledger.proof import GaugeRun
 from urgens.quantity import PRESSURE, parse
 from urgens.studies.expected_pressures import expected
+from urgens.studies.lever_verdict import LeverVerdict, expected_ends, read_lever
 
 POINTS = [["300 kg", "20 bar"], ["700 kg", "60 bar"]]
 WAY_UP = [(0.0, 45.0), (0.3, 58.0), (0.6, 70.0), (1.0, 85.0)]

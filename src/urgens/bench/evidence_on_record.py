@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from datetime import datetime, timedelta
 from pathlib import Path
 
-from urgens.bench.gauges.valve_verdict import ValveRead, ValveVerdict
 from urgens.bench.logs.file import read_log
 from urgens.bench.logs.read import ReadLog, lies, look_through, told_by
 from urgens.bench.proof_state import gauged, stops_of
@@ -18,6 +17,7 @@ from urgens.guidance.tracing.ranking import TraceEvidence
 from urgens.guidance.tracing.readings import KINDS, MOST, MOST_FOOT, TraceReading, reading
 from urgens.guidance.tracing.trace import last_change, raised_by
 from urgens.quantity import FORCE, QuantityError, parse
+from urgens.studies.valve_verdict import ValveRead, ValveVerdict
 
 FRESH = timedelta(days=1)  # before a fault is followed: what is older was read of another vehicle
 MILLIMETRE = 1e-3

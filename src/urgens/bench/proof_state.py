@@ -5,7 +5,6 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import datetime
 
-from urgens.bench.gauges.valve_verdict import ValveRead, ValveVerdict, read_next, read_valve
 from urgens.bench.stops.adjusters import Adjuster
 from urgens.bench.stops.next_setting import NextStop, next_stop
 from urgens.bench.stops.posterior import Posterior, posterior
@@ -25,6 +24,7 @@ from urgens.studies.expected_pressures import (
     schedule,
     usual_scale,
 )
+from urgens.studies.valve_verdict import ValveRead, ValveVerdict, read_next, read_valve
 
 BAD = (
     ValveVerdict.PASSES_ALL, ValveVerdict.BLOCKED, ValveVerdict.TWO, ValveVerdict.GAUGES_DIFFER,

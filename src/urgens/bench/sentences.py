@@ -1,10 +1,10 @@
 """What gauges, stops and roads say, in sentences."""
 
-from urgens.bench.gauges.valve_verdict import ValveRead, ValveVerdict
 from urgens.bench.stops.adjusters import Adjuster
 from urgens.bench.stops.next_setting import NextStop
 from urgens.bench.stops.posterior import Posterior, summed_up
 from urgens.guidance.words.figures import FigureWords
+from urgens.studies.valve_verdict import ValveRead, ValveVerdict
 
 WHOLE = 100.0
 

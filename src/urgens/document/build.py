@@ -20,7 +20,7 @@ from urgens.document.layout.volumes import LineVolumes
 from urgens.document.ledger.history import HistoryEntry
 from urgens.document.ledger.photographs import Photograph
 from urgens.document.ledger.proof import Proof
-from urgens.document.ledger.records import Joint, OpenItem, ProcedureRun
+from urgens.document.ledger.records import Joint, Noted, OpenItem, ProcedureRun
 from urgens.document.ledger.traces import TraceRun
 from urgens.document.model import DocumentModel, FluidVolume, Name, PartFault, Text
 from urgens.document.numeric import NumericBuild
@@ -73,6 +73,7 @@ class Build(DocumentModel):
     records: tuple[ProcedureRun, ...] = ()
     joints: tuple[Joint, ...] = ()
     open_items: tuple[OpenItem, ...] = ()
+    noted: tuple[Noted, ...] = ()
     proof: Proof | None = None
     traces: tuple[TraceRun, ...] = ()
     history: tuple[HistoryEntry, ...] = ()

@@ -2,12 +2,12 @@
 
 from typing import Any
 
-from urgens.bench.gauges.valve_verdict import ValveRead
 from urgens.document import Build, BuildChange
 from urgens.document.ledger.proof import GaugeRun
 from urgens.physics.axle import Axle
 from urgens.quantity import PRESSURE, Units, retype
 from urgens.studies.expected_pressures import place_of
+from urgens.studies.valve_verdict import ValveRead
 
 LEAST = 1e3  # Pa: no gauge is read closer
 

@@ -3,11 +3,11 @@
 import numpy as np
 from numpy.random import Generator
 
-from urgens.bench.gauges.valve_verdict import ZERO
 from urgens.bench.plant.plant import Plant, across
 from urgens.physics.arrays import Array
 from urgens.physics.valve_law import at_rest
 from urgens.studies.expected_pressures import place_of
+from urgens.studies.valve_verdict import ZERO
 
 SCATTER = 0.125  # of its class: how far one reading is off (assumed)
 DIVISION = 0.2  # of its class: how finely it is read

@@ -21,7 +21,7 @@ RUN = timedelta(hours=2)  # savings no further apart are one run of work
 MOST_NAMED = 3  # figures that the words of a change name
 LONGEST = 200  # letters of them
 # What is no figure of the vehicle: it has dates of its own, or is only about the build.
-APART = ("format", "version", "name", "notes", "records", "joints", "open_items", "proof",
+APART = ("format", "version", "name", "notes", "records", "joints", "open_items", "noted", "proof",
          "traces", "history", "photographs", "evidence")  # fmt: skip
 # What a field is called after, where the catalogue has no name of its own for it.
 PARTS = {

@@ -122,6 +122,9 @@ def _is_of(typed: str, kind: QuantityKind) -> bool:
     return True
 
 
+Source = Literal["typed", "box", "simulated"] | None  # nothing: typed
+
+
 class GaugeRun(DocumentModel):
     """Readings of two gauges across one valve: into it, out of it, pressed or let go.
 
@@ -139,6 +142,7 @@ class GaugeRun(DocumentModel):
     points: tuple[GaugePoint, ...] = ()
     lever: tuple[LeverPoint, ...] = ()
     counts: bool = True
+    source: Source = None
     note: Text = ""
 
     def rules(self) -> Iterator[PartFault]:
@@ -218,6 +222,7 @@ class Log(DocumentModel):
     load_case: Text = ""
     setting: Setting = Field(default_factory=dict, validate_default=True)
     counts: bool = True
+    source: Source = None
     note: Text = ""
 
     def rules(self) -> Iterator[PartFault]:

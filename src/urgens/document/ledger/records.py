@@ -11,6 +11,10 @@ from urgens.document.layout.layout import Wheel
 from urgens.document.model import DocumentModel, Name, PartFault, Text
 
 At = Annotated[datetime, BeforeValidator(read_time)]
+Action = Literal[
+    "open", "stroke", "close", "hold", "release", "check", "record", "fit", "remove", "loosen",
+    "tighten", "top-up", "look",
+]  # fmt: skip
 State = Literal["capped", "started", "tight", "dry", "checked"]
 FIELDS = Literal[
     "strokes", "amount", "bubbles", "colour", "travel", "pressure", "temperature", "gap", "lamp",
@@ -30,6 +34,7 @@ class RecordEntry(DocumentModel):
     wheel: Wheel | None = None
     value: Annotated[float, Field(strict=True, allow_inf_nan=False)] | Text | bool
     effort: Text = ""
+    booster: Literal["working", "out"] | None = None  # of the help it was read with
     when: Literal["now", "hour", "morning", "stroke-1", "stroke-2", "stroke-3"] | None = None
 
     def rules(self) -> Iterator[PartFault]:
@@ -38,6 +43,19 @@ class RecordEntry(DocumentModel):
         if known is not None and self.value not in known:
             words = ", ".join(f'"{word}"' for word in known)
             yield PartFault("value", f'"{self.value}" is no {self.field}', f"write one of {words}")
+
+
+class ShownStep(DocumentModel):
+    """A step as a run was shown it: what it does, with what, where; what it asks, empty if nothing.
+
+    `proof` names the proof that it belongs to, where several are made together.
+    """
+
+    action: Action
+    thing: Text = ""
+    wheels: tuple[Wheel, ...] = ()
+    asks: FIELDS | None = None
+    proof: Text = ""
 
 
 class BottledFluid(DocumentModel):
@@ -51,13 +69,19 @@ class BottledFluid(DocumentModel):
 
 
 class ProcedureRun(DocumentModel):
-    """One run of a procedure; without an end it is to be resumed at its step, counted from 1."""
+    """One run of a procedure; without an end it is to be resumed at its step, counted from 1.
+
+    `steps` are those that it was shown, whatever the procedure is made like later; `outcome` tells
+    how it ended, nothing in files that were written before it was asked.
+    """
 
     procedure: Name
     method: Text | None = None
     setup: Text | None = None
     started: At
     ended: At | None = None
+    outcome: Literal["finished", "given-up"] | None = None
+    steps: tuple[ShownStep, ...] = ()
     step: Annotated[int, Field(strict=True, ge=1)] = 1
     people: tuple[Name, ...] = ()
     fluid: BottledFluid | None = None
@@ -70,6 +94,26 @@ class ProcedureRun(DocumentModel):
         """Check that it does not end before it begins; a clock may have been set between."""
         if self.ended is not None and self.ended < self.started:
             yield PartFault("ended", "is before it was started", "write the later time, or none")
+
+
+class Noted(DocumentModel):
+    """What a hand noted beside any run: something shut, off, run dry, or a hold lifted by a reason.
+
+    `place` and `thing` tell which, `hold` the code of what is lifted.
+    """
+
+    at: At
+    by: Text = ""
+    what: Literal["shut", "off", "lifted", "ran-dry"]
+    place: Text = ""
+    thing: Text = ""
+    hold: Text = ""
+    reason: Text = ""
+
+    def rules(self) -> Iterator[PartFault]:
+        """Check that what is lifted says which hold, and why."""
+        if self.what == "lifted" and not (self.hold and self.reason):
+            yield PartFault("hold", "is lifted without its code or a reason", "write both")
 
 
 class Joint(DocumentModel):

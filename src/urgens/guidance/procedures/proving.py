@@ -1,5 +1,7 @@
 """Proofs: every one there is, and all standing ones of a build together."""
 
+from dataclasses import replace
+
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.making import made_for, maker
 from urgens.guidance.procedures.records import named, records
@@ -16,4 +18,5 @@ def prove_standing(facts: Facts) -> Procedure:
     Source: common practice.
     """
     proofs = (made_for(records()[name], facts) for name in PROOFS)
-    return records()[ALL].made(facts, tuple(step for proof in proofs for step in proof.steps))
+    steps = (replace(step, proof=proof.name) for proof in proofs for step in proof.steps)
+    return records()[ALL].made(facts, tuple(steps))

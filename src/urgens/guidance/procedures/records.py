@@ -7,9 +7,10 @@ from typing import Literal
 from pydantic import Field
 
 from urgens.data import procedure_table, trace_table
+from urgens.document.ledger.records import Action
 from urgens.document.model import TableRow
 from urgens.guidance.procedures.facts import HOLDS, Facts, When
-from urgens.guidance.procedures.step import Action, Procedure, ProcedureStep, StepReading, Wheel
+from urgens.guidance.procedures.step import Procedure, ProcedureStep, StepReading, Wheel
 
 Group = Literal["assemble", "bleed", "prove", "move", "mend"]
 # Why there is nothing to do in a build that has not what a procedure needs.

@@ -3,10 +3,8 @@
 from dataclasses import dataclass, field
 from typing import Any, Literal
 
-Action = Literal[
-    "open", "stroke", "close", "hold", "release", "check", "record", "fit", "remove", "loosen",
-    "tighten", "top-up", "look",
-]  # fmt: skip
+from urgens.document.ledger.records import Action
+
 Method = Literal["pedal", "open-stroke", "pressure", "gravity", "vacuum"]  # of bleeding
 Wheel = Literal["front-left", "front-right", "rear-left", "rear-right"]
 
@@ -25,6 +23,7 @@ class ProcedureStep:
 
     `thing` is what is fitted, removed, loosened or opened, so that it is put back: at a wheel its
     screw, of which `screw` tells the outer or the inner one. `seconds` are counted while it lasts.
+    `proof` names the proof that it belongs to, where several are made together.
     """
 
     text: str
@@ -35,6 +34,7 @@ class ProcedureStep:
     thing: str = ""
     screw: Literal["", "outer", "inner"] = ""
     seconds: int = 0
+    proof: str = ""
 
     def printed(self) -> dict[str, Any]:
         """Return the step as plain JSON values."""

@@ -4,7 +4,6 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.bench.gauges.valve_verdict import falling, rising
 from urgens.bench.proof_state import Gauged, brakes, gauged, proofs
 from urgens.bench.sentences import brakes_words, verdict_words
 from urgens.document.ledger.proof import GaugeRun, MeasuredStop
@@ -19,6 +18,7 @@ from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.plot import INK, REAR, Plot
 from urgens.sheet.table import Cell, Table
 from urgens.studies.expected_pressures import Expected
+from urgens.studies.valve_verdict import falling, rising
 
 PRESSED = ("bleed", "rebleed")
 WHEEL_FIELDS = ("strokes", "amount", "bubbles", "colour", "clicks", "temperature")

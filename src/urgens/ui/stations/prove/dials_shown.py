@@ -4,11 +4,11 @@ import numpy as np
 
 from urgens.bench.gauges.as_measured import valve_at
 from urgens.bench.gauges.box_protocol import BoxReading
-from urgens.bench.gauges.valve_verdict import gauge_error
 from urgens.bench.proof_state import Gauged
 from urgens.document.kinds.valves import kind_of
 from urgens.quantity import PRESSURE, in_units
 from urgens.studies.expected_pressures import usual_scale
+from urgens.studies.valve_verdict import gauge_error
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.dials import DialReadings
 from urgens.ui.stations.prove.gauge_scale import CLASS

@@ -3,9 +3,9 @@
 import numpy as np
 from PySide6.QtCore import Qt
 
-from urgens.bench.gauges.valve_verdict import ValveRead, falling, rising
 from urgens.bench.proof_state import Gauged
 from urgens.quantity import PRESSURE, in_units, show, unit_shown
+from urgens.studies.valve_verdict import ValveRead, falling, rising
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, faint
 from urgens.ui.widgets.curve import Area

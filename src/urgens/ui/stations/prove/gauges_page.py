@@ -7,13 +7,13 @@ from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.bench.gauges.as_measured import as_measured
-from urgens.bench.gauges.valve_verdict import rising
 from urgens.bench.proof_state import Gauged, gauged, proofs
 from urgens.bench.sentences import verdict_words
 from urgens.document import BuildChange, BuildErrors
 from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import PRESSURE, retype
 from urgens.studies.expected_pressures import gauged_valves, place_of
+from urgens.studies.valve_verdict import rising
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.box_bar import BoxBar
 from urgens.ui.stations.prove.dials import Dials

@@ -5,10 +5,10 @@ from functools import partial
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QGridLayout, QPushButton, QSlider, QVBoxLayout, QWidget
 
-from urgens.bench.gauges.lever import LeverRead, LeverVerdict, read_lever
 from urgens.bench.proof_state import Gauged
 from urgens.physics.valve_law import LoadSensingLaw
 from urgens.quantity import PRESSURE
+from urgens.studies.lever_verdict import LeverRead, LeverVerdict, read_lever
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.number_label import NumberLabel
 from urgens.ui.widgets.buttons import push_button

@@ -5,11 +5,11 @@ from enum import StrEnum
 
 import numpy as np
 
-from urgens.bench.gauges.valve_verdict import gauge_error
 from urgens.document.ledger.proof import GaugeRun
 from urgens.physics.arrays import Array
 from urgens.physics.valve_law import Felt, LoadSensingLaw
 from urgens.studies.expected_pressures import Expected
+from urgens.studies.valve_verdict import gauge_error
 
 LEAST = 4
 SPAN = 0.6

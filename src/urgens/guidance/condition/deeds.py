@@ -1,0 +1,234 @@
+"""What happened on the vehicle: every dated thing of a build as deeds, in order of time."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from datetime import datetime
+from typing import Literal
+
+from urgens.document import Build, BuildErrors
+from urgens.document.ledger.records import FIELDS, Joint, ProcedureRun, RecordEntry, ShownStep
+from urgens.guidance.procedures import NAMES, procedure
+from urgens.guidance.procedures.step import ProcedureStep
+
+What = Literal[
+    "open", "shut", "loosen", "tighten", "fit", "remove", "answer", "passed", "note", "worked",
+    "fluid", "joint", "changed", "mended", "noted", "moved",
+]  # fmt: skip
+MOVING = "prove-moving"
+WHEEL_NOTES = ("bubbles", "strokes", "amount")
+BACKWARD = ("open", "loosen", "joint", "changed", "mended")  # of two at one minute they come last
+LOOSE = ("capped", "started")
+
+
+@dataclass(frozen=True)
+class Deed:
+    """One thing done, read or passed over: when, where that stands in the build, at which wheels.
+
+    `owner` is the procedure, or the proof of several made together, that it belongs to, `ordinal`
+    the place of its step among those of the owner that ask. `at` None: nobody dated it.
+    """
+
+    what: What
+    at: datetime | None
+    place: str
+    wheels: tuple[str, ...] = ()
+    thing: str = ""
+    owner: str = ""
+    ordinal: int = 0
+    field: str = ""
+    value: float | str | bool | tuple[str, ...] | None = None
+    entry: RecordEntry | None = None
+
+
+@dataclass(frozen=True)
+class Asking:
+    """A step of a run that asks: its owner, its place among those of the owner, the field."""
+
+    owner: str
+    ordinal: int
+    field: FIELDS
+
+
+def shown(steps: tuple[ProcedureStep, ...]) -> tuple[ShownStep, ...]:
+    """Return the steps of a procedure as a run keeps them."""
+    return tuple(
+        ShownStep(
+            action=step.action,
+            thing=step.thing,
+            wheels=step.wheels,
+            asks=None if step.record is None else step.record.field,
+            proof=step.proof,
+        )
+        for step in steps
+    )
+
+
+def steps_of(build: Build, run: ProcedureRun) -> tuple[ShownStep, ...]:
+    """Return the steps a run was shown, else those of its procedure as it is made now."""
+    if run.steps or run.procedure not in NAMES:
+        return run.steps
+    try:
+        return shown(procedure(build, run.procedure, run.method).steps)
+    except BuildErrors:  # a method that is none any more
+        return ()
+
+
+def asking(name: str, steps: tuple[ShownStep, ...]) -> dict[int, Asking]:
+    """Return the steps that ask, by their number from 1; name: of their procedure [text]."""
+    found: dict[int, Asking] = {}
+    counts: dict[str, int] = {}
+    for number, step in enumerate(steps, start=1):
+        if step.asks is not None:
+            owner = step.proof or name
+            counts[owner] = counts.get(owner, 0) + 1
+            found[number] = Asking(owner, counts[owner], step.asks)
+    return found
+
+
+def deeds(build: Build, until: datetime) -> tuple[Deed, ...]:
+    """Return what happened until a time, the first first.
+
+    Two of one minute stand in the order of the file; between sections what opens comes after what
+    closes. Undated: a good state counts as the oldest, an opening as the latest.
+    """
+    sections = (
+        _runs(build), _joints(build), _traces(build), _history(build), _noted(build), _moved(build),
+    )  # fmt: skip
+    rows = []
+    for section, found in enumerate(sections):
+        for index, deed in enumerate(found):
+            if deed.at is not None and deed.at > until:
+                continue
+            back = deed.what in BACKWARD and not _good(deed)
+            rows.append((_when(deed, back), back if section else False, section, index, deed))
+    rows.sort(key=lambda row: row[:4])
+    return tuple(row[4] for row in rows)
+
+
+def in_the_future(build: Build, now: datetime) -> tuple[str, ...]:
+    """Return where times stand that are not yet: they prove nothing."""
+    rows = [(f"records[{i}]", t) for i, run in enumerate(build.records)
+            for t in (run.started, run.ended, *(one.at for one in run.entries)) if t]  # fmt: skip
+    rows += [(f"joints[{i}]", one.at) for i, one in enumerate(build.joints) if one.at]
+    rows += [(f"noted[{i}]", one.at) for i, one in enumerate(build.noted)]
+    rows += [(f"history[{i}]", one.at) for i, one in enumerate(build.history)]
+    if build.proof is not None:
+        rows += [(f"proof.gauges[{i}]", one.at) for i, one in enumerate(build.proof.gauges)]
+        rows += [(f"proof.stops[{i}]", one.at) for i, one in enumerate(build.proof.stops)]
+    return tuple(dict.fromkeys(place for place, at in rows if at > now))
+
+
+def _when(deed: Deed, back: bool) -> datetime:
+    if deed.at is not None:
+        return deed.at
+    return datetime.max if back else datetime.min
+
+
+def _good(deed: Deed) -> bool:
+    return deed.what == "joint" and deed.value not in LOOSE and deed.value != "tight"
+
+
+# --- runs --------------------------------------------------------------------------------------
+
+
+def _runs(build: Build) -> Iterator[Deed]:
+    for index, run in enumerate(build.records):
+        yield from _run(build, run, f"records[{index}]")
+
+
+def _run(build: Build, run: ProcedureRun, place: str) -> Iterator[Deed]:
+    """Yield what a run did, step by step; of one without steps and outcome only what was read."""
+    if run.fluid is not None:
+        yield Deed("fluid", run.started, place, value=run.fluid.grade)
+    if run.procedure == MOVING:
+        yield Deed("moved", run.started, place, value=run.moved_without_proof)
+    steps = steps_of(build, run)
+    asks, tells = asking(run.procedure, steps), bool(run.steps or run.outcome)
+    at = run.started
+    for number, step in enumerate(steps, start=1):
+        entries = [one for one in run.entries if one.step == number]
+        at = max([at, *(one.at for one in entries)])
+        done, stood = _reached(run, number)
+        if tells and (done or stood):
+            yield from _effects(step, at, place, done=done)
+        yield from _read(run, entries, asks.get(number), place)
+        answered = number in asks and any(one.field == asks[number].field for one in entries)
+        if number in asks and not answered and done:
+            ask = asks[number]
+            yield Deed("passed", at, place, owner=ask.owner, ordinal=ask.ordinal, field=ask.field)
+    beyond = [one for one in run.entries if one.step > len(steps)]
+    yield from _read(run, beyond, None, place)
+
+
+def _reached(run: ProcedureRun, number: int) -> tuple[bool, bool]:
+    """Return whether a step was done, and whether the run was given up while it stood there."""
+    if run.ended is not None and run.outcome != "given-up":
+        left = run.outcome is None and run.note == f"left at step {run.step}"
+        return (number < run.step if left else True), False
+    return number < run.step, number == run.step and run.outcome == "given-up"
+
+
+def _effects(step: ShownStep, at: datetime, place: str, *, done: bool) -> Iterator[Deed]:
+    """Yield what a step does; one that was only stood at opens and fits, and shuts nothing."""
+    by_action: dict[str, What] = {
+        "open": "open", "close": "shut", "loosen": "loosen", "tighten": "tighten", "fit": "fit",
+        "remove": "remove",
+    }  # fmt: skip
+    what = by_action.get(step.action)
+    if what is None or not (done or what in ("open", "loosen", "fit")):
+        return
+    yield Deed(what, at, place, tuple(step.wheels), step.thing, owner=step.proof)
+
+
+def _read(
+    run: ProcedureRun, entries: list[RecordEntry], ask: Asking | None, place: str
+) -> Iterator[Deed]:
+    for one in entries:
+        wheels = (one.wheel,) if one.wheel else ()
+        owner, ordinal = (run.procedure, 0) if ask is None else (ask.owner, ask.ordinal)
+        asked = ask is not None and one.field == ask.field
+        if one.field in WHEEL_NOTES and wheels:
+            worked = one.field != "bubbles" and not (run.steps or run.outcome)
+            yield Deed("worked" if worked else "note", one.at, place, wheels, owner=owner,
+                       field=one.field, value=one.value, entry=one)  # fmt: skip
+        yield Deed("answer", one.at, place, wheels, owner=owner, ordinal=ordinal if asked else 0,
+                   field=one.field, value=one.value, entry=one)  # fmt: skip
+
+
+# --- the other sections ------------------------------------------------------------------------
+
+
+def _joints(build: Build) -> Iterator[Deed]:
+    for index, one in enumerate(build.joints):
+        yield _joint(one, f"joints[{index}]")
+
+
+def _joint(one: Joint, place: str) -> Deed:
+    return Deed("joint", one.at, place, thing=one.joint, value=one.state)
+
+
+def _traces(build: Build) -> Iterator[Deed]:
+    for index, one in enumerate(build.traces):
+        if one.mended and one.ended is not None:
+            yield Deed("mended", one.ended, f"traces[{index}]", value=one.cause)
+
+
+def _history(build: Build) -> Iterator[Deed]:
+    for index, one in enumerate(build.history):
+        if one.changes:
+            yield Deed("changed", one.at, f"history[{index}]", value=tuple(one.changes))
+
+
+def _noted(build: Build) -> Iterator[Deed]:
+    for index, one in enumerate(build.noted):
+        yield Deed("noted", one.at, f"noted[{index}]", thing=one.thing, owner=one.hold,
+                   field=one.what, value=one.place)  # fmt: skip
+
+
+def _moved(build: Build) -> Iterator[Deed]:
+    proof = build.proof
+    for index, stop in enumerate(() if proof is None else proof.stops):
+        yield Deed("moved", stop.at, f"proof.stops[{index}]", value=stop.moved_without_proof)
+    for index, log in enumerate(() if proof is None else proof.logs):
+        if log.source != "simulated":
+            yield Deed("moved", log.at, f"proof.logs[{index}]", value="")
