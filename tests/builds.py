@@ -1,11 +1,19 @@
 """Demo builds with a few figures changed."""
 
+import math
 from collections.abc import Mapping
 from pathlib import Path
+from typing import Any
 
 from urgens.document import Build, demo_text, loads, with_changes
 from urgens.document.catalogue import figures
 from urgens.document.ledger.proof import GaugeRun
+from urgens.guidance.condition.deeds import shown
+from urgens.guidance.procedures import procedure
+from urgens.guidance.procedures.facts import Facts
+from urgens.guidance.procedures.proving import PROOFS
+from urgens.guidance.procedures.records import records
+from urgens.solve import solve
 
 # parts of nearly every kind, on one vehicle
 EVERYTHING = {
@@ -109,3 +117,53 @@ def gauge_run(
     rows = [[f"{i / 1e5:.3f} bar", f"{o / 1e5:.3f} bar", way] for i, o, way in points]
     given = {"at": "2026-01-01T12:00", "valve": valve, "full_scale": f"{full_scale / 1e5:.3f} bar"}
     return GaugeRun.model_validate({**given, "class": grade, "points": rows})
+
+
+READ: dict[str, Any] = {
+    "bubbles": "none", "strokes": 8.0, "travel": 40.0, "note": "seen", "pressure": 20.0, "gap": 1.0,
+    "clicks": 3.0, "temperature": 60.0, "amount": 30.0,
+}  # fmt: skip
+
+
+def whole_run(build: Build, name: str, day: int = 2, start: int = 0, **more: Any) -> dict[str, Any]:
+    """A run in May 2026, begun so many minutes after six, each step answered: yes, or a figure."""
+
+    def at(minute: int) -> str:
+        whole = 6 * 60 + start + minute
+        return f"2026-05-{day:02d}T{whole // 60:02d}:{whole % 60:02d}"
+
+    method = "bleed" if name == "bleed" else None
+    made = shown(procedure(build, name).steps)
+    steps = [one.model_dump(mode="json", exclude_defaults=True) for one in made]
+    entries = []
+    for number, step in enumerate(steps, start=1):
+        for wheel in step.get("wheels", [None]) if "asks" in step else ():
+            value = READ.get(step["asks"], True)
+            if step.get("proof", name) == "half-lost-test" and step["asks"] == "travel":
+                value = _half_lost(build, wheel)
+            one = {"at": at(number), "step": number, "field": step["asks"], "value": value}
+            entries.append(one if wheel is None else one | {"wheel": wheel})
+    base = {"procedure": name, "started": at(0), "ended": at(len(steps) + 1), "step": len(steps),
+            "outcome": "finished", "steps": steps, "entries": entries}  # fmt: skip
+    return (base if method is None else base | {"method": procedure(build, name).method}) | more
+
+
+def _half_lost(build: Build, wheel: str) -> float:
+    """The travel that is computed with that half lost [mm], as near as a rule is read."""
+    solution = solve(build)
+    half = solution.half_failed[0 if wheel.startswith("front") else 1]
+    travel = float(half.pedal_travel[solution.case]) * 1e3
+    return round(travel) if math.isfinite(travel) else 100.0
+
+
+def proved(build: Build, day: int = 2, *but: str) -> list[dict[str, Any]]:
+    """Runs of one day that bleed a vehicle and prove all of it, so that nothing lapses."""
+    late, facts = ("leak-test", "three-strokes"), Facts(build)
+    first = [one for one in PROOFS if one not in late and records()[one].refusal(facts) is None]
+    runs: list[dict[str, Any]] = []
+    minutes = 0
+    for name in (*first, "bleed", *late):
+        if name not in but:
+            runs.append(whole_run(build, name, day, minutes))
+            minutes += len(runs[-1]["steps"]) + 2
+    return runs

@@ -466,6 +466,12 @@ def test_what_has_been_proved_is_printed(capsys: Any) -> None:
     assert main(["prove", build, "--json"]) == 0
     found = json.loads(capsys.readouterr().out)
     assert {one["state"] for one in found["proofs"]} == {"done", "not-needed"}
+    stands = found["condition"]
+    assert set(stands["wheels"].values()) == {"bled"}
+    assert (stands["holds"], stands["may_move"]) == ([], True)
+    assert {(one["outcome"], one["asked"] - one["answered"]) for one in stands["runs"]} == {
+        ("finished", 0)
+    }
     assert found["valves"][0]["verdict"] == "reduces"
     assert found["valves"][0]["within"] is True
     assert found["brakes"]["stops"] == 5
@@ -481,6 +487,8 @@ def test_a_build_on_which_nothing_is_proved_or_set(capsys: Any) -> None:
     assert main(["prove", str(demo_file("tractor"))]) == 0
     words = capsys.readouterr().out
     assert "open  leak-test  not on record" in words
+    assert main(["prove", str(demo_file("tractor")), "--json"]) == 0
+    assert json.loads(capsys.readouterr().out)["condition"]["may_move"] is None
     assert "nothing to set" in words
 
 

@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from tests.builds import bed
+from tests.builds import bed, whole_run
 from urgens.bench.evidence_on_record import already_known, counting, of_logs, of_run
 from urgens.document import Build, demo, with_changes
 from urgens.document.ledger.traces import ReadFigure, SeenSign, TestDone, TraceRun
@@ -35,7 +35,7 @@ def test_travels_read_at_a_foot_are_readings() -> None:
 
 
 def test_a_proof_that_was_done_well_is_an_outcome() -> None:
-    done = {"procedure": "leak-test", "started": AT, "ended": AT}
+    done = whole_run(demo("library"), "leak-test")
     build = with_changes(demo("library"), {"records": [done], "proof": None})
     assert ("hold", "holds") in [one.outcome for one in already_known(build)]
 

@@ -9,9 +9,10 @@ from hypothesis import strategies as st
 
 from tests.bench.test_stops import AT, TURNS, stop
 from tests.builds import bed, unproved
+from tests.builds import proved as all_proved
 from tests.strategies import documents
 from urgens.bench.plant.plant import plant
-from urgens.bench.proof_state import cooling_wait, holding, on_road, proofs, stops_of
+from urgens.bench.proof_state import cooling_wait, holding, on_road, stops_of
 from urgens.bench.sentences import advice_reason, advice_words, brakes_words, headline, of_hundred
 from urgens.bench.stops.adjusters import adjuster, set_as
 from urgens.bench.stops.next_setting import RISK, choose, next_stop
@@ -20,6 +21,7 @@ from urgens.bench.stops.rear_first_chance import least_rear_factor
 from urgens.bench.stops.simulated_stops import TrueVehicle, campaign, stops_left
 from urgens.document import Build, demo, edited, with_changes
 from urgens.document.validation import validated
+from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.words.figures import FigureWords
 from urgens.physics.arrays import Array
 from urgens.quantity import UnitSystem
@@ -204,9 +206,8 @@ def recorded(**more: Any) -> dict[str, Any]:
 def test_no_stop_is_proposed_while_something_holds_it() -> None:
     build = turned_to(1.0)
     turned = adjuster(build)
-    assert any("not on record" in reason for reason in holding(build, turned, 1.0))
-    dry = [{"joint": one, "state": "dry"} for one in ()]
-    proved = with_changes(build, {"records": [PROVED], "joints": dry})
+    assert any("on record" in reason for reason in holding(build, turned, 1.0))
+    proved = with_changes(build, {"records": all_proved(build)})
     assert not any("not on record" in reason for reason in holding(proved, turned, 1.0))
     hot = edited(proved, "proof", {"stops": [recorded(front_temperature="240 °C")]})
     assert any("to cool" in reason for reason in holding(hot, turned, 1.0))
@@ -232,12 +233,11 @@ def test_stops_are_taken_in_the_order_they_were_made() -> None:
 
 
 def test_what_gauges_find_wrong_fails_its_proof() -> None:
-    from urgens.bench.proof_state import gauged
 
     points = [[f"{p} bar", f"{p} bar", "rising"] for p in range(5, 60, 5)]
     run = {"at": AT, "valve": "rear[0]", "full_scale": "100 bar", "class": 1.6, "points": points}
     build = edited(demo("roadster"), "proof", {"gauges": [run]})
-    states = {one.name: one for one in proofs(build, gauged(build))}
+    states = {one.name: one for one in standing_proofs(build)}
     assert states["gauge-valve"].state == "failed"
     assert "does-not-reduce" in states["gauge-valve"].why
     assert states["booster-test"].state == "not-needed"

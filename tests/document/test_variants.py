@@ -5,7 +5,7 @@ from typing import Any
 
 import pytest
 
-from tests.builds import bed
+from tests.builds import bed, bed_text
 from urgens.cli.main import main
 from urgens.document import (
     Build,
@@ -115,6 +115,19 @@ def test_spreads_are_quantities_or_shares() -> None:
     assert half_width("10 %", 0.38) == pytest.approx(0.038)
     with pytest.raises(QuantityError, match="is no spread"):
         half_width("1 mm", 0.38)
+
+
+def test_a_spread_that_leaves_nothing_known_is_refused() -> None:
+    document = json.loads(bed_text("bakery"))
+    document["evidence"] = {"master.bore": {"state": "assumed", "spread": "1000 %"}}
+    loads(json.dumps(document))
+    document["evidence"]["master.bore"]["spread"] = "1001 %"
+    with pytest.raises(BuildErrors) as refused:
+        loads(json.dumps(document))
+    assert str(refused.value) == (
+        'evidence["master.bore"].spread: "1001 %" is more than 10 times the figure itself; '
+        "write a smaller spread"
+    )
 
 
 def test_usual_spreads_are_those_of_the_contract() -> None:

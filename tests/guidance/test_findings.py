@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 
-from tests.builds import bed
+from tests.builds import bed, proved
 from tests.plumbing.layouts import ADVICE, DAMAGED, DANGERS, line_of, sound
 from tests.strategies import documents
 from urgens.document import Build, changed, edited, loads, with_changes
@@ -259,12 +259,11 @@ CASES["joint-not-tight"] = (
      "joints": [{"joint": "L1.a", "state": "started", "at": "2026-05-02T15:00"},
                 {"joint": "L1.b", "state": "tight", "at": "2026-05-02T13:00"}]},
 )  # fmt: skip
-PROVED = {"procedure": "prove-standing", "started": "2026-05-02T14:00", "ended": "2026-05-02T15:00"}
 MOVED = {"procedure": "prove-moving", "started": "2026-05-03T09:00"}
 CASES["proof-open"] = (
     Severity.WARNING,
-    {"records": [{**PROVED, "ended": "2026-05-03T09:30"}, MOVED]},  # done only after
-    {"records": [PROVED, MOVED]},
+    {"records": [*proved(bed("bakery"), 4), MOVED]},  # done only after
+    {"records": [*proved(bed("bakery")), MOVED]},
 )
 FAULT = {"started": "2026-05-02T14:00", "signs": [{"at": "2026-05-02T14:05", "sign": "sinks"}]}
 CASES["fault-stops"] = (

@@ -1,9 +1,10 @@
 """Set-ups as a ladder; what was tried made one of them; what happened, in one list."""
 
-from datetime import datetime
+from datetime import date, datetime
 
 import pytest
 
+from tests.builds import proved
 from urgens.document import Build, BuildChange, BuildErrors, changed, demo, with_changes, with_setup
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import changes_between
@@ -35,16 +36,18 @@ def test_a_rung_says_what_it_changes_costs_and_comes_to(van: Build) -> None:
 
 
 def test_a_rung_is_ticked_off_by_its_own_proofs_alone(van: Build) -> None:
-    standing = {**RAN, "procedure": "prove-standing"}
+    own = with_setup(van, str(RAN["setup"]))
+    standing = [one | {"setup": RAN["setup"]} for one in proved(own)]
     moving = {**RAN, "procedure": "prove-moving", "ended": "2026-05-03T11:00"}
-    (rung,) = ladder(with_changes(van, {"records": [standing, moving]}))
-    assert rung.proved == datetime(2026, 5, 2, 11)
+    (rung,) = ladder(with_changes(van, {"records": [*standing, moving]}))
+    assert rung.proved is not None
+    assert rung.proved.date() == date(2026, 5, 2)
     assert rung.moved == datetime(2026, 5, 3, 11)
     assert rung.done
     no = {"at": "2026-05-03T10:30", "step": 3, "field": "ok", "value": False}
     refused = {**moving, "entries": [no]}
-    assert ladder(with_changes(van, {"records": [standing, refused]}))[0].moved is None
-    other = [{**standing, "setup": None}, {**moving, "setup": None}]
+    assert ladder(with_changes(van, {"records": [*standing, refused]}))[0].moved is None
+    other = [*proved(own), {**moving, "setup": None}]
     (rung,) = ladder(with_changes(van, {"records": other}))
     assert (rung.proved, rung.moved) == (None, None)
 

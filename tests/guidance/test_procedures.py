@@ -310,7 +310,9 @@ def test_local_rules_and_a_qualified_check_stand_at_the_start(name: str) -> None
 
 def test_moving_tells_what_is_not_proved_yet() -> None:
     made = procedure_now(demo("library"), "prove-moving")
-    assert made.cautions[0].startswith("Not yet: not on record: “No leaks”, “See the ports open”")
+    assert made.cautions[0].startswith(
+        "Not yet: nothing is on record, neither “No leaks”, “See the ports open”"
+    )
 
 
 def test_an_empty_layout_is_bled_as_usual_and_its_amounts_are_not_told() -> None:

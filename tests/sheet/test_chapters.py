@@ -117,7 +117,7 @@ def test_no_text_leaves_its_page(dressed: QApplication, tmp_path: Path, name: st
                 else None
             )
         )
-        assert len(spots) > 3
+        assert len(spots) >= 3
         for x, y in spots:
             assert 0 < x < float(page.mediabox.width) - MARGIN / 2
             assert 0 < y < float(page.mediabox.height)
@@ -141,7 +141,7 @@ def test_the_wall_has_settings_locks_and_what_holds_the_vehicle() -> None:
     said = blocks_of(build, "wall")
     assert "'Rear valve, setting', '3.5', 'turns', ''" in said
     assert "'Rear valve, knee at 3.5 turns', '22.2', 'bar'" in said
-    assert "Holds the vehicle: Clip, L6" in said
+    assert "Holds the vehicle: still open: Clip, L6" in said
     assert "REAR FIRST" in blocks_of(demo("library"), "wall")
     many = [{"name": f"Load {n}", "front_axle": "372 kg", "rear_axle": "408 kg",
              "cg_height": "0.45 m"} for n in range(40)]  # fmt: skip
@@ -160,7 +160,7 @@ def test_what_is_fitted_agrees_with_the_layout_and_counts_in_words() -> None:
 
 def test_bleeding_is_told_wheel_by_wheel() -> None:
     said = blocks_of(with_changes(demo("library"), {"records": [RUN]}), "bleeding")
-    assert "Bleed, open stroke; DOT 4, batch 7, opened 2026-04-30; by A, B; checked by C." in said
+    assert "Bleed, open stroke; DOT 4, batch 7, opened 2026-04-30; by A, B; checked by C; " in said
     assert "('front left', '12', 'not read', 'not read', 'clear', 'not read', 'not read')" in said
     assert "('now', '70 mm', '300 N', '2026-05-02 14:55')" in said
 

@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
+from tests.builds import proved
 from tests.ui.conftest import page_of
 from urgens.bench.logs.write import sensed, write_csv
 from urgens.bench.road.drives import drives, trial
@@ -18,7 +19,7 @@ from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.typed_label import TypedLabel
 
 Opener = Callable[[Build], MainWindow]
-PROVED = {"procedure": "prove-standing", "started": "2026-05-02T09:00", "ended": "2026-05-02T10:00"}
+PROVED = proved(demo("roadster"))
 TURNS = "valves.rear[0].turns"
 SLOW = 20_000  # ms, on a loaded machine
 SENSING = [

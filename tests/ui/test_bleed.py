@@ -12,7 +12,9 @@ from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QToolButton
 from tests.builds import unproved
 from tests.ui.conftest import LEFT
 from urgens.document import Build, demo, dumps, edited, loads
+from urgens.guidance.condition.holds import condition
 from urgens.ui.frame.window import MainWindow
+from urgens.ui.stations.bleed import BLEED
 from urgens.ui.stations.bleed.card_page import CardPage
 from urgens.ui.stations.bleed.joints_page import JointsPage
 
@@ -177,21 +179,28 @@ def test_a_clock_that_goes_backwards_ends_no_run_before_it_began(open_window: Op
     assert record.started > datetime(2020, 1, 1)
 
 
-def test_a_run_that_read_nothing_is_taken_back_and_one_that_did_is_closed(
+def test_a_run_that_did_nothing_is_taken_back_and_one_that_did_is_given_up(
     open_window: Opener,
 ) -> None:
     window = open_window(demo("library"))
     page = card(window)
-    press(page, ENTER, ENTER)
+    press(page, ENTER)
     QTest.mouseClick(page.buttons["leave"], LEFT)
     assert window.session.build.records == ()
     press(page, ENTER)
     while page.run.step is not None and page.run.step.action != "stroke":
         press(page, ENTER)
+    assert page.buttons["leave"].text() == "Give up:\nshut right rear first"
     press(page, SPACE, ENTER)
     QTest.mouseClick(page.buttons["leave"], LEFT)
     (record,) = window.session.build.records
-    assert record.note.startswith("left at step ")
+    assert record.outcome == "given-up"
+    assert len(record.steps) > record.step
+    found = condition(window.session.build)
+    assert found.standing.wheels["rear-right"] == "open"  # what was open then stays so
+    assert {"screw-open", "tool-fitted"} <= {one.code for one in found.holds}
+    assert BLEED.fact(window.session) == "a screw open"
+    assert not BLEED.judged(window.session)
 
 
 def test_leaving_is_reached_by_tab_and_done_by_enter(open_window: Opener) -> None:

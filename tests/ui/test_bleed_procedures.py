@@ -10,7 +10,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QToolButton
 
-from tests.builds import unproved
+from tests.builds import proved, unproved
 from tests.ui.conftest import LEFT
 from tests.ui.test_bleed import BACK, ENTER, SPACE, card, press
 from urgens.document import Build, demo, edited, with_changes
@@ -24,7 +24,6 @@ STATION = "Bleed"  # that its windows open at
 
 Opener = Callable[[Build], MainWindow]
 GROUPS = 4  # of procedures, a window each
-PROVED = {"procedure": "prove-standing", "started": "2026-05-02T14:00", "ended": "2026-05-02T15:00"}
 
 
 def chosen(page: CardPage, name: str) -> None:
@@ -47,7 +46,7 @@ def test_every_procedure_goes_from_its_first_card_to_its_last_by_keys(
     open_window: Opener, group: int
 ) -> None:
     opened = {"joint": "L6.b", "state": "tight", "at": "2026-05-03T10:00"}
-    build = with_changes(demo("library"), {"joints": [opened], "records": [PROVED]})
+    build = with_changes(demo("library"), {"joints": [opened], "records": proved(demo("library"))})
     page = card(open_window(build))
     for name in NAMES[group::GROUPS]:
         moving = name == "prove-moving"
@@ -88,7 +87,7 @@ def test_moving_waits_for_the_proofs_and_a_reason_is_kept(open_window: Opener) -
     page = card(window)
     chosen(page, "prove-moving")
     assert page.sentence.text().startswith(
-        "Not so: not on record: “No leaks”, “See the ports open”"
+        "Not so: nothing is on record, neither “No leaks”, “See the ports open”"
     )
     press(page, ENTER)
     assert window.session.build.records == ()
@@ -98,11 +97,11 @@ def test_moving_waits_for_the_proofs_and_a_reason_is_kept(open_window: Opener) -
     (record,) = window.session.build.records
     assert record.moved_without_proof == "off the ramp"
     assert "proof-open" in {finding.code for finding in window.session.findings}
-    proved = card(open_window(edited(unproved("roadster"), "records", [PROVED])))
-    chosen(proved, "prove-moving")
-    assert proved.form.fields["reason"].isHidden()
-    press(proved, ENTER)
-    assert proved.run.number == 1
+    whole = card(open_window(edited(unproved("roadster"), "records", proved(demo("roadster")))))
+    chosen(whole, "prove-moving")
+    assert whole.form.fields["reason"].isHidden()
+    press(whole, ENTER)
+    assert whole.run.number == 1
 
 
 def test_who_is_there_and_which_bottle_are_kept(open_window: Opener) -> None:
@@ -241,7 +240,7 @@ def test_a_rods_clearance_is_worked_out_from_three_depths(open_window: Opener) -
 
 def test_seconds_are_counted_from_the_key(open_window: Opener, qtbot: Any) -> None:
     page = card(open_window(unproved("roadster")))
-    chosen(page, "prove-standing")
+    chosen(page, "leak-test")
     press(page, ENTER)
     assert page.timer.left.text() == "30 s"
     press(page, Qt.Key.Key_T)

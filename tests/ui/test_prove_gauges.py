@@ -110,8 +110,14 @@ def test_the_simulated_box_follows_the_press_and_is_read_by_a_key(
     qtbot.waitUntil(lambda: page.bar.box.now.values["foot"] < 70, timeout=SLOW)
     read_by_key(page, qtbot, 2)
     assert session.build.proof.gauges[0].points[1][2] == "falling"
+    assert session.build.proof.gauges[0].source == "simulated"
+    assert page.beneath.text().startswith("Simulated: it proves nothing")
+    assert not page.measure.isEnabled()
+    assert page.proofs.buttons["gauge-valve"].text() == "Start"
     QTest.mouseClick(page.bar.simulate, LEFT)
     assert not page.bar.box.open
+    type_into(page.table.labels[0], "5")  # by hand: another run, of gauges
+    assert [one.source for one in session.build.proof.gauges] == ["simulated", None]
 
 
 def test_a_moving_foot_is_not_read(open_window: Opener, qtbot: QtBot) -> None:

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from datetime import datetime
 
 from urgens.bench.stops.adjusters import Adjuster
@@ -13,7 +13,7 @@ from urgens.document import Build, edited
 from urgens.document.heat import Heat
 from urgens.document.ledger.proof import GaugeRun, MeasuredStop, Proof
 from urgens.guidance import Severity, findings
-from urgens.guidance.condition.proofs import StandingProof, held_from_moving, standing_proofs
+from urgens.guidance.condition.proofs import held_from_moving
 from urgens.physics.axle import Axle
 from urgens.quantity import PRESSURE, Units, in_units
 from urgens.solve import solve
@@ -24,12 +24,8 @@ from urgens.studies.expected_pressures import (
     schedule,
     usual_scale,
 )
-from urgens.studies.valve_verdict import ValveRead, ValveVerdict, read_next, read_valve
+from urgens.studies.valve_verdict import ValveRead, read_next, read_valve
 
-BAD = (
-    ValveVerdict.PASSES_ALL, ValveVerdict.BLOCKED, ValveVerdict.TWO, ValveVerdict.GAUGES_DIFFER,
-    ValveVerdict.DOES_NOT_METER,
-)  # fmt: skip
 STANDING_COOLING = 900.0  # s in which iron at rest loses 63 % of its excess: assumed
 SET_BY_STOPS = ("rear-locks-first",)  # dangers that the stops themselves are there to settle
 
@@ -85,21 +81,6 @@ def gauged_valve(build: Build, valve: str) -> Gauged:
     read = read_valve(run, wanted)
     at = schedule(wanted, run.full_scale.value, unit)
     return Gauged(valve, wanted, run, own[-1], read, read_next(run, read, at))
-
-
-def proofs(build: Build, read: tuple[Gauged, ...]) -> tuple[StandingProof, ...]:
-    """Return every standing proof with its state; read: by gauges."""
-    found = standing_proofs(build)
-    bad = [one for one in read if one.read is not None and one.read.verdict in BAD]
-    names = {"gauge-valve": "rear", "metering-test": "front"}
-    return tuple(
-        replace(one, state="failed", why=f"the gauges say: {wrong[0].read.verdict}")
-        if one.state != "not-needed"
-        and (wrong := [b for b in bad if b.valve.startswith(names.get(one.name, "-"))])
-        and wrong[0].read is not None
-        else one
-        for one in found
-    )
 
 
 def stops_of(build: Build) -> tuple[MeasuredStop, ...]:

@@ -9,10 +9,12 @@ from urgens.bench.logs.channels import Mapped
 from urgens.bench.logs.compare import Along, BeforeAfter, BesideModel
 from urgens.bench.logs.faults import LogFault
 from urgens.bench.logs.presses import Press
-from urgens.bench.proof_state import Gauged, NextOnRoad, brakes, gauged, on_road, proofs
+from urgens.bench.proof_state import Gauged, NextOnRoad, brakes, gauged, on_road
 from urgens.bench.road.drives import Drive
 from urgens.bench.stops.posterior import Posterior, posterior, summed_up
 from urgens.document import Build
+from urgens.guidance.condition.holds import condition
+from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.rules.real_split import compared
 from urgens.guidance.words.figures import FigureWords
 from urgens.printed.values import figure, figures
@@ -30,13 +32,38 @@ def printed_proof(build: Build) -> dict[str, Any]:
     ahead = on_road(build, posterior(build, ()) if known is None else known, now=datetime.now())
     return {
         "proofs": [
-            {"name": one.name, "state": one.state, "why": one.why} for one in proofs(build, read)
+            {"name": one.name, "state": one.state, "why": one.why} for one in standing_proofs(build)
         ],
+        "condition": _condition(build),
         "valves": [_valve(one) for one in read],
         "brakes": None if known is None or not known.counted else _brakes(build, known),
         "next_stop": None if ahead is None else _next(ahead),
         "split": _split(build),
     }
+
+
+def _condition(build: Build) -> dict[str, Any]:
+    """Return the vehicle as it stands now."""
+    found = condition(build)
+    return {
+        "wheels": found.standing.wheels,
+        "holds": [
+            {
+                "code": one.code,
+                "words": one.words,
+                "since": None if one.since is None else one.since.isoformat(timespec="minutes"),
+                "place": one.place,
+                "ends_by": one.ends_by,
+            }
+            for one in found.holds
+        ],
+        "may_move": found.may_move,
+        "runs": [
+            {"procedure": one.procedure, "outcome": one.outcome, "answered": one.answered,
+             "asked": one.asked}
+            for one in found.standing.runs
+        ],
+    }  # fmt: skip
 
 
 def _valve(gauged: Gauged) -> dict[str, Any]:

@@ -14,6 +14,7 @@ from urgens.document.validation import validated
 from urgens.quantity import Quantity, QuantityError
 
 EVIDENCE = "evidence"
+WIDEST = 10.0  # of a figure: with a wider spread nothing is known of it
 
 
 def is_under(path: str, other: str) -> bool:
@@ -125,6 +126,13 @@ def _spread_faults(place: str, spread: str, value: object) -> Iterator[BuildErro
         yield BuildError(place, "is no figure, so it has no spread", "take the spread out")
         return
     try:
-        half_width(spread, value)
+        width = half_width(spread, value)
     except QuantityError as error:
         yield BuildError(f"{place}.spread", error.problem, error.remedy)
+        return
+    size = abs(value.value if isinstance(value, Quantity) else value)
+    if size and not width <= WIDEST * size:
+        yield BuildError(
+            f"{place}.spread", f'"{spread}" is more than {WIDEST:g} times the figure itself',
+            "write a smaller spread",
+        )  # fmt: skip

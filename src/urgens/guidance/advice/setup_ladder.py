@@ -8,7 +8,8 @@ import numpy as np
 
 from urgens.document import Build, with_setup
 from urgens.document.edits.past import changes_between, figure_words, layout_last
-from urgens.guidance.condition.proofs import MOVING, standing_proofs
+from urgens.guidance.condition.deeds import MOVING
+from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.rules.finding import Severity
 from urgens.guidance.rules.registry import findings
 from urgens.solve import solve

@@ -154,7 +154,7 @@ class Fold:
             self.noes[key] = deed
         else:
             self.noes.pop(key, None)
-        if deed.field == "travel":
+        if deed.field == "travel" and isinstance(deed.value, float):  # else words of an older file
             self.travels.append(deed)
 
     def _passed(self, deed: Deed) -> None:

@@ -61,7 +61,7 @@ def condition(build: Build, at: datetime | None = None) -> Condition:
     minute asked last is kept. Source: a fold over dated events; common practice.
     """
     global _last
-    when = datetime.now().replace(second=0, microsecond=0) if at is None else at
+    when = datetime.now().replace(second=59, microsecond=999_999) if at is None else at
     last = _last
     if last is None or last[0] is not build or last[1] != when:
         stands = standing(build, when)
@@ -202,7 +202,8 @@ def _items(stands: Standing) -> Iterator[Hold]:
         done = item.done is not None and item.done <= stands.at.date()
         place = f"open_items[{index}]"
         if item.holds_vehicle and not done and ("open-item", place) not in stands.fold.lifted:
-            yield Hold("open-item", f"still open: {item.what}", None, place, "tick it off")
+            at = f", {item.place}" if item.place else ""
+            yield Hold("open-item", f"still open: {item.what}{at}", None, place, "tick it off")
 
 
 def _faults(stands: Standing) -> Iterator[Hold]:

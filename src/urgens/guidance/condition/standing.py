@@ -38,11 +38,21 @@ class StandingProof:
 class RunOutcome:
     """One run: how far it is, and how much of what it asks was answered."""
 
-    place: str
     procedure: str
     outcome: Literal["going-on", "finished", "given-up"]
     answered: int
     asked: int
+    step: int
+
+    @property
+    def words(self) -> str:
+        """What is to be said of it, empty where it went to its end and all was answered."""
+        if self.outcome == "going-on":
+            return f"at step {self.step}, not ended"
+        left = f"{self.answered} of {self.asked} answered"
+        if self.outcome == "given-up":
+            return f"given up at step {self.step}, {left}"
+        return left if self.answered < self.asked else ""
 
 
 @dataclass(frozen=True)
@@ -71,12 +81,13 @@ def standing(build: Build, at: datetime) -> Standing:
     fold, limits = folded(build, deeds(build, at)), Limits(build)
     return Standing(
         build, at, fold, _proofs(build, fold, limits, at),
-        tuple(_outcome(build, index, run) for index, run in enumerate(build.records)),
+        tuple(outcome_of(build, run) for run in build.records),
         in_the_future(build, at), limits,
     )  # fmt: skip
 
 
-def _outcome(build: Build, index: int, run: ProcedureRun) -> RunOutcome:
+def outcome_of(build: Build, run: ProcedureRun) -> RunOutcome:
+    """Return how a run of a build ended, and how much of what it asks was answered."""
     asks = asking(run.procedure, steps_of(build, run))
     answered = {(one.step, one.field) for one in run.entries}
     got = sum((number, ask.field) in answered for number, ask in asks.items())
@@ -85,7 +96,7 @@ def _outcome(build: Build, index: int, run: ProcedureRun) -> RunOutcome:
         how = "going-on"
     elif run.outcome == "given-up" or run.note == f"left at step {run.step}":
         how = "given-up"
-    return RunOutcome(f"records[{index}]", run.procedure, how, got, len(asks))
+    return RunOutcome(run.procedure, how, got, len(asks), run.step)
 
 
 def _proofs(build: Build, fold: Fold, limits: Limits, at: datetime) -> tuple[StandingProof, ...]:

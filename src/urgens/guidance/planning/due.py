@@ -7,7 +7,7 @@ from datetime import date, timedelta
 from urgens.document import Build
 from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.ledger.proof import Wear
-from urgens.guidance.condition.proofs import MOVING
+from urgens.guidance.condition.deeds import MOVING
 from urgens.guidance.rules.fluids import SILICONE
 from urgens.guidance.thresholds import FLUID_YEARS
 from urgens.physics.axle import AXLES, Axle

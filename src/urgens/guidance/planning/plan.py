@@ -8,7 +8,7 @@ from typing import Any
 from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.layout.line_sheets import routed
-from urgens.guidance.condition.proofs import standing_proofs
+from urgens.guidance.condition.proofs import OPEN, standing_proofs
 from urgens.guidance.planning.converting import conversion_work
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.order import Ordered, ordered
@@ -157,5 +157,5 @@ def _holds(build: Build, order: Ordered) -> Iterator[Held]:
             yield Held(item.what, item.what if item.what in names else "")
     proving = next((job.name for job in order.jobs if job.procedure == "prove-standing"), "")
     for one in standing_proofs(build):
-        if one.state in ("open", "failed"):
+        if one.state in OPEN:
             yield Held(title_of(one.name), proving)

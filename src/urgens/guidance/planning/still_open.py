@@ -5,8 +5,9 @@ from collections.abc import Iterator
 from urgens.document import Build
 from urgens.guidance.advice.layouts import PER_LINE, PER_PART
 from urgens.guidance.condition.consequences import asked_by
+from urgens.guidance.condition.deeds import MOVING
 from urgens.guidance.condition.joints import LOOSE, MadeJoint, joints
-from urgens.guidance.condition.proofs import MOVING, standing_proofs
+from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.planning.converting import CYLINDER, CYLINDER_BENCH
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.work import (

@@ -7,8 +7,9 @@ from urgens.document import Build
 from urgens.document.circuits import Circuits, circuits_of
 from urgens.document.layout.layout import BrakeLine
 from urgens.guidance.condition.consequences import Consequences
+from urgens.guidance.condition.deeds import MOVING
 from urgens.guidance.condition.joints import opened_since_bled
-from urgens.guidance.condition.proofs import MOVING, standing_proofs
+from urgens.guidance.condition.proofs import OPEN, standing_proofs
 from urgens.guidance.planning.job import Job
 from urgens.guidance.procedures import procedure
 from urgens.guidance.procedures.amounts import amounts
@@ -154,7 +155,7 @@ def closing(
     due = [
         one.name
         for one in states
-        if one.state in ("open", "failed")
+        if one.state in OPEN
         or (one.state == "done" and (opened or one.name in consequences.proves))
     ]
     if due:

@@ -9,6 +9,7 @@ from typing import Literal
 from urgens.document import Build
 from urgens.document.ledger.history import HistoryEntry
 from urgens.document.ledger.proof import Proof
+from urgens.guidance.condition.standing import outcome_of
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.tracing.tables import tables
 
@@ -48,7 +49,7 @@ def _records(build: Build) -> Iterator[Happened]:
         title = title_of(one.procedure)
         how = [one.method.replace("-", " ")] if one.method else []
         how += [f"with {one.setup}"] if one.setup else []
-        left = "" if one.ended is not None else f"left at step {one.step}"
+        left = outcome_of(build, one).words
         no = any(entry.value is False for entry in one.entries)
         said = [*([left] if left else []), *(["a step says no"] if no else [])]
         said += [f"checked by {one.checked_by}"] if one.checked_by else []

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from urgens.document.edits.past import figure_words
 from urgens.document.frozen import thawed
 from urgens.guidance.condition.joints import IN_WORDS, joints
-from urgens.guidance.condition.proofs import standing_proofs
+from urgens.guidance.condition.proofs import OPEN, standing_proofs
 from urgens.guidance.planning.due import due
 from urgens.guidance.planning.plan import plan
 from urgens.guidance.procedures.records import title_of
@@ -40,7 +40,7 @@ def still_open(context: SheetContext) -> Iterator[Block]:
     if loose:
         yield Rows(Table("Joints not proved dry", ("Joint", "Where", "State"), loose))
     proofs = tuple((title_of(one.name), one.why) for one in standing_proofs(context.build)
-                   if one.state in ("open", "failed"))  # fmt: skip
+                   if one.state in OPEN)  # fmt: skip
     if proofs:
         yield Rows(Table("Standing proofs", ("Proof", "Why it is open"), proofs))
     left = tuple(

@@ -4,10 +4,12 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from urgens.bench.proof_state import Gauged, brakes, gauged, proofs
+from urgens.bench.proof_state import Gauged, brakes, gauged
 from urgens.bench.sentences import brakes_words, verdict_words
 from urgens.document.ledger.proof import GaugeRun, MeasuredStop
 from urgens.document.ledger.records import ProcedureRun
+from urgens.guidance.condition.proofs import standing_proofs
+from urgens.guidance.condition.standing import outcome_of
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.procedures.step_readings import shown_reading
 from urgens.guidance.tracing.chronicle import valve_name
@@ -29,7 +31,7 @@ def bleeding(context: SheetContext) -> Iterator[Block]:
     """Yield each bleeding, wheel by wheel; context: of a build."""
     for run in context.base.records:
         if run.procedure in PRESSED:
-            yield Paragraphs((_run_words(run),), "lead")
+            yield Paragraphs((_run_words(context, run),), "lead")
             rows = tuple(_wheel_rows(context, run))
             if rows:
                 heads = ("Wheel", *(name.capitalize() for name in WHEEL_FIELDS))
@@ -39,7 +41,7 @@ def bleeding(context: SheetContext) -> Iterator[Block]:
                 yield Rows(Table("Pedal travel", ("When", "Travel", "Foot", "Read on"), read))
 
 
-def _run_words(run: ProcedureRun) -> str:
+def _run_words(context: SheetContext, run: ProcedureRun) -> str:
     how = f", {run.method.replace('-', ' ')}" if run.method else ""
     fluid = ""
     if run.fluid is not None:
@@ -50,7 +52,8 @@ def _run_words(run: ProcedureRun) -> str:
     checked = (
         f"; checked by {run.checked_by}" if run.checked_by else "; not checked by anyone named"
     )
-    left = "" if run.ended is not None else f"; left at step {run.step}, not ended"
+    told = outcome_of(context.base, run).words
+    left = f"; {told}" if told else ""
     setup = f", with {run.setup}" if run.setup else ""
     title = title_of(run.procedure)
     return f"{run.started:%Y-%m-%d}: {title}{how}{setup}{fluid}{people}{checked}{left}."
@@ -79,7 +82,7 @@ def proved(context: SheetContext) -> Iterator[Block]:
     """Yield the standing proofs, then each valve as gauges read it; context: of a build."""
     read = gauged(context.build)
     rows = tuple((title_of(one.name), one.state.replace("-", " "), one.why)
-                 for one in proofs(context.build, read))  # fmt: skip
+                 for one in standing_proofs(context.build))  # fmt: skip
     yield Rows(Table("Standing", ("Proof", "State", "On record"), rows))
     for one in read:
         if one.run is not None and one.read is not None:
@@ -91,7 +94,7 @@ def proved(context: SheetContext) -> Iterator[Block]:
             yield Drawing(gauge_plot(one, one.run, context), 3.55, 3.0, words)
     moved = [run for run in context.base.records if run.procedure == "prove-moving"]
     for run in moved:
-        yield Paragraphs((_run_words(run),), "lead")
+        yield Paragraphs((_run_words(context, run),), "lead")
 
 
 def gauge_plot(gauged: Gauged, run: GaugeRun, context: SheetContext) -> bytes:

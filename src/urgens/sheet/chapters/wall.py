@@ -2,12 +2,14 @@
 
 import math
 from collections.abc import Iterator
+from datetime import datetime, time
 
 import numpy as np
 
 from urgens.document import value_at
 from urgens.document.catalogue import counting
 from urgens.guidance import Severity
+from urgens.guidance.condition.holds import condition
 from urgens.physics.axle import AXLES
 from urgens.physics.valve import adjusted_knee
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, show, shown
@@ -128,7 +130,9 @@ def _heeded(context: SheetContext) -> Iterator[str]:
 
 
 def _held(context: SheetContext) -> Iterator[str]:
-    items = [one for one in context.base.open_items if one.holds_vehicle and one.done is None]
-    for item in items[:MOST]:
-        place = f", {item.place}" if item.place else ""
-        yield f"Holds the vehicle: {item.what}{place}"
+    """Yield what holds the vehicle as it stands, every proof that has lapsed among it."""
+    holds = condition(context.build, datetime.combine(context.day, time(23, 59))).holds
+    for hold in holds[:MOST]:
+        yield f"Holds the vehicle: {hold.words}"
+    if len(holds) > MOST:
+        yield f"And {len(holds) - MOST} more that hold it: see Open."

@@ -1,5 +1,6 @@
 """The Bleed station: a procedure made for this layout, one card at a time, and its record."""
 
+from urgens.guidance.condition.holds import condition
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import StationKind, counted, found_in
 
@@ -13,19 +14,34 @@ PAGES = {
 }
 
 
+AGAINST = ("leak", "pedal-long", "air-shows-late")  # holds that bleeding leaves or brings
+
+
 def _fact(session: Session) -> str:
-    """Return what is wrong, else the step that is left, else whether it was bled."""
+    """Return what is wrong, else the step that is left, else how many wheels are bled."""
     if found_in(session, AREAS):
         return counted(found_in(session, AREAS), "")
+    found = condition(session.build)
+    codes = {one.code for one in found.holds}
+    if "screw-open" in codes:
+        return "a screw open"
     open_ = [record for record in session.build.records if record.ended is None]
     if open_:
         return f"at step {open_[-1].step}"
-    return "bled" if any(one.procedure == "bleed" for one in session.build.records) else "not yet"
+    for code, words in (("leak", "it leaks"), ("pedal-long", "travel long"),
+                        ("air-shows-late", "travel grew")):  # fmt: skip
+        if code in codes:
+            return words
+    bled = list(found.standing.wheels.values()).count("bled")
+    return {0: "not yet", 4: "bled"}.get(bled, f"{bled} of 4 bled")
 
 
 def _judged(session: Session) -> bool:
-    runs = [record for record in session.build.records if record.procedure == "bleed"]
-    return bool(runs) and runs[-1].ended is not None
+    """Return whether there is a tick to give: every wheel bled, no leak, the travel as computed."""
+    found = condition(session.build)
+    return set(found.standing.wheels.values()) == {"bled"} and not any(
+        one.code in AGAINST for one in found.holds
+    )
 
 
 BLEED = StationKind(

@@ -13,7 +13,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.guidance.condition.holds import condition
 from urgens.guidance.procedures import METHODS, Facts, Procedure, ProcedureStep
+from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.people import Role, duty, roles, state_before
 from urgens.guidance.procedures.records import title_of
 from urgens.ui.session import Session
@@ -181,7 +183,9 @@ class CardPage(Page):
         self.plan.show_build(self.session.build)
         self.plan.show_steps(steps[: number - 1] if going else (), step)
         self._show_step(step)
-        self.work.show_for(going=going, last=self.run.last, strokes=self._counts)
+        wheels = condition(self.session.base).standing.fold.wheels.items()
+        open_ = ", ".join(said(wheel) for wheel, one in wheels if one.open_)
+        self.work.show_for(going=going, last=self.run.last, strokes=self._counts, open_=open_)
         self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
         self.beside.photographs.setVisible(going)
         self.beside.show_run(
@@ -316,8 +320,8 @@ class CardPage(Page):
         self._fresh()
 
     def leave(self) -> None:
-        """Leave the run where it is: what was read stays."""
-        self.run.drop()
+        """Give the run up where it stands: what was read and opened stays."""
+        self.run.give_up()
         self.awake.let_go()
         self._fresh()
 

@@ -5,6 +5,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QToolButton, QVBoxLayout, QWidget
 
+from urgens.document import Build
 from urgens.document.ledger.records import ProcedureRun, RecordEntry
 from urgens.guidance.advice.travel_reading import (
     MORE,
@@ -13,6 +14,7 @@ from urgens.guidance.advice.travel_reading import (
     strokes_words,
     travel_words,
 )
+from urgens.guidance.condition.standing import outcome_of
 from urgens.guidance.procedures.amounts import swept
 from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.records import title_of
@@ -112,7 +114,10 @@ class RecordsPage(Page):
 
     def _by_run(self, records: tuple[ProcedureRun, ...]) -> Iterator[tuple[str, str]]:
         for record in reversed(records):
-            yield _title(record), "\n".join(self._lines(record)) or "nothing was read"
+            yield (
+                _title(self.session.base, record),
+                "\n".join(self._lines(record)) or "nothing was read",
+            )
 
     def _lines(self, record: ProcedureRun) -> Iterator[str]:
         """Yield what is told of a run: who, which fluid, each wheel, and what it means."""
@@ -164,8 +169,9 @@ class RecordsPage(Page):
             yield said(wheel).capitalize(), "\n".join(lines) or NO_WHEEL
 
 
-def _title(record: ProcedureRun) -> str:
+def _title(build: Build, record: ProcedureRun) -> str:
     day = record.started.isoformat(sep=" ", timespec="minutes")
     how = f", {record.method}" if record.method else ""
-    left = "" if record.ended is not None else f", at step {record.step}"
+    told = outcome_of(build, record).words
+    left = f", {told}" if told else ""
     return f"{day}  {title_of(record.procedure)}{how}{left}"

@@ -7,8 +7,9 @@ from typing import Any
 from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.ledger.records import ProcedureRun
+from urgens.guidance.condition.deeds import MOVING, shown
 from urgens.guidance.condition.joints import held_by_joints, opened_since_bled
-from urgens.guidance.condition.proofs import MOVING, held_from_moving, procedure_now
+from urgens.guidance.condition.proofs import held_from_moving, procedure_now
 from urgens.guidance.procedures import NAMES, Procedure, ProcedureStep
 from urgens.guidance.procedures.rebleed import opened_by
 from urgens.ui.session import Session
@@ -117,6 +118,10 @@ class CurrentRun:
     def begin(self, method: str, anies: dict[str, Any] | None = None) -> None:
         """Begin a run by a method; anies: people, fluid and more, as a record has them."""
         made: dict[str, Any] = {"procedure": self.name, "started": self._clock()}
+        made["steps"] = [
+            step.model_dump(mode="json", exclude_defaults=True)
+            for step in shown(self.procedure(method).steps)
+        ]
         if self.name == BLEED:
             made["method"] = method
         if self._session.setup is not None:
@@ -143,22 +148,22 @@ class CurrentRun:
             return
         self.go(0, readings)
         rows = self._rows()
-        rows[index]["ended"] = self._at(record)
+        rows[index] |= {"ended": self._at(record), "outcome": "finished"}
         if checked_by:
             rows[index]["checked_by"] = checked_by
         self._write(rows, f"{self.name} done")
 
-    def drop(self) -> None:
-        """Take back a run that has read nothing yet, or close it where it stands."""
+    def give_up(self) -> None:
+        """Take back a run that has done nothing yet, or end it where it stands, as given up."""
         index, record = self.index, self.record
         if index is None or record is None:
             return
         rows = self._rows()
-        if record.entries:
-            rows[index] |= {"ended": self._at(record), "note": f"left at step {record.step}"}
+        if record.entries or record.step > 1:
+            rows[index] |= {"ended": self._at(record), "outcome": "given-up"}
         else:
             del rows[index]
-        self._write(rows, f"{self.name} left")
+        self._write(rows, f"{self.name} given up")
 
     def _at(self, record: ProcedureRun) -> str:
         """Return the time; a clock that was set back meanwhile stands at the start of the run."""

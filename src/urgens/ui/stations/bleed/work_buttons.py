@@ -27,12 +27,16 @@ class WorkButtons(QWidget):
             self.named[name] = button
             row.addWidget(button, 2 if name in MAIN else 1)
 
-    def show_for(self, *, going: bool, last: bool, strokes: bool) -> None:
-        """Show the buttons of a step: whether a run is under way, at its last card, at strokes."""
+    def show_for(self, *, going: bool, last: bool, strokes: bool, open_: str) -> None:
+        """Show the buttons of a step: whether a run is under way, at its last card, at strokes.
+
+        `open_` is what stands open and would stay so if the run were given up, in words.
+        """
+        give_up = f"Give up:\nshut {open_} first" if open_ else "Give up"
         words = {
             "stroke": "+1 stroke\nSpace",
             "next": ("Done\nEnter" if last else "Next\nEnter") if going else "Begin\nEnter",
-            "bubbles": "Bubbles\nB", "back": "Back\nBackspace", "leave": "Leave it",
+            "bubbles": "Bubbles\nB", "back": "Back\nBackspace", "leave": give_up,
         }  # fmt: skip
         shown = {"stroke": strokes, "bubbles": strokes, "back": going, "leave": going, "next": True}
         for name, button in self.named.items():

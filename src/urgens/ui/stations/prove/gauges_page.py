@@ -7,9 +7,10 @@ from PySide6.QtGui import QHideEvent, QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.bench.gauges.as_measured import as_measured
-from urgens.bench.proof_state import Gauged, gauged, proofs
+from urgens.bench.proof_state import Gauged, gauged
 from urgens.bench.sentences import verdict_words
 from urgens.document import BuildChange, BuildErrors
+from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import PRESSURE, retype
 from urgens.studies.expected_pressures import gauged_valves, place_of
@@ -147,7 +148,7 @@ class GaugesPage(Page):
         self.bar.valve = self.valve
         self.valves.show_choices({one: self._name(one) for one in valves}, self.valve)
         read = gauged(build)
-        self.proofs.show_proofs(proofs(build, read))
+        self.proofs.show_proofs(standing_proofs(build))
         self.count.setText(self.proofs.words)
         there = bool(self.valve)
         shown = (self.dials, self.plane, self.verdict, self.beneath, self.table_head, self.table,
@@ -184,7 +185,10 @@ class GaugesPage(Page):
         else:
             verdict, beneath = verdict_words(gauged.read, words)
             self.verdict.setText(verdict)
-            self.beneath.setText(f"{beneath} {self._readings(gauged)}")
+            told = f"{beneath} {self._readings(gauged)}"
+            if gauged.run is not None and gauged.run.source == "simulated":
+                told = f"Simulated: it proves nothing, and is not taken as measured. {told}"
+            self.beneath.setText(told)
         change = self._change()
         self.measure.setEnabled(change is not None)
         self.again.setEnabled(gauged.run is not None)
@@ -243,8 +247,23 @@ class GaugesPage(Page):
     def _add(self, point: tuple[str, str, str]) -> None:
         found = self.found
         assert found is not None  # there is a valve
-        add_reading(self.session, found.valve, found.index, point, in_use(found, self.session))
+        add_reading(self.session, found.valve, self._index, point, self._gauge)
         self._show()
+
+    @property
+    def _gauge(self) -> dict[str, object]:
+        """The gauges that are read, and whether a stand-in speaks for them."""
+        source = {"source": "simulated"} if self.bar.box.simulated else {}
+        return {**in_use(self.found, self.session), **source}
+
+    @property
+    def _index(self) -> int | None:
+        """The run that a reading belongs to: one of a stand-in never joins one of gauges."""
+        found = self.found
+        if found is None or found.run is None:
+            return None
+        same = (found.run.source == "simulated") == self.bar.box.simulated
+        return found.index if same else None
 
     def _move_lever(self, place: object) -> None:
         """Move the lever of the stand-in; None puts its link on again."""
@@ -254,7 +273,7 @@ class GaugesPage(Page):
         found = self.found
         if found is not None:
             point = (place, into, out)
-            add_lever(self.session, found.valve, found.index, point, in_use(found, self.session))
+            add_lever(self.session, found.valve, self._index, point, self._gauge)
             self._show()
 
     def _read_lever(self) -> None:
@@ -303,6 +322,8 @@ class GaugesPage(Page):
         found = self.found
         if found is None or found.read is None or found.run is None:
             return None
+        if found.run.source == "simulated":  # it says nothing of the vehicle
+            return None
         return as_measured(self.session.build, found.read, self.session.units, found.run)
 
     def take_measured(self) -> None:
@@ -316,7 +337,7 @@ class GaugesPage(Page):
         found = self.found
         if found is None or found.index is None:
             return
-        begin_anew(self.session, found.valve, found.index, in_use(found, self.session))
+        begin_anew(self.session, found.valve, found.index, self._gauge)
         self._show()
 
     def keyPressEvent(self, event: QKeyEvent) -> None:

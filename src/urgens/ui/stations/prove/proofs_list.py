@@ -7,7 +7,7 @@ from PySide6.QtGui import QColor, QPaintEvent
 from PySide6.QtWidgets import QGridLayout, QPushButton, QSizePolicy, QWidget
 
 from urgens.guidance import Severity
-from urgens.guidance.condition.proofs import StandingProof
+from urgens.guidance.condition.standing import StandingProof
 from urgens.guidance.procedures.records import title_of
 from urgens.ui.theme.paint import T, outline
 from urgens.ui.widgets.buttons import push_button
@@ -19,11 +19,11 @@ from urgens.ui.widgets.worded import worded, wrapped
 
 NOTHING = "not on record"  # which its ring says
 SIZE = 20  # px of the mark
-WORDS = {"open": "Start", "failed": "Again", "done": "Again"}
+WORDS = {"open": "Start", "begun": "Go on", "failed": "Again", "lapsed": "Again", "done": "Again"}
 
 
 class StateMark(Painted):
-    """An open ring, a tick, or an octagon."""
+    """An open ring, a tick, or an octagon; half the ring is full where some of it is answered."""
 
     def __init__(self, state: str) -> None:
         super().__init__()
@@ -37,9 +37,13 @@ class StateMark(Painted):
     def paintEvent(self, event: QPaintEvent) -> None:
         with self.begin() as painter:
             middle = QPointF(SIZE / 2, SIZE / 2)
-            if self._state == "open":
-                outline(painter, T.muted, 2)
-                painter.drawEllipse(QRectF(3, 3, SIZE - 6, SIZE - 6))
+            if self._state in ("open", "begun", "lapsed"):
+                outline(painter, T.warn if self._state == "lapsed" else T.muted, 2)
+                ring = QRectF(3, 3, SIZE - 6, SIZE - 6)
+                painter.drawEllipse(ring)
+                if self._state == "begun":
+                    painter.setBrush(QColor(T.muted))
+                    painter.drawPie(ring, 90 * 16, 180 * 16)
                 return
             painter.setBrush(QColor(T.good))
             severity = Severity.DANGER if self._state == "failed" else None
