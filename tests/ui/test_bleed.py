@@ -10,7 +10,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QToolButton
 
 from tests.builds import unproved
-from tests.ui.conftest import LEFT
+from tests.ui.conftest import LEFT, page_of
 from urgens.document import Build, demo, dumps, edited, loads
 from urgens.guidance.condition.holds import condition
 from urgens.ui.frame.window import MainWindow
@@ -190,7 +190,7 @@ def test_a_run_that_did_nothing_is_taken_back_and_one_that_did_is_given_up(
     press(page, ENTER)
     while page.run.step is not None and page.run.step.action != "stroke":
         press(page, ENTER)
-    assert page.buttons["leave"].text() == "Give up:\nshut right rear first"
+    assert page.buttons["leave"].accessibleName() == "Give up; shut right rear first"
     press(page, SPACE, ENTER)
     QTest.mouseClick(page.buttons["leave"], LEFT)
     (record,) = window.session.build.records
@@ -201,6 +201,15 @@ def test_a_run_that_did_nothing_is_taken_back_and_one_that_did_is_given_up(
     assert {"screw-open", "tool-fitted"} <= {one.code for one in found.holds}
     assert BLEED.fact(window.session) == "a screw open"
     assert not BLEED.judged(window.session)
+    assert page.plan.open == {"rear-right": ""}  # drawn as it stands
+    assert page.why.text().startswith("A screw is open: right rear.")
+    items = page_of(window, "Bleed", "Open items")
+    QTest.mouseClick(items.notes["rear-right"], LEFT)
+    assert window.session.build.noted[0].place == "rear-right"
+    assert "rear-right" not in items.notes
+    assert condition(window.session.build).standing.wheels["rear-right"] == "not-clear"
+    window.session.undo_stack.undo()
+    assert BLEED.fact(window.session) == "a screw open"
 
 
 def test_leaving_is_reached_by_tab_and_done_by_enter(open_window: Opener) -> None:

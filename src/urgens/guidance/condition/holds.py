@@ -44,6 +44,11 @@ class Condition:
     holds: tuple[Hold, ...]
 
     @property
+    def open_wheels(self) -> tuple[str, ...]:
+        """The wheels whose bleed screws stand open."""
+        return tuple(wheel for wheel, one in self.standing.fold.wheels.items() if one.open_)
+
+    @property
     def may_move(self) -> bool | None:
         """Whether nothing holds it; None where nothing is on record."""
         if not self.standing.fold.begun and not any(h.code == "open-item" for h in self.holds):

@@ -181,11 +181,13 @@ class CardPage(Page):
         self.form.setVisible(not going and found.allowed)
         self.form.ask(fluid=self.run.name in PRESSED, reason=self._overridable)
         self.plan.show_build(self.session.build)
-        self.plan.show_steps(steps[: number - 1] if going else (), step)
+        open_ = condition(self.session.base).open_wheels
+        self.plan.show_steps(steps[: number - 1] if going else (), step, open_)
         self._show_step(step)
-        wheels = condition(self.session.base).standing.fold.wheels.items()
-        open_ = ", ".join(said(wheel) for wheel, one in wheels if one.open_)
-        self.work.show_for(going=going, last=self.run.last, strokes=self._counts, open_=open_)
+        named = ", ".join(map(said, open_))
+        self.work.show_for(going=going, last=self.run.last, strokes=self._counts, open_=named)
+        if named and not going:
+            self.why.setText(f"A screw is open: {named}. Shut it, and note it under Open items.")
         self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
         self.beside.photographs.setVisible(going)
         self.beside.show_run(

@@ -18,8 +18,12 @@ from PySide6.QtWidgets import (
 from urgens.document import BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.ledger.records import OpenItem
+from urgens.guidance.condition.fold import SCREW
+from urgens.guidance.condition.holds import condition
 from urgens.guidance.condition.proofs import held_from_moving
+from urgens.guidance.procedures.facts import said
 from urgens.ui.session import Session
+from urgens.ui.stations.bleed.run import now
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.layouts import tight
@@ -54,6 +58,8 @@ class ItemsPage(Page):
         self.add, self.refused = QPushButton("Add it"), passing()
         self.buttons: dict[tuple[int, str], QToolButton | QPushButton] = {}
         self.held = wrapped("muted")
+        self.notes: dict[str, QPushButton] = {}  # of what is noted as shut or off, by its place
+        self._noted = tight(QVBoxLayout(), 4)
         self.head("Note another")
         for name, words, hint in HINTS:
             field = QLineEdit()
@@ -69,6 +75,7 @@ class ItemsPage(Page):
             self.column.addWidget(widget)
         self.head("Before it moves")
         self.column.addWidget(self.held)
+        self.column.addLayout(self._noted)
         self.column.addStretch()
         self.lay_out(whole)
         self.said.hide()
@@ -94,6 +101,32 @@ class ItemsPage(Page):
         self._grid.setRowStretch(len(items), 1)
         reasons = held_from_moving(self.session.base)
         self.held.setText("\n".join(f"· {reason}" for reason in reasons) or FREE)
+        self._show_notes()
+
+    def _show_notes(self) -> None:
+        """Show a button for each thing that a hand can shut or take off, to be noted once it is."""
+        clear(self._noted)
+        self.notes = {}
+        found = condition(self.session.base)
+        for hold in found.holds:
+            screw, tool = hold.code == "screw-open", hold.code == "tool-fitted"
+            if not (screw or tool or hold.place in found.standing.fold.loose):
+                continue
+            name = said(hold.place) if screw else hold.place
+            what = "off" if tool else "shut"
+            button = push_button(
+                f"{name.capitalize()} is {'put right' if tool else 'shut'}", "small"
+            )
+            thing = {"place": hold.place, "thing": SCREW} if screw else {"thing": hold.place}
+            button.clicked.connect(partial(self._note, {"what": what, **thing}, name))
+            self.notes[hold.place] = button
+            self._noted.addWidget(button)
+
+    def _note(self, noted: dict[str, str], name: str) -> None:
+        rows: list[dict[str, Any]] = dumped(self.session.base).get("noted", [])
+        label = f"{name.capitalize()}: noted as {noted['what']}"
+        change = BuildChange(label, {"noted": [*rows, {"at": now(), **noted}]})
+        self.session.make(change, in_setup=False)
 
     def _row(self, row: int, index: int, item: OpenItem) -> None:
         words = item.what + (f", {item.place}" if item.place else "")

@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QPushButton, QToolButton, QWidget
 
 from urgens.document.ledger.records import State
+from urgens.guidance.condition.holds import condition
 from urgens.guidance.condition.joints import IN_WORDS, LOOSE, STATES, MadeJoint, joints, with_state
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.plan import BleedPlan
@@ -85,7 +86,7 @@ class JointsPage(Page):
             self._shown = shown
             self._make(found)
         self.plan.show_build(self.session.base)
-        self.plan.show_steps((), None)
+        self.plan.show_steps((), None, condition(self.session.base).open_wheels)
         for one in found:
             for state in STATES:
                 button = self.buttons[one.name, state]

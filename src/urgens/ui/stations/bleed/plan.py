@@ -1,5 +1,7 @@
 """Who is open now: the vehicle from above, its cylinder, lines, screws, hoses and bottles."""
 
+from collections.abc import Iterable
+
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent
 
@@ -51,8 +53,13 @@ class BleedPlan(Painted):
         self.joints = {wheel: joints_to(build, wheel) for wheel in FARTHEST}
         self.update()
 
-    def show_steps(self, done: tuple[ProcedureStep, ...], now: ProcedureStep | None) -> None:
-        """Show what is open after the steps that are done, and whose turn it is."""
+    def show_steps(
+        self, done: tuple[ProcedureStep, ...], now: ProcedureStep | None, open_: Iterable[str]
+    ) -> None:
+        """Show what is open after the steps that are done, and whose turn it is.
+
+        `open_` are the wheels whose screws stand open, by whatever run they were opened.
+        """
         self.open, self.hosed, state = {}, set(), State()
         for step in done:
             state = state.after(step)
@@ -63,6 +70,7 @@ class BleedPlan(Painted):
                     self.open.pop(wheel, None)
                 elif step.thing == "hose and bottle":
                     (self.hosed.add if step.action == "fit" else self.hosed.discard)(wheel)
+        self.open |= {wheel: "" for wheel in open_ if wheel not in self.open}
         self.held = state.held
         self.moves = now is not None and now.action == "stroke"
         self._back = "back" in now.text if now is not None else False

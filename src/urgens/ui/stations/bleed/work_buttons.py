@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from urgens.ui.widgets.layouts import tight
+from urgens.ui.widgets.plain import tip
 
 MAIN = ("stroke", "next")  # what the hand wants most
 
@@ -32,7 +33,7 @@ class WorkButtons(QWidget):
 
         `open_` is what stands open and would stay so if the run were given up, in words.
         """
-        give_up = f"Give up:\nshut {open_} first" if open_ else "Give up"
+        give_up = "Give up\nscrew open" if open_ else "Give up"
         words = {
             "stroke": "+1 stroke\nSpace",
             "next": ("Done\nEnter" if last else "Next\nEnter") if going else "Begin\nEnter",
@@ -41,5 +42,7 @@ class WorkButtons(QWidget):
         shown = {"stroke": strokes, "bubbles": strokes, "back": going, "leave": going, "next": True}
         for name, button in self.named.items():
             button.setText(words[name])
-            button.setAccessibleName(words[name].replace("\n", ", "))
+            told = f"Give up; shut {open_} first" if name == "leave" and open_ else words[name]
+            button.setAccessibleName(told.replace("\n", ", "))
+            button.setToolTip(tip(told) if told != words[name] else "")
             button.setVisible(shown[name])
