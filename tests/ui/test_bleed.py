@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QToolButton
 from tests.builds import unproved
 from tests.ui.conftest import LEFT, page_of
 from urgens.document import Build, demo, dumps, edited, loads
+from urgens.guidance import Severity
 from urgens.guidance.condition.holds import condition
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed import BLEED
@@ -200,14 +201,20 @@ def test_a_run_that_did_nothing_is_taken_back_and_one_that_did_is_given_up(
     assert found.standing.wheels["rear-right"] == "open"  # what was open then stays so
     assert {"screw-open", "tool-fitted"} <= {one.code for one in found.holds}
     assert BLEED.fact(window.session) == "a screw open"
-    assert not BLEED.judged(window.session)
+    assert BLEED.judged(window.session)
+    assert BLEED.mark(window.session) is Severity.DANGER
     assert page.plan.open == {"rear-right": ""}  # drawn as it stands
     assert page.why.text().startswith("A screw is open: right rear.")
     items = page_of(window, "Bleed", "Open items")
     QTest.mouseClick(items.notes["rear-right"], LEFT)
     assert window.session.build.noted[0].place == "rear-right"
     assert "rear-right" not in items.notes
+    assert items.notes["caps"].text() == "Caps: tight again"
+    assert BLEED.mark(window.session) is Severity.DANGER  # they are loose
+    QTest.mouseClick(items.notes["caps"], LEFT)
+    assert BLEED.mark(window.session) is None
     assert condition(window.session.build).standing.wheels["rear-right"] == "not-clear"
+    window.session.undo_stack.undo()
     window.session.undo_stack.undo()
     assert BLEED.fact(window.session) == "a screw open"
 

@@ -1,8 +1,9 @@
 """The Bleed station: a procedure made for this layout, one card at a time, and its record."""
 
+from urgens.guidance import Severity
 from urgens.guidance.condition.holds import condition
 from urgens.ui.session import Session
-from urgens.ui.widgets.station import StationKind, counted, found_in
+from urgens.ui.widgets.station import StationKind, counted, found_in, worst
 
 AREAS = ("joints", "proofs")  # of findings that are mended here
 PAGES = {
@@ -14,6 +15,7 @@ PAGES = {
 }
 
 
+OPEN = ("screw-open", "joint-open", "leak")  # holds that are dangers to whoever presses
 AGAINST = ("leak", "pedal-long", "air-shows-late")  # holds that bleeding leaves or brings
 
 
@@ -36,12 +38,21 @@ def _fact(session: Session) -> str:
     return {0: "not yet", 4: "bled"}.get(bled, f"{bled} of 4 bled")
 
 
-def _judged(session: Session) -> bool:
-    """Return whether there is a tick to give: every wheel bled, no leak, the travel as computed."""
+def _mark(session: Session) -> Severity | None:
+    """Return the worst of what is found, a danger where something was left open by no run."""
     found = condition(session.build)
-    return set(found.standing.wheels.values()) == {"bled"} and not any(
-        one.code in AGAINST for one in found.holds
-    )
+    under_way = any(one.outcome == "going-on" for one in found.standing.runs)
+    open_ = any(one.code in OPEN for one in found.holds) and not under_way
+    return Severity.DANGER if open_ else worst(found_in(session, AREAS))
+
+
+def _judged(session: Session) -> bool:
+    """Return whether there is a mark to give: a danger, or every wheel bled and nothing against."""
+    found = condition(session.build)
+    codes = {one.code for one in found.holds}
+    if _mark(session) is not None:
+        return True
+    return set(found.standing.wheels.values()) == {"bled"} and not codes & set(AGAINST)
 
 
 BLEED = StationKind(
@@ -53,4 +64,5 @@ BLEED = StationKind(
     judged=_judged,
     pages=tuple(PAGES),
     standing=tuple(PAGES),
+    own_mark=_mark,
 )

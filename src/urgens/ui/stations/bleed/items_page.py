@@ -108,24 +108,26 @@ class ItemsPage(Page):
         clear(self._noted)
         self.notes = {}
         found = condition(self.session.base)
+        fold = found.standing.fold
+        back = {thing for thing, _ in fold.missing}
         for hold in found.holds:
             screw, tool = hold.code == "screw-open", hold.code == "tool-fitted"
-            if not (screw or tool or hold.place in found.standing.fold.loose):
+            if not (screw or tool or hold.place in fold.loose):
                 continue
             name = said(hold.place) if screw else hold.place
-            what = "off" if tool else "shut"
-            button = push_button(
-                f"{name.capitalize()} is {'put right' if tool else 'shut'}", "small"
-            )
+            now_it_is = "shut" if screw else "off" if tool else "tight again"
+            if hold.place in back:
+                now_it_is = "back"
+            button = push_button(f"{name.capitalize()}: {now_it_is}", "small")
             thing = {"place": hold.place, "thing": SCREW} if screw else {"thing": hold.place}
-            button.clicked.connect(partial(self._note, {"what": what, **thing}, name))
+            what = {"what": "off" if tool else "shut", **thing}
+            button.clicked.connect(partial(self._note, what, f"{name}: {now_it_is}"))
             self.notes[hold.place] = button
             self._noted.addWidget(button)
 
-    def _note(self, noted: dict[str, str], name: str) -> None:
+    def _note(self, noted: dict[str, str], words: str) -> None:
         rows: list[dict[str, Any]] = dumped(self.session.base).get("noted", [])
-        label = f"{name.capitalize()}: noted as {noted['what']}"
-        change = BuildChange(label, {"noted": [*rows, {"at": now(), **noted}]})
+        change = BuildChange(f"Noted: {words}", {"noted": [*rows, {"at": now(), **noted}]})
         self.session.make(change, in_setup=False)
 
     def _row(self, row: int, index: int, item: OpenItem) -> None:
