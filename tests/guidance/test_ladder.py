@@ -98,7 +98,7 @@ def test_what_happened_is_one_list_with_its_places() -> None:
     said = {one.place: one for one in found}
     assert said["history[0]"].entry is not None
     assert said["records[0]"].what == "Bleed, open stroke"
-    assert said["records[0]"].why == "left at step 4; checked by C"
+    assert said["records[0]"].why == "at step 4, not ended; checked by C"
     words = next(one.words for one in tables().causes if one.id == "cup-bypass")
     assert said["traces[0]"].why == f"came from: {words}, mended"
     assert said["traces[1]"].what == "a fault without a sign"

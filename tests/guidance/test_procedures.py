@@ -332,3 +332,39 @@ def test_what_is_bled_again_is_refused_by_the_method_as_bleeding_is() -> None:
     assert (again.name, again.refused_because) == ("rebleed", whole.refused_because)
     assert again.steps == ()
     assert procedure(build, "rebleed", None, ("fl",)).steps
+
+
+@pytest.mark.parametrize(
+    ("name", "build", "there", "gone"),
+    [
+        ("assemble", "library", "booster's clevis", "New retainer on the rod"),
+        ("assemble", "roadster", "New retainer on the rod", "booster's clevis"),
+        ("pushrod-clearance", "library", "booster's rod stands out", "pedal's rod stands out"),
+        ("metering-test", "library", "Engine running; press gently", "\nPress gently"),
+        ("bleed-at-cylinder", "roadster", "front cylinder's lines", "Crack the cylinder's lines"),
+        ("bleed-at-cylinder", "library", "Crack the cylinder's lines", "front cylinder's lines"),
+        ("ports-test", "library", "a swirl in each chamber", "a squirt in the reservoir"),
+        ("prove-moving", "roadster", "Valve at full restriction", "in the dry only"),
+    ],
+)
+def test_a_step_is_there_for_those_it_is_for(name: str, build: str, there: str, gone: str) -> None:
+    texts = "\n".join(["", *(step.text for step in procedure(demo(build), name).steps)])
+    if procedure(demo(build), name).allowed:
+        assert there in texts
+        assert gone not in texts
+
+
+def test_an_opened_cylinder_is_bled_first_and_an_opened_line_alone_is_not() -> None:
+    library = demo("library")
+    cylinder = next(p.id for p in library.plumbing.parts if p.kind == "master")  # type: ignore[union-attr]
+    first = procedure(library, "rebleed", None, (cylinder, "L6")).steps[0]
+    assert first.text.startswith("Bench-bleed the cylinder first")
+    assert not procedure(library, "rebleed", None, ("L6",)).steps[0].text.startswith("Bench-bleed")
+
+
+def test_all_standing_proofs_end_with_what_any_open_screw_would_undo() -> None:
+    owners = [
+        step.proof for step in procedure(demo("library"), "prove-standing").steps if step.proof
+    ]
+    assert list(dict.fromkeys(owners))[-2:] == ["leak-test", "three-strokes"]
+    assert len(set(owners)) == len(dict.fromkeys(owners))

@@ -31,6 +31,7 @@ from urgens.guidance.tracing.tables import Tables, tables
 from urgens.guidance.tracing.trace import last_change, raised_by, traced
 from urgens.guidance.tracing.way_back import lit, way_back
 from urgens.guidance.words.figures import FigureWords
+from urgens.printed.tracing import why
 from urgens.quantity import UnitSystem
 
 # The trade's tracing table, row by row, causes in the order of cheap checks: common practice.
@@ -368,3 +369,10 @@ def test_a_cause_that_is_bled_away_says_that_a_circuit_is_bled() -> None:
         back = way_back(build, cause)
         assert (back.bleeds, back.opened) == (True, ())
         assert back.proves == ("leak-test", "three-strokes")
+
+
+def test_what_a_test_costs_is_said_with_the_people_it_takes() -> None:
+    costs = {one.people: why(one) for one in tables().tests}
+    assert set(costs) >= {1, 2}
+    assert "people" not in costs[1]
+    assert ", 2 people, " in costs[2]

@@ -55,6 +55,8 @@ def test_fluid_is_not_counted_where_what_is_held_is_not_known() -> None:
          "1 more than needed; may go back until 2026-11-29, 3 days left", True),
         ([came("hose", 4, back_by="2026-11-27")],
          "1 more than needed; may go back until 2026-11-27, one day left", True),
+        ([came("hose", 2, back_by="2026-11-27"), came("hose", 2, back_by="2026-11-29")],
+         "1 more than needed; may go back until 2026-11-27, one day left", True),
         ([came("hose", 4, back_by="2026-11-20")],
          "1 more than needed; could go back until 2026-11-20: too late", True),
     ],

@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from urgens.ui.widgets.layouts import tight
-from urgens.ui.widgets.plain import tip
+from urgens.ui.widgets.plain import point_out
 
 MAIN = ("stroke", "next")  # what the hand wants most
 
@@ -44,5 +44,5 @@ class WorkButtons(QWidget):
             button.setText(words[name])
             told = f"Give up; shut {open_} first" if name == "leave" and open_ else words[name]
             button.setAccessibleName(told.replace("\n", ", "))
-            button.setToolTip(tip(told) if told != words[name] else "")
+            point_out(button, told if told != words[name] else "")
             button.setVisible(shown[name])
