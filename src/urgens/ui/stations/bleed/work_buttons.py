@@ -33,7 +33,7 @@ class WorkButtons(QWidget):
 
         `open_` is what stands open and would stay so if the run were given up, in words.
         """
-        give_up = "Give up\nscrew open" if open_ else "Give up"
+        give_up = "Give up\nleft open" if open_ else "Give up"
         words = {
             "stroke": "+1 stroke\nSpace",
             "next": ("Done\nEnter" if last else "Next\nEnter") if going else "Begin\nEnter",
