@@ -5,8 +5,11 @@ from collections.abc import Mapping
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+
 from urgens.document import Build, demo_text, loads, with_changes
 from urgens.document.catalogue import figures
+from urgens.document.edits.edit import dumped
 from urgens.document.ledger.proof import GaugeRun
 from urgens.guidance.condition.deeds import shown
 from urgens.guidance.procedures import procedure
@@ -14,6 +17,7 @@ from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.proving import PROOFS
 from urgens.guidance.procedures.records import records
 from urgens.solve import solve
+from urgens.studies.expected_pressures import expected
 
 # parts of nearly every kind, on one vehicle
 EVERYTHING = {
@@ -167,3 +171,26 @@ def proved(build: Build, day: int = 2, *but: str) -> list[dict[str, Any]]:
             runs.append(whole_run(build, name, day, minutes))
             minutes += len(runs[-1]["steps"]) + 2
     return runs
+
+
+def on_record(build: Build, day: int = 2, *but: str) -> dict[str, Any]:
+    """The sections of a vehicle that is bled and proved on a day, its valves read with gauges."""
+    proof: dict[str, Any] = dict(dumped(build).get("proof") or {})
+    read = [] if "gauge-valve" in but else [_gauges(build, one, day) for one in _reducing(build)]
+    proof["gauges"] = [*proof.get("gauges", []), *read]
+    return {"records": proved(build, day, *but), "proof": proof}
+
+
+def _reducing(build: Build) -> list[str]:
+    placed = build.valves.placed()
+    return [f"rear[{at}]" for axle, at, valve in placed if axle == "rear" and valve.reduces]
+
+
+def _gauges(build: Build, valve: str, day: int) -> dict[str, Any]:
+    """What gauges would show of a valve that is as the build has it."""
+    wanted, points = expected(build, valve), []
+    for pressure in np.linspace(4e5, 100e5, 33):
+        out = float(wanted.law.outlet(pressure, wanted.felt))
+        points.append([f"{pressure / 1e5:.2f} bar", f"{out / 1e5:.2f} bar", "rising"])
+    return {"at": f"2026-05-{day:02d}T05:30", "valve": valve, "full_scale": "160 bar",
+            "points": points}  # fmt: skip

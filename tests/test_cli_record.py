@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 from icalendar import Calendar
 
-from tests.builds import proved
+from tests.builds import on_record
 from tests.test_cli import demo_file
 from urgens.cli.main import main
 from urgens.document import demo, save, with_changes
@@ -86,9 +86,10 @@ def test_a_calendar_that_cannot_be_is_said(
 def test_a_calendar_without_a_day_is_said(
     capsys: pytest.CaptureFixture[str], tmp_path: Path
 ) -> None:
-    proofs = [one for one in proved(demo("library")) if one["procedure"] != "bleed"]
+    whole = on_record(demo("library"))
+    proofs = [one for one in whole["records"] if one["procedure"] != "bleed"]
     file = tmp_path / "van.urgens.json"
-    save(with_changes(demo("library"), {"records": proofs}), file)
+    save(with_changes(demo("library"), {**whole, "records": proofs}), file)
     assert main(["plan", str(file), "-o", str(tmp_path / "due.ics")]) == 2
     assert "nothing that is due has a day to reckon from" in capsys.readouterr().err
 

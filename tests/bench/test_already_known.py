@@ -22,11 +22,12 @@ def travels(*entries: dict[str, Any]) -> Build:
 
 def test_travels_read_at_a_foot_are_readings() -> None:
     build = travels(
-        {"value": 80.0, "effort": "300 N", "when": "stroke-1"},
-        {"value": 61.0, "effort": "300 N", "when": "stroke-3"},
+        {"value": 80.0, "effort": "300 N", "when": "stroke-1", "booster": "working"},
+        {"value": 61.0, "effort": "300 N", "when": "stroke-3", "booster": "working"},
+        {"value": 61.0, "effort": "300 N", "when": "now"},  # with which help nobody noted
         {"value": 61.0},  # at no foot
         {"value": 61.0, "effort": "a kick"},
-        {"value": 900.0, "effort": "300 N"},  # beyond any vehicle
+        {"value": 900.0, "effort": "300 N", "booster": "working"},  # beyond any vehicle
     )
     found = [one.reading for one in already_known(build) if one.reading is not None]
     assert [(one.kind, one.value, one.effort, one.stroke) for one in found] == [

@@ -8,8 +8,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from tests.bench.test_stops import AT, TURNS, stop
-from tests.builds import bed, unproved
-from tests.builds import proved as all_proved
+from tests.builds import bed, on_record, unproved
 from tests.strategies import documents
 from urgens.bench.plant.plant import plant
 from urgens.bench.proof_state import cooling_wait, holding, on_road, stops_of
@@ -207,9 +206,9 @@ def test_no_stop_is_proposed_while_something_holds_it() -> None:
     build = turned_to(1.0)
     turned = adjuster(build)
     assert any("on record" in reason for reason in holding(build, turned, 1.0))
-    proved = with_changes(build, {"records": all_proved(build)})
+    proved = with_changes(build, on_record(build))
     assert not any("not on record" in reason for reason in holding(proved, turned, 1.0))
-    hot = edited(proved, "proof", {"stops": [recorded(front_temperature="240 °C")]})
+    hot = edited(proved, "proof.stops", [recorded(front_temperature="240 °C")])
     assert any("to cool" in reason for reason in holding(hot, turned, 1.0))
     waived = edited(build, "proof", {"stops": [recorded(moved_without_proof="off the ramp")]})
     assert not any("not on record" in reason for reason in holding(waived, turned, 1.0))

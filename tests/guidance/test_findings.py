@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 from hypothesis import given, settings
 
-from tests.builds import bed, proved
+from tests.builds import bed, on_record, proved
 from tests.plumbing.layouts import ADVICE, DAMAGED, DANGERS, line_of, sound
 from tests.strategies import documents
 from urgens.document import Build, changed, edited, loads, with_changes
@@ -259,17 +259,18 @@ CASES["joint-not-tight"] = (
      "joints": [{"joint": "L1.a", "state": "started", "at": "2026-05-02T15:00"},
                 {"joint": "L1.b", "state": "tight", "at": "2026-05-02T13:00"}]},
 )  # fmt: skip
+PROVED = on_record(bed("bakery"))
 MOVED = {"procedure": "prove-moving", "started": "2026-05-03T09:00"}
 CASES["proof-open"] = (
     Severity.WARNING,
-    {"records": [*proved(bed("bakery"), 4), MOVED]},  # done only after
-    {"records": [*proved(bed("bakery")), MOVED]},
+    {**PROVED, "records": [*proved(bed("bakery"), 4), MOVED]},  # done only after
+    {**PROVED, "records": [*PROVED["records"], MOVED]},
 )
 FAULT = {"started": "2026-05-02T14:00", "signs": [{"at": "2026-05-02T14:05", "sign": "sinks"}]}
 CASES["fault-stops"] = (
     Severity.DANGER,
     {"traces": [FAULT]},
-    {"traces": [{**FAULT, "ended": "2026-05-02T16:00"}]},
+    {"traces": [{**FAULT, "ended": "2026-05-02T16:00", "mended": True}]},
 )
 WORN = {"at": "2026-05-02T14:10", "front": ["1.0 mm"], "rear": ["1.0 mm"], "specific_wear": 1.0}
 AREAS = {"front.brake.pad_area": "40 cm^2", "rear.brake.lining_area": "60 cm^2"}

@@ -4,14 +4,14 @@ from datetime import date, datetime
 
 import pytest
 
-from tests.builds import proved
+from tests.builds import on_record
 from urgens.document import Build, BuildChange, BuildErrors, changed, demo, with_changes, with_setup
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import changes_between
 from urgens.document.edits.save_as import saved_as_setup
 from urgens.guidance.advice.setup_ladder import ladder
+from urgens.guidance.faults.tables import tables
 from urgens.guidance.tracing.chronicle import chronicle, valve_name
-from urgens.guidance.tracing.tables import tables
 
 RAN = {"started": "2026-05-02T10:00", "ended": "2026-05-02T11:00", "setup": "load-sensing"}
 
@@ -37,17 +37,19 @@ def test_a_rung_says_what_it_changes_costs_and_comes_to(van: Build) -> None:
 
 def test_a_rung_is_ticked_off_by_its_own_proofs_alone(van: Build) -> None:
     own = with_setup(van, str(RAN["setup"]))
-    standing = [one | {"setup": RAN["setup"]} for one in proved(own)]
+    whole = on_record(own)
+    standing = [one | {"setup": RAN["setup"]} for one in whole["records"]]
     moving = {**RAN, "procedure": "prove-moving", "ended": "2026-05-03T11:00"}
-    (rung,) = ladder(with_changes(van, {"records": [*standing, moving]}))
+    gauged = with_changes(van, {"proof": whole["proof"]})
+    (rung,) = ladder(with_changes(gauged, {"records": [*standing, moving]}))
     assert rung.proved is not None
     assert rung.proved.date() == date(2026, 5, 2)
     assert rung.moved == datetime(2026, 5, 3, 11)
     assert rung.done
     no = {"at": "2026-05-03T10:30", "step": 3, "field": "ok", "value": False}
     refused = {**moving, "entries": [no]}
-    assert ladder(with_changes(van, {"records": [*standing, refused]}))[0].moved is None
-    other = [*proved(own), {**moving, "setup": None}]
+    assert ladder(with_changes(gauged, {"records": [*standing, refused]}))[0].moved is None
+    other = [*whole["records"], {**moving, "setup": None}]
     (rung,) = ladder(with_changes(van, {"records": other}))
     assert (rung.proved, rung.moved) == (None, None)
 

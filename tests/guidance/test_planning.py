@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.builds import proved as all_proved
+from tests.builds import on_record
 from urgens.document import Build, changed, demo, own_vehicle, with_changes, with_setup
 from urgens.guidance.condition.consequences import asked_by
 from urgens.guidance.condition.joints import opened_since_bled
@@ -203,7 +203,7 @@ def test_items_of_the_builder_are_jobs_and_hold_the_vehicle(van: Build) -> None:
         {"what": "Clip at the axle", "place": "L6", "holds_vehicle": True, "due": "2026-06-01"},
         {"what": "Paint", "done": "2026-04-01"},
     ]
-    found = plan(with_changes(van, {"open_items": items, "records": all_proved(van)}))
+    found = plan(with_changes(van, {"open_items": items, **on_record(van)}))
     job = next(one for one in found.jobs if one.name == "Clip at the axle")
     assert job.opens == ("rear",)
     assert "Paint" not in [one.name for one in found.jobs]
@@ -428,7 +428,8 @@ def proved(build: Build) -> Build:
         "started": "2026-05-03T10:00",
         "ended": "2026-05-03T11:00",
     }
-    return with_changes(build, {"records": [*all_proved(build), moved]})
+    whole = on_record(build)
+    return with_changes(build, {**whole, "records": [*whole["records"], moved]})
 
 
 def test_proofs_that_a_change_asks_for_are_planned_again(van: Build) -> None:

@@ -4,7 +4,7 @@ from typing import Any
 
 import pytest
 
-from tests.builds import bed, proved, unproved, whole_run
+from tests.builds import bed, on_record, unproved, whole_run
 from tests.plumbing.layouts import sound
 from urgens.document import Build, with_changes
 from urgens.guidance import findings
@@ -18,7 +18,7 @@ def open_proofs(build: Build) -> tuple[str, ...]:
 
 def recorded(*but: str, **more: Any) -> Build:
     """Everything proved, but for these."""
-    return with_changes(bed("bakery"), {"records": proved(bed("bakery"), 2, *but), **more})
+    return with_changes(bed("bakery"), {**on_record(bed("bakery"), 2, *but), **more})
 
 
 def test_proofs_are_those_that_the_layout_needs() -> None:

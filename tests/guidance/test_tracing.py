@@ -14,6 +14,8 @@ from urgens.bench.evidence_on_record import already_known, counting, evidence_of
 from urgens.bench.trainer.hidden_fault import with_causes
 from urgens.document import Build, BuildErrors, demo, demo_names, loads, with_changes
 from urgens.document.validation import validated
+from urgens.guidance.faults.tables import Tables, tables
+from urgens.guidance.faults.way_back import lit, way_back
 from urgens.guidance.procedures import NAMES, procedure
 from urgens.guidance.tracing.ranking import (
     OPENING,
@@ -27,9 +29,7 @@ from urgens.guidance.tracing.ranking import (
 )
 from urgens.guidance.tracing.readings import TraceReading, _by_mass, reading
 from urgens.guidance.tracing.simulated import effects
-from urgens.guidance.tracing.tables import Tables, tables
 from urgens.guidance.tracing.trace import last_change, raised_by, traced
-from urgens.guidance.tracing.way_back import lit, way_back
 from urgens.guidance.words.figures import FigureWords
 from urgens.printed.tracing import why
 from urgens.quantity import UnitSystem

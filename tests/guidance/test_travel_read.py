@@ -5,18 +5,20 @@ import pytest
 from urgens.document import demo
 from urgens.document.ledger.records import RecordEntry
 from urgens.guidance.advice.travel_reading import MORE, travel_words
+from urgens.guidance.condition.limits import Limits
 from urgens.guidance.words.figures import FigureWords
 from urgens.solve import solve
 from urgens.studies.trapped_air import trapped_air
 
 SOLUTION = solve(demo("roadster"))
+LIMITS = Limits(demo("roadster"))
 WORDS = FigureWords(demo("roadster").natural_units)
 COMPUTED = float(trapped_air(SOLUTION.system, SOLUTION.standing, 200.0, 0.0).computed) * 1e3  # mm
 
 
 def told(value: float | str, effort: str = "200 N") -> str:
     at = {"at": "2026-05-02T14:22", "step": 29, "field": "travel", "value": value}
-    return travel_words(SOLUTION, RecordEntry.model_validate({**at, "effort": effort}), WORDS)
+    return travel_words(LIMITS, RecordEntry.model_validate({**at, "effort": effort}), WORDS)
 
 
 @pytest.mark.parametrize(

@@ -8,7 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
-from tests.builds import proved
+from tests.builds import on_record
 from tests.ui.conftest import page_of
 from urgens.bench.logs.write import sensed, write_csv
 from urgens.bench.road.drives import drives, trial
@@ -19,7 +19,6 @@ from urgens.ui.frame.window import MainWindow
 from urgens.ui.widgets.typed_label import TypedLabel
 
 Opener = Callable[[Build], MainWindow]
-PROVED = proved(demo("roadster"))
 TURNS = "valves.rear[0].turns"
 SLOW = 20_000  # ms, on a loaded machine
 SENSING = [
@@ -31,6 +30,9 @@ SENSING = [
 def fresh(**more: Any) -> Build:
     """The roadster without anything measured."""
     return with_changes(demo("roadster"), {"proof": None, "records": [], **more})
+
+
+PROVED = on_record(fresh())
 
 
 def shown(window: MainWindow, name: str) -> Any:

@@ -158,9 +158,14 @@ def test_what_is_seen_is_chosen_and_typed_and_goes_into_the_record(open_window: 
     page.go_on()
     assert "beyond the floor" in page.reading.refused.text()
     field.setText("2-3/4")
+    assert "not judged until" in page.reading.should.text()
+    for help_, said in (("out", "without the booster"), ("working", "in at 60 lbf, booster")):
+        QTest.mouseClick(page.reading.fields[f"booster {help_}"], LEFT)
+        assert said in page.reading.should.text()
     page.go_on()
     read = window.session.build.records[0].entries[-1]
-    assert (read.value, read.effort, read.when) == (69.85, "60 lbf", "now")
+    told = read.value, read.effort, read.when, read.booster
+    assert told == (69.85, "60 lbf", "now", "working")
     window.station("Bleed").show_page_named("Records")
     kept = window.station("Bleed").page
     assert "one run kept" in kept.summary

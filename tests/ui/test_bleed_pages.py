@@ -46,6 +46,13 @@ def test_the_pedal_is_read_again_next_morning(open_window: Opener) -> None:
     read = window.session.build.records[0].entries
     assert [(one.when, one.value) for one in read] == [("now", 83.82), ("morning", 91.44)]
     assert "grown by" in words(page)
+    assert "whether the booster worked is not noted" in words(page)
+    QTest.mouseClick(page.travel.help["out"], LEFT)
+    QTest.keyClicks(page.travel.field, "3.3")
+    QTest.keyClick(page.travel.field, Qt.Key.Key_Return)
+    assert window.session.build.records[0].entries[-1].booster == "out"
+    assert "without the booster" in words(page)
+    window.session.undo_stack.undo()
     window.session.undo_stack.undo()
     assert len(window.session.build.records[0].entries) == 1
 
@@ -62,6 +69,12 @@ def test_a_travel_that_cannot_be_is_refused_in_words(
     QTest.mouseClick(page.travel.keep, LEFT)
     assert said in page.travel.refused.text()
     assert window.session.build.records[0].entries == ()
+
+
+def test_a_run_of_a_day_to_come_says_that_it_proves_nothing(open_window: Opener) -> None:
+    later = {**RUN, "started": "2199-05-02T14:00", "ended": "2199-05-02T15:00"}
+    page = shown(open_window(edited(demo("library"), "records", [RUN, later])), "Records")
+    assert words(page).count("that proves nothing") == 1
 
 
 def test_without_a_run_there_is_nothing_to_add_to(open_window: Opener) -> None:

@@ -10,7 +10,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QToolButton
 
-from tests.builds import proved, unproved
+from tests.builds import on_record, unproved
 from tests.ui.conftest import LEFT
 from tests.ui.test_bleed import BACK, ENTER, SPACE, card, press
 from urgens.document import Build, demo, edited, with_changes
@@ -46,7 +46,7 @@ def test_every_procedure_goes_from_its_first_card_to_its_last_by_keys(
     open_window: Opener, group: int
 ) -> None:
     opened = {"joint": "L6.b", "state": "tight", "at": "2026-05-03T10:00"}
-    build = with_changes(demo("library"), {"joints": [opened], "records": proved(demo("library"))})
+    build = with_changes(demo("library"), {"joints": [opened], **on_record(demo("library"))})
     page = card(open_window(build))
     for name in NAMES[group::GROUPS]:
         moving = name == "prove-moving"
@@ -97,7 +97,7 @@ def test_moving_waits_for_the_proofs_and_a_reason_is_kept(open_window: Opener) -
     (record,) = window.session.build.records
     assert record.moved_without_proof == "off the ramp"
     assert "proof-open" in {finding.code for finding in window.session.findings}
-    whole = card(open_window(edited(unproved("roadster"), "records", proved(demo("roadster")))))
+    whole = card(open_window(with_changes(unproved("roadster"), on_record(unproved("roadster")))))
     chosen(whole, "prove-moving")
     assert whole.form.fields["reason"].isHidden()
     press(whole, ENTER)

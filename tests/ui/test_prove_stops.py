@@ -14,7 +14,7 @@ STATION = "Prove"  # that its windows open at
 
 
 def test_a_stop_is_entered_at_the_car_by_keys(open_window: Opener, qtbot: QtBot) -> None:
-    window = open_window(fresh(records=PROVED))
+    window = open_window(fresh(**PROVED))
     session, page = window.session, shown(window, "Stops")
     found = worked(page, qtbot)
     assert page.advice.headline.text().startswith("Start: ")
@@ -63,7 +63,7 @@ def test_nothing_on_the_road_before_the_proofs_or_a_reason(
 
 
 def test_a_stop_that_says_nothing_is_refused(open_window: Opener) -> None:
-    page = shown(open_window(fresh(records=PROVED)), "Stops")
+    page = shown(open_window(fresh(**PROVED)), "Stops")
     page.enter_next()
     page.form.take()
     assert "says nothing" in page.form.refused.text()

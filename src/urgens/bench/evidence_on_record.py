@@ -10,8 +10,9 @@ from urgens.bench.logs.read import ReadLog, lies, look_through, told_by
 from urgens.bench.proof_state import gauged, stops_of
 from urgens.document import Build, BuildErrors
 from urgens.document.ledger.proof import Log
-from urgens.document.ledger.records import ProcedureRun
 from urgens.document.ledger.traces import TraceRun
+from urgens.guidance.condition.holds import condition
+from urgens.guidance.condition.limits import MILLIMETRE
 from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.tracing.ranking import TraceEvidence
 from urgens.guidance.tracing.readings import KINDS, MOST, MOST_FOOT, TraceReading, reading
@@ -20,7 +21,6 @@ from urgens.quantity import FORCE, QuantityError, parse
 from urgens.studies.valve_verdict import ValveRead, ValveVerdict
 
 FRESH = timedelta(days=1)  # before a fault is followed: what is older was read of another vehicle
-MILLIMETRE = 1e-3
 # What a standing proof that was done well means as the outcome of a test.
 PROVED = {
     "leak-test": ("hold", "holds"), "ports-test": ("vent", "swirl"),
@@ -104,24 +104,23 @@ def _proofs(build: Build) -> Iterator[RecordedEvidence]:
 
 
 def _travels(build: Build) -> Iterator[RecordedEvidence]:
-    for record in build.records:
-        yield from _travels_of(record)
-
-
-def _travels_of(record: ProcedureRun) -> Iterator[RecordedEvidence]:
-    for entry in record.entries:
-        if entry.field != "travel" or not isinstance(entry.value, float) or not entry.effort:
+    """Yield the travels of the whole vehicle, as far as their foot and their help are known."""
+    for deed in condition(build).standing.fold.travels:
+        entry = deed.entry
+        if entry is None or not entry.effort:
             continue
+        if build.booster.fitted and entry.booster != "working":
+            continue  # the reading says nothing of the booster that is simulated
         try:
             foot = parse(entry.effort, FORCE).value
         except QuantityError:
             continue  # the record's own page says so
         stroke = int(entry.when[-1]) if entry.when and entry.when.startswith("stroke-") else 1
-        value = entry.value * MILLIMETRE
+        value = float(entry.value) * MILLIMETRE
         if not (0.0 < foot <= MOST_FOOT and 0.0 <= value <= MOST["travel"]):
             continue
         words = f"travel {entry.value:g} mm at {entry.effort}, stroke {stroke}"
-        source = f"{record.procedure} {record.started:%Y-%m-%d}"
+        source = f"{deed.owner} {entry.at:%Y-%m-%d}"
         read = TraceReading("travel", value, foot, stroke, source)
         yield RecordedEvidence(
             f"travel {stroke} {entry.at:%Y-%m-%d %H:%M}", words, entry.at, reading=read
@@ -130,7 +129,7 @@ def _travels_of(record: ProcedureRun) -> Iterator[RecordedEvidence]:
 
 def _gauges(build: Build) -> Iterator[RecordedEvidence]:
     for one in gauged(build):
-        if one.run is None or one.read is None:
+        if one.run is None or one.read is None or one.run.source == "simulated":
             continue
         told = _outcome(one.read)
         if told is not None:

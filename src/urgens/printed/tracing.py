@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from urgens.guidance.tracing.tables import TraceCause, TraceSign, TraceTest, tables
+from urgens.guidance.faults.tables import TraceCause, TraceSign, TraceTest, tables
 from urgens.guidance.tracing.trace import Traced
 from urgens.guidance.words.figures import FigureWords
 

@@ -7,10 +7,10 @@ import numpy as np
 from numpy.random import Generator
 
 from urgens.document import Build
+from urgens.guidance.faults.tables import TestOutcome, TraceCause, TraceSign, TraceTest, tables
 from urgens.guidance.tracing.ranking import Tracing
 from urgens.guidance.tracing.readings import KINDS, TraceReading
 from urgens.guidance.tracing.simulated import Simulated, effects, figures, rows_of
-from urgens.guidance.tracing.tables import TestOutcome, TraceCause, TraceSign, TraceTest, tables
 
 BY_HAND = 0.5  # of a reading's own error that a careful hand makes
 SPREAD = 0.02  # by which a vehicle's figures differ from its build's [-]; assumed

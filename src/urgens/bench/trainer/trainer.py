@@ -6,9 +6,9 @@ from typing import NamedTuple
 
 from urgens.bench.trainer.hidden_fault import HiddenFault, hidden
 from urgens.document import Build
+from urgens.guidance.faults.tables import TestOutcome, TraceCause, TraceSign, TraceTest
 from urgens.guidance.tracing.ranking import TraceEvidence, entropy
 from urgens.guidance.tracing.readings import TraceReading
-from urgens.guidance.tracing.tables import TestOutcome, TraceCause, TraceSign, TraceTest
 from urgens.guidance.tracing.trace import Traced, traced
 
 ASKED = 1  # minutes of a look

@@ -48,7 +48,8 @@ class RecordEntry(DocumentModel):
 class ShownStep(DocumentModel):
     """A step as a run was shown it: what it does, with what, where; what it asks, empty if nothing.
 
-    `proof` names the proof that it belongs to, where several are made together.
+    `proof` names the proof that it belongs to, where several are made together, `hold` the code of
+    what a no holds, where that has a code of its own.
     """
 
     action: Action
@@ -56,6 +57,7 @@ class ShownStep(DocumentModel):
     wheels: tuple[Wheel, ...] = ()
     asks: FIELDS | None = None
     proof: Text = ""
+    hold: Text = ""
 
 
 class BottledFluid(DocumentModel):

@@ -3,12 +3,11 @@
 from math import isfinite
 
 from urgens.document.ledger.records import ProcedureRun, RecordEntry
+from urgens.guidance.condition.limits import MILLIMETRE, Limits, grown
 from urgens.guidance.words.figures import FigureWords
 from urgens.quantity import FORCE, QuantityError, parse
-from urgens.solve import Solution
 from urgens.studies.trapped_air import READ_WITHIN, trapped_air
 
-MILLIMETRE = 1e-3  # m: what a travel is recorded in
 MILLILITRE = 1e-6  # m³
 LITTLE = 0.5  # shares of a full stroke: less is little, more cannot be
 MOST = 1.3  # shares of a full stroke: common practice
@@ -47,28 +46,39 @@ def later_words(record: ProcedureRun, words: FigureWords) -> str:
 
     record: of a run;  Source: common practice.
     """
-    now = _travel(record, "now")
+    now = _entry(record, "now")
     for when, said in (("morning", "next morning"), ("hour", "after an hour")):
-        later = _travel(record, when)
+        later = _entry(record, when)
         if now is None or later is None:
             continue
-        grew = later - now
-        if grew > READ_WITHIN:
+        if (now.effort, now.booster) != (later.effort, later.booster):
+            return f"The travel {said} was read at another foot or help: it tells nothing of air."
+        by = words.typed_length(abs(_read(later) - _read(now)))
+        if grown(now, later):
             return (
-                f"The travel has grown by {words.typed_length(grew)} {said}: air was hidden, or a "
-                "residual valve or cup expander is absent on drums. Bleed again."
+                f"The travel has grown by {by} {said}: air was hidden, or a residual valve or cup "
+                "expander is absent on drums. Bleed again."
             )
-        return f"The travel is the same {said}, within {words.typed_length(READ_WITHIN)}."
+        return f"The travel {said} is within {by} of the day's: no air shows."
     return ""
 
 
-def _travel(record: ProcedureRun, when: str) -> float | None:
-    """Return the last travel read at a time of it [m], None where none was."""
+def _entry(record: ProcedureRun, when: str) -> RecordEntry | None:
+    """Return the last travel read at a time of it, None where none was."""
     found = [
-        entry.value for entry in record.entries
+        entry for entry in record.entries
         if entry.field == "travel" and entry.when == when and isinstance(entry.value, float)
     ]  # fmt: skip
-    return found[-1] * MILLIMETRE if found else None
+    return found[-1] if found else None
+
+
+def _travel(record: ProcedureRun, when: str) -> float | None:
+    entry = _entry(record, when)
+    return None if entry is None else _read(entry)
+
+
+def _read(entry: RecordEntry) -> float:
+    return float(entry.value) * MILLIMETRE
 
 
 def flow_words(record: ProcedureRun, wheel: str, swept: float) -> str:
@@ -98,13 +108,15 @@ def flow_words(record: ProcedureRun, wheel: str, swept: float) -> str:
     return f"{said}: all of it comes"
 
 
-def travel_words(solution: Solution, entry: RecordEntry, words: FigureWords) -> str:
+def travel_words(limits: Limits, entry: RecordEntry, words: FigureWords) -> str:
     """Return what a travel tells, empty where it was not read at a known foot.
 
-    entry: of a record.
+    limits: of the build; entry: of a record.
     Source: `studies.trapped_air`; strokes that pump up: common practice.
     """
     if entry.field != "travel" or isinstance(entry.value, str | bool) or not entry.effort:
+        return ""
+    if entry.wheel is not None:  # with a screw open there, one half lost
         return ""
     try:
         effort = parse(entry.effort, FORCE).value
@@ -112,10 +124,15 @@ def travel_words(solution: Solution, entry: RecordEntry, words: FigureWords) -> 
         return f'the foot "{entry.effort}" is no force: write it as 300 N'
     if not effort > 0.0:
         return "no foot pressed it"
-    found = trapped_air(
-        solution.system, solution.standing, effort, entry.value * MILLIMETRE, READ_WITHIN
+    system = limits.system_with(entry.booster)
+    if system is None:
+        return "not judged: whether the booster worked is not noted"
+    standing, read = limits.solution.standing, entry.value * MILLIMETRE
+    found = trapped_air(system, standing, effort, read, READ_WITHIN)
+    help_ = " without the booster" if entry.booster == "out" else ""
+    computed = (
+        f"{words.typed_length(float(found.computed))} computed at {words.force(effort)}{help_}"
     )
-    computed = f"{words.typed_length(float(found.computed))} computed at {words.force(effort)}"
     extra = float(found.extra)
     if abs(extra) <= READ_WITHIN:
         return f"as the {computed}, within {words.typed_length(READ_WITHIN)}"

@@ -11,8 +11,8 @@ from urgens.guidance.procedures import NAMES, procedure
 from urgens.guidance.procedures.step import ProcedureStep
 
 What = Literal[
-    "open", "shut", "loosen", "tighten", "fit", "remove", "answer", "passed", "note", "worked",
-    "fluid", "joint", "changed", "mended", "noted", "moved",
+    "open", "shut", "loosen", "tighten", "fit", "remove", "asked", "answer", "passed", "note",
+    "worked", "fluid", "joint", "changed", "looked", "mended", "noted", "moved",
 ]  # fmt: skip
 MOVING = "prove-moving"
 WHEEL_NOTES = ("bubbles", "strokes", "amount")
@@ -25,7 +25,8 @@ class Deed:
     """One thing done, read or passed over: when, where that stands in the build, at which wheels.
 
     `owner` is the procedure, or the proof of several made together, that it belongs to, `ordinal`
-    the place of its step among those of the owner that ask. `at` None: nobody dated it.
+    the place of its step among those of the owner that ask, `hold` what a no there holds. `at`
+    None: nobody dated it.
     """
 
     what: What
@@ -38,15 +39,20 @@ class Deed:
     field: str = ""
     value: float | str | bool | tuple[str, ...] | None = None
     entry: RecordEntry | None = None
+    hold: str = ""
 
 
 @dataclass(frozen=True)
 class Asking:
-    """A step of a run that asks: its owner, its place among those of the owner, the field."""
+    """A step of a run that asks: its owner, its place among those of the owner, the field.
+
+    `hold` is the code of what a no there holds, empty where it has none of its own.
+    """
 
     owner: str
     ordinal: int
     field: FIELDS
+    hold: str = ""
 
 
 def shown(steps: tuple[ProcedureStep, ...]) -> tuple[ShownStep, ...]:
@@ -58,6 +64,7 @@ def shown(steps: tuple[ProcedureStep, ...]) -> tuple[ShownStep, ...]:
             wheels=step.wheels,
             asks=None if step.record is None else step.record.field,
             proof=step.proof,
+            hold=step.hold,
         )
         for step in steps
     )
@@ -81,18 +88,20 @@ def asking(name: str, steps: tuple[ShownStep, ...]) -> dict[int, Asking]:
         if step.asks is not None:
             owner = step.proof or name
             counts[owner] = counts.get(owner, 0) + 1
-            found[number] = Asking(owner, counts[owner], step.asks)
+            found[number] = Asking(owner, counts[owner], step.asks, step.hold)
     return found
 
 
 def deeds(build: Build, until: datetime) -> tuple[Deed, ...]:
     """Return what happened until a time, the first first.
 
-    Two of one minute stand in the order of the file; between sections what opens comes after what
-    closes. Undated: a good state counts as the oldest, an opening as the latest.
+    Two of one minute stand in the order of the file; between sections runs come first, then what
+    closes, then what opens, as far as it is not noted by hand: a note is of what was before it.
+    Undated: a good state counts as the oldest, an opening as the latest.
     """
     sections = (
-        _runs(build), _joints(build), _traces(build), _history(build), _noted(build), _moved(build),
+        _runs(build), _gauged(build), _joints(build), _traces(build), _history(build),
+        _noted(build), _moved(build),
     )  # fmt: skip
     rows = []
     for section, found in enumerate(sections):
@@ -144,10 +153,15 @@ def _run(build: Build, run: ProcedureRun, place: str) -> Iterator[Deed]:
         yield Deed("moved", run.started, place, value=run.moved_without_proof)
     steps = steps_of(build, run)
     asks, tells = asking(run.procedure, steps), bool(run.steps or run.outcome)
+    for owner in dict.fromkeys(one.owner for one in asks.values()):
+        fields = tuple(one.field for one in asks.values() if one.owner == owner)
+        yield Deed("asked", run.started, place, owner=owner, value=fields)
     at = run.started
     for number, step in enumerate(steps, start=1):
         entries = [one for one in run.entries if one.step == number]
-        at = max([at, *(one.at for one in entries)])
+        # What is read again later, or added after its end, dates no step anew.
+        first = min((one.at for one in entries), default=at)
+        at = max(at, first if run.ended is None else min(first, run.ended))
         done, stood = _reached(run, number)
         if tells and (done or stood):
             yield from _effects(step, at, place, done=done)
@@ -188,11 +202,11 @@ def _read(
         owner, ordinal = (run.procedure, 0) if ask is None else (ask.owner, ask.ordinal)
         asked = ask is not None and one.field == ask.field
         if one.field in WHEEL_NOTES and wheels:
-            worked = one.field != "bubbles" and not (run.steps or run.outcome)
-            yield Deed("worked" if worked else "note", one.at, place, wheels, owner=owner,
-                       field=one.field, value=one.value, entry=one)  # fmt: skip
+            what: What = "note" if run.steps or run.outcome else "worked"
+            yield Deed(what, one.at, place, wheels, owner=owner, field=one.field, value=one.value)
+        hold = ask.hold if ask is not None and asked else ""
         yield Deed("answer", one.at, place, wheels, owner=owner, ordinal=ordinal if asked else 0,
-                   field=one.field, value=one.value, entry=one)  # fmt: skip
+                   field=one.field, value=one.value, entry=one, hold=hold)  # fmt: skip
 
 
 # --- the other sections ------------------------------------------------------------------------
@@ -207,8 +221,15 @@ def _joint(one: Joint, place: str) -> Deed:
     return Deed("joint", one.at, place, thing=one.joint, value=one.state)
 
 
+def _gauged(build: Build) -> Iterator[Deed]:
+    for index, one in enumerate(() if build.proof is None else build.proof.gauges):
+        if one.source != "simulated":
+            yield Deed("looked", one.at, f"proof.gauges[{index}]")
+
+
 def _traces(build: Build) -> Iterator[Deed]:
     for index, one in enumerate(build.traces):
+        yield Deed("looked", one.started, f"traces[{index}]")
         if one.mended and one.ended is not None:
             yield Deed("mended", one.ended, f"traces[{index}]", value=one.cause)
 

@@ -16,6 +16,7 @@ from urgens.guidance.condition.lapses import (
     by_mend,
     wheels_of,
 )
+from urgens.guidance.procedures.step_readings import HALF_LOST
 
 SCREW = "bleed screw"
 
@@ -64,14 +65,14 @@ class Fold:
     travels: list[Deed] = field(default_factory=list)
     mended: dict[str, Deed] = field(default_factory=dict)
     moves: list[Deed] = field(default_factory=list)
-    joints: dict[str, Deed] = field(default_factory=dict)
+    asked: dict[str, tuple[str, ...]] = field(default_factory=dict)  # fields, by the latest run
+    since_bled: list[Deed] = field(default_factory=list)  # leak checks and travels
     fluid: str = ""
-    last_bled: datetime | None = None
-    begun: bool = False  # something happened that is no change on paper
+    begun: bool = False  # something happened that is no change on paper, and no reason given
 
     def take(self, deed: Deed) -> None:
         """Take one deed in."""
-        if deed.what != "changed":
+        if deed.what != "changed" and (deed.what, deed.field) != ("noted", "lifted"):
             self.begun = True
         getattr(self, f"_{deed.what}")(deed)
 
@@ -82,6 +83,7 @@ class Fold:
             one = self.wheels[wheel]
             one.open_[deed.thing or SCREW] = deed
             one.worked, one.bubbles = True, None
+        self.since_bled.clear()
         self._lapse(OPENED, deed, "a bleed screw was open", deed.owner)
 
     def _shut(self, deed: Deed) -> None:
@@ -89,23 +91,24 @@ class Fold:
             self.wheels[wheel].open_.pop(deed.thing or SCREW, None)
 
     def _worked(self, deed: Deed) -> None:
-        """Take what an older record tells of a wheel: strokes through an open screw."""
+        """Take what an older record tells of a wheel: what came of it came of an open screw."""
         for wheel in deed.wheels:
-            one = self.wheels[wheel]
-            one.worked, one.bubbles = True, None
+            self.wheels[wheel].worked = True
+            if deed.field == "strokes":
+                self.wheels[wheel].bubbles = None
+        self._note(deed)
         self._lapse(OPENED, deed, "a bleed screw was open")
 
     def _note(self, deed: Deed) -> None:
-        for wheel in deed.wheels:
-            one = self.wheels[wheel]
-            if deed.field == "bubbles":
-                one.worked, one.bubbles = True, str(deed.value)
-                if deed.value == "none":
-                    self.last_bled = deed.at
+        """Take what came of a wheel; of a screw that nobody opened it bleeds nothing."""
+        self.since_bled.clear()
+        for wheel in deed.wheels if deed.field == "bubbles" else ():
+            self.wheels[wheel].bubbles = str(deed.value)
 
     def _dry(self, wheels: Iterable[str], deed: Deed) -> None:
         for wheel in wheels:
             self.wheels[wheel] = WheelFold(self.wheels[wheel].open_, dry=deed)
+            self.since_bled.clear()
 
     # --- things ----------------------------------------------------------------------------
 
@@ -137,7 +140,6 @@ class Fold:
             self.fitted.pop((deed.thing, deed.wheels), None)
 
     def _joint(self, deed: Deed) -> None:
-        self.joints[deed.thing] = deed
         if deed.value in (*LOOSE, "tight"):
             proofs, wheels = behind_joint(self.build, deed.thing)
             self._dry(wheels, deed)
@@ -150,12 +152,23 @@ class Fold:
             self.answers[deed.owner, deed.ordinal, deed.field] = deed
             self.passed.get(deed.owner, set()).discard(deed.ordinal)
         key = deed.owner, deed.ordinal, deed.field, deed.wheels
+        if deed.hold:  # the same kind of check, wherever it is made
+            key = deed.hold, 0, deed.field, ()
+            self.since_bled.append(deed)
         if deed.value is False:
             self.noes[key] = deed
         else:
             self.noes.pop(key, None)
-        if deed.field == "travel" and isinstance(deed.value, float):  # else words of an older file
+        # In older files a travel may be words; with one half lost it is none of the whole vehicle.
+        if deed.field == "travel" and isinstance(deed.value, float) and deed.owner != HALF_LOST:
             self.travels.append(deed)
+            self.since_bled.append(deed)
+
+    def _asked(self, deed: Deed) -> None:
+        assert isinstance(deed.value, tuple)
+        self.asked[deed.owner] = deed.value
+        passed = self.passed.get(deed.owner, set())
+        passed -= {ordinal for ordinal in passed if ordinal > len(deed.value)}
 
     def _passed(self, deed: Deed) -> None:
         if (deed.owner, deed.ordinal, deed.field) not in self.answers:
@@ -175,9 +188,12 @@ class Fold:
         self._dry(wheels, deed)
         self._lapse(proofs, deed, f"changed on {deed.at:%Y-%m-%d}")
 
+    def _looked(self, deed: Deed) -> None:
+        """Gauges were read, or a fault was followed: nothing is opened by it."""
+
     def _mended(self, deed: Deed) -> None:
         self.mended[deed.place] = deed
-        proofs, wheels = by_mend(str(deed.value))
+        proofs, wheels = by_mend(self.build, str(deed.value))
         self._dry(wheels, deed)
         self._lapse(proofs, deed, "a fault was mended")
 

@@ -3,37 +3,18 @@
 from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Literal
 
-from urgens.data import trace_table
 from urgens.document import Build
-from urgens.guidance.condition.deeds import LOOSE, Deed
+from urgens.guidance.condition.deeds import LOOSE
+from urgens.guidance.condition.faults import fault_holds
+from urgens.guidance.condition.hold import LIFTED_BY_REASON, Code, Hold
 from urgens.guidance.condition.joints import IN_WORDS, joints
-from urgens.guidance.condition.lapses import OPENED
-from urgens.guidance.condition.limits import MILLIMETRE, grown
 from urgens.guidance.condition.standing import Standing, standing
-from urgens.guidance.procedures.facts import Facts, said
-from urgens.guidance.procedures.records import records, title_of
+from urgens.guidance.condition.travels import travel_holds
+from urgens.guidance.procedures.facts import said
+from urgens.guidance.procedures.records import title_of
 
-Code = Literal[
-    "screw-open", "joint-open", "joint-not-dry", "tool-fitted", "wheel-not-bled", "leak",
-    "pedal-long", "air-shows-late", "clearance", "check-no", "proof-open", "proof-failed",
-    "proof-lapsed", "open-item", "fault-stops", "fault-mended-unproved",
-]  # fmt: skip
-LIFTED_BY_REASON: tuple[Code, ...] = ("proof-open", "proof-lapsed", "open-item", "clearance")
-GRAVE: tuple[Code, ...] = ("screw-open", "joint-open", "leak", "fault-stops", "proof-failed")
-LEAKS = ("leak-test", "bleed", "rebleed")  # whose check by hand and eye is one for leaks
-
-
-@dataclass(frozen=True)
-class Hold:
-    """One thing that holds the vehicle: in words, since when, where it stands, what ends it."""
-
-    code: Code
-    words: str
-    since: datetime | None
-    place: str
-    ends_by: str
+KEPT = 8  # conditions that are asked for again: now, and before each time it was moved
 
 
 @dataclass(frozen=True)
@@ -51,27 +32,29 @@ class Condition:
     @property
     def may_move(self) -> bool | None:
         """Whether nothing holds it; None where nothing is on record."""
-        if not self.standing.fold.begun and not any(h.code == "open-item" for h in self.holds):
+        if not self.standing.fold.begun and not self.holds:
             return None
         return not self.holds
 
 
-_last: tuple[Build, datetime, Condition] | None = None
+_kept: tuple[tuple[Build, datetime, Condition], ...] = ()
 
 
 def condition(build: Build, at: datetime | None = None) -> Condition:
     """Return the vehicle as it stands; at: a time, None for now.
 
-    The one place where it is decided what is bled, proved, open or held. That of the build and the
-    minute asked last is kept. Source: a fold over dated events; common practice.
+    The one place where it is decided what is bled, proved, open or held. The last of a build and a
+    minute are kept. Source: common practice.
     """
-    global _last
+    global _kept
     when = datetime.now().replace(second=59, microsecond=999_999) if at is None else at
-    last = _last
-    if last is None or last[0] is not build or last[1] != when:
-        stands = standing(build, when)
-        last = _last = build, when, Condition(stands, tuple(_holds(stands)))
-    return last[2]
+    for known, minute, found in _kept:
+        if known is build and minute == when:
+            return found
+    stands = standing(build, when)
+    found = Condition(stands, tuple(_holds(stands)))
+    _kept = ((build, when, found), *_kept[: KEPT - 1])
+    return found
 
 
 def _holds(stands: Standing) -> Iterator[Hold]:
@@ -82,11 +65,11 @@ def _holds(stands: Standing) -> Iterator[Hold]:
     if begun:
         yield from _wheels(stands)
     yield from _noes(stands)
-    yield from _travels(stands)
+    yield from travel_holds(stands)
     if begun:
         yield from _proofs(stands)
     yield from _items(stands)
-    yield from _faults(stands)
+    yield from fault_holds(stands)
 
 
 def _open(stands: Standing) -> Iterator[Hold]:
@@ -143,48 +126,15 @@ def _wheels(stands: Standing) -> Iterator[Hold]:
 
 def _noes(stands: Standing) -> Iterator[Hold]:
     proofs = {one.name for one in stands.proofs}
-    for (owner, _, field, wheels), deed in stands.fold.noes.items():
-        where = f" at {' and '.join(map(said, wheels))}" if wheels else ""
-        leak = owner in LEAKS and field == "ok"
-        if owner in proofs and not leak:
+    for deed in stands.fold.noes.values():
+        where = f" at {' and '.join(map(said, deed.wheels))}" if deed.wheels else ""
+        leak = deed.hold == "leak"
+        if deed.owner in proofs and not leak:
             continue  # the proof itself has failed, and says so
         code: Code = "leak" if leak else "check-no"
-        words = f"“{title_of(owner)}”{where} says no" + (": it leaks" if leak else f" to {field}")
+        says = ": it leaks" if leak else f" to {deed.field}"
+        words = f"“{title_of(deed.owner)}”{where} says no{says}"
         yield Hold(code, words, deed.at, deed.place, "the same check again, answered yes")
-
-
-def _travels(stands: Standing) -> Iterator[Hold]:
-    limits, whole = stands.limits, [d for d in stands.fold.travels if d.entry and d.entry.when]
-    read: dict[str, Deed] = {str(deed.entry.when): deed for deed in whole if deed.entry}
-    latest = next((d for d in reversed(whole) if d.entry and d.entry.when != "stroke-1"), None)
-    if latest is not None and latest.entry is not None:
-        long_by = limits.long_by(latest.entry)
-        if long_by is not None:
-            yield Hold("pedal-long", f"the pedal goes {long_by / MILLIMETRE:.0f} mm further than "
-                       "computed", latest.at, latest.place,
-                       "bleed again until it does not, or trace it")  # fmt: skip
-    yield from _late(stands, read)
-    first, third = read.get("stroke-1"), read.get("stroke-3")
-    if not (first and third and first.entry and third.entry):
-        return
-    if grown(third.entry, first.entry) and ("clearance", "") not in stands.fold.lifted:
-        yield Hold("clearance", "the first stroke goes further than the third", third.at,
-                   third.place, "adjust, and read three strokes again")  # fmt: skip
-
-
-def _late(stands: Standing, read: dict[str, Deed]) -> Iterator[Hold]:
-    now = read.get("now")
-    for when in ("morning", "hour"):
-        later = read.get(when)
-        if now is None or later is None or not (now.entry and later.entry):
-            continue
-        if now.at is not None and later.at is not None and later.at < now.at:
-            continue
-        if grown(now.entry, later.entry):
-            words = "the travel has grown after hours: air was hidden"
-            yield Hold("air-shows-late", words, later.at, later.place,
-                       "bleed again, and read it the morning after")  # fmt: skip
-            return
 
 
 def _proofs(stands: Standing) -> Iterator[Hold]:
@@ -209,34 +159,3 @@ def _items(stands: Standing) -> Iterator[Hold]:
         if item.holds_vehicle and not done and ("open-item", place) not in stands.fold.lifted:
             at = f", {item.place}" if item.place else ""
             yield Hold("open-item", f"still open: {item.what}{at}", None, place, "tick it off")
-
-
-def _faults(stands: Standing) -> Iterator[Hold]:
-    stops = {one["id"]: one["stops"] for one in trace_table("signs")["signs"] if one.get("stops")}
-    for index, run in enumerate(stands.build.traces):
-        if run.started > stands.at or run.ended is not None:
-            continue
-        seen = next((stops[one.sign] for one in run.signs if one.seen and one.sign in stops), None)
-        if seen is not None:
-            yield Hold("fault-stops", f"Do not drive: {seen}", run.started, f"traces[{index}]",
-                       "follow it to its cause, mend it, prove it")  # fmt: skip
-    causes = {one["id"]: one for one in trace_table("causes")["causes"]}
-    facts, done = Facts(stands.build), {one.name: one for one in stands.proofs}
-    for place, deed in stands.fold.mended.items():
-        cause = causes.get(str(deed.value))
-        record = None if cause is None else records().get(cause["mend"])
-        if record is None:
-            continue
-        wanted = [
-            name for name in (record.proves or OPENED)
-            if name in done and records()[name].refusal(facts) is None
-            and not _proved_after(done[name].state, done[name].at, deed.at)
-        ]  # fmt: skip
-        if wanted:
-            names = ", ".join(f"“{title_of(name)}”" for name in wanted)
-            yield Hold("fault-mended-unproved", f"mended, and not proved since: {names}", deed.at,
-                       place, f"{names} after the mend")  # fmt: skip
-
-
-def _proved_after(state: str, at: datetime | None, mended: datetime | None) -> bool:
-    return state == "done" and at is not None and mended is not None and at >= mended

@@ -2,11 +2,11 @@
 
 from collections.abc import Iterable
 
-from urgens.data import trace_table
 from urgens.document import Build
 from urgens.document.circuits import Circuits, circuits_of
 from urgens.guidance.condition.consequences import asked_by
-from urgens.guidance.procedures.records import records
+from urgens.guidance.faults.tables import TraceCause, tables
+from urgens.guidance.faults.way_back import way_back
 from urgens.plumbing.conversion import layout_of
 
 WHEELS = ("front-left", "front-right", "rear-left", "rear-right")
@@ -68,15 +68,25 @@ def by_changes(build: Build, paths: Iterable[str]) -> tuple[tuple[str, ...], tup
     return asked.proves, tuple(dict.fromkeys(wheels))
 
 
-def by_mend(cause: str) -> tuple[tuple[str, ...], tuple[str, ...]]:
+def proved_after_mend(build: Build, cause: str) -> tuple[str, ...]:
+    """Return the proofs that are made again after the mend of a cause; cause: its id [text].
+
+    Where the tables do not have it nobody told what was opened: as after any opening.
+    """
+    known = _known(cause)
+    return OPENED if known is None else way_back(build, known).proves or OPENED
+
+
+def by_mend(build: Build, cause: str) -> tuple[tuple[str, ...], tuple[str, ...]]:
     """Return the proofs that the mend of a cause takes, and the wheels that it opens.
 
-    cause: its id [text]. Source: the mend's record.
+    cause: its id [text]. Source: the way back of tracing.
     """
-    known = next((one for one in trace_table("causes")["causes"] if one["id"] == cause), None)
-    record = None if known is None else records().get(known["mend"])
-    if known is None or record is None:
-        return (), ()
-    if not record.opens and record.id != "bleed":
-        return record.proves, ()
-    return (*OPENED, *record.proves), wheels_of(known.get("axle", "all"))
+    known, proofs = _known(cause), proved_after_mend(build, cause)
+    if known is None or not way_back(build, known).bleeds:
+        return proofs, ()
+    return (*OPENED, *proofs), wheels_of(known.axle or "all")
+
+
+def _known(cause: str) -> TraceCause | None:
+    return next((one for one in tables().causes if one.id == cause), None)

@@ -7,8 +7,10 @@ from math import isfinite
 from urgens.document import Build
 from urgens.document.ledger.records import RecordEntry
 from urgens.guidance.condition.deeds import Deed
+from urgens.physics.axle import Pair
 from urgens.quantity import FORCE, QuantityError, parse
 from urgens.solve import Solution, solve
+from urgens.solve.system import System
 from urgens.studies.trapped_air import trapped_air
 
 MILLIMETRE = 1e-3  # m: what a travel is recorded in
@@ -29,24 +31,53 @@ class Limits:
         """The build solved."""
         return solve(self.build)
 
+    def system_with(self, booster: str | None) -> System | None:
+        """Return the system with what help a travel was read with.
+
+        booster: working, out, or None where nobody told; without one fitted it does not matter.
+        None where the help is not known.
+        """
+        system = self.solution.system
+        if not self.build.booster.fitted:
+            return system
+        if booster == "out":
+            return replace(system, booster=replace(system.booster, assist_limit=0.0))
+        return system if booster == "working" else None
+
     def computed_travel(self, entry: RecordEntry) -> float | None:
         """Return the pedal's travel at the foot and with the help an entry names [m].
 
         None where the foot is not told, or whether the booster worked.
         """
-        fitted, system = self.build.booster.fitted, self.solution.system
-        if not entry.effort or (fitted and entry.booster is None):
+        system, effort = self.system_with(entry.booster), _foot(entry)
+        return None if system is None else self._travel(system, effort)
+
+    def travel_without_help(self, effort: float) -> float | None:
+        """Return the pedal's travel with the booster out [m]; effort: of the foot [N].
+
+        None where none is computed.
+        """
+        system = self.system_with("out")
+        return None if system is None else self._travel(system, effort)
+
+    def clearance_travel(self, entry: RecordEntry) -> float:
+        """Return how much of a computed travel only closes the running clearances [m].
+
+        Nothing where none is computed.
+        """
+        system, effort = self.system_with(entry.booster), _foot(entry)
+        if system is None:
+            return 0.0
+        front, rear = (replace(one, clearance_volume=0.0) for one in system.volumes.axles)
+        volumes = replace(system.volumes, axles=Pair(front, rear))
+        whole = self._travel(system, effort)
+        closed = self._travel(replace(system, volumes=volumes), effort)
+        return 0.0 if whole is None or closed is None else max(whole - closed, 0.0)
+
+    def _travel(self, system: System, effort: float) -> float | None:
+        if not effort > 0.0:
             return None
-        try:
-            effort = parse(entry.effort, FORCE).value
-        except QuantityError:
-            return None
-        if fitted and entry.booster == "out":
-            system = replace(system, booster=replace(system.booster, assist_limit=0.0))
-        found = trapped_air(
-            system, self.solution.standing, effort, float(entry.value) * MILLIMETRE, 0
-        )
-        computed = float(found.computed)
+        computed = float(trapped_air(system, self.solution.standing, effort, 0.0, 0.0).computed)
         return computed if isfinite(computed) else None
 
     def long_by(self, entry: RecordEntry) -> float | None:
@@ -82,9 +113,32 @@ class Limits:
         return f"{travel / MILLIMETRE:.0f} mm for {computed / MILLIMETRE:.0f} mm computed"
 
 
-def grown(first: RecordEntry, later: RecordEntry) -> bool:
-    """Return whether a travel has grown, read at the same foot with the same help."""
+def _foot(entry: RecordEntry) -> float:
+    """Return the force that a travel was read at [N], nothing where none is told."""
+    try:
+        return parse(entry.effort, FORCE).value
+    except QuantityError:
+        return 0.0
+
+
+_kept: Limits | None = None
+
+
+def limits_of(build: Build) -> Limits:
+    """Return the limits of a build; those asked for last are kept, so that it is solved once."""
+    global _kept
+    found = _kept
+    if found is None or found.build is not build:
+        found = _kept = Limits(build)
+    return found
+
+
+def grown(first: RecordEntry, later: RecordEntry, usual: float = 0.0) -> bool:
+    """Return whether a travel has grown, read at the same foot with the same help.
+
+    usual: by how much it grows anyhow [m].
+    """
     if first.effort != later.effort or first.booster != later.booster:
         return False
     before, after = float(first.value) * MILLIMETRE, float(later.value) * MILLIMETRE
-    return after - before > max(LATER[0], LATER[1] * before)
+    return after - before > usual + max(LATER[0], LATER[1] * before)

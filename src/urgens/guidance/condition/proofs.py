@@ -7,7 +7,8 @@ from typing import TYPE_CHECKING
 
 from urgens.document import Build
 from urgens.guidance.condition.deeds import MOVING, Deed
-from urgens.guidance.condition.holds import GRAVE, condition
+from urgens.guidance.condition.hold import GRAVE
+from urgens.guidance.condition.holds import condition
 from urgens.guidance.condition.standing import StandingProof
 from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule

@@ -7,9 +7,9 @@ from typing import Literal
 from urgens.document import Build
 from urgens.document.ledger.proof import GaugeRun
 from urgens.document.ledger.records import ProcedureRun
-from urgens.guidance.condition.deeds import MOVING, asking, deeds, in_the_future, shown, steps_of
+from urgens.guidance.condition.deeds import asking, deeds, in_the_future, shown, steps_of
 from urgens.guidance.condition.fold import Fold, folded
-from urgens.guidance.condition.limits import Limits
+from urgens.guidance.condition.limits import Limits, limits_of
 from urgens.guidance.procedures import procedure
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.proving import PROOFS
@@ -19,7 +19,6 @@ from urgens.studies.lever_verdict import LeverVerdict, read_lever
 from urgens.studies.valve_verdict import ValveVerdict, read_valve
 
 State = Literal["open", "begun", "failed", "done", "lapsed", "not-needed"]
-Wheel = Literal["dry", "open", "not-clear", "bled", "unknown"]
 UNTOLD = (ValveVerdict.TOO_FEW, ValveVerdict.GAUGES_DIFFER)
 GAUGED = {"gauge-valve": "rear", "metering-test": "front", "load-sensing-test": "rear"}
 
@@ -76,9 +75,9 @@ class Standing:
 def standing(build: Build, at: datetime) -> Standing:
     """Return how a vehicle stands at a time; what is dated later proves nothing.
 
-    Source: reference of the condition: a fold over dated events.
+    Source: common practice: what was earned falls when its ground goes.
     """
-    fold, limits = folded(build, deeds(build, at)), Limits(build)
+    fold, limits = folded(build, deeds(build, at)), limits_of(build)
     return Standing(
         build, at, fold, _proofs(build, fold, limits, at),
         tuple(outcome_of(build, run) for run in build.records),
@@ -116,10 +115,9 @@ def _proofs(build: Build, fold: Fold, limits: Limits, at: datetime) -> tuple[Sta
 
 def _answered(build: Build, name: str, fold: Fold, limits: Limits) -> StandingProof:
     """Return the state of a proof by the answers to its own steps since its last lapse."""
-    own = {key: deed for key, deed in fold.answers.items() if key[0] == name}
+    asked = set(enumerate(fold.asked.get(name) or _fields(build, name), start=1))
+    own = {key: deed for key, deed in fold.answers.items() if key[0] == name and key[1:] in asked}
     lapse, passed = fold.lapses.get(name), fold.passed.get(name, set())
-    wanted = asking(name, shown(procedure(build, name).steps))
-    asked = {(ask.ordinal, ask.field) for ask in wanted.values()}
     given = {(ordinal, field) for _, ordinal, field in own}
     if not own and not passed:
         if lapse is None:
@@ -131,10 +129,18 @@ def _answered(build: Build, name: str, fold: Fold, limits: Limits) -> StandingPr
         if wrong is not None:
             return StandingProof(name, "failed", f"{deed.field} read: {wrong}", last)
     left = len(asked - given)
+    if name == "gauge-valve" and not left:
+        return StandingProof(name, "begun", "answered, and no gauges are on record", last)
     if left or passed:
         told = f"{len(asked & given)} of {len(asked)} answered"
         return StandingProof(name, "begun", told, last)
     return StandingProof(name, "done", f"{last:%Y-%m-%d}" if last else "undated", last)
+
+
+def _fields(build: Build, name: str) -> tuple[str, ...]:
+    """Return what a proof asks as it is made now, where no run of it says what it was shown."""
+    wanted = asking(name, shown(procedure(build, name).steps))
+    return tuple(ask.field for ask in wanted.values())
 
 
 def _gauged(build: Build, name: str, fold: Fold, at: datetime) -> StandingProof | None:
@@ -201,6 +207,3 @@ def _lever(build: Build, place: str, name: str, run: GaugeRun) -> StandingProof 
     if found.verdict is not LeverVerdict.FOLLOWS:
         return StandingProof(name, "failed", f"the lever: {found.verdict}", run.at)
     return StandingProof(name, "done", f"lever swept, {run.at:%Y-%m-%d}", run.at)
-
-
-__all__ = ["MOVING", "RunOutcome", "Standing", "StandingProof", "State", "Wheel", "standing"]

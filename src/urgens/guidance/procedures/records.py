@@ -52,7 +52,10 @@ class ForSome(TableRow):
 
 
 class RecordStep(ForSome):
-    """One step; `read`: a field and its unit, `after`: it follows what is made for a build."""
+    """One step; `read`: a field and its unit, `after`: it follows what is made for a build.
+
+    `hold` is the code of what a no holds, where that has a code of its own.
+    """
 
     why: str
     action: Action
@@ -61,6 +64,7 @@ class RecordStep(ForSome):
     seconds: int = 0
     wheels: tuple[Wheel, ...] = ()
     after: bool = False
+    hold: Literal["", "leak"] = ""
 
     def step(self, facts: Facts, usual: StepReading | None) -> ProcedureStep:
         """Return it as a step of a build; usual: what is read where nothing else is named [-]."""
@@ -73,6 +77,7 @@ class RecordStep(ForSome):
             StepReading(field, unit) if field else usual,
             self.thing,
             seconds=self.seconds,
+            hold=self.hold,
         )
 
 

@@ -23,7 +23,8 @@ class ProcedureStep:
 
     `thing` is what is fitted, removed, loosened or opened, so that it is put back: at a wheel its
     screw, of which `screw` tells the outer or the inner one. `seconds` are counted while it lasts.
-    `proof` names the proof that it belongs to, where several are made together.
+    `proof` names the proof that it belongs to, where several are made together; `hold` the code of
+    what a no holds, where that has a code of its own.
     """
 
     text: str
@@ -35,6 +36,7 @@ class ProcedureStep:
     screw: Literal["", "outer", "inner"] = ""
     seconds: int = 0
     proof: str = ""
+    hold: str = ""
 
     def printed(self) -> dict[str, Any]:
         """Return the step as plain JSON values."""

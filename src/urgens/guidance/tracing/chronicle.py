@@ -10,8 +10,8 @@ from urgens.document import Build
 from urgens.document.ledger.history import HistoryEntry
 from urgens.document.ledger.proof import Proof
 from urgens.guidance.condition.standing import outcome_of
+from urgens.guidance.faults.tables import tables
 from urgens.guidance.procedures.records import title_of
-from urgens.guidance.tracing.tables import tables
 
 Kind = Literal["change", "symptom", "service", "note"]
 KINDS: tuple[Kind, ...] = ("change", "symptom", "service", "note")

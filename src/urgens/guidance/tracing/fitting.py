@@ -10,7 +10,7 @@ from urgens.document.kinds.valves.adjustable import Adjustable
 from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.document.kinds.valves.metering import Metering
 from urgens.document.residual_valves import residual_valves
-from urgens.guidance.tracing.tables import Need
+from urgens.guidance.faults.tables import Need
 from urgens.physics.axle import AXLES, Axle
 
 

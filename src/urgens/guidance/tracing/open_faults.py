@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from urgens.document import Build
 from urgens.document.ledger.traces import TraceRun
+from urgens.guidance.condition.holds import condition
 from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords
@@ -18,18 +19,11 @@ def open_run(build: Build) -> tuple[int, TraceRun] | None:
 
 @rule("fault-stops", Severity.DANGER)
 def fault_stops(solution: Solution, words: FigureWords) -> Iterator[Remark]:
-    """Say why the vehicle stands while a fault is followed."""
-    found = open_run(solution.build)
-    if found is None:
-        return
-    from urgens.guidance.tracing.ranking import TraceEvidence  # the tables of tracing, late
-    from urgens.guidance.tracing.together import stops
-
-    place, run = found
-    seen = {one.sign: one.seen for one in run.signs}
-    for said in stops(TraceEvidence(seen, {one.test: one.outcome for one in run.tests}))[:1]:
-        yield Remark(
-            message=f"Do not drive: {said}",
-            why="Wheels chocked; then follow it to its cause on Trace.",
-            where=f"traces[{place}]",
-        )
+    """Say why the vehicle stands for a fault that was seen and is not mended."""
+    for hold in condition(solution.build).holds:
+        if hold.code == "fault-stops":
+            yield Remark(
+                message=hold.words,
+                why="Wheels chocked; then follow it to its cause on Trace.",
+                where=hold.place,
+            )

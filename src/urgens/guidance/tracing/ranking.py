@@ -8,9 +8,7 @@ from typing import NamedTuple, TypeVar
 import numpy as np
 
 from urgens.document import Build, BuildErrors
-from urgens.guidance.tracing.fitting import fits
-from urgens.guidance.tracing.readings import TraceReading, Weighed, weighed
-from urgens.guidance.tracing.tables import (
+from urgens.guidance.faults.tables import (
     Link,
     TestOutcome,
     TraceCause,
@@ -18,6 +16,8 @@ from urgens.guidance.tracing.tables import (
     TraceTest,
     tables,
 )
+from urgens.guidance.tracing.fitting import fits
+from urgens.guidance.tracing.readings import TraceReading, Weighed, weighed
 from urgens.physics.arrays import Array, Bools
 
 _T = TypeVar("_T", TraceSign, TraceTest, TestOutcome)

@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 
 from urgens.document import Build
-from urgens.guidance.tracing.tables import tables
+from urgens.guidance.faults.tables import tables
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import Pair
 from urgens.physics.valve_law import Felt, LoadSensingLaw, MeteringLaw, ReducingLaw, ValveLaw

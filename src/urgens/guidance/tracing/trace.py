@@ -5,6 +5,8 @@ from dataclasses import dataclass
 
 from urgens.document import Build
 from urgens.document.ledger.history import HistoryEntry
+from urgens.guidance.faults.tables import TraceSign
+from urgens.guidance.faults.together import contradictions, stops
 from urgens.guidance.tracing.ranking import (
     CandidateTest,
     Ranked,
@@ -15,8 +17,6 @@ from urgens.guidance.tracing.ranking import (
     with_readings,
 )
 from urgens.guidance.tracing.readings import KINDS, TraceReading, Weighed
-from urgens.guidance.tracing.tables import TraceSign
-from urgens.guidance.tracing.together import contradictions, stops
 from urgens.guidance.words.figures import FigureWords
 from urgens.physics.arrays import Array
 from urgens.quantity import FORCE, show
@@ -111,7 +111,8 @@ def traced(build: Build, evidence: TraceEvidence, case: int = 0) -> Traced:
     shares = tracing.shares(evidence, weights)
     ranked = tracing.ranked(keeping_other(shares), evidence)
     tests = tracing.next_tests(evidence, shares)
-    said = stops(evidence), contradictions(evidence)
+    known = evidence.signs, evidence.outcomes
+    said = stops(*known), contradictions(*known)
     return Traced(
         tracing, evidence, *said, ranked, float(keeping_other(shares)[-1]), tests, shares, weights
     )

@@ -1,6 +1,7 @@
 """The Bleed station: a procedure made for this layout, one card at a time, and its record."""
 
 from urgens.guidance import Severity
+from urgens.guidance.condition.bleeding import bleeding
 from urgens.guidance.condition.holds import condition
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import StationKind, counted, found_in, worst
@@ -14,28 +15,18 @@ PAGES = {
     "Fluid": "fluid_page:FluidPage",
 }
 
-
 OPEN = ("screw-open", "joint-open", "leak")  # holds that are dangers to whoever presses
-AGAINST = ("leak", "pedal-long", "air-shows-late")  # holds that bleeding leaves or brings
 
 
 def _fact(session: Session) -> str:
-    """Return what is wrong, else the step that is left, else how many wheels are bled."""
+    """Return what is wrong, else the step that is left, else how far the bleeding is."""
     if found_in(session, AREAS):
         return counted(found_in(session, AREAS), "")
     found = condition(session.build)
-    codes = {one.code for one in found.holds}
-    if "screw-open" in codes:
+    if found.open_wheels:
         return "a screw open"
     open_ = [record for record in session.build.records if record.ended is None]
-    if open_:
-        return f"at step {open_[-1].step}"
-    for code, words in (("leak", "it leaks"), ("pedal-long", "travel long"),
-                        ("air-shows-late", "travel grew")):  # fmt: skip
-        if code in codes:
-            return words
-    bled = list(found.standing.wheels.values()).count("bled")
-    return {0: "not yet", 4: "bled"}.get(bled, f"{bled} of 4 bled")
+    return f"at step {open_[-1].step}" if open_ else bleeding(found).words
 
 
 def _mark(session: Session) -> Severity | None:
@@ -47,12 +38,8 @@ def _mark(session: Session) -> Severity | None:
 
 
 def _judged(session: Session) -> bool:
-    """Return whether there is a mark to give: a danger, or every wheel bled and nothing against."""
-    found = condition(session.build)
-    codes = {one.code for one in found.holds}
-    if _mark(session) is not None:
-        return True
-    return set(found.standing.wheels.values()) == {"bled"} and not codes & set(AGAINST)
+    """Return whether there is a mark to give: a danger, or the vehicle bled to its end."""
+    return _mark(session) is not None or bleeding(condition(session.build)).done
 
 
 BLEED = StationKind(

@@ -7,10 +7,12 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QToolButton, QVBoxLayout, QWidget
 
 from urgens.document.ledger.records import WORDS, ProcedureRun
+from urgens.guidance.condition.limits import limits_of
 from urgens.guidance.procedures import ProcedureStep
 from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.step_readings import (
     CLEARANCE,
+    HALF_LOST,
     TOLD,
     YES_NO,
     clearance_words,
@@ -29,6 +31,7 @@ from urgens.ui.widgets.worded import passing, worded
 # What is asked beside a reading, where there are wheels to ask it of.
 BESIDE = {"bubbles": ("bubbles", "colour", "amount", "clicks")}
 ASKED = {"amount": "caught", "clicks": "clicks", "ok": "in order", "lamp": "lamp"}
+HELP = ("working", "out")  # of the booster, while a travel was read
 STROKE = {"Stroke 1": "stroke-1", "Stroke 2": "stroke-2", "Stroke 3": "stroke-3"}
 FIELD = 70  # px
 
@@ -65,6 +68,8 @@ class Readings(QWidget):
         self.refused.setText("")
         asked = step.record.field if step is not None and step.record is not None else ""
         names = () if asked in ("", "strokes") else BESIDE.get(asked, (asked,))
+        if asked == "travel" and self._whole and self._session.build.booster.fitted:
+            names = ("booster", *names)  # its help decides what the travel is judged by
         # What comes is another thing at each wheel; all else is read once.
         apart = step is not None and asked in BESIDE and len(step.wheels) > 1
         for wheel in step.wheels if apart and step is not None else ("",):
@@ -72,6 +77,17 @@ class Readings(QWidget):
         self._places.addStretch()
         self.follow_press()
         self.setVisible(bool(self.fields) or bool(self.should.text()))
+
+    @property
+    def _asker(self) -> str:
+        """The proof that a step belongs to, else the procedure."""
+        step = self._step
+        return (step.proof if step is not None else "") or self._procedure
+
+    @property
+    def _whole(self) -> bool:
+        """Whether a travel is one of the whole vehicle: no half of it is lost for it."""
+        return self._asker != HALF_LOST
 
     def _place(self, wheel: str, names: tuple[str, ...]) -> QVBoxLayout:
         """Return the fields of one wheel, or of all: words in rows of their own, then figures."""
@@ -81,7 +97,7 @@ class Readings(QWidget):
         if wheel:
             column.addWidget(worded(said(wheel), "heading"))
         for name in names:
-            if name in WORDS or name in TOLD:
+            if name in WORDS or name in TOLD or name == "booster":
                 row = spaced(QHBoxLayout(), 0)
                 self._words(row, wheel, name)
                 row.addStretch()
@@ -95,7 +111,7 @@ class Readings(QWidget):
         if not wheel:  # beside each other there is only room for the words themselves
             row.addWidget(worded(ASKED.get(name, name), "muted"))
         key = f"{wheel} {name}".strip()
-        for word in WORDS.get(name, tuple(YES_NO)):
+        for word in HELP if name == "booster" else WORDS.get(name, tuple(YES_NO)):
             button = segment(word)
             button.setProperty("narrow", "true")
             button.setAccessibleName(f"{wheel.replace('-', ' ')} {ASKED.get(name, name)}: {word}")
@@ -128,6 +144,8 @@ class Readings(QWidget):
         for name, field in self.fields.items():
             if isinstance(field, QToolButton) and name.startswith(f"{key} "):
                 field.setChecked(name == f"{key} {word}")
+        if key == "booster":
+            self.follow_press()
         self.typed.emit()
 
     def follow_press(self) -> None:
@@ -139,9 +157,25 @@ class Readings(QWidget):
             if self._procedure == CLEARANCE and step.action == "check":
                 words = clearance_words(self._record, shown)
             else:
-                words = expected(session.solution, session.presses, self._procedure, step, shown)
+                words = expected(session.solution, session.presses, self._asker, step, shown)
+            if "booster working" in self.fields:
+                words = self._with_help(words)
         self.should.setText(words)
         self.should.setVisible(bool(words))
+
+    def _with_help(self, words: str) -> str:
+        """Return what a travel should be with the help that is noted; words: with all of it."""
+        session, help_ = self._session, self.values.get("booster")
+        if help_ is None:
+            return f"{words}, booster working; not judged until you note whether it worked"
+        if help_ == "working":
+            return f"{words}, booster working"
+        shown = FigureWords(session.units)
+        travel = limits_of(session.build).travel_without_help(session.effort)
+        if travel is None:
+            return "without the booster nothing is computed at this foot"
+        foot = shown.force(session.effort)
+        return f"should be about {shown.typed_length(travel)} at {foot}, without the booster"
 
     def entries(self, strokes: int) -> list[dict[str, Any]] | None:
         """Return what was read as entries of a record, once for each wheel of the step.
@@ -154,6 +188,8 @@ class Readings(QWidget):
         read: list[dict[str, Any]] = []
         for key, typed in self.values.items():
             wheel, _, name = key.rpartition(" ")
+            if name == "booster":
+                continue  # it goes with the travel
             try:
                 value = taken(session.build, name, typed, session.units)
             except QuantityError as refused:
@@ -168,8 +204,10 @@ class Readings(QWidget):
     def _of_wheels(self, name: str, value: object, wheels: tuple[str, ...]) -> list[dict[str, Any]]:
         """Return one reading as an entry for each wheel, or one alone where it is at none."""
         entry: dict[str, Any] = {"field": name, "value": value}
-        if name == "travel" and self._step is not None:
+        if name == "travel" and self._step is not None and self._whole:
             text = self._step.text
+            if self.values.get("booster"):
+                entry["booster"] = self.values["booster"]
             entry["effort"] = retype(self._session.effort, FORCE, self._session.units)
             entry["when"] = next(
                 (w for words, w in STROKE.items() if text.startswith(words)), "now"

@@ -14,6 +14,8 @@ from urgens.guidance.advice.travel_reading import (
     strokes_words,
     travel_words,
 )
+from urgens.guidance.condition.holds import condition
+from urgens.guidance.condition.limits import limits_of
 from urgens.guidance.condition.standing import outcome_of
 from urgens.guidance.procedures.amounts import swept
 from urgens.guidance.procedures.facts import FARTHEST, said
@@ -31,6 +33,7 @@ from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import worded, wrapped
 
 NONE = "Nothing has been done yet: the card keeps every run here, in the build's own file."
+NOT_YET = "It has a time that is not yet by this machine's clock: that proves nothing."
 NO_WHEEL = "Nothing was read at this wheel."
 LATER = (
     "Air hides behind a firm pedal and shows low after hours; clearance goes on the first strokes, "
@@ -113,11 +116,10 @@ class RecordsPage(Page):
     # --- in words --------------------------------------------------------------------------
 
     def _by_run(self, records: tuple[ProcedureRun, ...]) -> Iterator[tuple[str, str]]:
-        for record in reversed(records):
-            yield (
-                _title(self.session.base, record),
-                "\n".join(self._lines(record)) or "nothing was read",
-            )
+        later = condition(self.session.base).standing.future
+        for index, record in reversed(tuple(enumerate(records))):
+            lines = [*([NOT_YET] if f"records[{index}]" in later else []), *self._lines(record)]
+            yield _title(self.session.base, record), "\n".join(lines) or "nothing was read"
 
     def _lines(self, record: ProcedureRun) -> Iterator[str]:
         """Yield what is told of a run: who, which fluid, each wheel, and what it means."""
@@ -156,7 +158,8 @@ class RecordsPage(Page):
     def _read(self, entry: RecordEntry) -> str:
         when = "" if entry.when in (None, "now") else f" {TIMES[str(entry.when)]}"
         read = f"{entry.field}{when} {shown_reading(entry.field, entry.value, self.session.units)}"
-        tells = travel_words(self.session.solution, entry, FigureWords(self.session.units))
+        read += f", booster {entry.booster}" if entry.booster else ""
+        tells = travel_words(limits_of(self.session.build), entry, FigureWords(self.session.units))
         return f"{read}: {tells}" if tells else read
 
     def _by_wheel(self, records: tuple[ProcedureRun, ...]) -> Iterator[tuple[str, str]]:

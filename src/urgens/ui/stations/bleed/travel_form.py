@@ -18,6 +18,7 @@ from urgens.document.edits.edit import dumped
 from urgens.guidance.procedures.step_readings import taken, unit_of
 from urgens.quantity import FORCE, QuantityError, retype, show
 from urgens.ui.session import Session
+from urgens.ui.stations.bleed.readings import HELP
 from urgens.ui.stations.bleed.run import now
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import passing, worded, wrapped
@@ -55,6 +56,14 @@ class TravelForm(QWidget):
             self.when[when] = button
             grid.addWidget(button, place // IN_A_ROW, place % IN_A_ROW)
         row = len(TIMES) // IN_A_ROW
+        self.help = {word: segment(f"booster {word}") for word in HELP}
+        with_help = QButtonGroup(self)
+        for column, button in enumerate(self.help.values()):
+            button.setProperty("narrow", "true")
+            button.clicked.connect(partial(self.field.setFocus))
+            with_help.addButton(button)
+            grid.addWidget(button, row, column)
+        row += 1
         grid.addWidget(self.at, row, 0, 1, IN_A_ROW)
         grid.addWidget(self.field, row + 1, 0)
         self.unit = worded("", "muted")
@@ -69,8 +78,10 @@ class TravelForm(QWidget):
         self.unit.setText(unit_of("travel", units))
         self.at.setText(f"Travel at {show(session.effort, FORCE, units)}: pull the press to it")
         there = self.index is not None
-        for widget in (self.field, self.keep, *self.when.values()):
+        for widget in (self.field, self.keep, *self.when.values(), *self.help.values()):
             widget.setEnabled(there)
+        for button in self.help.values():
+            button.setVisible(session.build.booster.fitted)
 
     @property
     def index(self) -> int | None:
@@ -98,6 +109,9 @@ class TravelForm(QWidget):
             "field": "travel", "value": value, "when": when,
             "effort": retype(session.effort, FORCE, session.units),
         }  # fmt: skip
+        chosen = [word for word, button in self.help.items() if button.isChecked()]
+        if chosen and session.build.booster.fitted:
+            entry["booster"] = chosen[0]
         rows: list[dict[str, Any]] = dumped(session.base)["records"]
         rows[index]["entries"] = [*rows[index].get("entries", []), entry]
         self.refused.setText("")

@@ -3,7 +3,7 @@
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from urgens.document.ledger.traces import TraceRun
-from urgens.guidance.tracing.tables import tables
+from urgens.guidance.faults.tables import tables
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.page import Page

@@ -6,7 +6,7 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QPushButton, QWidget
 
 from urgens.document.ledger.traces import TraceRun
-from urgens.guidance.tracing.tables import tables
+from urgens.guidance.faults.tables import tables
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.layouts import tight

@@ -16,10 +16,10 @@ from urgens.bench.evidence_on_record import (
 )
 from urgens.document import BuildErrors
 from urgens.document.circuits import circuits_of
+from urgens.guidance.faults.way_back import WayBack, lit, way_back
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.tracing.ranking import TraceEvidence
 from urgens.guidance.tracing.trace import Traced, last_change, traced
-from urgens.guidance.tracing.way_back import WayBack, lit, way_back
 from urgens.guidance.words.figures import FigureWords
 from urgens.guidance.words.parts import part_name
 from urgens.ui.session import Session

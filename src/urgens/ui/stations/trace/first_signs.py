@@ -5,7 +5,7 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QGridLayout, QPushButton, QWidget
 
-from urgens.guidance.tracing.tables import TraceSign
+from urgens.guidance.faults.tables import TraceSign
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.elided_button import ElidedButton
 from urgens.ui.widgets.worded import worded, wrapped

@@ -17,7 +17,7 @@ from PySide6.QtWidgets import (
 from urgens.bench.evidence_on_record import RecordedEvidence
 from urgens.document.ledger.history import HistoryEntry
 from urgens.document.ledger.traces import TraceRun
-from urgens.guidance.tracing.tables import TraceSign
+from urgens.guidance.faults.tables import TraceSign
 from urgens.guidance.tracing.trace import Traced
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.choices import SegmentRow

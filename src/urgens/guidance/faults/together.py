@@ -1,14 +1,13 @@
 """What stops the vehicle before anything is traced, and what excludes what."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from functools import lru_cache
 
 from pydantic import Field
 
 from urgens.data import trace_table
 from urgens.document.model import TableRow
-from urgens.guidance.tracing.ranking import TraceEvidence
-from urgens.guidance.tracing.tables import tables
+from urgens.guidance.faults.tables import tables
 
 NOT = "not "
 
@@ -49,27 +48,29 @@ def _known() -> Iterator[str]:
         yield from (f"{test.id}={one.id}" for one in test.outcomes)
 
 
-def _said(evidence: TraceEvidence) -> set[str]:
-    seen = {name if yes else f"{NOT}{name}" for name, yes in evidence.signs.items()}
-    return seen | {f"{test}={outcome}" for test, outcome in evidence.outcomes.items()}
+def _said(signs: Mapping[str, bool], outcomes: Mapping[str, str]) -> set[str]:
+    seen = {name if yes else f"{NOT}{name}" for name, yes in signs.items()}
+    return seen | {f"{test}={outcome}" for test, outcome in outcomes.items()}
 
 
-def contradictions(evidence: TraceEvidence) -> tuple[str, ...]:
-    """Return what excludes each other, in words; evidence: what is known.
+def contradictions(signs: Mapping[str, bool], outcomes: Mapping[str, str]) -> tuple[str, ...]:
+    """Return what excludes each other, in words.
 
+    signs: whether each was seen; outcomes: of tests, by their ids [text].
     Source: common practice: one of the two was seen or noted wrongly, or two things are wrong.
     """
-    said = _said(evidence)
+    said = _said(signs, outcomes)
     return tuple(one.words for one in _together().excluding if set(one.pair) <= said)
 
 
-def stops(evidence: TraceEvidence) -> tuple[str, ...]:
-    """Return why the vehicle is not to be driven, in words; evidence: what is known.
+def stops(signs: Mapping[str, bool], outcomes: Mapping[str, str]) -> tuple[str, ...]:
+    """Return why the vehicle is not to be driven, in words.
 
+    signs, outcomes: as for `contradictions`.
     Source: common practice: a sinking or lost pedal, a leak, a lamp with a falling pedal.
     """
-    said = _said(evidence)
-    signs = (f"{one.words}. {one.stops}" for one in tables().signs
-             if one.stops and one.id in said)  # fmt: skip
+    said = _said(signs, outcomes)
+    told = (f"{one.words}. {one.stops}" for one in tables().signs
+            if one.stops and one.id in said)  # fmt: skip
     more = (one.words for one in _together().stops if set(one.all) <= said)
-    return (*signs, *more)
+    return (*told, *more)

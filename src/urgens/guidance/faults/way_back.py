@@ -7,9 +7,9 @@ from urgens.document import Build
 from urgens.document.circuits import Circuits, circuits_of
 from urgens.document.kinds.valves import LAID
 from urgens.document.layout.layout import FittedPart
+from urgens.guidance.faults.tables import Place, TraceCause
 from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.records import records
-from urgens.guidance.tracing.tables import Place, TraceCause
 
 VALVES = (*LAID, "combination")
 # What is at a place, to be lit on the layout.
