@@ -83,7 +83,7 @@ def test_the_command_line_takes_a_setup(tmp_path: Any, capsys: Any, bakery: Buil
         (
             {"evidence": {"master.bore": {"state": "guessed"}}},
             'evidence["master.bore"].state: is the text "guessed", which is not known here; '
-            "write 'assumed', 'measured', 'stamped' or 'published'",
+            "write 'assumed', 'planned', 'measured', 'stamped' or 'published'",
         ),
         (
             {"fluid": {"class": "DOT 4", "filled": "May"}},

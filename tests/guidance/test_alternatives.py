@@ -45,8 +45,8 @@ def test_what_a_school_does_not_touch_stays() -> None:
     assert [valve.kind for valve in laid.valves.rear] == ["load-sensing"]
     assert laid.master == build.master
     assert laid.front == build.front
-    assert laid.evidence["plumbing.lines[0].tube"].state == "assumed"
-    assert laid.evidence["valves.rear[0].slope"].state == "assumed"
+    assert laid.evidence["plumbing.lines[0].tube"].state == "planned"
+    assert laid.evidence["valves.rear[0].slope"].state == "planned"
 
 
 def test_what_was_known_of_a_valve_that_stays_is_still_known() -> None:
@@ -57,7 +57,7 @@ def test_what_was_known_of_a_valve_that_stays_is_still_known() -> None:
     laid = changed(build, made.change)
 
     assert [valve.kind for valve in laid.valves.rear] == ["residual", "reducing"]
-    assert laid.evidence["valves.rear[0].pressure"].state == "assumed"
+    assert laid.evidence["valves.rear[0].pressure"].state == "planned"
     assert laid.evidence["valves.rear[1].knee"].state == "measured"
 
 

@@ -226,7 +226,7 @@ def test_csv_has_a_row_for_each_figure_with_its_unit(bakery: Build, tmp_path: Pa
     with path.open(newline="", encoding="utf-8") as file:
         rows = list(csv.reader(file))
 
-    assert rows[0] == ["chapter", "part", "item", "column", "figure", "unit", "assumed"]
+    assert rows[0] == ["chapter", "part", "item", "column", "figure", "unit", "known"]
     assert {len(row) for row in rows} == {7}
     assert ["build", "", "name", "", "Wexcombe", "", ""] in rows
     assert ["Vehicle and brakes", "Rear", "Wheel cylinder", "", "0.875", "in", ""] in rows
@@ -249,7 +249,8 @@ def test_a_cell_is_read_by_eyes_and_by_machines(
     figure: ShownFigure, text: str, number: str, unit: str
 ) -> None:
     assert Cell(figure) == text
-    assert Cell(figure, assumed=True) == f"{text} *"
+    assert Cell(figure, "assumed") == f"{text} *"
+    assert Cell(figure, "planned") == f"{text} †"
     assert (Cell(figure).number, Cell(figure).unit) == (number, unit)
 
 

@@ -234,13 +234,19 @@ def test_a_figure_that_is_typed_is_no_longer_only_assumed(open_window: Opener) -
     assert window.session.build == own_vehicle()
 
 
-def test_a_whole_brake_is_marked_at_once(open_window: Opener) -> None:
+def test_of_a_brake_what_is_ticked_is_marked_at_once(open_window: Opener) -> None:
     window = open_window(own_vehicle())
     window.show_station("Measure")
     QTest.mouseClick(window.station("Measure").mark, LEFT)
     dialog = window.findChild(MarkDialog)
     assert dialog is not None
-    assert all(path.startswith("front.brake.") for path in dialog.paths)
+    assert dialog.paths == ()  # nobody typed any of them: they are a starter's
+    assert not dialog.mark.isEnabled()
+    row = dialog.list.findItems("Pad friction", Qt.MatchFlag.MatchContains)[0]
+    assert row.text().endswith(", assumed")
+    dialog.list.setCurrentItem(row)
+    QTest.keyClick(dialog.list, Qt.Key.Key_Space)
+    assert dialog.paths == ("front.brake.pad_friction",)
     dialog.note.setText("caliper gauge")
     QTest.mouseClick(dialog.mark, LEFT)
     known = window.session.build.evidence

@@ -23,7 +23,7 @@ LEFT = Qt.MouseButton.LeftButton
 
 def test_drums_become_discs_as_one_step_with_every_figure_assumed(measuring: MainWindow) -> None:
     before = measuring.session.build
-    choose(measuring.station("Measure").heads[1], "Disc brakes instead (figures assumed)")
+    choose(measuring.station("Measure").heads[1], "Disc brakes instead (usual figures)")
     build = measuring.session.build
 
     assert build.rear.brake.kind == "disc"
@@ -63,7 +63,7 @@ def test_a_kind_that_cannot_be_is_said_and_changes_nothing(
     measuring.session.edit("setups", [knee])
     before = measuring.session.build
     said = answer("OK")
-    choose(measuring.station("Measure").heads[1], "Disc brakes instead (figures assumed)")
+    choose(measuring.station("Measure").heads[1], "Disc brakes instead (usual figures)")
 
     assert said[0] == "Nothing was changed"
     assert "setups[0]" in said[1]

@@ -5,10 +5,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QDialog
 
+from urgens.document import BuildChange
+from urgens.document.readings import HeightEstimate
 from urgens.physics.raised_axle import tangent
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.measure.loading import AddLoad, CornerWeights
-from urgens.ui.stations.measure.raised_axle import HeightEstimate, RaisedAxle
+from urgens.ui.stations.measure.raised_axle import RaisedAxle
 from urgens.ui.widgets.typed_label import TypedLabel
 
 STATION = "Measure"  # that its windows open at
@@ -191,3 +193,25 @@ def test_a_load_that_lifts_an_axle_or_has_a_name_twice_is_said(window: MainWindo
 
     assert "a name of its own" in dialog.said.text()
     assert not dialog.take.isEnabled()
+
+
+def test_readings_are_there_again_and_the_height_follows_the_tyre(
+    window: MainWindow, raising: RaisedAxle
+) -> None:
+    """By moments: tyres taller by an inch all round raise the same readings' height by one."""
+    type_into(raising.liftings[0][0], "24 in")
+    type_into(raising.liftings[0][1], f"{reading(27.0, 24):.2f} lb")
+    QTest.mouseClick(raising.take, LEFT)
+    session = window.session
+    taller = {f"{axle}.tyre": {"rolling_radius": "15.1 in"} for axle in ("front", "rear")}
+    session.make(BuildChange("Taller tyres", taller))
+
+    assert session.build.vehicle.load_cases[0].cg_height.text == "28.00 in"
+    assert (
+        session.undo_stack.undoText()
+        == "Taller tyres; worked out again: Centre of gravity, Empty, driver"
+    )
+    again = RaisedAxle(session, window)
+    assert [label.text for label in again.liftings[0]] == ["24.00 in", "2,195 lb"]
+    corners = CornerWeights(session, window)
+    assert all(label.value is None for label in corners.corners)

@@ -31,7 +31,7 @@ def _plumb(options: argparse.Namespace) -> int:
         return DONE
     if not options.draft:
         return _draw_plan(build, options.output)
-    change = BuildChange.assuming("The usual layout", {"plumbing": drafted(build)})
+    change = BuildChange.laying("The usual layout", drafted(build))
     if options.alternative is not None:
         known = {one.school.name: one.change for one in alternatives(build)}
         if options.alternative not in known:

@@ -5,9 +5,9 @@ from typing import Literal
 
 from urgens.document.build import Build
 from urgens.document.catalogue import Figure, counting, figure, is_figure
-from urgens.document.facts import half_width
+from urgens.document.facts import UNSEEN, half_width
 
-State = Literal["assumed", "measured", "stamped", "published", "as typed"]
+State = Literal["assumed", "planned", "measured", "stamped", "published", "as typed"]
 
 
 @dataclass(frozen=True)
@@ -57,8 +57,8 @@ def known_figures(build: Build) -> tuple[KnownFigure, ...]:
 
 
 def open_figures(build: Build) -> tuple[KnownFigure, ...]:
-    """Return the figures that are assumed, or of which nothing is said and which usually spread.
+    """Return the figures that nobody found out, and those that usually spread unless they are.
 
     Source: by definition: what is marked or lacks.
     """
-    return tuple(one for one in known_figures(build) if one.state in ("assumed", "as typed"))
+    return tuple(one for one in known_figures(build) if one.state in (*UNSEEN, "as typed"))

@@ -19,8 +19,10 @@ from pydantic import (
 from urgens.document.dates import read_date
 from urgens.document.frozen import frozen, thawed
 from urgens.document.model import DocumentModel, Name, PartFault, Text
+from urgens.document.readings import Readings
 from urgens.quantity import Quantity, QuantityError, QuantityKind, parse
 
+UNSEEN = ("assumed", "planned")  # what is said of figures that nobody has found out
 _SHARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)\s*%")
 _BARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)")
 
@@ -35,11 +37,16 @@ class Fluid(DocumentModel):
 
 
 class FigureEvidence(DocumentModel):
-    """What is known about one figure; `spread` is ± a quantity or a share, as typed."""
+    """What is known about one figure; `spread` is ± a quantity or a share, as typed.
 
-    state: Literal["assumed", "measured", "stamped", "published"]
+    A figure is planned where it was chosen by the program, and nobody has seen it fitted. What it
+    was worked out from stands in `readings`.
+    """
+
+    state: Literal["assumed", "planned", "measured", "stamped", "published"]
     spread: Text | None = None
     note: Text = ""
+    readings: Readings | None = None
 
 
 def _serialized(

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 from urgens.document.build import Build
 from urgens.document.edits.change import BuildChange
+from urgens.document.facts import UNSEEN
 from urgens.document.kinds.brakes.disc import Disc
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, Units, UnitSystem, retype
@@ -39,15 +40,17 @@ def pad_ways(build: Build, axle: Axle, units: Units | UnitSystem) -> Iterator[Bu
         "pad_outer_radius": outer,
     }
     said = [build.evidence.get(f"{place}.{name}") for name in now]
-    guess = any(known is not None and known.state == "assumed" for known in said)
+    told = {known.state for known in said if known is not None}
+    guess = next((state for state in UNSEEN if state in told), None)
     for way, words in WAYS.items():
         if way == now:
             continue
         part = brake.model_dump(mode="json", exclude_unset=True)
         stays = {name: given for name, given in part.items() if name not in found or name in way}
         new = {name: retype(found[name], LENGTH, units) for name in way if name not in stays}
-        unsure = guess or way != EFFECTIVE  # where the pad ends is measured, or it is a guess
-        known = {f"{place}.{name}": {"state": "assumed"} for name in new} if unsure else {}
+        # Where the pad ends is measured, or it is a guess.
+        state = guess or ("assumed" if way != EFFECTIVE else None)
+        known = {f"{place}.{name}": {"state": state} for name in new} if state else {}
         yield BuildChange(words, {place: {**stays, **new}}, known)
 
 

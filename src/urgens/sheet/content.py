@@ -1,6 +1,7 @@
 """What stands on the sheet, before it has a form."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import date
 
@@ -9,7 +10,7 @@ import numpy as np
 from urgens.guidance import Finding, findings
 from urgens.guidance.words.cautions import CAUTIONS
 from urgens.quantity import FORCE, LENGTH, PRESSURE, ShownFigure, Units, UnitSystem, show, written
-from urgens.sheet.fitted import Parts, assumed_words, fitted
+from urgens.sheet.fitted import Parts, fitted, known_words
 from urgens.sheet.laid import laid_tables
 from urgens.sheet.table import Cell, Table
 from urgens.solve import ICE, WET, AxleName, Solution, press
@@ -35,7 +36,7 @@ class Sheet:
     notes: str
     printed: str
     known: str
-    assumed: frozenset[str]  # paths of figures
+    unseen: Mapping[str, str]  # figures nobody found out: assumed or planned, by path
     columns: tuple[Parts, Parts]
     presses: Table
     locks: Table
@@ -58,8 +59,8 @@ def content(solution: Solution, units: UnitSystem | Units, day: date) -> Sheet:
         title=build.name,
         notes=build.notes,
         printed=day.isoformat(),
-        known=assumed_words(found),
-        assumed=found.paths,
+        known=known_words(found),
+        unseen=found.unseen,
         columns=_columns(found.parts),
         presses=_presses(solution, units),
         locks=_locks(solution, units),

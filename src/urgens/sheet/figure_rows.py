@@ -1,12 +1,12 @@
-"""All figures of the chapters as rows: where each stands, the figure, its unit, whether assumed."""
+"""All figures of the chapters as rows: where each stands, figure, unit, what is known of it."""
 
 from collections.abc import Iterator
 
 from urgens.quantity import ShownFigure
 from urgens.sheet.blocks import Big, Block, Bound, Columns, Findings, Paragraphs, Rows
-from urgens.sheet.table import ASSUMED, Cell
+from urgens.sheet.table import MARKS, Cell
 
-HEADS = ("chapter", "part", "item", "column", "figure", "unit", "assumed")
+HEADS = ("chapter", "part", "item", "column", "figure", "unit", "known")
 Row = tuple[str, ...]
 
 
@@ -24,7 +24,7 @@ def _of(block: Block) -> Iterator[Row]:
     match block:
         case Big():
             for name, number, unit, mark in block.rows:
-                yield "", name, "", *_split(Cell(ShownFigure(number, unit), assumed=bool(mark)))
+                yield "", name, "", *_split(Cell(ShownFigure(number, unit), _of_mark(f" {mark}")))
         case Columns():
             for parts in block.parts:
                 for place, rows in parts:
@@ -46,8 +46,13 @@ def _of(block: Block) -> Iterator[Row]:
 
 
 def _split(cell: str) -> tuple[str, str, str]:
-    """Return a cell as figure, unit and whether it is assumed; words stay whole."""
+    """Return a cell as figure, unit and what is known of it; words stay whole."""
     if isinstance(cell, Cell):
-        return cell.number, cell.unit, "assumed" if cell.assumed else ""
-    text = cell.removesuffix(ASSUMED)
-    return text, "", "assumed" if text != cell else ""
+        return cell.number, cell.unit, cell.known
+    known = _of_mark(cell[-2:])
+    return cell.removesuffix(MARKS.get(known, "")), "", known
+
+
+def _of_mark(mark: str) -> str:
+    """Return what a mark says, nothing where it is none."""
+    return next((known for known, one in MARKS.items() if one == mark), "")

@@ -1,6 +1,6 @@
-"""What is fitted, part by part, in one unit system; what is only assumed is marked."""
+"""What is fitted, part by part, in one unit system; what nobody found out is marked."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -20,7 +20,7 @@ from urgens.document.kinds.valves.adjustable import Adjustable
 from urgens.physics.axle import Axle
 from urgens.physics.valve import adjusted_knee
 from urgens.quantity import PRESSURE, ShownFigure, Units, UnitSystem, show, shown
-from urgens.sheet.table import ASSUMED, Cell
+from urgens.sheet.table import MARKS, Cell
 
 NOTHING = (0.0, 1.0)  # defaults that stand for: not there, no loss, as the other axle
 Row = tuple[str, str]
@@ -29,16 +29,15 @@ Parts = tuple[tuple[str, tuple[Row, ...]], ...]
 
 @dataclass(frozen=True)
 class FittedRows:
-    """Parts by place with their rows; paths of figures only assumed, and how many there are."""
+    """Parts by place with their rows; what nobody found out by path, and how many there are."""
 
     parts: Parts
-    paths: frozenset[str]
+    unseen: Mapping[str, str]  # assumed or planned
     figures: int
 
-    @property
-    def assumed(self) -> int:
-        """How many figures are only assumed."""
-        return len(self.paths)
+    def count(self, known: str) -> int:
+        """Return how many figures are assumed, or planned."""
+        return sum(one == known for one in self.unseen.values())
 
 
 def fitted(build: Build, units: UnitSystem | Units) -> FittedRows:
@@ -54,7 +53,8 @@ class _Said:
         self._units = units if isinstance(units, Units) else Units(units)
         self._typed = set(given("", dumped(build)))
         self._figures = [one for one in counting(build) if self._counts(one)]
-        self._assumed = {one.path for one in self._figures if self._is_assumed(one.path)}
+        said = {one.path: self._said_of(one.path) for one in self._figures}
+        self._unseen = {path: known for path, known in said.items() if known in MARKS}
 
     def all(self) -> FittedRows:
         """Return everything, in the order in which a builder goes through it."""
@@ -71,7 +71,7 @@ class _Said:
             ("Heat", tuple(self._under("heat."))),
         )
         kept = tuple((place, rows) for place, rows in parts if rows)
-        return FittedRows(kept, frozenset(self._assumed), len(self._figures))
+        return FittedRows(kept, self._unseen, len(self._figures))
 
     # --- figures -----------------------------------------------------------------------------
 
@@ -86,18 +86,18 @@ class _Said:
             return True
         return isinstance(figure.value, str) or figure.number not in NOTHING
 
-    def _is_assumed(self, path: str) -> bool:
+    def _said_of(self, path: str) -> str:
         known = self.build.evidence.get(path)
         if known is not None:
-            return known.state == "assumed"
-        return not self._is_given(path)
+            return known.state
+        return "" if self._is_given(path) else "assumed"
 
     def figure(self, figure: Figure) -> str:
-        """Return a figure in the units of the sheet, marked where it is only assumed."""
+        """Return a figure in the units of the sheet, marked where nobody found it out."""
         read = shown(figure.value, figure.kind, figure.shown_in(self._units))
         counted = counted_in(self.build, figure.path)
         read = ShownFigure(read.number, counted) if counted else read
-        return Cell(read, assumed=figure.path in self._assumed)
+        return Cell(read, self._unseen.get(figure.path, ""))
 
     def _at(self, path: str) -> str:
         return self.figure(next(one for one in self._figures if one.path == path))
@@ -226,11 +226,20 @@ def counted_in(build: Build, path: str) -> str:
     )
 
 
-def assumed_words(rows: FittedRows) -> str:
-    """Return what stands on top of the sheet about figures that are only assumed."""
-    if not rows.assumed:
+def known_words(rows: FittedRows) -> str:
+    """Return what stands on top of the sheet about figures that nobody found out."""
+    if not rows.unseen:
         return "Every figure on this sheet was typed by its builder."
-    return (
-        f"{rows.assumed} of {rows.figures} figures are only assumed, and marked{ASSUMED}: what "
-        "follows from them is a guess until they are measured."
-    )
+    told = []
+    assumed, planned = rows.count("assumed"), rows.count("planned")
+    if assumed:
+        told.append(
+            f"{assumed} of {rows.figures} figures are only assumed, and marked{MARKS['assumed']}: "
+            "what follows from them is a guess until they are measured."
+        )
+    if planned:
+        told.append(
+            f"{planned} of {rows.figures} are planned, and marked{MARKS['planned']}: chosen here, "
+            "and seen by nobody on the vehicle."
+        )
+    return " ".join(told)

@@ -8,23 +8,25 @@ from urgens.quantity import ShownFigure, number_of
 LEAST = 7
 MOST = 44
 WHOLE = 100
-ASSUMED = " *"  # after a figure that nobody typed, or that is marked as assumed
+# After a figure that nobody found out: assumed is what nobody typed, or is marked so; planned is
+# what the program chose.
+MARKS = {"assumed": " *", "planned": " †"}
 
 
 class Cell(str):
     """A cell that shows one figure: as read, and its number and unit apart for machines."""
 
-    __slots__ = ("assumed", "number", "unit")
+    __slots__ = ("known", "number", "unit")
     number: str
     unit: str
-    assumed: bool
+    known: str
 
-    def __new__(cls, figure: ShownFigure, *, assumed: bool = False) -> "Cell":
-        """Return the cell of a figure, marked where it is only assumed."""
-        cell = super().__new__(cls, str(figure).strip() + (ASSUMED if assumed else ""))
+    def __new__(cls, figure: ShownFigure, known: str = "") -> "Cell":
+        """Return the cell of a figure; known: assumed or planned, which mark it, or nothing."""
+        cell = super().__new__(cls, str(figure).strip() + MARKS.get(known, ""))
         value = number_of(figure.number.replace(",", ""))
         cell.number = figure.number if value is None else f"{value:.10g}"
-        cell.unit, cell.assumed = figure.unit, assumed
+        cell.unit, cell.known = figure.unit, known
         return cell
 
 

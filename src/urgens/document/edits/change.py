@@ -2,13 +2,14 @@
 
 import copy
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from urgens.document.build import Build
 from urgens.document.catalogue import is_figure
 from urgens.document.edits.edit import dumped, lay
-from urgens.document.edits.setups import is_under, known_still, whole, with_setup
+from urgens.document.edits.setups import is_under, known_still, stands_at, whole, with_setup
+from urgens.document.edits.worked_out import worked_out_again
 from urgens.document.errors import BuildErrors
 from urgens.document.facts import given
 from urgens.document.model import DocumentModel
@@ -18,13 +19,16 @@ from urgens.document.validation import validated
 Json = dict[str, Any]
 Order = Sequence[int | Json]  # what stays, by the place it had; what is new, as JSON
 EVIDENCE = "evidence"
+PLUMBING = "plumbing"
 
 
 @dataclass(frozen=True)
 class BuildChange:
     """What one step does: `values` by path, `known` of figures by path, `orders` of lists by path.
 
-    Every figure given in the parts that stand in `assumed`, by path, is only assumed.
+    Every figure given in the parts that stand in `assumed`, by path, is only assumed; what stands
+    in `planned` was chosen by the program: what it changes is no longer what anybody measured, and
+    in the parts at `anew` that is all of it, whatever stood there before.
     A list in another order takes along what is known of its entries and what set-ups change in
     them. A part that is replaced takes with it what was known of figures it no longer has.
     """
@@ -34,17 +38,39 @@ class BuildChange:
     known: Mapping[str, object] = field(default_factory=dict)
     orders: Mapping[str, Order] = field(default_factory=dict)
     assumed: Mapping[str, object] = field(default_factory=dict)
+    planned: Mapping[str, object] = field(default_factory=dict)
+    anew: tuple[str, ...] = ()
 
     @classmethod
     def assuming(cls, label: str, parts: Mapping[str, object], **values: object) -> "BuildChange":
         """Return the change that puts new parts in by path, every figure of them only assumed."""
         return cls(label, {**values, **parts}, assumed=parts)
 
-    def known_in(self, build: Build) -> Json:
-        """Return what is known of figures after it, in the build that it makes."""
-        places = [path for place, part in self.assumed.items() for path in given(place, part)]
-        only = {path: {"state": "assumed"} for path in places if is_figure(build, path)}
-        return {**only, **copy.deepcopy(dict(self.known))}
+    @classmethod
+    def planning(cls, label: str, parts: Mapping[str, object], **values: object) -> "BuildChange":
+        """Return the change that puts in by path what the program chose, each figure planned."""
+        return cls(label, {**values, **parts}, planned=parts)
+
+    @classmethod
+    def laying(cls, label: str, section: Mapping[str, object]) -> "BuildChange":
+        """Return the change that lays a vehicle anew; section: its plumbing, as JSON."""
+        return cls(label, {PLUMBING: section}, planned={PLUMBING: section}, anew=(PLUMBING,))
+
+    def known_in(self, before: Build, after: Build) -> Json:
+        """Return what is known of figures after it; before, after: the build that it changes."""
+        assumed = {path: {"state": "assumed"} for path in _figures(after, self.assumed)}
+        planned = {
+            path: {"state": "planned"}
+            for path in _figures(after, self.planned)
+            if any(is_under(path, place) for place in (*self.orders, *self.anew))
+            or stands_at(before, path) != stands_at(after, path)
+        }
+        return {**assumed, **planned, **copy.deepcopy(dict(self.known))}
+
+
+def _figures(build: Build, parts: Mapping[str, object]) -> Iterator[str]:
+    places = (path for place, part in parts.items() for path in given(place, part))
+    return (path for path in places if is_figure(build, path))
 
 
 def changed(base: Build, change: BuildChange, setup: str | None = None) -> Build:
@@ -52,11 +78,19 @@ def changed(base: Build, change: BuildChange, setup: str | None = None) -> Build
 
     Raises BuildErrors where the result is no valid build; `base` itself never changes.
     """
-    if setup is None:
-        return whole(_changed_itself(base, change))
-    view = with_setup(base, setup)
+    view = base if setup is None else with_setup(base, setup)
     made = _changed_itself(view, change)  # what is refused is refused at its own path
-    return whole(_changed_in_setup(base, view, change, setup, change.known_in(made)))
+    values, known = worked_out_again(view, made)
+    if known:
+        change = replace(
+            change,
+            values={**change.values, **values},
+            known={**change.known, **known},
+        )
+        made = _changed_itself(view, change)
+    if setup is None:
+        return whole(made)
+    return whole(_changed_in_setup(base, view, change, setup, change.known_in(view, made)))
 
 
 def _changed_itself(base: Build, change: BuildChange) -> Build:
@@ -69,7 +103,7 @@ def _changed_itself(base: Build, change: BuildChange) -> Build:
         lay(document, path, copy.deepcopy(value))
     made = validated(document)
     known = document.get(EVIDENCE, {})
-    said = {**known_still(known, tuple(change.values), base, made), **change.known_in(made)}
+    said = {**known_still(known, tuple(change.values), base, made), **change.known_in(base, made)}
     if said == known:
         return made
     return validated({**document, EVIDENCE: said})
@@ -86,6 +120,8 @@ def _with_lists_in_order(base: Build, change: BuildChange) -> BuildChange:
         change.known,
         {**change.orders, **lists},  # type: ignore[dict-item]
         change.assumed,
+        change.planned,
+        change.anew,
     )
 
 

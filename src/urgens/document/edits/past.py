@@ -11,6 +11,7 @@ from urgens.document.edits.difference import difference
 from urgens.document.edits.edit import dumped, lay, with_changes
 from urgens.document.edits.setups import is_under
 from urgens.document.errors import BuildErrors
+from urgens.document.facts import UNSEEN
 from urgens.document.frozen import thawed
 from urgens.document.ledger.history import HistoryEntry
 from urgens.document.paths import path_of, steps
@@ -78,7 +79,7 @@ def with_history(saved: Build, now: Build, at: datetime) -> Build:
 def _only_settled(saved: Build, changes: Mapping[str, Pair]) -> bool:
     """Tell whether nothing of the vehicle changed: more is known of what was only assumed."""
     known = saved.evidence
-    return all(path in known and known[path].state == "assumed" for path in changes)
+    return all(path in known and known[path].state in UNSEEN for path in changes)
 
 
 def _begun(saved: Build, last: HistoryEntry) -> Build | None:

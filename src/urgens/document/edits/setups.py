@@ -6,7 +6,7 @@ from typing import Any
 from urgens.document.build import Build
 from urgens.document.edits.edit import dumped, lay
 from urgens.document.errors import BuildError, BuildErrors
-from urgens.document.facts import SetUp, half_width
+from urgens.document.facts import UNSEEN, SetUp, half_width
 from urgens.document.frozen import thawed
 from urgens.document.model import DocumentModel
 from urgens.document.paths import value_at
@@ -61,30 +61,35 @@ def known_still(
 
     `written` are the paths at which something was laid in. A figure inside a part is the same
     where the part is of the same kind and the same text still stands there; inside a list that
-    was written anew none is. What is typed over by itself is no longer only assumed, and else stays
-    as it was said.
+    was written anew none is. What is typed over by itself is no longer only assumed or planned, nor
+    worked out from its readings, and else stays as it was said.
     """
 
     def stays(path: str) -> bool:
         if path in written:
-            return bool(anies[path]["state"] != "assumed")
+            return anies[path]["state"] not in UNSEEN
         inside = [place for place in written if is_under(path, place)]
         if not inside:
             return True
-        same = _stands_at(before, path) == _stands_at(after, path) is not None
+        same = stands_at(before, path) == stands_at(after, path) is not None
         return same and all(_is_same_part(before, after, place) for place in inside)
 
-    return {path: said for path, said in anies.items() if stays(path)}
+    kept = {path: said for path, said in anies.items() if stays(path)}
+    for path in written:
+        if "readings" in kept.get(path, {}):
+            kept[path] = {name: one for name, one in kept[path].items() if name != "readings"}
+    return kept
 
 
 def _is_same_part(before: Build, after: Build, place: str) -> bool:
-    was, now = _stands_at(before, place), _stands_at(after, place)
+    was, now = stands_at(before, place), stands_at(after, place)
     if isinstance(was, tuple) or isinstance(now, tuple):
         return not any(isinstance(entry, DocumentModel) for entry in (*(was or ()), *(now or ())))
     return getattr(was, "kind", None) == getattr(now, "kind", None)
 
 
-def _stands_at(build: Build, path: str) -> Any:
+def stands_at(build: Build, path: str) -> Any:
+    """Return what stands at a path, None where it leads nowhere."""
     try:
         return value_at(build, path)
     except BuildErrors:

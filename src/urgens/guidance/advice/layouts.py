@@ -155,7 +155,7 @@ def alternatives(build: Build) -> Iterator[Alternative]:
     """Yield every school that can be laid for a build, in order of its joints.
 
     Its own figures stay where a school does not touch them; what is
-    new is assumed. A school that the build refuses is left out.
+    new is planned. A school that the build refuses is left out.
     Source: common practice.
     """
     found = (_laid(build, school) for school in SCHOOLS)
@@ -173,7 +173,8 @@ def _laid(build: Build, school: School) -> Alternative | None:
         school.words,
         {**values, "plumbing": section},
         orders=orders,
-        assumed={**new, "plumbing": section},
+        planned={**new, "plumbing": section},
+        anew=("plumbing", *new),
     )
     return Alternative(school, change, *_takes(section))
 

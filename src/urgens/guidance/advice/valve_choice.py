@@ -121,8 +121,11 @@ def fitting(build: Build, way: FittedWay, units: Units | UnitSystem) -> BuildCha
     """
     values = dict(way.changes)
     rear = cast(list[dict[str, Any]] | None, values.pop("valves.rear", None))
-    orders: dict[str, list[int | dict[str, Any]]] = {}
     if rear is not None:
         kept = [i for i, valve in enumerate(build.valves.rear) if valve.keeps_pressure]
-        orders = {"valves.rear": [*kept, *rear[len(kept) :]]}
-    return BuildChange(what(build, way, units), values, orders=orders)
+        orders: dict[str, list[int | dict[str, Any]]] = {"valves.rear": [*kept, *rear[len(kept) :]]}
+        new = {f"valves.rear[{i}]": one for i, one in enumerate(rear) if i >= len(kept)}
+        return BuildChange(
+            what(build, way, units), values, orders=orders, planned={**values, **new}
+        )
+    return BuildChange.planning(what(build, way, units), values)

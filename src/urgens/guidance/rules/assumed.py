@@ -6,6 +6,7 @@ import numpy as np
 
 from urgens.document.catalogue import named
 from urgens.document.evidence import open_figures
+from urgens.document.facts import UNSEEN
 from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords, state
@@ -15,14 +16,14 @@ from urgens.studies.settle import at_both_ends
 
 @rule("assumed-figure-decides", Severity.WARNING)
 def assumed_figure_decides(solution: Solution, words: FigureWords) -> Iterator[Remark]:
-    """Tell of an assumed figure at one end of whose spread the rear locks first."""
+    """Tell of an assumed or planned figure at one end of whose spread the rear locks first."""
     roads = list(solution.roads)
     if (solution.lock.axle[:, roads] == AxleName.REAR).any():
         return
     figures = tuple(
         figure
         for figure in open_figures(solution.build)
-        if figure.state == "assumed" and figure.spread is not None
+        if figure.state in UNSEEN and figure.spread is not None
     )
     if not figures:
         return
@@ -36,7 +37,7 @@ def assumed_figure_decides(solution: Solution, words: FigureWords) -> Iterator[R
             place = state(solution.system.case_names[case], float(surfaces[road]))
             called = named(solution.build, figure.path)
             yield Remark(
-                message=f"{called} is assumed at {figure.text}; at the {name} end of its "
+                message=f"{called} is {figure.state} at {figure.text}; at the {name} end of its "
                 f"spread ({figure.spread}) the rear locks first: {place}.",
                 why="What nobody measured decides whether the vehicle spins: settle it "
                 f"first: {figure.figure.entry.settled}.",

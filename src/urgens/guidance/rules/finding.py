@@ -26,8 +26,8 @@ class Fix:
     """A named edit of the build: `value`, as typed or as JSON, goes to `path`.
 
     Where a list is put in another order, `order` names what stays by the place it had, and holds
-    what is new as JSON: what is known of an entry goes with it. `more` goes with it, by path; of
-    the parts in `assumed`, by path, every figure is only assumed.
+    what is new as JSON: what is known of an entry goes with it. `more` goes with it, by path.
+    What it writes is planned until somebody has seen it fitted.
     """
 
     label: str
@@ -35,15 +35,18 @@ class Fix:
     value: Any
     order: tuple[int | dict[str, Any], ...] | None = None
     more: tuple[tuple[str, Any], ...] = ()
-    assumed: tuple[tuple[str, Any], ...] = ()
 
     @property
     def change(self) -> BuildChange:
         """The step it is."""
-        values, assumed = dict(self.more), dict(self.assumed)
+        more = dict(self.more)
         if self.order is None:
-            return BuildChange(self.label, {self.path: self.value, **values}, assumed=assumed)
-        return BuildChange(self.label, values, orders={self.path: self.order}, assumed=assumed)
+            return BuildChange.planning(self.label, {self.path: self.value, **more})
+        new = {f"{self.path}[{place}]": one for place, one in enumerate(self.order)
+               if not isinstance(one, int)}  # fmt: skip
+        return BuildChange(
+            self.label, more, orders={self.path: self.order}, planned={**more, **new}
+        )
 
 
 @dataclass(frozen=True)

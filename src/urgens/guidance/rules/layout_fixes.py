@@ -263,13 +263,12 @@ def valve_made_known(laid: Circuits, part: FittedPart) -> Fixes:
     place = f"valves.{axle}"
     return (
         Fix(
-            f"Count with {part.id} as a {part.kind} valve, its figures assumed",
+            f"Count with {part.id} as a {part.kind} valve, of usual figures",
             place,
             [*(one.model_dump(mode="json", exclude_unset=True)
                for one in laid.build.valves.of(axle)), new],
             (*range(count), new),
             ((LAYOUT, section),),
-            ((f"{place}[{count}]", new),),
         ),
         *out,
     )  # fmt: skip

@@ -98,9 +98,7 @@ def _missing(
     if build.plumbing is not None:
         section = with_valve(build, axle, count, "residual")
     more = () if section is None else (("plumbing", section),)
-    fixes: tuple[Fix, ...] = (
-        replace(fix, more=more, assumed=((f"valves.{axle}[{count}]", part),)),
-    )
+    fixes: tuple[Fix, ...] = (replace(fix, more=more),)
     if typed == DRUM_RESIDUAL:
         there = Fix("Their wheel cylinders have cup expanders", f"{axle}.brake.cup_expanders", True)
         fixes = (*fixes, there)

@@ -16,7 +16,7 @@ from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, show, shown
 from urgens.sheet.blocks import Big, Block, Paragraphs, Rows
 from urgens.sheet.chapters.told import SheetContext
 from urgens.sheet.fitted import counted_in
-from urgens.sheet.table import ASSUMED, Table
+from urgens.sheet.table import MARKS, Table
 from urgens.solve import AxleName, press
 
 # What is set by hand on a vehicle: settings, and what holds them.
@@ -30,7 +30,7 @@ RESTS = {
     "Pedal travel": TRAVEL, "Deceleration": (*LINE, "vehicle.", "front.", "rear.", "targets."),
 }  # fmt: skip
 MOST = 8  # findings and items: a wall is read in passing
-FOOT_OF_PAGE = "* rests on a figure that is only assumed."
+FOOT_OF_PAGE = "* rests on a figure that is only assumed, † on one that is planned."
 
 
 def wall(context: SheetContext) -> Iterator[Block]:
@@ -45,8 +45,9 @@ def wall(context: SheetContext) -> Iterator[Block]:
 
 
 def _mark(context: SheetContext, *places: str) -> str:
-    """Return the mark of what rests on figures at these places of the build, if one is assumed."""
-    return ASSUMED.strip() if any(path.startswith(places) for path in context.sheet.assumed) else ""
+    """Return the mark of what rests on figures at these places, if one was not found out."""
+    told = {known for path, known in context.sheet.unseen.items() if path.startswith(places)}
+    return next((mark.strip() for known, mark in MARKS.items() if known in told), "")
 
 
 def _settings(context: SheetContext) -> Iterator[tuple[str, str, str, str]]:

@@ -8,7 +8,9 @@ from PySide6.QtCore import QObject, Signal
 from PySide6.QtGui import QUndoStack
 
 from urgens.document import Build, BuildChange, BuildErrors, changed, load, save
+from urgens.document.catalogue import named
 from urgens.document.edits.past import with_history
+from urgens.document.edits.worked_out import moved_by_readings
 from urgens.document.files import is_read_only
 from urgens.document.whole_file import content
 from urgens.ui.session.undo import Edit, UndoDrag
@@ -57,7 +59,10 @@ class OpenDocument(QObject):
 
         While a drag is under way all its steps are one.
         """
-        self.put(changed(self.base, change, setup), change.label)
+        made = changed(self.base, change, setup)
+        moved = [named(made, path) for path in moved_by_readings(self.base, made, change.values)]
+        again = f"; worked out again: {', '.join(moved)}" if moved else ""
+        self.put(made, f"{change.label}{again}")
 
     def begin_drag(self) -> None:
         """From here on edits belong to one drag."""

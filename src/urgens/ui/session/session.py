@@ -118,6 +118,10 @@ class Session(QObject):
         """Put `value` at `path` of the build as one step; as `make`."""
         self.make(BuildChange(label or path, {path: value}))
 
+    def plan(self, path: str, value: object, label: str) -> None:
+        """Put at `path` what was chosen on a drawing: nobody has measured it; as `make`."""
+        self.make(BuildChange.planning(label, {path: value}))
+
     def make(self, change: BuildChange, *, in_setup: bool = True) -> None:
         """Change the build as one step that can be undone; what is refused is said by itself.
 
@@ -148,10 +152,10 @@ class Session(QObject):
             known[path] = {"state": state, **spread, **({"note": note} if note else {})}
         self.make(BuildChange(label, known=known))
 
-    def assumes(self, path: str) -> bool:
-        """Tell whether the figure at a path is one the builder only assumes."""
+    def said_of(self, path: str) -> str:
+        """Return what the build says of the figure at a path, empty where it says nothing."""
         known = self.build.evidence.get(path)
-        return known is not None and known.state == "assumed"
+        return "" if known is None else known.state
 
     def apply(self, fix: Fix) -> None:
         """Make the edit that a finding proposes."""

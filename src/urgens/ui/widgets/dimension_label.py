@@ -24,12 +24,20 @@ from urgens.ui.widgets.plain import plain_label, point_out
 
 
 class Knowledge(Enum):
-    """What is known about a figure: just typed, found out, only assumed, or not there."""
+    """What is known about a figure: typed, found out, only assumed or planned, or not there."""
 
     YES = "known"
     SETTLED = "settled"
     ASSUMED = "assumed"
+    PLANNED = "planned"
     MISSING = "missing"
+
+
+# What a build says of a figure, as its label shows it.
+SAID = {
+    "assumed": Knowledge.ASSUMED, "planned": Knowledge.PLANNED, "measured": Knowledge.SETTLED,
+    "stamped": Knowledge.SETTLED, "published": Knowledge.SETTLED,
+}  # fmt: skip
 
 
 UNIT_SHARE = 0.62
@@ -168,6 +176,7 @@ class DimensionLabel(Painted):
                 Knowledge.YES: (T.muted, 2, dots),
                 Knowledge.SETTLED: (T.good, 1.5, Qt.PenStyle.SolidLine),
                 Knowledge.ASSUMED: (T.warn, 2.5, dashes),
+                Knowledge.PLANNED: (T.ink, 2.0, Qt.PenStyle.DashDotLine),
                 Knowledge.MISSING: (T.danger, 2.5, dashes),
             }
             painter.setPen(pen(*under[self._known]))

@@ -29,7 +29,7 @@ from urgens.quantity import (
 )
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import metrics
-from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
+from urgens.ui.widgets.dimension_label import SAID, DimensionLabel, Knowledge
 from urgens.ui.widgets.evidence_keys import EvidenceKeys, state_of_key
 
 _ROLL_OUT = re.compile(r"(?P<turns>[1-9])\s*turns?\s*(?:[:=,]|of)?\s*(?P<way>\d.*)")
@@ -101,8 +101,7 @@ class FigureLabel(DimensionLabel):
             return Knowledge.YES, ""
         spread = "" if said.spread is None else f" ±{said.spread.lstrip('± ')}"
         note = f": {said.note}" if said.note else ""
-        known = Knowledge.ASSUMED if said.state == "assumed" else Knowledge.SETTLED
-        return known, f"{said.state}{spread}{note}"
+        return SAID[said.state], f"{said.state}{spread}{note}"
 
     def _take(self, typed: str) -> None:
         """Put what is typed into the build; raises QuantityError or BuildErrors."""
@@ -149,6 +148,7 @@ class FigureLabel(DimensionLabel):
             "state": "stamped",
             "spread": f"{(high - low) / 2:g}",
             "note": f"friction code {code}, SAE J866",
+            "readings": {"kind": "friction-code", "code": code},
         }
         self._put(code, {self.path: round((low + high) / 2, 4)}, known)
 
@@ -159,7 +159,8 @@ class FigureLabel(DimensionLabel):
         if rolled is not None:
             way = completed(rolled["way"], DISTANCE, self._session.units)
             radius = parse(way, DISTANCE).value / (2.0 * math.pi * int(rolled["turns"]))
-            known = {"state": "measured", "note": f"rolled out: {typed}"}
+            turned = {"kind": "roll-out", "turns": int(rolled["turns"]), "way": way}
+            known = {"state": "measured", "note": f"rolled out: {typed}", "readings": turned}
             value = retype(radius, LENGTH, self._session.units)
             self._put(typed, {f"{place}.rolling_radius": value}, known)
             return
@@ -180,8 +181,8 @@ class FigureLabel(DimensionLabel):
 
     @property
     def takes_the_same(self) -> bool:
-        """A figure that is typed is no longer only assumed, also where it stays."""
-        return self.known is Knowledge.ASSUMED
+        """A figure that is typed is no longer only assumed or planned, also where it stays."""
+        return self.known in (Knowledge.ASSUMED, Knowledge.PLANNED)
 
     def say(self, state: str) -> None:
         """Say what is known about the figure."""

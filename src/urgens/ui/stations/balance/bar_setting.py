@@ -27,7 +27,7 @@ def set_bar(session: Session, master: TwinMaster, offset: float) -> None:
     fine = places(LENGTH, units) + (master.bar_thread_pitch is not None)  # finer than a rule
     typed = retype(min(max(offset, -limit), limit), LENGTH, units, fine)
     if typed != master.bar_offset.text:
-        session.edit("master.bar_offset", typed, f"Bar {typed}")
+        session.plan("master.bar_offset", typed, f"Bar {typed}")
 
 
 def step_bar(session: Session, master: TwinMaster, steps: int) -> None:

@@ -196,7 +196,8 @@ class ChoosePage(Page):
         way, verdict = candidate.to_take
         name = what(build, way, units)
         reason = why(build, candidate, every_road(build), units).removeprefix(f"{name}: ")
-        fitted = changed(build, fitting(build, way, units)) == build
+        made = changed(build, fitting(build, way, units))
+        fitted = made.model_copy(update={"evidence": build.evidence}) == build
         card = _judged(rank, name, reason, verdict, fitted=fitted)
         card.tried.connect(self.take)
         return card

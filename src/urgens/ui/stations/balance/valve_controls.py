@@ -1,5 +1,7 @@
 """The figures under the plot: knee, slope, turns or bar, to step or to type."""
 
+from dataclasses import replace
+
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
@@ -34,7 +36,7 @@ from urgens.ui.stations.balance.valve_setting import (
 )
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.buttons import push_button
-from urgens.ui.widgets.dimension_label import Knowledge
+from urgens.ui.widgets.dimension_label import SAID, Knowledge
 from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.plain import plain_label
 from urgens.ui.widgets.seen import WhenSeen
@@ -142,7 +144,7 @@ class ValveControls(QWidget):
             self.knee.set_value(shown, retype(setting.knee, PRESSURE, units))
 
     def _known(self, path: str) -> Knowledge:
-        return Knowledge.ASSUMED if self._session.assumes(path) else Knowledge.YES
+        return SAID.get(self._session.said_of(path), Knowledge.YES)
 
     def _sentence(self, setting: ValveSetting | None) -> str:
         if setting is None:
@@ -170,7 +172,7 @@ class ValveControls(QWidget):
                     f"{turns:g} turns is outside the valve's table",
                     f"write {rows[0][0]:g} to {rows[-1][0]:g}",
                 )
-            self._session.take(turned(setting, turns))
+            self._session.take(replace(turned(setting, turns), planned={}))  # the hand has set it
         elif setting.states_knee:
             knee_typed = completed(typed, PRESSURE, self._session.units)
             values = {f"{setting.path}.knee": knee_typed}

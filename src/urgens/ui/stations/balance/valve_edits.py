@@ -24,18 +24,18 @@ def _put(session: Session, circuit: Axle, order: Order, label: str) -> None:
 
 
 def add(session: Session, circuit: Axle, kind: str) -> None:
-    """Put a new valve at the end of a circuit, its figures assumed."""
+    """Put a new valve at the end of a circuit, its figures planned."""
     orders: dict[str, Order] = {}
-    assumed: dict[str, object] = {}
+    planned: dict[str, object] = {}
     found = new_valve(session.build, circuit, kind)
     for axle, new in found.items():
         kept = _kept(session, axle)
         orders[f"valves.{axle}"] = [*kept, *new]
         for index, part in enumerate(new, len(kept)):
-            assumed[f"valves.{axle}[{index}]"] = part
+            planned[f"valves.{axle}[{index}]"] = part
     into = "" if len(found) > 1 else f" in the {circuit}"
     label = f"{NEW_NAMES[kind].partition(',')[0]}{into}"
-    session.make(BuildChange(label, assumed=assumed, orders=orders))
+    session.make(BuildChange(label, planned=planned, orders=orders))
 
 
 def take_out(session: Session, place: Place) -> None:

@@ -76,7 +76,7 @@ def knee_moved(session: Session, setting: ValveSetting, knee: float) -> BuildCha
             return turned(setting, value)
         finer = places(kind, units) + (kind is not PRESSURE)  # springs and ramps move much
         values[place] = retype(value, kind, units, finer)
-    return BuildChange(f"Knee {retype(knee, PRESSURE, units)}", values)
+    return BuildChange.planning(f"Knee {retype(knee, PRESSURE, units)}", values)
 
 
 def turned(setting: ValveSetting, turns: float) -> BuildChange:
@@ -84,13 +84,13 @@ def turned(setting: ValveSetting, turns: float) -> BuildChange:
     assert isinstance(setting.valve, Adjustable)
     turns = setting.valve.within(turns)
     label = f"{turns:g} turns" if setting.valve.counted == "turns" else f"Notch {turns:g}"
-    return BuildChange(label, {f"{setting.path}.turns": turns})
+    return BuildChange.planning(label, {f"{setting.path}.turns": turns})
 
 
 def sloped(setting: ValveSetting, slope: float) -> BuildChange:
     """Return the change that sets the slope, to two places."""
     slope = round(min(max(slope, 0.0), HIGHEST_SLOPE), 2)
-    return BuildChange(f"Slope {slope:g}", {f"{setting.path}.slope": slope})
+    return BuildChange.planning(f"Slope {slope:g}", {f"{setting.path}.slope": slope})
 
 
 def knee_stepped(session: Session, setting: ValveSetting, steps: int) -> BuildChange | None:

@@ -1,30 +1,33 @@
 """The Measure station: everything that is taken with tape, scales and caliper."""
 
+from collections import Counter
+
+from urgens.document.facts import UNSEEN
 from urgens.guidance import Severity
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import StationKind
 
 
-def _counts(session: Session) -> tuple[int, int]:
-    """Return how many figures are assumed, and how many are open in all."""
-    figures = session.open_figures
-    return sum(figure.state == "assumed" for figure in figures), len(figures)
+def _counts(session: Session) -> Counter[str]:
+    """Return how many figures are assumed, planned and as typed."""
+    return Counter(figure.state for figure in session.open_figures)
 
 
 def _fact(session: Session) -> str:
-    assumed, still_open = _counts(session)
-    if assumed:
-        return f"{assumed} assumed"
-    return f"{still_open} open" if still_open else "all settled"
+    counts = _counts(session)
+    for state in UNSEEN:
+        if counts[state]:
+            return f"{counts[state]} {state}"
+    return f"{counts.total()} open" if counts else "all settled"
 
 
 def _mark(session: Session) -> Severity | None:
-    return Severity.WARNING if _counts(session)[0] else None
+    return Severity.WARNING if _counts(session)["assumed"] else None
 
 
 def _judged(session: Session) -> bool:
-    assumed, still_open = _counts(session)
-    return assumed > 0 or still_open == 0
+    counts = _counts(session)
+    return counts["assumed"] > 0 or not counts
 
 
 MEASURE = StationKind(

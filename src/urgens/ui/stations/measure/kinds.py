@@ -42,8 +42,8 @@ def brake_changes(session: Session, axle: Axle) -> Iterator[BuildChange]:
         yield from _drum_changes(place, brake)
     for record in BRAKES:
         if record.kind != brake.kind:
-            words = f"{record.name}s instead (figures assumed)"
-            yield BuildChange.assuming(words, {place: record.new})
+            words = f"{record.name}s instead (usual figures)"
+            yield BuildChange.planning(words, {place: record.new})
 
 
 def _disc_changes(place: str, brake: Disc) -> Iterator[BuildChange]:
@@ -52,7 +52,7 @@ def _disc_changes(place: str, brake: Disc) -> Iterator[BuildChange]:
             yield BuildChange(f"{caliper.capitalize()} caliper", {f"{place}.caliper": caliper})
     pistons, sizes = f"{place}.piston_diameters", [d.text for d in brake.piston_diameters]
     if len(sizes) < MOST_PISTONS:
-        yield BuildChange("One more piston", {pistons: [*sizes, sizes[-1]]})
+        yield BuildChange.planning("One more piston", {pistons: [*sizes, sizes[-1]]})
     if len(sizes) > 1:
         yield BuildChange("One piston fewer", {pistons: sizes[:-1]})
     if brake.pad_inner_radius is None or brake.effective_radius is not None:
@@ -67,12 +67,10 @@ def _drum_changes(place: str, brake: Drum) -> Iterator[BuildChange]:
         if brake.layout == layout:
             continue
         values: dict[str, object] = {f"{place}.layout": layout}
-        known = {}
         if brake.shoe_factor is not None:
             values[f"{place}.shoe_factor"] = round((low + high) / 2, 2)
-            known = {f"{place}.shoe_factor": {"state": "assumed"}}
         words = layout.replace("-", " and ") if layout == "leading-trailing" else layout
-        yield BuildChange(f"{words.capitalize()} shoes", values, known)
+        yield BuildChange.planning(f"{words.capitalize()} shoes", values)
 
 
 def _outlets(session: Session) -> Iterator[BuildChange]:
@@ -94,8 +92,8 @@ def pedal_changes(session: Session) -> Iterator[BuildChange]:
     build, master = session.build, session.build.master
     for record in BOOSTERS:
         if build.booster.kind != record.kind:
-            assumed = " (figures assumed)" if record.assist is not None else ""
-            yield BuildChange.assuming(f"{record.name}{assumed}", {"booster": record.new})
+            usual = " (usual figures)" if record.assist is not None else ""
+            yield BuildChange.planning(f"{record.name}{usual}", {"booster": record.new})
     if isinstance(build.booster, FittedBooster):
         lost = build.booster.working
         words = "Booster lost" if lost else "Booster working"
@@ -111,7 +109,7 @@ def pedal_changes(session: Session) -> Iterator[BuildChange]:
     for cylinder in CYLINDERS:
         if master.kind != cylinder.kind:
             part, split = {"master": cylinder.new(master)}, cylinder.circuits[0]
-            yield BuildChange.assuming(cylinder.name, part, circuits=split)
+            yield BuildChange.planning(cylinder.name, part, circuits=split)
 
 
 class BodyButton(QToolButton):

@@ -6,6 +6,8 @@ from PySide6.QtGui import QColor, QPaintEvent
 from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
+from urgens.document.readings import CornerReadings
+from urgens.physics.axle import AXLES
 from urgens.physics.loading import with_items
 from urgens.quantity import LENGTH, LOAD, QuantityKind, retype, show
 from urgens.ui.session import Session
@@ -83,7 +85,19 @@ class CornerWeights(_Dialog):
         column_.addWidget(self.said)
         column_.addLayout(self.feet())
         self.resize(620, 380)
+        self._recall()
         self.refresh()
+
+    def _path(self, axle: str) -> str:
+        return f"vehicle.load_cases[{self.session.solution.case}].{axle}_axle"
+
+    def _recall(self) -> None:
+        """Show again what the loads were worked out from, if that is kept."""
+        for index, axle in enumerate(AXLES):
+            known = self.session.build.evidence.get(self._path(axle))
+            if known is not None and isinstance(known.readings, CornerReadings):
+                self.corners[2 * index].set_text(known.readings.left.text)
+                self.corners[2 * index + 1].set_text(known.readings.right.text)
 
     def loads(self) -> tuple[float, float] | str | None:
         """Return both axles' loads [N], what is wrong with the corners, or None if one lacks."""
@@ -122,10 +136,15 @@ class CornerWeights(_Dialog):
         if not isinstance(found, tuple):
             return
         values: dict[str, object] = {}
-        for name, value in zip(("front_axle", "rear_axle"), found, strict=True):
-            path = f"vehicle.load_cases[{session.solution.case}].{name}"
-            values[path] = retype(value, LOAD, session.units)
-        known = {path: {"state": "measured", "note": "four corners"} for path in values}
+        for axle, value in zip(AXLES, found, strict=True):
+            values[self._path(axle)] = retype(value, LOAD, session.units)
+        known = {
+            path: {"state": "measured", "note": "four corners", "readings": {
+                "kind": "four-corners", "left": left.quantity.text, "right": right.quantity.text,
+            }}
+            for path, left, right in zip(values, self.corners[::2], self.corners[1::2], strict=True)
+            if left.quantity is not None and right.quantity is not None
+        }  # fmt: skip
         session.make(BuildChange("Axle loads from four corners", values, known))
         self.accept()
 

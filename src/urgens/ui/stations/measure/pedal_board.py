@@ -58,7 +58,8 @@ class PedalBoard(Board):
             raise QuantityError(problem, f"write {LEAST:g} to {MOST:g}, for example 6.2")
         pin = self.session.build.pedal.pivot_to_pad.value / ratio
         text = retype(pin, LENGTH, self.session.units)
-        self.session.take(BuildChange(f"Pedal ratio {ratio:g}", {"pedal.pivot_to_pushrod": text}))
+        values = {"pedal.pivot_to_pushrod": text}
+        self.session.take(BuildChange.planning(f"Pedal ratio {ratio:g}", values))
 
     def _step_ratio(self, steps: int) -> None:
         ratio = float(self.session.solution.system.pedal_ratio) + 0.1 * steps

@@ -1,9 +1,7 @@
 """The centre of gravity's height by raising one axle: drawn, computed, taken over."""
 
 import math
-from dataclasses import dataclass
 
-import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt, Signal
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QPolygonF, QTransform
 from PySide6.QtWidgets import (
@@ -17,9 +15,11 @@ from PySide6.QtWidgets import (
 )
 
 from urgens.document import BuildChange
+from urgens.document.readings import HeightEstimate, Lifting, RaisedAxleReadings
+from urgens.document.vehicle import LoadCase
 from urgens.physics import raised_axle
 from urgens.physics.axle import AXLES, Axle
-from urgens.quantity import LENGTH, LOAD, UnitSystem, retype, show
+from urgens.quantity import LENGTH, LOAD, UnitSystem, parse, retype, show
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, hatch, ink, pen
 from urgens.ui.widgets.board import measure, write
@@ -39,15 +39,6 @@ CAUTIONS = (
     "the wheels turn; suspension blocked at its ride height; tanks full or empty."
 )
 ERRORS = {UnitSystem.INCH: ("2 lb", "1/8 in"), UnitSystem.METRIC: ("1 kg", "3 mm")}
-
-
-@dataclass(frozen=True)
-class HeightEstimate:
-    """A height [m], how far off it may be [m], and from how many liftings."""
-
-    height: float
-    error: float
-    count: int
 
 
 class TiltView(Painted):
@@ -141,6 +132,7 @@ class RaisedAxle(QDialog):
         self.take.clicked.connect(self._take)
         self._lay_out()
         self.add_lifting()
+        self._recall()
 
     def _typed(self, name: str, kind: object, start: str = "") -> TypedLabel:
         units = self._session.units
@@ -206,38 +198,61 @@ class RaisedAxle(QDialog):
 
     # --- what comes out ----------------------------------------------------------------------
 
-    def _figures(self) -> tuple[float, float, float, float]:
-        """Return weight [N], wheelbase, radius under the centre [m], and the stayer's load [N]."""
-        solution = self._session.solution
-        case = self._session.build.vehicle.load_cases[solution.case]
-        front, rear = case.front_axle.value, case.rear_axle.value
-        made, share = solution.system, rear / (front + rear)
-        ends = (float(made.ends.front.rolling_radius), float(made.ends.rear.rolling_radius))
-        radius = ends[0] * (1 - share) + ends[1] * share
-        stays = rear if self.view.raised is Axle.FRONT else front
-        return front + rear, self._session.build.vehicle.wheelbase.value, radius, stays
+    @property
+    def _case(self) -> LoadCase:
+        return self._session.build.vehicle.load_cases[self._session.solution.case]
+
+    @property
+    def _path(self) -> str:
+        return f"vehicle.load_cases[{self._session.solution.case}].cg_height"
+
+    @property
+    def _radii(self) -> tuple[float, float]:
+        build = self._session.build
+        return build.front.tyre.radius, build.rear.tyre.radius
+
+    def readings(self) -> RaisedAxleReadings | None:
+        """Return what was read, None while there is no whole lifting."""
+        whole = tuple(
+            Lifting.model_construct(lift=lift.quantity, load=read.quantity)
+            for lift, read in self.liftings
+            if lift.quantity is not None and read.quantity is not None and lift.value
+        )
+        if not whole:
+            return None
+        nothing = parse("0 kg", LOAD), parse("0 mm", LENGTH)
+        return RaisedAxleReadings.model_construct(
+            kind="raised-axle", raised=self.view.raised,
+            front_axle=self._case.front_axle, rear_axle=self._case.rear_axle, liftings=whole,
+            scale_error=self.scale_error.quantity or nothing[0],
+            lift_error=self.lift_error.quantity or nothing[1],
+        )  # fmt: skip
 
     def found(self) -> HeightEstimate | str | None:
         """Return the height, or what is wrong with the readings, or None while there are none."""
-        weight, wheelbase, radius, stays = self._figures()
-        pairs = [(lift.value, read.value) for lift, read in self.liftings]
-        whole = [(a, b) for a, b in pairs if a is not None and b is not None and a > 0]
-        if not whole:
+        readings = self.readings()
+        if readings is None:
             return None
-        lifts, readings = np.array(whole).T
-        if (lifts > 0.7 * wheelbase).any():
-            return "That lift is most of the wheelbase: is it in the right unit?"
-        gained = readings - stays
-        if (gained <= 0).any():
-            level = show(stays, LOAD, self._session.units)
-            return f"The axle that stays down has to gain on its {level} at rest."
-        high = raised_axle.fitted_height(weight, wheelbase, radius, gained, lifts)
-        scale, tape = self.scale_error.value or 0.0, self.lift_error.value or 0.0
-        each = raised_axle.height_error(weight, wheelbase, high - radius, lifts, scale, tape)
-        error = float(1.0 / math.sqrt(float(np.sum(1.0 / np.square(np.maximum(each, 1e-9))))))
-        if high > wheelbase:
-            return "That is higher than the wheelbase is long: look at the readings again."
-        return HeightEstimate(high, error, len(whole))
+        try:
+            return readings.height(self._session.build.vehicle.wheelbase.value, self._radii)
+        except ValueError as error:
+            return str(error)
+
+    def _recall(self) -> None:
+        """Show again what the height was worked out from, if that is kept."""
+        known = self._session.build.evidence.get(self._path)
+        if known is None or not isinstance(known.readings, RaisedAxleReadings):
+            return
+        kept = known.readings
+        self.view.raised = kept.raised
+        self.scale_error.set_text(kept.scale_error.text)
+        self.lift_error.set_text(kept.lift_error.text)
+        for index, one in enumerate(kept.liftings[:MOST_LIFTINGS]):
+            if index == len(self.liftings):
+                self.add_lifting()
+            lift, read = self.liftings[index]
+            lift.set_text(one.lift.text)
+            read.set_text(one.load.text)
 
     def refresh(self) -> None:
         """Show what the readings say."""
@@ -261,8 +276,10 @@ class RaisedAxle(QDialog):
 
     def _advice(self, found: HeightEstimate | str | None) -> str:
         """Return how high to lift, at the scale and tape that were typed."""
-        weight, wheelbase, radius, _ = self._figures()
-        case = self._session.build.vehicle.load_cases[self._session.solution.case]
+        case, wheelbase = self._case, self._session.build.vehicle.wheelbase.value
+        weight = case.front_axle.value + case.rear_axle.value
+        share = case.rear_axle.value / weight
+        radius = self._radii[0] * (1.0 - share) + self._radii[1] * share
         high = found.height if isinstance(found, HeightEstimate) else case.cg_height.value
         scale, tape = self.scale_error.value or 0.0, self.lift_error.value or 0.0
         least = raised_axle.least_lift(weight, wheelbase, high - radius, scale, tape, WANTED)
@@ -272,16 +289,18 @@ class RaisedAxle(QDialog):
         return f"For ±{wanted} raise it by {show(least, LENGTH, self._session.units)} or more."
 
     def _take(self) -> None:
-        found, session = self.found(), self._session
-        if not isinstance(found, HeightEstimate):
+        found, readings, session = self.found(), self.readings(), self._session
+        if not isinstance(found, HeightEstimate) or readings is None:
             return
-        path = f"vehicle.load_cases[{session.solution.case}].cg_height"
         plural = "s" if found.count > 1 else ""
         known = {
             "state": "measured",
             "spread": retype(found.error, LENGTH, session.units),
             "note": f"{self.view.raised} axle raised, {found.count} lifting{plural}",
+            "readings": readings.model_dump(mode="json"),
         }
         typed = retype(found.height, LENGTH, session.units)
-        session.make(BuildChange(f"Height {typed}, measured", {path: typed}, {path: known}))
+        session.make(
+            BuildChange(f"Height {typed}, measured", {self._path: typed}, {self._path: known})
+        )
         self.accept()

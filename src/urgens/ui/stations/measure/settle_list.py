@@ -23,6 +23,7 @@ from urgens.ui.widgets.timers import once
 
 ROW = 60.0
 BAR = 50.0  # px, for what moves the margin by WHOLE
+STATED = {"assumed": (", assumed", "warn"), "planned": (", planned", "ink")}  # words, colour
 WHOLE = 0.2  # of the road's coefficient, front above rear
 
 
@@ -81,36 +82,35 @@ class SettleList(RowList):
 
     def _line(self, place: int) -> str:
         row = self.rows[place]
-        return (
-            f"{self._names[place]} {self._figure(row)}, {row.figure.state}; "
-            f"{row.figure.figure.entry.settled}"
-        )
+        return f"{self._names[place]} {self._figure(row)}, {row.figure.state}; {_settled(row)}"
 
     def _draw(self, painter: QPainter, box: QRectF, place: int) -> None:
         row, name = self.rows[place], self._names[place]
         figure = row.figure
         top, right = box.top(), box.right() - 4
-        assumed = figure.state == "assumed"
-        if assumed:
+        said, color = STATED.get(figure.state, ("", "muted"))
+        if figure.state == "assumed":
             severity_mark(painter, Severity.WARNING, QPointF(9, top + 17), 7)
         else:
-            outline(painter, T.muted, 2)
-            painter.drawEllipse(QPointF(9, top + 16), 6, 6)
+            outline(painter, T.ink if said else T.muted, 2)
+            if said:
+                painter.drawRect(QRectF(3.5, top + 10.5, 11, 11))  # what is to be, drawn empty
+            else:
+                painter.drawEllipse(QPointF(9, top + 16), 6, 6)
         fitting = metrics(16, 600).elidedText(name, Qt.TextElideMode.ElideRight, right - 24)
         write(painter, fitting, QPointF(24, top + 21), size=16, weight=600, color=T.ink)
         spread = "" if figure.spread is None else f" ±{_plain(figure.spread)}"
-        said = f"{self._figure(row)}{spread}" + (", assumed" if assumed else "")
+        told = f"{self._figure(row)}{spread}{said}"
         room = right - 24 - (BAR + 6 if figure.spread is not None else 0)
-        color = T.warn if assumed else T.muted
         write(
             painter,
-            _fitting(said, 500, room),
+            _fitting(told, 500, room),
             QPointF(24, top + 38),
             size=14,
             weight=500,
-            color=color,
+            color=str(getattr(T, color)),
         )
-        settled = _fitting(figure.figure.entry.settled, 400, right - 24)
+        settled = _fitting(_settled(row), 400, right - 24)
         write(painter, settled, QPointF(24, top + 54), size=14)
         if figure.spread is not None:
             bar = QRectF(right - BAR, top + 31, BAR, 6)
@@ -154,6 +154,12 @@ class SettleList(RowList):
             action = menu.addAction(words)
             action.triggered.connect(lambda _=False, s=state: self._session.settle(path, s))
         return menu
+
+
+def _settled(row: Settled) -> str:
+    """Return how a figure is found out; one that is planned only once it is fitted."""
+    how = row.figure.figure.entry.settled
+    return f"when it is fitted: {how}" if row.figure.state == "planned" else how
 
 
 def _plain(spread: str) -> str:

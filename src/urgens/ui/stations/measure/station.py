@@ -123,7 +123,9 @@ class MeasureStation(Station):
                 button.setParent(self)
                 button.hide()
             return drawings
-        choose.addWidget(worded("dots typed · line known · dashes a guess", "small"))
+        choose.addWidget(
+            worded("dots typed · line known · dashes a guess · dash and dot planned", "small")
+        )
         drawings.addLayout(choose)
         drawings.addWidget(self.parts, 44)
         return drawings

@@ -15,7 +15,7 @@ DRAFT = "The usual layout"
 
 def draft_change(build: Build) -> BuildChange:
     """Return the change that takes the usual layout into the build, all of it assumed."""
-    return BuildChange.assuming(DRAFT, {"plumbing": drafted(build)})
+    return BuildChange.laying(DRAFT, drafted(build))
 
 
 class Laid:

@@ -196,7 +196,7 @@ class StopsPage(Page):
         if road is not None:
             turned, setting = road.advice.turned, road.advice.setting
             label = f"Set to {counted_words(turned, setting, self._words)}, by the stops"
-            self.session.edit(turned.path, turned.typed(setting), label)
+            self.session.plan(turned.path, turned.typed(setting), label)
 
     def _show_above(self, above: Above) -> None:
         speed = show(TESTED, SPEED, self.session.units)

@@ -97,7 +97,7 @@ class BoreRatioGrid:
         """Put a bore and a ratio into the build as one step, or into the drag that is under way."""
         changes = self.changes(row, ratio)
         if changes:
-            self._session.make(BuildChange(self.called(row, ratio), changes))
+            self._session.make(BuildChange.planning(self.called(row, ratio), changes))
 
     def called(self, row: int, ratio: float) -> str:
         """Return what a choice is called."""

@@ -277,7 +277,7 @@ class LinkageBoard(Board):
         caught = [hole for hole in made.holes if abs(hole.value - length) < reach]
         typed = caught[0].text if caught else retype(length, LENGTH, session.units)
         if typed != made.pivot_to_pushrod.text:
-            session.edit("pedal.pivot_to_pushrod", typed, f"Pushrod pin at {typed}")
+            session.plan("pedal.pivot_to_pushrod", typed, f"Pushrod pin at {typed}")
 
     def _taken(self, spot: QPointF) -> bool:
         self._still = self._angles, self._swing

@@ -203,7 +203,7 @@ class PedalPage(Page):
 
     def _move(self) -> None:
         typed = retype(where_to_drill(self.session.build, self.wanted), LENGTH, self.session.units)
-        self.session.edit("pedal.pivot_to_pushrod", typed, f"Pushrod pin at {typed}")
+        self.session.plan("pedal.pivot_to_pushrod", typed, f"Pushrod pin at {typed}")
 
     def _give_angles(self) -> None:
         label = "Angles of the pedal's arms, assumed"
