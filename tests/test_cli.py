@@ -369,7 +369,7 @@ def test_a_layout_is_drafted_and_read_again(
     assert written == printed
     wheels = [p["wheel"] for p in written["plumbing"]["parts"] if p["kind"] == "wheel-brake"]
     assert sorted(wheels) == ["front-left", "front-right", "rear-left", "rear-right"]
-    assert written["evidence"]["plumbing.lines[0].tube"] == {"state": "assumed"}
+    assert written["evidence"]["plumbing.lines[0].tube"] == {"state": "planned"}
 
     assert main(["check", str(out)]) == 1  # the rear locks first, as without it
     assert "wheel-not-fed" not in capsys.readouterr().out

@@ -21,13 +21,13 @@ Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
 
 
-def test_drums_become_discs_as_one_step_with_every_figure_assumed(measuring: MainWindow) -> None:
+def test_drums_become_discs_as_one_step_with_every_figure_planned(measuring: MainWindow) -> None:
     before = measuring.session.build
     choose(measuring.station("Measure").heads[1], "Disc brakes instead (usual figures)")
     build = measuring.session.build
 
     assert build.rear.brake.kind == "disc"
-    assert build.evidence["rear.brake.effective_radius"].state == "assumed"
+    assert build.evidence["rear.brake.effective_radius"].state == "planned"
     assert measuring.station("Measure").heads[1].words == "sliding, 1 piston"
     choose(measuring.station("Measure").heads[1], "Opposed caliper")
     choose(measuring.station("Measure").heads[1], "One more piston")

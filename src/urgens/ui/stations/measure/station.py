@@ -32,6 +32,7 @@ from urgens.ui.widgets.worded import worded
 
 LIST_WIDTH = 236
 PARTS = ("Brakes", "Pedal and cylinder", "Facts")
+LEGEND = "dots typed · line known · dashes a guess · dash-dot planned"
 
 
 class MeasureStation(Station):
@@ -123,9 +124,7 @@ class MeasureStation(Station):
                 button.setParent(self)
                 button.hide()
             return drawings
-        choose.addWidget(
-            worded("dots typed · line known · dashes a guess · dash and dot planned", "small")
-        )
+        choose.addWidget(worded(LEGEND, "small"))
         drawings.addLayout(choose)
         drawings.addWidget(self.parts, 44)
         return drawings
