@@ -8,6 +8,7 @@ import pytest
 
 from tests.builds import bed, whole_run
 from urgens.bench.evidence_on_record import already_known, counting, of_logs, of_run
+from urgens.data import logs_folder
 from urgens.document import Build, demo, with_changes
 from urgens.document.ledger.traces import ReadFigure, SeenSign, TestDone, TraceRun
 
@@ -88,6 +89,20 @@ def test_logs_of_the_day_tell_their_hardest_press(tmp_path: Path) -> None:
     own = tmp_path / "own.urgens.json"
     (tmp_path / "lost.csv").write_text("nothing but words\n")
     assert "no line of figures" in of_logs(gone, own, since)[1][0]
+
+
+def test_a_simulated_log_tells_nothing_of_the_vehicle(tmp_path: Path) -> None:
+    """Whether the build says that it is, or the file itself."""
+    build = bed("roadster")
+    assert build.proof is not None
+    log = build.proof.logs[0]
+    noted = with_changes(build, {"proof.logs[0].source": "simulated"})
+    text = (logs_folder() / log.file).read_text()
+    (tmp_path / log.file).write_text(f"# simulated, some vehicle\n{text}")
+    for made, own in ((noted, None), (build, tmp_path / "own.urgens.json")):
+        found, said = of_logs(made, own, log.at)
+        assert not any(log.file in one.name for one in found)
+        assert f"{log.file} is simulated: it tells nothing of the vehicle" in said
 
 
 def test_a_run_is_evidence_with_the_last_word_on_each() -> None:

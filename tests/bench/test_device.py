@@ -138,3 +138,11 @@ def test_a_lever_moved_by_hand_moves_its_knee() -> None:
     low = pressures(Box(plant(sensing), "rear[0]"), held, 0.1)[-1]
     high = pressures(Box(plant(sensing), "rear[0]"), held, 0.9)[-1]
     assert high > low + 3e5
+
+
+def test_a_stand_in_says_that_it_is_one_over_its_line() -> None:
+    lines = GaugeLines()
+    lines.feed(HEAD)
+    assert not lines.simulated
+    lines.feed(b"# urgens-gauge 1 simulated\n")
+    assert (lines.greeted, lines.simulated) == (True, True)

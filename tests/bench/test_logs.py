@@ -8,13 +8,13 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from urgens.bench.logs.channels import Mapped, propose, signals
+from urgens.bench.logs.channels import Mapped, Signals, propose, signals
 from urgens.bench.logs.compare import before_after, model_rear
 from urgens.bench.logs.faults import faults_of, rising
 from urgens.bench.logs.file import read_log
 from urgens.bench.logs.presses import presses
 from urgens.bench.logs.read import read_through
-from urgens.bench.logs.write import csv_of, of_drive, sensed, write_csv
+from urgens.bench.logs.write import csv_of, of_drive, sensed, write_csv, written_anew
 from urgens.bench.road.drives import drives, trial
 from urgens.bench.road.torque import Foot, hold
 from urgens.document import BuildErrors, demo, edited
@@ -308,6 +308,18 @@ def test_what_is_written_is_read_again() -> None:
     text = csv_of(of_drive(went), ("one", "two"))
     assert text.startswith("# one\n# two\ntime [s],front pressure [bar]")
     assert text.count("\n") == went.time.size + 3
+
+
+@pytest.mark.parametrize(("above", "simulated"), [("simulated, mine", True), ("a dry run", False)])
+def test_what_a_stand_in_wrote_stays_known_as_such(
+    above: str, simulated: bool, tmp_path: Path
+) -> None:
+    path = tmp_path / "log.csv"
+    for comments in ((above,), None):
+        rows = Signals({"time": np.arange(20.0), "front_pressure": np.full(20, 1e6)})
+        said = written_anew(read_log(path), path.name) if comments is None else comments
+        write_csv(path, rows, said)
+        assert read_log(path).simulated is simulated
 
 
 # --- what loggers and hands put into files ----------------------------------------------------

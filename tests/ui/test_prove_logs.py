@@ -143,7 +143,10 @@ def test_the_road_s_log_opens_like_a_real_one(
     assert isinstance(opened, LogsPage)
     log = logged(opened, qtbot)
     assert len(log.presses) == 1
-    assert window.session.build.proof.logs[0].file == "road.csv"
+    noted = window.session.build.proof.logs[0]
+    assert (noted.file, noted.source) == ("road.csv", "simulated")
+    assert opened.state.isVisible()
+    assert "says nothing of the vehicle" in opened.state.text()
 
 
 def test_a_unit_is_chosen_from_its_menu(open_window: Opener, qtbot: QtBot, tmp_path: Path) -> None:

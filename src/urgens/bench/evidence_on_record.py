@@ -193,14 +193,22 @@ def of_logs(
     for log in () if build.proof is None else build.proof.logs:
         if log.at < since - FRESH:
             continue
+        if log.source == "simulated":
+            said.append(f"{log.file} is simulated: it tells nothing of the vehicle")
+            continue
         path = lies(log, own)
         if path is None:
             said.append(f"{log.file} is gone: what it tells is left out")
             continue
         try:
-            found += of_log(log, look_through(read_log(path), told_by(log), log.left_out))
+            read = look_through(read_log(path), told_by(log), log.left_out)
         except BuildErrors as errors:
             said += [f"{log.file}: {one.problem}" for one in errors.errors]
+            continue
+        if read.file.simulated:
+            said.append(f"{log.file} is simulated: it tells nothing of the vehicle")
+        else:
+            found += of_log(log, read)
     return tuple(found), tuple(said)
 
 

@@ -49,15 +49,18 @@ def _log(options: argparse.Namespace) -> int:
         other = read_through(options.against, told)
         beside = before_after((other.signals, other.presses), (found.signals, found.presses))
     if options.output is not None:
-        from urgens.bench.logs.write import write_csv
+        from urgens.bench.logs.write import write_csv, written_anew
 
-        write_csv(options.output, found.signals, (f"written anew from {options.file.name}",))
+        above = written_anew(found.file, options.file.name)
+        write_csv(options.output, found.signals, above)
     model: tuple[BesideModel, ...] = ()
     if options.build is not None:
         model = beside_model(load(options.build), 0, found.presses)
     if options.json:
         print_json(printed_log(dict(found.channels), faults, found.presses, beside, model))
         return DONE
+    if found.file.simulated:
+        print("simulated: it says nothing of the vehicle")
     for name, one in found.channels.items():
         print(f"{name}: “{one.column}” in {one.unit}")
     for fault in faults:

@@ -5,7 +5,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from urgens.bench.logs.channels import CHANNELS, Channel, unit_of
-from urgens.bench.logs.table import titled
+from urgens.bench.logs.table import SIMULATED, titled
 from urgens.quantity.units import Unit
 
 GREETING = "# urgens-gauge"
@@ -57,10 +57,11 @@ class GaugeLines:
     """Turns bytes into readings; what is no line of figures is counted, kept in words, and skipped.
 
     `greeted` tells whether the box said what it is; until it has, lines are passed over: a port is
-    opened in the middle of one.
+    opened in the middle of one. `simulated` tells whether it said that it is a stand-in.
     """
 
     greeted: bool = False
+    simulated: bool = False
     names: tuple[str, ...] = ()
     units: tuple[Unit, ...] = ()
     read: int = 0
@@ -121,7 +122,8 @@ class GaugeLines:
     def _greet(self, line: str) -> None:
         if not line.startswith(GREETING):
             return
-        version = line.removeprefix(GREETING).strip()
+        version, _, more = line.removeprefix(GREETING).strip().partition(" ")
+        self.simulated = more.strip() == SIMULATED
         self.greeted = version == str(VERSION)
         if not self.greeted:
             self._skip(f"the box speaks version {version or '?'}; this reads {VERSION}")

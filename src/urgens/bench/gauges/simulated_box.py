@@ -13,6 +13,7 @@ import numpy as np
 from numpy.random import Generator
 
 from urgens.bench.gauges.box_protocol import GREETING, VERSION
+from urgens.bench.logs.table import SIMULATED
 from urgens.bench.plant.plant import Plant, cylinder_pressures
 from urgens.physics.axle import Axle
 from urgens.physics.valve_law import Felt, ResidualLaw, at_rest
@@ -44,7 +45,7 @@ class Box:
 
     def head(self) -> str:
         """Return the greeting and the header."""
-        return f"{GREETING} {VERSION}\n{HEADER}\n"
+        return f"{GREETING} {VERSION} {SIMULATED}\n{HEADER}\n"
 
     def line(self, at: float, foot: float, lever: float | None = None) -> str:
         """Return one line of figures.

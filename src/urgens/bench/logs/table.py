@@ -9,6 +9,7 @@ import numpy as np
 
 from urgens.physics.arrays import Array
 
+SIMULATED = "simulated"  # the first word above the columns of what a stand-in wrote
 LONGEST = 200  # letters of a column's name
 _IN_BRACKETS = re.compile(r"^(.*?)\s*[\[(]\s*([^\])]*)\s*[\])]\s*$")
 
@@ -19,7 +20,7 @@ class LogFile:
 
     `names` and `units` of its columns, the latter empty where none is told; `rows` (n, columns),
     NaN where a cell is empty; `skipped` line numbers with what was wrong; `skipped_in_all` how many
-    there were.
+    there were; `simulated` where the file itself says that a stand-in wrote it.
     """
 
     names: tuple[str, ...]
@@ -27,6 +28,7 @@ class LogFile:
     rows: Array
     skipped: tuple[tuple[int, str], ...] = ()
     skipped_in_all: int = 0
+    simulated: bool = False
 
     def column(self, name: str) -> Array:
         """Return one column; name: of it [text]. Raises ValueError."""

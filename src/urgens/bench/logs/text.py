@@ -10,7 +10,7 @@ from pathlib import Path
 
 import numpy as np
 
-from urgens.bench.logs.table import LogFile, titled
+from urgens.bench.logs.table import SIMULATED, LogFile, titled
 from urgens.document import BuildErrors
 from urgens.physics.arrays import Array
 
@@ -25,7 +25,10 @@ _UNIT = re.compile(r"^[^\d\s]{1,8}(\s*/\s*[^\d\s]{1,3}\d?)?$")
 
 @dataclass(frozen=True)
 class _Layout:
-    """How a text file is laid out: what separates, decimal comma, names, units, first line."""
+    """How a text file is laid out: what separates, decimal comma, names, units, first line.
+
+    `simulated` where a comment above says so.
+    """
 
     separator: str | None
     comma: bool
@@ -33,6 +36,7 @@ class _Layout:
     units: tuple[str, ...]
     first: int
     encoding: str
+    simulated: bool
 
 
 def read_text(path: Path) -> LogFile:
@@ -48,7 +52,7 @@ def read_text(path: Path) -> LogFile:
     except (ValueError, UnicodeDecodeError):
         rows = None  # something in it is no number: told line by line below
     if rows is not None and rows.shape[1] == len(layout.names):
-        return LogFile(layout.names, layout.units, rows)
+        return LogFile(layout.names, layout.units, rows, simulated=layout.simulated)
     return _slow(path, layout)
 
 
@@ -71,7 +75,9 @@ def _layout(path: Path) -> _Layout:
     comma = separator != "," and any("," in cell for n in data if n >= first for cell in cells[n])
     above = [cells[n] for n in data if n < first and len(cells[n]) == len(cells[first])]
     names, units = _headings(above, len(cells[first]))
-    return _Layout(separator, comma, names, units, first, encoding)
+    said = (line.lstrip("#/% ") for line in head if _is_comment(line))
+    simulated = any(line.startswith(SIMULATED) for line in said)
+    return _Layout(separator, comma, names, units, first, encoding, simulated)
 
 
 def _encoding(path: Path) -> str:
@@ -161,7 +167,10 @@ def _slow(path: Path, layout: _Layout) -> LogFile:
     flat = np.fromiter((value for row in rows() for value in row), dtype=float)
     if not flat.size:
         raise BuildErrors.one(path.name, "holds no line of figures", "export the log anew, as CSV")
-    return LogFile(layout.names, layout.units, flat.reshape(-1, count), tuple(skipped), in_all)
+    return LogFile(
+        layout.names, layout.units, flat.reshape(-1, count), tuple(skipped), in_all,
+        layout.simulated,
+    )  # fmt: skip
 
 
 def _row(cells: list[str], count: int, comma: bool) -> list[float]:

@@ -5,6 +5,7 @@ from pathlib import Path
 import numpy as np
 
 from urgens.bench.logs.channels import CHANNELS, Signals, unit_of
+from urgens.bench.logs.table import SIMULATED, LogFile
 from urgens.bench.road.drives import Drive
 from urgens.document.whole_file import write_whole
 from urgens.physics.arrays import Array
@@ -31,6 +32,11 @@ NOISE = {
     "rear_speed": 0.05,
 }  # of each sensor, standard deviation [SI; g]: assumed
 DIGITS = {"time": 3, "deceleration": 4}
+
+
+def written_anew(file: LogFile, name: str) -> tuple[str, ...]:
+    """Return what stands above a log that is written anew; file: as read; name: its own [text]."""
+    return (f"{f'{SIMULATED}, ' if file.simulated else ''}written anew from {name}",)
 
 
 def csv_of(signals: Signals, comments: tuple[str, ...] = ()) -> str:

@@ -36,6 +36,7 @@ class BoxBar(QWidget):
         self._session = session
         self.valve = ""
         self.unwritten: Signals | None = None  # what was recorded and is in no file yet
+        self._of = "gauge box"  # what was recorded: a stand-in says that it is one
         self.box = LiveBox(session, self)
         self.box.spoke.connect(self._spoke)
         self.box.ended.connect(self._ended)
@@ -87,6 +88,7 @@ class BoxBar(QWidget):
         found = None if kept is None else as_log(kept)
         if found is not None:
             self.unwritten = found
+            self._of = "simulated gauge box" if self.box.simulated else "gauge box"
 
     def write_unwritten(self) -> None:
         """Ask where what was recorded goes; it stays at hand where nobody says."""
@@ -149,10 +151,17 @@ class BoxBar(QWidget):
             return
         self.write_unwritten()
 
+    @property
+    def source(self) -> dict[str, object]:
+        """Where a reading comes from, as a run of gauges has it: nothing where it is typed."""
+        if self.box.simulated:
+            return {"source": "simulated"}
+        return {"source": "box"} if self.box.open else {}
+
     def write_record(self, path: Path, signals: Signals) -> None:
         """Write what was recorded; what keeps it from being written is said."""
         try:
-            write_csv(path, signals, (f"gauge box, {self._session.base.name}",))
+            write_csv(path, signals, (f"{self._of}, {self._session.base.name}",))
         except OSError as error:
             self.said.emit(f"It could not be written ({error.strerror}).")
             return

@@ -13,6 +13,7 @@ from urgens.ui.widgets.markers import Marker, MarkerShape
 from urgens.ui.widgets.plane import Note, Plane
 
 POINTS = 160
+FAKE = "simulated: says nothing of the vehicle"
 
 
 class GaugePlane(Plane):
@@ -110,7 +111,10 @@ class GaugePlane(Plane):
             end = 1.6 * float(wanted.meters.full)
         at = (end / scale, float(wanted.band(np.asarray(end))[1]) / scale)
         words = "this build" if gauged.run is None else "expected"
-        return [Note(words, at, T.muted, leader=True)]
+        notes = [Note(words, at, T.muted, leader=True)]
+        if gauged.run is not None and gauged.run.source == "simulated":
+            notes.append(Note(FAKE, (0.03 * end / scale, at[1]), T.warn, weight=600))
+        return notes
 
     def show_live(self, pair: tuple[float, float] | None) -> None:
         """Mark what the gauges show now [Pa], None where nothing is read."""

@@ -253,8 +253,7 @@ class GaugesPage(Page):
     @property
     def _gauge(self) -> dict[str, object]:
         """The gauges that are read, and whether a stand-in speaks for them."""
-        source = {"source": "simulated"} if self.bar.box.simulated else {}
-        return {**in_use(self.found, self.session), **source}
+        return {**in_use(self.found, self.session), **self.bar.source}
 
     @property
     def _index(self) -> int | None:

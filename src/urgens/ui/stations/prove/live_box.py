@@ -45,8 +45,9 @@ class LiveBox(QObject):
 
     @property
     def simulated(self) -> bool:
-        """Whether it is the stand-in."""
-        return self._box is not None
+        """Whether it is a stand-in: its own, or one that says so over its line."""
+        by_line = self._gauges is not None and self._gauges.lines.simulated
+        return self._box is not None or by_line
 
     @property
     def now(self) -> BoxReading | None:

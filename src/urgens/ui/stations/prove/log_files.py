@@ -6,6 +6,7 @@ from typing import Any
 
 from urgens.bench.logs.channels import Mapped
 from urgens.bench.logs.read import digest, lies
+from urgens.bench.logs.table import SIMULATED
 from urgens.document.ledger.proof import Log
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now, put, rows_of
@@ -50,14 +51,17 @@ class LogFiles:
             return f"It could not be copied ({error.strerror})."
         return f"{log.file} lies beside the build now."
 
-    def add(self, path: Path, found: str, channels: dict[str, Mapped], case: str) -> int:
+    def add(
+        self, path: Path, found: str, channels: dict[str, Mapped], case: str, *, simulated: bool
+    ) -> int:
         """Note a log in the build, by its digest; return its place."""
         self._opened[found] = path
         rows = rows_of(self._session, "logs")
         for place, row in enumerate(rows):
             if row["sha256"] == found:
                 return place
-        rows.append({"at": now(), "file": path.name, "sha256": found,
+        source = {"source": SIMULATED} if simulated else {}
+        rows.append({"at": now(), "file": path.name, "sha256": found, **source,
                      "channels": as_json(channels), "load_case": case})  # fmt: skip
         put(self._session, "logs", rows, f"Log {path.name}")
         return len(rows) - 1

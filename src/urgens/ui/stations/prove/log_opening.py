@@ -16,7 +16,7 @@ from urgens.ui.widgets.background import Background
 
 KEPT = 3  # files read that are kept: the one shown, the one beside it, the one before
 
-Found = tuple[Path, str, dict[str, Mapped]]
+Found = tuple[Path, str, dict[str, Mapped], bool]
 
 
 class ReadFiles:
@@ -77,14 +77,15 @@ class LogOpening(QObject):
                 problem = f"cannot be read ({error.strerror})"
                 raise BuildErrors.one(path.name, problem, "look where it lies") from None
             sure = {n: c for n, c in found.channels.items() if n not in found.questions}
-            return path, told, sure
+            return path, told, sure, found.file.simulated
 
         self._work.run(work)
 
     def _note(self, found: object) -> None:
         assert isinstance(found, tuple)  # what the work returns
-        path, told, sure = found
-        self.opened.emit(self._files.add(path, told, sure, self._session.solution.case_name))
+        path, told, sure, simulated = found
+        case = self._session.solution.case_name
+        self.opened.emit(self._files.add(path, told, sure, case, simulated=simulated))
         self._go_on()
 
     def _say_failed(self, words: str) -> None:

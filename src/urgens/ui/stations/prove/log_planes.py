@@ -61,6 +61,8 @@ class TimePlane(Plane):
             Note(f"{number}", (press.start, 1.02 * top), T.muted, leader=False)
             for number, press in enumerate(log.presses[:30], start=1)
         ]
+        if log.file.simulated:
+            notes.append(Note("simulated", (first, 0.9 * top), T.warn, leader=False, weight=600))
         self.set_notes(notes, [], [])
 
 
@@ -108,7 +110,9 @@ class LinesPlane(Plane):
         if known.any():
             place = int(0.7 * (at.size - 1))
             spot = (float(at[place]), float(found.quartiles[1][known][place]) / scale)
-            notes.append(Note("logged", spot, T.rear, weight=600))
+            notes.append(
+                Note("simulated" if log.file.simulated else "logged", spot, T.rear, weight=600)
+            )
         if beside is not None and beside.before.by == "front_pressure":
             self._show_other(beside, scale)
         self.set_notes(notes, [self.model.points], [])

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBo
 from urgens.bench.logs.channels import CHANNELS, Mapped
 from urgens.bench.logs.compare import before_after, beside_model
 from urgens.bench.logs.read import ReadLog, look_through, told_by
+from urgens.bench.logs.table import SIMULATED
 from urgens.bench.stops.adjusters import adjuster, set_as
 from urgens.document.ledger.proof import Log
 from urgens.quantity import PRESSURE, unit_shown
@@ -37,6 +38,8 @@ EMPTY = (
 )
 FILTER = "Logs (*.csv *.txt *.tsv *.mf4 *.mdf *.parquet);;All files (*)"
 SIDE = 340
+FAKE = "Simulated: it says nothing of the vehicle, and proves nothing."
+ANOTHER = "The file is another one than was noted: what is shown is of the file as it is now."
 
 
 class LogsPage(Page):
@@ -224,12 +227,10 @@ class LogsPage(Page):
         if noted not in self._logs:  # it was taken out meanwhile
             return
         self.log = log
-        self.state.setText(
-            "The file is another one than was noted: what is shown is of the file as it is now."
-            if changed
-            else ""
-        )
-        self.state.setVisible(changed)
+        simulated = log.file.simulated or noted.source == SIMULATED
+        told = [words for words, so in ((FAKE, simulated), (ANOTHER, changed)) if so]
+        self.state.setText(" ".join(told))
+        self.state.setVisible(bool(told))
         self.time.show_log(log)
         case = self._case(noted)
         made = system(self.session.build, over=set_as(self.session.build, noted.setting))
@@ -333,14 +334,14 @@ class LogsPage(Page):
         self._show()
 
     def _write(self) -> None:
-        from urgens.bench.logs.write import write_csv
+        from urgens.bench.logs.write import write_csv, written_anew
 
         if self.log is None:
             return
         path = file_to_write(self, "Write it anew", "log", ".csv", CSV, self._folder)
         if path is None:
             return
-        said = (f"written anew from {self._logs[self.place].file}",)
+        said = written_anew(self.log.file, self._logs[self.place].file)
         try:
             write_csv(path, self.log.signals, said)
             self._say_state(f"Written to {path.name}.")
