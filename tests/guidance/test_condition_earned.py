@@ -87,7 +87,7 @@ def test_the_first_stroke_may_take_what_the_clearance_is_computed_to() -> None:
 def test_a_note_at_a_wheel_whose_screw_was_never_open_bleeds_nothing() -> None:
     steps = [{"action": "record", "wheels": ["rear-left"], "asks": "bubbles"}]
     note = {"at": at(1), "step": 1, "field": "bubbles", "wheel": "rear-left", "value": "none"}
-    found = stands(vehicle(records=[run("bleed", steps=steps, entries=[note])]))
+    found = stands(vehicle(records=[run("bleed", steps=steps, step=1, entries=[note])]))
     assert found.standing.wheels["rear-left"] == "unknown"
 
 

@@ -176,7 +176,7 @@ def test_a_clock_that_goes_backwards_ends_no_run_before_it_began(open_window: Op
     window = open_window(demo("library"))
     page = card(window)
     press(page, ENTER)
-    page.run._clock = lambda: "2001-01-01T00:00"
+    page.run._clock = lambda to="minutes": "2001-01-01T00:00"
     for _ in page.run.procedure(None).steps:
         press(page, SPACE, ENTER)
     (record,) = window.session.build.records
@@ -196,9 +196,11 @@ def test_a_run_that_did_nothing_is_taken_back_and_one_that_did_is_given_up(
     press(page, ENTER)
     while page.run.step is not None and page.run.step.action != "stroke":
         press(page, ENTER)
-    assert page.buttons["leave"].accessibleName() == "Give up; shut right rear first"
     press(page, SPACE, ENTER)
     QTest.mouseClick(page.buttons["leave"], LEFT)
+    assert page.buttons["give-up"].accessibleName() == "Give up: shut right rear first  G"
+    assert page.why.text() == "Right rear: open; left so it holds the vehicle."
+    QTest.mouseClick(page.buttons["give-up"], LEFT)
     (record,) = window.session.build.records
     assert record.outcome == "given-up"
     assert len(record.steps) > record.step

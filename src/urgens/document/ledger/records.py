@@ -25,6 +25,9 @@ WORDS: dict[str, tuple[str, ...]] = {
 }  # fmt: skip
 
 
+BEYOND = "is beyond the {} steps it was shown"
+
+
 class RecordEntry(DocumentModel):
     """One thing read at a step: what, at which wheel, and how much or which."""
 
@@ -74,7 +77,10 @@ class ProcedureRun(DocumentModel):
     """One run of a procedure; without an end it is to be resumed at its step, counted from 1.
 
     `steps` are those that it was shown, whatever the procedure is made like later; `outcome` tells
-    how it ended, nothing in files that were written before it was asked.
+    how it ended, nothing in files that were written before it was asked. `done` are the numbers of
+    the steps in the order in which they were done, some of them once more; nothing in older files,
+    where it was each of them up to `step`. `strokes` were counted at its step so far,
+    `since_filled` since the reservoirs were last filled, and its clock runs since `clock`.
     """
 
     procedure: Name
@@ -85,6 +91,10 @@ class ProcedureRun(DocumentModel):
     outcome: Literal["finished", "given-up"] | None = None
     steps: tuple[ShownStep, ...] = ()
     step: Annotated[int, Field(strict=True, ge=1)] = 1
+    done: tuple[Annotated[int, Field(strict=True, ge=1)], ...] = ()
+    strokes: Annotated[int, Field(strict=True, ge=0)] = 0
+    since_filled: Annotated[int, Field(strict=True, ge=0)] = 0
+    clock: At | None = None
     people: tuple[Name, ...] = ()
     fluid: BottledFluid | None = None
     checked_by: Text = ""
@@ -96,6 +106,12 @@ class ProcedureRun(DocumentModel):
         """Check that it does not end before it begins; a clock may have been set between."""
         if self.ended is not None and self.ended < self.started:
             yield PartFault("ended", "is before it was started", "write the later time, or none")
+        if self.steps and max((self.step, *self.done)) > len(self.steps):
+            yield PartFault("step", BEYOND.format(len(self.steps)), "write one of them")
+        for index, entry in enumerate(self.entries if self.steps else ()):
+            if entry.step > len(self.steps):
+                place = f"entries[{index}].step"
+                yield PartFault(place, BEYOND.format(len(self.steps)), "write one of them")
 
 
 class Noted(DocumentModel):

@@ -1,6 +1,6 @@
 """What happened on the vehicle: every dated thing of a build as deeds, in order of time."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
@@ -157,14 +157,12 @@ def _run(build: Build, run: ProcedureRun, place: str) -> Iterator[Deed]:
         fields = tuple(one.field for one in asks.values() if one.owner == owner)
         yield Deed("asked", run.started, place, owner=owner, value=fields)
     at = run.started
-    for number, step in enumerate(steps, start=1):
-        entries = [one for one in run.entries if one.step == number]
+    for number, entries, done in _passes(run, len(steps)):
         # What is read again later, or added after its end, dates no step anew.
         first = min((one.at for one in entries), default=at)
         at = max(at, first if run.ended is None else min(first, run.ended))
-        done, stood = _reached(run, number)
-        if tells and (done or stood):
-            yield from _effects(step, at, place, done=done)
+        if tells and (done or (number == run.step and run.outcome == "given-up")):
+            yield from _effects(steps[number - 1], at, place, done=done)
         yield from _read(run, entries, asks.get(number), place)
         answered = number in asks and any(one.field == asks[number].field for one in entries)
         if number in asks and not answered and done:
@@ -174,12 +172,36 @@ def _run(build: Build, run: ProcedureRun, place: str) -> Iterator[Deed]:
     yield from _read(run, beyond, None, place)
 
 
-def _reached(run: ProcedureRun, number: int) -> tuple[bool, bool]:
-    """Return whether a step was done, and whether the run was given up while it stood there."""
-    if run.ended is not None and run.outcome != "given-up":
-        left = run.outcome is None and run.note == f"left at step {run.step}"
-        return (number < run.step if left else True), False
-    return number < run.step, number == run.step and run.outcome == "given-up"
+def _passes(run: ProcedureRun, count: int) -> Iterator[tuple[int, list[RecordEntry], bool]]:
+    """Yield each step as often as it was done, with what was read then; then what is not done.
+
+    count: of the steps. Entries stand in the order in which the steps were done; what was added
+    later goes to the last time.
+    """
+    done = [number for number in run.done or _up_to(run, count) if number <= count]
+    left = [one for one in run.entries if one.step <= count]
+    read: list[list[RecordEntry]] = []
+    for number in done:
+        read.append([])
+        while left and left[0].step == number:
+            read[-1].append(left.pop(0))
+    last = {number: place for place, number in enumerate(done)}
+    for one in [one for one in left if one.step in last]:
+        read[last[one.step]].append(one)
+    yield from zip(done, read, [True] * len(done), strict=True)
+    for number in range(1, count + 1):
+        if number not in last:
+            yield number, [one for one in left if one.step == number], False
+        elif number == run.step:  # it was begun once more
+            yield number, [], False
+
+
+def _up_to(run: ProcedureRun, count: int) -> Iterable[int]:
+    """Return the steps that were done, of a run that does not tell; count: of its steps."""
+    left = run.outcome is None and run.note == f"left at step {run.step}"
+    if run.ended is None or run.outcome == "given-up" or left:
+        return range(1, run.step)
+    return range(1, count + 1)
 
 
 def _effects(step: ShownStep, at: datetime, place: str, *, done: bool) -> Iterator[Deed]:

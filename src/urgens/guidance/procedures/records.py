@@ -54,7 +54,8 @@ class ForSome(TableRow):
 class RecordStep(ForSome):
     """One step; `read`: a field and its unit, `after`: it follows what is made for a build.
 
-    `hold` is the code of what a no holds, where that has a code of its own.
+    `hold` is the code of what a no holds, where that has a code of its own; `no` says what a no
+    means and what to do now, `sign` which sign of tracing it is.
     """
 
     why: str
@@ -65,6 +66,8 @@ class RecordStep(ForSome):
     wheels: tuple[Wheel, ...] = ()
     after: bool = False
     hold: Literal["", "leak"] = ""
+    no: str = ""
+    sign: str = ""
 
     def step(self, facts: Facts, usual: StepReading | None) -> ProcedureStep:
         """Return it as a step of a build; usual: what is read where nothing else is named [-]."""
@@ -78,6 +81,8 @@ class RecordStep(ForSome):
             self.thing,
             seconds=self.seconds,
             hold=self.hold,
+            no=self.no,
+            sign=self.sign,
         )
 
 

@@ -24,7 +24,8 @@ class ProcedureStep:
     `thing` is what is fitted, removed, loosened or opened, so that it is put back: at a wheel its
     screw, of which `screw` tells the outer or the inner one. `seconds` are counted while it lasts.
     `proof` names the proof that it belongs to, where several are made together; `hold` the code of
-    what a no holds, where that has a code of its own.
+    what a no holds, where that has a code of its own; `no` says what a no means and what to do now,
+    `sign` which sign it is for tracing.
     """
 
     text: str
@@ -37,6 +38,8 @@ class ProcedureStep:
     seconds: int = 0
     proof: str = ""
     hold: str = ""
+    no: str = ""
+    sign: str = ""
 
     def printed(self) -> dict[str, Any]:
         """Return the step as plain JSON values."""

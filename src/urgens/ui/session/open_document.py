@@ -49,20 +49,28 @@ class OpenDocument(QObject):
     def _shown(self) -> Build:
         return self.base
 
-    def put(self, build: Build, label: str) -> None:
-        """Put another build in place of this one, as one step."""
+    def put(self, build: Build, label: str, within: UndoDrag | None = None) -> None:
+        """Put another build in place of this one, as one step; all `within` something are one."""
         if build != self.base:
-            self.undo_stack.push(Edit(self._show, self._shown, build, label, self.drag))
+            self.undo_stack.push(Edit(self._show, self._shown, build, label, within or self.drag))
 
-    def take(self, change: BuildChange, setup: str | None) -> None:
+    def counting(self, before: UndoDrag | None) -> UndoDrag:
+        """Return what counts go into as one step: what they went into, while nothing came since."""
+        stack = self.undo_stack
+        top = stack.command(stack.index() - 1) if stack.index() else None
+        if before is not None and before.command is top is not None and not stack.isClean():
+            return before
+        return UndoDrag(self.base)
+
+    def take(self, change: BuildChange, setup: str | None, within: UndoDrag | None = None) -> None:
         """Change the build, or one of its set-ups, as one step; raises BuildErrors.
 
-        While a drag is under way all its steps are one.
+        While a drag is under way all its steps are one, and so are those `within` something.
         """
         made = changed(self.base, change, setup)
         moved = [named(made, path) for path in moved_by_readings(self.base, made, change.values)]
         again = f"; worked out again: {', '.join(moved)}" if moved else ""
-        self.put(made, f"{change.label}{again}")
+        self.put(made, f"{change.label}{again}", within)
 
     def begin_drag(self) -> None:
         """From here on edits belong to one drag."""

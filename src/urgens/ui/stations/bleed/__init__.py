@@ -3,6 +3,7 @@
 from urgens.guidance import Severity
 from urgens.guidance.condition.bleeding import bleeding
 from urgens.guidance.condition.holds import condition
+from urgens.guidance.procedures.facts import said
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import StationKind, counted, found_in, worst
 
@@ -19,12 +20,19 @@ OPEN = ("screw-open", "joint-open", "leak")  # holds that are dangers to whoever
 
 
 def _fact(session: Session) -> str:
-    """Return what is wrong, else the step that is left, else how far the bleeding is."""
-    if found_in(session, AREAS):
-        return counted(found_in(session, AREAS), "")
+    """Return what stands open, else what is wrong, the step that is left, how far the bleeding is.
+
+    It stands on every station: who goes away from a run that is paused takes it along.
+    """
     found = condition(session.build)
     if found.open_wheels:
-        return "a screw open"
+        more = len(found.open_wheels)
+        return f"{said(found.open_wheels[0])} open" if more == 1 else f"{more} screws open"
+    if found.standing.fold.fitted:
+        thing, _ = next(iter(found.standing.fold.fitted))
+        return f"{thing} on"
+    if found_in(session, AREAS):
+        return counted(found_in(session, AREAS), "")
     open_ = [record for record in session.build.records if record.ended is None]
     return f"at step {open_[-1].step}" if open_ else bleeding(found).words
 

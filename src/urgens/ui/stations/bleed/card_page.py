@@ -1,5 +1,6 @@
 """The work card: one step at a time, read at two metres, driven by keys."""
 
+from collections.abc import Callable
 from typing import Any
 
 from PySide6.QtCore import QEvent, Qt
@@ -21,6 +22,7 @@ from urgens.guidance.procedures.records import title_of
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
 from urgens.ui.stations.bleed.beside import RunSidebar
+from urgens.ui.stations.bleed.card_state import CardState
 from urgens.ui.stations.bleed.cards_out import cards_menu
 from urgens.ui.stations.bleed.chooser import Chooser
 from urgens.ui.stations.bleed.plan import BleedPlan
@@ -29,7 +31,7 @@ from urgens.ui.stations.bleed.run import PRESSED, CurrentRun
 from urgens.ui.stations.bleed.start_form import StartForm
 from urgens.ui.stations.bleed.stroke_counter import StrokeCounter
 from urgens.ui.stations.bleed.timer import StepTimer
-from urgens.ui.stations.bleed.work_buttons import WorkButtons
+from urgens.ui.stations.bleed.work_buttons import Mode, WorkButtons
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
@@ -45,11 +47,12 @@ ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 class CardPage(Page):
     """What to do now, to which wheel, who, why; what is read goes into the build for good."""
 
-    kept = ("name", "method", "strokes", "since", "values", "people_count", "own")
+    kept = ("name", "method", "strokes", "since", "values", "people_count", "own", "paused")
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.run = CurrentRun(session)
+        self.state = CardState(session, self.run)
         self._step: ProcedureStep | None = None  # that is shown
         self.method = Facts(session.build).by
         self.own: Role | None = None  # whose card is shown, None where it is everyone's
@@ -69,7 +72,8 @@ class CardPage(Page):
         self.progress.setFixedHeight(8)
         self.work = WorkButtons({
             "stroke": self.stroke, "next": self.go_on, "bubbles": self.note_bubbles,
-            "back": self.go_back, "leave": self.leave,
+            "back": self.go_back, "trace": self.trace, "all-the-same": self.go_past,
+            "leave": self.ask_to_leave, "give-up": self.give_up,
         })  # fmt: skip
         self.awake = Awake(self)
         self._lay_out()
@@ -79,6 +83,8 @@ class CardPage(Page):
         self.form.counted.connect(self._show)
         self.beside.who.asked.connect(self.show_card_of)
         self.beside.photographs.clicked.connect(self._photograph)
+        self.timer.started.connect(self.run.start_clock)
+        self._take_up()
 
     # --- kept over a switch of theme ---------------------------------------------------------
 
@@ -90,6 +96,15 @@ class CardPage(Page):
     @name.setter
     def name(self, name: str) -> None:
         self.run.name = name
+
+    @property
+    def paused(self) -> bool:
+        """Whether the run is left as it stands, to go on later."""
+        return self.state.paused
+
+    @paused.setter
+    def paused(self, paused: bool) -> None:
+        self.state.paused = paused
 
     @property
     def values(self) -> dict[str, str]:
@@ -162,13 +177,17 @@ class CardPage(Page):
         """Where the work is."""
         if self.run.record is None:
             return "a procedure made for this layout"
-        return f"step {self.run.number} of {len(self.run.procedure(None).steps)}"
+        passed = self.run.passed_over
+        over = f"; {passed} passed without an answer" if passed else ""
+        return f"step {self.run.number} of {len(self.run.procedure(None).steps)}{over}"
 
     def show_figures(self) -> None:
         """Show the card as it is now."""
         record, step = self.run.record, self.run.step
         going = record is not None
         found = self.run.procedure(self.method)
+        self.state.look()
+        mode = self.state.mode
         steps, number = found.steps, self.run.number
         method = record.method if record is not None else self.method
         self.chooser.show_choice(self.run.name, method, going=going)
@@ -177,17 +196,16 @@ class CardPage(Page):
         self.number.setText(str(number) if going else "")
         self.number.setVisible(going)
         self.of.setText(f"of {len(steps)}" if going else "")
-        self._show_words(step)
+        open_ = condition(self.session.base).open_wheels
+        named = ", ".join(map(said, open_))
+        self._show_words(mode, step, named)
         self.form.setVisible(not going and found.allowed)
         self.form.ask(fluid=self.run.name in PRESSED, reason=self._overridable)
         self.plan.show_build(self.session.build)
-        open_ = condition(self.session.base).open_wheels
         self.plan.show_steps(steps[: number - 1] if going else (), step, open_)
-        self._show_step(step)
-        named = ", ".join(map(said, open_))
-        self.work.show_for(going=going, last=self.run.last, strokes=self._counts, open_=named)
-        if named and not going:
-            self.why.setText(f"A screw is open: {named}. Shut it, and note it under Open items.")
+        self._show_step(step if mode is Mode.GOING else None)
+        counts = mode is Mode.GOING and self._counts
+        self.work.show_for(mode, last=self.run.last, strokes=counts, open_=named)
         self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
         self.beside.photographs.setVisible(going)
         self.beside.show_run(
@@ -198,12 +216,24 @@ class CardPage(Page):
         """Go to where photographs of this run are taken in."""
         self.place_asked.emit(f"photographs:records[{self.run.index}]")
 
-    def _show_words(self, step: ProcedureStep | None) -> None:
+    def _show_words(self, mode: Mode, step: ProcedureStep | None, open_: str) -> None:
+        """Show what is to be done, or what is asked; open_: the screws that stand open."""
+        if mode in (Mode.GOING, Mode.IDLE):
+            self._show_doing(step)
+            if open_ and mode is Mode.IDLE:
+                said_of = f"A screw is open: {open_}. Shut it, and note it under Open items."
+                self.why.setText(said_of)
+            return
+        sentence, why = self.state.asked(mode, open_)
+        self.sentence.setText(sentence)
+        self.why.setText(why)
+
+    def _show_doing(self, step: ProcedureStep | None) -> None:
         found = self.run.procedure(self.method)
         if step is not None:
             own = self._own_duty(found, step)
             self.sentence.setText(own or step.text)
-            self.why.setText(f"All: {step.text}" if own else step.why)
+            self.why.setText(self.state.first(f"All: {step.text}" if own else step.why))
             return
         refused = self.run.held or found.refused_because
         start = f"{title_of(self.run.name)}: {len(found.steps)} steps, made for this layout."
@@ -237,6 +267,9 @@ class CardPage(Page):
         if step is not self._step or step is None:
             self._step = step
             self.timer.show_seconds(0 if step is None else step.seconds)
+            passed = self.run.clock_passed()
+            if step is not None and passed is not None:
+                self.timer.begin(passed)
             self.reading.show_step(self.run.name, step, self.run.record)
         self.checked_by.setVisible(step is not None and self.run.last)
         self._show_counter(step)
@@ -259,14 +292,23 @@ class CardPage(Page):
         self.counting.show_strokes(shown, self.strokes, self.since, needed)
 
     def _count_people(self) -> None:
-        """Suppose as many people as the procedure is best with."""
-        self.form.count = self.run.procedure(self.method).people
+        """Suppose as many people as came, or as the procedure is best with."""
+        record = self.run.record
+        came = 0 if record is None else len(record.people)
+        self.form.count = came or self.run.procedure(self.method).people
+
+    def _take_up(self) -> None:
+        """Count on from what a run had counted when it was left."""
+        record = self.run.record
+        self.strokes = 0 if record is None else record.strokes
+        self.since = 0 if record is None else record.since_filled
 
     # --- hands -----------------------------------------------------------------------------
 
     def choose(self, name: str) -> None:
         """Put another procedure on the card; a run of it that was left is there again."""
         self.run.name = name
+        self.state.paused, self.state.gone_past = False, set()
         self._count_people()
         self._fresh()
 
@@ -281,6 +323,7 @@ class CardPage(Page):
         """Count one stroke."""
         self.strokes += 1
         self.since += 1
+        self.run.count(self.strokes, self.since)
         self._show_counter(self.run.step)
 
     def note_bubbles(self) -> None:
@@ -289,22 +332,65 @@ class CardPage(Page):
         self.counting.add(f"bubbles at stroke {self.strokes}")
 
     def go_on(self) -> None:
-        """Begin, go on, or close after the last card; what was read is kept."""
+        """Begin, go on, or close after the last card; what was read is kept.
+
+        Where the card asks something, it is what Enter answers.
+        """
+        match self.state.mode:
+            case Mode.IDLE:
+                self._begin()
+            case Mode.PAUSED:
+                self.paused = False
+                self._fresh()
+            case Mode.LEAVING:
+                self.pause()
+            case Mode.HALTED:
+                self.once_more()
+            case Mode.GOING:
+                self._do_step()
+
+    def _do_step(self) -> None:
+        """Keep what was read, and go on where nothing of it stops the card."""
         step = self.run.step
-        if step is None:
-            self._begin()
-            return
+        assert step is not None
         entries = self.reading.entries(self.strokes)
         if entries is None:  # something was typed that cannot be, and that is said
             return
-        if step.action == "top-up":
-            self.since = 0
+        if self.state.stops(entries):
+            self.run.note(entries)
+        else:
+            self._pass_step(entries, filled=step.action == "top-up")
+        self._fresh()
+
+    def _pass_step(self, entries: list[dict[str, Any]], *, filled: bool = False) -> None:
         if self.run.last:
             self.run.end(entries, self.checked_by.text().strip())
             self.awake.let_go()
         else:
-            self.run.go(1, entries)
+            self.run.go(1, entries, filled=filled)
+
+    def once_more(self) -> None:
+        """Begin what was not in order once more, at its first step."""
+        found = self.state.halt
+        if found is not None:
+            self.state.gone_past.add(found.entry)
+            self.run.once_more(found.again)
+            self._fresh()
+
+    def go_past(self) -> None:
+        """Go on in spite of what was read: it stays on record, and holds the vehicle."""
+        found = self.state.halt
+        if found is None:
+            return
+        self.state.gone_past.add(found.entry)
+        if found.step == self.run.number:
+            self._pass_step([])
         self._fresh()
+
+    def trace(self) -> None:
+        """Go to Trace, with the sign of what was read noted as seen."""
+        if self.state.halt is not None:
+            self.place_asked.emit(f"sign:{self.state.halt.sign}")
 
     def _begin(self) -> None:
         told: dict[str, Any] | None = self.form.told()
@@ -317,18 +403,36 @@ class CardPage(Page):
             self.form.fields["reason"].setFocus()
 
     def go_back(self) -> None:
-        """Go back by one card."""
-        self.run.go(-1)
+        """Go back by one card, or stay where leaving was asked for."""
+        if self.state.mode is Mode.GOING:
+            self.run.go(-1)
         self._fresh()
 
-    def leave(self) -> None:
+    def ask_to_leave(self) -> None:
+        """Ask whether the run is paused or given up; one that did nothing is taken back at once."""
+        if not self.run.begun:
+            self.give_up()
+            return
+        self.state.leaving = True
+        self._show()
+        self.setFocus()
+
+    def pause(self) -> None:
+        """Leave the run as it stands: it goes on from its step, strokes and clock."""
+        self.paused = True
+        self.awake.let_go()
+        self._fresh()
+
+    def give_up(self) -> None:
         """Give the run up where it stands: what was read and opened stays."""
+        self.paused = False
         self.run.give_up()
         self.awake.let_go()
         self._fresh()
 
     def _fresh(self) -> None:
-        self.strokes, self._step = 0, None
+        self._step, self.state.leaving = None, False
+        self._take_up()
         self.reading.values = {}
         self.checked_by.clear()
         self._show()
@@ -358,7 +462,16 @@ class CardPage(Page):
     def _own_key(self, key: Qt.Key) -> bool:
         counted = key in (Qt.Key.Key_B, Qt.Key.Key_Space) and self._counts
         timed = key == Qt.Key.Key_T and not self.timer.isHidden()
-        return counted or timed or key == Qt.Key.Key_P
+        return counted or timed or key == Qt.Key.Key_P or key in self._asked_by_key
+
+    @property
+    def _asked_by_key(self) -> dict[Qt.Key, Callable[[], None]]:
+        """What the keys of the buttons do that there are now."""
+        keys = {Qt.Key.Key_L: "leave", Qt.Key.Key_F: "trace", Qt.Key.Key_G: "all-the-same"}
+        if self.state.mode is not Mode.HALTED:
+            keys[Qt.Key.Key_G] = "give-up"
+        shown = {key: self.buttons[name] for key, name in keys.items()}
+        return {key: button.click for key, button in shown.items() if not button.isHidden()}
 
     @property
     def _counts(self) -> bool:
@@ -369,7 +482,10 @@ class CardPage(Page):
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key, step = Qt.Key(event.key()), self.run.step
         if key in ENTER:
-            (self.leave if self.buttons["leave"].hasFocus() else self.go_on)()
+            focused = next((one for one in self.buttons.values() if one.hasFocus()), None)
+            (self.go_on if focused is None else focused.click)()
+        elif not event.modifiers() and key in self._asked_by_key:
+            self._asked_by_key[key]()
         elif key == Qt.Key.Key_Backspace and step is not None:
             self.go_back()
         elif key == Qt.Key.Key_Space and self._counts:
@@ -377,7 +493,7 @@ class CardPage(Page):
         elif key == Qt.Key.Key_B and self._counts:
             self.note_bubbles()
         elif key == Qt.Key.Key_T and not self.timer.isHidden():
-            self.timer.begin()
+            self.timer.start_now()
         elif key == Qt.Key.Key_P and not event.modifiers():
             self.next_card()
         else:

@@ -6,33 +6,37 @@ from typing import Any
 
 from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
-from urgens.document.ledger.records import ProcedureRun
-from urgens.guidance.condition.deeds import MOVING, shown
+from urgens.document.ledger.records import ProcedureRun, RecordEntry
+from urgens.guidance.condition.deeds import MOVING, asking, shown
 from urgens.guidance.condition.joints import held_by_joints, opened_since_bled
 from urgens.guidance.condition.proofs import held_from_moving, procedure_now
 from urgens.guidance.procedures import NAMES, Procedure, ProcedureStep
 from urgens.guidance.procedures.rebleed import opened_by
 from urgens.ui.session import Session
+from urgens.ui.session.undo import UndoDrag
 
 BLEED = "bleed"
 AGAIN = "rebleed"
+OPENING = ("open", "loosen")  # what stands open until it is shut or tight again
+PAIRS = {"fit": "remove", "remove": "fit"}  # what undoes what
 PRESSED = (BLEED, AGAIN)  # what no joint may only be started for
 NOT_OPENED = (
     "no joint is noted as opened since the last bleeding: note what was open under Joints, as tight"
 )
 
 
-def now() -> str:
+def now(to: str = "minutes") -> str:
     """Return the time as a record has it."""
-    return datetime.now().isoformat(timespec="minutes")
+    return datetime.now().isoformat(timespec=to)
 
 
 class CurrentRun:
     """What is under way, kept in the build: it is there again after a restart."""
 
-    def __init__(self, session: Session, clock: Callable[[], str] = now) -> None:
+    def __init__(self, session: Session, clock: Callable[..., str] = now) -> None:
         self._session, self._clock = session, clock
         self._made: tuple[Build, tuple[str, str | None], Procedure] | None = None  # asked for often
+        self._counting: UndoDrag | None = None
         self.name = self.index_name() or BLEED
 
     def index_name(self) -> str | None:
@@ -60,14 +64,50 @@ class CurrentRun:
         return None if index is None else self._session.base.records[index]
 
     def procedure(self, method: str | None) -> Procedure:
-        """Return the procedure by the method of the run, else by one that is chosen."""
+        """Return the procedure by the method of the run, else by one that is chosen.
+
+        A run that is under way keeps the one it was begun with, as long as it can be had: what is
+        done meanwhile makes its steps no others.
+        """
         record, build = self.record, self._session.build
         method = record.method if record else method
         asked = self.name, method if self.name == BLEED else None
-        if self._made is None or self._made[0] is not build or self._made[1] != asked:
-            opened = self._opened() if self.name == AGAIN else ()
-            self._made = build, asked, procedure_now(build, *asked, opened)
+        same = self._made is not None and self._made[1] == asked
+        if self._made is not None and same and (self._made[0] is build or self._fits(record)):
+            return self._made[2]
+        opened = self._opened() if self.name == AGAIN else ()
+        self._made = build, asked, procedure_now(build, *asked, opened)
         return self._made[2]
+
+    def _fits(self, record: ProcedureRun | None) -> bool:
+        """Tell whether the procedure at hand is the one that a run was shown."""
+        made = self._made
+        if record is None or made is None or not record.steps:
+            return False
+        return shown(made[2].steps) == record.steps
+
+    @property
+    def stale(self) -> bool:
+        """Whether the build has changed so that the steps of the run are others now."""
+        record = self.record
+        return bool(record and record.steps and shown(self.procedure(None).steps) != record.steps)
+
+    @property
+    def begun(self) -> bool:
+        """Whether the run has done or read anything yet."""
+        record = self.record
+        return bool(record and (record.entries or record.step > 1 or record.done))
+
+    @property
+    def passed_over(self) -> int:
+        """How many steps that ask were done without an answer."""
+        record = self.record
+        if record is None:
+            return 0
+        asks = asking(self.name, shown(self.procedure(None).steps))
+        answered = {(one.step, one.field) for one in record.entries}
+        done = set(self._done(record)) & asks.keys()
+        return sum((number, asks[number].field) not in answered for number in done)
 
     def _opened(self) -> tuple[str, ...]:
         """Return what was open: joints noted so, and with a set-up chosen what it changes."""
@@ -128,26 +168,85 @@ class CurrentRun:
             made["setup"] = self._session.setup
         self._write([*self._rows(), {**made, **(anies or {})}], f"{self.name} begun")
 
-    def go(self, by: int, readings: list[dict[str, Any]] | None = None) -> None:
-        """Go on or back by a step; what was read goes into the record with the time."""
+    def go(
+        self, by: int, readings: list[dict[str, Any]] | None = None, *, filled: bool = False
+    ) -> None:
+        """Go on or back by a step; what was read goes into the record with the time.
+
+        filled: whether the reservoirs were filled at it.
+        """
         index, record = self.index, self.record
         if index is None or record is None:
             return
-        rows = self._rows()
+        rows = self._rows_with(readings)
         there = min(max(record.step + by, 1), len(self.procedure(None).steps))
-        rows[index]["step"] = there
-        more = [{"at": self._at(record), "step": record.step, **one} for one in readings or []]
-        if more:
-            rows[index]["entries"] = [*rows[index].get("entries", []), *more]
+        done = self._done(record)
+        if by > 0:
+            done.append(record.step)
+        elif there < record.step:
+            self._take_back(done, there)
+        self._stand_at(rows[index], there, done)
+        if filled:
+            rows[index].pop("since_filled", None)
         self._write(rows, f"{self.name}, step {there}")
+
+    def record_with(self, readings: list[dict[str, Any]]) -> ProcedureRun | None:
+        """Return the run as it would be with readings at its step, None where none is under way."""
+        record = self.record
+        if record is None:
+            return None
+        more = (RecordEntry.model_validate({"at": self._at(record), "step": record.step, **one})
+                for one in readings)  # fmt: skip
+        return record.model_copy(update={"entries": (*record.entries, *more)})
+
+    def note(self, readings: list[dict[str, Any]]) -> None:
+        """Keep what was read, and stay at the step."""
+        if self.record is not None and readings:
+            self._write(self._rows_with(readings), f"{self.name}, step {self.number} read")
+
+    def once_more(self, step: int) -> None:
+        """Begin again at a step that was done before; what was read then stays on record."""
+        index, record = self.index, self.record
+        if index is not None and record is not None:
+            rows = self._rows()
+            done = self._done(record)
+            self._stand_at(rows[index], step, done)
+            self._write(rows, f"{self.name}, step {step} once more")
+
+    def count(self, strokes: int, since_filled: int) -> None:
+        """Keep how many strokes were made at the step, and since the reservoirs were filled."""
+        index = self.index
+        if index is not None:
+            rows = self._rows()
+            rows[index] |= {"strokes": strokes, "since_filled": since_filled}
+            document = self._session.document
+            self._counting = document.counting(self._counting)
+            change = BuildChange(f"{self.name}, {strokes} strokes", {"records": rows})
+            document.take(change, None, self._counting)
+
+    def start_clock(self) -> None:
+        """Keep when the clock of the step was started."""
+        index, record = self.index, self.record
+        if index is not None and record is not None:
+            rows = self._rows()
+            rows[index]["clock"] = self._at(record, "seconds")
+            self._write(rows, f"{self.name}, clock started")
+
+    def clock_passed(self) -> float | None:
+        """Return the seconds since the clock of the step was started, None where it was not."""
+        record = self.record
+        if record is None or record.clock is None:
+            return None
+        now = datetime.fromisoformat(self._clock("seconds"))
+        return max((now - record.clock).total_seconds(), 0.0)
 
     def end(self, readings: list[dict[str, Any]] | None = None, checked_by: str = "") -> None:
         """Close the run: the last card is done."""
         index, record = self.index, self.record
         if index is None or record is None:
             return
-        self.go(0, readings)
-        rows = self._rows()
+        rows = self._rows_with(readings)
+        self._stand_at(rows[index], record.step, [*self._done(record), record.step])
         rows[index] |= {"ended": self._at(record), "outcome": "finished"}
         if checked_by:
             rows[index]["checked_by"] = checked_by
@@ -159,15 +258,48 @@ class CurrentRun:
         if index is None or record is None:
             return
         rows = self._rows()
-        if record.entries or record.step > 1:
+        if self.begun:
             rows[index] |= {"ended": self._at(record), "outcome": "given-up"}
         else:
             del rows[index]
         self._write(rows, f"{self.name} given up")
 
-    def _at(self, record: ProcedureRun) -> str:
+    def _at(self, record: ProcedureRun, to: str = "minutes") -> str:
         """Return the time; a clock that was set back meanwhile stands at the start of the run."""
-        return max(self._clock(), record.started.isoformat(timespec="minutes"))
+        return max(self._clock(to), record.started.isoformat(timespec=to))
+
+    @staticmethod
+    def _done(record: ProcedureRun) -> list[int]:
+        """Return the steps that were done, of an older run each of them up to its step."""
+        return list(record.done) or list(range(1, record.step))
+
+    def _take_back(self, done: list[int], step: int) -> None:
+        """Take a step back that was not done after all; what it may have opened stays open."""
+        steps = self.procedure(None).steps
+        taken = steps[step - 1]
+        before = [steps[one - 1] for one in done if one < step]
+        undoes = any(PAIRS.get(one.action) == taken.action and one.thing == taken.thing
+                     for one in before)  # fmt: skip
+        opens = taken.action in OPENING or (taken.action in PAIRS and not undoes)
+        if step in done and not opens:
+            del done[len(done) - 1 - done[::-1].index(step)]
+
+    @staticmethod
+    def _stand_at(row: dict[str, Any], step: int, done: list[int]) -> None:
+        """Let a run stand at a step, nothing counted there yet."""
+        for name in ("strokes", "clock"):
+            row.pop(name, None)
+        row |= {"step": step, "done": done}
+
+    def _rows_with(self, readings: list[dict[str, Any]] | None) -> list[dict[str, Any]]:
+        """Return the runs, with what was read at this one's step."""
+        rows, index, record = self._rows(), self.index, self.record
+        assert index is not None
+        assert record is not None
+        more = [{"at": self._at(record), "step": record.step, **one} for one in readings or []]
+        if more:
+            rows[index]["entries"] = [*rows[index].get("entries", []), *more]
+        return rows
 
     def _rows(self) -> list[dict[str, Any]]:
         rows: list[dict[str, Any]] = dumped(self._session.base).get("records", [])

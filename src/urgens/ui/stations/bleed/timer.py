@@ -2,6 +2,7 @@
 
 import time
 
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QHBoxLayout, QWidget
 
 from urgens.ui.widgets.buttons import push_button
@@ -14,7 +15,12 @@ WORDS = "Start the clock  T"
 
 
 class StepTimer(QWidget):
-    """Begun by a button or its key; what is over says so, and counts on."""
+    """Begun by a button or its key; what is over says so, and counts on.
+
+    `started` tells that a hand has begun it.
+    """
+
+    started = Signal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -22,7 +28,7 @@ class StepTimer(QWidget):
         self._since: float | None = None
         self.left = worded("", "counter")
         self.said = worded("", "muted")
-        self.start = push_button(WORDS, "quiet", self.begin)
+        self.start = push_button(WORDS, "quiet", self.start_now)
         row = tight(QHBoxLayout(self))
         row.addWidget(self.left)
         row.addWidget(self.said, 1)
@@ -36,10 +42,15 @@ class StepTimer(QWidget):
         self.setVisible(seconds > 0)
         self._show()
 
-    def begin(self) -> None:
-        """Begin to count."""
+    def start_now(self) -> None:
+        """Begin to count by hand."""
+        self.begin()
+        self.started.emit()
+
+    def begin(self, passed: float = 0.0) -> None:
+        """Begin to count, or go on with what has passed already [s]."""
         if self._wanted:
-            self._since = time.monotonic()
+            self._since = time.monotonic() - passed
             self._tick.start()
             self._show()
 

@@ -1,6 +1,7 @@
 """The large buttons under the card, each with its key."""
 
 from collections.abc import Callable, Mapping
+from enum import Enum
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
@@ -9,6 +10,34 @@ from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.plain import point_out
 
 MAIN = ("stroke", "next")  # what the hand wants most
+OWN_FOCUS = ("leave", "give-up")  # the others have no use for it: they have a key of the card
+
+
+class Mode(Enum):
+    """What the card is about: nothing begun, a step, a question, or why it does not go on."""
+
+    IDLE = "idle"
+    PAUSED = "paused"
+    GOING = "going"
+    LEAVING = "leaving"
+    HALTED = "halted"
+    STALE = "stale"
+
+
+GIVE_UP = "Give up\nG"
+LEAVE = "Leave\nL"
+WORDS: dict[Mode, dict[str, str]] = {
+    Mode.IDLE: {"next": "Begin\nEnter"},
+    Mode.PAUSED: {"next": "Go on\nEnter", "give-up": GIVE_UP},
+    Mode.GOING: {"next": "Next\nEnter", "back": "Back\nBackspace", "leave": LEAVE},
+    Mode.LEAVING: {"next": "Pause\nEnter", "give-up": GIVE_UP, "back": "Stay\nBackspace"},
+    Mode.HALTED: {
+        "next": "Once more\nEnter", "trace": "Trace it\nF", "all-the-same": "Go on so\nG",
+        "leave": LEAVE,
+    },
+    Mode.STALE: {"give-up": GIVE_UP},
+}  # fmt: skip
+COUNTING = {"stroke": "+1 stroke\nSpace", "bubbles": "Bubbles\nB"}
 
 
 class WorkButtons(QWidget):
@@ -22,27 +51,29 @@ class WorkButtons(QWidget):
             button = QPushButton()
             button.setProperty("role", "work")
             button.setProperty("main", "true" if name in MAIN else "false")
-            if name != "leave":  # the others have a key of the card
+            if name not in OWN_FOCUS:
                 button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
             button.clicked.connect(act)
             self.named[name] = button
             row.addWidget(button, 2 if name in MAIN else 1)
 
-    def show_for(self, *, going: bool, last: bool, strokes: bool, open_: str) -> None:
-        """Show the buttons of a step: whether a run is under way, at its last card, at strokes.
+    def show_for(self, mode: Mode, *, last: bool, strokes: bool, open_: str) -> None:
+        """Show the buttons of a mode; whether the run is at its last card, and at strokes.
 
         `open_` is what stands open and would stay so if the run were given up, in words.
         """
-        give_up = "Give up\nleft open" if open_ else "Give up"
-        words = {
-            "stroke": "+1 stroke\nSpace",
-            "next": ("Done\nEnter" if last else "Next\nEnter") if going else "Begin\nEnter",
-            "bubbles": "Bubbles\nB", "back": "Back\nBackspace", "leave": give_up,
-        }  # fmt: skip
-        shown = {"stroke": strokes, "bubbles": strokes, "back": going, "leave": going, "next": True}
+        words = dict(WORDS[mode])
+        if mode is Mode.GOING and last:
+            words["next"] = "Done\nEnter"
+        if mode is Mode.GOING and strokes:
+            words |= COUNTING
+        if "give-up" in words and open_:
+            words["give-up"] = f"Give up: shut\n{open_} first  G"
         for name, button in self.named.items():
+            button.setVisible(name in words)
+            if name not in words:
+                continue
             button.setText(words[name])
-            told = f"Give up; shut {open_} first" if name == "leave" and open_ else words[name]
-            button.setAccessibleName(told.replace("\n", ", "))
-            point_out(button, told if told != words[name] else "")
-            button.setVisible(shown[name])
+            spoken = words[name].replace("\n", " " if "shut" in words[name] else ", ")
+            button.setAccessibleName(spoken)
+            point_out(button, spoken if "shut" in spoken else "")

@@ -1,0 +1,150 @@
+"""What stops the card, pauses it or makes it begin once more: by keys alone."""
+
+from collections.abc import Callable
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QToolButton
+
+from tests.builds import unproved
+from urgens.document import Build, demo, dumps, loads
+from urgens.guidance.condition.holds import condition
+from urgens.ui.frame.window import MainWindow
+from urgens.ui.stations.bleed import BLEED
+from urgens.ui.stations.bleed.card_page import CardPage
+from urgens.ui.stations.bleed.work_buttons import Mode
+
+STATION = "Bleed"  # that its windows open at
+Opener = Callable[[Build], MainWindow]
+ENTER, BACK = Qt.Key.Key_Return, Qt.Key.Key_Backspace
+LEFT = Qt.MouseButton.LeftButton
+
+
+def on_card(window: MainWindow, name: str) -> CardPage:
+    window.show_station("Bleed")
+    window.station("Bleed").show_page_named("Card")
+    page = window.station("Bleed").page
+    assert isinstance(page, CardPage)
+    page.choose(name)
+    return page
+
+
+def press(page: CardPage, *keys: Qt.Key) -> None:
+    for key in keys:
+        QTest.keyClick(page.plan, key)
+
+
+def answer(page: CardPage, key: str) -> None:
+    field = page.reading.fields[key]
+    assert isinstance(field, QToolButton)
+    QTest.mouseClick(field, LEFT)
+
+
+def codes(window: MainWindow) -> set[str]:
+    return {one.code for one in condition(window.session.build).holds}
+
+
+def test_a_no_stops_the_card_and_once_more_asks_again(open_window: Opener) -> None:
+    window = open_window(unproved("roadster"))
+    page = on_card(window, "leak-test")
+    press(page, ENTER)
+    answer(page, "ok no")
+    press(page, ENTER)
+    assert page.state.mode is Mode.HALTED
+    assert page.sentence.text() == "Step 1: answered no."
+    assert "dry everywhere is the cylinder" in page.why.text()
+    assert page.reading.isHidden()
+    assert "leak" in codes(window)
+    press(page, ENTER)
+    assert page.state.mode is Mode.GOING
+    assert page.run.number == 1
+    answer(page, "ok yes")
+    press(page, ENTER)
+    assert page.state.mode is not Mode.HALTED
+    assert "leak" not in codes(window)
+
+
+def test_a_no_is_gone_past_by_hand_and_holds_all_the_same(open_window: Opener) -> None:
+    window = open_window(unproved("roadster"))
+    page = on_card(window, "leak-test")
+    press(page, ENTER)
+    answer(page, "ok no")
+    last = page.run.last
+    press(page, ENTER, Qt.Key.Key_G)
+    assert (page.run.record is None) is last
+    assert "leak" in codes(window)
+
+
+def test_trace_is_one_key_away_with_the_sign_noted(open_window: Opener) -> None:
+    window = open_window(unproved("roadster"))
+    page = on_card(window, "leak-test")
+    press(page, ENTER)
+    answer(page, "ok no")
+    press(page, ENTER, Qt.Key.Key_F)
+    assert window.station("Trace").isVisible()
+    (followed,) = window.session.build.traces
+    assert [(one.sign, one.seen) for one in followed.signs] == [("sinks", True)]
+    page = on_card(window, "leak-test")
+    assert page.state.mode is Mode.HALTED  # it waits where it was
+    press(page, Qt.Key.Key_F)
+    assert len(window.session.build.traces[0].signs) == 1
+
+
+def test_with_a_screw_open_the_card_goes_on_until_it_is_shut(open_window: Opener) -> None:
+    window = open_window(unproved("roadster"))
+    page = on_card(window, "switch-test")
+    press(page, ENTER)
+    answer(page, "lamp yes")
+    press(page, ENTER, ENTER)
+    assert page.run.step is not None
+    assert page.run.step.action == "open"
+    answer(page, "lamp no")
+    press(page, ENTER)
+    assert page.state.mode is Mode.GOING
+    assert page.why.text().startswith("Step 3: left front: answered no. First shut and let go.")
+    press(page, ENTER, ENTER)
+    assert page.state.mode is Mode.HALTED
+    press(page, ENTER)
+    assert page.run.number == 2  # from the press that goes with it
+
+
+def test_a_run_is_paused_and_goes_on_where_it_was(open_window: Opener) -> None:
+    window = open_window(demo("library"))
+    page = on_card(window, "bleed")
+    press(page, ENTER)
+    while page.run.step is not None and page.run.step.action != "stroke":
+        press(page, ENTER)
+    press(page, Qt.Key.Key_Space, Qt.Key.Key_Space, Qt.Key.Key_L)
+    assert page.why.text() == "Right rear: open; left so it holds the vehicle."
+    press(page, BACK)
+    assert (page.state.mode, page.strokes) == (Mode.GOING, 2)
+    press(page, Qt.Key.Key_L, ENTER)
+    assert page.state.mode is Mode.PAUSED
+    assert page.sentence.text() == f"Paused at step {page.run.number}."
+    assert page.why.text().startswith("Right rear: open.")
+    assert "right rear open" in BLEED.fact(window.session)  # on every station
+    assert page.run.record is not None
+    assert page.run.record.ended is None
+    again = on_card(open_window(loads(dumps(window.session.base))), "bleed")
+    assert (again.state.mode, again.strokes) == (Mode.GOING, 2)
+    press(page, ENTER)
+    assert (page.state.mode, page.strokes) == (Mode.GOING, 2)
+
+
+def test_what_is_passed_without_an_answer_is_said(open_window: Opener) -> None:
+    window = open_window(demo("library"))
+    page = on_card(window, "prove-standing")
+    press(page, ENTER, ENTER, ENTER, ENTER)
+    assert page.summary.startswith("step 4 of ")
+    assert page.summary.endswith("; 2 passed without an answer")
+
+
+@pytest.mark.parametrize("key", [Qt.Key.Key_G, Qt.Key.Key_F])
+def test_keys_of_what_is_not_asked_do_nothing(open_window: Opener, key: Qt.Key) -> None:
+    window = open_window(demo("library"))
+    page = on_card(window, "bleed")
+    press(page, ENTER, ENTER)
+    before = window.session.base
+    press(page, key)
+    assert window.session.base is before
