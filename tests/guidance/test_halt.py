@@ -100,7 +100,7 @@ def test_a_pedal_that_goes_too_far_stops_the_bleeding() -> None:
     near, far = 1e3 * computed + 4.0, 1e3 * computed + 30.0
     assert stopped("bleed", {**travel, "value": near}, step=at) is None
     found = stopped("bleed", {**travel, "value": far}, step=at)
-    assert found.read == "30 mm further than computed"
+    assert found.read == "the pedal goes 30 mm (1.2 in) further than computed"
     assert found.sign == "spongy"
 
 

@@ -207,7 +207,7 @@ def test_a_run_that_did_nothing_is_taken_back_and_one_that_did_is_given_up(
     found = condition(window.session.build)
     assert found.standing.wheels["rear-right"] == "open"  # what was open then stays so
     assert {"screw-open", "tool-fitted"} <= {one.code for one in found.holds}
-    assert BLEED.fact(window.session) == "a screw open"
+    assert BLEED.fact(window.session) == "R rear open"
     assert BLEED.judged(window.session)
     assert BLEED.mark(window.session) is Severity.DANGER
     assert page.plan.open == {"rear-right": ""}  # drawn as it stands
@@ -223,7 +223,7 @@ def test_a_run_that_did_nothing_is_taken_back_and_one_that_did_is_given_up(
     assert condition(window.session.build).standing.wheels["rear-right"] == "not-clear"
     window.session.undo_stack.undo()
     window.session.undo_stack.undo()
-    assert BLEED.fact(window.session) == "a screw open"
+    assert BLEED.fact(window.session) == "R rear open"
 
 
 def test_leaving_is_reached_by_tab_and_done_by_enter(open_window: Opener) -> None:

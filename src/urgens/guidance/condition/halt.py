@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from urgens.document import Build
 from urgens.document.ledger.records import ProcedureRun, RecordEntry
 from urgens.guidance.condition.deeds import Asking, Deed, asking, shown
-from urgens.guidance.condition.limits import MILLIMETRE, Limits, limits_of
+from urgens.guidance.condition.limits import Limits, length_words, limits_of
 from urgens.guidance.procedures import ProcedureStep
 from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.step_readings import HALF_LOST
@@ -76,7 +76,7 @@ def _told(
     if entry.field == "travel" and ask.owner != HALF_LOST and entry.when not in (None, "stroke-1"):
         by = limits.long_by(entry)
         if by is not None:
-            return f"{by / MILLIMETRE:.0f} mm further than computed", LONG, SPONGY
+            return f"the pedal goes {length_words(by)} further than computed", LONG, SPONGY
     return None
 
 

@@ -14,6 +14,7 @@ from urgens.solve.system import System
 from urgens.studies.trapped_air import trapped_air
 
 MILLIMETRE = 1e-3  # m: what a travel is recorded in
+INCH = 25.4e-3  # m
 HALF_LOST = (10e-3, 0.15)  # m, of the computed: within the larger
 LEAST_ASSISTED = 2  # strokes that the check valve has to leave
 LONG = (5e-3, 0.10)  # m, of the computed, by which a travel is long
@@ -110,7 +111,12 @@ class Limits:
         off = abs(travel - computed)
         if off <= max(HALF_LOST[0], HALF_LOST[1] * computed):
             return None
-        return f"{travel / MILLIMETRE:.0f} mm for {computed / MILLIMETRE:.0f} mm computed"
+        return f"{length_words(travel)} for {length_words(computed)} computed"
+
+
+def length_words(metres: float) -> str:
+    """Return a travel in both systems of units; metres: of it [m]. Source: by definition."""
+    return f"{metres / MILLIMETRE:.0f} mm ({metres / INCH:.1f} in)"
 
 
 def _foot(entry: RecordEntry) -> float:

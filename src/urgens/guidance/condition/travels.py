@@ -6,7 +6,7 @@ from datetime import datetime
 from urgens.document.ledger.records import RecordEntry
 from urgens.guidance.condition.deeds import Deed
 from urgens.guidance.condition.hold import Hold
-from urgens.guidance.condition.limits import MILLIMETRE, grown
+from urgens.guidance.condition.limits import grown, length_words
 from urgens.guidance.condition.standing import Standing
 
 
@@ -34,7 +34,7 @@ def _long(stands: Standing, read: list[tuple[Deed, RecordEntry]]) -> Iterator[Ho
             continue
         by = stands.limits.long_by(entry)
         if by is not None:
-            words = f"the pedal goes {by / MILLIMETRE:.0f} mm further than computed"
+            words = f"the pedal goes {length_words(by)} further than computed"
             yield Hold("pedal-long", words, deed.at, deed.place,
                        "bleed again until it does not, or trace it")  # fmt: skip
         return

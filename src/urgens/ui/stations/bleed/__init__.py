@@ -1,9 +1,9 @@
 """The Bleed station: a procedure made for this layout, one card at a time, and its record."""
 
+from urgens.document.ledger.records import ProcedureRun
 from urgens.guidance import Severity
 from urgens.guidance.condition.bleeding import bleeding
 from urgens.guidance.condition.holds import condition
-from urgens.guidance.procedures.facts import said
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import StationKind, counted, found_in, worst
 
@@ -16,6 +16,10 @@ PAGES = {
     "Fluid": "fluid_page:FluidPage",
 }
 
+SHORT = {
+    "front-left": "L front", "front-right": "R front",
+    "rear-left": "L rear", "rear-right": "R rear",
+}  # fmt: skip
 OPEN = ("screw-open", "joint-open", "leak")  # holds that are dangers to whoever presses
 
 
@@ -26,15 +30,18 @@ def _fact(session: Session) -> str:
     """
     found = condition(session.build)
     if found.open_wheels:
-        more = len(found.open_wheels)
-        return f"{said(found.open_wheels[0])} open" if more == 1 else f"{more} screws open"
-    if found.standing.fold.fitted:
-        thing, _ = next(iter(found.standing.fold.fitted))
-        return f"{thing} on"
+        first, more = found.open_wheels[0], len(found.open_wheels)
+        return f"{SHORT[first]} open" if more == 1 else f"{more} screws open"
+    if found.standing.fold.fitted and not _going(session):
+        return "a tool still on"
     if found_in(session, AREAS):
         return counted(found_in(session, AREAS), "")
-    open_ = [record for record in session.build.records if record.ended is None]
-    return f"at step {open_[-1].step}" if open_ else bleeding(found).words
+    going = _going(session)
+    return f"at step {going[-1].step}" if going else bleeding(found).words
+
+
+def _going(session: Session) -> list[ProcedureRun]:
+    return [record for record in session.build.records if record.ended is None]
 
 
 def _mark(session: Session) -> Severity | None:

@@ -6,9 +6,7 @@ from typing import Any
 from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QHideEvent, QKeyEvent, QShowEvent
 from PySide6.QtWidgets import (
-    QHBoxLayout,
     QLineEdit,
-    QProgressBar,
     QPushButton,
     QVBoxLayout,
     QWidget,
@@ -22,6 +20,7 @@ from urgens.guidance.procedures.records import title_of
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
 from urgens.ui.stations.bleed.beside import RunSidebar
+from urgens.ui.stations.bleed.card_head import CardHead
 from urgens.ui.stations.bleed.card_state import CardState
 from urgens.ui.stations.bleed.cards_out import cards_menu
 from urgens.ui.stations.bleed.chooser import Chooser
@@ -32,15 +31,9 @@ from urgens.ui.stations.bleed.start_form import StartForm
 from urgens.ui.stations.bleed.stroke_counter import StrokeCounter
 from urgens.ui.stations.bleed.timer import StepTimer
 from urgens.ui.stations.bleed.work_buttons import Mode, WorkButtons
-from urgens.ui.theme.paint import T
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
-from urgens.ui.widgets.worded import worded, wrapped
 
-SHOWN_NEXT = 4
-MAIN = ("stroke", "next")  # what the hand wants most
-NUMBER = 96  # px of the number of a step
-GAP = 16  # px between the number and what it says
 ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
 
@@ -59,17 +52,15 @@ class CardPage(Page):
         self.strokes, self.since = 0, 0  # on this step; on these reservoirs since they were filled
         self.chooser, self.form = Chooser(), StartForm(session)
         self.reading, self.timer = Readings(session), StepTimer()
-        self.number, self.of = worded("", "step"), worded("", "muted")
-        self.sentence, self.why = wrapped("sentence"), wrapped("muted")
+        self.head_of = CardHead()
+        self.number, self.progress = self.head_of.number, self.head_of.progress
+        self.sentence, self.why = self.head_of.sentence, self.head_of.why
         self.counting = StrokeCounter()
         self.plan, self.beside = BleedPlan(), RunSidebar(self.run)
         self.setFocusProxy(self.plan)
         self.checked_by = QLineEdit()
         self.checked_by.setPlaceholderText("checked by")
         self.checked_by.setAccessibleName("Checked by")
-        self.progress = QProgressBar()
-        self.progress.setTextVisible(False)
-        self.progress.setFixedHeight(8)
         self.work = WorkButtons({
             "stroke": self.stroke, "next": self.go_on, "bubbles": self.note_bubbles,
             "back": self.go_back, "trace": self.trace, "all-the-same": self.go_past,
@@ -130,8 +121,7 @@ class CardPage(Page):
         card = QWidget()
         column = tight(QVBoxLayout(card), 6)
         column.addWidget(self.chooser)
-        column.addWidget(self.progress)
-        column.addLayout(self._head())
+        column.addWidget(self.head_of)
         column.addWidget(self.form)
         column.addWidget(self.plan, 1)
         column.addWidget(self.counting)
@@ -154,22 +144,6 @@ class CardPage(Page):
         """The large buttons by what they do."""
         return self.work.named
 
-    def _head(self) -> QHBoxLayout:
-        head, left, words = QHBoxLayout(), QVBoxLayout(), QVBoxLayout()
-        head.setSpacing(GAP)
-        left.setSpacing(0)
-        self.number.setMinimumHeight(round(NUMBER * T.scale))
-        self.number.setMinimumWidth(round(NUMBER * T.scale))
-        for widget in (self.number, self.of):
-            left.addWidget(widget)
-        left.addStretch()
-        for widget in (self.sentence, self.why):
-            words.addWidget(widget)
-        words.addStretch()
-        head.addLayout(left)
-        head.addLayout(words, 1)
-        return head
-
     # --- what is shown ---------------------------------------------------------------------
 
     @property
@@ -191,11 +165,7 @@ class CardPage(Page):
         steps, number = found.steps, self.run.number
         method = record.method if record is not None else self.method
         self.chooser.show_choice(self.run.name, method, going=going)
-        self.progress.setMaximum(max(len(steps), 1))
-        self.progress.setValue(number - 1 if going else 0)
-        self.number.setText(str(number) if going else "")
-        self.number.setVisible(going)
-        self.of.setText(f"of {len(steps)}" if going else "")
+        self.head_of.show_number(number if going else None, len(steps))
         open_ = condition(self.session.base).open_wheels
         named = ", ".join(map(said, open_))
         self._show_words(mode, step, named)
@@ -208,6 +178,7 @@ class CardPage(Page):
         self.work.show_for(mode, last=self.run.last, strokes=counts, open_=named)
         self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
         self.beside.photographs.setVisible(going)
+        self.beside.who.setVisible(mode in (Mode.GOING, Mode.IDLE))
         self.beside.show_run(
             self.session.build, found, self.form.count, self.own, self.awake.refused
         )
@@ -224,21 +195,19 @@ class CardPage(Page):
                 said_of = f"A screw is open: {open_}. Shut it, and note it under Open items."
                 self.why.setText(said_of)
             return
-        sentence, why = self.state.asked(mode, open_)
-        self.sentence.setText(sentence)
-        self.why.setText(why)
+        self.head_of.show_words(*self.state.asked(mode, open_))
 
     def _show_doing(self, step: ProcedureStep | None) -> None:
         found = self.run.procedure(self.method)
         if step is not None:
             own = self._own_duty(found, step)
-            self.sentence.setText(own or step.text)
-            self.why.setText(self.state.first(f"All: {step.text}" if own else step.why))
+            why = self.state.first(f"All: {step.text}" if own else step.why)
+            self.head_of.show_words(own or step.text, why)
             return
         refused = self.run.held or found.refused_because
         start = f"{title_of(self.run.name)}: {len(found.steps)} steps, made for this layout."
-        self.sentence.setText(start if refused is None else f"Not so: {refused}.")
-        self.why.setText("" if refused else "Enter begins. What is read is kept in the build.")
+        why = "" if refused else "Enter begins. What is read is kept in the build."
+        self.head_of.show_words(start if refused is None else f"Not so: {refused}.", why)
 
     def _own_duty(self, procedure: Procedure, step: ProcedureStep) -> str:
         """Return what the person whose card is shown does, empty where it is everyone's."""
