@@ -87,9 +87,12 @@ def test_a_calendar_without_a_day_is_said(
     capsys: pytest.CaptureFixture[str], tmp_path: Path
 ) -> None:
     whole = on_record(demo("library"))
-    proofs = [one for one in whole["records"] if one["procedure"] != "bleed"]
+    records = [dict(one) for one in whole["records"]]
+    bled = next(one for one in records if one["procedure"] == "bleed")
+    read = {"at": bled["ended"], "step": 1, "field": "travel", "value": 60.0, "when": "morning"}
+    bled["entries"] = [*bled["entries"], read]  # else the travel of the morning after is due
     file = tmp_path / "van.urgens.json"
-    save(with_changes(demo("library"), {**whole, "records": proofs}), file)
+    save(with_changes(demo("library"), {**whole, "records": records}), file)
     assert main(["plan", str(file), "-o", str(tmp_path / "due.ics")]) == 2
     assert "nothing that is due has a day to reckon from" in capsys.readouterr().err
 

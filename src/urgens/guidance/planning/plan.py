@@ -8,8 +8,10 @@ from typing import Any
 from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.layout.line_sheets import routed
-from urgens.guidance.condition.proofs import OPEN, standing_proofs
+from urgens.guidance.condition.holds import condition
+from urgens.guidance.condition.proofs import OPEN
 from urgens.guidance.planning.converting import conversion_work
+from urgens.guidance.planning.held import ended_by
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.order import Ordered, ordered
 from urgens.guidance.planning.still_open import open_work
@@ -150,12 +152,14 @@ def _cut(build: Build) -> tuple[Cut, ...]:
 
 
 def _holds(build: Build, order: Ordered) -> Iterator[Held]:
-    """Yield what has to be before the vehicle moves: open items that hold it, open proofs."""
-    names = {job.name: job for job in order.jobs}
-    for item in build.open_items:
-        if item.holds_vehicle and item.done is None:
-            yield Held(item.what, item.what if item.what in names else "")
+    """Yield what holds the vehicle; on paper, what has to be before it moves the first time."""
+    stands = condition(build)
+    if stands.may_move is not None:
+        items = {f"open_items[{index}]": one.what for index, one in enumerate(build.open_items)}
+        for hold in stands.holds:
+            yield Held(items.get(hold.place, hold.words), ended_by(hold, order.jobs))
+        return
     proving = next((job.name for job in order.jobs if job.procedure == "prove-standing"), "")
-    for one in standing_proofs(build):
+    for one in stands.standing.proofs:
         if one.state in OPEN:
             yield Held(title_of(one.name), proving)

@@ -6,9 +6,11 @@ from urgens.document import Build
 from urgens.guidance.advice.layouts import PER_LINE, PER_PART
 from urgens.guidance.condition.consequences import asked_by
 from urgens.guidance.condition.deeds import MOVING
+from urgens.guidance.condition.holds import condition
 from urgens.guidance.condition.joints import LOOSE, MadeJoint, joints
 from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.planning.converting import CYLINDER, CYLINDER_BENCH
+from urgens.guidance.planning.held import BLED_BY, ENDINGS, circuits_to_bleed, holding_jobs
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.work import (
     BENCH_BLED,
@@ -34,10 +36,12 @@ BY_THEMSELVES = (*PROOFS, ALL, MOVING, "bleed", "rebleed")  # runs that are jobs
 
 def open_work(build: Build) -> Work:
     """Return what is still open: joints, runs, items, proofs; all, where none is told."""
-    begun, nothing = begun_circuits(build), asked_by(build, ())
+    begun = tuple(sorted({*begun_circuits(build), *circuits_to_bleed(build)}))
+    nothing = asked_by(build, ())
     bled = any(one.procedure in ("bleed", "rebleed") and one.ended for one in build.records)
     proved = any(one.state == "done" for one in standing_proofs(build))
-    if not build.joints and not bled and not proved:
+    held = any(hold.code in (*BLED_BY, *ENDINGS) for hold in condition(build).holds)
+    if not build.joints and not bled and not proved and not held:
         made = _from_nothing(build)
         said = (
             "Neither a joint nor a bleeding is on record: planned as if all were still to be made."
@@ -47,6 +51,7 @@ def open_work(build: Build) -> Work:
         return Work(build, made, (), said)
     loose = [one for one in joints(build) if one.where and one.state in LOOSE]
     jobs = [*_loose(build, loose), *_runs(build)]
+    jobs += holding_jobs(build, jobs)
     jobs += noted_items(build, jobs)
     return Work(build, (*jobs, *closing(build, jobs, begun, nothing)), begun)
 
