@@ -212,11 +212,11 @@ def test_a_run_that_did_nothing_is_taken_back_and_one_that_did_is_given_up(
     assert BLEED.mark(window.session) is Severity.DANGER
     assert page.plan.open == {"rear-right": ""}  # drawn as it stands
     assert page.why.text().startswith("A screw is open: right rear.")
-    items = page_of(window, "Bleed", "Open items")
+    items = page_of(window, "Bleed", "As it stands").list
     QTest.mouseClick(items.notes["rear-right"], LEFT)
     assert window.session.build.noted[0].place == "rear-right"
     assert "rear-right" not in items.notes
-    assert items.notes["caps"].text() == "Caps: tight again"
+    assert items.notes["caps"].text() == "Now tight again"
     assert BLEED.mark(window.session) is Severity.DANGER  # they are loose
     QTest.mouseClick(items.notes["caps"], LEFT)
     assert BLEED.mark(window.session) is None

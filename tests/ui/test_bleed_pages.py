@@ -101,18 +101,19 @@ def test_a_run_is_told_with_who_and_what_each_wheel_gave(open_window: Opener) ->
 
 def test_an_item_is_noted_holds_the_vehicle_and_is_done(open_window: Opener) -> None:
     window = open_window(demo("library"))
-    page = shown(window, "Open items")
+    stands = shown(window, "As it stands")
+    page = stands.items
     QTest.keyClicks(page.fields["what"], "stand-in hose")
     QTest.keyClicks(page.fields["due"], "2027-01-31")
     page.holds.setChecked(True)
     QTest.keyClick(page.fields["due"], Qt.Key.Key_Return)
     (item,) = window.session.build.open_items
     assert (item.what, item.holds_vehicle, item.due) == ("stand-in hose", True, date(2027, 1, 31))
-    assert page.summary == "1 open, 1 of them hold the vehicle"
-    assert "still open: stand-in hose" in page.held.text()
+    assert stands.summary == "do not move it: 1 thing holds it; 1 noted as open"
+    assert "Still open: stand-in hose." in words(stands.list)
     QTest.mouseClick(page.buttons[0, "done"], LEFT)
     assert window.session.build.open_items[0].done == date.today()
-    assert "stand-in hose" not in page.held.text()
+    assert "stand-in hose" not in words(stands.list)
     QTest.mouseClick(page.buttons[0, "done"], LEFT)
     QTest.mouseClick(page.buttons[0, "holds"], LEFT)
     assert not window.session.build.open_items[0].holds_vehicle
@@ -127,7 +128,7 @@ def test_an_item_without_words_or_with_an_odd_day_is_refused(
     open_window: Opener, what: str, due: str, said: str
 ) -> None:
     window = open_window(demo("library"))
-    page = shown(window, "Open items")
+    page = shown(window, "As it stands").items
     page.fields["what"].setText(what)
     page.fields["due"].setText(due)
     QTest.mouseClick(page.add, LEFT)

@@ -10,9 +10,9 @@ from urgens.ui.widgets.station import StationKind, counted, found_in, worst
 AREAS = ("joints", "proofs")  # of findings that are mended here
 PAGES = {
     "Card": "card_page:CardPage",
+    "As it stands": "stands_page:StandsPage",
     "Joints": "joints_page:JointsPage",
     "Records": "records_page:RecordsPage",
-    "Open items": "items_page:ItemsPage",
     "Fluid": "fluid_page:FluidPage",
 }
 

@@ -192,7 +192,7 @@ class CardPage(Page):
         if mode in (Mode.GOING, Mode.IDLE):
             self._show_doing(step)
             if open_ and mode is Mode.IDLE:
-                said_of = f"A screw is open: {open_}. Shut it, and note it under Open items."
+                said_of = f"A screw is open: {open_}. Shut it, and note it under As it stands."
                 self.why.setText(said_of)
             return
         self.head_of.show_words(*self.state.asked(mode, open_))

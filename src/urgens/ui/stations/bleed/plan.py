@@ -134,6 +134,7 @@ class BleedPlan(Painted):
         for corner in (QPointF(x, y), QPointF(end.x(), y), end):
             path.lineTo(corner)
         live = wheel in self.open
+        painter.setBrush(Qt.BrushStyle.NoBrush)
         outline(painter, T.front if front else T.rear, PIPE + 3) if live else pen(T.hair, PIPE)
         painter.drawPath(path)
         if live:
@@ -144,8 +145,7 @@ class BleedPlan(Painted):
             self._draw_joint(painter, path.pointAtPercent(0.12 + 0.76 * place / (len(found) + 1)),
                              joint)  # fmt: skip
 
-    @staticmethod
-    def _draw_joint(painter: QPainter, at: QPointF, joint: MadeJoint) -> None:
+    def _draw_joint(self, painter: QPainter, at: QPointF, joint: MadeJoint) -> None:
         """Draw a joint: a ring where nobody has said, full where it is dry, a cross where loose."""
         color = T.muted
         if joint.state in LOOSE:

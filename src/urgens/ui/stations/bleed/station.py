@@ -15,11 +15,12 @@ class BleedStation(PagedStation):
 
     title, kinds = "Bleed", PAGES
     sections: ClassVar[Mapping[str, str]] = {
-        "joints": "Joints", "records": "Records", "open_items": "Open items"
+        "joints": "Joints", "records": "Records",
+        "open_items": "As it stands", "noted": "As it stands",
     }  # fmt: skip
 
     def go_to(self, where: str) -> bool:
-        """Show the joints, records or open items that a finding names, or a procedure's card."""
+        """Show the joints, records or what holds it that a finding names, or a procedure's card."""
         if where.startswith(PROCEDURE):
             self.show_page_named("Card")
             card = self.page

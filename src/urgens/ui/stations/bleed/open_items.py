@@ -1,4 +1,4 @@
-"""What is still open: stand-in parts, things noticed, "later"; some of it holds the vehicle."""
+"""What the builder noted as open: stand-in parts, things noticed, "later"; a form for another."""
 
 from collections.abc import Callable
 from datetime import date
@@ -18,23 +18,15 @@ from PySide6.QtWidgets import (
 from urgens.document import BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.ledger.records import OpenItem
-from urgens.guidance.condition.fold import SCREW
-from urgens.guidance.condition.holds import condition
-from urgens.guidance.condition.proofs import held_from_moving
-from urgens.guidance.procedures.facts import said
 from urgens.ui.session import Session
-from urgens.ui.stations.bleed.run import now
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.layouts import tight
-from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words
-from urgens.ui.widgets.scrolled import scrolled
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import passing, worded, wrapped
 
 NONE = "Nothing is noted as open: a stand-in part, something noticed, something for later."
-FREE = "Nothing that is recorded here holds the vehicle. Local rules and a qualified check do."
 HINTS = (
     ("what", "What is open", "stand-in hose, front left"),
     ("place", "Where", "a part, a line, or in words"),
@@ -42,52 +34,35 @@ HINTS = (
 )
 
 
-class ItemsPage(Page):
-    """A row for each item, and a form for another one."""
+class OpenItems(QWidget):
+    """Two rows for each item, and a form."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__(session)
-        inner = QWidget()
-        self._grid = QGridLayout(inner)
-        self._grid.setVerticalSpacing(4)
-        whole = QWidget()
-        column = tight(QVBoxLayout(whole))
-        column.addWidget(scrolled(inner, "What is open"), 1)
+        super().__init__()
+        self.session = session
         self.fields: dict[str, QLineEdit] = {}
         self.holds = QCheckBox("It holds the vehicle until it is done")
         self.add, self.refused = QPushButton("Add it"), passing()
         self.buttons: dict[tuple[int, str], QToolButton | QPushButton] = {}
-        self.held = wrapped("muted")
-        self.notes: dict[str, QPushButton] = {}  # of what is noted as shut or off, by its place
-        self._noted = tight(QVBoxLayout(), 4)
-        self.head("Note another")
+        self._grid = QGridLayout()
+        self._grid.setVerticalSpacing(4)
+        column = tight(QVBoxLayout(self), 4)
+        column.addLayout(self._grid)
+        column.addWidget(worded("Note another", "heading"))
         for name, words, hint in HINTS:
             field = QLineEdit()
             field.setPlaceholderText(hint)
             field.setAccessibleName(words)
             field.returnPressed.connect(self.take)
             self.fields[name] = field
-            self.column.addWidget(worded(words, "muted"))
-            self.column.addWidget(field)
+            column.addWidget(worded(words, "muted"))
+            column.addWidget(field)
         self.add.setProperty("role", "quiet")
         self.add.clicked.connect(self.take)
         for widget in (self.holds, self.add, self.refused):
-            self.column.addWidget(widget)
-        self.head("Before it moves")
-        self.column.addWidget(self.held)
-        self.column.addLayout(self._noted)
-        self.column.addStretch()
-        self.lay_out(whole)
-        self.said.hide()
+            column.addWidget(widget)
 
-    @property
-    def summary(self) -> str:
-        """How much is open."""
-        left = [one for one in self.session.base.open_items if one.done is None]
-        holding = sum(one.holds_vehicle for one in left)
-        return f"{len(left)} open, {holding} of them hold the vehicle" if left else "nothing open"
-
-    def show_figures(self) -> None:
+    def show_items(self) -> None:
         """Show the items as they are now, those that hold the vehicle first."""
         clear(self._grid)
         self.buttons = {}
@@ -96,39 +71,7 @@ class ItemsPage(Page):
         if not items:
             self._grid.addWidget(wrapped("muted", NONE), 0, 0)
         for row, (index, item) in enumerate(items):
-            self._row(row, index, item)
-        self._grid.setColumnStretch(0, 1)
-        self._grid.setRowStretch(len(items), 1)
-        reasons = held_from_moving(self.session.base)
-        self.held.setText("\n".join(f"· {reason}" for reason in reasons) or FREE)
-        self._show_notes()
-
-    def _show_notes(self) -> None:
-        """Show a button for each thing that a hand can shut or take off, to be noted once it is."""
-        clear(self._noted)
-        self.notes = {}
-        found = condition(self.session.base)
-        fold = found.standing.fold
-        back = {thing for thing, _ in fold.missing}
-        for hold in found.holds:
-            screw, tool = hold.code == "screw-open", hold.code == "tool-fitted"
-            if not (screw or tool or hold.place in fold.loose):
-                continue
-            name = said(hold.place) if screw else hold.place
-            now_it_is = "shut" if screw else "off" if tool else "tight again"
-            if hold.place in back:
-                now_it_is = "back"
-            button = push_button(f"{name.capitalize()}: {now_it_is}", "small")
-            thing = {"place": hold.place, "thing": SCREW} if screw else {"thing": hold.place}
-            what = {"what": "off" if tool else "shut", **thing}
-            button.clicked.connect(partial(self._note, what, f"{name}: {now_it_is}"))
-            self.notes[hold.place] = button
-            self._noted.addWidget(button)
-
-    def _note(self, noted: dict[str, str], words: str) -> None:
-        rows: list[dict[str, Any]] = dumped(self.session.base).get("noted", [])
-        change = BuildChange(f"Noted: {words}", {"noted": [*rows, {"at": now(), **noted}]})
-        self.session.make(change, in_setup=False)
+            self._row(2 * row, index, item)
 
     def _row(self, row: int, index: int, item: OpenItem) -> None:
         words = item.what + (f", {item.place}" if item.place else "")
@@ -137,8 +80,8 @@ class ItemsPage(Page):
             more = [f"done {item.done}"]
         elif item.due is not None and item.due < date.today():
             more = [f"was due {item.due}"]
-        label = wrapped("muted" if item.done else "heading", "; ".join([words, *more]))
-        self._grid.addWidget(label, row, 0)
+        label = wrapped("muted" if item.done else "body", "; ".join([words, *more]))
+        self._grid.addWidget(label, row, 0, 1, 3)
         holds = segment("holds it")
         holds.setProperty("narrow", "true")
         holds.setAccessibleName(f"{item.what} holds the vehicle")
@@ -154,10 +97,10 @@ class ItemsPage(Page):
             ("done", done, partial(self._turn, index, "done")),
             ("gone", gone, partial(self._drop, index)),
         )
-        for column, (name, button, act) in enumerate(acts, start=1):
+        for column, (name, button, act) in enumerate(acts):
             button.clicked.connect(act)
             self.buttons[index, name] = button
-            self._grid.addWidget(button, row, column)
+            self._grid.addWidget(button, row + 1, column)
 
     # --- into the build --------------------------------------------------------------------
 
@@ -167,7 +110,7 @@ class ItemsPage(Page):
 
     def _put(self, rows: list[dict[str, Any]], label: str) -> None:
         self.session.make(BuildChange(label, {"open_items": rows}), in_setup=False)
-        self._show()
+        self.show_items()
 
     def _turn(self, index: int, what: str) -> None:
         rows = self._rows()
