@@ -7,10 +7,10 @@ from pathlib import Path
 import pytest
 from icalendar import Calendar
 
-from tests.builds import on_record
+from tests.builds import bed, on_record
 from tests.test_cli import demo_file
 from urgens.cli.main import main
-from urgens.document import demo, save, with_changes
+from urgens.document import save, with_changes
 
 
 def printed(capsys: pytest.CaptureFixture[str], *arguments: str) -> dict[str, object]:
@@ -53,7 +53,7 @@ def test_what_is_due_is_a_calendar_that_is_read_back(
 ) -> None:
     """RFC 5545 by the library icalendar: commas and line breaks of a name come back whole."""
     item = {"what": "Clip, at the axle; both", "due": "2026-06-01"}
-    build = with_changes(demo("library"), {"open_items": [item]})
+    build = with_changes(bed("library"), {"open_items": [item]})
     file, out = tmp_path / "van.urgens.json", tmp_path / "due.ics"
     save(build, file)
     assert main(["plan", str(file), "-o", str(out)]) == 0
@@ -86,13 +86,13 @@ def test_a_calendar_that_cannot_be_is_said(
 def test_a_calendar_without_a_day_is_said(
     capsys: pytest.CaptureFixture[str], tmp_path: Path
 ) -> None:
-    whole = on_record(demo("library"))
+    whole = on_record(bed("library"))
     records = [dict(one) for one in whole["records"]]
     bled = next(one for one in records if one["procedure"] == "bleed")
     read = {"at": bled["ended"], "step": 1, "field": "travel", "value": 60.0, "when": "morning"}
     bled["entries"] = [*bled["entries"], read]  # else the travel of the morning after is due
     file = tmp_path / "van.urgens.json"
-    save(with_changes(demo("library"), {**whole, "records": records}), file)
+    save(with_changes(bed("library"), {**whole, "records": records}), file)
     assert main(["plan", str(file), "-o", str(tmp_path / "due.ics")]) == 2
     assert "nothing that is due has a day to reckon from" in capsys.readouterr().err
 
@@ -124,7 +124,7 @@ def test_two_dates_are_compared_and_strange_paths_named(
     changes = {"targets.surface": [0.7, 0.85], "front.paint": ["red", "blue"]}
     entry = {"at": "2026-05-02T10:00", "what": "By hand", "changes": changes}
     file = tmp_path / "van.urgens.json"
-    save(with_changes(demo("library"), {"history": [entry]}), file)
+    save(with_changes(bed("library"), {"history": [entry]}), file)
     found = printed(capsys, "compare", str(file), "--on", "2026-05-01")
     assert found["unknown"] == ["front.paint"]
     figures = found["figures"]

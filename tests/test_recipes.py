@@ -12,7 +12,7 @@ from pathlib import Path
 
 import pytest
 
-from urgens.document import demo_text
+from tests.builds import bed_text
 
 ROOT = Path(__file__).parents[1]
 
@@ -168,7 +168,7 @@ def tree(tmp_path_factory: pytest.TempPathFactory) -> Path:
     for name, text in ADDED.items():
         with (source / name).open("a", encoding="utf-8") as file:
             file.write(text)
-    document = json.loads(demo_text("library"))
+    document = json.loads(bed_text("library"))
     document["vehicle"]["spare_mass"] = "24 kg"
     document["joints"] = [{"joint": "L6.b", "state": "tight", "at": "2026-05-03T10:00"}]
     (place / "own.urgens.json").write_text(json.dumps(document), encoding="utf-8")

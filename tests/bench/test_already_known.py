@@ -9,7 +9,7 @@ import pytest
 from tests.builds import bed, whole_run
 from urgens.bench.evidence_on_record import already_known, counting, of_logs, of_run
 from urgens.data import logs_folder
-from urgens.document import Build, demo, with_changes
+from urgens.document import Build, with_changes
 from urgens.document.ledger.traces import ReadFigure, SeenSign, TestDone, TraceRun
 
 AT = "2026-05-03T10:00:00"
@@ -18,7 +18,7 @@ RUN = {"procedure": "three-strokes", "started": AT, "ended": AT}
 
 def travels(*entries: dict[str, Any]) -> Build:
     rows = [{"at": AT, "step": 1, "field": "travel", **one} for one in entries]
-    return with_changes(demo("library"), {"records": [{**RUN, "entries": rows}], "proof": None})
+    return with_changes(bed("library"), {"records": [{**RUN, "entries": rows}], "proof": None})
 
 
 def test_travels_read_at_a_foot_are_readings() -> None:
@@ -37,8 +37,8 @@ def test_travels_read_at_a_foot_are_readings() -> None:
 
 
 def test_a_proof_that_was_done_well_is_an_outcome() -> None:
-    done = whole_run(demo("library"), "leak-test")
-    build = with_changes(demo("library"), {"records": [done], "proof": None})
+    done = whole_run(bed("library"), "leak-test")
+    build = with_changes(bed("library"), {"records": [done], "proof": None})
     assert ("hold", "holds") in [one.outcome for one in already_known(build)]
 
 

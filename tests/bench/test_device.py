@@ -7,18 +7,19 @@ from itertools import pairwise
 
 import pytest
 
+from tests.builds import bed
 from urgens.bench.gauges.box_protocol import GaugeLines
 from urgens.bench.gauges.box_reader import LiveGauges
 from urgens.bench.gauges.simulated_box import Box, SimulatedBox, cycling
 from urgens.bench.plant.plant import plant
 from urgens.bench.plant.valve_faults import cause
-from urgens.document import BuildErrors, demo
+from urgens.document import BuildErrors
 
 HEAD = b"# urgens-gauge 1\nt [ms],front [kPa],rear [kPa],foot [N],travel [mm]\n"
 
 
 def box(fault: str | None = None) -> Box:
-    return Box(plant(demo("library"), 1, None if fault is None else cause(fault)), "rear[0]")
+    return Box(plant(bed("library"), 1, None if fault is None else cause(fault)), "rear[0]")
 
 
 def test_the_documented_line_is_read_in_si() -> None:
@@ -133,7 +134,7 @@ def test_a_fault_shows_at_its_outlet() -> None:
 def test_a_lever_moved_by_hand_moves_its_knee() -> None:
     from urgens.document import with_setup
 
-    sensing = with_setup(demo("library"), "load-sensing")
+    sensing = with_setup(bed("library"), "load-sensing")
     held = [250.0] * 5
     low = pressures(Box(plant(sensing), "rear[0]"), held, 0.1)[-1]
     high = pressures(Box(plant(sensing), "rear[0]"), held, 0.9)[-1]

@@ -5,7 +5,7 @@ from collections import Counter
 import numpy as np
 import pytest
 
-from tests.builds import gauge_run
+from tests.builds import bed, gauge_run
 from urgens.bench.gauges.simulated_gauges import readings
 from urgens.bench.plant.plant import plant
 from urgens.bench.plant.valve_faults import CAUSES, cause
@@ -61,7 +61,7 @@ def test_each_fault_has_its_verdict(name: str, valve: str, fault: str | None, ve
 
 
 def test_a_knee_that_is_off_is_outside_what_was_expected() -> None:
-    build, at = demo("library"), "rear[0]"
+    build, at = bed("library"), "rear[0]"
     wanted = expected(build, at)
     inside = {}
     for fault in (None, "knee-high", "knee-low"):
@@ -95,7 +95,7 @@ HALF = [(p, min(p, 400 + 0.35 * (p - 400))) for p in range(100, 1300, 100)]
 def test_a_hand_written_run_is_judged(
     pairs: list[tuple[float, float]], verdict: str, words: str
 ) -> None:
-    wanted = expected(demo("library"), "rear[0]")
+    wanted = expected(bed("library"), "rear[0]")
     read = read_valve(gauge_run("rear[0]", 1500 * PSI, 1.6, run_of(pairs)), wanted)
     assert read.verdict == verdict
     assert words in verdict_words(read, INCH)[0]
@@ -104,9 +104,9 @@ def test_a_hand_written_run_is_judged(
 def test_the_outlet_stays_up_on_the_way_back() -> None:
     """Common practice: a reducing valve's outlet stays until the inlet has come down to it."""
     at, scale = "rear[0]", 1500 * PSI
-    wanted = expected(demo("library"), at)
+    wanted = expected(bed("library"), at)
     steps = schedule(wanted, scale, PSI)
-    points = readings(plant(demo("library")), at, steps, steps[::-1], scale, 0.1,
+    points = readings(plant(bed("library")), at, steps, steps[::-1], scale, 0.1,
                       np.random.default_rng(0))  # fmt: skip
     read = read_valve(gauge_run(at, scale, 0.1, points), wanted)
     top = 400 + 0.35 * (1400 - 400)  # psi at the last reading: it stays there down to itself
@@ -116,7 +116,7 @@ def test_the_outlet_stays_up_on_the_way_back() -> None:
 
 def test_what_to_read_next_goes_up_and_ends() -> None:
     at, scale = "rear[0]", 1500 * PSI
-    wanted = expected(demo("library"), at)
+    wanted = expected(bed("library"), at)
     steps = schedule(wanted, scale, PSI)
     assert steps / PSI == pytest.approx(np.arange(100, 1500, 100))
     assert read_next(None, None, steps) == steps[0]
@@ -134,7 +134,7 @@ def test_what_to_read_next_goes_up_and_ends() -> None:
 
 
 def test_only_valves_that_gauges_can_read_are_asked_for() -> None:
-    build = demo("library")
+    build = bed("library")
     assert gauged_valves(build) == ("front[0]", "rear[0]")
     kept = edited(build, "valves.rear", [{"kind": "residual", "pressure": "10 psi"}])
     assert gauged_valves(kept) == ("front[0]",)
@@ -160,7 +160,7 @@ def test_a_gauge_s_class_is_a_share_of_its_scale() -> None:
 
 
 def test_a_cause_asks_for_what_it_needs() -> None:
-    build = edited(demo("library"), "valves", {"front": [], "rear": []})
+    build = edited(bed("library"), "valves", {"front": [], "rear": []})
     for one in CAUSES:
         if one.name.startswith(("valve", "knee", "second", "metering")):
             with pytest.raises(BuildErrors, match=one.name):

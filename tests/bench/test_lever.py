@@ -2,7 +2,8 @@
 
 import pytest
 
-from urgens.document import Build, demo, edited, with_changes
+from tests.builds import bed
+from urgens.document import Build, edited, with_changes
 from urgens.document.ledger.proof import GaugeRun
 from urgens.quantity import PRESSURE, parse
 from urgens.studies.expected_pressures import expected
@@ -14,7 +15,7 @@ WAY_UP = [(0.0, 45.0), (0.3, 58.0), (0.6, 70.0), (1.0, 85.0)]
 
 def fitted() -> Build:
     sensing = {"kind": "load-sensing", "slope": 0.5, "follows": "static", "points": POINTS}
-    return edited(demo("library"), "valves.rear", [sensing])
+    return edited(bed("library"), "valves.rear", [sensing])
 
 
 def swept(points: list[tuple[float, float]]) -> GaugeRun:
@@ -27,7 +28,7 @@ def swept(points: list[tuple[float, float]]) -> GaugeRun:
         "points": [],
         "lever": lever,
     }
-    built = with_changes(demo("library"), {"proof": {"gauges": [run]}})
+    built = with_changes(bed("library"), {"proof": {"gauges": [run]}})
     assert built.proof is not None
     return built.proof.gauges[0]
 
@@ -53,7 +54,7 @@ def test_the_ends_are_those_of_the_two_knees() -> None:
     held = parse("100 bar", PRESSURE).value
     ends = expected_ends(expected(fitted(), "rear[0]"), held)
     assert ends == pytest.approx((0.6, 0.8), abs=1e-6)
-    assert expected_ends(expected(demo("library"), "rear[0]"), held) is None
+    assert expected_ends(expected(bed("library"), "rear[0]"), held) is None
 
 
 def test_nothing_swept_says_nothing() -> None:

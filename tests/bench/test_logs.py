@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.builds import bed
 from urgens.bench.logs.channels import Mapped, Signals, propose, signals
 from urgens.bench.logs.compare import before_after, model_rear
 from urgens.bench.logs.faults import faults_of, rising
@@ -291,7 +292,7 @@ def test_before_and_after_are_compared_at_the_same_foot() -> None:
 
 
 def test_the_model_s_rear_line_is_that_of_the_solver() -> None:
-    build = demo("library")
+    build = bed("library")
     made = system(build)
     front = np.array([5e5, 40e5, 80e5])
     closing, opening, full = (p * 6894.757 for p in (10, 130, 260))  # psi, of its metering valve
@@ -345,7 +346,7 @@ def test_control_characters_in_names_are_left_out(tmp_path: Path) -> None:
     name = propose(log).channels["front_pressure"].column
     row = {"at": "2026-05-02T10:00", "file": "log.csv", "sha256": "0" * 64,
            "channels": {"front_pressure": {"column": name, "unit": "bar"}}}  # fmt: skip
-    build = edited(demo("library"), "proof", {"logs": [row]})
+    build = edited(bed("library"), "proof", {"logs": [row]})
     assert build.proof is not None
     assert build.proof.logs[0].channels["front_pressure"].column == name
 

@@ -124,7 +124,7 @@ def test_the_road_s_unevenness_only_starts_it() -> None:
 
 def test_many_at_once_go_as_each_alone() -> None:
     """Arrays against plain numbers: a second way of working out the same."""
-    build, other = demo("roadster"), demo("library")
+    build, other = demo("roadster"), bed("library")
     follows = with_changes(build, {"valves.rear": [DYNAMIC]})
     trials = [
         trial(build, system(build), 0, 0.9, 20.0, hold(200.0)),

@@ -2,13 +2,14 @@
 
 import pytest
 
+from tests.builds import bed
 from urgens.bench.trainer.trainer import LEVELS, WRONG, debrief, exercise, rests
 from urgens.document import demo, demo_names
 
 
 @pytest.mark.parametrize("level", LEVELS)
 def test_the_same_seed_is_the_same_vehicle(level: int) -> None:
-    one, other = (exercise(demo("library"), level, 5) for _ in range(2))
+    one, other = (exercise(bed("library"), level, 5) for _ in range(2))
     assert one.fault.causes == other.fault.causes
     assert one.evidence.signs == other.evidence.signs
     test = one.known().tests[0].test
@@ -19,7 +20,7 @@ def test_the_same_seed_is_the_same_vehicle(level: int) -> None:
 
 
 def test_every_look_costs_its_minutes() -> None:
-    started = exercise(demo("library"), 1, 7)
+    started = exercise(bed("library"), 1, 7)
     assert started.minutes == 0
     sign = next(one for one in started.fault.tracing.signs if one.id not in started.evidence.signs)
     looked = started.look(sign)
@@ -48,7 +49,7 @@ def test_the_cause_named_ends_it_and_the_shortest_way_is_told() -> None:
 
 
 def test_two_faults_are_named_one_after_another() -> None:
-    started = exercise(demo("library"), 3, 11)
+    started = exercise(bed("library"), 3, 11)
     first, second = started.fault.causes
     half = started.name(first.id)
     assert not half.done

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from tests.builds import bed
 from tests.strategies import documents
-from urgens.document import BuildChange, BuildErrors, changed, demo, demo_names, dumps, edited
+from urgens.document import BuildChange, BuildErrors, changed, demo_names, dumps, edited
 from urgens.document.edits.difference import difference
 from urgens.document.edits.edit import dumped
 from urgens.document.validation import validated
@@ -78,7 +78,7 @@ def test_a_step_is_as_small_as_what_it_changes() -> None:
 def test_names_that_a_builder_gave_come_back_in_their_order() -> None:
     """Prices by kind of part: a mapping in the middle of a build."""
     before = edited(
-        demo("library"), "plumbing.prices", {"tee": 6.0, "hose": 11.5, "combination": 64.0}
+        bed("library"), "plumbing.prices", {"tee": 6.0, "hose": 11.5, "combination": 64.0}
     )
     after = edited(before, "plumbing.prices", {"combination": 64.0, "tee": 7.0, "hose": 11.5})
     found = difference(before, after)
@@ -87,7 +87,7 @@ def test_names_that_a_builder_gave_come_back_in_their_order() -> None:
 
 
 def test_a_history_that_was_not_there_leaves_no_empty_one() -> None:
-    before = demo("library")
+    before = bed("library")
     entry = {"at": "2026-05-02T10:00", "what": "noted", "kind": "note"}
     after = edited(before, "history", [*(dumped(before).get("history") or []), entry])
     assert dumps(difference(before, after).back(after)) == dumps(before)

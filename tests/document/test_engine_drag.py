@@ -2,8 +2,8 @@
 
 import pytest
 
-from tests.builds import bakery_with
-from urgens.document import BuildErrors, demo, edited, with_changes
+from tests.builds import bakery_with, bed
+from urgens.document import BuildErrors, edited, with_changes
 from urgens.document.engine_drag import driven_axle, passed_at_rest
 from urgens.document.numeric import NumericBuild
 from urgens.physics.axle import Axle
@@ -31,9 +31,9 @@ def test_more_drag_than_the_tyres_pass_is_refused_by_the_torque_they_do() -> Non
 
 
 def test_the_launch_says_which_axle_is_driven() -> None:
-    build = edited(demo("library"), "vehicle.launch", LAUNCH)
+    build = edited(bed("library"), "vehicle.launch", LAUNCH)
     assert driven_axle(build.vehicle) == Axle.FRONT
-    assert driven_axle(demo("library").vehicle) == Axle.REAR
+    assert driven_axle(bed("library").vehicle) == Axle.REAR
     front = min(case.front_axle.value for case in build.vehicle.load_cases)
     surface = build.targets.surface * build.front.tyre.grip
     assert float(passed_at_rest(NumericBuild(build))) == pytest.approx(front * surface)

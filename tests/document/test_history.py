@@ -6,7 +6,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from urgens.document import Build, BuildChange, BuildErrors, changed, demo, loads, with_changes
+from tests.builds import bed
+from urgens.document import Build, BuildChange, BuildErrors, changed, loads, with_changes
 from urgens.document.edits.difference import difference
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import as_of, change_words, changes_between, with_history
@@ -19,7 +20,7 @@ FRICTION, KNEE = "front.brake.pad_friction", "valves.rear[0].knee"
 
 @pytest.fixture
 def van() -> Build:
-    return demo("library")
+    return bed("library")
 
 
 def saved(before: Build, after: Build, at: datetime = NOW) -> Build:
@@ -177,7 +178,7 @@ def test_what_was_before_and_is_no_build_is_said(van: Build) -> None:
 def test_whatever_is_saved_in_steps_leads_back_to_the_beginning(
     edits: list[tuple[str, float]], minutes: list[int]
 ) -> None:
-    begun = demo("library")
+    begun = bed("library")
     build, at = begun, NOW
     for (path, value), later in zip(edits, minutes, strict=False):
         at += timedelta(minutes=later)

@@ -38,7 +38,7 @@ def test_each_says_what_it_loses_and_takes() -> None:
 
 
 def test_what_a_school_does_not_touch_stays() -> None:
-    build = demo("library")
+    build = bed("library")
     made = next(one for one in alternatives(build) if one.school.name == "load-sensing")
     laid = changed(build, made.change)
 

@@ -6,6 +6,7 @@ from typing import Any
 
 import pytest
 
+from tests.builds import bed
 from urgens.document import Build, demo, dumps, edited, loads
 from urgens.guidance.procedures.amounts import amounts
 
@@ -40,7 +41,7 @@ def test_a_wheel_takes_twice_what_stands_in_its_way(metres: float) -> None:
 
 
 def test_far_wheels_take_more_strokes_than_near_ones() -> None:
-    found = amounts(demo("library")).strokes
+    found = amounts(bed("library")).strokes
     assert found["rear-right"]
     assert found["front-left"]
     assert found["rear-right"] > found["front-left"]

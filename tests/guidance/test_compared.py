@@ -2,6 +2,7 @@
 
 import pytest
 
+from tests.builds import bed
 from urgens.document import Build, demo, demo_names, with_changes, with_setup
 from urgens.guidance.advice.build_comparison import (
     AT_LOCK,
@@ -15,7 +16,7 @@ from urgens.guidance.words import setups
 
 @pytest.fixture(scope="module")
 def van() -> Build:
-    return demo("library")
+    return bed("library")
 
 
 def rows(here: Build, other: Build) -> dict[str, ComparedFigure]:
@@ -60,7 +61,7 @@ def test_grip_used_by_another_axle_is_not_judged(van: Build) -> None:
 
 
 def test_figures_are_named_by_the_build_that_has_them() -> None:
-    found = rows(demo("library"), demo("roadster"))
+    found = rows(bed("library"), demo("roadster"))
     assert found["Rear wheel cylinder"].other == "none"
     assert found["How many"].here == "8"
     assert found["Rear cup expanders"].here == "yes"

@@ -7,7 +7,8 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from urgens.document import Build, demo, with_changes
+from tests.builds import bed
+from urgens.document import Build, with_changes
 from urgens.guidance.condition.deeds import shown
 from urgens.guidance.condition.holds import Condition, condition
 from urgens.guidance.procedures import procedure
@@ -30,7 +31,7 @@ def at(minute: int, day: int = 1) -> str:
 
 def vehicle(**sections: Any) -> Build:
     """The library's van with nothing on record, but for what is given."""
-    return with_changes(demo("library"), CLEAN | sections)
+    return with_changes(bed("library"), CLEAN | sections)
 
 
 def kept(build: Build, name: str) -> list[dict[str, Any]]:

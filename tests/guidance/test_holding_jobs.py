@@ -4,8 +4,8 @@ from typing import Any
 
 import pytest
 
-from tests.builds import on_record, with_changes
-from urgens.document import Build, demo
+from tests.builds import bed, on_record, with_changes
+from urgens.document import Build
 from urgens.guidance.condition.holds import condition
 from urgens.guidance.planning.plan import plan
 
@@ -14,7 +14,7 @@ DAY, LATER = "2026-05-02", "2026-05-03"
 
 def after(**more: Any) -> Build:
     """The demo's van, bled and proved, and what came the day after."""
-    build = demo("library")
+    build = bed("library")
     whole = on_record(build)
     records = [*whole["records"], *more.pop("records", [])]
     return with_changes(build, {**whole, "records": records, **more})

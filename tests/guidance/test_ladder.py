@@ -4,7 +4,7 @@ from datetime import date, datetime
 
 import pytest
 
-from tests.builds import on_record
+from tests.builds import bed, on_record
 from urgens.document import Build, BuildChange, BuildErrors, changed, demo, with_changes, with_setup
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import changes_between
@@ -18,7 +18,7 @@ RAN = {"started": "2026-05-02T10:00", "ended": "2026-05-02T11:00", "setup": "loa
 
 @pytest.fixture(scope="module")
 def van() -> Build:
-    return demo("library")
+    return bed("library")
 
 
 def test_a_rung_says_what_it_changes_costs_and_comes_to(van: Build) -> None:

@@ -9,7 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.builds import on_record
+from tests.builds import bed, on_record
 from urgens.document import Build, changed, demo, own_vehicle, with_changes, with_setup
 from urgens.guidance.condition.consequences import asked_by
 from urgens.guidance.condition.joints import opened_since_bled
@@ -116,7 +116,7 @@ def test_the_longest_chain_is_what_no_hands_shorten() -> None:
 
 @pytest.fixture(scope="module")
 def van() -> Build:
-    return demo("library")
+    return bed("library")
 
 
 @pytest.fixture(scope="module")
@@ -305,7 +305,7 @@ def test_days_at_the_end_of_all_days_are_still_days(van: Build) -> None:
 def test_pads_are_due_at_the_rate_they_wore() -> None:
     """11 mm − 2 mm at 0.9 mm in 30 days last 300 days: arithmetic."""
     build = with_changes(
-        demo("library"),
+        bed("library"),
         {"front.brake.pad_thickness": "11 mm",
          "proof": {"wear": [{"at": "2026-03-31T10:00", "since": "2026-03-01", "front": ["0.9 mm"],
                              "rear": ["0.3 mm"]}]}},
@@ -502,7 +502,7 @@ def test_a_whole_plan_as_it_is_worked_out_by_hand(
 
 
 def test_nothing_to_do_says_so() -> None:
-    build = proved(demo("library"))
+    build = proved(bed("library"))
     found = plan(build)
 
     assert (found.claim, found.jobs, found.renews) == ("Nothing is open", (), False)
@@ -579,7 +579,7 @@ def test_a_booster_that_goes_is_out_and_nothing_has_to_come_for_it(van: Build) -
     [("warning_switch", False), ("lines.fluid_volume", True), ("vehicle.wheelbase", True)],
 )
 def test_a_change_that_asks_for_one_thing_alone_asks_for_something(path: str, works: bool) -> None:
-    asked = asked_by(demo("library"), [path])
+    asked = asked_by(bed("library"), [path])
 
     assert asked.anything
     assert bool(asked.works) is works
@@ -587,7 +587,7 @@ def test_a_change_that_asks_for_one_thing_alone_asks_for_something(path: str, wo
 
 def test_pads_are_told_with_their_rate() -> None:
     build = with_changes(
-        demo("library"),
+        bed("library"),
         {"front.brake.pad_thickness": "11 mm",
          "proof": {"wear": [{"at": "2026-03-31T10:00", "since": "2026-03-01", "front": ["0.9 mm"],
                              "rear": ["0.3 mm"]}]}},

@@ -269,7 +269,7 @@ def test_the_axle_of_a_brake_counts_its_screws() -> None:
 @pytest.mark.parametrize("bar", [False, True])
 def test_at_the_cylinder_no_line_is_open_while_the_foot_comes_up(bar: bool) -> None:
     """Crack, stroke, tighten before letting go: common practice."""
-    build = demo("roadster") if bar else demo("library")
+    build = demo("roadster") if bar else bed("library")
     loose: set[str] = set()
     held = False
     for step in procedure(build, "bleed-at-cylinder").steps:
@@ -302,14 +302,14 @@ def test_a_dead_end_is_cracked_onto_a_held_pedal() -> None:
 
 @pytest.mark.parametrize("name", NAMES)
 def test_local_rules_and_a_qualified_check_stand_at_the_start(name: str) -> None:
-    for build in (demo("library"), demo("roadster")):
+    for build in (bed("library"), demo("roadster")):
         made = procedure(build, name)
         if made.allowed:
             assert any("qualified" in caution for caution in made.cautions)
 
 
 def test_moving_tells_what_is_not_proved_yet() -> None:
-    made = procedure_now(demo("library"), "prove-moving")
+    made = procedure_now(bed("library"), "prove-moving")
     assert made.cautions[0].startswith(
         "Not yet: nothing is on record, neither “No leaks”, “See the ports open”"
     )
@@ -324,7 +324,7 @@ def test_an_empty_layout_is_bled_as_usual_and_its_amounts_are_not_told() -> None
 
 def test_what_is_bled_again_is_refused_by_the_method_as_bleeding_is() -> None:
     """One circuit with a residual valve: gravity is ruled out for all of it, and for a part."""
-    build = demo("tender")
+    build = bed("tender")
     whole, again = (procedure(build, name, "gravity", opened)
                     for name, opened in (("bleed", ()), ("rebleed", ("fl",))))  # fmt: skip
 
@@ -355,7 +355,7 @@ def test_a_step_is_there_for_those_it_is_for(name: str, build: str, there: str, 
 
 
 def test_an_opened_cylinder_is_bled_first_and_an_opened_line_alone_is_not() -> None:
-    library = demo("library")
+    library = bed("library")
     cylinder = next(p.id for p in library.plumbing.parts if p.kind == "master")  # type: ignore[union-attr]
     first = procedure(library, "rebleed", None, (cylinder, "L6")).steps[0]
     assert first.text.startswith("Bench-bleed the cylinder first")
@@ -364,7 +364,7 @@ def test_an_opened_cylinder_is_bled_first_and_an_opened_line_alone_is_not() -> N
 
 def test_all_standing_proofs_end_with_what_any_open_screw_would_undo() -> None:
     owners = [
-        step.proof for step in procedure(demo("library"), "prove-standing").steps if step.proof
+        step.proof for step in procedure(bed("library"), "prove-standing").steps if step.proof
     ]
     assert list(dict.fromkeys(owners))[-2:] == ["leak-test", "three-strokes"]
     assert len(set(owners)) == len(dict.fromkeys(owners))

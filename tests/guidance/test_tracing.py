@@ -172,7 +172,7 @@ def test_no_cause_is_offered_whose_part_is_not_there(document: dict[str, Any]) -
 
 
 def test_what_stops_the_vehicle_comes_first() -> None:
-    library = demo("library")
+    library = bed("library")
     sinks = traced(library, TraceEvidence({"sinks": True}))
     assert sinks.stops[0].startswith("It sinks under a steady foot.")
     assert traced(library, TraceEvidence({"lamp": True})).stops == ()
@@ -183,16 +183,16 @@ def test_what_stops_the_vehicle_comes_first() -> None:
 
 
 def test_what_excludes_each_other_is_said() -> None:
-    found = traced(demo("library"), TraceEvidence({"sinks": True}, {"hold": "holds"}))
+    found = traced(bed("library"), TraceEvidence({"sinks": True}, {"hold": "holds"}))
     assert found.contradictions == ("It sinks under a steady foot, and it holds for 30 s.",)
     assert (
-        traced(demo("library"), TraceEvidence({"sinks": True}, {"hold": "sinks"})).contradictions
+        traced(bed("library"), TraceEvidence({"sinks": True}, {"hold": "sinks"})).contradictions
         == ()
     )
 
 
 def test_something_else_grows_where_everything_listed_is_ruled_out() -> None:
-    build, outcomes = demo("library"), {}
+    build, outcomes = bed("library"), {}
     for test in Tracing(build).tests:
         outcomes[test.id] = test.usual
     found = traced(build, TraceEvidence({"spongy": True}, outcomes))
@@ -221,7 +221,7 @@ def test_a_reading_that_cannot_be_is_refused(name: str, value: str, foot: str, w
 
 def test_readings_raise_what_would_show_them() -> None:
     """By the table of the trade: travel that falls stroke by stroke is clearance."""
-    build = demo("library")
+    build = bed("library")
     figures = [with_causes(Tracing(build), (cause,), 4)
                for cause in Tracing(build).causes if cause.id == "shoes-far-rear"]  # fmt: skip
     [fault] = figures
@@ -239,7 +239,7 @@ def test_a_change_raises_what_it_can_have_brought() -> None:
     entry = {"at": "2026-05-03T10:00", "what": "new rear shoes",
              "changes": {"rear.brake.shoe_factor": [2.0, 2.4]}}  # fmt: skip
     note = {"at": "2026-06-03T10:00", "what": "washed", "kind": "note"}
-    build = with_changes(demo("library"), {"history": [entry, note]})
+    build = with_changes(bed("library"), {"history": [entry, note]})
     change = last_change(build)
     assert change is not None
     assert change.what == "new rear shoes"
@@ -254,7 +254,7 @@ def test_a_change_raises_what_it_can_have_brought() -> None:
 
 
 def test_a_history_that_is_no_pair_is_refused() -> None:
-    text = with_changes(demo("library"), {}).model_dump_json(exclude_unset=True)
+    text = with_changes(bed("library"), {}).model_dump_json(exclude_unset=True)
     entry = '{"at": "2026-05-03T10:00", "what": "x", "changes": {"master.bore": 3}}'
     with pytest.raises(BuildErrors, match="is no pair"):
         loads(text[:-1] + f', "history": [{entry}]}}')
@@ -276,7 +276,7 @@ def test_what_is_on_record_counts_where_it_is_fresh_and_not_left_out() -> None:
 
 
 def test_the_way_back_opens_bleeds_and_proves_what_it_should() -> None:
-    build = demo("library")
+    build = bed("library")
     causes = {one.id: one for one in Tracing(build).causes}
     hose = way_back(build, causes["hose-soft-front"])
     assert hose.mend == "renew-hose"
@@ -288,25 +288,25 @@ def test_the_way_back_opens_bleeds_and_proves_what_it_should() -> None:
 
 
 def test_a_question_is_one_that_tells_something() -> None:
-    found = traced(demo("library"), TraceEvidence({"sinks": True}))
+    found = traced(bed("library"), TraceEvidence({"sinks": True}))
     asked = found.question()
     assert asked is not None
     assert asked.id not in ("sinks", "slowly")
-    yes = traced(demo("library"), TraceEvidence({"sinks": True, asked.id: True}))
-    no = traced(demo("library"), TraceEvidence({"sinks": True, asked.id: False}))
+    yes = traced(bed("library"), TraceEvidence({"sinks": True, asked.id: True}))
+    no = traced(bed("library"), TraceEvidence({"sinks": True, asked.id: False}))
     assert yes.ranked[0].cause != no.ranked[0].cause or yes.ranked[0].share != no.ranked[0].share
 
 
 def test_readings_of_no_build_at_all_leave_no_nan() -> None:
     wild = (TraceReading("travel", 0.59, 3000.0), TraceReading("rear-pressure", 3.9e7, 1.0))
-    found = traced(demo("tender"), TraceEvidence({}, {}, wild))
+    found = traced(bed("tender"), TraceEvidence({}, {}, wild))
     assert np.all(np.isfinite(found.shares))
     assert found.shares.sum() == pytest.approx(1.0)
 
 
 def test_little_at_the_rear_screw_is_a_blocked_line_and_heat_tells_the_share() -> None:
     """Common practice: what does not flow is blocked; the axle that does more gets hotter."""
-    build = demo("library")
+    build = bed("library")
     dry = traced(
         build, TraceEvidence({"rear-weak": True}, {}, (reading("rear-flow", "0.2 ml", ""),))
     )
@@ -330,7 +330,7 @@ def test_an_open_joint_and_a_second_person_count_as_minutes() -> None:
 
 
 def test_a_test_whose_sign_was_answered_is_not_asked_again() -> None:
-    tracing = Tracing(demo("library"))
+    tracing = Tracing(bed("library"))
     answering = [test for test in tracing.tests if test.answers]
     assert answering
     for test in answering:
@@ -341,7 +341,7 @@ def test_a_test_whose_sign_was_answered_is_not_asked_again() -> None:
 
 
 def test_the_next_test_is_the_one_that_tells_most_a_minute() -> None:
-    tracing = Tracing(demo("library"))
+    tracing = Tracing(bed("library"))
     known = TraceEvidence({"sinks": True}, {})
     found = tracing.next_tests(known, tracing.shares(known, with_readings(tracing, (), 0)))
 
@@ -362,7 +362,7 @@ def test_heat_is_work_over_mass() -> None:
 
 
 def test_a_cause_that_is_bled_away_says_that_a_circuit_is_bled() -> None:
-    build = demo("library")
+    build = bed("library")
     bled = [one for one in Tracing(build).causes if one.mend == "bleed"]
     assert bled
     for cause in bled:

@@ -13,6 +13,7 @@ from pypdf import PdfReader
 from PySide6.QtGui import QColor, QImage
 from PySide6.QtWidgets import QApplication
 
+from tests.builds import bed
 from urgens.document import Build, BuildErrors, demo, demo_names, with_changes, with_setup
 from urgens.quantity import FORCE, LENGTH, PRESSURE, UnitSystem, show
 from urgens.sheet.chapters import ALL, CHAPTERS, bound
@@ -124,7 +125,7 @@ def test_no_text_leaves_its_page(dressed: QApplication, tmp_path: Path, name: st
 
 
 def test_chapters_are_chosen_and_a_wrong_name_is_said(tmp_path: Path) -> None:
-    build = demo("library")
+    build = bed("library")
     told = SheetContext(solve(build), UnitSystem.INCH, date(2026, 11, 25), build)
     assert [one.name for one in bound(told, ("due", "wall")).chapters] == ["wall", "due"]
     assert {one.name for one in bound(told).chapters} < set(CHAPTERS)
@@ -142,7 +143,7 @@ def test_the_wall_has_settings_locks_and_what_holds_the_vehicle() -> None:
     assert "'Rear valve, setting', '3.5', 'turns', ''" in said
     assert "'Rear valve, knee at 3.5 turns', '22.2', 'bar'" in said
     assert "Holds the vehicle: still open: Clip, L6" in said
-    assert "REAR FIRST" in blocks_of(demo("library"), "wall")
+    assert "REAR FIRST" in blocks_of(bed("library"), "wall")
     many = [{"name": f"Load {n}", "front_axle": "372 kg", "rear_axle": "408 kg",
              "cg_height": "0.45 m"} for n in range(40)]  # fmt: skip
     crowded = blocks_of(with_changes(build, {"vehicle.load_cases": many}), "wall")
@@ -159,7 +160,7 @@ def test_what_is_fitted_agrees_with_the_layout_and_counts_in_words() -> None:
 
 
 def test_bleeding_is_told_wheel_by_wheel() -> None:
-    said = blocks_of(with_changes(demo("library"), {"records": [RUN]}), "bleeding")
+    said = blocks_of(with_changes(bed("library"), {"records": [RUN]}), "bleeding")
     assert "Bleed, open stroke; DOT 4, batch 7, opened 2026-04-30; by A, B; checked by C; " in said
     assert "('front left', '12', 'not read', 'not read', 'clear', 'not read', 'not read')" in said
     assert "('now', '70 mm', '300 N', '2026-05-02 14:55')" in said
@@ -182,7 +183,7 @@ def test_open_due_history_and_lines_to_sign() -> None:
         "history": [{"at": "2026-05-01T09:00", "what": "Softer", "changes": {
             "targets.surface": [0.7, 0.85]}}],
     }  # fmt: skip
-    build = with_changes(demo("library"), changes)
+    build = with_changes(bed("library"), changes)
     still = blocks_of(build, "open")
     assert "('Clip', 'not told', 'no', '2026-06-01')" in still
     assert "'started by hand'" in still
@@ -196,7 +197,7 @@ def test_open_due_history_and_lines_to_sign() -> None:
 
 
 def test_the_plan_on_paper_leads_to_the_set_up_that_is_looked_at() -> None:
-    van = demo("library")
+    van = bed("library")
     laid = with_setup(van, "load-sensing")
     told = SheetContext(solve(laid), UnitSystem.INCH, date(2026, 11, 25), van)
     said = repr(bound(told, ("plan",)).chapters[0].blocks)
@@ -206,9 +207,9 @@ def test_the_plan_on_paper_leads_to_the_set_up_that_is_looked_at() -> None:
 
 
 def test_a_layout_is_drawn_where_somebody_draws_it() -> None:
-    assert "urgens plumb FILE -o layout.svg" in blocks_of(demo("library"), "layout")
+    assert "urgens plumb FILE -o layout.svg" in blocks_of(bed("library"), "layout")
     assert "lines by their numbers" in blocks_of(
-        demo("library"), "layout", drawings={"layout": b"<svg/>"}
+        bed("library"), "layout", drawings={"layout": b"<svg/>"}
     )
 
 
@@ -237,7 +238,7 @@ def test_photographs_are_small_copies_and_what_is_missing_is_said(
         {"file": "story.jpg"}, {"file": "gone.jpg"}, {"file": "empty.png"},
         {"file": "folder.png"},
     ]  # fmt: skip
-    build = with_changes(demo("library"), {"photographs": shots})
+    build = with_changes(bed("library"), {"photographs": shots})
     said = blocks_of(build, "photographs", folder=tmp_path)
     assert "words='cv, as found'" in said
     assert "wide=300, high=225" in said
@@ -262,5 +263,5 @@ def test_photographs_are_small_copies_and_what_is_missing_is_said(
 )  # fmt: skip
 def test_a_photograph_that_cannot_be_is_refused(shot: dict[str, str], words: str) -> None:
     with pytest.raises(BuildErrors) as raised:
-        with_changes(demo("library"), {"photographs": [shot]})
+        with_changes(bed("library"), {"photographs": [shot]})
     assert words in str(raised.value)

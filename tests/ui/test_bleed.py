@@ -9,9 +9,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QToolButton
 
-from tests.builds import unproved
+from tests.builds import bed, unproved
 from tests.ui.conftest import LEFT, page_of
-from urgens.document import Build, demo, dumps, edited, loads
+from urgens.document import Build, dumps, edited, loads
 from urgens.guidance import Severity
 from urgens.guidance.condition.holds import condition
 from urgens.ui.frame.window import MainWindow
@@ -81,7 +81,7 @@ def test_what_is_open_is_drawn_open_and_shut_again(open_window: Opener) -> None:
 
 
 def test_a_run_is_left_and_resumed_from_the_file_at_its_step(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     press(page, ENTER, *[ENTER] * 6)
     number, said = page.run.number, page.sentence.text()
@@ -95,7 +95,7 @@ def test_a_run_is_left_and_resumed_from_the_file_at_its_step(open_window: Opener
 
 
 def test_a_method_the_layout_rules_out_says_why_and_does_not_begin(open_window: Opener) -> None:
-    window = open_window(edited(demo("library"), "valves.rear", [
+    window = open_window(edited(bed("library"), "valves.rear", [
         {"kind": "load-sensing", "points": [["1760 lb", "250 psi"], ["3620 lb", "640 psi"]],
          "slope": 0.25, "follows": "static"}]))  # fmt: skip
     page = card(window)
@@ -110,7 +110,7 @@ def test_a_method_the_layout_rules_out_says_why_and_does_not_begin(open_window: 
 
 
 def test_the_reservoir_is_told_to_be_low_before_it_is(open_window: Opener) -> None:
-    page = card(open_window(demo("library")))
+    page = card(open_window(bed("library")))
     press(page, ENTER)
     while page.run.step is not None and page.run.step.action != "stroke":
         press(page, ENTER)
@@ -133,7 +133,7 @@ def test_a_reservoir_that_is_not_measured_is_said(open_window: Opener) -> None:
 
 
 def test_what_is_seen_is_chosen_and_typed_and_goes_into_the_record(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     press(page, ENTER)
     while page.run.step is not None and (
@@ -173,7 +173,7 @@ def test_what_is_seen_is_chosen_and_typed_and_goes_into_the_record(open_window: 
 
 
 def test_a_clock_that_goes_backwards_ends_no_run_before_it_began(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     press(page, ENTER)
     page.run._clock = lambda to="minutes": "2001-01-01T00:00"
@@ -188,7 +188,7 @@ def test_a_clock_that_goes_backwards_ends_no_run_before_it_began(open_window: Op
 def test_a_run_that_did_nothing_is_taken_back_and_one_that_did_is_given_up(
     open_window: Opener,
 ) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     press(page, ENTER)
     QTest.mouseClick(page.buttons["leave"], LEFT)
@@ -227,7 +227,7 @@ def test_a_run_that_did_nothing_is_taken_back_and_one_that_did_is_given_up(
 
 
 def test_leaving_is_reached_by_tab_and_done_by_enter(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     press(page, ENTER)
     page.buttons["leave"].setFocus(Qt.FocusReason.TabFocusReason)
@@ -239,7 +239,7 @@ def test_leaving_is_reached_by_tab_and_done_by_enter(open_window: Opener) -> Non
 def test_b_notes_bubbles_where_strokes_are_counted_and_is_a_set_up_elsewhere(
     open_window: Opener,
 ) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     press(page, ENTER)
     while page.run.step is not None and page.run.step.action != "stroke":
@@ -253,7 +253,7 @@ def test_b_notes_bubbles_where_strokes_are_counted_and_is_a_set_up_elsewhere(
 
 def test_a_layout_that_changed_meanwhile_ends_at_its_last_card(open_window: Opener) -> None:
     left = {"procedure": "bleed", "method": "pedal", "started": "2026-05-02T14:10", "step": 999}
-    build = edited(demo("library"), "records", [left])
+    build = edited(bed("library"), "records", [left])
     page = card(open_window(build))
     steps = page.run.procedure(None).steps
     assert page.run.number == len(steps)
@@ -261,7 +261,7 @@ def test_a_layout_that_changed_meanwhile_ends_at_its_last_card(open_window: Open
 
 
 def test_a_switch_of_theme_goes_on_counting(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     press(page, ENTER)
     while page.run.step is not None and page.run.step.action != "stroke":
@@ -284,7 +284,7 @@ def joints_page(window: MainWindow) -> JointsPage:
 
 
 def test_bleeding_waits_for_a_joint_that_is_only_started(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = joints_page(window)
     QTest.mouseClick(page.buttons["L1.a", "started"], LEFT)
     assert window.session.build.joints[0].state == "started"

@@ -9,8 +9,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QLabel
 
+from tests.builds import bed
 from tests.ui.conftest import LEFT
-from urgens.document import Build, demo, edited, with_changes
+from urgens.document import Build, edited, with_changes
 from urgens.ui.frame.window import MainWindow
 
 STATION = "Bleed"  # that its windows open at
@@ -36,7 +37,7 @@ def words(page: Any) -> str:
 
 
 def test_the_pedal_is_read_again_next_morning(open_window: Opener) -> None:
-    window = open_window(edited(demo("library"), "records", [RUN]))
+    window = open_window(edited(bed("library"), "records", [RUN]))
     page = shown(window, "Records")
     window.session.set_effort(267.0)
     for when, typed in (("now", "3.3"), ("morning", "3.6")):
@@ -63,7 +64,7 @@ def test_the_pedal_is_read_again_next_morning(open_window: Opener) -> None:
 def test_a_travel_that_cannot_be_is_refused_in_words(
     open_window: Opener, typed: str, said: str
 ) -> None:
-    window = open_window(edited(demo("library"), "records", [RUN]))
+    window = open_window(edited(bed("library"), "records", [RUN]))
     page = shown(window, "Records")
     page.travel.field.setText(typed)
     QTest.mouseClick(page.travel.keep, LEFT)
@@ -73,12 +74,12 @@ def test_a_travel_that_cannot_be_is_refused_in_words(
 
 def test_a_run_of_a_day_to_come_says_that_it_proves_nothing(open_window: Opener) -> None:
     later = {**RUN, "started": "2199-05-02T14:00", "ended": "2199-05-02T15:00"}
-    page = shown(open_window(edited(demo("library"), "records", [RUN, later])), "Records")
+    page = shown(open_window(edited(bed("library"), "records", [RUN, later])), "Records")
     assert words(page).count("that proves nothing") == 1
 
 
 def test_without_a_run_there_is_nothing_to_add_to(open_window: Opener) -> None:
-    page = shown(open_window(demo("library")), "Records")
+    page = shown(open_window(bed("library")), "Records")
     assert not page.travel.keep.isEnabled()
     assert "Nothing has been done yet" in words(page)
 
@@ -87,7 +88,7 @@ def test_a_run_is_told_with_who_and_what_each_wheel_gave(open_window: Opener) ->
     read = [entry("strokes", 10.0, wheel="rear-right"), entry("amount", 20.0, wheel="rear-right"),
             entry("travel", 90.0, effort="60 lbf", when="stroke-1"),
             entry("travel", 80.0, effort="60 lbf", when="stroke-3")]  # fmt: skip
-    window = open_window(edited(demo("library"), "records", [{**RUN, "entries": read}]))
+    window = open_window(edited(bed("library"), "records", [{**RUN, "entries": read}]))
     page = shown(window, "Records")
     told = words(page)
     for said in ("By Ann", "Checked by Jo", "Right rear: strokes 10, amount 20 ml", "little comes",
@@ -100,7 +101,7 @@ def test_a_run_is_told_with_who_and_what_each_wheel_gave(open_window: Opener) ->
 
 
 def test_an_item_is_noted_holds_the_vehicle_and_is_done(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     stands = shown(window, "As it stands")
     page = stands.items
     QTest.keyClicks(page.fields["what"], "stand-in hose")
@@ -127,7 +128,7 @@ def test_an_item_is_noted_holds_the_vehicle_and_is_done(open_window: Opener) -> 
 def test_an_item_without_words_or_with_an_odd_day_is_refused(
     open_window: Opener, what: str, due: str, said: str
 ) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = shown(window, "As it stands").items
     page.fields["what"].setText(what)
     page.fields["due"].setText(due)
@@ -138,7 +139,7 @@ def test_an_item_without_words_or_with_an_odd_day_is_refused(
 
 def test_fluids_that_never_mix_are_said_in_the_units_shown(open_window: Opener) -> None:
     """Silicone and glycol are never mixed: common practice; 230 °C are 446 °F."""
-    window = open_window(with_changes(demo("library"), {"fluid": {"class": "DOT 4"}}))
+    window = open_window(with_changes(bed("library"), {"fluid": {"class": "DOT 4"}}))
     page = shown(window, "Fluid")
     told = words(page)
     assert "never: silicone and glycol do not mix" in told

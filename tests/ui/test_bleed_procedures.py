@@ -10,10 +10,10 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog, QToolButton
 
-from tests.builds import on_record, unproved
+from tests.builds import bed, on_record, unproved
 from tests.ui.conftest import LEFT
 from tests.ui.test_bleed import BACK, ENTER, SPACE, card, press
-from urgens.document import Build, demo, edited, with_changes
+from urgens.document import Build, edited, with_changes
 from urgens.guidance.procedures import NAMES, procedure
 from urgens.guidance.procedures.records import title_of
 from urgens.ui.frame.window import MainWindow
@@ -46,7 +46,7 @@ def test_every_procedure_goes_from_its_first_card_to_its_last_by_keys(
     open_window: Opener, group: int
 ) -> None:
     opened = {"joint": "L6.b", "state": "tight", "at": "2026-05-03T10:00"}
-    build = with_changes(demo("library"), {"joints": [opened], **on_record(demo("library"))})
+    build = with_changes(bed("library"), {"joints": [opened], **on_record(bed("library"))})
     page = card(open_window(build))
     for name in NAMES[group::GROUPS]:
         moving = name == "prove-moving"
@@ -71,12 +71,12 @@ def goes_to_its_last(page: CardPage, name: str) -> None:
 
 
 def test_the_circuit_of_an_opened_joint_is_bled_again_and_no_other(open_window: Opener) -> None:
-    page = card(open_window(demo("library")))
+    page = card(open_window(bed("library")))
     chosen(page, "rebleed")
     assert "no joint is noted as opened" in page.sentence.text()
     assert not page.buttons["next"].isEnabled()
     opened = {"joint": "L6.b", "state": "tight", "at": "2026-05-03T10:00"}
-    page = card(open_window(edited(demo("library"), "joints", [opened])))
+    page = card(open_window(edited(bed("library"), "joints", [opened])))
     chosen(page, "rebleed")
     wheels = {wheel for step in page.run.procedure(None).steps for wheel in step.wheels}
     assert wheels == {"rear-left", "rear-right"}  # of the circuit that was open
@@ -105,7 +105,7 @@ def test_moving_waits_for_the_proofs_and_a_reason_is_kept(open_window: Opener) -
 
 
 def test_who_is_there_and_which_bottle_are_kept(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     typed = {"people": "Ann,  Jo", "batch": "K7", "opened": "today"}
     for name, words in typed.items():
@@ -128,7 +128,7 @@ def test_who_is_there_and_which_bottle_are_kept(open_window: Opener) -> None:
 def test_a_bottle_that_cannot_be_is_refused_in_words(
     open_window: Opener, typed: str, said: str
 ) -> None:
-    page = card(open_window(demo("library")))
+    page = card(open_window(bed("library")))
     page.form.fields["opened"].setText(typed)
     page.go_on()
     assert said in page.form.refused.text()
@@ -141,7 +141,7 @@ def test_a_bottle_that_cannot_be_is_refused_in_words(
 def test_a_bottle_of_a_fluid_that_is_not_told_is_not_lost_without_a_word(
     open_window: Opener,
 ) -> None:
-    page = card(open_window(edited(demo("library"), "fluid", None)))
+    page = card(open_window(edited(bed("library"), "fluid", None)))
     page.form.fields["batch"].setText("K7")
     page.go_on()
     assert "Which class is in it is not told yet" in page.form.refused.text()
@@ -252,7 +252,7 @@ def test_seconds_are_counted_from_the_key(open_window: Opener, qtbot: Any) -> No
 
 
 def test_who_checked_is_asked_on_the_last_card(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     chosen(page, "pedal-height")
     press(page, ENTER)
@@ -265,7 +265,7 @@ def test_who_checked_is_asked_on_the_last_card(open_window: Opener) -> None:
 
 
 def test_a_procedure_that_was_left_is_there_again_beside_another(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     press(page, ENTER, ENTER, ENTER)
     chosen(page, "ports-test")
@@ -296,7 +296,7 @@ def test_the_screen_is_kept_awake_while_a_card_is_shown(
     open_window: Opener, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(awake, "_inhibited", lambda: True)
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = card(window)
     assert not page.awake.held
     press(page, ENTER)
@@ -313,14 +313,14 @@ def test_a_screen_that_may_sleep_is_said(
     open_window: Opener, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     monkeypatch.setattr(awake, "_inhibited", lambda: False)
-    page = card(open_window(demo("library")))
+    page = card(open_window(bed("library")))
     press(page, ENTER, ENTER)
     assert awake.MAY_SLEEP in page.beside.cautions.text()
 
 
 def test_a_run_of_a_procedure_that_is_not_known_is_kept_and_said(open_window: Opener) -> None:
     odd = {"procedure": "polish", "started": "2026-05-02T14:00"}
-    window = open_window(edited(demo("library"), "records", [odd]))
+    window = open_window(edited(bed("library"), "records", [odd]))
     page = card(window)
     assert page.run.name == "bleed"
     press(page, ENTER, SPACE)
@@ -330,4 +330,4 @@ def test_a_run_of_a_procedure_that_is_not_known_is_kept_and_said(open_window: Op
 @pytest.mark.parametrize("name", NAMES)
 def test_every_name_has_a_title(name: str) -> None:
     assert title_of(name)
-    assert procedure(demo("library"), name).name == name
+    assert procedure(bed("library"), name).name == name

@@ -4,7 +4,8 @@ from typing import Any
 
 import pytest
 
-from urgens.document import BuildChange, demo, dumps, edited, loads, with_changes
+from tests.builds import bed
+from urgens.document import BuildChange, dumps, edited, loads, with_changes
 from urgens.guidance.condition.holds import condition
 from urgens.guidance.procedures import NAMES
 from urgens.ui.session import Session
@@ -14,7 +15,7 @@ from urgens.ui.stations.bleed.run import CurrentRun
 @pytest.mark.parametrize("name", ["bleed", "prove-standing", "assemble"])
 @pytest.mark.parametrize("build", ["roadster", "library"])
 def test_killed_at_any_step_it_is_resumed_there(qapp: Any, name: str, build: str) -> None:
-    session = Session(demo(build))
+    session = Session(bed(build))
     run = CurrentRun(session)
     run.name = name
     run.begin("pedal" if build == "library" else "open-stroke")
@@ -31,7 +32,7 @@ def test_killed_at_any_step_it_is_resumed_there(qapp: Any, name: str, build: str
 
 
 def test_what_a_set_up_changes_is_bled_again(qapp: Any) -> None:
-    session = Session(demo("library"))
+    session = Session(bed("library"))
     run = CurrentRun(session)
     run.name = "rebleed"
     assert run.held is not None
@@ -44,7 +45,7 @@ def test_what_a_set_up_changes_is_bled_again(qapp: Any) -> None:
 def test_a_joint_noted_before_the_last_bleeding_is_not_bled_again(qapp: Any) -> None:
     bled = {"procedure": "bleed", "started": "2026-05-02T14:00", "ended": "2026-05-02T15:00"}
     joint = {"joint": "L6.b", "state": "tight", "at": "2026-05-02T13:00"}
-    build = with_changes(demo("library"), {"records": [bled], "joints": [joint]})
+    build = with_changes(bed("library"), {"records": [bled], "joints": [joint]})
     run = CurrentRun(Session(build))
     run.name = "rebleed"
     assert run.held is not None
@@ -57,13 +58,13 @@ def test_a_joint_noted_before_the_last_bleeding_is_not_bled_again(qapp: Any) -> 
 def test_the_last_begun_is_on_the_card_and_names_are_those_there_are(qapp: Any) -> None:
     rows = [{"procedure": "bleed", "started": "2026-05-02T14:00"},
             {"procedure": "ports-test", "started": "2026-05-02T15:00"}]  # fmt: skip
-    assert CurrentRun(Session(edited(demo("library"), "records", rows))).name == "ports-test"
-    assert CurrentRun(Session(demo("library"))).name in NAMES
+    assert CurrentRun(Session(edited(bed("library"), "records", rows))).name == "ports-test"
+    assert CurrentRun(Session(bed("library"))).name in NAMES
 
 
 def test_strokes_and_the_clock_go_on_where_they_were(qapp: Any) -> None:
     """A power cut after the seventh stroke, and in the middle of thirty seconds."""
-    session = Session(demo("library"))
+    session = Session(bed("library"))
     times = iter([f"2026-05-02T14:00:{second:02d}" for second in range(60)])
     run = CurrentRun(session, lambda to="minutes": next(times)[: 19 if to == "seconds" else 16])
     run.begin("pedal")
@@ -85,7 +86,7 @@ def test_strokes_and_the_clock_go_on_where_they_were(qapp: Any) -> None:
 
 
 def test_a_count_that_was_undone_counts_anew_as_a_step_of_its_own(qapp: Any) -> None:
-    session = Session(demo("library"))
+    session = Session(bed("library"))
     run = CurrentRun(session)
     run.begin("pedal")
     run.count(1, 1)
@@ -99,7 +100,7 @@ def test_a_count_that_was_undone_counts_anew_as_a_step_of_its_own(qapp: Any) -> 
 
 
 def test_what_is_done_once_more_is_done_twice_and_what_is_taken_back_is_not(qapp: Any) -> None:
-    session = Session(demo("library"))
+    session = Session(bed("library"))
     run = CurrentRun(session)
     run.begin("pedal")
     steps = run.procedure(None).steps
@@ -124,7 +125,7 @@ def test_what_is_done_once_more_is_done_twice_and_what_is_taken_back_is_not(qapp
 
 
 def test_a_build_that_changes_makes_no_run_another_until_it_is_opened_again(qapp: Any) -> None:
-    session = Session(demo("library"))
+    session = Session(bed("library"))
     run = CurrentRun(session)
     run.name = "prove-standing"
     run.begin("pedal")

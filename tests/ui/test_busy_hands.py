@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtTest import QTest
 
+from tests.builds import bed
 from tests.fuzzing import fuzzed
 from tests.ui.conftest import page_of
 from urgens.document import Build, demo, dumps
@@ -55,7 +56,7 @@ def test_an_exercise_goes_on_whatever_is_done_beside_it(
 ) -> None:
     """Minutes never go back: no edit, undo, save, theme, size or visit ends an exercise."""
     for seed in fuzzed(5):
-        _exercise(open_window(demo("tender")), random.Random(seed), tmp_path / "a.urgens.json")
+        _exercise(open_window(bed("tender")), random.Random(seed), tmp_path / "a.urgens.json")
 
 
 def _exercise(window: MainWindow, chance: random.Random, file: Path) -> None:

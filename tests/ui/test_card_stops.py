@@ -7,8 +7,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QToolButton
 
-from tests.builds import unproved
-from urgens.document import Build, demo, dumps, loads
+from tests.builds import bed, unproved
+from urgens.document import Build, dumps, loads
 from urgens.guidance.condition.holds import condition
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed import BLEED
@@ -110,7 +110,7 @@ def test_with_a_screw_open_the_card_goes_on_until_it_is_shut(open_window: Opener
 
 
 def test_a_run_is_paused_and_goes_on_where_it_was(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = on_card(window, "bleed")
     press(page, ENTER)
     while page.run.step is not None and page.run.step.action != "stroke":
@@ -133,7 +133,7 @@ def test_a_run_is_paused_and_goes_on_where_it_was(open_window: Opener) -> None:
 
 
 def test_what_is_passed_without_an_answer_is_said(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = on_card(window, "prove-standing")
     press(page, ENTER, ENTER, ENTER, ENTER)
     assert page.summary.startswith("step 4 of ")
@@ -142,7 +142,7 @@ def test_what_is_passed_without_an_answer_is_said(open_window: Opener) -> None:
 
 @pytest.mark.parametrize("key", [Qt.Key.Key_G, Qt.Key.Key_F])
 def test_keys_of_what_is_not_asked_do_nothing(open_window: Opener, key: Qt.Key) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = on_card(window, "bleed")
     press(page, ENTER, ENTER)
     before = window.session.base

@@ -10,6 +10,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QGraphicsView, QLineEdit, QToolTip, QWidget
 from pytestqt.qtbot import QtBot
 
+from tests.builds import bed
 from tests.ui.conftest import every_page
 from urgens.document import Build, demo
 from urgens.ui.frame.focus_tips import FocusTips
@@ -61,7 +62,7 @@ def pixels(window: MainWindow, box: QRect) -> np.ndarray:
 def test_keys_that_rest_on_a_figure_are_told_what_it_is(
     open_window: Callable[[Build], MainWindow], dressed: QApplication, qtbot: QtBot
 ) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     tips = FocusTips(dressed)
     try:
         window.show_station("Measure")

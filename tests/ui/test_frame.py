@@ -280,7 +280,7 @@ from urgens.document import demo
 from urgens.ui.session import Session
 
 application = QApplication([])
-session = Session(demo("library"))
+session = Session(bed("library"))
 
 def edit(times):
     for index in range(times):

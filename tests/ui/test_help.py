@@ -10,6 +10,7 @@ from PySide6.QtCore import Qt, QTimer
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QLabel
 
+from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of
 from urgens.document import Build, demo
 from urgens.guidance.words.scope import COMPUTES, COMPUTES_NOT
@@ -119,7 +120,7 @@ def test_what_is_computed_is_said_and_never_more(dressed: QApplication, window: 
 def test_the_walk_goes_through_the_window_and_is_left_at_any_time(
     dressed: QApplication, open_window: Opener, tmp_path: Path
 ) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     window.help._settings = settings = Settings(tmp_path / "settings.ini")
     window.commands["walk"].trigger()
     walk = window.help.walking
@@ -155,7 +156,7 @@ def test_the_walk_is_offered_where_a_builder_starts(open_window: Opener) -> None
 
 
 def test_commands_are_found_on_the_window_s_own_panel(dressed: QApplication) -> None:
-    window = MainWindow(Session(demo("tender")))
+    window = MainWindow(Session(bed("tender")))
     finder = CommandFinder(list(window.commands.values()), window)
     assert finder.windowFlags() & Qt.WindowType.FramelessWindowHint
     QTest.keyClicks(finder.line, "calendar pdf")

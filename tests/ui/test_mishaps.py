@@ -9,8 +9,9 @@ from PySide6.QtCore import QEventLoop, QTimer
 from PySide6.QtGui import QGuiApplication, QPainter
 from PySide6.QtTest import QTest
 
+from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of
-from urgens.document import Build, BuildErrors, demo, edited, load, loads
+from urgens.document import Build, BuildErrors, edited, load, loads
 from urgens.ui.frame.mishaps import REMEDY
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.size.map_view import MapView
@@ -24,7 +25,7 @@ def listening(
 ) -> Iterator[MainWindow]:
     """A window that listens for what nobody caught, as one that is run does."""
     monkeypatch.setattr(sys, "excepthook", lambda *_: None)
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     window.mishaps.listen()
     yield window
     window.mishaps.leave_off()
@@ -106,7 +107,7 @@ def test_who_listened_before_is_told_and_listens_again(
     heard: list[type[BaseException]] = []
     before = lambda kind, *_: heard.append(kind)  # noqa: E731
     monkeypatch.setattr(sys, "excepthook", before)
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     window.mishaps.listen()
     sys.excepthook(KeyboardInterrupt, KeyboardInterrupt(), None)
     assert not window.mishaps.count  # who interrupts wants the end
@@ -128,7 +129,7 @@ def test_half_a_character_is_refused_wherever_it_is_typed(
     path: str, value: object, place: str
 ) -> None:
     with pytest.raises(BuildErrors) as refused:
-        edited(demo("library"), path, value)
+        edited(bed("library"), path, value)
     assert refused.value.errors[0].path == place
     assert str(refused.value.errors[0]) == (
         f"{place}: holds half a character, which no file can hold; "
@@ -139,6 +140,6 @@ def test_half_a_character_is_refused_wherever_it_is_typed(
 def test_half_a_character_in_a_file_is_named_by_its_place() -> None:
     from urgens.document import dumps
 
-    text = dumps(demo("library")).replace('"notes": "', '"notes": "\\ud83d', 1)
+    text = dumps(bed("library")).replace('"notes": "', '"notes": "\\ud83d', 1)
     with pytest.raises(BuildErrors, match="notes: holds half a character"):
         loads(text)

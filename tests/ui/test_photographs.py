@@ -13,6 +13,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QImage
 from PySide6.QtTest import QTest
 
+from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of, words
 from urgens.document import Build, demo, load
 from urgens.document.ledger.photograph_files import put_beside
@@ -35,7 +36,7 @@ def picture(path: Path, color: str = "#A64B00") -> Path:
 
 
 def test_a_photograph_is_taken_in_worded_and_taken_out(open_window: Opener, tmp_path: Path) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = page_of(window, "Sheet", "Photographs")
     (tmp_path / "camera").mkdir()
     shot = picture(tmp_path / "camera" / "valve.png")
@@ -62,7 +63,7 @@ def test_a_photograph_is_taken_in_worded_and_taken_out(open_window: Opener, tmp_
 
 
 def test_what_is_no_picture_or_gone_is_said(open_window: Opener, tmp_path: Path) -> None:
-    window = open_window(demo("tender"))
+    window = open_window(bed("tender"))
     file = tmp_path / "tender.urgens.json"
     window.session.save(file)
     page = page_of(window, "Sheet", "Photographs")
@@ -106,7 +107,7 @@ def test_all_that_is_laid_can_be_photographed(open_window: Opener, name: str) ->
 
 
 def test_the_card_of_a_run_leads_to_its_photographs(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     card = page_of(window, "Bleed", "Card")
     card.choose("strip-record")
     assert not card.beside.photographs.isVisible()
@@ -129,7 +130,7 @@ def test_only_pictures_of_dots_are_read_whatever_they_are_called(
     open_window: Opener, tmp_path: Path
 ) -> None:
     """An SVG can hang who draws it, and draw other files of the disk."""
-    window = open_window(demo("tender"))
+    window = open_window(bed("tender"))
     window.session.save(tmp_path / "tender.urgens.json")
     page = page_of(window, "Sheet", "Photographs")
     drawing = tmp_path / "drawing.png"
@@ -175,7 +176,7 @@ def test_a_link_never_leads_out_of_the_builds_folder(dressed: object, tmp_path: 
 def test_whatever_a_photograph_is_called_it_gets_a_name_that_a_build_holds(
     open_window: Opener, tmp_path: Path, name: bytes
 ) -> None:
-    window = open_window(demo("tender"))
+    window = open_window(bed("tender"))
     window.session.save(tmp_path / "tender.urgens.json")
     page = page_of(window, "Sheet", "Photographs")
     shot = tmp_path / os.fsdecode(name)
@@ -207,7 +208,7 @@ def test_what_lies_in_their_folder_is_never_waited_for(dressed: object, tmp_path
 def test_pictures_are_read_away_from_the_hand_and_once(
     open_window: Opener, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    window = open_window(demo("tender"))
+    window = open_window(bed("tender"))
     window.session.save(tmp_path / "tender.urgens.json")
     page = page_of(window, "Sheet", "Photographs")
     for number in range(3):

@@ -8,6 +8,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
+from tests.builds import bed
 from tests.ui.conftest import LEFT, words
 from tests.ui.proving import (
     SENSING,
@@ -27,7 +28,7 @@ STATION = "Prove"  # that its windows open at
 
 def test_readings_are_typed_beside_what_was_expected(open_window: Opener) -> None:
     """Common practice: up in even steps; the fit says what the valve does."""
-    window = open_window(edited(demo("library"), "proof", None))
+    window = open_window(edited(bed("library"), "proof", None))
     page = shown(window, "Gauges")
     assert "Nothing read yet" in words(page)
     for row, out in enumerate((100, 200, 300, 398, 437, 470, 506, 540, 575, 611)):
@@ -42,7 +43,7 @@ def test_readings_are_typed_beside_what_was_expected(open_window: Opener) -> Non
 
 def test_rows_stay_where_only_figures_change(open_window: Opener) -> None:
     """Whoever types a reading keeps the field, whatever else is edited meanwhile."""
-    window = open_window(edited(demo("library"), "proof", None))
+    window = open_window(edited(bed("library"), "proof", None))
     session, page = window.session, shown(window, "Gauges")
     type_into(page.table.labels[0], "100")
     rows, wanted = list(page.table.labels), [one.text() for one in page.table._wanted]
@@ -60,7 +61,7 @@ def test_rows_stay_where_only_figures_change(open_window: Opener) -> None:
 def test_what_was_fitted_is_taken_as_measured_and_an_undo_takes_it_back(
     open_window: Opener,
 ) -> None:
-    window = open_window(edited(demo("library"), "proof", None))
+    window = open_window(edited(bed("library"), "proof", None))
     session, page = window.session, shown(window, "Gauges")
     for row, out in enumerate((100, 200, 300, 360, 395, 430, 465, 500, 535, 570)):
         type_into(page.table.labels[row], str(out))
@@ -77,7 +78,7 @@ def test_what_was_fitted_is_taken_as_measured_and_an_undo_takes_it_back(
 
 
 def test_a_reading_is_taken_out_and_begun_again(open_window: Opener) -> None:
-    window = open_window(edited(demo("library"), "proof", None))
+    window = open_window(edited(bed("library"), "proof", None))
     session, page = window.session, shown(window, "Gauges")
     for row, out in enumerate((100, 200, 300)):
         type_into(page.table.labels[row], str(out))

@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
+from tests.builds import bed
 from tests.ui.conftest import LEFT
 from tests.ui.proving import (
     SLOW,
@@ -52,7 +53,7 @@ def test_a_foot_is_typed_and_another_file_s_build_goes_beside(
     open_window: Opener, qtbot: QtBot, tmp_path: Path
 ) -> None:
     path = tmp_path / "other.urgens.json"
-    save(edited(demo("library"), "name", "the other one"), path)
+    save(edited(bed("library"), "name", "the other one"), path)
     page = shown(open_window(fresh()), "Test road")
     qtbot.waitUntil(lambda: len(page.drives) == 1, timeout=SLOW)
     QTest.mouseClick(page.feet.buttons["typed"], LEFT)

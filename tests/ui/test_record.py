@@ -14,6 +14,7 @@ from PySide6.QtPrintSupport import QPrintPreviewDialog
 from PySide6.QtTest import QTest
 from pytestqt.qtbot import QtBot
 
+from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of, words
 from tests.ui.test_window import choose
 from urgens.document import Build, demo, dumps, load, save, with_changes
@@ -102,7 +103,7 @@ def test_the_layout_is_drawn_on_paper_in_the_colours_of_paper(open_window: Opene
 
 
 def test_the_plan_of_a_set_up_is_asked_for_and_its_card_opened(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = shown(window, "Plan")
     assert page.headline.text() == "Opened once: bled 2 times, not 4"
     assert "as if all were still to be made" in words(page)
@@ -124,7 +125,7 @@ def test_the_plan_of_a_set_up_is_asked_for_and_its_card_opened(open_window: Open
 
 
 def test_a_job_is_chosen_on_the_ribbon_and_in_the_list(open_window: Opener) -> None:
-    page = shown(open_window(demo("library")), "Plan")
+    page = shown(open_window(bed("library")), "Plan")
     spot = page.ribbon.boxes[3].center().toPoint()
     QTest.mouseClick(page.ribbon, LEFT, pos=spot)
     assert page.jobs.chosen == 3
@@ -134,7 +135,7 @@ def test_a_job_is_chosen_on_the_ribbon_and_in_the_list(open_window: Opener) -> N
 
 
 def test_day_and_hours_are_typed_and_what_cannot_be_is_said(open_window: Opener) -> None:
-    page = shown(open_window(demo("library")), "Plan")
+    page = shown(open_window(bed("library")), "Plan")
     page.begin.setText("2026-05-01 17:00")
     page.day.setText("8–20")
     QTest.keyClick(page.day, Qt.Key.Key_Return)
@@ -155,7 +156,7 @@ def test_day_and_hours_are_typed_and_what_cannot_be_is_said(open_window: Opener)
 
 
 def test_a_part_that_came_is_noted_where_it_is_missed(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = shown(window, "Plan")
     page.aim_at("load-sensing")
     assert page.came[0].accessibleName() == "Load-sensing valve is here now"
@@ -170,7 +171,7 @@ def test_a_part_that_came_is_noted_where_it_is_missed(open_window: Opener) -> No
 
 
 def test_what_is_due_goes_into_a_calendar(open_window: Opener, tmp_path: Path) -> None:
-    page = shown(open_window(demo("library")), "Plan")
+    page = shown(open_window(bed("library")), "Plan")
     file = tmp_path / "due.ics"
     page.write_to(file)
     assert page.wrote.text() == "3 days are written to due.ics, 2 have none yet."
@@ -193,7 +194,7 @@ def test_a_vehicle_with_nothing_open_says_so(open_window: Opener) -> None:
 def test_saving_writes_the_history_and_the_page_shows_it(
     open_window: Opener, tmp_path: Path
 ) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = shown(window, "History")
     assert "Saving a build with changes writes them here" in words(page)
     session = window.session
@@ -215,8 +216,8 @@ def test_work_of_a_killed_window_is_one_entry_once_it_is_saved(
 ) -> None:
     """What is recovered differs from its file; that difference is what saving notes."""
     file = tmp_path / "van.urgens.json"
-    save(demo("library"), file)
-    left = with_changes(demo("library"), {"targets.surface": 0.8, "pedal.pivot_to_pad": "14 in"})
+    save(bed("library"), file)
+    left = with_changes(bed("library"), {"targets.surface": 0.8, "pedal.pivot_to_pad": "14 in"})
     session = open_window(demo("tractor")).session
     session.recover(left, file)
     session.save(file)
@@ -225,7 +226,7 @@ def test_work_of_a_killed_window_is_one_entry_once_it_is_saved(
 
 
 def test_an_entry_by_hand_is_made_worded_and_taken_out(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = shown(window, "History")
     form = page.form
     QTest.mouseClick(form.kinds.buttons["service"], LEFT)
@@ -291,7 +292,7 @@ def test_what_other_sections_tell_is_shown_where_it_stands(
 
 
 def test_a_set_up_is_compared_by_kind_of_figure(open_window: Opener, qtbot: QtBot) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = shown(window, "Compare")
     qtbot.waitUntil(lambda: bool(page.rows), timeout=SLOW)
     assert "the rear locks first on 11 loads and roads, beside 0" in page.words.text()
@@ -347,7 +348,7 @@ def test_two_dates_are_compared_with_each_other(
 def test_a_path_that_leads_nowhere_is_named(open_window: Opener, qtbot: QtBot) -> None:
     entry = {"at": "2026-05-02T10:00", "what": "By hand",
              "changes": {"targets.surface": [0.7, 0.85], "front.paint": [1, 2]}}  # fmt: skip
-    page = shown(open_window(with_changes(demo("library"), {"history": [entry]})), "Compare")
+    page = shown(open_window(with_changes(bed("library"), {"history": [entry]})), "Compare")
     page.compare_with("before 2026-05-02: By hand")
     qtbot.waitUntil(lambda: page.unknown.isVisible(), timeout=SLOW)
     assert "front.paint" in page.unknown.text()
@@ -360,7 +361,7 @@ def test_a_path_that_leads_nowhere_is_named(open_window: Opener, qtbot: QtBot) -
 def test_what_is_tried_becomes_a_set_up_and_the_build_goes_back(
     open_window: Opener, qtbot: QtBot
 ) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     session = window.session
     session.edit("valves.rear[0].knee", "300 psi")
     page = shown(window, "Ladder")
@@ -382,9 +383,9 @@ def test_what_is_tried_becomes_a_set_up_and_the_build_goes_back(
 def test_rungs_are_priced_ordered_looked_at_planned_and_taken_out(
     open_window: Opener, qtbot: QtBot
 ) -> None:
-    setups = [*dumped(demo("library"))["setups"], {"name": "soft shoes", "changes": {
+    setups = [*dumped(bed("library"))["setups"], {"name": "soft shoes", "changes": {
         "rear.brake.shoe_factor": 3.0}}]  # fmt: skip
-    window = open_window(with_changes(demo("library"), {"setups": setups}))
+    window = open_window(with_changes(bed("library"), {"setups": setups}))
     session, page = window.session, shown(window, "Ladder")
     qtbot.waitUntil(lambda: "soft shoes" in page.cards, timeout=SLOW)
     card = page.cards["soft shoes"]
@@ -413,7 +414,7 @@ def test_rungs_are_priced_ordered_looked_at_planned_and_taken_out(
 
 
 def test_every_page_of_the_record_has_room_and_names(open_window: Opener) -> None:
-    window = open_window(demo("tender"))
+    window = open_window(bed("tender"))
     window.resize(1024, 700)
     for name in PAGES:
         page = shown(window, name)
@@ -451,7 +452,7 @@ ODD = {
 def test_odd_records_are_shown_on_every_page_saved_and_set(
     open_window: Opener, tmp_path: Path, qtbot: QtBot
 ) -> None:
-    window = open_window(with_changes(demo("library"), ODD))
+    window = open_window(with_changes(bed("library"), ODD))
     for name in PAGES:
         shown(window, name)
     history, compare = shown(window, "History"), shown(window, "Compare")

@@ -5,10 +5,10 @@ from collections.abc import Callable
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
-from tests.builds import on_record, with_changes
+from tests.builds import bed, on_record, with_changes
 from tests.guidance.test_holding_jobs import LATER, OPEN_SCREW, a_no, after
 from tests.ui.conftest import LEFT, page_of
-from urgens.document import Build, demo
+from urgens.document import Build
 from urgens.guidance.condition.holds import condition
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed.stands_page import StandsPage
@@ -25,7 +25,7 @@ def stands(window: MainWindow) -> StandsPage:
 
 
 def test_where_nothing_is_on_record_it_is_said_and_never_as_a_yes(open_window: Opener) -> None:
-    page = stands(open_window(demo("library")))
+    page = stands(open_window(bed("library")))
     assert page.verdict.text() == "Nothing is on record yet."
     assert "neither bled nor proved" in page.first.text()
     assert "qualified person come first" in page.first.text()
@@ -74,7 +74,7 @@ def test_a_hold_leads_to_where_it_ends(open_window: Opener) -> None:
 
 
 def test_only_a_reason_lifts_a_hold_and_only_some_holds(open_window: Opener) -> None:
-    build = demo("library")
+    build = bed("library")
     whole = on_record(build, 2, "booster-test")
     window = open_window(with_changes(build, {**whole, "records": [
         *whole["records"], a_no("leak-test", 1),

@@ -11,7 +11,7 @@ from pytestqt.qtbot import QtBot
 from tests.builds import bed
 from tests.ui.conftest import LEFT, page_of, words
 from urgens.bench.trainer.trainer import exercise
-from urgens.document import Build, demo, with_changes
+from urgens.document import Build, with_changes
 from urgens.guidance import findings
 from urgens.solve import solve
 from urgens.ui.frame.commands import COMMANDS
@@ -31,7 +31,7 @@ def shown(window: MainWindow, name: str) -> Any:
 
 def test_a_sinking_pedal_is_led_to_its_cause_and_mended(open_window: Opener) -> None:
     """The trade's way: hold it, paper under the joints, then the cylinder."""
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     session, page = window.session, shown(window, "Fault")
     assert "What is seen?" in words(page)
     QTest.mouseClick(page.first.buttons["sinks"], LEFT)
@@ -74,7 +74,7 @@ def test_a_sinking_pedal_is_led_to_its_cause_and_mended(open_window: Opener) -> 
 
 
 def test_a_fault_is_followed_by_keys_alone(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = shown(window, "Fault")
     page.first.buttons["spongy"].setFocus()
     QTest.keyClick(page.first.buttons["spongy"], Qt.Key.Key_Space)
@@ -98,7 +98,7 @@ def test_a_fault_is_followed_by_keys_alone(open_window: Opener) -> None:
 
 
 def test_readings_are_typed_refused_and_taken_back(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = shown(window, "Fault")
     QTest.mouseClick(page.first.buttons["pumps-up"], LEFT)
     form = page.form
@@ -116,7 +116,7 @@ def test_readings_are_typed_refused_and_taken_back(open_window: Opener) -> None:
 
 
 def test_what_excludes_each_other_is_said_and_taken_back(open_window: Opener) -> None:
-    page = shown(open_window(demo("library")), "Fault")
+    page = shown(open_window(bed("library")), "Fault")
     QTest.mouseClick(page.first.buttons["sinks"], LEFT)
     page._tell("hold", "holds")
     assert "and it holds for 30 s" in page.unlike.text()
@@ -125,7 +125,7 @@ def test_what_excludes_each_other_is_said_and_taken_back(open_window: Opener) ->
 
 
 def test_it_came_in_one_way(open_window: Opener) -> None:
-    page = shown(open_window(demo("library")), "Fault")
+    page = shown(open_window(bed("library")), "Fault")
     QTest.mouseClick(page.first.buttons["spongy"], LEFT)
     for name in ("slowly", "at-once"):
         QTest.mouseClick(page.seen_panel.when.buttons[name], LEFT)
@@ -134,7 +134,7 @@ def test_it_came_in_one_way(open_window: Opener) -> None:
 
 
 def test_another_test_and_its_card(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = shown(window, "Fault")
     QTest.mouseClick(page.first.buttons["front-grabs"], LEFT)
     first = page.card.asked.test
@@ -147,7 +147,7 @@ def test_another_test_and_its_card(open_window: Opener) -> None:
 
 
 def test_the_place_of_a_cause_is_shown_on_the_layout(open_window: Opener) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     page = shown(window, "Fault")
     QTest.mouseClick(page.first.buttons["sinks"], LEFT)
     QTest.qWait(30)
@@ -174,7 +174,7 @@ def test_what_is_on_record_counts_until_it_is_left_out(open_window: Opener) -> N
 
 def test_a_run_written_by_hand_with_unknown_ids_is_said(open_window: Opener) -> None:
     run = {"started": "2026-05-03T10:00", "signs": [{"at": "2026-05-03T10:00", "sign": "gremlin"}]}
-    page = shown(open_window(with_changes(demo("library"), {"traces": [run]})), "Fault")
+    page = shown(open_window(with_changes(bed("library"), {"traces": [run]})), "Fault")
     assert 'there is no "gremlin"' in page.unlike.text()
 
 
@@ -184,7 +184,7 @@ def test_a_run_written_by_hand_with_unknown_ids_is_said(open_window: Opener) -> 
 @pytest.mark.parametrize("level", [1, 2, 3, 4])
 def test_a_scripted_player_plays_to_the_end(open_window: Opener, level: int) -> None:
     """Follows the best test each time, names wrongly once, then rightly."""
-    build = demo("library")
+    build = bed("library")
     window = open_window(build)
     page = shown(window, "Trainer")
     QTest.mouseClick(page.levels.buttons[level], LEFT)
@@ -210,7 +210,7 @@ def test_a_scripted_player_plays_to_the_end(open_window: Opener, level: int) -> 
 
 
 def test_readings_and_looks_cost_minutes_in_the_trainer(open_window: Opener) -> None:
-    page = shown(open_window(demo("library")), "Trainer")
+    page = shown(open_window(bed("library")), "Trainer")
     assert page.foot.text() == "60 lbf"
     QTest.mouseClick(page.read, LEFT)
     assert page.now.minutes == 3
@@ -244,7 +244,7 @@ def test_scores_stay_with_the_settings(tmp_path: Any) -> None:
 
 
 def test_sayings_are_tried_and_looked_at(open_window: Opener, qtbot: QtBot) -> None:
-    page = shown(open_window(demo("library")), "Sayings")
+    page = shown(open_window(bed("library")), "Sayings")
     qtbot.waitUntil(lambda: len(page.found) > 20, timeout=SLOW)
     QTest.mouseClick(page.buttons["sixty-forty"], LEFT)
     assert page.title.text() == "“The valve splits 60 to 40.”"
@@ -259,7 +259,7 @@ def test_sayings_are_tried_and_looked_at(open_window: Opener, qtbot: QtBot) -> N
 def test_a_saying_is_found_from_why_and_by_the_command_search(
     open_window: Opener, qtbot: QtBot
 ) -> None:
-    window = open_window(demo("library"))
+    window = open_window(bed("library"))
     window.show_station("Size")
     window.station("Size").show_page_named("Why?")
     QTest.mouseClick(window.station("Size").page.more, LEFT)
@@ -296,7 +296,7 @@ def test_a_log_since_the_fault_counts_and_one_that_is_gone_is_said(
 def test_what_is_typed_wrongly_as_a_reading_is_said_and_stays(
     open_window: Opener, value: str, foot: str, words: str
 ) -> None:
-    page = shown(open_window(demo("library")), "Fault")
+    page = shown(open_window(bed("library")), "Fault")
     form = page.form
     form.value.setText(value)
     form.foot.setText(foot)
@@ -304,4 +304,4 @@ def test_what_is_typed_wrongly_as_a_reading_is_said_and_stays(
     assert words in form.said.text()
     assert not form.said.isHidden()
     assert (form.value.text(), form.foot.text()) == (value, foot)
-    assert page.session.base.traces == demo("library").traces
+    assert page.session.base.traces == bed("library").traces
