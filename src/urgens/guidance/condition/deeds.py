@@ -18,12 +18,21 @@ MOVING = "prove-moving"
 WHEEL_NOTES = ("bubbles", "strokes", "amount")
 BACKWARD = ("open", "loosen", "joint", "changed", "mended")  # of two at one minute they come last
 LOOSE = ("capped", "started")
+EFFECTS: dict[str, What] = {
+    "open": "open",
+    "close": "shut",
+    "loosen": "loosen",
+    "tighten": "tighten",
+    "fit": "fit",
+    "remove": "remove",
+}  # of the action of a step
 
 
-@dataclass(frozen=True)
+@dataclass(slots=True, eq=False)
 class Deed:
     """One thing done, read or passed over: when, where that stands in the build, at which wheels.
 
+    There are thousands, and none is changed once it is made.
     `owner` is the procedure, or the proof of several made together, that it belongs to, `ordinal`
     the place of its step among those of the owner that ask, `hold` what a no there holds. `at`
     None: nobody dated it.
@@ -109,8 +118,9 @@ def deeds(build: Build, until: datetime) -> tuple[Deed, ...]:
             if deed.at is not None and deed.at > until:
                 continue
             back = deed.what in BACKWARD and not _good(deed)
-            rows.append((_when(deed, back), back if section else False, section, index, deed))
-    rows.sort(key=lambda row: row[:4])
+            when = _undated(back) if deed.at is None else deed.at
+            rows.append((when, back if section else False, section, index, deed))
+    rows.sort()  # no two are of one section and place, so that no deed is compared
     return tuple(row[4] for row in rows)
 
 
@@ -127,9 +137,8 @@ def in_the_future(build: Build, now: datetime) -> tuple[str, ...]:
     return tuple(dict.fromkeys(place for place, at in rows if at > now))
 
 
-def _when(deed: Deed, back: bool) -> datetime:
-    if deed.at is not None:
-        return deed.at
+def _undated(back: bool) -> datetime:
+    """Return when an undated deed counts as done."""
     return datetime.max if back else datetime.min
 
 
@@ -158,15 +167,15 @@ def _run(build: Build, run: ProcedureRun, place: str) -> Iterator[Deed]:
         yield Deed("asked", run.started, place, owner=owner, value=fields)
     at = run.started
     for number, entries, done in _passes(run, len(steps)):
-        # What is read again later, or added after its end, dates no step anew.
-        first = min((one.at for one in entries), default=at)
-        at = max(at, first if run.ended is None else min(first, run.ended))
+        if entries:  # what is read again later, or added after its end, dates no step anew
+            first = min(one.at for one in entries)
+            at = max(at, first if run.ended is None else min(first, run.ended))
         if tells and (done or (number == run.step and run.outcome == "given-up")):
             yield from _effects(steps[number - 1], at, place, done=done)
-        yield from _read(run, entries, asks.get(number), place)
-        answered = number in asks and any(one.field == asks[number].field for one in entries)
-        if number in asks and not answered and done:
-            ask = asks[number]
+        ask = asks.get(number)
+        if entries:
+            yield from _read(run, entries, ask, place)
+        if ask is not None and done and not any(one.field == ask.field for one in entries):
             yield Deed("passed", at, place, owner=ask.owner, ordinal=ask.ordinal, field=ask.field)
     beyond = [one for one in run.entries if one.step > len(steps)]
     yield from _read(run, beyond, None, place)
@@ -179,19 +188,26 @@ def _passes(run: ProcedureRun, count: int) -> Iterator[tuple[int, list[RecordEnt
     later goes to the last time.
     """
     done = [number for number in run.done or _up_to(run, count) if number <= count]
-    left = [one for one in run.entries if one.step <= count]
-    read: list[list[RecordEntry]] = []
-    for number in done:
-        read.append([])
-        while left and left[0].step == number:
-            read[-1].append(left.pop(0))
     last = {number: place for place, number in enumerate(done)}
-    for one in [one for one in left if one.step in last]:
-        read[last[one.step]].append(one)
-    yield from zip(done, read, [True] * len(done), strict=True)
+    read: list[list[RecordEntry]] = [[] for _ in done]
+    late: dict[int, list[RecordEntry]] = {}  # what was read at steps that are not done
+    at = 0
+    for entry in run.entries:
+        ahead = at
+        while ahead < len(done) and done[ahead] != entry.step:
+            ahead += 1
+        if ahead < len(done):  # of the pass that follows
+            at = ahead
+            read[at].append(entry)
+        elif entry.step in last:  # it was added later
+            read[last[entry.step]].append(entry)
+        elif entry.step <= count:
+            late.setdefault(entry.step, []).append(entry)
+    for number, entries in zip(done, read, strict=True):
+        yield number, entries, True
     for number in range(1, count + 1):
         if number not in last:
-            yield number, [one for one in left if one.step == number], False
+            yield number, late.get(number, []), False
         elif number == run.step:  # it was begun once more
             yield number, [], False
 
@@ -206,14 +222,9 @@ def _up_to(run: ProcedureRun, count: int) -> Iterable[int]:
 
 def _effects(step: ShownStep, at: datetime, place: str, *, done: bool) -> Iterator[Deed]:
     """Yield what a step does; one that was only stood at opens and fits, and shuts nothing."""
-    by_action: dict[str, What] = {
-        "open": "open", "close": "shut", "loosen": "loosen", "tighten": "tighten", "fit": "fit",
-        "remove": "remove",
-    }  # fmt: skip
-    what = by_action.get(step.action)
-    if what is None or not (done or what in ("open", "loosen", "fit")):
-        return
-    yield Deed(what, at, place, tuple(step.wheels), step.thing, owner=step.proof)
+    what = EFFECTS.get(step.action)
+    if what is not None and (done or what in ("open", "loosen", "fit")):
+        yield Deed(what, at, place, step.wheels, step.thing, owner=step.proof)
 
 
 def _read(

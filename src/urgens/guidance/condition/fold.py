@@ -1,11 +1,12 @@
 """The fold over what happened: what stands open, fitted, answered and lapsed at the end of it."""
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from datetime import datetime
+from typing import get_args
 
 from urgens.document import Build
-from urgens.guidance.condition.deeds import LOOSE, Deed
+from urgens.guidance.condition.deeds import LOOSE, Deed, What
 from urgens.guidance.condition.lapses import (
     CLASS,
     OPENED,
@@ -74,7 +75,7 @@ class Fold:
         """Take one deed in."""
         if deed.what != "changed" and (deed.what, deed.field) != ("noted", "lifted"):
             self.begun = True
-        getattr(self, f"_{deed.what}")(deed)
+        _TAKES[deed.what](self, deed)
 
     # --- screws and wheels -----------------------------------------------------------------
 
@@ -231,6 +232,12 @@ class Fold:
             self.passed.pop(proof, None)
             for lifted in [key for key in self.lifted if key[1] == proof]:
                 del self.lifted[lifted]
+
+
+# What takes a deed in, by what it is.
+_TAKES: dict[str, Callable[[Fold, Deed], None]] = {
+    what: getattr(Fold, f"_{what}") for what in get_args(What)
+}
 
 
 def folded(build: Build, happened: Iterable[Deed]) -> Fold:

@@ -2,15 +2,19 @@
 
 from dataclasses import dataclass, replace
 from functools import cached_property
-from math import isfinite
+from math import hypot, isfinite
 
-from urgens.document import Build
+import numpy as np
+
+from urgens.document import Build, edited
+from urgens.document.evidence import known_figures
 from urgens.document.ledger.records import RecordEntry
 from urgens.guidance.condition.deeds import Deed
 from urgens.physics.axle import Pair
 from urgens.quantity import FORCE, QuantityError, parse
 from urgens.solve import Solution, solve
 from urgens.solve.system import System
+from urgens.studies.settle import presses_at_both_ends
 from urgens.studies.trapped_air import trapped_air
 
 MILLIMETRE = 1e-3  # m: what a travel is recorded in
@@ -18,6 +22,7 @@ INCH = 25.4e-3  # m
 HALF_LOST = (10e-3, 0.15)  # m, of the computed: within the larger
 LEAST_ASSISTED = 2  # strokes that the check valve has to leave
 LONG = (5e-3, 0.10)  # m, of the computed, by which a travel is long
+READ = 3e-3  # m, either way, of a travel read by a rule
 LATER = (3e-3, 0.05)  # m, of the day's, by which a later one has grown
 
 
@@ -87,7 +92,28 @@ class Limits:
         if computed is None:
             return None
         more = float(entry.value) * MILLIMETRE - computed
-        return more if more > max(LONG[0], LONG[1] * computed) else None
+        if more <= max(LONG[0], LONG[1] * computed):
+            return None
+        return more if more > hypot(READ, self.travel_spread(entry)) else None
+
+    def travel_spread(self, entry: RecordEntry) -> float:
+        """Return by how much a computed travel may be off, either way [m].
+
+        Source: each figure at both ends of its spread, added as squares of independent figures.
+        """
+        build, effort = self.build, np.array([_foot(entry)])
+        if build.booster.fitted and entry.booster == "out":
+            build = edited(build, "booster.working", False)
+        figures = known_figures(build)
+        if not figures:
+            return 0.0
+        case, surface = self.solution.case, build.targets.surface
+        found = presses_at_both_ends(build, figures, case, effort, surface)
+        ends = np.asarray(found.pedal_travel).reshape(2, len(figures))
+        computed = self.computed_travel(entry)
+        assert computed is not None  # it was compared with what was read
+        off = np.abs(ends - computed).max(axis=0)
+        return float(np.sqrt(np.nansum(np.square(off))))
 
     def wrong(self, deed: Deed) -> str | None:
         """Return why an answer of a proof is none, None where it is as it should be."""
