@@ -508,7 +508,7 @@ def test_a_stop_on_the_test_road_and_its_log(tmp_path: Path, capsys: Any) -> Non
     out = tmp_path / "anew.csv"
     assert main(["log", str(log), "--against", str(log), "-o", str(out)]) == 0
     assert "press 1:" in capsys.readouterr().out
-    assert out.read_text().startswith("# written anew")
+    assert out.read_text().startswith("# simulated, written anew")
 
 
 @pytest.mark.parametrize(

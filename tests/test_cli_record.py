@@ -10,7 +10,7 @@ from icalendar import Calendar
 from tests.builds import bed, on_record
 from tests.test_cli import demo_file
 from urgens.cli.main import main
-from urgens.document import save, with_changes
+from urgens.document import demo, save, with_changes
 
 
 def printed(capsys: pytest.CaptureFixture[str], *arguments: str) -> dict[str, object]:
@@ -21,8 +21,11 @@ def printed(capsys: pytest.CaptureFixture[str], *arguments: str) -> dict[str, ob
 
 
 @pytest.fixture(scope="module")
-def van() -> str:
-    return str(demo_file("library"))
+def van(tmp_path_factory: pytest.TempPathFactory) -> str:
+    """The van before anything was done on it."""
+    path = tmp_path_factory.mktemp("van") / "van.urgens.json"
+    save(bed("library"), path)
+    return str(path)
 
 
 def test_a_plan_has_what_the_contract_names(capsys: pytest.CaptureFixture[str], van: str) -> None:
@@ -161,3 +164,18 @@ def test_a_broken_other_file_is_named(
     other.write_text(Path(van).read_text().replace('"version": 1', '"version": 99'))
     assert main(["compare", van, str(other)]) == 2
     assert "other.urgens.json version: the file is of version 99" in capsys.readouterr().err
+
+
+def test_what_holds_the_vehicle_and_what_is_not_yet_is_said(
+    capsys: pytest.CaptureFixture[str], tmp_path: Path
+) -> None:
+    """The tender as it ships: a leak holds it, a typed reason lifted one proof; and a slip."""
+    assert main(["prove", str(demo_file("tender"))]) == 0
+    said = capsys.readouterr().out
+    assert "holds  “No leaks” says no: it leaks; ends by: the same check again" in said
+    assert "holds  “Three strokes”" not in said
+    late = {"procedure": "leak-test", "started": "2199-01-01T10:00"}
+    file = tmp_path / "late.urgens.json"
+    save(with_changes(demo("tender"), {"records": [late]}), file)
+    assert main(["prove", str(file)]) == 0
+    assert "proves nothing: records[0]" in capsys.readouterr().out

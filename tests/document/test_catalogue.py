@@ -32,7 +32,10 @@ NO_FIGURES = {
     "drawn_at",
     "count",
     "washers",
-    "step",  # of a record
+    "step",
+    "done",
+    "strokes",
+    "since_filled",  # of a record
     "value",  # that was read: its field says of what
     "points",  # read off gauges
     "lever",

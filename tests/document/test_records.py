@@ -36,6 +36,16 @@ def test_a_record_comes_back_as_it_was_written() -> None:
          "records[0].entries[0].value", '"blue" is no colour'),
         ({"entries": [{"at": "2026-05-02T14:22", "step": 1, "field": "luck", "value": 1}]},
          "records[0].entries[0].field", "luck"),
+        ({"outcome": "won"}, "records[0].outcome", "won"),
+        ({"steps": [{"action": "check", "asks": "ok"}], "step": 2}, "records[0].step",
+         "beyond the 1 steps"),
+        ({"steps": [{"action": "check", "asks": "ok"}], "done": [1, 2]}, "records[0].step",
+         "beyond the 1 steps"),
+        ({"steps": [{"action": "check", "asks": "ok"}],
+          "entries": [{"at": "2026-05-02T14:22", "step": 3, "field": "ok", "value": True}]},
+         "records[0].entries[0].step", "beyond the 1 steps"),
+        ({"done": [0]}, "records[0].done[0]", "at least 1"),
+        ({"strokes": -1}, "records[0].strokes", "at least 0"),
     ],
 )  # fmt: skip
 def test_what_cannot_be_names_its_place(change: dict[str, Any], place: str, words: str) -> None:

@@ -266,6 +266,11 @@ CASES["proof-open"] = (
     {**PROVED, "records": [*proved(bed("bakery"), 4), MOVED]},  # done only after
     {**PROVED, "records": [*PROVED["records"], MOVED]},
 )
+CASES["held"] = (
+    Severity.WARNING,
+    {**PROVED, "joints": [{"joint": "L1.a", "state": "started", "at": "2026-05-05T10:00"}]},
+    PROVED,
+)
 FAULT = {"started": "2026-05-02T14:00", "signs": [{"at": "2026-05-02T14:05", "sign": "sinks"}]}
 CASES["fault-stops"] = (
     Severity.DANGER,

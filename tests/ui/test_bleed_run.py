@@ -26,6 +26,7 @@ def test_killed_at_any_step_it_is_resumed_there(qapp: Any, name: str, build: str
         assert again.number == number
         assert again.step is not None
         assert again.step.text == step.text
+        assert condition(left.base).holds == condition(session.base).holds
         run.go(1, [{"field": "note", "value": f"at {number}"}])
     assert run.record is not None
     assert len(run.record.entries) == len(run.procedure(None).steps)

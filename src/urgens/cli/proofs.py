@@ -15,14 +15,20 @@ from urgens.bench.logs.read import read_through
 from urgens.cli.exits import DONE
 from urgens.cli.printing import loaded, print_json
 from urgens.document import BuildErrors, load
+from urgens.guidance.condition.holds import condition
 from urgens.printed.proving import printed_drive, printed_log, printed_proof
 
 
 def _prove(options: argparse.Namespace) -> int:
-    found = printed_proof(loaded(options))
+    build = loaded(options)
+    found = printed_proof(build)
     if options.json:
         print_json(found)
         return DONE
+    for place in condition(build).standing.future:
+        print(f"not yet by this machine's clock, so it proves nothing: {place}")
+    for hold in found["condition"]["holds"]:
+        print(f"holds  {hold['words']}; ends by: {hold['ends_by']}")
     for one in found["proofs"]:
         if one["state"] != "not-needed":
             print(f"{one['state']}  {one['name']}  {one['why']}")

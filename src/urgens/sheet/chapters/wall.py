@@ -10,6 +10,7 @@ from urgens.document import value_at
 from urgens.document.catalogue import counting
 from urgens.guidance import Severity
 from urgens.guidance.condition.holds import condition
+from urgens.guidance.procedures.records import title_of
 from urgens.physics.axle import AXLES
 from urgens.physics.valve import adjusted_knee
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, show, shown
@@ -29,6 +30,11 @@ RESTS = {
     "Foot": ("targets.comfortable_effort",), "Front line": LINE, "Rear line": LINE,
     "Pedal travel": TRAVEL, "Deceleration": (*LINE, "vehicle.", "front.", "rear.", "targets."),
 }  # fmt: skip
+PROOFS = {
+    "proof-failed": "Proof failed", "proof-lapsed": "Proof lapsed", "proof-open": "Not proved",
+}  # fmt: skip
+NEEDLESS = "not-needed"
+HELD = 3  # things that hold the vehicle, each in words
 MOST = 8  # findings and items: a wall is read in passing
 FOOT_OF_PAGE = "* rests on a figure that is only assumed, † on one that is planned."
 
@@ -132,8 +138,15 @@ def _heeded(context: SheetContext) -> Iterator[str]:
 
 def _held(context: SheetContext) -> Iterator[str]:
     """Yield what holds the vehicle as it stands, every proof that has lapsed among it."""
-    holds = condition(context.build, datetime.combine(context.day, time(23, 59))).holds
-    for hold in holds[:MOST]:
-        yield f"Holds the vehicle: {hold.words}"
-    if len(holds) > MOST:
-        yield f"And {len(holds) - MOST} more that hold it: see Open."
+    found = condition(context.build, datetime.combine(context.day, time(23, 59)))
+    holds, wanted = found.holds, [one for one in found.standing.proofs if one.state != NEEDLESS]
+    others = [one.words for one in holds if one.code not in PROOFS]
+    if others:
+        more = f"; and {len(others) - HELD} more: see Open" if len(others) > HELD else ""
+        yield f"Holds the vehicle: {'; '.join(others[:HELD])}{more}."
+    for code, words in PROOFS.items():
+        names = [f"“{title_of(one.place)}”" for one in holds if one.code == code]
+        if len(names) == len(wanted) and code == "proof-open":
+            yield f"{words}: none of the {len(names)} standing proofs is made."
+        elif names:
+            yield f"{words}: {', '.join(names)}."
