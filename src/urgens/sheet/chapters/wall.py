@@ -34,7 +34,7 @@ PROOFS = {
     "proof-failed": "Proof failed", "proof-lapsed": "Proof lapsed", "proof-open": "Not proved",
 }  # fmt: skip
 NEEDLESS = "not-needed"
-HELD = 3  # things that hold the vehicle, each in words
+HELD = 2  # things that hold the vehicle, each in words
 MOST = 8  # findings and items: a wall is read in passing
 FOOT_OF_PAGE = "* rests on a figure that is only assumed, † on one that is planned."
 
@@ -141,12 +141,15 @@ def _held(context: SheetContext) -> Iterator[str]:
     found = condition(context.build, datetime.combine(context.day, time(23, 59)))
     holds, wanted = found.holds, [one for one in found.standing.proofs if one.state != NEEDLESS]
     others = [one.words for one in holds if one.code not in PROOFS]
+    told = []
     if others:
         more = f"; and {len(others) - HELD} more: see Open" if len(others) > HELD else ""
-        yield f"Holds the vehicle: {'; '.join(others[:HELD])}{more}."
+        told.append(f"Holds the vehicle: {'; '.join(others[:HELD])}{more}.")
     for code, words in PROOFS.items():
         names = [f"“{title_of(one.place)}”" for one in holds if one.code == code]
         if len(names) == len(wanted) and code == "proof-open":
-            yield f"{words}: none of the {len(names)} standing proofs is made."
+            told.append(f"{words}: none of the {len(names)} standing proofs is made.")
         elif names:
-            yield f"{words}: {', '.join(names)}."
+            told.append(f"{words}: {', '.join(names)}.")
+    if told:
+        yield " ".join(told)
