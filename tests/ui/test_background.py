@@ -64,7 +64,7 @@ from urgens.ui.session import Session
 from urgens.ui.widgets.background import Background
 application = QApplication([])
 dress(application)
-window = MainWindow(Session(bed("library")))
+window = MainWindow(Session(demo("library")))
 window.show()
 work = Background(window)
 work.run(lambda progress: time.sleep(600))

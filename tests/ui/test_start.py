@@ -9,7 +9,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 
 from tests.builds import bed
-from urgens.document import Build, demo_names, own_vehicle, save
+from urgens.document import Build, demo, demo_names, own_vehicle, save
 from urgens.solve import AxleName, solve, system
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.start_page import StartPage
@@ -42,7 +42,7 @@ def test_every_demo_build_is_a_drawing_that_opens(window: MainWindow, page: Star
     assert not page.back.isVisible()
     QTest.mouseClick(page.cards[2], LEFT)
 
-    assert window.session.build == bed(page.cards[2].name)
+    assert window.session.build == demo(page.cards[2].name)
     assert not window.starting
     assert window.session.build.name in window.windowTitle()
 

@@ -178,7 +178,7 @@ def test_one_cylinder_has_no_bar(open_window: Opener) -> None:
 # --- valves ---
 
 
-def test_a_new_valve_is_assumed_and_what_was_known_stays(open_window: Opener) -> None:
+def test_a_new_valve_is_planned_and_what_was_known_stays(open_window: Opener) -> None:
     build = with_changes(
         bed("bakery"),
         {'evidence["valves.rear[0].knee"]': {"state": "measured", "spread": "10 psi"}},
@@ -187,10 +187,10 @@ def test_a_new_valve_is_assumed_and_what_was_known_stays(open_window: Opener) ->
     page, session = at(window, "Valves"), window.session
     add(page, "rear", "Load-sensing valve")
     assert session.build.evidence["valves.rear[0].knee"].state == "measured"
-    assert session.build.evidence["valves.rear[1].points[0][1]"].state == "assumed"
+    assert session.build.evidence["valves.rear[1].points[0][1]"].state == "planned"
     QTest.mouseClick(page.earlier, LEFT)
     assert session.build.evidence["valves.rear[1].knee"].state == "measured"
-    assert session.build.evidence["valves.rear[0].points[0][1]"].state == "assumed"
+    assert session.build.evidence["valves.rear[0].points[0][1]"].state == "planned"
     QTest.mouseClick(page.out, LEFT)
     assert session.build.evidence["valves.rear[0].knee"].state == "measured"
     assert not any("points" in path for path in session.build.evidence)

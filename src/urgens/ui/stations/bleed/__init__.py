@@ -24,7 +24,7 @@ OPEN = ("screw-open", "joint-open", "leak")  # holds that are dangers to whoever
 
 
 def _fact(session: Session) -> str:
-    """Return what stands open, else what is wrong, the step that is left, how far the bleeding is.
+    """Return what stands open, else the step that is left, what is wrong, how far the bleeding is.
 
     It stands on every station: who goes away from a run that is paused takes it along.
     """
@@ -32,12 +32,12 @@ def _fact(session: Session) -> str:
     if found.open_wheels:
         first, more = found.open_wheels[0], len(found.open_wheels)
         return f"{SHORT[first]} open" if more == 1 else f"{more} screws open"
-    if found.standing.fold.fitted and not _going(session):
-        return "a tool still on"
-    if found_in(session, AREAS):
-        return counted(found_in(session, AREAS), "")
     going = _going(session)
-    return f"at step {going[-1].step}" if going else bleeding(found).words
+    if going:
+        return f"at step {going[-1].step}"
+    if found.standing.fold.fitted:
+        return "a tool still on"
+    return counted(found_in(session, AREAS), "") or bleeding(found).words
 
 
 def _going(session: Session) -> list[ProcedureRun]:
