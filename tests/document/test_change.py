@@ -8,8 +8,18 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.builds import bed
-from urgens.document import Build, BuildChange, BuildErrors, changed, dumps, loads, with_setup
+from urgens.document import (
+    Build,
+    BuildChange,
+    BuildErrors,
+    changed,
+    dumps,
+    loads,
+    with_changes,
+    with_setup,
+)
 from urgens.document.build import Build as Whole
+from urgens.document.edits.edit import dumped
 from urgens.document.edits.setups import whole
 
 CASE = {"front_axle": "300 kg", "rear_axle": "300 kg", "cg_height": "0.5 m"}
@@ -191,3 +201,31 @@ def test_no_build_that_was_there_before_is_touched(bores: list[str], in_setup: b
 
     assert all(dumps(made) == text for made, text in seen)
     assert all(whole(made) == made for made, _ in seen)
+
+
+RUNS = [{"procedure": "leak-test", "started": f"2026-05-0{day}T10:00"} for day in (1, 2, 3)]
+
+
+def test_what_an_edit_leaves_as_it_is_is_not_read_again() -> None:
+    """A drag beside two thousand entries is as quick as beside none."""
+    build = with_changes(bed("bakery"), {"records": RUNS})
+    made = changed(build, BuildChange("", {"master.bore": "20 mm"}))
+    assert all(new is old for new, old in zip(made.records, build.records, strict=True))
+    rows = [*dumped(build)["records"], RUNS[0]]
+    made = changed(build, BuildChange("", {"records": rows}))
+    assert [one is old for one, old in zip(made.records, build.records, strict=False)] == [True] * 3
+    assert dumped(made)["records"] == [*rows[:3], dumped(build)["records"][0]]
+
+
+def test_an_entry_that_is_written_in_place_is_another_one() -> None:
+    build = with_changes(bed("bakery"), {"records": RUNS})
+    made = changed(build, BuildChange("", {"records[1].step": 2}))
+    assert [one.step for one in made.records] == [1, 2, 1]
+    assert [one.step for one in build.records] == [1, 1, 1]
+
+
+def test_a_wrong_new_entry_is_named_by_its_place_among_all() -> None:
+    build = with_changes(bed("bakery"), {"records": RUNS})
+    rows = [*dumped(build)["records"], {"procedure": "bleed", "started": "once"}]
+    with pytest.raises(BuildErrors, match=r"records\[3\]\.started"):
+        changed(build, BuildChange("", {"records": rows}))

@@ -36,20 +36,25 @@ _SHAPES = {
 }
 
 
-def validated(document: object) -> Build:
-    """Return the build that `document`, parsed JSON, describes.
+def validated(document: object, kept: Mapping[str, object] | None = None) -> Build:
+    """Return the build that `document`, parsed JSON, describes; kept: parts that are made already.
 
     Raises BuildErrors with every fault found.
     """
-    return validated_as(Build, document)
+    return validated_as(Build, document, kept)
 
 
-def validated_as(model: type[Model], document: object) -> Model:
+def validated_as(
+    model: type[Model], document: object, kept: Mapping[str, object] | None = None
+) -> Model:
     """Return what `document`, parsed JSON, describes; model: of what [type].
 
-    Raises BuildErrors with every fault found.
+    kept: fields of it that are made and checked already, by name. Raises BuildErrors with every
+    fault found.
     """
     _writable(document)
+    if kept and isinstance(document, dict):
+        document = {**document, **kept}
     try:
         return model.model_validate(document)
     except ValidationError as error:

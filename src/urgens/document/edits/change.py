@@ -7,13 +7,13 @@ from typing import Any
 
 from urgens.document.build import Build
 from urgens.document.catalogue import is_figure
-from urgens.document.edits.edit import dumped, lay
+from urgens.document.edits.edit import LISTS, dumped, lay, reused, untouched
 from urgens.document.edits.setups import is_under, known_still, stands_at, whole, with_setup
 from urgens.document.edits.worked_out import worked_out_again
 from urgens.document.errors import BuildErrors
 from urgens.document.facts import given
 from urgens.document.model import DocumentModel
-from urgens.document.paths import value_at
+from urgens.document.paths import steps, value_at
 from urgens.document.validation import validated
 
 Json = dict[str, Any]
@@ -94,19 +94,24 @@ def changed(base: Build, change: BuildChange, setup: str | None = None) -> Build
 
 
 def _changed_itself(base: Build, change: BuildChange) -> Build:
-    document = dumped(base)
     change = _with_lists_in_order(base, change)
+    kept = untouched(base, (*change.orders, *change.values))
+    document = dumped(base, kept)
+    whole_lists = {name: document[name] for name in LISTS if name in document}
     for path, order in change.orders.items():
         lay(document, path, _in_order(document, path, order))
         _rename_in(document, path, order)
     for path, value in change.values.items():
         lay(document, path, copy.deepcopy(value))
-    made = validated(document)
+    inside = {str(steps(path)[0]) for path in change.values if path not in LISTS}
+    before = {name: rows for name, rows in whole_lists.items() if name not in inside}
+    kept |= reused(base, before, document)
+    made = validated(document, kept)
     known = document.get(EVIDENCE, {})
     said = {**known_still(known, tuple(change.values), base, made), **change.known_in(base, made)}
     if said == known:
         return made
-    return validated({**document, EVIDENCE: said})
+    return validated({**document, EVIDENCE: said}, kept)
 
 
 def _with_lists_in_order(base: Build, change: BuildChange) -> BuildChange:

@@ -2,10 +2,11 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from operator import is_
 from typing import Any
 
 from urgens.document.build import Build
-from urgens.document.edits.edit import dumped
+from urgens.document.edits.edit import LISTS, dumped
 from urgens.document.validation import validated
 
 Way = tuple[str | int, ...]
@@ -102,7 +103,8 @@ def _at(document: Any, way: Way) -> Any:
 
 def difference(before: Build, after: Build) -> Difference:
     """Return what `after` differs in from `before`, as typed."""
-    old, new = dumped(before), dumped(after)
+    same = _same_lists(before, after)  # which are not written out to be compared
+    old, new = dumped(before, same), dumped(after, same)
     had, has = old.pop(HISTORY, []), new.pop(HISTORY, [])
     found = tuple(_steps(old, new, ()))
     return Difference(
@@ -112,6 +114,18 @@ def difference(before: Build, after: Build) -> Difference:
             tuple(one for one in had if one not in has), tuple(one for one in has if one not in had)
         ),
     )
+
+
+def _same_lists(before: Build, after: Build) -> tuple[str, ...]:
+    """Return the long lists of which every entry is the same one in both builds."""
+
+    def same(name: str) -> bool:
+        if (name in before.model_fields_set) != (name in after.model_fields_set):
+            return False
+        one, other = getattr(before, name), getattr(after, name)
+        return len(one) == len(other) and all(map(is_, one, other))
+
+    return tuple(name for name in LISTS if same(name))
 
 
 def _steps(before: Any, after: Any, way: Way) -> Iterator[ChangedPlace | Order]:

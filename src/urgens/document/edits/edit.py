@@ -1,7 +1,7 @@
 """The one way to change a build: a path and what goes there."""
 
 import copy
-from collections.abc import Mapping
+from collections.abc import Collection, Iterable, Mapping
 from itertools import pairwise
 from typing import Any
 
@@ -9,6 +9,28 @@ from urgens.document.build import Build
 from urgens.document.errors import BuildErrors
 from urgens.document.paths import entered, steps
 from urgens.document.validation import validated
+
+# What grows with the work on a vehicle, and hangs on nothing else of the build.
+LISTS = ("records", "joints", "noted", "open_items", "traces", "history", "photographs")
+
+
+def reused(build: Build, before: Mapping[str, Any], document: dict[str, Any]) -> dict[str, Any]:
+    """Return the long lists that an edit wrote, each entry that is as it was made already.
+
+    before: the build as parsed JSON; document: after the edit, in which only what is new is left to
+    be looked at. Source: by definition.
+    """
+    found: dict[str, Any] = {}
+    for name in LISTS:
+        was, now = before.get(name), document.get(name)
+        if isinstance(was, list) and isinstance(now, list):
+            made = getattr(build, name)
+            found[name] = [
+                made[place] if place < len(was) and row == was[place] else row
+                for place, row in enumerate(now)
+            ]
+            document[name] = [row for row in found[name] if isinstance(row, dict)]
+    return found
 
 
 def edited(build: Build, path: str, value: object) -> Build:
@@ -21,15 +43,26 @@ def edited(build: Build, path: str, value: object) -> Build:
 
 def with_changes(build: Build, changes: Mapping[str, object]) -> Build:
     """Return `build` with several values laid over it by path; as `edited`."""
-    document = dumped(build)
+    kept = untouched(build, changes)
+    document = dumped(build, kept)
     for path, value in changes.items():
         lay(document, path, copy.deepcopy(value))
-    return validated(document)
+    return validated(document, kept)
 
 
-def dumped(build: Build) -> dict[str, Any]:
-    """Return `build` as parsed JSON: what was given, as it was typed."""
-    return build.model_dump(mode="json", exclude_unset=True, by_alias=True)
+def dumped(build: Build, but: Collection[str] = ()) -> dict[str, Any]:
+    """Return `build` as parsed JSON: what was given, as it was typed; but: fields left out."""
+    return build.model_dump(mode="json", exclude_unset=True, by_alias=True, exclude={*but})
+
+
+def untouched(build: Build, paths: Iterable[str]) -> dict[str, object]:
+    """Return the long lists of a build that changes at some paths leave as they are, by name.
+
+    They are neither written out nor read again for an edit beside them.
+    """
+    changed = {str(steps(path)[0]) for path in paths}
+    return {name: getattr(build, name) for name in LISTS
+            if name in build.model_fields_set and name not in changed}  # fmt: skip
 
 
 def lay(document: dict[str, Any], path: str, value: object) -> None:

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from urgens.document.build import Build
-from urgens.document.edits.edit import dumped, lay
+from urgens.document.edits.edit import dumped, lay, untouched
 from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.facts import UNSEEN, SetUp, half_width
 from urgens.document.frozen import thawed
@@ -38,11 +38,12 @@ def with_setup(build: Build, name: str) -> Build:
 
 
 def _laid(build: Build, setup: SetUp) -> Build:
-    document = dumped(build)
     figures = {p: value for p, value in setup.changes.items() if not p.startswith(EVIDENCE)}
+    kept = untouched(build, setup.changes)
+    document = dumped(build, kept)
     for path, value in figures.items():
         lay(document, path, thawed(value))
-    made = validated(document)
+    made = validated(document, kept)
     known = document.get(EVIDENCE, {})
     said = known_still(known, tuple(figures), build, made)
     if said == known and len(figures) == len(setup.changes):
@@ -51,7 +52,7 @@ def _laid(build: Build, setup: SetUp) -> Build:
     for path, value in setup.changes.items():
         if path not in figures:
             lay(document, path, thawed(value))
-    return validated(document)
+    return validated(document, kept)
 
 
 def known_still(

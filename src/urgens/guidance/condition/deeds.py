@@ -149,9 +149,24 @@ def _good(deed: Deed) -> bool:
 # --- runs --------------------------------------------------------------------------------------
 
 
+_read: dict[tuple[int, str], tuple[ProcedureRun, tuple[Deed, ...]]] = {}  # runs read before
+
+
 def _runs(build: Build) -> Iterator[Deed]:
+    """Yield what all runs did; one that tells its steps is read once, as long as it is kept."""
+    global _read
+    known, _read = _read, {}
     for index, run in enumerate(build.records):
-        yield from _run(build, run, f"records[{index}]")
+        place = f"records[{index}]"
+        if not run.steps:
+            yield from _run(build, run, place)
+            continue
+        key = id(run), place
+        kept = known.get(key)
+        if kept is None or kept[0] is not run:
+            kept = run, tuple(_run(build, run, place))
+        _read[key] = kept
+        yield from kept[1]
 
 
 def _run(build: Build, run: ProcedureRun, place: str) -> Iterator[Deed]:
@@ -174,11 +189,11 @@ def _run(build: Build, run: ProcedureRun, place: str) -> Iterator[Deed]:
             yield from _effects(steps[number - 1], at, place, done=done)
         ask = asks.get(number)
         if entries:
-            yield from _read(run, entries, ask, place)
+            yield from _entries(run, entries, ask, place)
         if ask is not None and done and not any(one.field == ask.field for one in entries):
             yield Deed("passed", at, place, owner=ask.owner, ordinal=ask.ordinal, field=ask.field)
     beyond = [one for one in run.entries if one.step > len(steps)]
-    yield from _read(run, beyond, None, place)
+    yield from _entries(run, beyond, None, place)
 
 
 def _passes(run: ProcedureRun, count: int) -> Iterator[tuple[int, list[RecordEntry], bool]]:
@@ -227,7 +242,7 @@ def _effects(step: ShownStep, at: datetime, place: str, *, done: bool) -> Iterat
         yield Deed(what, at, place, step.wheels, step.thing, owner=step.proof)
 
 
-def _read(
+def _entries(
     run: ProcedureRun, entries: list[RecordEntry], ask: Asking | None, place: str
 ) -> Iterator[Deed]:
     for one in entries:

@@ -71,12 +71,6 @@ class Fold:
     fluid: str = ""
     begun: bool = False  # something happened that is no change on paper, and no reason given
 
-    def take(self, deed: Deed) -> None:
-        """Take one deed in."""
-        if deed.what != "changed" and (deed.what, deed.field) != ("noted", "lifted"):
-            self.begun = True
-        _TAKES[deed.what](self, deed)
-
     # --- screws and wheels -----------------------------------------------------------------
 
     def _open(self, deed: Deed) -> None:
@@ -244,5 +238,7 @@ def folded(build: Build, happened: Iterable[Deed]) -> Fold:
     """Return what stands once all of it happened."""
     made = Fold(build)
     for deed in happened:
-        made.take(deed)
+        _TAKES[deed.what](made, deed)
+        if deed.what != "changed" and deed.field != "lifted":
+            made.begun = True
     return made

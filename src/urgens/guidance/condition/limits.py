@@ -7,6 +7,7 @@ from math import hypot, isfinite
 import numpy as np
 
 from urgens.document import Build, edited
+from urgens.document.edits.edit import LISTS
 from urgens.document.evidence import known_figures
 from urgens.document.ledger.records import RecordEntry
 from urgens.guidance.condition.deeds import Deed
@@ -22,6 +23,7 @@ INCH = 25.4e-3  # m
 HALF_LOST = (10e-3, 0.15)  # m, of the computed: within the larger
 LEAST_ASSISTED = 2  # strokes that the check valve has to leave
 LONG = (5e-3, 0.10)  # m, of the computed, by which a travel is long
+APART = (*LISTS, "name", "notes", "proof")  # of a build: what no limit follows from
 READ = 3e-3  # m, either way, of a travel read by a rule
 LATER = (3e-3, 0.05)  # m, of the day's, by which a later one has grown
 
@@ -157,12 +159,19 @@ _kept: Limits | None = None
 
 
 def limits_of(build: Build) -> Limits:
-    """Return the limits of a build; those asked for last are kept, so that it is solved once."""
+    """Return the limits of a build; those asked for last are kept, so that it is solved once.
+
+    What is done and read on a vehicle makes its figures no others.
+    """
     global _kept
     found = _kept
-    if found is None or found.build is not build:
+    if found is None or not (found.build is build or _figures(found.build) == _figures(build)):
         found = _kept = Limits(build)
     return found
+
+
+def _figures(build: Build) -> tuple[object, ...]:
+    return tuple(getattr(build, name) for name in Build.model_fields if name not in APART)
 
 
 def grown(first: RecordEntry, later: RecordEntry, usual: float = 0.0) -> bool:

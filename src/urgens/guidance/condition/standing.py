@@ -1,5 +1,6 @@
 """The vehicle as it stands: wheels, proofs, what holds it, and whether it may move."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
@@ -80,9 +81,24 @@ def standing(build: Build, at: datetime) -> Standing:
     fold, limits = folded(build, deeds(build, at)), limits_of(build)
     return Standing(
         build, at, fold, _proofs(build, fold, limits, at),
-        tuple(outcome_of(build, run) for run in build.records),
+        tuple(_outcomes(build)),
         in_the_future(build, at), limits,
     )  # fmt: skip
+
+
+_told: dict[int, tuple[ProcedureRun, RunOutcome]] = {}  # of runs that were looked at before
+
+
+def _outcomes(build: Build) -> Iterator[RunOutcome]:
+    """Yield how each run ended; one that tells its steps is looked at once, while it is kept."""
+    global _told
+    known, _told = _told, {}
+    for run in build.records:
+        kept = known.get(id(run))
+        if kept is None or kept[0] is not run or not run.steps:
+            kept = run, outcome_of(build, run)
+        _told[id(run)] = kept
+        yield kept[1]
 
 
 def outcome_of(build: Build, run: ProcedureRun) -> RunOutcome:
