@@ -65,11 +65,11 @@ def main() -> None:
         ("library", "Balance", "stand-back.png", False, True),
         ("library", "Measure", "measure.png", False, False),
         ("roadster", "Size", "size.png", False, False),
-        ("library", "Size/Pedal", "size-pedal.png", False, False),
         ("library", "Plumb", "plumb.png", False, False),
         ("tender", "Plumb", "plumb-faults.png", True, False),
         ("library", "Plumb/Lines", "plumb-lines.png", False, False),
         ("roadster", "Bleed", "bleed.png", False, False),
+        ("library", "Bleed/As it stands", "bleed-stands.png", False, False),
         ("roadster", "Prove/Gauges", "prove-gauges.png", False, False),
         ("roadster", "Prove/Stops", "prove-stops.png", False, False),
         ("roadster", "Prove/Test road", "prove-road.png", True, False),
@@ -90,7 +90,7 @@ def main() -> None:
         window.show()
         QTest.qWaitForWindowExposed(window)
         wait(WORK if file in WORKED else 300)
-        if station == "Bleed":
+        if place == "Bleed":
             bleed(window)
         if station == "Trace":
             fault(window)

@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 
 from tests.builds import bed, on_record, with_changes
-from urgens.document import Build
+from urgens.document import Build, demo
 from urgens.guidance.condition.holds import condition
 from urgens.guidance.planning.plan import plan
 
@@ -78,3 +78,14 @@ def test_none_that_is_begun_is_without_a_job(records: list[dict[str, Any]]) -> N
 
 def test_where_nothing_holds_nothing_is_planned_for_it() -> None:
     assert plan(after()).holds == ()
+
+
+def test_a_bleeding_that_goes_on_ends_what_it_fitted_and_bleeds_what_it_has_not_come_to() -> None:
+    """The van as it ships: its caps, tools and hose come off with its own last cards."""
+    found = plan(demo("library"))
+    names = [job.name for job in found.jobs]
+    assert names[:2] == ["Joints tight", "Fill and bleed both"]
+    assert not any(name.startswith(("Off or back", "Tighten")) for name in names)
+    ended = {held.what: held.job for held in found.holds}
+    assert ended["caps: loosened and not tight again"] == "Fill and bleed both"
+    assert ended["hose and bottle at left rear is still fitted"] == "Fill and bleed both"

@@ -8,7 +8,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QToolButton
 
 from tests.builds import bed, unproved
-from urgens.document import Build, dumps, loads
+from urgens.document import Build, demo, dumps, loads
 from urgens.guidance.condition.holds import condition
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed import BLEED
@@ -148,3 +148,13 @@ def test_keys_of_what_is_not_asked_do_nothing(open_window: Opener, key: Qt.Key) 
     before = window.session.base
     press(page, key)
     assert window.session.base is before
+
+
+def test_a_joint_that_came_loose_is_said_before_the_wheel_is_bled_again(
+    open_window: Opener,
+) -> None:
+    """The van as it ships: air came at the left rear, and its joint was only started."""
+    page = on_card(open_window(demo("library")), "bleed")
+    assert page.state.mode is Mode.HALTED
+    assert page.sentence.text() == "Step 22: left rear: bubbles large."
+    assert page.why.text().startswith("L6 at rl.in is started by hand; tighten every joint first")

@@ -45,7 +45,8 @@ def test_every_hold_has_its_number_in_the_picture_and_its_row(open_window: Opene
     page, holds = stands(window), condition(window.session.base).holds
     assert page.verdict.text() == f"Do not move it: {len(holds)} things hold it."
     numbers = [number for found in page.plan.numbers.values() for number in found]
-    assert sorted(numbers) == list(range(1, len(holds) + 1))
+    placed = [n for n, one in enumerate(holds, 1) if not one.code.startswith("proof")]
+    assert sorted(numbers) == placed
     screw = next(n for n, one in enumerate(holds, 1) if one.code == "screw-open")
     assert screw in page.plan.numbers["rear-right"]
     assert page.plan.hosed == {"rear-right"}

@@ -1,6 +1,6 @@
 """Judging a solution: findings with reason, basis, place and fix."""
 
-from urgens.guidance.condition import joints, proofs
+from urgens.guidance.condition import held, joints, proofs
 from urgens.guidance.rules import (
     assumed,
     balance,
@@ -31,6 +31,7 @@ __all__ = [
     "feeding",
     "findings",
     "fittings",
+    "held",
     "joints",
     "known_codes",
     "line_limits",

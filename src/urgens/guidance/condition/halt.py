@@ -17,6 +17,7 @@ NOT_IN_ORDER = (
 AIR = "Air still comes: this wheel once more, from its first step."
 LONG = "Air, clearance or a soft part takes it: bleed again, or trace it."
 SPONGY = "spongy"  # the sign of a travel that is too long
+NEVER_CLEARS = "never-clears"  # of air that still comes
 
 
 @dataclass(frozen=True)
@@ -64,7 +65,8 @@ def _told(
     if entry.value is False:
         return f"{where}answered no", step.no or NOT_IN_ORDER, step.sign
     if entry.field == "bubbles":
-        return None if entry.value == "none" else (f"{where}bubbles {entry.value}", AIR, "")
+        told = f"{where}bubbles {entry.value}", AIR, NEVER_CLEARS
+        return None if entry.value == "none" else told
     if not isinstance(entry.value, float):
         return None
     wrong = limits.wrong(Deed(

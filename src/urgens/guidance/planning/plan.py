@@ -157,7 +157,7 @@ def _holds(build: Build, order: Ordered) -> Iterator[Held]:
     if stands.may_move is not None:
         items = {f"open_items[{index}]": one.what for index, one in enumerate(build.open_items)}
         for hold in stands.holds:
-            yield Held(items.get(hold.place, hold.words), ended_by(hold, order.jobs))
+            yield Held(items.get(hold.place, hold.words), ended_by(build, hold, order.jobs))
         return
     proving = next((job.name for job in order.jobs if job.procedure == "prove-standing"), "")
     for one in stands.standing.proofs:

@@ -7,7 +7,7 @@ from urgens.guidance.condition.holds import condition
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import StationKind, counted, found_in, worst
 
-AREAS = ("joints", "proofs")  # of findings that are mended here
+AREAS = ("joints", "proofs", "held")  # of findings that are mended here
 PAGES = {
     "Card": "card_page:CardPage",
     "As it stands": "stands_page:StandsPage",

@@ -25,6 +25,7 @@ class RunSidebar(QWidget):
         self._run = run
         self._needed: tuple[Build, Amounts] | None = None
         self.who, self.people, self.next = WhoPanel(), wrapped(), wrapped()
+        self.who_word = worded("Who does what, now", "heading")
         self.much, self.amounts = worded("How much", "heading"), wrapped()
         self.cautions, self.print = wrapped(), QToolButton()
         self.print.setText("Print the cards")
@@ -33,7 +34,7 @@ class RunSidebar(QWidget):
         self.photographs = push_button("Photographs of this run", "quiet")
         column = tight(QVBoxLayout(self))
         for heading, widgets in (
-            (worded("Who does what, now", "heading"), (self.who, self.people)),
+            (self.who_word, (self.who, self.people)),
             (worded("Next", "heading"), (self.next,)), (self.much, (self.amounts,)),
             (worded("Mind", "heading"), (self.cautions, self.photographs, self.print)),
         ):  # fmt: skip
@@ -50,11 +51,19 @@ class RunSidebar(QWidget):
         return self._needed[1]
 
     def show_run(
-        self, build: Build, procedure: Procedure, people: int, own: Role | None, refused: str
+        self,
+        build: Build,
+        procedure: Procedure,
+        people: int,
+        own: Role | None,
+        refused: str,
+        *,
+        doing: bool,
     ) -> None:
         """Show what belongs to the step.
 
-        own: whose card is shown, None where it is everyone's; refused: why the screen may sleep.
+        own: whose card is shown, None where it is everyone's; refused: why the screen may sleep;
+        doing: whether a step is done, or begun next: else nobody does anything now.
         """
         run, steps = self._run, procedure.steps
         going = run.record is not None
@@ -65,6 +74,8 @@ class RunSidebar(QWidget):
         fewer = "" if people >= procedure.people else ", fewer are coming"
         self.people.setText(f"best with {needs}{fewer}; {', '.join(procedure.tools)}".rstrip("; "))
         self.people.setVisible(not going)
+        for widget in (self.who, self.who_word):
+            widget.setVisible(doing)
         ahead = steps[done : done + SHOWN_NEXT]
         self.next.setText("\n".join(f"{done + n}. {step.text}" for n, step in enumerate(ahead, 1)))
         self.cautions.setText("\n\n".join((*procedure.cautions, *filter(None, [refused]))))

@@ -178,9 +178,13 @@ class CardPage(Page):
         self.work.show_for(mode, last=self.run.last, strokes=counts, open_=named)
         self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
         self.beside.photographs.setVisible(going)
-        self.beside.who.setVisible(mode in (Mode.GOING, Mode.IDLE))
         self.beside.show_run(
-            self.session.build, found, self.form.count, self.own, self.awake.refused
+            self.session.build,
+            found,
+            self.form.count,
+            self.own,
+            self.awake.refused,
+            doing=mode in (Mode.GOING, Mode.IDLE),
         )
 
     def _photograph(self) -> None:
@@ -194,8 +198,10 @@ class CardPage(Page):
             if open_ and mode is Mode.IDLE:
                 said_of = f"A screw is open: {open_}. Shut it, and note it under As it stands."
                 self.why.setText(said_of)
-            return
-        self.head_of.show_words(*self.state.asked(mode, open_))
+        else:
+            self.head_of.show_words(*self.state.asked(mode, open_))
+        if self.state.loose:
+            self.why.setText(f"{self.state.loose} {self.why.text()}")
 
     def _show_doing(self, step: ProcedureStep | None) -> None:
         found = self.run.procedure(self.method)

@@ -5,11 +5,12 @@ from typing import Any
 from urgens.document.ledger.records import ProcedureRun
 from urgens.guidance.advice.travel_reading import travel_words
 from urgens.guidance.condition.halt import SPONGY, Halt, halt
+from urgens.guidance.condition.joints import held_by_joints
 from urgens.guidance.condition.limits import limits_of
 from urgens.guidance.procedures.people import state_before
 from urgens.guidance.words.figures import FigureWords
 from urgens.ui.session import Session
-from urgens.ui.stations.bleed.run import CurrentRun
+from urgens.ui.stations.bleed.run import PRESSED, CurrentRun
 from urgens.ui.stations.bleed.work_buttons import Mode
 
 GIVEN_UP = "Given up, it ends here: what was read and done so far stays on record."
@@ -46,6 +47,14 @@ class CardState:
         """Whether a screw is open or the pedal is held down by this run: that is ended first."""
         state = state_before(self._run.procedure(None).steps, self._run.number)
         return state.held or bool(state.open_)
+
+    @property
+    def loose(self) -> str:
+        """What joint has come loose since a bleeding was begun, in words; empty where none has."""
+        if self._run.record is None or self._run.name not in PRESSED:
+            return ""
+        words = held_by_joints(self._session.base)
+        return f"{words}, and note it." if words else ""
 
     def look(self) -> None:
         """Look what stops the run as it is now."""

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QPushButton, 
 from urgens.guidance.condition.fold import SCREW
 from urgens.guidance.condition.hold import LIFTED_BY_REASON, Hold
 from urgens.guidance.condition.holds import Condition
+from urgens.guidance.condition.proofs import PROOFS
 from urgens.guidance.procedures.facts import said
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
@@ -20,7 +21,6 @@ GOES = {
     "clearance": "procedure:three-strokes", "joint-open": "joints", "joint-not-dry": "joints",
     "check-no": "records", "fault-stops": "traces", "fault-mended-unproved": "traces",
 }  # fmt: skip
-PROOFS = ("proof-open", "proof-failed", "proof-lapsed")
 
 
 class HoldsList(QWidget):

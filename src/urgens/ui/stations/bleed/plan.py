@@ -135,7 +135,9 @@ class BleedPlan(Painted):
             path.lineTo(corner)
         live = wheel in self.open
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        outline(painter, T.front if front else T.rear, PIPE + 3) if live else pen(T.hair, PIPE)
+        painter.setPen(pen(T.hair, PIPE))
+        if live:
+            outline(painter, T.front if front else T.rear, PIPE + 3)
         painter.drawPath(path)
         if live:
             painter.setPen(pen(T.fluid[2], PIPE - 2))

@@ -9,6 +9,7 @@ from urgens.document import Build
 from urgens.guidance.condition.hold import Hold
 from urgens.guidance.condition.holds import Condition
 from urgens.guidance.condition.joints import MadeJoint
+from urgens.guidance.condition.proofs import PROOFS
 from urgens.guidance.procedures.facts import said
 from urgens.ui.stations.bleed.plan import WHEEL, BleedPlan
 from urgens.ui.theme.paint import T, ink
@@ -25,7 +26,10 @@ STATES = {
 
 
 class StandingPlan(BleedPlan):
-    """Each hold stands where it belongs by its number; what has no place stands at the pedal."""
+    """Each hold stands where it belongs by its number; what has no place stands at the pedal.
+
+    Proofs have no number here: they are of the whole vehicle.
+    """
 
     def __init__(self) -> None:
         super().__init__()
@@ -48,6 +52,8 @@ class StandingPlan(BleedPlan):
         names = {joint.name for joints in self.joints.values() for joint in joints}
         found: dict[str, list[int]] = {}
         for number, hold in enumerate(holds, start=1):
+            if hold.code in PROOFS:  # they are of no place
+                continue
             known = hold.place in self.states or hold.place in names
             found.setdefault(hold.place if known else "", []).append(number)
         return found

@@ -32,7 +32,7 @@ from urgens.ui.widgets.worded import worded
 
 LIST_WIDTH = 236
 PARTS = ("Brakes", "Pedal and cylinder", "Facts")
-LEGEND = "dots typed · line known · dashes a guess · dash-dot planned"
+LEGEND = "·· typed   — known   - - a guess   - · planned"
 
 
 class MeasureStation(Station):
