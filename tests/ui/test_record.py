@@ -268,6 +268,7 @@ def test_a_change_says_what_it_asks_and_leads_to_what_it_did(
     QTest.keyClick(page.list, Qt.Key.Key_C, Qt.KeyboardModifier.ControlModifier)
     assert QGuiApplication.clipboard().text().startswith("2026-06-01, change: Rear valve's")
     assert "Proved again: gauge the valve, moving." in page.asks.text()
+    assert "Not proved since: gauge the valve." in page.asks.text()
     QTest.mouseClick(page.before, LEFT)
     compare = window.station("Sheet").page
     qtbot.waitUntil(lambda: bool(compare.rows), timeout=SLOW)

@@ -1,6 +1,6 @@
 """What happened to the vehicle, and what each change asks to be done again."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from datetime import datetime
 from typing import Any, ClassVar
 
@@ -12,6 +12,7 @@ from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import figure_words
 from urgens.document.frozen import thawed
 from urgens.guidance.condition.consequences import Consequences, asked_by
+from urgens.guidance.condition.holds import Condition, condition
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.tracing.chronicle import Happened, chronicle
 from urgens.ui.session import Session
@@ -122,7 +123,8 @@ class HistoryPage(Page):
         self.figures.setText("\n".join(_figures(base, entry.changes)))
         asked = asked_by(base, entry.changes) if one.kind == "change" else None
         if asked is not None and asked.anything:
-            self.asks.setText("\n".join(_asked(asked)))
+            lines = [*_asked(asked), *_since(condition(base), entry.at, asked.proves)]
+            self.asks.setText("\n".join(lines))
             self.asks.setVisible(True)
 
     # --- into the build --------------------------------------------------------------------
@@ -181,6 +183,22 @@ def _figures(build: Build, changes: Any) -> Iterator[str]:
     yield from rows[:MOST]
     if len(rows) > MOST:
         yield f"… and {len(rows) - MOST} more"
+
+
+def _since(found: Condition, at: datetime, proofs: Iterable[str]) -> Iterator[str]:
+    """Yield which proofs that a change asks for were made since, and which are not.
+
+    at: of the change; proofs: their names.
+    """
+    known = {one.name: one for one in found.standing.proofs}
+    wanted = [known[name] for name in proofs if name in known]
+    made = [one for one in wanted if one.state == "done" and one.at is not None and one.at >= at]
+    if wanted and len(made) == len(wanted):
+        last = max(one.at for one in made if one.at)
+        yield f"All of it proved standing since, by {last:%Y-%m-%d}."
+    elif wanted:
+        left = ", ".join(title_of(one.name).lower() for one in wanted if one not in made)
+        yield f"Not proved since: {left}."
 
 
 def _asked(consequences: Consequences) -> Iterator[str]:
