@@ -5,7 +5,7 @@ from typing import Any
 import pytest
 
 from tests.builds import bed, with_changes
-from urgens.document import Build, BuildChange, BuildErrors, changed
+from urgens.document import Build, BuildChange, BuildErrors, changed, dumps, loads
 from urgens.document.readings import HeightEstimate, RaisedAxleReadings
 
 HEIGHT = "vehicle.load_cases[0].cg_height"
@@ -65,6 +65,15 @@ def test_in_a_set_up_the_height_is_worked_out_there_alone() -> None:
     made = changed(build, BuildChange("", {"rear.tyre": {"rolling_radius": "320 mm"}}), "tall")
     assert made.vehicle.load_cases[0].cg_height.text == "600 mm"
     assert made.setups[0].changes[HEIGHT] == "610.0 mm"
+
+
+def test_readings_of_another_figure_are_refused() -> None:
+    known = {"master.bore": {"state": "measured", "readings": READ}}
+    build = with_changes(bed("bakery"), {"evidence": known})
+    with pytest.raises(BuildErrors, match="says nothing of this figure"):
+        changed(build, BuildChange("", {"notes": "x"}))
+    with pytest.raises(BuildErrors, match="says nothing of this figure"):
+        loads(dumps(build))
 
 
 @pytest.mark.parametrize(

@@ -76,6 +76,21 @@ def test_a_no_is_gone_past_by_hand_and_holds_all_the_same(open_window: Opener) -
     assert "leak" in codes(window)
 
 
+def test_a_no_after_an_undo_stops_the_card_as_the_first_one_did(open_window: Opener) -> None:
+    window = open_window(unproved("roadster"))
+    page = on_card(window, "prove-standing")
+    press(page, ENTER)
+    answer(page, "ok no")
+    press(page, ENTER, Qt.Key.Key_G)
+    assert page.run.number == 2
+    for _ in range(2):
+        window.session.undo_stack.undo()
+    assert page.run.number == 1
+    answer(page, "ok no")
+    press(page, ENTER)
+    assert page.state.mode is Mode.HALTED
+
+
 def test_trace_is_one_key_away_with_the_sign_noted(open_window: Opener) -> None:
     window = open_window(unproved("roadster"))
     page = on_card(window, "leak-test")

@@ -120,6 +120,11 @@ class RollOut(DocumentModel):
     way: Distance
 
 
+# Which figure each says something of, by the end of its path.
+FIGURE_OF = {
+    "raised-axle": ".cg_height", "four-corners": "_axle", "friction-code": ".pad_friction",
+    "roll-out": ".rolling_radius",
+}  # fmt: skip
 Readings = Annotated[
     RaisedAxleReadings | CornerReadings | PadCode | RollOut, Field(discriminator="kind")
 ]

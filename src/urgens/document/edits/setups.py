@@ -10,6 +10,7 @@ from urgens.document.facts import UNSEEN, SetUp, half_width
 from urgens.document.frozen import thawed
 from urgens.document.model import DocumentModel
 from urgens.document.paths import value_at
+from urgens.document.readings import FIGURE_OF
 from urgens.document.validation import validated
 from urgens.quantity import Quantity, QuantityError
 
@@ -123,6 +124,9 @@ def _hanging_faults(build: Build) -> Iterator[BuildError]:
             continue
         if isinstance(value, DocumentModel | tuple | Mapping):
             yield BuildError(place, "is no figure", "name one of the figures in it, or take it out")
+        elif known.readings is not None and not path.endswith(FIGURE_OF[known.readings.kind]):
+            told = f'"{known.readings.kind}" says nothing of this figure'
+            yield BuildError(f"{place}.readings", told, "take the readings out")
         elif known.spread is not None:
             yield from _spread_faults(place, known.spread, value)
 

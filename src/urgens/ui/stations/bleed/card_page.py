@@ -40,7 +40,8 @@ ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 class CardPage(Page):
     """What to do now, to which wheel, who, why; what is read goes into the build for good."""
 
-    kept = ("name", "method", "strokes", "since", "values", "people_count", "own", "paused")
+    kept = ("name", "method", "strokes", "since", "values", "people_count", "own", "paused",
+            "gone_past")  # fmt: skip
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -96,6 +97,15 @@ class CardPage(Page):
     @paused.setter
     def paused(self, paused: bool) -> None:
         self.state.paused = paused
+
+    @property
+    def gone_past(self) -> set[int]:
+        """What has stopped the run, and a hand has gone past."""
+        return self.state.gone_past
+
+    @gone_past.setter
+    def gone_past(self, places: set[int]) -> None:
+        self.state.gone_past = places
 
     @property
     def values(self) -> dict[str, str]:

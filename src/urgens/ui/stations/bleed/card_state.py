@@ -59,6 +59,8 @@ class CardState:
     def look(self) -> None:
         """Look what stops the run as it is now."""
         record = None if self._run.stale else self._run.record
+        read = 0 if record is None else len(record.entries)
+        self.gone_past = {place for place in self.gone_past if place < read}  # some were undone
         self.halt = None if record is None else self._halt(record)
 
     def stops(self, readings: list[dict[str, Any]]) -> bool:
