@@ -89,8 +89,19 @@ def changed(base: Build, change: BuildChange, setup: str | None = None) -> Build
         )
         made = _changed_itself(view, change)
     if setup is None:
-        return whole(made)
+        return made if _is_beside_figures(base, change) else whole(made)
     return whole(_changed_in_setup(base, view, change, setup, change.known_in(view, made)))
+
+
+def _is_beside_figures(base: Build, change: BuildChange) -> bool:
+    """Tell whether a change writes only what no set-up and no evidence can name."""
+    written = (*change.orders, *change.values, *change.known)
+    named = (path for setup in base.setups for path in setup.changes)
+    return all(_is_listed(path) for path in written) and not any(map(_is_listed, named))
+
+
+def _is_listed(path: str) -> bool:
+    return str(steps(path)[0]) in LISTS
 
 
 def _changed_itself(base: Build, change: BuildChange) -> Build:

@@ -103,7 +103,7 @@ def _at(document: Any, way: Way) -> Any:
 
 def difference(before: Build, after: Build) -> Difference:
     """Return what `after` differs in from `before`, as typed."""
-    same = _same_lists(before, after)  # which are not written out to be compared
+    same = _same_parts(before, after)  # which are not written out to be compared
     old, new = dumped(before, same), dumped(after, same)
     had, has = old.pop(HISTORY, []), new.pop(HISTORY, [])
     found = tuple(_steps(old, new, ()))
@@ -116,16 +116,16 @@ def difference(before: Build, after: Build) -> Difference:
     )
 
 
-def _same_lists(before: Build, after: Build) -> tuple[str, ...]:
-    """Return the long lists of which every entry is the same one in both builds."""
+def _same_parts(before: Build, after: Build) -> tuple[str, ...]:
+    """Return the parts that are the same one in both builds, lists by every entry."""
 
     def same(name: str) -> bool:
-        if (name in before.model_fields_set) != (name in after.model_fields_set):
-            return False
         one, other = getattr(before, name), getattr(after, name)
+        if one is other or name not in LISTS:
+            return one is other
         return len(one) == len(other) and all(map(is_, one, other))
 
-    return tuple(name for name in LISTS if same(name))
+    return tuple(name for name in before.model_fields_set & after.model_fields_set if same(name))
 
 
 def _steps(before: Any, after: Any, way: Way) -> Iterator[ChangedPlace | Order]:

@@ -56,13 +56,14 @@ def dumped(build: Build, but: Collection[str] = ()) -> dict[str, Any]:
 
 
 def untouched(build: Build, paths: Iterable[str]) -> dict[str, object]:
-    """Return the long lists of a build that changes at some paths leave as they are, by name.
+    """Return the parts of a build that changes at some paths leave as they are, by name.
 
-    They are neither written out nor read again for an edit beside them.
+    They are neither written out nor read again for an edit beside them: the long lists, and
+    everything where only such lists are written.
     """
     changed = {str(steps(path)[0]) for path in paths}
-    return {name: getattr(build, name) for name in LISTS
-            if name in build.model_fields_set and name not in changed}  # fmt: skip
+    stay = build.model_fields_set if changed <= {*LISTS} else {*LISTS} & build.model_fields_set
+    return {name: getattr(build, name) for name in stay if name not in changed}
 
 
 def lay(document: dict[str, Any], path: str, value: object) -> None:

@@ -43,7 +43,8 @@ def halt(build: Build, run: ProcedureRun, steps: Sequence[ProcedureStep]) -> Hal
     wheel counts. Source: common practice.
     """
     latest = {(one.step, one.field, one.wheel): place for place, one in enumerate(run.entries)}
-    asks, limits = asking(run.procedure, shown(tuple(steps))), limits_of(build)
+    asks = asking(run.procedure, run.steps or shown(tuple(steps)))
+    limits = limits_of(build)
     for place in sorted(latest.values(), reverse=True):
         entry = run.entries[place]
         ask = asks.get(entry.step)

@@ -251,6 +251,7 @@ class CardPage(Page):
         """Show what a step asks for; the same step again keeps what is typed and its clock."""
         if step is not self._step or step is None:
             self._step = step
+            self._take_up()
             self.timer.show_seconds(0 if step is None else step.seconds)
             passed = self.run.clock_passed()
             if step is not None and passed is not None:
@@ -341,15 +342,19 @@ class CardPage(Page):
         entries = self.reading.entries(self.strokes)
         if entries is None:  # something was typed that cannot be, and that is said
             return
-        if self.state.stops(entries):
+        stops, checked_by = self.state.stops(entries), self.checked_by.text().strip()
+        self._clear()  # what is written shows the next card
+        if stops:
             self.run.note(entries)
         else:
-            self._pass_step(entries, filled=step.action == "top-up")
-        self._fresh()
+            self._pass_step(entries, checked_by, filled=step.action == "top-up")
+        self.setFocus()
 
-    def _pass_step(self, entries: list[dict[str, Any]], *, filled: bool = False) -> None:
+    def _pass_step(
+        self, entries: list[dict[str, Any]], checked_by: str = "", *, filled: bool = False
+    ) -> None:
         if self.run.last:
-            self.run.end(entries, self.checked_by.text().strip())
+            self.run.end(entries, checked_by)
             self.awake.let_go()
         else:
             self.run.go(1, entries, filled=filled)
@@ -415,11 +420,14 @@ class CardPage(Page):
         self.awake.let_go()
         self._fresh()
 
-    def _fresh(self) -> None:
+    def _clear(self) -> None:
+        """Forget what was typed at a card, and what it asked."""
         self._step, self.state.leaving = None, False
-        self._take_up()
         self.reading.values = {}
         self.checked_by.clear()
+
+    def _fresh(self) -> None:
+        self._clear()
         self._show()
         self.setFocus()
 

@@ -36,6 +36,7 @@ class CurrentRun:
     def __init__(self, session: Session, clock: Callable[..., str] = now) -> None:
         self._session, self._clock = session, clock
         self._made: tuple[Build, tuple[str, str | None], Procedure] | None = None  # asked for often
+        self._fitting: tuple[ProcedureRun, Procedure, bool] | None = None  # asked for often
         self._counting: UndoDrag | None = None
         self.name = self.index_name() or BLEED
 
@@ -84,13 +85,17 @@ class CurrentRun:
         made = self._made
         if record is None or made is None or not record.steps:
             return False
-        return shown(made[2].steps) == record.steps
+        kept = self._fitting
+        if kept is None or kept[0] is not record or kept[1] is not made[2]:
+            kept = self._fitting = record, made[2], shown(made[2].steps) == record.steps
+        return kept[2]
 
     @property
     def stale(self) -> bool:
         """Whether the build has changed so that the steps of the run are others now."""
         record = self.record
-        return bool(record and record.steps and shown(self.procedure(None).steps) != record.steps)
+        self.procedure(None)
+        return bool(record and record.steps) and not self._fits(record)
 
     @property
     def begun(self) -> bool:
@@ -104,7 +109,7 @@ class CurrentRun:
         record = self.record
         if record is None:
             return 0
-        asks = asking(self.name, shown(self.procedure(None).steps))
+        asks = asking(self.name, record.steps or shown(self.procedure(None).steps))
         answered = {(one.step, one.field) for one in record.entries}
         done = set(self._done(record)) & asks.keys()
         return sum((number, asks[number].field) not in answered for number in done)
