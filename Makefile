@@ -25,8 +25,8 @@ demo: .venv/.run
 	bash tools/demo.sh
 
 test: .venv/.test
-	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n $(WORKERS) -q $(CORE_TESTS) $(COVERED)
-	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n $(WORKERS) -q tests $(addprefix --ignore=,$(CORE_TESTS))
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n $(WORKERS) --dist worksteal -q $(CORE_TESTS) $(COVERED)
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n $(WORKERS) --dist worksteal -q tests $(addprefix --ignore=,$(CORE_TESTS))
 
 lint: .venv/.test
 	.venv/bin/ruff check .
@@ -58,7 +58,7 @@ bare:
 # The fuzzers, long and with new seeds.
 MINUTES ?= 30
 fuzz: .venv/.test
-	QT_QPA_PLATFORM=offscreen FUZZ_MINUTES=$(MINUTES) $(PY) -m pytest -n $(WORKERS) -q --timeout 3600 \
+	QT_QPA_PLATFORM=offscreen FUZZ_MINUTES=$(MINUTES) $(PY) -m pytest -n $(WORKERS) --dist worksteal -q --timeout 3600 \
 	  -o faulthandler_timeout=3700 -m fuzz
 
 # Small changes planted in what was changed, and which of them no test sees.

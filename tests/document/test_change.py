@@ -229,3 +229,12 @@ def test_a_wrong_new_entry_is_named_by_its_place_among_all() -> None:
     rows = [*dumped(build)["records"], {"procedure": "bleed", "started": "once"}]
     with pytest.raises(BuildErrors, match=r"records\[3\]\.started"):
         changed(build, BuildChange("", {"records": rows}))
+
+
+def test_what_is_known_beside_a_record_is_kept() -> None:
+    """One step that writes a list and says something of a figure, and one that only says it."""
+    build = with_changes(bed("bakery"), {"records": RUNS, "evidence": {}})
+    known = {"master.bore": {"state": "measured"}}
+    for values in ({"records": RUNS[:1]}, {}):
+        made = changed(build, BuildChange("", values, known))
+        assert made.evidence["master.bore"].state == "measured"

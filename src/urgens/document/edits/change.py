@@ -106,7 +106,8 @@ def _is_listed(path: str) -> bool:
 
 def _changed_itself(base: Build, change: BuildChange) -> Build:
     change = _with_lists_in_order(base, change)
-    kept = untouched(base, (*change.orders, *change.values))
+    told = (EVIDENCE,) if change.known or change.assumed or change.planned else ()
+    kept = untouched(base, (*change.orders, *change.values, *told))
     document = dumped(base, kept)
     whole_lists = {name: document[name] for name in LISTS if name in document}
     for path, order in change.orders.items():

@@ -62,7 +62,8 @@ def untouched(build: Build, paths: Iterable[str]) -> dict[str, object]:
     everything where only such lists are written.
     """
     changed = {str(steps(path)[0]) for path in paths}
-    stay = build.model_fields_set if changed <= {*LISTS} else {*LISTS} & build.model_fields_set
+    beside = changed and changed <= {*LISTS}
+    stay = build.model_fields_set if beside else {*LISTS} & build.model_fields_set
     return {name: getattr(build, name) for name in stay if name not in changed}
 
 

@@ -11,8 +11,9 @@ Rule = Callable[[Solution, FigureWords], Iterator[Remark]]
 # Areas in the order in which they are asked; findings of one severity keep it.
 AREAS = (
     "assumed", "balance", "circuit", "open_faults", "feeding", "parts_match", "fittings",
-    "tyre_grip", "threads", "joints", "line_limits", "proofs", "held", "real_split", "residual",
-    "sizing", "travel",
+    "tyre_grip", "threads", "joints", "line_limits", "proofs", "held",
+    "real_split", "residual", "sizing",
+    "travel",
 )  # fmt: skip
 _RULES: dict[str, Rule] = {}
 _SEVERITIES: dict[str, Severity] = {}
