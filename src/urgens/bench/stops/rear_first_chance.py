@@ -10,12 +10,12 @@ from urgens.physics.arrays import Array
 from urgens.physics.valve_law import Felt
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling
+from urgens.solve.bends import bends
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.roads import every_road
 from urgens.solve.system import System, system
 
 EFFORTS = 400
-BEFORE = 120  # of them where a valve feels the load as it moves
 STRICTLY = 1e-9  # N from one effort to the next, so that a force has one
 
 
@@ -37,7 +37,7 @@ def least_rear_factor(
     at_limit = vehicle.attainable(standing, surfaces)
     most, rest = vehicle.grip(standing, at_limit, surfaces)
     load = np.maximum(vehicle.axle_loads(standing, at_limit)[1], 0.0)
-    efforts = np.linspace(0.0, float(system.max_effort), EFFORTS)
+    efforts = _efforts(system, standing)
     ahead, behind = _bare_forces(system, efforts, Felt(load[:, None], standing.rear_weight))
     found = np.empty((surfaces.size, front.size))
     for place, mu in enumerate(surfaces):
@@ -67,7 +67,7 @@ def _before_the_front(
 
     Rear_lock_line at each foot, the valve feeling the load at that lock.
     """
-    efforts = np.linspace(0.0, float(system.max_effort), BEFORE)
+    efforts = _efforts(system, standing)
     ahead, _ = _bare_forces(system, efforts, Felt(standing.rear_weight, standing.rear_weight))
     ahead = front[:, None] * ahead + system.drag.front
     mu = surfaces[:, None, None]
@@ -78,6 +78,13 @@ def _before_the_front(
     wanted = np.maximum(alone - system.drag.rear, 0.0)
     factors = np.divide(wanted, own, out=np.full(own.shape, np.inf), where=possible)
     return np.asarray(factors.min(axis=-1))
+
+
+def _efforts(system: System, standing: StaticVehicle) -> Array:
+    """Return even foot forces [N], and those at which something bends."""
+    most = float(system.max_effort)
+    bent = np.ravel(bends(system, standing, 1))
+    return np.sort(np.concatenate([np.linspace(0.0, most, EFFORTS), bent[bent < most]]))
 
 
 def _bare_forces(system: System, efforts: Array, felt: Felt) -> tuple[Array, Array]:
