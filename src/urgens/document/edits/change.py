@@ -154,9 +154,16 @@ def _are_parts(base: Build, path: str, value: object) -> bool:
 def _in_order(document: Json, path: str, order: Order) -> list[Any]:
     now = _json_at(document, path) or []
     try:
+        if path in LISTS:  # whose entries are made from what is given, and never written into
+            return [now[one] if isinstance(one, int) else _apart(one) for one in order]
         return [now[one] if isinstance(one, int) else copy.deepcopy(one) for one in order]
     except IndexError:
         raise BuildErrors.one(path, "has no such entry", "choose one that is there") from None
+
+
+def _apart(entry: Any) -> Any:
+    """Return an entry of its own, whatever becomes of the one that was given."""
+    return dict(entry) if isinstance(entry, dict) else copy.deepcopy(entry)
 
 
 def _json_at(document: Json, path: str) -> Any:

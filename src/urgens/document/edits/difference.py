@@ -1,12 +1,13 @@
 """What one build differs in from another: kept instead of the builds, to go there and back."""
 
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 from operator import is_
 from typing import Any
 
 from urgens.document.build import Build
 from urgens.document.edits.edit import LISTS, dumped
+from urgens.document.model import DocumentModel
 from urgens.document.validation import validated
 
 Way = tuple[str | int, ...]
@@ -104,9 +105,13 @@ def _at(document: Any, way: Way) -> Any:
 def difference(before: Build, after: Build) -> Difference:
     """Return what `after` differs in from `before`, as typed."""
     same = _same_parts(before, after)  # which are not written out to be compared
-    old, new = dumped(before, same), dumped(after, same)
+    entries = tuple(_entries(before, after, same))
+    apart = {*same, *(str(way[0]) for way, _, _ in entries)}
+    old, new = dumped(before, apart), dumped(after, apart)
     had, has = old.pop(HISTORY, []), new.pop(HISTORY, [])
-    found = tuple(_steps(old, new, ()))
+    found = [*_steps(old, new, ())]
+    for way, one, other in entries:
+        found += _steps(one, other, way)
     return Difference(
         tuple(one for one in found if isinstance(one, ChangedPlace)),
         tuple(one for one in found if isinstance(one, Order)),
@@ -114,6 +119,23 @@ def difference(before: Build, after: Build) -> Difference:
             tuple(one for one in had if one not in has), tuple(one for one in has if one not in had)
         ),
     )
+
+
+def _entries(
+    before: Build, after: Build, same: Collection[str]
+) -> Iterator[tuple[Way, dict[str, Any], dict[str, Any]]]:
+    """Yield the entries that differ of long lists that are as long as they were, as JSON."""
+    for name in LISTS:
+        one, other = getattr(before, name), getattr(after, name)
+        if name in same or name == HISTORY or len(one) != len(other):
+            continue
+        for place, (was, now) in enumerate(zip(one, other, strict=True)):
+            if was is not now:
+                yield (name, place), _written(was), _written(now)
+
+
+def _written(entry: DocumentModel) -> dict[str, Any]:
+    return entry.model_dump(mode="json", exclude_unset=True, by_alias=True)
 
 
 def _same_parts(before: Build, after: Build) -> tuple[str, ...]:

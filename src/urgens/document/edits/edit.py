@@ -14,6 +14,18 @@ from urgens.document.validation import validated
 LISTS = ("records", "joints", "noted", "open_items", "traces", "history", "photographs")
 
 
+def same_figures(one: Build, other: Build) -> bool:
+    """Tell whether two builds share everything but what is done and read on the vehicle.
+
+    It is told by what an edit of records left as it was: others may be the same all the same.
+    """
+    return one is other or all(
+        getattr(one, name) is getattr(other, name)
+        for name in Build.model_fields
+        if name not in LISTS
+    )
+
+
 def reused(build: Build, before: Mapping[str, Any], document: dict[str, Any]) -> dict[str, Any]:
     """Return the long lists that an edit wrote, each entry that is as it was made already.
 

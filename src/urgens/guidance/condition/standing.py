@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import Literal
 
 from urgens.document import Build
+from urgens.document.edits.edit import same_figures
 from urgens.document.ledger.proof import GaugeRun
 from urgens.document.ledger.records import ProcedureRun
 from urgens.guidance.condition.deeds import asking, deeds, in_the_future, shown, steps_of
@@ -17,7 +18,7 @@ from urgens.guidance.procedures.proving import PROOFS
 from urgens.guidance.procedures.records import records
 from urgens.studies.expected_pressures import expected
 from urgens.studies.lever_verdict import LeverVerdict, read_lever
-from urgens.studies.valve_verdict import ValveVerdict, read_valve
+from urgens.studies.valve_verdict import ValveRead, ValveVerdict, read_valve
 
 State = Literal["open", "begun", "failed", "done", "lapsed", "not-needed"]
 UNTOLD = (ValveVerdict.TOO_FEW, ValveVerdict.GAUGES_DIFFER)
@@ -201,7 +202,7 @@ def _valve(
     run = max(runs, key=lambda one: one.at)
     if name == "load-sensing-test":
         return _lever(build, place, name, run)
-    read = read_valve(run, expected(build, place))
+    read = _read(build, place, run)
     day = f"read with gauges, {run.at:%Y-%m-%d}"
     if read.verdict in UNTOLD:
         return StandingProof(name, "begun", f"{day}: {read.verdict}", run.at)
@@ -214,6 +215,20 @@ def _valve(
         said = "the gauges say: another knee or slope than the build's"
         return StandingProof(name, "failed", said, run.at)
     return StandingProof(name, "done", day, run.at)
+
+
+_gauges: tuple[Build, dict[tuple[int, str], tuple[GaugeRun, ValveRead]]] | None = None
+
+
+def _read(build: Build, place: str, run: GaugeRun) -> ValveRead:
+    """Return what gauges say of a valve, read once as long as figures and readings are the same."""
+    global _gauges
+    if _gauges is None or not same_figures(_gauges[0], build):
+        _gauges = build, {}
+    known, key = _gauges[1], (id(run), place)
+    if key not in known or known[key][0] is not run:
+        known[key] = run, read_valve(run, expected(build, place))
+    return known[key][1]
 
 
 def _lever(build: Build, place: str, name: str, run: GaugeRun) -> StandingProof | None:

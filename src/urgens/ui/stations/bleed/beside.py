@@ -3,6 +3,7 @@
 from PySide6.QtWidgets import QToolButton, QVBoxLayout, QWidget
 
 from urgens.document import Build
+from urgens.document.edits.edit import same_figures
 from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.amounts import Amounts, amounts
 from urgens.guidance.procedures.facts import said
@@ -46,7 +47,7 @@ class RunSidebar(QWidget):
 
     def needed(self, build: Build) -> Amounts:
         """Return how much bleeding takes, worked out once for a build."""
-        if self._needed is None or self._needed[0] is not build:
+        if self._needed is None or not same_figures(self._needed[0], build):
             self._needed = build, amounts(build)
         return self._needed[1]
 
