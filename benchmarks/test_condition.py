@@ -10,17 +10,15 @@ from datetime import datetime, timedelta
 from typing import Any
 
 import pytest
-from PySide6.QtCore import QEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from tests.builds import bed, on_record, whole_run
 
+from benchmarks.repaint import SLOPES, opened, slopes_of, time_edits
 from urgens.document import Build, with_changes
 from urgens.guidance.condition.deeds import deeds
 from urgens.guidance.condition.holds import condition
-from urgens.ui.application import dress
 from urgens.ui.frame.window import MainWindow
-from urgens.ui.session import Session
 
 AT = datetime(2026, 12, 1, 12)
 
@@ -54,15 +52,7 @@ def test_bare_sort_of_as_many(benchmark: Any) -> None:
 
 @pytest.fixture
 def window(qapp: QApplication) -> Iterator[MainWindow]:
-    dress(qapp)
-    shown = MainWindow(Session(worked(200)))
-    shown.show()
-    QTest.qWait(300)
-    yield shown
-    shown.session.undo_stack.setClean()
-    shown.close()
-    shown.deleteLater()
-    qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
+    yield from opened(worked(200), qapp)
 
 
 @pytest.mark.benchmark(group="to the repainted page")
@@ -73,22 +63,12 @@ def test_edit_to_repaint_with_records(
     window.show_station("Bleed")
     window.station("Bleed").show_page_named(page)
     QTest.qWait(300)
-    slopes = iter([0.25, 0.26] * 10_000)
-
-    def settle() -> None:
-        qapp.processEvents()
-        qapp.processEvents()
-
-    def edit() -> None:
-        window.session.edit("valves.rear[0].slope", next(slopes))
-        qapp.sendPostedEvents()  # paints the page; timers wait
-
-    benchmark.pedantic(edit, setup=settle, rounds=40, warmup_rounds=3)
-    assert window.session.build.valves.rear[0].slope in (0.25, 0.26)
+    time_edits(benchmark, qapp, slopes_of(window))
+    assert window.session.build.valves.rear[0].slope in SLOPES
 
 
 @pytest.mark.benchmark(group="to the repainted page")
-def test_stroke_to_repaint_with_records(
+def test_card_to_repaint_with_records(
     benchmark: Any, window: MainWindow, qapp: QApplication
 ) -> None:
     """An edit of Bleed itself: a card that goes on, back and forth."""
@@ -99,14 +79,5 @@ def test_stroke_to_repaint_with_records(
     page.go_on()
     page.go_on()
     ways = iter([1, -1] * 10_000)
-
-    def settle() -> None:
-        qapp.processEvents()
-        qapp.processEvents()
-
-    def edit() -> None:
-        page.run.go(next(ways))
-        qapp.sendPostedEvents()  # paints the page; timers wait
-
-    benchmark.pedantic(edit, setup=settle, rounds=40, warmup_rounds=3)
+    time_edits(benchmark, qapp, lambda: page.run.go(next(ways)))
     assert page.run.number in (2, 3)

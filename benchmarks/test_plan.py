@@ -17,7 +17,7 @@ from scipy.sparse.csgraph import dijkstra
 from tests.plumbing.layouts import with_layout
 from tests.plumbing.test_plan import crowd
 
-from benchmarks.test_window import opened
+from benchmarks.repaint import opened
 from urgens.document import Build, demo
 from urgens.document.circuits import Circuits
 from urgens.plumbing.drawing import plan_of

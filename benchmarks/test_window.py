@@ -13,11 +13,9 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from tests.builds import bed, largest
 
-from urgens.document import Build
+from benchmarks.repaint import SLOPES, opened, slopes_of, time_edits
 from urgens.sheet.files import write_solution
-from urgens.ui.application import dress
 from urgens.ui.frame.window import MainWindow
-from urgens.ui.session import Session
 from urgens.ui.stations.balance.valve_setting import knee_moved, valve_setting
 
 
@@ -31,18 +29,6 @@ def either(request: pytest.FixtureRequest, qapp: QApplication) -> Iterator[MainW
     """The demo, and a build as large as any: 60 load cases, 20 set-ups, 200 figures known."""
     build = largest() if request.param == "largest" else bed("bakery")
     yield from opened(build, qapp)
-
-
-def opened(build: Build, qapp: QApplication) -> Iterator[MainWindow]:
-    dress(qapp)
-    shown = MainWindow(Session(build))
-    shown.show()
-    QTest.qWait(300)
-    yield shown
-    shown.session.undo_stack.setClean()
-    shown.close()
-    shown.deleteLater()
-    qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
 
 
 PAGES = [("Measure", ""), ("Size", "Map"), ("Size", "Pedal"), ("Balance", ""), ("Plumb", ""),
@@ -59,18 +45,8 @@ def test_edit_to_repaint(
     if page:
         window.station(station).show_page_named(page)
     QTest.qWait(200)
-    slopes = iter([0.25, 0.26] * 10_000)
-
-    def settle() -> None:
-        qapp.processEvents()
-        qapp.processEvents()
-
-    def edit() -> None:
-        window.session.edit("valves.rear[0].slope", next(slopes))
-        qapp.sendPostedEvents()  # paints the page; timers wait
-
-    benchmark.pedantic(edit, setup=settle, rounds=60, warmup_rounds=3)
-    assert window.session.build.valves.rear[0].slope in (0.25, 0.26)
+    time_edits(benchmark, qapp, slopes_of(window))
+    assert window.session.build.valves.rear[0].slope in SLOPES
 
 
 @pytest.mark.benchmark(group="to the repainted window, all of it")

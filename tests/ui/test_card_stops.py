@@ -41,15 +41,21 @@ def answer(page: CardPage, key: str) -> None:
     QTest.mouseClick(field, LEFT)
 
 
+def answered_no(window: MainWindow, name: str) -> CardPage:
+    """The first card of a procedure, begun and answered no."""
+    page = on_card(window, name)
+    press(page, ENTER)
+    answer(page, "ok no")
+    return page
+
+
 def codes(window: MainWindow) -> set[str]:
     return {one.code for one in condition(window.session.build).holds}
 
 
 def test_a_no_stops_the_card_and_once_more_asks_again(open_window: Opener) -> None:
     window = open_window(unproved("roadster"))
-    page = on_card(window, "leak-test")
-    press(page, ENTER)
-    answer(page, "ok no")
+    page = answered_no(window, "leak-test")
     press(page, ENTER)
     assert page.state.mode is Mode.HALTED
     assert page.sentence.text() == "Step 1: answered no."
@@ -67,9 +73,7 @@ def test_a_no_stops_the_card_and_once_more_asks_again(open_window: Opener) -> No
 
 def test_a_no_is_gone_past_by_hand_and_holds_all_the_same(open_window: Opener) -> None:
     window = open_window(unproved("roadster"))
-    page = on_card(window, "leak-test")
-    press(page, ENTER)
-    answer(page, "ok no")
+    page = answered_no(window, "leak-test")
     last = page.run.last
     press(page, ENTER, Qt.Key.Key_G)
     assert (page.run.record is None) is last
@@ -78,9 +82,7 @@ def test_a_no_is_gone_past_by_hand_and_holds_all_the_same(open_window: Opener) -
 
 def test_a_no_after_an_undo_stops_the_card_as_the_first_one_did(open_window: Opener) -> None:
     window = open_window(unproved("roadster"))
-    page = on_card(window, "prove-standing")
-    press(page, ENTER)
-    answer(page, "ok no")
+    page = answered_no(window, "prove-standing")
     press(page, ENTER, Qt.Key.Key_G)
     assert page.run.number == 2
     for _ in range(2):
@@ -93,9 +95,7 @@ def test_a_no_after_an_undo_stops_the_card_as_the_first_one_did(open_window: Ope
 
 def test_trace_is_one_key_away_with_the_sign_noted(open_window: Opener) -> None:
     window = open_window(unproved("roadster"))
-    page = on_card(window, "leak-test")
-    press(page, ENTER)
-    answer(page, "ok no")
+    page = answered_no(window, "leak-test")
     press(page, ENTER, Qt.Key.Key_F)
     assert window.station("Trace").isVisible()
     (followed,) = window.session.build.traces
@@ -145,6 +145,20 @@ def test_a_run_is_paused_and_goes_on_where_it_was(open_window: Opener) -> None:
     assert (again.state.mode, again.strokes) == (Mode.GOING, 2)
     press(page, ENTER)
     assert (page.state.mode, page.strokes) == (Mode.GOING, 2)
+
+
+def test_no_stroke_is_counted_while_a_run_is_paused_or_being_left(open_window: Opener) -> None:
+    window = open_window(bed("library"))
+    page = on_card(window, "bleed")
+    press(page, ENTER)
+    while page.run.step is not None and page.run.step.action != "stroke":
+        press(page, ENTER)
+    press(page, Qt.Key.Key_Space, Qt.Key.Key_L, Qt.Key.Key_Space, Qt.Key.Key_B)
+    assert page.run.record is not None
+    assert page.run.record.strokes == 1
+    press(page, ENTER, Qt.Key.Key_Space)
+    assert (page.state.mode, page.run.record.strokes) == (Mode.PAUSED, 1)
+    assert page.reading.values == {}
 
 
 def test_what_is_passed_without_an_answer_is_said(open_window: Opener) -> None:

@@ -43,6 +43,10 @@ class Page(QWidget):
         """Show the build as it is now."""
         raise TypeError(f"{type(self).__name__} shows nothing")
 
+    def look_at(self, name: str) -> None:
+        """Show something of the page by its name, empty for what it would show by itself."""
+        raise TypeError(f"{type(self).__name__} has nothing that is called {name}")
+
     def lay_out(self, drawing: QWidget, *, side: int = SIDE) -> None:
         """Put the drawing beside the column of so many px.
 

@@ -39,7 +39,8 @@ class PagedStation(Station):
     `kinds` are their names, each with `module:Class` in the station's package: a page is loaded,
     and made, when it is first looked at. At most six are in sight: what a build does not need, by
     `needs`, and then what is read `seldom`, the first of them first, folds under one button.
-    `sections` name the page of a place by what its path begins with.
+    `sections` name the page of a place by what its path begins with, `named` that of a word which
+    stands alone, or before a colon and what is to be looked at.
     """
 
     title: ClassVar[str]
@@ -47,6 +48,7 @@ class PagedStation(Station):
     needs: ClassVar[Needs] = {}
     seldom: ClassVar[tuple[str, ...]] = ()
     sections: ClassVar[Mapping[str, str]] = {}
+    named: ClassVar[Mapping[str, str]] = {}
 
     def __init__(self, session: Session, parent: QWidget | None = None) -> None:
         super().__init__(parent)
@@ -150,6 +152,11 @@ class PagedStation(Station):
 
     def go_to(self, where: str) -> bool:
         """Show the page of a place; tell whether it is here."""
+        word, _, rest = where.partition(":")
+        if word in self.named:
+            self.show_page_named(self.named[word])
+            self.page.look_at(rest)
+            return True
         for section, name in self.sections.items():
             if where.startswith(section):
                 self.show_page_named(name)

@@ -1,6 +1,5 @@
 """The work card: one step at a time, read at two metres, driven by keys."""
 
-from collections.abc import Callable
 from typing import Any
 
 from PySide6.QtCore import QEvent, Qt
@@ -21,6 +20,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
 from urgens.ui.stations.bleed.beside import RunSidebar
 from urgens.ui.stations.bleed.card_head import CardHead
+from urgens.ui.stations.bleed.card_keys import act_of, letters
 from urgens.ui.stations.bleed.card_state import CardState
 from urgens.ui.stations.bleed.cards_out import cards_menu
 from urgens.ui.stations.bleed.chooser import Chooser
@@ -33,8 +33,6 @@ from urgens.ui.stations.bleed.timer import StepTimer
 from urgens.ui.stations.bleed.work_buttons import Mode, WorkButtons
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
-
-ENTER = (Qt.Key.Key_Return, Qt.Key.Key_Enter)
 
 
 class CardPage(Page):
@@ -184,8 +182,7 @@ class CardPage(Page):
         self.plan.show_build(self.session.build)
         self.plan.show_steps(steps[: number - 1] if going else (), step, open_)
         self._show_step(step if mode is Mode.GOING else None)
-        counts = mode is Mode.GOING and self._counts
-        self.work.show_for(mode, last=self.run.last, strokes=counts, open_=named)
+        self.work.show_for(mode, last=self.run.last, strokes=self.counts, open_=named)
         self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
         self.beside.photographs.setVisible(going)
         self.beside.show_run(
@@ -273,7 +270,7 @@ class CardPage(Page):
         return self.run.held is not None and self.run.may_be_overridden
 
     def _show_counter(self, step: ProcedureStep | None) -> None:
-        shown = step if self._counts else None
+        shown = step if self.counts else None
         needed = self.beside.needed(self.session.build)
         self.counting.show_strokes(shown, self.strokes, self.since, needed)
 
@@ -290,6 +287,10 @@ class CardPage(Page):
         self.since = 0 if record is None else record.since_filled
 
     # --- hands -----------------------------------------------------------------------------
+
+    def look_at(self, name: str) -> None:
+        """Put a procedure on the card, as `choose`."""
+        self.choose(name)
 
     def choose(self, name: str) -> None:
         """Put another procedure on the card; a run of it that was left is there again."""
@@ -446,48 +447,21 @@ class CardPage(Page):
             event.type() == QEvent.Type.ShortcutOverride
             and isinstance(event, QKeyEvent)
             and not event.modifiers()
-            and self._own_key(Qt.Key(event.key()))
+            and Qt.Key(event.key()) in letters(self)
         ):
             event.accept()
             return True
         return super().event(event)
 
-    def _own_key(self, key: Qt.Key) -> bool:
-        counted = key in (Qt.Key.Key_B, Qt.Key.Key_Space) and self._counts
-        timed = key == Qt.Key.Key_T and not self.timer.isHidden()
-        return counted or timed or key == Qt.Key.Key_P or key in self._asked_by_key
-
     @property
-    def _asked_by_key(self) -> dict[Qt.Key, Callable[[], None]]:
-        """What the keys of the buttons do that there are now."""
-        keys = {Qt.Key.Key_L: "leave", Qt.Key.Key_F: "trace", Qt.Key.Key_G: "all-the-same"}
-        if self.state.mode is not Mode.HALTED:
-            keys[Qt.Key.Key_G] = "give-up"
-        shown = {key: self.buttons[name] for key, name in keys.items()}
-        return {key: button.click for key, button in shown.items() if not button.isHidden()}
-
-    @property
-    def _counts(self) -> bool:
-        """Whether strokes are counted at this step."""
+    def counts(self) -> bool:
+        """Whether strokes are counted now: at a step of strokes that goes on."""
         step = self.run.step
-        return step is not None and step.action == "stroke"
+        return step is not None and step.action == "stroke" and self.state.mode is Mode.GOING
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        key, step = Qt.Key(event.key()), self.run.step
-        if key in ENTER:
-            focused = next((one for one in self.buttons.values() if one.hasFocus()), None)
-            (self.go_on if focused is None else focused.click)()
-        elif not event.modifiers() and key in self._asked_by_key:
-            self._asked_by_key[key]()
-        elif key == Qt.Key.Key_Backspace and step is not None:
-            self.go_back()
-        elif key == Qt.Key.Key_Space and self._counts:
-            self.stroke()
-        elif key == Qt.Key.Key_B and self._counts:
-            self.note_bubbles()
-        elif key == Qt.Key.Key_T and not self.timer.isHidden():
-            self.timer.start_now()
-        elif key == Qt.Key.Key_P and not event.modifiers():
-            self.next_card()
-        else:
+        act = act_of(self, Qt.Key(event.key()))
+        if act is None or (event.modifiers() and event.text().isalpha()):
             event.ignore()
+        else:
+            act()

@@ -21,6 +21,7 @@ from urgens.document.ledger.records import OpenItem
 from urgens.ui.session import Session
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.fields import hinted_field
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.plain import button_words
 from urgens.ui.widgets.segment import segment
@@ -50,11 +51,7 @@ class OpenItems(QWidget):
         column.addLayout(self._grid)
         column.addWidget(worded("Note another", "heading"))
         for name, words, hint in HINTS:
-            field = QLineEdit()
-            field.setPlaceholderText(hint)
-            field.setAccessibleName(words)
-            field.returnPressed.connect(self.take)
-            self.fields[name] = field
+            field = self.fields[name] = hinted_field(words, hint, self.take)
             column.addWidget(worded(words, "muted"))
             column.addWidget(field)
         self.add.setProperty("role", "quiet")

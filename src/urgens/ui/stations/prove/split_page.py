@@ -17,6 +17,7 @@ from urgens.ui.theme.paint import T, hatch, ink, pen
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
+from urgens.ui.widgets.fields import hinted_field
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.layouts import tight
@@ -113,11 +114,7 @@ class SplitPage(Page):
     def _beside(self) -> None:
         self.head("Wear, entered")
         for name, words, hint in FIELDS:
-            field = QLineEdit()
-            field.setPlaceholderText(hint)
-            field.setAccessibleName(words)
-            field.returnPressed.connect(self.take)
-            self.fields[name] = field
+            field = self.fields[name] = hinted_field(words, hint, self.take)
             self.column.addWidget(worded(words, "small"))
             self.column.addWidget(field)
         self.add.setProperty("role", "quiet")

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from urgens.quantity.day import typed_time
 from urgens.ui.widgets.choices import SegmentRow
+from urgens.ui.widgets.fields import hinted_field
 from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.worded import passing, worded
 
@@ -36,11 +37,7 @@ class HistoryForm(QWidget):
         column = spaced(QVBoxLayout(self), 4, (0, 0, 8, 0))
         column.addWidget(self.kinds)
         for name, words, hint in FIELDS:
-            field = QLineEdit()
-            field.setPlaceholderText(hint)
-            field.setAccessibleName(words)
-            field.returnPressed.connect(self.take)
-            self.fields[name] = field
+            field = self.fields[name] = hinted_field(words, hint, self.take)
             column.addWidget(worded(words, "muted"))
             column.addWidget(field)
         column.addWidget(self.add)

@@ -193,6 +193,10 @@ class PhotographsPage(Page):
 
     # --- into the build --------------------------------------------------------------------
 
+    def look_at(self, name: str) -> None:
+        """Say what a new photograph is of; name: its place, empty for the whole."""
+        self.choose(name)
+
     def choose(self, place: str) -> None:
         """Say what a new photograph is of."""
         self.of = place

@@ -7,19 +7,19 @@ from urgens.ui.stations.sheet import PAGES
 from urgens.ui.stations.sheet.compare_page import ComparePage
 from urgens.ui.stations.sheet.history_page import HistoryPage
 from urgens.ui.stations.sheet.ladder_page import LadderPage
-from urgens.ui.stations.sheet.photographs_page import PhotographsPage
 from urgens.ui.stations.sheet.plan_page import PlanPage
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.paged import PagedStation
-
-PHOTOGRAPHS = "photographs"  # and what they are of: to be chosen
 
 
 class SheetStation(PagedStation):
     """What is on record, and what is still to be done."""
 
     title, kinds = "Sheet", PAGES
-    sections: ClassVar[Mapping[str, str]] = {"history": "History"}
+    sections: ClassVar[Mapping[str, str]] = {
+        "history": "History", "photographs": "Photographs",
+    }  # fmt: skip
+    named: ClassVar[Mapping[str, str]] = {"photographs": "Photographs"}
 
     def made(self, page: Page) -> None:
         """Let the history show what a change came to, and the ladder the way to a set-up."""
@@ -41,13 +41,3 @@ class SheetStation(PagedStation):
         page = self.page
         assert isinstance(page, PlanPage)  # it is its name
         page.aim_at(setup)
-
-    def go_to(self, where: str) -> bool:
-        """Show the history, or the photographs of something, that a place names."""
-        if where.startswith(PHOTOGRAPHS):
-            self.show_page_named("Photographs")
-            page = self.page
-            assert isinstance(page, PhotographsPage)  # it is its name
-            page.choose(where.removeprefix(PHOTOGRAPHS).removeprefix(":"))
-            return True
-        return super().go_to(where)

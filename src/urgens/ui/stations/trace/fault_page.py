@@ -245,13 +245,13 @@ class FaultPage(Page):
         instead = WHEN if sign in WHEN else ()  # it came in one way
         self.run.see(sign, seen, words if seen else f"Not: {words.lower()}", instead)
 
-    def see(self, sign: str) -> None:
+    def look_at(self, name: str) -> None:
         """Follow a sign that was seen elsewhere, where the layout can have it and it is not yet."""
         self._show()
         assert self.found is not None  # it is shown
         known = {one.id for one in self.found.tracing.signs}
-        if sign in known and sign not in self.found.evidence.signs:
-            self._answer(sign, True)
+        if name in known and name not in self.found.evidence.signs:
+            self._answer(name, True)
 
     def _tell(self, test: str, outcome: str) -> None:
         assert self.found is not None  # it is shown

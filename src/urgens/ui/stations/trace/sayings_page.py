@@ -143,6 +143,10 @@ class SayingsPage(Page):
         self._rows.setColumnStretch(0, 1)
         self._rows.setRowStretch(len(self.found), 1)
 
+    def look_at(self, name: str) -> None:
+        """Look at a saying, or at the one that is shown."""
+        self.choose(name or self.name)
+
     def choose(self, name: str) -> None:
         """Look at a saying."""
         self.name = name
