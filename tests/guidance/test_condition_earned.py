@@ -231,3 +231,16 @@ def test_what_is_asked_again_of_the_same_build_is_not_worked_out_again() -> None
     found = stands(build, first)
     stands(build, other)
     assert stands(build, first) is found
+
+
+@pytest.mark.parametrize("ended", [True, False])
+def test_what_a_run_opened_ends_by_going_on_only_while_it_goes_on(ended: bool) -> None:
+    whole = run("bleed")
+    opened = next(n for n, step in enumerate(whole["steps"], 1) if step["action"] == "open")
+    left = {name: one for name, one in whole.items() if name not in ("ended", "outcome", "entries")}
+    left |= {"step": opened + 1, "done": list(range(1, opened + 1))}
+    left |= {"ended": whole["ended"], "outcome": "given-up"} if ended else {}
+    holds = stands(vehicle(records=[left])).holds
+    hands = [one for one in holds if one.code in ("screw-open", "joint-open", "tool-fitted")]
+    assert len(hands) >= 3  # screw, caps, hose
+    assert {one.ends_by.endswith(", or go on with the run") for one in hands} == {not ended}

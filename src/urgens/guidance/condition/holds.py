@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from urgens.document import Build
-from urgens.guidance.condition.deeds import LOOSE
+from urgens.guidance.condition.deeds import LOOSE, Deed
 from urgens.guidance.condition.faults import fault_holds
 from urgens.guidance.condition.hold import LIFTED_BY_REASON, Code, Hold
 from urgens.guidance.condition.joints import IN_WORDS, joints
@@ -72,17 +72,24 @@ def _holds(stands: Standing) -> Iterator[Hold]:
     yield from fault_holds(stands)
 
 
+def _by_hand(act: str, deed: Deed, stands: Standing) -> str:
+    """Return what ends what a hand has opened or fitted; by a run that goes on its cards do."""
+    going = any(f"records[{index}]" == deed.place and run.ended is None
+                for index, run in enumerate(stands.build.records))  # fmt: skip
+    return f"{act}, or go on with the run" if going else act
+
+
 def _open(stands: Standing) -> Iterator[Hold]:
     for wheel, one in stands.fold.wheels.items():
         for deed in one.open_.values():
             yield Hold("screw-open", f"{said(wheel)}: its bleed screw is open", deed.at, wheel,
-                       "shut it, and note it as shut, or go on with the run")  # fmt: skip
+                       _by_hand("shut it, and note it as shut", deed, stands))  # fmt: skip
 
 
 def _joints(stands: Standing) -> Iterator[Hold]:
     for thing, deed in stands.fold.loose.items():
         yield Hold("joint-open", f"{thing}: loosened and not tight again", deed.at, thing,
-                   "tighten it, and note it as shut")  # fmt: skip
+                   _by_hand("tighten it, and note it as shut", deed, stands))  # fmt: skip
     for one in joints(stands.build):
         noted = one.recorded
         if not one.where or noted is None or noted.state in ("dry", "checked"):
@@ -100,10 +107,10 @@ def _things(stands: Standing) -> Iterator[Hold]:
     for (thing, wheels), deed in fold.fitted.items():
         at = f" at {' and '.join(map(said, wheels))}" if wheels else ""
         yield Hold("tool-fitted", f"{thing}{at} is still fitted", deed.at, thing,
-                   "take it off, and note it as off")  # fmt: skip
+                   _by_hand("take it off, and note it as off", deed, stands))  # fmt: skip
     for (thing, _), deed in fold.missing.items():
         yield Hold("tool-fitted", f"{thing} was taken off and is not back", deed.at, thing,
-                   "put it back, and note it")  # fmt: skip
+                   _by_hand("put it back, and note it", deed, stands))  # fmt: skip
 
 
 def _wheels(stands: Standing) -> Iterator[Hold]:
