@@ -38,8 +38,20 @@ class KnownFigure:
 def known_figures(build: Build) -> tuple[KnownFigure, ...]:
     """Return the figures of which the build says something, and those that usually spread.
 
+    Those of the build that was asked last are kept: draws, limits and words ask for them.
     Source: by definition: what is said counts before what is usual.
     """
+    global _last
+    last = _last
+    if last is None or last[0] is not build:
+        last = _last = build, _known_figures(build)
+    return last[1]
+
+
+_last: tuple[Build, tuple[KnownFigure, ...]] | None = None
+
+
+def _known_figures(build: Build) -> tuple[KnownFigure, ...]:
     usual = {f.path: f for f in counting(build) if f.usual_spread is not None}
     said = {path: figure(build, path) for path in build.evidence if is_figure(build, path)}
     found = []

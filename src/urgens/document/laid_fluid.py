@@ -37,18 +37,25 @@ def laid_fluid(build: Build) -> Pair[AxleLaid]:
     """Return what the layout of a build tells of each axle's hoses and lines.
 
     Hoses count where all of them have a length, lines where all of them have a route and a tube
-    that is sold. What feeds both axles counts half for each.
+    that is sold. What feeds both axles counts half for each. What the last layout told is kept: an
+    edit beside it leaves it as it is.
 
     The layout; the bore of the tube from the table of tubes.
     """
     global _last
     if build.plumbing is None:
         return Pair(NOT_LAID, NOT_LAID)
-    if _last is None or _last[0] is not build:
+    if _last is None or not _same_layout(_last[0], build):
         circuits = circuits_of(build)
         assert circuits is not None
         _last = build, _told(circuits)
     return _last[1]
+
+
+def _same_layout(one: Build, other: Build) -> bool:
+    """Tell whether two builds share their layout, and the cylinder that feeds it."""
+    shared = one.plumbing is other.plumbing and one.master is other.master
+    return one is other or (shared and one.circuits == other.circuits)
 
 
 def replaced(build: Build) -> frozenset[str]:

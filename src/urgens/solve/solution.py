@@ -1,6 +1,6 @@
 """The one way from a build to figures."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -103,6 +103,16 @@ class Solution:
     def standing(self) -> StaticVehicle:
         """The chosen load case's loads."""
         return self.system.case(self.case)
+
+    def beside(self, build: Build) -> "Solution":
+        """Return these figures as those of another build that has the same.
+
+        build: differs in what is done and read on the vehicle alone.
+        """
+        known = {name: one for name, one in vars(self).items() if name != "build"}
+        other = replace(self, build=build)
+        vars(other).update(known)  # what was worked out already
+        return other
 
     def press(self, effort: float | Array) -> Presses:
         """Return presses with the chosen load case on the chosen surface; effort: [N]."""

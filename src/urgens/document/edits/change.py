@@ -7,7 +7,7 @@ from typing import Any
 
 from urgens.document.build import Build
 from urgens.document.catalogue import is_figure
-from urgens.document.edits.edit import LISTS, dumped, lay, reused, untouched
+from urgens.document.edits.edit import EVIDENCE, LISTS, dumped, lay, reused, untouched
 from urgens.document.edits.setups import is_under, known_still, stands_at, whole, with_setup
 from urgens.document.edits.worked_out import worked_out_again
 from urgens.document.errors import BuildErrors
@@ -18,8 +18,8 @@ from urgens.document.validation import validated
 
 Json = dict[str, Any]
 Order = Sequence[int | Json]  # what stays, by the place it had; what is new, as JSON
-EVIDENCE = "evidence"
 PLUMBING = "plumbing"
+SETUPS = "setups"
 
 
 @dataclass(frozen=True)
@@ -107,7 +107,7 @@ def _is_listed(path: str) -> bool:
 def _changed_itself(base: Build, change: BuildChange) -> Build:
     change = _with_lists_in_order(base, change)
     told = (EVIDENCE,) if change.known or change.assumed or change.planned else ()
-    kept = untouched(base, (*change.orders, *change.values, *told))
+    kept = untouched(base, (*change.values, *told), change.orders)
     document = dumped(base, kept)
     whole_lists = {name: document[name] for name in LISTS if name in document}
     for path, order in change.orders.items():
@@ -222,23 +222,24 @@ def _changed_in_setup(
     base: Build, view: Build, change: BuildChange, name: str, facts: Json
 ) -> Build:
     """Return the base build with a change laid into one of its set-ups."""
-    document = dumped(base)
+    kept = untouched(base, (SETUPS, EVIDENCE))
+    document = dumped(base, kept)
     setup = next(setup for setup in document["setups"] if setup["name"] == name)
     own: Json = setup["changes"]
     seen = dumped(view)
     change = _with_lists_in_order(view, change)
     for path, order in change.orders.items():
         places = {old: new for new, old in enumerate(order) if isinstance(old, int)}
-        kept = dict(_renamed(_evidence_under(view, path), path, places))
+        renamed = dict(_renamed(_evidence_under(view, path), path, places))
         _write(own, path, _in_order(seen, path, order))
-        own.update({f'{EVIDENCE}["{place}"]': known for place, known in kept.items()})
+        own.update({f'{EVIDENCE}["{place}"]': known for place, known in renamed.items()})
     for path, value in change.values.items():
         _write(own, path, copy.deepcopy(value))
     for path, known in facts.items():
         mine = any(is_under(path, written) for written in own if not written.startswith(EVIDENCE))
         where = own if mine else document.setdefault(EVIDENCE, {})
         where[f'{EVIDENCE}["{path}"]' if mine else path] = known
-    return validated(document)
+    return validated(document, kept)
 
 
 def _evidence_under(view: Build, path: str) -> Json:

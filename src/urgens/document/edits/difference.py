@@ -2,11 +2,10 @@
 
 from collections.abc import Collection, Iterator
 from dataclasses import dataclass
-from operator import is_
 from typing import Any
 
 from urgens.document.build import Build
-from urgens.document.edits.edit import LISTS, dumped
+from urgens.document.edits.edit import LISTS, dumped, same_part
 from urgens.document.model import DocumentModel
 from urgens.document.validation import validated
 
@@ -76,7 +75,10 @@ def _gone(
     orders: list[tuple[Way, Names]],
     entries: Entries,
 ) -> Build:
-    document: Any = dumped(build)
+    written = {str(way[0]) for way in (*(way for way, _, _ in steps), *(way for way, _ in orders))}
+    written |= {HISTORY} if entries != Entries() else set()
+    kept = {name: getattr(build, name) for name in build.model_fields_set - written}
+    document: Any = dumped(build, kept)
     for way, there, value in steps:
         here = _at(document, way[:-1])
         if there:
@@ -89,11 +91,11 @@ def _gone(
         here.clear()
         here.update(found)
     if entries != Entries():
-        kept = [one for one in document.get(HISTORY, []) if one not in entries.gone]
-        document[HISTORY] = sorted([*kept, *entries.come], key=lambda one: str(one["at"]))
+        left = [one for one in document.get(HISTORY, []) if one not in entries.gone]
+        document[HISTORY] = sorted([*left, *entries.come], key=lambda one: str(one["at"]))
         if not document[HISTORY]:
             del document[HISTORY]
-    return validated(document)  # which copies what is laid in
+    return validated(document, kept)  # which copies what is laid in
 
 
 def _at(document: Any, way: Way) -> Any:
@@ -140,14 +142,8 @@ def _written(entry: DocumentModel) -> dict[str, Any]:
 
 def _same_parts(before: Build, after: Build) -> tuple[str, ...]:
     """Return the parts that are the same one in both builds, lists by every entry."""
-
-    def same(name: str) -> bool:
-        one, other = getattr(before, name), getattr(after, name)
-        if one is other or name not in LISTS:
-            return one is other
-        return len(one) == len(other) and all(map(is_, one, other))
-
-    return tuple(name for name in before.model_fields_set & after.model_fields_set if same(name))
+    both = before.model_fields_set & after.model_fields_set
+    return tuple(name for name in both if same_part(getattr(before, name), getattr(after, name)))
 
 
 def _steps(before: Any, after: Any, way: Way) -> Iterator[ChangedPlace | Order]:

@@ -3,6 +3,7 @@
 import copy
 from collections.abc import Collection, Iterable, Mapping
 from itertools import pairwise
+from operator import is_
 from typing import Any
 
 from urgens.document.build import Build
@@ -10,6 +11,7 @@ from urgens.document.errors import BuildErrors
 from urgens.document.paths import entered, steps
 from urgens.document.validation import validated
 
+EVIDENCE = "evidence"
 # What grows with the work on a vehicle, and hangs on nothing else of the build.
 LISTS = ("records", "joints", "noted", "open_items", "traces", "history", "photographs")
 
@@ -20,10 +22,19 @@ def same_figures(one: Build, other: Build) -> bool:
     It is told by what an edit of records left as it was: others may be the same all the same.
     """
     return one is other or all(
-        getattr(one, name) is getattr(other, name)
+        same_part(getattr(one, name), getattr(other, name))
         for name in Build.model_fields
         if name not in LISTS
     )
+
+
+def same_part(one: object, other: object) -> bool:
+    """Tell whether two parts of builds are the same one, lists and tables by every entry."""
+    if isinstance(one, tuple) and isinstance(other, tuple):
+        return len(one) == len(other) and all(map(is_, one, other))
+    if isinstance(one, Mapping) and isinstance(other, Mapping):
+        return [*one] == [*other] and all(map(is_, one.values(), other.values()))
+    return one is other
 
 
 def reused(build: Build, before: Mapping[str, Any], document: dict[str, Any]) -> dict[str, Any]:
@@ -67,16 +78,19 @@ def dumped(build: Build, but: Collection[str] = ()) -> dict[str, Any]:
     return build.model_dump(mode="json", exclude_unset=True, by_alias=True, exclude={*but})
 
 
-def untouched(build: Build, paths: Iterable[str]) -> dict[str, object]:
+def untouched(
+    build: Build, paths: Iterable[str], orders: Collection[str] = ()
+) -> dict[str, object]:
     """Return the parts of a build that changes at some paths leave as they are, by name.
 
-    They are neither written out nor read again for an edit beside them: the long lists, and
-    everything where only such lists are written.
+    They are neither written out nor read again for an edit beside them. What is known of figures
+    hangs on every figure; on the order of a list hangs whatever names its entries.
     """
-    changed = {str(steps(path)[0]) for path in paths}
-    beside = changed and changed <= {*LISTS}
-    stay = build.model_fields_set if beside else {*LISTS} & build.model_fields_set
-    return {name: getattr(build, name) for name in stay if name not in changed}
+    changed = {str(steps(path)[0]) for path in (*paths, *orders)}
+    stay = build.model_fields_set - changed
+    if not changed <= {*LISTS}:
+        stay = stay & {*LISTS} if orders else stay - {EVIDENCE}
+    return {name: getattr(build, name) for name in stay}
 
 
 def lay(document: dict[str, Any], path: str, value: object) -> None:

@@ -3,9 +3,9 @@
 from typing import Any
 
 from urgens.document.build import Build
-from urgens.document.edits.edit import dumped
+from urgens.document.edits.edit import EVIDENCE, dumped
 from urgens.document.edits.past import APART, changes_between
-from urgens.document.edits.setups import EVIDENCE, whole
+from urgens.document.edits.setups import whole
 from urgens.document.errors import BuildErrors
 from urgens.document.validation import validated
 

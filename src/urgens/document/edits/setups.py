@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from typing import Any
 
 from urgens.document.build import Build
-from urgens.document.edits.edit import dumped, lay, untouched
+from urgens.document.edits.edit import EVIDENCE, dumped, lay, untouched
 from urgens.document.errors import BuildError, BuildErrors
 from urgens.document.facts import UNSEEN, SetUp, half_width
 from urgens.document.frozen import thawed
@@ -14,7 +14,6 @@ from urgens.document.readings import FIGURE_OF
 from urgens.document.validation import validated
 from urgens.quantity import Quantity, QuantityError
 
-EVIDENCE = "evidence"
 WIDEST = 10.0  # of a figure: with a wider spread nothing is known of it
 
 

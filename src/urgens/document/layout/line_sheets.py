@@ -43,15 +43,24 @@ class MadeLine:
 
 
 def routed(plumbing: Plumbing) -> tuple[MadeLine, ...]:
-    """Return how every line is made that has a route.
+    """Return how every line is made that has a route; those of the last layout are kept.
 
     Source: `physics.bends`; what a flare takes is the builder's own figure, else common practice.
     """
-    found = []
-    for index, line in enumerate(plumbing.lines):
-        if not line.direct and len(line.route) > 1:
-            found.append(_made(line, index, plumbing.bench))
-    return tuple(found)
+    global _last
+    if _last is None or _last[0] is not plumbing:
+        _last = (
+            plumbing,
+            tuple(
+                _made(line, index, plumbing.bench)
+                for index, line in enumerate(plumbing.lines)
+                if not line.direct and len(line.route) > 1
+            ),
+        )
+    return _last[1]
+
+
+_last: tuple[Plumbing, tuple[MadeLine, ...]] | None = None
 
 
 @lru_cache(maxsize=2048)  # an edit leaves most lines as they are

@@ -32,14 +32,27 @@ def procedure(
     name: of it [text]; method: of bleeding [text]; opened: parts or
     lines, of what is bled again [text].
     Raises BuildErrors where there is no such procedure or method, with the nearest name.
-    Source: common practice.
+    Those of the build that was asked last are kept. Source: common practice.
     """
+    global _kept
+    if _kept is None or _kept[0] is not build:
+        _kept = build, {}
+    known, asked = _kept[1], (name, method, tuple(opened))
+    if asked not in known:
+        known[asked] = _procedure(build, *asked)
+    return known[asked]
+
+
+_kept: tuple[Build, dict[tuple[str, str | None, tuple[str, ...]], Procedure]] | None = None
+
+
+def _procedure(build: Build, name: str, method: str | None, opened: tuple[str, ...]) -> Procedure:
     if name not in NAMES:
         raise BuildErrors.one("procedure", f'there is no "{name}"', _nearest(name, NAMES))
     if method is not None and method not in METHODS:
         raise BuildErrors.one("--method", f'there is no "{method}"', _nearest(method, METHODS))
     known = next((one for one in METHODS if one == method), None)
-    made = made_for(records()[name], Facts(build, known, tuple(opened)))
+    made = made_for(records()[name], Facts(build, known, opened))
     last = closing(made.steps)
     steps = made.steps if last is None else (*made.steps, last)
     cautions = made.cautions

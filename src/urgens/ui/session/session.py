@@ -7,6 +7,7 @@ import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from urgens.document import Build, BuildChange, BuildErrors, changed, load
+from urgens.document.edits.edit import same_figures
 from urgens.document.evidence import KnownFigure, open_figures
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Units, UnitSystem
@@ -47,6 +48,9 @@ class Session(QObject):
         self._telling.setSingleShot(True)
         self._telling.timeout.connect(self._tell_the_rest)
         self._case_names: tuple[str, ...] = ()
+        self._looked_at: tuple[object, ...] | None = None
+        self.build: Build
+        self.solution: Solution
         self.presses: Presses
         self._solve()
         self.document.replaced.connect(self._show_edited)
@@ -305,8 +309,12 @@ class Session(QObject):
 
     def _solve(self) -> None:
         build = self.view.fitted(self.base, self._case_names)
-        self.build: Build = build
-        self.solution: Solution = self._solved(build)
+        looked_at = self.view.load_case, self.view.surface, self.view.speed, self.view.effort
+        if looked_at == self._looked_at and same_figures(self.build, build):
+            self.solution = self.solution.beside(build)
+        else:
+            self.solution = self._solved(build)
+        self.build, self._looked_at = build, looked_at
         self._considered = None  # of another build
         self._case_names = self.solution.system.case_names
         self._findings: tuple[Finding, ...] | None = None  # not judged yet

@@ -3,7 +3,6 @@
 from PySide6.QtWidgets import QToolButton, QVBoxLayout, QWidget
 
 from urgens.document import Build
-from urgens.document.edits.edit import same_figures
 from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.amounts import Amounts, amounts
 from urgens.guidance.procedures.facts import said
@@ -16,6 +15,12 @@ from urgens.ui.widgets.worded import worded, wrapped
 
 SHOWN_NEXT = 4
 APART = 8  # px above a heading
+
+
+def _same_lines(one: Build, other: Build) -> bool:
+    """Tell whether two builds share all that bleeding takes its amounts from."""
+    parts = "plumbing", "master", "circuits", "vehicle", "front", "rear"
+    return all(getattr(one, part) is getattr(other, part) for part in parts)
 
 
 class RunSidebar(QWidget):
@@ -46,8 +51,8 @@ class RunSidebar(QWidget):
         column.addStretch()
 
     def needed(self, build: Build) -> Amounts:
-        """Return how much bleeding takes, worked out once for a build."""
-        if self._needed is None or not same_figures(self._needed[0], build):
+        """Return how much bleeding takes, worked out once for a layout and its cylinder."""
+        if self._needed is None or not _same_lines(self._needed[0], build):
             self._needed = build, amounts(build)
         return self._needed[1]
 

@@ -40,11 +40,18 @@ class CardHead(QWidget):
     def show_number(self, number: int | None, count: int) -> None:
         """Show which step of how many it is; None: none is under way."""
         going = number is not None
-        self.progress.setMaximum(max(count, 1))
-        self.progress.setValue(number - 1 if number is not None else 0)
+        self._show_progress(number - 1 if number is not None else 0, max(count, 1))
         self.number.setText(str(number) if going else "")
         self.number.setVisible(going)
         self.of.setText(f"of {count}" if going else "")
+
+    def _show_progress(self, done: int, count: int) -> None:
+        if (self.progress.value(), self.progress.maximum()) == (done, count):
+            return
+        self.progress.setUpdatesEnabled(False)  # else it is painted at once, before all the rest
+        self.progress.setMaximum(count)
+        self.progress.setValue(done)
+        self.progress.setUpdatesEnabled(True)
 
     def show_words(self, sentence: str, why: str) -> None:
         """Show what is to be done, and why."""

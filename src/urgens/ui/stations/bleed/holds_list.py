@@ -41,12 +41,17 @@ class HoldsList(QWidget):
         self.lifts: dict[str, QPushButton] = {}
         self.ways: dict[int, QPushButton] = {}
         self.reason: QLineEdit | None = None
+        self._shown: tuple[tuple[Hold, str], ...] = ()
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 8, 0)
         self._grid.setVerticalSpacing(2)
 
     def show_holds(self, found: Condition) -> None:
-        """Show what holds the vehicle in a condition."""
+        """Show what holds the vehicle; rows are made anew only where something is another."""
+        shown = tuple((hold, _now_it_is(hold, found)) for hold in found.holds)
+        if shown == self._shown:
+            return
+        self._shown = shown
         clear(self._grid)
         self.notes, self.lifts, self.ways, self.reason = {}, {}, {}, None
         for place, hold in enumerate(found.holds):

@@ -45,6 +45,7 @@ class OpenItems(QWidget):
         self.holds = QCheckBox("It holds the vehicle until it is done")
         self.add, self.refused = QPushButton("Add it"), passing()
         self.buttons: dict[tuple[int, str], QToolButton | QPushButton] = {}
+        self._shown: tuple[tuple[OpenItem, ...], date] | None = None
         self._grid = QGridLayout()
         self._grid.setVerticalSpacing(4)
         column = tight(QVBoxLayout(self), 4)
@@ -61,6 +62,10 @@ class OpenItems(QWidget):
 
     def show_items(self) -> None:
         """Show the items as they are now, those that hold the vehicle first."""
+        shown = self.session.base.open_items, date.today()
+        if shown == self._shown:
+            return
+        self._shown = shown
         clear(self._grid)
         self.buttons = {}
         items = list(enumerate(self.session.base.open_items))

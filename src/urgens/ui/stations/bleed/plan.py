@@ -49,9 +49,10 @@ class BleedPlan(Painted):
 
     def show_build(self, build: Build) -> None:
         """Show the cylinders of a build and the joints on the way to each wheel."""
-        self._bar = Facts(build).bar
-        self.joints = {wheel: joints_to(build, wheel) for wheel in FARTHEST}
-        self.update()
+        shown = Facts(build).bar, {wheel: joints_to(build, wheel) for wheel in FARTHEST}
+        if shown != (self._bar, self.joints):
+            self._bar, self.joints = shown
+            self.update()
 
     def show_steps(
         self, done: tuple[ProcedureStep, ...], now: ProcedureStep | None, open_: Iterable[str]
@@ -60,6 +61,7 @@ class BleedPlan(Painted):
 
         `open_` are the wheels whose screws stand open, by whatever run they were opened.
         """
+        shown = self._shown
         self.open, self.hosed, state = {}, set(), State()
         for step in done:
             state = state.after(step)
@@ -77,7 +79,13 @@ class BleedPlan(Painted):
         self.now = () if now is None else now.wheels
         told = ", ".join(said(wheel) for wheel in self.open) or "none"
         self.setAccessibleName(f"Open now: {told}. {self.foot}.")
-        self.update()
+        if self._shown != shown:
+            self.update()
+
+    @property
+    def _shown(self) -> tuple[object, ...]:
+        """What is drawn of the steps."""
+        return self.open, self.hosed, self.now, self.foot
 
     @property
     def foot(self) -> str:

@@ -307,7 +307,8 @@ class CurrentRun:
         return rows
 
     def _rows(self) -> list[dict[str, Any]]:
-        rows: list[dict[str, Any]] = dumped(self._session.base).get("records", [])
+        others = Build.model_fields.keys() - {"records"}
+        rows: list[dict[str, Any]] = dumped(self._session.base, others).get("records", [])
         return rows
 
     def _write(self, rows: list[dict[str, Any]], label: str) -> None:

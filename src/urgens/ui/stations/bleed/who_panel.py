@@ -56,7 +56,7 @@ class RoleMark(Painted):
 
 
 class WhoPanel(QWidget):
-    """Rows made anew for each step; a name puts that person's card in place of the whole one."""
+    """A row for each who is there; a name puts that person's card in place of the whole one."""
 
     asked = Signal(str)
 
@@ -65,34 +65,43 @@ class WhoPanel(QWidget):
         self.names: dict[Role, QToolButton] = {}
         self._rows = tight(QVBoxLayout(self), 0)
         self.said: dict[Role, str] = {}
+        self._duties: dict[Role, QLabel] = {}
 
     def show_roles(
         self, who: tuple[Role, ...], step: ProcedureStep | None, state: State, own: Role | None
     ) -> None:
         """Show what each does at a step, of none only who there is; own: whose card is shown."""
+        if who != tuple(self.names):
+            self._lay_out(who)
+        self.said = {
+            role: "" if step is None or role == "alone" else duty(role, step, state) for role in who
+        }
+        for role, words in self.said.items():
+            self.names[role].setChecked(role == own)
+            self._duties[role].setText(words)
+            self._duties[role].setVisible(bool(words))
+
+    def _lay_out(self, who: tuple[Role, ...]) -> None:
         clear(self._rows)
-        self.said, self.names = {}, {}
+        self.names, self._duties = {}, {}
         for role in who:
-            words = "" if step is None or role == "alone" else duty(role, step, state)
-            self.said[role] = words
             row = spaced(QHBoxLayout(), GAP)
             row.addWidget(RoleMark(role))
-            row.addWidget(self._name(role, checked=role == own))
+            row.addWidget(self._name(role))
             row.addStretch()
             self._rows.addLayout(row)
-            if words:
-                self._rows.addWidget(self._duty(words))
+            self._duties[role] = self._duty()
+            self._rows.addWidget(self._duties[role])
 
     @staticmethod
-    def _duty(words: str) -> QLabel:
-        label = wrapped("muted", words)
+    def _duty() -> QLabel:
+        label = wrapped("muted")
         label.setContentsMargins(round((MARK + GAP + PADDING) * T.scale), 0, 0, 4)
         return label
 
-    def _name(self, role: Role, *, checked: bool) -> QToolButton:
+    def _name(self, role: Role) -> QToolButton:
         button = segment(IN_WORDS[role])
         button.setProperty("narrow", "true")
-        button.setChecked(checked)
         button.setAccessibleName(f"Card of who is {IN_WORDS[role]}")
         button.clicked.connect(partial(self.asked.emit, role))
         self.names[role] = button
