@@ -96,7 +96,7 @@ CASES: dict[str, tuple[Severity, Changes, Changes]] = {
             "master.bar_offset": "0 mm",
             "valves.rear[0].turns": 3,
             "targets.surface": 0.9,
-            "targets.max_effort": "150 N",
+            "targets.max_effort": "60 N",
         },
         {},
     ),

@@ -83,4 +83,6 @@ def test_a_truck_with_a_half_lost_keeps_less_than_a_car(built: Built) -> None:
     for use, asked in (("truck", 2.2), ("street", 2.44)):
         (half, _) = solve(built({"vehicle.use": use})).half_failed
         z = np.array([asked / GRAVITY - 1e-6, asked / GRAVITY + 1e-6])
-        assert list(replace(half, z=z).meets_rule) == [False, True]
+        there, gone = np.full(2, 0.1), np.full(2, np.nan)
+        assert list(replace(half, z=z, pedal_travel=there).meets_rule) == [False, True]
+        assert not replace(half, z=z, pedal_travel=gone).meets_rule.any()  # on the floor

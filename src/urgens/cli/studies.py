@@ -8,6 +8,7 @@ from urgens.cli.exits import DONE
 from urgens.cli.printing import loaded, print_json
 from urgens.document import BuildErrors
 from urgens.document.kinds.bores import sold_bores
+from urgens.guidance.advice.ranked_ways import ranked_ways
 from urgens.printed.robustness import printed_robustness
 from urgens.printed.sizing import printed_sizing
 from urgens.printed.valve_choice import printed_choice
@@ -15,7 +16,6 @@ from urgens.solve import every_road
 from urgens.solve.solution import case_index
 from urgens.studies.robustness import robustness
 from urgens.studies.sizing import RATIOS, rear_bores_of, sizing_map
-from urgens.studies.valve_choice import candidates
 
 
 def _size(options: argparse.Namespace) -> int:
@@ -41,9 +41,10 @@ def _size(options: argparse.Namespace) -> int:
 
 def _valves(options: argparse.Namespace) -> int:
     build = loaded(options)
-    surfaces = tuple(dict.fromkeys(options.surface or every_road(build)))
-    found = candidates(build, surfaces, options.margin)
-    print_json(printed_choice(build, found, surfaces))
+    asked = tuple(dict.fromkeys(options.surface)) if options.surface else None
+    ways = ranked_ways(build, asked, options.margin)
+    assert ways is not None  # nobody tells it to stop
+    print_json(printed_choice(build, ways, asked or every_road(build)))
     return DONE
 
 

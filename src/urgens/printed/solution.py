@@ -40,6 +40,7 @@ def printed_solution(solution: Solution) -> dict[str, Any]:
             {
                 "dead": half.dead,
                 "z": float(half.z[solution.case]),
+                "reached": bool(half.reached[solution.case]),
                 "pedal_travel": figure(half.pedal_travel[solution.case]),
                 "meets_rule": bool(half.meets_rule[solution.case]),
                 **_shut(half, solution.case),

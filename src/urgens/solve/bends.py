@@ -125,18 +125,22 @@ def _of_load(
 
 
 def scan_of_efforts(
-    system: System, standing: StaticVehicle, columns: int, felt: Felt | None = None
+    system: System,
+    standing: StaticVehicle,
+    columns: int,
+    felt: Felt | None = None,
+    even: int = STRAIGHT,
 ) -> Array:
     """Return rising efforts [N] that step over no bend, along an axis before `columns` others.
 
     system: the system, its ball closed where it has one; standing: load cases [N, -]; columns: axes
-    of what is looked at for each effort [-]; felt: as in `bends`.
+    of what is looked at for each effort [-]; felt: as in `bends`; even: how many even steps [-].
     Source: even steps and `bends`, in order.
     """
-    return _scan(system, bends(system, standing, columns, felt), columns)
+    return _scan(system, bends(system, standing, columns, felt), columns, even)
 
 
-def _scan(system: System, bent: Array, columns: int) -> Array:
-    even = np.linspace(0.0, 1.0, STRAIGHT + 1).reshape(-1, *(1 for _ in range(columns)))
-    even = even * np.reshape(system.max_effort, np.shape(system.max_effort) or (1,) * columns)
-    return np.sort(_together([even, np.minimum(bent, system.max_effort)]), axis=0)
+def _scan(system: System, bent: Array, columns: int, even: int = STRAIGHT) -> Array:
+    steps = np.linspace(0.0, 1.0, even + 1).reshape(-1, *(1 for _ in range(columns)))
+    steps = steps * np.reshape(system.max_effort, np.shape(system.max_effort) or (1,) * columns)
+    return np.sort(_together([steps, np.minimum(bent, system.max_effort)]), axis=0)

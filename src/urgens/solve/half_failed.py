@@ -34,9 +34,23 @@ class HalfFailed:
     shut_travel: Array | None = None
 
     @property
+    def reached(self) -> Bools:
+        """Where the pedal holds before the floor or the live chamber's end."""
+        return np.isfinite(self.pedal_travel)
+
+    @property
     def meets_rule(self) -> Bools:
-        """Where as much is left as the rule keeps."""
-        return np.asarray(self.z * GRAVITY >= self.asks.deceleration)
+        """Where the pedal holds, and as much is left as the rule keeps."""
+        return np.asarray(self.reached & (self.z * GRAVITY >= self.asks.deceleration))
+
+
+def worst_half(halves: tuple[HalfFailed, ...], case: int) -> HalfFailed:
+    """Return the half whose loss is worst: what reaches nothing first, then what leaves least.
+
+    halves: of one build; case: place of the load case [-].
+    Source: common practice: a pedal on the floor is no brake, whatever its pressure would give.
+    """
+    return min(halves, key=lambda half: (bool(half.reached[case]), float(half.z[case])))
 
 
 def half_failed(system: System, standing: StaticVehicle, surface: Floats) -> tuple[HalfFailed, ...]:

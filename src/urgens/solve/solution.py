@@ -22,7 +22,8 @@ from urgens.solve.launch_hold import Hold, hold
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import AxleName, FirstLock, first_lock
 from urgens.solve.press import Presses, press, rolling_lines
-from urgens.solve.roads import every_road, named_roads
+from urgens.solve.rear_first import judged_roads
+from urgens.solve.roads import named_roads
 from urgens.solve.system import System, system
 from urgens.solve.travel import pedal_travel
 
@@ -31,19 +32,38 @@ from urgens.solve.travel import pedal_travel
 class Solution:
     """The figures of one build.
 
-    `presses` are for the chosen load case and surface. Of `surfaces`, rising, `roads` are judged,
-    by their places, and `named` have a name or are chosen. Everything else is worked out when it
-    is first asked for, and kept.
+    `presses` are for the chosen load case and surface. Everything else is worked out when it is
+    first asked for, and kept.
     """
 
     build: Build
     system: System
     case: int
     surface: float  # the chosen tyre-road coefficient [-]
-    surfaces: tuple[float, ...]
-    roads: tuple[int, ...]
-    named: tuple[int, ...]
     presses: Presses
+
+    @cached_property
+    def _judged(self) -> tuple[float, ...]:
+        return judged_roads(self.build, self.system)
+
+    @property
+    def _with_names(self) -> set[float]:
+        return {*named_roads(self.build), self.surface}
+
+    @cached_property
+    def surfaces(self) -> tuple[float, ...]:
+        """The roads that are looked at, rising [-]."""
+        return tuple(sorted({*self._judged, *self._with_names}))
+
+    @cached_property
+    def roads(self) -> tuple[int, ...]:
+        """Places of those who locks first is judged on."""
+        return tuple(self.surfaces.index(road) for road in self._judged)
+
+    @cached_property
+    def named(self) -> tuple[int, ...]:
+        """Places of those that have a name or are chosen."""
+        return tuple(sorted(self.surfaces.index(road) for road in self._with_names))
 
     @cached_property
     def lock(self) -> FirstLock:
@@ -52,7 +72,7 @@ class Solution:
 
     @cached_property
     def shown(self) -> tuple[int, ...]:
-        """Places of the named roads, and of the worst where the rear is first on none of them."""
+        """Places of the named roads, and the worst of each load case that is bad on none."""
         return _shown(self.named, self.roads, self.lock)
 
     @cached_property
@@ -143,17 +163,12 @@ def solve(
     made = system(build, speed)
     case = case_index(build, load_case)
     chosen = build.targets.surface if surface is None else surface
-    named, judged = {*named_roads(build), chosen}, every_road(build)
-    surfaces = tuple(sorted({*named, *judged}))
     pressed = np.array([build.targets.comfortable_effort.value]) if efforts is None else efforts
     return Solution(
         build=build,
         system=made,
         case=case,
         surface=chosen,
-        surfaces=surfaces,
-        roads=tuple(surfaces.index(road) for road in judged),
-        named=tuple(surfaces.index(road) for road in named),
         presses=press(made, pressed, made.case(case), chosen),
     )
 
@@ -161,11 +176,13 @@ def solve(
 def _shown(named: tuple[int, ...], roads: tuple[int, ...], lock: FirstLock) -> tuple[int, ...]:
     """Return the places of named roads, and of the worst between where only there it is bad."""
     rear = lock.axle == AxleName.REAR
-    bad = [road for road in roads if rear[:, road].any()]
-    if bad and not rear[:, named].any():
-        lead = np.where(rear, lock.rear_used - lock.front_used, -np.inf).max(axis=0)
-        named = (*named, max(bad, key=lambda road: lead[road]))
-    return tuple(sorted(named))
+    lead = np.where(rear, lock.rear_used - lock.front_used, -np.inf)
+    worst = [
+        max(roads, key=lambda road, case=case: lead[case, road])  # type: ignore[misc]
+        for case in range(len(rear))
+        if rear[case, list(roads)].any() and not rear[case, list(named)].any()
+    ]
+    return tuple(sorted({*named, *worst}))
 
 
 def regulation_of(

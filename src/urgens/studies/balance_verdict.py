@@ -7,34 +7,29 @@ from typing import Literal
 import numpy as np
 
 from urgens.document import Build
-from urgens.physics.arrays import Array, Bools
-from urgens.physics.standards import DECELERATION_RANGE
-from urgens.physics.vehicle import StaticVehicle, axle_loads, demand
-from urgens.solve.adhesion_curve import lead
-from urgens.solve.ball import rolling
 from urgens.solve.effort import effort_for
 from urgens.solve.half_failed import half_failed
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import AxleName, first_lock
-from urgens.solve.press import axle_forces, rolling_lines
+from urgens.solve.press import rolling_lines
+from urgens.solve.rear_first import judged_roads, rear_above_anywhere
 from urgens.solve.system import System, system
 from urgens.solve.travel import pedal_travel
 
 Wanted = Literal["deceleration", "half-failed", "travel"]
 MARGIN = 0.05  # of the road's coefficient at first lock, front above rear
-SCANNED = 200  # steps of effort in which the rear is looked for above the front
 
 
 @dataclass(frozen=True)
 class BalanceVerdict:
     """How a build does: where the rear is first, what is out of reach, efficiency.
 
-    `rear_first` places of (load case, surface); `out_of_reach` of what is wanted; `rear_below`
-    whether the rear uses less of its grip than the front from 0.15 to 0.8 g, as far as the foot
-    reaches; `missed` how many margins are; efficiencies NaN where nothing locks.
+    `rear_first` load cases by their places, and roads [-]; `out_of_reach` of what is wanted;
+    `rear_below` whether the rear uses less of its grip than the front from 0.15 to 0.8 g, as far as
+    the foot reaches; `missed` how many margins are; efficiencies NaN where nothing locks.
     """
 
-    rear_first: tuple[tuple[int, int], ...]
+    rear_first: tuple[tuple[int, float], ...]
     out_of_reach: tuple[Wanted, ...]
     rear_below: bool
     missed: int
@@ -56,15 +51,17 @@ class BalanceVerdict:
         return len(self.rear_first), lost, not self.rear_below, self.missed, -mean
 
 
-def verdict_of(build: Build, surfaces: Sequence[float], margin: float = MARGIN) -> BalanceVerdict:
+def verdict_of(
+    build: Build, surfaces: Sequence[float] | None = None, margin: float = MARGIN
+) -> BalanceVerdict:
     """Return how a build does in all its load cases.
 
-    surfaces: tyre-road coefficients [-]; margin: wanted, as a share
-    of the road's coefficient [-].
+    surfaces: tyre-road coefficients, None for every road from ice to the target's [-]; margin:
+    wanted, as a share of the road's coefficient [-].
     Source: first lock; half lost; pedal travel.
     """
     made = system(build)
-    roads = np.array(surfaces)
+    roads = np.array(judged_roads(build, made) if surfaces is None else surfaces)
     lock = first_lock(made, made.cases, roads)
     rear = (lock.axle == AxleName.REAR) | lock.lifted
     apart = (lock.front_used - lock.rear_used) / roads
@@ -73,10 +70,10 @@ def verdict_of(build: Build, surfaces: Sequence[float], margin: float = MARGIN) 
     known = lock.efficiency[np.isfinite(lock.efficiency)]
     return BalanceVerdict(
         rear_first=tuple(
-            (int(case), int(road)) for case, road in zip(*np.nonzero(rear), strict=True)
+            (int(case), float(roads[road])) for case, road in zip(*np.nonzero(rear), strict=True)
         ),
         out_of_reach=tuple(_out_of_reach(build, made)),
-        rear_below=not _rear_above(made).any(),
+        rear_below=not rear_above_anywhere(made, made.standing).any(),
         missed=int(missed.sum()),
         mean_efficiency=float(known.mean()) if known.size else float("nan"),
         worst_efficiency=float(known.min()) if known.size else float("nan"),
@@ -90,31 +87,10 @@ def _out_of_reach(build: Build, system: System) -> list[Wanted]:
         found.append("deceleration")
         effort = targets.comfortable_effort.value
     for half in half_failed(system, system.standing, targets.surface):
-        if not np.all(half.meets_rule & np.isfinite(half.pedal_travel)):
+        if not np.all(half.meets_rule):
             found.append("half-failed")
             break
     lines = rolling_lines(system, pushrod_force(system, effort), system.case(0))
     if np.isnan(pedal_travel(system, np.asarray(effort), lines.front, lines.rear)):
         found.append("travel")
     return found
-
-
-def _rear_above(system: System) -> Bools:
-    """Return at which efforts and load cases the rear is above the front, within reach (e, c)."""
-    cases = system.cases
-    system = rolling(system, cases)
-    efforts = np.linspace(0.0, system.max_effort, SCANNED + 1)
-    forces = axle_forces(system, pushrod_force(system, efforts), cases)
-    return rear_above(forces, cases)
-
-
-def rear_above(forces: tuple[Array, Array], cases: StaticVehicle) -> Bools:
-    """Return where the rear uses more of its grip than the front, from 0.15 to 0.8 g.
-
-    forces: of the front and the rear axle [N]; cases: load cases [N, -].
-    Source: UN R13-H Annex 5 (from memory), each axle by its own grip.
-    """
-    low, high = DECELERATION_RANGE
-    z = demand(*forces, cases)
-    above = lead(*forces, axle_loads(cases, z), cases) > 0.0
-    return np.asarray(above & (z >= low) & (z <= high))

@@ -2,8 +2,11 @@
 
 from dataclasses import dataclass, replace
 
+import numpy as np
+
 from urgens.document import Build, with_setup
 from urgens.solve.effort import effort_for
+from urgens.solve.half_failed import worst_half
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import AxleName
 from urgens.solve.press import press, rolling_lines
@@ -53,20 +56,23 @@ class Column:
         return float(pressed.achieved_z)
 
     @property
-    def half_lost(self) -> float | None:
-        """The deceleration that the worse half leaves [g], None on a single circuit."""
+    def half_lost(self) -> float:
+        """The deceleration that the worse half leaves [g], NaN where its pedal is on the floor."""
+        worst = worst_half(self.solution.half_failed, self.solution.case)
         at = self.solution.case
-        left = [float(half.z[at]) for half in self.solution.half_failed]
-        return min(left, default=None)
+        return float(worst.z[at]) if worst.reached[at] else float("nan")
 
     @property
     def half_lost_height(self) -> float | None:
-        """How far above the floor the pedal is then [m], None on a single circuit."""
+        """How far above the floor the lower pedal is then [m], NaN where one is on it.
+
+        None on a single circuit.
+        """
         if self.made.split == "single":
             return None
         at, floor = self.solution.case, float(self.made.volumes.floor)
         left = [floor - float(half.pedal_travel[at]) for half in self.solution.half_failed]
-        return min(left, default=None)
+        return float(np.min(left))  # NaN where any is
 
     @property
     def locks_first(self) -> AxleName:

@@ -18,7 +18,7 @@ from urgens.physics.valve_law import KNEE_TOLERANCE
 
 ALIKE = 0.5  # correlation of front and rear friction: one box of pads, one temperature
 MOST_ROUNDS = 200  # of drawing anew what could not be
-_FRICTION = re.compile(r"(front|rear)\.brake\.(pad_friction|shoe\.lining_friction)")
+FRICTION = re.compile(r"(front|rear)\.brake\.(pad_friction|shoe\.lining_friction)")
 _CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]\.")
 
 
@@ -43,16 +43,16 @@ class Spread:
         return np.asarray(under | over)
 
 
-def spreads(build: Build, case: int) -> tuple[Spread, ...]:
+def spreads(build: Build, case: int | None = None) -> tuple[Spread, ...]:
     """Return the figures that spread: what evidence says, and what usually does.
 
-    case: place of the load case, whose figures alone count [-].
+    case: place of the load case whose figures alone count, None for all of them [-].
     Source: JCGM 101, draws of input quantities (from memory).
     """
     found = []
     for one in known_figures(build):
         other = _CASE.match(one.path)
-        if one.half_width > 0 and (other is None or int(other[1]) == case):
+        if one.half_width > 0 and (case is None or other is None or int(other[1]) == case):
             figure = one.figure
             limits = (figure.low, figure.high, figure.closed)
             found.append(Spread(one.path, one.value, one.half_width, *limits))
@@ -105,7 +105,7 @@ def _drawn_once(figures: tuple[Spread, ...], draws: int, chance: Generator) -> A
     common = chance.standard_normal(draws)
     found = np.empty_like(normal)
     for row, figure in enumerate(figures):
-        if _FRICTION.fullmatch(figure.path):
+        if FRICTION.fullmatch(figure.path):
             normal[row] = math.sqrt(ALIKE) * common + math.sqrt(1.0 - ALIKE) * normal[row]
         deviation = figure.half_width / 2.0
         found[row] = figure.value + deviation * normal[row]

@@ -30,7 +30,7 @@ def twin_way(build: Build, margin: float) -> Candidate | None:
     (bar,) = fit_bar(Search(made, roads, margin, made))
     twin["bar_offset"] = bar.changes["master.bar_offset"]
     way = FittedWay("bar", values, bar_offset=bar.bar_offset, size=bore)
-    return judged(build, way, roads, margin, verdict_of(build, roads, margin))
+    return judged(build, way, None, margin, verdict_of(build, margin=margin))
 
 
 def _nearest(diameter: float) -> Quantity:

@@ -1,7 +1,8 @@
 """Ways to balance a build, fitted and ranked over all load cases and roads."""
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, replace
+from math import ceil
 
 from urgens.document import Build, with_changes
 from urgens.solve.adhesion_curve import Regulation
@@ -9,9 +10,12 @@ from urgens.solve.roads import every_road
 from urgens.solve.solution import regulation_of
 from urgens.solve.system import system
 from urgens.studies.balance_verdict import MARGIN, BalanceVerdict, Wanted, verdict_of
+from urgens.studies.rear_first_chance import rear_first_chances
+from urgens.studies.surer_fits import LIMIT, surer_ways
 from urgens.studies.valve_fits import FITS, FittedWay, Kind, Search, without_valve
 
-WITHIN = 0.01  # of mean efficiency, in which no valve is the better choice
+WITHIN = 0.01  # of mean efficiency, in which fewer parts are the better choice
+CHANCE_STEP = 0.05  # of the draws, by which chances above the limit rank
 
 
 @dataclass(frozen=True)
@@ -20,7 +24,8 @@ class Candidate:
 
     `lost` is what the build has within reach and this way has not. `sold` is the best of what is
     sold of its kind and how that does, None where its figures are such or none of them keeps the
-    front first.
+    front first. `chance` of the rear first with any load on any road under the spread of all
+    figures, as it would be fitted [-], None where it was not asked for.
     """
 
     fitted: FittedWay
@@ -28,6 +33,7 @@ class Candidate:
     regulation: Regulation
     lost: tuple[Wanted, ...]
     sold: tuple[FittedWay, BalanceVerdict] | None = None
+    chance: float | None = None
 
     @property
     def kind(self) -> Kind:
@@ -41,7 +47,20 @@ class Candidate:
 
     def order(self, now: BalanceVerdict) -> tuple[float, ...]:
         """Return what ranks it, as it can be bought; now: the verdict on what is fitted."""
-        return bool(self.verdict.rear_first), *self.to_take[1].order(now)
+        return order_of(self.to_take[1], self.chance, now)
+
+
+def order_of(
+    verdict: BalanceVerdict, chance: float | None, now: BalanceVerdict
+) -> tuple[float, ...]:
+    """Return what ranks a way, the least first; a chance above the limit counts by steps.
+
+    verdict: on it; chance: of the rear first, None where it is not known [-]; now: the verdict on
+    what is fitted. Source: common practice.
+    """
+    rear, lost, *rest = verdict.order(now)
+    over = 0.0 if chance is None else max(chance - LIMIT, 0.0)
+    return rear, lost, ceil(over / CHANCE_STEP), *rest
 
 
 def candidates(
@@ -49,43 +68,98 @@ def candidates(
     surfaces: Sequence[float] | None = None,
     margin: float = MARGIN,
     progress: Callable[[float], bool] | None = None,
+    *,
+    sure: bool = True,
 ) -> tuple[Candidate, ...]:
     """Return ways to balance a build, the best first; each replaces what is in the rear circuit.
 
-    surfaces: tyre-road coefficients, else every one from ice to the
-    target's [-]; margin: least front above rear at first lock, of the road's coefficient [-].
-    progress: told the share done, answers whether to go on [callable]. None of them where it was
-    told to stop.
-    Source: common practice: no rear first, then nothing lost, then fewest margins missed, then
-    mean efficiency; no valve goes first within `WITHIN`.
+    surfaces: tyre-road coefficients, else every one from ice to the target's, and what lies
+    between [-]; margin: least front above rear at first lock, of the road's coefficient [-];
+    progress: told the share done, answers whether to go on [callable]; sure: whether to ask how
+    sure each is, which takes longer. None of them where it was told to stop.
+    Source: common practice: no rear first, then nothing lost, then how sure that is, then the rear
+    below the front, then fewest margins missed, then mean efficiency; what has the fewest parts
+    goes first within `WITHIN` of the best.
     """
-    roads = tuple(every_road(build) if surfaces is None else surfaces)
-    now = verdict_of(build, roads, margin)
+    now = verdict_of(build, surfaces, margin)
     bare = with_changes(build, without_valve(build))
-    search = Search(bare, roads, margin, build)
-    ways = [FittedWay("none", without_valve(build))]
+    search = Search(bare, every_road(build) if surfaces is None else surfaces, margin, build)
+    found = [judged(build, FittedWay("none", without_valve(build)), surfaces, margin, now)]
+    steps = len(FITS) * (1 + 2 * sure)
     for number, fit in enumerate(FITS):
-        if progress is not None and not progress(number / len(FITS)):
+        if progress is not None and not progress(number / steps):
             return ()
-        ways += fit(search)
-    found = sorted(
-        (judged(build, one, roads, margin, now) for one in ways), key=lambda one: one.order(now)
-    )
-    none = next(one for one in found if one.kind == "none")
-    *before, mean = found[0].order(now)
-    if none.order(now)[:-1] == tuple(before) and none.order(now)[-1] <= mean + WITHIN:
-        found.remove(none)
-        found.insert(0, none)
-    return tuple(found)
+        found += [judged(build, way, surfaces, margin, now) for way in fit(search)]
+    if sure:
+        ask = _Sureness(build, search, surfaces, margin, now)
+        for number, one in enumerate(found):
+            share = (len(FITS) + number * 2 * len(FITS) / len(found)) / steps
+            if progress is not None and not progress(share):
+                return ()
+            found[number] = ask.surest(one)
+    return ranked(found, now)
+
+
+def ranked(found: Iterable[Candidate], now: BalanceVerdict) -> tuple[Candidate, ...]:
+    """Return candidates, the best first; now: the verdict on what is fitted.
+
+    Source: as `candidates`.
+    """
+    ordered = sorted(found, key=lambda one: one.order(now))
+    *before, mean = ordered[0].order(now)
+    ranks = [(one, one.order(now)) for one in ordered]
+    near = [one for one, rank in ranks if [*rank[:-1]] == before and rank[-1] <= mean + WITHIN]
+    first = min(near, key=lambda one: one.to_take[0].parts)
+    ordered.remove(first)
+    return (first, *ordered)
+
+
+@dataclass(frozen=True)
+class _Sureness:
+    """How sure the ways to balance a build are, and each kind's way that is sure enough."""
+
+    build: Build
+    search: Search
+    surfaces: Sequence[float] | None
+    margin: float
+    now: BalanceVerdict
+
+    def surest(self, one: Candidate) -> Candidate:
+        """Return a candidate with its chance, or the surer one of its kind where that ranks first.
+
+        Where the rear is first as it stands nothing is to be drawn of it.
+        """
+        found = with_chance(self.build, one)
+        assert found.chance is not None
+        if found.chance <= LIMIT:
+            return found
+        surer = [
+            judged(self.build, way, self.surfaces, self.margin, self.now)
+            for way in surer_ways(self.search, one.fitted, self.build)
+        ]
+        if not surer:
+            return found
+        best = min(surer, key=lambda other: other.order(self.now))
+        return min(found, with_chance(self.build, best), key=lambda each: each.order(self.now))
+
+
+def with_chance(build: Build, one: Candidate) -> Candidate:
+    """Return a candidate with the chance that the rear is first; build: what it is fitted to."""
+    (chance,) = rear_first_chances([with_changes(build, one.to_take[0].changes)])
+    return replace(one, chance=chance)
 
 
 def judged(
-    build: Build, way: FittedWay, roads: tuple[float, ...], margin: float, now: BalanceVerdict
+    build: Build,
+    way: FittedWay,
+    roads: Sequence[float] | None,
+    margin: float,
+    now: BalanceVerdict,
 ) -> Candidate:
     """Return a candidate as it comes out in the document, solved in full.
 
-    way: fitted to it; roads: tyre-road coefficients [-].
-    margin: wanted, of the road's coefficient [-]; now: the verdict on what is fitted.
+    way: fitted to it; roads: tyre-road coefficients, None for every road from ice to the target's
+    [-]; margin: wanted, of the road's coefficient [-]; now: the verdict on what is fitted.
     """
     one = with_changes(build, way.changes)
     verdict, sold = verdict_of(one, roads, margin), None

@@ -23,13 +23,15 @@ from urgens.quantity import Quantity
 from urgens.solve.line_pressure import booster_output, pushrod_force
 from urgens.solve.lock import first_rise_of_either
 from urgens.solve.press import achieved, axle_forces
+from urgens.solve.rear_first import rear_above_anywhere, rear_first_anywhere
 from urgens.solve.system import System, system
-from urgens.studies.balance_verdict import rear_above
 
 Kind = Literal["none", "reducing", "limiting", "load-sensing", "bar", "bores", "pistons"]
+# A load-sensing valve comes with its linkage, pistons for both ends of the axle.
+PARTS: dict[Kind, int] = {"none": 0, "bar": 0, "reducing": 1, "limiting": 1, "bores": 1,
+                          "load-sensing": 2, "pistons": 2}  # fmt: skip
 KNEES = (5e5, 70e5)  # Pa: what such valves do
 SLOPES = (0.2, 0.6)
-SCANNED = 60  # even steps of effort while searching; what is printed is solved in full
 CLOSER = 1e-6  # of a step's change of excess, while searching
 ROUNDS = 6  # closer grids: how many
 AROUND = 2.0  # closer grids: steps beside the best
@@ -38,6 +40,7 @@ CLOSE = 9  # closer grids: points of each
 KNEE_STEP = 1e4
 SLOPE_STEP = 0.01
 OFFSET_STEP = 1e-4
+LOADS_APART = 1.0  # N: what a valve that feels the load has to tell apart
 SETTINGS = 4  # of an adjustable valve in a turn: quarters, as a hand sets them
 
 Changes = dict[str, object]
@@ -47,8 +50,8 @@ Changes = dict[str, object]
 class FittedWay:
     """One way, fitted: its kind, the edits that make it, its figures; what is sold beside it.
 
-    `knee` [Pa], `slope` [-], `bar_offset` [m]; `size` of the bore or piston as it is sold; None
-    where not of its kind.
+    `knee`, `heavy` with the heaviest load [Pa], `slope` [-], `bar_offset` [m]; `size` of the bore
+    or piston as it is sold; None where not of its kind.
     """
 
     kind: Kind
@@ -58,6 +61,14 @@ class FittedWay:
     bar_offset: float | None = None
     size: Quantity | None = None
     sold: "FittedWay | None" = None
+    heavy: float | None = None
+
+    @property
+    def parts(self) -> int:
+        """How many parts are bought and fitted for it; a setting of what is there is none."""
+        if self.kind == "reducing" and "valves.rear" not in self.changes:
+            return 0
+        return PARTS[self.kind]
 
 
 class Search:
@@ -85,7 +96,8 @@ class Search:
         well = z / attainable(self._cases, self._surfaces)
         shape = (count, *np.broadcast_shapes(np.shape(found.locks)[-2:]))
         locks = np.broadcast_to(found.locks, shape)
-        rear = np.broadcast_to(found.rear_first, shape) & locks
+        ends = float(self._surfaces.min()), float(self._surfaces.max())
+        rear = rear_first_anywhere(system, self._cases, *ends)
         apart = np.broadcast_to((found.front_used - found.rear_used) / self._surfaces, shape)
         missed = locks & (apart < self._margin)
         some = locks.sum(axis=(1, 2))
@@ -96,15 +108,13 @@ class Search:
             missed.sum(axis=(1, 2)),
             np.broadcast_to(above, count),
             np.broadcast_to(self._short(system), count),
-            rear.sum(axis=(1, 2)),
+            np.broadcast_to(rear, (count, *rear.shape[-2:])).sum(axis=(1, 2)),
         )
         return np.asarray(np.lexsort(keys))
 
     def _above(self, system: System) -> Bools:
         """Return which systems let the rear use more of its grip than the front, within reach."""
-        efforts = np.linspace(0.0, system.max_effort, SCANNED + 1).reshape(-1, 1, 1, 1)
-        forces = axle_forces(system, pushrod_force(system, efforts), self._cases)
-        return np.asarray(rear_above(forces, self._cases).any(axis=(0, -2, -1)))
+        return np.asarray(rear_above_anywhere(system, self._cases).any(axis=(-2, -1)))
 
     def _short(self, system: System) -> Bools:
         """Return which systems do not reach the wanted deceleration in the first load case."""
@@ -168,7 +178,7 @@ def _reducing(search: Search) -> Iterator[FittedWay]:
     knee, slope = search.fitted((KNEES, SLOPES), (14, 9), make)
     knee, slope = _down(knee, KNEE_STEP), round(_down(slope, SLOPE_STEP), 2)
     valve = {"kind": "reducing", "knee": _pressure(knee), "slope": slope}
-    sold = list(_sold(search))
+    sold = list(sold_reducing(search))
     figures = np.array([[one.knee for one in sold], [one.slope for one in sold]], dtype=float)
     best = sold[int(search.order(make(figures[..., None, None]), len(sold))[0])]
     yield FittedWay("reducing", _behind(search, valve), knee=knee, slope=slope, sold=best)
@@ -178,10 +188,11 @@ def _behind(search: Search, valve: dict[str, Any]) -> Changes:
     return {"valves.rear": [*search.kept, valve]}
 
 
-def _sold(search: Search) -> Iterator[FittedWay]:
+def sold_reducing(search: Search) -> Iterator[FittedWay]:
     """Yield reducing valves as they are sold, and every setting of an adjustable one.
 
-    The one that is fitted, where it is adjustable, comes before those that would be bought.
+    search: of a build. The one that is fitted, where it is adjustable, comes before those that
+    would be bought.
     """
     own = [(i, v) for i, v in enumerate(search.now.valves.rear) if isinstance(v, Adjustable)]
     table = reducing_valve_table()
@@ -215,16 +226,21 @@ def _limiting(search: Search) -> Iterator[FittedWay]:
         return search.made.with_rear_valves(ReducingLaw(figures[0], 0.0))
 
     (knee,) = search.fitted((KNEES,), (40,), make)
+    yield limiting_way(search, knee)
+
+
+def limiting_way(search: Search, knee: float) -> FittedWay:
+    """Return a limiting valve as it can be set; search: of a build; knee: its pressure [Pa]."""
     knee = _down(knee, KNEE_STEP)
     valve = {"kind": "limiting", "knee": _pressure(knee)}
-    yield FittedWay("limiting", _behind(search, valve), knee=knee, slope=0.0)
+    return FittedWay("limiting", _behind(search, valve), knee=knee, slope=0.0)
 
 
 def _load_sensing(search: Search) -> Iterator[FittedWay]:
     """Fit both knees and the slope of a valve that feels the rear axle's load at rest."""
     loads = np.asarray(search.made.standing.rear_weight)
     light, heavy = float(loads.min()), float(loads.max())
-    if heavy - light < 1.0:
+    if heavy - light < LOADS_APART:
         return
 
     def make(figures: Array) -> System:
@@ -236,11 +252,21 @@ def _load_sensing(search: Search) -> Iterator[FittedWay]:
 
     ranges = (KNEES, (0.0, KNEES[1] - KNEES[0]), SLOPES)
     low, rise, slope = search.fitted(ranges, (10, 8, 5), make)
-    low, high = _down(low, KNEE_STEP), _down(min(low + rise, KNEES[1]), KNEE_STEP)
-    slope = round(_down(slope, SLOPE_STEP), 2)
-    points = [[f"{light:.1f} N", _pressure(low)], [f"{heavy:.1f} N", _pressure(max(low, high))]]
+    yield load_sensing_way(search, low, min(low + rise, KNEES[1]), slope)
+
+
+def load_sensing_way(search: Search, low: float, high: float, slope: float) -> FittedWay:
+    """Return a valve that feels the load at rest, as it can be set.
+
+    search: of a build; low, high: its knees with the lightest and the heaviest load [Pa]; slope:
+    its slope [-].
+    """
+    loads = np.asarray(search.made.standing.rear_weight)
+    low, high, slope = _down(low, KNEE_STEP), _down(high, KNEE_STEP), _down(slope, SLOPE_STEP)
+    high, slope = max(low, high), round(slope, 2)
+    points = [[f"{loads.min():.1f} N", _pressure(low)], [f"{loads.max():.1f} N", _pressure(high)]]
     valve = {"kind": "load-sensing", "points": points, "slope": slope, "follows": "static"}
-    yield FittedWay("load-sensing", _behind(search, valve), knee=low, slope=slope)
+    return FittedWay("load-sensing", _behind(search, valve), knee=low, slope=slope, heavy=high)
 
 
 def fit_bar(search: Search) -> Iterator[FittedWay]:
@@ -256,10 +282,16 @@ def fit_bar(search: Search) -> Iterator[FittedWay]:
         return search.made.with_shares(*cylinder.bar_shares(length, figures[0]))
 
     (offset,) = search.fitted(((-length / 4, length / 4),), (41,), make)
+    yield bar_way(search, offset)
+
+
+def bar_way(search: Search, offset: float) -> FittedWay:
+    """Return a bar set as it can be; search: of a build with one; offset: of its bearing [m]."""
+    assert search.made.bar_length is not None
     offset = -_down(-offset, OFFSET_STEP)  # towards the front, where it is rounded
-    offset = min(offset, length / 4)
+    offset = min(offset, float(search.made.bar_length) / 4)
     changes = {**without_valve(search.now), "master.bar_offset": f"{offset * 1e3:.1f} mm"}
-    yield FittedWay("bar", changes, bar_offset=offset)
+    return FittedWay("bar", changes, bar_offset=offset)
 
 
 def _bores(search: Search) -> Iterator[FittedWay]:
@@ -270,10 +302,13 @@ def _bores(search: Search) -> Iterator[FittedWay]:
     areas = cylinder.bore_area(np.array([bore.value for bore in bores]))[:, None, None]
     rear = replace(search.made.cylinders.rear, area=areas)
     made = replace(search.made, cylinders=Pair(search.made.cylinders.front, rear))
-    best = bores[int(search.order(made, len(bores))[0])]
-    yield FittedWay(
-        "bores", {**without_valve(search.now), "master.rear_bore": best.text}, size=best
-    )
+    yield bore_way(search, bores[int(search.order(made, len(bores))[0])])
+
+
+def bore_way(search: Search, bore: Quantity) -> FittedWay:
+    """Return another rear cylinder; search: of a build with two; bore: as it is sold [m]."""
+    changes = {**without_valve(search.now), "master.rear_bore": bore.text}
+    return FittedWay("bores", changes, size=bore)
 
 
 def _pistons(search: Search) -> Iterator[FittedWay]:
@@ -286,11 +321,16 @@ def _pistons(search: Search) -> Iterator[FittedWay]:
     rear = search.made.ends.rear
     rear = replace(rear, torque_per_pressure=rear.torque_per_pressure * share)
     made = replace(search.made, ends=Pair(search.made.ends.front, rear))
-    best = sizes[int(search.order(made, len(sizes))[0])]
-    changes: Changes = {"rear.brake.cylinder_diameter": best.text}
+    yield piston_way(search, sizes[int(search.order(made, len(sizes))[0])])
+
+
+def piston_way(search: Search, size: Quantity) -> FittedWay:
+    """Return other pistons behind; search: of a build; size: of all of them, as it is sold [m]."""
+    brake = search.build.rear.brake
+    changes: Changes = {"rear.brake.cylinder_diameter": size.text}
     if isinstance(brake, Disc):
-        changes = {"rear.brake.piston_diameters": [best.text] * count}
-    yield FittedWay("pistons", {**without_valve(search.now), **changes}, size=best)
+        changes = {"rear.brake.piston_diameters": [size.text] * len(brake.piston_diameters)}
+    return FittedWay("pistons", {**without_valve(search.now), **changes}, size=size)
 
 
 FITS = (_reducing, _limiting, _load_sensing, fit_bar, _bores, _pistons)

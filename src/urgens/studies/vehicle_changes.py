@@ -12,7 +12,7 @@ from urgens.document.kinds.valves.load_sensing import Lever, LoadSensing
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, LOAD, QuantityKind
 from urgens.solve.lock import AxleName, first_lock
-from urgens.solve.roads import every_road
+from urgens.solve.rear_first import judged_roads
 from urgens.solve.system import system
 
 
@@ -49,7 +49,8 @@ def outcome(build: Build) -> ChangeOutcome:
 
     Source: first lock in every load case.
     """
-    made, roads = system(build), np.array(every_road(build))
+    made = system(build)
+    roads = np.array(judged_roads(build, made))
     lock = first_lock(made, made.cases, roads)
     apart = (lock.front_used - lock.rear_used) / roads
     known = np.isfinite(apart)

@@ -4,6 +4,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from urgens.document import Build, BuildChange
+from urgens.guidance.advice.ranked_ways import ranked_ways
 from urgens.guidance.advice.valve_choice import fitting
 from urgens.guidance.rules.finding import Finding, Fix
 from urgens.quantity import Units, UnitSystem
@@ -16,14 +17,13 @@ REAR = "valves.rear"
 def recommended(
     build: Build, units: Units | UnitSystem, progress: Callable[[float], bool] | None = None
 ) -> Fix | None:
-    """Return the edit that fits what ranks first, None where even that leaves the rear first.
+    """Return the edit that fits the best way that makes nothing worse, None where there is none.
 
     units: of its name; progress: as in `candidates`.
     """
-    found = candidates(build, progress=progress)
-    if not found or found[0].to_take[1].rear_first:
-        return None
-    return _fix(build, found[0].to_take[0], units)
+    ways = ranked_ways(build, progress=progress)
+    best = None if ways is None else ways.recommended
+    return None if best is None else _fix(build, best.to_take[0], units)
 
 
 def _fix(build: Build, way: FittedWay, units: Units | UnitSystem) -> Fix:
@@ -33,8 +33,8 @@ def _fix(build: Build, way: FittedWay, units: Units | UnitSystem) -> Fix:
     order = change.orders.get(REAR)
     if order is not None:
         return Fix(label, REAR, way.changes[REAR], tuple(order), tuple(change.values.items()))
-    ((path, value),) = change.values.items()
-    return Fix(label, path, value)
+    (path, value), *more = change.values.items()
+    return Fix(label, path, value, more=tuple(more))
 
 
 def best_reducing(build: Build, units: Units | UnitSystem) -> BuildChange:
@@ -42,7 +42,7 @@ def best_reducing(build: Build, units: Units | UnitSystem) -> BuildChange:
 
     units: of its name.
     """
-    best = next(one for one in candidates(build) if one.kind == "reducing")
+    best = next(one for one in candidates(build, sure=False) if one.kind == "reducing")
     return fitting(build, best.to_take[0], units)
 
 

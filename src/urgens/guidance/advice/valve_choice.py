@@ -1,16 +1,17 @@
 """Ways to balance a build in words: what each is, and why it stands where it does."""
 
 import math
-from collections.abc import Sequence
 from typing import Any, cast
 
 from urgens.document import Build, BuildChange, value_at
+from urgens.guidance.advice.laid_too import laid_too
 from urgens.guidance.words.figures import listed
 from urgens.quantity import LENGTH, PRESSURE, Units, UnitSystem, parse, show
 from urgens.studies.balance_verdict import BalanceVerdict
 from urgens.studies.valve_choice import Candidate
 from urgens.studies.valve_fits import FittedWay
 
+HALF_OF_100 = 0.005  # below it a share of a hundred comes to none
 LOST = {
     "deceleration": "the deceleration you want is out of reach of the foot",
     "half-failed": "with one half lost, too little is left",
@@ -66,16 +67,15 @@ def _heavy(way: FittedWay, units: Units | UnitSystem) -> str:
     return f"{show(heavy, PRESSURE, units)} laden"
 
 
-def why(
-    build: Build, candidate: Candidate, surfaces: Sequence[float], units: Units | UnitSystem
-) -> str:
+def why(build: Build, candidate: Candidate, units: Units | UnitSystem) -> str:
     """Return why a candidate stands where it does, in a sentence or two.
 
-    candidate: the candidate; surfaces: that were looked at
-    [-].
+    candidate: the candidate.
     """
     way, verdict = candidate.to_take
-    said = f"{what(build, way, units)}: {why_of(build, verdict, surfaces)}"
+    said = f"{what(build, way, units)}: {why_of(build, verdict)}"
+    if candidate.chance is not None:
+        said += f" {how_sure(candidate.chance)}"
     if candidate.lost:
         said += f" It loses: {listed([LOST[lost] for lost in candidate.lost])}."
     if way is not candidate.fitted:
@@ -89,17 +89,24 @@ def why(
     return said
 
 
-def why_of(build: Build, verdict: BalanceVerdict, surfaces: Sequence[float]) -> str:
-    """Return what a verdict comes to, as the end of a sentence.
+def how_sure(chance: float) -> str:
+    """Return in how many of a hundred such builds the rear is first; chance: of that [-]."""
+    many = f"{100 * chance:.0f} of 100 such builds"
+    if chance == 0.0:
+        many = "no such build that was drawn"
+    elif chance < HALF_OF_100:
+        many = "under 1 of 100 such builds"
+    return f"As its figures are known, the rear is first somewhere in {many}."
 
-    verdict: of it; surfaces: that were looked at [-].
-    """
+
+def why_of(build: Build, verdict: BalanceVerdict) -> str:
+    """Return what a verdict comes to, as the end of a sentence; verdict: of it."""
     if verdict.rear_first:
         case, road = verdict.rear_first[0]
         name = build.vehicle.load_cases[case].name
         more = len(verdict.rear_first) - 1
         rest = f" and {more} more" if more else ""
-        return f"the rear is first with “{name}” on {surfaces[road]:g}{rest}."
+        return f"the rear is first with “{name}” on {shown_road(road)}{rest}."
     if math.isnan(verdict.mean_efficiency):
         return "nothing locks up to the hardest foot."
     margin = (
@@ -114,11 +121,20 @@ def why_of(build: Build, verdict: BalanceVerdict, surfaces: Sequence[float]) -> 
     )
 
 
+def shown_road(road: float) -> str:
+    """Return a road's coefficient with the digits that tell it; road: [-]."""
+    return f"{road:.3f}".rstrip("0").rstrip(".")
+
+
 def fitting(build: Build, way: FittedWay, units: Units | UnitSystem) -> BuildChange:
     """Return the step that fits a way; valves that stay keep what is known of them.
 
-    way: to fit; units: of its name.
+    The layout goes with it. way: to fit; units: of its name.
     """
+    return laid_too(build, _fitting(build, way, units))
+
+
+def _fitting(build: Build, way: FittedWay, units: Units | UnitSystem) -> BuildChange:
     values = dict(way.changes)
     rear = cast(list[dict[str, Any]] | None, values.pop("valves.rear", None))
     if rear is not None:

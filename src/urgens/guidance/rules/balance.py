@@ -144,8 +144,8 @@ def rear_overtakes(solution: Solution, words: FigureWords) -> Iterator[Remark]:
         yield Remark(
             message=f"“{name}”: from {z.min():.2f} to {z.max():.2f} g the rear uses more grip "
             "than the front.",
-            why="Pressed harder than the foot may, or on a road between those looked at, the rear "
-            "would lock first.",
+            why="Pressed harder than the foot may, on a road that holds so much, the rear would "
+            "lock first.",
             basis=FORCE_BALANCE,
             where="valves.rear",
             fixes=(),

@@ -65,18 +65,18 @@ def half_failed_weak(solution: Solution, words: FigureWords) -> Iterator[Remark]
     if made.split == "single":
         return
     weak = [
-        (float(half.z[case]), name, half.dead, bool(np.isnan(half.pedal_travel[case])))
+        (bool(half.reached[case]), float(half.z[case]), name, half.dead)
         for case, name in enumerate(made.case_names)
         for half in solution.half_failed
-        if not half.meets_rule[case] or np.isnan(half.pedal_travel[case])
+        if not half.meets_rule[case]
     ]
     if not weak:
         return
-    z, name, dead, out = min(weak)
-    floor = "; the pedal finds no hold" if out else ""
+    reached, z, name, dead = min(weak)  # what reaches nothing before what leaves little
+    left = f"leaves {z:.2f} g" if reached else "finds no hold: the pedal is on the floor"
     yield Remark(
         message=f"“{name}”, {dead} circuit lost: {words.force(solution.max_effort)} of foot "
-        f"leaves {z:.2f} g{floor}.",
+        f"{left}.",
         why="The dead chamber's stroke is used up first: the pedal falls, then the live half "
         "holds alone.",
         basis=made.rule.failed.basis,

@@ -1,5 +1,6 @@
 """Set-ups side by side in words: what each figure is called, and what stands where it has none."""
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
@@ -8,6 +9,8 @@ from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind
 from urgens.solve.corner import corner_locks
 from urgens.solve.lock import AxleName
 from urgens.studies.compare import Column
+
+ON_FLOOR = "none: on the floor"
 
 
 @dataclass(frozen=True)
@@ -43,6 +46,11 @@ def _booster(column: Column) -> str:
 
 def _travel(column: Column) -> float | str:
     return column.feel.travel if column.feel.left > 0 else "on the floor"
+
+
+def _on_its_feet(value: float | None) -> float | str:
+    """Return what one half lost leaves, in words where the pedal reaches nothing."""
+    return ON_FLOOR if value is not None and math.isnan(value) else _known(value)
 
 
 def _known(value: float | None) -> float | str:
@@ -85,14 +93,14 @@ _FIGURES: tuple[_Figure, ...] = (
     ("lock_z", "Deceleration at first lock", None, "g", 2, lambda c: c.at_lock("z")),
     ("lock_grip", "Grip used at first lock", None, "%", 0, lambda c: 100 * c.at_lock("efficiency")),
     ("corner_locks_first", "Locks first in the corner", None, "", 0, _in_corner),
-    ("half_lost", "One half lost leaves", None, "g", 2, lambda c: _known(c.half_lost)),
+    ("half_lost", "One half lost leaves", None, "g", 2, lambda c: _on_its_feet(c.half_lost)),
     (
         "half_lost_pedal",
         "Pedal left with a half lost",
         LENGTH,
         "",
         0,
-        lambda c: _known(c.half_lost_height),
+        lambda c: _on_its_feet(c.half_lost_height),
     ),
     ("booster_lost", "Booster lost leaves", None, "g", 2, lambda c: _known(c.booster_lost)),
     ("hold", "Foot that holds the launch", FORCE, "", 0, _hold),

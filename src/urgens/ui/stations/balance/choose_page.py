@@ -17,14 +17,16 @@ from PySide6.QtWidgets import (
 
 from urgens.document import Build, changed
 from urgens.guidance import Severity
+from urgens.guidance.advice.brought import Brought
 from urgens.guidance.advice.disagreements import Disagreement, schools
-from urgens.guidance.advice.valve_choice import fitting, what, why, why_of
+from urgens.guidance.advice.ranked_ways import RankedWays, ranked_ways
+from urgens.guidance.advice.valve_choice import fitting, how_sure, what, why, why_of
 from urgens.guidance.words.valves import fitted_words
 from urgens.quantity import QuantityError, ShownFigure
 from urgens.solve import every_road
-from urgens.studies.balance_verdict import MARGIN, BalanceVerdict, verdict_of
-from urgens.studies.twin_way import twin_way
-from urgens.studies.valve_choice import Candidate, candidates
+from urgens.studies.balance_verdict import MARGIN, BalanceVerdict
+from urgens.studies.surer_fits import LIMIT
+from urgens.studies.valve_choice import Candidate, order_of
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background
@@ -93,26 +95,16 @@ class ChoiceCard(QFrame):
             event.ignore()
 
 
-def _ways(build: Build, margin: float, progress: Progress) -> tuple[Candidate, ...]:
-    """Return the ways to balance a build, twin cylinders with a bar among them, ranked."""
-    found = candidates(build, None, margin, progress)
-    twin = twin_way(build, margin) if found else None
-    if twin is None:
-        return found
-    now = verdict_of(build, every_road(build), margin)
-    place = 1 + sum(one.order(now) <= twin.order(now) for one in found[1:])
-    return (*found[:place], twin, *found[place:])  # never first: it is the larger change
-
-
 def _judged(
-    rank: int, name: str, reason: str, verdict: BalanceVerdict, *, fitted: bool
+    rank: int, name: str, reason: str, judged: tuple[BalanceVerdict, float | None], *, fitted: bool
 ) -> ChoiceCard:
-    """Return a card with the figure and the mark its verdict asks for."""
+    """Return a card with the figure and the mark its verdict and its chance ask for."""
+    verdict, chance = judged
     mean, rear = verdict.mean_efficiency, bool(verdict.rear_first)
     figure = "rear first" if rear else f"{100 * mean:.0f} %" if mean == mean else "—"
     card = ChoiceCard(rank, name, reason[:1].upper() + reason[1:], figure, fitted=fitted)
-    warned = Severity.WARNING if verdict.missed else None
-    card.put_mark(Severity.DANGER if rear else warned)
+    doubted = verdict.missed or (chance is not None and chance > LIMIT)
+    card.put_mark(Severity.DANGER if rear else Severity.WARNING if doubted else None)
     return card
 
 
@@ -125,6 +117,7 @@ class ChoosePage(Page):
         super().__init__(session)
         self.margin = MARGIN
         self.found: tuple[Candidate, ...] = ()
+        self.sure = False  # whether they rank by how sure they are
         self.cards: list[ChoiceCard] = []
         self.fitted: ChoiceCard | None = None  # what is there now, where it is none of the ways
         self.work = Background(self)
@@ -167,64 +160,86 @@ class ChoosePage(Page):
         """Rank anew for the build as it is now."""
         build, margin = self.session.build, self.margin
         self.wanted.set_value(ShownFigure(f"{margin:.2f}", ""), f"{margin:.2f}")
-        self.work.run(lambda progress: _ways(build, margin, progress))
+        self.sure = False
+        self._rank(build, margin, sure=False)
 
-    def _take(self, candidates: tuple[Candidate, ...]) -> None:
-        self.found = candidates
+    def _rank(self, build: Build, margin: float, *, sure: bool) -> None:
+        def work(progress: Progress) -> RankedWays | None:
+            return ranked_ways(build, None, margin, progress, sure=sure, twin=True)
+
+        self.work.run(work)
+
+    def _take(self, ways: RankedWays | None) -> None:
+        """Show the ways as they rank; how sure they are is asked next, and then they rank by it."""
+        if ways is None:
+            return
+        self.found, self.sure = ways.found, ways.chance is not None
+        self._show_cards(ways)
+        if not self.sure:
+            self._rank(self.session.build, self.margin, sure=True)
+        self.say()
+
+    def _show_cards(self, ways: RankedWays) -> None:
         focused = next((card.rank for card in self.cards if card.hasFocus()), None)
         for card in (*self.cards, *([self.fitted] if self.fitted is not None else [])):
             card.hide()
+            self._list.removeWidget(card)
             card.deleteLater()
-        self.cards = [self._card(rank, one) for rank, one in enumerate(candidates, start=1)]
+        brings = ways.brings or [Brought()] * len(self.found)
+        each = enumerate(zip(self.found, brings, strict=True), start=1)
+        self.cards = [self._card(rank, *one) for rank, one in each]
         for card in self.cards:
             self._list.addWidget(card)
             if card.rank == focused:
                 card.setFocus()
-        now = verdict_of(self.session.build, every_road(self.session.build), self.margin)
-        self.now.setText(self._as_it_is(now))
-        self._put_fitted(now)
-        self._answer(schools(self.session.solution, candidates, self.session.units))
-        self.say()
+        self.now.setText(self._as_it_is(ways))
+        self._put_fitted(ways)
+        self._answer(schools(self.session.solution, self.found, self.session.units))
 
     def _fail(self, words: str) -> None:
         """Say what kept it from being worked out."""
         self.now.setText(f"Not worked out. {words}")
 
-    def _card(self, rank: int, candidate: Candidate) -> ChoiceCard:
+    def _card(self, rank: int, candidate: Candidate, brings: Brought) -> ChoiceCard:
         """Return what shows one way."""
         build, units = self.session.build, self.session.units
         way, verdict = candidate.to_take
         name = what(build, way, units)
-        reason = why(build, candidate, every_road(build), units).removeprefix(f"{name}: ")
+        reason = why(build, candidate, units).removeprefix(f"{name}: ")
+        reason = f"{reason} {brings.words}".rstrip()
         made = changed(build, fitting(build, way, units))
         fitted = made.model_copy(update={"evidence": build.evidence}) == build
-        card = _judged(rank, name, reason, verdict, fitted=fitted)
+        card = _judged(rank, name, reason, (verdict, candidate.chance), fitted=fitted)
         card.tried.connect(self.take)
         return card
 
-    def _put_fitted(self, now: BalanceVerdict) -> None:
+    def _put_fitted(self, ways: RankedWays) -> None:
         """Put what is fitted among the ways, at its place, where it is none of them."""
         self.fitted = None
         if any(card.fitted for card in self.cards):
             return
-        place = sum(one.order(now)[1:] <= now.order(now) for one in self.found)
+        now, chance = ways.now, ways.chance
+        place = sum(one.order(now) <= order_of(now, chance, now) for one in self.found)
         name = f"As it is: {fitted_words(self.session.build, self.session.units)}"
-        reason = why_of(self.session.build, now, every_road(self.session.build))
-        self.fitted = _judged(0, name, reason, now, fitted=True)
+        reason = why_of(self.session.build, now)
+        if chance is not None:
+            reason += f" {how_sure(chance)}"
+        self.fitted = _judged(0, name, reason, (now, chance), fitted=True)
         self._list.insertWidget(place, self.fitted)
 
-    def _as_it_is(self, now: BalanceVerdict) -> str:
+    def _as_it_is(self, ways: RankedWays) -> str:
         """Say how the build as it is fares on the same loads and roads."""
-        build = self.session.build
+        build, now = self.session.build, ways.now
         surfaces = every_road(build)
-        rear_first = len(now.rear_first)
         state = (
-            f"the rear is first {rear_first} time{'s' if rear_first != 1 else ''}"
-            if rear_first
+            "the rear is first on some"
+            if now.rear_first
             else f"the front is first everywhere, {100 * now.mean_efficiency:.0f} % on average"
         )
-        loads, most = len(build.vehicle.load_cases), f"{surfaces[-1]:g}"
-        roads = f"{len(surfaces)} roads from {surfaces[0]:g} to {most}"
+        if ways.chance is None:
+            state += "; how sure that is, is being drawn"
+        loads = len(build.vehicle.load_cases)
+        roads = f"every road from {surfaces[0]:g} to {surfaces[-1]:g}"
         return f"As it is, {loads} load{'s' if loads != 1 else ''} on {roads}: {state}."
 
     def _answer(self, disagreements: tuple[Disagreement, ...]) -> None:

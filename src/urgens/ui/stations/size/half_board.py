@@ -8,6 +8,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 
 from urgens.document.kinds.cylinders.tandem import TandemMaster
 from urgens.guidance.words.half_lost import LostHalf, dead_is_primary, lost_halves
+from urgens.guidance.words.setups import ON_FLOOR
 from urgens.physics.axle import AXLES, Axle
 from urgens.physics.vehicle import StaticVehicle
 from urgens.quantity import LENGTH, show
@@ -164,7 +165,7 @@ class HalfBoard(Painted):
         units = self._session.units
         floor = float(self._session.solution.system.volumes.floor)
         gone = np.isnan(half.travel)
-        words = "on the floor" if gone else str(show(floor - half.travel, LENGTH, units))
+        words = ON_FLOOR if gone else str(show(floor - half.travel, LENGTH, units))
         write(painter, "Pedal left", QPointF(box.left(), box.top() + 16), size=16, color=T.ink)
         write(painter, words, QPointF(box.right(), box.top() + 18), size=22, weight=700,
               color=T.danger if gone else T.ink, side="right")  # fmt: skip
@@ -184,7 +185,7 @@ class HalfBoard(Painted):
         write(painter, said, QPointF(box.left(), box.top() + 60), size=15)
 
     def _draw_left(self, painter: QPainter, half: LostHalf, box: QRectF) -> None:
-        good = half.meets_rule and not np.isnan(half.travel)
+        good = half.meets_rule
         color = T.ink if good else T.danger
         write(painter, "Deceleration left", QPointF(box.left(), box.top() + 16), size=16,
               color=T.ink)  # fmt: skip

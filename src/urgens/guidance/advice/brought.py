@@ -1,0 +1,67 @@
+"""What a step brings with it: dangers and warnings that were not there, dangers that it ends."""
+
+from dataclasses import dataclass
+
+from urgens.document import Build, BuildChange, changed
+from urgens.guidance.rules.finding import Finding, Severity
+from urgens.guidance.rules.registry import findings
+from urgens.solve import solve
+
+# What follows from nobody having seen it fitted, opened or proved yet.
+OF_THE_CONDITION = ("held", "proof-open", "assumed-figure-decides")
+
+
+@dataclass(frozen=True)
+class Brought:
+    """What is new after a step, the worst first, and whether it ends a danger."""
+
+    new: tuple[Finding, ...] = ()
+    ends_danger: bool = False
+
+    @property
+    def danger(self) -> bool:
+        """Whether a danger is new."""
+        return any(one.severity is Severity.DANGER for one in self.new)
+
+    @property
+    def is_worth_it(self) -> bool:
+        """Whether no danger is new, and a new warning comes only where a danger ends."""
+        return not self.danger and (not self.new or self.ends_danger)
+
+    @property
+    def words(self) -> str:
+        """What is new in words, empty where nothing is."""
+        return " ".join(f"It brings a {one.severity.word}: {one.message}" for one in self.new)
+
+
+def brought(
+    build: Build, change: BuildChange, before: tuple[Finding, ...] | None = None
+) -> Brought:
+    """Return what a step brings; before: what is found without it, where that is known.
+
+    build: as it is; change: the step. Raises BuildErrors where it cannot be made.
+    """
+    found = findings(solve(build)) if before is None else before
+    found, after = (
+        tuple(one for one in each if one.code not in OF_THE_CONDITION)
+        for each in (found, findings(solve(changed(build, change))))
+    )
+    was, is_ = _worst(found), _worst(after)
+    new = tuple(
+        one
+        for one in after
+        if one.severity is not Severity.ADVICE and one.severity < was.get(one.code, Severity.ADVICE)
+    )
+    ended = any(
+        severity is Severity.DANGER and is_.get(code, Severity.ADVICE) is not Severity.DANGER
+        for code, severity in was.items()
+    )
+    return Brought(new, ended)
+
+
+def _worst(found: tuple[Finding, ...]) -> dict[str, Severity]:
+    """Return how bad each code is at most."""
+    worst: dict[str, Severity] = {}
+    for one in found:
+        worst[one.code] = min(one.severity, worst.get(one.code, Severity.ADVICE))
+    return worst
