@@ -1,5 +1,6 @@
 """Each code: a build that has it and one that has not; and what its fix does."""
 
+import json
 from collections.abc import Callable
 from datetime import date, timedelta
 from typing import Any
@@ -12,7 +13,8 @@ from tests.plumbing.layouts import ADVICE, DAMAGED, DANGERS, line_of, sound
 from tests.strategies import documents
 from urgens.document import Build, changed, edited, loads, with_changes
 from urgens.guidance import Finding, Severity, findings, known_codes
-from urgens.guidance.advice.recommendation import recommended, with_recommended
+from urgens.guidance.advice.brought import OF_THE_CONDITION
+from urgens.guidance.advice.recommendation import offered, recommended
 from urgens.quantity import UnitSystem
 from urgens.solve import AxleName, solve
 
@@ -331,11 +333,41 @@ def test_a_build_that_has_it_not(code: str) -> None:
 @pytest.mark.parametrize("code", CASES)
 def test_a_fix_takes_the_finding_away(code: str) -> None:
     build = build_for(code, CASES[code][1])
-    told = tuple(one for one in findings(solve(build)) if one.code == code)
-    (finding,) = with_recommended(build, told)
-    for fix in finding.fixes:
+    (finding,) = (one for one in findings(solve(build)) if one.code == code)
+    chosen = recommended(build, build.natural_units) if finding.chosen else None
+    fixes = (*finding.fixes, *([] if chosen is None else [chosen]))
+    for fix in fixes:
         assert code not in found(changed(build, fix.change))
-    assert bool(finding.fixes) is (code not in NO_FIX)
+    assert bool(fixes) is (code not in NO_FIX)
+
+
+@settings(max_examples=8)
+@given(documents())
+def test_what_is_offered_is_taken_until_nothing_is_and_makes_nothing_worse(
+    document: dict[str, Any],
+) -> None:
+    """It ends, raises no danger, and a warning only where a danger ends."""
+    build, steps = loads(json.dumps(document)), 0
+    while True:
+        told = findings(solve(build))
+        units = build.natural_units
+        fix = next((fix for one in told for fix in offered(build, one, units, before=told)), None)
+        if fix is None:
+            break
+        after = changed(build, fix.change)
+        was, is_ = (_codes(each) for each in (build, after))
+        assert is_[Severity.DANGER] <= was[Severity.DANGER]
+        if is_[Severity.WARNING] - was[Severity.WARNING] - was[Severity.DANGER]:
+            assert is_[Severity.DANGER] < was[Severity.DANGER]
+        build, steps = after, steps + 1
+        assert steps < 40
+
+
+def _codes(build: Build) -> dict[Severity, set[str]]:
+    """What is found of a build, without what nobody has seen or proved yet."""
+    told = [one for one in findings(solve(build)) if one.code not in OF_THE_CONDITION]
+    return {severity: {one.code for one in told if one.severity is severity}
+            for severity in Severity}  # fmt: skip
 
 
 @pytest.mark.parametrize("code", sorted(LAID))

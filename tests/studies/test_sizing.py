@@ -15,8 +15,9 @@ from urgens.cli.main import main
 from urgens.document import Build, demo_names, edited, loads, with_changes
 from urgens.document.kinds.bores import bore_table, sold_bores
 from urgens.solve import solve
-from urgens.studies.sizing import RATIOS, MissedWindow, SizingMap, rear_bores_of, sizing_map
+from urgens.studies.sizing import RATIOS, SizingMap, rear_bores_of, sizing_map
 from urgens.studies.sizing_regions import regions
+from urgens.studies.sizing_windows import MissedWindow
 
 BORES = np.array([0.0175, 0.019, 0.0222, 0.0254, 0.0286])
 FEW = np.array([3.5, 4.8, 6.0, 7.2])
@@ -97,15 +98,23 @@ def test_the_verdict_names_the_first_window_that_is_missed(name: str) -> None:
     build = bed(name)
     found = of(build)
     low, high = (quantity.value for quantity in build.targets.pressure_window)
+    furthest = build.pedal.travel_available.value - 0.025  # 25 mm left; common practice
+    comfortable = build.targets.comfortable_effort.value
+    helped = build.booster.kind != "none" and build.booster.works
     for at in np.ndindex(found.verdict.shape):
+        ratio = found.ratios[at[1]]
         missed = [
             np.isnan(found.effort[at]),
             not low <= found.pressure[at] <= high,
-            np.isnan(found.pedal_travel[at]),
+            not found.pedal_travel[at] <= furthest,
             found.stroke_used[at] > 1,
-            build.master.kind != "single" and np.isnan(found.half_failed_travel[at]),
+            build.master.kind != "single" and not found.half_failed_holds[at],
+            ratio > 5.5 if helped else ratio < 5 and not found.effort[at] <= comfortable,
             found.hold_effort is not None and np.isnan(found.hold_effort[at]),
+            found.bar_ratio is not None and ratio > found.bar_ratio[at[0], 0],
+            found.in_balance is not None and not found.in_balance[at[0], 0],
         ]
+        assert [bool(found.misses[at] & 1 << kind) for kind in range(1, 10)] == missed
         wanted = missed.index(True) + 1 if True in missed else 0
         assert found.verdict[at] == wanted, at
         assert 0.0 <= found.score[at] <= 1.0

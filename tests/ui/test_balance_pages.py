@@ -84,6 +84,20 @@ def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: 
     assert window.session.build == before
 
 
+def test_ways_are_shown_where_a_set_up_does_not_go_with_one(
+    open_window: Opener, qtbot: Any
+) -> None:
+    """A bore where the way has two: what the set-up changes there is left out, and said."""
+    small = {"name": "small bore", "changes": {"master.bore": "15/16 in"}}
+    window = open_window(with_changes(bed("bakery"), {"setups": [small]}))
+    shown = ranked(qtbot, window)
+    assert len(shown.cards) == len(shown.found)
+    rank = next(n for n, one in enumerate(shown.found, 1) if one.fitted.kind == "bar")
+    shown.take(rank)
+    assert window.session.build.master.kind == "twin"
+    assert "left out: master.bore" in window.session.undo_stack.undoText()
+
+
 def test_a_button_and_enter_try_as_well(open_window: Opener, qtbot: Any) -> None:
     window = open_window(unproved("roadster"))
     shown = ranked(qtbot, window)

@@ -12,7 +12,7 @@ from tests.builds import bed
 from tests.ui.conftest import drag, type_into
 from urgens.document import Build, demo_names, value_at, with_changes
 from urgens.solve import solve
-from urgens.studies.sizing import MissedWindow
+from urgens.studies.sizing_windows import MissedWindow
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.size.map_picture import WORDS
 
@@ -151,7 +151,7 @@ def test_windows_are_typed_and_the_map_follows(sizing: MainWindow) -> None:
         ("targets.max_effort", -30, False),
         ("targets.pressure_window[0]", -20, False),
         ("targets.pressure_window[1]", 25, True),
-        ("pedal.travel_available", 20, True),
+        ("targets.pedal_reserve", -20, True),
     ],
 )
 def test_an_edge_of_a_window_is_dragged_as_one_step(

@@ -7,7 +7,7 @@ import numpy as np
 from urgens.cli.exits import DANGER, DONE
 from urgens.cli.printing import loaded, print_json
 from urgens.guidance import Severity, findings
-from urgens.guidance.advice.recommendation import with_recommended
+from urgens.guidance.advice.recommendation import with_offers
 from urgens.printed.solution import printed_solution
 from urgens.solve import solve
 
@@ -21,7 +21,7 @@ def _solve(options: argparse.Namespace) -> int:
         speed=options.speed,
         efforts=None if options.effort is None else np.array(options.effort),
     )
-    found = [finding.printed() for finding in with_recommended(build, findings(solution))]
+    found = [finding.printed() for finding in with_offers(build, findings(solution))]
     print_json({**printed_solution(solution), "findings": found})
     return DONE
 
@@ -30,7 +30,7 @@ def _check(options: argparse.Namespace) -> int:
     build = loaded(options)
     found = findings(solve(build))
     if options.json:
-        rows = [finding.printed() for finding in with_recommended(build, found)]
+        rows = [finding.printed() for finding in with_offers(build, found)]
         print_json(rows)
     else:
         if not found:

@@ -6,14 +6,23 @@ from typing import Annotated
 from pydantic import Field
 
 from urgens.document.entry import wish
-from urgens.document.model import DocumentModel, Force, PartFault, PositiveNumber, Pressure, Share
-from urgens.quantity import FORCE, PRESSURE, parse
+from urgens.document.model import (
+    DocumentModel,
+    Force,
+    LengthOrZero,
+    PartFault,
+    PositiveNumber,
+    Pressure,
+    Share,
+)
+from urgens.quantity import FORCE, LENGTH, PRESSURE, parse
 
 
 class Targets(DocumentModel):
     """Wanted effort, deceleration [g], line pressure and road (tyre-road coefficient [-]).
 
-    `stroke_reserve` is the share of each chamber's stroke that is to stay unused.
+    `pedal_reserve` is what is to stay between pad and floor, `stroke_reserve` the share of each
+    chamber's stroke that is to stay unused.
     """
 
     comfortable_effort: Annotated[
@@ -36,6 +45,10 @@ class Targets(DocumentModel):
     max_effort: Annotated[Force, wish("Hardest foot", "The most the driver can press")] = parse(
         "500 N", FORCE
     )
+    pedal_reserve: Annotated[
+        LengthOrZero,
+        wish("Pedal kept above the floor", "Travel left to the floor at the wanted deceleration"),
+    ] = parse("25 mm", LENGTH)
     stroke_reserve: Annotated[
         Share,
         wish(

@@ -2,10 +2,6 @@
 
 from urgens.quantity.units import INCH, INCH_OF_MERCURY, PSI
 
-LOWEST_MANUAL_RATIO = 5.0  # pedal ratio below which a pedal without booster is hopeless
-HIGHEST_BOOSTED_RATIO = 5.5  # pedal ratio above which a boosted pedal is too light and too long
-MANUAL_RATIO = 6.0  # usual without booster: 6:1 to 7:1
-BOOSTED_RATIO = 4.0  # usual with booster
 IDLE_REAR = 0.5  # of the front's adhesion used, below which the rear hardly works
 DISC_RESIDUAL = 2.5 * PSI  # Pa; more than this makes discs drag
 # That are usual

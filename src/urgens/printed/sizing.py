@@ -5,7 +5,8 @@ from typing import Any
 from urgens.document import Build
 from urgens.guidance.words.sizing import why
 from urgens.printed.values import figures
-from urgens.studies.sizing import MissedWindow, SizingMap
+from urgens.studies.sizing import SizingMap
+from urgens.studies.sizing_windows import MissedWindow
 
 
 def printed_sizing(build: Build, sizing_map: SizingMap) -> dict[str, Any]:
@@ -27,10 +28,12 @@ def printed_sizing(build: Build, sizing_map: SizingMap) -> dict[str, Any]:
             if sizing_map.hold_effort is None
             else {"hold_effort": figures(sizing_map.hold_effort)}
         ),
+        "half_failed_meets_rule": sizing_map.half_failed_holds.tolist(),
         "verdict": [[MissedWindow(int(v)).word for v in row] for row in sizing_map.verdict],
         "ranked": [
             {
                 "bore": float(sizing_map.bores[row]),
+                "rear_bore": float(sizing_map.rear_bores[row]),
                 "ratio": float(sizing_map.ratios[column]),
                 "score": float(sizing_map.score[row, column]),
                 "why": why(build, sizing_map, row, column),

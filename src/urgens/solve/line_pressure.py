@@ -76,8 +76,18 @@ def forces_at(system: System, lines: LinePressures) -> tuple[Array, Array]:
 
     The engine's drag counts while the wheels roll.
     """
-    front = _axle_force(system.ends.front, lines.front) + system.drag.front
-    return front, _axle_force(system.ends.rear, lines.rear) + system.drag.rear
+    front, rear = brake_forces_at(system, lines)
+    return front + system.drag.front, rear + system.drag.rear
+
+
+def brake_forces_at(system: System, lines: LinePressures) -> tuple[Array, Array]:
+    """Return what the brakes of either axle do by themselves, at the road [N].
+
+    system: the system; lines: pressures [Pa]. Source: without the engine's drag, which heats and
+    wears none of them.
+    """
+    ends = system.ends
+    return _axle_force(ends.front, lines.front), _axle_force(ends.rear, lines.rear)
 
 
 def _axle_force(end: WheelEnd, pressure: Array) -> Array:

@@ -14,7 +14,8 @@ from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.axle import Axle, Pair
 from urgens.physics.heat import cooling_time_measured, peaks_of_a_series, rise_of_one_stop
 from urgens.solve.effort import effort_for
-from urgens.solve.press import press
+from urgens.solve.line_pressure import brake_forces_at, forces_at, pushrod_force
+from urgens.solve.press import rolling_lines
 from urgens.solve.solution import Solution
 
 # Times in which a rotor loses 63 % of its excess at road speed [s]: assumed, no source; a
@@ -51,17 +52,19 @@ def mass_heated(build: Build, axle: Axle) -> float | None:
 
 
 def shares(solution: Solution) -> Pair[float]:
-    """Return the shares of the braking force, front and rear, at the wanted deceleration [-].
+    """Return the shares of the energy that either axle's brakes take [-].
 
-    at the comfortable effort where the wanted deceleration is out of reach.
+    At the wanted deceleration, at the comfortable effort where that is out of reach. What the
+    engine takes heats no brake.
     """
     wanted = solution.build.targets.deceleration
     effort = effort_for(solution.system, solution.standing, wanted)
     if not np.isfinite(effort) or effort <= 0:
         effort = solution.build.targets.comfortable_effort.value
-    pressed = press(solution.system, np.array([effort]), solution.standing, solution.surface)
-    front, rear = float(pressed.front_force[0]), float(pressed.rear_force[0])
-    whole = front + rear
+    made = solution.system
+    lines = rolling_lines(made, pushrod_force(made, effort), solution.standing)
+    front, rear = (float(force) for force in brake_forces_at(made, lines))
+    whole = sum(float(force) for force in forces_at(made, lines))
     return Pair(front / whole, rear / whole) if whole > 0 else Pair(0.0, 0.0)
 
 

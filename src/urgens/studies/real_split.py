@@ -15,8 +15,8 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array
 from urgens.physics.axle import AXLES, Axle, Pair
 from urgens.physics.vehicle import StaticVehicle
-from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import axle_forces
+from urgens.solve.line_pressure import brake_forces_at, pushrod_force
+from urgens.solve.press import axle_forces, rolling_lines
 from urgens.solve.solution import Solution
 from urgens.solve.system import System, system
 from urgens.studies.draws import drawn, laid, spreads
@@ -144,7 +144,8 @@ def computed_split(solution: Solution, usual: tuple[float, float]) -> Computed:
     """
     build, made = solution.build, solution.system
     efforts = np.linspace(0.0, float(made.max_effort), EFFORTS)
-    reached = np.maximum.accumulate(vehicle.demand(*_forces(made, efforts), made.case(0)))
+    forces = axle_forces(made, pushrod_force(made, efforts), made.case(0))
+    reached = np.maximum.accumulate(vehicle.demand(*forces, made.case(0)))
     wanted = np.linspace(*usual, STEPS)
     at = np.interp(wanted, reached, efforts)
     share = _mean_share(made, at)
@@ -157,8 +158,10 @@ def computed_split(solution: Solution, usual: tuple[float, float]) -> Computed:
 
 
 def _forces(system: System, efforts: Array) -> tuple[Array, Array]:
+    """Return what the brakes of either axle do by themselves [N]."""
     standing = StaticVehicle(*(np.asarray(value)[..., 0] for value in system.standing))
-    front, rear = axle_forces(system, pushrod_force(system, efforts), standing)
+    lines = rolling_lines(system, pushrod_force(system, efforts), standing)
+    front, rear = brake_forces_at(system, lines)
     shape = np.broadcast_shapes(front.shape, rear.shape)
     return np.broadcast_to(front, shape), np.broadcast_to(rear, shape)
 

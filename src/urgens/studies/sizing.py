@@ -1,50 +1,44 @@
 """Every bore with every pedal ratio: what each gives, and what it misses."""
 
 from dataclasses import dataclass, fields, replace
-from enum import IntEnum
+from typing import Any
 
 import numpy as np
 
 from urgens.document import Build
 from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.physics import cylinder, vehicle
-from urgens.physics.arrays import Array
+from urgens.physics.arrays import Array, Bools
 from urgens.physics.axle import Pair
 from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import StaticVehicle
-from urgens.solve.bracket import first_rise
+from urgens.solve.bracket import Places, first_rise
 from urgens.solve.half_failed import half_failed
 from urgens.solve.launch_hold import hold_effort
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
 from urgens.solve.press import axle_forces, rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import strokes, travel
+from urgens.studies.sizing_windows import (
+    Ends,
+    MissedWindow,
+    bar_end,
+    boosted,
+    halves_hold,
+    hardest_force,
+    pairs_in_balance,
+    ratio_ends,
+)
 
 MANUAL = (5.0, 7.0)  # pedal ratios that are usual
 BOOSTED = (3.5, 5.0)  # common practice
 # At which a ratio counts half
 LEAST = 2.5
 MOST = 9.0
+PAIRS = ("in_balance", "bar_ratio")  # of a bore or pair, whatever the ratio
 BOTH = 2  # axes of a figure of bores and ratios
 SCANNED = 600  # steps of force on the pushrod
 RATIOS: Array = np.round(np.arange(3.0, 8.05, 0.1), 1)
-
-
-class MissedWindow(IntEnum):
-    """The first window that is missed, in the order in which they are looked at."""
-
-    FITS = 0
-    EFFORT = 1
-    PRESSURE = 2
-    TRAVEL = 3
-    STROKE = 4
-    HALF_FAILED = 5
-    HOLD = 6  # where a driveline to hold is given
-
-    @property
-    def word(self) -> str:
-        """What it is called in print."""
-        return self.name.lower().replace("_", "-")
 
 
 @dataclass(frozen=True)
@@ -55,8 +49,12 @@ class SizingMap:
     outlet at the comfortable effort [Pa]; `effort` for the wanted deceleration [N], NaN where the
     largest effort does not reach it; `pedal_travel` at that effort, else at the comfortable one
     [m], NaN past the floor; `stroke_used` of the fullest chamber [-]; `half_failed_travel` of the
-    worse half [m], NaN out of reach or on a single cylinder; `verdict` of Verdict; `score` [-];
-    `hold_effort` that holds the launch [N], NaN where none does, None where nothing asks for it.
+    worse half [m], NaN out of reach or on a single cylinder, `half_failed_holds` whether either
+    leaves what the rule keeps; `verdict` of MissedWindow, the first that is missed, of all that
+    are in `misses`, a bit each; `score` [-]; `in_balance` which bores of
+    twin cylinders go together, `bar_ratio` up to which ratio their bar's angle does (b, 1), None of
+    others; `hold_effort` that holds the launch [N], NaN where none does, None where nothing asks
+    for it.
     """
 
     bores: Array
@@ -67,9 +65,13 @@ class SizingMap:
     pedal_travel: Array
     stroke_used: Array
     half_failed_travel: Array
+    half_failed_holds: Bools
     verdict: Array
+    misses: Places
     score: Array
     hold_effort: Array | None = None
+    in_balance: Bools | None = None
+    bar_ratio: Array | None = None
 
     def ranked(self) -> list[tuple[int, int]]:
         """Return rows and columns of what fits, best first, ties to the smaller bore.
@@ -80,15 +82,35 @@ class SizingMap:
         order = np.lexsort((self.ratios[columns], self.bores[rows], -self.score[rows, columns]))
         return [(int(rows[i]), int(columns[i])) for i in order]
 
+    def better(self, kind: MissedWindow, now: int, own: int) -> tuple[int, int] | None:
+        """Return row and column of the best that keeps a window and misses none that is kept now.
+
+        kind: the window; now: what is missed now, a bit each; own: row of the bore that is there,
+        which stays where it can [-]. None where there is none.
+        Source: fewest missed, then the bore that is there, then the score.
+        """
+        helps = (self.misses & kind.bit == 0) & (self.misses & ~now == 0)
+        if not helps.any():
+            return None
+        rows, columns = np.nonzero(helps)
+        missed = [int(one).bit_count() for one in self.misses[rows, columns]]
+        order = np.lexsort((-self.score[rows, columns], rows != own, np.array(missed)))
+        return int(rows[order[0]]), int(columns[order[0]])
+
     def part(self, rows: slice, columns: slice) -> "SizingMap":
         """Return the map of some bores and ratios alone; rows, columns: which [-].
 
         Source: by definition.
         """
-        of_both = {
+        of_both: dict[str, Any] = {
             field.name: values[rows, columns]
             for field in fields(self)
-            if (values := getattr(self, field.name)) is not None and values.ndim == BOTH
+            if field.name not in PAIRS
+            and (values := getattr(self, field.name)) is not None
+            and values.ndim == BOTH
+        }
+        of_both |= {
+            name: values[rows] for name in PAIRS if (values := getattr(self, name)) is not None
         }
         return replace(self, bores=self.bores[rows], rear_bores=self.rear_bores[rows],
                        ratios=self.ratios[columns], **of_both)  # fmt: skip
@@ -109,7 +131,8 @@ def sizing_map(
     made = of_all(base, bores, rear_bores, ratios)
     targets, shape = build.targets, (bores.size, ratios.size)
     hardest = float(ratios.max())
-    effort = _effort(made, ratios, force_wanted(build, made, standing, hardest))
+    force = force_wanted(build, made, standing, hardest)
+    effort = _effort(made, ratios, force)
     comfortable = targets.comfortable_effort.value
     pressed = np.where(np.isnan(effort), comfortable, effort)
     at_comfort = line_pressures(
@@ -120,15 +143,23 @@ def sizing_map(
     chambers = zip(strokes(made, lines.front, lines.rear), made.volumes.chambers, strict=True)
     used = np.max([np.broadcast_to(s / chamber.stroke, shape) for s, chamber in chambers], axis=0)
     pad = np.where(found.floor_ends, np.nan, found.pad)
-    half = _half_failed_travel(build, made, standing, shape)
+    half, holds = _half_failed(build, made, standing, shape)
     pressure = np.broadcast_to(at_comfort, shape)
-    windows = _windows(build, effort, pressure, pad, used, half)
-    hold, inside = None, [met for met, _ in windows]
+    windows = _windows(build, effort, pressure, pad, used, half, holds)
+    met = {kind: inside for kind, (inside, _) in windows.items()}
+    foot = comfortable * float(base.pedal_efficiency)
+    met[MissedWindow.RATIO] = ratio_ends(build, foot, force).holds(ratios)
+    hold = None
     if holds_are_wanted(build):
         hold = _effort(made, ratios, force_that_holds(build, made, standing, hardest))
-        inside += [np.ones(shape, dtype=bool)] * (MissedWindow.HOLD - 1 - len(inside))
-        inside.append(~np.isnan(hold))
-    first = np.argmax([*np.logical_not(inside), np.ones(shape, dtype=bool)], axis=0)
+        met[MissedWindow.HOLD] = ~np.isnan(hold)
+    pair = pair_windows(build, of_all(base, bores, rear_bores, np.array([1.0])), standing, hardest)
+    met |= {kind: ends.holds(ratios) for kind, ends in pair.items()}
+    verdict, misses = np.full(shape, int(MissedWindow.FITS)), np.zeros(shape, dtype=np.intp)
+    for kind in sorted(met, reverse=True):  # the first one missed is what counts
+        verdict = np.where(met[kind], verdict, int(kind))
+        misses = misses | np.where(met[kind], 0, kind.bit)
+    bar, balance = (pair.get(kind) for kind in (MissedWindow.BAR, MissedWindow.BALANCE))
     return SizingMap(
         bores=bores,
         rear_bores=rear_bores,
@@ -138,11 +169,39 @@ def sizing_map(
         pedal_travel=np.broadcast_to(pad, shape),
         stroke_used=used,
         half_failed_travel=half,
-        verdict=np.where(first == len(inside), MissedWindow.FITS, first + 1),
-        score=np.mean([np.clip(score, 0.0, 1.0) for _, score in windows], axis=0)
-        * usual(ratios, boosted=build.booster.works and build.booster.fitted),
+        half_failed_holds=holds,
+        verdict=verdict,
+        misses=misses,
+        score=np.mean([np.clip(score, 0.0, 1.0) for _, score in windows.values()], axis=0)
+        * usual(ratios, boosted=boosted(build)),
         hold_effort=hold,
+        in_balance=None if balance is None else np.isinf(balance.end),
+        bar_ratio=None if bar is None else bar.end,
     )
+
+
+def pair_windows(
+    build: Build, system: System, standing: StaticVehicle, highest: float
+) -> dict[MissedWindow, Ends]:
+    """Return the windows of twin cylinders alone: their bar's angle, and which bores go together.
+
+    system: of all pairs, at a ratio of 1; standing: one load case [N, -]; highest: the highest
+    ratio that is looked at [-]. Each pair is looked at once, as hard as the foot may press there.
+    """
+    master = build.master
+    if not isinstance(master, TwinMaster):
+        return {}
+    found = {}
+    none = np.full(np.shape(system.cylinders.front.area), -np.inf)
+    one = replace(system, pedal_ratio=1.0)
+    if master.bar_max_angle is not None:
+        most = hardest_force(system, highest)
+        force = bar_end(one, standing, most, master.bar_max_angle.value)
+        foot = float(system.max_effort) * float(system.pedal_efficiency)
+        found[MissedWindow.BAR] = Ends(none, force / foot)
+    together = pairs_in_balance(build, replace(system, pedal_ratio=highest))
+    found[MissedWindow.BALANCE] = Ends(none, np.where(together, np.inf, -np.inf))
+    return found
 
 
 def usual(ratios: Array, *, boosted: bool) -> Array:
@@ -220,32 +279,48 @@ def force_that_holds(
     return hold_effort(build, one, standing, shape) * system.pedal_efficiency
 
 
-def _half_failed_travel(
+def _half_failed(
     build: Build, system: System, standing: StaticVehicle, shape: tuple[int, int]
-) -> Array:
-    """Return the worse half's travel [m] at the largest effort; NaN for a single cylinder."""
+) -> tuple[Array, Bools]:
+    """Return the worse half's travel [m] at the largest effort, and whether both keep the rule.
+
+    NaN, and kept, for a single cylinder, of which no half can be lost.
+    """
     if build.master.one_chamber:
-        return np.full(shape, np.nan)
+        return np.full(shape, np.nan), np.ones(shape, dtype=bool)
     everywhere = StaticVehicle(*(np.broadcast_to(value, shape) for value in standing))
     halves = half_failed(system, everywhere, build.targets.surface)
-    return np.maximum(*(half.pedal_travel for half in halves))  # NaN where either is out of reach
+    # NaN where either is out of reach
+    return np.maximum(*(half.pedal_travel for half in halves)), halves_hold(halves)
 
 
 def _windows(
-    build: Build, effort: Array, pressure: Array, pad: Array, used: Array, half: Array
-) -> list[tuple[Array, Array]]:
-    """Return, for each window in order, where it is met and how well [-]."""
+    build: Build,
+    effort: Array,
+    pressure: Array,
+    pad: Array,
+    used: Array,
+    half: Array,
+    holds: Bools,
+) -> dict[MissedWindow, tuple[Bools, Array]]:
+    """Return where each window that is met more or less well is met, and how well [-]."""
     low, high = (quantity.value for quantity in build.targets.pressure_window)
     middle, half_width = (low + high) / 2, (high - low) / 2
     floor, most = build.pedal.travel_available.value, build.targets.max_effort.value
-    windows = [
-        (~np.isnan(effort), 1.0 - np.nan_to_num(effort, nan=most) / most),
-        ((pressure >= low) & (pressure <= high), 1.0 - np.abs(pressure - middle) / half_width),
-        (~np.isnan(pad), 1.0 - np.nan_to_num(pad, nan=floor) / floor),
-        (used <= 1.0 - build.targets.stroke_reserve, 1.0 - used),
-    ]
+    furthest = floor - build.targets.pedal_reserve.value
+    within = np.nan_to_num(pad, nan=np.inf) <= furthest
+    windows: dict[MissedWindow, tuple[Bools, Array]] = {
+        MissedWindow.EFFORT: (~np.isnan(effort), 1.0 - np.nan_to_num(effort, nan=most) / most),
+        MissedWindow.PRESSURE: (
+            np.asarray((pressure >= low) & (pressure <= high)),
+            1.0 - np.abs(pressure - middle) / half_width,
+        ),
+        MissedWindow.TRAVEL: (within, 1.0 - np.nan_to_num(pad, nan=floor) / floor),
+        MissedWindow.STROKE: (used <= 1.0 - build.targets.stroke_reserve, 1.0 - used),
+    }
     if not build.master.one_chamber:
-        windows.append((~np.isnan(half), 1.0 - np.nan_to_num(half, nan=floor) / floor))
+        kept = 1.0 - np.nan_to_num(half, nan=floor) / floor
+        windows[MissedWindow.HALF_FAILED] = (holds, kept)
     return windows
 
 

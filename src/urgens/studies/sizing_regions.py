@@ -8,20 +8,17 @@ from urgens.document import Build
 from urgens.physics import booster
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import StaticVehicle
-from urgens.solve.bracket import first_rise
-from urgens.solve.half_failed import half_failed_reach
 from urgens.solve.press import rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import strokes, travel
 from urgens.studies.sizing import (
-    MissedWindow,
     force_that_holds,
     force_wanted,
     holds_are_wanted,
     of_all,
+    pair_windows,
 )
-
-CLOSE = 1e-9  # of what an end of a region is looked for in
+from urgens.studies.sizing_windows import MissedWindow, half_ends, ratio_ends
 
 
 @dataclass(frozen=True)
@@ -76,7 +73,7 @@ def regions(
     made = replace(made, pedal_ratio=1.0)
     force = force_wanted(build, made, standing, span[1])
     foot = base.max_effort * float(base.pedal_efficiency)
-    used, floor = _stroke_and_floor(made, standing, force)
+    used, floor = _stroke_and_floor(build, made, standing, force)
     low, high = _pressure_ends(build, base, made)
     none, free = np.full((bores.size, 1), -np.inf), np.full((bores.size, 1), np.inf)
     ends = {
@@ -89,24 +86,30 @@ def regions(
         ),
     }
     if not build.master.one_chamber:
-        ends[MissedWindow.HALF_FAILED] = (
-            none,
-            _half_end(made, standing, build.targets.surface, span),
-        )
+        half = half_ends(made, standing, build.targets.surface, span)
+        ends[MissedWindow.HALF_FAILED] = (half.start, half.end)
+    comfortable = build.targets.comfortable_effort.value * float(base.pedal_efficiency)
+    ratio = ratio_ends(build, comfortable, force)
+    ends[MissedWindow.RATIO] = (ratio.start, ratio.end)
     if holds_are_wanted(build):
         held = force_that_holds(build, made, standing, span[1])
         ends[MissedWindow.HOLD] = (np.nan_to_num(held / foot, nan=np.inf), free)
+    pair = pair_windows(build, made, standing, span[1])
+    ends |= {kind: (one.start, one.end) for kind, one in pair.items()}
     return _stretches(bores, ends, span)
 
 
-def _stroke_and_floor(system: System, standing: StaticVehicle, force: Array) -> tuple[Array, Array]:
-    """Return the share of stroke used, and the ratio at which the pad meets the floor (b, 1)."""
+def _stroke_and_floor(
+    build: Build, system: System, standing: StaticVehicle, force: Array
+) -> tuple[Array, Array]:
+    """Return the share of stroke used, and the ratio at which too little pedal is left (b, 1)."""
     pushed = np.nan_to_num(force, nan=0.0)
     lines = rolling_lines(system, pushed, standing)
     rod = travel(system, np.ones_like(pushed), lines.front, lines.rear).pad  # at a ratio of 1
     chambers = zip(strokes(system, lines.front, lines.rear), system.volumes.chambers, strict=True)
     used = np.max([np.broadcast_to(s / c.stroke, pushed.shape) for s, c in chambers], axis=0)
-    return used, np.asarray(system.volumes.floor / rod)
+    furthest = system.volumes.floor - build.targets.pedal_reserve.value
+    return used, np.asarray(furthest / rod)
 
 
 def _pressure_ends(build: Build, base: System, system: System) -> tuple[Array, Array]:
@@ -128,24 +131,6 @@ def _pressure_ends(build: Build, base: System, system: System) -> tuple[Array, A
     return low, high
 
 
-def _half_end(
-    system: System, standing: StaticVehicle, surface: float, span: tuple[float, float]
-) -> Array:
-    """Return the ratio from which one half lost is out of reach (b, 1), inf where none is."""
-    shape = np.shape(system.cylinders.front.area)
-    everywhere = StaticVehicle(*(np.broadcast_to(value, shape) for value in standing))
-
-    def excess(ratio: Array) -> Array:
-        reach = half_failed_reach(replace(system, pedal_ratio=ratio), everywhere, surface)
-        return np.asarray(reach - 1.0)
-
-    ends = np.array(span)
-    over = np.stack([excess(np.full(shape, end)) for end in ends])
-    rises = over[-1] >= 0.0
-    found = first_rise(excess, ends, over, rises, CLOSE)
-    return np.where(over[0] >= 0.0, -np.inf, np.where(rises, found, np.inf))
-
-
 def _stretches(
     bores: Array, ends: dict[MissedWindow, tuple[Array, Array]], span: tuple[float, float]
 ) -> Regions:
@@ -154,6 +139,6 @@ def _stretches(
     edges = np.sort(np.concatenate(columns, axis=1), axis=1)
     middle = (edges[:, :-1] + edges[:, 1:]) / 2.0
     verdict = np.full(middle.shape, int(MissedWindow.FITS))
-    for kind, (start, end) in reversed(ends.items()):  # the first one missed is what counts
+    for kind, (start, end) in sorted(ends.items(), reverse=True):  # the first one missed counts
         verdict = np.where((middle < start) | (middle > end), int(kind), verdict)
     return Regions(bores, edges, verdict)

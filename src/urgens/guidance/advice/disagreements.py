@@ -116,11 +116,18 @@ def _needed(solution: Solution, estimate: Found, units: Units | UnitSystem) -> s
     if best.kind == "none":
         return "Here: none is needed; prove it on the road."
     rear = len(none.verdict.rear_first)
-    without = (
-        f"without one the rear is first {rear} time{'s' if rear != 1 else ''}"
-        if rear
-        else f"without one the margin is missed {none.verdict.missed} times"
-    )
+    best, missed = estimate[0], none.verdict.missed
+    if rear:
+        without = f"without one the rear is first {rear} time{'s' if rear != 1 else ''}"
+    elif missed > best.to_take[1].missed:
+        without = f"without one the margin is missed {missed} times"
+    elif none.chance is not None and best.chance is not None:
+        return (
+            f"Here: without one the front is first, and the rear in {100 * none.chance:.0f} of "
+            f"100 such builds, with the best in {100 * best.chance:.0f}. Measuring tells more."
+        )
+    else:
+        return "Here: without one the front is first as well; with the best a little more is used."
     return f"Here: {without}; with the best, never. The road decides."
 
 

@@ -1,13 +1,16 @@
-"""What is recommended where the rear locks first: the one way that Choose ranks first."""
+"""What is offered against a finding: what makes nothing worse, of valves what Choose ranks."""
 
 from collections.abc import Callable
 from dataclasses import replace
 
-from urgens.document import Build, BuildChange
+from urgens.document import Build, BuildChange, BuildErrors
+from urgens.guidance.advice.brought import brought
 from urgens.guidance.advice.ranked_ways import ranked_ways
 from urgens.guidance.advice.valve_choice import fitting
 from urgens.guidance.rules.finding import Finding, Fix
+from urgens.guidance.rules.registry import findings
 from urgens.quantity import Units, UnitSystem
+from urgens.solve import solve
 from urgens.studies.valve_choice import candidates
 from urgens.studies.valve_fits import FittedWay
 
@@ -46,13 +49,39 @@ def best_reducing(build: Build, units: Units | UnitSystem) -> BuildChange:
     return fitting(build, best.to_take[0], units)
 
 
-def with_recommended(build: Build, findings: tuple[Finding, ...]) -> tuple[Finding, ...]:
-    """Return findings, those that a choice of valve mends with the one that ranks first.
+def offered(
+    build: Build,
+    finding: Finding,
+    units: Units | UnitSystem,
+    progress: Callable[[float], bool] | None = None,
+    before: tuple[Finding, ...] | None = None,
+) -> tuple[Fix, ...]:
+    """Return what is offered against a finding: of its fixes those that make nothing worse.
 
-    findings: about it.
+    finding: about it; units: of names; progress: as in `candidates`; before: all that is found,
+    where that is known.
     """
-    if not any(finding.chosen for finding in findings):
-        return findings
-    fix = recommended(build, build.natural_units)
-    fixes = () if fix is None else (fix,)
-    return tuple(replace(one, fixes=fixes) if one.chosen else one for one in findings)
+    if finding.chosen:
+        fix = recommended(build, units, progress)
+        return () if fix is None else (fix,)
+    if not finding.fixes:
+        return ()
+    found = findings(solve(build)) if before is None else before
+    return tuple(fix for fix in finding.fixes if _is_worth_it(build, fix, found))
+
+
+def _is_worth_it(build: Build, fix: Fix, before: tuple[Finding, ...]) -> bool:
+    try:
+        found = brought(build, fix.change, before)
+    except BuildErrors:  # another edit of the build, or a set-up of it, stands against it
+        return False
+    return found.is_worth_it and found.leaves_less
+
+
+def with_offers(build: Build, found: tuple[Finding, ...]) -> tuple[Finding, ...]:
+    """Return findings with what is offered against each; found: all that there are about it."""
+    units = build.natural_units
+    return tuple(
+        replace(one, fixes=offered(build, one, units, before=found)) if one.chosen or one.fixes
+        else one for one in found
+    )  # fmt: skip

@@ -4,6 +4,7 @@ import math
 from typing import Any, cast
 
 from urgens.document import Build, BuildChange, value_at
+from urgens.guidance.advice.fitting_setups import with_fitting_setups
 from urgens.guidance.advice.laid_too import laid_too
 from urgens.guidance.words.figures import listed
 from urgens.quantity import LENGTH, PRESSURE, Units, UnitSystem, parse, show
@@ -129,9 +130,10 @@ def shown_road(road: float) -> str:
 def fitting(build: Build, way: FittedWay, units: Units | UnitSystem) -> BuildChange:
     """Return the step that fits a way; valves that stay keep what is known of them.
 
-    The layout goes with it. way: to fit; units: of its name.
+    The layout goes with it, and what set-ups change that it leaves no place for goes out, which its
+    label says. way: to fit; units: of its name.
     """
-    return laid_too(build, _fitting(build, way, units))
+    return laid_too(build, with_fitting_setups(build, _fitting(build, way, units)))
 
 
 def _fitting(build: Build, way: FittedWay, units: Units | UnitSystem) -> BuildChange:

@@ -2,21 +2,17 @@
 
 from collections.abc import Iterator
 from dataclasses import replace
-from math import sqrt
+
+import numpy as np
 
 from urgens.document.kinds.boosters.kind import FittedBooster
-from urgens.document.kinds.boosters.none import NoBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
 from urgens.document.kinds.bores import sold_bores
 from urgens.document.kinds.cylinders.kind import OneBore
 from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.thresholds import (
-    BOOSTED_RATIO,
-    HIGHEST_BOOSTED_RATIO,
-    LOWEST_MANUAL_RATIO,
     LOWEST_VACUUM,
-    MANUAL_RATIO,
 )
 from urgens.guidance.words.figures import COMMON_PRACTICE, FigureWords
 from urgens.physics.vehicle import demand
@@ -24,6 +20,13 @@ from urgens.solve import Solution
 from urgens.solve.effort import run_out_effort
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.press import axle_forces, rolling_lines
+from urgens.studies.sizing import RATIOS, sizing_map
+from urgens.studies.sizing_windows import (
+    HIGHEST_BOOSTED,
+    LOWEST_MANUAL,
+    MissedWindow,
+    boosted,
+)
 
 
 @rule("pressure-outside-window", Severity.WARNING)
@@ -45,45 +48,63 @@ def pressure_outside_window(solution: Solution, words: FigureWords) -> Iterator[
         "more travel, a larger one less of both.",
         basis="the build's own window; the presets are common practice",
         where="master",
-        fixes=tuple(_other_bore(solution, pressure, low, high)),
+        fixes=_size_fixes(solution, words, MissedWindow.PRESSURE),
     )
 
 
-def _other_bore(solution: Solution, pressure: float, low: float, high: float) -> Iterator[Fix]:
-    """Yield the bore, of those that are made, whose pressure is nearest the window's middle."""
-    master = solution.build.master
-    if not isinstance(master, OneBore) or pressure <= 0:
-        return
-    wanted = master.bore.value * sqrt(pressure / ((low + high) / 2))
-    bores = [bore for bore in sold_bores() if bore.text.endswith("in")]
-    nearest = min(bores, key=lambda bore: abs(bore.value - wanted))
-    if low <= pressure * (master.bore.value / nearest.value) ** 2 <= high:
-        yield Fix(f"Take a bore of {nearest.text}", "master.bore", nearest.text)
+def _size_fixes(solution: Solution, words: FigureWords, kind: MissedWindow) -> tuple[Fix, ...]:
+    """Return the fix that takes the best bore and ratio of the map that keep a window.
 
-
-def _pin_fix(solution: Solution, words: FigureWords, ratio: float) -> Fix:
-    pin = words.typed_length(solution.build.pedal.pivot_to_pad.value / ratio)
-    return Fix(f"Move the pushrod pin to {pin}, about {ratio:g}:1", "pedal.pivot_to_pushrod", pin)
-
-
-def _boosted(solution: Solution) -> bool:
-    booster = solution.build.booster
-    return booster.works and not isinstance(booster, NoBooster)
+    None where none does without missing one that is kept now.
+    """
+    build, master = solution.build, solution.build.master
+    if not isinstance(master, OneBore):
+        return ()
+    own = master.bore
+    sold = {bore.value: bore for bore in sold_bores()} | {own.value: own}
+    bores = [sold[value] for value in sorted(sold)]
+    values, mine = np.array([bore.value for bore in bores]), sorted(sold).index(own.value)
+    here = np.array([own.value])
+    ratio = np.array([float(solution.system.pedal_ratio)])
+    now = int(sizing_map(build, solution.case, here, here, ratio).misses[0, 0])
+    found = sizing_map(build, solution.case, values, values, RATIOS)
+    best = found.better(kind, now, mine)
+    if best is None:
+        return ()
+    row, wanted = best[0], float(RATIOS[best[1]])
+    pin = words.typed_length(build.pedal.pivot_to_pad.value / wanted)
+    label = f"Move the pushrod pin to {pin}, about {wanted:.2f}:1"
+    if row == mine:
+        return (Fix(label, "pedal.pivot_to_pushrod", pin),)
+    label = f"Take a bore of {bores[row].text}, and {label[:1].lower()}{label[1:]}"
+    return (Fix(label, "pedal.pivot_to_pushrod", pin, more=(("master.bore", bores[row].text),)),)
 
 
 @rule("boosted-ratio-without-booster", Severity.DANGER)
 def boosted_ratio_without_booster(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of no working booster, and the pushrod in the hole meant for one."""
     ratio = solution.system.pedal_ratio
-    if _boosted(solution) or ratio >= LOWEST_MANUAL_RATIO:
+    if boosted(solution.build) or ratio >= LOWEST_MANUAL:
+        return
+    comfortable, wanted = solution.build.targets.comfortable_effort.value, solution.wanted_effort
+    if wanted <= comfortable:
+        yield Remark(
+            message=f"The pedal ratio is {ratio:.2f}:1 and no booster works; "
+            f"{words.force(wanted)} of foot for {solution.build.targets.deceleration:.2f} g is no "
+            "more than the comfortable one all the same.",
+            why="A small bore goes with a short pedal: less travel for the same foot.",
+            basis=f"{COMMON_PRACTICE}: manual pedals 6:1 to 7:1, boosted about 4:1",
+            where="pedal.pivot_to_pushrod",
+            severity=Severity.ADVICE,
+        )
         return
     yield Remark(
-        message=f"The pedal ratio is {ratio:.1f}:1 and no booster works.",
+        message=f"The pedal ratio is {ratio:.2f}:1 and no booster works.",
         why="That hole is meant for a booster: alone the leg has to supply its share as well, and "
         "the brakes seem to do nothing.",
         basis=f"{COMMON_PRACTICE}: manual pedals 6:1 to 7:1, boosted about 4:1",
         where="pedal.pivot_to_pushrod",
-        fixes=(_pin_fix(solution, words, MANUAL_RATIO),),
+        fixes=_size_fixes(solution, words, MissedWindow.RATIO),
     )
 
 
@@ -91,15 +112,15 @@ def boosted_ratio_without_booster(solution: Solution, words: FigureWords) -> Ite
 def manual_ratio_with_booster(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of a working booster behind a manual pedal ratio."""
     ratio = solution.system.pedal_ratio
-    if not _boosted(solution) or ratio <= HIGHEST_BOOSTED_RATIO:
+    if not boosted(solution.build) or ratio <= HIGHEST_BOOSTED:
         return
     yield Remark(
-        message=f"The pedal ratio is {ratio:.1f}:1 with a working booster.",
+        message=f"The pedal ratio is {ratio:.2f}:1 with a working booster.",
         why="Assist on top of a manual ratio makes a pedal that is too light to dose and travels "
         "too far.",
         basis=f"{COMMON_PRACTICE}: manual pedals 6:1 to 7:1, boosted about 4:1",
         where="pedal.pivot_to_pushrod",
-        fixes=(_pin_fix(solution, words, BOOSTED_RATIO),),
+        fixes=_size_fixes(solution, words, MissedWindow.RATIO),
     )
 
 
@@ -142,7 +163,7 @@ def booster_does_not_fit(solution: Solution, words: FigureWords) -> Iterator[Rem
 @rule("booster-runs-out", Severity.WARNING)
 def booster_runs_out(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when the assist is at its limit before the wanted deceleration."""
-    if not _boosted(solution):
+    if not boosted(solution.build):
         return
     wanted, effort = solution.wanted_effort, run_out_effort(solution.system)
     if not effort < wanted:
@@ -159,7 +180,7 @@ def booster_runs_out(solution: Solution, words: FigureWords) -> Iterator[Remark]
 @rule("booster-lost-weak", Severity.WARNING)
 def booster_lost_weak(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell when too little is left without the booster."""
-    if not _boosted(solution):
+    if not boosted(solution.build):
         return
     lost = replace(solution.system, booster=replace(solution.system.booster, assist_limit=0.0))
     standing = lost.case(0)

@@ -1,12 +1,14 @@
 """The line at the bottom: what there is to say, why, and the one thing to do."""
 
+from dataclasses import dataclass, replace
+
 from PySide6.QtCore import QPointF, Qt, Signal
 from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent, QResizeEvent, QShowEvent
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 
 from urgens.document import Build
 from urgens.guidance import Finding, Severity
-from urgens.guidance.advice.recommendation import recommended
+from urgens.guidance.advice.recommendation import offered
 from urgens.guidance.rules.finding import Fix
 from urgens.quantity import Units
 from urgens.ui.session import Session
@@ -36,6 +38,16 @@ def _colors(severity: Severity) -> tuple[str, str]:
         Severity.WARNING: (T.warn, T.warn_ground),
         Severity.ADVICE: (T.good, T.good_ground),
     }[severity]
+
+
+@dataclass(frozen=True)
+class _Offer:
+    """What is offered, once it is known, and what it was asked for."""
+
+    build: Build
+    units: Units
+    finding: Finding
+    fix: Fix | None = None
 
 
 class FindingLine(QWidget):
@@ -73,7 +85,7 @@ class FindingLine(QWidget):
         self._work = Background(self)
         self._work.ended.connect(self._offer)
         self._work.failed.connect(self._fail)
-        self._chosen: tuple[Build, Units, Fix | None] | None = None  # and what it was found for
+        self._offered: _Offer | None = None
         session.told.connect(self._refresh)
         session.opened.connect(self._lead)
         self._refresh()
@@ -117,8 +129,8 @@ class FindingLine(QWidget):
         found = self._session.findings
         self._index = min(self._index, max(len(found) - 1, 0))
         shown = (self.finding, self._index, len(found))
-        if self.finding is not None and self.finding.chosen:
-            self._choose()
+        if self.finding is not None and (self.finding.chosen or self.finding.fixes):
+            self._choose(self.finding)
         if shown == self._shown:
             return
         self._shown = shown
@@ -137,23 +149,21 @@ class FindingLine(QWidget):
     @property
     def _fix(self) -> Fix | None:
         """What the finding that is shown proposes, once it is known."""
-        finding = self.finding
-        if finding is None:
-            return None
-        if not finding.chosen:
-            return finding.fixes[0] if finding.fixes else None
-        return self._chosen[2] if self._chosen is not None and self._is_current() else None
+        return self._offered.fix if self._offered is not None and self._is_current() else None
 
     def _is_current(self) -> bool:
-        """Tell whether what was chosen was so for the build as it is."""
-        chosen, session = self._chosen, self._session
-        return chosen is not None and chosen[0] is session.build and chosen[1] == session.units
+        """Tell whether what is offered is so for the finding that is shown, of the build now."""
+        offer, session = self._offered, self._session
+        if offer is None or self.finding is None:
+            return False
+        asked = offer.build, offer.units, offer.finding
+        return asked[0] is session.build and asked[1:] == (session.units, self.finding)
 
-    def _choose(self) -> None:
-        """Ask for what Choose ranks first, away from the hand, unless it is known."""
+    def _choose(self, finding: Finding) -> None:
+        """Ask away from the hand for what is offered against a finding, unless it is known."""
         if self._is_current() or self._session.dragging:
             return
-        self._chosen = (self._session.build, self._session.units, None)
+        self._offered = _Offer(self._session.build, self._session.units, finding)
         self._show_fix()
         self._work.stop()
         if self.isVisible():
@@ -161,14 +171,16 @@ class FindingLine(QWidget):
 
     def _begin(self) -> None:
         """Work out what to propose for the build as it is, now that the hand is still."""
-        if self._chosen is not None and self._is_current():
-            build, units = self._chosen[:2]
-            self._work.run(lambda progress: recommended(build, units, progress))
+        asked = self._offered
+        if asked is not None and self._is_current():
+            self._work.run(
+                lambda progress: offered(asked.build, asked.finding, asked.units, progress)
+            )
 
-    def _offer(self, fix: Fix | None) -> None:
+    def _offer(self, fixes: tuple[Fix, ...]) -> None:
         """Offer what was found, where it was found for the build as it is."""
-        if self._chosen is not None and self._is_current():
-            self._chosen = (*self._chosen[:2], fix)
+        if self._offered is not None and self._is_current():
+            self._offered = replace(self._offered, fix=next(iter(fixes), None))
             self._show_fix()
 
     def _fail(self, words: str) -> None:
@@ -205,7 +217,7 @@ class FindingLine(QWidget):
 
     def showEvent(self, event: QShowEvent) -> None:
         super().showEvent(event)
-        if self._chosen is not None and self._chosen[2] is None:
+        if self._offered is not None and self._offered.fix is None:
             self._quiet.start()
 
     def hideEvent(self, event: QHideEvent) -> None:

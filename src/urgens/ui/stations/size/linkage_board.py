@@ -42,7 +42,7 @@ class LinkageBoard(Board):
         self.drag = PaintedDrag(
             self, session, taken=self._taken, moved=self._pull, left=self._let_go
         )
-        self.setMinimumHeight(round(150 * self.scale))
+        self.setMinimumHeight(round(190 * self.scale))
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
 

@@ -3,7 +3,8 @@
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QSizePolicy, QToolButton
 
-from urgens.studies.sizing import MissedWindow, SizingMap
+from urgens.studies.sizing import SizingMap
+from urgens.studies.sizing_windows import MissedWindow
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import RATIOS
 from urgens.ui.stations.size.linkage_board import LinkageBoard

@@ -4,7 +4,7 @@ import numpy as np
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter
 
-from urgens.studies.sizing import MissedWindow
+from urgens.studies.sizing_windows import MissedWindow
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, BoreRatioGrid
 from urgens.ui.theme.paint import T, outline, pen, width
 from urgens.ui.widgets.board import write
@@ -20,10 +20,13 @@ WORDS = {
     MissedWindow.FITS: "fits",
     MissedWindow.EFFORT: "too much foot",
     MissedWindow.PRESSURE: "pressure outside its window",
-    MissedWindow.TRAVEL: "pedal meets the floor",
+    MissedWindow.TRAVEL: "too near the floor",
     MissedWindow.STROKE: "cylinder too short",
-    MissedWindow.HALF_FAILED: "one half lost leaves no pedal",
+    MissedWindow.HALF_FAILED: "one half lost leaves too little",
+    MissedWindow.RATIO: "ratio not for this booster",
     MissedWindow.HOLD: "does not hold the launch",
+    MissedWindow.BAR: "the bar tilts too far",
+    MissedWindow.BALANCE: "the pair locks the rear first",
 }
 SHORT = {
     MissedWindow.FITS: "fits",
@@ -32,7 +35,10 @@ SHORT = {
     MissedWindow.TRAVEL: "floor",
     MissedWindow.STROKE: "stroke",
     MissedWindow.HALF_FAILED: "half lost",
+    MissedWindow.RATIO: "ratio",
     MissedWindow.HOLD: "no hold",
+    MissedWindow.BAR: "bar",
+    MissedWindow.BALANCE: "rear first",
 }
 
 
@@ -65,7 +71,10 @@ class MapPicture:
             MissedWindow.TRAVEL: T.band,
             MissedWindow.STROKE: T.hair,
             MissedWindow.HALF_FAILED: T.danger_ground,
+            MissedWindow.RATIO: T.band,
             MissedWindow.HOLD: T.grid,
+            MissedWindow.BAR: T.hair,
+            MissedWindow.BALANCE: T.danger_ground,
         }
         found = [self.choices.regions.row(row) for row in range(rows)]
         painter.setPen(Qt.PenStyle.NoPen)
@@ -119,6 +128,7 @@ class MapPicture:
         ink = {
             MissedWindow.FITS: T.good,
             MissedWindow.HALF_FAILED: T.danger,
+            MissedWindow.BALANCE: T.danger,
             MissedWindow.PRESSURE: T.warn,
         }
         for kind in MissedWindow:

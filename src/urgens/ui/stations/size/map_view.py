@@ -17,7 +17,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from urgens.quantity import LENGTH, show
-from urgens.studies.sizing import MissedWindow
+from urgens.studies.sizing_windows import MissedWindow
 from urgens.ui.session import Session
 from urgens.ui.stations.size.choices import HIGHEST, LOWEST, RATIOS, BoreRatioGrid
 from urgens.ui.stations.size.map_picture import WORDS, MapPicture

@@ -1,6 +1,6 @@
 """What is wanted as windows: each a bar with the figure the choice gives, its edges dragged."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from functools import partial
 
@@ -12,8 +12,11 @@ from urgens.document import value_at
 from urgens.document.tables import window_table
 from urgens.guidance import Severity
 from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind, natural_step, retype, show
+from urgens.solve.lock import AxleName
 from urgens.studies.sizing import SizingMap, holds_are_wanted
+from urgens.studies.sizing_windows import HIGHEST_BOOSTED, LOWEST_MANUAL, boosted
 from urgens.ui.session import Session
+from urgens.ui.stations.size.choices import HIGHEST
 from urgens.ui.theme.paint import T, ink, outline, pen, width
 from urgens.ui.widgets.board import Board, write
 from urgens.ui.widgets.drag import PaintedDrag
@@ -21,8 +24,13 @@ from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.marks import severity_mark
 
 ROW = 56.0  # px
+LINE = 30.0  # px of a row without a bar
 BAR = 9.0  # px of the bar's height
-AFTER = ((0, "targets.deceleration", "g"), (3, "targets.stroke_reserve", "of it free"))
+NOTE = 17.0  # px of a line under the first window, where there is something to say
+AFTER = (
+    (0, "targets.deceleration", "g"), (3, "targets.stroke_reserve", "of it free"),
+)  # fmt: skip
+IN_LINE = ("targets.stroke_reserve", "targets.pedal_reserve")  # which stand in the first line
 GRIP = 12.0  # px around an edge that take hold of it
 Source = Callable[[], tuple[SizingMap, tuple[int, int]]]
 
@@ -42,6 +50,13 @@ class SizingWindow:
     high: str | float
     most: float
     lost: str  # said where there is no figure
+    note: str = ""  # what is to be known beside it: then it has no tick
+    factor: bool = False  # a ratio, not a share
+
+    @property
+    def plain(self) -> bool:
+        """Whether it is a line alone, without a bar."""
+        return self.factor or (self.kind is None and not np.isfinite(self.value))
 
 
 class WindowsBoard(Board):
@@ -68,14 +83,25 @@ class WindowsBoard(Board):
             Spot("targets.comfortable_effort", 17),
             Spot("targets.pressure_window[0]", 16),
             Spot("targets.pressure_window[1]", 16),
-            Spot("pedal.travel_available", 16),
+            Spot("targets.pedal_reserve", 17),
             Spot("targets.stroke_reserve", 16),
         ]
 
     def read(self) -> None:
         """Hold each figure against its window."""
         self._rows = self._windows()
-        self.setFixedHeight(round(len(self._rows) * ROW * self.scale))
+        self.setFixedHeight(round(self._top(len(self._rows)) * self.scale))
+
+    @property
+    def _locks_before(self) -> str:
+        """What locks before the wanted deceleration, empty where nothing does."""
+        lock = self.session.solution.lock
+        at = self.session.solution.case, self.session.solution.road
+        axle, z = AxleName(int(lock.axle[at])), float(lock.z[at])
+        if axle is AxleName.NONE or not z < self.session.build.targets.deceleration:
+            return ""
+        foot = show(float(lock.effort[at]), FORCE, self.session.units)
+        return f"{axle.name.lower()} locks first, at {foot} and {z:.2f} g"
 
     def _windows(self) -> list[SizingWindow]:
         found, at = self._source()
@@ -103,6 +129,7 @@ class WindowsBoard(Board):
                 "targets.max_effort",
                 1.25 * most,
                 "out of reach",
+                self._locks_before,
             ),
             SizingWindow(
                 "Pressure at",
@@ -115,12 +142,12 @@ class WindowsBoard(Board):
                 "",
             ),
             SizingWindow(
-                "Pedal travel",
+                "Pedal travel, keep",
                 LENGTH,
                 pad,
-                np.isfinite(pad),
+                bool(pad <= floor - targets.pedal_reserve.value),
                 0.0,
-                "pedal.travel_available",
+                "targets.pedal_reserve",
                 1.25 * floor,
                 "on the floor",
             ),
@@ -136,8 +163,10 @@ class WindowsBoard(Board):
             ),
         ]
         if not build.master.one_chamber:
-            rows.append(SizingWindow("One half lost", LENGTH, half, np.isfinite(half), 0.0, floor,
+            holds = bool(found.half_failed_holds[at])
+            rows.append(SizingWindow("One half lost", LENGTH, half, holds, 0.0, floor,
                                      1.25 * floor, "no pedal left"))  # fmt: skip
+        rows += self._of_practice(found, at)
         if self._held is not None:  # the scale stands still under the hand
             held = self._held[0]
             rows = [replace(row, most=held.most) if row.name == held.name else row for row in rows]
@@ -147,17 +176,40 @@ class WindowsBoard(Board):
                                      1.25 * most, "not held"))  # fmt: skip
         return rows
 
+    def _of_practice(self, found: SizingMap, at: tuple[int, int]) -> Iterator[SizingWindow]:
+        """Yield what a ratio has to be for its booster, and what twin cylinders have to keep."""
+        build, ratio = self.session.build, float(found.ratios[at[1]])
+        effort, foot = float(found.effort[at]), build.targets.comfortable_effort.value
+        low, high = (0.0, HIGHEST_BOOSTED) if boosted(build) else (LOWEST_MANUAL, HIGHEST)
+        short = not boosted(build) and effort <= foot  # small bores with short pedals are sound
+        low = min(low, ratio) if short else low
+        met = low <= ratio <= high or (not boosted(build) and ratio > high)
+        yield SizingWindow("Pedal ratio", None, ratio, met, low, high, HIGHEST, "", factor=True)
+        if found.bar_ratio is not None:
+            end = float(found.bar_ratio[at[0], 0])
+            yield SizingWindow("Ratio for the bar's angle", None, ratio, ratio <= end, 0.0,
+                               min(end, HIGHEST), HIGHEST, "", factor=True)  # fmt: skip
+        if found.in_balance is not None:
+            front = bool(found.in_balance[at[0], 0])
+            yield SizingWindow("Balance of the pair", None, np.nan, front, 0.0, 1.0, 1.0,
+                               "front first" if front else "rear first")  # fmt: skip
+
     # --- where things are ------------------------------------------------------------------
 
     @property
-    def _row(self) -> float:
-        """Return how high a row is."""
-        return self.down / max(len(self._rows), 1)
+    def _noted(self) -> float:
+        """Return how much room a note takes."""
+        return NOTE if self._rows and self._rows[0].note else 0.0
+
+    def _top(self, index: int) -> float:
+        """Return where a row begins: under the note, but for the first."""
+        above = sum(LINE if row.plain else ROW for row in self._rows[:index])
+        return above + (self._noted if index else 0.0)
 
     @property
     def _bar_y(self) -> float:
         """Return where a bar is under its row's top."""
-        return self._row - 21.0
+        return ROW - 21.0
 
     @property
     def _bar(self) -> tuple[float, float]:
@@ -171,7 +223,7 @@ class WindowsBoard(Board):
     def _wide(self, end: str | float) -> float:
         """Return how wide an end's figure is that stands beside its bar [px]."""
         label = self.labels.get(end) if isinstance(end, str) else None
-        beside = label is not None and end != "targets.stroke_reserve"
+        beside = label is not None and end not in IN_LINE
         return label.sizeHint().width() / self.scale if label is not None and beside else 0.0
 
     def place(self) -> None:
@@ -180,17 +232,18 @@ class WindowsBoard(Board):
             return
         left, right = self._bar
         for index, row in enumerate(self._rows):
-            top = index * self._row
+            top = self._top(index)
             for end, at, side in ((row.low, left - 6, "right"), (row.high, right + 6, "left")):
-                if isinstance(end, str) and end != "targets.stroke_reserve":
+                if isinstance(end, str) and end not in IN_LINE:
                     self.put(end, at, top + self._bar_y - 11, side)  # type: ignore[arg-type]
         for index, path in (
             (0, "targets.deceleration"),
             (1, "targets.comfortable_effort"),
+            (2, "targets.pedal_reserve"),
             (3, "targets.stroke_reserve"),
         ):
             name = self._rows[index].name if self._rows else ""
-            self.put(path, 24 + width(name, 15) + 2, index * self._row)
+            self.put(path, 24 + width(name, 15) + 2, self._top(index))
 
     def _x(self, row: SizingWindow, value: float) -> float:
         left, right = self._bar
@@ -202,6 +255,9 @@ class WindowsBoard(Board):
             return end
         if end == "targets.stroke_reserve":
             return 1.0 - self.session.build.targets.stroke_reserve
+        if end == "targets.pedal_reserve":
+            build = self.session.build
+            return build.pedal.travel_available.value - build.targets.pedal_reserve.value
         return float(value_at(self.session.build, end).value)
 
     # --- what is drawn ---------------------------------------------------------------------
@@ -210,13 +266,21 @@ class WindowsBoard(Board):
         """Paint names, figures and bars."""
         units = self.session.units
         for index, row in enumerate(self._rows):
-            top = index * self._row
+            top = self._top(index)
             color = T.good if row.met else T.warn
             severity = None if row.met else Severity.WARNING
+            if row.met and row.note:
+                severity = Severity.ADVICE
             severity_mark(painter, severity, QPointF(9, top + 13), 8)
+            if row.note:
+                write(painter, row.note, QPointF(24, top + ROW + 11), size=14)
             write(painter, row.name, QPointF(24, top + 18), color=T.ink)
             known = np.isfinite(row.value)
             figure = f"{100 * row.value:.0f} %" if row.kind is None else row.lost
+            if row.factor:
+                figure = f"{row.value:.2f} : 1"
+            if not known:
+                figure = row.lost
             if row.kind is not None and known:
                 figure = str(show(row.value, row.kind, units))
             for at, path, unit in AFTER:
@@ -225,7 +289,8 @@ class WindowsBoard(Board):
             ink = T.ink if row.met else color
             write(painter, figure, QPointF(self.across - 4, top + 19), size=20, weight=700,
                   color=ink, side="right")  # fmt: skip
-            self._draw_bar(painter, row, top + self._bar_y)
+            if not row.plain:
+                self._draw_bar(painter, row, top + self._bar_y)
 
     def _draw_bar(self, painter: QPainter, row: SizingWindow, y: float) -> None:
         left, right = self._bar
@@ -250,7 +315,7 @@ class WindowsBoard(Board):
     def edge(self, path: str) -> QPointF:
         """Return where the edge of a window is that a path tells."""
         index, row = next((i, r) for i, r in enumerate(self._rows) if path in (r.low, r.high))
-        return QPointF(self._x(row, self._end(path)), index * self._row + self._bar_y + BAR / 2)
+        return QPointF(self._x(row, self._end(path)), self._top(index) + self._bar_y + BAR / 2)
 
     @property
     def _held(self) -> tuple[SizingWindow, str] | None:
@@ -280,6 +345,13 @@ class WindowsBoard(Board):
         if row.kind is None:
             typed: object = round(min(max(1.0 - value, 0.0), 0.9), 2)
             session.edit(path, typed, f"Stroke kept in reserve {typed}")
+            return
+        if path == "targets.pedal_reserve":
+            value = max(session.build.pedal.travel_available.value - value, 0.0)
+            kept = round(value / natural_step(LENGTH, session.units)) * natural_step(
+                LENGTH, session.units
+            )
+            session.edit(path, retype(kept, LENGTH, session.units), "Pedal kept above the floor")
             return
         step = natural_step(row.kind, session.units)
         if row.kind is PRESSURE:
