@@ -6,7 +6,7 @@ WORKERS ?= 2
 # What computes and what changes a build, its own tests, and how much of its branches these go through, at least: told
 # by `make test COVERAGE=1`, which is the same run and takes half as long again.
 CORE := $(addprefix --cov=urgens.,physics quantity document solve studies plumbing guidance bench printed)
-CORE_TESTS := $(addprefix tests/,physics quantity document solve studies plumbing guidance bench sources sheet test_cli.py \
+CORE_TESTS := $(addprefix tests/,agreement physics quantity document solve studies plumbing guidance bench sources sheet test_cli.py \
   test_cli_trace.py test_cli_record.py test_little_effort.py)
 FLOOR := 95
 COVERED := $(if $(COVERAGE),$(CORE) --cov-branch --cov-fail-under=$(FLOOR) --cov-report=term:skip-covered)

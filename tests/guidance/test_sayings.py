@@ -41,7 +41,7 @@ FLIPS: list[tuple[str, dict[str, Any], SayingVerdict, dict[str, Any], SayingVerd
     ("bore-cures-soft", {}, WITHIN, {"targets.max_effort": "270 N"}, NOT),
     ("more-ratio", {}, WITHIN, {"pedal.travel_available": "62 mm"}, NOT),
     # 2 ml over 6.4 cm² times 4 are 12 mm; over a bore of 2 in and ratio 2 they are 2 mm
-    ("firm-no-air", {}, TRUE, {"master.bore": "2 in", "pedal.pivot_to_pushrod": "6-3/4 in"}, NOT),
+    ("firm-no-air", {}, WITHIN, {"master.bore": "2 in", "pedal.pivot_to_pushrod": "6-3/4 in"}, NOT),
     # inches typed, or newtons
     ("pressure-area-psi", {}, TRUE, {"targets.comfortable_effort": "270 N"}, WITHIN),
     ("units", {}, NOT, {"booster": {"kind": "none"}}, NOT),

@@ -131,7 +131,10 @@ def more_ratio(trial: SayingTrial) -> Answer:
 
 @saying("firm-no-air", "A firm pedal has no air in it")
 def firm_no_air(trial: SayingTrial) -> Answer:
-    """Try it: a little air shows only where it moves the pad by more than a foot tells apart."""
+    """Try it: a little air shows only where it moves the pad by more than a foot tells apart.
+
+    Never just true: less air than that is not felt in any pedal.
+    """
     lines = trial.build.lines
     added = lines.trapped_air_rear.value + AIR
     other = trial.other({"lines.trapped_air_rear": f"{added * 1e6:.4f} cm^3"})
@@ -147,7 +150,10 @@ def firm_no_air(trial: SayingTrial) -> Answer:
     )
     here = f"{LITTLE_AIR} of air behind take {words.length(apart)} at the comfortable foot."
     if apart > FELT:
-        return Answer(SayingVerdict.TRUE, here, "So much is felt here; less of it is not.", told)
+        return Answer(
+            SayingVerdict.WITHIN, here, "So much is felt here; less is not, and some shows only "
+            "after hours: read the travel by a ruler, and once more next morning.", told
+        )  # fmt: skip
     return Answer(
         SayingVerdict.NOT, here, "So little is not felt: read the travel by a ruler.", told
     )

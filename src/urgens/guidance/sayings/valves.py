@@ -108,8 +108,8 @@ def _without(trial: SayingTrial, more: dict[str, object] | None = None) -> Solut
 @saying("conversion-needs-valve", "Every disc conversion needs a valve")
 def conversion_needs_valve(trial: SayingTrial) -> Answer:
     """Try it: true where the rear locks first without one."""
-    if not trial.build.axle(Axle.REAR).brake.has_pads:
-        return not_computed("There are drums behind.")
+    if not any(trial.build.axle(axle).brake.has_pads for axle in AXLES):
+        return not_computed("No axle has discs.")
     bare = _without(trial)
     if bare is None:
         return not_computed("The layout has that valve drawn in.")

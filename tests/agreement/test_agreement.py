@@ -1,0 +1,53 @@
+"""One question has one answer: every surface is asked, of many builds and their set-ups."""
+
+import json
+from collections import defaultdict
+from typing import Any
+
+import pytest
+from hypothesis import given, settings
+
+from tests.agreement.surfaces import G_LEFT, PEDAL_LEFT, REAR_FIRST, answers
+from tests.builds import bed
+from tests.strategies import documents
+from urgens.document import Build, demo, demo_names, loads, with_changes, with_setup
+
+EXACT = 1e-6  # of a figure, and of an SI unit of it
+
+
+def agree(build: Build) -> dict[str, Any]:
+    """What all surfaces say of a build; fails where two of them say otherwise."""
+    said = defaultdict[str, dict[str, Any]](dict)
+    for surface, question, answer in answers(build):
+        said[question][surface] = answer
+    for question, told in said.items():
+        first = next(iter(told.values()))
+        for answer in told.values():
+            same = answer == first
+            if isinstance(first, float) and isinstance(answer, float):
+                same = answer == pytest.approx(first, rel=EXACT, abs=EXACT)
+            assert same, (question, told)
+    return {question: next(iter(told.values())) for question, told in said.items()}
+
+
+@settings(max_examples=300)
+@given(documents())
+def test_every_surface_says_the_same_of_drawn_builds(document: dict[str, Any]) -> None:
+    build = loads(json.dumps(document))
+    for one in (build, *(with_setup(build, setup.name) for setup in build.setups)):
+        agree(one)
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_every_surface_says_the_same_of_the_demos(name: str) -> None:
+    for build in (demo(name), bed(name)):
+        for one in (build, *(with_setup(build, setup.name) for setup in build.setups)):
+            assert REAR_FIRST in agree(one)
+
+
+def test_a_half_that_reaches_nothing_is_nowhere_a_figure() -> None:
+    """By hand: a floor nearer than the dead chamber's stroke lets the pad go."""
+    near = with_changes(bed("bakery"), {"pedal.travel_available": "70 mm"})
+    told = agree(near)
+    assert told[PEDAL_LEFT] is None
+    assert told[G_LEFT] is None
