@@ -18,6 +18,7 @@ from tests.agreement.surfaces import (
 from tests.agreement.surfaces import sized as sized_at
 from tests.builds import bed
 from urgens.document import Build, demo_names
+from urgens.guidance import Severity
 from urgens.guidance.words.setups import ON_FLOOR
 from urgens.solve.lock import AxleName
 from urgens.studies.sizing_windows import MissedWindow
