@@ -7,11 +7,13 @@ import pytest
 
 from tests.builds import bed
 from urgens.document import Build, BuildErrors, with_changes
+from urgens.printed.robustness import printed_robustness
 from urgens.solve.lock import AxleName, first_lock
 from urgens.solve.roads import every_road
 from urgens.solve.system import system
 from urgens.studies.draws import drawn, laid, spreads
 from urgens.studies.rear_first_chance import rear_first_chances
+from urgens.studies.robustness import robustness
 from urgens.studies.valve_choice import candidates
 
 PLAIN = 1500
@@ -90,3 +92,7 @@ def test_the_card_and_how_sure_give_one_figure() -> None:
     best = candidates(build)[0]
     made = with_changes(build, best.to_take[0].changes)
     assert rear_first_chances([made]) == (best.chance,)
+    sure = robustness(made, draws=500)
+    assert sure is not None
+    assert sure.anywhere == best.chance
+    assert printed_robustness(sure)["rear_first_anywhere"] == best.chance

@@ -152,6 +152,7 @@ def test_how_sure_it_is_is_that_of_the_core(open_window: Opener, qtbot: Any) -> 
     assert shown.view.found == robustness(bed("sprint"))
     assert "rear is first in" in shown.summary
     assert "draws" in shown.view.accessibleName()
+    assert "of 100 such builds" in shown.words.text()
     before = shown.view.found
     QTest.mouseClick(shown.again, LEFT)
     qtbot.waitUntil(lambda: shown.view.found != before, timeout=60_000)

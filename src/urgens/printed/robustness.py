@@ -18,6 +18,7 @@ def printed_robustness(robustness: Robustness) -> dict[str, Any]:
             f"{mu:g}": share
             for mu, share in zip(robustness.surfaces, robustness.rear_first, strict=True)
         },
+        "rear_first_anywhere": robustness.anywhere,
         "efficiency": {
             f"{mu:g}": figures(band)
             for mu, band in zip(robustness.surfaces, robustness.efficiency, strict=True)

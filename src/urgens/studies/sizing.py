@@ -85,7 +85,7 @@ class SizingMap:
     def better(self, kind: MissedWindow, now: int, own: int) -> tuple[int, int] | None:
         """Return row and column of the best that keeps a window and misses none that is kept now.
 
-        kind: the window; now: what is missed now, a bit each; own: row of the bore that is there,
+        kind: the window; now: bits of what is missed now [-]; own: row of the bore that is there,
         which stays where it can [-]. None where there is none.
         Source: fewest missed, then the bore that is there, then the score.
         """

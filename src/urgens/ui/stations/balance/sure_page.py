@@ -7,6 +7,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QPushButton
 
 from urgens.document.catalogue import named
+from urgens.guidance.advice.valve_choice import how_sure
 from urgens.quantity import written
 from urgens.solve import WET
 from urgens.studies.robustness import DRAWS, SEED, Robustness, robustness
@@ -199,7 +200,12 @@ class SurePage(Page):
         self.view.show_found(robustness)
         self.stop.setEnabled(False)
         self.say()
-        self.words.setText(f"Load case “{robustness.load_case}”." if robustness is not None else "")
+        if robustness is None:
+            return
+        self.words.setText(
+            f"Load case “{robustness.load_case}”. {how_sure(robustness.anywhere)} That is with any "
+            "load, on any road from ice to the target's: what Choose ranks by."
+        )
 
     def _fail(self, words: str) -> None:
         """Say what kept it from being drawn."""
