@@ -5,7 +5,7 @@ from urgens.quantity.units import INCH, INCH_OF_MERCURY, PSI
 IDLE_REAR = 0.5  # of the front's adhesion used, below which the rear hardly works
 DISC_RESIDUAL = 2.5 * PSI  # Pa; more than this makes discs drag
 # That are usual
-DRUM_RESIDUAL = "15 psi"
+DRUM_RESIDUAL = "10 psi"  # sold as 10 to 15 psi
 UNDER_FLOOR_RESIDUAL = "2 psi"
 LOWEST_VACUUM = 15.0 * INCH_OF_MERCURY  # Pa of depression at idle
 PEDAL_STEP = 2.0 * INCH  # m the brake pad may stand above the throttle's

@@ -9,6 +9,7 @@ from urgens.document import Build, BuildChange, BuildErrors, changed
 from urgens.document.edits.change import Order
 from urgens.document.kinds.cylinders import CYLINDERS
 from urgens.guidance.rules.starting_valves import COMBINATION, new_valve
+from urgens.guidance.thresholds import DRUM_RESIDUAL, UNDER_FLOOR_RESIDUAL
 from urgens.physics.axle import AXLES, Axle
 from urgens.plumbing.draft import USUAL, DraftShape, Json, drafted
 from urgens.plumbing.edits import section_of
@@ -18,8 +19,6 @@ Changes = dict[str, Any]
 PER_LINE = 25
 PER_PART = 15
 NOT_FITTED = ("wheel-brake", "master")
-DISC_KEEPS = "2 psi"  # under the floor
-DRUM_KEEPS = "10 psi"  # common practice
 
 
 @dataclass(frozen=True)
@@ -101,7 +100,7 @@ def _under_floor(build: Build) -> Changes:
     made: Changes = {**_two(build), "master.mounting": "under-floor"}
     for axle in AXLES:
         kept = [v.model_dump(mode="json", exclude_unset=True) for v in build.valves.of(axle)]
-        keeps = DISC_KEEPS if build.axle(axle).brake.has_pads else DRUM_KEEPS
+        keeps = UNDER_FLOOR_RESIDUAL if build.axle(axle).brake.has_pads else DRUM_RESIDUAL
         if not any(valve["kind"] == "residual" for valve in kept):
             kept.insert(0, {"kind": "residual", "pressure": keeps})
         made[f"valves.{axle}"] = kept
