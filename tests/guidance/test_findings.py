@@ -56,6 +56,8 @@ def layout(**line: Any) -> dict[str, Any]:
 
 Changes = dict[str, Any]
 # code: severity, changes to the bakery that have it, changes that have not
+LOAD_SENSING = {"kind": "load-sensing", "points": [["400 kg", "20 bar"], ["900 kg", "45 bar"]],
+                "slope": 0.3, "follows": "static"}  # fmt: skip
 CASES: dict[str, tuple[Severity, Changes, Changes]] = {
     "route-too-short": (
         Severity.WARNING,
@@ -113,6 +115,11 @@ CASES: dict[str, tuple[Severity, Changes, Changes]] = {
         Severity.WARNING,
         {"valves.rear": [{"kind": "residual", "pressure": "12 psi"}] * 2},
         {"valves.rear": [{"kind": "residual", "pressure": "12 psi"}]},
+    ),
+    "height-feels-the-dive": (
+        Severity.ADVICE,
+        {"valves.rear": [LOAD_SENSING]},
+        {"valves.rear": [{**LOAD_SENSING, "follows": "dynamic"}]},
     ),
     "knee-never-reached": (Severity.ADVICE, {"valves.rear[0].knee": "1500 psi"}, {}),
     "travel-ends": (Severity.DANGER, {"pedal.travel_available": "2 in"}, {}),

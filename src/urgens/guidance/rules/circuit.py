@@ -5,6 +5,7 @@ from collections.abc import Iterator
 from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.kinds.brakes.drum import Drum
 from urgens.document.kinds.valves import Valve, kind_of
+from urgens.document.kinds.valves.load_sensing import LoadSensing
 from urgens.document.kinds.valves.metering import Metering
 from urgens.guidance.rules.finding import Remark, Severity
 from urgens.guidance.rules.light_press import LIGHT, front_shares
@@ -122,6 +123,20 @@ def no_metering_with_rear_drums(solution: Solution, words: FigureWords) -> Itera
             put_in(build, Axle.FRONT, METERING, "Fit a metering valve, 10 to 130 psi", first=True),
         ),
     )
+
+
+@rule("height-feels-the-dive", Severity.ADVICE)
+def height_feels_the_dive(solution: Solution, words: FigureWords) -> Iterator[Remark]:
+    """Tell that a valve worked out with the load at rest moves with the body all the same."""
+    for axle, index, valve in solution.build.valves.placed():
+        if isinstance(valve, LoadSensing) and valve.follows == "static":
+            yield Remark(
+                message=f"The {axle} circuit's load-sensing valve is worked out with the load at "
+                "rest; a lever that feels the body's height moves with the dive as well.",
+                why="The tail rises under braking, which such a lever takes for less load: its "
+                "knee falls, and the rear does less than is worked out here, never more.",
+                where=f"valves.{axle}[{index}].follows",
+            )
 
 
 @rule("knee-never-reached", Severity.ADVICE)
