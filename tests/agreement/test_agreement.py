@@ -30,7 +30,7 @@ def agree(build: Build) -> dict[str, Any]:
     return {question: next(iter(told.values())) for question, told in said.items()}
 
 
-@settings(max_examples=300)
+@settings(max_examples=100)
 @given(documents())
 def test_every_surface_says_the_same_of_drawn_builds(document: dict[str, Any]) -> None:
     build = loads(json.dumps(document))

@@ -348,7 +348,7 @@ def test_a_fix_takes_the_finding_away(code: str) -> None:
     assert bool(fixes) is (code not in NO_FIX)
 
 
-@settings(max_examples=8)
+@settings(max_examples=5)
 @given(documents())
 def test_what_is_offered_is_taken_until_nothing_is_and_makes_nothing_worse(
     document: dict[str, Any],

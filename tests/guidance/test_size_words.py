@@ -235,13 +235,13 @@ def test_a_clamp_is_pressure_times_area_in_pounds() -> None:
 
 def here(build: Build, question: str) -> str:
     """What is said of a build to a question, nothing where it is not asked."""
-    said = schools(solve(build), candidates(build), INCH)
+    said = schools(solve(build), candidates(build, sure=False), INCH)
     return next((school.here for school in said if school.question.startswith(question)), "")
 
 
 @pytest.mark.parametrize("name", demo_names())
 def test_schools_are_answered_with_the_builds_own_figures(name: str) -> None:
-    said = schools(solve(bed(name)), candidates(bed(name)), METRIC)
+    said = schools(solve(bed(name)), candidates(bed(name), sure=False), METRIC)
 
     assert all(school.here.startswith("Here") for school in said)
     assert {"Is a rear valve needed?", "Why one at all?", "Which end should act first?"} < {
@@ -251,9 +251,9 @@ def test_schools_are_answered_with_the_builds_own_figures(name: str) -> None:
 
 def test_load_and_drums_each_have_their_part() -> None:
     """Common practice: duo-servo drums give 25 to 35 % more for a tenth of friction more."""
-    said = schools(solve(bed("sprint")), candidates(bed("sprint"), sure=False), INCH)
-    assert any("none is needed" in school.here for school in said)
-    needed = here(bed("sprint"), "Is a rear valve needed?")  # how sure that is, asked as well
+    assert "none is needed" in here(bed("sprint"), "Is a rear valve needed?")
+    said = schools(solve(bed("sprint")), candidates(bed("sprint")), INCH)  # how sure, as well
+    needed = next(school.here for school in said if school.question.startswith("Is a rear"))
     assert "without one the front is first" in needed
     assert "of 100 such builds" in needed
     # moments about the tyre contact, by hand, at the deceleration wanted

@@ -26,7 +26,7 @@ from urgens.studies.balance_verdict import verdict_of
 from urgens.studies.vehicle_changes import outcome
 
 ICE = 0.15
-SCANNED = 1501  # efforts of the second way
+SCANNED = 901  # efforts of the second way
 EVEN = 1e-6  # of a coefficient: both axles need the same
 CLOSE = 2e-3  # of a coefficient: ends of a span are as near as the scan is
 
@@ -41,7 +41,7 @@ def inside(found: tuple[RearFirstSpan, ...], case: int, road: float, by: float) 
     return any(one.case == case and one.low - by <= road <= one.high + by for one in found)
 
 
-@settings(max_examples=25)
+@settings(max_examples=10)
 @given(documents())
 def test_spans_are_those_of_a_dense_scan_of_scalar_equations(document: dict[str, Any]) -> None:
     """Force and moment balance at each effort (Gillespie, from memory); the first need of a road.
@@ -130,7 +130,7 @@ def replace_slope(build: Build, slopes: np.ndarray) -> Any:
     return system(build, over={"valves.rear[0].slope": slopes[:, None, None]})
 
 
-@settings(max_examples=20)
+@settings(max_examples=8)
 @given(documents())
 def test_the_rear_above_the_front_is_that_of_a_dense_scan(document: dict[str, Any]) -> None:
     """From 0.15 to 0.8 g (UN R13-H Annex 5, from memory), as far as the foot reaches."""

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from tests.builds import bed
-from urgens.document import Build, BuildErrors, with_changes
+from urgens.document import Build, with_changes
 from urgens.printed.robustness import printed_robustness
 from urgens.solve.lock import AxleName, first_lock
 from urgens.solve.roads import every_road
@@ -16,7 +16,7 @@ from urgens.studies.rear_first_chance import rear_first_chances
 from urgens.studies.robustness import robustness
 from urgens.studies.valve_choice import candidates
 
-PLAIN = 1500
+PLAIN = 600
 REDUCING = {"kind": "reducing", "knee": "25 bar", "slope": 0.35}
 VALVES: dict[str, list[Any]] = {
     "none": [],
@@ -76,17 +76,6 @@ def test_it_is_stopped_where_it_is_told_to() -> None:
     assert asked == [0.0, pytest.approx(1 / 3)]
 
 
-def test_spreads_that_leave_hardly_a_build_are_said() -> None:
-    spread = {"state": "measured", "spread": "900 %"}
-    wide = with_changes(bed("bakery"), {
-        f'evidence["{path}"]': spread
-        for path in ("front.brake.pad_friction", "vehicle.wheelbase", "pedal.pivot_to_pad",
-                     "pedal.pivot_to_pushrod", "master.bore")
-    })  # fmt: skip
-    with pytest.raises(BuildErrors, match="hardly a build"):
-        rear_first_chances([wide], 500)
-
-
 def test_the_card_and_how_sure_give_one_figure() -> None:
     build = bed("roadster")
     best = candidates(build)[0]
@@ -94,5 +83,6 @@ def test_the_card_and_how_sure_give_one_figure() -> None:
     assert rear_first_chances([made]) == (best.chance,)
     sure = robustness(made, draws=500)
     assert sure is not None
-    assert sure.anywhere == best.chance
-    assert printed_robustness(sure)["rear_first_anywhere"] == best.chance
+    assert printed_robustness(sure, *rear_first_chances([made]))["rear_first_anywhere"] == (
+        best.chance
+    )

@@ -17,6 +17,7 @@ from urgens.physics.valve_law import Felt
 from urgens.printed.robustness import printed_robustness
 from urgens.solve import AxleName, first_lock, system
 from urgens.studies.draws import drawn, laid, spreads
+from urgens.studies.rear_first_chance import rear_first_chances
 from urgens.studies.robustness import Robustness, robustness
 
 
@@ -255,4 +256,6 @@ def test_it_is_printed_as_the_contract_says(tmp_path: Any, capsys: Any) -> None:
     assert set(row["rear_first"]) == {f"{0.15 + 0.05 * step:g}" for step in range(16)}
     assert all(len(band) == 3 for band in row["efficiency"].values())
     assert {"input", "share"} == set(row["sensitivity"][0])
-    assert printed_robustness(of("sprint", 500))["draws"] == 500
+    (anywhere,) = rear_first_chances([bed("sprint")])
+    assert row["rear_first_anywhere"] == anywhere
+    assert printed_robustness(of("sprint", 500), anywhere)["draws"] == 500

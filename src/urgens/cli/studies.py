@@ -14,6 +14,7 @@ from urgens.printed.sizing import printed_sizing
 from urgens.printed.valve_choice import printed_choice
 from urgens.solve import every_road
 from urgens.solve.solution import case_index
+from urgens.studies.rear_first_chance import rear_first_chances
 from urgens.studies.robustness import robustness
 from urgens.studies.sizing import RATIOS, rear_bores_of, sizing_map
 
@@ -53,7 +54,8 @@ def _robustness(options: argparse.Namespace) -> int:
     case = case_index(build, options.load_case)
     found = robustness(build, case, options.draws, options.seed)
     assert found is not None  # nobody tells it to stop
-    print_json(printed_robustness(found))
+    (anywhere,) = rear_first_chances([build], seed=options.seed)
+    print_json(printed_robustness(found, anywhere))
     return DONE
 
 

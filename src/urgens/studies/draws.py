@@ -2,6 +2,7 @@
 
 import math
 import re
+import zlib
 from collections.abc import Iterator
 from dataclasses import dataclass
 
@@ -17,6 +18,7 @@ from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.valve_law import KNEE_TOLERANCE
 
 ALIKE = 0.5  # correlation of front and rear friction: one box of pads, one temperature
+FRICTIONS = "friction"  # what the frictions have in common has a stream of its own
 MOST_ROUNDS = 200  # of drawing anew what could not be
 FRICTION = re.compile(r"(front|rear)\.brake\.(pad_friction|shoe\.lining_friction)")
 _CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]\.")
@@ -77,11 +79,28 @@ def _is_measured(build: Build, path: str) -> bool:
     return known is not None and known.state == "measured" and known.spread is not None
 
 
-def drawn(build: Build, figures: tuple[Spread, ...], draws: int, chance: Generator) -> Array:
+class Streams:
+    """A stream of draws for each figure, by its path: builds that share figures share draws."""
+
+    def __init__(self, seed: int) -> None:
+        self._seed = seed
+        self._streams: dict[str, Generator] = {}
+
+    def of(self, path: str) -> Generator:
+        """Return the stream of a figure; path: of it [text]."""
+        if path not in self._streams:
+            key = [self._seed, zlib.crc32(path.encode())]
+            self._streams[path] = np.random.default_rng(key)
+        return self._streams[path]
+
+
+def drawn(
+    build: Build, figures: tuple[Spread, ...], draws: int, chance: Generator | Streams
+) -> Array:
     """Return draws of figures, shape (figures, draws) [SI].
 
-    figures: that spread; draws: how many [-]; chance: to
-    draw with.
+    figures: that spread; draws: how many [-]; chance: to draw with, one for all of them or one for
+    each.
     Raises BuildErrors where a spread leaves hardly a figure that could be.
     Source: normal, standard deviation half the spread, drawn anew until they could be, alone and
     together; friction front and rear correlated, the rest independent.
@@ -99,10 +118,15 @@ def drawn(build: Build, figures: tuple[Spread, ...], draws: int, chance: Generat
     )
 
 
-def _drawn_once(figures: tuple[Spread, ...], draws: int, chance: Generator) -> Array:
+def _drawn_once(figures: tuple[Spread, ...], draws: int, chance: Generator | Streams) -> Array:
     """Return draws that could be each by itself."""
-    normal = chance.standard_normal((len(figures), draws))
-    common = chance.standard_normal(draws)
+
+    def stream(path: str) -> Generator:
+        return chance.of(path) if isinstance(chance, Streams) else chance
+
+    each = [stream(figure.path).standard_normal(draws) for figure in figures]
+    normal = np.array(each).reshape(len(figures), draws)
+    common = stream(FRICTIONS).standard_normal(draws)
     found = np.empty_like(normal)
     for row, figure in enumerate(figures):
         if FRICTION.fullmatch(figure.path):
@@ -113,7 +137,8 @@ def _drawn_once(figures: tuple[Spread, ...], draws: int, chance: Generator) -> A
         for _ in range(MOST_ROUNDS):
             if not out.any():
                 break
-            found[row, out] = figure.value + deviation * chance.standard_normal(int(out.sum()))
+            anew = stream(figure.path).standard_normal(int(out.sum()))
+            found[row, out] = figure.value + deviation * anew
             out = figure.outside(found[row])
         else:
             raise BuildErrors.one(

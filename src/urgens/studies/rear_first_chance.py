@@ -1,28 +1,24 @@
 """How often the rear locks first under the spread of all figures, with any load on any road."""
 
 import os
-import zlib
 from collections.abc import Callable, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 import numpy as np
 
-from urgens.document import Build, BuildErrors
-from urgens.document.numeric import NumericBuild
-from urgens.document.possible import possible
+from urgens.document import Build
 from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.rear_first import rear_first_anywhere
 from urgens.solve.roads import every_road
 from urgens.solve.system import system
-from urgens.studies.draws import ALIKE, FRICTION, Spread, laid, spreads
+from urgens.studies.draws import Spread, Streams, drawn, laid, spreads
 
 DRAWS = 20_000
 SEED = 1
 CHUNK = 5_000  # draws solved at a time
 WORKERS = min(os.cpu_count() or 1, 4)
-FEWEST = 0.05  # of the draws that have to be builds that could be
 
 Progress = Callable[[float], bool]
 
@@ -52,50 +48,20 @@ def rear_first_chances(
 
 def _chance(build: Build, draws: int, seed: int) -> float:
     figures = spreads(build)
-    values = _values(figures, draws, seed)
-    outside = np.zeros(draws, dtype=bool)
-    for row, figure in enumerate(figures):
-        out = figure.outside(values[row])
-        values[row, out] = figure.value
-        outside |= out
+    values = drawn(build, figures, draws, Streams(seed))
     parts = [slice(start, start + CHUNK) for start in range(0, draws, CHUNK)]
     with ThreadPoolExecutor(WORKERS) as pool:  # NumPy lets go of the interpreter in its loops
-        outcomes = pool.map(lambda part: _outcome(build, figures, values[:, part]), parts)
-        rear, could = map(np.concatenate, zip(*outcomes, strict=True))
-    counted = could & ~outside
-    if counted.mean() < FEWEST:
-        raise BuildErrors.one(
-            "evidence", "its spreads leave hardly a build that could be", "write smaller spreads"
-        )
-    return float((rear & counted).sum() / counted.sum())
+        rear = [*pool.map(lambda part: _rear_first(build, figures, values[:, part]), parts)]
+    return float(np.concatenate(rear).mean())
 
 
-def _values(figures: tuple[Spread, ...], draws: int, seed: int) -> Array:
-    """Return draws of figures, each from its own stream (f, n) [SI]."""
-    common = _stream(seed, "friction", draws)
-    found = np.empty((len(figures), draws))
-    for row, figure in enumerate(figures):
-        normal = _stream(seed, figure.path, draws)
-        if FRICTION.fullmatch(figure.path):
-            normal = np.sqrt(ALIKE) * common + np.sqrt(1.0 - ALIKE) * normal
-        found[row] = figure.value + figure.half_width / 2.0 * normal
-    return found
-
-
-def _stream(seed: int, path: str, draws: int) -> Array:
-    return np.random.default_rng([seed, zlib.crc32(path.encode())]).standard_normal(draws)
-
-
-def _outcome(build: Build, figures: tuple[Spread, ...], values: Array) -> tuple[Bools, Bools]:
-    """Return draw by draw whether the rear is first anywhere, and whether it could be (n,)."""
-    roads, over = every_road(build), laid(build, figures, values[:, :, None])
-    count = values.shape[1]
-    reading = NumericBuild(build, laid(build, figures, values))
-    could = np.broadcast_to(possible(reading), (count,))
-    made = system(build, over=over)
+def _rear_first(build: Build, figures: tuple[Spread, ...], values: Array) -> Bools:
+    """Return draw by draw whether the rear is first anywhere (n,)."""
+    roads, count = every_road(build), values.shape[1]
+    made = system(build, over=laid(build, figures, values[:, :, None]))
     # Draws go down, load cases across: what spreads of them comes with an axis between.
     across = (np.asarray(one) for one in made.standing)
     standing = StaticVehicle(*(one[:, 0] if one.ndim > 2 else one for one in across))
     rear = rear_first_anywhere(replace(made, standing=standing), standing, roads[0], roads[-1])
     shape = (count, len(build.vehicle.load_cases))
-    return np.asarray(np.broadcast_to(rear, shape).any(axis=-1)), could
+    return np.asarray(np.broadcast_to(rear, shape).any(axis=-1))

@@ -20,7 +20,6 @@ from urgens.solve.press import achieved, axle_forces
 from urgens.solve.roads import every_road
 from urgens.solve.system import System, system
 from urgens.studies.draws import Spread, drawn, laid, spreads
-from urgens.studies.rear_first_chance import rear_first_chances
 
 DRAWS = 100_000
 SEED = 1
@@ -37,7 +36,6 @@ class Robustness:
     """What draws came to, for one load case.
 
     `rear_first` shares and `efficiency` percentiles by surface; NaN where nothing locked.
-    `anywhere`: the share with the rear first with any load on any road, as ways are ranked by.
     `sensitivity`: what share of the influence each input has, the largest first. Percentiles and
     influence are those of the first hundred thousand draws, shares of all.
     """
@@ -48,7 +46,6 @@ class Robustness:
     rear_first: tuple[float, ...]
     efficiency: tuple[tuple[float, float, float], ...]
     sensitivity: tuple[tuple[str, float], ...]
-    anywhere: float
 
 
 def robustness(
@@ -86,7 +83,6 @@ def robustness(
         rear_first=tuple((counted / draws).tolist()),
         efficiency=tuple(_percentiles(block, s) for s in range(len(surfaces))),
         sensitivity=_influence(figures, values, block.margin),
-        anywhere=rear_first_chances([build], seed=seed)[0],
     )
 
 

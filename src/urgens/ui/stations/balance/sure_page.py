@@ -1,15 +1,18 @@
 """How sure it is: draws under real tolerances, surface by surface, and what matters most."""
 
+from collections.abc import Callable
 from typing import Any
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QPushButton
 
+from urgens.document import Build
 from urgens.document.catalogue import named
 from urgens.guidance.advice.valve_choice import how_sure
 from urgens.quantity import written
 from urgens.solve import WET
+from urgens.studies.rear_first_chance import rear_first_chances
 from urgens.studies.robustness import DRAWS, SEED, Robustness, robustness
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T, face, pen
@@ -34,6 +37,17 @@ def roads_to_show(robustness: Robustness) -> list[int]:
             range(len(robustness.surfaces)), key=lambda road: abs(robustness.surfaces[road] - WET)
         )
     return sorted({0, worst, last})
+
+
+def _asked(
+    build: Build, case: int, seed: int, progress: Callable[[float], bool]
+) -> tuple[Robustness, float] | None:
+    """Return what draws come to with a load case, and with any load on any road."""
+    found = robustness(build, case, DRAWS, seed, progress)
+    if found is None:
+        return None
+    (anywhere,) = rear_first_chances([build], seed=seed)
+    return found, anywhere
 
 
 class SureView(Painted):
@@ -194,17 +208,18 @@ class SurePage(Page):
         build, case, seed = self.session.build, self.session.solution.case, self.seed
         self.stop.setEnabled(True)
         self.view.show_share(0.0)
-        self.work.run(lambda progress: robustness(build, case, DRAWS, seed, progress))
+        self.work.run(lambda progress: _asked(build, case, seed, progress))
 
-    def _take(self, robustness: Robustness | None) -> None:
-        self.view.show_found(robustness)
+    def _take(self, found: tuple[Robustness, float] | None) -> None:
+        self.view.show_found(None if found is None else found[0])
         self.stop.setEnabled(False)
         self.say()
-        if robustness is None:
+        if found is None:
             return
+        drawn, anywhere = found
         self.words.setText(
-            f"Load case “{robustness.load_case}”. {how_sure(robustness.anywhere)} That is with any "
-            "load, on any road from ice to the target's: what Choose ranks by."
+            f"Load case “{drawn.load_case}”. {how_sure(anywhere)} That is with any load, on any "
+            "road from ice to the target's: what Choose ranks by."
         )
 
     def _fail(self, words: str) -> None:
