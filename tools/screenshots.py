@@ -12,14 +12,9 @@ from urgens.ui.application import dress
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
 from urgens.ui.theme.switch import use_theme
+from urgens.ui.widgets.background import any_running
 
-WORKED = (
-    "balance-choose.png",
-    "balance-sure.png",
-    "prove-stops.png",
-    "prove-road.png",
-)  # worked out away from the hand
-WORK = 6000  # ms
+BEGUN = 700  # ms in which long work begins
 STROKES = 7
 START = ""  # the page before any station
 
@@ -89,7 +84,9 @@ def main() -> None:
             window.station(station).show_page_named(page)
         window.show()
         QTest.qWaitForWindowExposed(window)
-        wait(WORK if file in WORKED else 300)
+        wait(BEGUN)
+        while any_running():  # what is worked out away from the hand, one after the other
+            wait(BEGUN)
         if place == "Bleed":
             bleed(window)
         if station == "Trace":

@@ -11,6 +11,7 @@ from PySide6.QtTest import QTest
 from tests.builds import bed, unproved
 from tests.ui.conftest import type_into
 from urgens.document import Build, demo_names, with_changes
+from urgens.guidance import Severity
 from urgens.quantity import PRESSURE, in_units
 from urgens.solve.lock import AxleName
 from urgens.studies.balance_verdict import MARGIN
@@ -19,6 +20,7 @@ from urgens.studies.twin_way import twin_way
 from urgens.studies.valve_choice import candidates
 from urgens.studies.vehicle_changes import CHANGES, changed
 from urgens.ui.frame.window import MainWindow
+from urgens.ui.stations.balance.choose_page import _Mark
 
 Opener = Callable[[Build], MainWindow]
 LEFT = Qt.MouseButton.LeftButton
@@ -82,6 +84,26 @@ def test_a_way_is_tried_with_one_key_and_taken_back(open_window: Opener, qtbot: 
     assert shown.fitted is None
     window.session.undo_stack.undo()
     assert window.session.build == before
+
+
+def test_no_tick_stands_before_it_is_known_how_sure_a_way_is(
+    open_window: Opener, qtbot: Any
+) -> None:
+    """A way that leaves the front first by its figures may leave it in few builds."""
+    window = open_window(bed("bakery"))
+    shown = page(window, "Choose")
+    qtbot.waitUntil(lambda: bool(shown.found), timeout=60_000)
+    assert not shown.sure
+    assert "is being drawn" in shown.now.text()
+    assert not any(mark._known for card in shown.cards for mark in card.findChildren(_Mark))
+    ranked(qtbot, window)
+    assert "is being drawn" not in shown.now.text()
+    for card, one in zip(shown.cards, shown.found, strict=True):
+        (mark,) = card.findChildren(_Mark)
+        doubted = one.chance > 0.05 or one.to_take[1].missed > 0
+        wanted = Severity.DANGER if one.to_take[1].rear_first else Severity.WARNING
+        assert mark._known
+        assert mark._severity == (wanted if doubted or one.to_take[1].rear_first else None)
 
 
 def test_ways_are_shown_where_a_set_up_does_not_go_with_one(

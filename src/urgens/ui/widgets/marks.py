@@ -21,6 +21,15 @@ def square(painter: QPainter, center: QPointF, half: float = 5.5) -> None:
     painter.drawRect(QRectF(center.x() - half, center.y() - half, 2 * half, 2 * half))
 
 
+def open_mark(painter: QPainter, center: QPointF, radius: float) -> None:
+    """Draw a ring: neither good nor bad, or not known yet."""
+    painter.save()
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    painter.setPen(pen(T.muted, max(1.5, radius / 4)))
+    painter.drawEllipse(center, radius - 1, radius - 1)
+    painter.restore()
+
+
 def severity_mark(
     painter: QPainter, severity: Severity | None, center: QPointF, radius: float
 ) -> None:

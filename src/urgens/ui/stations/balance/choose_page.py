@@ -32,7 +32,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.dimension_label import DimensionLabel
 from urgens.ui.widgets.layouts import spaced
-from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.marks import open_mark, severity_mark
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.painted import Painted
 from urgens.ui.widgets.scrolled import rolled
@@ -43,16 +43,23 @@ Progress = Callable[[float], bool]
 
 
 class _Mark(Painted):
-    """An octagon where the rear is first, a triangle where a margin is missed, else a tick."""
+    """An octagon where the rear is first, a triangle where that is not sure, else a tick.
 
-    def __init__(self, severity: Severity | None) -> None:
+    A ring as long as nobody knows how sure it is.
+    """
+
+    def __init__(self, severity: Severity | None, *, known: bool) -> None:
         super().__init__()
-        self._severity = severity
+        self._severity, self._known = severity, known
         self.setFixedSize(self.scaled(MARK, MARK))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         with self.begin() as painter:
-            severity_mark(painter, self._severity, QPointF(MARK / 2, MARK / 2), 10)
+            middle = QPointF(MARK / 2, MARK / 2)
+            if self._known or self._severity is not None:
+                severity_mark(painter, self._severity, middle, 10)
+            else:
+                open_mark(painter, middle, 10)
 
 
 class ChoiceCard(QFrame):
@@ -84,9 +91,9 @@ class ChoiceCard(QFrame):
         self.row.addWidget(self.figure)
         self.row.addWidget(self.button)
 
-    def put_mark(self, severity: Severity | None) -> None:
-        """Show how bad it is at the left end."""
-        self.row.insertWidget(0, _Mark(severity))
+    def put_mark(self, severity: Severity | None, *, known: bool) -> None:
+        """Show how bad it is at the left end; known: whether how sure it is has been asked."""
+        self.row.insertWidget(0, _Mark(severity, known=known))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if Qt.Key(event.key()) in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
@@ -104,7 +111,8 @@ def _judged(
     figure = "rear first" if rear else f"{100 * mean:.0f} %" if mean == mean else "—"
     card = ChoiceCard(rank, name, reason[:1].upper() + reason[1:], figure, fitted=fitted)
     doubted = verdict.missed or (chance is not None and chance > LIMIT)
-    card.put_mark(Severity.DANGER if rear else Severity.WARNING if doubted else None)
+    bad = Severity.DANGER if rear else Severity.WARNING if doubted else None
+    card.put_mark(bad, known=chance is not None)
     return card
 
 

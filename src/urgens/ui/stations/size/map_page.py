@@ -45,16 +45,16 @@ class MapPage(Page):
         lines = 2 * self.said.fontMetrics().lineSpacing() + 2
         self.said.setFixedHeight(lines)  # so that nothing moves under the hand that drags
         self.said.setAlignment(Qt.AlignmentFlag.AlignTop)
+        row = spaced(QHBoxLayout(), 4)
+        row.addWidget(self.best, 1)
+        row.addWidget(self.others)
+        self.column.addLayout(row)
         self.column.addWidget(self.pedal, 1)
         wanted = QHBoxLayout()
         wanted.addWidget(worded("What is wanted", "heading"), 1)
         wanted.addWidget(self.usual)
         self.column.addLayout(wanted)
         self.column.addWidget(self.windows)
-        row = spaced(QHBoxLayout(), 4)
-        row.addWidget(self.best, 1)
-        row.addWidget(self.others)
-        self.column.addLayout(row)
         self.lay_out(self.map)
 
     def _chosen(self) -> tuple[SizingMap, tuple[int, int]]:

@@ -21,7 +21,7 @@ from urgens.ui.theme.paint import T, ink, outline, pen, width
 from urgens.ui.widgets.board import Board, write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.figure_label import Spot
-from urgens.ui.widgets.marks import severity_mark
+from urgens.ui.widgets.marks import open_mark, severity_mark
 
 ROW = 56.0  # px
 LINE = 30.0  # px of a row without a bar
@@ -268,10 +268,11 @@ class WindowsBoard(Board):
         for index, row in enumerate(self._rows):
             top = self._top(index)
             color = T.good if row.met else T.warn
-            severity = None if row.met else Severity.WARNING
-            if row.met and row.note:
-                severity = Severity.ADVICE
-            severity_mark(painter, severity, QPointF(9, top + 13), 8)
+            if row.met and row.note:  # no tick
+                open_mark(painter, QPointF(9, top + 13), 8)
+            else:
+                severity = None if row.met else Severity.WARNING
+                severity_mark(painter, severity, QPointF(9, top + 13), 8)
             if row.note:
                 write(painter, row.note, QPointF(24, top + ROW + 11), size=14)
             write(painter, row.name, QPointF(24, top + 18), color=T.ink)
