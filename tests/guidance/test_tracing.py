@@ -28,11 +28,12 @@ from urgens.guidance.tracing.ranking import (
     with_readings,
 )
 from urgens.guidance.tracing.readings import TraceReading, _by_mass, reading
-from urgens.guidance.tracing.simulated import effects
+from urgens.guidance.tracing.simulated import effects, figures, rows_of
 from urgens.guidance.tracing.trace import last_change, raised_by, traced
 from urgens.guidance.words.figures import FigureWords
 from urgens.printed.tracing import why
 from urgens.quantity import UnitSystem
+from urgens.solve import solve
 
 # The trade's tracing table, row by row, causes in the order of cheap checks: common practice.
 ORDER = {
@@ -376,3 +377,25 @@ def test_what_a_test_costs_is_said_with_the_people_it_takes() -> None:
     assert set(costs) >= {1, 2}
     assert "people" not in costs[1]
     assert ", 2 people, " in costs[2]
+
+
+FELT = {"kind": "load-sensing", "points": [["400 kg", "20 bar"], ["900 kg", "45 bar"]],
+        "slope": 0.3, "follows": "dynamic"}  # fmt: skip
+BALL = {"kind": "inertia-sensing", "ball_angle": "17 deg", "slope": 0.3}
+
+
+@pytest.mark.parametrize("valve", [FELT, BALL])
+def test_gauges_are_read_at_rest_and_decelerations_moving(valve: dict[str, Any]) -> None:
+    """By hand: at rest the axle's own load sets the knee, and no ball has rolled."""
+    build = with_changes(bed("bakery"), {"valves.rear": [valve]})
+    efforts = np.array([100.0, 200.0, 300.0])
+    healthy = figures(build, rows_of([]), efforts, 0)
+    presses = solve(build, efforts=efforts).presses
+    assert healthy.deceleration[0] == pytest.approx(presses.demand_z)
+    inlet = presses.master_rear
+    if valve is FELT:
+        load = build.vehicle.load_cases[0].rear_axle.value
+        knee = 20e5 + (load / 9.80665 - 400.0) / 500.0 * 25e5
+        inlet = np.where(inlet > knee, knee + 0.3 * (inlet - knee), inlet)
+    assert healthy.rear[0] == pytest.approx(inlet)
+    assert healthy.rear[0][-1] > presses.rear_pressure[-1]  # moving it does less

@@ -15,11 +15,17 @@ from urgens.document import Build
 from urgens.guidance.faults.tables import tables
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import Pair
-from urgens.physics.valve_law import Felt, LoadSensingLaw, MeteringLaw, ReducingLaw, ValveLaw
+from urgens.physics.valve_law import (
+    LoadSensingLaw,
+    MeteringLaw,
+    ReducingLaw,
+    ValveLaw,
+    at_rest,
+)
 from urgens.physics.vehicle import StaticVehicle
-from urgens.solve.ball import rolling
 from urgens.solve.half_failed import half_lost_travel
-from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
+from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
+from urgens.solve.press import axle_forces
 from urgens.solve.system import AxleFluid, System, WheelEnd, system
 from urgens.solve.travel import travel
 
@@ -109,7 +115,7 @@ def figures(build: Build, rows: Simulated, efforts: Array, case: int, stroke: in
     """
     made = system(build)
     standing = made.case(case)
-    wrong, changes = _laid(rolling(made, standing), rows.changes, stroke), rows.changes
+    wrong, changes = _laid(made, rows.changes, stroke), rows.changes
     there = [_there(changes, axle) for axle in _BOTH]
     found = at_feet(wrong, standing, efforts, *there)
     travels = found.travel.copy()
@@ -133,11 +139,15 @@ def at_feet(
 
     system: the system, its numbers (r, 1) or plain; standing: one load case [N, -]; efforts: (e,)
     [N]; front, rear: share of the pressure that reaches the brakes [-].
+    Travel and pressures are read with the vehicle at rest, forces and deceleration while it moves:
+    a valve that feels the load, or a ball, does another thing then. Source: how each is read.
     """
-    felt = Felt(standing.rear_weight, standing.rear_weight)
-    lines = line_pressures(system, booster_output(system, pushrod_force(system, efforts)), felt)
+    pushrod = pushrod_force(system, efforts)
+    lines = line_pressures(system, booster_output(system, pushrod), at_rest(standing))
     pressures = lines.front * front, lines.rear * rear
-    forces = forces_at(system, lines._replace(front=pressures[0], rear=pressures[1]))
+    reached = zip(system.ends, (front, rear), strict=True)
+    moving = replace(system, ends=Pair(*(_end(end, share) for end, share in reached)))
+    forces = axle_forces(moving, pushrod, standing)
     z = (forces[0] + forces[1]) / (standing.front_weight + standing.rear_weight)
     pad = np.minimum(travel(system, efforts, *pressures).pad, system.volumes.floor)
     flows = (_swept(system, axle) * share for axle, share in zip(_BOTH, (front, rear), strict=True))
@@ -186,7 +196,7 @@ def _laid(system: System, wrong: Mapping[str, Array], stroke: int) -> System:
     )
 
 
-def _end(end: WheelEnd, friction: Array) -> WheelEnd:
+def _end(end: WheelEnd, friction: Floats) -> WheelEnd:
     return replace(end, torque_per_pressure=end.torque_per_pressure * friction)
 
 
