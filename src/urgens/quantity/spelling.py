@@ -6,7 +6,14 @@ import unicodedata
 INCH_MARKS = ('"', "″", "''", "”", "“", "′′", "’’")
 FOOT_MARKS = ("'", "′", "’", "‘")
 _PLAIN = str.maketrans(
-    {"⁄": "/", "∕": "/", "÷": "/", "\N{NO-BREAK SPACE}": " ", "\N{THIN SPACE}": " "}
+    {
+        "⁄": "/",
+        "∕": "/",
+        "÷": "/",
+        "\N{EN DASH}": "-",
+        "\N{NO-BREAK SPACE}": " ",
+        "\N{THIN SPACE}": " ",
+    }
 )
 # lower case, so that any case is read
 SPELLINGS = {
@@ -22,7 +29,7 @@ SPELLINGS = {
     "degree": "deg", "degrees": "deg", "c": "°C", "f": "°F", "deg c": "°C", "deg f": "°F",
     "sec": "s", "second": "s", "seconds": "s",
 }  # fmt: skip
-_POUND = re.compile(r"\blbs?\b", re.IGNORECASE)
+_POUND = re.compile(r"\b(?:lbs?|pounds?)\b", re.IGNORECASE)
 
 
 def with_plain_fractions(text: str) -> str:
