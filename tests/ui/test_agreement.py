@@ -17,9 +17,10 @@ from tests.agreement.surfaces import (
 )
 from tests.agreement.surfaces import sized as sized_at
 from tests.builds import bed
-from urgens.document import Build, demo_names
+from urgens.document import Build, demo_names, with_changes
 from urgens.guidance import Severity
 from urgens.guidance.words.setups import ON_FLOOR
+from urgens.printed.sizing import printed_sizing
 from urgens.solve.lock import AxleName
 from urgens.studies.sizing_windows import MissedWindow
 from urgens.ui.frame.window import MainWindow
@@ -75,3 +76,22 @@ def test_balance_says_who_is_first(open_window: Opener, name: str) -> None:
     lock = window.session.solution.lock
     shown = lock.axle[:, list(window.session.solution.shown)]
     assert bool(np.any(shown == AxleName.REAR)) == told[REAR_FIRST]  # seen in the table as well
+
+
+def test_what_locks_before_the_wanted_deceleration_is_said_with_it(open_window: Opener) -> None:
+    """On a road of 0.5 nothing gives 0.9 g: the foot for it is by demand alone."""
+    slippery = with_changes(bed("bakery"), {"targets.surface": 0.5, "targets.deceleration": 0.9})
+    window = open_window(slippery)
+    before = window.session.solution.locks_before_wanted
+    assert before is not None
+    axle, effort, z = before
+    assert z < 0.55
+    board = page(window, "Size", "Map").windows
+    foot = next(row for row in board._rows if row.name == "Foot for")
+    assert foot.note.startswith(f"{axle.name.lower()} locks first, at ")
+    assert f"{z:.2f} g" in foot.note
+    table = page(window, "Size", "Set-ups").table
+    (row,) = (row for row in table.rows if row.field == "locks_before")
+    assert row.values[0] == f"{axle.name.lower()}, at {z:.2f} g"
+    told = printed_sizing(slippery, board._source()[0])["locks_before"]
+    assert told == {"axle": axle.name.lower(), "effort": effort, "z": z}

@@ -5,6 +5,7 @@ from typing import Any
 from urgens.document import Build
 from urgens.guidance.words.sizing import why
 from urgens.printed.values import figures
+from urgens.solve import solve
 from urgens.studies.sizing import SizingMap
 from urgens.studies.sizing_windows import MissedWindow
 
@@ -28,6 +29,7 @@ def printed_sizing(build: Build, sizing_map: SizingMap) -> dict[str, Any]:
             if sizing_map.hold_effort is None
             else {"hold_effort": figures(sizing_map.hold_effort)}
         ),
+        "locks_before": _locks_before(build),
         "half_failed_meets_rule": sizing_map.half_failed_holds.tolist(),
         "verdict": [[MissedWindow(int(v)).word for v in row] for row in sizing_map.verdict],
         "ranked": [
@@ -41,3 +43,12 @@ def printed_sizing(build: Build, sizing_map: SizingMap) -> dict[str, Any]:
             for row, column in sizing_map.ranked()
         ],
     }
+
+
+def _locks_before(build: Build) -> dict[str, Any] | None:
+    """Return what locks before the wanted deceleration on the target road, as it is fitted."""
+    before = solve(build).locks_before_wanted
+    if before is None:
+        return None
+    axle, effort, z = before
+    return {"axle": axle.name.lower(), "effort": effort, "z": z}

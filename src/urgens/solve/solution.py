@@ -105,6 +105,18 @@ class Solution:
         return hold(self.build, self.system, self.standing, self.surface)
 
     @property
+    def locks_before_wanted(self) -> tuple[AxleName, float, float] | None:
+        """The axle that locks before the wanted deceleration, at which foot [N] and z [g].
+
+        On the road and with the load case that are chosen; None where none does.
+        """
+        at = self.case, self.road
+        axle, z = AxleName(int(self.lock.axle[at])), float(self.lock.z[at])
+        if axle is AxleName.NONE or not z < self.build.targets.deceleration:
+            return None
+        return axle, float(self.lock.effort[at]), z
+
+    @property
     def road(self) -> int:
         """The chosen surface's place among `surfaces`."""
         return self.surfaces.index(self.surface)

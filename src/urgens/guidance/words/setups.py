@@ -5,7 +5,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 
 from urgens.document.kinds.cylinders import cylinder_kind
-from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind
+from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind, Units, UnitSystem, show
 from urgens.solve.corner import corner_locks
 from urgens.solve.lock import AxleName
 from urgens.studies.compare import Column
@@ -62,6 +62,17 @@ def _lock(column: Column) -> str:
     return "nothing" if axle is AxleName.NONE else axle.name.lower()
 
 
+def locks_first_words(before: tuple[AxleName, float, float], units: Units | UnitSystem) -> str:
+    """Return which axle locks first, at which foot and deceleration; before: those [N, g]."""
+    axle, effort, z = before
+    return f"{axle.name.lower()} locks first, at {show(effort, FORCE, units)} and {z:.2f} g"
+
+
+def _locks_before(column: Column) -> str:
+    before = column.solution.locks_before_wanted
+    return "" if before is None else f"{before[0].name.lower()}, at {before[2]:.2f} g"
+
+
 def _in_corner(column: Column) -> str:
     found = corner_locks(column.solution, (column.solution.surface,))
     if found is None:
@@ -85,6 +96,7 @@ _FIGURES: tuple[_Figure, ...] = (
     ("comfortable", "Comfortable foot", FORCE, "", 0, lambda c: c.comfortable),
     ("pressure", "Pressure at the comfortable foot", PRESSURE, "", 0, lambda c: c.pressure),
     ("wanted", "Foot for the wanted deceleration", FORCE, "", 0, lambda c: c.wanted),
+    ("locks_before", "Locks before that deceleration", None, "", 0, _locks_before),
     ("travel", "Pedal travel at the comfortable foot", LENGTH, "", 0, _travel),
     ("left", "Left above the floor", LENGTH, "", 0, lambda c: max(c.feel.left, 0.0)),
     ("fullest", "Fullest chamber", None, "% of its stroke", 0, lambda c: 100 * max(c.feel.used)),

@@ -11,8 +11,8 @@ from PySide6.QtGui import QColor, QPainter
 from urgens.document import value_at
 from urgens.document.tables import window_table
 from urgens.guidance import Severity
+from urgens.guidance.words.setups import locks_first_words
 from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind, natural_step, retype, show
-from urgens.solve.lock import AxleName
 from urgens.studies.sizing import SizingMap, holds_are_wanted
 from urgens.studies.sizing_windows import HIGHEST_BOOSTED, LOWEST_MANUAL, boosted
 from urgens.ui.session import Session
@@ -95,13 +95,8 @@ class WindowsBoard(Board):
     @property
     def _locks_before(self) -> str:
         """What locks before the wanted deceleration, empty where nothing does."""
-        lock = self.session.solution.lock
-        at = self.session.solution.case, self.session.solution.road
-        axle, z = AxleName(int(lock.axle[at])), float(lock.z[at])
-        if axle is AxleName.NONE or not z < self.session.build.targets.deceleration:
-            return ""
-        foot = show(float(lock.effort[at]), FORCE, self.session.units)
-        return f"{axle.name.lower()} locks first, at {foot} and {z:.2f} g"
+        before = self.session.solution.locks_before_wanted
+        return "" if before is None else locks_first_words(before, self.session.units)
 
     def _windows(self) -> list[SizingWindow]:
         found, at = self._source()
