@@ -18,8 +18,10 @@ from tests.builds import bed, bed_text
 from benchmarks.bare import Bare
 from urgens.document import Build, edited, with_changes
 from urgens.guidance import findings
+from urgens.guidance.advice.ranked_ways import ranked_ways
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve import first_lock, press, solve, system
+from urgens.solve.rear_first import rear_first_anywhere
 from urgens.studies.robustness import robustness
 from urgens.studies.settle import open_figures, still_to_settle
 from urgens.studies.sizing import sizing_map
@@ -207,6 +209,42 @@ def test_robustness(benchmark: Any, name: str) -> None:
     assert found.draws == 100_000
 
 
-@pytest.mark.benchmark(group="ways to balance")
-def test_candidates(benchmark: Any, bakery: Build) -> None:
-    assert benchmark.pedantic(candidates, (bakery,), rounds=5)[0].kind != "none"
+@pytest.mark.benchmark(group="ways to balance: first within 0.3 s, how sure within 3 s")
+@pytest.mark.parametrize("sure", [False, True])
+def test_candidates(benchmark: Any, bakery: Build, *, sure: bool) -> None:
+    """The first cards, and ranked by how sure they are: 20,000 draws of each."""
+    found = benchmark.pedantic(candidates, (bakery,), {"sure": sure}, rounds=3)
+    assert found[0].kind != "none"
+
+
+@pytest.mark.benchmark(group="ways to balance: first within 0.3 s, how sure within 3 s")
+def test_ranked_ways(benchmark: Any, bakery: Build) -> None:
+    """What Choose shows in the end: with what each brings, and how sure the build is as it is."""
+    found = benchmark.pedantic(ranked_ways, (bakery,), rounds=3)
+    assert found.recommended is not None
+
+
+@pytest.mark.benchmark(group="every road: one sweep of efforts beside first locks of all")
+@pytest.mark.parametrize("way", [rear_first_anywhere, first_lock])
+def test_every_road(benchmark: Any, bakery: Build, way: Any) -> None:
+    made = system(bakery)
+    asked = (made, made.cases, SURFACES) if way is first_lock else (made, made.cases, 0.15, 0.9)
+    assert benchmark(way, *asked) is not None
+
+
+@pytest.mark.benchmark(group="one solve, all of it")
+def test_whole_solve(benchmark: Any, bakery: Build) -> None:
+    """Every part asked for: wanted at most 3 times the bare arrays."""
+
+    def whole() -> object:
+        found = solve(bakery)
+        parts = found.lock, found.crossings, found.regulation, found.half_failed, found.shown
+        return *parts, found.wanted_effort, found.hold
+
+    assert benchmark(whole)
+
+
+@pytest.mark.benchmark(group="one solve, all of it")
+def test_bare_arrays_of_a_whole_solve(benchmark: Any, bakery: Build) -> None:
+    bare = Bare(solve(bakery).system)
+    assert benchmark(bare.solve, SURFACES)
