@@ -15,6 +15,7 @@ from urgens.ui.theme.switch import use_theme
 from urgens.ui.widgets.background import any_running
 
 BEGUN = 700  # ms in which long work begins
+LAID_OUT = 300  # ms in which what it came to is laid out
 STROKES = 7
 START = ""  # the page before any station
 
@@ -87,6 +88,7 @@ def main() -> None:
         wait(BEGUN)
         while any_running():  # what is worked out away from the hand, one after the other
             wait(BEGUN)
+        wait(LAID_OUT)
         if place == "Bleed":
             bleed(window)
         if station == "Trace":
