@@ -112,7 +112,7 @@ def sized(build: Build, solution: Solution) -> Answers:
     bores, ratios = np.array([master.main_bore.value]), np.array([solution.system.pedal_ratio])
     rears = rear_bores_of(build, bores)
     found = sizing_map(build, solution.case, bores, rears, ratios)
-    told = printed_sizing(build, found)
+    told = printed_sizing(build, solution.case, found)
     assert told["verdict"][0][0] == MissedWindow(int(found.verdict[0, 0])).word
     assert bool(told["ranked"]) == (found.verdict[0, 0] == MissedWindow.FITS)
     answers: Answers = {WANTED: _figure(float(found.effort[0, 0])), FITS: told["verdict"][0][0]}

@@ -92,6 +92,18 @@ def test_spans_are_the_first_locks_of_two_thousand_roads(name: str) -> None:
             assert inside(found, case, float(roads[road]), 0.0) == rear
 
 
+@pytest.mark.parametrize("name", ["bakery", "library", "roadster", "sprint", "mailvan"])
+@pytest.mark.parametrize("valves", [[], [{"kind": "limiting", "knee": "20 bar"}]])
+def test_one_road_alone_is_asked_as_well(name: str, valves: list[dict[str, str]]) -> None:
+    """As with `--surface 0.5`, or a target of ice; beside the first lock there."""
+    build = with_changes(bed(name), {"valves.rear": valves})
+    made = system(build)
+    for road in (0.12, 0.15, 0.3, 0.5, 0.7, 0.8):
+        lock = first_lock(made, made.standing, np.array(road))
+        wanted = (lock.axle == AxleName.REAR) | lock.lifted
+        assert list(rear_first_anywhere(made, made.standing, road, road)) == list(wanted)
+
+
 def narrow() -> Build:
     """A van whose rear is first from 0.331 to 0.337, between two roads that are scanned."""
     valve = {"kind": "reducing", "knee": "23.284 bar", "slope": 0.2}

@@ -93,5 +93,5 @@ def test_what_locks_before_the_wanted_deceleration_is_said_with_it(open_window: 
     table = page(window, "Size", "Set-ups").table
     (row,) = (row for row in table.rows if row.field == "locks_before")
     assert row.values[0] == f"{axle.name.lower()}, at {z:.2f} g"
-    told = printed_sizing(slippery, board._source()[0])["locks_before"]
+    told = printed_sizing(slippery, 0, board._source()[0])["locks_before"]
     assert told == {"axle": axle.name.lower(), "effort": effort, "z": z}

@@ -9,10 +9,11 @@ from PySide6.QtCore import QPoint, Qt
 from PySide6.QtTest import QTest
 
 from tests.ui.conftest import drag, on_plot
-from urgens.document import Build, edited
+from urgens.document import Build, edited, with_changes
 from urgens.document.evidence import open_figures
 from urgens.printed.solution import printed_solution
 from urgens.solve import AxleName
+from urgens.studies.valve_choice import candidates
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.dimension_label import Knowledge
@@ -228,15 +229,20 @@ def test_the_bar_moves_the_line(open_window: Opener, roadster: Build) -> None:
     assert float(window.session.presses.front_pressure) > before
 
 
-def test_taking_the_valve_out_and_fitting_one(window: MainWindow) -> None:
+def test_taking_the_valve_out_and_fitting_one(window: MainWindow, qtbot: Any) -> None:
     controls = window.station("Balance").controls
     QTest.mouseClick(controls.take_out, Qt.MouseButton.LeftButton)
     assert window.session.build.valves.rear == ()
     assert not controls.knee.isVisible()
     assert not window.station("Balance").pressures.knee.isVisible()
 
+    bare = window.session.build
     QTest.mouseClick(controls.fit, Qt.MouseButton.LeftButton)
+    qtbot.waitUntil(lambda: window.session.build is not bare, timeout=30_000)
     assert window.session.build.valves.rear[0].kind == "reducing"
+    card = next(one for one in candidates(bare) if one.kind == "reducing")  # of Choose
+    assert with_changes(bare, card.to_take[0].changes).valves == window.session.build.valves
+    assert controls.fit.isEnabled()
     assert "rear-locks-first" not in {f.code for f in window.session.findings}
 
 

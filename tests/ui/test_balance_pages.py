@@ -12,6 +12,7 @@ from tests.builds import bed, unproved
 from tests.ui.conftest import type_into
 from urgens.document import Build, demo_names, with_changes
 from urgens.guidance import Severity
+from urgens.guidance.advice.ranked_ways import ranked_ways
 from urgens.quantity import PRESSURE, in_units
 from urgens.solve.lock import AxleName
 from urgens.studies.balance_verdict import MARGIN
@@ -51,9 +52,14 @@ def test_ways_are_those_of_the_core_best_first(open_window: Opener, qtbot: Any, 
 
     build = bed(name)
     twin = twin_way(build, MARGIN)
-    assert tuple(one for one in shown.found if twin is None or one.fitted != twin.fitted) == (
-        candidates(build)
-    )
+    ways = ranked_ways(build, twin=True)
+    assert ways is not None
+    assert shown.found == ways.found
+    core = [one for one in shown.found if twin is None or one.fitted != twin.fitted]
+    assert {one.fitted.kind: one for one in core} == {one.kind: one for one in candidates(build)}
+    bad = [(bool(one.to_take[1].rear_first), brings.danger, not brings.is_worth_it)
+           for one, brings in zip(ways.found, ways.brings, strict=True)]  # fmt: skip
+    assert bad == sorted(bad)  # what makes something worse stands behind
     twins = [one for one in shown.found if twin is not None and one.fitted == twin.fitted]
     assert bool(twins) == (build.master.kind != "twin")  # side by side with what is there
     assert len(shown.cards) == len(shown.found)

@@ -36,7 +36,7 @@ def _size(options: argparse.Namespace) -> int:
     ratios = RATIOS if options.ratio is None else np.array(sorted(set(options.ratio)))
     case = case_index(build, options.load_case)
     found = sizing_map(build, case, bores[kept], rears[kept], ratios)
-    print_json(printed_sizing(build, found))
+    print_json(printed_sizing(build, case, found))
     return DONE
 
 
@@ -54,7 +54,7 @@ def _robustness(options: argparse.Namespace) -> int:
     case = case_index(build, options.load_case)
     found = robustness(build, case, options.draws, options.seed)
     assert found is not None  # nobody tells it to stop
-    (anywhere,) = rear_first_chances([build], seed=options.seed)
+    (anywhere,) = rear_first_chances([build])  # what `valves` says, whichever the seed
     print_json(printed_robustness(found, anywhere))
     return DONE
 

@@ -10,10 +10,10 @@ from urgens.studies.sizing import SizingMap
 from urgens.studies.sizing_windows import MissedWindow
 
 
-def printed_sizing(build: Build, sizing_map: SizingMap) -> dict[str, Any]:
+def printed_sizing(build: Build, case: int, sizing_map: SizingMap) -> dict[str, Any]:
     """Return a map as plain JSON values, SI throughout, null where there is no figure.
 
-    sizing_map: its map.
+    case: place of the load case that it is for [-]; sizing_map: its map.
     Source: RFC 8259; the names are those of the results.
     """
     return {
@@ -29,7 +29,7 @@ def printed_sizing(build: Build, sizing_map: SizingMap) -> dict[str, Any]:
             if sizing_map.hold_effort is None
             else {"hold_effort": figures(sizing_map.hold_effort)}
         ),
-        "locks_before": _locks_before(build),
+        "locks_before": _locks_before(build, case),
         "half_failed_meets_rule": sizing_map.half_failed_holds.tolist(),
         "verdict": [[MissedWindow(int(v)).word for v in row] for row in sizing_map.verdict],
         "ranked": [
@@ -45,9 +45,9 @@ def printed_sizing(build: Build, sizing_map: SizingMap) -> dict[str, Any]:
     }
 
 
-def _locks_before(build: Build) -> dict[str, Any] | None:
+def _locks_before(build: Build, case: int) -> dict[str, Any] | None:
     """Return what locks before the wanted deceleration on the target road, as it is fitted."""
-    before = solve(build).locks_before_wanted
+    before = solve(build, load_case=build.vehicle.load_cases[case].name).locks_before_wanted
     if before is None:
         return None
     axle, effort, z = before

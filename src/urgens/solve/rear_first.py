@@ -7,13 +7,14 @@ the rear are those at which the largest need so far is the rear's.
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import cached_property
 from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
 
 from urgens.document import Build
-from urgens.physics.arrays import Array, Bools
+from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.standards import DECELERATION_RANGE
 from urgens.physics.vehicle import StaticVehicle, axle_loads, demand
 from urgens.solve.ball import rolling
@@ -44,10 +45,7 @@ class _Line(NamedTuple):
     start: Array
     rise: Array
 
-    def at(self, share: Array) -> Array:
-        return np.asarray(self.start + share * self.rise)
-
-    def reached(self, wanted: Array) -> Array:
+    def reached(self, wanted: Floats = 0.0) -> Array:
         """Return at which share of the way it comes up to something; inf where it never does."""
         short = wanted - self.start
         with np.errstate(divide="ignore", invalid="ignore"):
@@ -66,11 +64,13 @@ class _Lead(NamedTuple):
         return np.asarray(self.start + share * (self.slope + share * self.bow))
 
     def above_between(self, low: Array, high: Array) -> Bools:
-        """Return where it is above zero somewhere between two shares of the way."""
+        """Return where it is above zero somewhere between two shares of the way, or at one."""
+        inside = low <= high
+        low = np.where(inside, low, 0.0)
         with np.errstate(divide="ignore", invalid="ignore"):
             top = np.clip(np.nan_to_num(-self.slope / (2.0 * self.bow)), low, high)
         above = (self.at(low) > 0.0) | (self.at(high) > 0.0) | (self.at(top) > 0.0)
-        return np.asarray(above & (low < high))
+        return np.asarray(above & inside)
 
 
 @dataclass(frozen=True)
@@ -84,12 +84,12 @@ class _Sweep:
     def _line(self, values: Array) -> _Line:
         return _Line(values[:-1], np.diff(values, axis=0))
 
-    @property
+    @cached_property
     def deceleration(self) -> Array:
         """What the brakes ask for [g]."""
         return demand(self.front, self.rear, self.standing)
 
-    @property
+    @cached_property
     def held(self) -> tuple[Array, Array]:
         """What either axle would pass on a road of coefficient 1 [N]."""
         front, rear = axle_loads(self.standing, self.deceleration)
@@ -115,27 +115,26 @@ class _Sweep:
             needs.append(np.where(carries, force / np.where(carries, held, 1.0), np.inf))
         return np.asarray(np.maximum.accumulate(np.maximum(*needs), axis=0)[:-1])
 
-    def _rear_needs(self, road: Array) -> Array:
+    def _rear_needs(self, road: Floats) -> Array:
         """Return at which share of each stretch the rear needs all that a road gives."""
         rear, held = self._line(self.rear), self._line(self.held[1])
-        over = _Line(rear.start - road * held.start, rear.rise - road * held.rise)
-        return over.reached(np.zeros(()))
+        return _Line(rear.start - road * held.start, rear.rise - road * held.rise).reached()
 
     def by_road(self, low: float, high: float) -> tuple[Array, Array]:
         """Return between which shares of each stretch the rear needs more than anything before.
 
-        low, high: coefficients of the roads that are asked about [-].
+        low, high: coefficients of the roads that are asked about, which may be one [-]. From inf
+        where a stretch has none.
         """
-        start = self._rear_needs(np.clip(self.needed_before(), low, high))
-        end = np.broadcast_to(self._rear_needs(np.full((), high)), start.shape)
-        return np.minimum(start, 1.0), np.minimum(end, 1.0)
+        before = self.needed_before()
+        start = np.where(before < high, self._rear_needs(np.clip(before, low, high)), np.inf)
+        return start, np.minimum(np.broadcast_to(self._rear_needs(high), start.shape), 1.0)
 
     def by_deceleration(self, low: float, high: float) -> tuple[Array, Array]:
         """Return between which shares of a stretch the brakes ask for so much; low, high: [g]."""
         asked = self._line(self.deceleration)
-        ends = (asked.reached(np.full((), z)) for z in (low, high))
-        start, end = (np.minimum(share, 1.0) for share in ends)
-        return start, end
+        start = np.where(asked.start < high, asked.reached(low), np.inf)
+        return start, np.minimum(asked.reached(high), 1.0)
 
 
 def judged_roads(build: Build, system: System) -> tuple[float, ...]:
@@ -154,8 +153,10 @@ def judged_roads(build: Build, system: System) -> tuple[float, ...]:
     return tuple(sorted({*scanned, *between}))
 
 
-def _swept(system: System, standing: StaticVehicle, columns: int) -> _Sweep:
+def _swept(system: System, standing: StaticVehicle) -> _Sweep:
+    """Press a system ever harder, all wheels rolling."""
     system = rolling(system, standing)
+    columns = _columns(system, standing)
     even = CURVED if system.feels_load else STRAIGHT
     efforts = scan_of_efforts(system, standing, columns, even=even)
     cracks = np.divide(system.booster.crack_force, system.pedal_ratio * system.pedal_efficiency)
@@ -171,10 +172,10 @@ def rear_first_anywhere(system: System, standing: StaticVehicle, low: float, hig
     """Return whether the rear locks first on any road between two.
 
     system: the system; standing: load cases, any shape [N, -], which is the shape of what comes
-    back with that of the system's figures; low, high: tyre-road coefficients [-].
+    back with that of the system's figures; low, high: tyre-road coefficients, which may be one [-].
     Source: each axle's need of the road; forces straight between the bends of the system's laws.
     """
-    swept = _swept(system, standing, _columns(system, standing))
+    swept = _swept(system, standing)
     return np.asarray(swept.lead().above_between(*swept.by_road(low, high)).any(axis=0))
 
 
@@ -184,7 +185,7 @@ def rear_above_anywhere(system: System, standing: StaticVehicle) -> Bools:
     system, standing: as in `rear_first_anywhere` [N, -].
     Source: UN R13-H Annex 5 (from memory), each axle by its own grip.
     """
-    swept = _swept(system, standing, _columns(system, standing))
+    swept = _swept(system, standing)
     return np.asarray(
         swept.lead().above_between(*swept.by_deceleration(*DECELERATION_RANGE)).any(axis=0)
     )
@@ -192,7 +193,7 @@ def rear_above_anywhere(system: System, standing: StaticVehicle) -> Bools:
 
 def _columns(system: System, standing: StaticVehicle) -> int:
     """Return how many axes figures and loads have at most."""
-    start = axle_forces(rolling(system, standing), pushrod_force(system, 0.0), standing)
+    start = axle_forces(system, pushrod_force(system, 0.0), standing)
     shapes = (*map(np.shape, start), *map(np.shape, standing), np.shape(system.max_effort))
     return len(np.broadcast_shapes(*shapes))
 
@@ -206,7 +207,7 @@ def rear_first_spans(
     between which it is asked [-].
     Source: as `rear_first_anywhere`.
     """
-    swept = _swept(system, standing, 1)
+    swept = _swept(system, standing)
     lead, ends = swept.lead(), swept.by_road(low, high)
     above = lead.above_between(*ends)
     found: list[RearFirstSpan] = []

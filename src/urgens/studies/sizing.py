@@ -82,6 +82,13 @@ class SizingMap:
         order = np.lexsort((self.ratios[columns], self.bores[rows], -self.score[rows, columns]))
         return [(int(rows[i]), int(columns[i])) for i in order]
 
+    def keeps(self, kind: MissedWindow, at: tuple[int, int]) -> bool:
+        """Return whether a cell keeps a window; kind: which; at: its row and column [-].
+
+        Source: by definition.
+        """
+        return not int(self.misses[at]) & kind.bit
+
     def better(self, kind: MissedWindow, now: int, own: int) -> tuple[int, int] | None:
         """Return row and column of the best that keeps a window and misses none that is kept now.
 
@@ -153,7 +160,7 @@ def sizing_map(
     if holds_are_wanted(build):
         hold = _effort(made, ratios, force_that_holds(build, made, standing, hardest))
         met[MissedWindow.HOLD] = ~np.isnan(hold)
-    pair = pair_windows(build, of_all(base, bores, rear_bores, np.array([1.0])), standing, hardest)
+    pair = pair_windows(build, of_all(base, bores, rear_bores, np.array([1.0])), standing)
     met |= {kind: ends.holds(ratios) for kind, ends in pair.items()}
     verdict, misses = np.full(shape, int(MissedWindow.FITS)), np.zeros(shape, dtype=np.intp)
     for kind in sorted(met, reverse=True):  # the first one missed is what counts
@@ -180,13 +187,11 @@ def sizing_map(
     )
 
 
-def pair_windows(
-    build: Build, system: System, standing: StaticVehicle, highest: float
-) -> dict[MissedWindow, Ends]:
+def pair_windows(build: Build, system: System, standing: StaticVehicle) -> dict[MissedWindow, Ends]:
     """Return the windows of twin cylinders alone: their bar's angle, and which bores go together.
 
-    system: of all pairs, at a ratio of 1; standing: one load case [N, -]; highest: the highest
-    ratio that is looked at [-]. Each pair is looked at once, as hard as the foot may press there.
+    system: of all pairs, at a ratio of 1; standing: one load case [N, -]. Each pair is looked at
+    once, as hard as the foot may press with any ratio, so that every map says the same of it.
     """
     master = build.master
     if not isinstance(master, TwinMaster):
@@ -195,11 +200,11 @@ def pair_windows(
     none = np.full(np.shape(system.cylinders.front.area), -np.inf)
     one = replace(system, pedal_ratio=1.0)
     if master.bar_max_angle is not None:
-        most = hardest_force(system, highest)
+        most = hardest_force(system, MOST)
         force = bar_end(one, standing, most, master.bar_max_angle.value)
         foot = float(system.max_effort) * float(system.pedal_efficiency)
         found[MissedWindow.BAR] = Ends(none, force / foot)
-    together = pairs_in_balance(build, replace(system, pedal_ratio=highest))
+    together = pairs_in_balance(build, replace(system, pedal_ratio=MOST))
     found[MissedWindow.BALANCE] = Ends(none, np.where(together, np.inf, -np.inf))
     return found
 

@@ -94,7 +94,7 @@ def regions(
     if holds_are_wanted(build):
         held = force_that_holds(build, made, standing, span[1])
         ends[MissedWindow.HOLD] = (np.nan_to_num(held / foot, nan=np.inf), free)
-    pair = pair_windows(build, made, standing, span[1])
+    pair = pair_windows(build, made, standing)
     ends |= {kind: (one.start, one.end) for kind, one in pair.items()}
     return _stretches(bores, ends, span)
 

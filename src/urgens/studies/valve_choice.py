@@ -1,6 +1,6 @@
 """Ways to balance a build, fitted and ranked over all load cases and roads."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
 from math import ceil
 
@@ -70,13 +70,15 @@ def candidates(
     progress: Callable[[float], bool] | None = None,
     *,
     sure: bool = True,
+    kinds: Collection[Kind] = tuple(FITS),
 ) -> tuple[Candidate, ...]:
     """Return ways to balance a build, the best first; each replaces what is in the rear circuit.
 
     surfaces: tyre-road coefficients, else every one from ice to the target's, and what lies
     between [-]; margin: least front above rear at first lock, of the road's coefficient [-];
     progress: told the share done, answers whether to go on [callable]; sure: whether to ask how
-    sure each is, which takes longer. None of them where it was told to stop.
+    sure each is, which takes longer; kinds: of ways, beside none at all. None of them where it was
+    told to stop.
     Source: common practice: no rear first, then nothing lost, then how sure that is, then the rear
     below the front, then fewest margins missed, then mean efficiency; what has the fewest parts
     goes first within `WITHIN` of the best.
@@ -85,15 +87,16 @@ def candidates(
     bare = with_changes(build, without_valve(build))
     search = Search(bare, every_road(build) if surfaces is None else surfaces, margin, build)
     found = [judged(build, FittedWay("none", without_valve(build)), surfaces, margin, now)]
-    steps = len(FITS) * (1 + 2 * sure)
-    for number, fit in enumerate(FITS):
+    fits = [fit for kind, fit in FITS.items() if kind in kinds]
+    steps = len(fits) * (1 + 2 * sure)
+    for number, fit in enumerate(fits):
         if progress is not None and not progress(number / steps):
             return ()
         found += [judged(build, way, surfaces, margin, now) for way in fit(search)]
     if sure:
         ask = _Sureness(build, search, surfaces, margin, now)
         for number, one in enumerate(found):
-            share = (len(FITS) + number * 2 * len(FITS) / len(found)) / steps
+            share = (len(fits) + number * 2 * len(fits) / len(found)) / steps
             if progress is not None and not progress(share):
                 return ()
             found[number] = ask.surest(one)
@@ -125,10 +128,7 @@ class _Sureness:
     now: BalanceVerdict
 
     def surest(self, one: Candidate) -> Candidate:
-        """Return a candidate with its chance, or the surer one of its kind where that ranks first.
-
-        Where the rear is first as it stands nothing is to be drawn of it.
-        """
+        """Return a candidate with its chance, or the surer one of its kind that ranks before it."""
         found = with_chance(self.build, one)
         assert found.chance is not None
         if found.chance <= LIMIT:

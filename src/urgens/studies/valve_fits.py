@@ -333,4 +333,7 @@ def piston_way(search: Search, size: Quantity) -> FittedWay:
     return FittedWay("pistons", {**without_valve(search.now), **changes}, size=size)
 
 
-FITS = (_reducing, _limiting, _load_sensing, fit_bar, _bores, _pistons)
+FITS: dict[Kind, Callable[[Search], Iterator[FittedWay]]] = {
+    "reducing": _reducing, "limiting": _limiting, "load-sensing": _load_sensing, "bar": fit_bar,
+    "bores": _bores, "pistons": _pistons,
+}  # fmt: skip

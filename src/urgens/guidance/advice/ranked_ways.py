@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from threading import Lock
 
 from urgens.document import Build
 from urgens.guidance.advice.brought import Brought, brought
@@ -49,23 +50,73 @@ def ranked_ways(
     """Return the ways to balance a build, ranked; None where it was told to stop.
 
     surfaces, margin, progress, sure: as in `candidates`; twin: whether twin cylinders with a bar
-    are one of them, which never come first: that is the larger change. Source: as `candidates`;
-    then what raises a danger that was not there goes behind what raises none.
+    are one of them, which stand behind the first of the others: that is the larger change. Source:
+    as `candidates`; then, of what leaves the front first, what raises a danger goes behind the
+    rest, and what raises a warning for nothing before it.
     """
-    now = verdict_of(build, surfaces, margin)
-    found = candidates(build, surfaces, margin, progress, sure=sure)
-    if not found:
-        return None
-    other = twin_way(build, margin) if twin else None
-    if other is not None:
-        other = with_chance(build, other) if sure else other
-        place = 1 + sum(one.order(now) <= other.order(now) for one in found[1:])
-        found = (*found[:place], other, *found[place:])
-    if not sure:
-        return RankedWays(found, now)
+    ways = _sure_ways(build, surfaces, margin, progress) if sure else (
+        _by_figures(build, surfaces, margin, progress)
+    )  # fmt: skip
+    other = twin_way(build, margin) if twin and ways is not None else None
+    return ways if ways is None or other is None else _with(build, ways, other)
+
+
+def _by_figures(
+    build: Build, surfaces: Sequence[float] | None, margin: float, progress: Progress | None
+) -> RankedWays | None:
+    found = candidates(build, surfaces, margin, progress, sure=False)
+    return RankedWays(found, verdict_of(build, surfaces, margin)) if found else None
+
+
+_asked = Lock()  # the line at the bottom and Choose ask the same, each in a thread of its own
+_last: tuple[Build, tuple[float, ...] | None, float, RankedWays] | None = None
+
+
+def _sure_ways(
+    build: Build, surfaces: Sequence[float] | None, margin: float, progress: Progress | None
+) -> RankedWays | None:
+    """Return ways with how sure they are; those that were asked for last are kept."""
+    global _last
+    roads = None if surfaces is None else tuple(surfaces)
+    with _asked:
+        if _last is not None and _last[0] is build and _last[1:3] == (roads, margin):
+            return _last[3]
+        found = candidates(build, roads, margin, progress)
+        if not found:
+            return None
+        (chance,) = rear_first_chances([build])
+        brings = _brings(build, found)
+        ways = _in_order(found, brings, verdict_of(build, roads, margin), chance)
+        _last = build, roads, margin, ways
+        return ways
+
+
+def _brings(build: Build, found: Sequence[Candidate]) -> list[Brought]:
     before, units = findings(solve(build)), build.natural_units
-    brings = [brought(build, fitting(build, one.to_take[0], units), before) for one in found]
-    order = sorted(range(len(found)), key=lambda place: brings[place].danger)
-    (chance,) = rear_first_chances([build])
+    return [brought(build, fitting(build, one.to_take[0], units), before) for one in found]
+
+
+def _in_order(
+    found: Sequence[Candidate], brings: Sequence[Brought], now: BalanceVerdict, chance: float | None
+) -> RankedWays:
+    """Return ways with what each brings, what makes something worse behind the rest."""
+
+    def worse(at: int) -> tuple[bool, ...]:
+        first = bool(found[at].to_take[1].rear_first)
+        return first, brings[at].danger, not brings[at].is_worth_it
+
+    order = sorted(range(len(found)), key=worse)
     ways, what = tuple(found[at] for at in order), tuple(brings[at] for at in order)
     return RankedWays(ways, now, what, chance)
+
+
+def _with(build: Build, ways: RankedWays, other: Candidate) -> RankedWays:
+    """Return ways with one more at its place, which is not the first."""
+    sure, now = ways.chance is not None, ways.now
+    other = with_chance(build, other) if sure else other
+    place = 1 + sum(one.order(now) <= other.order(now) for one in ways.found[1:])
+    found = (*ways.found[:place], other, *ways.found[place:])
+    if not sure:
+        return RankedWays(found, now)
+    brings = [*ways.brings[:place], *_brings(build, [other]), *ways.brings[place:]]
+    return _in_order(found, brings, now, ways.chance)

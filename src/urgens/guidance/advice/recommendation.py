@@ -12,9 +12,10 @@ from urgens.guidance.rules.registry import findings
 from urgens.quantity import Units, UnitSystem
 from urgens.solve import solve
 from urgens.studies.valve_choice import candidates
-from urgens.studies.valve_fits import FittedWay
+from urgens.studies.valve_fits import FittedWay, Kind
 
 REAR = "valves.rear"
+REDUCING: Kind = "reducing"
 
 
 def recommended(
@@ -40,13 +41,16 @@ def _fix(build: Build, way: FittedWay, units: Units | UnitSystem) -> Fix:
     return Fix(label, path, value, more=tuple(more))
 
 
-def best_reducing(build: Build, units: Units | UnitSystem) -> BuildChange:
-    """Return the step that fits the reducing valve that does best, of those that are sold.
+def best_reducing(
+    build: Build, units: Units | UnitSystem, progress: Callable[[float], bool] | None = None
+) -> BuildChange | None:
+    """Return the step that fits the reducing valve of Choose's card, of those that are sold.
 
-    units: of its name.
+    units: of its name; progress: as in `candidates`. None where it was told to stop.
     """
-    best = next(one for one in candidates(build, sure=False) if one.kind == "reducing")
-    return fitting(build, best.to_take[0], units)
+    found = candidates(build, progress=progress, kinds=(REDUCING,))
+    best = next((one for one in found if one.kind == REDUCING), None)
+    return None if best is None else fitting(build, best.to_take[0], units)
 
 
 def offered(

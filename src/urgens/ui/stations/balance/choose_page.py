@@ -15,7 +15,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.document import Build, changed
+from urgens.document import Build, with_changes
 from urgens.guidance import Severity
 from urgens.guidance.advice.brought import Brought
 from urgens.guidance.advice.disagreements import Disagreement, schools
@@ -162,7 +162,10 @@ class ChoosePage(Page):
         if not self.found:
             return "working it out"
         best = what(self.session.build, self.found[0].to_take[0], self.session.units)
-        return f"best over all loads and roads: {best[:1].lower()}{best[1:]}"
+        best = f"{best[:1].lower()}{best[1:]}"
+        if not self.sure:
+            return f"by its figures alone {best}; how sure that is, is being drawn"
+        return f"best over all loads and roads: {best}"
 
     def show_figures(self) -> None:
         """Rank anew for the build as it is now."""
@@ -215,8 +218,7 @@ class ChoosePage(Page):
         name = what(build, way, units)
         reason = why(build, candidate, units).removeprefix(f"{name}: ")
         reason = f"{reason} {brings.words}".rstrip()
-        made = changed(build, fitting(build, way, units))
-        fitted = made.model_copy(update={"evidence": build.evidence}) == build
+        fitted = with_changes(build, way.changes) == build
         card = _judged(rank, name, reason, (verdict, candidate.chance), fitted=fitted)
         card.tried.connect(self.take)
         return card

@@ -46,7 +46,7 @@ def _asked(
     found = robustness(build, case, DRAWS, seed, progress)
     if found is None:
         return None
-    (anywhere,) = rear_first_chances([build], seed=seed)
+    (anywhere,) = rear_first_chances([build])  # the one figure, whichever draws are looked at
     return found, anywhere
 
 

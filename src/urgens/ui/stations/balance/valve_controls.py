@@ -5,7 +5,7 @@ from dataclasses import replace
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QHBoxLayout, QVBoxLayout, QWidget
 
-from urgens.document import BuildChange
+from urgens.document import Build, BuildChange
 from urgens.document.catalogue import figure
 from urgens.document.kinds.cylinders.twin import TwinMaster
 from urgens.document.kinds.valves.adjustable import Adjustable
@@ -35,6 +35,7 @@ from urgens.ui.stations.balance.valve_setting import (
     valve_setting,
 )
 from urgens.ui.theme.paint import T
+from urgens.ui.widgets.background import Background
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.dimension_label import SAID, Knowledge
 from urgens.ui.widgets.layouts import spaced, tight
@@ -59,6 +60,10 @@ class ValveControls(QWidget):
         self.bar.stepped.connect(self._step_bar)
         self.board = BarBoard(session)
         self.fit = push_button("Fit a reducing valve", "", self._fit_valve)
+        self._fitted_to: Build | None = None
+        self._work = Background(self)
+        self._work.ended.connect(self._take_fit)
+        self._work.failed.connect(self._fail_fit)
         self.take_out = push_button("Take it out", "", self._take_out)
         self._words = plain_label()
         self._words.setProperty("role", "muted")
@@ -206,7 +211,20 @@ class ValveControls(QWidget):
         step_bar(self._session, master, steps)
 
     def _fit_valve(self) -> None:
-        self._session.make(best_reducing(self._session.build, self._session.units))
+        """Fit the reducing valve of Choose's card, which is worked out away from the hand."""
+        build, units = self._session.build, self._session.units
+        self.fit.setEnabled(False)
+        self._fitted_to = build
+        self._work.run(lambda progress: best_reducing(build, units, progress))
+
+    def _take_fit(self, change: BuildChange | None) -> None:
+        self.fit.setEnabled(True)
+        if change is not None and self._fitted_to is self._session.build:  # else it is of another
+            self._session.make(change)
+
+    def _fail_fit(self, words: str) -> None:
+        self.fit.setEnabled(True)
+        self._words.setText(f"Nothing was fitted. {words}")
 
     def _take_out(self) -> None:
         valve_edits.take_out(self._session, (Axle.REAR, self._setting().index))

@@ -13,10 +13,9 @@ from urgens.document.tables import window_table
 from urgens.guidance import Severity
 from urgens.guidance.words.setups import locks_first_words
 from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind, natural_step, retype, show
-from urgens.studies.sizing import SizingMap, holds_are_wanted
-from urgens.studies.sizing_windows import HIGHEST_BOOSTED, LOWEST_MANUAL, boosted
+from urgens.studies.sizing import SizingMap
+from urgens.studies.sizing_windows import MissedWindow
 from urgens.ui.session import Session
-from urgens.ui.stations.size.choices import HIGHEST
 from urgens.ui.theme.paint import T, ink, outline, pen, width
 from urgens.ui.widgets.board import Board, write
 from urgens.ui.widgets.drag import PaintedDrag
@@ -94,100 +93,59 @@ class WindowsBoard(Board):
 
     @property
     def _locks_before(self) -> str:
-        """What locks before the wanted deceleration, empty where nothing does."""
-        before = self.session.solution.locks_before_wanted
+        """What locks before the wanted deceleration, of what is fitted or only looked at."""
+        before = self.session.pressed_solution.locks_before_wanted
         return "" if before is None else locks_first_words(before, self.session.units)
 
     def _windows(self) -> list[SizingWindow]:
+        """Return the windows of a cell of the map, each as met as the map says."""
         found, at = self._source()
-        build, targets = self.session.build, self.session.build.targets
-        effort, pressure, pad, used, half = (
-            float(values[at])
-            for values in (
-                found.effort,
-                found.pressure,
-                found.pedal_travel,
-                found.stroke_used,
-                found.half_failed_travel,
-            )
-        )
-        low, high = (quantity.value for quantity in targets.pressure_window)
-        floor, most = build.pedal.travel_available.value, targets.max_effort.value
-        kept = 1.0 - targets.stroke_reserve
-        rows = [
-            SizingWindow(
-                "Foot for",
-                FORCE,
-                effort,
-                np.isfinite(effort),
-                0.0,
-                "targets.max_effort",
-                1.25 * most,
-                "out of reach",
-                self._locks_before,
-            ),
-            SizingWindow(
-                "Pressure at",
-                PRESSURE,
-                pressure,
-                low <= pressure <= high,
-                "targets.pressure_window[0]",
-                "targets.pressure_window[1]",
-                1.6 * high,
-                "",
-            ),
-            SizingWindow(
-                "Pedal travel, keep",
-                LENGTH,
-                pad,
-                bool(pad <= floor - targets.pedal_reserve.value),
-                0.0,
-                "targets.pedal_reserve",
-                1.25 * floor,
-                "on the floor",
-            ),
-            SizingWindow(
-                "Stroke used, keep",
-                None,
-                used,
-                used <= kept,
-                0.0,
-                "targets.stroke_reserve",
-                1.25,
-                "",
-            ),
-        ]
-        if not build.master.one_chamber:
-            holds = bool(found.half_failed_holds[at])
-            rows.append(SizingWindow("One half lost", LENGTH, half, holds, 0.0, floor,
-                                     1.25 * floor, "no pedal left"))  # fmt: skip
-        rows += self._of_practice(found, at)
+        rows = [*self._of_foot_and_pedal(found, at), *self._of_practice(found, at)]
         if self._held is not None:  # the scale stands still under the hand
             held = self._held[0]
             rows = [replace(row, most=held.most) if row.name == held.name else row for row in rows]
-        if holds_are_wanted(build) and found.hold_effort is not None:
-            hold = float(found.hold_effort[at])
-            rows.append(SizingWindow("Holds the launch", FORCE, hold, np.isfinite(hold), 0.0, most,
-                                     1.25 * most, "not held"))  # fmt: skip
         return rows
+
+    def _of_foot_and_pedal(self, found: SizingMap, at: tuple[int, int]) -> Iterator[SizingWindow]:
+        """Yield what is wanted of foot, pressure, pedal and stroke."""
+        build, kinds = self.session.build, MissedWindow
+        floor, most = build.pedal.travel_available.value, build.targets.max_effort.value
+        high = build.targets.pressure_window[1].value
+
+        def row(name: str, kind: QuantityKind | None, of: str, window: MissedWindow,
+                ends: tuple[str | float, str | float], scale: float, lost: str = "",
+                note: str = "") -> SizingWindow:  # fmt: skip
+            figures = getattr(found, of)
+            return SizingWindow(name, kind, float(figures[at]), found.keeps(window, at), *ends,
+                                scale, lost, note)  # fmt: skip
+
+        yield row("Foot for", FORCE, "effort", kinds.EFFORT, (0.0, "targets.max_effort"),
+                  1.25 * most, "out of reach", self._locks_before)  # fmt: skip
+        ends = "targets.pressure_window[0]", "targets.pressure_window[1]"
+        yield row("Pressure at", PRESSURE, "pressure", kinds.PRESSURE, ends, 1.6 * high)
+        yield row("Pedal travel, keep", LENGTH, "pedal_travel", kinds.TRAVEL,
+                  (0.0, "targets.pedal_reserve"), 1.25 * floor, "on the floor")  # fmt: skip
+        yield row("Stroke used, keep", None, "stroke_used", kinds.STROKE,
+                  (0.0, "targets.stroke_reserve"), 1.25)  # fmt: skip
+        if not build.master.one_chamber:
+            yield row("One half lost", LENGTH, "half_failed_travel", kinds.HALF_FAILED,
+                      (0.0, floor), 1.25 * floor, "no pedal left")  # fmt: skip
+        if found.hold_effort is not None:
+            yield row("Holds the launch", FORCE, "hold_effort", kinds.HOLD, (0.0, most),
+                      1.25 * most, "not held")  # fmt: skip
 
     def _of_practice(self, found: SizingMap, at: tuple[int, int]) -> Iterator[SizingWindow]:
         """Yield what a ratio has to be for its booster, and what twin cylinders have to keep."""
-        build, ratio = self.session.build, float(found.ratios[at[1]])
-        effort, foot = float(found.effort[at]), build.targets.comfortable_effort.value
-        low, high = (0.0, HIGHEST_BOOSTED) if boosted(build) else (LOWEST_MANUAL, HIGHEST)
-        short = not boosted(build) and effort <= foot  # small bores with short pedals are sound
-        low = min(low, ratio) if short else low
-        met = low <= ratio <= high or (not boosted(build) and ratio > high)
-        yield SizingWindow("Pedal ratio", None, ratio, met, low, high, HIGHEST, "", factor=True)
+        ratio = float(found.ratios[at[1]])
+        lines = [("Pedal ratio", MissedWindow.RATIO, ratio, "")]
         if found.bar_ratio is not None:
-            end = float(found.bar_ratio[at[0], 0])
-            yield SizingWindow("Ratio for the bar's angle", None, ratio, ratio <= end, 0.0,
-                               min(end, HIGHEST), HIGHEST, "", factor=True)  # fmt: skip
+            lines.append(("Ratio for the bar's angle", MissedWindow.BAR, ratio, ""))
         if found.in_balance is not None:
-            front = bool(found.in_balance[at[0], 0])
-            yield SizingWindow("Balance of the pair", None, np.nan, front, 0.0, 1.0, 1.0,
-                               "front first" if front else "rear first")  # fmt: skip
+            said = "front first" if found.keeps(MissedWindow.BALANCE, at) else "rear first"
+            lines.append(("Balance of the pair", MissedWindow.BALANCE, np.nan, said))
+        for name, window, value, said in lines:
+            met = found.keeps(window, at)
+            yield SizingWindow(name, None, value, met, 0.0, 1.0, 1.0, said, factor=not said)
 
     # --- where things are ------------------------------------------------------------------
 
