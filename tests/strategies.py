@@ -221,6 +221,6 @@ def documents(draw: st.DrawFn) -> dict[str, Any]:
         "targets": {
             "surface": draw(_number(0.3, 1.2, 2)),
             "max_effort": draw(_typed(300, 900, "N", 0)),
-            "locked_grip": draw(st.sampled_from([1.0, 1.0, 0.8])),
+            "locked_grip": draw(st.sampled_from([1.0, 0.8, 0.8, 0.6])),
         },
     }

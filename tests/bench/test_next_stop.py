@@ -24,7 +24,7 @@ from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.words.figures import FigureWords
 from urgens.physics.arrays import Array
 from urgens.quantity import UnitSystem
-from urgens.solve.lock import first_rise_of_either
+from urgens.solve.first_rise import first_rise_of_either
 from urgens.solve.roads import every_road
 from urgens.solve.system import system
 

@@ -21,7 +21,7 @@ from urgens.document import Build, demo, edited
 from urgens.document.ledger.proof import MeasuredStop
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import first_lock
-from urgens.solve.press import axle_forces
+from urgens.solve.rolling_forces import axle_forces
 from urgens.solve.system import system
 
 AT = "2026-05-02T14:10"
@@ -78,13 +78,12 @@ def log_density(
         moved = float(standing.transfer) * (f + r)
         used = f / (float(standing.front_weight) + moved), r / (float(standing.rear_weight) - moved)
         z = min(f + r, weight * 9.0) / weight
+        slips, h = build.targets.locked_grip * road, float(standing.transfer)
         if used[0] > road >= used[1]:  # the front slides, by hand
-            h = float(standing.transfer)
-            z = (road * float(standing.front_weight) + r) / weight / (1.0 - road * h)
+            z = (slips * float(standing.front_weight) + r) / weight / (1.0 - slips * h)
         elif max(used) > road:
-            z = road if min(used) > road else (
-                f + road * float(standing.rear_weight)
-            ) / weight / (1.0 + road * float(standing.transfer))  # fmt: skip
+            rear = (f + slips * float(standing.rear_weight)) / weight / (1.0 + slips * h)
+            z = slips if min(used) > road else rear
         total += norm.logpdf(one.deceleration, z, 0.03)
         if one.locked == "none":
             total += norm.logcdf((road - max(used)) / 0.03)

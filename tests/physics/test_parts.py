@@ -177,19 +177,29 @@ def test_what_both_axles_can_give_is_the_most(
     assert float(with_all.deceleration) == pytest.approx(min(best, float(standing.lifts)))
 
 
+def slid_on(
+    front: float, rear: float, standing: StaticVehicle, surface: float, kept: float
+) -> vehicle.Achieved:
+    """What a foot from rest comes to with these forces, the front locking before the rear."""
+    found = vehicle.states(front, rear, standing, surface, kept)
+    held = vehicle.grip(standing, found.rolling, surface)
+    path = vehicle.Path(np.asarray(front >= held[0]), np.asarray(False))
+    return vehicle.followed(found, [(front, rear)] * 4, standing, surface, kept, path)
+
+
 @given(standings, st.floats(0.2, 1.0), st.floats(0.5, 1.0))
 def test_a_locked_axle_keeps_its_share(
     standing: StaticVehicle, surface: float, kept: float
 ) -> None:
     """Front locked only, both locked: written out; what still rolls is not touched."""
     mu = kept * surface * standing.front_grip
-    alone = vehicle.achieved(1e6, 0.0, standing, surface, kept)
+    alone = slid_on(1e6, 0.0, standing, surface, kept)
     by_hand = mu * standing.front_weight / (standing.weight * (1 - mu * standing.transfer))
     if by_hand < standing.lifts:
         assert float(alone.deceleration) == pytest.approx(by_hand)
-    soft = vehicle.achieved(100.0, 50.0, standing, surface, kept)
+    soft = slid_on(100.0, 50.0, standing, surface, kept)
     assert float(soft.deceleration) == pytest.approx(150.0 / standing.weight)
-    both = vehicle.achieved(1e6, 1e6, standing, surface, kept)
+    both = slid_on(1e6, 1e6, standing, surface, kept)
     least = min(float(vehicle.attainable(standing, kept * surface)), float(standing.lifts))
     assert float(both.deceleration) == pytest.approx(least)
 

@@ -1,9 +1,11 @@
 """The press a second way: scalar, one plain equation after the other."""
 
+from collections.abc import Sequence
 from itertools import pairwise
 from math import cos, inf, pi, sin, tan
 from typing import Any
 
+import numpy as np
 from scipy.integrate import quad
 from scipy.optimize import brentq
 
@@ -14,6 +16,7 @@ from urgens.document.kinds.cylinders.twin import TwinMaster
 
 G = 9.80665
 HARDEST = 1e6  # N of foot
+WAY = 160  # steps of the foot from rest
 
 
 def cylinder_pressures(build: Build, effort: float) -> tuple[float, float]:
@@ -231,15 +234,103 @@ def loads(build: Build, case: int, z: float, speed: float) -> tuple[float, float
 def achieved(
     build: Build, case: int, effort: float, mu: float, speed: float = 0.0, part: float = 1.0
 ) -> float:
-    """Deceleration with each axle limited to its own tyres' grip, by scipy."""
-    parts = (part, part)
+    """Deceleration that a foot comes to at an effort, each axle limited to its own tyres' grip."""
+    [(z, _)] = followed(build, case, [effort], mu, speed, part)
+    return z
+
+
+def followed(
+    build: Build,
+    case: int,
+    efforts: Sequence[float],
+    mu: float,
+    speed: float = 0.0,
+    part: float = 1.0,
+) -> list[tuple[float, tuple[bool, bool]]]:
+    """Decelerations at rising efforts and which axles slide there, the foot followed from rest.
+
+    Small steps; an axle that rolls locks at all that its tyres hold, one that slides rolls again
+    below what they keep then.
+    """
+    left, kept = ((part, part), part), build.targets.locked_grip
     closing = closing_pressure(
-        build,
-        case,
-        speed,
-        lambda force: slid(build, case, force, mu, speed, (parts, part), kept=1.0),
+        build, case, speed, lambda force: slid(build, case, force, mu, speed, left, kept=1.0)
     )
-    return slid(build, case, cylinder_force(build, effort), mu, speed, (parts, part), closing)
+    lift = lifts(build, case, speed)
+
+    def over(effort: float, slides: tuple[bool, bool]) -> tuple[float, list[float]]:
+        passed = cylinder_force(build, effort)
+        z = state(build, case, passed, mu, speed, left, closing, kept, slides)
+        asked = balance(build, case, passed, mu, speed, left, closing, z)
+        return z, [own / most if most > 0.0 else inf for own, most in zip(*asked, strict=True)]
+
+    def first(low: float, high: float) -> tuple[bool, bool]:
+        """Which of two that lock in one step does so first."""
+        for _ in range(60):
+            middle = (low + high) / 2.0
+            shares = over(middle, (False, False))[1]
+            low, high = (low, middle) if max(shares) >= 1.0 else (middle, high)
+        shares = over(high, (False, False))[1]
+        return shares[0] >= shares[1], shares[0] < shares[1]
+
+    steps = sorted({*np.linspace(0.0, max(efforts), WAY).tolist(), *efforts})
+    slides, before, found = (False, False), 0.0, []
+    for effort in steps:
+        for _ in range(4):
+            z, shares = over(effort, slides)
+            limits = [kept if slid_ else 1.0 for slid_ in slides]
+            now = [share >= limit for share, limit in zip(shares, limits, strict=True)]
+            if now == [True, True] and not any(slides):
+                now = list(first(before, effort))
+            if tuple(now) == slides:
+                break
+            slides = (now[0], now[1])
+        before = effort
+        if effort in efforts:
+            found.append((min(z, lift), slides))
+    return found
+
+
+def balance(
+    build: Build,
+    case: int,
+    force: float,
+    mu: float,
+    speed: float,
+    left: Any,
+    closing: float,
+    z: float,
+) -> tuple[tuple[float, float], tuple[float, float]]:
+    """What both axles' brakes ask for at a deceleration, and what both axles' tyres pass [N]."""
+    (front_part, rear_part), grip = left
+    front, rear = forces_of(build, case, force, z, speed, closing)
+    on_front, on_rear = loads(build, case, z, speed)
+    pressed = sum(loads(build, case, 0.0, speed))
+    mus = [grip * mu * end.tyre.grip for end in (build.front, build.rear)]
+    passed = mus[0] * min(on_front, pressed), mus[1] * max(on_rear, 0.0)
+    return (front_part * front, rear_part * rear), passed
+
+
+def state(
+    build: Build,
+    case: int,
+    force: float,
+    mu: float,
+    speed: float,
+    left: Any,
+    closing: float,
+    kept: float,
+    slides: tuple[bool, bool],
+) -> float:
+    """Deceleration with the axles that slide passing what they keep, the others what they ask."""
+    weight = sum(loads(build, case, 0.0, 0.0))
+
+    def excess(z: float) -> float:
+        asked, passed = balance(build, case, force, mu, speed, left, closing, z)
+        held = zip(asked, passed, slides, strict=True)
+        return z * weight - sum(kept * most if slid_ else own for own, most, slid_ in held)
+
+    return float(brentq(excess, -1.0, 1e5, xtol=1e-14, rtol=1e-14))
 
 
 def slid(
@@ -257,40 +348,24 @@ def slid(
     One state after the other: all roll, the front slides alone, the rear alone, both. What slides
     keeps its share of the grip. The rear in the air ends it.
     """
-    (front_part, rear_part), grip = left
     kept = build.targets.locked_grip if kept is None else kept
-    weight, pressed = sum(loads(build, case, 0.0, 0.0)), sum(loads(build, case, 0.0, speed))
+    rest = build, case, force, mu, speed, left, closing
 
-    def at(z: float) -> tuple[float, float, float, float]:
-        """Both axles' brakes and both axles' grip."""
-        front, rear = forces_of(build, case, force, z, speed, closing)
-        on_front, on_rear = loads(build, case, z, speed)
-        mus = [grip * mu * end.tyre.grip for end in (build.front, build.rear)]
-        passed = mus[0] * min(on_front, pressed), mus[1] * max(on_rear, 0.0)
-        return (front_part * front, rear_part * rear, *passed)
-
-    def settled(front_slides: bool, rear_slides: bool) -> float:
-        def excess(z: float) -> float:
-            front, rear, on_front, on_rear = at(z)
-            held = kept * on_front if front_slides else front
-            return z * weight - held - (kept * on_rear if rear_slides else rear)
-
-        return float(brentq(excess, -1.0, 1e5, xtol=1e-14, rtol=1e-14))
+    def at(front: bool, rear: bool) -> tuple[float, Any, Any]:
+        z = state(*rest, kept, (front, rear))
+        return z, *balance(*rest, z)
 
     lift = lifts(build, case, speed)
-    rolls, front_slides, rear_slides = (
-        settled(False, False),
-        settled(True, False),
-        settled(False, True),
-    )
-    front, rear, on_front, on_rear = at(rolls)
-    if front < on_front and rear < on_rear:
+    rolls, asked, held = at(False, False)
+    if asked[0] < held[0] and asked[1] < held[1]:
         return min(rolls, lift)
-    if front >= on_front and at(front_slides)[1] < at(front_slides)[3]:
-        return min(front_slides, lift)
-    if rear >= on_rear and at(rear_slides)[0] < at(rear_slides)[2]:
-        return min(rear_slides, lift)
-    return min(settled(True, True), lift)
+    slides, beside, passed = at(True, False)
+    if asked[0] >= held[0] and beside[1] < passed[1]:
+        return min(slides, lift)
+    slides, beside, passed = at(False, True)
+    if asked[1] >= held[1] and beside[0] < passed[0]:
+        return min(slides, lift)
+    return min(at(True, True)[0], lift)
 
 
 def lifts(build: Build, case: int, speed: float) -> float:

@@ -65,7 +65,7 @@ class Targets(DocumentModel):
             "Share of its coefficient that a sliding tyre keeps: 0.75 to 0.85 on dry roads",
             step=0.01,
         ),
-    ] = 1.0
+    ] = 0.8
     corner: Annotated[
         float,
         Field(strict=True, allow_inf_nan=False, ge=0.0, le=1e3),

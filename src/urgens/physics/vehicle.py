@@ -123,21 +123,19 @@ def achieved(
     rear_force: Floats,
     standing: StaticVehicle,
     surface: Floats,
-    kept: Floats = 1.0,
 ) -> Achieved:
-    """Return what the surface lets the brakes achieve.
+    """Return what the surface gives at most.
 
     front_force: that the front brakes could give [N].
     rear_force: that the rear brakes could give [N].
     standing: the vehicle at rest [N, -].
     surface: tyre-road coefficient [-].
-    kept: share of its coefficient that a locked axle keeps [-].
     The four states in closed form; the one that is consistent is the root of the force balance.
     A rear that leaves the ground ends it, however much more the road gives.
     Source: force balance with each axle's force limited to its coefficient times its load.
     """
-    found = states(front_force, rear_force, standing, surface, kept)
-    return consistent(found, [(front_force, rear_force)] * 3, standing, surface)
+    found = states(front_force, rear_force, standing, surface)
+    return consistent(found, [(front_force, rear_force)] * 4, standing, surface)
 
 
 class States(NamedTuple):
@@ -159,8 +157,9 @@ def states(
 ) -> States:
     """Return the decelerations of the four states, whichever of them there is.
 
-    front_force, rear_force, standing, surface, kept: as in `achieved` [N, -]; fall: what the rear
-    force loses for each g, where a valve behind feels the load [N].
+    front_force, rear_force, standing, surface: as in `achieved` [N, -]; kept: share of its
+    coefficient that a locked axle keeps [-]; fall: what the rear force loses for each g, where a
+    valve behind feels the load [N].
     """
     weight, rear_mu = standing.weight, kept * surface * standing.rear_grip
     rear_still = standing.rear_weight + standing.rear_press
@@ -203,11 +202,11 @@ def consistent(
 ) -> Achieved:
     """Return the state that is what it says: what rolls is below its grip, what slides above.
 
-    states: their decelerations [g]; forces: that both brakes could give in each of the first three
-    [N]; standing: the vehicle at rest [N, -]; surface: tyre-road coefficient [-].
+    states: their decelerations [g]; forces: that both brakes could give in each of them [N];
+    standing: the vehicle at rest [N, -]; surface: tyre-road coefficient [-].
     A rear that leaves the ground ends it.
     """
-    (front, rear), (_, rear_beside), (front_beside, _) = forces
+    (front, rear), (_, rear_beside), (front_beside, _), _ = forces
     held = grip(standing, states.rolling, surface)
     front_over, rear_over = np.asarray(front >= held[0]), np.asarray(rear >= held[1])
     rear_holds = rear_beside < grip(standing, states.front_only, surface)[1]
@@ -219,6 +218,51 @@ def consistent(
     one = np.where(front_alone, states.front_only, states.rear_only)
     deceleration = np.where(rolls, states.rolling, np.where(both, states.both, one))
     return ended_by_lift(Achieved(deceleration, front_alone | both, rear_alone | both), standing)
+
+
+class Path(NamedTuple):
+    """How the foot came there: whether an axle `locked` on the way, and whether the rear first.
+
+    `rolled_again`: whether the rear, first, did so when the front locked too; None: as it is there.
+    """
+
+    locked: Bools
+    rear_first: Bools
+    rolled_again: Bools | None = None
+
+
+def followed(
+    states: States,
+    forces: Sequence[tuple[Floats, Floats]],
+    standing: StaticVehicle,
+    surface: Floats,
+    kept: Floats,
+    path: Path,
+) -> Achieved:
+    """Return the state that a foot going up from rest comes to.
+
+    states, forces: as in `consistent` [g, N]; standing: the vehicle at rest [N, -]; surface:
+    tyre-road coefficient [-]; kept: share of it that a locked axle keeps [-]; path: which axle
+    locked first on the way [-].
+    That axle stays locked while its brakes ask for more than it keeps, and rolls below that; the
+    other locks where its brakes come to all that its tyres pass while the first slides. A rear
+    that locked first may roll again when the front locks too: less deceleration loads it.
+    Source: force balance of each state; a tyre that slides passes less than one that rolls
+    (Gillespie, Fundamentals of Vehicle Dynamics, from memory).
+    """
+    held = [grip(standing, z, surface) for z in states]
+    first = path.locked & ~path.rear_first & (forces[1][0] > kept * held[1][0])
+    rear = path.locked & path.rear_first & (forces[2][1] > kept * held[2][1])
+    front_too = rear & (forces[2][0] >= held[2][0])
+    again = path.rolled_again
+    if again is None:
+        again = forces[3][1] <= kept * held[3][1]
+    front = first | (front_too & again)
+    both: Bools = np.asarray((front & (forces[1][1] >= held[1][1])) | (front_too & ~again))
+    one = np.where(front, states.front_only, np.where(rear, states.rear_only, states.rolling))
+    deceleration = np.where(both, states.both, one)
+    rear_slides = both | (rear & ~front)
+    return ended_by_lift(Achieved(deceleration, front | both, rear_slides), standing)
 
 
 def ended_by_lift(achieved: Achieved, standing: StaticVehicle) -> Achieved:

@@ -9,8 +9,8 @@ from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling
 from urgens.solve.bracket import crossing
-from urgens.solve.lock import EQUAL
-from urgens.solve.press import axle_forces
+from urgens.solve.first_rise import EQUAL
+from urgens.solve.rolling_forces import axle_forces
 from urgens.solve.system import System, WheelEnd
 
 LOWEST = 0.15  # g

@@ -10,7 +10,7 @@ from urgens.physics.valve_law import Felt, ValveLaw
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import booster_output, pushrod_force
-from urgens.solve.press import felt_rolling, rolling_lines
+from urgens.solve.rolling_forces import felt_rolling, rolling_lines
 from urgens.solve.system import System
 
 

@@ -11,7 +11,7 @@ from urgens.physics.valve_law import Felt, LoadSensingLaw, at_rest, back_through
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
-from urgens.solve.press import felt_rolling
+from urgens.solve.rolling_forces import felt_rolling
 from urgens.solve.system import System
 
 STRAIGHT = 4  # even steps beside every bend: between bends forces and loads go straight

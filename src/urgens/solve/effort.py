@@ -9,7 +9,7 @@ from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import rolling
 from urgens.solve.bracket import crossing
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import axle_forces
+from urgens.solve.rolling_forces import axle_forces
 from urgens.solve.system import System
 
 SCANNED = 200  # steps of effort

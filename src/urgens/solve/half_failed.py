@@ -11,9 +11,9 @@ from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.standards import FailedRule
 from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import StaticVehicle
+from urgens.solve.achieved import achieved_at
 from urgens.solve.ball import sliding
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
-from urgens.solve.press import slid
 from urgens.solve.settled import FRONT_ALONE, HALF, REAR_ALONE, felt_at
 from urgens.solve.system import System
 from urgens.solve.travel import strokes
@@ -62,8 +62,7 @@ def half_failed(system: System, standing: StaticVehicle, surface: Floats) -> tup
     shape = np.shape(standing.front_weight)
     if system.split == "single":
         return (HalfFailed("all", np.zeros(shape), np.full(shape, np.nan), system.rule.failed),)
-    output = booster_output(system, pushrod_force(system, system.max_effort))
-    halves = [_half(system, output, standing, surface, dead) for dead in (0, 1)]
+    halves = [_half(system, system.max_effort, standing, surface, dead) for dead in (0, 1)]
     names = ("diagonal", "diagonal") if system.split == "diagonal" else ("front", "rear")
     return tuple(
         HalfFailed(
@@ -86,8 +85,7 @@ def half_lost_travel(
     [N, -]; surface: tyre-road coefficient [-]; dead: 0 the front or primary half, 1 the other [-].
     Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
-    output = booster_output(system, pushrod_force(system, effort))
-    half = _half(system, output, standing, surface, dead)
+    half = _half(system, effort, standing, surface, dead)
     return np.where(effort > 0.0, _within_reach(system, half, np.shape(effort)), 0.0)
 
 
@@ -100,8 +98,7 @@ def half_failed_strokes(
     coefficient [-]; dead: 0 the front or primary half, 1 the other [-].
     Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
-    output = booster_output(system, pushrod_force(system, system.max_effort))
-    half = _half(system, output, standing, surface, dead)
+    half = _half(system, system.max_effort, standing, surface, dead)
     swing = _swing(system, half.live_stroke)
     return np.minimum(swing, system.volumes.chambers[dead].stroke), half.live_stroke
 
@@ -114,11 +111,10 @@ def half_failed_reach(system: System, standing: StaticVehicle, surface: float) -
     The share of the live chamber's stroke, or of the way to the floor, whichever is larger.
     Source: Limpert, Brake Design and Safety, partial failure (from memory).
     """
-    output = booster_output(system, pushrod_force(system, system.max_effort))
     figures = system.volumes
     shares = []
     for dead in (0, 1):
-        half = _half(system, output, standing, surface, dead)
+        half = _half(system, system.max_effort, standing, surface, dead)
         shares += [half.live_stroke / figures.chambers[1 - dead].stroke, half.pad / figures.floor]
     return np.asarray(np.max(np.broadcast_arrays(*shares), axis=0))
 
@@ -137,29 +133,29 @@ class _Half:
 
 
 def _half(
-    system: System, output: Array, standing: StaticVehicle, surface: Floats, dead: int
+    system: System, effort: Floats, standing: StaticVehicle, surface: Floats, dead: int
 ) -> _Half:
     """Return what one half lost does: its chamber's stroke is used up, then the live one holds."""
-    left, live_stroke = _left(system, output, standing, surface, dead)
+    left, live_stroke = _left(system, effort, standing, surface, dead)
     one = _with_one_rod(system, live_stroke, dead)
     if one is not system:
-        left, live_stroke = _left(one, output, standing, surface, dead)
+        left, live_stroke = _left(one, effort, standing, surface, dead)
     dead_stroke = np.minimum(_swing(system, live_stroke), system.volumes.chambers[dead].stroke)
     return _Half(dead, left, live_stroke, _pad(system, dead, dead_stroke, live_stroke))
 
 
 def _left(
-    system: System, output: Array, standing: StaticVehicle, surface: Floats, dead: int
+    system: System, effort: Floats, standing: StaticVehicle, surface: Floats, dead: int
 ) -> tuple[Callable[[], Array], Array]:
     """Return what works out the deceleration left [g], and the live chamber's stroke [m].
 
     Valves feel the vehicle as it is then, in the force and in the fluid that is taken.
     """
     brakes = HALF if system.split == "diagonal" else (FRONT_ALONE, REAR_ALONE)[dead == 0]
-    one, kept = sliding(system, standing, surface, brakes), system.locked_grip
-    left = cache(lambda: slid(one, output, standing, surface, brakes, kept).deceleration)
+    one = sliding(system, standing, surface, brakes)
+    left = cache(lambda: achieved_at(system, effort, standing, surface, brakes).deceleration)
     felt = felt_at(standing, left()) if one.feels_load else at_rest(standing)
-    lines = line_pressures(one, output, felt)
+    lines = line_pressures(one, booster_output(system, pushrod_force(system, effort)), felt)
     return left, strokes(one, lines.front, lines.rear)[1 - dead]
 
 

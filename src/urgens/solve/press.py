@@ -7,18 +7,16 @@ import numpy as np
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.axle import Axle
-from urgens.physics.valve_law import Felt, at_rest
 from urgens.physics.vehicle import StaticVehicle
-from urgens.solve.ball import rolling, sliding
+from urgens.solve.achieved import achieved_at
+from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import (
-    LinePressures,
     booster_output,
     forces_at,
-    line_pressures,
     pushrod_force,
     wheel_torque,
 )
-from urgens.solve.settled import WHOLE, Left, felt_at, settled_lines, settled_states
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System
 from urgens.solve.travel import pedal_travel
 
@@ -70,89 +68,6 @@ class Presses:
         return Presses(**{name: getattr(self, name)[index] for name in self.__dataclass_fields__})
 
 
-def rolling_lines(system: System, pushrod: Floats, standing: StaticVehicle) -> LinePressures:
-    """Return line pressures [Pa] while all wheels roll.
-
-    system: the system; pushrod: force [N]; standing: load cases [N, -].
-    A static load-sensing valve feels the load at rest, without downforce; a dynamic one the load
-    at the deceleration it makes itself; a ball the deceleration.
-    Source: Limpert, Brake Design and Safety (from memory).
-    """
-    system = rolling(system, standing)
-    return _lines(system, booster_output(system, pushrod), standing)
-
-
-def _lines(system: System, output: Array, standing: StaticVehicle) -> LinePressures:
-    if system.feels_load:
-        return settled_lines(system, output, standing)
-    return line_pressures(system, output, at_rest(standing))
-
-
-def felt_rolling(system: System, output: Array, standing: StaticVehicle) -> Felt:
-    """Return what the valves feel of the vehicle while all wheels roll.
-
-    system: the system, its ball closed where it has one; output: force on the cylinder, any shape
-    [N].
-    standing: load cases [N, -].
-
-    The load at the deceleration that all make, solve.ball.
-    """
-    felt = at_rest(standing)
-    if system.feels_load:
-        forces = forces_at(system, settled_lines(system, output, standing))
-        felt = felt_at(standing, vehicle.demand(*forces, standing))
-    return felt if system.closing is None else felt._replace(closing=system.closing)
-
-
-def axle_forces(system: System, pushrod: Floats, standing: StaticVehicle) -> tuple[Array, Array]:
-    """Return front and rear axle force [N] while all wheels roll.
-
-    system: the system; pushrod: force [N]; standing: load cases [N, -].
-    """
-    return forces_at(system, rolling_lines(system, pushrod, standing))
-
-
-def achieved(
-    system: System,
-    output: Array,
-    standing: StaticVehicle,
-    surface: Floats,
-    left: Left = WHOLE,
-    kept: Floats = 1.0,
-) -> vehicle.Achieved:
-    """Return what a surface lets the brakes achieve.
-
-    system: the system; output: force on the cylinder, any shape [N]; standing: load cases [N, -];
-    surface: tyre-road coefficient [-]; left: of the brakes and the grip [-]; kept: share of its
-    coefficient that a locked axle keeps [-]. A dynamic valve feels the load at the achieved
-    deceleration, a ball that deceleration.
-    Source: Gillespie, Fundamentals of Vehicle Dynamics, braking (from memory); in closed form
-    where no valve depends on the deceleration.
-    """
-    return slid(sliding(system, standing, surface, left), output, standing, surface, left, kept)
-
-
-def slid(
-    system: System,
-    output: Array,
-    standing: StaticVehicle,
-    surface: Floats,
-    left: Left = WHOLE,
-    kept: Floats = 1.0,
-) -> vehicle.Achieved:
-    """Return what a surface lets the brakes achieve, the ball closed already as `sliding` has it.
-
-    system: the system; output: force on the cylinder, any shape [N]; standing: load cases [N, -];
-    surface: tyre-road coefficient [-]; left, kept: as in `achieved` [-].
-    """
-    grip = np.multiply(surface, left.grip)
-    if not system.feels_load:
-        forces = left.of(forces_at(system, line_pressures(system, output, at_rest(standing))))
-        return vehicle.achieved(*forces, standing, grip, kept)
-    found = settled_states(system, output, standing, grip, left, kept)
-    return vehicle.consistent(*found, standing, grip)
-
-
 def press(system: System, effort: Floats, standing: StaticVehicle, surface: Floats) -> Presses:
     """Return what pressing with `effort` does.
 
@@ -170,7 +85,7 @@ def press(system: System, effort: Floats, standing: StaticVehicle, surface: Floa
     demand = vehicle.demand(front_force, rear_force, standing)
     front_load, rear_load = vehicle.axle_loads(standing, demand)
     used = vehicle.road_used((front_force, rear_force), (front_load, rear_load), standing)
-    slid = achieved(system, output, standing, surface, kept=system.locked_grip)
+    slid = achieved_at(system, effort, standing, surface)
     return Presses(
         effort=effort,
         pushrod_force=pushrod,

@@ -19,10 +19,10 @@ from urgens.physics.standards import DECELERATION_RANGE
 from urgens.physics.vehicle import StaticVehicle, axle_loads, demand
 from urgens.solve.ball import rolling
 from urgens.solve.bends import STRAIGHT, scan_of_efforts
+from urgens.solve.first_rise import EQUAL
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.lock import EQUAL
-from urgens.solve.press import axle_forces
 from urgens.solve.roads import every_road
+from urgens.solve.rolling_forces import axle_forces
 from urgens.solve.system import System
 
 CURVED = 96  # even steps of effort where a valve feels the load: forces go no longer straight

@@ -83,7 +83,7 @@ def settled_states(
     standing: load cases [N, -]; grip: the road's coefficient, of what is left [-]; left: of the
     brakes [-].
     kept: share of its coefficient that a locked axle keeps [-].
-    With them the forces that both brakes could give [N] in each of the first three.
+    With them the forces that both brakes could give [N] in each.
     In closed form where one valve behind feels the load and nothing after it bends what it passes:
     where the root of its slanted part is off that part, the valve is at the end on that side.
     """
@@ -102,7 +102,7 @@ def settled_states(
         rolling=vehicle.demand(*rolling, standing),
         front_only=vehicle.front_slides(front_only[1], standing, grip, kept),
     )
-    return found, (rolling, front_only, front_only)  # of the last only the front's is asked
+    return found, (rolling, front_only, forces(tried.rear_only), forces(tried.both))
 
 
 class _Slope(NamedTuple):
@@ -159,7 +159,7 @@ def _bracketed_states(
 
     one_slides = settled(False, False), settled(True, False), settled(False, True)
     both = vehicle.attainable(standing, kept * grip)
-    return States(*one_slides, both), tuple(forces(z) for z in one_slides)
+    return States(*one_slides, both), tuple(forces(z) for z in (*one_slides, both))
 
 
 def _bracketed(excess: Callable[[Array], Array], ends: Array, exact: float = EXACT) -> Array:

@@ -21,9 +21,10 @@ from urgens.solve.half_failed import HalfFailed, half_failed
 from urgens.solve.launch_hold import Hold, hold
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import AxleName, FirstLock, first_lock
-from urgens.solve.press import Presses, press, rolling_lines
+from urgens.solve.press import Presses, press
 from urgens.solve.rear_first import judged_roads
 from urgens.solve.roads import named_roads
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import pedal_travel
 

@@ -11,8 +11,8 @@ from urgens.solve.effort import effort_for
 from urgens.solve.half_failed import half_failed
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import AxleName, first_lock
-from urgens.solve.press import rolling_lines
 from urgens.solve.rear_first import judged_roads, rear_above_anywhere
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import pedal_travel
 

@@ -9,7 +9,8 @@ from urgens.solve.effort import effort_for
 from urgens.solve.half_failed import worst_half
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import AxleName
-from urgens.solve.press import press, rolling_lines
+from urgens.solve.press import press
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.solution import Solution, solve
 from urgens.solve.system import System
 from urgens.studies.feel import Feel, feel

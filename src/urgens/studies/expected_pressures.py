@@ -12,7 +12,7 @@ from urgens.physics.arrays import Array, Floats
 from urgens.physics.axle import Axle
 from urgens.physics.valve_law import Felt, MeteringLaw, ResidualLaw, ValveLaw, at_rest
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system
 
 PSI = 6894.757  # Pa

@@ -12,7 +12,7 @@ from urgens.physics.axle import Axle
 from urgens.physics.vehicle import StaticVehicle
 from urgens.physics.volume import wear_volume
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System
 from urgens.solve.travel import strokes, travel
 

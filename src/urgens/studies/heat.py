@@ -15,7 +15,7 @@ from urgens.physics.axle import Axle, Pair
 from urgens.physics.heat import cooling_time_measured, peaks_of_a_series, rise_of_one_stop
 from urgens.solve.effort import effort_for
 from urgens.solve.line_pressure import brake_forces_at, forces_at, pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.solution import Solution
 
 # Times in which a rotor loses 63 % of its excess at road speed [s]: assumed, no source; a

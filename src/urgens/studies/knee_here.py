@@ -11,7 +11,7 @@ from urgens.physics.arrays import Array
 from urgens.physics.valve_law import at_rest, through
 from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
-from urgens.solve.press import felt_rolling
+from urgens.solve.rolling_forces import felt_rolling
 from urgens.solve.solution import Solution
 
 POINTS = 161

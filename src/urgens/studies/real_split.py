@@ -16,7 +16,7 @@ from urgens.physics.arrays import Array
 from urgens.physics.axle import AXLES, Axle, Pair
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.line_pressure import brake_forces_at, pushrod_force
-from urgens.solve.press import axle_forces, rolling_lines
+from urgens.solve.rolling_forces import axle_forces, rolling_lines
 from urgens.solve.solution import Solution
 from urgens.solve.system import System, system
 from urgens.studies.draws import drawn, laid, spreads

@@ -13,11 +13,12 @@ from urgens.document import Build
 from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools
 from urgens.physics.vehicle import StaticVehicle
+from urgens.solve.achieved import achieved
 from urgens.solve.bracket import first_rise
+from urgens.solve.first_rise import Rise, first_rise_of_either
 from urgens.solve.line_pressure import booster_output, pushrod_force
-from urgens.solve.lock import Rise, first_rise_of_either
-from urgens.solve.press import achieved, axle_forces
 from urgens.solve.roads import every_road
+from urgens.solve.rolling_forces import axle_forces
 from urgens.solve.system import System, system
 from urgens.studies.draws import Spread, drawn, laid, spreads
 

@@ -16,7 +16,7 @@ from urgens.solve.bracket import Places, first_rise
 from urgens.solve.half_failed import half_failed
 from urgens.solve.launch_hold import hold_effort
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
-from urgens.solve.press import axle_forces, rolling_lines
+from urgens.solve.rolling_forces import axle_forces, rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import strokes, travel
 from urgens.studies.sizing_windows import (

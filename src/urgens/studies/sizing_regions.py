@@ -8,7 +8,7 @@ from urgens.document import Build
 from urgens.physics import booster
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import StaticVehicle
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import strokes, travel
 from urgens.studies.sizing import (

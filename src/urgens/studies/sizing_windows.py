@@ -7,20 +7,21 @@ from enum import IntEnum
 import numpy as np
 
 from urgens.document import Build
-from urgens.physics.arrays import Array, Bools
+from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
 from urgens.solve.half_failed import HalfFailed, half_failed, half_failed_reach
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import rolling_lines
 from urgens.solve.rear_first import rear_first_anywhere
 from urgens.solve.roads import every_road
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System
 from urgens.solve.travel import bar_tilt
 
 LOWEST_MANUAL = 5.0  # pedal ratio without a booster; common practice
 HIGHEST_BOOSTED = 5.5  # above it a boosted pedal is too light and too long; common practice
 CLOSE = 1e-9  # of what an end of a region is looked for in
+TINY = 1e-15  # g: what is left is still enough where it is just what is asked
 TILTS = 101  # efforts at which a bar's tilt is looked at
 
 
@@ -87,23 +88,38 @@ def half_ends(
 
     system: of all bores, at a ratio of 1; standing: one load case [N, -]; surface: tyre-road
     coefficient [-]; span: lowest and highest ratio [-].
-    Source: what is left rises with the ratio, and so does the pedal's travel.
+    Source: what is left rises with the ratio until an axle locks and keeps less; the pedal's
+    travel rises all the way.
     """
     shape = np.shape(system.cylinders.front.area)
     everywhere = StaticVehicle(*(np.broadcast_to(value, shape) for value in standing))
 
-    def with_ratio(ratio: Array) -> System:
-        return replace(system, pedal_ratio=ratio)
-
     def too_far(ratio: Array) -> Array:
-        return np.asarray(half_failed_reach(with_ratio(ratio), everywhere, surface) - 1.0)
+        made = replace(system, pedal_ratio=ratio)
+        return np.asarray(half_failed_reach(made, everywhere, surface) - 1.0)
 
-    def enough(ratio: Array) -> Array:
-        halves = half_failed(with_ratio(ratio), everywhere, surface)
+    def enough(ratio: Array, kept: Floats = system.locked_grip) -> Array:
+        made = replace(system, pedal_ratio=ratio, locked_grip=kept)
+        halves = half_failed(made, everywhere, surface)
         return np.asarray(np.min([half.z - half.asks.z for half in halves], axis=0))
 
-    start, end = (_first(function, shape, span) for function in (enough, too_far))
-    return Ends(start, end)
+    start, end = _first(enough, shape, span), _first(too_far, shape, span)
+    most = np.full(shape, span[1])
+    falls = (enough(most) < 0.0) & (enough(most, 1.0) >= 0.0)
+    if not falls.any():
+        return Ends(start, end)
+    start = np.where(falls, _first(lambda ratio: enough(ratio, 1.0), shape, span), start)
+    low = np.clip(start * (1.0 + CLOSE), *span)
+    there = enough(low) >= 0.0
+    lost = first_rise(
+        lambda ratio: -enough(ratio) - TINY,
+        np.stack([low, most]),
+        -np.stack([enough(low), enough(most)]) - TINY,
+        falls & there,
+        CLOSE,
+    )
+    start = np.where(falls & ~there, np.inf, start)
+    return Ends(start, np.where(falls & there, np.minimum(end, lost), end))
 
 
 def _first(

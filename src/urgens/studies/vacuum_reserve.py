@@ -16,7 +16,7 @@ from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.bracket import first_rise
 from urgens.solve.effort import effort_for
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import axle_forces, rolling_lines
+from urgens.solve.rolling_forces import axle_forces, rolling_lines
 from urgens.solve.system import System
 from urgens.solve.travel import strokes
 

@@ -20,10 +20,11 @@ from urgens.physics.valve import adjusted_knee
 from urgens.physics.valve_law import LoadSensingLaw, ReducingLaw
 from urgens.physics.vehicle import attainable, demand
 from urgens.quantity import Quantity
+from urgens.solve.achieved import achieved
+from urgens.solve.first_rise import first_rise_of_either
 from urgens.solve.line_pressure import booster_output, pushrod_force
-from urgens.solve.lock import first_rise_of_either
-from urgens.solve.press import achieved, axle_forces
 from urgens.solve.rear_first import rear_above_anywhere, rear_first_anywhere
+from urgens.solve.rolling_forces import axle_forces
 from urgens.solve.system import System, system
 
 Kind = Literal["none", "reducing", "limiting", "load-sensing", "bar", "bores", "pistons"]

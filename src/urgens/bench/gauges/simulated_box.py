@@ -18,7 +18,7 @@ from urgens.bench.plant.plant import Plant, cylinder_pressures
 from urgens.physics.axle import Axle
 from urgens.physics.valve_law import Felt, ResidualLaw, at_rest
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.travel import pedal_travel
 from urgens.studies.expected_pressures import place_of
 

@@ -11,7 +11,7 @@ from urgens.document import Build
 from urgens.document.numeric import NOTHING
 from urgens.physics.arrays import Array, Floats
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system
 from urgens.studies.expected_pressures import Expected, expected, gauged_valves
 

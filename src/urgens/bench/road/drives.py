@@ -17,7 +17,6 @@ from urgens.physics.standards import mean_fully_developed_deceleration
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.system import System
 
-USUAL_KEPT = 0.8  # of its coefficient by a locked wheel, where the build does not say: dry roads
 TO_LOCK = 3.0  # s in which a foot that looks for the lock goes to the hardest
 NEVER = float("inf")
 BETWEEN = 0.8, 0.1  # of the first speed: where a mean deceleration is taken
@@ -36,7 +35,7 @@ class StopTrial(NamedTuple):
     foot: Foot
     wheelbase: float
     wings: tuple[float, float] = (0.0, 0.0)
-    kept: float = USUAL_KEPT
+    kept: float = 0.8
 
 
 @dataclass(frozen=True)
@@ -76,15 +75,6 @@ class Drive:
         return bool(self.time[-1] < LONGEST)
 
 
-def kept_by_locked(build: Build) -> float:
-    """Return the share of its coefficient that a locked wheel keeps [-].
-
-    Source: as typed; common practice of dry roads where it is not.
-    """
-    typed = "locked_grip" in build.targets.model_fields_set
-    return build.targets.locked_grip if typed else USUAL_KEPT
-
-
 def trial(
     build: Build, system: System, case: int, surface: float, speed: float, foot: Foot
 ) -> StopTrial:
@@ -100,7 +90,7 @@ def trial(
     if wings is not None:
         areas = wings.front_cl_area.value, wings.rear_cl_area.value
     wheelbase = build.vehicle.wheelbase.value
-    kept = kept_by_locked(build)
+    kept = build.targets.locked_grip
     return StopTrial(system, system.case(case), surface, speed, foot, wheelbase, areas, kept)
 
 

@@ -12,9 +12,10 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Floats
 from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.axle import Pair
-from urgens.physics.vehicle import StaticVehicle
-from urgens.solve.line_pressure import booster_output, forces_at, pushrod_force
-from urgens.solve.press import achieved, rolling_lines
+from urgens.physics.vehicle import Path, StaticVehicle
+from urgens.solve.achieved import achieved_at
+from urgens.solve.line_pressure import forces_at, pushrod_force
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system
 from urgens.studies.draws import drawn, laid, spreads
 
@@ -287,25 +288,36 @@ class _Tried:
         if self._stop.effort is None:
             used, z = self._unknown_foot()
         else:
-            output, used = self._pressed(np.asarray(self._stop.effort.value))
-            z = self._achieved(output)
+            effort = self._stop.effort.value
+            used, z = self._pressed(np.asarray(effort)), self._achieved(effort)
         found = self._who(*used)
         if self._read is not None and z is not None:
             found = found - 0.5 * np.square((z - self._read[0]) / self._read[1])
         return found
 
-    def _achieved(self, output: Array) -> Array:
-        kept = self._made.locked_grip
-        return achieved(self._made, output, self._standing, self._roads, kept=kept).deceleration
+    def _achieved(self, effort: float) -> Array:
+        """Return the deceleration [g] that the foot comes to on each road."""
+        front, rear, need = self._way(effort)
+        roads = np.broadcast_to(self._roads, (*self._shape, self._roads.size))
+        rear_first = _at(need, rear, roads) > _at(need, front, roads)
+        path = Path(need[..., -1:] >= self._roads, rear_first)
+        made, standing = self._made, self._standing
+        return achieved_at(made, effort, standing, self._roads, path=path).deceleration
 
-    def _pressed(self, effort: Array) -> tuple[Array, tuple[Array, Array]]:
-        """Return the force on the cylinder [N], and the coefficient that each axle needs."""
+    def _way(self, effort: float) -> tuple[Array, Array, Array]:
+        """Return what each axle needs on the way to an effort, and the most that was needed."""
+        used = self._pressed(np.linspace(effort / EFFORTS, effort, EFFORTS))
+        front, rear = (np.broadcast_to(each, (*self._shape, EFFORTS)) for each in used)
+        return front, rear, np.maximum.accumulate(np.maximum(front, rear), axis=-1)
+
+    def _pressed(self, effort: Array) -> tuple[Array, Array]:
+        """Return the coefficient [-] that each axle needs."""
         made, standing = self._made, self._standing
         pushrod = pushrod_force(made, effort)
         forces = forces_at(made, rolling_lines(made, pushrod, standing))
         loads = vehicle.axle_loads(standing, vehicle.demand(*forces, standing))
         front, rear = vehicle.road_used(forces, loads, standing)
-        return booster_output(made, pushrod), (front, np.where(np.isnan(rear), LIFTED, rear))
+        return front, np.where(np.isnan(rear), LIFTED, rear)
 
     def _unknown_foot(self) -> tuple[tuple[Array, Array], Array | None]:
         """Return what each axle needs and the deceleration at a foot that nobody has read.
@@ -314,15 +326,13 @@ class _Tried:
         """
         most = float(self._made.max_effort) * 1.5
         efforts = np.linspace(most / EFFORTS, most, EFFORTS)
-        _, used = self._pressed(efforts)  # (front, rear, efforts)
-        front, rear = (np.broadcast_to(each, (*self._shape, EFFORTS)) for each in used)
+        front, rear, need = self._way(most)
         if self._stop.locked == "none":
             if self._read is None:
                 return (front[..., :1], rear[..., :1]), None
             demand = self._demand(efforts)
             at = np.broadcast_to(self._read[0], (*self._shape, 1))
             return (_at(demand, front, at), _at(demand, rear, at)), None
-        need = np.maximum.accumulate(np.maximum(front, rear), axis=-1)
         roads = np.broadcast_to(self._roads, (*self._shape, self._roads.size))
         z = _at(need, self._demand(efforts), roads)
         return (_at(need, front, roads), _at(need, rear, roads)), z

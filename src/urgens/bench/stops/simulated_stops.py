@@ -21,9 +21,9 @@ from urgens.bench.stops.rear_first_chance import least_factors
 from urgens.document import Build
 from urgens.document.ledger.proof import MeasuredStop
 from urgens.physics.arrays import Array, Floats
+from urgens.solve.first_rise import first_rise_of_either
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.lock import first_rise_of_either
-from urgens.solve.press import axle_forces
+from urgens.solve.rolling_forces import axle_forces
 from urgens.solve.system import System, system
 
 WET_SHARE = 0.55  # of the dry road's coefficient: common practice

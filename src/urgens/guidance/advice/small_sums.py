@@ -9,7 +9,7 @@ from urgens.document.kinds.bores import sold_bores
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, show
 from urgens.solve import Solution
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 
 POINTS = 2001
 ARM = 0.6  # m from a belted shoulder to what is turned without looking; common practice

@@ -15,7 +15,7 @@ from urgens.physics.vehicle import attainable, demand
 from urgens.solve import AxleName, Solution, ideal_pressures
 from urgens.solve.adhesion_curve import LOWEST, whole_line
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import axle_forces, rolling_lines
+from urgens.solve.rolling_forces import axle_forces, rolling_lines
 
 FORCE_BALANCE = "force and moment balance of the braked vehicle"
 KNEE_STEP = 2e5 / 6  # Pa, about 5 psi: finer than such valves are set

@@ -18,7 +18,7 @@ from urgens.physics.valve_law import InertiaSensingLaw, ValveLaw
 from urgens.solve import Solution
 from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
-from urgens.solve.press import felt_rolling
+from urgens.solve.rolling_forces import felt_rolling
 
 
 def _reducing(valves: tuple[Valve, ...]) -> list[int]:

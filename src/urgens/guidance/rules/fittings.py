@@ -16,7 +16,7 @@ from urgens.guidance.words.pedal_feel import COLD_DENSITY, THICKEST
 from urgens.physics.line import pressure_drop
 from urgens.solve import Solution
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.travel import axle_volume
 
 STRAIGHT_ENDS = 0.05  # m of a hose that its two ends do not bend; common practice: 25 mm each

@@ -19,7 +19,7 @@ from urgens.physics.vehicle import demand
 from urgens.solve import Solution
 from urgens.solve.effort import run_out_effort
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import axle_forces, rolling_lines
+from urgens.solve.rolling_forces import axle_forces, rolling_lines
 from urgens.studies.sizing import RATIOS, sizing_map
 from urgens.studies.sizing_windows import (
     HIGHEST_BOOSTED,

@@ -10,7 +10,7 @@ from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords
 from urgens.solve import Solution
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.travel import Travel, bar_tilt, travel
 
 CONTINUITY = "fluid volumes of the build; compliance and hoses as typed"

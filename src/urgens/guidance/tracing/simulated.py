@@ -25,7 +25,7 @@ from urgens.physics.valve_law import (
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.half_failed import half_lost_travel
 from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_force
-from urgens.solve.press import axle_forces
+from urgens.solve.rolling_forces import axle_forces
 from urgens.solve.system import AxleFluid, System, WheelEnd, system
 from urgens.solve.travel import travel
 

@@ -9,7 +9,7 @@ from urgens.physics.line import pressure_drop
 from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, in_units, show, unit_shown
 from urgens.solve import Solution
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System
 from urgens.solve.travel import axle_volume
 from urgens.studies.feel import Feel, feel, worn_volume

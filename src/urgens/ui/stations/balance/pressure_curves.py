@@ -13,7 +13,7 @@ from urgens.quantity.display import in_units
 from urgens.solve import AxleName, ideal_pressures
 from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import LinePressures, booster_output, line_pressures, pushrod_force
-from urgens.solve.press import felt_rolling, rolling_lines
+from urgens.solve.rolling_forces import felt_rolling, rolling_lines
 from urgens.solve.system import System
 from urgens.studies.balance_curves import at_tolerance
 from urgens.ui.session import Session

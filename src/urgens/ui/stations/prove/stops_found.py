@@ -17,8 +17,8 @@ from urgens.document import Build
 from urgens.physics.arrays import Array
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import first_lock
-from urgens.solve.press import rolling_lines
 from urgens.solve.roads import every_road
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system
 
 POINTS = 80

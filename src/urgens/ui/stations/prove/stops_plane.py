@@ -8,7 +8,7 @@ from urgens.bench.stops.posterior import stop_system, why_not_counted
 from urgens.quantity import PRESSURE, in_units, unit_shown
 from urgens.solve import ideal_pressures
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.press import rolling_lines
+from urgens.solve.rolling_forces import rolling_lines
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.stops_found import Band, StopsFound
 from urgens.ui.theme.paint import T, faint
