@@ -247,7 +247,8 @@ def test_knee_slope_and_lock_of_a_press() -> None:
     assert press.knee == pytest.approx(17e5, rel=0.06)
     assert press.slope == pytest.approx(0.35, abs=0.05)
     assert press.locked[0][0] == "front"
-    assert press.locked[0][1] == pytest.approx(went.locked[0][1], abs=0.1)
+    # The road counts from past the tyre's peak on, a log from where a wheel nearly stands
+    assert went.locked[0][1] < press.locked[0][1] < went.locked[0][1] + 0.25
     assert press.front_slip is not None
     assert press.front_slip > 0.95
 

@@ -14,6 +14,7 @@ from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.rolling_forces import axle_forces
 from urgens.solve.system import System
 
+NEVER = 1e9  # grip factor of an axle that does not slide, whatever it is asked for
 EQUAL = 1e-9  # of adhesion used: closer than this, the front counts as first
 
 
@@ -71,6 +72,24 @@ def first_rise_of_either(
     front_used, rear_used = vehicle.road_used((front, rear), loads, standing)
     lifted = np.broadcast_to(loads[1] <= 0.0, shape)
     return Rise(efforts, forces, locks, effort, front_used, rear_used, lifted)
+
+
+def rolls_again(
+    system: System, standing: StaticVehicle, surface: Floats, front: bool, rear: bool
+) -> Array:
+    """Return the foot [N] down to which it is let off until what slides rolls again.
+
+    system: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; front,
+    rear: which axles slide [-].
+    Where an axle begins to roll, what its brakes ask for is what it keeps: the force balance of
+    both states is one there, so that it is the lock on a road of so much less.
+    """
+    grips = [
+        np.where(slides, grip, NEVER)
+        for slides, grip in ((front, standing.front_grip), (rear, standing.rear_grip))
+    ]
+    alone = standing._replace(front_grip=grips[0], rear_grip=grips[1])
+    return first_rise_of_either(system, alone, np.multiply(surface, system.locked_grip)).effort
 
 
 def _excess(

@@ -17,6 +17,7 @@ from urgens.solve.adhesion_curve import (
     whole_line,
 )
 from urgens.solve.effort import effort_for
+from urgens.solve.first_rise import rolls_again
 from urgens.solve.half_failed import HalfFailed, half_failed
 from urgens.solve.launch_hold import Hold, hold
 from urgens.solve.line_pressure import pushrod_force
@@ -150,6 +151,14 @@ class Solution:
     def press(self, effort: float | Array) -> Presses:
         """Return presses with the chosen load case on the chosen surface; effort: [N]."""
         return press(self.system, effort, self.standing, self.surface)
+
+    def rolls_again(self, presses: Presses) -> float:
+        """Return the foot [N] down to which a press is let off until all wheels roll again.
+
+        presses: one press, with an axle locked at least.
+        """
+        locked = bool(presses.front_locked), bool(presses.rear_locked)
+        return float(rolls_again(self.system, self.standing, self.surface, *locked))
 
     def travel(self, effort: Array) -> Array:
         """Return the pad's travel [m] with the chosen load case; effort: any shape [N]."""

@@ -1,5 +1,6 @@
 """Stops of builds on the test road, and what comes of each."""
 
+import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
@@ -15,9 +16,11 @@ from urgens.physics.axle import Axle
 from urgens.physics.slip import SlipCurve, curve
 from urgens.physics.standards import mean_fully_developed_deceleration
 from urgens.physics.vehicle import StaticVehicle
+from urgens.solve.lock import first_lock
 from urgens.solve.system import System
 
-TO_LOCK = 3.0  # s in which a foot that looks for the lock goes to the hardest
+OVER = 1.12  # of the foot that locks an axle: a little over it
+STEP_UP, NEAR = 1.1, 0.01  # of a foot: steps in which one that locks is looked for, and how near
 NEVER = float("inf")
 BETWEEN = 0.8, 0.1  # of the first speed: where a mean deceleration is taken
 
@@ -99,11 +102,13 @@ def drives(
     step: float = STEP,
     uneven: float = UNEVEN,
     goes_on: Callable[[], bool] | None = None,
+    to_lock: bool = False,
 ) -> tuple[Drive, ...]:
     """Return stops on the test road, made all at once.
 
     trials: one or more; step: of time [s]; uneven: yaw rate at the start [rad/s].
-    goes_on: asked now and then whether to go on [callable].
+    goes_on: asked now and then whether to go on [callable]; to_lock: whether they end soon after an
+    axle locks [-].
     Raises StoppedError where it is told not to.
     """
     brakes = [pressed(t.made, t.standing, t.foot, LONGEST) for t in trials]
@@ -113,7 +118,7 @@ def drives(
     )
     speeds = np.array([t.speed for t in trials])
     torques = Torques(brakes, [t.standing for t in trials])
-    went = drive(_cars(trials), torques, speeds, shapes, step, uneven, goes_on)
+    went = drive(_cars(trials), torques, speeds, shapes, step, uneven, goes_on, to_lock)
     return tuple(_one(went, index, brake) for index, brake in enumerate(brakes))
 
 
@@ -193,15 +198,46 @@ def _middle(brake: Pressed, axle: int) -> Array:
 
 
 def foot_to_lock(trial: StopTrial, goes_on: Callable[[], bool] | None = None) -> Foot:
-    """Return a foot that goes on until an axle locks, and holds there.
+    """Return the least foot, held, at which an axle locks; the hardest where none does.
 
-    trial: the stop; goes_on: asked now and then whether to go on [callable].
+    trial: the stop, its foot the ramp; goes_on: asked now and then whether to go on [callable].
 
-    The same stop with a foot that goes to the hardest in three seconds.
+    From the standing first lock on: wheels that turn take some of the brakes, so that they lock at
+    a harder foot. By halving, to a hundredth.
     """
-    most = float(trial.made.max_effort)
-    [found] = drives([trial._replace(foot=hold(most, TO_LOCK))], goes_on=goes_on)
-    if not found.locked:
-        return hold(most, TO_LOCK)
-    at = found.locked[0][1]
-    return hold(most * min(at / TO_LOCK, 1.0), min(at, TO_LOCK))
+    most, ramp = float(trial.made.max_effort), trial.foot.ramp
+    first = _locks_at(trial)[0]
+    low = high = most if math.isnan(first) else min(first, most)
+    while high < most and not _locks(trial, high, goes_on):
+        low, high = high, min(STEP_UP * high, most)
+    while high - low > NEAR * high:
+        middle = 0.5 * (low + high)
+        low, high = (low, middle) if _locks(trial, middle, goes_on) else (middle, high)
+    return hold(high, ramp)
+
+
+def foot_over_lock(trial: StopTrial, goes_on: Callable[[], bool] | None = None) -> Foot:
+    """Return a foot that is a little over the one that locks an axle, and locks no other.
+
+    trial: the stop, its foot the ramp; goes_on: asked now and then whether to go on [callable].
+
+    By 12 %, but no more than half way to where the other axle locks as well.
+    """
+    least = foot_to_lock(trial, goes_on)
+    effort, second = float(least.efforts[-1]), _locks_at(trial)[1]
+    over = OVER * effort
+    if second > effort:  # not where it is unknown
+        over = min(over, 0.5 * (effort + second))
+    return hold(over, trial.foot.ramp)
+
+
+def _locks_at(trial: StopTrial) -> tuple[float, float]:
+    """Return the foot of the first and the second lock, at rest [N]; NaN where there is none."""
+    found = first_lock(trial.made, trial.standing, np.array([trial.surface]))
+    return float(found.effort[0]), float(found.second_effort[0])
+
+
+def _locks(trial: StopTrial, effort: float, goes_on: Callable[[], bool] | None) -> bool:
+    held = trial._replace(foot=hold(effort, trial.foot.ramp))
+    [found] = drives([held], goes_on=goes_on, to_lock=True)
+    return bool(found.locked)

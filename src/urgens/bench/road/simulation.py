@@ -21,11 +21,13 @@ from urgens.bench.road.single_track import (
 from urgens.bench.road.torque import Torques
 from urgens.physics.arrays import Array, Bools
 from urgens.physics.atmosphere import GRAVITY, SEA_LEVEL_DENSITY
-from urgens.physics.slip import SlipCurve
+from urgens.physics.slip import PEAK_SLIP, SlipCurve
 
 STEP = 1e-3  # s
 LONGEST = 15.0  # s
 UNEVEN = math.radians(0.5)  # rad/s of yaw that stand for the road's unevenness
+STRAIGHT = math.radians(10.0)  # of heading: once it turns, wheels stand for other reasons
+PAST_PEAK = 2.0 * PEAK_SLIP  # from there on a wheel goes on until it stands
 LOCKED_ABOVE = 1.0  # m/s: at a walk a wheel that stands says nothing
 BLOCK = 100  # steps that are made before it is looked at how they went
 EVERY = 10  # steps between two rows that are kept
@@ -44,6 +46,13 @@ class StoppedError(Exception):
 
 def _always() -> bool:
     return True
+
+
+class _Told(NamedTuple):
+    """Whether to go on, asked now and then; whether to end once an axle has locked."""
+
+    goes_on: Callable[[], bool]
+    to_lock: bool
 
 
 class Car(NamedTuple):
@@ -93,8 +102,9 @@ class Driven:
     `speed` [m/s], `side` speed [m/s], `yaw` rate [rad/s], `wheels` (t, 2, n) speeds of the tread
     [m/s], `along`, `across` [m] and `heading` [rad] of the path, `deceleration` [g] along the
     vehicle. `ended` (n,) [s] where each stop ends, `distance` (n,) [m] on its way, `locked_at`
-    (2, n) [s] when each axle locked first, inf where it did not; `energy_error` (n,) what brakes
-    and tyres did beside what the vehicle lost [-].
+    (2, n) [s] when each axle locked first, its wheels past their peak for good and the vehicle
+    still straight, inf where it did not; `energy_error` (n,) what brakes and tyres did beside what
+    the vehicle lost [-].
     """
 
     time: Array
@@ -120,17 +130,19 @@ def drive(
     step: float = STEP,
     uneven: float = UNEVEN,
     goes_on: Callable[[], bool] | None = None,
+    to_lock: bool = False,
 ) -> Driven:
     """Return how stops go; many of them run at once.
 
     car: what moves (n,); torques: of the brakes in time; speed: at the start (n,)
     [m/s]; curve: of the tyres (n,); step: of time [s]; uneven: yaw rate at the start
-    [rad/s]; goes_on: asked now and then whether to go on [callable].
+    [rad/s]; goes_on: asked now and then whether to go on [callable]; to_lock: whether they end
+    soon after an axle locks [-].
     Raises StoppedError where it is told not to.
     """
     start = np.stack([speed, np.zeros_like(speed), np.full_like(speed, uneven), speed, speed])
     body = car.body(curve)
-    asked = goes_on or _always
+    told = _Told(goes_on or _always, to_lock)
     if speed.size > FEW:
         by_torque = car.radii / INERTIA
         tracks = [_Track(car, start, step)]
@@ -139,9 +151,9 @@ def drive(
             front, rear = (torques.at(time, felt) * by_torque).T
             return front, rear
 
-        _run(tracks[0], body, start, braking, TOGETHER, asked)
+        _run(tracks[0], body, start, braking, TOGETHER, told)
     else:
-        tracks = [_one_by_one(car, body, torques, start, place, step, asked)
+        tracks = [_one_by_one(car, body, torques, start, place, step, told)
                   for place in range(speed.size)]  # fmt: skip
     return _told(tracks, step)
 
@@ -153,7 +165,7 @@ def _one_by_one(
     start: Array,
     place: int,
     step: float,
-    goes_on: Callable[[], bool],
+    told: "_Told",
 ) -> "_Track":
     """Return how one of the stops went, worked out with plain numbers."""
     own = Car(*(each[place : place + 1] for each in car))
@@ -167,7 +179,7 @@ def _one_by_one(
         return torque[0] * by_front, torque[1] * by_rear
 
     track = _Track(own, start[:, place : place + 1], step)
-    _run(track, alone, tuple(start[:, place].tolist()), braking, ALONE, goes_on)
+    _run(track, alone, tuple(start[:, place].tolist()), braking, ALONE, told)
     return track
 
 
@@ -177,9 +189,9 @@ def _run(
     state: Any,
     braking: Callable[[float, Any], Pair],
     by: Numbers,
-    goes_on: Callable[[], bool],
+    told: "_Told",
 ) -> None:
-    """Make steps until all stops stand, or none will; raises StoppedError."""
+    """Make steps until all stops have come to their end, or none will; raises StoppedError."""
     step, felt = track.step, 0.0 * state[0]
     before, most = braking(0.0, felt), int(LONGEST / track.step)
     for first in range(1, most + 1, BLOCK):
@@ -192,9 +204,9 @@ def _run(
             powers.append(made.power)
         shape = (len(states), 6, -1)
         track.add(np.array(states).reshape(shape), np.array(powers).reshape(len(powers), -1))
-        if not track.moving.any():
+        if not track.moving.any() or (told.to_lock and track.locked.all()):
             return
-        if not goes_on():
+        if not told.goes_on():
             raise StoppedError
 
 
@@ -213,6 +225,12 @@ class _Track:
         self._car, self._start = car, self.last
         self._rows, self._made = [self.last[None]], 0
         self._work, self._power = np.zeros(count), np.zeros(count)
+        self._heading = np.zeros(count)
+
+    @property
+    def locked(self) -> Bools:
+        """Of which stops an axle has locked (n,)."""
+        return np.asarray(np.isfinite(self.locked_at).any(axis=0))
 
     def add(self, states: Array, powers: Array) -> None:
         """Take steps as they went (b, 6, n), with the power lost at the start of each (b, n)."""
@@ -220,7 +238,11 @@ class _Track:
         slow, places = going <= STANDS, np.arange(len(states))[:, None]
         end = np.where(slow.any(axis=0), slow.argmax(axis=0), len(states))
         lasts = self.moving & (places <= end)
-        stands = (states[:, _TREADS] == 0.0) & (lasts & (going > LOCKED_ABOVE))[:, None]
+        heading = self._heading + self.step * np.cumsum(states[:, _YAW], axis=0)
+        self._heading = heading[-1]
+        straight = np.abs(heading) < STRAIGHT
+        slides = states[:, _TREADS] < (1.0 - PAST_PEAK) * states[:, None, _U]
+        stands = slides & (lasts & straight & (going > LOCKED_ABOVE))[:, None]
         times = (self._made + 1 + stands.argmax(axis=0)) * self.step
         found = stands.any(axis=0) & np.isinf(self.locked_at)
         self.locked_at = np.where(found, times, self.locked_at)

@@ -14,6 +14,7 @@ from urgens.solve.system import System
 
 BUILD_UP = 0.15  # s, of the pressures at the wheels: assumed
 GRID = 5e-3  # s between two places the torque is worked out at
+RAMP = 0.6  # s in which a foot gets where it holds: the load needs that time to arrive
 LOADS = 17  # places of the rear load, where a valve feels it
 
 
@@ -24,15 +25,20 @@ class Foot:
     times: Array
     efforts: Array
 
+    @property
+    def ramp(self) -> float:
+        """How long it takes to get where it holds [s]."""
+        return float(self.times[-1])
+
     def at(self, time: Array) -> Array:
         """Return the effort [N]; time: any shape [s]."""
         return np.asarray(np.interp(time, self.times, self.efforts))
 
 
-def hold(effort: float, ramp: float = 0.0) -> Foot:
+def hold(effort: float, ramp: float = RAMP) -> Foot:
     """Return a foot that is held; effort: [N]; ramp: time to get there [s]. Source: by definition.
 
-    Without a ramp it is there at once.
+    Without a ramp it stamps: it is there before the load is, and overloads the front.
     """
     if ramp <= 0.0:
         return Foot(np.array([0.0]), np.array([effort]))

@@ -55,17 +55,18 @@ def verdict(solution: Solution, presses: Presses, units: UnitSystem | Units) -> 
     other = Axle.REAR if axle is AxleName.FRONT else Axle.FRONT
     later = f"{other} never locks" if np.isnan(margin) else f"{other} {force(margin)} later"
     over = effort - float(lock.effort[at])
+    locked = bool(presses.front_locked or presses.rear_locked)
+    off = off_to_roll(effort - solution.rolls_again(presses), force) if locked else ""
     if bool(lock.lifted[at]):
-        more = f"{force(-over)} more foot" if over < 0 else off_to_roll(over, force)
+        more = off if locked else f"{force(max(-over, 0.0))} more foot"
         return LockState(PressState.REAR_FIRST, "Rear lifts: it goes over", more, ("rear", "lifts"))
-    if over < 0 and not (presses.front_locked or presses.rear_locked):
-        more = f"{force(-over)} more foot; {later}"
+    if not locked:
+        more = f"{force(max(-over, 0.0))} more foot; {later}"
         if axle is AxleName.FRONT:
             return LockState(PressState.FRONT_FIRST, "Front locks first", more, ("front", "first"))
         return LockState(
             PressState.REAR_FIRST, "Rear locks first: it spins", more, ("rear", "first")
         )
-    off = off_to_roll(over, force)
     if bool(presses.rear_locked) and axle is AxleName.REAR:
         return LockState(PressState.REAR_LOCKED, "Rear locked: it spins", off, ("rear", "locked"))
     if bool(presses.rear_locked):

@@ -3,15 +3,14 @@
 from collections.abc import Callable
 from typing import NamedTuple
 
-from urgens.bench.road.drives import Drive, StopTrial, drives, foot_to_lock, trial
+from urgens.bench.road.drives import Drive, StopTrial, drives, foot_over_lock, foot_to_lock, trial
 from urgens.bench.road.simulation import StoppedError
 from urgens.bench.road.torque import Foot, hold
 from urgens.document import Build
 from urgens.solve.system import system
 
-FEET = {"press": "the press's foot", "lock": "until one locks", "over": "12 % over it",
-        "typed": "as typed"}  # fmt: skip
-OVER = 1.12
+FEET = {"press": "the press's foot", "lock": "until one locks", "over": "a little over it",
+        "typed": "as typed", "stamp": "stamped: there at once"}  # fmt: skip
 
 
 class DriveRequest(NamedTuple):
@@ -51,7 +50,9 @@ def _trial(request: DriveRequest, build: Build, goes_on: Callable[[], bool]) -> 
     one = trial(build, system(build), case, request.surface, request.speed, request.pressed)
     if request.foot in ("press", "typed"):
         return one
-    found = foot_to_lock(one, goes_on)
     if request.foot == "lock":
-        return one._replace(foot=found)
-    return one._replace(foot=hold(OVER * float(found.efforts[-1])))
+        return one._replace(foot=foot_to_lock(one, goes_on))
+    over = foot_over_lock(one, goes_on)
+    if request.foot == "over":
+        return one._replace(foot=over)
+    return one._replace(foot=hold(float(over.efforts[-1]), 0.0))

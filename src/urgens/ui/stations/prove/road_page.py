@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.bench.logs.write import sensed, write_csv
 from urgens.bench.road.drives import Drive
-from urgens.bench.road.torque import Foot, hold
+from urgens.bench.road.torque import RAMP, Foot, hold
 from urgens.document import Build, BuildErrors, load, with_setup
 from urgens.physics.axle import Axle
 from urgens.quantity import DISTANCE, FORCE, SPEED, show, unit_shown
@@ -31,8 +31,13 @@ from urgens.ui.widgets.worded import worded, wrapped
 AS_BUILT = "as built"
 MODEL = (
     "One track, level road, brakes as built: mass and loads of the load case, tyres of one curve "
-    "(assumed), the inertia of wheels and 0.15 s of build-up (assumed). Because wheels take "
-    "time to stop, they lock at a slightly harder foot than Balance says."
+    "(assumed), wheels of 1.2 kg·m² and 0.15 s of build-up (assumed). The brakes stop the wheels "
+    "too, so that an axle locks at a foot some 3 to 5 % harder than Balance says. An axle "
+    "counts as locked from twice the slip of its tyres’ peak on, until the vehicle has turned 10°."
+)
+STAMP = (
+    "A stamp is there before the load has moved: it overloads the front, and may hide a rear that "
+    "locks first. Judge by a foot that is built up."
 )
 SIDE = 260
 
@@ -54,7 +59,7 @@ class RoadPage(Page):
         self.speed = TypedLabel("From", SPEED, session.units, self._ask, start="100 km/h", size=24)
         self.effort = TypedLabel("Foot", FORCE, session.units, self._ask, start="250 N", size=18)
         self.ramp = NumberLabel("Ramp", "s", (0.0, 5.0), size=18, step=0.1, changed=self._ask)
-        self.ramp.set_number(0.3)
+        self.ramp.set_number(RAMP)
         column = Qt.Orientation.Vertical
         self.feet, self.others = SegmentRow(column), SegmentRow(column)
         self.feet.chosen.connect(self.choose_foot)
@@ -99,6 +104,8 @@ class RoadPage(Page):
         row.addWidget(self.ramp)
         row.addStretch()
         self.column.addLayout(row)
+        self.stamped = wrapped("small", STAMP)
+        self.column.addWidget(self.stamped)
         self.head("Beside it")
         self.column.addWidget(self.others)
         self.another.setProperty("role", "quiet")
@@ -124,8 +131,10 @@ class RoadPage(Page):
         self.speed.show_in(self.session.units)
         self.effort.show_in(self.session.units)
         self.feet.show_choices(FEET, self.foot)
-        for label in (self.effort, self.within, self.ramp):
-            label.setVisible(self.foot == "typed")
+        self.effort.setVisible(self.foot == "typed")
+        for label in (self.within, self.ramp):
+            label.setVisible(self.foot != "stamp")
+        self.stamped.setVisible(self.foot == "stamp")
         self._show_others()
         self.axes[0].setText(f"Speed, {unit_shown(SPEED, self.session.units)}")
         self._ask()
@@ -159,10 +168,10 @@ class RoadPage(Page):
 
     def _pressed(self) -> Foot:
         """Return the foot of the press, or as it is typed."""
-        typed = self.effort.value
+        typed, ramp = self.effort.value, self.ramp.value or 0.0
         if self.foot == "typed" and typed is not None:
-            return hold(typed, self.ramp.value or 0.0)
-        return hold(self.session.effort if self.foot == "press" else 0.0)
+            return hold(typed, ramp)
+        return hold(self.session.effort if self.foot == "press" else 0.0, ramp)
 
     def _beside_it(self) -> list[Build]:
         base = self.session.base

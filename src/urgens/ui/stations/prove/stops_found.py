@@ -7,7 +7,7 @@ from datetime import datetime
 import numpy as np
 
 from urgens.bench.proof_state import NextOnRoad, on_road, stops_of
-from urgens.bench.road.drives import Drive, drives, trial
+from urgens.bench.road.drives import Drive, StopTrial, drives, foot_over_lock, trial
 from urgens.bench.road.simulation import StoppedError
 from urgens.bench.road.torque import hold
 from urgens.bench.stops.adjusters import Adjuster, adjuster
@@ -16,7 +16,6 @@ from urgens.bench.stops.rear_first_chance import least_rear_factor
 from urgens.document import Build
 from urgens.physics.arrays import Array
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.lock import first_lock
 from urgens.solve.roads import every_road
 from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system
@@ -24,7 +23,6 @@ from urgens.solve.system import System, system
 POINTS = 80
 DRAWS = 160
 EDGES = (0.025, 0.975)
-OVER = 1.12  # of the first lock's foot: what shows who goes first
 SPEED = 27.8  # m/s: 100 km/h
 
 
@@ -118,25 +116,21 @@ def _above(
     build: Build, system: System, setting: float | None, goes_on: Callable[[], bool]
 ) -> Above:
     surface, turned = build.targets.surface, adjuster(build)
-    trials = [trial(build, system, 0, surface, SPEED, hold(_foot(system, 0, surface)))]
+    trials = [_over(trial(build, system, 0, surface, SPEED, hold(0.0)), goes_on)]
     rear = None if turned is None else _rear_first(build, turned)
     if rear is not None and turned is not None:
         other = _set(build, turned, turned.values[-1])
         case, road = rear
-        trials.append(trial(build, other, case, road, SPEED, hold(_foot(other, case, road))))
+        trials.append(_over(trial(build, other, case, road, SPEED, hold(0.0)), goes_on))
     found = drives(trials, goes_on=goes_on)
     if rear is None or turned is None:
         return Above(found[0], setting, None, None)
     return Above(found[0], setting, found[1], turned.values[-1])
 
 
-def _foot(system: System, case: int, surface: float) -> float:
-    """Return a foot at which only the first axle locks, where there is one [N]."""
-    found = first_lock(system, system.case(case), np.array([surface]))
-    first, second = float(found.effort[0]), float(found.second_effort[0])
-    if not np.isfinite(first):
-        return float(system.max_effort)
-    return OVER * first if not np.isfinite(second) else max(0.5 * (first + second), OVER * first)
+def _over(one: StopTrial, goes_on: Callable[[], bool]) -> StopTrial:
+    """Return a stop with a foot at which only the first axle locks, where there is one."""
+    return one._replace(foot=foot_over_lock(one, goes_on))
 
 
 def _rear_first(build: Build, turned: Adjuster) -> tuple[int, float] | None:
