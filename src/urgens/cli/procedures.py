@@ -6,6 +6,7 @@ from urgens.cli.exits import BAD_INPUT, DONE, say
 from urgens.cli.printing import loaded, print_json
 from urgens.document import load, with_setup
 from urgens.guidance.condition.proofs import procedure_now
+from urgens.guidance.procedures import Facts
 from urgens.guidance.procedures.rebleed import opened_by
 
 
@@ -14,7 +15,8 @@ def _procedure(options: argparse.Namespace) -> int:
     opened = tuple(options.opened)
     if options.come_from is not None:
         opened += opened_by(with_setup(load(options.file), options.come_from), build)
-    found = procedure_now(build, options.name, options.method, opened)
+    made = procedure_now(build, options.name, options.method, opened)
+    found = made.spelt(Facts(build).figures(build.natural_units))
     if options.json:
         print_json(found.printed())
         if options.output is None:

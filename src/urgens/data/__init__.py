@@ -29,6 +29,13 @@ def command_table() -> dict[str, Any]:
     return _read("commands.toml")
 
 
+def practice_table() -> dict[str, dict[str, str]]:
+    """Return the figures of practice as they stand in their file, without its source."""
+    found = _read("practice.toml")
+    found.pop("source")
+    return found
+
+
 def body_table() -> dict[Any, dict[str, Any]]:
     """Return the side views of vehicles by their kind, as they stand in their file."""
     return _read("bodies.toml")

@@ -2,9 +2,29 @@
 
 from typing import Annotated, Literal
 
+from pydantic import BeforeValidator
+
 from urgens.document.entry import CALIPER, RULE, TAPE, Entry
-from urgens.document.model import DocumentModel, Efficiency, Length, LengthOrZero, Tilt
+from urgens.document.model import (
+    DocumentModel,
+    Efficiency,
+    Length,
+    LengthOrZero,
+    PartFault,
+    Tilt,
+    broken,
+    in_words,
+)
+from urgens.document.practice import pitch_of
 from urgens.quantity import ANGLE, LENGTH, parse
+
+
+def _read_thread(given: object) -> object:
+    if not isinstance(given, str) or pitch_of(given) is None:
+        told = f"is {in_words(given)}, not a thread known here"
+        raise broken(PartFault("", told, 'write it like "M8 x 1.25" or "3/8-24"'))
+    return given
+
 
 LEVEL = "spirit level with a scale, pedal at rest"
 PadHeight = Annotated[Length, Entry("Brake pad above floor", RULE, "Pad at rest above the floor")]
@@ -13,6 +33,11 @@ ThrottleHeight = Annotated[
 ]
 RodLength = Annotated[
     Length, Entry("Rod, pin to far end", RULE, "Pushrod from its pin to its far end")
+]
+RodThread = Annotated[
+    str,
+    BeforeValidator(_read_thread),
+    Entry("Pushrod's thread", "thread gauge", "As it is sold: a turn of its nut is its pitch"),
 ]
 Axis = Annotated[
     Length, Entry("Cylinder's line from pivot", RULE, "From the pivot square to that line")
@@ -67,6 +92,7 @@ class Pedal(DocumentModel):
     ] = parse("1 mm", LENGTH)
     pad_height: PadHeight | None = None
     throttle_height: ThrottleHeight | None = None
+    pushrod_thread: RodThread | None = None
     mount: Literal["swing", "floor"] | None = None
     angles: PedalAngles | None = None
     rod_length: RodLength | None = None

@@ -9,11 +9,12 @@ from urgens.document.build import Build
 from urgens.document.laid_fluid import laid_fluid
 from urgens.document.layout.layout import Received
 from urgens.document.layout.line_sheets import routed
+from urgens.document.practice import practice
 from urgens.physics.axle import AXLES
 from urgens.plumbing.cut_list import to_buy
 from urgens.plumbing.shopping import Cut, counted
 
-CLIP_EACH = 0.3  # m of line; common practice: clips each 300 mm or so
+CLIP_EACH = practice()["clip_spacing"].value  # m of line
 SPARE = 0.1  # of nuts and tube; common practice: a line is spoilt now and then
 FLUSH = 3.0  # times what lines and hoses hold: filled, bled and flushed; common practice
 BOTTLE = 0.5e-3  # m³, as it is usually sold

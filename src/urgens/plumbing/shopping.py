@@ -6,7 +6,10 @@ from collections.abc import Sequence
 from urgens.document.layout.layout import Plumbing
 from urgens.document.layout.line_sheets import MadeLine
 from urgens.plumbing.cut_list import Stick, nested
-from urgens.quantity import Quantity
+from urgens.quantity import LENGTH, Quantity, parse
+
+# As tube is usually sold, and what a saw takes: common practice
+STOCK, SAW = parse("25 ft", LENGTH), parse("1 mm", LENGTH)
 
 Cut = tuple[Quantity, tuple[Stick, ...]]
 

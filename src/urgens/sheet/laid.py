@@ -8,13 +8,9 @@ from urgens.document.layout.line_sheets import MadeLine, routed
 from urgens.guidance.words.parts import KINDS, line_name
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.kit import buying_list
-from urgens.plumbing.shopping import cut_from
-from urgens.quantity import ANGLE, LENGTH, ShownFigure, Units, UnitSystem, parse, show, shown
+from urgens.plumbing.shopping import SAW, STOCK, cut_from
+from urgens.quantity import ANGLE, LENGTH, ShownFigure, Units, UnitSystem, show, shown, unit_shown
 from urgens.sheet.table import Cell, Table
-
-# As tube is usually sold
-STOCK = parse("25 ft", LENGTH)
-SAW = parse("1 mm", LENGTH)
 
 
 def laid_tables(build: Build, units: UnitSystem | Units) -> tuple[Table, ...]:
@@ -43,7 +39,7 @@ def laid_tables(build: Build, units: UnitSystem | Units) -> tuple[Table, ...]:
     if bends:
         heads = ("Line", "On before the first flare", "Feed, turn, bend; last straight")
         found.append(Table("Bend sheet", heads, bends))
-    return (*found, *_to_buy(build))
+    return (*found, *_to_buy(build, units))
 
 
 def _cut(line: MadeLine | None, units: UnitSystem | Units) -> str:
@@ -67,7 +63,7 @@ def _bends(line: MadeLine, units: UnitSystem | Units) -> tuple[str, str]:
     return ", ".join([*first, *line.line.slide_on_first]) or "nothing", "; ".join(bends)
 
 
-def _to_buy(build: Build) -> Iterator[Table]:
+def _to_buy(build: Build, units: UnitSystem | Units) -> Iterator[Table]:
     """Yield what is bought, where every line can be cut from a length that is sold."""
     assert build.plumbing is not None
     try:
@@ -82,4 +78,6 @@ def _to_buy(build: Build) -> Iterator[Table]:
         for one in buying_list(build, cut, STOCK.value)
     )  # fmt: skip
     if rows:
-        yield Table(f"To buy, tube in lengths of {STOCK.text}", ("What", "How many", "Why"), rows)
+        inches = unit_shown(LENGTH, units) == "in"
+        sold = STOCK.text if inches else f"{STOCK.text} ({STOCK.value:.1f} m)"
+        yield Table(f"To buy, tube in lengths of {sold}", ("What", "How many", "Why"), rows)

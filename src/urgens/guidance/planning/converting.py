@@ -123,7 +123,7 @@ def _pedal_and_cylinder(now: Build, then: Build, changed: tuple[str, ...]) -> It
                   procedure="bench-bleed", brings=("cylinder",))  # fmt: skip
     if other or boosted:
         after = (*([BENCH_BLED] if other else []), *([f"Booster {kind}"] if boosted else []))
-        yield Job(CYLINDER_IN, CYLINDER, "rod 1 mm free, proved by pressing once", "pedal box",
+        yield Job(CYLINDER_IN, CYLINDER, "rod with its play, proved by pressing once", "pedal box",
                   opens=circuits, after=after, procedure="pushrod-clearance")  # fmt: skip
     if _under(changed, "pedal.pivot"):
         pin = then.pedal.pivot_to_pushrod

@@ -21,12 +21,7 @@ from urgens.guidance.words.parts import KINDS
 from urgens.plumbing.conversion import layout_of
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.kit import buying_list
-from urgens.plumbing.shopping import Cut, counted, cut_from
-from urgens.quantity import LENGTH, parse
-
-# As tube is usually sold
-STOCK = parse("25 ft", LENGTH)
-SAW = parse("1 mm", LENGTH)
+from urgens.plumbing.shopping import SAW, STOCK, Cut, counted, cut_from
 
 
 @dataclass(frozen=True)

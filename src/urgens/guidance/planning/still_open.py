@@ -82,7 +82,7 @@ def _from_nothing(build: Build) -> tuple[Job, ...]:
     work += [
         Job(BENCH_BLED, CYLINDER_BENCH, "ports clear, plugs in, before it goes in", "bench",
             procedure="bench-bleed"),
-        Job(CYLINDER_IN, CYLINDER, "rod 1 mm free, proved by pressing once", "pedal box",
+        Job(CYLINDER_IN, CYLINDER, "rod with its play, proved by pressing once", "pedal box",
             opens=circuits, after=(BENCH_BLED,), procedure="pushrod-clearance"),
         Job(FITTED, (PER_LINE - BENDING) * len(lines) + PER_PART * len(parts),
             "all by hand, then tight", "underneath", opens=circuits,

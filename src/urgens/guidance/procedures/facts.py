@@ -8,10 +8,14 @@ from typing import Literal
 from urgens.document import Build
 from urgens.document.circuits import SINKS, Circuits, circuits_of, warned
 from urgens.document.layout.line_sheets import routed
+from urgens.document.practice import USUAL_THREADS, practice, practice_words, turns_of
 from urgens.document.residual_valves import behind_outlets
 from urgens.guidance.procedures.step import Method, Wheel
+from urgens.guidance.words.figures import FigureWords
 from urgens.guidance.words.parts import part_name
 from urgens.physics.axle import AXLES, Axle
+from urgens.quantity import Units, UnitSystem
+from urgens.solve.system import system
 
 # With the cylinder on the left, farthest first; common practice.
 FARTHEST: tuple[Wheel, ...] = ("rear-right", "rear-left", "front-right", "front-left")
@@ -121,7 +125,26 @@ class Facts:
             for part in laid.plumbing.parts
             if part.wheel is None and part.kind not in ("plug", "hose")
         ) if laid else ()  # fmt: skip
-        return {"pin": self.build.pedal.pivot_to_pushrod.text, "bodies": ", ".join(bodies)}
+        return {"bodies": ", ".join(bodies)}
+
+    def figures(self, units: UnitSystem | Units) -> dict[str, str]:
+        """Return the figures that the texts of steps name, of this build and of practice.
+
+        units: to say them in.
+        """
+        rod, ratio = self.build.pedal, float(system(self.build).pedal_ratio)
+        threads = USUAL_THREADS if rod.pushrod_thread is None else (rod.pushrod_thread,)
+        gaps = {name: practice()[name].value for name in ("rod_gap_boosted", "rod_gap_manual")}
+        turns = {
+            f"{name}_turns": ", ".join(turns_of(gap, thread) for thread in threads)
+            for name, gap in gaps.items()
+        }
+        words = FigureWords(units)
+        own = {
+            "pin": words.length(rod.pivot_to_pushrod.value),
+            "pad_play": words.length(ratio * gaps["rod_gap_manual"]),
+        }
+        return {**practice_words(units), **turns, **own}
 
     @cached_property
     def dead_ends(self) -> tuple[str, ...]:

@@ -10,7 +10,7 @@ from urgens.data import procedure_table, trace_table
 from urgens.document.ledger.records import Action
 from urgens.document.model import TableRow
 from urgens.guidance.procedures.facts import HOLDS, Facts, When
-from urgens.guidance.procedures.step import Procedure, ProcedureStep, StepReading, Wheel
+from urgens.guidance.procedures.step import Procedure, ProcedureStep, StepReading, Wheel, filled
 
 Group = Literal["assemble", "bleed", "prove", "move", "mend"]
 # Why there is nothing to do in a build that has not what a procedure needs.
@@ -73,7 +73,7 @@ class RecordStep(ForSome):
         """Return it as a step of a build; usual: what is read where nothing else is named [-]."""
         field, _, unit = self.read.partition(" ")
         return ProcedureStep(
-            self.text.format_map(facts.words) if "{" in self.text else self.text,
+            filled(self.text, facts.words),
             self.why,
             self.action,
             self.wheels,

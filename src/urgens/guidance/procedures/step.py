@@ -1,6 +1,7 @@
 """What a procedure is made of: steps, each with what is done, where, by what reason."""
 
-from dataclasses import dataclass, field
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
 from urgens.document.ledger.records import Action
@@ -53,6 +54,19 @@ class ProcedureStep:
         }
 
 
+class PartlyKnown(dict[str, str]):
+    """Words for places of a text; a place that is not known yet stays."""
+
+    def __missing__(self, name: str) -> str:
+        """Return the place as it stands."""
+        return f"{{{name}}}"
+
+
+def filled(text: str, words: Mapping[str, str]) -> str:
+    """Return a text with words in its places; text: with {places} [text]; words: of them [text]."""
+    return text.format_map(PartlyKnown(words)) if "{" in text else text
+
+
 @dataclass(frozen=True)
 class Procedure:
     """A procedure for one build; one that the layout rules out says why, and has no steps."""
@@ -69,6 +83,20 @@ class Procedure:
     def allowed(self) -> bool:
         """Whether the layout lets it be done so."""
         return self.refused_because is None
+
+    def spelt(self, words: Mapping[str, str]) -> "Procedure":
+        """Return the procedure with the figures of its sentences; words: of places [text]."""
+        steps = (
+            replace(
+                step,
+                text=filled(step.text, words),
+                why=filled(step.why, words),
+                no=filled(step.no, words),
+            )
+            for step in self.steps
+        )
+        tools = (filled(tool, words) for tool in self.tools)
+        return replace(self, steps=tuple(steps), tools=tuple(tools))
 
     def printed(self) -> dict[str, Any]:
         """Return the procedure as plain JSON values; the names are those of the contract."""

@@ -111,6 +111,7 @@ def no_metering_with_rear_drums(solution: Solution, words: FigureWords) -> Itera
     held, without = front_shares(solution)
     if not without > held:
         return
+    shuts, opens = (words.practice(f"metering_{does}") for does in ("shuts", "opens"))
     yield Remark(
         message=f"At {words.pressure(LIGHT)}, a light press as on ice, the front does "
         f"{100 * without:.0f} % of the braking; a metering valve would leave it "
@@ -120,7 +121,9 @@ def no_metering_with_rear_drums(solution: Solution, words: FigureWords) -> Itera
         "springs; it changes light braking and ice, not the hard stop.",
         where="valves.front",
         fixes=(
-            put_in(build, Axle.FRONT, METERING, "Fit a metering valve, 10 to 130 psi", first=True),
+            put_in(
+                build, Axle.FRONT, METERING, f"Fit a metering valve, {shuts} to {opens}", first=True
+            ),
         ),
     )
 

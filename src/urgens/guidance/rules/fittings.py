@@ -7,6 +7,7 @@ from urgens.document.circuits import Circuits, circuits_of
 from urgens.document.layout.layout import FittedPart
 from urgens.document.layout.line_sheets import routed
 from urgens.document.layout.threads import thread_table
+from urgens.document.practice import practice
 from urgens.document.tables import fluid_table
 from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.layout_fixes import part_set
@@ -19,7 +20,7 @@ from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.travel import axle_volume
 
-STRAIGHT_ENDS = 0.05  # m of a hose that its two ends do not bend; common practice: 25 mm each
+STRAIGHT_ENDS = 2.0 * practice()["straight_ends"].value  # m of a hose that do not bend
 SOLD_BY = 0.01  # m
 WASHERS = 2  # of an eye
 THINNER = "DOT 5.1"  # which may be mixed with what most have
@@ -109,7 +110,7 @@ def hose_too_short(solution: Solution, words: FigureWords) -> Iterator[Remark]:
                 message=f"Hose {part.id} is {words.length(part.free_length.value)} free; its ends "
                 f"get {words.length(part.reach.value)} apart, which takes {words.length(least)}.",
                 why="At full droop and lock it is pulled out of its ends, or it cracks there; "
-                "25 mm at each end do not bend.",
+                f"{words.practice('straight_ends')} at each end do not bend.",
                 where=part.id,
                 fixes=_longer_hose(solution, part, least, words),
             )

@@ -6,6 +6,7 @@ from urgens.document import Build
 from urgens.document.kinds.boosters.kind import FittedBooster
 from urgens.document.kinds.boosters.none import NoBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
+from urgens.document.practice import practice_words
 from urgens.guidance.thresholds import LOWEST_VACUUM
 from urgens.physics.atmosphere import vacuum_at
 from urgens.physics.cylinder import bore_area
@@ -31,14 +32,17 @@ def booster_words(solution: Solution, units: Units | UnitSystem) -> list[str]:
             "Fit one under Measure, or add a boosted set-up under Set-ups and compare.",
         ]
     if not fitted.working:
-        return ["booster lost: only the leg is left", *_altitude(build, fitted)]
+        return ["booster lost: only the leg is left", *_altitude(build, fitted, units)]
     effort = run_out_effort(solution.system)
     most = show(float(assist.assist_limit), FORCE, units)
     after = f"runs out at {show(effort, FORCE, units)} of foot" if np.isfinite(effort) else "no end"
-    return [f"{fitted.kind} booster: helps with up to {most}, {after}", *_altitude(build, fitted)]
+    return [
+        f"{fitted.kind} booster: helps with up to {most}, {after}",
+        *_altitude(build, fitted, units),
+    ]
 
 
-def _altitude(build: Build, fitted: FittedBooster) -> list[str]:
+def _altitude(build: Build, fitted: FittedBooster, units: Units | UnitSystem) -> list[str]:
     """Return what thin air takes from an engine's vacuum, and what helps where it is low."""
     if not isinstance(fitted, VacuumBooster):
         return []
@@ -54,8 +58,8 @@ def _altitude(build: Build, fitted: FittedBooster) -> list[str]:
         )
     if fitted.depression < LOWEST_VACUUM:
         found.append(
-            "Under 15 inHg (common practice): a reservoir for some stops, a pump, a hydraulic "
-            "booster, or a manual set-up with a smaller bore."
+            f"Under {practice_words(units)['vacuum_at_idle']} (common practice): a reservoir for "
+            "some stops, a pump, a hydraulic booster, or a manual set-up with a smaller bore."
         )
     return found
 

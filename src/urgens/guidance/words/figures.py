@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from urgens.document.practice import practice_words
 from urgens.quantity import (
     FORCE,
     LENGTH,
@@ -41,6 +42,10 @@ class FigureWords:
     def length(self, value: float) -> str:
         """Return a length [m] in words."""
         return str(show(value, LENGTH, self.units))
+
+    def practice(self, name: str) -> str:
+        """Return a figure of the trade in words; name: of the table, `_range` behind it [text]."""
+        return practice_words(self.units)[name]
 
     def typed_length(self, value: float) -> str:
         """Return a length [m] as text for the build, as near as a rule is read."""

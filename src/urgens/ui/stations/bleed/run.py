@@ -10,8 +10,9 @@ from urgens.document.ledger.records import ProcedureRun, RecordEntry
 from urgens.guidance.condition.deeds import MOVING, asking, shown
 from urgens.guidance.condition.joints import held_by_joints, opened_since_bled
 from urgens.guidance.condition.proofs import held_from_moving, procedure_now
-from urgens.guidance.procedures import NAMES, Procedure, ProcedureStep
+from urgens.guidance.procedures import NAMES, Facts, Procedure, ProcedureStep
 from urgens.guidance.procedures.rebleed import opened_by
+from urgens.quantity import Units
 from urgens.ui.session import Session
 from urgens.ui.session.undo import UndoDrag
 
@@ -35,6 +36,7 @@ class CurrentRun:
 
     def __init__(self, session: Session, clock: Callable[..., str] = now) -> None:
         self._session, self._clock = session, clock
+        self._said: tuple[Procedure, Build, Units, Procedure] | None = None
         self._made: tuple[Build, tuple[str, str | None], Procedure] | None = None  # asked for often
         self._fitting: tuple[ProcedureRun, Procedure, bool] | None = None  # asked for often
         self._counting: UndoDrag | None = None
@@ -74,11 +76,19 @@ class CurrentRun:
         method = record.method if record else method
         asked = self.name, method if self.name == BLEED else None
         same = self._made is not None and self._made[1] == asked
-        if self._made is not None and same and (self._made[0] is build or self._fits(record)):
-            return self._made[2]
-        opened = self._opened() if self.name == AGAIN else ()
-        self._made = build, asked, procedure_now(build, *asked, opened)
-        return self._made[2]
+        if not (self._made is not None and same and (self._made[0] is build or self._fits(record))):
+            opened = self._opened() if self.name == AGAIN else ()
+            self._made = build, asked, procedure_now(build, *asked, opened)
+        return self._in_words(self._made[2])
+
+    def _in_words(self, made: Procedure) -> Procedure:
+        """Return a procedure with the figures of its sentences, in the units shown."""
+        build, units = self._session.build, self._session.units
+        said = self._said
+        if said is None or said[0] is not made or said[1] is not build or said[2] != units:
+            said = made, build, units, made.spelt(Facts(build).figures(units))
+            self._said = said
+        return said[3]
 
     def _fits(self, record: ProcedureRun | None) -> bool:
         """Tell whether the procedure at hand is the one that a run was shown."""

@@ -52,6 +52,7 @@ FIGURES = (
     ("brake pad, above the floor", "pedal.pad_height"),
     ("throttle, above the floor", "pedal.throttle_height"),
     ("pushrod’s play", "pedal.pushrod_clearance"),
+    ("thread of the pushrod", "pedal.pushrod_thread"),
     ("bleed screws, a front wheel", "front.brake.bleeders"),
     ("bleed screws, a rear wheel", "rear.brake.bleeders"),
     ("grip of the front tyres", "front.tyre.grip"),

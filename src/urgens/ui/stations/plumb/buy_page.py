@@ -14,8 +14,8 @@ from urgens.guidance.words.parts import KINDS
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.edits import section_of
 from urgens.plumbing.kit import CLIP_EACH, Checked, Needed, audit, buying_list
-from urgens.plumbing.shopping import Cut, cut_from
-from urgens.quantity import LENGTH, QuantityError, ShownFigure, parse, show, whole_number
+from urgens.plumbing.shopping import SAW, STOCK, Cut, cut_from
+from urgens.quantity import LENGTH, QuantityError, ShownFigure, show, whole_number
 from urgens.sheet.files import as_text
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.stock_view import StockView
@@ -29,8 +29,6 @@ from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 from urgens.ui.widgets.write_out import write_out
 
-STOCK = "25 ft"
-SAW = "1 mm"
 BACK = 14  # days in which what came may usually go back; to be typed over
 NOTHING = "This build has no layout of its own yet: take one on the page Layout."
 HEADS = ("", "needed", "came", "back by", "")
@@ -49,8 +47,8 @@ class BuyPage(Page):
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         units = session.units
-        self.stock = TypedLabel("Length that is sold", LENGTH, units, self._typed, start=STOCK)
-        self.saw = TypedLabel("Lost in a cut", LENGTH, units, self._typed, start=SAW)
+        self.stock = TypedLabel("Length that is sold", LENGTH, units, self._typed, start=STOCK.text)
+        self.saw = TypedLabel("Lost in a cut", LENGTH, units, self._typed, start=SAW.text)
         self.view = StockView()
         self.rows: list[Checked] = []
         self.came: dict[str, DimensionLabel] = {}
@@ -120,7 +118,7 @@ class BuyPage(Page):
         """Return what is cut from what; says in words what is too long."""
         plumbing = self.session.build.plumbing
         assert plumbing is not None
-        stock = self.stock.quantity or parse(STOCK, LENGTH)
+        stock = self.stock.quantity or STOCK
         saw = 0.0 if self.saw.quantity is None else self.saw.quantity.value
         try:
             return cut_from(routed(plumbing), stock.value, saw)
@@ -136,7 +134,7 @@ class BuyPage(Page):
         self.saw.show_in(units)
         plumbing = build.plumbing
         self.words.setText(NOTHING if plumbing is None else "")
-        stock = (self.stock.quantity or parse(STOCK, LENGTH)).value
+        stock = (self.stock.quantity or STOCK).value
         cut = () if plumbing is None else self._cut()
         self.view.show_cut(cut, stock, units)
         self.needed = () if plumbing is None else buying_list(build, cut, stock)

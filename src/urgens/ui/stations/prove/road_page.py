@@ -31,7 +31,7 @@ from urgens.ui.widgets.worded import worded, wrapped
 AS_BUILT = "as built"
 MODEL = (
     "One track, level road, brakes as built: mass and loads of the load case, tyres of one curve "
-    "(assumed), wheels of 1.2 kg·m² and 0.15 s of build-up (assumed). The brakes stop the wheels "
+    "(assumed), the inertia of wheels and 0.15 s of build-up (assumed). The brakes stop the wheels "
     "too, so that an axle locks at a foot some 3 to 5 % harder than Balance says. An axle "
     "counts as locked from twice the slip of its tyres’ peak on, until the vehicle has turned 10°."
 )
