@@ -8,6 +8,8 @@ import pytest
 from scipy.stats import norm
 
 from tests.builds import bed
+from urgens.bench.road.drives import drives, trial
+from urgens.bench.road.torque import hold
 from urgens.bench.stops.posterior import (
     Prior,
     deceleration_of,
@@ -78,12 +80,16 @@ def log_density(
         moved = float(standing.transfer) * (f + r)
         used = f / (float(standing.front_weight) + moved), r / (float(standing.rear_weight) - moved)
         z = min(f + r, weight * 9.0) / weight
+        # The brakes stop two wheels of 1.2 kg·m² an axle as well, as long as they turn
+        turning = [2.4 * G / weight / float(end.rolling_radius) ** 2 for end in made.ends]
         slips, h = build.targets.locked_grip * road, float(standing.transfer)
         if used[0] > road >= used[1]:  # the front slides, by hand
             z = (slips * float(standing.front_weight) + r) / weight / (1.0 - slips * h)
         elif max(used) > road:
             rear = (f + slips * float(standing.rear_weight)) / weight / (1.0 + slips * h)
             z = slips if min(used) > road else rear
+        rolls = [need <= road for need in used]
+        z /= 1.0 + sum(share for share, rolling in zip(turning, rolls, strict=True) if rolling)
         total += norm.logpdf(one.deceleration, z, 0.03)
         if one.locked == "none":
             total += norm.logcdf((road - max(used)) / 0.03)
@@ -122,16 +128,33 @@ def test_sampling_says_the_same() -> None:
     assert drawn[:, 0].std() == pytest.approx(spread, rel=0.35)
 
 
+def test_a_stop_of_the_test_road_says_that_the_brakes_are_as_reckoned() -> None:
+    """Wheels turn there as well: what they take is counted once, and not as weak brakes."""
+    build = demo("roadster")
+    made, stops = system(build), []
+    for effort in (120.0, 160.0, 200.0, 220.0):
+        [went] = drives([trial(build, made, 0, 1.1, 28.0, hold(effort))])
+        assert went.mean_deceleration is not None
+        stops.append(stop(setting={TURNS: 3.5}, deceleration=round(went.mean_deceleration, 4),
+                          effort=f"{effort} N", locked="none"))  # fmt: skip
+    told = posterior(edited(build, "valves.rear[0].turns", 3.5), tuple(stops))
+    whole = [0.7 * told.of_front[0] + 0.3 * told.of_rear[0]]
+    assert whole == pytest.approx([1.0], abs=0.02)
+
+
 @pytest.mark.parametrize("planted", [(1.06, 0.98), (0.95, 1.03)])
 def test_what_was_planted_is_found_within_its_limits(planted: tuple[float, float]) -> None:
     build = demo("roadster")
     made = scaled(system(build), *planted)
     standing = made.case(0)
+    # What two wheels of 1.2 kg·m² an axle take of a stop
+    weight = float(standing.weight)
+    turning = sum(2.4 * G / weight / float(end.rolling_radius) ** 2 for end in made.ends)
     chance = np.random.default_rng(2)
     stops = []
     for effort in (120.0, 150.0, 180.0, 200.0, 220.0, 230.0):
         front, rear = axle_forces(made, pushrod_force(made, effort), standing)
-        z = float((front + rear) / standing.weight) + chance.normal(0.0, 0.01)
+        z = float((front + rear) / standing.weight) / (1.0 + turning) + chance.normal(0.0, 0.01)
         stops.append(stop(setting={TURNS: 3.5}, deceleration=z, effort=f"{effort} N",
                           locked="none"))  # fmt: skip
     told = posterior(build, tuple(stops))

@@ -82,7 +82,8 @@ def brakes_words(posterior: Posterior, surface: float) -> str:
     stops = "one stop" if posterior.counted == 1 else f"{posterior.counted} stops"
     nearest = min(posterior.roads, key=lambda mu: abs(mu - surface))
     road = summed_up(*posterior.roads[nearest])[0]
-    return f"In {stops} {parts[0]}, {parts[1]}; the road gives {road:.2f}."
+    inertia = "The wheels’ own inertia (assumed) is counted in."
+    return f"In {stops} {parts[0]}, {parts[1]}; the road gives {road:.2f}. {inertia}"
 
 
 def _more(mean: float) -> str:

@@ -9,7 +9,6 @@ import numpy as np
 
 from urgens.bench.road.single_track import (
     ALONE,
-    INERTIA,
     STANDS,
     TOGETHER,
     AxleTrack,
@@ -22,6 +21,7 @@ from urgens.bench.road.torque import Torques
 from urgens.physics.arrays import Array, Bools
 from urgens.physics.atmosphere import GRAVITY, SEA_LEVEL_DENSITY
 from urgens.physics.slip import PEAK_SLIP, SlipCurve
+from urgens.physics.wheel import AXLE_INERTIA
 
 STEP = 1e-3  # s
 LONGEST = 15.0  # s
@@ -88,7 +88,7 @@ class Car(NamedTuple):
             gains=self.transfer * (1.0, -1.0)[place],
             grip=self.grips[:, place],
             wing=0.5 * SEA_LEVEL_DENSITY * self.wings[:, place],
-            spin=np.square(self.radii[:, place]) / INERTIA,
+            spin=np.square(self.radii[:, place]) / AXLE_INERTIA,
             turns=self.levers[:, place] / self.yaw_inertia,
             shape=np.broadcast_to(of.shape, self.weight.shape),
             stiffness=np.broadcast_to(of.stiffness, self.weight.shape),
@@ -144,7 +144,7 @@ def drive(
     body = car.body(curve)
     told = _Told(goes_on or _always, to_lock)
     if speed.size > FEW:
-        by_torque = car.radii / INERTIA
+        by_torque = car.radii / AXLE_INERTIA
         tracks = [_Track(car, start, step)]
 
         def braking(time: float, felt: Array) -> Pair:
@@ -171,7 +171,7 @@ def _one_by_one(
     own = Car(*(each[place : place + 1] for each in car))
     front, rear = (AxleTrack(*(float(one[place]) for one in axle)) for axle in body[:2])
     alone = VehicleBody(front, rear, float(body.lighter[place]), float(body.weight[place]))
-    by_front, by_rear = (float(radius) / INERTIA for radius in car.radii[place])
+    by_front, by_rear = (float(radius) / AXLE_INERTIA for radius in car.radii[place])
     at = torques.alone(place)
 
     def braking(time: float, felt: Any) -> Pair:
@@ -279,7 +279,7 @@ class _Track:
         """Return what moves and turns [J], of each stop."""
         car = self._car
         going = np.square(row[_U]) + np.square(row[_V])
-        wheels = (INERTIA * np.square(row[_TREADS] / car.radii.T)).sum(axis=0)
+        wheels = (AXLE_INERTIA * np.square(row[_TREADS] / car.radii.T)).sum(axis=0)
         yaw = car.yaw_inertia * np.square(row[_YAW])
         return np.asarray(0.5 * (car.weight / GRAVITY * going + yaw + wheels))
 

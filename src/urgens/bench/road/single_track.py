@@ -13,8 +13,6 @@ import numpy as np
 from urgens.physics.slip import PEAK_SIDE, PEAK_SLIP
 
 LOAD_LAG = 0.15  # s, of the load that moves forward: assumed
-WHEEL_INERTIA = 1.2  # kg·m² of each wheel: assumed
-INERTIA = 2.0 * WHEEL_INERTIA
 STANDS = 0.3  # m/s: where a stop ends
 TINY = 1e-9  # m/s
 FOLLOWED = 1.8  # rate times step that the method follows: under 2.78 for order 4

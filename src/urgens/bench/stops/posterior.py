@@ -13,6 +13,7 @@ from urgens.physics.arrays import Array, Floats
 from urgens.physics.atmosphere import GRAVITY
 from urgens.physics.axle import Pair
 from urgens.physics.vehicle import Path, StaticVehicle
+from urgens.physics.wheel import turning_share
 from urgens.solve.achieved import achieved_at
 from urgens.solve.line_pressure import forces_at, pushrod_force
 from urgens.solve.rolling_forces import rolling_lines
@@ -191,6 +192,15 @@ def stop_system(build: Build, stop: MeasuredStop) -> tuple[System, StaticVehicle
     return made, made.case(made.case_names.index(stop.load_case))
 
 
+def axle_turns(system: System, standing: StaticVehicle) -> tuple[Array, Array]:
+    """Return what the wheels of either axle add to the vehicle's mass while they roll [-].
+
+    system: the system; standing: load cases [N, -]. What is read of a stop has it in.
+    """
+    front, rear = (turning_share(standing.weight, end.rolling_radius) for end in system.ends)
+    return front, rear
+
+
 def scaled(system: System, front: Floats, rear: Floats) -> System:
     """Return a system whose brakes do more or less; system: the system; front, rear: factors [-].
 
@@ -302,7 +312,10 @@ class _Tried:
         rear_first = _at(need, rear, roads) > _at(need, front, roads)
         path = Path(need[..., -1:] >= self._roads, rear_first)
         made, standing = self._made, self._standing
-        return achieved_at(made, effort, standing, self._roads, path=path).deceleration
+        found = achieved_at(made, effort, standing, self._roads, path=path)
+        front, rear = self._turns()
+        turns = np.where(found.front_locked, 0.0, front) + np.where(found.rear_locked, 0.0, rear)
+        return np.asarray(found.deceleration / (1.0 + turns))
 
     def _way(self, effort: float) -> tuple[Array, Array, Array]:
         """Return what each axle needs on the way to an effort, and the most that was needed."""
@@ -345,9 +358,15 @@ class _Tried:
         ]
 
     def _demand(self, efforts: Array) -> Array:
+        """Return the deceleration that is read while all wheels roll [g]."""
         made, standing = self._made, self._standing
         forces = forces_at(made, rolling_lines(made, pushrod_force(made, efforts), standing))
-        return np.broadcast_to(vehicle.demand(*forces, standing), (*self._shape, EFFORTS))
+        z = vehicle.demand(*forces, standing) / (1.0 + sum(self._turns()))
+        return np.broadcast_to(z, (*self._shape, EFFORTS))
+
+    def _turns(self) -> tuple[Array, Array]:
+        """Return what either axle's wheels take of the brakes while they roll [-]."""
+        return axle_turns(self._made, self._standing)
 
     def _who(self, front: Array, rear: Array) -> Array:
         """Return the logarithm of how likely it is that these axles were seen to lock."""

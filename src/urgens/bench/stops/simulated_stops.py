@@ -13,6 +13,7 @@ from urgens.bench.stops.posterior import (
     SEEN_WITHIN,
     Posterior,
     Prior,
+    axle_turns,
     posterior,
     prior,
     scaled,
@@ -62,7 +63,9 @@ class TrueVehicle:
         reached = float(found.effort[0]) if found.locks[0] else float(made.max_effort)
         effort = reached * min(share, 1.0)
         forces = axle_forces(made, pushrod_force(made, effort), standing)
-        z = float((forces[0] + forces[1]) / standing.weight) + chance.normal(0.0, READ_WITHIN)
+        turns = 1.0 + float(sum(axle_turns(made, standing)))
+        z = float((forces[0] + forces[1]) / standing.weight) / turns
+        z += chance.normal(0.0, READ_WITHIN)
         apart = float(found.rear_used[0] - found.front_used[0]) + chance.normal(0.0, SEEN_WITHIN)
         return MeasuredStop.model_validate({
             "at": "2026-01-01T12:00",
