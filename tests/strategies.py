@@ -186,7 +186,7 @@ def documents(draw: st.DrawFn) -> dict[str, Any]:
     circuits = {"single": ["single"], "tandem": ["front-rear", "diagonal"], "twin": ["front-rear"]}
     return {
         "format": "urgens.build",
-        "version": 1,
+        "version": 2,
         "name": "drawn",
         "vehicle": {
             "use": "street",

@@ -161,7 +161,7 @@ def test_a_broken_other_file_is_named(
     capsys: pytest.CaptureFixture[str], tmp_path: Path, van: str
 ) -> None:
     other = tmp_path / "other.urgens.json"
-    other.write_text(Path(van).read_text().replace('"version": 1', '"version": 99'))
+    other.write_text(Path(van).read_text().replace('"version": 2', '"version": 99'))
     assert main(["compare", van, str(other)]) == 2
     assert "other.urgens.json version: the file is of version 99" in capsys.readouterr().err
 

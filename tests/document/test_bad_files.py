@@ -18,7 +18,7 @@ Change = Callable[[dict[str, Any]], object]
 LENGTH_REMEDY = (
     'write a length in quotes with its unit (in, mm, cm, m, ft), for example "1-1/16 in"'
 )
-START = 'a build file starts {"format": "urgens.build", "version": 1, …'
+START = 'a build file starts {"format": "urgens.build", "version": 2, …'
 SCHEMA = "`urgens new OUT.urgens.json` writes a small build to look at"
 
 
@@ -254,7 +254,7 @@ BAD: dict[str, tuple[Change, str]] = {
     ),
     "newer version": (
         _set("version", 7),
-        "version: the file is of version 7, made by a newer Urgens; this one reads version 1; "
+        "version: the file is of version 7, made by a newer Urgens; this one reads version 2; "
         "open it with the newer Urgens; nothing in it was changed",
     ),
     "another format": (_set("format", "x"), f'format: is not "urgens.build"; {START}'),
@@ -396,8 +396,8 @@ def test_what_an_error_says_does_nothing_to_a_terminal(document: dict[str, Any])
         ("name", "red \x1b[31m", "name: holds the control character U+001B; take it out"),
         ("name", "two\nlines", "name: holds the control character U+000A; take it out"),
         ("notes", "two\nlines\x00", "notes: holds the control character U+0000; take it out"),
-        ("version", True, "version: is true; write 1"),
-        ("version", 1.0, "version: is the number 1; write 1"),
+        ("version", True, "version: is true; write 2"),
+        ("version", 1.0, "version: is the number 1; write 2"),
         ("front.brake.pad_friction", 10**400, "is the number 1000… of 401 digits; write"),
         ("master.bore", 10**400, "is the bare number 1000… of 401 digits, without a unit; write"),
         ("evidence", {"rules": {"state": "assumed"}}, "is not in this build"),

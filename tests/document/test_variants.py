@@ -163,6 +163,41 @@ def test_older_documents_are_brought_up_step_by_step() -> None:
         step(2, steps)(lambda document: document)
 
 
+@pytest.mark.parametrize(
+    ("typed", "kept", "inches"),
+    [
+        ("1 - 1/16 in", "1-1/16 in", 1.0625),
+        ("48 - 3/4 in", "48-3/4 in", 48.75),
+        ("20 – 1/2 in", "20-1/2 in", 20.5),
+        ("20-1/2 in", "20-1/2 in", 20.5),
+    ],
+)
+def test_an_older_file_means_what_it_meant(
+    document: dict[str, Any], typed: str, kept: str, inches: float
+) -> None:
+    """A minus behind a space joined a size in version 1; from version 2 on it takes off."""
+    old = {**document, "version": 1, "name": "1 - 1/16 in", "notes": "1 - 1/16 in"}
+    old["pedal"] = {**document["pedal"], "travel_available": typed}
+    build = loads(json.dumps(old))
+    assert build.version == 2
+    assert build.pedal.travel_available.text == kept
+    assert build.pedal.travel_available.value == pytest.approx(inches * 0.0254)
+    assert (build.name, build.notes) == ("1 - 1/16 in", "1 - 1/16 in")
+    assert json.loads(dumps(build))["version"] == 2
+
+
+def test_a_difference_in_a_new_file_is_one_or_is_asked(document: dict[str, Any]) -> None:
+    def with_floor(typed: str) -> str:
+        pedal = {**document["pedal"], "travel_available": typed}
+        return json.dumps({**document, "pedal": pedal})
+
+    assert loads(with_floor("6 - 1/4 in")).pedal.travel_available.value == pytest.approx(
+        5.75 * 0.0254
+    )
+    with pytest.raises(BuildErrors, match="write 1-1/16, or 15/16"):
+        loads(with_floor("1 - 1/16 in"))
+
+
 def test_a_version_that_nothing_leads_from_is_refused(document: dict[str, Any]) -> None:
     with pytest.raises(BuildErrors) as refused:
         loads(json.dumps({**document, "version": 0}))

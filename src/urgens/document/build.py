@@ -33,7 +33,7 @@ from urgens.physics.axle import Axle
 from urgens.quantity import PRESSURE, TORQUE, UnitSystem, retype
 
 FORMAT = "urgens.build"
-VERSION = 1
+VERSION = 2
 ROUNDING = 1e-9  # of a product of figures as typed: 0.75 × 0.8 is a little above 0.6
 
 ShuttleVolume = Annotated[
@@ -50,7 +50,7 @@ class Build(DocumentModel):
     """One vehicle's brake system, as the builder typed it."""
 
     format: Literal["urgens.build"]
-    version: Literal[1]
+    version: Literal[2]
     name: Name
     notes: Text = ""
     vehicle: VehicleSection

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from urgens.document.build import FORMAT, VERSION, Build
+from urgens.document.edits import minus  # noqa: F401 - registers its step
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.migrate import migrated
 from urgens.document.edits.setups import whole

@@ -9,6 +9,8 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from urgens.data import FOLDER
+from urgens.document.build import VERSION
+from urgens.document.edits.migrate import migrated
 from urgens.document.files import read_json
 from urgens.document.layout.layout import KEPT, Id, PartKind, Port, nothing
 from urgens.document.model import DocumentModel, Name, PartFault, Text
@@ -40,7 +42,7 @@ class PartCatalogue(DocumentModel):
     """A file of parts: open JSON, of its own format."""
 
     format: Literal["urgens.parts"] = "urgens.parts"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     source: Text = ""
     parts: tuple[CataloguePart, ...] = ()
 
@@ -67,7 +69,10 @@ def shipped_parts() -> PartCatalogue:
 
 def load_catalogue(path: Path) -> PartCatalogue:
     """Return the parts in a file; raises BuildErrors naming part and place, or the line."""
-    return validated_as(PartCatalogue, read_json(path))
+    found = read_json(path)
+    if isinstance(found, dict):
+        found = migrated(found, VERSION)  # what a figure means changed with that of builds
+    return validated_as(PartCatalogue, found)
 
 
 def save_catalogue(catalogue: PartCatalogue, path: Path) -> None:

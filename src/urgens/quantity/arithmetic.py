@@ -7,16 +7,11 @@ import re
 
 from urgens.quantity.display import Units, UnitSystem, unit_shown
 from urgens.quantity.kinds import QuantityKind
-from urgens.quantity.quantity import QuantityError, parse
+from urgens.quantity.quantity import QuantityError, less_a_fraction, parse
 from urgens.quantity.spelling import with_plain_fractions
 
 _SUM = re.compile(r"(?P<sum>[-+−]?[\d.(][\d.\s()+*/×·−-]*[\d.)])\s*(?P<unit>[^\d\s(].*)?")
 _MIXED = re.compile(r"(?<![\d./])(\d+)(?:\s+|-)(\d+\s*/\s*\d+)")
-# A minus behind a space: of a whole number and a fraction, which a size has as well.
-_LESS = re.compile(
-    r"(?P<whole>\d+)\s+[-−]\s*(?P<over>\d+)\s*/\s*(?P<under>[1-9]\d*)(?P<unit>[^\d/]*)"
-)
-SIZES = 3  # whole inches up to which such a pair may be one size that is sold
 _DOES = {
     ast.Add: operator.add,
     ast.Sub: operator.sub,
@@ -34,9 +29,7 @@ def completed(typed: str, kind: QuantityKind, units: Units | UnitSystem) -> str:
     Source: arithmetic.
     """
     text, unit = typed.strip(), unit_shown(kind, units)
-    less = _LESS.fullmatch(with_plain_fractions(text))
-    if less is not None:
-        text = _taken_off(less, text)
+    text = less_a_fraction(text)
     try:
         return parse(text, kind).text
     except QuantityError as error:
@@ -48,17 +41,6 @@ def completed(typed: str, kind: QuantityKind, units: Units | UnitSystem) -> str:
             except QuantityError:
                 continue
     raise refused
-
-
-def _taken_off(less: re.Match[str], text: str) -> str:
-    """Return a difference worked out; raises QuantityError where it may be one size."""
-    whole, over, under = (int(less[name]) for name in ("whole", "over", "under"))
-    if whole <= SIZES:
-        rest = f"{whole * under - over}/{under}"
-        raise QuantityError(
-            f'"{text}" can be read in two ways', f"write {whole}-{over}/{under}, or {rest}"
-        )
-    return f"{whole - over / under:.9g} {less['unit'].strip()}".strip()
 
 
 def number_of(typed: str) -> float | None:

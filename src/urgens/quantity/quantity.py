@@ -16,7 +16,7 @@ from urgens.quantity.units import STANDARD_GRAVITY, Unit, unit
 
 _NUMBER = re.compile(
     r"""(?P<sign>[-+−]?)\s*
-    (?: (?P<whole>\d+)(?:\s+|\s*-\s*)(?P<over>\d+)\s*/\s*(?P<under>\d+)
+    (?: (?P<whole>\d+)(?:\s+|-\s*)(?P<over>\d+)\s*/\s*(?P<under>\d+)
       | (?P<num>\d+)\s*/\s*(?P<den>\d+)
       | (?P<decimal>(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?)
     )\s*(?P<unit>.*)""",
@@ -27,6 +27,11 @@ _FEET_AND_INCHES = re.compile(
     r"(?:in|inch|inches|\"|″|''|”|“|′′|’’)",
     re.IGNORECASE,
 )
+# A minus behind a space: of a whole number and a fraction, which a size has as well.
+_LESS = re.compile(
+    r"(?P<whole>\d+)\s+[-−]\s*(?P<over>\d+)\s*/\s*(?P<under>[1-9]\d*)(?P<unit>[^\d/]*)"
+)
+SIZES = 3  # whole inches up to which such a pair may be one size that is sold
 _COMMA = re.compile(r"\d,\d")
 LONGEST = 60  # characters; nothing a builder types for one figure is longer
 
@@ -72,6 +77,9 @@ def parse(text: str, kind: QuantityKind) -> Quantity:
     if both:
         inches = parse(f"{both['inches']} in", kind)
         return Quantity(text, parse(f"{both['feet']} ft", kind).value + inches.value, kind)
+    less = less_a_fraction(typed)
+    if less != typed:
+        return Quantity(text, parse(less, kind).value, kind)
     match = _NUMBER.fullmatch(typed)
     if match is None:
         raise QuantityError(f'"{typed}" is not a figure', remedy)
@@ -83,6 +91,24 @@ def parse(text: str, kind: QuantityKind) -> Quantity:
     if 0 < abs(value) < smallest:
         raise QuantityError(f'"{typed}" is smaller than anything on a vehicle', remedy)
     return Quantity(text, value, kind)
+
+
+def less_a_fraction(text: str) -> str:
+    """Return a whole number less a fraction worked out; another text as it is.
+
+    text: as typed, "48 - 3/4 in". Raises QuantityError where it may be one size that is sold.
+    Source: arithmetic.
+    """
+    less = _LESS.fullmatch(with_plain_fractions(text))
+    if less is None:
+        return text
+    whole, over, under = (int(less[name]) for name in ("whole", "over", "under"))
+    if whole <= SIZES:
+        rest = f"{whole * under - over}/{under}"
+        raise QuantityError(
+            f'"{text}" can be read in two ways', f"write {whole}-{over}/{under}, or {rest}"
+        )
+    return f"{whole - over / under:.9g} {less['unit'].strip()}".strip()
 
 
 def _number(match: re.Match[str], typed: str, remedy: str) -> float:
