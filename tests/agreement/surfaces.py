@@ -4,10 +4,14 @@ An answer is what a builder would compare: a figure, a judgement, or None where 
 """
 
 import math
+import re
+import unicodedata
 from collections.abc import Callable, Iterator
+from io import BytesIO
 from typing import Any
 
 import numpy as np
+from pypdf import PdfReader
 
 from urgens.document import Build
 from urgens.guidance import findings
@@ -17,6 +21,10 @@ from urgens.guidance.words.setups import ON_FLOOR, rows
 from urgens.printed.sizing import printed_sizing
 from urgens.printed.solution import printed_solution
 from urgens.quantity import UnitSystem
+from urgens.sheet.blocks import Bound
+from urgens.sheet.figure_rows import Row, figure_rows
+from urgens.sheet.files import SheetRequest, chapters_of
+from urgens.sheet.pdf import SheetDocument
 from urgens.solve import solve
 from urgens.solve.half_failed import worst_half
 from urgens.solve.lock import AxleName
@@ -36,6 +44,7 @@ KEEPS_RULE = "half lost: the rule is kept with every load"
 WANTED = "foot for the wanted deceleration [N]"
 FITS = "what the choice misses"
 REAR_FIRST = "rear first with any load on any road"
+LOCKS = "Which axle locks first"  # the sheet's table of it
 FIRST = "who locks first as it is looked at"
 
 
@@ -164,15 +173,57 @@ def beside_itself(build: Build, solution: Solution) -> Answers:
     return {}
 
 
+def sheet_csv(build: Build, solution: Solution) -> Answers:
+    """The sheet's rows, as its CSV has them: who locks first, and the findings."""
+    return _sheet_says(figure_rows(_sheet(build, solution)), build, solution)
+
+
+def _sheet(build: Build, solution: Solution) -> Bound:
+    return chapters_of(solution, build.natural_units, SheetRequest(("balance",)))
+
+
+def _sheet_says(told: list[Row], build: Build, solution: Solution) -> Answers:
+    case = solution.case_name
+    road = next(
+        row[4] for row in told
+        if row[1] == LOCKS and row[2] == case and row[3].endswith(f"μ {solution.surface:.2f}")
+    )  # fmt: skip
+    codes = {row[3] for row in told if row[1] == "finding"}
+    found: Answers = {
+        FIRST: road.partition(",")[0].partition(" up to")[0],
+        REAR_FIRST: "rear-locks-first" in codes,
+    }
+    if build.split != "single":
+        found[KEEPS_RULE] = "half-failed-weak" not in codes
+    return found
+
+
+def sheet_pdf(build: Build, solution: Solution) -> Answers:
+    """The sheet on paper, read back: who locks first with the load and on the road looked at."""
+    printed_on = PdfReader(BytesIO(SheetDocument(_sheet(build, solution)).pdf()))
+    text = _letters(" ".join(page.extract_text() for page in printed_on.pages))
+    row = text[text.index(_letters(LOCKS)) :].partition(_letters(solution.case_name))[2]
+    cells = re.findall(r"(front|rear|none)(?:,|upto)", row)
+    return {FIRST: cells[solution.shown.index(solution.road)]}
+
+
+def _letters(text: str) -> str:
+    """What is written, without the gaps that kerning leaves in a PDF's text."""
+    return re.sub(r"\s", "", unicodedata.normalize("NFKC", text))
+
+
+ON_PAPER: tuple[Surface, ...] = (sheet_pdf,)  # needs an application
 SURFACES: tuple[Surface, ...] = (
     solved, printed, set_ups, half_lost, sized, region, judged, ranked, changed_vehicle,
-    beside_itself,
+    beside_itself, sheet_csv,
 )  # fmt: skip
 
 
-def answers(build: Build) -> Iterator[tuple[str, str, Any]]:
+def answers(
+    build: Build, surfaces: tuple[Surface, ...] = SURFACES
+) -> Iterator[tuple[str, str, Any]]:
     """Yield surface, question and answer, of every surface to every question that it answers."""
     solution = solve(build)
-    for surface in SURFACES:
+    for surface in surfaces:
         for question, answer in surface(build, solution).items():
             yield surface.__name__, question, answer

@@ -6,8 +6,20 @@ from typing import Any
 
 import pytest
 from hypothesis import given, settings
+from PySide6.QtWidgets import QApplication
 
-from tests.agreement.surfaces import G_LEFT, PEDAL_LEFT, REAR_FIRST, answers
+from tests.agreement.surfaces import (
+    FIRST,
+    G_LEFT,
+    ON_PAPER,
+    PEDAL_LEFT,
+    REAR_FIRST,
+    SURFACES,
+    Surface,
+    answers,
+    sheet_csv,
+    solved,
+)
 from tests.builds import bed
 from tests.strategies import documents
 from urgens.document import Build, demo, demo_names, loads, with_changes, with_setup
@@ -15,10 +27,10 @@ from urgens.document import Build, demo, demo_names, loads, with_changes, with_s
 EXACT = 1e-6  # of a figure, and of an SI unit of it
 
 
-def agree(build: Build) -> dict[str, Any]:
+def agree(build: Build, surfaces: tuple[Surface, ...] = SURFACES) -> dict[str, Any]:
     """What all surfaces say of a build; fails where two of them say otherwise."""
     said = defaultdict[str, dict[str, Any]](dict)
-    for surface, question, answer in answers(build):
+    for surface, question, answer in answers(build, surfaces):
         said[question][surface] = answer
     for question, told in said.items():
         first = next(iter(told.values()))
@@ -36,6 +48,13 @@ def test_every_surface_says_the_same_of_drawn_builds(document: dict[str, Any]) -
     build = loads(json.dumps(document))
     for one in (build, *(with_setup(build, setup.name) for setup in build.setups)):
         agree(one)
+
+
+@pytest.mark.parametrize("name", demo_names())
+def test_paper_says_the_same(dressed: QApplication, name: str) -> None:
+    build = demo(name)
+    for one in (build, *(with_setup(build, setup.name) for setup in build.setups)):
+        assert FIRST in agree(one, (solved, sheet_csv, *ON_PAPER))
 
 
 @pytest.mark.parametrize("name", demo_names())

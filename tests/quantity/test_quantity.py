@@ -30,6 +30,9 @@ INCH = 0.0254
         ("1 1/16 in", LENGTH, 17 / 16 * INCH),
         ('1 1/16"', LENGTH, 17 / 16 * INCH),
         ("48 - 3/4 in", LENGTH, 47.25 * INCH),
+        ("12,5 mm", LENGTH, 0.0125),
+        ("0,375 in", LENGTH, 0.375 * INCH),
+        ("1,25 in", LENGTH, 1.25 * INCH),
         ("20-1/2 in", LENGTH, 20.5 * INCH),
         ("0.700 in", LENGTH, 0.7 * INCH),
         (".5in", LENGTH, 0.5 * INCH),
@@ -74,9 +77,8 @@ LENGTH_REMEDY = 'write a length with its unit (in, mm, cm, m or ft), for example
         ("1--2 mm", f'"--2 mm" is not a unit known here; {LENGTH_REMEDY}'),
         ("9" * 61, f'"{"9" * 20}…" is 61 characters long; {LENGTH_REMEDY}'),
         (
-            "1,5 mm",
-            '"1,5 mm" has a comma in the number; write a point for decimals and nothing between '
-            "thousands",
+            "1,500 N",
+            '"1,500" can be read in two ways; write 1500, or 1.500',
         ),
     ],
 )

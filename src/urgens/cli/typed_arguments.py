@@ -4,7 +4,16 @@ import argparse
 from collections.abc import Callable
 from datetime import datetime
 
-from urgens.quantity import FORCE, LENGTH, SPEED, QuantityError, QuantityKind, parse, whole_number
+from urgens.quantity import (
+    FORCE,
+    LENGTH,
+    SPEED,
+    QuantityError,
+    QuantityKind,
+    decimal,
+    parse,
+    whole_number,
+)
 from urgens.quantity.day import typed_time
 from urgens.quantity.limits import looked_at, road
 from urgens.quantity.whole import LARGEST
@@ -39,7 +48,7 @@ def number_of(name: str, wanted: str, fits: Callable[[float], bool]) -> Callable
 
     def read(text: str) -> float:
         try:
-            value = float(text)
+            value = decimal(text)
         except ValueError:
             value = float("nan")
         if not fits(value):

@@ -8,7 +8,17 @@ import numpy as np
 from urgens.document.layout.layout import BrakeLine, LineEnd
 from urgens.document.layout.line_sheets import MadeLine
 from urgens.physics.bends import BendSheet
-from urgens.quantity import ANGLE, LENGTH, QuantityError, Units, UnitSystem, completed, parse, show
+from urgens.quantity import (
+    ANGLE,
+    LENGTH,
+    QuantityError,
+    Units,
+    UnitSystem,
+    completed,
+    items_of,
+    parse,
+    show,
+)
 
 # M, rad: what the hand takes up when it is fitted
 NEAR = 0.004
@@ -59,7 +69,7 @@ def bends_typed(text: str, units: Units | UnitSystem, last: str, radius: float) 
     rows = [row.strip() for row in text.split(";") if row.strip()]
     found = np.zeros((len(rows), FIGURES))
     for index, row in enumerate(rows):
-        figures = [one.strip() for one in row.split(",")]
+        figures = items_of(row)
         if len(figures) != FIGURES:
             raise QuantityError(f'bend {index + 1} is "{row}"', "write feed, turn, angle")
         for place, (one, kind) in enumerate(

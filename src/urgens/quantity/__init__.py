@@ -36,7 +36,8 @@ from urgens.quantity.kinds import (
     VOLUME,
     QuantityKind,
 )
-from urgens.quantity.quantity import Quantity, QuantityError, parse
+from urgens.quantity.quantity import Quantity, QuantityError, decimal, parse
+from urgens.quantity.spelling import items_of
 from urgens.quantity.whole import whole_number
 
 __all__ = [
@@ -64,9 +65,11 @@ __all__ = [
     "UnitSystem",
     "Units",
     "completed",
+    "decimal",
     "in_units",
     "in_words",
     "inch_fraction",
+    "items_of",
     "natural_step",
     "nearest_fraction",
     "number_of",

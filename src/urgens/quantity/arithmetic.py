@@ -7,7 +7,7 @@ import re
 
 from urgens.quantity.display import Units, UnitSystem, unit_shown
 from urgens.quantity.kinds import QuantityKind
-from urgens.quantity.quantity import QuantityError, less_a_fraction, parse
+from urgens.quantity.quantity import QuantityError, decimal, less_a_fraction, parse, with_point
 from urgens.quantity.spelling import with_plain_fractions
 
 _SUM = re.compile(r"(?P<sum>[-+−]?[\d.(][\d.\s()+*/×·−-]*[\d.)])\s*(?P<unit>[^\d\s(].*)?")
@@ -28,13 +28,13 @@ def completed(typed: str, kind: QuantityKind, units: Units | UnitSystem) -> str:
     What can be read as it stands stays as it was typed. Raises QuantityError where it is neither.
     Source: arithmetic.
     """
-    text, unit = typed.strip(), unit_shown(kind, units)
-    text = less_a_fraction(text)
+    text, unit = less_a_fraction(typed.strip()), unit_shown(kind, units)
+    commas = with_point(text)
     try:
         return parse(text, kind).text
     except QuantityError as error:
         refused = error
-    for tried in (f"{text} {unit}", _worked_out(text, unit)):
+    for tried in (f"{text} {unit}", _worked_out(commas, unit)):
         if tried is not None:
             try:
                 return parse(tried, kind).text
@@ -48,12 +48,12 @@ def number_of(typed: str) -> float | None:
 
     Source: arithmetic.
     """
-    found = _SUM.fullmatch(with_plain_fractions(typed))
-    if found is None or found["unit"]:
-        try:
-            return float(typed.replace("−", "-"))
-        except ValueError:
-            return None
+    try:
+        found = _SUM.fullmatch(with_plain_fractions(with_point(typed)))
+        if found is None or found["unit"]:
+            return decimal(typed)
+    except ValueError:
+        return None
     return _value(found["sum"])
 
 

@@ -1,6 +1,6 @@
 """Roads and speeds that can be looked at: one limit for what is typed anywhere."""
 
-from urgens.quantity.quantity import QuantityError
+from urgens.quantity.quantity import QuantityError, decimal
 
 ROADS = (0.01, 5.0)  # tyre-road coefficients, from wet ice to a warm slick on a prepared strip
 FASTEST = 150.0  # m/s
@@ -14,7 +14,7 @@ def road(text: str) -> float:
     """
     low, high = ROADS
     try:
-        surface = float(text.replace("μ", "").strip())
+        surface = decimal(text.replace("μ", ""))
     except ValueError:
         surface = float("nan")
     if not low <= surface <= high:

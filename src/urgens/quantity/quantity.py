@@ -32,7 +32,9 @@ _LESS = re.compile(
     r"(?P<whole>\d+)\s+[-−]\s*(?P<over>\d+)\s*/\s*(?P<under>[1-9]\d*)(?P<unit>[^\d/]*)"
 )
 SIZES = 3  # whole inches up to which such a pair may be one size that is sold
-_COMMA = re.compile(r"\d,\d")
+_COMMA = re.compile(r"(?<=\d),(?=\d)")
+# What may be thousands as well: three digits behind, and no nought before
+_THOUSANDS = re.compile(r"(?<![\d.,])[1-9]\d{0,2}(?:,\d{3})+(?![\d,])")
 LONGEST = 60  # characters; nothing a builder types for one figure is longer
 
 
@@ -68,11 +70,7 @@ def parse(text: str, kind: QuantityKind) -> Quantity:
         raise QuantityError("nothing is typed here", remedy)
     if len(typed) > LONGEST:
         raise QuantityError(f'"{typed[:20]}…" is {len(typed)} characters long', remedy)
-    if _COMMA.search(typed):
-        raise QuantityError(
-            f'"{typed}" has a comma in the number',
-            "write a point for decimals and nothing between thousands",
-        )
+    typed = with_point(typed)
     both = _FEET_AND_INCHES.fullmatch(typed)
     if both:
         inches = parse(f"{both['inches']} in", kind)
@@ -91,6 +89,29 @@ def parse(text: str, kind: QuantityKind) -> Quantity:
     if 0 < abs(value) < smallest:
         raise QuantityError(f'"{typed}" is smaller than anything on a vehicle', remedy)
     return Quantity(text, value, kind)
+
+
+def with_point(text: str) -> str:
+    """Return a text with a point for each decimal comma; text: as typed.
+
+    Raises QuantityError where it may be one between thousands as well. Source: ISO 80000-1 has
+    both signs for decimals, and neither for thousands.
+    """
+    thousands = _THOUSANDS.search(text)
+    if thousands is not None:
+        found = thousands[0]
+        whole, point = found.replace(",", ""), found.replace(",", ".", 1).replace(",", "")
+        raise QuantityError(f'"{found}" can be read in two ways', f"write {whole}, or {point}")
+    return _COMMA.sub(".", text)
+
+
+def decimal(text: str) -> float:
+    """Return a number with a decimal point or comma [-]; text: as typed.
+
+    Raises ValueError where it is none, in words where it can be read in two ways.
+    Source: by definition.
+    """
+    return float(with_point(text.strip().replace("−", "-")))
 
 
 def less_a_fraction(text: str) -> str:

@@ -29,6 +29,7 @@ SPELLINGS = {
     "degree": "deg", "degrees": "deg", "c": "°C", "f": "°F", "deg c": "°C", "deg f": "°F",
     "sec": "s", "second": "s", "seconds": "s",
 }  # fmt: skip
+_BETWEEN = re.compile(r";|(?<!\d),|,(?!\d)")
 _POUND = re.compile(r"\b(?:lbs?|pounds?)\b", re.IGNORECASE)
 
 
@@ -39,6 +40,14 @@ def with_plain_fractions(text: str) -> str:
     """
     written = "".join(_written(sign) for sign in text)
     return written.translate(_PLAIN).strip()
+
+
+def items_of(text: str) -> list[str]:
+    """Return the items of a list: between semicolons, or commas that are no decimal ones.
+
+    text: as typed. Source: by definition: a comma between two digits is a decimal comma.
+    """
+    return [item.strip() for item in _BETWEEN.split(text) if item.strip()]
 
 
 def _written(sign: str) -> str:

@@ -18,6 +18,7 @@ from urgens.quantity import (
     Units,
     UnitSystem,
     completed,
+    decimal,
     number_of,
     parse,
     show,
@@ -120,7 +121,7 @@ def shown_reading(field: str, value: float | str | bool, units: UnitSystem | Uni
 
 def _counted(field: str, text: str) -> float:
     try:
-        count = float(text)
+        count = decimal(text)
     except ValueError:
         raise QuantityError(f'"{text}" is no number of {field}', "write a whole number") from None
     if not isfinite(count) or count < 0 or count != int(count) or count > 1e4:

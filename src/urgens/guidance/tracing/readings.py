@@ -18,6 +18,7 @@ from urgens.quantity import (
     VOLUME,
     QuantityError,
     QuantityKind,
+    decimal,
     parse,
 )
 from urgens.solve.system import system
@@ -112,7 +113,7 @@ def _value(kind: str, typed: str) -> float:
     if exponents is not None:
         return parse(typed, exponents).value
     if kind != "heat-ratio":
-        return float(typed)
+        return decimal(typed)
     front, both, rear = typed.partition("/")
     if not both:
         raise QuantityError("there is one temperature", "write 210 °C / 150 °C")

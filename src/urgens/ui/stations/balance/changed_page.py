@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QLabel, QWidget
 
 from urgens.document import BuildErrors
 from urgens.guidance.words.vehicle_changes import CALLED, what_it_does
-from urgens.quantity import FORCE, QuantityError, ShownFigure, completed, parse, show
+from urgens.quantity import FORCE, QuantityError, ShownFigure, completed, decimal, parse, show
 from urgens.studies.vehicle_changes import (
     CHANGES,
     ChangeOutcome,
@@ -131,7 +131,7 @@ class ChangedPage(Page):
         text = typed.strip().removesuffix("%").replace("−", "-").strip()
         if change.kind is None:
             try:
-                amount = float(text)
+                amount = decimal(text)
             except ValueError:
                 raise QuantityError(f'"{typed}" is no share', "write percent: 5 or -5") from None
             if not abs(amount) <= MOST:

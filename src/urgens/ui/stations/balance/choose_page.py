@@ -22,7 +22,7 @@ from urgens.guidance.advice.disagreements import Disagreement, schools
 from urgens.guidance.advice.ranked_ways import RankedWays, ranked_ways
 from urgens.guidance.advice.valve_choice import fitting, how_sure, what, why, why_of
 from urgens.guidance.words.valves import fitted_words
-from urgens.quantity import QuantityError, ShownFigure
+from urgens.quantity import QuantityError, ShownFigure, decimal
 from urgens.solve import every_road
 from urgens.studies.balance_verdict import MARGIN, BalanceVerdict
 from urgens.studies.surer_fits import LIMIT
@@ -287,7 +287,7 @@ class ChoosePage(Page):
     def _want(self, typed: str) -> None:
         """Take a wanted margin; raises QuantityError."""
         try:
-            margin = float(typed)
+            margin = decimal(typed)
         except ValueError:
             raise QuantityError(f'"{typed}" is no margin', "write it like 0.05") from None
         if not 0 <= margin < 0.5:

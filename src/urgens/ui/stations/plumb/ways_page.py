@@ -12,7 +12,7 @@ from urgens.document.circuits import Circuits
 from urgens.guidance.advice.layouts import Alternative, alternatives
 from urgens.guidance.words.parts import KINDS, part_name
 from urgens.plumbing.conversion import Conversion, conversion, layout_of
-from urgens.quantity import QuantityError, ShownFigure
+from urgens.quantity import QuantityError, ShownFigure, decimal
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.cleared import clear
@@ -244,7 +244,7 @@ class WaysPage(Page):
             prices.pop(kind, None)
         else:
             try:
-                price = float(typed.replace(",", ""))
+                price = decimal(typed)
             except ValueError:
                 raise QuantityError(f'"{typed}" is no price', "write a number, as 12.50") from None
             if not 0 <= price < float("inf"):

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
-from urgens.quantity import QuantityError, ShownFigure
+from urgens.quantity import QuantityError, ShownFigure, decimal
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
 
 
@@ -44,7 +44,7 @@ class NumberLabel(DimensionLabel):
         low, high = self._limits
         wanted = f"write a number from {low:g} to {high:g}"
         try:
-            value = float(text)
+            value = decimal(text)
         except ValueError:
             raise QuantityError(f'"{typed}" is no number', wanted) from None
         if not low <= value <= high:

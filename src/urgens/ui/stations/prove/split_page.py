@@ -9,7 +9,16 @@ from PySide6.QtWidgets import QGridLayout, QLineEdit, QPushButton, QVBoxLayout, 
 
 from urgens.document.catalogue import is_figure
 from urgens.guidance.rules.real_split import compared, is_rearward
-from urgens.quantity import LENGTH, Quantity, QuantityError, Units, completed, parse, retype
+from urgens.quantity import (
+    LENGTH,
+    Quantity,
+    QuantityError,
+    Units,
+    completed,
+    items_of,
+    parse,
+    retype,
+)
 from urgens.studies.real_split import Computed, Split
 from urgens.ui.session import Session
 from urgens.ui.stations.prove.measured import now, put, rows_of
@@ -217,7 +226,7 @@ def _could_be(build: Any, path: str) -> bool:
 
 def _lengths(typed: str, units: Units) -> list[str]:
     """Return lengths as typed, a bare number in the unit shown; raises QuantityError."""
-    parts = [one.strip() for one in typed.replace(";", ",").split(",") if one.strip()]
+    parts = items_of(typed)
     if not parts:
         raise QuantityError("nothing is typed", "write what each lining lost, such as 1.2, 1.1")
     return [parse(completed(one, LENGTH, units), LENGTH).text for one in parts]

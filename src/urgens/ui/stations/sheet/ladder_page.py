@@ -12,6 +12,7 @@ from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import figure_words
 from urgens.document.edits.save_as import saved_as_setup, what_is_tried
 from urgens.guidance.advice.setup_ladder import Rung, ladder
+from urgens.quantity import decimal
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.rung_card import RungCard
 from urgens.ui.widgets.background import SOON, Background
@@ -180,7 +181,7 @@ def _price(text: str) -> float | None:
     if not text.strip():
         return None
     try:
-        found = float(text.replace(",", "."))
+        found = decimal(text)
     except ValueError:
         found = -1.0
     if not 0 <= found < 1e9:

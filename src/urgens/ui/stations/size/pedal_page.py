@@ -7,7 +7,16 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
 from urgens.guidance.words.pushrod_pin import consequences, edge_caution, where_to_drill
-from urgens.quantity import LENGTH, QuantityError, ShownFigure, in_units, retype, show, shown
+from urgens.quantity import (
+    LENGTH,
+    QuantityError,
+    ShownFigure,
+    decimal,
+    in_units,
+    retype,
+    show,
+    shown,
+)
 from urgens.studies.pedal_linkage import PLACES, along_the_stroke, linkage
 from urgens.ui.session import Session
 from urgens.ui.stations.size.linkage_board import LinkageBoard
@@ -193,7 +202,7 @@ class PedalPage(Page):
     def _ask(self, typed: str) -> None:
         """Take a wanted ratio; raises QuantityError."""
         try:
-            ratio = float(typed)
+            ratio = decimal(typed)
         except ValueError:
             raise QuantityError(f'"{typed}" is no ratio', "write it like 6.2") from None
         if not LEAST <= ratio <= MOST:
