@@ -7,7 +7,7 @@ from pydantic import Field
 
 from urgens.document.engine_drag import drag_at_road, driven_axle, passed_at_rest
 from urgens.document.entry import Entry
-from urgens.document.facts import Fluid, Known, SetUp, twin_names
+from urgens.document.facts import Fluid, Known, SetUp, ShownUnits, twin_names
 from urgens.document.heat import Heat
 from urgens.document.kinds.boosters import Booster
 from urgens.document.kinds.boosters.none import NoBooster
@@ -80,6 +80,7 @@ class Build(DocumentModel):
     photographs: tuple[Photograph, ...] = ()
     evidence: Known = Field(default_factory=dict, validate_default=True)
     setups: tuple[SetUp, ...] = ()
+    units: ShownUnits = Field(default_factory=dict, validate_default=True)
 
     def rules(self) -> Iterator[PartFault]:
         """Check that cylinder and circuits, vacuum and air go together."""

@@ -3,7 +3,7 @@
 import math
 import re
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from types import NoneType, UnionType
 from typing import Annotated, Any, Literal, Union, get_args, get_origin
@@ -17,7 +17,7 @@ from urgens.document.errors import BuildErrors
 from urgens.document.laid_fluid import replaced
 from urgens.document.model import DocumentModel, SignRule, Typed
 from urgens.document.paths import steps, value_at
-from urgens.quantity import Quantity, QuantityKind, Units, UnitSystem
+from urgens.quantity import Quantity, QuantityKind, Units, UnitSystem, with_unit
 
 LEAST_SHARE = 1e-3  # of a figure, or of what is left to a limit: ends of a spread stay inside
 NUMBER_STEP = 0.01
@@ -38,7 +38,7 @@ class Figure:
 
     `kind` None is a pure number, "text" a code such as a tyre's; `value` None where it is not
     given. `low` and `high` are allowed themselves where they are `closed`; `part` is what it
-    stands in; `whole` is a number that counts things.
+    stands in; `whole` is a number that counts things; `unit` is one of its own.
     """
 
     path: str
@@ -50,6 +50,7 @@ class Figure:
     high: float
     closed: tuple[bool, bool]
     whole: bool
+    unit: str | None = None
 
     @property
     def number(self) -> float:
@@ -80,6 +81,10 @@ class Figure:
 
     def shown_in(self, units: Units) -> Units:
         """Return the units it is shown in: its own where it has some."""
+        if self.unit is not None and isinstance(self.kind, QuantityKind):
+            own = with_unit(units, self.kind, self.unit)
+            if own is not None:
+                return own
         if self.entry.units is None or not isinstance(self.kind, QuantityKind):
             return units
         name = self.entry.units[0 if units.system is UnitSystem.INCH else 1]
@@ -101,7 +106,7 @@ def figure(build: Build, path: str) -> Figure:
     field, here, part = _found(build, path)
     if field.entry is None or isinstance(here, DocumentModel | tuple):
         raise BuildErrors.one(path, "is no figure", "name a figure, such as pedal.pivot_to_pad")
-    return field.figure(path, here, part)
+    return replace(field.figure(path, here, part), unit=build.units.get(path))
 
 
 def entry(build: Build, path: str) -> Entry:
@@ -137,7 +142,8 @@ def _found(build: Build, path: str) -> tuple["_Field", Any, DocumentModel]:
 
 def figures(build: Build) -> Iterator[Figure]:
     """Yield every figure that stands in a build, given or by default."""
-    yield from _of_part(build, "")
+    for one in _of_part(build, ""):
+        yield replace(one, unit=build.units[one.path]) if one.path in build.units else one
 
 
 def places(build: Build, path: str) -> Iterator[str]:

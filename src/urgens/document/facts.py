@@ -18,9 +18,10 @@ from pydantic import (
 
 from urgens.document.dates import read_date
 from urgens.document.frozen import frozen, thawed
-from urgens.document.model import DocumentModel, Name, PartFault, Text
+from urgens.document.model import DocumentModel, Name, PartFault, Text, broken
 from urgens.document.readings import Readings
 from urgens.quantity import Quantity, QuantityError, QuantityKind, parse
+from urgens.quantity.units import unit
 
 UNSEEN = ("assumed", "planned")  # what is said of figures that nobody has found out
 _SHARE = re.compile(r"[±\s]*(?P<number>\d+(?:\.\d+)?)\s*%")
@@ -58,6 +59,23 @@ def _serialized(
 Known = Annotated[
     Mapping[str, FigureEvidence], AfterValidator(MappingProxyType), WrapSerializer(_serialized)
 ]  # what is known of figures, by their paths
+
+
+def _units_known(units: Mapping[str, str]) -> Mapping[str, str]:
+    for path, name in units.items():
+        if unit(name) is None:
+            told = f'"{name}" is not a unit known here'
+            raise broken(PartFault(f'["{path}"]', told, "write one such as in, mm, psi or bar"))
+    return MappingProxyType(units)
+
+
+def _units_serialized(units: Mapping[str, str], handler: SerializerFunctionWrapHandler) -> Any:
+    return handler(dict(units))
+
+
+ShownUnits = Annotated[
+    Mapping[str, str], AfterValidator(_units_known), WrapSerializer(_units_serialized)
+]  # units of figures that have one of their own, by their paths
 
 
 class SetUp(DocumentModel):

@@ -8,11 +8,13 @@ from urgens.quantity.display import (
     UnitSystem,
     in_units,
     natural_step,
+    other_unit,
     places,
     printed,
     retype,
     show,
     unit_shown,
+    with_unit,
     written,
 )
 from urgens.quantity.fraction import inch_fraction, nearest_fraction
@@ -73,6 +75,7 @@ __all__ = [
     "natural_step",
     "nearest_fraction",
     "number_of",
+    "other_unit",
     "parse",
     "places",
     "printed",
@@ -81,5 +84,6 @@ __all__ = [
     "shown",
     "unit_shown",
     "whole_number",
+    "with_unit",
     "written",
 ]

@@ -43,9 +43,8 @@ def shown(
     if not isinstance(value, Quantity):
         return ShownFigure(value if isinstance(value, str) else f"{value:g}", "")
     unit = unit_shown(value.kind, units)
-    typed = _TYPED.fullmatch(value.text.strip())
+    typed, named = _TYPED.fullmatch(value.text.strip()), unit_typed(value.text)
     if typed is not None:
-        named = "in" if typed["unit"].strip() in INCH_MARKS else typed["unit"].strip()
         if named == unit and any(mark in typed["number"] for mark in FOOT_MARKS):
             return ShownFigure(value.text.strip(), "")  # 9'7" says its units itself
         if named == unit and "ft" not in typed["number"]:
@@ -56,6 +55,17 @@ def shown(
     if "." in figure.number:
         return ShownFigure(figure.number.rstrip("0").rstrip("."), figure.unit)
     return figure
+
+
+def unit_typed(text: str) -> str:
+    """Return the unit that a figure is typed with, an inch mark as inches; empty without one.
+
+    text: as typed. Source: by definition.
+    """
+    typed = _TYPED.fullmatch(text.strip())
+    if typed is None:
+        return ""
+    return "in" if typed["unit"].strip() in INCH_MARKS else typed["unit"].strip()
 
 
 def _with_thousands(number: str) -> str:

@@ -134,6 +134,9 @@ def _chosen(kind: QuantityKind, units: UnitSystem | Units) -> _Style:
 
 @lru_cache(maxsize=128)
 def _override(kind: QuantityKind, name: str) -> _Style:
+    for system in UnitSystem:
+        if _STYLES[kind, system].unit == name:
+            return _STYLES[kind, system]
     found = unit(name)
     if found is None or found.offset:
         raise LookupError(f'"{name}" is not a unit known here')
@@ -147,6 +150,27 @@ def _override(kind: QuantityKind, name: str) -> _Style:
     # As fine as the usual unit, so that a figure says no more than it did.
     fineness = usual.factor * 10.0**-usual.decimals
     return _Style(name, max(0, math.ceil(-math.log10(fineness / factor) - 0.3)), factor)
+
+
+def with_unit(units: Units, kind: QuantityKind, name: str) -> Units | None:
+    """Return units with another one for a kind, None where it is no unit of it.
+
+    units: all the others; kind: of the figure; name: of the unit [text].
+    """
+    try:
+        return Units(units.system, ((kind, name), *units.overrides))
+    except LookupError:
+        return None
+
+
+def other_unit(kind: QuantityKind, units: UnitSystem | Units) -> str | None:
+    """Return the other system's unit of a kind, None where both have the same.
+
+    kind: of the figure; units: it is shown in.
+    """
+    both = [_STYLES[kind, system].unit for system in UnitSystem]
+    shown = _chosen(kind, units).unit
+    return next((name for name in both if name != shown), None)
 
 
 def written(number: float, decimals: int) -> str:

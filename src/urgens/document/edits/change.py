@@ -7,7 +7,7 @@ from typing import Any
 
 from urgens.document.build import Build
 from urgens.document.catalogue import is_figure
-from urgens.document.edits.edit import EVIDENCE, LISTS, dumped, lay, reused, untouched
+from urgens.document.edits.edit import EVIDENCE, LISTS, UNITS, dumped, lay, reused, untouched
 from urgens.document.edits.setups import is_under, known_still, stands_at, whole, with_setup
 from urgens.document.edits.worked_out import worked_out_again
 from urgens.document.errors import BuildErrors
@@ -184,6 +184,8 @@ def _rename_in(document: Json, path: str, order: Order) -> None:
     places = {old: new for new, old in enumerate(order) if isinstance(old, int)}
     if EVIDENCE in document:
         document[EVIDENCE] = dict(_renamed(document[EVIDENCE], path, places))
+    if UNITS in document:
+        document[UNITS] = dict(_renamed(document[UNITS], path, places))
     _rename_measured(document.get("proof") or {}, path, places)
     for setup in document.get("setups", []):
         own = setup["changes"]

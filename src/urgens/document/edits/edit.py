@@ -11,7 +11,7 @@ from urgens.document.errors import BuildErrors
 from urgens.document.paths import entered, steps
 from urgens.document.validation import validated
 
-EVIDENCE = "evidence"
+EVIDENCE, UNITS = "evidence", "units"
 # What grows with the work on a vehicle, and hangs on nothing else of the build.
 LISTS = ("records", "joints", "noted", "open_items", "traces", "history", "photographs")
 

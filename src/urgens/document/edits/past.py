@@ -23,7 +23,7 @@ MOST_NAMED = 3  # figures that the words of a change name
 LONGEST = 200  # letters of them
 # What is no figure of the vehicle: it has dates of its own, or is only about the build.
 APART = ("format", "version", "name", "notes", "records", "joints", "open_items", "noted", "proof",
-         "traces", "history", "photographs", "evidence")  # fmt: skip
+         "traces", "history", "photographs", "evidence", "units")  # fmt: skip
 # What a field is called after, where the catalogue has no name of its own for it.
 PARTS = {
     "master": "Cylinder's", "booster": "Booster's", "fluid": "Fluid's", "plumbing": "Layout's",

@@ -27,6 +27,8 @@ class FileDesk:
         self._settings = settings
         self._asking = False
         self._ignored: tuple[Path | None, bytes | None] = (None, None)
+        if settings is not None:
+            session.view.units_changed.connect(self._remember_units)
 
     def open(self) -> None:
         """Ask for a file and show the build in it."""
@@ -44,6 +46,7 @@ class FileDesk:
             self._say(f"{path.name} was not opened", "\n".join(errors.lines(SHOWN_ERRORS)))
             return
         self._remember(path)
+        self._in_units_last_used()
 
     def open_demo(self, name: str) -> None:
         """Show a shipped build."""
@@ -54,6 +57,17 @@ class FileDesk:
         """Show the build that a builder's own vehicle starts from."""
         if self.may_leave():
             self._session.open(own_vehicle(), None)
+            self._in_units_last_used()
+
+    def _remember_units(self) -> None:
+        if self._settings is not None:
+            self._settings.set_unit_system(self._session.units.system)
+
+    def _in_units_last_used(self) -> None:
+        """Show a build of the builder's own in the units he had last; demos have theirs."""
+        last = None if self._settings is None else self._settings.unit_system
+        if last is not None and last is not self._session.units.system:
+            self._session.set_units(last)
 
     def rename(self) -> None:
         """Ask for another name of the build."""

@@ -6,7 +6,7 @@ from typing import Any
 
 from PySide6.QtCore import QSettings
 
-from urgens.quantity import KINDS
+from urgens.quantity import KINDS, UnitSystem
 from urgens.ui.session import Overrides
 from urgens.ui.session.scores import Score
 
@@ -67,6 +67,16 @@ class Settings:
     def set_scores(self, scores: tuple[Score, ...]) -> None:
         """Remember what was reached in the trainer."""
         self._store.setValue("scores", json.dumps([list(one) for one in scores]))
+
+    @property
+    def unit_system(self) -> UnitSystem | None:
+        """The units that were chosen last, None where none were."""
+        name = str(self._store.value("unit-system", ""))
+        return next((system for system in UnitSystem if system.name.lower() == name), None)
+
+    def set_unit_system(self, system: UnitSystem) -> None:
+        """Remember the units that are chosen."""
+        self._store.setValue("unit-system", system.name.lower())
 
     @property
     def unit_overrides(self) -> Overrides:

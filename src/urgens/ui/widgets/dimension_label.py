@@ -166,11 +166,12 @@ class DimensionLabel(Painted):
             painter.setPen(pen(self._color))
             number = laid_out(self._shown.number, size, weight, condensed=False)
             painter.drawStaticText(QPointF(5, 1), number)
-            at = 5 + width(self._shown.number, size, weight, condensed=False) + size * 0.22
             painter.setFont(face(unit))
             painter.setPen(pen(T.muted))
             top = baseline - metrics(unit).ascent()
-            painter.drawStaticText(QPointF(round(at), top), laid_out(self._shown.unit, unit))
+            painter.drawStaticText(
+                QPointF(round(self.unit_starts), top), laid_out(self._shown.unit, unit)
+            )
             dots, dashes = Qt.PenStyle.DotLine, Qt.PenStyle.DashLine
             under = {
                 Knowledge.YES: (T.muted, 2, dots),
@@ -185,6 +186,12 @@ class DimensionLabel(Painted):
             if self.hasFocus():
                 painter.setPen(pen(T.front, 2))
                 painter.drawRoundedRect(QRectF(1, 1, self.across - 2, self.down - 2), 3, 3)
+
+    @property
+    def unit_starts(self) -> float:
+        """How far along its unit stands [px]."""
+        number = width(self._shown.number, self._size, self._weight, condensed=False)
+        return 5 + number + self._size * 0.22
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         if event.button() == Qt.MouseButton.LeftButton:

@@ -5,11 +5,12 @@ import re
 from dataclasses import dataclass
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent
+from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.document import BuildChange, value_at
 from urgens.document.catalogue import Figure, figure, named
+from urgens.document.edits.edit import UNITS
 from urgens.physics.friction_code import friction_range
 from urgens.physics.tyre import size_code
 from urgens.quantity import (
@@ -22,11 +23,14 @@ from urgens.quantity import (
     natural_step,
     nearest_fraction,
     number_of,
+    other_unit,
     parse,
+    printed,
     retype,
     shown,
     unit_shown,
 )
+from urgens.quantity.as_shown import unit_typed
 from urgens.ui.session import Session
 from urgens.ui.theme.paint import metrics
 from urgens.ui.widgets.dimension_label import SAID, DimensionLabel, Knowledge
@@ -78,7 +82,7 @@ class FigureLabel(DimensionLabel):
         build = self._session.build
         self._figure = one = figure(build, self.path)
         self.rename(named(build, self.path))
-        self.explain(f"{one.entry.help}. Found out by: {one.entry.settled}.")
+        self.explain(f"{one.entry.help}. Found out by: {one.entry.settled}.{self._of_unit}")
         units = one.shown_in(self._session.units)
         self.set_value(self._fitting(shown(one.value, one.kind, units)), one.text)
         if one.value is None:
@@ -117,7 +121,11 @@ class FigureLabel(DimensionLabel):
             value = self._number(typed)
         elif isinstance(kind, QuantityKind):
             value = completed(typed, kind, self._figure.shown_in(self._session.units))
-        self._put(str(value), {self.path: value})
+        values = {self.path: value}
+        other = self.other_unit
+        if other is not None and unit_typed(typed) == other and self._session.setup is None:
+            values[UNITS] = self._with_unit(other)  # a set-up changes figures alone
+        self._put(str(value), values)
 
     def _put(self, typed: str, values: dict[str, object], known: object = None) -> None:
         said = {} if known is None else dict.fromkeys(values, known)
@@ -177,6 +185,45 @@ class FigureLabel(DimensionLabel):
         kept = tyre.model_dump(mode="json", exclude_unset=True, exclude={"rolling_radius"})
         self._put(typed, {place: {**kept, "size": typed}})
 
+    # --- a unit of its own -----------------------------------------------------------------
+
+    @property
+    def other_unit(self) -> str | None:
+        """The unit it could be shown in as well, None where there is none."""
+        kind = self._figure.kind
+        if not isinstance(kind, QuantityKind) or self._figure.entry.units is not None:
+            return None
+        return other_unit(kind, self._figure.shown_in(self._session.units))
+
+    @property
+    def _of_unit(self) -> str:
+        other = self.other_unit
+        return "" if other is None else f" In {printed(other)}: click its unit, or Shift+U."
+
+    def turn_unit(self) -> None:
+        """Show this figure in its other unit, in this build, whatever the rest is shown in."""
+        other = self.other_unit
+        if other is None:
+            return
+        change = BuildChange(f"{self.name} in {other}", {UNITS: self._with_unit(other)})
+        self._session.make(change, in_setup=False)
+
+    def _with_unit(self, name: str) -> dict[str, str]:
+        """Return the units of the build's figures with another one for this."""
+        kept = {path: one for path, one in self._session.build.units.items() if path != self.path}
+        assert isinstance(self._figure.kind, QuantityKind)
+        usual = unit_shown(self._figure.kind, self._session.units)
+        return kept if name == usual else {**kept, self.path: name}
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        at = event.position().x() / self.scale
+        left = event.button() == Qt.MouseButton.LeftButton
+        if left and self.editor is None and self.other_unit and at >= self.unit_starts:
+            self.setFocus(Qt.FocusReason.MouseFocusReason)
+            self.turn_unit()
+        else:
+            super().mousePressEvent(event)
+
     # --- what is known of it ---------------------------------------------------------------
 
     @property
@@ -208,6 +255,9 @@ class FigureLabel(DimensionLabel):
         return self._figure.value is not None and not self._figure.entry.wish
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_U and event.modifiers() == Qt.KeyboardModifier.ShiftModifier:
+            self.turn_unit()  # without shift the window turns all of them
+            return
         state = state_of_key(event.text()) if event.text() else None
         if state is not None and self._can_be_said and not event.modifiers() & _NOT_A_LETTER:
             self.say(state)
