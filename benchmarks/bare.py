@@ -32,7 +32,7 @@ class Bare:
         )
         self.weights = np.asarray(made.standing.front_weight), np.asarray(made.standing.rear_weight)
         self.transfer = np.asarray(made.standing.transfer)
-        self.most = made.max_effort
+        self.most, self.kept = made.max_effort, made.locked_grip
         self.volumes = made.volumes
 
     def forces(self, rod: Array) -> tuple[Array, Array]:
@@ -61,19 +61,23 @@ class Bare:
             rear_weight - z * weight * transfer,
         )
         used = front / front_load, rear / np.where(rear_load > 0, rear_load, np.nan)
-        front_only = (surface * front_weight + rear) / (weight * (1 - surface * transfer))
-        rear_only = (front + surface * rear_weight) / (weight * (1 + surface * transfer))
-        front_grip = surface * np.minimum(front_load, weight)
-        rear_grip = surface * np.maximum(rear_load, 0)
-        rear_grip_1 = surface * np.maximum(rear_weight - front_only * weight * transfer, 0)
-        front_grip_2 = surface * np.minimum(front_weight + rear_only * weight * transfer, weight)
-        over = front >= front_grip, rear >= rear_grip
-        choices = [
-            ~over[0] & ~over[1],
-            over[0] & (rear < rear_grip_1),
-            over[1] & (front < front_grip_2),
-        ]
-        achieved = np.select(choices, [z, front_only, rear_only], surface)
+        kept = self.kept * surface
+        front_only = (kept * front_weight + rear) / (weight * (1 - kept * transfer))
+        rear_only = (front + kept * rear_weight) / (weight * (1 + kept * transfer))
+        over = (
+            front >= surface * np.minimum(front_load, weight),
+            rear >= surface * np.maximum(rear_load, 0),
+        )
+        either = over[0] | over[1]
+        first = int(np.argmax(either))
+        if over[0][first] or not either.any():
+            beside = surface * np.maximum(rear_weight - front_only * weight * transfer, 0)
+            one, both = front_only, rear >= beside
+        else:
+            moved = front_weight + rear_only * weight * transfer
+            one, both = rear_only, front >= surface * np.minimum(moved, weight)
+        rolls = ~either.any() | (np.arange(efforts.size) < first)
+        achieved = np.where(rolls, z, np.where(both, kept, one))
         return front, rear, z, front_load, rear_load, *used, achieved, self.travel(front, rear)
 
     def travel(self, front: Array, rear: Array) -> Array:

@@ -26,8 +26,8 @@ from urgens.sheet.figure_rows import Row, figure_rows
 from urgens.sheet.files import SheetRequest, chapters_of
 from urgens.sheet.pdf import SheetDocument
 from urgens.solve import solve
+from urgens.solve.first_rise import AxleName
 from urgens.solve.half_failed import worst_half
-from urgens.solve.lock import AxleName
 from urgens.solve.solution import Solution
 from urgens.studies.balance_verdict import verdict_of
 from urgens.studies.compare import column

@@ -13,7 +13,8 @@ from tests.strategies import documents
 from urgens.document import Build, loads, with_changes
 from urgens.guidance import findings
 from urgens.solve import solve
-from urgens.solve.lock import AxleName, first_lock
+from urgens.solve.first_rise import AxleName
+from urgens.solve.lock import first_lock
 from urgens.solve.rear_first import (
     RearFirstSpan,
     judged_roads,

@@ -8,7 +8,8 @@ import pytest
 from tests.builds import bed
 from urgens.document import Build, with_changes
 from urgens.printed.robustness import printed_robustness
-from urgens.solve.lock import AxleName, first_lock
+from urgens.solve.first_rise import AxleName
+from urgens.solve.lock import first_lock
 from urgens.solve.roads import every_road
 from urgens.solve.system import system
 from urgens.studies.draws import drawn, laid, spreads

@@ -21,7 +21,7 @@ from urgens.document import Build, demo_names, with_changes
 from urgens.guidance import Severity
 from urgens.guidance.words.setups import ON_FLOOR
 from urgens.printed.sizing import printed_sizing
-from urgens.solve.lock import AxleName
+from urgens.solve.first_rise import AxleName
 from urgens.studies.sizing_windows import MissedWindow
 from urgens.ui.frame.window import MainWindow
 

@@ -14,7 +14,7 @@ from urgens.document import Build, demo_names, with_changes
 from urgens.guidance import Severity
 from urgens.guidance.advice.ranked_ways import ranked_ways
 from urgens.quantity import PRESSURE, in_units
-from urgens.solve.lock import AxleName
+from urgens.solve.first_rise import AxleName
 from urgens.studies.balance_verdict import MARGIN
 from urgens.studies.robustness import robustness
 from urgens.studies.twin_way import twin_way

@@ -6,9 +6,9 @@ from urgens.document import BuildErrors
 from urgens.physics.axle import AXLES
 from urgens.printed.values import figure, figures
 from urgens.solve.corner import corner_locks
+from urgens.solve.first_rise import AxleName
 from urgens.solve.half_failed import HalfFailed
 from urgens.solve.launch_hold import Hold
-from urgens.solve.lock import AxleName
 from urgens.solve.press import Presses
 from urgens.solve.solution import Solution
 from urgens.studies.heat import heated

@@ -1,7 +1,8 @@
 """From a build to figures: the only way there is."""
 
 from urgens.solve.adhesion_curve import Crossings, Regulation, ideal_pressures
-from urgens.solve.lock import AxleName, FirstLock, first_lock
+from urgens.solve.first_rise import AxleName
+from urgens.solve.lock import FirstLock, first_lock
 from urgens.solve.press import Presses, press
 from urgens.solve.roads import ICE, WET, every_road
 from urgens.solve.solution import Solution, solve

@@ -1,6 +1,7 @@
 """What a surface lets the brakes achieve, and which axles slide then."""
 
 from dataclasses import replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -10,7 +11,7 @@ from urgens.physics.valve_law import at_rest
 from urgens.physics.vehicle import StaticVehicle
 from urgens.solve.ball import sliding
 from urgens.solve.bracket import first_rise
-from urgens.solve.first_rise import first_rise_of_either
+from urgens.solve.first_rise import AxleName, first_rise_of_either
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.settled import WHOLE, Forces, Left, settled_states
 from urgens.solve.system import System
@@ -18,6 +19,23 @@ from urgens.solve.system import System
 ROLLS = vehicle.Path(np.asarray(False), np.asarray(False))
 HALVINGS = 40  # of the way to a force, until where an axle locks is known
 AT_LOCK = 1.0 - 1e-12  # of the effort at which an axle locks
+
+
+class Way(NamedTuple):
+    """The way of a foot from rest: where an axle locks first, and what the front does to that.
+
+    `effort` [N], `locks` whether one does, `rear_first`, `rolled_again` as in `vehicle.Path`.
+    """
+
+    effort: Array
+    locks: Bools
+    rear_first: Bools
+    rolled_again: Bools
+
+    def at(self, effort: Array) -> vehicle.Path:
+        """Return what has locked at an effort; effort: any shape [N]."""
+        there = np.asarray(self.locks & (effort >= self.effort * AT_LOCK))
+        return vehicle.Path(there, self.rear_first, self.rolled_again)
 
 
 def achieved(
@@ -56,13 +74,13 @@ def achieved_at(
     standing: StaticVehicle,
     surface: Floats,
     left: Left = WHOLE,
-    path: vehicle.Path | None = None,
+    known: vehicle.Path | Way | None = None,
 ) -> vehicle.Achieved:
     """Return what a foot that goes up to an effort comes to, with tyres that keep less sliding.
 
     system: the system; effort: foot force, any shape [N]; standing: load cases [N, -]; surface:
-    tyre-road coefficient [-]; left: of the brakes and the grip [-]; path: what locked first on the
-    way, where that is known [-].
+    tyre-road coefficient [-]; left: of the brakes and the grip [-]; known: what locks first on the
+    way there, or did, where somebody has found out.
     With less than all of its grip left to an axle that slides, one effort may have several states;
     it is the one that the vehicle comes to from rest.
     """
@@ -75,22 +93,52 @@ def achieved_at(
     held = vehicle.grip(standing, states.rolling, grip)
     if not any(np.any(own > kept * most) for own, most in zip(forces[0], held, strict=True)):
         path = ROLLS  # nothing can have locked, or what did rolls again
-    if path is None and left is WHOLE:
-        path = _path(system, np.asarray(effort), standing, surface)
-    if path is None:
+    elif isinstance(known, vehicle.Path):
+        path = known
+    elif left is WHOLE:
+        way = known or way_to_lock(system, standing, surface, float(np.max(effort)))
+        path = way.at(np.asarray(effort))
+    else:
         path = _path_of_half(one, output, standing, surface, left)
     return vehicle.followed(states, forces, standing, grip, kept, path)
 
 
-def _path(system: System, effort: Array, standing: StaticVehicle, surface: Floats) -> vehicle.Path:
-    """Return what locked first on the way to an effort, which may be beyond the hardest foot."""
-    made = replace(system, max_effort=np.maximum(system.max_effort, np.max(effort)))
+def way_to_lock(system: System, standing: StaticVehicle, surface: Floats, most: float = 0.0) -> Way:
+    """Return what locks first as the foot goes up from rest.
+
+    system: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; most: foot
+    that is looked at, where it is beyond the hardest [N].
+    """
+    made = replace(system, max_effort=np.maximum(system.max_effort, most))
     found = first_rise_of_either(made, standing, surface)
-    there = np.asarray(found.locks & (effort >= found.effort * AT_LOCK))
-    if not np.any(there & found.rear_first):
-        return vehicle.Path(there, found.rear_first)
-    again = _rolls_again(made, found.effort, standing, surface)
-    return vehicle.Path(there, found.rear_first, again)
+    return _way(made, standing, surface, found.effort, found.locks, found.rear_first)
+
+
+def way_known(
+    system: System, standing: StaticVehicle, surface: Floats, axle: Array, effort: Array
+) -> Way:
+    """Return the way of the foot where the first lock has been found out.
+
+    system: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; axle: that
+    locks first, of AxleName, of the shape of the load cases [-]; effort: foot at that, the same
+    shape [N].
+    """
+    locks, rear_first = (np.asarray(axle != AxleName.NONE), np.asarray(axle == AxleName.REAR))
+    return _way(system, standing, surface, effort, locks, rear_first)
+
+
+def _way(
+    system: System,
+    standing: StaticVehicle,
+    surface: Floats,
+    effort: Array,
+    locks: Bools,
+    rear_first: Bools,
+) -> Way:
+    again = np.zeros(locks.shape, dtype=bool)
+    if np.any(locks & rear_first) and np.any(np.less(system.locked_grip, 1.0)):
+        again = _rolls_again(system, effort, standing, surface)
+    return Way(effort, locks, rear_first, again)
 
 
 def _rolls_again(system: System, locked: Array, standing: StaticVehicle, surface: Floats) -> Bools:
@@ -105,10 +153,13 @@ def _rolls_again(system: System, locked: Array, standing: StaticVehicle, surface
         states, forces = with_rear_locked(effort)
         return np.asarray(forces[2][0] - vehicle.grip(standing, states.rear_only, surface)[0])
 
+    states, forces = with_rear_locked(locked)
+    keeps = system.locked_grip * vehicle.grip(standing, states.both, surface)[1]
+    if not np.any(forces[3][1] <= keeps):  # nor at a harder foot: brakes do no less there
+        return np.zeros(locked.shape, dtype=bool)
     ends = np.stack(np.broadcast_arrays(locked, np.asarray(system.max_effort)))
     over = np.stack([excess(end) for end in ends])
-    states, forces = with_rear_locked(first_rise(excess, ends, over, over[-1] >= 0.0))
-    keeps = system.locked_grip * vehicle.grip(standing, states.both, surface)[1]
+    _, forces = with_rear_locked(first_rise(excess, ends, over, over[-1] >= 0.0))
     return np.asarray(forces[3][1] <= keeps)
 
 

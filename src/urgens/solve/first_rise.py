@@ -1,6 +1,7 @@
 """Where an axle first reaches what a road gives, both still rolling."""
 
 from dataclasses import dataclass
+from enum import IntEnum
 
 import numpy as np
 
@@ -16,6 +17,14 @@ from urgens.solve.system import System
 
 NEVER = 1e9  # grip factor of an axle that does not slide, whatever it is asked for
 EQUAL = 1e-9  # of adhesion used: closer than this, the front counts as first
+
+
+class AxleName(IntEnum):
+    """The axle that locks first, or none."""
+
+    NONE = 0
+    FRONT = 1
+    REAR = 2
 
 
 @dataclass(frozen=True)

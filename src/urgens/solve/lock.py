@@ -1,7 +1,6 @@
 """Which axle locks first, and how much foot there is between the two."""
 
 from dataclasses import dataclass
-from enum import IntEnum
 
 import numpy as np
 
@@ -13,17 +12,9 @@ from urgens.solve.achieved import slid
 from urgens.solve.ball import rolling, sliding
 from urgens.solve.bends import scan_of_efforts
 from urgens.solve.bracket import first_rise
-from urgens.solve.first_rise import first_rise_of_either
+from urgens.solve.first_rise import AxleName, first_rise_of_either
 from urgens.solve.line_pressure import booster_output, forces_at, line_pressures, pushrod_force
 from urgens.solve.system import System
-
-
-class AxleName(IntEnum):
-    """The axle that locks first, or none."""
-
-    NONE = 0
-    FRONT = 1
-    REAR = 2
 
 
 @dataclass(frozen=True)

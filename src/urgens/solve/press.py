@@ -8,7 +8,7 @@ from urgens.physics import vehicle
 from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.axle import Axle
 from urgens.physics.vehicle import StaticVehicle
-from urgens.solve.achieved import achieved_at
+from urgens.solve.achieved import Way, achieved_at
 from urgens.solve.ball import rolling
 from urgens.solve.line_pressure import (
     booster_output,
@@ -68,11 +68,17 @@ class Presses:
         return Presses(**{name: getattr(self, name)[index] for name in self.__dataclass_fields__})
 
 
-def press(system: System, effort: Floats, standing: StaticVehicle, surface: Floats) -> Presses:
+def press(
+    system: System,
+    effort: Floats,
+    standing: StaticVehicle,
+    surface: Floats,
+    way: Way | None = None,
+) -> Presses:
     """Return what pressing with `effort` does.
 
     system: the system; effort: foot force [N], any shape; standing: one load case [N, -].
-    surface: tyre-road coefficient [-].
+    surface: tyre-road coefficient [-]; way: of the foot to the lock, where it is known.
     """
     effort = np.asarray(effort, dtype=float)
     system = rolling(system, standing)
@@ -85,7 +91,7 @@ def press(system: System, effort: Floats, standing: StaticVehicle, surface: Floa
     demand = vehicle.demand(front_force, rear_force, standing)
     front_load, rear_load = vehicle.axle_loads(standing, demand)
     used = vehicle.road_used((front_force, rear_force), (front_load, rear_load), standing)
-    slid = achieved_at(system, effort, standing, surface)
+    slid = achieved_at(system, effort, standing, surface, known=way)
     return Presses(
         effort=effort,
         pushrod_force=pushrod,

@@ -8,6 +8,7 @@ import numpy as np
 from urgens.document import Build, BuildErrors
 from urgens.physics.arrays import Array
 from urgens.physics.vehicle import StaticVehicle
+from urgens.solve.achieved import Way, way_known
 from urgens.solve.adhesion_curve import (
     AdhesionCurve,
     Crossings,
@@ -17,11 +18,11 @@ from urgens.solve.adhesion_curve import (
     whole_line,
 )
 from urgens.solve.effort import effort_for
-from urgens.solve.first_rise import rolls_again
+from urgens.solve.first_rise import AxleName, rolls_again
 from urgens.solve.half_failed import HalfFailed, half_failed
 from urgens.solve.launch_hold import Hold, hold
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.lock import AxleName, FirstLock, first_lock
+from urgens.solve.lock import FirstLock, first_lock
 from urgens.solve.press import Presses, press
 from urgens.solve.rear_first import judged_roads
 from urgens.solve.roads import named_roads
@@ -42,7 +43,19 @@ class Solution:
     system: System
     case: int
     surface: float  # the chosen tyre-road coefficient [-]
-    presses: Presses
+    pressed: Array  # foot forces that `presses` is of [N]
+
+    @cached_property
+    def presses(self) -> Presses:
+        """What the foot forces do that were asked for."""
+        return self.press(self.pressed)
+
+    @cached_property
+    def _way(self) -> Way:
+        """The way of the foot to the first lock, on the road and with the load that are chosen."""
+        at, lock = (self.case, self.road), self.lock
+        axle, effort = np.asarray(lock.axle[at]), np.asarray(lock.effort[at])
+        return way_known(self.system, self.standing, self.surface, axle, effort)
 
     @cached_property
     def _judged(self) -> tuple[float, ...]:
@@ -150,7 +163,8 @@ class Solution:
 
     def press(self, effort: float | Array) -> Presses:
         """Return presses with the chosen load case on the chosen surface; effort: [N]."""
-        return press(self.system, effort, self.standing, self.surface)
+        way = self._way if np.max(effort) <= self.max_effort else None
+        return press(self.system, effort, self.standing, self.surface, way)
 
     def rolls_again(self, presses: Presses) -> float:
         """Return the foot [N] down to which a press is let off until all wheels roll again.
@@ -191,7 +205,7 @@ def solve(
         system=made,
         case=case,
         surface=chosen,
-        presses=press(made, pressed, made.case(case), chosen),
+        pressed=pressed,
     )
 
 

@@ -15,8 +15,9 @@ from urgens.physics.vehicle import (
 )
 from urgens.solve.ball import rolling
 from urgens.solve.corner import corner_locks
+from urgens.solve.first_rise import AxleName
 from urgens.solve.line_pressure import forces_at, pushrod_force
-from urgens.solve.lock import AxleName, first_lock
+from urgens.solve.lock import first_lock
 from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.solution import Solution
 from urgens.solve.system import System

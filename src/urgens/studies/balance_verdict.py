@@ -8,9 +8,10 @@ import numpy as np
 
 from urgens.document import Build
 from urgens.solve.effort import effort_for
+from urgens.solve.first_rise import AxleName
 from urgens.solve.half_failed import half_failed
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.lock import AxleName, first_lock
+from urgens.solve.lock import first_lock
 from urgens.solve.rear_first import judged_roads, rear_above_anywhere
 from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system

@@ -6,9 +6,9 @@ import numpy as np
 
 from urgens.document import Build, with_setup
 from urgens.solve.effort import effort_for
+from urgens.solve.first_rise import AxleName
 from urgens.solve.half_failed import worst_half
 from urgens.solve.line_pressure import pushrod_force
-from urgens.solve.lock import AxleName
 from urgens.solve.press import press
 from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.solution import Solution, solve

@@ -11,7 +11,8 @@ from urgens.document.kinds.brakes import brake_kind
 from urgens.document.kinds.valves.load_sensing import Lever, LoadSensing
 from urgens.physics.axle import Axle
 from urgens.quantity import LENGTH, LOAD, QuantityKind
-from urgens.solve.lock import AxleName, first_lock
+from urgens.solve.first_rise import AxleName
+from urgens.solve.lock import first_lock
 from urgens.solve.rear_first import judged_roads
 from urgens.solve.system import system
 

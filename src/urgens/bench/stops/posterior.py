@@ -312,7 +312,7 @@ class _Tried:
         rear_first = _at(need, rear, roads) > _at(need, front, roads)
         path = Path(need[..., -1:] >= self._roads, rear_first)
         made, standing = self._made, self._standing
-        found = achieved_at(made, effort, standing, self._roads, path=path)
+        found = achieved_at(made, effort, standing, self._roads, known=path)
         front, rear = self._turns()
         turns = np.where(found.front_locked, 0.0, front) + np.where(found.rear_locked, 0.0, rear)
         return np.asarray(found.deceleration / (1.0 + turns))

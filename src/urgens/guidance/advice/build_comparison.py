@@ -13,7 +13,7 @@ from urgens.guidance.rules.finding import Severity
 from urgens.guidance.rules.registry import findings
 from urgens.guidance.words.setups import SetupRow, rows
 from urgens.quantity import FORCE, QuantityKind
-from urgens.solve.lock import AxleName
+from urgens.solve.first_rise import AxleName
 from urgens.studies.compare import Column, column
 
 Value = float | str

@@ -13,7 +13,7 @@ from urgens.guidance.condition.proofs import standing_proofs
 from urgens.guidance.rules.finding import Severity
 from urgens.guidance.rules.registry import findings
 from urgens.solve import solve
-from urgens.solve.lock import AxleName
+from urgens.solve.first_rise import AxleName
 
 MOST = 3  # figures that are told of a rung
 

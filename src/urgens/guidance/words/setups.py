@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from urgens.document.kinds.cylinders import cylinder_kind
 from urgens.quantity import FORCE, LENGTH, PRESSURE, QuantityKind, Units, UnitSystem, show
 from urgens.solve.corner import corner_locks
-from urgens.solve.lock import AxleName
+from urgens.solve.first_rise import AxleName
 from urgens.studies.compare import Column
 
 ON_FLOOR = "none: on the floor"
