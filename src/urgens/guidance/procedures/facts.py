@@ -7,6 +7,7 @@ from typing import Literal
 
 from urgens.document import Build
 from urgens.document.circuits import SINKS, Circuits, circuits_of, warned
+from urgens.document.kinds.valves.metering import Metering
 from urgens.document.layout.line_sheets import routed
 from urgens.document.practice import USUAL_THREADS, practice, practice_words, turns_of
 from urgens.document.residual_valves import behind_outlets
@@ -144,6 +145,9 @@ class Facts:
             "pin": words.length(rod.pivot_to_pushrod.value),
             "pad_play": words.length(ratio * gaps["rod_gap_manual"]),
         }
+        fitted = next((v for v in self.build.valves.front if isinstance(v, Metering)), None)
+        if fitted is not None:  # its own figure, where there is one
+            own["metering_shuts_range"] = words.pressure(fitted.close.value)
         return {**practice_words(units), **turns, **own}
 
     @cached_property
