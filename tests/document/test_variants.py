@@ -170,6 +170,8 @@ def test_older_documents_are_brought_up_step_by_step() -> None:
         ("48 - 3/4 in", "48-3/4 in", 48.75),
         ("20 – 1/2 in", "20-1/2 in", 20.5),
         ("20-1/2 in", "20-1/2 in", 20.5),
+        ("4 ft 7 - 1/2 in", "4 ft 7-1/2 in", 55.5),
+        ("4'7 - 1/2\"", "4'7-1/2\"", 55.5),
     ],
 )
 def test_an_older_file_means_what_it_meant(

@@ -10,6 +10,7 @@ from urgens.document.practice import pitch_of, practice, practice_words, turns_o
 from urgens.guidance import findings
 from urgens.guidance.planning.plan import plan
 from urgens.guidance.procedures import METHODS, NAMES, Facts, procedure
+from urgens.guidance.procedures.step import filled
 from urgens.quantity import UnitSystem, parse
 from urgens.solve import solve
 
@@ -20,6 +21,9 @@ FIGURE = re.compile(
 )
 OF_INCHES = {"psi", "lbf", "lb", "in", "ft", "mph", "°F", "inHg"}
 OF_METRES = {"bar", "N", "kg", "mm", "m", "km/h", "°C", "cm³"}
+EACH = pytest.mark.parametrize(
+    ("name", "units"), [(name, units) for name in DEMOS for units in UnitSystem]
+)
 SOLD = ("3/16 in", "1/4 in")  # tubes have names of their own
 # Written of the cold itself: a temperature at which the fluid's class is measured
 AS_PUBLISHED = ("−40 °C",)
@@ -44,8 +48,7 @@ def sentences(build: Build, units: UnitSystem) -> Iterator[str]:
                 yield from (step.text, step.why, step.no)
 
 
-@pytest.mark.parametrize("units", UnitSystem)
-@pytest.mark.parametrize("name", DEMOS)
+@EACH
 def test_a_figure_in_a_procedure_is_of_the_table_or_of_the_build(
     name: str, units: UnitSystem
 ) -> None:
@@ -61,8 +64,7 @@ def test_a_figure_in_a_procedure_is_of_the_table_or_of_the_build(
     assert said >= 4
 
 
-@pytest.mark.parametrize("units", UnitSystem)
-@pytest.mark.parametrize("name", DEMOS)
+@EACH
 def test_findings_and_jobs_say_their_figures_in_the_units_shown(
     name: str, units: UnitSystem
 ) -> None:
@@ -105,3 +107,9 @@ def test_both_words_of_a_figure_say_about_the_same() -> None:
     for one in practice().values():
         metric, inch = (parse(text, one.kind).value for text in (one.metric, one.inch))
         assert inch == pytest.approx(metric, rel=0.09), one.says
+
+
+def test_braces_of_the_builders_own_words_stay_as_they_are() -> None:
+    """A part called "{odd" or "{pin" is no place of a text; a place that is not known stays."""
+    words = {"pin": "50 mm"}
+    assert filled("Pin at {pin}, {odd, } and {gone}", words) == "Pin at 50 mm, {odd, } and {gone}"

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from itertools import pairwise
 from math import cos, inf, pi, sin, tan
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 from scipy.integrate import quad
@@ -259,9 +259,9 @@ def followed(
     lift = lifts(build, case, speed)
 
     def over(effort: float, slides: tuple[bool, bool]) -> tuple[float, list[float]]:
-        passed = cylinder_force(build, effort)
-        z = state(build, case, passed, mu, speed, left, closing, kept, slides)
-        asked = balance(build, case, passed, mu, speed, left, closing, z)
+        at = Pressed(build, case, cylinder_force(build, effort), mu, speed, left, closing)
+        z = state(at, kept, slides)
+        asked = balance(at, z)
         return z, [own / most if most > 0.0 else inf for own, most in zip(*asked, strict=True)]
 
     def first(low: float, high: float) -> tuple[bool, bool]:
@@ -291,43 +291,35 @@ def followed(
     return found
 
 
-def balance(
-    build: Build,
-    case: int,
-    force: float,
-    mu: float,
-    speed: float,
-    left: Any,
-    closing: float,
-    z: float,
-) -> tuple[tuple[float, float], tuple[float, float]]:
+class Pressed(NamedTuple):
+    """A force on the cylinder, on a road at a speed, with what is left of brakes and grip."""
+
+    build: Build
+    case: int
+    force: float
+    mu: float
+    speed: float
+    left: Any
+    closing: float
+
+
+def balance(at: Pressed, z: float) -> tuple[tuple[float, float], tuple[float, float]]:
     """What both axles' brakes ask for at a deceleration, and what both axles' tyres pass [N]."""
-    (front_part, rear_part), grip = left
-    front, rear = forces_of(build, case, force, z, speed, closing)
-    on_front, on_rear = loads(build, case, z, speed)
-    pressed = sum(loads(build, case, 0.0, speed))
-    mus = [grip * mu * end.tyre.grip for end in (build.front, build.rear)]
+    build, (parts, grip) = at.build, at.left
+    front, rear = forces_of(build, at.case, at.force, z, at.speed, at.closing)
+    on_front, on_rear = loads(build, at.case, z, at.speed)
+    pressed = sum(loads(build, at.case, 0.0, at.speed))
+    mus = [grip * at.mu * end.tyre.grip for end in (build.front, build.rear)]
     passed = mus[0] * min(on_front, pressed), mus[1] * max(on_rear, 0.0)
-    return (front_part * front, rear_part * rear), passed
+    return (parts[0] * front, parts[1] * rear), passed
 
 
-def state(
-    build: Build,
-    case: int,
-    force: float,
-    mu: float,
-    speed: float,
-    left: Any,
-    closing: float,
-    kept: float,
-    slides: tuple[bool, bool],
-) -> float:
+def state(at: Pressed, kept: float, slides: tuple[bool, bool]) -> float:
     """Deceleration with the axles that slide passing what they keep, the others what they ask."""
-    weight = sum(loads(build, case, 0.0, 0.0))
+    weight = sum(loads(at.build, at.case, 0.0, 0.0))
 
     def excess(z: float) -> float:
-        asked, passed = balance(build, case, force, mu, speed, left, closing, z)
-        held = zip(asked, passed, slides, strict=True)
+        held = zip(*balance(at, z), slides, strict=True)
         return z * weight - sum(kept * most if slid_ else own for own, most, slid_ in held)
 
     return float(brentq(excess, -1.0, 1e5, xtol=1e-14, rtol=1e-14))
@@ -349,11 +341,11 @@ def slid(
     keeps its share of the grip. The rear in the air ends it.
     """
     kept = build.targets.locked_grip if kept is None else kept
-    rest = build, case, force, mu, speed, left, closing
+    pressed = Pressed(build, case, force, mu, speed, left, closing)
 
     def at(front: bool, rear: bool) -> tuple[float, Any, Any]:
-        z = state(*rest, kept, (front, rear))
-        return z, *balance(*rest, z)
+        z = state(pressed, kept, (front, rear))
+        return z, *balance(pressed, z)
 
     lift = lifts(build, case, speed)
     rolls, asked, held = at(False, False)

@@ -19,7 +19,7 @@ from urgens.quantity import (
 )
 from urgens.quantity.units import INCH
 
-KINDS = {"mm": LENGTH, "bar": PRESSURE, "km/h": SPEED}
+KINDS = {"mm": LENGTH, "bar": PRESSURE, "mbar": PRESSURE, "km/h": SPEED}
 OF_INCHES = ("in", "psi", "mph")
 EIGHTHS = {1: "⅛", 2: "¼", 3: "⅜", 4: "½", 5: "⅝", 6: "¾", 7: "⅞"}
 _METRIC_THREAD = re.compile(r"M\s?\d+(?:\.\d+)?\s*[x×]\s*(\d+(?:\.\d+)?)", re.IGNORECASE)
@@ -56,8 +56,9 @@ class PracticeFigure(TableRow):
 
     def range_said(self, units: UnitSystem | Units) -> str:
         """Return what is found in practice, from and to; units: to say it in."""
-        inch = unit_shown(self.kind, units) in OF_INCHES
-        return (self.inch_range if inch else self.metric_range) or self.said(units)
+        shown = unit_shown(self.kind, units)
+        found = self.inch_range if shown in OF_INCHES else self.metric_range
+        return found if found and shown in (*OF_INCHES, *KINDS) else self.said(units)
 
 
 @cache

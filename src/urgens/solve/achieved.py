@@ -82,7 +82,8 @@ def achieved_at(
     tyre-road coefficient [-]; left: of the brakes and the grip [-]; known: what locks first on the
     way there, or did, where somebody has found out.
     With less than all of its grip left to an axle that slides, one effort may have several states;
-    it is the one that the vehicle comes to from rest.
+    it is the one that the vehicle comes to from rest. Source: `physics.vehicle.followed`; force
+    balance of each state (Gillespie, Fundamentals of Vehicle Dynamics, from memory).
     """
     output, kept = booster_output(system, pushrod_force(system, effort)), system.locked_grip
     grip = np.multiply(surface, left.grip)
@@ -108,6 +109,7 @@ def way_to_lock(system: System, standing: StaticVehicle, surface: Floats, most: 
 
     system: the system; standing: load cases [N, -]; surface: tyre-road coefficient [-]; most: foot
     that is looked at, where it is beyond the hardest [N].
+    Source: the first lock, both axles still rolling; then the force balance of the states.
     """
     made = replace(system, max_effort=np.maximum(system.max_effort, most))
     found = first_rise_of_either(made, standing, surface)

@@ -105,7 +105,9 @@ def half_ends(
 
     start, end = _first(enough, shape, span), _first(too_far, shape, span)
     most = np.full(shape, span[1])
-    falls = (enough(most) < 0.0) & (enough(most, 1.0) >= 0.0)
+    falls = enough(most) < 0.0
+    if falls.any():
+        falls = falls & (enough(most, 1.0) >= 0.0)
     if not falls.any():
         return Ends(start, end)
     start = np.where(falls, _first(lambda ratio: enough(ratio, 1.0), shape, span), start)

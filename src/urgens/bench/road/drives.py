@@ -37,8 +37,8 @@ class StopTrial(NamedTuple):
     speed: float
     foot: Foot
     wheelbase: float
-    wings: tuple[float, float] = (0.0, 0.0)
-    kept: float = 0.8
+    wings: tuple[float, float]
+    kept: float
 
 
 @dataclass(frozen=True)
@@ -209,7 +209,7 @@ def foot_to_lock(trial: StopTrial, goes_on: Callable[[], bool] | None = None) ->
     first = _locks_at(trial)[0]
     low = high = most if math.isnan(first) else min(first, most)
     while high < most and not _locks(trial, high, goes_on):
-        low, high = high, min(STEP_UP * high, most)
+        low, high = high, min(max(STEP_UP * high, NEAR * most), most)
     while high - low > NEAR * high:
         middle = 0.5 * (low + high)
         low, high = (low, middle) if _locks(trial, middle, goes_on) else (middle, high)

@@ -5,8 +5,11 @@ from typing import Any
 
 from urgens.document.edits.migrate import Document, step
 
-# A whole number, a fraction and a unit, all there is of a text
-_MIXED = re.compile(r"\s*([-+−]?\s*\d+)\s+[-−–]\s*(\d+\s*[/⁄∕÷]\s*\d+)(\s*[^\d\s].*)")
+# A whole number, with feet before it or not, a fraction and a unit: all there is of a text
+_MIXED = re.compile(
+    r"\s*((?:\d+\s*(?:ft|foot|feet|['′’‘])\s*)?[-+−]?\s*\d+)"
+    r"\s+[-−–]\s*(\d+\s*[/⁄∕÷]\s*\d+)(\s*[^\d\s].*)"
+)
 WORDS = ("name", "notes", "note", "text", "why", "reason")  # what nobody reads as a figure
 
 

@@ -16,7 +16,6 @@ from urgens.guidance.words.figures import FigureWords
 from urgens.guidance.words.parts import part_name
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import Units, UnitSystem
-from urgens.solve.system import system
 
 # With the cylinder on the left, farthest first; common practice.
 FARTHEST: tuple[Wheel, ...] = ("rear-right", "rear-left", "front-right", "front-left")
@@ -133,7 +132,8 @@ class Facts:
 
         units: to say them in.
         """
-        rod, ratio = self.build.pedal, float(system(self.build).pedal_ratio)
+        rod = self.build.pedal
+        ratio = rod.pivot_to_pad.value / rod.pivot_to_pushrod.value
         threads = USUAL_THREADS if rod.pushrod_thread is None else (rod.pushrod_thread,)
         gaps = {name: practice()[name].value for name in ("rod_gap_boosted", "rod_gap_manual")}
         turns = {

@@ -1,10 +1,13 @@
 """What a procedure is made of: steps, each with what is done, where, by what reason."""
 
+import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any, Literal
 
 from urgens.document.ledger.records import Action
+
+_PLACE = re.compile(r"\{(\w+)\}")
 
 Method = Literal["pedal", "open-stroke", "pressure", "gravity", "vacuum"]  # of bleeding
 Wheel = Literal["front-left", "front-right", "rear-left", "rear-right"]
@@ -54,17 +57,12 @@ class ProcedureStep:
         }
 
 
-class PartlyKnown(dict[str, str]):
-    """Words for places of a text; a place that is not known yet stays."""
-
-    def __missing__(self, name: str) -> str:
-        """Return the place as it stands."""
-        return f"{{{name}}}"
-
-
 def filled(text: str, words: Mapping[str, str]) -> str:
-    """Return a text with words in its places; text: with {places} [text]; words: of them [text]."""
-    return text.format_map(PartlyKnown(words)) if "{" in text else text
+    """Return a text with words in its {places}; one that is not known yet stays.
+
+    text: of a step [text]; words: of places [text].
+    """
+    return _PLACE.sub(lambda place: words.get(place[1], place[0]), text)
 
 
 @dataclass(frozen=True)

@@ -131,7 +131,7 @@ def vacuum_low(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     if not isinstance(booster, VacuumBooster) or booster.vacuum.value >= LOWEST_VACUUM:
         return
     yield Remark(
-        message=f"The booster has {booster.vacuum.text} of vacuum; about "
+        message=f"The booster has {words.vacuum(booster.vacuum.value)} of vacuum; about "
         f"{words.practice('vacuum_at_idle_range')} is usual.",
         why="Assist is vacuum times diaphragm area: with little it runs out early. A hot camshaft "
         "is the usual cause; a reservoir, a pump or a hydraulic booster the usual cure.",

@@ -6,12 +6,11 @@ from urgens.document import Build
 from urgens.document.kinds.boosters.kind import FittedBooster
 from urgens.document.kinds.boosters.none import NoBooster
 from urgens.document.kinds.boosters.vacuum import VacuumBooster
-from urgens.document.practice import practice_words
 from urgens.guidance.thresholds import LOWEST_VACUUM
+from urgens.guidance.words.figures import FigureWords
 from urgens.physics.atmosphere import vacuum_at
 from urgens.physics.cylinder import bore_area
 from urgens.quantity import FORCE, LENGTH, Quantity, Units, UnitSystem, show
-from urgens.quantity.units import INCH_OF_MERCURY
 from urgens.solve import Solution
 from urgens.solve.effort import run_out_effort
 
@@ -47,18 +46,18 @@ def _altitude(build: Build, fitted: FittedBooster, units: Units | UnitSystem) ->
     if not isinstance(fitted, VacuumBooster):
         return []
     found = []
-    altitude = build.vehicle.altitude
+    altitude, words = build.vehicle.altitude, FigureWords(units)
     if altitude.value > 0:
         at_sea = fitted.vacuum.value
         there = float(vacuum_at(at_sea, altitude.value))
         found.append(
-            f"If {fitted.vacuum.text} was read at sea level, about "
-            f"{there / INCH_OF_MERCURY:.1f} inHg are left at {altitude.text} (ISO 2533, the "
+            f"If {words.vacuum(at_sea)} was read at sea level, about "
+            f"{words.vacuum(there)} are left at {altitude.text} (ISO 2533, the "
             "engine's own pressure unchanged: an estimate). Type what the gauge shows there."
         )
     if fitted.depression < LOWEST_VACUUM:
         found.append(
-            f"Under {practice_words(units)['vacuum_at_idle']} (common practice): a reservoir for "
+            f"Under {words.practice('vacuum_at_idle')} (common practice): a reservoir for "
             "some stops, a pump, a hydraulic booster, or a manual set-up with a smaller bore."
         )
     return found

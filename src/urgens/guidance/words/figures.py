@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from urgens.document.kinds.boosters.kind import VACUUM_UNITS
 from urgens.document.practice import practice_words
 from urgens.quantity import (
     FORCE,
@@ -34,6 +35,12 @@ class FigureWords:
     def pressure(self, value: float) -> str:
         """Return a pressure [Pa] in words."""
         return str(show(value, PRESSURE, self.units))
+
+    def vacuum(self, value: float) -> str:
+        """Return a vacuum [Pa] in words, in the unit of its gauge."""
+        system = self.units if isinstance(self.units, UnitSystem) else self.units.system
+        name = VACUUM_UNITS[0 if system is UnitSystem.INCH else 1]
+        return str(show(value, PRESSURE, Units(system, ((PRESSURE, name),))))
 
     def torque(self, value: float) -> str:
         """Return a torque [N·m] in words."""

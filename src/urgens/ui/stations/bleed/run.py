@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from datetime import datetime
+from operator import is_
 from typing import Any
 
 from urgens.document import Build, BuildChange
@@ -36,7 +37,7 @@ class CurrentRun:
 
     def __init__(self, session: Session, clock: Callable[..., str] = now) -> None:
         self._session, self._clock = session, clock
-        self._said: tuple[Procedure, Build, Units, Procedure] | None = None
+        self._said: tuple[tuple[Procedure, Build, Units], dict[str, str], Procedure] | None = None
         self._made: tuple[Build, tuple[str, str | None], Procedure] | None = None  # asked for often
         self._fitting: tuple[ProcedureRun, Procedure, bool] | None = None  # asked for often
         self._counting: UndoDrag | None = None
@@ -83,12 +84,15 @@ class CurrentRun:
 
     def _in_words(self, made: Procedure) -> Procedure:
         """Return a procedure with the figures of its sentences, in the units shown."""
-        build, units = self._session.build, self._session.units
-        said = self._said
-        if said is None or said[0] is not made or said[1] is not build or said[2] != units:
-            said = made, build, units, made.spelt(Facts(build).figures(units))
-            self._said = said
-        return said[3]
+        asked = made, self._session.build, self._session.units
+        before = self._said
+        if before is not None and all(map(is_, before[0], asked)):
+            return before[2]
+        figures = Facts(asked[1]).figures(asked[2])
+        same = before is not None and before[0][0] is made and before[1] == figures
+        said = before[2] if before is not None and same else made.spelt(figures)
+        self._said = asked, figures, said  # an edit beside its figures leaves it the same
+        return said
 
     def _fits(self, record: ProcedureRun | None) -> bool:
         """Tell whether the procedure at hand is the one that a run was shown."""

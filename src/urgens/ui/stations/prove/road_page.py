@@ -32,7 +32,8 @@ AS_BUILT = "as built"
 MODEL = (
     "One track, level road, brakes as built: mass and loads of the load case, tyres of one curve "
     "(assumed), the inertia of wheels and 0.15 s of build-up (assumed). The brakes stop the wheels "
-    "too, so that an axle locks at a foot some 3 to 5 % harder than Balance says. An axle "
+    "too, so that an axle locks at a harder foot than Balance says, most of all on a light "
+    "vehicle. An axle "
     "counts as locked from twice the slip of its tyres’ peak on, until the vehicle has turned 10°."
 )
 STAMP = (
