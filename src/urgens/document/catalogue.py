@@ -30,6 +30,7 @@ _LAID = re.compile(r"(plumbing\.(?:lines|parts)\[\d+\])\.")
 _MEASURED = re.compile(r"proof\.(gauges|stops|logs|wear)\[(\d+)\]\.")
 _RUNS = {"gauges": "Gauges", "stops": "Stop", "logs": "Log", "wear": "Wear"}
 _CASE = re.compile(r"vehicle\.load_cases\[(\d+)\]\.")
+NOTHING = (0.0, 1.0)  # defaults that stand for: not there, no loss, as the other axle
 
 
 @dataclass(frozen=True)
@@ -67,6 +68,11 @@ class Figure:
         if isinstance(self.value, Quantity):
             return self.value.text
         return "" if self.value is None else str(self.value)
+
+    @property
+    def is_given(self) -> bool:
+        """Whether it stands in the build, and is not the default of its part."""
+        return self.path.rpartition(".")[2].partition("[")[0] in self.part.model_fields_set
 
     @property
     def usual_spread(self) -> str | None:

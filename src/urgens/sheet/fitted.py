@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from urgens.document import Build, value_at
-from urgens.document.catalogue import Figure, column_name, counting, named
+from urgens.document.catalogue import NOTHING, Figure, column_name, counting, named
 from urgens.document.circuits import warned
 from urgens.document.edits.edit import dumped
 from urgens.document.facts import given
@@ -22,7 +22,6 @@ from urgens.physics.valve import adjusted_knee
 from urgens.quantity import PRESSURE, ShownFigure, Units, UnitSystem, show, shown
 from urgens.sheet.table import MARKS, Cell
 
-NOTHING = (0.0, 1.0)  # defaults that stand for: not there, no loss, as the other axle
 Row = tuple[str, str]
 Parts = tuple[tuple[str, tuple[Row, ...]], ...]
 

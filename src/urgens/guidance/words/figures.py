@@ -12,6 +12,7 @@ from urgens.quantity import (
     TORQUE,
     Units,
     UnitSystem,
+    in_units,
     nearest_fraction,
     retype,
     show,
@@ -40,7 +41,8 @@ class FigureWords:
         """Return a vacuum [Pa] in words, in the unit of its gauge."""
         system = self.units if isinstance(self.units, UnitSystem) else self.units.system
         name = VACUUM_UNITS[0 if system is UnitSystem.INCH else 1]
-        return str(show(value, PRESSURE, Units(system, ((PRESSURE, name),))))
+        figure = value / in_units(PRESSURE, Units(system, ((PRESSURE, name),)))
+        return f"{figure:.3g} {name}"  # a gauge is read to a tenth of an inch
 
     def torque(self, value: float) -> str:
         """Return a torque [N·m] in words."""

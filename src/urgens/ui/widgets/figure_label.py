@@ -9,7 +9,7 @@ from PySide6.QtGui import QFocusEvent, QHideEvent, QKeyEvent, QMouseEvent
 from PySide6.QtWidgets import QWidget
 
 from urgens.document import BuildChange, value_at
-from urgens.document.catalogue import Figure, figure, named
+from urgens.document.catalogue import NOTHING, Figure, figure, named
 from urgens.document.edits.edit import UNITS
 from urgens.physics.friction_code import friction_range
 from urgens.physics.tyre import size_code
@@ -98,9 +98,17 @@ class FigureLabel(DimensionLabel):
         fits = font.elidedText(text.number, Qt.TextElideMode.ElideRight, self._spot.widest)
         return ShownFigure(fits, text.unit)
 
+    @property
+    def _is_assumed(self) -> bool:
+        """Whether it is a default that does something, as the sheet marks it too."""
+        one = self._figure
+        return not one.is_given and not isinstance(one.value, str) and one.number not in NOTHING
+
     def _evidence(self) -> tuple[Knowledge, str]:
         """Return what the build says is known about the figure, and its words."""
         said = self._session.build.evidence.get(self.path)
+        if said is None and self._is_assumed:
+            return Knowledge.ASSUMED, "assumed: nobody has typed it"
         if said is None:
             return Knowledge.YES, ""
         spread = "" if said.spread is None else f" ±{said.spread.lstrip('± ')}"
