@@ -29,6 +29,7 @@ from urgens.quantity import LENGTH, Quantity, Units, UnitSystem, unit_shown
 from urgens.ui.frame.settings import Settings
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.session import Session
+from urgens.ui.widgets.dimension_label import Knowledge
 from urgens.ui.widgets.figure_label import FigureLabel
 
 OF_INCHES = re.compile(r"[\d½¼¾⅛⅜⅝⅞][\d,./\- ]*\s?(psi|lbf|lb|in|ft|mph|°F|in³)\b")
@@ -186,3 +187,17 @@ def test_own_builds_open_in_the_units_last_used(dressed: QApplication, tmp_path:
         assert other.session.units.system is last
         other.files.open_demo("roadster")
         assert other.session.units.system is demo("roadster").natural_units
+
+
+def test_a_default_that_nobody_typed_looks_assumed_until_it_is_typed(
+    open_window: Callable[[Build], MainWindow],
+) -> None:
+    """As the sheet marks it; what stands for nothing (a grip of 1) is no guess."""
+    window = open_window(demo("roadster"))
+    window.show_station("Measure")
+    window.station("Measure").show_part(2)
+    kept = label_of(window, "targets.locked_grip")
+    assert kept.known is Knowledge.ASSUMED
+    assert label_of(window, "front.tyre.grip").known is Knowledge.YES
+    kept._take("0.8")
+    assert label_of(window, "targets.locked_grip").known is Knowledge.YES
