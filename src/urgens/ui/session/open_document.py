@@ -7,7 +7,7 @@ from pathlib import Path
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtGui import QUndoStack
 
-from urgens.document import Build, BuildChange, BuildErrors, changed, load, save
+from urgens.document import Build, BuildChange, BuildErrors, changed, dumps, load, save
 from urgens.document.catalogue import named
 from urgens.document.edits.past import with_history
 from urgens.document.edits.worked_out import moved_by_readings
@@ -50,8 +50,11 @@ class OpenDocument(QObject):
         return self.base
 
     def put(self, build: Build, label: str, within: UndoDrag | None = None) -> None:
-        """Put another build in place of this one, as one step; all `within` something are one."""
-        if build != self.base:
+        """Put another build in place of this one, as one step; all `within` something are one.
+
+        A default that is typed is another build as well: it is given then.
+        """
+        if build != self.base or dumps(build) != dumps(self.base):
             self.undo_stack.push(Edit(self._show, self._shown, build, label, within or self.drag))
 
     def counting(self, before: UndoDrag | None) -> UndoDrag:
