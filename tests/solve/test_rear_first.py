@@ -18,9 +18,9 @@ from urgens.solve.lock import first_lock
 from urgens.solve.rear_first import (
     RearFirstSpan,
     judged_roads,
-    rear_above_anywhere,
     rear_first_anywhere,
     rear_first_spans,
+    swept,
 )
 from urgens.solve.system import system
 from urgens.studies.balance_verdict import verdict_of
@@ -150,7 +150,7 @@ def test_the_rear_above_the_front_is_that_of_a_dense_scan(document: dict[str, An
     """From 0.15 to 0.8 g (UN R13-H Annex 5, from memory), as far as the foot reaches."""
     build = loads(json.dumps(document))
     made = system(build)
-    found = rear_above_anywhere(made, made.standing)
+    found = swept(made, made.standing).rear_above()
     for case in range(len(build.vehicle.load_cases)):
         closing = second_way.rolling_closing(build, case)
         efforts = np.linspace(0.0, build.targets.max_effort.value, SCANNED)

@@ -14,7 +14,7 @@ from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_f
 from urgens.solve.rolling_forces import felt_rolling
 from urgens.solve.system import System
 
-STRAIGHT = 4  # even steps beside every bend: between bends forces and loads go straight
+CURVED = 4  # even steps beside every bend where a valve feels the load; else all goes straight
 NEAR = 1e-6  # how near the bends of a valve that feels the load are found, of a step's change
 
 
@@ -129,18 +129,22 @@ def scan_of_efforts(
     standing: StaticVehicle,
     columns: int,
     felt: Felt | None = None,
-    even: int = STRAIGHT,
+    curved: int = CURVED,
 ) -> Array:
     """Return rising efforts [N] that step over no bend, along an axis before `columns` others.
 
     system: the system, its ball closed where it has one; standing: load cases [N, -]; columns: axes
-    of what is looked at for each effort [-]; felt: as in `bends`; even: how many even steps [-].
+    of what is looked at for each effort [-]; felt: as in `bends`; curved: how many even steps
+    there are where a valve feels the load [-].
     Source: even steps and `bends`, in order.
     """
-    return _scan(system, bends(system, standing, columns, felt), columns, even)
+    return _scan(system, bends(system, standing, columns, felt), columns, curved)
 
 
-def _scan(system: System, bent: Array, columns: int, even: int = STRAIGHT) -> Array:
+def _scan(system: System, bent: Array, columns: int, curved: int = CURVED) -> Array:
+    even = curved if system.feels_load else 1
     steps = np.linspace(0.0, 1.0, even + 1).reshape(-1, *(1 for _ in range(columns)))
     steps = steps * np.reshape(system.max_effort, np.shape(system.max_effort) or (1,) * columns)
-    return np.sort(_together([steps, np.minimum(bent, system.max_effort)]), axis=0)
+    efforts = np.sort(_together([steps, np.minimum(bent, system.max_effort)]), axis=0)
+    risen = np.any(efforts[1:] > efforts[:-1], axis=tuple(range(1, efforts.ndim)))
+    return np.concatenate((efforts[:1], efforts[1:][risen]))  # laws that are not there bend at one

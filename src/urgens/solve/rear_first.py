@@ -18,7 +18,7 @@ from urgens.physics.arrays import Array, Bools, Floats
 from urgens.physics.standards import DECELERATION_RANGE
 from urgens.physics.vehicle import StaticVehicle, axle_loads, demand
 from urgens.solve.ball import rolling
-from urgens.solve.bends import STRAIGHT, scan_of_efforts
+from urgens.solve.bends import scan_of_efforts
 from urgens.solve.first_rise import EQUAL
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.roads import every_road
@@ -53,6 +53,11 @@ class _Line(NamedTuple):
         return np.where(short <= 0.0, 0.0, share)
 
 
+def _line(values: Array) -> _Line:
+    """Return the stretches between values at rising efforts."""
+    return _Line(values[:-1], values[1:] - values[:-1])
+
+
 class _Lead(NamedTuple):
     """How far the rear's need is above the front's, times both loads: of the second degree."""
 
@@ -74,15 +79,15 @@ class _Lead(NamedTuple):
 
 
 @dataclass(frozen=True)
-class _Sweep:
-    """A system pressed ever harder: forces at rising efforts along the first axis [N]."""
+class Sweep:
+    """A system pressed ever harder, all wheels rolling: forces at rising efforts [N].
+
+    Along the first axis; behind it the shape of load cases and of the system's figures.
+    """
 
     front: Array
     rear: Array
     standing: StaticVehicle
-
-    def _line(self, values: Array) -> _Line:
-        return _Line(values[:-1], np.diff(values, axis=0))
 
     @cached_property
     def deceleration(self) -> Array:
@@ -96,10 +101,16 @@ class _Sweep:
         grips = self.standing.front_grip, self.standing.rear_grip
         return np.asarray(grips[0] * front), np.asarray(grips[1] * rear)
 
+    @cached_property
+    def _lines(self) -> tuple[_Line, _Line, _Line, _Line]:
+        """Both axles' forces and what they would pass, on each stretch."""
+        front, rear, *held = map(_line, (self.front, self.rear, *self.held))
+        return front, rear, held[0], held[1]
+
+    @cached_property
     def lead(self) -> _Lead:
-        """Return how far the rear is above the front, on each stretch."""
-        held = self.held
-        front, rear, front_held, rear_held = map(self._line, (self.front, self.rear, *held))
+        """How far the rear is above the front, on each stretch."""
+        front, rear, front_held, rear_held = self._lines
         start = rear.start * front_held.start - front.start * rear_held.start
         slope = (rear.start * front_held.rise + rear.rise * front_held.start) - (
             front.start * rear_held.rise + front.rise * rear_held.start
@@ -117,7 +128,7 @@ class _Sweep:
 
     def _rear_needs(self, road: Floats) -> Array:
         """Return at which share of each stretch the rear needs all that a road gives."""
-        rear, held = self._line(self.rear), self._line(self.held[1])
+        _, rear, _, held = self._lines
         return _Line(rear.start - road * held.start, rear.rise - road * held.rise).reached()
 
     def by_road(self, low: float, high: float) -> tuple[Array, Array]:
@@ -132,9 +143,24 @@ class _Sweep:
 
     def by_deceleration(self, low: float, high: float) -> tuple[Array, Array]:
         """Return between which shares of a stretch the brakes ask for so much; low, high: [g]."""
-        asked = self._line(self.deceleration)
+        asked = _line(self.deceleration)
         start = np.where(asked.start < high, asked.reached(low), np.inf)
         return start, np.minimum(asked.reached(high), 1.0)
+
+    def rear_first(self, low: float, high: float) -> Bools:
+        """Return whether the rear locks first on any road; low, high: between which [-].
+
+        Source: each axle's need of the road; forces straight between the bends of the laws.
+        """
+        return np.asarray(self.lead.above_between(*self.by_road(low, high)).any(axis=0))
+
+    def rear_above(self) -> Bools:
+        """Return whether the rear needs more than the front from 0.15 to 0.8 g, within reach.
+
+        Source: UN R13-H Annex 5 (from memory), each axle by its own grip.
+        """
+        between = self.by_deceleration(*DECELERATION_RANGE)
+        return np.asarray(self.lead.above_between(*between).any(axis=0))
 
 
 def judged_roads(build: Build, system: System) -> tuple[float, ...]:
@@ -153,19 +179,22 @@ def judged_roads(build: Build, system: System) -> tuple[float, ...]:
     return tuple(sorted({*scanned, *between}))
 
 
-def _swept(system: System, standing: StaticVehicle) -> _Sweep:
-    """Press a system ever harder, all wheels rolling."""
+def swept(system: System, standing: StaticVehicle) -> Sweep:
+    """Press a system ever harder, all wheels rolling.
+
+    system: the system; standing: load cases, any shape [N, -].
+    Source: force balance at efforts that step over no bend of the system's laws.
+    """
     system = rolling(system, standing)
     columns = _columns(system, standing)
-    even = CURVED if system.feels_load else STRAIGHT
-    efforts = scan_of_efforts(system, standing, columns, even=even)
+    efforts = scan_of_efforts(system, standing, columns, curved=CURVED)
     cracks = np.divide(system.booster.crack_force, system.pedal_ratio * system.pedal_efficiency)
     before = np.minimum(np.broadcast_to(cracks * BEFORE, efforts.shape[1:]), system.max_effort)
     efforts = np.sort(np.concatenate((efforts, before[np.newaxis])), axis=0)
     forces = axle_forces(system, pushrod_force(system, efforts), standing)
     shape = np.broadcast_shapes(efforts.shape, *(np.shape(one) for one in (*forces, *standing)))
     front, rear = (np.broadcast_to(one, shape) for one in forces)
-    return _Sweep(front, rear, standing)
+    return Sweep(front, rear, standing)
 
 
 def rear_first_anywhere(system: System, standing: StaticVehicle, low: float, high: float) -> Bools:
@@ -175,20 +204,7 @@ def rear_first_anywhere(system: System, standing: StaticVehicle, low: float, hig
     back with that of the system's figures; low, high: tyre-road coefficients, which may be one [-].
     Source: each axle's need of the road; forces straight between the bends of the system's laws.
     """
-    swept = _swept(system, standing)
-    return np.asarray(swept.lead().above_between(*swept.by_road(low, high)).any(axis=0))
-
-
-def rear_above_anywhere(system: System, standing: StaticVehicle) -> Bools:
-    """Return whether the rear needs more than the front from 0.15 to 0.8 g, within reach.
-
-    system, standing: as in `rear_first_anywhere` [N, -].
-    Source: UN R13-H Annex 5 (from memory), each axle by its own grip.
-    """
-    swept = _swept(system, standing)
-    return np.asarray(
-        swept.lead().above_between(*swept.by_deceleration(*DECELERATION_RANGE)).any(axis=0)
-    )
+    return swept(system, standing).rear_first(low, high)
 
 
 def _columns(system: System, standing: StaticVehicle) -> int:
@@ -207,17 +223,17 @@ def rear_first_spans(
     between which it is asked [-].
     Source: as `rear_first_anywhere`.
     """
-    swept = _swept(system, standing)
-    lead, ends = swept.lead(), swept.by_road(low, high)
+    found = swept(system, standing)
+    lead, ends = found.lead, found.by_road(low, high)
     above = lead.above_between(*ends)
-    found: list[RearFirstSpan] = []
+    spans: list[RearFirstSpan] = []
     for stretch, case in np.argwhere(above):
         at = int(stretch), int(case)
         between = (float(ends[0][at]), float(ends[1][at]))
         for shares in _above(_Lead(*(one[at] for one in lead)), *between):
-            start, end = (_need(swept, at, share, low, high) for share in shares)
-            found.append(RearFirstSpan(at[1], start, end))
-    return tuple(_joined(found))
+            start, end = (_need(found, at, share, low, high) for share in shares)
+            spans.append(RearFirstSpan(at[1], start, end))
+    return tuple(_joined(spans))
 
 
 def _above(lead: _Lead, low: float, high: float) -> Iterator[tuple[float, float]]:
@@ -231,11 +247,11 @@ def _above(lead: _Lead, low: float, high: float) -> Iterator[tuple[float, float]
             yield one, other
 
 
-def _need(swept: _Sweep, at: tuple[int, int], share: float, low: float, high: float) -> float:
+def _need(sweep: Sweep, at: tuple[int, int], share: float, low: float, high: float) -> float:
     """Return the coefficient that the rear needs at a share of a stretch, between two [-]."""
     force, held = (
         float(one[at] + share * (one[at[0] + 1, at[1]] - one[at]))
-        for one in (swept.rear, swept.held[1])
+        for one in (sweep.rear, sweep.held[1])
     )
     return min(max(force / held, low), high) if held > 0.0 else high
 

@@ -12,7 +12,7 @@ from urgens.solve.first_rise import AxleName
 from urgens.solve.half_failed import half_failed
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.lock import first_lock
-from urgens.solve.rear_first import judged_roads, rear_above_anywhere
+from urgens.solve.rear_first import judged_roads, swept
 from urgens.solve.rolling_forces import rolling_lines
 from urgens.solve.system import System, system
 from urgens.solve.travel import pedal_travel
@@ -74,7 +74,7 @@ def verdict_of(
             (int(case), float(roads[road])) for case, road in zip(*np.nonzero(rear), strict=True)
         ),
         out_of_reach=tuple(_out_of_reach(build, made)),
-        rear_below=not rear_above_anywhere(made, made.standing).any(),
+        rear_below=not swept(made, made.standing).rear_above().any(),
         missed=int(missed.sum()),
         mean_efficiency=float(known.mean()) if known.size else float("nan"),
         worst_efficiency=float(known.min()) if known.size else float("nan"),

@@ -17,7 +17,7 @@ from urgens.studies.draws import Spread, Streams, drawn, laid, spreads
 
 DRAWS = 20_000
 SEED = 1
-CHUNK = 5_000  # draws solved at a time
+CHUNK = 1_000  # draws solved at a time
 WORKERS = min(os.cpu_count() or 1, 4)
 
 Progress = Callable[[float], bool]

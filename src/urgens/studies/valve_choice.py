@@ -83,24 +83,59 @@ def candidates(
     below the front, then fewest margins missed, then mean efficiency; what has the fewest parts
     goes first within `WITHIN` of the best.
     """
+    third = progress and (lambda share: progress(share / 3.0 if sure else share))
+    found = _fitted(build, surfaces, margin, third, kinds)
+    if not sure or not found:
+        return found
+    rest = progress and (lambda share: progress((1.0 + 2.0 * share) / 3.0))
+    return surest(build, found, surfaces, margin, rest)
+
+
+def surest(
+    build: Build,
+    found: Sequence[Candidate],
+    surfaces: Sequence[float] | None = None,
+    margin: float = MARGIN,
+    progress: Callable[[float], bool] | None = None,
+) -> tuple[Candidate, ...]:
+    """Return ways with how sure each is, and the surer one of a kind where one ranks before it.
+
+    build: that they balance; found: of `candidates`; surfaces, progress: as there; margin: as
+    there [-].
+    Source: Monte Carlo with common random numbers (`rear_first_chance`).
+    """
     now = verdict_of(build, surfaces, margin)
-    bare = with_changes(build, without_valve(build))
-    search = Search(bare, every_road(build) if surfaces is None else surfaces, margin, build)
+    ask = _Sureness(build, _search(build, surfaces, margin), surfaces, margin, now)
+    ways: list[Candidate] = []
+    for one in found:
+        if progress is not None and not progress(len(ways) / len(found)):
+            return ()
+        ways.append(ask.surest(one))
+    return ranked(ways, now)
+
+
+def _fitted(
+    build: Build,
+    surfaces: Sequence[float] | None,
+    margin: float,
+    progress: Callable[[float], bool] | None,
+    kinds: Collection[Kind],
+) -> tuple[Candidate, ...]:
+    """Return ways ranked by their figures alone; none where it was told to stop."""
+    now = verdict_of(build, surfaces, margin)
+    search = _search(build, surfaces, margin)
     found = [judged(build, FittedWay("none", without_valve(build)), surfaces, margin, now)]
     fits = [fit for kind, fit in FITS.items() if kind in kinds]
-    steps = len(fits) * (1 + 2 * sure)
     for number, fit in enumerate(fits):
-        if progress is not None and not progress(number / steps):
+        if progress is not None and not progress(number / len(fits)):
             return ()
         found += [judged(build, way, surfaces, margin, now) for way in fit(search)]
-    if sure:
-        ask = _Sureness(build, search, surfaces, margin, now)
-        for number, one in enumerate(found):
-            share = (len(fits) + number * 2 * len(fits) / len(found)) / steps
-            if progress is not None and not progress(share):
-                return ()
-            found[number] = ask.surest(one)
     return ranked(found, now)
+
+
+def _search(build: Build, surfaces: Sequence[float] | None, margin: float) -> Search:
+    bare = with_changes(build, without_valve(build))
+    return Search(bare, every_road(build) if surfaces is None else surfaces, margin, build)
 
 
 def ranked(found: Iterable[Candidate], now: BalanceVerdict) -> tuple[Candidate, ...]:

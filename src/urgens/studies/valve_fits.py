@@ -23,7 +23,7 @@ from urgens.quantity import Quantity
 from urgens.solve.achieved import achieved
 from urgens.solve.first_rise import first_rise_of_either
 from urgens.solve.line_pressure import booster_output, pushrod_force
-from urgens.solve.rear_first import rear_above_anywhere, rear_first_anywhere
+from urgens.solve.rear_first import swept
 from urgens.solve.rolling_forces import axle_forces
 from urgens.solve.system import System, system
 
@@ -98,12 +98,12 @@ class Search:
         shape = (count, *np.broadcast_shapes(np.shape(found.locks)[-2:]))
         locks = np.broadcast_to(found.locks, shape)
         ends = float(self._surfaces.min()), float(self._surfaces.max())
-        rear = rear_first_anywhere(system, self._cases, *ends)
+        sweep = swept(system, self._cases)
+        rear, above = sweep.rear_first(*ends), sweep.rear_above().any(axis=(-2, -1))
         apart = np.broadcast_to((found.front_used - found.rear_used) / self._surfaces, shape)
         missed = locks & (apart < self._margin)
         some = locks.sum(axis=(1, 2))
         mean = np.where(locks, well, 0.0).sum(axis=(1, 2)) / np.maximum(some, 1)
-        above = self._above(system)
         keys = (
             -mean,
             missed.sum(axis=(1, 2)),
@@ -112,10 +112,6 @@ class Search:
             np.broadcast_to(rear, (count, *rear.shape[-2:])).sum(axis=(1, 2)),
         )
         return np.asarray(np.lexsort(keys))
-
-    def _above(self, system: System) -> Bools:
-        """Return which systems let the rear use more of its grip than the front, within reach."""
-        return np.asarray(rear_above_anywhere(system, self._cases).any(axis=(-2, -1)))
 
     def _short(self, system: System) -> Bools:
         """Return which systems do not reach the wanted deceleration in the first load case."""

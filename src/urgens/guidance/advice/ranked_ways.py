@@ -12,9 +12,10 @@ from urgens.solve import solve
 from urgens.studies.balance_verdict import MARGIN, BalanceVerdict, verdict_of
 from urgens.studies.rear_first_chance import rear_first_chances
 from urgens.studies.twin_way import twin_way
-from urgens.studies.valve_choice import Candidate, candidates, with_chance
+from urgens.studies.valve_choice import Candidate, candidates, surest, with_chance
 
 Progress = Callable[[float], bool]
+Roads = tuple[float, ...] | None
 
 
 @dataclass(frozen=True)
@@ -64,12 +65,19 @@ def ranked_ways(
 def _by_figures(
     build: Build, surfaces: Sequence[float] | None, margin: float, progress: Progress | None
 ) -> RankedWays | None:
+    global _first
     found = candidates(build, surfaces, margin, progress, sure=False)
+    _first = build, _roads(surfaces), margin, found
     return RankedWays(found, verdict_of(build, surfaces, margin)) if found else None
 
 
+def _roads(surfaces: Sequence[float] | None) -> Roads:
+    return None if surfaces is None else tuple(surfaces)
+
+
 _asked = Lock()  # the line at the bottom and Choose ask the same, each in a thread of its own
-_last: tuple[Build, tuple[float, ...] | None, float, RankedWays] | None = None
+_last: tuple[Build, Roads, float, RankedWays] | None = None
+_first: tuple[Build, Roads, float, tuple[Candidate, ...]] | None = None  # by figures alone
 
 
 def _sure_ways(
@@ -77,11 +85,15 @@ def _sure_ways(
 ) -> RankedWays | None:
     """Return ways with how sure they are; those that were asked for last are kept."""
     global _last
-    roads = None if surfaces is None else tuple(surfaces)
+    roads = _roads(surfaces)
     with _asked:
         if _last is not None and _last[0] is build and _last[1:3] == (roads, margin):
             return _last[3]
-        found = candidates(build, roads, margin, progress)
+        kept = _first
+        if kept is not None and kept[0] is build and kept[1:3] == (roads, margin) and kept[3]:
+            found = surest(build, kept[3], roads, margin, progress)
+        else:
+            found = candidates(build, roads, margin, progress)
         if not found:
             return None
         (chance,) = rear_first_chances([build])
