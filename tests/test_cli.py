@@ -418,7 +418,13 @@ def test_a_procedure_is_printed_in_words_and_as_json(capsys: Any) -> None:
     assert main(["procedure", str(build), "bleed", "--json"]) == 0
     found = json.loads(capsys.readouterr().out)
     assert (found["name"], found["method"], found["allowed"]) == ("bleed", "open-stroke", True)
-    assert {"text", "why", "wheels", "action", "record"} == set(found["steps"][0])
+    told = {"text", "why", "wheels", "action", "record", "thing", "says", "after"}
+    assert told == set(found["steps"][0])
+    strokes = next(step for step in found["steps"] if step["action"] == "stroke")
+    assert strokes["after"]["foot"] == "stroking"
+    assert strokes["after"]["open"] == ["front-right", "rear-right"]
+    assert strokes["after"]["block"] is True
+    assert set(strokes["says"]) == {"pedal", "front", "rear"}  # as many as it is best with
     assert main(["procedure", str(build), "bleed"]) == 0
     said = capsys.readouterr().out
     assert "1. " in said
@@ -428,9 +434,54 @@ def test_a_procedure_is_printed_in_words_and_as_json(capsys: Any) -> None:
     assert main(["procedure", str(build), "switch-test"]) == 0
 
 
+def test_bleeding_under_pressure_says_what_stands_and_what_is_done_until_clear(capsys: Any) -> None:
+    build = str(demo_file("library"))
+    assert main(["procedure", build, "bleed", "--method", "pressure", "--json"]) == 0
+    steps = json.loads(capsys.readouterr().out)["steps"]
+    flows = [step for step in steps if step["action"] == "look"]
+    assert {step["after"]["pressure"] > 0.5e5 for step in flows} == {True}  # 15 psi, in pascals
+    assert steps[-1]["after"] == {
+        "pressure": 0.0, "block": False, "caps": "on", "foot": "off", "open": [], "fitted": [],
+    }  # fmt: skip
+    assert main(["procedure", build, "bleed", "--method", "pedal", "--json", "--people", "4"]) == 0
+    steps = json.loads(capsys.readouterr().out)["steps"]
+    back = next(step["loop"]["back_to"] for step in steps if "loop" in step)
+    assert steps[back - 1]["action"] == "hold"
+    assert len(steps[0]["says"]) == 4
+
+
+@pytest.mark.parametrize(
+    ("arguments", "words"),
+    [
+        (["reset-switch"], "Which end gets little"),
+        (["bleed", "--method", "gravity"], "residual valve"),
+        (["bleed", "--method", "pedal", "--people", "1"], "it takes two"),
+    ],
+)
+def test_what_is_refused_is_said_and_writes_nothing(
+    tmp_path: Path, capsys: Any, arguments: list[str], words: str
+) -> None:
+    name = "tender" if "gravity" in arguments else "library"
+    command = ["procedure", str(demo_file(name)), *arguments]
+    assert main(command) == 0
+    assert words in capsys.readouterr().out
+    out = tmp_path / "cards.pdf"
+    assert main([*command, "-o", str(out)]) == 2
+    assert words in capsys.readouterr().err
+    assert not out.exists()
+
+
+def test_a_switch_is_reset_from_the_end_that_gets_little(capsys: Any) -> None:
+    build = str(demo_file("library"))
+    assert main(["procedure", build, "reset-switch", "--end", "front"]) == 0
+    said = capsys.readouterr().out
+    assert "Open the rear screw" in said
+    assert "Open the front screw" not in said
+
+
 def test_a_procedure_goes_out_as_cards(tmp_path: Path, capsys: Any, qapp: Any) -> None:
     build, sizes = str(demo_file("roadster")), []
-    for people in ("1", "3"):
+    for people in ("2", "4"):
         out = tmp_path / f"{people}.pdf"
         assert main(["procedure", build, "bleed", "-o", str(out), "--people", people]) == 0
         assert out.read_bytes().startswith(b"%PDF")

@@ -92,7 +92,8 @@ def test_a_calendar_without_a_day_is_said(
     whole = on_record(bed("library"))
     records = [dict(one) for one in whole["records"]]
     bled = next(one for one in records if one["procedure"] == "bleed")
-    read = {"at": bled["ended"], "step": 1, "field": "travel", "value": 60.0, "when": "morning"}
+    step = next(n for n, one in enumerate(bled["steps"], 1) if one.get("asks") == "travel")
+    read = {"at": bled["ended"], "step": step, "field": "travel", "value": 60.0, "when": "morning"}
     bled["entries"] = [*bled["entries"], read]  # else the travel of the morning after is due
     file = tmp_path / "van.urgens.json"
     save(with_changes(bed("library"), {**whole, "records": records}), file)

@@ -154,12 +154,14 @@ def test_a_bottle_of_a_fluid_that_is_not_told_is_not_lost_without_a_word(
 def test_each_person_has_his_own_line_and_fewer_share_it(open_window: Opener) -> None:
     page = card(open_window(unproved("roadster")))
     assert set(page.beside.who.said) == {"pedal", "front", "rear"}
+    QTest.mouseClick(page.form.people[4], LEFT)
+    assert set(page.beside.who.said) == {"pedal", "front", "rear", "reservoir"}
     QTest.mouseClick(page.form.people[2], LEFT)
     assert set(page.beside.who.said) == {"pedal", "screws"}
     assert "fewer are coming" in page.beside.people.text()
     press(page, ENTER)
     until(page, "strokes")
-    assert page.beside.who.said["pedal"] == "Slow full strokes, calling each one."
+    assert page.beside.who.said["pedal"] == "Full slow strokes, down and back, calling each one."
     assert page.beside.who.said["screws"] == (
         "Right front and right rear: hose end under fluid; says what comes."
     )
@@ -171,7 +173,7 @@ def test_one_persons_card_stands_in_place_of_everyones(open_window: Opener) -> N
     until(page, "strokes")
     whole = page.sentence.text()
     press(page, Qt.Key.Key_P)
-    assert page.sentence.text() == "Slow full strokes, calling each one."
+    assert page.sentence.text() == "Full slow strokes, down and back, calling each one."
     assert page.why.text() == f"All: {whole}"
     assert page.beside.who.names["pedal"].isChecked()
     QTest.mouseClick(page.beside.who.names["rear"], LEFT)
@@ -227,6 +229,7 @@ def test_a_rods_clearance_is_worked_out_from_three_depths(open_window: Opener) -
     page = card(open_window(unproved("roadster")))
     chosen(page, "pushrod-clearance")
     press(page, ENTER)
+    until(page, "gap")
     for depth in ("12.4", "11", "0.8"):
         page.reading.fields["gap"].setText(depth)  # type: ignore[attr-defined]
         page.go_on()
@@ -242,6 +245,7 @@ def test_seconds_are_counted_from_the_key(open_window: Opener, qtbot: Any) -> No
     page = card(open_window(unproved("roadster")))
     chosen(page, "leak-test")
     press(page, ENTER)
+    until(page, "ok")
     assert page.timer.left.text() == "30 s"
     press(page, Qt.Key.Key_T)
     page.timer._since -= 31.0  # type: ignore[operator]

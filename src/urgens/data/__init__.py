@@ -48,6 +48,12 @@ def procedure_table() -> tuple[dict[str, Any], ...]:
 
 
 @cache
+def workshop_table() -> dict[str, Any]:
+    """Return the workshop that procedures are carried out in: state, things, effects, rules."""
+    return _read("procedures/workshop.toml")
+
+
+@cache
 def procedure_titles() -> dict[str, str]:
     """Return what the procedures but the mends are called, by their names."""
     return {row["id"]: row["title"] for row in procedure_table()}

@@ -67,6 +67,7 @@ class Build(DocumentModel):
     fluid: Fluid | None = None
     brake_light_switch: Literal["pedal", "hydraulic", "none"] | None = None
     warning_switch: Literal["none", "warns", "shuts"] | None = None
+    warning_switch_returns: Literal["self-centring", "latching"] | None = None
     shuttle_volume: ShuttleVolume | None = None
     parking_brake: Literal["rear", "front", "transmission", "none"] | None = None
     heat: Heat | None = None

@@ -48,7 +48,9 @@ def cards(build: Build, procedure: Procedure, title: str, people: int) -> tuple[
     found = [PersonCard(title, rows)]
     who = roles(procedure, people, bar=Facts(build).bar)
     for role in who if len(who) > 1 else ():
-        own = tuple(CardRow(number, words, "", "") for number, words in card_of(role, procedure))
+        own = tuple(
+            CardRow(number, words, "", "") for number, words in card_of(role, procedure, who)
+        )
         found.append(PersonCard(f"{title}: {IN_WORDS[role]}", own))
     return tuple(found)
 

@@ -208,7 +208,8 @@ class _Said:
             yield "Fluid", "not given"
         yield "Brake-light switch", build.brake_light_switch or "not given"
         laid = "in the layout, its kind not given" if warned(build) else "not given"
-        yield "Warning switch", build.warning_switch or laid
+        returns = build.warning_switch_returns
+        yield "Warning switch", (build.warning_switch or laid) + (f", {returns}" if returns else "")
         yield from self._under("shuttle_volume")
         yield "Parking brake", build.parking_brake or "not given"
 

@@ -3,11 +3,13 @@
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from datetime import datetime
+from itertools import dropwhile
 from typing import Literal
 
 from urgens.document import Build, BuildErrors
 from urgens.document.ledger.records import FIELDS, Joint, ProcedureRun, RecordEntry, ShownStep
 from urgens.guidance.procedures import NAMES, procedure
+from urgens.guidance.procedures.opening import is_opening
 from urgens.guidance.procedures.step import ProcedureStep
 
 What = Literal[
@@ -80,11 +82,15 @@ def shown(steps: tuple[ProcedureStep, ...]) -> tuple[ShownStep, ...]:
 
 
 def steps_of(build: Build, run: ProcedureRun) -> tuple[ShownStep, ...]:
-    """Return the steps a run was shown, else those of its procedure as it is made now."""
+    """Return the steps a run was shown, else those of its procedure as it is made now.
+
+    Files that tell no steps are older than the first cards, which are no steps in them.
+    """
     if run.steps or run.procedure not in NAMES:
         return run.steps
     try:
-        return shown(procedure(build, run.procedure, run.method).steps)
+        made = procedure(build, run.procedure, run.method).steps
+        return shown(tuple(dropwhile(is_opening, made)))
     except BuildErrors:  # a method that is none any more
         return ()
 

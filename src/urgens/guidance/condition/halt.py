@@ -9,6 +9,7 @@ from urgens.guidance.condition.deeds import Asking, Deed, asking, shown
 from urgens.guidance.condition.limits import Limits, length_words, limits_of
 from urgens.guidance.procedures import ProcedureStep
 from urgens.guidance.procedures.facts import said
+from urgens.guidance.procedures.opening import is_opening
 from urgens.guidance.procedures.step_readings import HALF_LOST
 
 NOT_IN_ORDER = (
@@ -94,7 +95,7 @@ def first_of(steps: Sequence[ProcedureStep], number: int, now: int) -> int:
     while found > 1:
         before = steps[found - 2]
         same = bool(asked.wheels) and before.wheels == asked.wheels
-        if before.proof != asked.proof or not (same or not before.wheels):
+        if before.proof != asked.proof or not (same or not before.wheels) or is_opening(before):
             break
         if before.record is not None and not same:
             break

@@ -7,12 +7,18 @@ from typing import Literal
 from urgens.guidance.procedures.facts import Facts, both, said
 from urgens.guidance.procedures.making import maker
 from urgens.guidance.procedures.records import CAUTIONS, records
-from urgens.guidance.procedures.step import Method, Procedure, ProcedureStep, StepReading, Wheel
+from urgens.guidance.procedures.step import (
+    Method,
+    Procedure,
+    ProcedureStep,
+    Screw,
+    StepReading,
+    Wheel,
+)
 from urgens.physics.axle import Axle
 
 BUBBLES = StepReading("bubbles")
 STROKES = StepReading("strokes")
-Screw = Literal["", "outer", "inner"]
 UNDER = CAUTIONS["hose-end"]
 FULL_TURN = CAUTIONS["full-turn"]
 
@@ -42,30 +48,45 @@ def bleed(facts: Facts) -> Procedure:
     refused = refusal(facts)
     if refused is not None:
         return Procedure("bleed", facts.by, refused_because=refused)
-    steps = (*_wheels(facts, facts.by), *_dead_ends(facts))
-    made = records()["bleed"].made(facts, steps)
-    return replace(made, method=facts.by, people=_people(facts, facts.by))
+    made = records()["bleed"].made(facts)
+    before, after = made.steps, records()["bleed"].steps_for(facts, after=True)
+    steps = (*before[: len(before) - len(after)], *_wheels(facts, facts.by), *after)
+    steps = _with_dead_ends(facts, steps)
+    return replace(made, method=facts.by, steps=steps, people=_people(facts, facts.by))
 
 
 def _people(facts: Facts, method: Method) -> int:
-    if method in ("pressure", "gravity", "vacuum"):
+    if method in ("pressure", "gravity", "vacuum") and not facts.dead_ends:
         return 2 if facts.bar else 1
     return 3 if facts.bar else 2
 
 
+def _with_dead_ends(facts: Facts, steps: tuple[ProcedureStep, ...]) -> tuple[ProcedureStep, ...]:
+    """Return the steps with the dead ends let out once nothing is fitted that a foot would burst.
+
+    Before the reservoir is filled for the last time: a crack costs fluid.
+    """
+    last = max(n for n, step in enumerate(steps) if step.action == "top-up")
+    return (*steps[:last], *_dead_ends(facts), *steps[last:])
+
+
 def _dead_ends(facts: Facts) -> Iterator[ProcedureStep]:
     """Yield how air is let out where nothing flows through: at a gauge, a sensor, a plug."""
-    for name in facts.dead_ends:
-        joint = f"joint of {name}"
-        yield ProcedureStep("Press and hold.", "What is let out is pushed out.", "hold")
+    for end in facts.dead_ends:
         yield ProcedureStep(
-            f"Crack the joint of {name} until no bubbles come; a rag under it.",
-            "Nothing flows through a dead end: its air stays there.",
+            "Press slowly and hold; call it.", f"Air at {end.name} is pushed out.", "hold",
+            thing=end.thing,
+        )  # fmt: skip
+        yield ProcedureStep(
+            f"Crack {end.joint}, in a rag, until no bubbles come.",
+            f"Nothing flows through {end.name}: its air stays there. A taper thread is never "
+            "cracked: it would not seal again.",
             "loosen",
-            thing=joint,
+            thing=end.thing,
         )
-        yield ProcedureStep(f"Tighten the joint of {name}.", "The foot is still down.", "tighten",
-                            thing=joint)  # fmt: skip
+        yield ProcedureStep(
+            f"Tighten {end.joint}.", "The foot is still down.", "tighten", thing=end.thing
+        )
         yield ProcedureStep("Let the pedal come up.", "The joint is tight.", "release")
 
 
@@ -76,9 +97,9 @@ def _wheels(facts: Facts, method: Method) -> Iterator[ProcedureStep]:
     for index, wheels in enumerate(facts.groups):
         for screws in _rounds(facts, wheels):
             yield from _round(facts, method, wheels, screws)
-        if index + 1 < len(facts.groups):
+        if index + 1 < len(facts.groups) and method != "pressure":
             yield ProcedureStep(
-                "Top up the reservoir.",
+                "Fill to the mark.",
                 "A dry one means the cylinder again, then every wheel.",
                 "top-up",
             )
@@ -145,7 +166,11 @@ def _cracked(
 ) -> Iterator[ProcedureStep]:
     """Yield hold and crack: a screw is open only while the foot goes down."""
     yield ProcedureStep(
-        "Press slowly and hold; call it.", "The screw is opened onto pressure.", "hold", wheels
+        "Press slowly and hold; call it.",
+        "The screw is opened onto pressure.",
+        "hold",
+        wheels,
+        loop="begin",
     )
     yield from _screw("open", wheels, screws, "Open {screw} of {wheel} one full turn.", FULL_TURN)
     yield ProcedureStep(
@@ -154,6 +179,7 @@ def _cracked(
         "stroke",
         wheels,
         STROKES,
+        press="down",
     )
     yield from _screw(
         "close",
@@ -163,10 +189,11 @@ def _cracked(
         "On the way back it would draw air.",
     )
     yield ProcedureStep(
-        "Let the pedal come up slowly; again until five strokes run clear.",
+        "Let the pedal come up slowly; once more until five strokes run clear.",
         "The cylinder fills through its ports.",
         "release",
         wheels,
+        loop="end",
     )
 
 
@@ -182,6 +209,7 @@ def _stroked(
         "stroke",
         wheels,
         STROKES,
+        press="full",
     )
     yield ProcedureStep(
         "Hold the pedal down and pinch the hose.",

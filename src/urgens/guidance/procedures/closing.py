@@ -15,7 +15,8 @@ def closing(steps: tuple[ProcedureStep, ...]) -> ProcedureStep | None:
     first: dict[str, str] = {}
     last: dict[str, str] = {}
     for step in steps:
-        if step.thing and step.action in ("fit", "remove", "loosen", "tighten"):
+        moves = step.action in ("fit", "remove", "loosen", "tighten") and not step.for_good
+        if step.thing and moves:
             first.setdefault(step.thing, step.action)
             last[step.thing] = step.action
     off = [thing for thing in first if (first[thing], last[thing]) == OFF]

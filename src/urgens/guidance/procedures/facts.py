@@ -8,6 +8,7 @@ from typing import Literal
 from urgens.document import Build
 from urgens.document.circuits import SINKS, Circuits, circuits_of, warned
 from urgens.document.kinds.valves.metering import Metering
+from urgens.document.layout.layout import BrakeLine, FittedPart
 from urgens.document.layout.line_sheets import routed
 from urgens.document.practice import USUAL_THREADS, practice, practice_words, turns_of
 from urgens.document.residual_valves import behind_outlets
@@ -40,19 +41,67 @@ def both(wheels: tuple[Wheel, ...]) -> str:
 
 METHODS: tuple[Method, ...] = ("pedal", "open-stroke", "pressure", "gravity", "vacuum")
 When = Literal[
-    "booster", "no-booster", "warning-switch", "reducing", "load-sensing", "metering", "adjustable",
-    "residual", "two-circuits", "one-chamber", "two-chambers", "balance-bar", "one-cylinder",
-    "laid-out", "banjo", "by-foot", "by-pressure", "by-vacuum",
+    "booster", "no-booster", "warning-switch", "latching-switch", "unknown-switch", "reducing",
+    "load-sensing", "metering", "adjustable", "residual", "two-circuits", "one-chamber",
+    "two-chambers", "balance-bar", "one-cylinder", "laid-out", "banjo", "by-foot", "by-pressure",
+    "by-vacuum", "no-bleeder",
 ]  # fmt: skip
 
 
 @dataclass(frozen=True)
+class DeadEnd:
+    """A part at the end of a line, the joint that is cracked before it, the wheels of its circuit.
+
+    `thing` is what a record calls the joint.
+    """
+
+    name: str
+    joint: str
+    thing: str
+    wheels: tuple[Wheel, ...]
+
+
+def dead_end(laid: Circuits, part: FittedPart, port: str) -> DeadEnd:
+    """Return how air is let out of a part that nothing flows through.
+
+    laid: the layout; part: of it; port: that a line ends in, with the part's id [text].
+    The flared joint before it is cracked: of its own tube where it has one, else, where it is
+    screwed in, of a tube into what it is screwed into. Source: common practice.
+    """
+    name = f"the {part_name(laid, part).lower()} {part.id}"
+    own = next(line for line in laid.plumbing.lines if port in (line.start, line.to))
+    at = part.id
+    if own.direct:
+        other = str(own.to) if own.start == port else own.start
+        at = other.partition(".")[0]
+        inlets = [line for line in laid.plumbing.lines if not line.direct and at in _ends(line)]
+        own = next((line for line in inlets if str(line.to).startswith(f"{at}.")), None) or next(
+            iter(inlets), own
+        )
+    fed = laid.fed[own.id]
+    wheels = tuple(
+        wheel for wheel in FARTHEST
+        if wheel in laid.wheels and laid.fed_by(laid.wheels[wheel]) & fed
+    )  # fmt: skip
+    joint = f"the nut of the line {own.id} at {at}"
+    return DeadEnd(name, joint, f"joint of {own.id} at {at}", wheels)
+
+
+def _ends(line: BrakeLine) -> set[str]:
+    return {name.partition(".")[0] for name in (line.start, str(line.to))}
+
+
+@dataclass(frozen=True)
 class Facts:
-    """The facts of one build, and what was asked: a method of bleeding, what was opened."""
+    """The facts of one build, and what was asked: a method of bleeding, what was opened.
+
+    `end` is the one that a switch has shut off.
+    """
 
     build: Build
     method: Method | None = None
     opened: tuple[str, ...] = ()
+    end: Axle | None = None
 
     @property
     def bar(self) -> bool:
@@ -151,15 +200,17 @@ class Facts:
         return {**practice_words(units), **turns, **own}
 
     @cached_property
-    def dead_ends(self) -> tuple[str, ...]:
-        """Parts of the layout at which a line ends and nothing is bled, as they are called."""
+    def dead_ends(self) -> tuple[DeadEnd, ...]:
+        """Where a line of the layout ends and nothing is bled, and the flared joint before it."""
         laid = self.laid
         if laid is None:
             return ()
+        ends = (part for part in laid.plumbing.parts if part.kind in SINKS)
         return tuple(
-            f"the {part_name(laid, part).lower()} {part.id}"
-            for part in laid.plumbing.parts
-            if part.kind in SINKS and any(laid.joined[f"{part.id}.{port}"] for port in part.ports)
+            dead_end(laid, part, f"{part.id}.{port}")
+            for part in ends
+            for port in part.ports
+            if laid.joined[f"{part.id}.{port}"]
         )
 
     @cached_property
@@ -192,6 +243,10 @@ HOLDS: dict[When, Callable[[Facts], bool]] = {
     "booster": lambda facts: facts.boosted,
     "no-booster": lambda facts: not facts.boosted,
     "warning-switch": lambda facts: facts.shuttle,
+    "latching-switch": lambda facts: (
+        facts.shuttle and facts.build.warning_switch_returns == "latching"
+    ),
+    "unknown-switch": lambda facts: facts.shuttle and facts.build.warning_switch_returns is None,
     "reducing": lambda facts: facts.reducing,
     "load-sensing": lambda facts: facts.load_sensing,
     "metering": lambda facts: facts.metering,
@@ -209,4 +264,5 @@ HOLDS: dict[When, Callable[[Facts], bool]] = {
     "by-foot": lambda facts: facts.by in ("pedal", "open-stroke"),
     "by-pressure": lambda facts: facts.by == "pressure",
     "by-vacuum": lambda facts: facts.by == "vacuum",
+    "no-bleeder": lambda facts: facts.by != "pressure",
 }

@@ -1,5 +1,6 @@
 """What to bleed again: after joints were opened, or between two set-ups."""
 
+from collections.abc import Iterator
 from dataclasses import replace
 
 from urgens.document import Build, BuildErrors
@@ -53,9 +54,8 @@ def rebleed(facts: Facts) -> Procedure:
     whole = bleed(facts)
     if not whole.allowed:
         return replace(whole, name="rebleed")
-    steps = [
-        step for step in whole.steps if not step.wheels or set(step.wheels) & wheels or cylinder
-    ]
+    others = {end.thing for end in facts.dead_ends if not set(end.wheels) & wheels}
+    steps = _only(whole.steps, wheels, others) if not cylinder else list(whole.steps)
     if cylinder:
         steps.insert(
             0,
@@ -70,6 +70,39 @@ def rebleed(facts: Facts) -> Procedure:
     return Procedure(
         "rebleed", whole.method, None, whole.people, whole.tools, whole.cautions, tuple(steps)
     )
+
+
+def _only(
+    steps: tuple[ProcedureStep, ...], wheels: set[str], others: set[str]
+) -> list[ProcedureStep]:
+    """Return the steps of some wheels; others: dead ends that are left alone [text].
+
+    Of two fillings with nothing between the second goes, and what is pressed for a dead end with
+    it.
+    """
+    found: list[ProcedureStep] = []
+    skipping = False
+    for step in steps:
+        if step.thing in others or (skipping and step.action == "release"):
+            skipping = step.action != "release"
+            continue
+        at = not step.wheels or set(step.wheels) & wheels
+        again = step.action == "top-up" and not any(_uses(one) for one in _since_filled(found))
+        if at and not (again and found and any(one.action == "top-up" for one in found)):
+            found.append(step)
+    return found
+
+
+def _since_filled(steps: list[ProcedureStep]) -> Iterator[ProcedureStep]:
+    """Yield the steps since the reservoir was last filled, the last first."""
+    for step in reversed(steps):
+        if step.action == "top-up":
+            return
+        yield step
+
+
+def _uses(step: ProcedureStep) -> bool:
+    return step.action in ("open", "stroke", "loosen")
 
 
 def _behind(circuits: Circuits, name: str) -> set[str]:

@@ -10,7 +10,16 @@ from urgens.data import procedure_table, trace_table
 from urgens.document.ledger.records import Action
 from urgens.document.model import TableRow
 from urgens.guidance.procedures.facts import HOLDS, Facts, When
-from urgens.guidance.procedures.step import Procedure, ProcedureStep, StepReading, Wheel, filled
+from urgens.guidance.procedures.step import (
+    At,
+    Loop,
+    Press,
+    Procedure,
+    ProcedureStep,
+    StepReading,
+    Wheel,
+    filled,
+)
 
 Group = Literal["assemble", "bleed", "prove", "move", "mend"]
 # Why there is nothing to do in a build that has not what a procedure needs.
@@ -55,7 +64,7 @@ class RecordStep(ForSome):
     """One step; `read`: a field and its unit, `after`: it follows what is made for a build.
 
     `hold` is the code of what a no holds, where that has a code of its own; `no` says what a no
-    means and what to do now, `sign` which sign of tracing it is.
+    means and what to do now, `sign` which sign of tracing it is. The rest as in `ProcedureStep`.
     """
 
     why: str
@@ -68,6 +77,10 @@ class RecordStep(ForSome):
     hold: Literal["", "leak"] = ""
     no: str = ""
     sign: str = ""
+    press: Press = ""
+    at: At = ""
+    for_good: bool = False
+    loop: Loop = ""
 
     def step(self, facts: Facts, usual: StepReading | None) -> ProcedureStep:
         """Return it as a step of a build; usual: what is read where nothing else is named [-]."""
@@ -83,19 +96,25 @@ class RecordStep(ForSome):
             hold=self.hold,
             no=self.no,
             sign=self.sign,
+            press=self.press,
+            at=self.at,
+            for_good=self.for_good,
+            loop=self.loop,
         )
 
 
 class ProcedureRecord(TableRow):
     """A procedure as the table has it.
 
-    `opens` names what of the layout it opens where it mends, `proves` what is proved after it;
-    where a function is registered for its id, that one makes what no table can have.
+    `begins` is what of the workshop stands otherwise at its beginning, `opens` names what of the
+    layout it opens where it mends, `proves` what is proved after it; where a function is registered
+    for its id, that one makes what no table can have.
     """
 
     id: str
     title: str
     group: Group
+    begins: Mapping[str, str] = Field(default_factory=dict)
     needs: tuple[When, ...] = ()
     opens: tuple[str, ...] = ()
     proves: tuple[str, ...] = ()

@@ -11,6 +11,12 @@ _PLACE = re.compile(r"\{(\w+)\}")
 
 Method = Literal["pedal", "open-stroke", "pressure", "gravity", "vacuum"]  # of bleeding
 Wheel = Literal["front-left", "front-right", "rear-left", "rear-right"]
+Screw = Literal["", "outer", "inner"]
+# How the foot presses at a step, and lets go at its end; down: to where it is held then, full: down
+# and back.
+Press = Literal["", "light", "usual", "hard", "down", "full"]
+At = Literal["", "bench", "vehicle"]
+Loop = Literal["", "begin", "end"]
 
 
 @dataclass(frozen=True)
@@ -29,7 +35,10 @@ class ProcedureStep:
     screw, of which `screw` tells the outer or the inner one. `seconds` are counted while it lasts.
     `proof` names the proof that it belongs to, where several are made together; `hold` the code of
     what a no holds, where that has a code of its own; `no` says what a no means and what to do now,
-    `sign` which sign it is for tracing.
+    `sign` which sign it is for tracing. `press` is what the foot does meanwhile, `at` where the
+    part is that it is done to, `for_good` whether what is taken off stays off. From one that begins
+    a `loop` to the one that ends it is done until clear. `only` is a condition that stands on every
+    person's card.
     """
 
     text: str
@@ -38,7 +47,12 @@ class ProcedureStep:
     wheels: tuple[Wheel, ...] = ()
     record: StepReading | None = None
     thing: str = ""
-    screw: Literal["", "outer", "inner"] = ""
+    screw: Screw = ""
+    press: Press = ""
+    at: At = ""
+    for_good: bool = False
+    loop: Loop = ""
+    only: str = ""
     seconds: int = 0
     proof: str = ""
     hold: str = ""
@@ -67,7 +81,10 @@ def filled(text: str, words: Mapping[str, str]) -> str:
 
 @dataclass(frozen=True)
 class Procedure:
-    """A procedure for one build; one that the layout rules out says why, and has no steps."""
+    """A procedure for one build; one that the layout rules out says why, and has no steps.
+
+    `begins` is what of the workshop stands otherwise than usual at its beginning.
+    """
 
     name: str
     method: str | None = None
@@ -76,11 +93,22 @@ class Procedure:
     tools: tuple[str, ...] = ()
     cautions: tuple[str, ...] = ()
     steps: tuple[ProcedureStep, ...] = field(default_factory=tuple)
+    begins: Mapping[str, str] = field(default_factory=dict)
 
     @property
     def allowed(self) -> bool:
         """Whether the layout lets it be done so."""
         return self.refused_because is None
+
+    def back_to(self, number: int) -> int | None:
+        """Return where the loop begins that a step ends, None where it ends none.
+
+        number: of the step, from 1 [-].
+        """
+        if self.steps[number - 1].loop != "end":
+            return None
+        before = range(number, 0, -1)
+        return next(place for place in before if self.steps[place - 1].loop == "begin")
 
     def spelt(self, words: Mapping[str, str]) -> "Procedure":
         """Return the procedure with the figures of its sentences; words: of places [text]."""

@@ -139,9 +139,11 @@ def clearance_words(record: ProcedureRun | None, words: FigureWords) -> str:
         entry.step: float(entry.value) for entry in record.entries
         if entry.field == "gap" and isinstance(entry.value, float)
     }  # fmt: skip
-    if not {1, 2, 3} <= found.keys():
+    depths = _depths(record)
+    if not set(depths) <= found.keys():
         return "worked out once depth, stand-out and gasket are read"
-    left = (found[1] + found[3] - found[2]) * MEASURES["gap"].unit
+    depth, stand_out, gasket = (found[step] for step in depths)
+    left = (depth + gasket - stand_out) * MEASURES["gap"].unit
     more = left - WANTED_CLEARANCE
     if left < 0.0:
         return f"{words.length(-left)} too long: it holds the ports shut; shorten it"
@@ -149,6 +151,13 @@ def clearance_words(record: ProcedureRun | None, words: FigureWords) -> str:
         return f"leaves {words.length(left)}: as it is wanted"
     act = "lengthen" if more > 0 else "shorten"
     return f"leaves {words.length(left)}: {act} it by {words.length(abs(more))}"
+
+
+def _depths(record: ProcedureRun | None) -> list[int]:
+    """Return the steps at which socket, stand-out and gasket are measured, in this order."""
+    shown = () if record is None else record.steps
+    asks = [number for number, step in enumerate(shown, start=1) if step.asks == "gap"]
+    return asks[:3] or [1, 2, 3]
 
 
 def expected(

@@ -6,7 +6,8 @@ from urgens.document import Build
 from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.amounts import Amounts, amounts
 from urgens.guidance.procedures.facts import said
-from urgens.guidance.procedures.people import Role, roles, state_before
+from urgens.guidance.procedures.people import Role, roles
+from urgens.guidance.procedures.workshop import standing_before
 from urgens.ui.stations.bleed.run import BLEED, CurrentRun
 from urgens.ui.stations.bleed.who_panel import WhoPanel
 from urgens.ui.widgets.buttons import push_button
@@ -38,10 +39,12 @@ class RunSidebar(QWidget):
         self.print.setProperty("role", "kind")
         self.print.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.photographs = push_button("Photographs of this run", "quiet")
+        self.why = push_button("Why here, not the other way round  W", "quiet")
+        self.why.setCheckable(True)
         column = tight(QVBoxLayout(self))
         for heading, widgets in (
             (self.who_word, (self.who, self.people)),
-            (worded("Next", "heading"), (self.next,)), (self.much, (self.amounts,)),
+            (worded("Next", "heading"), (self.next, self.why)), (self.much, (self.amounts,)),
             (worded("Mind", "heading"), (self.cautions, self.photographs, self.print)),
         ):  # fmt: skip
             if column.count():
@@ -75,7 +78,8 @@ class RunSidebar(QWidget):
         going = run.record is not None
         done = run.number if going else 0
         who = roles(procedure, people, bar=Facts(build).bar)
-        self.who.show_roles(who, run.step, state_before(steps, max(done, 1)), own)
+        now = standing_before(steps, max(done, 1), procedure.begins)
+        self.who.show_roles(who, run.step, now, own)
         needs = "one person" if procedure.people == 1 else f"{procedure.people} people"
         fewer = "" if people >= procedure.people else ", fewer are coming"
         self.people.setText(f"best with {needs}{fewer}; {', '.join(procedure.tools)}".rstrip("; "))

@@ -28,12 +28,14 @@ def act_of(page: CardPage, key: Qt.Key) -> Callable[[], None] | None:
 def letters(page: CardPage) -> dict[Qt.Key, Callable[[], None]]:
     """Return what letters and Space do now, before the window has its own use for them."""
     found: dict[Qt.Key, Callable[[], None]] = {Qt.Key.Key_P: page.next_card}
+    if not page.beside.why.isHidden():
+        found[Qt.Key.Key_W] = page.beside.why.click
     if page.counts:
         found |= {Qt.Key.Key_Space: page.stroke, Qt.Key.Key_B: page.note_bubbles}
     if not page.timer.isHidden():
         found[Qt.Key.Key_T] = page.timer.start_now
     named = {
-        Qt.Key.Key_L: "leave", Qt.Key.Key_F: "trace",
+        Qt.Key.Key_L: "leave", Qt.Key.Key_F: "trace", Qt.Key.Key_O: "again",
         Qt.Key.Key_G: "all-the-same" if page.state.mode is Mode.HALTED else "give-up",
     }  # fmt: skip
     buttons = ((key, page.buttons[name]) for key, name in named.items())

@@ -13,9 +13,12 @@ from PySide6.QtWidgets import (
 
 from urgens.guidance.condition.holds import condition
 from urgens.guidance.procedures import METHODS, Facts, Procedure, ProcedureStep
+from urgens.guidance.procedures.dry_run import why_here
 from urgens.guidance.procedures.facts import said
-from urgens.guidance.procedures.people import Role, duty, roles, state_before
+from urgens.guidance.procedures.people import Role, duties, roles, too_few
 from urgens.guidance.procedures.records import title_of
+from urgens.guidance.procedures.shuttle import NAME as RESET
+from urgens.guidance.procedures.workshop import standing_before
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
 from urgens.ui.stations.bleed.beside import RunSidebar
@@ -24,7 +27,7 @@ from urgens.ui.stations.bleed.card_keys import act_of, letters
 from urgens.ui.stations.bleed.card_state import CardState
 from urgens.ui.stations.bleed.cards_out import cards_menu
 from urgens.ui.stations.bleed.chooser import Chooser
-from urgens.ui.stations.bleed.plan import BleedPlan
+from urgens.ui.stations.bleed.plan import BleedPlan, fitted_words
 from urgens.ui.stations.bleed.readings import Readings
 from urgens.ui.stations.bleed.run import PRESSED, CurrentRun
 from urgens.ui.stations.bleed.start_form import StartForm
@@ -33,6 +36,7 @@ from urgens.ui.stations.bleed.timer import StepTimer
 from urgens.ui.stations.bleed.work_buttons import Mode, WorkButtons
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page
+from urgens.ui.widgets.worded import wrapped
 
 
 class CardPage(Page):
@@ -54,14 +58,15 @@ class CardPage(Page):
         self.head_of = CardHead()
         self.number, self.progress = self.head_of.number, self.head_of.progress
         self.sentence, self.why = self.head_of.sentence, self.head_of.why
-        self.counting = StrokeCounter()
+        self.fitted, self.counting = wrapped("fitted"), StrokeCounter()
         self.plan, self.beside = BleedPlan(), RunSidebar(self.run)
         self.setFocusProxy(self.plan)
         self.checked_by = QLineEdit()
         self.checked_by.setPlaceholderText("checked by")
         self.checked_by.setAccessibleName("Checked by")
         self.work = WorkButtons({
-            "stroke": self.stroke, "next": self.go_on, "bubbles": self.note_bubbles,
+            "stroke": self.stroke, "again": self.again, "next": self.go_on,
+            "bubbles": self.note_bubbles,
             "back": self.go_back, "trace": self.trace, "all-the-same": self.go_past,
             "leave": self.ask_to_leave, "give-up": self.give_up,
         })  # fmt: skip
@@ -73,6 +78,7 @@ class CardPage(Page):
         self.form.counted.connect(self._show)
         self.beside.who.asked.connect(self.show_card_of)
         self.beside.photographs.clicked.connect(self._photograph)
+        self.beside.why.clicked.connect(self._show)
         self.timer.started.connect(self.run.start_clock)
         self._take_up()
 
@@ -131,6 +137,7 @@ class CardPage(Page):
         column.addWidget(self.chooser)
         column.addWidget(self.head_of)
         column.addWidget(self.form)
+        column.addWidget(self.fitted)
         column.addWidget(self.plan, 1)
         column.addWidget(self.counting)
         for one in (self.timer, self.reading, self.checked_by):
@@ -171,7 +178,8 @@ class CardPage(Page):
         self.state.look()
         mode = self.state.mode
         steps, number = found.steps, self.run.number
-        method = record.method if record is not None else self.method
+        way = self.run.shut_off if self.run.name == RESET else self.method
+        method = record.method if record is not None else way
         self.chooser.show_choice(self.run.name, method, going=going)
         self.head_of.show_number(number if going else None, len(steps))
         open_ = condition(self.session.base).open_wheels
@@ -180,11 +188,19 @@ class CardPage(Page):
         self.form.setVisible(not going and found.allowed)
         self.form.ask(fluid=self.run.name in PRESSED, reason=self._overridable)
         self.plan.show_build(self.session.build)
-        self.plan.show_steps(steps[: number - 1] if going else (), step, open_)
+        self.plan.show_steps(steps[: number - 1] if going else (), step, open_, found.begins)
+        self.fitted.setText(" · ".join(fitted_words(self.plan.stands)))
+        self.fitted.setVisible(going and bool(self.fitted.text()))
         self._show_step(step if mode is Mode.GOING else None)
-        self.work.show_for(mode, last=self.run.last, strokes=self.counts, open_=named)
+        self.work.show_for(
+            mode, last=self.run.last, strokes=self.counts, open_=named,
+            until_clear=self.run.back_to is not None,
+        )  # fmt: skip
         self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
         self.beside.photographs.setVisible(going)
+        self.beside.why.setVisible(
+            mode is Mode.GOING and step is not None and bool(why_here(found, number))
+        )
         self.beside.show_run(
             self.session.build,
             found,
@@ -215,18 +231,23 @@ class CardPage(Page):
         if step is not None:
             own = self._own_duty(found, step)
             why = self.state.first(f"All: {step.text}" if own else step.why)
-            self.head_of.show_words(own or step.text, why)
+            rounds = self.run.round
+            why = f"Round {rounds}. {why}" if rounds > 1 else why
+            told = why_here(found, self.run.number) if self.beside.why.isChecked() else ()
+            self.head_of.show_words(own or step.text, " ".join([why, *told]))
             return
-        refused = self.run.held or found.refused_because
+        refused = self.run.held or found.refused_because or self._too_few
         start = f"{title_of(self.run.name)}: {len(found.steps)} steps, made for this layout."
         why = "" if refused else "Enter begins. What is read is kept in the build."
         self.head_of.show_words(start if refused is None else f"Not so: {refused}.", why)
 
     def _own_duty(self, procedure: Procedure, step: ProcedureStep) -> str:
         """Return what the person whose card is shown does, empty where it is everyone's."""
-        if self.own is None or self.own not in self._roles(procedure):
+        who = self._roles(procedure)
+        if self.own is None or self.own not in who:
             return ""
-        return duty(self.own, step, state_before(procedure.steps, self.run.number))
+        now = standing_before(procedure.steps, self.run.number, procedure.begins)
+        return duties(who, step, now)[self.own]
 
     def _roles(self, procedure: Procedure) -> tuple[Role, ...]:
         return roles(procedure, self.form.count, bar=Facts(self.session.build).bar)
@@ -262,7 +283,13 @@ class CardPage(Page):
     @property
     def _may_begin(self) -> bool:
         allowed = self.run.procedure(self.method).allowed
+        allowed = allowed and self._too_few is None
         return allowed and (self.run.held is None or (self._overridable and bool(self.form.reason)))
+
+    @property
+    def _too_few(self) -> str | None:
+        """Why as many as come cannot do it, None where they can."""
+        return too_few(self.run.procedure(self.method), self.form.count)
 
     @property
     def _overridable(self) -> bool:
@@ -272,7 +299,8 @@ class CardPage(Page):
     def _show_counter(self, step: ProcedureStep | None) -> None:
         shown = step if self.counts else None
         needed = self.beside.needed(self.session.build)
-        self.counting.show_strokes(shown, self.strokes, self.since, needed)
+        before = self.run.strokes_before if shown is not None else 0
+        self.counting.show_strokes(shown, before + self.strokes, self.since, needed)
 
     def _count_people(self) -> None:
         """Suppose as many people as came, or as the procedure is best with."""
@@ -300,8 +328,11 @@ class CardPage(Page):
         self._fresh()
 
     def _choose_method(self, method: str) -> None:
-        if self.run.record is None:
+        if self.run.record is None and self.run.name == RESET:
+            self.run.shut_off = method
+        elif self.run.record is None:
             self.method = next(one for one in METHODS if one == method)
+        if self.run.record is None:
             self._count_people()
         self._show()
         self.setFocus()
@@ -340,6 +371,8 @@ class CardPage(Page):
         """Keep what was read, and go on where nothing of it stops the card."""
         step = self.run.step
         assert step is not None
+        if step.press == "down" and not self.strokes:
+            self.stroke()  # it is the step itself
         entries = self.reading.entries(self.strokes)
         if entries is None:  # something was typed that cannot be, and that is said
             return
@@ -359,6 +392,15 @@ class CardPage(Page):
             self.awake.let_go()
         else:
             self.run.go(1, entries, filled=filled)
+
+    def again(self) -> None:
+        """Do what is done until clear once more, from where it begins."""
+        entries = self.reading.entries(self.strokes)
+        if entries is None:
+            return
+        self._clear()
+        self.run.again(entries)
+        self.setFocus()
 
     def once_more(self) -> None:
         """Begin what was not in order once more, at its first step."""

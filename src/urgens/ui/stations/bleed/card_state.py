@@ -7,7 +7,7 @@ from urgens.guidance.advice.travel_reading import travel_words
 from urgens.guidance.condition.halt import SPONGY, Halt, halt
 from urgens.guidance.condition.joints import held_by_joints
 from urgens.guidance.condition.limits import limits_of
-from urgens.guidance.procedures.people import state_before
+from urgens.guidance.procedures.workshop import standing_before
 from urgens.guidance.words.figures import FigureWords
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.run import PRESSED, CurrentRun
@@ -45,8 +45,9 @@ class CardState:
     @property
     def in_hand(self) -> bool:
         """Whether a screw is open or the pedal is held down by this run: that is ended first."""
-        state = state_before(self._run.procedure(None).steps, self._run.number)
-        return state.held or bool(state.open_)
+        made = self._run.procedure(None)
+        now = standing_before(made.steps, self._run.number, made.begins)
+        return now.held or bool(now.open_)
 
     @property
     def loose(self) -> str:

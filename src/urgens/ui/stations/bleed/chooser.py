@@ -5,21 +5,22 @@ from functools import partial
 from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QMenu, QToolButton, QWidget
 
-from urgens.guidance.procedures import METHODS
+from urgens.guidance.procedures import WAYS
 from urgens.guidance.procedures.records import Group, named, title_of
 from urgens.ui.widgets.buttons import menu_button
 from urgens.ui.widgets.segment import segment
 
 METHOD_NAMES = {
     "open-stroke": "Open stroke", "pedal": "Hold, crack", "pressure": "Pressure",
-    "gravity": "Gravity", "vacuum": "Vacuum",
+    "gravity": "Gravity", "vacuum": "Vacuum", "front": "Front gets little",
+    "rear": "Rear gets little",
 }  # fmt: skip
 # A line stands between groups; mends have a menu of their own.
 GROUPS: tuple[Group, ...] = ("assemble", "bleed", "prove", "move", "mend")
 
 
 class Chooser(QWidget):
-    """A menu of procedures, and the methods of bleeding side by side."""
+    """A menu of procedures, and the ways of it side by side."""
 
     named = Signal(str)
     asked = Signal(str)
@@ -34,7 +35,7 @@ class Chooser(QWidget):
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(2)
         row.addWidget(self.button)
-        for method in METHODS:
+        for method in METHOD_NAMES:
             button = segment(METHOD_NAMES[method])
             button.setProperty("narrow", "true")
             button.clicked.connect(partial(self.asked.emit, method))
@@ -61,6 +62,6 @@ class Chooser(QWidget):
         self.button.setText(title_of(name))
         self.button.setAccessibleName(f"Procedure: {title_of(name)}; choose another")
         for one, button in self.methods.items():
-            button.setVisible(name == "bleed")
+            button.setVisible(one in WAYS.get(name, ()))
             button.setChecked(one == method)
             button.setEnabled(not going or one == method)

@@ -1,6 +1,7 @@
 """Who is open now: the vehicle from above, its cylinder, lines, screws, hoses and bottles."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from types import MappingProxyType
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent
@@ -9,8 +10,8 @@ from urgens.document import Build
 from urgens.guidance.condition.joints import LOOSE, MadeJoint, joints_to
 from urgens.guidance.procedures import Facts, ProcedureStep
 from urgens.guidance.procedures.facts import FARTHEST, said
-from urgens.guidance.procedures.people import State
-from urgens.guidance.procedures.step import Wheel
+from urgens.guidance.procedures.step import Press, Wheel
+from urgens.guidance.procedures.workshop import Workshop, at_first, workshop
 from urgens.ui.theme.paint import T, ink, outline, pen
 from urgens.ui.widgets.board import arrow, write
 from urgens.ui.widgets.painted import Painted
@@ -28,12 +29,35 @@ LARGEST = 1.8
 PIPE = 9.0  # px
 DOT = 5.0  # px: radius of a joint
 DONE = ("dry", "checked")
+NOW = {"hold": "press, and hold", "release": "let it come up"}
+PRESSES = {"light": "lightly", "usual": "as usual", "hard": "hard"}
+
+
+SAID = {
+    "pedal block": "block under the pedal", "metering holder": "metering valve held open",
+    "lever tie": "lever tied up", "loops": "loops on the outlets",
+}  # fmt: skip
+CAPS = {"loose": "caps rest on top", "off": "caps off"}
+BLEEDER = {"pressed": "bleeder UNDER PRESSURE", "let down": "bleeder let down"}
+
+
+def fitted_words(stands: Workshop) -> tuple[str, ...]:
+    """Return what is fitted, loose or off, as it is called; stands: the workshop now."""
+    states = stands.states
+    told = [CAPS.get(states["caps"], ""), BLEEDER.get(states["bleeder"], "")]
+    told += sorted(
+        SAID.get(thing, thing) for thing, wheels in stands.fitted
+        if not wheels and thing in workshop().things.tools and thing != "pressure bleeder"
+    )  # fmt: skip
+    told += sorted(f"open: {joint}" for joint in stands.joints)
+    return tuple(filter(None, told))
 
 
 class BleedPlan(Painted):
     """Wheels at their corners, the front on the left; what is open is large and says so.
 
-    A `plain` one has no bottles and no words: it only shows how far the joints are.
+    A `plain` one has no bottles and no words: it only shows how far the joints are, which the
+    others do not.
     """
 
     def __init__(self, *, plain: bool = False) -> None:
@@ -42,7 +66,10 @@ class BleedPlan(Painted):
         self.open: dict[str, str] = {}  # by wheel, which screw
         self.hosed: set[str] = set()
         self.now: tuple[str, ...] = ()
-        self.held = self.moves = self._bar = self._back = False
+        self.held = self.moves = self._bar = False
+        self._press: Press = ""
+        self._foot = ""  # what it begins to do now
+        self.stands: Workshop = at_first({})
         self.joints: dict[Wheel, tuple[MadeJoint, ...]] = {}
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)  # the card's keys come in here
         self.setMinimumHeight(self.scaled(10, LEAST).height())
@@ -55,27 +82,28 @@ class BleedPlan(Painted):
             self.update()
 
     def show_steps(
-        self, done: tuple[ProcedureStep, ...], now: ProcedureStep | None, open_: Iterable[str]
+        self,
+        done: tuple[ProcedureStep, ...],
+        now: ProcedureStep | None,
+        open_: Iterable[str],
+        begins: Mapping[str, str] = MappingProxyType({}),
     ) -> None:
         """Show what is open after the steps that are done, and whose turn it is.
 
-        `open_` are the wheels whose screws stand open, by whatever run they were opened.
+        `open_` are the wheels whose screws stand open, by whatever run they were opened; `begins`
+        is what of the workshop stood otherwise than usual at the beginning.
         """
         shown = self._shown
-        self.open, self.hosed, state = {}, set(), State()
+        stands = at_first(begins)
         for step in done:
-            state = state.after(step)
-            for wheel in step.wheels:
-                if step.action == "open":
-                    self.open[wheel] = step.screw
-                elif step.action == "close":
-                    self.open.pop(wheel, None)
-                elif step.thing == "hose and bottle":
-                    (self.hosed.add if step.action == "fit" else self.hosed.discard)(wheel)
+            stands = stands.after(step)
+        self.open = {str(wheel): str(screw) for wheel, screw in stands.open_}
         self.open |= {wheel: "" for wheel in open_ if wheel not in self.open}
-        self.held = state.held
+        self.stands, self.held = stands, stands.held
+        self.hosed = {str(wheel) for wheel in stands.hosed}
         self.moves = now is not None and now.action == "stroke"
-        self._back = "back" in now.text if now is not None else False
+        self._press = "" if now is None else now.press
+        self._foot = "" if now is None or now.thing else NOW.get(now.action, "")
         self.now = () if now is None else now.wheels
         told = ", ".join(said(wheel) for wheel in self.open) or "none"
         self.setAccessibleName(f"Open now: {told}. {self.foot}.")
@@ -91,7 +119,11 @@ class BleedPlan(Painted):
     def foot(self) -> str:
         """What the foot does."""
         if self.moves:
-            return "down and back" if self._back else "foot goes down"
+            return "foot goes down" if self._press == "down" else "down and back"
+        if self._foot:
+            return self._foot
+        if self._press in PRESSES:
+            return f"presses {PRESSES[self._press]}"
         return "pedal held down" if self.held else "pedal up"
 
     @property
@@ -150,7 +182,7 @@ class BleedPlan(Painted):
         if live:
             painter.setPen(pen(T.fluid[2], PIPE - 2))
             painter.drawPath(path)
-        found = self.joints.get(wheel, ()) if self.down >= ROOMY or self._plain else ()
+        found = self.joints.get(wheel, ()) if self._plain else ()  # else they look as bubbles
         for place, joint in enumerate(found, start=1):
             self._draw_joint(painter, path.pointAtPercent(0.12 + 0.76 * place / (len(found) + 1)),
                              joint)  # fmt: skip

@@ -13,6 +13,7 @@ from urgens.guidance.condition.joints import held_by_joints, opened_since_bled
 from urgens.guidance.condition.proofs import held_from_moving, procedure_now
 from urgens.guidance.procedures import NAMES, Facts, Procedure, ProcedureStep
 from urgens.guidance.procedures.rebleed import opened_by
+from urgens.guidance.procedures.shuttle import NAME as RESET
 from urgens.quantity import Units
 from urgens.ui.session import Session
 from urgens.ui.session.undo import UndoDrag
@@ -42,6 +43,7 @@ class CurrentRun:
         self._fitting: tuple[ProcedureRun, Procedure, bool] | None = None  # asked for often
         self._counting: UndoDrag | None = None
         self.name = self.index_name() or BLEED
+        self.shut_off: str | None = None  # the end that a switch has, once it is said
 
     def index_name(self) -> str | None:
         """Return the name of the run that is under way, the last begun of them; None: none is."""
@@ -74,13 +76,18 @@ class CurrentRun:
         done meanwhile makes its steps no others.
         """
         record, build = self.record, self._session.build
-        method = record.method if record else method
-        asked = self.name, method if self.name == BLEED else None
+        asked = self.name, record.method if record else self._way(method)
         same = self._made is not None and self._made[1] == asked
         if not (self._made is not None and same and (self._made[0] is build or self._fits(record))):
             opened = self._opened() if self.name == AGAIN else ()
             self._made = build, asked, procedure_now(build, *asked, opened)
         return self._in_words(self._made[2])
+
+    def _way(self, method: str | None) -> str | None:
+        """Return what is chosen of the procedure; method: of bleeding."""
+        if self.name == RESET:
+            return self.shut_off
+        return method if self.name == BLEED else None
 
     def _in_words(self, made: Procedure) -> Procedure:
         """Return a procedure with the figures of its sentences, in the units shown."""
@@ -181,8 +188,9 @@ class CurrentRun:
             step.model_dump(mode="json", exclude_defaults=True)
             for step in shown(self.procedure(method).steps)
         ]
-        if self.name == BLEED:
-            made["method"] = method
+        way = self._way(method)
+        if way is not None:
+            made["method"] = way
         if self._session.setup is not None:
             made["setup"] = self._session.setup
         self._write([*self._rows(), {**made, **(anies or {})}], f"{self.name} begun")
@@ -208,6 +216,44 @@ class CurrentRun:
         if filled:
             rows[index].pop("since_filled", None)
         self._write(rows, f"{self.name}, step {there}")
+
+    @property
+    def back_to(self) -> int | None:
+        """Where what ends at its step begins once more, None where it is no end of a loop."""
+        return None if self.step is None else self.procedure(None).back_to(self.number)
+
+    @property
+    def round(self) -> int:
+        """How often the loop that its step belongs to has been begun, 0 outside of one."""
+        record, steps = self.record, self.procedure(None).steps
+        for number in range(self.number, 0, -1) if record is not None else ():
+            if steps[number - 1].loop == "begin":
+                assert record is not None
+                return record.done.count(number) + (number == self.number)
+            if steps[number - 1].loop == "end" and number != self.number:
+                return 0
+        return 0
+
+    @property
+    def strokes_before(self) -> int:
+        """The strokes that earlier rounds have made at its step."""
+        record = self.record
+        if record is None or self.step is None:
+            return 0
+        wheel = next(iter(self.step.wheels), None)
+        return round(sum(
+            float(one.value) for one in record.entries
+            if one.step == record.step and one.field == "strokes" and one.wheel in (None, wheel)
+        ))  # fmt: skip
+
+    def again(self, readings: list[dict[str, Any]] | None = None) -> None:
+        """Do what was done until clear once more: the step is done, and its loop begins again."""
+        index, record, back_to = self.index, self.record, self.back_to
+        if index is None or record is None or back_to is None:
+            return
+        rows = self._rows_with(readings)
+        self._stand_at(rows[index], back_to, [*self._done(record), record.step])
+        self._write(rows, f"{self.name}, step {back_to} once more")
 
     def record_with(self, readings: list[dict[str, Any]]) -> ProcedureRun | None:
         """Return the run as it would be with readings at its step, None where none is under way."""

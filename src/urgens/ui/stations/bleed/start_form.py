@@ -13,11 +13,11 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.guidance.procedures.people import MOST
 from urgens.ui.session import Session
 from urgens.ui.widgets.segment import segment
 from urgens.ui.widgets.worded import passing, worded
 
-MOST_PEOPLE = 3
 OLD = 365  # days that a bottle once opened stands, at most; common practice
 OLD_BOTTLE = "That bottle was opened over a year ago: it has drawn water. Take a fresh one."
 NO_CLASS = "Which class is in it is not told yet: choose it under Measure, Facts; then the bottle."
@@ -59,7 +59,7 @@ class StartForm(QWidget):
 
     def _people(self) -> QHBoxLayout:
         row, group = QHBoxLayout(), QButtonGroup(self)
-        for count in range(1, MOST_PEOPLE + 1):
+        for count in range(1, MOST + 1):
             button = segment(f"{count}")
             button.setProperty("narrow", "true")
             button.setAccessibleName(f"{count} people" if count > 1 else "one person")
@@ -77,7 +77,7 @@ class StartForm(QWidget):
 
     @count.setter
     def count(self, count: int) -> None:
-        self.people[min(max(count, 1), MOST_PEOPLE)].setChecked(True)
+        self.people[min(max(count, 1), MOST)].setChecked(True)
 
     def ask(self, *, fluid: bool, reason: bool) -> None:
         """Ask for what this procedure needs to be told."""

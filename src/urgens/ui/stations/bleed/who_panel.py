@@ -7,7 +7,8 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QToolButton, QVBoxLayout, QWidget
 
 from urgens.guidance.procedures import ProcedureStep
-from urgens.guidance.procedures.people import IN_WORDS, Role, State, duty
+from urgens.guidance.procedures.people import IN_WORDS, Role, duties
+from urgens.guidance.procedures.workshop import Workshop
 from urgens.ui.theme.paint import T, ink, outline
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.layouts import spaced, tight
@@ -68,14 +69,13 @@ class WhoPanel(QWidget):
         self._duties: dict[Role, QLabel] = {}
 
     def show_roles(
-        self, who: tuple[Role, ...], step: ProcedureStep | None, state: State, own: Role | None
+        self, who: tuple[Role, ...], step: ProcedureStep | None, now: Workshop, own: Role | None
     ) -> None:
         """Show what each does at a step, of none only who there is; own: whose card is shown."""
         if who != tuple(self.names):
             self._lay_out(who)
-        self.said = {
-            role: "" if step is None or role == "alone" else duty(role, step, state) for role in who
-        }
+        told = {} if step is None else duties(who, step, now)
+        self.said = {role: "" if role == "alone" else told.get(role, "") for role in who}
         for role, words in self.said.items():
             self.names[role].setChecked(role == own)
             self._duties[role].setText(words)

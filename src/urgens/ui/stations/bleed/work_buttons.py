@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QWidget
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.plain import point_out
 
-MAIN = ("stroke", "next")  # what the hand wants most
+MAIN = ("stroke", "again", "next")  # what the hand wants most
 OWN_FOCUS = ("leave", "give-up")  # the others have no use for it: they have a key of the card
 
 
@@ -37,6 +37,7 @@ WORDS: dict[Mode, dict[str, str]] = {
     },
     Mode.STALE: {"give-up": GIVE_UP},
 }  # fmt: skip
+UNTIL_CLEAR = {"again": "Once more\nO", "next": "Clear\nEnter"}
 COUNTING = {"stroke": "+1 stroke\nSpace", "bubbles": "Bubbles\nB"}
 
 
@@ -57,14 +58,19 @@ class WorkButtons(QWidget):
             self.named[name] = button
             row.addWidget(button, 2 if name in MAIN else 1)
 
-    def show_for(self, mode: Mode, *, last: bool, strokes: bool, open_: str) -> None:
+    def show_for(
+        self, mode: Mode, *, last: bool, strokes: bool, until_clear: bool, open_: str
+    ) -> None:
         """Show the buttons of a mode; whether the run is at its last card, and at strokes.
 
-        `open_` is what stands open and would stay so if the run were given up, in words.
+        `until_clear` where what was done is done once more until it runs clear; `open_` is what
+        stands open and would stay so if the run were given up, in words.
         """
         words = dict(WORDS[mode])
         if mode is Mode.GOING and last:
             words["next"] = "Done\nEnter"
+        if mode is Mode.GOING and until_clear:
+            words |= UNTIL_CLEAR
         if mode is Mode.GOING and strokes:
             words |= COUNTING
         if "give-up" in words and open_:

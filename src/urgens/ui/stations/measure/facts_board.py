@@ -33,6 +33,9 @@ CHOICES: tuple[tuple[str, str, Mapping[str, str]], ...] = (
     ("Warning switch", "warning_switch", {
         "warns": "warns", "shuts": "shuts the failed side", "none": "none",
     }),
+    ("Its shuttle", "warning_switch_returns", {
+        "self-centring": "centres itself", "latching": "stays where it went",
+    }),
     ("Parking brake", "parking_brake", {
         "rear": "rear wheels", "front": "front wheels", "transmission": "transmission",
         "none": "none",
