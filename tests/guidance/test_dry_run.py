@@ -11,7 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.guidance.test_procedures import LAYOUTS
-from urgens.document import Build, demo, demo_names, with_changes
+from urgens.document import Build, BuildErrors, demo, demo_names, with_changes
 from urgens.guidance.procedures import (
     METHODS,
     NAMES,
@@ -310,3 +310,11 @@ def test_what_is_done_until_clear_says_where_it_begins_again() -> None:
         once_more = (*PEDAL.steps[:number], *PEDAL.steps[begin - 1 :])
         assert dry_run(replace(PEDAL, steps=once_more), PEDAL.begins) == ()
     assert PEDAL.back_to(1) is None
+
+
+def test_a_switch_that_is_written_as_a_record_is_read_as_its_words_are() -> None:
+    written = {"warning_switch": {"does": "shuts", "returns": "latching"}}
+    build = with_changes(LAYOUTS["tandem, none, 1, none"], written)
+    assert (build.warning_switch, build.warning_switch_returns) == ("shuts", "latching")
+    with pytest.raises(BuildErrors, match="warning_switch"):
+        with_changes(build, {"warning_switch": {"does": "shuts", "rings": "twice"}})

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from urgens.document.engine_drag import drag_at_road, driven_axle, passed_at_rest
 from urgens.document.entry import Entry
@@ -82,6 +82,19 @@ class Build(DocumentModel):
     evidence: Known = Field(default_factory=dict, validate_default=True)
     setups: tuple[SetUp, ...] = ()
     units: ShownUnits = Field(default_factory=dict, validate_default=True)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _switch_in_two(cls, given: object) -> object:
+        """Take a warning switch that is written as a record, what it does and how it returns."""
+        switch = given.get("warning_switch") if isinstance(given, dict) else None
+        if not isinstance(given, dict) or not isinstance(switch, dict):
+            return given
+        if switch.keys() - {"does", "returns"}:
+            return given  # refused where it is looked at
+        returns = switch.get("returns")
+        own = {} if returns is None else {"warning_switch_returns": returns}
+        return {**given, "warning_switch": switch.get("does"), **own}
 
     def rules(self) -> Iterator[PartFault]:
         """Check that cylinder and circuits, vacuum and air go together."""
