@@ -81,6 +81,13 @@ def _read(entry: RecordEntry) -> float:
     return float(entry.value) * MILLIMETRE
 
 
+def _sum(record: ProcedureRun, wheel: str, field: str) -> float | None:
+    """Return what all rounds at a wheel have read together, None where none did."""
+    found = [one.value for one in record.entries if one.wheel == wheel and one.field == field]
+    figures = [value for value in found if isinstance(value, float)]
+    return sum(figures) if figures else None
+
+
 def flow_words(record: ProcedureRun, wheel: str, swept: float) -> str:
     """Return what the fluid caught at a wheel tells, empty where it or the strokes were not read.
 
@@ -89,8 +96,8 @@ def flow_words(record: ProcedureRun, wheel: str, swept: float) -> str:
     Source: common practice: little comes past a block, all of it with bubbles brings air.
     """
     read = {entry.field: entry.value for entry in record.entries if entry.wheel == wheel}
-    amount, strokes = read.get("amount"), read.get("strokes")
-    if not isinstance(amount, float) or not isinstance(strokes, float) or not strokes:
+    amount, strokes = (_sum(record, wheel, field) for field in ("amount", "strokes"))
+    if amount is None or not strokes:
         return ""
     each = amount / strokes
     share = each * MILLILITRE / swept if swept > 0 else 0.0

@@ -6,11 +6,9 @@ from math import ceil
 import numpy as np
 
 from urgens.document import Build
-from urgens.document.circuits import circuits_of
-from urgens.document.layout.line_sheets import routed
-from urgens.document.layout.threads import thread_table
 from urgens.guidance.procedures.facts import FARTHEST, Facts
 from urgens.guidance.procedures.step import Wheel
+from urgens.guidance.procedures.ways import ways_of
 from urgens.physics.axle import Axle
 from urgens.solve import system
 
@@ -45,7 +43,8 @@ def amounts(build: Build) -> Amounts:
     chambers = made.volumes.chambers
     swept = [float(chamber.area * chamber.stroke) for chamber in chambers]
     moved = {axle: swept[-1 if axle is Axle.REAR else 0] for axle in Axle}  # one chamber: of both
-    way = {wheel: _in_the_way(build, wheel) for wheel in FARTHEST}
+    ways = ways_of(build)
+    way = {wheel: None if ways is None else ways.volume(wheel) for wheel in FARTHEST}
     strokes: dict[Wheel, int | None] = {}
     for wheel, held in way.items():
         per_stroke = moved[Axle(wheel.partition("-")[0])]
@@ -69,23 +68,3 @@ def swept(build: Build, wheel: str) -> float:
     chambers = system(build).volumes.chambers
     moved = [float(chamber.area * chamber.stroke) for chamber in chambers]
     return moved[-1 if wheel.startswith(Axle.REAR) else 0]
-
-
-def _in_the_way(build: Build, wheel: Wheel) -> float | None:
-    """Return what lines and hoses hold from the cylinder to a wheel [m³], None if not known."""
-    laid = circuits_of(build)
-    if laid is None:
-        return None
-    made = {one.line.id: one for one in routed(laid.plumbing)}
-    held = 0.0
-    for line in laid.plumbing.lines:
-        if line.direct or wheel not in laid.wheels_behind(line.id):
-            continue
-        tube = None if line.tube is None else thread_table().tube(line.tube)
-        if line.id not in made or made[line.id].sheet is None or tube is None:
-            return None
-        held += np.pi / 4.0 * tube.bore.value**2 * made[line.id].length
-    for part in laid.plumbing.parts:
-        if part.kind == "hose" and wheel in laid.behind(part) and part.bore and part.free_length:
-            held += np.pi / 4.0 * part.bore.value**2 * part.free_length.value
-    return float(held) or None  # nothing is drawn to it

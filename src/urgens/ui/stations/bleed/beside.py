@@ -7,6 +7,7 @@ from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.amounts import Amounts, amounts
 from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.people import Role, roles
+from urgens.guidance.procedures.ways import BEHIND_PISTONS
 from urgens.guidance.procedures.workshop import standing_before
 from urgens.ui.stations.bleed.run import BLEED, CurrentRun
 from urgens.ui.stations.bleed.who_panel import WhoPanel
@@ -15,6 +16,10 @@ from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded, wrapped
 
 SHOWN_NEXT = 4
+ASSUMED = (
+    f"assumed: lines that begin empty, {BEHIND_PISTONS * 1e3:.0f} mm behind each piston, what tees "
+    "and valves hold"
+)
 APART = 8  # px above a heading
 
 
@@ -103,4 +108,5 @@ class RunSidebar(QWidget):
             for wheel, held in need.held.items()
             if held is not None and need.strokes[wheel] is not None
         ]
-        return "\n".join([f"{fluid}; about {need.minutes} min", *ways])
+        assumed = [ASSUMED] if ways else []
+        return "\n".join([f"{fluid}; about {need.minutes} min", *ways, *assumed])

@@ -13,12 +13,15 @@ from PySide6.QtWidgets import (
 
 from urgens.guidance.condition.holds import condition
 from urgens.guidance.procedures import METHODS, Facts, Procedure, ProcedureStep
+from urgens.guidance.procedures.bled_run import expected_bleeding
+from urgens.guidance.procedures.bled_words import bleeding_words, travel_words
 from urgens.guidance.procedures.dry_run import why_here
 from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.people import Role, duties, roles, too_few
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.procedures.shuttle import NAME as RESET
 from urgens.guidance.procedures.workshop import standing_before
+from urgens.guidance.words.figures import FigureWords
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
 from urgens.ui.stations.bleed.beside import RunSidebar
@@ -59,6 +62,7 @@ class CardPage(Page):
         self.number, self.progress = self.head_of.number, self.head_of.progress
         self.sentence, self.why = self.head_of.sentence, self.head_of.why
         self.fitted, self.counting = wrapped("fitted"), StrokeCounter()
+        self.expecting = wrapped("muted")
         self.plan, self.beside = BleedPlan(), RunSidebar(self.run)
         self.setFocusProxy(self.plan)
         self.checked_by = QLineEdit()
@@ -140,7 +144,7 @@ class CardPage(Page):
         column.addWidget(self.fitted)
         column.addWidget(self.plan, 1)
         column.addWidget(self.counting)
-        for one in (self.timer, self.reading, self.checked_by):
+        for one in (self.expecting, self.timer, self.reading, self.checked_by):
             column.addWidget(one)
         column.addWidget(self.work)
         self.beside.print.setMenu(
@@ -191,6 +195,7 @@ class CardPage(Page):
         self.plan.show_steps(steps[: number - 1] if going else (), step, open_, found.begins)
         self.fitted.setText(" · ".join(fitted_words(self.plan.stands)))
         self.fitted.setVisible(going and bool(self.fitted.text()))
+        self._show_expected(found, step if mode is Mode.GOING else None)
         self._show_step(step if mode is Mode.GOING else None)
         self.work.show_for(
             mode, last=self.run.last, strokes=self.counts, open_=named,
@@ -280,6 +285,20 @@ class CardPage(Page):
         if step is not None and self.isVisible():
             self.awake.hold()
 
+    def _show_expected(self, found: Procedure, step: ProcedureStep | None) -> None:
+        """Show what the lines hold by the figures, and what is expected at a step."""
+        record, words = self.run.record, FigureWords(self.session.units)
+        bleeds = record is not None and self.run.name in PRESSED
+        now = expected_bleeding(self.session.build, found.steps, record) if bleeds else None
+        self.plan.show_fluid(None if now is None else now.now)
+        told = ""
+        if now is not None and step is not None:
+            told = bleeding_words(now, step, found.method)
+            if step.record is not None and step.record.field == "travel":
+                told = travel_words(self.session.solution, now, self.session.effort, words)
+        self.expecting.setText(f"{told[:1].upper()}{told[1:]}")
+        self.expecting.setVisible(bool(told))
+
     @property
     def _may_begin(self) -> bool:
         allowed = self.run.procedure(self.method).allowed
@@ -343,6 +362,7 @@ class CardPage(Page):
         self.since += 1
         self.run.count(self.strokes, self.since)
         self._show_counter(self.run.step)
+        self._show_expected(self.run.procedure(self.method), self.run.step)
 
     def note_bubbles(self) -> None:
         """Note that bubbles still come."""

@@ -9,6 +9,7 @@ from PySide6.QtGui import QColor, QPainter, QPainterPath, QPaintEvent
 from urgens.document import Build
 from urgens.guidance.condition.joints import LOOSE, MadeJoint, joints_to
 from urgens.guidance.procedures import Facts, ProcedureStep
+from urgens.guidance.procedures.bled_vehicle import BledVehicle
 from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.step import Press, Wheel
 from urgens.guidance.procedures.workshop import Workshop, at_first, workshop
@@ -41,6 +42,25 @@ CAPS = {"loose": "caps rest on top", "off": "caps off"}
 BLEEDER = {"pressed": "bleeder UNDER PRESSURE", "let down": "bleeder let down"}
 
 
+PARTS = 24  # of a stretch of line, as it is drawn
+HALF = 0.5
+
+
+def contents(now: BledVehicle, wheel: Wheel) -> tuple[tuple[float, float], ...]:
+    """Return what the way to a wheel holds: shares of its volume from the cylinder, and the air."""
+    plugs = [plug for line in now.way(wheel) for plug in line]
+    whole = sum(plug.volume for plug in plugs)
+    if not whole:
+        return ()
+    found: list[tuple[float, float]] = []
+    for plug in plugs:
+        if found and found[-1][1] == plug.air:
+            found[-1] = found[-1][0] + plug.volume / whole, plug.air
+        else:
+            found.append((plug.volume / whole, plug.air))
+    return tuple(found)
+
+
 def fitted_words(stands: Workshop) -> tuple[str, ...]:
     """Return what is fitted, loose or off, as it is called; stands: the workshop now."""
     states = stands.states
@@ -68,6 +88,7 @@ class BleedPlan(Painted):
         self.now: tuple[str, ...] = ()
         self.held = self.moves = self._bar = False
         self._press: Press = ""
+        self.contents: dict[Wheel, tuple[tuple[float, float], ...]] = {}
         self._foot = ""  # what it begins to do now
         self.stands: Workshop = at_first({})
         self.joints: dict[Wheel, tuple[MadeJoint, ...]] = {}
@@ -108,6 +129,13 @@ class BleedPlan(Painted):
         told = ", ".join(said(wheel) for wheel in self.open) or "none"
         self.setAccessibleName(f"Open now: {told}. {self.foot}.")
         if self._shown != shown:
+            self.update()
+
+    def show_fluid(self, now: BledVehicle | None) -> None:
+        """Show what the lines hold by the figures; None where they are not drawn."""
+        held = {} if now is None else {wheel: contents(now, wheel) for wheel in FARTHEST}
+        if held != self.contents:
+            self.contents = held
             self.update()
 
     @property
@@ -182,10 +210,29 @@ class BleedPlan(Painted):
         if live:
             painter.setPen(pen(T.fluid[2], PIPE - 2))
             painter.drawPath(path)
+        self._draw_contents(painter, wheel, path, live=live)
         found = self.joints.get(wheel, ()) if self._plain else ()  # else they look as bubbles
         for place, joint in enumerate(found, start=1):
             self._draw_joint(painter, path.pointAtPercent(0.12 + 0.76 * place / (len(found) + 1)),
                              joint)  # fmt: skip
+
+    def _draw_contents(
+        self, painter: QPainter, wheel: Wheel, path: QPainterPath, *, live: bool
+    ) -> None:
+        """Draw what a way holds, from the cylinder on: fluid full, air as a hollow with dots."""
+        start = 0.0
+        for share, air in self.contents.get(wheel, ()):
+            end = min(start + share, 1.0)
+            points = [path.pointAtPercent(start + (end - start) * n / PARTS)
+                      for n in range(PARTS + 1)]  # fmt: skip
+            hollow = air > HALF
+            fluid = T.fluid[2] if live else T.fluid[1]
+            painter.setPen(pen(T.sheet if hollow else fluid, PIPE - 2))
+            painter.drawPolyline(points)
+            if hollow:
+                painter.setPen(pen(T.muted, 3, Qt.PenStyle.DotLine))
+                painter.drawPolyline(points)
+            start = end
 
     def _draw_joint(self, painter: QPainter, at: QPointF, joint: MadeJoint) -> None:
         """Draw a joint: a ring where nobody has said, full where it is dry, a cross where loose."""

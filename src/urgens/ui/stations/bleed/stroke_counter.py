@@ -40,7 +40,7 @@ class StrokeCounter(QWidget):
         known = [one for wheel in step.wheels if (one := needed.strokes.get(wheel)) is not None]
         told = [f"strokes at {both(step.wheels)}" if step.wheels else "strokes"]
         if known:
-            told.append(f"about {max(known)} until what stands in the way is through")
+            told.append(f"about {max(known)} until it runs clear")
         left = None if needed.until_low is None else max(needed.until_low - since, 0)
         if left is None:
             told.append("the reservoir is not measured: watch its level")
