@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.guidance.test_procedures import LAYOUTS
+from tests.plumbing.layouts import sound, with_layout
 from urgens.document import Build, BuildErrors, demo, demo_names, with_changes
 from urgens.guidance.procedures import (
     METHODS,
@@ -318,3 +319,16 @@ def test_a_switch_that_is_written_as_a_record_is_read_as_its_words_are() -> None
     assert (build.warning_switch, build.warning_switch_returns) == ("shuts", "latching")
     with pytest.raises(BuildErrors, match="warning_switch"):
         with_changes(build, {"warning_switch": {"does": "shuts", "rings": "twice"}})
+
+
+def test_a_layout_that_is_cut_in_two_says_which_wheels_nothing_comes_at() -> None:
+    made = sound()
+    cut = next(one for one in made["lines"] if one["from"].startswith("mc.rear"))
+    made["lines"].remove(cut)
+    found = procedure(with_layout(made), "bleed")
+    assert found.cautions[0].startswith("Nothing in the layout joins right rear, left rear to")
+    assert not any("joins" in one for one in procedure(with_layout(sound()), "bleed").cautions)
+    made["parts"] = [one for one in made["parts"] if one["kind"] != "master"]
+    made["lines"] = [one for one in made["lines"] if "mc." not in f"{one['from']} {one['to']}"]
+    without = procedure(with_layout(made), "bleed")
+    assert "right rear, left rear, right front, left front" in without.cautions[0]

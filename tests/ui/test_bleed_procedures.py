@@ -14,7 +14,7 @@ from tests.builds import bed, on_record, unproved
 from tests.ui.conftest import LEFT
 from tests.ui.test_bleed import BACK, ENTER, SPACE, card, press
 from urgens.document import Build, edited, with_changes
-from urgens.guidance.procedures import NAMES, procedure
+from urgens.guidance.procedures import METHODS, NAMES, procedure
 from urgens.guidance.procedures.records import title_of
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed import awake
@@ -28,9 +28,7 @@ GROUPS = 4  # of procedures, a window each
 
 def chosen(page: CardPage, name: str) -> None:
     """Choose a procedure from the menu."""
-    menu = page.chooser.button.menu()
-    actions = [*menu.actions(), *page.chooser.mends.actions()]
-    next(one for one in actions if one.text() == title_of(name)).trigger()
+    page.chooser.actions_of[name].trigger()
 
 
 def until(page: CardPage, field: str) -> None:
@@ -52,6 +50,77 @@ def test_every_procedure_goes_from_its_first_card_to_its_last_by_keys(
         moving = name == "prove-moving"
         page.session.open(edited(build, "joints", []) if moving else build, None)
         goes_to_its_last(page, name)
+
+
+@pytest.mark.parametrize("method", METHODS)
+def test_bleeding_goes_from_its_first_card_to_its_last_by_every_method(
+    open_window: Opener, method: str
+) -> None:
+    build = with_changes(bed("library"), on_record(bed("library")))
+    page = card(open_window(build))
+    chosen(page, "bleed")
+    page.chooser.methods[method].click()
+    goes_to_its_last(page, "bleed")
+
+
+@pytest.mark.parametrize("end", ["front", "rear"])
+def test_a_reset_asks_which_end_and_goes_to_its_last_card(open_window: Opener, end: str) -> None:
+    page = card(open_window(with_changes(bed("library"), on_record(bed("library")))))
+    chosen(page, "reset-switch")
+    assert "Which end gets little" in page.sentence.text()
+    assert not page.buttons["next"].isEnabled()
+    page.chooser.methods[end].click()
+    goes_to_its_last(page, "reset-switch")
+    assert page.session.base.records[-1].method == end
+
+
+def test_what_is_done_until_clear_is_done_once_more_by_one_key(open_window: Opener) -> None:
+    page = card(open_window(with_changes(bed("library"), on_record(bed("library")))))
+    chosen(page, "bleed")
+    press(page, ENTER)
+    until(page, "strokes")
+    first = page.run.number
+    assert "until no air comes" in page.expecting.text()
+    wanted = page.expecting.text()
+    while page.run.back_to is None:
+        press(page, ENTER)
+    assert page.buttons["again"].isVisible()
+    assert page.buttons["next"].text().startswith("Clear")
+    press(page, Qt.Key.Key_O)
+    assert page.run.number == first - 2  # press and hold, open, let it go down
+    until(page, "strokes")
+    assert page.run.number == first
+    assert page.why.text().startswith("Round 2. ")
+    assert page.counting.count.text() == "1"  # of the first round
+    assert page.expecting.text() != wanted
+    press(page, ENTER)
+    read = [one for one in page.session.base.records[-1].entries if one.field == "strokes"]
+    assert [one.value for one in read] == [1.0, 1.0]
+
+
+def test_the_menu_has_only_what_this_layout_has(open_window: Opener) -> None:
+    page = card(open_window(bed("tender")))
+    page.chooser.button.menu().aboutToShow.emit()
+    shown = {name for name, action in page.chooser.actions_of.items() if action.isVisible()}
+    assert {"bleed", "assemble", "leak-test"} <= shown
+    assert not {"load-sensing-test", "metering-test"} & shown
+
+
+def test_why_here_says_the_rules_and_alone_is_refused_where_a_foot_holds(
+    open_window: Opener,
+) -> None:
+    page = card(open_window(with_changes(bed("library"), on_record(bed("library")))))
+    chosen(page, "bleed")
+    QTest.mouseClick(page.form.people[1], LEFT)
+    assert "it takes two" in page.sentence.text()
+    assert not page.buttons["next"].isEnabled()
+    QTest.mouseClick(page.form.people[2], LEFT)
+    press(page, ENTER)
+    until(page, "ok")
+    plain = page.why.text()
+    press(page, Qt.Key.Key_W)
+    assert page.why.text().startswith(plain)
+    assert "The block is out" in page.why.text()
 
 
 def goes_to_its_last(page: CardPage, name: str) -> None:

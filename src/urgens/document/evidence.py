@@ -5,6 +5,7 @@ from typing import Literal
 
 from urgens.document.build import Build
 from urgens.document.catalogue import Figure, counting, figure, is_figure
+from urgens.document.edits.past import same_vehicle
 from urgens.document.facts import UNSEEN, half_width
 
 State = Literal["assumed", "planned", "measured", "stamped", "published", "as typed"]
@@ -43,9 +44,13 @@ def known_figures(build: Build) -> tuple[KnownFigure, ...]:
     """
     global _last
     last = _last
-    if last is None or last[0] is not build:
+    if last is None or not _same_known(last[0], build):
         last = _last = build, _known_figures(build)
     return last[1]
+
+
+def _same_known(one: Build, other: Build) -> bool:
+    return same_vehicle(one, other) and one.evidence == other.evidence
 
 
 _last: tuple[Build, tuple[KnownFigure, ...]] | None = None

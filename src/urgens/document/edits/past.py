@@ -32,6 +32,17 @@ PARTS = {
 ONLY_DRAWN = ("drawn_at", "received", "prices")
 
 
+_VEHICLE = tuple(name for name in Build.model_fields if name not in (*APART, "setups"))
+
+
+def same_vehicle(one: Build, other: Build) -> bool:
+    """Tell whether builds differ at most in what is done, read and known of one vehicle.
+
+    An edit keeps the parts that it does not touch, so that they are looked at by what they are.
+    """
+    return one is other or all(getattr(one, name) is getattr(other, name) for name in _VEHICLE)
+
+
 @dataclass(frozen=True)
 class Once:
     """A build as it was on a day; `unknown` are paths of later changes that lead nowhere in it."""

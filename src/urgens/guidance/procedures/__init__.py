@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 
 from urgens.document import Build, BuildErrors
+from urgens.document.edits.past import same_vehicle
 from urgens.guidance.procedures import (
     proving,  # noqa: F401 - each registers what it makes
     rebleed,  # noqa: F401
@@ -38,10 +39,10 @@ def procedure(
     name: of it [text]; method: of bleeding, or the end that a switch has shut off [text]; opened:
     parts or lines, of what is bled again [text].
     Raises BuildErrors where there is no such procedure or method, with the nearest name.
-    Those of the build that was asked last are kept. Source: common practice.
+    Those of the vehicle that was asked last are kept. Source: common practice.
     """
     global _kept
-    if _kept is None or _kept[0] is not build:
+    if _kept is None or not same_vehicle(_kept[0], build):
         _kept = build, {}
     known, asked = _kept[1], (name, method, tuple(opened))
     if asked not in known:

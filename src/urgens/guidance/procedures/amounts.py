@@ -39,10 +39,7 @@ def amounts(build: Build) -> Amounts:
 
     Source: volume over bore area times stroke; what is in the way to each wheel.
     """
-    made = system(build)
-    chambers = made.volumes.chambers
-    swept = [float(chamber.area * chamber.stroke) for chamber in chambers]
-    moved = {axle: swept[-1 if axle is Axle.REAR else 0] for axle in Axle}  # one chamber: of both
+    moved = swept_to(build)
     ways = ways_of(build)
     way = {wheel: None if ways is None else ways.volume(wheel) for wheel in FARTHEST}
     strokes: dict[Wheel, int | None] = {}
@@ -65,6 +62,11 @@ def swept(build: Build, wheel: str) -> float:
     wheel: its name [text].
     Source: bore area times stroke, of the chamber that feeds its axle.
     """
+    return swept_to(build)[Axle(wheel.partition("-")[0])]
+
+
+def swept_to(build: Build) -> dict[Axle, float]:
+    """Return what a full stroke moves towards each axle [m³]; source: as `swept`."""
     chambers = system(build).volumes.chambers
     moved = [float(chamber.area * chamber.stroke) for chamber in chambers]
-    return moved[-1 if wheel.startswith(Axle.REAR) else 0]
+    return {axle: moved[-1 if axle is Axle.REAR else 0] for axle in Axle}  # one chamber: of both

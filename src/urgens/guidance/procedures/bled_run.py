@@ -7,11 +7,12 @@ from dataclasses import dataclass
 from urgens.document import Build
 from urgens.document.ledger.records import ProcedureRun
 from urgens.guidance.procedures import Facts, ProcedureStep
-from urgens.guidance.procedures.amounts import TWICE, swept
+from urgens.guidance.procedures.amounts import TWICE, swept_to
 from urgens.guidance.procedures.bled_vehicle import BledVehicle, dry
 from urgens.guidance.procedures.facts import FARTHEST
 from urgens.guidance.procedures.step import Wheel
 from urgens.guidance.procedures.ways import ways_of
+from urgens.physics.axle import Axle
 
 MILLILITRE = 1e-6  # m³
 
@@ -44,7 +45,8 @@ def expected_bleeding(
     if ways is None:
         return None
     opened = {wheel for step in steps if step.action == "open" for wheel in step.wheels}
-    per_stroke = {wheel: swept(build, wheel) for wheel in FARTHEST}
+    moved = swept_to(build)
+    per_stroke = {wheel: moved[Axle(wheel.partition("-")[0])] for wheel in FARTHEST}
     now = dry(ways, [wheel for wheel in FARTHEST if wheel in opened])
     ends = {end.thing: end.wheels for end in Facts(build).dead_ends}
     for step, strokes, amount in _done(steps, record):

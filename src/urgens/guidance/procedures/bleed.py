@@ -52,7 +52,20 @@ def bleed(facts: Facts) -> Procedure:
     before, after = made.steps, records()["bleed"].steps_for(facts, after=True)
     steps = (*before[: len(before) - len(after)], *_wheels(facts, facts.by), *after)
     steps = _with_dead_ends(facts, steps)
-    return replace(made, method=facts.by, steps=steps, people=_people(facts, facts.by))
+    cautions = (*_cut_off(facts), *made.cautions)
+    return replace(
+        made, method=facts.by, steps=steps, people=_people(facts, facts.by), cautions=cautions
+    )
+
+
+def _cut_off(facts: Facts) -> Iterator[str]:
+    """Yield what the layout leaves open: nothing comes at a wheel that nothing is joined to."""
+    if facts.cut_off:
+        wheels = ", ".join(map(said, facts.cut_off))
+        yield (
+            f"Nothing in the layout joins {wheels} to an outlet of the cylinder: look in Plumb "
+            "whether a line is missing before fluid is poured."
+        )
 
 
 def _people(facts: Facts, method: Method) -> int:

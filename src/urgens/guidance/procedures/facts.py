@@ -213,6 +213,17 @@ class Facts:
             if laid.joined[f"{part.id}.{port}"]
         )
 
+    @property
+    def cut_off(self) -> tuple[Wheel, ...]:
+        """The wheels of the layout that no outlet of a cylinder is joined to."""
+        laid = self.laid
+        if laid is None or not laid.wheels:
+            return ()
+        return tuple(
+            wheel for wheel in FARTHEST
+            if wheel not in laid.wheels or not laid.fed_by(laid.wheels[wheel])
+        )  # fmt: skip
+
     @cached_property
     def groups(self) -> tuple[tuple[Wheel, ...], ...]:
         """Wheels that are opened together, in the order in which they are bled."""

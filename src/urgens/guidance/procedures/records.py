@@ -41,6 +41,8 @@ CAUTIONS = {
     "by a qualified person.",
     "hose-end": "A hose end out of the fluid draws air on the way back: keep it under all the "
     "time.",
+    "order": "The farthest wheel comes first: it takes what both share with it. Another school "
+    "begins with the nearest, and then bleeds the first once more.",
     "full-turn": "Less than one full turn open makes bubbles too small to leave.",
     "ground": "Private, closed, level, empty ground; belts; nobody in the way; somebody who can "
     "help at hand.",

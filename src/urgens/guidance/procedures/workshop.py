@@ -88,13 +88,16 @@ def deeds_of(step: ProcedureStep) -> tuple[str, ...]:
 
 def sets_of(step: ProcedureStep) -> dict[str, str]:
     """Return which named states a step sets, and to what; step: of a procedure."""
-    does = deeds_of(step)
-    return {
-        name: value
-        for effect in workshop().effects
-        if any(deed in does for deed in effect.deeds)
-        for name, value in effect.sets.items()
-    }
+    by_deed, found = _by_deed(), dict[str, str]()
+    for deed in deeds_of(step):
+        found |= by_deed.get(deed, {})
+    return found
+
+
+@lru_cache(maxsize=1)
+def _by_deed() -> Mapping[str, dict[str, str]]:
+    """Return what each deed sets: it is asked for at every step of every procedure."""
+    return {deed: effect.sets for effect in workshop().effects for deed in effect.deeds}
 
 
 @dataclass(frozen=True)

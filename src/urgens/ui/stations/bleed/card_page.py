@@ -56,7 +56,8 @@ class CardPage(Page):
         self.method = Facts(session.build).by
         self.own: Role | None = None  # whose card is shown, None where it is everyone's
         self.strokes, self.since = 0, 0  # on this step; on these reservoirs since they were filled
-        self.chooser, self.form = Chooser(), StartForm(session)
+        self.chooser = Chooser(lambda: session.build)
+        self.form = StartForm(session)
         self.reading, self.timer = Readings(session), StepTimer()
         self.head_of = CardHead()
         self.number, self.progress = self.head_of.number, self.head_of.progress
@@ -359,10 +360,10 @@ class CardPage(Page):
     def stroke(self) -> None:
         """Count one stroke."""
         self.strokes += 1
-        self.since += 1
+        step = self.run.step
+        self.since += step is None or step.at != "bench"  # there its loops bring it back
         self.run.count(self.strokes, self.since)
         self._show_counter(self.run.step)
-        self._show_expected(self.run.procedure(self.method), self.run.step)
 
     def note_bubbles(self) -> None:
         """Note that bubbles still come."""

@@ -1,12 +1,15 @@
 """Which procedure is on the card, and of bleeding by which method."""
 
+from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import Signal
+from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QMenu, QToolButton, QWidget
 
-from urgens.guidance.procedures import WAYS
-from urgens.guidance.procedures.records import Group, named, title_of
+from urgens.document import Build
+from urgens.guidance.procedures import WAYS, Facts
+from urgens.guidance.procedures.records import Group, named, records, title_of
 from urgens.ui.widgets.buttons import menu_button
 from urgens.ui.widgets.segment import segment
 
@@ -15,18 +18,21 @@ METHOD_NAMES = {
     "gravity": "Gravity", "vacuum": "Vacuum", "front": "Front gets little",
     "rear": "Rear gets little",
 }  # fmt: skip
-# A line stands between groups; mends have a menu of their own.
+# A line stands between groups; what is many has a menu of its own, which a low window has room for.
 GROUPS: tuple[Group, ...] = ("assemble", "bleed", "prove", "move", "mend")
+APART: dict[Group, str] = {"prove": "Standing proofs", "mend": "Mends"}
 
 
 class Chooser(QWidget):
-    """A menu of procedures, and the ways of it side by side."""
+    """A menu of the procedures that a build has a use for, and the ways of one side by side."""
 
     named = Signal(str)
     asked = Signal(str)
 
-    def __init__(self) -> None:
+    def __init__(self, build: Callable[[], Build]) -> None:
         super().__init__()
+        self._build = build
+        self.actions_of: dict[str, QAction] = {}
         self.button = menu_button()
         self.button.setFocusPolicy(self.button.focusPolicy().TabFocus)
         self.button.setMenu(self._menu())
@@ -46,16 +52,24 @@ class Chooser(QWidget):
 
     def _menu(self) -> QMenu:
         menu = QMenu(self.button)
-        self.mends = QMenu("Mends", menu)
         for place, group in enumerate(GROUPS):
             if place:
                 menu.addSeparator()
-            into = self.mends if group == "mend" else menu
-            if group == "mend":
-                menu.addMenu(self.mends)
+            into = menu
+            if group in APART:
+                into = QMenu(APART[group], menu)
+                menu.addMenu(into)
             for name in named(group):
-                into.addAction(title_of(name), partial(self.named.emit, name))
+                action = into.addAction(title_of(name), partial(self.named.emit, name))
+                self.actions_of[name] = action
+        menu.aboutToShow.connect(self._show_what_there_is)
         return menu
+
+    def _show_what_there_is(self) -> None:
+        """Leave out what this layout has no use for."""
+        facts = Facts(self._build())
+        for name, action in self.actions_of.items():
+            action.setVisible(records()[name].refusal(facts) is None)
 
     def show_choice(self, name: str, method: str | None, *, going: bool) -> None:
         """Show what is chosen; while a run is under way its method stays."""

@@ -13,6 +13,7 @@ from urgens.guidance.procedures.bled_vehicle import BledVehicle
 from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.step import Press, Wheel
 from urgens.guidance.procedures.workshop import Workshop, at_first, workshop
+from urgens.ui.stations.bleed.bench_art import draw_bench
 from urgens.ui.theme.paint import T, ink, outline, pen
 from urgens.ui.widgets.board import arrow, write
 from urgens.ui.widgets.painted import Painted
@@ -89,6 +90,7 @@ class BleedPlan(Painted):
         self.held = self.moves = self._bar = False
         self._press: Press = ""
         self.contents: dict[Wheel, tuple[tuple[float, float], ...]] = {}
+        self.on_bench, self._chambers = False, 1
         self._foot = ""  # what it begins to do now
         self.stands: Workshop = at_first({})
         self.joints: dict[Wheel, tuple[MadeJoint, ...]] = {}
@@ -97,6 +99,7 @@ class BleedPlan(Painted):
 
     def show_build(self, build: Build) -> None:
         """Show the cylinders of a build and the joints on the way to each wheel."""
+        self._chambers = 1 if build.master.one_chamber else 2
         shown = Facts(build).bar, {wheel: joints_to(build, wheel) for wheel in FARTHEST}
         if shown != (self._bar, self.joints):
             self._bar, self.joints = shown
@@ -124,10 +127,12 @@ class BleedPlan(Painted):
         self.hosed = {str(wheel) for wheel in stands.hosed}
         self.moves = now is not None and now.action == "stroke"
         self._press = "" if now is None else now.press
+        self.on_bench = stands.states["cylinder"] == "bench" and (now is None or now.at == "bench")
         self._foot = "" if now is None or now.thing else NOW.get(now.action, "")
         self.now = () if now is None else now.wheels
         told = ", ".join(said(wheel) for wheel in self.open) or "none"
-        self.setAccessibleName(f"Open now: {told}. {self.foot}.")
+        where = "The cylinder on the bench. " if self.on_bench else ""
+        self.setAccessibleName(f"{where}Open now: {told}. {self.foot}.")
         if self._shown != shown:
             self.update()
 
@@ -141,7 +146,7 @@ class BleedPlan(Painted):
     @property
     def _shown(self) -> tuple[object, ...]:
         """What is drawn of the steps."""
-        return self.open, self.hosed, self.now, self.foot
+        return self.open, self.hosed, self.now, self.foot, self.on_bench, self.stands
 
     @property
     def foot(self) -> str:
@@ -167,6 +172,11 @@ class BleedPlan(Painted):
             painter.scale(larger, larger)
             wide, high = self.across / larger, self.down / larger
             edge = PLAIN_EDGE if self._plain else EDGE
+            if self.on_bench:
+                draw_bench(painter, QPointF(wide / 2, high / 2), self.stands, self._chambers,
+                           pushed=self.moves)  # fmt: skip
+                self._draw_focus(painter, wide, high)
+                return
             body = QRectF(edge, 26, wide - 2 * edge, high - 52)
             ink(painter, pen(T.hair, 1.5), QColor(T.paper))
             painter.drawRoundedRect(body, 30, 30)
@@ -182,9 +192,12 @@ class BleedPlan(Painted):
             arrow(painter, at + QPointF(0, -5), QPointF(1, 0), 4)
             if not self._plain:
                 write(painter, "front", at + QPointF(26, 0), size=14)
-            if self.hasFocus():
-                outline(painter, T.front, 2)
-                painter.drawRect(QRectF(1, 1, wide - 2, high - 2))
+            self._draw_focus(painter, wide, high)
+
+    def _draw_focus(self, painter: QPainter, wide: float, high: float) -> None:
+        if self.hasFocus():
+            outline(painter, T.front, 2)
+            painter.drawRect(QRectF(1, 1, wide - 2, high - 2))
 
     @staticmethod
     def _middle(wheel: str, body: QRectF) -> QPointF:

@@ -41,6 +41,10 @@ class StrokeCounter(QWidget):
         told = [f"strokes at {both(step.wheels)}" if step.wheels else "strokes"]
         if known:
             told.append(f"about {max(known)} until it runs clear")
+        if step.at == "bench":
+            self.words.setText("strokes; the loops bring back what is pushed out")
+            self.low.hide()
+            return
         left = None if needed.until_low is None else max(needed.until_low - since, 0)
         if left is None:
             told.append("the reservoir is not measured: watch its level")
