@@ -14,6 +14,7 @@ from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.step import Press, Wheel
 from urgens.guidance.procedures.workshop import Workshop, at_first, workshop
 from urgens.ui.stations.bleed.bench_art import draw_bench
+from urgens.ui.stations.bleed.exploded import draw_exploded
 from urgens.ui.theme.paint import T, ink, outline, pen
 from urgens.ui.widgets.board import arrow, write
 from urgens.ui.widgets.painted import Painted
@@ -90,7 +91,8 @@ class BleedPlan(Painted):
         self.held = self.moves = self._bar = False
         self._press: Press = ""
         self.contents: dict[Wheel, tuple[tuple[float, float], ...]] = {}
-        self.on_bench, self._chambers = False, 1
+        self.on_bench = self.apart = False
+        self._chambers = 1
         self._foot = ""  # what it begins to do now
         self.stands: Workshop = at_first({})
         self.joints: dict[Wheel, tuple[MadeJoint, ...]] = {}
@@ -127,6 +129,7 @@ class BleedPlan(Painted):
         self.hosed = {str(wheel) for wheel in stands.hosed}
         self.moves = now is not None and now.action == "stroke"
         self._press = "" if now is None else now.press
+        self.apart = ("pistons", ()) in stands.away or (now is not None and now.thing == "pistons")
         self.on_bench = stands.states["cylinder"] == "bench" and (now is None or now.at == "bench")
         self._foot = "" if now is None or now.thing else NOW.get(now.action, "")
         self.now = () if now is None else now.wheels
@@ -146,7 +149,7 @@ class BleedPlan(Painted):
     @property
     def _shown(self) -> tuple[object, ...]:
         """What is drawn of the steps."""
-        return self.open, self.hosed, self.now, self.foot, self.on_bench, self.stands
+        return self.open, self.hosed, self.now, self.foot, self.on_bench, self.apart, self.stands
 
     @property
     def foot(self) -> str:
@@ -172,6 +175,10 @@ class BleedPlan(Painted):
             painter.scale(larger, larger)
             wide, high = self.across / larger, self.down / larger
             edge = PLAIN_EDGE if self._plain else EDGE
+            if self.on_bench and self.apart:
+                draw_exploded(painter, QPointF(wide / 2, high / 2 - 20), self._chambers, wide)
+                self._draw_focus(painter, wide, high)
+                return
             if self.on_bench:
                 draw_bench(painter, QPointF(wide / 2, high / 2), self.stands, self._chambers,
                            pushed=self.moves)  # fmt: skip
