@@ -91,9 +91,8 @@ def test_front_first_goes_straight_and_rear_first_spins() -> None:
 
 
 SECOND = {  # rear valves behind of which the second lock is 4 to 17 % above the first
-    "bakery": [(22, 0.45), (15, 0.6), (27, 0.3), (17, 0.6), (20, 0.6), (22, 0.6), (30, 0.3)],
-    "library": [(17, 0.45), (19, 0.45), (27, 0.3), (22, 0.45), (30, 0.3)],
-}
+    "bakery": [(22, 0.45), (15, 0.6), (30, 0.3)], "library": [(17, 0.45), (27, 0.3)],
+}  # fmt: skip
 
 
 @pytest.mark.parametrize(

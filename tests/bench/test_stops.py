@@ -107,7 +107,7 @@ def test_sampling_says_the_same() -> None:
     walkers = np.array([1.0, 1.0, 1.1]) + 0.03 * chance.standard_normal((24, 3))
     levels = np.array([log_density(build, known, stops, x) for x in walkers])
     kept = []
-    for turn in range(90):
+    for turn in range(56):
         for half in (slice(0, 12), slice(12, 24)):
             others = walkers[12:] if half.start == 0 else walkers[:12]
             z = np.square(chance.random(12) + 1.0) / 2.0
@@ -117,7 +117,7 @@ def test_sampling_says_the_same() -> None:
             take = np.log(chance.random(12)) < 2.0 * np.log(z) + found - levels[half]
             walkers[half] = np.where(take[:, None], tried, walkers[half])
             levels[half] = np.where(take, found, levels[half])
-        if turn >= 40:
+        if turn >= 26:
             kept.append(walkers.copy())
     drawn = np.concatenate(kept)
     told = posterior(build, stops)

@@ -5,6 +5,7 @@ The rules are common practice; each planted fault is one that would hurt somebod
 
 from collections.abc import Callable
 from dataclasses import replace
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
@@ -332,3 +333,22 @@ def test_a_layout_that_is_cut_in_two_says_which_wheels_nothing_comes_at() -> Non
     made["lines"] = [one for one in made["lines"] if "mc." not in f"{one['from']} {one['to']}"]
     without = procedure(with_layout(made), "bleed")
     assert "right rear, left rear, right front, left front" in without.cautions[0]
+
+
+def test_only_the_circuit_that_was_opened_is_bled_again_and_its_dead_end_with_it() -> None:
+    """A sensor in front keeps its air where the rear was opened: common practice."""
+    made = sound()
+    face = {"thread": "3/8-24", "seat": "inverted"}
+    made["parts"].append({"id": "pr", "kind": "sensor", "ports": {"in": face}})
+    next(p for p in made["parts"] if p["id"] == "cv")["ports"]["front-3"] = face
+    made["lines"].append({"id": "D9", "from": "cv.front-3", "to": "pr.in", "direct": True})
+    build = with_layout(made)
+    for opened, cracks in (("hr", False), ("hfl", True), ("mc", True)):
+        again = procedure(build, "rebleed", None, (opened,))
+        joints = [step.thing for step in again.steps if step.action == "loosen"]
+        assert bool(joints) == cracks
+        assert dry_run(again, again.begins) == ()
+        axles = {wheel.partition("-")[0] for step in again.steps for wheel in step.wheels}
+        assert axles == {"hr": {"rear"}, "hfl": {"front"}, "mc": {"front", "rear"}}[opened]
+        fills = [step.action for step in again.steps if step.action in ("top-up", "open", "loosen")]
+        assert ("top-up", "top-up") not in set(pairwise(fills))

@@ -1,5 +1,6 @@
 """How sure it is: chances against plain draws, one vehicle after another."""
 
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -7,6 +8,7 @@ import pytest
 
 from tests.builds import bed
 from urgens.document import Build, with_changes
+from urgens.physics.vehicle import StaticVehicle
 from urgens.printed.robustness import printed_robustness
 from urgens.solve.first_rise import AxleName
 from urgens.solve.lock import first_lock
@@ -38,12 +40,19 @@ def plain(build: Build) -> float:
     values = drawn(build, figures, PLAIN, np.random.default_rng(20261201))
     ends = every_road(build)
     roads = np.linspace(ends[0], ends[-1], 40)
-    first = 0
-    for draw in range(PLAIN):
-        made = system(build, over=laid(build, figures, values[:, draw]))
-        lock = first_lock(made, made.cases, roads)
-        first += bool(((lock.axle == AxleName.REAR) | lock.lifted).any())
-    return first / PLAIN
+    made = system(build, over=laid(build, figures, values[:, :, None, None]))
+    cases = len(build.vehicle.load_cases)
+    standing = StaticVehicle(*(_across(np.asarray(one), cases) for one in made.standing))
+    lock = first_lock(replace(made, standing=standing), standing, roads)
+    rear = (lock.axle == AxleName.REAR) | lock.lifted
+    return float(np.broadcast_to(rear, (PLAIN, cases, roads.size)).any(axis=(1, 2)).mean())
+
+
+def _across(one: np.ndarray, cases: int) -> np.ndarray:
+    """Draws down, load cases across, roads behind: of what no draw changes the cases alone."""
+    if one.ndim > 1:
+        return one.reshape(PLAIN, -1, 1)
+    return one.reshape(1, -1, 1) if one.size == cases else one
 
 
 @pytest.mark.parametrize("kind", VALVES)

@@ -102,7 +102,8 @@ def travel_words(
         return ""
     travel = travel_with_air(solution, found, effort)
     told = words.typed_length(travel) if isfinite(travel) else "the floor"
-    return f"with the {_ml(air.front + air.rear)} of air that are left by the figures: {told}"
+    left = _ml(air.front + air.rear)
+    return f"with the {left} of air that are left by the figures: {told} at {words.force(effort)}"
 
 
 def travel_with_air(solution: Solution, found: ExpectedBleeding, effort: float) -> float:

@@ -11,16 +11,17 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from urgens.guidance.advice.travel_reading import flow_words
 from urgens.guidance.condition.holds import condition
 from urgens.guidance.procedures import METHODS, Facts, Procedure, ProcedureStep
-from urgens.guidance.procedures.bled_run import expected_bleeding
+from urgens.guidance.procedures.bled_run import ExpectedBleeding, expected_bleeding
 from urgens.guidance.procedures.bled_words import bleeding_words, travel_words
 from urgens.guidance.procedures.dry_run import why_here
 from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.people import Role, duties, roles, too_few
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.procedures.shuttle import NAME as RESET
-from urgens.guidance.procedures.workshop import standing_before
+from urgens.guidance.procedures.workshop import HOSE, standing_before
 from urgens.guidance.words.figures import FigureWords
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
@@ -297,8 +298,18 @@ class CardPage(Page):
             told = bleeding_words(now, step, found.method)
             if step.record is not None and step.record.field == "travel":
                 told = travel_words(self.session.solution, now, self.session.effort, words)
+            if step.thing == HOSE and step.action == "remove":
+                told = self._after(step, now, words)
         self.expecting.setText(f"{told[:1].upper()}{told[1:]}")
         self.expecting.setVisible(bool(told))
+
+    def _after(self, step: ProcedureStep, now: ExpectedBleeding, words: FigureWords) -> str:
+        """Return what a wheel that is done has told, and where the pedal should be by now."""
+        record = self.run.record
+        assert record is not None
+        told = [flow_words(record, wheel, now.swept[wheel]) for wheel in step.wheels]
+        told.append(travel_words(self.session.solution, now, self.session.effort, words))
+        return ". ".join(filter(None, told))
 
     @property
     def _may_begin(self) -> bool:
