@@ -194,7 +194,7 @@ def test_a_run_moves_what_its_strokes_move_and_says_what_is_left() -> None:
     assert f"about {words[0]} strokes until no air comes" in bleeding_words(
         begun, steps[at - 1], "pedal"
     )
-    assert "of air that are left" in travel_words(solve(build), begun, 250.0, MM)
+    assert "of air are left: the pedal goes" in travel_words(solve(build), begun, 250.0, MM)
 
 
 @pytest.mark.parametrize("method", ["pedal", "open-stroke", "pressure"])
@@ -255,3 +255,15 @@ def travel_of(build: Build) -> float:
     assert found is not None
     done = type(found)(dry(found.now.ways, ()), found.swept)
     return travel_with_air(solve(build), done, 200.0)
+
+
+def test_what_was_bled_before_begins_full() -> None:
+    """A flush of a bled vehicle: no air comes, only old fluid."""
+    build = demo("library")
+    steps = procedure(build, "bleed", "pedal").steps
+    found = expected_bleeding(build, steps, None, ("rear-left", "rear-right"))
+    assert found is not None
+    assert found.strokes("rear-left") == 0
+    assert found.strokes("front-left") > 0
+    stroke = next(step for step in steps if step.action == "stroke")
+    assert "no air comes any more" in bleeding_words(found, stroke, "pedal")

@@ -75,7 +75,7 @@ def test_a_reset_asks_which_end_and_goes_to_its_last_card(open_window: Opener, e
 
 
 def test_what_is_done_until_clear_is_done_once_more_by_one_key(open_window: Opener) -> None:
-    page = card(open_window(with_changes(bed("library"), on_record(bed("library")))))
+    page = card(open_window(with_changes(bed("library"), {"records": [], "joints": []})))
     chosen(page, "bleed")
     press(page, ENTER)
     until(page, "strokes")

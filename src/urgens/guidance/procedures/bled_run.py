@@ -1,7 +1,7 @@
 """A run carried out on the stand-in: what its strokes have moved so far, and what is expected."""
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 
 from urgens.document import Build
@@ -33,11 +33,15 @@ class ExpectedBleeding:
 
 
 def expected_bleeding(
-    build: Build, steps: Sequence[ProcedureStep], record: ProcedureRun | None
+    build: Build,
+    steps: Sequence[ProcedureStep],
+    record: ProcedureRun | None,
+    bled: Collection[str] = (),
 ) -> ExpectedBleeding | None:
     """Return a run as far as it is, on a vehicle whose opened wheels began with nothing but air.
 
-    steps: of the procedure; record: of the run, None where none is begun. None where the lines are
+    steps: of the procedure; record: of the run, None where none is begun; bled: wheels that were
+    bled before it, whose ways were full [text]. None where the lines are
     not drawn. Strokes are those that were counted; where nobody counted, what flowed is taken as
     what was wanted. Source: continuity (`physics.purge`).
     """
@@ -47,7 +51,7 @@ def expected_bleeding(
     opened = {wheel for step in steps if step.action == "open" for wheel in step.wheels}
     moved = swept_to(build)
     per_stroke = {wheel: moved[Axle(wheel.partition("-")[0])] for wheel in FARTHEST}
-    now = dry(ways, [wheel for wheel in FARTHEST if wheel in opened])
+    now = dry(ways, [wheel for wheel in FARTHEST if wheel in opened and wheel not in bled])
     ends = {end.thing: end.wheels for end in Facts(build).dead_ends}
     for step, strokes, amount in _done(steps, record):
         if step.action == "loosen" and step.thing in ends:

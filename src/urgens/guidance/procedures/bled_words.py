@@ -101,9 +101,9 @@ def travel_words(
     if air.front + air.rear <= NOTHING:
         return ""
     travel = travel_with_air(solution, found, effort)
-    told = words.typed_length(travel) if isfinite(travel) else "the floor"
-    left = _ml(air.front + air.rear)
-    return f"with the {left} of air that are left by the figures: {told} at {words.force(effort)}"
+    told = words.typed_length(travel) if isfinite(travel) else "to the floor"
+    left, foot = _ml(air.front + air.rear), words.force(effort)
+    return f"by the figures {left} of air are left: the pedal goes {told} at {foot}"
 
 
 def travel_with_air(solution: Solution, found: ExpectedBleeding, effort: float) -> float:

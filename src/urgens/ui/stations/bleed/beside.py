@@ -17,8 +17,8 @@ from urgens.ui.widgets.worded import worded, wrapped
 
 SHOWN_NEXT = 4
 ASSUMED = (
-    f"assumed: lines that begin empty, {BEHIND_PISTONS * 1e3:.0f} mm behind each piston, what tees "
-    "and valves hold"
+    f"assumed: lines not bled begin empty, {BEHIND_PISTONS * 1e3:.0f} mm behind each piston, what "
+    "tees and valves hold"
 )
 APART = 8  # px above a heading
 

@@ -291,7 +291,8 @@ class CardPage(Page):
         """Show what the lines hold by the figures, and what is expected at a step."""
         record, words = self.run.record, FigureWords(self.session.units)
         bleeds = record is not None and self.run.name in PRESSED
-        now = expected_bleeding(self.session.build, found.steps, record) if bleeds else None
+        build, full = self.session.build, self.run.bled_before
+        now = expected_bleeding(build, found.steps, record, full) if bleeds else None
         self.plan.show_fluid(None if now is None else now.now)
         told = ""
         if now is not None and step is not None:

@@ -1,7 +1,7 @@
 """One run of a procedure: where it is, and what of it goes into the build."""
 
 from collections.abc import Callable
-from datetime import datetime
+from datetime import datetime, timedelta
 from operator import is_
 from typing import Any
 
@@ -9,6 +9,7 @@ from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
 from urgens.document.ledger.records import ProcedureRun, RecordEntry
 from urgens.guidance.condition.deeds import MOVING, asking, shown
+from urgens.guidance.condition.holds import condition
 from urgens.guidance.condition.joints import held_by_joints, opened_since_bled
 from urgens.guidance.condition.proofs import held_from_moving, procedure_now
 from urgens.guidance.procedures import NAMES, Facts, Procedure, ProcedureStep
@@ -42,6 +43,7 @@ class CurrentRun:
         self._made: tuple[Build, tuple[str, str | None], Procedure] | None = None  # asked for often
         self._fitting: tuple[ProcedureRun, Procedure, bool] | None = None  # asked for often
         self._counting: UndoDrag | None = None
+        self._bled: tuple[datetime, frozenset[str]] | None = None
         self.name = self.index_name() or BLEED
         self.shut_off: str | None = None  # the end that a switch has, once it is said
 
@@ -233,6 +235,18 @@ class CurrentRun:
             if steps[number - 1].loop == "end" and number != self.number:
                 return 0
         return 0
+
+    @property
+    def bled_before(self) -> frozenset[str]:
+        """The wheels that were bled when the run was begun; looked up once for each run."""
+        record = self.record
+        if record is None:
+            return frozenset()
+        if self._bled is None or self._bled[0] != record.started:
+            before = condition(self._session.base, record.started - timedelta(minutes=1))
+            wheels = before.standing.wheels.items()
+            self._bled = record.started, frozenset(w for w, one in wheels if one == "bled")
+        return self._bled[1]
 
     @property
     def strokes_before(self) -> int:
