@@ -87,5 +87,5 @@ def test_a_bleeding_that_goes_on_ends_what_it_fitted_and_bleeds_what_it_has_not_
     assert names[:2] == ["Joints tight", "Fill and bleed both"]
     assert not any(name.startswith(("Off or back", "Tighten")) for name in names)
     ended = {held.what: held.job for held in found.holds}
-    assert ended["caps: loosened and not tight again"] == "Fill and bleed both"
+    assert ended["caps: taken off and not back"] == "Fill and bleed both"
     assert ended["hose and bottle at left rear is still fitted"] == "Fill and bleed both"

@@ -109,7 +109,7 @@ def _things(stands: Standing) -> Iterator[Hold]:
         yield Hold("tool-fitted", f"{thing}{at} is still fitted", deed.at, thing,
                    _by_hand("take it off, and note it as off", deed, stands))  # fmt: skip
     for (thing, _), deed in fold.missing.items():
-        yield Hold("tool-fitted", f"{thing} was taken off and is not back", deed.at, thing,
+        yield Hold("tool-fitted", f"{thing}: taken off and not back", deed.at, thing,
                    _by_hand("put it back, and note it", deed, stands))  # fmt: skip
 
 
