@@ -95,15 +95,15 @@ def test_nothing_is_made_or_lost_and_more_strokes_never_leave_more_air(
 ) -> None:
     found = ways(demo(name))
     now = dry(found, FARTHEST)
-    whole = {part: volume_of(plugs) for part, plugs in now.held.items()}
+    whole = {part: volume_of(slugs) for part, slugs in now.held.items()}
     for wheel, volume in given_:
         before = sum(now.air())
         then, came = now.given(wheel, volume)
         assert came.fluid + came.air == pytest.approx(volume, rel=1e-9, abs=1e-18)
         assert came.air >= -1e-18
         assert before - sum(then.air()) == pytest.approx(came.air, rel=1e-6, abs=1e-15)
-        assert {part: pytest.approx(volume_of(plugs), rel=1e-9)
-                for part, plugs in then.held.items()} == whole  # fmt: skip
+        assert {part: pytest.approx(volume_of(slugs), rel=1e-9)
+                for part, slugs in then.held.items()} == whole  # fmt: skip
         now = then
 
 

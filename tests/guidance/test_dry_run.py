@@ -18,6 +18,7 @@ from urgens.guidance.procedures import (
     METHODS,
     NAMES,
     WAYS,
+    Facts,
     Procedure,
     ProcedureStep,
     procedure,
@@ -32,6 +33,7 @@ from urgens.guidance.procedures.workshop import (
     standing_before,
     workshop,
 )
+from urgens.quantity import UnitSystem
 
 PRESSING = ("Presses", "strokes", "Lets it go down", "Holds it down")
 BUILDS = {**LAYOUTS, **{name: demo(name) for name in demo_names()}}
@@ -352,3 +354,17 @@ def test_only_the_circuit_that_was_opened_is_bled_again_and_its_dead_end_with_it
         assert axles == {"hr": {"rear"}, "hfl": {"front"}, "mc": {"front", "rear"}}[opened]
         fills = [step.action for step in again.steps if step.action in ("top-up", "open", "loosen")]
         assert ("top-up", "top-up") not in set(pairwise(fills))
+
+
+def test_a_torque_is_said_where_somebody_has_given_one_in_the_units_shown() -> None:
+    made = sound()
+    next(one for one in made["lines"] if one["id"] == "L1")["torque"] = "16 N.m"
+    build = with_layout(made)
+    given = procedure(build, "assemble")
+    bare = procedure(with_layout(sound()), "assemble")
+    assert len(given.steps) == len(bare.steps) + 1
+    said = {units: next(step.text for step in given.spelt(Facts(build).figures(units)).steps
+                        if "torque that is given" in step.text)
+            for units in UnitSystem}  # fmt: skip
+    assert "L1 16 N" in said[UnitSystem.METRIC]
+    assert "L1 12 lbf" in said[UnitSystem.INCH]  # 16 N·m / 1.356 = 11.8; by hand

@@ -1,4 +1,4 @@
-"""Plugs of fluid and air in a line, against sums by hand and a textbook's law."""
+"""Slugs of fluid and air in a line, against sums by hand and a textbook's law."""
 
 from math import pi
 
@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from urgens.physics.purge import (
-    Plug,
+    Slug,
     air_of,
     flow_by_pressure,
     head,
@@ -20,13 +20,13 @@ from urgens.physics.purge import (
 SHARES = st.floats(0.0, 1.0)
 VOLUMES = st.floats(1e-9, 1e-4)
 LINES = st.lists(st.tuples(VOLUMES, SHARES), min_size=1, max_size=6).map(
-    lambda rows: tuple(Plug(*row) for row in rows)
+    lambda rows: tuple(Slug(*row) for row in rows)
 )
 
 
 @given(held=LINES, entering=LINES)
 def test_volume_and_air_are_neither_made_nor_lost(
-    held: tuple[Plug, ...], entering: tuple[Plug, ...]
+    held: tuple[Slug, ...], entering: tuple[Slug, ...]
 ) -> None:
     inside, left = pushed(held, entering)
     assert volume_of(inside) == pytest.approx(volume_of(held), rel=1e-9)
@@ -34,34 +34,34 @@ def test_volume_and_air_are_neither_made_nor_lost(
     assert air_of(inside) + air_of(left) == pytest.approx(
         air_of(held) + air_of(entering), rel=1e-9, abs=1e-18
     )
-    assert all(plug.volume > 0.0 and 0.0 <= plug.air <= 1.0 for plug in (*inside, *left))
+    assert all(slug.volume > 0.0 and 0.0 <= slug.air <= 1.0 for slug in (*inside, *left))
 
 
 @given(held=LINES, first=VOLUMES, second=VOLUMES)
 def test_more_fluid_never_leaves_more_air(
-    held: tuple[Plug, ...], first: float, second: float
+    held: tuple[Slug, ...], first: float, second: float
 ) -> None:
-    once, _ = pushed(held, (Plug(first, 0.0),))
-    twice, _ = pushed(once, (Plug(second, 0.0),))
+    once, _ = pushed(held, (Slug(first, 0.0),))
+    twice, _ = pushed(once, (Slug(second, 0.0),))
     assert air_of(twice) <= air_of(once) + 1e-18 <= air_of(held) + 2e-18
     assert until_clear([twice]) <= until_clear([once]) + 1e-15
 
 
 def test_a_plain_line_is_clear_when_it_has_been_filled_once() -> None:
     """10 ml of air: after 4 ml of fluid 6 ml are left, and 10 ml in all have to go in; by hand."""
-    line = (Plug(10e-6, 1.0),)
+    line = (Slug(10e-6, 1.0),)
     assert until_clear([line]) == pytest.approx(10e-6)
-    inside, left = pushed(line, (Plug(4e-6, 0.0),))
-    assert inside == (Plug(4e-6, 0.0), Plug(pytest.approx(6e-6), 1.0))
-    assert left == (Plug(pytest.approx(4e-6), 1.0),)
+    inside, left = pushed(line, (Slug(4e-6, 0.0),))
+    assert inside == (Slug(4e-6, 0.0), Slug(pytest.approx(6e-6), 1.0))
+    assert left == (Slug(pytest.approx(4e-6), 1.0),)
     assert until_clear([inside]) == pytest.approx(6e-6 + 0.0)
 
 
 def test_what_stands_before_the_air_has_to_go_out_as_well() -> None:
     """Air at the beginning of two lines of 3 and 5 ml: all 8 ml go through; by hand."""
-    lines = [(Plug(1e-6, 1.0), Plug(2e-6, 0.0)), (Plug(5e-6, 0.0),)]
+    lines = [(Slug(1e-6, 1.0), Slug(2e-6, 0.0)), (Slug(5e-6, 0.0),)]
     assert until_clear(lines) == pytest.approx(8e-6)
-    assert until_clear([(Plug(3e-6, 0.0),), (Plug(5e-6, 0.0),)]) == 0.0
+    assert until_clear([(Slug(3e-6, 0.0),), (Slug(5e-6, 0.0),)]) == 0.0
 
 
 def test_what_runs_by_itself_follows_hagen_poiseuille() -> None:

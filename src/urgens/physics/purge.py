@@ -1,4 +1,4 @@
-"""Fluid that pushes air along a line: plugs that move without mixing, and what runs by itself."""
+"""Fluid that pushes air along a line: slugs that move without mixing, and what runs by itself."""
 
 from collections.abc import Iterable, Sequence
 from typing import NamedTuple
@@ -8,68 +8,68 @@ import numpy as np
 from urgens.physics.arrays import Array, Floats
 
 GRAVITY = 9.81  # m/s²
-ALIKE = 1e-12  # of a share of air: plugs that differ by less are one
+ALIKE = 1e-12  # of a share of air: slugs that differ by less are one
 
 
-class Plug(NamedTuple):
+class Slug(NamedTuple):
     """So much of a line [m³], and the share of it that is air [-]."""
 
     volume: float
     air: float
 
 
-Plugs = tuple[Plug, ...]  # from the end where fluid enters
+Slugs = tuple[Slug, ...]  # from the end where fluid enters
 
 
-def volume_of(plugs: Iterable[Plug]) -> float:
-    """Return what plugs take [m³].
+def volume_of(slugs: Iterable[Slug]) -> float:
+    """Return what slugs take [m³].
 
-    plugs: of a line. Source: by definition.
+    slugs: of a line. Source: by definition.
     """
-    return sum(plug.volume for plug in plugs)
+    return sum(slug.volume for slug in slugs)
 
 
-def air_of(plugs: Iterable[Plug]) -> float:
-    """Return the air in plugs [m³].
+def air_of(slugs: Iterable[Slug]) -> float:
+    """Return the air in slugs [m³].
 
-    plugs: of a line. Source: by definition.
+    slugs: of a line. Source: by definition.
     """
-    return sum(plug.volume * plug.air for plug in plugs)
+    return sum(slug.volume * slug.air for slug in slugs)
 
 
-def pushed(held: Plugs, entering: Plugs) -> tuple[Plugs, Plugs]:
+def pushed(held: Slugs, entering: Slugs) -> tuple[Slugs, Slugs]:
     """Return what a line holds once something has entered it, and what has left at its far end.
 
     held: by the line; entering: at its near end. What leaves is as much as enters. Source:
-    continuity; plug flow, as slow flow in a thin tube.
+    continuity; slug flow, as slow flow in a thin tube; slugs that do not mix.
     """
-    room, inside, left = volume_of(held), list[Plug](), list[Plug]()
-    for plug in (*entering, *held):
-        stays = min(plug.volume, max(room, 0.0))
-        room -= plug.volume
+    room, inside, left = volume_of(held), list[Slug](), list[Slug]()
+    for slug in (*entering, *held):
+        stays = min(slug.volume, max(room, 0.0))
+        room -= slug.volume
         if stays > 0.0:
-            _add(inside, Plug(stays, plug.air))
-        if plug.volume - stays > 0.0:
-            _add(left, Plug(plug.volume - stays, plug.air))
+            _add(inside, Slug(stays, slug.air))
+        if slug.volume - stays > 0.0:
+            _add(left, Slug(slug.volume - stays, slug.air))
     return tuple(inside), tuple(left)
 
 
-def _add(plugs: list[Plug], plug: Plug) -> None:
-    """Add a plug behind others, as one with the last where they are alike."""
-    if plugs and abs(plugs[-1].air - plug.air) < ALIKE:
-        plugs[-1] = Plug(plugs[-1].volume + plug.volume, plug.air)
+def _add(slugs: list[Slug], slug: Slug) -> None:
+    """Add a slug behind others, as one with the last where they are alike."""
+    if slugs and abs(slugs[-1].air - slug.air) < ALIKE:
+        slugs[-1] = Slug(slugs[-1].volume + slug.volume, slug.air)
     else:
-        plugs.append(plug)
+        slugs.append(slug)
 
 
-def until_clear(lines: Sequence[Plugs]) -> float:
+def until_clear(lines: Sequence[Slugs]) -> float:
     """Return how much has to enter until the last air has left [m³].
 
-    lines: one behind the other, from where fluid enters. Source: plug flow.
+    lines: one behind the other, from where fluid enters. Source: slug flow.
     """
-    plugs = [plug for line in lines for plug in line]
-    first = next((place for place, plug in enumerate(plugs) if plug.air > 0.0), None)
-    return 0.0 if first is None else volume_of(plugs[first:])
+    slugs = [slug for line in lines for slug in line]
+    first = next((place for place, slug in enumerate(slugs) if slug.air > 0.0), None)
+    return 0.0 if first is None else volume_of(slugs[first:])
 
 
 def flow_by_pressure(pressure: Floats, length: Array, bore: Array, viscosity: Floats) -> Array:

@@ -194,8 +194,12 @@ class _Said:
         for one in self._figures:
             if one.path.startswith("plumbing.") and not one.path.startswith("plumbing.lines["):
                 yield named(self.build, one.path), self.figure(one)
-        radii = [one for one in self._figures if one.path.endswith(".bend_radius")]
-        for one in radii:
+        of_lines = (".bend_radius", ".torque")
+        made = [
+            one for one in self._figures
+            if one.path.startswith("plumbing.lines[") and one.path.endswith(of_lines)
+        ]  # fmt: skip
+        for one in made:
             yield named(self.build, one.path), self.figure(one)
 
     def _lines(self) -> Iterator[Row]:

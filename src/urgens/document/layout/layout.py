@@ -29,6 +29,7 @@ from urgens.document.model import (
     Pressure,
     Share,
     Text,
+    Torque,
     broken,
 )
 
@@ -130,6 +131,10 @@ class FittedPart(DocumentModel):
         | None
     ) = None
     washers: Annotated[int, Field(strict=True, ge=0)] | None = None
+    torque: (
+        Annotated[Torque, Entry("Its bolt's torque", "of its maker", "Of the bolt, as given")]
+        | None
+    ) = None
     bleeder_at_top: bool | None = None
     compression: bool | None = None
     full_scale: (
@@ -176,6 +181,10 @@ class BrakeLine(_Joined):
     route: tuple[Point, ...] = ()
     bend_radius: (
         Annotated[Length, Entry("Bend radius", RULE, "Of the former, to the tube's middle")] | None
+    ) = None
+    torque: (
+        Annotated[Torque, Entry("Its nuts' torque", "of its maker", "Of both nuts, as given")]
+        | None
     ) = None
     slide_on_first: tuple[Name, ...] = ()
     marking: Text = ""

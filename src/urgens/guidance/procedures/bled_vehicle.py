@@ -9,7 +9,7 @@ import numpy as np
 from urgens.guidance.procedures.step import Wheel
 from urgens.guidance.procedures.ways import Ways
 from urgens.physics.axle import AXLES, Axle, Pair
-from urgens.physics.purge import Plug, Plugs, air_of, pushed, until_clear, volume_of
+from urgens.physics.purge import Slug, Slugs, air_of, pushed, until_clear, volume_of
 from urgens.solve.system import System
 
 HALF = 0.5
@@ -32,11 +32,11 @@ class BledVehicle:
     """
 
     ways: Ways
-    held: Mapping[str, Plugs]
+    held: Mapping[str, Slugs]
     dead: Mapping[Wheel, float]
     kept: Mapping[Wheel, float]
 
-    def way(self, wheel: Wheel) -> list[Plugs]:
+    def way(self, wheel: Wheel) -> list[Slugs]:
         """Return what the way to a wheel holds, from the cylinder."""
         return [self.held[name] for name in self.ways.through[wheel]]
 
@@ -48,7 +48,7 @@ class BledVehicle:
         return sum(map(air_of, self.way(wheel)))
 
     def until_clear(self, wheel: Wheel) -> float:
-        """Return how much has to go in until no air comes at a wheel [m³]. Source: plug flow."""
+        """Return how much has to go in until no air comes at a wheel [m³]. Source: slugs that do not mix."""
         return until_clear(self.way(wheel))
 
     def strokes_until_clear(self, wheel: Wheel, swept: float) -> int:
@@ -63,7 +63,7 @@ class BledVehicle:
 
         wheel: whose screw is open. Source: continuity of each part of the way.
         """
-        moving: Plugs = (Plug(volume, 0.0),) if volume > 0.0 else ()
+        moving: Slugs = (Slug(volume, 0.0),) if volume > 0.0 else ()
         held = dict(self.held)
         for name in self.ways.through[wheel]:
             held[name], moving = pushed(held[name], moving)
@@ -99,14 +99,14 @@ def dry(ways: Ways, wheels: Iterable[Wheel]) -> BledVehicle:
     dried = [*wheels]
     empty = {name for wheel in dried for name in ways.through[wheel]}
     held = {
-        name: (Plug(volume, 1.0 if name in empty else 0.0),) if volume > 0.0 else ()
+        name: (Slug(volume, 1.0 if name in empty else 0.0),) if volume > 0.0 else ()
         for name, volume in ways.holds.items()
     }
     stays = {wheel: volume if wheel in dried else 0.0 for wheel, volume in ways.kept.items()}
     # What stays at a wheel is there beside what can be pushed.
     for wheel in dried:
         brake = ways.through[wheel][-1]
-        held[brake] = (Plug(ways.holds[brake] - stays[wheel], 1.0),)
+        held[brake] = (Slug(ways.holds[brake] - stays[wheel], 1.0),)
     dead = {wheel: volume if wheel in dried else 0.0 for wheel, volume in ways.dead.items()}
     return BledVehicle(ways, held, dead, stays)
 

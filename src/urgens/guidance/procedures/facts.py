@@ -44,7 +44,7 @@ When = Literal[
     "booster", "no-booster", "warning-switch", "latching-switch", "unknown-switch", "reducing",
     "load-sensing", "metering", "adjustable", "residual", "two-circuits", "one-chamber",
     "two-chambers", "balance-bar", "one-cylinder", "laid-out", "banjo", "by-foot", "by-pressure",
-    "by-vacuum", "no-bleeder",
+    "by-vacuum", "no-bleeder", "torque-given",
 ]  # fmt: skip
 
 
@@ -197,7 +197,21 @@ class Facts:
         fitted = next((v for v in self.build.valves.front if isinstance(v, Metering)), None)
         if fitted is not None:  # its own figure, where there is one
             own["metering_shuts_range"] = words.pressure(fitted.close.value)
+        own["torques"] = ", ".join(f"{name} {words.torque(nm)}" for name, nm in self.torques)
         return {**practice_words(units), **turns, **own}
+
+    @cached_property
+    def torques(self) -> tuple[tuple[str, float], ...]:
+        """What the builder or a part's maker has given: of which line or bolt, and how much [N·m].
+
+        Nothing is assumed where nobody has.
+        """
+        laid = self.laid
+        if laid is None:
+            return ()
+        lines = ((line.id, line.torque) for line in laid.plumbing.lines)
+        parts = ((part.id, part.torque) for part in laid.plumbing.parts)
+        return tuple((name, one.value) for name, one in (*lines, *parts) if one is not None)
 
     @cached_property
     def dead_ends(self) -> tuple[DeadEnd, ...]:
@@ -276,4 +290,5 @@ HOLDS: dict[When, Callable[[Facts], bool]] = {
     "by-pressure": lambda facts: facts.by == "pressure",
     "by-vacuum": lambda facts: facts.by == "vacuum",
     "no-bleeder": lambda facts: facts.by != "pressure",
+    "torque-given": lambda facts: bool(facts.torques),
 }

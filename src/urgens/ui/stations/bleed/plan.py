@@ -50,16 +50,16 @@ HALF = 0.5
 
 def contents(now: BledVehicle, wheel: Wheel) -> tuple[tuple[float, float], ...]:
     """Return what the way to a wheel holds: shares of its volume from the cylinder, and the air."""
-    plugs = [plug for line in now.way(wheel) for plug in line]
-    whole = sum(plug.volume for plug in plugs)
+    slugs = [slug for line in now.way(wheel) for slug in line]
+    whole = sum(slug.volume for slug in slugs)
     if not whole:
         return ()
     found: list[tuple[float, float]] = []
-    for plug in plugs:
-        if found and found[-1][1] == plug.air:
-            found[-1] = found[-1][0] + plug.volume / whole, plug.air
+    for slug in slugs:
+        if found and found[-1][1] == slug.air:
+            found[-1] = found[-1][0] + slug.volume / whole, slug.air
         else:
-            found.append((plug.volume / whole, plug.air))
+            found.append((slug.volume / whole, slug.air))
     return tuple(found)
 
 

@@ -17,7 +17,7 @@ from urgens.ui.widgets.worded import worded
 
 HOSE = ("free_length", "reach", "bore", "expansion")
 FIGURES: Mapping[str, tuple[str, ...]] = {
-    "hose": HOSE, "gauge": ("full_scale",), "sensor": ("full_scale",),
+    "hose": HOSE, "gauge": ("full_scale",), "sensor": ("full_scale",), "banjo": ("torque",),
 }  # fmt: skip
 VALVES = tuple(kind for kind in LAID if kind_of(kind).fastened)
 FASTENED = ("tee", "block", "switch", "combination", *VALVES, "sensor", "gauge")
@@ -55,7 +55,7 @@ class PartFacts:
 
     def of_line(self, rows: QVBoxLayout, line: BrakeLine, path: str) -> None:
         """Put the figures and words of a line that stands at a path of the build."""
-        self._figures(rows, path, ("bend_radius",))
+        self._figures(rows, path, ("bend_radius", "torque"))
         first = ", ".join(line.slide_on_first)
         self._typed(rows, "On before", first, partial(self._slide, f"{path}.slide_on_first"))
         self._typed(rows, "Marking", line.marking, partial(self._text, f"{path}.marking"))
