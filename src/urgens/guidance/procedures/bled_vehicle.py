@@ -48,7 +48,10 @@ class BledVehicle:
         return sum(map(air_of, self.way(wheel)))
 
     def until_clear(self, wheel: Wheel) -> float:
-        """Return how much has to go in until no air comes at a wheel [m³]. Source: slugs that do not mix."""
+        """Return how much has to go in until no air comes at a wheel [m³].
+
+        Source: slugs that do not mix.
+        """
         return until_clear(self.way(wheel))
 
     def strokes_until_clear(self, wheel: Wheel, swept: float) -> int:
