@@ -28,7 +28,7 @@ GROUPS = 4  # of procedures, a window each
 
 def chosen(page: CardPage, name: str) -> None:
     """Choose a procedure from the menu."""
-    page.chooser.actions_of[name].trigger()
+    page.chooser.entries()[name].trigger()
 
 
 def until(page: CardPage, field: str) -> None:
@@ -101,7 +101,7 @@ def test_what_is_done_until_clear_is_done_once_more_by_one_key(open_window: Open
 def test_the_menu_has_only_what_this_layout_has(open_window: Opener) -> None:
     page = card(open_window(bed("tender")))
     page.chooser.button.menu().aboutToShow.emit()
-    shown = {name for name, action in page.chooser.actions_of.items() if action.isVisible()}
+    shown = {name for name, action in page.chooser.entries().items() if action.isVisible()}
     assert {"bleed", "assemble", "leak-test"} <= shown
     assert not {"load-sensing-test", "metering-test"} & shown
 

@@ -52,7 +52,8 @@ def bleed(facts: Facts) -> Procedure:
     before, after = made.steps, records()["bleed"].steps_for(facts, after=True)
     steps = (*before[: len(before) - len(after)], *_wheels(facts, facts.by), *after)
     steps = _with_dead_ends(facts, steps)
-    cautions = (*_cut_off(facts), *made.cautions)
+    by_pairs = (CAUTIONS["order"],) if facts.bar else ()
+    cautions = (*_cut_off(facts), *(one for one in made.cautions if one not in by_pairs))
     return replace(
         made, method=facts.by, steps=steps, people=_people(facts, facts.by), cautions=cautions
     )

@@ -12,13 +12,13 @@ from urgens.document.kinds.brakes.disc import Disc
 from urgens.document.layout.layout import FittedPart
 from urgens.document.layout.line_sheets import routed
 from urgens.document.layout.threads import thread_table
+from urgens.document.practice import practice
 from urgens.guidance.procedures.facts import FARTHEST, Facts
 from urgens.guidance.procedures.step import Wheel
 from urgens.physics.arrays import Array
 from urgens.physics.axle import Axle
 
 # Assumed, as nothing of a layout tells it; said wherever it is counted.
-BEHIND_PISTONS = 5e-3  # m of each piston's way, with linings that are new
 BODY = 0.5e-6  # m³ inside a tee, a valve, a switch
 HIGH_KEEPS = 0.3  # of a brake's fluid that stays above a screw which is not at the top
 DEAD_END = 0.2e-6  # m³ inside a sensor, a gauge or a plugged port
@@ -112,7 +112,8 @@ def _inside(build: Build, part: FittedPart) -> float:
     if part.wheel is not None:
         brake = build.axle(Axle(part.wheel.partition("-")[0])).brake
         one_side = isinstance(brake, Disc) and brake.caliper == "sliding"
-        return BEHIND_PISTONS * piston_area(brake) * (1.0 if one_side else 2.0)
+        depth = practice()["behind_pistons"].value
+        return depth * piston_area(brake) * (1.0 if one_side else 2.0)
     return 0.0 if part.kind in ("master", "reservoir", "plug", "hose") else BODY
 
 

@@ -7,8 +7,8 @@ from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.amounts import Amounts, amounts
 from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.people import Role, roles
-from urgens.guidance.procedures.ways import BEHIND_PISTONS
 from urgens.guidance.procedures.workshop import standing_before
+from urgens.guidance.words.figures import FigureWords
 from urgens.ui.stations.bleed.run import BLEED, CurrentRun
 from urgens.ui.stations.bleed.who_panel import WhoPanel
 from urgens.ui.widgets.buttons import push_button
@@ -16,10 +16,6 @@ from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded, wrapped
 
 SHOWN_NEXT = 4
-ASSUMED = (
-    f"assumed: lines not bled begin empty, {BEHIND_PISTONS * 1e3:.0f} mm behind each piston, what "
-    "tees and valves hold"
-)
 APART = 8  # px above a heading
 
 
@@ -108,5 +104,7 @@ class RunSidebar(QWidget):
             for wheel, held in need.held.items()
             if held is not None and need.strokes[wheel] is not None
         ]
-        assumed = [ASSUMED] if ways else []
+        depth = FigureWords(self._run.units).practice("behind_pistons")
+        told = f"assumed: lines not bled begin empty, {depth} behind each piston, what bodies hold"
+        assumed = [told] if ways else []
         return "\n".join([f"{fluid}; about {need.minutes} min", *ways, *assumed])

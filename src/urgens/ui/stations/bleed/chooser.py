@@ -32,7 +32,7 @@ class Chooser(QWidget):
     def __init__(self, build: Callable[[], Build]) -> None:
         super().__init__()
         self._build = build
-        self.actions_of: dict[str, QAction] = {}
+        self.menus: list[QMenu] = []
         self.button = menu_button()
         self.button.setFocusPolicy(self.button.focusPolicy().TabFocus)
         self.button.setMenu(self._menu())
@@ -61,15 +61,21 @@ class Chooser(QWidget):
                 menu.addMenu(into)
             for name in named(group):
                 action = into.addAction(title_of(name), partial(self.named.emit, name))
-                self.actions_of[name] = action
+                action.setData(name)
+            self.menus.append(into)
         menu.aboutToShow.connect(self._show_what_there_is)
         return menu
 
     def _show_what_there_is(self) -> None:
         """Leave out what this layout has no use for."""
         facts = Facts(self._build())
-        for name, action in self.actions_of.items():
+        for name, action in self.entries().items():
             action.setVisible(records()[name].refusal(facts) is None)
+
+    def entries(self) -> dict[str, QAction]:
+        """Return what stands in the menus, by the procedures' names."""
+        found = (action for menu in self.menus for action in menu.actions())
+        return {str(action.data()): action for action in found if action.data()}
 
     def show_choice(self, name: str, method: str | None, *, going: bool) -> None:
         """Show what is chosen; while a run is under way its method stays."""

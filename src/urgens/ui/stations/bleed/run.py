@@ -47,6 +47,11 @@ class CurrentRun:
         self.name = self.index_name() or BLEED
         self.shut_off: str | None = None  # the end that a switch has, once it is said
 
+    @property
+    def units(self) -> Units:
+        """The units that are shown."""
+        return self._session.units
+
     def index_name(self) -> str | None:
         """Return the name of the run that is under way, the last begun of them; None: none is."""
         open_ = [
