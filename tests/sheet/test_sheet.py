@@ -29,9 +29,13 @@ from urgens.document.catalogue import counting
 from urgens.document.edits.edit import dumped
 from urgens.document.facts import given
 from urgens.document.layout.line_sheets import MadeLine, routed
+from urgens.guidance.procedures import procedure
+from urgens.guidance.procedures.people import duties, roles
+from urgens.guidance.procedures.workshop import at_first
 from urgens.guidance.words.cautions import CAUTIONS
 from urgens.quantity import LENGTH, Quantity, ShownFigure, Units, UnitSystem, show, shown
 from urgens.sheet import content, write
+from urgens.sheet.cards import cards, cards_markup
 from urgens.sheet.chart import pressure_chart
 from urgens.sheet.files import SheetRequest, as_text, set_sheet
 from urgens.sheet.table import Cell
@@ -343,3 +347,23 @@ def test_a_sheet_that_fails_leaves_the_one_before(
 
     assert path.read_bytes() == before
     assert [one.name for one in tmp_path.iterdir()] == [path.name]
+
+
+def test_a_card_on_paper_says_how_many_come_and_where_a_loop_begins_again() -> None:
+    """The same on paper as on screen, with the number of people that was chosen."""
+    build = demo("library")
+    made = procedure(build, "bleed", "pedal")
+    whole = cards_markup(build, made, "Bleed", 3)
+    assert "People: 3." in whole
+    number = next(n for n, step in enumerate(made.steps, start=1) if step.loop == "end")
+    assert f"Until then: from step {made.back_to(number)} again." in whole
+    who = roles(made, 3, bar=False)
+    assert len(cards(build, made, "Bleed", 3)) == 1 + len(who)
+    assert len(cards(build, made, "Bleed", 3, apart=False)) == 1
+    now = at_first(made.begins)
+    for step in made.steps[:5]:
+        now = now.after(step)
+    sixth = duties(who, made.steps[5], now)
+    for role, card in zip(who, cards(build, made, "Bleed", 3)[1:], strict=True):
+        rows = {row.number: row.text for row in card.rows}
+        assert rows.get(6, sixth[role]) == sixth[role]

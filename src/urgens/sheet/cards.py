@@ -30,16 +30,18 @@ class PersonCard(NamedTuple):
     rows: tuple[CardRow, ...]
 
 
-def cards(build: Build, procedure: Procedure, title: str, people: int) -> tuple[PersonCard, ...]:
+def cards(
+    build: Build, procedure: Procedure, title: str, people: int, *, apart: bool = True
+) -> tuple[PersonCard, ...]:
     """Return the checklist of a procedure, then a card for each person where there are more.
 
-    procedure: the procedure; title: of it [text]; people:
-    how many come [-].
+    procedure: the procedure; title: of it [text]; people: how many come [-]; apart: whether each
+    has a card.
     """
     rows = tuple(
         CardRow(
             number,
-            step.text,
+            _with_loop(step.text, procedure.back_to(number)),
             step.why,
             "" if step.record is None else f"{step.record.field} {step.record.unit}".strip(),
         )
@@ -47,7 +49,7 @@ def cards(build: Build, procedure: Procedure, title: str, people: int) -> tuple[
     )
     found = [PersonCard(title, rows)]
     who = roles(procedure, people, bar=Facts(build).bar)
-    for role in who if len(who) > 1 else ():
+    for role in who if apart and len(who) > 1 else ():
         own = tuple(
             CardRow(number, words, "", "") for number, words in card_of(role, procedure, who)
         )
@@ -55,25 +57,32 @@ def cards(build: Build, procedure: Procedure, title: str, people: int) -> tuple[
     return tuple(found)
 
 
-def cards_markup(build: Build, procedure: Procedure, title: str, people: int) -> str:
+def _with_loop(text: str, back_to: int | None) -> str:
+    return text if back_to is None else f"{text} Until then: from step {back_to} again."
+
+
+def cards_markup(
+    build: Build, procedure: Procedure, title: str, people: int, *, apart: bool = True
+) -> str:
     """Return checklist and cards in the subset of HTML that Qt's documents set; as `cards`."""
     return rendered(
         "cards.html",
-        cards=cards(build, procedure, title, people),
+        cards=cards(build, procedure, title, people, apart=apart),
         made=procedure,
+        people=people,
         name=build.name,
         box=BLANK,
     )
 
 
 def cards_pdf(
-    build: Build, procedure: Procedure, title: str, people: int, *, letter: bool
+    build: Build, procedure: Procedure, title: str, people: int, *, letter: bool, apart: bool = True
 ) -> bytes:
     """Return checklist and cards as the content of a PDF file; a Qt application has to run."""
     from urgens.sheet.pdf import Pages
 
     pages = Pages(build.name, title, points=10, letter=letter)
-    pages.document.setHtml(cards_markup(build, procedure, title, people))
+    pages.document.setHtml(cards_markup(build, procedure, title, people, apart=apart))
     return pages.pdf()
 
 

@@ -205,6 +205,7 @@ class CardPage(Page):
         )  # fmt: skip
         self.buttons["next"].setEnabled(going or self._may_begin or self._overridable)
         self.beside.photographs.setVisible(going)
+        self.beside.print.setEnabled(found.allowed and self._too_few is None)
         self.beside.why.setVisible(
             mode is Mode.GOING and step is not None and bool(why_here(found, number))
         )

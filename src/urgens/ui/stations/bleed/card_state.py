@@ -91,7 +91,7 @@ class CardState:
             stays = f"{open_.capitalize()}: open; left so it holds the vehicle."
             return "Pause, to go on from here later, or give it up?", stays if open_ else GIVEN_UP
         if mode is Mode.STALE:
-            return "The build is another one now, and so are the steps of this run.", STALE
+            return "The steps of this run are others now: the build has changed, or Urgens.", STALE
         assert self.halt is not None  # it is what halts
         read = f"Step {self.halt.step}: {self.halt.read}."
         return read, " ".join(filter(None, [self._air(self.halt), self.halt.words]))

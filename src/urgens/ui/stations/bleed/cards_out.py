@@ -12,8 +12,6 @@ from urgens.sheet.cards import cards_pdf
 from urgens.ui.session import Session
 from urgens.ui.widgets.write_out import write_out
 
-ALONE = 1
-
 
 def cards_menu(
     parent: QWidget, session: Session, shown: Callable[[], tuple[Procedure, int]]
@@ -23,25 +21,28 @@ def cards_menu(
 
     def write(*, alone: bool) -> None:
         made, people = shown()
-        _write(parent, session, made, ALONE if alone else people)
+        _write(parent, session, made, people, apart=not alone)
 
     menu.addAction("Checklist, and a card for each person (PDF)", partial(write, alone=False))
     menu.addAction("Checklist alone (PDF)", partial(write, alone=True))
     return menu
 
 
-def _write(parent: QWidget, session: Session, procedure: Procedure, people: int) -> None:
+def _write(
+    parent: QWidget, session: Session, procedure: Procedure, people: int, *, apart: bool
+) -> None:
     write_out(
         parent,
         "Print the cards to a file",
         f"{session.build.name}, {procedure.name}",
         ".pdf",
-        lambda: content(session, procedure, people),
+        lambda: content(session, procedure, people, apart=apart),
     )
 
 
-def content(session: Session, procedure: Procedure, people: int) -> bytes:
+def content(session: Session, procedure: Procedure, people: int, *, apart: bool = True) -> bytes:
     """Return the pages of a procedure, on the paper that goes with the units shown."""
     units = session.units
     letter = (units if isinstance(units, UnitSystem) else units.system) is UnitSystem.INCH
-    return cards_pdf(session.build, procedure, title_of(procedure.name), people, letter=letter)
+    title = title_of(procedure.name)
+    return cards_pdf(session.build, procedure, title, people, letter=letter, apart=apart)
