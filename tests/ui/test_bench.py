@@ -6,8 +6,9 @@ import pytest
 
 from tests.builds import bed
 from tests.ui.test_bleed import ENTER, card, press
-from urgens.document import Build, demo
+from urgens.document import Build, demo, with_changes
 from urgens.guidance.procedures.workshop import at_first
+from urgens.plumbing.draft import DraftShape, drafted
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed.exploded import counted, parts_of
 from urgens.ui.stations.bleed.plan import fitted_words
@@ -64,3 +65,25 @@ def test_what_is_fitted_loose_or_under_pressure_is_called_as_builders_do() -> No
     now = at_first({"caps": "off", "bleeder": "pressed"})
     assert fitted_words(now) == ("caps off", "bleeder UNDER PRESSURE")
     assert demo("library").name
+
+
+def test_an_assembly_shows_what_is_on_what_goes_on_and_a_banjos_washers(
+    open_window: Opener,
+) -> None:
+    build = bed("library")
+    laid = with_changes(build, {"plumbing": drafted(build, DraftShape(banjo=True))})
+    page = card(open_window(laid))
+    page.choose("assemble")
+    press(page, ENTER)
+    shown: dict[str, frozenset[str]] = {}
+    pictures = []
+    while page.run.step is not None and not page.run.last:
+        if page.plan.assembled is not None:
+            there, thing = page.plan.assembled
+            shown.setdefault(thing, there)
+            pictures.append(page.plan.grab().toImage())
+        press(page, ENTER)
+    assert shown["cylinder"] == {"booster"}
+    assert shown["lines"] == {"booster", "cylinder"}
+    assert shown["banjo bolts"] == {"booster", "cylinder", "lines"}
+    assert any(one != pictures[0] for one in pictures[1:])

@@ -194,7 +194,8 @@ class CardPage(Page):
         self.form.setVisible(not going and found.allowed)
         self.form.ask(fluid=self.run.name in PRESSED, reason=self._overridable)
         self.plan.show_build(self.session.build)
-        self.plan.show_steps(steps[: number - 1] if going else (), step, open_, found.begins)
+        self.plan.show_steps(steps[: number - 1] if going else (), step, open_, found.begins,
+                             {one.thing for one in steps if one.action == "fit"})  # fmt: skip
         self.fitted.setText(" · ".join(fitted_words(self.plan.stands)))
         self.fitted.setVisible(going and bool(self.fitted.text()))
         self._show_expected(found, step if mode is Mode.GOING else None)

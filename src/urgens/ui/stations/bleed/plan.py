@@ -1,6 +1,6 @@
 """Who is open now: the vehicle from above, its cylinder, lines, screws, hoses and bottles."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from types import MappingProxyType
 
 from PySide6.QtCore import QPointF, QRectF, Qt
@@ -13,6 +13,7 @@ from urgens.guidance.procedures.bled_vehicle import BledVehicle
 from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.step import Press, Wheel
 from urgens.guidance.procedures.workshop import Workshop, at_first, workshop
+from urgens.ui.stations.bleed.assembly_art import draw_assembly
 from urgens.ui.stations.bleed.bench_art import draw_bench
 from urgens.ui.stations.bleed.exploded import draw_exploded
 from urgens.ui.theme.paint import T, ink, outline, pen
@@ -91,7 +92,8 @@ class BleedPlan(Painted):
         self.held = self.moves = self._bar = False
         self._press: Press = ""
         self.contents: dict[Wheel, tuple[tuple[float, float], ...]] = {}
-        self.on_bench = self.apart = False
+        self.on_bench = self.apart = self._boosted = False
+        self.assembled: tuple[frozenset[str], str] | None = None  # what is on, what goes on now
         self._chambers = 1
         self._foot = ""  # what it begins to do now
         self.stands: Workshop = at_first({})
@@ -101,6 +103,7 @@ class BleedPlan(Painted):
 
     def show_build(self, build: Build) -> None:
         """Show the cylinders of a build and the joints on the way to each wheel."""
+        self._boosted = build.booster.fitted
         self._chambers = 1 if build.master.one_chamber else 2
         shown = Facts(build).bar, {wheel: joints_to(build, wheel) for wheel in FARTHEST}
         if shown != (self._bar, self.joints):
@@ -113,11 +116,13 @@ class BleedPlan(Painted):
         now: ProcedureStep | None,
         open_: Iterable[str],
         begins: Mapping[str, str] = MappingProxyType({}),
+        lasting: Collection[str] = (),
     ) -> None:
         """Show what is open after the steps that are done, and whose turn it is.
 
         `open_` are the wheels whose screws stand open, by whatever run they were opened; `begins`
-        is what of the workshop stood otherwise than usual at the beginning.
+        is what of the workshop stood otherwise than usual at the beginning, `lasting` are the
+        parts that go on for good: with lines among them it is an assembly.
         """
         shown = self._shown
         stands = at_first(begins)
@@ -129,6 +134,12 @@ class BleedPlan(Painted):
         self.hosed = {str(wheel) for wheel in stands.hosed}
         self.moves = now is not None and now.action == "stroke"
         self._press = "" if now is None else now.press
+        self.assembled = None
+        if "lines" in lasting and now is not None and now.at != "bench":
+            there = {thing for thing, _ in stands.fitted} | (
+                {"cylinder"} if stands.states["cylinder"] == "vehicle" else set()
+            )
+            self.assembled = frozenset(there), now.thing
         self.apart = ("pistons", ()) in stands.away or (now is not None and now.thing == "pistons")
         self.on_bench = stands.states["cylinder"] == "bench" and (now is None or now.at == "bench")
         self._foot = "" if now is None or now.thing else NOW.get(now.action, "")
@@ -149,7 +160,9 @@ class BleedPlan(Painted):
     @property
     def _shown(self) -> tuple[object, ...]:
         """What is drawn of the steps."""
-        return self.open, self.hosed, self.now, self.foot, self.on_bench, self.apart, self.stands
+        return self.open, self.hosed, self.now, self.foot, (
+            self.on_bench, self.apart, self.assembled, self.stands
+        )  # fmt: skip
 
     @property
     def foot(self) -> str:
@@ -177,6 +190,12 @@ class BleedPlan(Painted):
             edge = PLAIN_EDGE if self._plain else EDGE
             if self.on_bench and self.apart:
                 draw_exploded(painter, QPointF(wide / 2, high / 2 - 20), self._chambers, wide)
+                self._draw_focus(painter, wide, high)
+                return
+            if self.assembled is not None:
+                there, thing = self.assembled
+                draw_assembly(painter, QPointF(wide / 2, high / 2), there, thing,
+                              boosted=self._boosted)  # fmt: skip
                 self._draw_focus(painter, wide, high)
                 return
             if self.on_bench:
