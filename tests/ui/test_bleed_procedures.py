@@ -404,3 +404,14 @@ def test_a_run_of_a_procedure_that_is_not_known_is_kept_and_said(open_window: Op
 def test_every_name_has_a_title(name: str) -> None:
     assert title_of(name)
     assert procedure(bed("library"), name).name == name
+
+
+def test_a_photograph_from_the_card_is_of_its_run_and_names_its_step(open_window: Opener) -> None:
+    window = open_window(bed("library"))
+    page = card(window)
+    chosen(page, "strip-record")
+    press(page, ENTER, ENTER)
+    QTest.mouseClick(page.beside.photographs, LEFT)
+    shown = window.station("Sheet").page
+    assert shown.of == f"records[{len(window.session.base.records) - 1}]"  # type: ignore[attr-defined]
+    assert shown.note.text() == "step 2"  # type: ignore[attr-defined]

@@ -39,7 +39,7 @@ class RunSidebar(QWidget):
         self.print.setText("Print the cards")
         self.print.setProperty("role", "kind")
         self.print.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        self.photographs = push_button("Photographs of this run", "quiet")
+        self.photographs = push_button("Photograph this step", "quiet")
         self.why = push_button("Why here, not the other way round  W", "quiet")
         self.why.setCheckable(True)
         column = tight(QVBoxLayout(self))

@@ -220,8 +220,8 @@ class CardPage(Page):
         )
 
     def _photograph(self) -> None:
-        """Go to where photographs of this run are taken in."""
-        self.place_asked.emit(f"photographs:records[{self.run.index}]")
+        """Go to where photographs of this run are taken in, with the step that it is at."""
+        self.place_asked.emit(f"photographs:records[{self.run.index}], step {self.run.number}")
 
     def _show_words(self, mode: Mode, step: ProcedureStep | None, open_: str) -> None:
         """Show what is to be done, or what is asked; open_: the screws that stand open."""

@@ -194,8 +194,13 @@ class PhotographsPage(Page):
     # --- into the build --------------------------------------------------------------------
 
     def look_at(self, name: str) -> None:
-        """Say what a new photograph is of; name: its place, empty for the whole."""
-        self.choose(name)
+        """Say what a new photograph is of; name: its place, then what it shows, if anything.
+
+        Both are parted by a comma; without either it is of the whole.
+        """
+        place, _, shows = name.partition(", ")
+        self.choose(place)
+        self.note.setText(shows)
 
     def choose(self, place: str) -> None:
         """Say what a new photograph is of."""
