@@ -11,7 +11,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from tests.builds import bed, with_changes
 
-from benchmarks.repaint import opened
+from benchmarks.repaint import opened, time_edits
 from urgens.document import Build, demo, edited
 from urgens.guidance.procedures import procedure
 from urgens.guidance.procedures.bled_run import expected_bleeding
@@ -46,9 +46,5 @@ def test_stroke_to_repaint(benchmark: Any, qapp: QApplication) -> None:
         while page.run.step is not None and page.run.step.action != "stroke":
             QTest.keyClick(page.plan, Qt.Key.Key_Return)
 
-        def stroke(card: CardPage = page) -> None:
-            card.stroke()
-            qapp.processEvents()
-
-        benchmark(stroke)
+        time_edits(benchmark, qapp, page.stroke)
         assert page.strokes > 1
