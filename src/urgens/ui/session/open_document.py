@@ -56,12 +56,15 @@ class OpenDocument(QObject):
         """
         if build != self.base or dumps(build) != dumps(self.base):
             self.undo_stack.push(Edit(self._show, self._shown, build, label, within or self.drag))
+            if within is not None:
+                within.after = self.base
 
     def counting(self, before: UndoDrag | None) -> UndoDrag:
-        """Return what counts go into as one step: what they went into, while nothing came since."""
-        stack = self.undo_stack
-        top = stack.command(stack.index() - 1) if stack.index() else None
-        if before is not None and before.command is top is not None and not stack.isClean():
+        """Return what counts go into as one step: what they went into, while nothing came since.
+
+        The stack is not asked for its step: what it hands out would be freed here and there.
+        """
+        if before is not None and before.after is self.base and not self.undo_stack.isClean():
             return before
         return UndoDrag(self.base)
 

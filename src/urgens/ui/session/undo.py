@@ -9,10 +9,10 @@ from urgens.document.edits.difference import Difference, difference
 
 
 class UndoDrag:
-    """One drag: the build it began with, and the step of the undo stack that holds it."""
+    """One drag: the build it began with and came to, and the step of the stack that holds it."""
 
     def __init__(self, before: Build) -> None:
-        self.before = before
+        self.before = self.after = before
         self.command: Edit | None = None
 
 
