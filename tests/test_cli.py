@@ -673,3 +673,8 @@ def test_a_log_beside_a_build_says_its_figures_with_units(tmp_path: Path, capsys
     assert rows
     for line in rows:
         assert (" bar logged, " in line) != line.startswith("slope: "), line
+
+
+def test_an_end_goes_with_the_reset_alone(capsys: Any) -> None:
+    assert main(["procedure", str(demo_file("library")), "bleed", "--end", "front"]) == 2
+    assert "--end" in capsys.readouterr().err

@@ -149,7 +149,7 @@ def expected_words(build: Build, now: BledVehicle) -> str:
     asked = next(step for step in steps if step.record is not None
                  and step.record.field == "bubbles" and "rear-left" in step.wheels)  # fmt: skip
     assert noted is not None
-    return bleeding_words(type(found)(now, found.swept), asked, "pressure")
+    return bleeding_words(type(found)(now, found.swept), asked, "pressure", MM)
 
 
 def test_the_travel_tells_of_the_air_that_is_left_as_trapped_air_reads_it() -> None:
@@ -192,7 +192,7 @@ def test_a_run_moves_what_its_strokes_move_and_says_what_is_left() -> None:
     begun = expected_bleeding(build, steps, None)
     assert begun is not None
     assert f"about {words[0]} strokes until no air comes" in bleeding_words(
-        begun, steps[at - 1], "pedal"
+        begun, steps[at - 1], "pedal", MM
     )
     assert "of air are left: the pedal goes" in travel_words(solve(build), begun, 250.0, MM)
 
@@ -210,7 +210,7 @@ def test_a_bleeding_that_is_done_as_it_is_expected_leaves_no_air(method: str) ->
     assert sum(found.now.air()) == 0.0
     assert travel_words(solve(build), found, 250.0, MM) == ""
     noted = next(step for step in steps if step.record and step.record.field == "bubbles")
-    assert "by the figures no air is left" in bleeding_words(found, noted, method)
+    assert "by the figures no air is left" in bleeding_words(found, noted, method, MM)
 
 
 @given(left=st.integers(1, 40), rounds=st.integers(0, 3))
@@ -266,4 +266,17 @@ def test_what_was_bled_before_begins_full() -> None:
     assert found.strokes("rear-left") == 0
     assert found.strokes("front-left") > 0
     stroke = next(step for step in steps if step.action == "stroke")
-    assert "no air comes any more" in bleeding_words(found, stroke, "pedal")
+    assert "no air comes any more" in bleeding_words(found, stroke, "pedal", MM)
+
+
+def test_what_runs_by_itself_is_said_in_the_units_shown() -> None:
+    build = with_changes(demo("library"), {"records": [], "joints": [], "valves.rear": []})
+    steps = procedure(build, "bleed", "gravity").steps
+    found = expected_bleeding(build, steps, None)
+    assert found is not None
+    flows = next(step for step in steps if step.action == "look")
+    told = {units: bleeding_words(found, flows, "gravity", FigureWords(units))
+            for units in UnitSystem}  # fmt: skip
+    assert "500 mm above" in told[UnitSystem.METRIC]
+    assert "20 in above" in told[UnitSystem.INCH]
+    assert not any("°" in words for words in told.values())

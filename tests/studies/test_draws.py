@@ -6,8 +6,9 @@ import numpy as np
 import pytest
 
 from tests.builds import EVERYTHING, bakery_with, bed
-from urgens.document import Build, BuildErrors, demo_names, dumps, edited, loads
+from urgens.document import Build, BuildErrors, demo, demo_names, dumps, edited, loads
 from urgens.document.catalogue import figures
+from urgens.document.evidence import known_figures
 from urgens.document.kinds.brakes import BRAKES
 from urgens.document.numeric import NumericBuild
 from urgens.document.possible import possible
@@ -158,3 +159,16 @@ def test_knees_that_are_measured_spread_by_that_and_no_more_by_what_is_usual() -
 
 def spread_of(build: Build, place: str) -> list[str]:
     return [one.path for one in spreads(build, 0) if one.path.startswith(place)]
+
+
+def test_a_figure_that_was_read_and_is_typed_anew_is_known_as_it_is_now() -> None:
+    """What is kept of a build's figures is looked up anew where a stop is another."""
+    build = demo("roadster")
+    read = [one for one in figures(build) if one.path.startswith("proof.")]
+    some = [one for one in known_figures(build) if one.path.startswith("proof.")]
+    assert read
+    for one in some[:6]:
+        other = edited(build, one.path, f"1.01*{one.text}")
+        known_figures(build)
+        found = {known.path: known.value for known in known_figures(other)}
+        assert found[one.path] == pytest.approx(1.01 * one.value)

@@ -11,7 +11,7 @@ from urgens.guidance.procedures.workshop import at_first
 from urgens.plumbing.draft import DraftShape, drafted
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.bleed.exploded import counted, parts_of
-from urgens.ui.stations.bleed.plan import fitted_words
+from urgens.ui.stations.bleed.stands_words import fitted_words
 
 STATION = "Bleed"  # that its windows open at
 Opener = Callable[[Build], MainWindow]

@@ -207,3 +207,18 @@ def test_a_case_chosen_that_was_never_there_is_let_go() -> None:
     session.set_setup(None)
 
     assert session.solution.case_name == cases(session)[1]
+
+
+def test_what_is_let_go_frees_its_steps_while_it_is_whole(qapp: Any) -> None:
+    """Else the collector may free one of them, and the stack that holds it does so again."""
+    session = Session(bed("bakery"))
+    for knee in ("210 psi", "220 psi"):
+        session.edit("valves.rear[0].knee", knee)
+    told: list[int] = []
+    stack, document = session.undo_stack, session.document
+    stack.indexChanged.connect(told.append)
+    assert stack.count() == 2
+    document.__del__()
+    assert stack.count() == 0
+    assert told == []  # nobody is told of what is gone
+    document.__del__()  # as the collector does it once more

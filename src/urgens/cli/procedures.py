@@ -5,11 +5,12 @@ from typing import Any
 
 from urgens.cli.exits import BAD_INPUT, DONE, say
 from urgens.cli.printing import loaded, print_json
-from urgens.document import Build, load, with_setup
+from urgens.document import Build, BuildErrors, load, with_setup
 from urgens.guidance.condition.proofs import procedure_now
 from urgens.guidance.procedures import Facts, Procedure
 from urgens.guidance.procedures.people import duties, roles, too_few
 from urgens.guidance.procedures.rebleed import opened_by
+from urgens.guidance.procedures.shuttle import NAME as RESET
 from urgens.guidance.procedures.workshop import at_first
 
 
@@ -18,7 +19,10 @@ def _procedure(options: argparse.Namespace) -> int:
     opened = tuple(options.opened)
     if options.come_from is not None:
         opened += opened_by(with_setup(load(options.file), options.come_from), build)
-    made = procedure_now(build, options.name, options.method or options.end, opened)
+    if options.end is not None and options.name != RESET:
+        told = f'"{options.name}" has no end'
+        raise BuildErrors.one("--end", told, f"leave it out, or ask for {RESET}")
+    made = procedure_now(build, options.name, options.end or options.method, opened)
     found = made.spelt(Facts(build).figures(build.natural_units))
     people = options.people or found.people
     refused = found.refused_because or too_few(found, people)

@@ -50,7 +50,9 @@ def known_figures(build: Build) -> tuple[KnownFigure, ...]:
 
 
 def _same_known(one: Build, other: Build) -> bool:
-    return same_vehicle(one, other) and one.evidence == other.evidence
+    """Tell whether two builds have the same figures, those read on the vehicle among them."""
+    read = one.proof is other.proof and one.traces is other.traces
+    return same_vehicle(one, other) and read and one.evidence == other.evidence
 
 
 _last: tuple[Build, tuple[KnownFigure, ...]] | None = None

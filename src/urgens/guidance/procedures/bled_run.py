@@ -28,7 +28,7 @@ class ExpectedBleeding:
     swept: dict[Wheel, float]
 
     def strokes(self, wheel: Wheel) -> int:
-        """Return the strokes that are wanted still at a wheel. Source: `vehicle`."""
+        """Return the strokes that are wanted still at a wheel. Source: `bled_vehicle`."""
         return self.now.strokes_until_clear(wheel, self.swept[wheel])
 
 

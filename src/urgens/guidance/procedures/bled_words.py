@@ -17,13 +17,14 @@ from urgens.solve.line_pressure import booster_output, line_pressures, pushrod_f
 from urgens.solve.travel import pedal_travel
 
 # Assumed; said where they are counted.
-HEIGHT = 0.5  # m of the reservoir over the screw
 VISCOSITY = 0.015  # Pa·s of glycol fluid at 20 °C (from memory)
 DENSITY = 1060.0  # kg/m³ of it (from memory)
 NOTHING = 0.05e-6  # m³ of air that nobody would see come
 
 
-def bleeding_words(found: ExpectedBleeding, step: ProcedureStep, method: str | None) -> str:
+def bleeding_words(
+    found: ExpectedBleeding, step: ProcedureStep, method: str | None, words: FigureWords
+) -> str:
     """Return what is expected at a step of bleeding, empty where nothing is.
 
     found: of the run; method: of bleeding [text]. Source: `bled_run`.
@@ -31,7 +32,7 @@ def bleeding_words(found: ExpectedBleeding, step: ProcedureStep, method: str | N
     if step.action == "stroke" and step.wheels:
         return "; ".join(_strokes(found, wheel) for wheel in step.wheels)
     if step.action == "look" and step.wheels:
-        return "; ".join(_flow(found, wheel, method) for wheel in step.wheels)
+        return "; ".join(_flow(found, wheel, method, words) for wheel in step.wheels)
     if step.record is not None and step.record.field == "bubbles" and step.wheels:
         return "; ".join(_left(found, wheel) for wheel in step.wheels)
     return ""
@@ -50,15 +51,16 @@ def _strokes(found: ExpectedBleeding, wheel: Wheel) -> str:
     return f"{said(wheel)}: about {count} {more} until no air comes, {each} each"
 
 
-def _flow(found: ExpectedBleeding, wheel: Wheel, method: str | None) -> str:
+def _flow(found: ExpectedBleeding, wheel: Wheel, method: str | None, words: FigureWords) -> str:
     wanted = found.now.until_clear(wheel)
     told = f"{said(wheel)}: about {_ml(wanted)} until no air comes"
     minutes = minutes_until_clear(found, wheel, method)
     if minutes is None:
         return told
-    how = f"with the reservoir {HEIGHT:g} m above" if method == "gravity" else "at that pressure"
+    height = words.practice("reservoir_height")
+    how = f"with the reservoir {height} above" if method == "gravity" else "at that pressure"
     time = f"{minutes:.0f} min" if minutes >= 1.5 else f"{max(minutes * 60.0, 5.0):.0f} s"
-    return f"{told}, some {time} {how}, fluid at 20 °C assumed"
+    return f"{told}, some {time} {how}, the fluid cool, assumed"
 
 
 def minutes_until_clear(found: ExpectedBleeding, wheel: Wheel, method: str | None) -> float | None:
@@ -68,7 +70,7 @@ def minutes_until_clear(found: ExpectedBleeding, wheel: Wheel, method: str | Non
     the tubes and hoses of the way; what a screw, a valve or a bend takes is not counted.
     """
     pressures: dict[Method, float] = {
-        "gravity": float(head(HEIGHT, DENSITY)),
+        "gravity": float(head(practice()["reservoir_height"].value, DENSITY)),
         "pressure": practice()["bleeder_pressure"].value,
     }
     pressure = next((value for name, value in pressures.items() if name == method), None)

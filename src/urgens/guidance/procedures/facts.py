@@ -109,6 +109,11 @@ class Facts:
         return self.build.master.has_bar
 
     @property
+    def chambers(self) -> int:
+        """How many chambers each cylinder has: of twin ones, one in either."""
+        return 1 if self.build.master.one_chamber or self.bar else 2
+
+    @property
     def boosted(self) -> bool:
         """Whether a booster helps."""
         return self.build.booster.fitted
@@ -278,8 +283,8 @@ HOLDS: dict[When, Callable[[Facts], bool]] = {
     "adjustable": lambda facts: facts.adjustable,
     "residual": lambda facts: bool(facts.residual),
     "two-circuits": lambda facts: facts.build.split != "single",
-    "one-chamber": lambda facts: facts.build.master.one_chamber,
-    "two-chambers": lambda facts: not facts.build.master.one_chamber,
+    "one-chamber": lambda facts: facts.chambers == 1,
+    "two-chambers": lambda facts: facts.chambers > 1,
     "balance-bar": lambda facts: facts.bar,
     "one-cylinder": lambda facts: not facts.bar,
     "laid-out": lambda facts: facts.laid is not None,

@@ -6,8 +6,6 @@ from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.step import ProcedureStep
 
 FLUID, STANDS = "fluid", "stands"  # the cautions that are steps
-
-
 COVER = "cover"
 
 

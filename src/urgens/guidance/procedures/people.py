@@ -5,7 +5,7 @@ from typing import Literal
 
 from urgens.guidance.procedures.facts import both
 from urgens.guidance.procedures.step import Procedure, ProcedureStep
-from urgens.guidance.procedures.workshop import Workshop, at_first, is_joint
+from urgens.guidance.procedures.workshop import BLEEDER, CAPS, Workshop, at_first, is_joint
 
 Role = Literal["alone", "pedal", "screws", "front", "rear", "reservoir", "spare"]
 Who = tuple[Role, ...]
@@ -43,7 +43,7 @@ _READS = {
     "travel": "Reads the pedal's travel.", "pressure": "Reads the gauges.",
     "lamp": "Looks at the lamp.", "strokes": "Counts them, and keeps the time.",
 }  # fmt: skip
-_AT_RESERVOIR = ("caps", "pressure bleeder")
+_AT_RESERVOIR = (CAPS, BLEEDER)
 _TWO_HANDS = ("open", "close", "loosen", "tighten")
 
 
@@ -93,8 +93,10 @@ def _duty(role: Role, step: ProcedureStep, now: Workshop, who: Who) -> str:
     if role == "pedal":
         return _at_pedal(step, now)
     mine = [w for w in step.wheels if role == "screws" or w.startswith(role)]
-    if mine and step.action in _AT_SCREW and not step.press.startswith(("hard", "usual", "light")):
-        return f"{both(tuple(mine)).capitalize()}: {_AT_SCREW[step.action]}"
+    if mine and step.action in _AT_SCREW:
+        reads = step.action == "hold" and step.record is not None
+        does = "hand on the spanner; reads what is asked." if reads else _AT_SCREW[step.action]
+        return f"{both(tuple(mine)).capitalize()}: {does}"
     if role == _doer(step, who):
         return _at_work(step)
     if step.press == "hard":
@@ -128,14 +130,14 @@ def _at_work(step: ProcedureStep) -> str:
 
 
 def _at_pedal(step: ProcedureStep, now: Workshop) -> str:
+    if step.action == "hold":
+        return f"Presses {'hard' if step.press == 'hard' else 'slowly'}, holds, and calls it."
     if step.press in _PRESSES:
         return _PRESSES[step.press]
     if step.action == "stroke" or step.press == "full":
         if step.press == "down":
             return "Lets it go down, and holds it there."
         return "Full slow strokes, down and back, calling each one."
-    if step.action == "hold":
-        return "Presses slowly, holds, and calls it."
     if step.action == "release" and not step.thing:
         return "Lets it come up slowly, and calls it."
     return HOLDS if now.held else FOOT_OFF

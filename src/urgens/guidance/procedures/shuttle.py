@@ -8,10 +8,10 @@ from urgens.guidance.procedures.facts import Facts
 from urgens.guidance.procedures.making import maker
 from urgens.guidance.procedures.records import records, title_of
 from urgens.guidance.procedures.step import Procedure, ProcedureStep, StepReading, Wheel
+from urgens.guidance.procedures.workshop import HOSE
 from urgens.physics.axle import Axle
 
 NAME, TELLS = "reset-switch", "which-end"
-HOSE = "hose and bottle"
 
 
 @maker(NAME)
@@ -48,6 +48,7 @@ def _steps(end: Axle) -> Iterator[ProcedureStep]:
         f"The shuttle needs a push from the {end}'s side; the {end}'s screws stay shut.",
         "hold",
         wheels,
+        press="hard",
         loop="begin",
         only=only,
     )

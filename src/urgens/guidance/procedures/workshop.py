@@ -13,7 +13,7 @@ from urgens.guidance.procedures.step import ProcedureStep, Screw, Wheel
 
 Opened = tuple[Wheel, Screw]
 Placed = tuple[str, tuple[Wheel, ...]]  # a thing, at which wheels
-HOSE = "hose and bottle"
+HOSE, BLEEDER, CAPS = "hose and bottle", "pressure bleeder", "caps"
 HELD = "held"
 
 

@@ -6,6 +6,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
 from PySide6.QtGui import QUndoStack
+from shiboken6 import isValid
 
 from urgens.document import Build, BuildChange, BuildErrors, changed, dumps, load, save
 from urgens.document.catalogue import named
@@ -30,6 +31,16 @@ class OpenDocument(QObject):
         self.base, self.path = build, path
         self.saved = build  # as its file has it, or as it was begun
         self._digest = _digest(path)
+
+    def __del__(self) -> None:
+        """Free the steps while everything is whole.
+
+        The collector of garbage may otherwise free a step that the stack still holds, which frees
+        it once more.
+        """
+        if isValid(self.undo_stack):
+            self.undo_stack.blockSignals(True)
+            self.undo_stack.clear()
 
     def _clean_changed(self) -> None:
         self.file_changed.emit()
@@ -60,10 +71,7 @@ class OpenDocument(QObject):
                 within.after = self.base
 
     def counting(self, before: UndoDrag | None) -> UndoDrag:
-        """Return what counts go into as one step: what they went into, while nothing came since.
-
-        The stack is not asked for its step: what it hands out would be freed here and there.
-        """
+        """Return what counts go into as one step: what they went into, while nothing came since."""
         if before is not None and before.after is self.base and not self.undo_stack.isClean():
             return before
         return UndoDrag(self.base)

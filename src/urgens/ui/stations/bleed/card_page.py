@@ -11,18 +11,14 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from urgens.guidance.advice.travel_reading import flow_words
 from urgens.guidance.condition.holds import condition
 from urgens.guidance.procedures import METHODS, Facts, Procedure, ProcedureStep
-from urgens.guidance.procedures.bled_run import ExpectedBleeding, expected_bleeding
-from urgens.guidance.procedures.bled_words import bleeding_words, travel_words
 from urgens.guidance.procedures.dry_run import why_here
 from urgens.guidance.procedures.facts import said
 from urgens.guidance.procedures.people import Role, duties, roles, too_few
 from urgens.guidance.procedures.records import title_of
 from urgens.guidance.procedures.shuttle import NAME as RESET
-from urgens.guidance.procedures.workshop import HOSE, standing_before
-from urgens.guidance.words.figures import FigureWords
+from urgens.guidance.procedures.workshop import standing_before
 from urgens.ui.session import Session
 from urgens.ui.stations.bleed.awake import Awake
 from urgens.ui.stations.bleed.beside import RunSidebar
@@ -31,9 +27,11 @@ from urgens.ui.stations.bleed.card_keys import act_of, letters
 from urgens.ui.stations.bleed.card_state import CardState
 from urgens.ui.stations.bleed.cards_out import cards_menu
 from urgens.ui.stations.bleed.chooser import Chooser
-from urgens.ui.stations.bleed.plan import BleedPlan, fitted_words
+from urgens.ui.stations.bleed.expected_text import expected_now, expected_text
+from urgens.ui.stations.bleed.plan import BleedPlan
 from urgens.ui.stations.bleed.readings import Readings
 from urgens.ui.stations.bleed.run import PRESSED, CurrentRun
+from urgens.ui.stations.bleed.stands_words import fitted_words
 from urgens.ui.stations.bleed.start_form import StartForm
 from urgens.ui.stations.bleed.stroke_counter import StrokeCounter
 from urgens.ui.stations.bleed.timer import StepTimer
@@ -291,28 +289,13 @@ class CardPage(Page):
 
     def _show_expected(self, found: Procedure, step: ProcedureStep | None) -> None:
         """Show what the lines hold by the figures, and what is expected at a step."""
-        record, words = self.run.record, FigureWords(self.session.units)
-        bleeds = record is not None and self.run.name in PRESSED
-        build, full = self.session.build, self.run.bled_before
-        now = expected_bleeding(build, found.steps, record, full) if bleeds else None
+        now = expected_now(self.session, self.run, found)
         self.plan.show_fluid(None if now is None else now.now)
         told = ""
         if now is not None and step is not None:
-            told = bleeding_words(now, step, found.method)
-            if step.record is not None and step.record.field == "travel":
-                told = travel_words(self.session.solution, now, self.session.effort, words)
-            if step.thing == HOSE and step.action == "remove":
-                told = self._after(step, now, words)
-        self.expecting.setText(f"{told[:1].upper()}{told[1:]}")
+            told = expected_text(self.session, self.run, found, step, now)
+        self.expecting.setText(told)
         self.expecting.setVisible(bool(told))
-
-    def _after(self, step: ProcedureStep, now: ExpectedBleeding, words: FigureWords) -> str:
-        """Return what a wheel that is done has told, and where the pedal should be by now."""
-        record = self.run.record
-        assert record is not None
-        told = [flow_words(record, wheel, now.swept[wheel]) for wheel in step.wheels]
-        told.append(travel_words(self.session.solution, now, self.session.effort, words))
-        return ". ".join(filter(None, told))
 
     @property
     def _may_begin(self) -> bool:

@@ -14,6 +14,7 @@ ACROSS: dict[Part, float] = {"spring": 46.0, "cup": 16.0, "piston": 50.0, "rear-
                              "back-cup": 16.0, "ring": 10.0, "stop": 10.0}  # fmt: skip
 BODY, GAP, TALL = 74.0, 10.0, 54.0  # px of the bore's mouth; between parts; of a piston
 LIP = 7.0  # px of a cup
+HIGH, ABOVE = 216.0, 26.0  # px: with the words; by how much the parts stand over the middle
 ONE: tuple[Part, ...] = ("spring", "cup", "piston", "rear-cup", "ring")
 # The inner piston's other cup holds the outer chamber's pressure: its lips look the other way.
 TWO: tuple[Part, ...] = ("spring", "cup", "piston", "back-cup", "stop", *ONE)
@@ -36,13 +37,13 @@ def counted(chambers: int) -> str:
     return ", ".join(f"{n} {what}{'s' if n > 1 else ''}" for n, what in told if n)
 
 
-def draw_exploded(painter: QPainter, at: QPointF, chambers: int, wide: float) -> None:
-    """Draw the parts around a middle, as wide as there is room."""
+def draw_exploded(painter: QPainter, box: QRectF, chambers: int) -> None:
+    """Draw the parts in a box, as large as it has room for them."""
     parts = parts_of(chambers)
     long = BODY + sum(ACROSS[part] + GAP for part in parts)
-    scale = min(wide / (long + 40.0), 1.4)
+    scale = min(box.width() / (long + 40.0), box.height() / HIGH, 1.4)
     painter.save()
-    painter.translate(at)
+    painter.translate(box.center() - QPointF(0, ABOVE * scale))
     painter.scale(scale, scale)
     x = -long / 2.0
     _bore(painter, x)
@@ -53,9 +54,8 @@ def draw_exploded(painter: QPainter, at: QPointF, chambers: int, wide: float) ->
     _named(painter, parts, -long / 2.0 + BODY + GAP)
     ink(painter, Qt.PenStyle.NoPen, QColor(T.ink))
     arrow(painter, QPointF(-long / 2.0 + BODY + 8.0, -TALL / 2.0 - 26.0), QPointF(1, 0), 7)
-    write(painter, "the way in; lips towards the pressure",
-          QPointF(-long / 2.0 + BODY + 24.0, -TALL / 2.0 - 21.0), size=15, weight=600,
-          color=T.ink)  # fmt: skip
+    write(painter, "lips towards the pressure", QPointF(0, -TALL / 2.0 - 38.0), size=15,
+          weight=600, color=T.ink, side="middle")  # fmt: skip
     painter.restore()
 
 
@@ -69,7 +69,7 @@ def _named(painter: QPainter, parts: tuple[Part, ...], x: float) -> None:
     told = counted(2 if len(parts) > len(ONE) else 1)
     write(painter, told, QPointF(0, TALL / 2.0 + 74.0), size=16, weight=600, color=T.ink,
           side="middle")  # fmt: skip
-    write(painter, "the usual order: what came out of yours goes before it",
+    write(painter, "of each cylinder, usually: what came out of yours goes before it",
           QPointF(0, TALL / 2.0 + 94.0), size=14, side="middle")  # fmt: skip
 
 

@@ -12,10 +12,11 @@ from urgens.guidance.procedures import Facts, ProcedureStep
 from urgens.guidance.procedures.bled_vehicle import BledVehicle
 from urgens.guidance.procedures.facts import FARTHEST, said
 from urgens.guidance.procedures.step import Press, Wheel
-from urgens.guidance.procedures.workshop import Workshop, at_first, workshop
+from urgens.guidance.procedures.workshop import Workshop, at_first
 from urgens.ui.stations.bleed.assembly_art import draw_assembly
 from urgens.ui.stations.bleed.bench_art import draw_bench
 from urgens.ui.stations.bleed.exploded import draw_exploded
+from urgens.ui.stations.bleed.stands_words import Shares, contents
 from urgens.ui.theme.paint import T, ink, outline, pen
 from urgens.ui.widgets.board import arrow, write
 from urgens.ui.widgets.painted import Painted
@@ -35,45 +36,8 @@ DOT = 5.0  # px: radius of a joint
 DONE = ("dry", "checked")
 NOW = {"hold": "press, and hold", "release": "let it come up"}
 PRESSES = {"light": "lightly", "usual": "as usual", "hard": "hard"}
-
-
-SAID = {
-    "pedal block": "block under the pedal", "metering holder": "metering valve held open",
-    "lever tie": "lever tied up", "loops": "loops on the outlets",
-}  # fmt: skip
-CAPS = {"loose": "caps rest on top", "off": "caps off"}
-BLEEDER = {"pressed": "bleeder UNDER PRESSURE", "let down": "bleeder let down"}
-
-
 PARTS = 24  # of a stretch of line, as it is drawn
-HALF = 0.5
-
-
-def contents(now: BledVehicle, wheel: Wheel) -> tuple[tuple[float, float], ...]:
-    """Return what the way to a wheel holds: shares of its volume from the cylinder, and the air."""
-    slugs = [slug for line in now.way(wheel) for slug in line]
-    whole = sum(slug.volume for slug in slugs)
-    if not whole:
-        return ()
-    found: list[tuple[float, float]] = []
-    for slug in slugs:
-        if found and found[-1][1] == slug.air:
-            found[-1] = found[-1][0] + slug.volume / whole, slug.air
-        else:
-            found.append((slug.volume / whole, slug.air))
-    return tuple(found)
-
-
-def fitted_words(stands: Workshop) -> tuple[str, ...]:
-    """Return what is fitted, loose or off, as it is called; stands: the workshop now."""
-    states = stands.states
-    told = [CAPS.get(states["caps"], ""), BLEEDER.get(states["bleeder"], "")]
-    told += sorted(
-        SAID.get(thing, thing) for thing, wheels in stands.fitted
-        if not wheels and thing in workshop().things.tools and thing != "pressure bleeder"
-    )  # fmt: skip
-    told += sorted(f"open: {joint}" for joint in stands.joints)
-    return tuple(filter(None, told))
+HALF = 0.5  # of air, from where a stretch is drawn hollow
 
 
 class BleedPlan(Painted):
@@ -91,7 +55,7 @@ class BleedPlan(Painted):
         self.now: tuple[str, ...] = ()
         self.held = self.moves = self._bar = False
         self._press: Press = ""
-        self.contents: dict[Wheel, tuple[tuple[float, float], ...]] = {}
+        self.contents: dict[Wheel, Shares] = {}
         self.on_bench = self.apart = self._boosted = False
         self.assembled: tuple[frozenset[str], str] | None = None  # what is on, what goes on now
         self._chambers = 1
@@ -104,8 +68,10 @@ class BleedPlan(Painted):
     def show_build(self, build: Build) -> None:
         """Show the cylinders of a build and the joints on the way to each wheel."""
         self._boosted = build.booster.fitted
-        self._chambers = 1 if build.master.one_chamber else 2
-        shown = Facts(build).bar, {wheel: joints_to(build, wheel) for wheel in FARTHEST}
+        facts = Facts(build)
+        self._chambers = facts.chambers
+        joints = {w: joints_to(build, w) for w in FARTHEST} if self._plain else {}
+        shown = facts.bar, joints
         if shown != (self._bar, self.joints):
             self._bar, self.joints = shown
             self.update()
@@ -189,7 +155,7 @@ class BleedPlan(Painted):
             wide, high = self.across / larger, self.down / larger
             edge = PLAIN_EDGE if self._plain else EDGE
             if self.on_bench and self.apart:
-                draw_exploded(painter, QPointF(wide / 2, high / 2 - 20), self._chambers, wide)
+                draw_exploded(painter, QRectF(0, 0, wide, high), self._chambers)
                 self._draw_focus(painter, wide, high)
                 return
             if self.assembled is not None:
@@ -250,7 +216,7 @@ class BleedPlan(Painted):
             painter.setPen(pen(T.fluid[2], PIPE - 2))
             painter.drawPath(path)
         self._draw_contents(painter, wheel, path, live=live)
-        found = self.joints.get(wheel, ()) if self._plain else ()  # else they look as bubbles
+        found = self.joints.get(wheel, ())  # none beside fluid, where they look as bubbles
         for place, joint in enumerate(found, start=1):
             self._draw_joint(painter, path.pointAtPercent(0.12 + 0.76 * place / (len(found) + 1)),
                              joint)  # fmt: skip
