@@ -32,6 +32,7 @@ NO_FIGURES = {
     "drawn_at",
     "count",
     "washers",
+    "eyes",
     "step",
     "done",
     "strokes",

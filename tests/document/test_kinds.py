@@ -67,7 +67,7 @@ from PySide6.QtWidgets import QApplication
 from urgens.document import load
 from urgens.document.catalogue import named
 from urgens.document.kinds.valves import kind_of
-from urgens.guidance.advice.block_key import verdict
+from urgens.guidance.words.block_key import verdict
 from urgens.guidance.tracing.ranking import TraceEvidence
 from urgens.guidance.tracing.trace import traced
 from urgens.guidance.words.parts import KINDS

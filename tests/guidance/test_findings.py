@@ -293,6 +293,53 @@ CASES["real-split-rearward"] = (
     {**AREAS, "proof": {"wear": [WORN]}},  # 60/(60 + 2·40/2) of the work: far beyond any van's rear
     {**AREAS, "proof": {"wear": [{**WORN, "rear": ["0.2 mm"]}]}},
 )
+NUTS = {"front": {"thread": "9/16-18", "seat": "inverted"},
+        "rear": {"thread": "1/2-20", "seat": "inverted"}}  # fmt: skip
+
+
+def with_parts(**more: dict[str, Any]) -> dict[str, Any]:
+    """The sound layout with more said of some of its parts."""
+    made = sound()
+    for row in made["parts"]:
+        row |= more.get(row["id"], {})
+    return made
+
+
+def with_unlike_outlets() -> dict[str, Any]:
+    """The sound layout, made with another nut at each outlet of its cylinder."""
+    made = with_parts(mc={"ports": NUTS})
+    for name, axle in (("L1", "front"), ("L2", "rear")):
+        line_of(made, name)["ends"][0] = {"nut": NUTS[axle]["thread"], "flare": "inverted"}
+    return made
+
+
+SWITCH = {"id": "ls", "kind": "light-switch", "ports": {"in": {}}}
+HYDRAULIC = {"brake_light_switch": "hydraulic"}
+CARRIED = sound()
+CARRIED["parts"].append(SWITCH)
+CASES["outlets-alike"] = (
+    Severity.ADVICE, {**CALM, "plumbing": sound()}, {**CALM, "plumbing": with_unlike_outlets()},
+)  # fmt: skip
+CASES["light-switch-no-port"] = (
+    Severity.DANGER,
+    {**CALM, **HYDRAULIC, "plumbing": sound()},
+    {**CALM, **HYDRAULIC, "plumbing": CARRIED},
+)
+CASES["light-switch-lost"] = (
+    Severity.WARNING,
+    {**CALM, **HYDRAULIC, "brake_light_switch_part": "old", "plumbing": sound()},
+    {**CALM, **HYDRAULIC, "brake_light_switch_part": "ls", "plumbing": CARRIED},
+)
+CASES["body-open"] = (
+    Severity.WARNING,
+    {**CALM, "plumbing": with_parts(cv={"may_be": ["switch", "combination"]})},
+    {**CALM, "plumbing": sound()},
+)
+CASES["hose-old"] = (
+    Severity.ADVICE,
+    {**CALM, "plumbing": with_parts(hr={"stays": True, "since": "2009-05-01"})},
+    {**CALM, "plumbing": with_parts(hr={"stays": False, "since": "2009-05-01"})},
+)
 NO_FIX = set(CASES) - {
     "rear-locks-first", "two-reducing-in-series", "reducing-in-front",
     "boosted-ratio-without-booster", "manual-ratio-with-booster", "metering-with-rear-discs",
@@ -300,7 +347,7 @@ NO_FIX = set(CASES) - {
     "pushrod-not-held", "no-brake-light-switch", "pressure-outside-window",
     "booster-rod-not-held", "plain-copper", "bend-too-sharp", "joint-not-tight",
     "route-too-short", "straight-too-short", "valve-not-in-layout", "rear-line-slow",
-    "reservoir-small", "residual-missing", *DAMAGED,
+    "reservoir-small", "residual-missing", "light-switch-no-port", "light-switch-lost", *DAMAGED,
 }  # fmt: skip
 LAID = {*DAMAGED, "valve-not-in-layout", "route-too-short", "straight-too-short"}
 

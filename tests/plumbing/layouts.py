@@ -120,7 +120,7 @@ def _damaged(code: str) -> dict[str, Any]:
         case "compression-fitting":
             part_of(made, "rt")["compression"] = True
         case "washer-missing":
-            part_of(made, "rt").update(kind="banjo", washers=3)  # of two eyes
+            part_of(made, "rt").update(kind="banjo", washers=2)  # of two eyes
         case "bleeder-low":
             part_of(made, "rl")["bleeder_at_top"] = False
         case "hose-too-short":

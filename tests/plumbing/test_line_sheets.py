@@ -4,6 +4,7 @@ import numpy as np
 import pytest
 
 from tests.plumbing.layouts import FLARE, LEGS, layout, line, with_layout
+from urgens.document import BuildErrors
 from urgens.document.layout.layout import Plumbing
 from urgens.document.layout.line_sheets import routed
 from urgens.plumbing.shopping import counted, cut_from
@@ -68,10 +69,18 @@ def test_a_line_without_a_route_is_no_bend_sheet() -> None:
 
 
 def test_nuts_and_washers_are_counted() -> None:
-    """Two lines have four nuts; a banjo with one eye takes two washers, one with two takes four."""
+    """Two lines have four nuts; washers go by the eyes on a bolt: one takes two, two take three.
+
+    One eye may have two lines: two washers then as well. Common practice.
+    """
     made = layout()
     made["parts"].append({"id": "b1", "kind": "banjo", "ports": {"bolt": {}, "eye": {}}})
     made["parts"].append({"id": "b2", "kind": "banjo", "ports": {"bolt": {}, "a": {}, "b": {}}})
+    one = {"id": "b3", "kind": "banjo", "ports": {"bolt": {}, "a": {}, "b": {}}, "eyes": 1}
+    made["parts"].append(one)
     found = with_layout(made).plumbing
     assert found is not None
-    assert dict(counted(found)) == {"banjo": 2, "copper washer": 6, "nut 3/8-24": 4}
+    assert dict(counted(found)) == {"banjo": 3, "copper washer": 2 + 3 + 2, "nut 3/8-24": 4}
+    one["eyes"] = 3
+    with pytest.raises(BuildErrors, match="more eyes than lines"):
+        with_layout(made)

@@ -204,4 +204,6 @@ def test_a_joint_that_came_loose_is_said_before_the_wheel_is_bled_again(
     page = on_card(open_window(demo("library")), "bleed")
     assert page.state.mode is Mode.HALTED
     assert page.sentence.text() == "Step 25: left rear: bubbles large."
-    assert page.why.text().startswith("L6 at rl.in is started by hand; tighten every joint first")
+    assert page.why.text().startswith(
+        "tee to left rear, at the brake is started by hand; tighten every joint first"
+    )

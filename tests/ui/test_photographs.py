@@ -102,7 +102,7 @@ def test_all_that_is_laid_can_be_photographed(open_window: Opener, name: str) ->
     page = page_of(window, "Sheet", "Photographs")
     said = [action.text() for action in page.what.menu().actions()]
     assert said[0] == "the whole vehicle"
-    assert any(words.startswith("Joint L1 at ") for words in said)
+    assert any(words.startswith("Joint cylinder to ") for words in said)
     assert len(said) == len(set(said))
 
 

@@ -15,7 +15,7 @@ from urgens.document.kinds.boosters.vacuum import VacuumBooster
 from urgens.document.kinds.cylinders import Master, cylinder_kind
 from urgens.document.kinds.cylinders.kind import Split
 from urgens.document.kinds.valves import Valves
-from urgens.document.layout.layout import Plumbing
+from urgens.document.layout.layout import Id, Plumbing
 from urgens.document.layout.volumes import LineVolumes
 from urgens.document.ledger.history import HistoryEntry
 from urgens.document.ledger.photographs import Photograph
@@ -66,6 +66,7 @@ class Build(DocumentModel):
     targets: Targets = Targets()
     fluid: Fluid | None = None
     brake_light_switch: Literal["pedal", "hydraulic", "none"] | None = None
+    brake_light_switch_part: Id | None = None
     warning_switch: Literal["none", "warns", "shuts"] | None = None
     warning_switch_returns: Literal["self-centring", "latching"] | None = None
     shuttle_volume: ShuttleVolume | None = None
@@ -86,15 +87,19 @@ class Build(DocumentModel):
     @model_validator(mode="before")
     @classmethod
     def _switch_in_two(cls, given: object) -> object:
-        """Take a warning switch that is written as a record, what it does and how it returns."""
-        switch = given.get("warning_switch") if isinstance(given, dict) else None
-        if not isinstance(given, dict) or not isinstance(switch, dict):
+        """Take switches that are written as records: what they do, and one thing more of each."""
+        if not isinstance(given, dict):
             return given
-        if switch.keys() - {"does", "returns"}:
-            return given  # refused where it is looked at
-        returns = switch.get("returns")
-        own = {} if returns is None else {"warning_switch_returns": returns}
-        return {**given, "warning_switch": switch.get("does"), **own}
+        for name, first, more, beside in (
+            ("warning_switch", "does", "returns", "warning_switch_returns"),
+            ("brake_light_switch", "kind", "part", "brake_light_switch_part"),
+        ):
+            switch = given.get(name)
+            if not isinstance(switch, dict) or switch.keys() - {first, more}:
+                continue  # refused where it is looked at
+            own = {} if switch.get(more) is None else {beside: switch[more]}
+            given = {**given, name: switch.get(first), **own}
+        return given
 
     def rules(self) -> Iterator[PartFault]:
         """Check that cylinder and circuits, vacuum and air go together."""

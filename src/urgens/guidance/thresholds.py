@@ -11,6 +11,7 @@ DRUM_RESIDUAL = practice()["residual_drum"].inch
 UNDER_FLOOR_RESIDUAL = practice()["residual_disc"].inch
 LOWEST_VACUUM = parse(practice()["vacuum_at_idle"].inch, PRESSURE).value  # Pa, at idle
 PEDAL_STEP = 2.0 * INCH  # m the brake pad may stand above the throttle's
+HOSE_YEARS = 10  # after which a hose is old
 FLUID_YEARS = 2  # after which fluid is old
 METERING = {
     "kind": "metering",

@@ -12,6 +12,7 @@ SAME = 0.0
 OTHER_NUT = 1.0
 OTHER_FLARE = 1.5
 ADAPTER = 4.0
+CUT_OFF = 10.0  # more: of another nut on a line that is flared, whose flare is cut off for it
 OTHER_TEE = 20.0
 DONE = "done"
 
@@ -36,17 +37,19 @@ def chain(
     port: Face,
     *,
     tee: bool = False,
+    flared: bool = False,
     table: ThreadTable | None = None,
 ) -> tuple[AdapterStep, ...] | None:
     """Return the parts that bring a tube into a port, None where nothing sold does.
 
     tube: of the line; end: its nut and flare now, None where it has none; port:
-    its thread and seat [-]; tee: whether another tee could stand there [-]; table: of what is
-    sold, else the shipped one.
+    its thread and seat [-]; tee: whether another tee could stand there [-]; flared: whether the
+    line is made already, and keeps its flare where an adapter does [-]; table: of what is sold,
+    else the shipped one.
     Nothing is needed where the nut is the right one already. Adapters stand in order from the port.
     Source: shortest path; the order of preference is common practice: nut, adapter, tee.
     """
-    return _cheapest(port, _steps(tube, end, port, table or thread_table(), tee=tee))
+    return _cheapest(port, _steps(tube, end, port, table or thread_table(), tee=tee, flared=flared))
 
 
 def adapters(
@@ -80,13 +83,19 @@ def _cheapest(
 
 
 def _steps(
-    tube: Tube, end: LineEnd | None, port: Face, table: ThreadTable, *, tee: bool
+    tube: Tube,
+    end: LineEnd | None,
+    port: Face,
+    table: ThreadTable,
+    *,
+    tee: bool,
+    flared: bool,
 ) -> Iterator[tuple[Face, Face | str, AdapterStep]]:
     """Yield what leads from one face to another, or to a tube that is in."""
     yield from _adapter_steps(table)
     for flare, nuts in tube.flares.items():
         for nut in nuts:
-            yield (nut, flare), DONE, _nut(tube, end, nut, flare)
+            yield (nut, flare), DONE, _nut(tube, end, nut, flare, flared=flared)
     if tee:
         words = f"tee with a port for the {tube.name} tube"
         yield port, DONE, AdapterStep(words, OTHER_TEE)
@@ -98,13 +107,15 @@ def _adapter_steps(table: ThreadTable) -> Iterator[tuple[Face, Face, AdapterStep
         yield adapter.into, adapter.takes, AdapterStep(words, ADAPTER, adapter.into, adapter.takes)
 
 
-def _nut(tube: Tube, end: LineEnd | None, nut: str, flare: Seat) -> AdapterStep:
+def _nut(tube: Tube, end: LineEnd | None, nut: str, flare: Seat, *, flared: bool) -> AdapterStep:
     if end is not None and (end.nut, end.flare) == (nut, flare):
         return AdapterStep("", SAME)
     words = f"nut {nut} on the {tube.name} tube"
+    more = CUT_OFF if flared else 0.0
     if end is None or end.flare == flare:
-        return AdapterStep(words, OTHER_NUT, face=(nut, flare))
-    return AdapterStep(f"{words}, flared {flare}", OTHER_FLARE, face=(nut, flare))
+        anew = ", its flare cut off and made anew" if flared else ""
+        return AdapterStep(f"{words}{anew}", OTHER_NUT + more, face=(nut, flare))
+    return AdapterStep(f"{words}, flared {flare}", OTHER_FLARE + more, face=(nut, flare))
 
 
 def _named(face: Face) -> str:

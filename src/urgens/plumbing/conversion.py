@@ -9,13 +9,14 @@ from urgens.document.layout.layout import FittedPart, Plumbing
 from urgens.physics.axle import Axle
 from urgens.plumbing.draft import drafted
 
+LIGHTS = "a switch for the brake lights that pressure closes"
 # What a layout can do, and the parts that do it.
 ABILITIES = {
     "the lamp that warns of a lost circuit": TWO_SIDED,
     "the shuttle between the circuits": TWO_SIDED,
     "metering: drums behind before discs in front": ("metering", "combination"),
     "less pressure behind above a knee": (*REDUCING, "combination"),
-    "a switch for the brake lights that pressure closes": ("light-switch",),
+    LIGHTS: ("light-switch",),
 }
 
 

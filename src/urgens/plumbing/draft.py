@@ -11,6 +11,7 @@ THREAD = "3/8-24"
 SEAT = "inverted"
 TUBE = "3/16 in"
 PORT = {"thread": THREAD, "seat": SEAT}
+OF_A_SWITCH = {"thread": "1/8-27 NPT", "seat": "taper"}  # for the brake lights; common practice
 END = {"nut": THREAD, "flare": SEAT}
 SIDES = ("left", "right")
 DIAGONALS = {"primary": ("front-left", "rear-right"), "secondary": ("front-right", "rear-left")}
@@ -151,12 +152,34 @@ class _Draft:
         self.pipe(self.valves(start, Axle.FRONT), f"{tee}.in")
         self.both_fronts(f"{tee}.left", f"{tee}.right")
 
+    def light_switch(self, start: str) -> str:
+        """Lead past the switch of the brake lights, where pressure closes it; return what is next.
+
+        It hangs on a tee of its own thread.
+        """
+        if self.build.brake_light_switch != "hydraulic":
+            return start
+        tee = self.part("lt", "tee", ("in", "out"))
+        self.pipe(start, f"{tee}.in")
+        self.lamp_port(tee)
+        return f"{tee}.out"
+
+    def lamp_port(self, body: str) -> None:
+        """Screw the switch of the brake lights into a body, where pressure closes it."""
+        if self.build.brake_light_switch != "hydraulic":
+            return
+        row = next(part for part in self.parts if part["id"] == body)
+        row["ports"]["lamp"] = OF_A_SWITCH
+        self.parts.append({"id": "ls", "kind": "light-switch", "ports": {"in": OF_A_SWITCH}})
+        self.screw("ls.in", f"{body}.lamp")
+
     def single(self) -> None:
         """Lay out one circuit: a block of one port in and three out, or a valve before its tee."""
         self.part("mc", "master", ("out",))
         fronts = ("front",) if self.build.valves.front else SIDES
         block = self.part("bl", "block", ("in", *fronts, "rear"))
         self.pipe("mc.out", f"{block}.in")
+        self.lamp_port(block)
         if self.build.valves.front:
             self.fronts_behind_tee(f"{block}.front")
         else:
@@ -169,6 +192,8 @@ class _Draft:
         front, rear = "mc.front", "mc.rear"
         if self.shape.remote:
             self.reservoirs()
+        if not self.shape.banjo:  # both lines are on the bolt then, and no room is left
+            front = self.light_switch(front)
         if self.shape.banjo or self.shape.old_block:
             self.fronts_at_once(front)
             self.rear_axle(self.valves(rear, Axle.REAR))
@@ -226,6 +251,8 @@ class _Draft:
         for circuit, (front, rear) in DIAGONALS.items():
             tee = self.part(f"t{circuit[0]}", "tee", ("in", "front", "rear"))
             self.pipe(starts[circuit], f"{tee}.in")
+            if circuit == "primary":
+                self.lamp_port(tee)
             mark = rear.partition("-")[2][0]
             ahead = self.valves(f"{tee}.front", Axle.FRONT, front.partition("-")[2][0])
             self.hose(ahead, f"hf{front.partition('-')[2][0]}", self.wheel(front))

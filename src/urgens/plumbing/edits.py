@@ -114,12 +114,7 @@ def without_part(plumbing: Plumbing, part: str) -> Json:
     """
     made = section_of(plumbing)
     place = index_of(made["parts"], part, "part")
-    ends = [
-        (index, key)
-        for index, line in enumerate(made["lines"])
-        for key in ("from", "to")
-        if line[key].partition(".")[0] == part
-    ]
+    ends = _ends_at(made, part)
     if len(ends) > len(THROUGH):
         raise BuildErrors.one(
             part, f"joins {len(ends)} lines", "take lines off it first, until two are left"
@@ -133,6 +128,41 @@ def without_part(plumbing: Plumbing, part: str) -> Json:
         if part not in {line[key].partition(".")[0] for key in ("from", "to")}
     ]
     return made
+
+
+def _ends_at(section: Json, part: str) -> list[tuple[int, str]]:
+    return [
+        (index, key)
+        for index, line in enumerate(section["lines"])
+        for key in ("from", "to")
+        if line[key].partition(".")[0] == part
+    ]
+
+
+def without_hanging(plumbing: Plumbing, part: str) -> Json:
+    """Return a layout without a part that hangs on another, and without what only holds it.
+
+    part: the id of a gauge, a plug, a sensor, a reservoir, or of whatever joins two lines [text].
+    Adapters go with it, and a tee whose other two ports join a line, which is one again.
+    Raises BuildErrors as `without_part`.
+    Source: by definition.
+    """
+    made = section_of(plumbing)
+    ends = _ends_at(made, part)
+    if len(ends) != 1:
+        return without_part(plumbing, part)
+    line = made["lines"][ends[0][0]]
+    holder = next(
+        name for name in (line[key].partition(".")[0] for key in ("from", "to")) if name != part
+    )
+    left = without_part(plumbing, part)
+    row = left["parts"][index_of(left["parts"], holder, "part")]
+    joined = len(_ends_at(left, holder))
+    if row["kind"] == "adapter" and joined == 1:
+        return without_hanging(Plumbing.model_validate(left), holder)
+    if row["kind"] == "tee" and joined == len(THROUGH) < len(row["ports"]):
+        return without_part(Plumbing.model_validate(left), holder)
+    return left
 
 
 def _join(lines: list[Json], ends: list[tuple[int, str]]) -> None:

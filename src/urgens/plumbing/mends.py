@@ -20,7 +20,8 @@ def face_of(port: Json) -> Face | None:
     return (port["thread"], port["seat"]) if {"thread", "seat"} <= port.keys() else None
 
 
-def _port(section: Json, name: str) -> Json:
+def port_of(section: Json, name: str) -> Json:
+    """Return a port as written; section: a layout [JSON]; name: part and port [text]."""
     part, _, port = name.partition(".")
     found: Json = section["parts"][index_of(section["parts"], part, "part")]["ports"][port]
     return found
@@ -39,20 +40,24 @@ def with_chain(plumbing: Plumbing, bad: BadJoin, steps: Iterable[AdapterStep]) -
     for step in steps:
         if step.face is None:  # another tee stands there, whose port is the line's own
             end = made["lines"][bad.index]["ends"][bad.end]
-            _port(made, port).update({"thread": end["nut"], "seat": end["flare"]})
+            port_of(made, port).update({"thread": end["nut"], "seat": end["flare"]})
         elif step.into is None:
             nut, flare = step.face
             made["lines"][bad.index]["ends"][bad.end] = {"nut": nut, "flare": flare}
         else:
-            port = _screwed_in(made, "adapter", port, step.into, {"in": step.face})
+            port = screwed_in(made, "adapter", port, step.into, {"in": step.face})
     made["lines"][bad.index][key] = port
     return made
 
 
-def _screwed_in(
+def screwed_in(
     section: Json, kind: str, port: str, into: Face | None, others: dict[str, Face | None]
 ) -> str:
-    """Screw a new part into a port by its `out`; return the first of its other ports."""
+    """Screw a new part into a port by its `out`; return the first of its other ports.
+
+    section: a layout, that is changed [JSON]; kind: of the part [text]; port: part and port [text];
+    into: thread and seat of its `out`; others: of its other ports, by name.
+    """
     name = new_id(section, kind[:2])
     faces = {"out": into, **others}
     ports = {way: {} if f is None else {"thread": f[0], "seat": f[1]} for way, f in faces.items()}
@@ -70,9 +75,9 @@ def with_tee_at(plumbing: Plumbing, port: str) -> Json:
     """
     made = section_of(plumbing)
     ends = [(line, key) for line in made["lines"] for key in ("from", "to") if line[key] == port]
-    face = face_of(_port(made, port))
+    face = face_of(port_of(made, port))
     ways = {f"branch-{n}": face for n in range(1, len(ends) + 1)}
-    first = _screwed_in(made, "tee", port, face, dict(ways))
+    first = screwed_in(made, "tee", port, face, dict(ways))
     tee = first.partition(".")[0]
     for (line, key), way in zip(ends, ways, strict=True):
         line[key] = f"{tee}.{way}"
@@ -237,7 +242,7 @@ def _with_line(section: Json, start: str, goal: str) -> Json:
     """Return a layout with one more line, as the others are, its nuts those of its ports."""
     section = copy.deepcopy(section)
     like = next((row for row in section["lines"] if row.get("tube")), USUAL_LINE)
-    faces = [face_of(_port(section, port)) for port in (start, goal)]
+    faces = [face_of(port_of(section, port)) for port in (start, goal)]
     row: Json = {"id": new_id(section, "L"), "from": start, "to": goal, "tube": like["tube"]}
     if like.get("material"):
         row["material"] = like["material"]

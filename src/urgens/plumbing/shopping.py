@@ -36,7 +36,7 @@ def cut_from(lines: Sequence[MadeLine], stock: float, saw: float) -> tuple[Cut, 
 def counted(plumbing: Plumbing) -> tuple[tuple[str, int], ...]:
     """Return what is to be bought besides tube, and how many of each, in order of its name.
 
-    Two washers go with each banjo. Source: common practice: washers are used once.
+    Washers go by the eyes on a bolt, one more than them. Source: common practice: used once.
     """
     found: Counter[str] = Counter()
     for line in plumbing.lines:
@@ -44,7 +44,7 @@ def counted(plumbing: Plumbing) -> tuple[tuple[str, int], ...]:
         found.update(line.slide_on_first)
     for part in plumbing.parts:
         if part.kind == "banjo":
-            found["copper washer"] += 2 * max(len(part.ports) - 1, 1)
+            found["copper washer"] += part.washers_wanted
         if part.kind not in ("wheel-brake", "master"):
             found[part.kind] += 1
     return tuple(sorted(found.items()))

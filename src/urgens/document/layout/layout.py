@@ -101,8 +101,10 @@ class FittedPart(DocumentModel):
     `wheel` is a wheel brake's; `valve` names the entry of the build's own list that a valve is,
     as rear[0]; `marking` is the builder's own. `drawn_at` is where its middle is drawn in the plan:
     a share of the way from front to rear, and from the right side to the left. Of a banjo
-    `washers` are counted; `bleeder_at_top` is a wheel brake's; a fitting of `compression` only
-    clamps the tube.
+    `washers` are counted, and `eyes`: one may have two lines; `bleeder_at_top` is a wheel brake's;
+    a fitting of `compression` only clamps the tube. What `stays` is on the vehicle and is not
+    bought; a hose is there `since`. How a sensor sits is its `attitude`. `may_be` what an
+    unmarked body may be, open until it is gauged; it is easily come at while something is out.
     """
 
     id: Id
@@ -131,19 +133,39 @@ class FittedPart(DocumentModel):
         | None
     ) = None
     washers: Annotated[int, Field(strict=True, ge=0)] | None = None
+    eyes: Annotated[int, Field(strict=True, ge=1)] | None = None
     torque: (
         Annotated[Torque, Entry("Its bolt's torque", "of its maker", "Of the bolt, as given")]
         | None
     ) = None
     bleeder_at_top: bool | None = None
+    stays: bool | None = None
+    since: Annotated[date, BeforeValidator(read_date)] | None = None
+    attitude: Literal["hangs", "up", "level"] | None = None
+    may_be: tuple[Name, ...] = ()
+    easy_while: Text = ""
     compression: bool | None = None
     full_scale: (
         Annotated[Pressure, Entry("Gauge reads to", "read its dial", "Pressure at its full scale")]
         | None
     ) = None
 
+    @property
+    def eyes_on_bolt(self) -> int:
+        """How many eyes a banjo's bolt holds: as given, else one for each of its lines."""
+        return max(len(self.ports) - 1, 1) if self.eyes is None else self.eyes
+
+    @property
+    def washers_wanted(self) -> int:
+        """Washers on a banjo's bolt: a face under the head, one between eyes, one at the body."""
+        return self.eyes_on_bolt + 1
+
     def rules(self) -> Iterator[PartFault]:
-        """Check that a wheel brake, and nothing else, has a wheel."""
+        """Check that a wheel brake, and nothing else, has a wheel, and a bolt no eye too many."""
+        if self.eyes is not None and self.eyes > max(len(self.ports) - 1, 1):
+            yield PartFault(
+                "eyes", f'"{self.id}" has more eyes than lines', "an eye has one line or two"
+            )
         if (self.kind == "wheel-brake") != (self.wheel is not None):
             lacks = self.wheel is None
             problem = f'"{self.id}" is a wheel brake without a wheel' if lacks else (
@@ -170,7 +192,11 @@ _Joined = create_model("_Joined", __base__=DocumentModel, **{"from": (PortName, 
 
 
 class BrakeLine(_Joined):
-    """A rigid line from one port to another, or two parts screwed into each other (`direct`)."""
+    """A rigid line from one port to another, or two parts screwed into each other (`direct`).
+
+    `made` where it is bent and flared already, as one that came with a part; `stays` where it is on
+    the vehicle and is not bought.
+    """
 
     to: PortName
     id: Id
@@ -188,6 +214,9 @@ class BrakeLine(_Joined):
     ) = None
     slide_on_first: tuple[Name, ...] = ()
     marking: Text = ""
+    made: bool | None = None
+    stays: bool | None = None
+    easy_while: Text = ""
 
     @property
     def start(self) -> str:

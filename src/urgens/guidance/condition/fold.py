@@ -6,6 +6,7 @@ from datetime import datetime
 from typing import get_args
 
 from urgens.document import Build
+from urgens.document.circuits import circuits_of
 from urgens.guidance.condition.deeds import LOOSE, Deed, What
 from urgens.guidance.condition.lapses import (
     CLASS,
@@ -18,6 +19,7 @@ from urgens.guidance.condition.lapses import (
     wheels_of,
 )
 from urgens.guidance.procedures.step_readings import HALF_LOST
+from urgens.guidance.words.parts import joint_called
 
 SCREW = "bleed screw"
 
@@ -138,7 +140,11 @@ class Fold:
         if deed.value in (*LOOSE, "tight"):
             proofs, wheels = behind_joint(self.build, deed.thing)
             self._dry(wheels, deed)
-            self._lapse(proofs, deed, f"the joint {deed.thing} was open")
+            self._lapse(
+                proofs,
+                deed,
+                f"the joint “{joint_called(circuits_of(self.build), deed.thing)}” was open",
+            )
 
     # --- what is read ----------------------------------------------------------------------
 

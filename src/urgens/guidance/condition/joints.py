@@ -11,6 +11,7 @@ from urgens.document.ledger.records import Joint, State
 from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords
+from urgens.guidance.words.parts import joint_called, joint_name
 from urgens.solve import Solution
 
 STATES: tuple[State, ...] = get_args(State)
@@ -58,12 +59,14 @@ def joints(build: Build) -> tuple[MadeJoint, ...]:
 
 
 def _there(build: Build) -> Iterator[tuple[str, str]]:
-    for line in () if build.plumbing is None else build.plumbing.lines:
+    laid = circuits_of(build)
+    for line in () if laid is None else laid.plumbing.lines:
+        assert laid is not None
         if line.direct:
-            yield line.to, f"{line.start} in {line.to}"
+            yield str(line.to), joint_name(laid, line, 1)
             continue
-        yield f"{line.id}.a", f"{line.id} at {line.start}"
-        yield f"{line.id}.b", f"{line.id} at {line.to}"
+        yield f"{line.id}.a", joint_name(laid, line, 0)
+        yield f"{line.id}.b", joint_name(laid, line, 1)
 
 
 def joints_to(build: Build, wheel: str) -> tuple[MadeJoint, ...]:
@@ -123,7 +126,7 @@ def with_state(build: Build, names: tuple[str, ...], state: State, at: str) -> B
     rows: list[dict[str, Any]] = dumped(build).get("joints", [])
     kept = [row for row in rows if row["joint"] not in names]
     made = [{"joint": name, "state": state, "at": at} for name in names]
-    what = names[0] if len(names) == 1 else f"{len(names)} joints"
+    what = joint_called(circuits_of(build), names[0]) if len(names) == 1 else f"{len(names)} joints"
     return BuildChange(f"{what} {IN_WORDS[state]}", {"joints": [*kept, *made]})
 
 
@@ -142,13 +145,12 @@ def joint_not_tight(solution: Solution, words: FigureWords) -> Iterator[Remark]:
         after = [at for at in presses if joint.at is None or at > joint.at]
         if joint.state != "started" or not after:
             continue
+        called = joint_called(circuits_of(build), joint.joint)
         yield Remark(
-            message=f"The joint {joint.joint} is recorded as started by hand, and the pedal was "
+            message=f"The joint “{called}” is recorded as started by hand, and the pedal was "
             f"pressed after, on {max(after):%Y-%m-%d at %H:%M}.",
             why="A nut that only holds by hand draws air as the pedal comes up, and may let go "
             "under a hard foot: that circuit is lost then.",
             where=f"joints[{index}]",
-            fixes=(
-                Fix(f"Note that {joint.joint} is tight now", f"joints[{index}].state", "tight"),
-            ),
+            fixes=(Fix(f"Note that it is tight now: {called}", f"joints[{index}].state", "tight"),),
         )

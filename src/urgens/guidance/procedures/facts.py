@@ -14,7 +14,7 @@ from urgens.document.practice import USUAL_THREADS, practice, practice_words, tu
 from urgens.document.residual_valves import behind_outlets
 from urgens.guidance.procedures.step import Method, Wheel
 from urgens.guidance.words.figures import FigureWords
-from urgens.guidance.words.parts import part_name
+from urgens.guidance.words.parts import line_called, line_name, part_name, thing_called
 from urgens.physics.axle import AXLES, Axle
 from urgens.quantity import Units, UnitSystem
 
@@ -68,7 +68,7 @@ def dead_end(laid: Circuits, part: FittedPart, port: str) -> DeadEnd:
     The flared joint before it is cracked: of its own tube where it has one, else, where it is
     screwed in, of a tube into what it is screwed into. Source: common practice.
     """
-    name = f"the {part_name(laid, part).lower()} {part.id}"
+    name = f"the {thing_called(laid, part.id)}"
     own = next(line for line in laid.plumbing.lines if port in (line.start, line.to))
     at = part.id
     if own.direct:
@@ -83,8 +83,9 @@ def dead_end(laid: Circuits, part: FittedPart, port: str) -> DeadEnd:
         wheel for wheel in FARTHEST
         if wheel in laid.wheels and laid.fed_by(laid.wheels[wheel]) & fed
     )  # fmt: skip
-    joint = f"the nut of the line {own.id} at {at}"
-    return DeadEnd(name, joint, f"joint of {own.id} at {at}", wheels)
+    line = line_name(laid, own)
+    where = f"{line[:1].lower()}{line[1:]}, at the {thing_called(laid, at)}"
+    return DeadEnd(name, f"the nut of the line {where}", f"joint of {where}", wheels)
 
 
 def _ends(line: BrakeLine) -> set[str]:
@@ -202,7 +203,7 @@ class Facts:
         fitted = next((v for v in self.build.valves.front if isinstance(v, Metering)), None)
         if fitted is not None:  # its own figure, where there is one
             own["metering_shuts_range"] = words.pressure(fitted.close.value)
-        own["torques"] = ", ".join(f"{name} {words.torque(nm)}" for name, nm in self.torques)
+        own["torques"] = "; ".join(f"{name}: {words.torque(nm)}" for name, nm in self.torques)
         return {**practice_words(units), **turns, **own}
 
     @cached_property
@@ -214,8 +215,8 @@ class Facts:
         laid = self.laid
         if laid is None:
             return ()
-        lines = ((line.id, line.torque) for line in laid.plumbing.lines)
-        parts = ((part.id, part.torque) for part in laid.plumbing.parts)
+        lines = ((line_called(laid, line), line.torque) for line in laid.plumbing.lines)
+        parts = ((thing_called(laid, part.id), part.torque) for part in laid.plumbing.parts)
         return tuple((name, one.value) for name, one in (*lines, *parts) if one is not None)
 
     @cached_property

@@ -20,6 +20,7 @@ from urgens.guidance.rules.layout_fixes import (
 )
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords
+from urgens.guidance.words.parts import thing_called
 from urgens.physics.axle import Axle
 from urgens.plumbing.edits import with_part_in
 from urgens.solve import Solution
@@ -102,7 +103,7 @@ def outlet_feeds_other_axle(solution: Solution, words: FigureWords) -> Iterator[
         others = [w for w, p in laid.wheels.items() if p.id in ids and _axle(w) != circuit]
         if others:
             yield Remark(
-                message=f"The {circuit} circuit's outlet {outlet.part}.{outlet.side} goes to the "
+                message=f"The {circuit} circuit's outlet of the cylinder goes to the "
                 f"{' and the '.join(sorted(w.replace('-', ' ') for w in others))} brake.",
                 why="Volumes, valves and travel are worked out for the other way about, and a "
                 "half that is lost is not the half one thinks.",
@@ -124,7 +125,7 @@ def valve_feeds_both_axles(solution: Solution, words: FigureWords) -> Iterator[R
         axles = {_axle(wheel) for wheel in laid.behind(part)}
         if len(axles) > 1:
             yield Remark(
-                message=f"The {part.kind} valve {part.id} is in a line that feeds both axles.",
+                message=f"The {thing_called(laid, part.id)} is in a line that feeds both axles.",
                 why="It takes pressure from the front as well: the balance stays as it was and "
                 "the vehicle stops later.",
                 where=part.id,
@@ -139,7 +140,7 @@ def loop(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     for ring in () if laid is None else laid.loops:
         assert laid is not None
         yield Remark(
-            message=f"Lines {', '.join(ring)} close a ring.",
+            message=f"{_ring(laid, ring)} close a ring.",
             why="Air stays in a ring, since fluid takes both ways round it at once.",
             where=ring[-1],
             fixes=ring_opened(laid, ring),
@@ -163,6 +164,15 @@ def hose_missing(solution: Solution, words: FigureWords) -> Iterator[Remark]:
         )
 
 
+def _called(solution: Solution, part: FittedPart) -> str:
+    return thing_called(circuits_of(solution.build), part.id)
+
+
+def _ring(laid: Circuits, ring: tuple[str, ...]) -> str:
+    words = ", ".join(thing_called(laid, line) for line in ring)
+    return f"{words[:1].upper()}{words[1:]}"
+
+
 def _hose_before(laid: Circuits, wheels: set[str]) -> tuple[Fix, ...]:
     """Return the fix that puts a hose into a line that feeds these wheels and no others."""
     pipes = [line.id for line in laid.plumbing.lines if not line.direct]
@@ -172,7 +182,7 @@ def _hose_before(laid: Circuits, wheels: set[str]) -> tuple[Fix, ...]:
         section, _ = with_part_in(laid.plumbing, line, "hose")
         after = Circuits(laid.build, Plumbing.model_validate(section))
         if all(after.hoses_to(after.wheels[wheel]) for wheel in behind[line]):
-            return (Fix(f"Put a hose into {line}", "plumbing", section),)
+            return (Fix(f"Put a hose into {thing_called(laid, line)}", "plumbing", section),)
     return ()
 
 
@@ -221,7 +231,7 @@ def valve_not_in_build(solution: Solution, words: FigureWords) -> Iterator[Remar
     for part in laid.plumbing.parts:
         if part.kind in LAID and part.valve not in known:
             yield Remark(
-                message=f"The {part.kind} valve {part.id} is none of the build's.",
+                message=f"The {thing_called(laid, part.id)} is none of the build's.",
                 why="The lines go through a valve that nothing is worked out with.",
                 basis=GEOMETRY,
                 where=part.id,
@@ -238,7 +248,8 @@ def gauge_range_low(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     for part in () if layout is None else layout.parts:
         if part.full_scale is not None and part.full_scale.value < most:
             yield Remark(
-                message=f"{part.id} reads to {words.pressure(part.full_scale.value)}, and the "
+                message=f"The {_called(solution, part)} reads to "
+                f"{words.pressure(part.full_scale.value)}, and the "
                 f"hardest press makes {words.pressure(most)}.",
                 why="A gauge beyond its scale is bent, and reads wrong ever after.",
                 where=part.id,
@@ -264,10 +275,14 @@ def part_unfixed(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     for part in () if layout is None else layout.parts:
         if part.fixed is False:
             yield Remark(
-                message=f"{part.id} is not fixed to the body.",
+                message=f"The {_called(solution, part)} is not fixed to the body.",
                 why="What hangs on its lines shakes them until a flare cracks.",
                 where=part.id,
                 fixes=part_set(
-                    solution.build, part, "fixed", True, f"{part.id} is fixed to the body now"
+                    solution.build,
+                    part,
+                    "fixed",
+                    True,
+                    f"It is fixed to the body now: {_called(solution, part)}",
                 ),
             )

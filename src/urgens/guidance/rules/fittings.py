@@ -13,6 +13,7 @@ from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.layout_fixes import part_set
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords
+from urgens.guidance.words.parts import thing_called
 from urgens.guidance.words.pedal_feel import COLD_DENSITY, THICKEST
 from urgens.physics.line import pressure_drop
 from urgens.solve import Solution
@@ -22,7 +23,6 @@ from urgens.solve.travel import axle_volume
 
 STRAIGHT_ENDS = 2.0 * practice()["straight_ends"].value  # m of a hose that do not bend
 SOLD_BY = 0.01  # m
-WASHERS = 2  # of an eye
 THINNER = "DOT 5.1"  # which may be mixed with what most have
 SILICONE = "DOT 5"  # which may not
 REAR = frozenset({"rear-left", "rear-right"})
@@ -37,13 +37,18 @@ def _parts(solution: Solution, kind: str | None = None) -> Iterator[FittedPart]:
             yield part
 
 
+def _called(solution: Solution, part: FittedPart) -> str:
+    return thing_called(circuits_of(solution.build), part.id)
+
+
 @rule("compression-fitting", Severity.DANGER)
 def compression_fitting(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of fittings that only clamp the tube."""
     for part in _parts(solution):
         if part.compression:
             yield Remark(
-                message=f"{part.id} clamps the tube with a ring: it is a compression fitting.",
+                message=f"The {_called(solution, part)} clamps the tube with a ring: it is a "
+                f"compression fitting.",
                 why="It is made for a few bar: a hard press blows the tube out of it. Flare both "
                 "ends and take a union.",
                 where=part.id,
@@ -52,7 +57,7 @@ def compression_fitting(solution: Solution, words: FigureWords) -> Iterator[Rema
                     part,
                     "compression",
                     False,
-                    f"{part.id} takes flared ends instead",
+                    f"It takes flared ends instead: {_called(solution, part)}",
                 ),
             )
 
@@ -61,19 +66,20 @@ def compression_fitting(solution: Solution, words: FigureWords) -> Iterator[Rema
 def washer_missing(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     """Tell of banjos with too few washers."""
     for part in _parts(solution, "banjo"):
-        eyes = max(len(part.ports) - 1, 1)
-        if part.washers is not None and part.washers < WASHERS * eyes:
+        eyes, wanted = part.eyes_on_bolt, part.washers_wanted
+        if part.washers is not None and part.washers < wanted:
             yield Remark(
-                message=f"{part.id} has {part.washers} washers for {eyes} eye"
-                f"{'s' if eyes > 1 else ''}; {WASHERS * eyes} are wanted, new ones.",
-                why="Each face of each eye seals on a washer of its own, once.",
+                message=f"The {_called(solution, part)} has {part.washers} washers for {eyes} eye"
+                f"{'s' if eyes > 1 else ''}; {wanted} are wanted, new ones.",
+                why="One under the bolt's head, one between two eyes, one at the body: each seals "
+                "once.",
                 where=part.id,
                 fixes=part_set(
                     solution.build,
                     part,
                     "washers",
-                    WASHERS * eyes,
-                    f"Put {WASHERS * eyes} new washers into {part.id}",
+                    wanted,
+                    f"Put {wanted} new washers on its bolt",
                 ),
             )
 
@@ -84,7 +90,8 @@ def bleeder_low(solution: Solution, words: FigureWords) -> Iterator[Remark]:
     for part in _parts(solution, "wheel-brake"):
         if part.bleeder_at_top is False:
             yield Remark(
-                message=f"The bleed screw of {part.id} is not at the top.",
+                message=f"The bleed screw of the {_called(solution, part)} brake is not at the "
+                f"top.",
                 why="Air above it stays in, however long it is bled: the left brake is on the "
                 "right, or it is bled off the mounting.",
                 where=part.id,
@@ -93,7 +100,8 @@ def bleeder_low(solution: Solution, words: FigureWords) -> Iterator[Remark]:
                     part,
                     "bleeder_at_top",
                     True,
-                    f"{part.id} is turned: its bleed screw is at the top",
+                    f"{_called(solution, part).capitalize()} is turned: its bleed screw is at the "
+                    f"top",
                 ),
             )
 
@@ -107,7 +115,8 @@ def hose_too_short(solution: Solution, words: FigureWords) -> Iterator[Remark]:
         least = part.reach.value + STRAIGHT_ENDS
         if part.free_length.value < least:
             yield Remark(
-                message=f"Hose {part.id} is {words.length(part.free_length.value)} free; its ends "
+                message=f"The {_called(solution, part)} is {words.length(part.free_length.value)} "
+                f"free; its ends "
                 f"get {words.length(part.reach.value)} apart, which takes {words.length(least)}.",
                 why="At full droop and lock it is pulled out of its ends, or it cracks there; "
                 f"{words.practice('straight_ends')} at each end do not bend.",
@@ -121,7 +130,7 @@ def _longer_hose(
 ) -> tuple[Fix, ...]:
     """Return the fix that takes a hose of the next whole centimetre."""
     whole = math.ceil(round(least / SOLD_BY, 6)) * SOLD_BY
-    label = f"Take {part.id} {words.length(whole)} long"
+    label = f"Take the {_called(solution, part)} {words.length(whole)} long"
     return part_set(solution.build, part, "free_length", f"{whole * 1e3:g} mm", label)
 
 

@@ -4,13 +4,14 @@ from collections.abc import Callable, Iterable, Iterator
 from typing import Any
 
 from urgens.document import Build, BuildErrors
-from urgens.document.circuits import Circuits, Passage
+from urgens.document.circuits import Circuits, Passage, circuits_of
 from urgens.document.kinds.valves import kind_of
 from urgens.document.layout.layout import FittedPart, Plumbing
 from urgens.document.layout.line_sheets import tube_of
 from urgens.document.layout.threads import thread_table
 from urgens.guidance.rules.finding import Fix
 from urgens.guidance.rules.starting_valves import new_valve
+from urgens.guidance.words.parts import port_name, thing_called
 from urgens.physics.axle import Axle
 from urgens.plumbing.branches import BadJoin
 from urgens.plumbing.edits import index_of, section_of, without_part
@@ -40,26 +41,32 @@ def _laid(label: str, section: dict[str, Any] | None) -> Fixes:
 
 
 def other_parts(build: Build, bad: BadJoin) -> Fixes:
-    """Return the fix that brings a line into its port by the cheapest chain of what is sold.
+    """Return the fixes that bring a line into its port by chains of what is sold, cheapest first.
 
     bad: the join.
     """
     assert build.plumbing is not None
     if bad.problem == "nut":
-        return _right_nut(bad, build.plumbing)
-    if not bad.mend:
-        return ()
-    label = f"At {bad.port}: {' and '.join(step.words for step in bad.mend)}"
-    return _laid(label, with_chain(build.plumbing, bad, bad.mend))
+        return _right_nut(build, bad, build.plumbing)
+    found: Fixes = ()
+    for steps in (bad.mend, bad.instead):
+        if steps:
+            words = " and ".join(step.words for step in steps)
+            found += _laid(words[:1].upper() + words[1:], with_chain(build.plumbing, bad, steps))
+    return found
 
 
-def _right_nut(bad: BadJoin, plumbing: Plumbing) -> Fixes:
+def _line(build: Build, bad: BadJoin) -> str:
+    return thing_called(circuits_of(build), bad.line.id)
+
+
+def _right_nut(build: Build, bad: BadJoin, plumbing: Plumbing) -> Fixes:
     """Return another nut of the tube, that of the port if it is one; else the tube of the nut."""
     tube, end = tube_of(bad.line), bad.line.ends[bad.end]
     place = f"plumbing.lines[{bad.index}]"
     for one in thread_table().tubes:
         if all(one.takes(its.nut, its.flare) for its in bad.line.ends):
-            return (Fix(f"Make {bad.line.id} of {one.name} tube", f"{place}.tube", one.name),)
+            return (Fix(f"Make {_line(build, bad)} of {one.name} tube", f"{place}.tube", one.name),)
     nuts = () if tube is None else tube.flares.get(end.flare, ())
     if not nuts:
         return ()
@@ -67,7 +74,7 @@ def _right_nut(bad: BadJoin, plumbing: Plumbing) -> Fixes:
     thread = next(one for one in plumbing.parts if one.id == part).ports[name].thread
     nut = thread if thread in nuts else nuts[0]
     value = {"nut": nut, "flare": end.flare}
-    return (Fix(f"Put a {nut} nut on {bad.line.id}", f"{place}.ends[{bad.end}]", value),)
+    return (Fix(f"Put a {nut} nut on {_line(build, bad)}", f"{place}.ends[{bad.end}]", value),)
 
 
 def tee_at(laid: Circuits, port: str) -> Fixes:
@@ -75,7 +82,7 @@ def tee_at(laid: Circuits, port: str) -> Fixes:
 
     laid: the circuits; port: part and port [text]. Source: common practice.
     """
-    return _laid(f"Screw a tee into {port}", with_tee_at(laid.plumbing, port))
+    return _laid(f"Screw a tee into the {port_name(laid, port)}", with_tee_at(laid.plumbing, port))
 
 
 def wheel_joined(laid: Circuits, wheel: str) -> Fixes:
@@ -99,7 +106,7 @@ def line_left_out(
     if found is None:
         return ()
     line, section = found
-    return _laid(f"Take line {line} out, and plug what it leaves open", section)
+    return _laid(f"Take {thing_called(laid, line)} out, and plug what it leaves open", section)
 
 
 def ring_opened(laid: Circuits, ring: tuple[str, ...]) -> Fixes:
@@ -153,7 +160,11 @@ def circuits_parted(laid: Circuits, passage: Passage, other: Passage) -> Fixes:
         section = with_switch_instead(laid.build, part)
         left = Circuits(laid.build, Plumbing.model_validate(section))
         if mended(left):
-            return _laid(f"Put a warning switch in place of {part}: its sides are apart", section)
+            return _laid(
+                f"Put a warning switch in place of the {thing_called(laid, part)}: its sides "
+                f"are apart",
+                section,
+            )
     return ()
 
 
@@ -205,7 +216,7 @@ def outlets_swapped(laid: Circuits) -> Fixes:
         if any(wheel.startswith(axle) for wheel in wheels):
             return ()
     one, other = (f"{o.part}.{o.side}" for o in outlets.values())
-    label = f"Let the lines at {one} and {other} change places"
+    label = f"Let the lines at {port_name(laid, one)} and {port_name(laid, other)} change places"
     return _laid(label, with_lines_swapped(laid.plumbing, one, other))
 
 
@@ -218,7 +229,7 @@ def valve_moved(laid: Circuits, part: FittedPart) -> Fixes:
         section = with_valve_moved(laid.build, part.id, Axle.REAR)
     except BuildErrors:  # it joins more lines than two: no valve that can just be moved
         return ()
-    return _laid(f"Move {part.id} into the line to the rear axle", section)
+    return _laid(f"Move the {thing_called(laid, part.id)} into the line to the rear axle", section)
 
 
 def switch_put_in(laid: Circuits) -> Fixes:
@@ -241,7 +252,7 @@ def valve_put_in(laid: Circuits, axle: Axle, index: int) -> Fixes:
     kind = laid.build.valves.of(axle)[index].kind
     section = with_valve(laid.build, axle, index, kind_of(kind).laid_as or kind)
     line = line_of_axle(laid, axle)
-    return _laid(f"Put the {kind} valve into {line}", section)
+    return _laid(f"Put the {kind} valve into {thing_called(laid, line or axle)}", section)
 
 
 def valve_made_known(laid: Circuits, part: FittedPart) -> Fixes:
@@ -263,7 +274,7 @@ def valve_made_known(laid: Circuits, part: FittedPart) -> Fixes:
     place = f"valves.{axle}"
     return (
         Fix(
-            f"Count with {part.id} as a {part.kind} valve, of usual figures",
+            f"Count with the {thing_called(laid, part.id)}, of usual figures",
             place,
             [*(one.model_dump(mode="json", exclude_unset=True)
                for one in laid.build.valves.of(axle)), new],
@@ -276,7 +287,10 @@ def valve_made_known(laid: Circuits, part: FittedPart) -> Fixes:
 
 def _taken_out(laid: Circuits, part: FittedPart) -> Fixes:
     try:
-        return _laid(f"Take {part.id} out of the layout", without_part(laid.plumbing, part.id))
+        return _laid(
+            f"Take the {thing_called(laid, part.id)} out of the layout",
+            without_part(laid.plumbing, part.id),
+        )
     except BuildErrors:  # it joins more lines than two
         return ()
 

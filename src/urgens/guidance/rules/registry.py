@@ -10,7 +10,8 @@ from urgens.solve import Solution
 Rule = Callable[[Solution, FigureWords], Iterator[Remark]]
 # Areas in the order in which they are asked; findings of one severity keep it.
 AREAS = (
-    "assumed", "balance", "circuit", "open_faults", "feeding", "parts_match", "fittings",
+    "assumed", "balance", "circuit", "open_faults", "feeding", "parts_match", "switches",
+    "fittings",
     "tyre_grip", "threads", "joints", "line_limits", "proofs", "held",
     "real_split", "residual", "sizing",
     "travel",

@@ -2,11 +2,13 @@
 
 from collections.abc import Iterator
 
-from urgens.document.circuits import circuits_of
+from urgens.document.circuits import Circuits, circuits_of
+from urgens.document.layout.layout import BrakeLine
 from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.layout_fixes import other_parts, tee_at
 from urgens.guidance.rules.registry import rule
 from urgens.guidance.words.figures import FigureWords
+from urgens.guidance.words.parts import joint_name, line_called, port_name
 from urgens.plumbing.branches import BadJoin, Problem, bad_joins
 from urgens.plumbing.edits import with_plug
 from urgens.solve import Solution
@@ -28,14 +30,29 @@ def _bad(solution: Solution, *problems: Problem) -> Iterator[BadJoin]:
         yield from (one for one in bad_joins(layout) if one.problem in problems)
 
 
+def _at(laid: Circuits, bad: BadJoin) -> str:
+    """Return where a join is: the line and the port it comes into, or the two parts."""
+    if bad.line.direct:
+        words = joint_name(laid, bad.line, 1)
+    else:
+        number = bad.line.id.removeprefix("L")
+        words = f"line {number}, {joint_name(laid, bad.line, bad.end)}"
+    return f"{words[:1].upper()}{words[1:]}"
+
+
 def _remark(solution: Solution, bad: BadJoin, said: str) -> Remark:
+    laid = circuits_of(solution.build)
+    assert laid is not None
     mend = ""
     if bad.mend:
-        mend = f" Cheapest: {', then '.join(step.words for step in bad.mend)}."
+        head = "Keeps its flare" if bad.line.made else "Cheapest"
+        mend = f" {head}: {', then '.join(step.words for step in bad.mend)}."
+        if bad.instead:
+            mend += f" Or {', then '.join(step.words for step in bad.instead)}."
     elif bad.problem != "nut":
         mend = " Nothing that is sold for it mends that: take another port or tube."
     return Remark(
-        message=f"Line {bad.line.id} at {bad.port}: {said}.{mend}",
+        message=f"{_at(laid, bad)}: {said}.{mend}",
         why=WHY[bad.problem],
         basis=SOURCE,
         where=bad.line.id,
@@ -85,10 +102,14 @@ def port_open(solution: Solution, words: FigureWords) -> Iterator[Remark]:
         return
     for name in laid.open_ports:
         yield Remark(
-            message=f"Nothing is screwed into {name}.",
+            message=f"Nothing is screwed into the {port_name(laid, name)}.",
             why="An open port pumps the fluid out at the first press: join it, or plug it.",
             where=name.partition(".")[0],
-            fixes=(Fix(f"Plug {name}", "plumbing", with_plug(laid.plumbing, name)),),
+            fixes=(
+                Fix(
+                    f"Plug the {port_name(laid, name)}", "plumbing", with_plug(laid.plumbing, name)
+                ),
+            ),
         )
 
 
@@ -100,10 +121,15 @@ def port_joined_twice(solution: Solution, words: FigureWords) -> Iterator[Remark
         return
     for name, count in laid.joined.items():
         if count > 1:
-            lines = [line.id for line in laid.plumbing.lines if name in (line.start, line.to)]
+            lines = [line for line in laid.plumbing.lines if name in (line.start, line.to)]
             yield Remark(
-                message=f"Lines {' and '.join(lines)} end in one port, {name}.",
+                message=f"{_listed(laid, lines)} end in one port, {port_name(laid, name)}.",
                 why="One port takes one nut: a tee or a block makes two of it.",
-                where=lines[-1],
+                where=lines[-1].id,
                 fixes=tee_at(laid, name),
             )
+
+
+def _listed(laid: Circuits, lines: list[BrakeLine]) -> str:
+    words = " and ".join(line_called(laid, line) for line in lines)
+    return f"{words[:1].upper()}{words[1:]}"

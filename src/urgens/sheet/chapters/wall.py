@@ -148,7 +148,7 @@ def _held(context: SheetContext) -> Iterator[str]:
     for code, words in PROOFS.items():
         names = [f"“{title_of(one.place)}”" for one in holds if one.code == code]
         if len(names) == len(wanted) and code == "proof-open":
-            told.append(f"{words}: none of the {len(names)} standing proofs is made.")
+            told.append(f"{words}: none of {len(names)} standing proofs.")
         elif names:
             told.append(f"{words}: {', '.join(names)}.")
     if told:

@@ -65,12 +65,17 @@ class BleedPlan(Painted):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)  # the card's keys come in here
         self.setMinimumHeight(self.scaled(10, LEAST).height())
 
+    @property
+    def joints_too(self) -> bool:
+        """Whether it shows how far the joints are: a plan of steps has bubbles where they are."""
+        return self._plain
+
     def show_build(self, build: Build) -> None:
         """Show the cylinders of a build and the joints on the way to each wheel."""
         self._boosted = build.booster.fitted
         facts = Facts(build)
         self._chambers = facts.chambers
-        joints = {w: joints_to(build, w) for w in FARTHEST} if self._plain else {}
+        joints = {w: joints_to(build, w) for w in FARTHEST} if self.joints_too else {}
         shown = facts.bar, joints
         if shown != (self._bar, self.joints):
             self._bar, self.joints = shown

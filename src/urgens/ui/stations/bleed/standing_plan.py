@@ -31,6 +31,11 @@ class StandingPlan(BleedPlan):
     Proofs have no number here: they are of the whole vehicle.
     """
 
+    @property
+    def joints_too(self) -> bool:
+        """Whether it shows how far the joints are: holds are numbered at them."""
+        return True
+
     def __init__(self) -> None:
         super().__init__()
         self.states: Mapping[str, str] = {}

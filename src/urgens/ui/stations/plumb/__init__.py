@@ -3,7 +3,7 @@
 from urgens.ui.session import Session
 from urgens.ui.widgets.station import StationKind, counted, found_in
 
-AREAS = ("threads", "feeding", "line_limits", "fittings")  # of findings that are mended here
+AREAS = ("threads", "feeding", "line_limits", "fittings", "switches")  # mended here
 PAGES = {
     "Layout": "layout_page:LayoutPage",
     "Lines": "lines_page:LinesPage",

@@ -10,8 +10,8 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBo
 
 from urgens.document import BuildChange
 from urgens.document.kinds.valves.kind import Seen
-from urgens.guidance.advice.block_key import QUESTIONS, Question, next_question, possible, verdict
-from urgens.guidance.words.parts import KINDS, part_name
+from urgens.guidance.words.block_key import QUESTIONS, Question, next_question, possible, verdict
+from urgens.guidance.words.parts import KINDS, part_name, thing_called
 from urgens.plumbing.edits import INSERTED, section_of, with_part_in
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.laid import Laid
@@ -228,11 +228,14 @@ class KeyPage(Page):
         self.put.menu().clear()
         for line in self.laid.plumbing.lines:
             if not line.direct:
-                self.put.menu().addAction(line.id, partial(self._put_in, line.id, found[0]))
+                self.put.menu().addAction(
+                    thing_called(self.laid.circuits, line.id),
+                    partial(self._put_in, line.id, found[0]),
+                )
         self.call.menu().clear()
         for part in self.laid.plumbing.parts:
             if part.wheel is None and part.kind not in ("master", "hose", "plug"):
-                name = button_words(f"{part_name(self.laid.circuits, part)} {part.id}")
+                name = button_words(part_name(self.laid.circuits, part))
                 self.call.menu().addAction(name, partial(self._call, part.id, found[0]))
 
     # --- answers ---------------------------------------------------------------------------
@@ -254,9 +257,12 @@ class KeyPage(Page):
         self._show()
 
     def _put_in(self, line: str, kind: str) -> None:
-        section, name = with_part_in(self.laid.plumbing, line, kind)
+        section, _ = with_part_in(self.laid.plumbing, line, kind)
         self.session.make(
-            BuildChange(f"{KINDS[kind]} {name} put into {line}", {"plumbing": section})
+            BuildChange(
+                f"{KINDS[kind]} put into {thing_called(self.laid.circuits, line)}",
+                {"plumbing": section},
+            )
         )
 
     def _call(self, where: str, kind: str) -> None:
@@ -264,7 +270,12 @@ class KeyPage(Page):
         for part in section["parts"]:
             if part["id"] == where:
                 part["kind"] = kind
-        self.session.make(BuildChange(f"{where} is a {KINDS[kind].lower()}", {"plumbing": section}))
+        self.session.make(
+            BuildChange(
+                f"{thing_called(self.laid.circuits, where)} is a {KINDS[kind].lower()}",
+                {"plumbing": section},
+            )
+        )
 
 
 def _short(question: Question) -> str:

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QToolButton, QVBoxLayout
 from urgens.document import BuildChange, BuildErrors
 from urgens.document.part_catalogue import CataloguePart
 from urgens.guidance import Severity, area_of
+from urgens.guidance.words.parts import thing_called
 from urgens.plumbing.edits import drawn, laid_anew, with_part_in, without_part
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb import AREAS
@@ -172,7 +173,11 @@ class LayoutPage(Page):
                  for name, part in plan.parts.items()}  # fmt: skip
         spots[where] = (x, y)
         values = drawn(self.laid.plumbing, spots)
-        self.session.make(BuildChange(f"{where} drawn elsewhere", values))
+        self.session.make(BuildChange(f"{self._called(where)} drawn elsewhere", values))
+
+    def _called(self, where: str) -> str:
+        words = thing_called(self.laid.circuits, where)
+        return f"{words[:1].upper()}{words[1:]}"
 
     def _anew(self) -> None:
         section = laid_anew(self.laid.plumbing)
@@ -187,7 +192,9 @@ class LayoutPage(Page):
 
     def _put_in(self, line: str, part: CataloguePart) -> None:
         section, name = with_part_in(self.laid.plumbing, line, part.kind, part)
-        self.session.make(BuildChange(f"{part.name} put into {line}", {"plumbing": section}))
+        self.session.make(
+            BuildChange(f"{part.name} put into {self._called(line)}", {"plumbing": section})
+        )
         self.look_at(name)
 
     def _keep(self, where: str) -> None:
@@ -207,4 +214,4 @@ class LayoutPage(Page):
         except BuildErrors as errors:
             self.session.refused.emit(str(errors))
             return
-        self.session.make(BuildChange(f"{part} taken out", {"plumbing": section}))
+        self.session.make(BuildChange(f"{self._called(part)} taken out", {"plumbing": section}))

@@ -10,7 +10,7 @@ from urgens.document.layout.layout import BrakeLine
 from urgens.document.layout.line_sheets import MadeLine, radius_of, routed
 from urgens.guidance import Severity, area_of
 from urgens.guidance.advice.line_steps import line_work
-from urgens.guidance.words.parts import line_name
+from urgens.guidance.words.parts import line_name, thing_called
 from urgens.physics.arrays import Array
 from urgens.physics.bends import RouteError
 from urgens.plumbing.edits import section_of
@@ -215,7 +215,9 @@ class LinesPage(Page):
         index = [line.id for line in self.laid.plumbing.lines].index(where)
         path = f"plumbing.lines[{index}].route"
         written = as_written(points, self.session.units)
-        self.session.make(BuildChange(f"{said} of {where}", {path: written}))
+        self.session.make(
+            BuildChange(f"{said} of {thing_called(self.laid.circuits, where)}", {path: written})
+        )
 
     def _refuse(self, error: RouteError) -> None:
         self.session.refused.emit(str(error))
@@ -264,7 +266,9 @@ class LinesPage(Page):
         for name in ("route", "ends"):
             if name in written:
                 values[f"{path}.{name}"] = written[name][::-1]
-        self.session.make(BuildChange(f"{self.where} turned round", values))
+        self.session.make(
+            BuildChange(f"{thing_called(self.laid.circuits, self.where)} turned round", values)
+        )
 
     def _mirror(self, onto: str) -> None:
         """Give another line the route of this one, on the other side of the vehicle."""

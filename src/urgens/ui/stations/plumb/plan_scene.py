@@ -6,7 +6,7 @@ from itertools import pairwise
 from PySide6.QtCore import Qt
 
 from urgens.guidance import Severity
-from urgens.guidance.words.parts import line_name, part_name
+from urgens.guidance.words.parts import line_called, part_name
 from urgens.physics.axle import Axle
 from urgens.plumbing.plan_shapes import LayoutPlan, PlanPort
 from urgens.ui.session import Session
@@ -122,7 +122,7 @@ class PlanScene(SchematicView):
             run = self._laid.plan.runs[line.id]
             ends = (name.partition(".") for name in (line.start, str(line.to)))
             start, end = ((part, port) for part, _, port in ends)
-            name = f"{line.id}, {line_name(self._laid.circuits, line)}"
+            name = line_called(self._laid.circuits, line)
             corners = tuple(self._px(corner) for corner in run.corners)
             hops = tuple(self._px(hop) for hop in run.hops)
             found.append(SchematicLine(line.id, name, start, end, corners=corners, hops=hops))

@@ -9,7 +9,8 @@ from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from urgens.document.layout.layout import BrakeLine, FittedPart
 from urgens.document.layout.threads import thread_table
 from urgens.document.part_catalogue import CataloguePart
-from urgens.guidance.words.parts import KINDS, MATERIALS, SEATS, line_name, part_name
+from urgens.document.paths import path_of
+from urgens.guidance.words.parts import KINDS, MATERIALS, SEATS, line_name, part_name, port_name
 from urgens.plumbing.edits import INSERTED
 from urgens.quantity import PRESSURE, show
 from urgens.ui.session import Session
@@ -77,11 +78,12 @@ class Thing(QWidget):
 
     def _show_part(self, rows: QVBoxLayout, part: FittedPart, gauges: tuple[str, ...]) -> None:
         rows.addWidget(wrapped("heading", part_name(self._laid.circuits, part)))
-        kind = "" if part.wheel is None and part.kind != "hose" else f"{KINDS[part.kind]}, "
-        rows.addWidget(worded(f"{kind}called {part.id}", "small"))
+        kind = "" if part.wheel is None and part.kind != "hose" else KINDS[part.kind]
+        if kind:
+            rows.addWidget(worded(kind, "small"))
         index = self._laid.plumbing.parts.index(part)
         for name, port in part.ports.items():
-            path = f"plumbing.parts[{index}].ports.{name}"
+            path = path_of(("plumbing", "parts", index, "ports", name))
             face = (port.thread or UNKNOWN, port.seat)
             rows.addLayout(self._port(name.replace("-", " "), f"{part.id}.{name}", gauges))
             rows.addLayout(self._face(name, face, f"{path}.thread", f"{path}.seat"))
@@ -132,11 +134,16 @@ class Thing(QWidget):
         if not line.direct:
             rows.addLayout(self._tube(line, path))
         for end, port in enumerate((line.start, str(line.to))):
-            rows.addLayout(self._port(f"at {port}", port, gauges))
+            words = f"at the {port_name(self._laid.circuits, port)}"
+            rows.addLayout(self._port(words, port, gauges))
             if end < len(line.ends):
                 face = (line.ends[end].nut, line.ends[end].flare)
                 there = f"{path}.ends[{end}]"
-                rows.addLayout(self._face(port, face, f"{there}.nut", f"{there}.flare"))
+                rows.addLayout(
+                    self._face(
+                        words.removeprefix("at the "), face, f"{there}.nut", f"{there}.flare"
+                    )
+                )
         if self._laid.own and not line.direct:
             self._facts.of_line(rows, line, path)
             parts = {part.name: part for part in self._laid.parts.ordinary(INSERTED)}
@@ -184,4 +191,4 @@ class Thing(QWidget):
             units = self._session.units
             said = "not fed" if pressure is None else str(show(pressure, PRESSURE, units))
             button.setText(f"Gauge  {said}")
-            button.setAccessibleName(f"Gauge at {port}: {said}")
+            button.setAccessibleName(f"Gauge at the {port_name(self._laid.circuits, port)}: {said}")
