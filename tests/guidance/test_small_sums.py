@@ -6,8 +6,15 @@ import pytest
 
 from tests.builds import bed
 from urgens.document import Build, edited
-from urgens.guidance.advice.small_sums import bore_words, reach_words, room_words, switch_words
-from urgens.quantity import UnitSystem
+from urgens.document.kinds.bores import met_bores
+from urgens.guidance.advice.small_sums import (
+    bore_words,
+    possible_bores,
+    reach_words,
+    room_words,
+    switch_words,
+)
+from urgens.quantity import Quantity, UnitSystem
 from urgens.solve import solve
 
 METRIC = UnitSystem.METRIC
@@ -22,7 +29,7 @@ def mailvan() -> Build:
 def test_a_reading_between_two_bores_says_what_the_doubt_is_worth(roadster: Build) -> None:
     """19.05 and 20 mm are sold: force over area, at the same foot."""
     said = list(bore_words(solve(roadster), 0.0195, 0.0006, METRIC))
-    assert said[0].startswith("Sold so: ")
+    assert said[0].startswith("It may be: ")
     assert "3/4 in" in said[0]
     effort = roadster.targets.comfortable_effort.value
     force = effort * 5.2 * (0.5 + 3.2 / 62)  # twin cylinders: the front one's share of the bar
@@ -34,7 +41,24 @@ def test_a_reading_between_two_bores_says_what_the_doubt_is_worth(roadster: Buil
 
 def test_a_reading_near_no_bore_names_the_next(roadster: Build) -> None:
     said = list(bore_words(solve(roadster), 0.0500, 0.0001, METRIC))
-    assert said[0].startswith("No bore that is sold is so near")
+    assert said[0].startswith("No bore that is met is so near")
+    assert "1-1/2 in" in said[0]  # and a metric one beside it
+    assert "32 mm" in said[0]
+
+
+@pytest.mark.parametrize("bore", met_bores(), ids=lambda bore: bore.text)
+@pytest.mark.parametrize("off", [-0.2, -0.1, 0.0, 0.1, 0.2])
+def test_what_a_caliper_reads_of_a_bore_names_it(bore: Quantity, off: float) -> None:
+    """A caliper of a fifth of a millimetre, and flat jaws that read a tenth small on top."""
+    reading = bore.value + off * 1e-3
+    assert bore in possible_bores(reading, 0.2e-3)
+    assert bore in possible_bores(bore.value - 0.3e-3, 0.2e-3)
+
+
+def test_seven_eighths_and_its_metric_neighbour_are_both_named() -> None:
+    """22.0 mm by the jaws is 22 mm or 7/8 in, 22.225 mm: facts of the trade."""
+    assert {bore.text for bore in possible_bores(22.0e-3, 0.2e-3)} == {"22 mm", "7/8 in"}
+    assert "1-3/32 in" in {bore.text for bore in possible_bores(27.75e-3, 0.2e-3)}
 
 
 def test_the_foot_that_closes_a_switch_is_read_off_the_press(roadster: Build) -> None:

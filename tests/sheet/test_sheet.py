@@ -173,7 +173,7 @@ def test_a_layout_has_its_lines_bends_and_what_is_bought(roadster: Build) -> Non
     assert lines.rows[2][4] == str(cut)
     assert bends.rows[2][1] == "nut 3/8-24"
     assert bends.rows[2][2].startswith("187.0 mm, 0.0 deg, 90.0 deg; ")
-    assert ("Tee", "1", "") in buy.rows
+    assert ("Fittings", "Tee", "1", "3 × 3/8-24 inverted", "☐") in buy.rows
     assert content(solve(bed("bakery")), UnitSystem.METRIC, DAY).laid == ()
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from urgens.document import Build, edited
 from urgens.document.circuits import REDUCING, TWO_SIDED
-from urgens.document.layout.layout import FittedPart, Plumbing
+from urgens.document.layout.layout import BrakeLine, FittedPart, Plumbing
 from urgens.physics.axle import Axle
 from urgens.plumbing.draft import drafted
 
@@ -80,6 +80,41 @@ def conversion(now: Build, then: Build) -> Conversion:
         plugged=_plugged(after, plugs),
         lost=(*_lost(mine.values(), its.values()), *((ASSIST,) if gone else ())),
     )
+
+
+def new_lines(now: Build, then: Build) -> tuple[BrakeLine, ...]:
+    """Return the lines of tube of a layout that are not on the vehicle; now, then: the builds.
+
+    One stays where it goes from the same port to the same with the same tube and ends.
+    Source: by definition.
+    """
+    there = {_joins(line) for line in layout_of(now).lines}
+    return tuple(
+        line for line in layout_of(then).lines if not line.direct and _joins(line) not in there
+    )
+
+
+def _joins(line: BrakeLine) -> tuple[object, ...]:
+    ends = frozenset((line.start, str(line.to)))
+    return ends, line.tube, frozenset(line.ends), line.route, line.material
+
+
+def brake_items(now: Build, then: Build, axle: Axle) -> str:
+    """Return what of an axle's brakes another build takes new, empty where all of it stays.
+
+    now, then: the builds; axle: which [-].
+    Source: by definition.
+    """
+    before, after = now.axle(axle).brake, then.axle(axle).brake
+    if before == after:
+        return ""
+    if before.kind != after.kind:
+        return "brakes"
+    fields = set(type(after).model_fields)
+    differs = {name for name in fields if getattr(before, name, None) != getattr(after, name)}
+    if any(name.startswith(("piston", "cylinder", "caliper")) for name in differs):
+        return "calipers" if after.has_pads else "wheel cylinders"
+    return "pads and discs" if after.has_pads else "shoes and drums"
 
 
 def _same(part: FittedPart, other: FittedPart | None) -> bool:

@@ -251,7 +251,7 @@ class _Draft:
         for circuit, (front, rear) in DIAGONALS.items():
             tee = self.part(f"t{circuit[0]}", "tee", ("in", "front", "rear"))
             self.pipe(starts[circuit], f"{tee}.in")
-            if circuit == "primary":
+            if circuit == "secondary":
                 self.lamp_port(tee)
             mark = rear.partition("-")[2][0]
             ahead = self.valves(f"{tee}.front", Axle.FRONT, front.partition("-")[2][0])

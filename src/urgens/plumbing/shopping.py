@@ -1,9 +1,9 @@
 """What the lines of a layout are cut from, and what else they take."""
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 
-from urgens.document.layout.layout import Plumbing
+from urgens.document.layout.layout import BrakeLine, Plumbing
 from urgens.document.layout.line_sheets import MadeLine
 from urgens.plumbing.cut_list import Stick, nested
 from urgens.quantity import LENGTH, Quantity, parse
@@ -34,17 +34,26 @@ def cut_from(lines: Sequence[MadeLine], stock: float, saw: float) -> tuple[Cut, 
 
 
 def counted(plumbing: Plumbing) -> tuple[tuple[str, int], ...]:
-    """Return what is to be bought besides tube, and how many of each, in order of its name.
+    """Return what a whole layout takes besides tube, and how many of each, in order of its name.
 
     Washers go by the eyes on a bolt, one more than them. Source: common practice: used once.
     """
-    found: Counter[str] = Counter()
-    for line in plumbing.lines:
-        found.update(f"nut {end.nut}" for end in line.ends)
-        found.update(line.slide_on_first)
+    found = fittings_on(plumbing.lines)
     for part in plumbing.parts:
         if part.kind == "banjo":
             found["copper washer"] += part.washers_wanted
         if part.kind not in ("wheel-brake", "master"):
             found[part.kind] += 1
     return tuple(sorted(found.items()))
+
+
+def fittings_on(lines: Iterable[BrakeLine]) -> Counter[str]:
+    """Return the nuts of some lines, and what is slid on before the flare, counted; lines: some.
+
+    Source: by definition.
+    """
+    found: Counter[str] = Counter()
+    for line in lines:
+        found.update(f"nut {end.nut}" for end in line.ends)
+        found.update(line.slide_on_first)
+    return found

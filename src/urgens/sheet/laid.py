@@ -5,10 +5,11 @@ from collections.abc import Iterator
 from urgens.document import Build
 from urgens.document.circuits import circuits_of
 from urgens.document.layout.line_sheets import MadeLine, routed
-from urgens.guidance.words.parts import KINDS, line_name
+from urgens.guidance.words.parts import line_name
+from urgens.guidance.words.trade import item_name, item_sold_as
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.kit import buying_list
-from urgens.plumbing.shopping import SAW, STOCK, cut_from
+from urgens.plumbing.shopping import SAW, STOCK
 from urgens.quantity import ANGLE, LENGTH, ShownFigure, Units, UnitSystem, show, shown, unit_shown
 from urgens.sheet.table import Cell, Table
 
@@ -67,17 +68,23 @@ def _to_buy(build: Build, units: UnitSystem | Units) -> Iterator[Table]:
     """Yield what is bought, where every line can be cut from a length that is sold."""
     assert build.plumbing is not None
     try:
-        cut = cut_from(routed(build.plumbing), STOCK.value, SAW.value)
-    except TooLongError:
-        cut = ()
+        found = buying_list(build, STOCK.value, SAW.value)
+    except TooLongError as error:
+        yield Table("To buy", ("What", "Why"), ((f"line {error.name}", str(error)),))
+        return
     rows = tuple(
-        (KINDS.get(one.item, one.item[:1].upper() + one.item[1:]),
-         Cell(ShownFigure(str(one.count),
-                          one.unit if one.count > 1 else one.unit.removesuffix("s"))),
-         one.why)
-        for one in buying_list(build, cut, STOCK.value)
+        (one.shelf, _named(one.item), Cell(ShownFigure(str(one.count), one.counted_in)),
+         ", ".join(filter(None, (one.check, one.why))), "☐")
+        for one in found.rows
     )  # fmt: skip
     if rows:
         inches = unit_shown(LENGTH, units) == "in"
         sold = STOCK.text if inches else f"{STOCK.text} ({STOCK.value:.1f} m)"
-        yield Table(f"To buy, tube in lengths of {sold}", ("What", "How many", "Why"), rows)
+        heads = ("Where", "What", "How many", "To look at, and why", "Came")
+        yield Table(f"To buy, tube in lengths of {sold}", heads, rows)
+
+
+def _named(item: str) -> str:
+    """Return what is bought, with what it is sold as."""
+    sold = item_sold_as(item)
+    return f"{item_name(item)} (sold as {sold})" if sold else item_name(item)

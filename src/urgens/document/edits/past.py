@@ -29,7 +29,8 @@ PARTS = {
     "master": "Cylinder's", "booster": "Booster's", "fluid": "Fluid's", "plumbing": "Layout's",
     "pedal": "Pedal's", "vehicle": "Vehicle's",
 }  # fmt: skip
-ONLY_DRAWN = ("drawn_at", "received", "prices")
+# What changes nothing of the vehicle: how it is drawn, bought, come at.
+ONLY_DRAWN = ("drawn_at", "received", "prices", "stays", "since", "made", "easy_while")
 
 
 _VEHICLE = tuple(name for name in Build.model_fields if name not in (*APART, "setups"))

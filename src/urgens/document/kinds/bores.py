@@ -16,12 +16,19 @@ class BoreTable(BaseModel):
 
     source: str
     bores: tuple[Bore, ...]
+    also_met: tuple[Bore, ...] = ()  # on vehicles, and hardly sold new
 
 
 @lru_cache(maxsize=1)
 def bore_table() -> BoreTable:
     """Return the shipped table."""
     return BoreTable.model_validate_json(data_text("bores.json"))
+
+
+def met_bores() -> tuple[Quantity, ...]:
+    """Return the bores that a caliper may meet, sold or not, the smallest first."""
+    table = bore_table()
+    return tuple(sorted((*table.bores, *table.also_met), key=lambda bore: bore.value))
 
 
 def sold_bores() -> tuple[Quantity, ...]:

@@ -5,20 +5,26 @@ from math import pi
 
 import numpy as np
 
-from urgens.document.kinds.bores import sold_bores
-from urgens.quantity import FORCE, LENGTH, PRESSURE, Units, UnitSystem, show
+from urgens.document.kinds.bores import met_bores, sold_bores
+from urgens.quantity import FORCE, LENGTH, PRESSURE, Quantity, Units, UnitSystem, show
 from urgens.solve import Solution
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.rolling_forces import rolling_lines
 
 POINTS = 2001
+JAWS = 0.1e-3  # m by which inside jaws read small at most; common practice
+CLOSE = 1e-7  # m; what is typed to a figure is that figure
+JAWS_READ_SMALL = (
+    "Inside jaws read small, by up to {by}: turn them for the largest reading, or feel it with a "
+    "pair of telescopic rods."
+)
 ARM = 0.6  # m from a belted shoulder to what is turned without looking; common practice
 
 
 def bore_words(
     solution: Solution, reading: float, doubt: float, units: Units | UnitSystem
 ) -> Iterator[str]:
-    """Yield which sold bores a caliper reading may be, and what the doubt means in pressure.
+    """Yield which bores a caliper reading may be, and what the doubt means in pressure.
 
     reading: of the bore [m]; doubt: of it, to both sides [m].
 
@@ -29,20 +35,52 @@ def bore_words(
     lines = rolling_lines(made, pushrod_force(made, effort), solution.standing)
     force = float(lines.master_front) * float(made.cylinders.front.area)
     foot = show(effort, FORCE, units)
-    near = sorted(sold_bores(), key=lambda bore: abs(bore.value - reading))
-    within = [bore for bore in near if abs(bore.value - reading) <= doubt]
+    within = possible_bores(reading, doubt)
+    told = within or _nearest(reading)
     if not within:
-        off = show(abs(near[0].value - reading), LENGTH, units)
-        yield f"No bore that is sold is so near; {near[0].text} is the next, {off} off."
-        within = near[:1]
+        near = ", ".join(f"{bore.text}, {_off(bore.value, reading, units)}" for bore in told)
+        yield f"No bore that is met is so near. The next ones: {near}."
     else:
-        yield f"Sold so: {', '.join(bore.text for bore in within)}."
-    pressures = [force / (pi / 4.0 * bore.value**2) for bore in within]
-    for bore, pressure in zip(within, pressures, strict=True):
-        yield f"{bore.text}: {show(pressure, PRESSURE, units)} at {foot} of foot."
+        yield f"It may be: {', '.join(bore.text for bore in within)}."
+        yield JAWS_READ_SMALL.format(by=show(JAWS, LENGTH, units))
+    sold = {bore.value for bore in sold_bores()}
+    pressures = [force / (pi / 4.0 * bore.value**2) for bore in told]
+    for bore, pressure in zip(told, pressures, strict=True):
+        rare = "" if bore.value in sold else "; met on vehicles, hardly sold new"
+        yield (
+            f"{bore.text} ({show(bore.value, LENGTH, units)}): "
+            f"{show(pressure, PRESSURE, units)} at {foot} of foot{rare}."
+        )
     if len(within) > 1:
         apart = show(max(pressures) - min(pressures), PRESSURE, units)
         yield f"The doubt is worth {apart}: measure again, or look for the size on the casting."
+
+
+def possible_bores(reading: float, doubt: float) -> tuple[Quantity, ...]:
+    """Return the bores, inch and metric, that a caliper reading may be, the nearest first.
+
+    reading: of the bore [m]; doubt: of it, to both sides [m].
+    Inside jaws are flat and read small, so that a bore above counts a little further.
+    Source: common practice.
+    """
+    found = (
+        bore for bore in met_bores()
+        if -doubt - CLOSE <= bore.value - reading <= doubt + JAWS + CLOSE
+    )  # fmt: skip
+    return tuple(sorted(found, key=lambda bore: abs(bore.value - reading)))
+
+
+def _nearest(reading: float) -> tuple[Quantity, ...]:
+    """Return the next bore in inches and the next in millimetres."""
+    bores = sorted(met_bores(), key=lambda bore: abs(bore.value - reading))
+    inch = next(bore for bore in bores if bore.text.endswith("in"))
+    metric = next(bore for bore in bores if bore.text.endswith("mm"))
+    return inch, metric
+
+
+def _off(bore: float, reading: float, units: Units | UnitSystem) -> str:
+    way = "larger" if bore > reading else "smaller"
+    return f"{show(abs(bore - reading), LENGTH, units)} {way}"
 
 
 def switch_words(solution: Solution, closes: float, units: Units | UnitSystem) -> str:

@@ -26,7 +26,7 @@ from urgens.guidance.procedures.rebleed import opened_by
 from urgens.guidance.rules.fluids import SILICONE
 from urgens.guidance.words.parts import part_name
 from urgens.physics.axle import AXLES, Axle
-from urgens.plumbing.conversion import conversion, layout_of
+from urgens.plumbing.conversion import brake_items, conversion, layout_of
 
 # Minutes, common practice.
 STRIP = 40
@@ -84,19 +84,17 @@ def _brakes(now: Build, then: Build, changed: tuple[str, ...]) -> Iterator[Job]:
         place, before, after = AXLE_PLACE[axle], now.axle(axle).brake, then.axle(axle).brake
         circuits = circuits_opened(then, {w for w, _ in _wheel_parts(then, axle)})
         head = str(axle).capitalize()
-        brake = f"{axle}.brake"
-        if before.kind != after.kind:
+        item = brake_items(now, then, axle)
+        if item == "brakes":
             what = f"{head}: {before.kind}s off, {after.kind}s on"
             yield Job(what, OTHER_KIND, f"{axle} open from here", place, opens=circuits,
                       brings=(f"{axle} brakes",))  # fmt: skip
-        elif _under(changed, f"{brake}.piston", f"{brake}.cylinder", f"{brake}.caliper"):
-            what = "calipers" if after.kind == "disc" else "wheel cylinders"
-            yield Job(f"{head} {what}", HYDRAULICS, f"while the {place} is up", place,
-                      opens=circuits, brings=(f"{axle} {what}",))  # fmt: skip
-        elif _under(changed, brake):
-            what = "pads and discs" if after.kind == "disc" else "shoes and drums"
-            yield Job(f"{head} {what}", LININGS, "nothing that holds fluid is opened", place,
-                      brings=(f"{axle} {what}",))  # fmt: skip
+        elif item in ("calipers", "wheel cylinders"):
+            yield Job(f"{head} {item}", HYDRAULICS, f"while the {place} is up", place,
+                      opens=circuits, brings=(f"{axle} {item}",))  # fmt: skip
+        elif item:
+            yield Job(f"{head} {item}", LININGS, "nothing that holds fluid is opened", place,
+                      brings=(f"{axle} {item}",))  # fmt: skip
         if _under(changed, f"{axle}.tyre"):
             yield Job(f"{head} tyres", TYRES, "another radius or grip", place,
                       brings=(f"{axle} tyres",))  # fmt: skip

@@ -7,7 +7,6 @@ from typing import Any
 
 from urgens.document import Build, BuildChange
 from urgens.document.edits.edit import dumped
-from urgens.document.layout.line_sheets import routed
 from urgens.guidance.condition.holds import condition
 from urgens.guidance.condition.proofs import OPEN
 from urgens.guidance.planning.converting import conversion_work
@@ -17,11 +16,13 @@ from urgens.guidance.planning.order import Ordered, ordered
 from urgens.guidance.planning.still_open import open_work
 from urgens.guidance.planning.work import FITTED, Work, bleed_job
 from urgens.guidance.procedures.records import title_of
-from urgens.guidance.words.parts import KINDS
-from urgens.plumbing.conversion import layout_of
+from urgens.guidance.words.trade import item_name
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.kit import buying_list
-from urgens.plumbing.shopping import SAW, STOCK, Cut, counted, cut_from
+from urgens.plumbing.needed import SHELVES, Needed
+from urgens.plumbing.shopping import SAW, STOCK
+
+JOBS_OF_THEIR_OWN = SHELVES[:2]  # cylinder, booster and brakes: their own jobs bring them
 
 
 @dataclass(frozen=True)
@@ -116,14 +117,12 @@ def _missing_of_layout(now: Build, work: Work, here: Counter[str]) -> Iterator[M
     job = next((one.name for one in work.jobs if one.name == FITTED), None)
     if job is None or work.build.plumbing is None:
         return
-    if work.build is not now:  # what is fitted now stays, or is there to be used again
-        here.update(dict(counted(layout_of(now))))
-    for one in buying_list(work.build, _cut(work.build), STOCK.value):
+    before = None if work.build is now else now
+    for one in _to_buy(work.build, before):
+        told_by_job = one.shelf in JOBS_OF_THEIR_OWN
         lacks = one.count - here[one.item]
-        tube = one.item.endswith(" tube") or one.item in ("clip", "bottle of fluid, 0.5 l")
-        if lacks > 0 and not (tube and work.build is not now):
-            named = KINDS.get(one.item, one.item[:1].upper() + one.item[1:])
-            yield Missing(one.item, named, lacks, job)
+        if lacks > 0 and not told_by_job:
+            yield Missing(one.item, item_name(one.item), lacks, job)
 
 
 def came(build: Build, missing: Missing) -> BuildChange:
@@ -138,10 +137,10 @@ def came(build: Build, missing: Missing) -> BuildChange:
     return BuildChange(f"{missing.what} came", {"plumbing.received": [*kept, row]})
 
 
-def _cut(build: Build) -> tuple[Cut, ...]:
-    assert build.plumbing is not None
+def _to_buy(build: Build, before: Build | None) -> tuple[Needed, ...]:
+    """Return what is bought; nothing where a line is longer than the tube that is sold."""
     try:
-        return cut_from(routed(build.plumbing), STOCK.value, SAW.value)
+        return buying_list(build, STOCK.value, SAW.value, before=before).rows
     except TooLongError:
         return ()
 

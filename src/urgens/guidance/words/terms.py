@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from urgens.data import data_text
+from urgens.guidance.words.parts import KINDS
+from urgens.guidance.words.trade import trade_names
 
 _NAMES = re.compile(r"[:,;]\s*| and | \(|\)")  # between names of one row
 _WORD = re.compile(r"\w+")
@@ -75,9 +77,23 @@ def term_in(text: str, *, loosely: bool = False) -> Term | None:
 
 
 def matching(typed: str) -> tuple[Term, ...]:
-    """Return the terms in whose names or meaning all the typed words occur; typed: [text]."""
+    """Return the terms in whose names or meaning all the typed words occur; typed: [text].
+
+    What things are called over the counter comes behind the terms that are named so.
+    """
     wanted = typed.lower().split()
     named = [t for t in terms() if all(any(w in name for name in t.said) for w in wanted)]
     told = [t for t in terms() if t not in named
             and all(w in f"{t.name} {t.meaning}".lower() for w in wanted)]  # fmt: skip
-    return (*named, *told)
+    sold = [t for t in _of_the_trade() if all(any(w in name for name in t.said) for w in wanted)]
+    return (*named, *sold, *told)
+
+
+@lru_cache(maxsize=1)
+def _of_the_trade() -> tuple[Term, ...]:
+    """Return the names of shops as terms: what is meant by them here."""
+    found = []
+    for one in trade_names():
+        here = f"; here: {KINDS[one.kind].lower()}" if one.kind else ""
+        found.append(Term(", ".join(one.sold_as), "–", "–", f"{one.meaning}{here}"))
+    return tuple(found)

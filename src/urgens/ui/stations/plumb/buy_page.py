@@ -9,15 +9,16 @@ from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
 from urgens.document.layout.layout import Received
-from urgens.document.layout.line_sheets import routed
-from urgens.guidance.words.parts import KINDS
+from urgens.guidance.words.trade import item_name, item_sold_as
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.edits import section_of
-from urgens.plumbing.kit import CLIP_EACH, Checked, Needed, audit, buying_list
-from urgens.plumbing.shopping import SAW, STOCK, Cut, cut_from
+from urgens.plumbing.kit import CLIP_EACH, BuyingList, buying_list
+from urgens.plumbing.received import Checked, audit
+from urgens.plumbing.shopping import SAW, STOCK
 from urgens.quantity import LENGTH, QuantityError, ShownFigure, show, whole_number
 from urgens.sheet.files import as_text
 from urgens.ui.session import Session
+from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.stations.plumb.stock_view import StockView
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.buttons import push_button
@@ -32,6 +33,8 @@ from urgens.ui.widgets.write_out import write_out
 BACK = 14  # days in which what came may usually go back; to be typed over
 NOTHING = "This build has no layout of its own yet: take one on the page Layout."
 HEADS = ("", "needed", "came", "back by", "")
+LAST = len(HEADS) - 1
+REST = "Not on the list"
 ADVICE = (
     "Check ports, sizes, side and version of each part as it comes, while it can still go back. "
     "Nuts and tube with one in ten spare, a clip for each {each} of line, fluid for filling, "
@@ -53,8 +56,10 @@ class BuyPage(Page):
         self.rows: list[Checked] = []
         self.came: dict[str, DimensionLabel] = {}
         self.back: dict[str, DimensionLabel] = {}
-        self.needed: tuple[Needed, ...] = ()
+        self.list = BuyingList(())
+        self.laid = Laid(session)
         self.words = wrapped("muted")
+        self.not_counted = wrapped("muted")
         self._grid = QGridLayout()
         self._grid.setHorizontalSpacing(14)
         self._grid.setVerticalSpacing(0)
@@ -68,6 +73,7 @@ class BuyPage(Page):
         column.setContentsMargins(0, 0, 8, 0)
         column.addWidget(self.words)
         column.addLayout(self._grid)
+        column.addWidget(self.not_counted)
         column.addSpacing(10)
         column.addWidget(self.view)
         column.addStretch()
@@ -114,17 +120,21 @@ class BuyPage(Page):
 
     # --- what is shown ---------------------------------------------------------------------
 
-    def _cut(self) -> tuple[Cut, ...]:
-        """Return what is cut from what; says in words what is too long."""
-        plumbing = self.session.build.plumbing
-        assert plumbing is not None
+    def _bought(self) -> BuyingList:
+        """Return what is bought; says in words which line is too long, and what it is for."""
+        build, setup = self.session.build, self.session.setup
         stock = self.stock.quantity or STOCK
         saw = 0.0 if self.saw.quantity is None else self.saw.quantity.value
+        before = None if setup is None else self.session.base
+        if setup is not None:
+            self.words.setText(
+                f"For “{setup}”, from what is on the vehicle: what stays is left out."
+            )
         try:
-            return cut_from(routed(plumbing), stock.value, saw)
+            return buying_list(build, stock.value, saw, before=before, plan=self.laid.plan)
         except TooLongError as error:
             self.words.setText(f"{error}: {error.name}. Type a longer length that is sold.")
-            return ()
+            return BuyingList(())
 
     def show_figures(self) -> None:
         """Show the list as it is now."""
@@ -134,34 +144,44 @@ class BuyPage(Page):
         self.saw.show_in(units)
         plumbing = build.plumbing
         self.words.setText(NOTHING if plumbing is None else "")
-        stock = (self.stock.quantity or STOCK).value
-        cut = () if plumbing is None else self._cut()
-        self.view.show_cut(cut, stock, units)
-        self.needed = () if plumbing is None else buying_list(build, cut, stock)
+        self.list = BuyingList(()) if plumbing is None else self._bought()
+        self.view.show_cut(self.list.cut, (self.stock.quantity or STOCK).value, units)
         received = () if plumbing is None else plumbing.received
-        self.rows = audit(self.needed, received, date.today())
+        self.rows = audit(self.list.rows, received, date.today())
         self.words.setVisible(bool(self.words.text()))
+        told = "; ".join(self.list.not_counted)
+        self.not_counted.setText(f"Not counted: {told}.")
+        self.not_counted.setVisible(bool(told))
         self.save.setEnabled(bool(self.rows))
         self._show_rows()
 
     def _show_rows(self) -> None:
         clear(self._grid)
         self.came, self.back = {}, {}
-        units = {one.item: one for one in self.needed}
+        needed = {one.item: one for one in self.list.rows}
         for column, head in enumerate(HEADS if self.rows else ()):
             self._grid.addWidget(worded(head, "small"), 0, column)
-        for index, row in enumerate(self.rows, start=1):
-            name = KINDS.get(row.item, row.item[:1].upper() + row.item[1:])
-            self._grid.addWidget(worded(name, "heading"), index, 0)
-            need = units.get(row.item)
-            why = "" if need is None or not need.why else f" ({need.why})"
-            unit = "" if need is None else need.unit
-            self._grid.addWidget(worded(f"{row.needed} {unit}".strip(), "muted"), index, 1)
-            self._put_labels(index, name, row)
-            told = wrapped("small", row.words + why)
+        at, shelf = 1, ""
+        for row in self.rows:
+            need = needed.get(row.item)
+            stands = REST if need is None else need.shelf
+            if stands != shelf:
+                shelf = stands
+                self._grid.addWidget(worded(shelf, "label"), at, 0, 1, LAST + 1)
+                at += 1
+            name = item_name(row.item)
+            sold = item_sold_as(row.item)
+            called = f"{name}, sold as {sold}" if sold else name
+            self._grid.addWidget(wrapped("heading", called), at, 0)
+            unit = "" if need is None else need.counted_in
+            self._grid.addWidget(worded(f"{row.needed} {unit}".strip(), "muted"), at, 1)
+            self._put_labels(at, name, row)
+            beside = () if need is None else (need.check, need.why)
+            told = wrapped("small", "; ".join(filter(None, (row.words, *beside))))
             if row.wrong:
                 told.setStyleSheet(f"color: {T.danger}; font-weight: 600")
-            self._grid.addWidget(told, index, 4)
+            self._grid.addWidget(told, at, LAST)
+            at += 1
 
     def _put_labels(self, index: int, name: str, row: Checked) -> None:
         """Put what came of a row, and until when it may go back."""
@@ -221,14 +241,23 @@ class BuyPage(Page):
         """Return list, audit and cuts as CSV."""
         text = io.StringIO()
         writer = csv.writer(text)
-        writer.writerow(("item", "needed", "came", "back by", "to do"))
+        writer.writerow(
+            ("where", "item", "sold as", "needed", "came", "back by", "to do", "to look at", "why")
+        )
+        needed = {one.item: one for one in self.list.rows}
         for row in self.rows:
+            need = needed.get(row.item)
             day = "" if row.back_by is None else row.back_by.isoformat()
-            cells = (row.item, row.needed, row.received, day, row.words)
+            beside = ("", "") if need is None else (need.check, need.why)
+            shelf = REST if need is None else need.shelf
+            cells = (shelf, item_name(row.item), item_sold_as(row.item), row.needed, row.received,
+                     day, row.words, *beside)  # fmt: skip
             writer.writerow([as_text(str(cell)) for cell in cells])
+        for told in self.list.not_counted:
+            writer.writerow(("not counted", as_text(told)))
         writer.writerow(())
         writer.writerow(("tube", "length", "line", "m"))
-        for tube, sticks in self._cut():
+        for tube, sticks in self.list.cut:
             for index, stick in enumerate(sticks, start=1):
                 for name, length in stick.pieces:
                     writer.writerow((as_text(tube.text), index, as_text(name), f"{length:.4f}"))
