@@ -1,23 +1,19 @@
 """A conversion: what stays of one layout, what goes, what is new, plugged, and lost."""
 
-from collections.abc import Iterable
 from dataclasses import dataclass
 
 from urgens.document import Build, edited
-from urgens.document.circuits import REDUCING, TWO_SIDED
+from urgens.document.circuits import TWO_SIDED
 from urgens.document.layout.layout import BrakeLine, FittedPart, Plumbing
 from urgens.physics.axle import Axle
 from urgens.plumbing.draft import drafted
 
+WAS_METERING = "front-metering"  # of a body whose metering part is out, and plugged
 LIGHTS = "a switch for the brake lights that pressure closes"
-# What a layout can do, and the parts that do it.
-ABILITIES = {
-    "the lamp that warns of a lost circuit": TWO_SIDED,
-    "the shuttle between the circuits": TWO_SIDED,
-    "metering: drums behind before discs in front": ("metering", "combination"),
-    "less pressure behind above a knee": (*REDUCING, "combination"),
-    LIGHTS: ("light-switch",),
-}
+LAMP = "the lamp that warns of a lost circuit"
+SHUTTLE = "the shuttle between the circuits"
+METERING = "metering: drums behind before discs in front"
+LESS_BEHIND = "less pressure behind above a knee"
 
 
 BOOSTER = "booster"
@@ -78,7 +74,7 @@ def conversion(now: Build, then: Build) -> Conversion:
         goes=(*(name for name in mine if name not in stays), *gone),
         new=(*(name for name in new if name not in plugs), *come),
         plugged=_plugged(after, plugs),
-        lost=(*_lost(mine.values(), its.values()), *((ASSIST,) if gone else ())),
+        lost=(*_lost(now, then), *((ASSIST,) if gone else ())),
     )
 
 
@@ -118,7 +114,11 @@ def brake_items(now: Build, then: Build, axle: Axle) -> str:
 
 
 def _same(part: FittedPart, other: FittedPart | None) -> bool:
-    return other is not None and (part.kind, part.ports) == (other.kind, other.ports)
+    if other is None or part.kind != other.kind:
+        return False
+    mine, its = ({name: port for name, port in one.ports.items() if name != WAS_METERING}
+                 for one in (part, other))  # fmt: skip
+    return mine == its
 
 
 def _fitted(build: Build, part: FittedPart) -> object:
@@ -144,8 +144,19 @@ def _plugged(layout: Plumbing, plugs: set[str]) -> tuple[str, ...]:
     return tuple(other for end, other in both if end.partition(".")[0] in plugs)
 
 
-def _lost(before: Iterable[FittedPart], after: Iterable[FittedPart]) -> tuple[str, ...]:
-    had, has = ({part.kind for part in parts} for parts in (before, after))
-    return tuple(
-        words for words, kinds in ABILITIES.items() if had & {*kinds} and not has & {*kinds}
-    )
+def _abilities(build: Build) -> dict[str, bool]:
+    """Return what a system can do besides braking, in words."""
+    kinds = {part.kind for part in layout_of(build).parts}
+    told = build.warning_switch in ("warns", "shuts") and build.plumbing is None
+    shuttle = bool(kinds & {*TWO_SIDED}) or told
+    return {
+        LAMP: shuttle, SHUTTLE: shuttle,
+        METERING: any(valve.holds_front_back for valve in build.valves.front),
+        LESS_BEHIND: any(valve.reduces for valve in build.valves.rear),
+        LIGHTS: "light-switch" in kinds,
+    }  # fmt: skip
+
+
+def _lost(now: Build, then: Build) -> tuple[str, ...]:
+    had, has = _abilities(now), _abilities(then)
+    return tuple(words for words, could in had.items() if could and not has[words])
