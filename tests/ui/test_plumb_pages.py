@@ -8,7 +8,7 @@ import numpy as np
 import pytest
 from PySide6.QtCore import QPointF, Qt
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtWidgets import QFileDialog, QPushButton
 
 from tests.plumbing.layouts import sound, with_layout
 from tests.ui.conftest import LEFT, drag, type_into
@@ -239,8 +239,8 @@ def test_a_stock_length_that_is_too_short_is_said(plumbed: MainWindow) -> None:
 def test_the_list_is_a_table_that_no_spreadsheet_takes_for_formulas(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Buy")
     rows = shown.table().decode().splitlines()
-    assert rows[0] == "item,needed,came,back by,to do"
-    assert any(row.startswith("hose,3,0,,to buy") for row in rows)
+    assert rows[0] == "where,item,sold as,needed,came,back by,to do,to look at,why"
+    assert any(row.startswith("Hoses,Hose,,3,0,,to buy") for row in rows)
     assert any(row.startswith("3/16 in,1,L") for row in rows)
 
 
@@ -261,10 +261,38 @@ def test_a_block_is_told_by_its_looks_and_goes_into_the_layout(plumbed: MainWind
         QTest.mouseClick(shown.choices[wanted[shown.question.name]], LEFT)
     assert shown.summary == "it is an adjustable valve, by what you saw"
     assert shown.put.isVisible()
-    next(a for a in shown.put.menu().actions() if a.text() == "L5").trigger()
+    line = "line 5, valve body to rear axle hose"
+    next(a for a in shown.put.menu().actions() if a.text() == line).trigger()
     plumbing = plumbed.session.build.plumbing
     assert plumbing is not None
     assert plumbing.parts[-1].kind == "adjustable"
+    assert [valve.kind for valve in plumbed.session.build.valves.rear] == ["reducing", "adjustable"]
+
+
+def test_what_only_a_gauge_tells_goes_in_as_open_and_is_told_later(plumbed: MainWindow) -> None:
+    """Two in, three out, a wire: switch, switch with a reducing part, or all in one."""
+    shown = page(plumbed, "What is this block?")
+    wanted = {"ins": "Two", "outs": "Three", "wire": "Yes", "stem": "No", "knob": "No",
+              "lever": "No", "inline": "No", "through": "No"}  # fmt: skip
+    while shown.question is not None:
+        QTest.mouseClick(shown.choices[wanted[shown.question.name]], LEFT)
+    assert "gauge" in shown.verdict.text()
+    assert shown.open.isVisible()
+    next(a for a in shown.call.menu().actions() if a.text() == "Combination valve").trigger()
+    session = plumbed.session
+    assert session.build.plumbing is not None
+    body = next(part for part in session.build.plumbing.parts if part.id == "cv")
+    assert body.may_be == ("switch", "switch-reducing", "combination")
+    assert body.kind == "combination"
+    assert "body-open" in {one.code for one in session.findings}
+    layout = page(plumbed, "Layout")
+    layout.look_at("cv")
+    told = next(b for b in layout.thing.findChildren(QPushButton)
+                if b.text() == "Gauged: it is a pressure-differential switch")  # fmt: skip
+    QTest.mouseClick(told, LEFT)
+    body = next(part for part in session.build.plumbing.parts if part.id == "cv")
+    assert (body.kind, body.may_be) == ("switch", ())
+    assert "body-open" not in {one.code for one in session.findings}
 
 
 def test_answers_are_skipped_and_taken_back(plumbed: MainWindow) -> None:

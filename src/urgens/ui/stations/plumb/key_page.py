@@ -9,10 +9,22 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange
+from urgens.document.circuits import TWO_SIDED
 from urgens.document.kinds.valves.kind import Seen
-from urgens.guidance.words.block_key import QUESTIONS, Question, next_question, possible, verdict
-from urgens.guidance.words.parts import KINDS, part_name, thing_called
-from urgens.plumbing.edits import INSERTED, section_of, with_part_in
+from urgens.guidance.advice.by_hand import PlacesFor, places_for, put_in
+from urgens.guidance.words.block_key import (
+    QUESTIONS,
+    Question,
+    laid_as,
+    named_bodies,
+    next_question,
+    possible,
+    told_for_sure,
+    verdict,
+)
+from urgens.guidance.words.parts import part_name, thing_called
+from urgens.plumbing.edits import INSERTED, index_of, section_of
+from urgens.plumbing.valve_mends import with_switch_instead
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.theme.paint import T, ink, outline, pen
@@ -27,6 +39,7 @@ from urgens.ui.widgets.worded import worded, wrapped
 
 BODY = (170.0, 110.0)  # px
 SKIP = "Cannot tell"
+OPEN = "It goes into the layout as open until gauged."
 HINT = "No layout yet: take one on the page Layout, and the answer goes into it."
 
 
@@ -138,6 +151,7 @@ class KeyPage(Page):
         self.call = self._menu("A part of the layout is this")
         self.again = push_button("Begin again", "quiet", self._begin_again)
         self.hint = wrapped("muted", HINT)
+        self.open = wrapped("", OPEN)
         self._lay_out()
 
     @staticmethod
@@ -159,7 +173,7 @@ class KeyPage(Page):
         column.addLayout(self._buttons)
         column.addStretch()
         self.column.addWidget(worded("It may be", "heading"))
-        for widget in (self.verdict, self.hint, self.put, self.call):
+        for widget in (self.verdict, self.hint, self.open, self.put, self.call):
             self.column.addWidget(widget)
         self.head("What you saw")
         self.column.addLayout(self._told)
@@ -171,9 +185,9 @@ class KeyPage(Page):
     @property
     def summary(self) -> str:
         """What it may be, in one line."""
-        found = possible(self.answers)
-        if len(found) == 1:
-            name = KINDS[found[0]].lower()
+        sure = told_for_sure(self.answers)
+        if sure is not None:
+            name = named_bodies((sure,))
             return f"it is {'an' if name[0] in 'aeiou' else 'a'} {name}, by what you saw"
         return "what an unmarked body is, by what can be seen of it"
 
@@ -216,27 +230,33 @@ class KeyPage(Page):
             self.told[question.name] = button
             self._told.addWidget(button)
 
-    def _show_actions(self) -> None:
-        """Offer to take the answer into the layout, once it is one."""
+    @property
+    def bodies(self) -> tuple[str, ...]:
+        """What it may be; none while there is more to look for that would tell."""
         found = possible(self.answers)
-        sure = len(found) == 1 and self.laid.own
-        self.hint.setVisible(len(found) == 1 and not self.laid.own)
-        self.put.setVisible(sure and found[0] in INSERTED)
-        self.call.setVisible(sure)
-        if not sure:
+        return found if told_for_sure(self.answers) or self.question is None else ()
+
+    def _show_actions(self) -> None:
+        """Offer to take what it is, or may be, into the layout."""
+        bodies = self.bodies
+        there = bool(bodies) and self.laid.own
+        kind = laid_as(bodies) if bodies else ""
+        self.hint.setVisible(bool(bodies) and not self.laid.own)
+        self.open.setVisible(there and told_for_sure(self.answers) is None)
+        places = places_for(self.session.build, kind) if there and kind in INSERTED else PlacesFor()
+        self.put.setVisible(bool(places.lines))
+        self.call.setVisible(there)
+        if not there:
             return
         self.put.menu().clear()
-        for line in self.laid.plumbing.lines:
-            if not line.direct:
-                self.put.menu().addAction(
-                    thing_called(self.laid.circuits, line.id),
-                    partial(self._put_in, line.id, found[0]),
-                )
+        for line in places.lines:
+            name = button_words(thing_called(self.laid.circuits, line))
+            self.put.menu().addAction(name, partial(self._put_in, line, bodies))
         self.call.menu().clear()
         for part in self.laid.plumbing.parts:
             if part.wheel is None and part.kind not in ("master", "hose", "plug"):
                 name = button_words(part_name(self.laid.circuits, part))
-                self.call.menu().addAction(name, partial(self._call, part.id, found[0]))
+                self.call.menu().addAction(name, partial(self._call, part.id, bodies))
 
     # --- answers ---------------------------------------------------------------------------
 
@@ -256,26 +276,35 @@ class KeyPage(Page):
         self.answers, self.skipped = {}, frozenset()
         self._show()
 
-    def _put_in(self, line: str, kind: str) -> None:
-        section, _ = with_part_in(self.laid.plumbing, line, kind)
-        self.session.make(
-            BuildChange(
-                f"{KINDS[kind]} put into {thing_called(self.laid.circuits, line)}",
-                {"plumbing": section},
-            )
-        )
+    def _put_in(self, line: str, bodies: tuple[str, ...]) -> None:
+        change, name = put_in(self.session.build, line, laid_as(bodies))
+        self.session.make(self._open(change, name, bodies))
 
-    def _call(self, where: str, kind: str) -> None:
+    def _call(self, where: str, bodies: tuple[str, ...]) -> None:
+        """Let a part of the layout be what was told, or open between what it may be."""
         section: dict[str, Any] = section_of(self.laid.plumbing)
-        for part in section["parts"]:
-            if part["id"] == where:
-                part["kind"] = kind
-        self.session.make(
-            BuildChange(
-                f"{thing_called(self.laid.circuits, where)} is a {KINDS[kind].lower()}",
-                {"plumbing": section},
-            )
-        )
+        kind = laid_as(bodies)
+        if kind in TWO_SIDED and self.laid.circuits.parts[where].kind not in TWO_SIDED:
+            section = with_switch_instead(self.laid.circuits.build, where)
+        row = section["parts"][index_of(section["parts"], where, "part")]
+        row["kind"] = kind
+        row.pop("may_be", None)
+        called = thing_called(self.laid.circuits, where)
+        told = f"{called} may be: {named_bodies(bodies)}" if len(bodies) > 1 else (
+            f"{called} is a {named_bodies(bodies)}"
+        )  # fmt: skip
+        change = BuildChange(told, {"plumbing": section})
+        self.session.make(self._open(change, where, bodies))
+
+    @staticmethod
+    def _open(change: BuildChange, name: str, bodies: tuple[str, ...]) -> BuildChange:
+        """Write with a part what it may be, open until it is gauged."""
+        if len(bodies) == 1:
+            return change
+        section: Any = change.values["plumbing"]
+        row = section["parts"][index_of(section["parts"], name, "part")]
+        row["may_be"] = list(bodies)
+        return change
 
 
 def _short(question: Question) -> str:

@@ -4,30 +4,35 @@ from collections.abc import Mapping
 from functools import partial
 from typing import Any
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QToolButton, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange, BuildErrors
 from urgens.document.part_catalogue import CataloguePart
 from urgens.guidance import Severity, area_of
+from urgens.guidance.advice.by_hand import put_in, taken_out
 from urgens.guidance.words.parts import thing_called
-from urgens.plumbing.edits import drawn, laid_anew, with_part_in, without_part
+from urgens.plumbing.edits import drawn, laid_anew
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb import AREAS
 from urgens.ui.stations.plumb.cut_list import CutList
 from urgens.ui.stations.plumb.laid import Laid, draft_change
+from urgens.ui.stations.plumb.parts_strip import PartsStrip, place_words
 from urgens.ui.stations.plumb.plan_file import plan_menu
 from urgens.ui.stations.plumb.plan_view import PlanView
 from urgens.ui.stations.plumb.thing import Thing
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.page import Page
-from urgens.ui.widgets.worded import wrapped
+from urgens.ui.widgets.worded import worded, wrapped
 
 NOT_LOOKED = (
     "Drafted from the cylinder, the valves and the brakes. Threads and seats are as they usually "
     "are: nobody has looked at them yet."
 )
+
+
+IDLE = "Drag a part onto the plan, or press it and choose its place."
 
 
 class LayoutPage(Page):
@@ -39,6 +44,8 @@ class LayoutPage(Page):
         super().__init__(session)
         self.laid = Laid(session)
         self.view = PlanView(session, self.laid)
+        self.strip = PartsStrip()
+        self.hand = worded(IDLE, "small")
         self.thing = Thing(session, self.laid)
         self.cut = CutList(session, self.laid)
         self.drafted = wrapped("muted", NOT_LOOKED)
@@ -48,6 +55,12 @@ class LayoutPage(Page):
         self.cut.chosen.connect(self.look_at)
         self.thing.gauge_asked.connect(self._gauge)
         self.thing.put_asked.connect(self._put_in)
+        self.view.put_asked.connect(self._put)
+        self.view.out_asked.connect(self._take_out)
+        self.view.let_go_of.connect(self._let_go)
+        self.strip.taken.connect(self._take_up)
+        self.strip.carried.connect(self._carry)
+        self.strip.dropped.connect(self._drop)
         self.thing.out_asked.connect(self._take_out)
         self.thing.keep_asked.connect(self._keep)
         for widget in (self.drafted, self.take, self.thing, self.cut):
@@ -86,6 +99,8 @@ class LayoutPage(Page):
         self.save.setMenu(plan_menu(self.view))
         row.addWidget(self.save)
         column.addLayout(row)
+        column.addWidget(self.hand)
+        column.addWidget(self.strip)
         return drawing
 
     # --- what is shown ---------------------------------------------------------------------
@@ -130,6 +145,10 @@ class LayoutPage(Page):
             widget.setVisible(not self.laid.own)
         placed = any(part.drawn_at is not None for part in self.laid.plumbing.parts)
         self.buttons["Lay out anew"].setVisible(self.laid.own and placed)
+        self.strip.setVisible(self.laid.own)
+        self.hand.setVisible(self.laid.own)
+        if self.view.placing.kind:
+            self.view.begin_placing(self.view.placing.kind)  # its places may be others now
         self._show_chosen()
 
     def _told(self) -> None:
@@ -190,12 +209,52 @@ class LayoutPage(Page):
         self.view.set_gauges(tuple(n for n in names if n != port) if gone else (*names, port))
         self._show_chosen()
 
-    def _put_in(self, line: str, part: CataloguePart) -> None:
-        section, name = with_part_in(self.laid.plumbing, line, part.kind, part)
-        self.session.make(
-            BuildChange(f"{part.name} put into {self._called(line)}", {"plumbing": section})
-        )
+    # --- parts put in by hand --------------------------------------------------------------
+
+    def _take_up(self, kind: str) -> None:
+        """Take a part into the hand, or let it go where it is in it already."""
+        if self.view.placing.kind == kind:
+            self.view.end_placing()
+            return
+        self.view.begin_placing(kind)
+        self.strip.show_taken(kind)
+        self.hand.setText(place_words(kind, self.view.placing.places.why))
+        self.view.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def _carry(self, kind: str, at: QPoint) -> None:
+        if self.view.placing.kind != kind:
+            self.view.begin_placing(kind)
+            self.strip.show_taken(kind)
+        self.view.hover(self.view.viewport().mapFromGlobal(at))
+
+    def _drop(self, kind: str, at: QPoint) -> None:
+        self._carry(kind, at)
+        inside = self.view.viewport().rect().contains(self.view.viewport().mapFromGlobal(at))
+        if inside and self.view.placing.at:
+            self.view.put()
+        else:
+            self.view.end_placing()
+
+    def _let_go(self) -> None:
+        self.strip.show_taken("")
+        self.hand.setText(IDLE)
+
+    def _put(self, kind: str, place: str) -> None:
+        """Put a part where it is wanted, and choose it."""
+        self._lay(place, kind, None)
+
+    def _lay(self, place: str, kind: str, of: CataloguePart | None) -> None:
+        self.view.end_placing()
+        try:
+            change, name = put_in(self.session.build, place, kind, of)
+        except BuildErrors as errors:
+            self.session.refused.emit(str(errors))
+            return
+        self.session.make(change)
         self.look_at(name)
+
+    def _put_in(self, line: str, part: CataloguePart) -> None:
+        self._lay(line, part.kind, part)
 
     def _keep(self, where: str) -> None:
         """Keep a part with its ports in the builder's own catalogue."""
@@ -210,8 +269,8 @@ class LayoutPage(Page):
 
     def _take_out(self, part: str) -> None:
         try:
-            section = without_part(self.laid.plumbing, part)
+            change = taken_out(self.session.build, part)
         except BuildErrors as errors:
             self.session.refused.emit(str(errors))
             return
-        self.session.make(BuildChange(f"{self._called(part)} taken out", {"plumbing": section}))
+        self.session.make(change)

@@ -12,6 +12,7 @@ from urgens.plumbing.plan_shapes import LayoutPlan, PlanPort
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb import plan_art
 from urgens.ui.stations.plumb.laid import Laid
+from urgens.ui.stations.plumb.placing import Placing
 from urgens.ui.stations.plumb.plan_labels import NUMBER, LabelGround, PlanLabel, labels
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.label_placer import Box
@@ -44,6 +45,7 @@ class PlanScene(SchematicView):
         self.gauges: tuple[str, ...] = ()
         self.words: list[PlanLabel] = []
         self.marks: Mapping[str, Severity] = {}  # the worst that is found, by part or line
+        self.placing = Placing()  # a part in the hand
         self._zoom = 0
         self._drawn: tuple[LayoutPlan, object] | None = None  # what is drawn, and how
         self._pressures: dict[str, float] = {}

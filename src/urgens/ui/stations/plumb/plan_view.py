@@ -2,9 +2,19 @@
 
 from typing import Literal
 
-from PySide6.QtCore import QPointF, QRect, QRectF, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPainterPath, QResizeEvent, QWheelEvent
+from PySide6.QtCore import QPoint, QPointF, QRect, QRectF, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QResizeEvent,
+    QWheelEvent,
+)
 
+from urgens.guidance.advice.by_hand import places_for
+from urgens.guidance.words.parts import KINDS, port_name, thing_called
 from urgens.physics.axle import Axle
 from urgens.plumbing.branches import bad_joins
 from urgens.quantity import PRESSURE, show
@@ -21,6 +31,85 @@ class PlanView(PlanScene):
     """Parts are dragged and chosen, lines follow; gauges are put on ports to look with."""
 
     placed = Signal(str, float, float)  # a part, and the share of the plan its middle is wanted at
+    put_asked = Signal(str, str)  # a kind, and the place where it is wanted
+    let_go_of = Signal()  # what was in the hand
+    out_asked = Signal(str)  # a part, by Delete
+
+    # --- a part in the hand ----------------------------------------------------------------
+
+    def begin_placing(self, kind: str) -> None:
+        """Take a part into the hand: where it may go is lit."""
+        places = places_for(self._session.build, kind)
+        lines = {one.where: self.schematic.route(one) for one in self.schematic.lines
+                 if one.where in places.lines}  # fmt: skip
+        ports = {
+            name: self._px(port.at)
+            for name in places.ports
+            if (port := self._port(name)) is not None
+        }
+        self.placing.begin(kind, places, lines, ports)
+        self.viewport().setMouseTracking(True)
+        self.viewport().update()
+
+    def end_placing(self) -> None:
+        """Let it go."""
+        if self.placing.kind:
+            self.placing.end()
+            self.viewport().setMouseTracking(False)
+            self.viewport().update()
+            self.let_go_of.emit()
+
+    def hover(self, at: QPoint) -> None:
+        """Light the place nearest to a spot of the viewport [px]."""
+        if self.placing.kind and self.placing.hover(self.mapToScene(at)):
+            self._say_place()
+
+    def put(self) -> None:
+        """Put what is in the hand to the place that is lit."""
+        if self.placing.kind and self.placing.at:
+            self.put_asked.emit(self.placing.kind, self.placing.at)
+
+    def _say_place(self) -> None:
+        at, circuits = self.placing.at, self._laid.circuits
+        words = port_name(circuits, at) if "." in at else thing_called(circuits, at)
+        name = KINDS[self.placing.kind].lower()
+        self.setAccessibleName(f"Plan of the layout: the {name} goes to: {words or 'nowhere yet'}")
+        self.viewport().update()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if not self.placing.kind:
+            super().mousePressEvent(event)
+            return
+        self.setFocus(Qt.FocusReason.MouseFocusReason)
+        self.hover(event.position().toPoint())
+        self.put()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self.placing.kind:
+            self.hover(event.position().toPoint())
+        else:
+            super().mouseMoveEvent(event)
+
+    def focusNextPrevChild(self, forward: bool) -> bool:
+        """Let Tab go through the places of what is in the hand."""
+        if not self.placing.kind:
+            return super().focusNextPrevChild(forward)
+        self.placing.step(1 if forward else -1)
+        self._say_place()
+        return True
+
+    def _key_while_placing(self, key: Qt.Key) -> bool:
+        """Take a key while a part is in the hand; tell whether it was one for it."""
+        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.put()
+        elif key == Qt.Key.Key_Escape:
+            self.end_placing()
+        elif key in (Qt.Key.Key_Right, Qt.Key.Key_Down, Qt.Key.Key_Left, Qt.Key.Key_Up):
+            self.placing.step(1 if key in (Qt.Key.Key_Right, Qt.Key.Key_Down) else -1)
+            self._say_place()
+        else:
+            return False
+        return True
 
     # --- moving and zooming ----------------------------------------------------------------
 
@@ -62,7 +151,11 @@ class PlanView(PlanScene):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         steps = {"+": 1, "-": -1, "0": 0}
-        if event.text() in steps:
+        if self.placing.kind and self._key_while_placing(Qt.Key(event.key())):
+            return
+        if event.key() == Qt.Key.Key_Delete and self.where in self._laid.circuits.parts:
+            self.out_asked.emit(self.where)
+        elif event.text() in steps:
             self.zoom(steps[event.text()])
         else:
             super().keyPressEvent(event)
@@ -140,6 +233,7 @@ class PlanView(PlanScene):
             severity_mark(painter, self.marks[part.where], QPointF(*self._mark_at(part)), 9)
         for name in self._shown_gauges:
             self._draw_gauge(painter, name)
+        self.placing.draw(painter)
 
     @staticmethod
     def _write_words(painter: QPainter, words: PlanLabel) -> None:

@@ -6,12 +6,14 @@ from functools import partial
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
+from urgens.document import BuildChange
 from urgens.document.layout.layout import BrakeLine, FittedPart
 from urgens.document.layout.threads import thread_table
 from urgens.document.part_catalogue import CataloguePart
 from urgens.document.paths import path_of
+from urgens.guidance.advice.by_hand import OFFERED, places_for
+from urgens.guidance.words.block_key import laid_as, named_bodies, telling_test
 from urgens.guidance.words.parts import KINDS, MATERIALS, SEATS, line_name, part_name, port_name
-from urgens.plumbing.edits import INSERTED
 from urgens.quantity import PRESSURE, show
 from urgens.ui.session import Session
 from urgens.ui.stations.plumb.chooser import chooser
@@ -89,6 +91,10 @@ class Thing(QWidget):
             rows.addLayout(self._face(name, face, f"{path}.thread", f"{path}.seat"))
         if self._laid.own:
             self._facts.of_part(rows, part, f"plumbing.parts[{index}]")
+        if self._laid.own and part.may_be:
+            self._told_apart(rows, part, f"plumbing.parts[{index}]")
+        if self._laid.own:
+            self._as_sold(rows, part, index)
         if self._laid.own and part.kind not in KEPT:
             out = push_button("Take it out", "quiet", lambda: self.out_asked.emit(part.id))
             rows.addWidget(out)
@@ -96,6 +102,37 @@ class Thing(QWidget):
                 "Keep it in my parts", "quiet", lambda: self.keep_asked.emit(part.id)
             )
             rows.addWidget(keep)
+
+    def _told_apart(self, rows: QVBoxLayout, part: FittedPart, path: str) -> None:
+        """Ask what a body is, once it was gauged or looked through."""
+        rows.addWidget(wrapped("", f"May be: {named_bodies(part.may_be)}. Open until gauged."))
+        rows.addWidget(wrapped("small", telling_test(part.may_be)))
+        for body in part.may_be:
+            said = f"Gauged: it is a {named_bodies((body,))}"
+            rows.addWidget(push_button(said, "quiet", partial(self._tell, path, body, said)))
+
+    def _tell(self, path: str, body: str, said: str) -> None:
+        values = {f"{path}.kind": laid_as((body,)), f"{path}.may_be": []}
+        self._session.make(BuildChange(said, values))
+
+    def _as_sold(self, rows: QVBoxLayout, part: FittedPart, index: int) -> None:
+        """Offer the ports of those of its kind that are ordinary in shops, or kept."""
+        known = {one.name: one for one in self._laid.parts.ordinary((part.kind,))
+                 if len(one.ports) == len(part.ports)}  # fmt: skip
+        if not known:
+            return
+        names = {name: name for name in known}
+        take = partial(self._take_ports, part, index, known)
+        rows.addWidget(chooser("Ports as those of…", "Ports as those of", names, take))
+
+    def _take_ports(
+        self, part: FittedPart, index: int, known: Mapping[str, CataloguePart], name: str
+    ) -> None:
+        values = {}
+        for port, face in zip(part.ports, known[name].ports.values(), strict=True):
+            path = path_of(("plumbing", "parts", index, "ports", port))
+            values[path] = face.model_dump(mode="json", exclude_unset=True)
+        self._session.make(BuildChange(f"Ports as those of: {name}", values))
 
     def _port(self, words: str, port: str, gauges: tuple[str, ...]) -> QHBoxLayout:
         """Return the name of a port, and the button that puts a gauge on it."""
@@ -146,7 +183,9 @@ class Thing(QWidget):
                 )
         if self._laid.own and not line.direct:
             self._facts.of_line(rows, line, path)
-            parts = {part.name: part for part in self._laid.parts.ordinary(INSERTED)}
+            build = self._session.build
+            kinds = [kind for kind in OFFERED if line.id in places_for(build, kind).lines]
+            parts = {part.name: part for part in self._laid.parts.ordinary(kinds)}
             take = partial(self._put_in, line.id, parts)
             names = {name: name for name in parts}
             rows.addWidget(chooser("Put a part into it", "Into this line", names, take))
