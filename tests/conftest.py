@@ -5,6 +5,7 @@ import json
 import os
 import threading
 from collections.abc import Callable, Iterator
+from pathlib import Path
 from typing import Any
 
 import pytest
@@ -68,6 +69,12 @@ def python_threads() -> list[threading.Thread]:
     """Threads of Python's own, but for the one that ends a test that hangs."""
     others = ("Dummy", "pytest_timeout")
     return [t for t in threading.enumerate() if not t.name.startswith(others)]
+
+
+@pytest.fixture(autouse=True)
+def own_config(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Let parts and prices that a builder keeps on this machine be none of the tests' business."""
+    monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path / "config"))
 
 
 @pytest.fixture

@@ -155,7 +155,7 @@ def test_without_a_layout_the_page_says_where_to_take_one(
 def test_a_way_is_looked_at_and_laid_as_one_step(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Ways")
     names = [card.name.text() for card in shown.cards]
-    assert len(names) == len(shown.found) + len(plumbed.session.build.setups)
+    assert names[-len(shown.found) :] == [one.school.words for one in shown.found]
     assert len(shown.found) > 8
     old = names.index("The old block for the fronts, an adjustable valve for the rear")
     QTest.qWait(50)  # until it is laid out, and can have the focus
@@ -181,12 +181,66 @@ def test_prices_are_typed_once_and_every_way_tells_what_it_costs(plumbed: MainWi
     known, missing = one.price({"line": 12.5, "tee": 8.0})
     assert known == pytest.approx(12.5 * one.kinds["line"] + 8 * one.kinds["tee"])
     assert "switch" in missing
-    card = shown.cards[shown.found.index(one)]
+    card = next(c for c in shown.cards if c.name.text() == one.school.words)
     assert f"{known:g}, without" in card.accessibleName()
     type_into(shown.price_labels["tee"], "a lot")
     plumbing = plumbed.session.build.plumbing
     assert plumbing is not None
     assert plumbing.prices == {"line": 12.5, "tee": 8.0}
+    assert shown.prices.machine.known() == {"line": 12.5, "tee": 8.0}
+
+
+def test_prices_are_known_to_the_next_build_and_a_bad_file_is_said(
+    open_window: Opener, bakery: Build
+) -> None:
+    first = page(open_window(with_layout(sound())), "Ways")
+    type_into(first.price_labels["line"], "12.50")
+    other = page(open_window(bakery), "Ways")  # it has no layout of its own
+    assert other.price_labels["line"].text == "12.5"
+    type_into(other.price_labels["hose"], "11")
+    path = other.prices.machine.path
+    assert other.prices.machine.known() == {"line": 12.5, "hose": 11.0}
+    path.write_text('{"prices": {"line": "dear"}}', encoding="utf-8")
+    label = other.price_labels["hose"]
+    type_into(label, "12")
+    assert "this build only" in label.error
+    QTest.keyClick(label.editor, Qt.Key.Key_Escape)
+    assert path.read_text(encoding="utf-8") == '{"prices": {"line": "dear"}}'
+    assert other.prices.known() == {}
+    assert "Your own prices" in other.prices.machine.fault
+
+
+def test_a_conversion_becomes_a_set_up_with_its_list_and_its_jobs(plumbed: MainWindow) -> None:
+    shown = page(plumbed, "Ways")
+    QTest.qWait(50)  # until it is laid out, and can have the focus
+    card = next(c for c in shown.cards if c.name.text() == "Two circuits become one")
+    card.setFocus()
+    assert "lamp" in shown.needs["Lost"].text()
+    assert "distribution block" in shown.needs["New"].text()
+    QTest.keyClick(card, Qt.Key.Key_Return)
+    session = plumbed.session
+    assert session.setup == "one circuit"
+    assert session.base.plumbing != session.build.plumbing
+    assert session.build.master.kind == "single"
+    card = next(c for c in shown.cards if c.name.text() == "To “one circuit”")
+    QTest.qWait(50)
+    card.setFocus()
+    QTest.mouseClick(shown.buy, LEFT)
+    buy = plumbed.station("Plumb").page
+    items = {row.item for row in buy.list.rows}
+    assert {"cylinder", "block", "3/16 in tube", "bottle of fluid, 0.5 l"} <= items
+    assert not any(item.startswith("hose") for item in items)
+    assert "one circuit" in buy.words.text()
+    shown = page(plumbed, "Ways")
+    shown.cards[1].setFocus()
+    QTest.qWait(50)
+    shown.cards[0].setFocus()
+    shown.cards[1].setFocus()
+    QTest.mouseClick(shown.jobs, LEFT)
+    plan = plumbed.station("Sheet").page
+    assert plan.aim == "one circuit"
+    session.undo_stack.undo()
+    assert not any(setup.name == "one circuit" for setup in session.base.setups)
 
 
 def test_set_ups_are_conversions(open_window: Opener) -> None:
@@ -195,7 +249,7 @@ def test_set_ups_are_conversions(open_window: Opener) -> None:
     document["setups"] = [{"name": "manual", "changes": {"booster": {"kind": "none"}}}]
     window = open_window(Build.model_validate(document))
     shown = page(window, "Ways")
-    card = shown.cards[-1]
+    card = shown.cards[0]
     assert card.name.text() == "To “manual”"
     QTest.qWait(50)  # until it is laid out, and can have the focus
     card.setFocus()

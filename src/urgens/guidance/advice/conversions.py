@@ -134,7 +134,7 @@ CONVERSIONS = (
     *(ConversionWay(f"{axle} drums", f"{str(axle).capitalize()} discs become drums",
                     "steadiness when hot and wet", _brakes(axle, "drum")) for axle in AXLES),
     ConversionWay("metering out", "The metering part goes, a plug in its place",
-                  "the front waits for drums behind no more", _metering_out),
+                  "metering: the front waits for drums behind no more", _metering_out),
 )  # fmt: skip
 
 

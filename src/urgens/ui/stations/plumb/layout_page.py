@@ -58,7 +58,7 @@ class LayoutPage(Page):
         self.view.put_asked.connect(self._put)
         self.view.out_asked.connect(self._take_out)
         self.view.let_go_of.connect(self._let_go)
-        self.strip.taken.connect(self._take_up)
+        self.strip.taken.connect(self.take_up)
         self.strip.carried.connect(self._carry)
         self.strip.dropped.connect(self._drop)
         self.thing.out_asked.connect(self._take_out)
@@ -211,7 +211,7 @@ class LayoutPage(Page):
 
     # --- parts put in by hand --------------------------------------------------------------
 
-    def _take_up(self, kind: str) -> None:
+    def take_up(self, kind: str) -> None:
         """Take a part into the hand, or let it go where it is in it already."""
         if self.view.placing.kind == kind:
             self.view.end_placing()

@@ -20,7 +20,15 @@ class PlumbStation(PagedStation):
         self.layout_page = page
 
     def go_to(self, where: str) -> bool:
-        """Choose the part or the line that a finding names."""
+        """Choose the part or the line that a finding names, or take a part into the hand."""
+        word, _, kind = where.partition(":")
+        if word == "buy":
+            self.show_page_named("Buy")
+            return True
+        if word == "put":
+            self.show_page(0)
+            self.layout_page.take_up(kind)
+            return True
         plumbing = self._session.build.plumbing
         if plumbing is None:
             return False

@@ -1,33 +1,33 @@
-"""What could be laid instead: what every school takes and loses, and what a change needs."""
+"""What could be laid instead: every school and every conversion, what it takes and loses."""
 
 from collections.abc import Mapping
 from functools import partial
 
-from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QFocusEvent, QKeyEvent, QMouseEvent
-from PySide6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
-from urgens.document import Build, BuildChange, changed, with_setup
+from urgens.document import Build, BuildChange, changed, with_changes, with_setup
 from urgens.document.circuits import Circuits
+from urgens.guidance.advice.conversions import Changes, ConversionWay, conversions
 from urgens.guidance.advice.layouts import Alternative, alternatives
-from urgens.guidance.words.parts import KINDS, part_name
+from urgens.guidance.words.parts import thing_called
 from urgens.plumbing.conversion import Conversion, conversion, layout_of
-from urgens.quantity import QuantityError, ShownFigure, decimal
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T
+from urgens.ui.stations.plumb.prices import PriceRows, priced_name
+from urgens.ui.stations.plumb.way_card import WayCard
+from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
-from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
-from urgens.ui.widgets.layouts import spaced, tight
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.worded import worded, wrapped
 
-LINE = "a line, made"
 MINUTES = 60
+SHOWN_UNPRICED = 2
 TAKES = (
     "Joints, parts and hours of the usual layout of each way (common practice: 25 min a line, "
     "15 min a part)."
 )
+PRICES = "Typed once, they are known to every build on this machine."
 
 
 def hours(minutes: int) -> str:
@@ -36,51 +36,8 @@ def hours(minutes: int) -> str:
     return f"{quarters / 4:g} h"
 
 
-class WayCard(QFrame):
-    """One way: its name, what is lost with it, what it takes; chosen to be looked at, or laid."""
-
-    chosen = Signal()
-    laid = Signal()
-
-    def __init__(self, name: str, loses: str, takes: str, *, fitted: bool, action: str) -> None:
-        super().__init__()
-        self.setObjectName("card")
-        self.setProperty("fitted", "true" if fitted else "false")
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName(f"{name}. {loses} {takes}")
-        words = spaced(QVBoxLayout(), 1)
-        self.name = wrapped("heading", name)
-        words.addWidget(self.name)
-        words.addWidget(wrapped("muted", loses))
-        words.addWidget(worded(takes, "small"))
-        row = QHBoxLayout(self)
-        row.setContentsMargins(10, 6, 8, 6)
-        row.addLayout(words, 1)
-        self.button = QPushButton("laid" if fitted else action)
-        self.button.setFixedWidth(round(86 * T.scale))
-        self.button.setEnabled(not fitted)
-        self.button.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        self.button.clicked.connect(self.laid)
-        row.addWidget(self.button)
-        if not action:
-            self.button.hide()
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        self.setFocus(Qt.FocusReason.MouseFocusReason)
-
-    def focusInEvent(self, event: QFocusEvent) -> None:
-        super().focusInEvent(event)
-        self.chosen.emit()
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if Qt.Key(event.key()) in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.button.isEnabled():
-            self.laid.emit()
-        else:
-            event.ignore()
-
-
 class WaysPage(Page):
-    """Cards of the schools and of the set-ups; beside them what the change needs, and prices."""
+    """Cards of the schools, the conversions and the set-ups; beside them what a change needs."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -100,14 +57,27 @@ class WaysPage(Page):
         self.column.addWidget(self.title)
         for label in self.needs.values():
             self.column.addWidget(label)
+        self._setup = ""
+        row = spaced(QHBoxLayout(), 6)
+        self.buy = push_button("What to buy", "small", self._show_list)
+        self.jobs = push_button("Its jobs", "small", self._show_jobs)
+        for button in (self.buy, self.jobs):
+            row.addWidget(button)
+        row.addStretch()
+        self.column.addLayout(row)
         self.head("Prices, each in your own money")
-        self.prices = QVBoxLayout()
-        self.price_labels: dict[str, DimensionLabel] = {}
-        self.column.addLayout(self.prices)
-        self.column.addWidget(wrapped("muted", TAKES))
+        self.prices = PriceRows(session)
+        self.prices.changed.connect(self._priced)
+        self.column.addWidget(self.prices)
+        self.column.addWidget(wrapped("muted", f"{PRICES} {TAKES}"))
         self.column.addStretch()
         self.lay_out(area)
         self.said.hide()
+
+    @property
+    def price_labels(self) -> Mapping[str, QWidget]:
+        """The prices that are typed, by kind."""
+        return self.prices.labels
 
     @property
     def summary(self) -> str:
@@ -125,41 +95,75 @@ class WaysPage(Page):
             card.blockSignals(True)  # the focus goes over them as they are taken away
         clear(self._list)
         self.cards = []
-        prices = self._known_prices()
+        self._show_setups()
+        self._show_conversions()
+        self._list.addWidget(worded("Ways to lay it", "heading"))
+        prices = self.prices.known()
         for one in self.found:
             self._add_school(one, prices)
-        names = [setup.name for setup in build.setups if setup.name != self.session.setup]
-        if names:
-            self._list.addWidget(worded("From here to another set-up", "heading"))
-        for name in names:
-            self._add_setup(name)
         self._list.addStretch()
-        self._show_prices(prices)
+        self.prices.show_prices(dict.fromkeys(kind for one in self.found for kind in one.kinds))
         self._show_needs("", None)
 
     # --- cards -----------------------------------------------------------------------------
+
+    def _show_setups(self) -> None:
+        """Show what it takes from the build itself to each of its set-ups."""
+        base = self.session.base
+        if base.setups:
+            self._list.addWidget(worded("From the vehicle to its set-ups", "heading"))
+        for setup in base.setups:
+            needed = conversion(base, with_setup(base, setup.name))
+            takes = f"{len(needed.new)} new, {len(needed.goes)} come off"
+            chosen = self.session.setup == setup.name
+            card = WayCard(f"To “{setup.name}”", _lost(needed), takes, action="Look at it",
+                           done="looked at" if chosen else "")  # fmt: skip
+            card.chosen.connect(partial(self._show_needs, setup.name, needed, setup.name))
+            card.laid.connect(partial(self.session.set_setup, setup.name))
+            self._put(card)
+
+    def _show_conversions(self) -> None:
+        """Show what the vehicle itself could become: each a set-up with its layout."""
+        if self.session.setup is not None:
+            return  # of the build itself: a set-up is not converted again
+        found = list(conversions(self.session.base))
+        if found:
+            self._list.addWidget(worded("Conversions: each becomes a set-up", "heading"))
+        for way, changes in found:
+            then = with_changes(self.session.base, {
+                path: value for path, value in changes.items() if not path.startswith("evidence")
+            } | {"setups": [], "evidence": {}})  # fmt: skip
+            needed = conversion(self.session.base, then)
+            takes = f"{len(needed.new)} new, {len(needed.goes)} come off"
+            card = WayCard(way.words, f"Gives up {way.gives_up}.", takes, action="Add it")
+            card.chosen.connect(partial(self._show_needs, way.words, needed, "", then))
+            card.laid.connect(partial(self._add_setup, way, changes))
+            self._put(card)
+
+    def _add_setup(self, way: ConversionWay, changes: Changes) -> None:
+        """Add a conversion as a set-up, and look at it."""
+        setup = {"name": way.name, "changes": changes}
+        kept = range(len(self.session.base.setups))
+        change = BuildChange(f"Set-up “{way.name}”", orders={"setups": [*kept, setup]})
+        self.session.make(change, in_setup=False)
+        if any(one.name == way.name for one in self.session.base.setups):
+            self.session.set_setup(way.name)
 
     def _add_school(self, alternative: Alternative, prices: Mapping[str, float]) -> None:
         spent = f"about {hours(alternative.minutes)}"
         takes = f"{alternative.joints} joints  ·  {alternative.parts} parts  ·  {spent}"
         known, missing = alternative.price(prices)
         if known:
-            rest = f", without {', '.join(KINDS.get(k, LINE).lower() for k in missing)}"
-            takes += f"  ·  {known:g}{rest if missing else ''}"
+            names = [priced_name(kind).lower() for kind in missing]
+            more = f" and {len(names) - SHOWN_UNPRICED} more"
+            rest = ", ".join(names[:SHOWN_UNPRICED]) + more * (len(names) > SHOWN_UNPRICED)
+            takes += f"  ·  {known:g}{f', without {rest}' if names else ''}"
         card = WayCard(
             alternative.school.words, f"Loses {alternative.school.loses}.", takes,
-            fitted=self._is_laid(alternative), action="Lay it",
+            action="Lay it", done="laid" if self._is_laid(alternative) else "",
         )  # fmt: skip
         card.chosen.connect(partial(self._look_at, alternative))
         card.laid.connect(partial(self.session.make, alternative.change))
-        self._put(card)
-
-    def _add_setup(self, name: str) -> None:
-        base, build = self.session.base, self.session.build
-        needed = conversion(build, with_setup(base, name))
-        takes = f"{len(needed.new)} new, {len(needed.goes)} go, {len(needed.lost)} lost"
-        card = WayCard(f"To “{name}”", "As the set-up has it.", takes, fitted=False, action="")
-        card.chosen.connect(partial(self._show_needs, name, needed))
         self._put(card)
 
     def _put(self, card: WayCard) -> None:
@@ -181,73 +185,56 @@ class WaysPage(Page):
 
     def _look_at(self, alternative: Alternative) -> None:
         build = self.session.build
-        self._show_needs(
-            alternative.school.words, conversion(build, changed(build, alternative.change))
-        )
+        then = changed(build, alternative.change)
+        self._show_needs(alternative.school.words, conversion(build, then), "", then)
 
-    def _show_needs(self, name: str, needed: Conversion | None) -> None:
+    def _show_needs(
+        self, name: str, needed: Conversion | None, setup: str = "", then: Build | None = None
+    ) -> None:
+        self._setup = setup
         self.title.setText(name or "Choose a way: what stays, goes and is new stands here")
         for label in self.needs.values():
             label.setVisible(needed is not None)
+        for button in (self.buy, self.jobs):
+            button.setVisible(bool(setup))
         if needed is None:
             return
+        if then is None and setup:
+            then = with_setup(self.session.base, setup)
         rows = (needed.stays, needed.goes, needed.new, needed.plugged, needed.lost)
         for (word, label), names in zip(self.needs.items(), rows, strict=True):
-            said = ", ".join(names if word in ("Lost", "Plugged") else map(self._name, names))
+            builds = (then, self.session.build) if word in ("New", "Plugged") else (
+                self.session.build, then
+            )  # fmt: skip
+            said = ", ".join(
+                names if word == "Lost" else (self._name(one, builds) for one in names)
+            )
             label.setText(f"{word}: {said or 'nothing'}")
 
-    def _name(self, part: str) -> str:
-        """Return what a part is called, of this layout or of any."""
-        build = self.session.build
-        plumbing = layout_of(build)
-        found = {one.id: one for one in plumbing.parts}
-        if part not in found:
-            return part
-        name = part_name(Circuits(build, plumbing), found[part])
-        return f"{name[:1].lower()}{name[1:]}"
+    @staticmethod
+    def _name(thing: str, builds: tuple[Build | None, ...]) -> str:
+        """Return what a part or a port is called, of the first layout that has it."""
+        for build in builds:
+            if build is None:
+                continue
+            circuits = Circuits(build, layout_of(build))
+            part, _, port = thing.partition(".")
+            if part in circuits.parts:
+                named = thing_called(circuits, part)
+                return f"{named}, {port.replace('-', ' ')}" if port else named
+        return thing
 
-    # --- prices ----------------------------------------------------------------------------
+    def _show_list(self) -> None:
+        self.session.set_setup(self._setup)
+        self.place_asked.emit("buy:")
 
-    def _known_prices(self) -> dict[str, float]:
-        plumbing = self.session.build.plumbing
-        prices = {} if plumbing is None else plumbing.prices
-        return {str(kind): price for kind, price in prices.items()}
+    def _show_jobs(self) -> None:
+        self.place_asked.emit(f"plan:{self._setup}")
 
-    def _show_prices(self, prices: Mapping[str, float]) -> None:
-        """Show a price for a line and for every kind of part that any way takes."""
-        clear(self.prices)
-        self.price_labels = {}
-        if self.session.build.plumbing is None:
-            words = "Lay one of them, and prices are kept with the build."
-            self.prices.addWidget(wrapped("muted", words))
-            return
-        kinds = dict.fromkeys(kind for one in self.found for kind in one.kinds)
-        for kind in kinds:
-            row = QWidget()
-            line = tight(QHBoxLayout(row))
-            name = KINDS.get(kind, LINE.capitalize())
-            line.addWidget(worded(name, "muted"))
-            line.addStretch()
-            label = DimensionLabel(f"Price of {name}", partial(self._price, kind), size=17)
-            known = kind in prices
-            label.set_value(ShownFigure(f"{prices[kind]:g}" if known else "—", ""),
-                            f"{prices[kind]:g}" if known else "")  # fmt: skip
-            label.set_known(Knowledge.YES if known else Knowledge.MISSING)
-            self.price_labels[kind] = label
-            line.addWidget(label)
-            self.prices.addWidget(row)
+    def _priced(self) -> None:
+        self._of = None
+        self._show()
 
-    def _price(self, kind: str, typed: str) -> None:
-        """Take what is typed as a price; nothing typed takes it out."""
-        prices: dict[str, float] = self._known_prices()
-        if not typed.strip():
-            prices.pop(kind, None)
-        else:
-            try:
-                price = decimal(typed)
-            except ValueError:
-                raise QuantityError(f'"{typed}" is no price', "write a number, as 12.50") from None
-            if not 0 <= price < float("inf"):
-                raise QuantityError(f'"{typed}" is no price', "write a number from 0 up")
-            prices[kind] = price
-        self.session.make(BuildChange(f"Price of {kind}", {"plumbing.prices": prices}))
+
+def _lost(needed: Conversion) -> str:
+    return f"Loses {', '.join(needed.lost)}." if needed.lost else "Loses nothing."

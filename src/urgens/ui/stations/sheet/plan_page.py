@@ -152,6 +152,10 @@ class PlanPage(Page):
 
     # --- what is asked for -----------------------------------------------------------------
 
+    def look_at(self, where: str) -> None:
+        """Plan the way to the set-up of a name, or what is open for none."""
+        self.aim_at(where or None)
+
     def aim_at(self, aim: str | None) -> None:
         """Plan the way to a set-up, or what is open."""
         self.aim = aim

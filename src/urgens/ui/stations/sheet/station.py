@@ -19,7 +19,7 @@ class SheetStation(PagedStation):
     sections: ClassVar[Mapping[str, str]] = {
         "history": "History", "photographs": "Photographs",
     }  # fmt: skip
-    named: ClassVar[Mapping[str, str]] = {"photographs": "Photographs"}
+    named: ClassVar[Mapping[str, str]] = {"photographs": "Photographs", "plan": "Plan"}
 
     def made(self, page: Page) -> None:
         """Let the history show what a change came to, and the ladder the way to a set-up."""
