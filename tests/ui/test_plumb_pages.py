@@ -406,14 +406,32 @@ def test_an_old_line_is_ranked_and_tried_on_every_route(plumbed: MainWindow) -> 
 def test_sums_answer_as_they_are_typed(plumbed: MainWindow) -> None:
     shown = page(plumbed, "Room and sums")
     assert "closes at" in shown.answers["switch"].text()
-    assert shown.answers["reach"].text() == ""
-    type_into(shown.labels["From the belted shoulder"], "40 in")
-    assert "not reached" in shown.answers["reach"].text()
-    type_into(shown.labels["Long, with reservoir and booster"], "14 in")
-    type_into(shown.labels["Room ahead of the wall"], "13 in")
-    assert "too long" in shown.answers["room"].text()
+    assert "7/8 in" in shown.answers["bore"].text()
+    assert "at the pad" in shown.answers["rod"].text()
+    type_into(shown.labels["Free length"], "6 in")
+    assert "does not reach" in shown.answers["hose"].text()
+    type_into(shown.labels["Free length"], "13 in")
+    type_into(shown.labels["Least radius it may bend with"], "9 in")
+    assert "sharper than" in shown.answers["hose"].text()
     kept = shown.typed
-    shown.typed = {**kept, "From the belted shoulder": "20 in"}
+    shown.typed = {**kept, "Free length": "6 in"}
+    assert "does not reach" in shown.answers["hose"].text()
+
+
+def test_room_and_reach_are_kept_with_the_build_and_drawn(plumbed: MainWindow) -> None:
+    shown = page(plumbed, "Room and sums")
+    assert shown.answers["reach"].text() == ""
+    before = shown.board.grab().toImage()
+    for path, typed in (("room.valve_reach", "40 in"), ("master.body_length", "14 in"),
+                        ("room.ahead", "13 in")):  # fmt: skip
+        type_into(shown.facts.labels[path], typed)
+    assert "not reached" in shown.answers["reach"].text()
+    assert "too long" in shown.answers["room"].text()
+    room = plumbed.session.build.room
+    assert room.ahead is not None
+    assert room.ahead.text == "13 in"
+    assert shown.board.grab().toImage() != before
+    type_into(shown.facts.labels["room.valve_reach"], "20 in")
     assert "reached without looking" in shown.answers["reach"].text()
 
 

@@ -25,6 +25,7 @@ from urgens.document.ledger.traces import TraceRun
 from urgens.document.model import DocumentModel, FluidVolume, Name, PartFault, Text
 from urgens.document.numeric import NumericBuild
 from urgens.document.pedal import Pedal
+from urgens.document.room import Room
 from urgens.document.targets import Targets
 from urgens.document.vehicle import VehicleSection
 from urgens.document.wheel_ends import WheelEnds, rolling_radius
@@ -72,6 +73,7 @@ class Build(DocumentModel):
     shuttle_volume: ShuttleVolume | None = None
     parking_brake: Literal["rear", "front", "transmission", "none"] | None = None
     heat: Heat | None = None
+    room: Room = Room()
     records: tuple[ProcedureRun, ...] = ()
     joints: tuple[Joint, ...] = ()
     open_items: tuple[OpenItem, ...] = ()

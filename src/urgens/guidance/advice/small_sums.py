@@ -5,8 +5,11 @@ from math import pi
 
 import numpy as np
 
+from urgens.document import Build
 from urgens.document.kinds.bores import met_bores, sold_bores
-from urgens.quantity import FORCE, LENGTH, PRESSURE, Quantity, Units, UnitSystem, show
+from urgens.document.practice import USUAL_THREADS, turns_of
+from urgens.quantity import FORCE, LENGTH, PRESSURE, Quantity, Units, UnitSystem, show, unit_shown
+from urgens.quantity.units import INCH
 from urgens.solve import Solution
 from urgens.solve.line_pressure import pushrod_force
 from urgens.solve.rolling_forces import rolling_lines
@@ -15,8 +18,8 @@ POINTS = 2001
 JAWS = 0.1e-3  # m by which inside jaws read small at most; common practice
 CLOSE = 1e-7  # m; what is typed to a figure is that figure
 JAWS_READ_SMALL = (
-    "Inside jaws read small, by up to {by}: turn them for the largest reading, or feel it with a "
-    "pair of telescopic rods."
+    "Inside jaws read small, by up to 0.1 mm (0.004 in): turn them for the largest reading, or "
+    "take a telescopic gauge."
 )
 ARM = 0.6  # m from a belted shoulder to what is turned without looking; common practice
 
@@ -42,13 +45,13 @@ def bore_words(
         yield f"No bore that is met is so near. The next ones: {near}."
     else:
         yield f"It may be: {', '.join(bore.text for bore in within)}."
-        yield JAWS_READ_SMALL.format(by=show(JAWS, LENGTH, units))
+        yield JAWS_READ_SMALL
     sold = {bore.value for bore in sold_bores()}
     pressures = [force / (pi / 4.0 * bore.value**2) for bore in told]
     for bore, pressure in zip(told, pressures, strict=True):
         rare = "" if bore.value in sold else "; met on vehicles, hardly sold new"
         yield (
-            f"{bore.text} ({show(bore.value, LENGTH, units)}): "
+            f"{bore.text} ({bore.value * 1e3:.2f} mm, {bore.value / INCH:.3f} in): "
             f"{show(pressure, PRESSURE, units)} at {foot} of foot{rare}."
         )
     if len(within) > 1:
@@ -80,7 +83,9 @@ def _nearest(reading: float) -> tuple[Quantity, ...]:
 
 def _off(bore: float, reading: float, units: Units | UnitSystem) -> str:
     way = "larger" if bore > reading else "smaller"
-    return f"{show(abs(bore - reading), LENGTH, units)} {way}"
+    off = abs(bore - reading)
+    inches = unit_shown(LENGTH, units) == "in"
+    return f"{off / INCH:.3f} in {way}" if inches else f"{off * 1e3:.2f} mm {way}"
 
 
 def switch_words(solution: Solution, closes: float, units: Units | UnitSystem) -> str:
@@ -106,6 +111,35 @@ def switch_words(solution: Solution, closes: float, units: Units | UnitSystem) -
             "the pedal closes before anything brakes."
         )
     return f"{said}, before the vehicle slows by much."
+
+
+def rod_words(build: Build, gap: float, units: Units | UnitSystem) -> str:
+    """Return what a gap at the pushrod is at the pad, and in turns of the rod's thread, in words.
+
+    build: with its pedal; gap: between rod and piston [m]. Source: the ratio; a turn is a pitch.
+    """
+    pedal = build.pedal
+    play = gap * pedal.pivot_to_pad.value / pedal.pivot_to_pushrod.value
+    threads = USUAL_THREADS if pedal.pushrod_thread is None else (pedal.pushrod_thread,)
+    turns = " or ".join(turns_of(gap, thread) for thread in threads) if gap > 0 else "no turn"
+    known = "" if pedal.pushrod_thread is not None else "; the rod's own thread is not given"
+    return f"{show(play, LENGTH, units)} of play at the pad; {turns}{known}."
+
+
+def hose_words(bent: float, least: float | None, units: Units | UnitSystem) -> str:
+    """Return whether a hose bends too sharply, in words.
+
+    bent: the least radius of its curve [m]; least: that it may have, None where it is not typed
+    [m]. Source: a comparison.
+    """
+    if bent == float("inf"):
+        return "It lies straight: nothing is left for travel or lock."
+    said = f"Its least bend is {show(bent, LENGTH, units)} of radius"
+    if least is None:
+        return f"{said}: compare it with what its maker gives."
+    if bent < least:
+        return f"{said}, sharper than {show(least, LENGTH, units)}: it kinks or cracks there."
+    return f"{said}; {show(least, LENGTH, units)} is the least it may have."
 
 
 def room_words(needed: float, there: float, what: str, units: Units | UnitSystem) -> str:

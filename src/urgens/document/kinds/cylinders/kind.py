@@ -35,6 +35,15 @@ SocketDepth = Annotated[
     Entry("Pushrod's socket", DEPTH, "Depth of the socket in the primary piston", wanted=True),
 ]
 PushrodLength = Annotated[Length, Entry("Pushrod", RULE, "Length of the pushrod", wanted=True)]
+FlangeBolts = Annotated[
+    Length, Entry("Flange bolts", RULE, "From the middle of one bolt to the other's")
+]
+ReservoirHeight = Annotated[
+    Length, Entry("Reservoir above bore", RULE, "From the bore's middle to the top of its caps")
+]
+BodyLength = Annotated[
+    Length, Entry("Cylinder ahead of flange", RULE, "From the flange to what is farthest ahead")
+]
 ReservoirVolume = Annotated[
     FluidVolume,
     Entry(
@@ -72,6 +81,9 @@ class CylinderPart(DocumentModel):
     pushrod_held_by: Literal["none", "retainer", "insert"] | None = None
     made_for: Literal["manual", "booster"] | None = None
     reservoir_volume: ReservoirVolume | None = None
+    flange_bolts: FlangeBolts | None = None
+    reservoir_height: ReservoirHeight | None = None
+    body_length: BodyLength | None = None
     mounting: Literal["firewall", "under-floor", "inside"] | None = None
     stroke: Annotated[Length, Entry("Stroke", ROD_PUSHED, "Whole stroke of the primary piston")] = (
         parse("1.1 in", LENGTH)

@@ -13,6 +13,7 @@ from urgens.guidance.words.trade import item_name, item_sold_as
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.edits import section_of
 from urgens.plumbing.kit import CLIP_EACH, BuyingList, buying_list
+from urgens.plumbing.needed import Needed
 from urgens.plumbing.received import Checked, audit
 from urgens.plumbing.shopping import SAW, STOCK
 from urgens.quantity import LENGTH, QuantityError, ShownFigure, show, whole_number
@@ -24,6 +25,7 @@ from urgens.ui.theme.paint import T
 from urgens.ui.widgets.buttons import push_button
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
+from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.scrolled import rolled
 from urgens.ui.widgets.typed_label import TypedLabel
@@ -63,7 +65,8 @@ class BuyPage(Page):
         self._grid = QGridLayout()
         self._grid.setHorizontalSpacing(14)
         self._grid.setVerticalSpacing(0)
-        self._grid.setColumnStretch(4, 1)
+        self._grid.setColumnStretch(0, 3)
+        self._grid.setColumnStretch(LAST, 2)
         self.save = push_button("Save the list (CSV)…", "quiet", self._save)
         self._lay_out()
 
@@ -167,21 +170,32 @@ class BuyPage(Page):
             stands = REST if need is None else need.shelf
             if stands != shelf:
                 shelf = stands
-                self._grid.addWidget(worded(shelf, "label"), at, 0, 1, LAST + 1)
+                title = worded(shelf, "muted")
+                title.setContentsMargins(0, round(10 * T.scale), 0, 0)
+                self._grid.addWidget(title, at, 0, 1, LAST + 1)
                 at += 1
-            name = item_name(row.item)
-            sold = item_sold_as(row.item)
-            called = f"{name}, sold as {sold}" if sold else name
-            self._grid.addWidget(wrapped("heading", called), at, 0)
-            unit = "" if need is None else need.counted_in
-            self._grid.addWidget(worded(f"{row.needed} {unit}".strip(), "muted"), at, 1)
-            self._put_labels(at, name, row)
-            beside = () if need is None else (need.check, need.why)
-            told = wrapped("small", "; ".join(filter(None, (row.words, *beside))))
-            if row.wrong:
-                told.setStyleSheet(f"color: {T.danger}; font-weight: 600")
-            self._grid.addWidget(told, at, LAST)
+            self._show_row(at, row, need)
             at += 1
+
+    def _show_row(self, at: int, row: Checked, need: Needed | None) -> None:
+        """Show one row: what it is, what to look at, how many, what came, what is to be done."""
+        name, sold = item_name(row.item), item_sold_as(row.item)
+        check = "" if need is None else need.check
+        called = name.removesuffix(check).strip() if check else name
+        column = spaced(QVBoxLayout(), 0)
+        column.addWidget(wrapped("heading", called))
+        beneath = "; ".join(filter(None, (f"sold as {sold}" if sold else "", check)))
+        if beneath:
+            column.addWidget(wrapped("small", beneath))
+        self._grid.addLayout(column, at, 0)
+        unit = "" if need is None else need.counted_in
+        self._grid.addWidget(worded(f"{row.needed} {unit}".strip(), "muted"), at, 1)
+        self._put_labels(at, name, row)
+        why = "" if need is None else need.why
+        told = wrapped("small", "; ".join(filter(None, (row.words, why))))
+        if row.wrong:
+            told.setStyleSheet(f"color: {T.danger}; font-weight: 600")
+        self._grid.addWidget(told, at, LAST)
 
     def _put_labels(self, index: int, name: str, row: Checked) -> None:
         """Put what came of a row, and until when it may go back."""

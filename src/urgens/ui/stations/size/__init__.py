@@ -12,6 +12,7 @@ PAGES = {
     "Half lost": "half_page:HalfPage",
     "Launch": "launch_page:LaunchPage",
     "Heat": "heat_page:HeatPage",
+    "Two cylinders": "cylinders_page:CylindersPage",
     "Set-ups": "setups_page:SetUpsPage",
     "Why?": "why_page:WhyPage",
 }

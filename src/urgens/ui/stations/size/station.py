@@ -14,7 +14,7 @@ from urgens.ui.widgets.plain import point_out
 class SizeStation(PagedStation):
     """Every real bore against every ratio, and what the choice means for the foot."""
 
-    title, kinds, seldom = "Size", PAGES, ("Why?", "Heat", "Set-ups")
+    title, kinds, seldom = "Size", PAGES, ("Why?", "Heat", "Set-ups", "Two cylinders")
     # where findings point that stand on no drawing
     sections: ClassVar[Mapping[str, str]] = {
         "vehicle.launch": "Launch", "booster": "Booster", "master": "Map"
