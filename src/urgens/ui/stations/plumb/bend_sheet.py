@@ -8,7 +8,17 @@ from PySide6.QtWidgets import QGridLayout, QWidget
 
 from urgens.document.layout.line_sheets import MadeLine
 from urgens.plumbing.route_edits import Figure
-from urgens.quantity import ANGLE, LENGTH, QuantityError, Units, completed, parse, show
+from urgens.quantity import (
+    ANGLE,
+    LENGTH,
+    QuantityError,
+    ShownFigure,
+    Units,
+    completed,
+    parse,
+    show,
+    unit_shown,
+)
 from urgens.quantity.quantity import Quantity
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.dimension_label import DimensionLabel
@@ -16,6 +26,7 @@ from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.worded import worded
 
 HEADS = ("", "feed", "turn", "bend")
+READ = 21  # px: at arm's length, beside the bender
 Typed = Callable[[int, Figure, float], None]
 
 
@@ -30,7 +41,7 @@ class BendRows(QWidget):
         self._grid.setVerticalSpacing(0)
         self._grid.setColumnStretch(1, 1)
         self._units: Units | None = None
-        self._rows = -1
+        self._made: tuple[int, Units | None] = (-1, None)
         self.labels: dict[tuple[int, Figure], DimensionLabel] = {}
 
     def show_sheet(self, line: MadeLine | None, units: Units) -> None:
@@ -38,8 +49,8 @@ class BendRows(QWidget):
         self._units = units
         sheet = None if line is None else line.sheet
         rows = -1 if sheet is None else len(sheet.angle)
-        if rows != self._rows:
-            self._rows = rows
+        if (rows, units) != self._made:
+            self._made = rows, units
             self._rebuild(rows)
         if sheet is None:
             return
@@ -51,7 +62,7 @@ class BendRows(QWidget):
             for bend, value in enumerate(values):
                 if (bend, name) in self.labels:
                     found = show(float(value), kind, units)
-                    self.labels[bend, name].set_value(found, str(found))
+                    self.labels[bend, name].set_value(ShownFigure(found.number, ""), str(found))
 
     def _rebuild(self, rows: int) -> None:
         clear(self._grid)
@@ -59,7 +70,10 @@ class BendRows(QWidget):
         if rows < 0:
             return
         for column, head in enumerate(HEADS):
-            self._grid.addWidget(worded(head, "small"), 0, column)
+            unit = "" if not head or self._units is None else (
+                f", {unit_shown(LENGTH if head == 'feed' else ANGLE, self._units)}"
+            )  # fmt: skip
+            self._grid.addWidget(worded(f"{head}{unit}", "small"), 0, column)
         for bend in range(rows + 1):
             name = str(bend + 1) if bend < rows else "last"
             self._grid.addWidget(worded(name, "heading"), bend + 1, 0)
@@ -68,7 +82,7 @@ class BendRows(QWidget):
                 if figure != "feed" and (bend == rows or (figure == "rotation" and bend == 0)):
                     continue
                 said = "Last straight" if bend == rows else f"Bend {bend + 1}, {HEADS[column]}"
-                label = DimensionLabel(said, partial(self._take, bend, figure), size=17)
+                label = DimensionLabel(said, partial(self._take, bend, figure), size=READ)
                 self.labels[bend, figure] = label
                 self._grid.addWidget(label, bend + 1, column)
 

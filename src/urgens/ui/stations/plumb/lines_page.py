@@ -31,6 +31,7 @@ from urgens.ui.session import Session
 from urgens.ui.stations.plumb import AREAS
 from urgens.ui.stations.plumb.bend_sheet import BendRows
 from urgens.ui.stations.plumb.laid import Laid
+from urgens.ui.stations.plumb.line_file import line_pdf
 from urgens.ui.stations.plumb.route_board import RouteBoard
 from urgens.ui.widgets.buttons import menu_button, push_button
 from urgens.ui.widgets.figure_column import FigureColumn
@@ -39,11 +40,13 @@ from urgens.ui.widgets.layouts import spaced
 from urgens.ui.widgets.page import Page
 from urgens.ui.widgets.plain import button_words, point_out
 from urgens.ui.widgets.worded import worded, wrapped
+from urgens.ui.widgets.write_out import write_out
 
 BENCH = tuple(
     Spot(f"plumbing.bench.{name}", 17)
     for name in ("springback", "nut_and_grip", "former_grip", "inverted_flare", "bubble_flare")
 )
+COLUMN = 340  # px: its bends are read at arm's length
 NOTHING = "This build has no layout of its own yet: take one on the page Layout, then its lines."
 NO_ROUTE = (
     "No route yet. Begin with a straight and drag its ends, or type the bends as they are measured "
@@ -87,6 +90,8 @@ class LinesPage(Page):
         self.mirror.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self.mirror.setMenu(QMenu(self.mirror))
         column.addWidget(self.mirror)
+        self.paper = push_button("Its sheet on a page (PDF)…", "quiet", self._save)
+        column.addWidget(self.paper)
         self.work_head = worded("In the order of the work", "heading")
         column.addWidget(self.work_head)
         column.addWidget(self.work)
@@ -94,7 +99,7 @@ class LinesPage(Page):
         column.addWidget(self.bench_head)
         column.addWidget(self.figures)
         column.addStretch()
-        self.lay_out(self.board)
+        self.lay_out(self.board, side=COLUMN)
         self.said.hide()
 
     def _actions(self) -> QHBoxLayout:
@@ -157,7 +162,8 @@ class LinesPage(Page):
         self.nothing.setText(NOTHING if line is None else NO_ROUTE)
         self.begin.setVisible(line is not None and made is None)
         of_made: tuple[QWidget, ...] = (
-            self.rows, self.length, self.mirror, self.work, self.work_head, *self.acts.values()
+            self.rows, self.length, self.mirror, self.paper, self.work, self.work_head,
+            *self.acts.values(),
         )  # fmt: skip
         for widget in of_made:
             widget.setVisible(made is not None)
@@ -186,12 +192,20 @@ class LinesPage(Page):
             else:
                 self.mirror.menu().addAction(said, partial(self._mirror, line.id))
 
+    def _save(self) -> None:
+        """Write the sheet of the line to a file."""
+        made = self._made()
+        if made is not None and made.sheet is not None:
+            name = f"line-{self.where.removeprefix('L')}"
+            write_out(self, "The line's sheet", name, ".pdf", lambda: line_pdf(self.session, made))
+
     def _show_made(self, line: MadeLine | None) -> None:
         said = []
         if line is not None and line.sheet is not None:
             self.length.setText(f"Cut {show(line.length, LENGTH, self.session.units)}")
         elif line is not None:
             self.length.setText("Cannot be bent")
+            self.paper.hide()
             said.append(f"Cannot be bent: {line.fault}.")
         for finding in self.session.findings if line is not None else ():
             own = finding.where == self.where and area_of(finding.code) in AREAS

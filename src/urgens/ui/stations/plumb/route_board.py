@@ -1,5 +1,6 @@
 """A line's route in two views, its corners dragged, and as it will look when it is bent."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
 from math import cos, radians, sin
@@ -13,7 +14,7 @@ from urgens.physics.arrays import Array
 from urgens.physics.bends import RouteError, middle_line
 from urgens.quantity import LENGTH, in_units, show
 from urgens.ui.session import Session
-from urgens.ui.theme.paint import T, ink, outline, pen
+from urgens.ui.theme.paint import T, ink, outline, pen, width
 from urgens.ui.widgets.board import write
 from urgens.ui.widgets.drag import PaintedDrag
 from urgens.ui.widgets.painted import Painted
@@ -22,6 +23,10 @@ HANDLE = 7.0
 HIT = 16.0
 TUBE = 7.0  # px that the tube is drawn wide
 GAP = 14.0  # px between the views
+FLAT = 0.7  # of the height, for both flat views
+LOWEST = 0.3  # of that, for either
+LINE = 17.0  # px: how high a line of words is
+SAME = 14.0  # px; corners nearer than that have their numbers together
 HEAD = 22.0  # of their names
 LEAST = 0.1  # m that a view shows at least
 SNAP = {"mm": 0.001, "in": 0.0254 / 16}  # m: a corner is put to whole steps of so much
@@ -65,6 +70,7 @@ class RouteBoard(Painted):
         self._held: Sight | None = None
         self._sights: tuple[Sight, ...] = ()
         self._window: tuple[Array, float] | None = None  # kept while a corner is held
+        self._kept_shares = (0.5, 0.5)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Route of the line")
@@ -99,8 +105,8 @@ class RouteBoard(Painted):
     def sights(self) -> tuple[Sight, ...]:
         """Return the views as they stand now."""
         wide, high = self.across, self.down
-        top = (high - 2 * GAP) * 0.44
-        middle = (high - 2 * GAP) * 0.26
+        flat = (high - 2 * GAP) * FLAT
+        top, middle = (flat * share for share in self._shares())
         last = high - 2 * GAP - top - middle
         ahead = FORWARD_IS_LEFT
         c, s = cos(LEAN), sin(LEAN)
@@ -111,6 +117,17 @@ class RouteBoard(Painted):
             Sight("In space, as it is bent", QRectF(0, top + middle + 2 * GAP, wide, last),
                   np.array([-c, c, 0.0]), np.array([s, s, -1.0])),
         )  # fmt: skip
+
+    def _shares(self) -> tuple[float, float]:
+        """Return how high each flat view is of both: as the line is wide, and as it is high."""
+        if self._held is not None:
+            return self._kept_shares
+        share = 0.5
+        if len(self.points):
+            _, across, up = np.maximum(np.ptp(self.points, axis=0), LEAST / 2)
+            share = float(np.clip(across / (across + up), LOWEST, 1.0 - LOWEST))
+        self._kept_shares = share, 1.0 - share
+        return self._kept_shares
 
     def _scale(self) -> tuple[Array, float]:
         """Return the middle of the route, and px of a metre: the same in both flat views."""
@@ -226,22 +243,26 @@ class RouteBoard(Painted):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         with self.begin() as painter:
-            self._sights = self.sights()
-            for sight in self._sights:
-                ink(painter, pen(T.hair), QColor(T.paper))
-                painter.drawRoundedRect(sight.box.adjusted(0.5, 0.5, -0.5, -0.5), 4, 4)
-                at = sight.box.topLeft() + QPointF(10, 17)
-                write(painter, sight.name, at, size=15, weight=600, color=T.ink)
-            for sight in self._sights if len(self.points) else ():
-                painter.save()
-                painter.setClipRect(sight.box)
-                self._draw_route(painter, sight)
-                painter.restore()
-            if len(self.points):
-                self._draw_ways(painter)
+            self.paint_on(painter)
             if self.hasFocus():
                 outline(painter, T.front, 2)
                 painter.drawRect(QRectF(1, 1, self.across - 2, self.down - 2))
+
+    def paint_on(self, painter: QPainter) -> None:
+        """Paint all views, as they are in the widget [px of the usual scale]."""
+        self._sights = self.sights()
+        for sight in self._sights:
+            ink(painter, pen(T.hair), QColor(T.paper))
+            painter.drawRoundedRect(sight.box.adjusted(0.5, 0.5, -0.5, -0.5), 4, 4)
+            at = sight.box.topLeft() + QPointF(10, 17)
+            write(painter, sight.name, at, size=15, weight=600, color=T.ink)
+        for sight in self._sights if len(self.points) else ():
+            painter.save()
+            painter.setClipRect(sight.box)
+            self._draw_route(painter, sight)
+            painter.restore()
+        if len(self.points):
+            self._draw_ways(painter)
 
     def _draw_route(self, painter: QPainter, sight: Sight) -> None:
         try:
@@ -262,12 +283,12 @@ class RouteBoard(Painted):
         painter.setPen(pen(T.danger if tube is None else T.muted, 1, Qt.PenStyle.DashLine))
         for one, other in pairwise(corners):
             painter.drawLine(one, other)
-        last = [place for place in range(len(corners)) if place != self.chosen]
-        for place in (*last, self.chosen):
+        for place in sorted(range(len(corners)), key=lambda one: one == self.chosen):
             corner, own = corners[place], place == self.chosen
             ink(painter, pen(T.ink, 2), QColor(T.ink if own else T.sheet))
             painter.drawEllipse(corner, HANDLE, HANDLE)
-            write(painter, str(place + 1), corner + QPointF(10, -8), size=14, weight=600,
+        for words, box in numbers(corners, sight.box):
+            write(painter, words, box.bottomLeft() + QPointF(0, -3), size=15, weight=600,
                   color=T.ink)  # fmt: skip
 
     def _draw_ways(self, painter: QPainter) -> None:
@@ -284,3 +305,46 @@ class RouteBoard(Painted):
         for sight, up in zip(self._sights[:2], ("right side", "up"), strict=True):
             at = sight.box.topRight() + QPointF(-12, 17)
             write(painter, f"left is forward, top is {up}", at, size=14, side="right")
+
+
+def numbers(corners: list[QPointF], within: QRectF) -> list[tuple[str, QRectF]]:
+    """Return the numbers of corners and where they stand, none on another, none on a corner.
+
+    A view from above or from the side shows corners behind one another at one spot: their numbers
+    stand together.
+    """
+    groups: list[list[int]] = []
+    for place, corner in enumerate(corners):
+        near = (g for g in groups if (corners[g[0]] - corner).manhattanLength() < SAME)
+        group = next(near, None)
+        if group is None:
+            groups.append([place])
+        else:
+            group.append(place)
+    ground = [QRectF(c.x() - HANDLE, c.y() - HANDLE, 2 * HANDLE, 2 * HANDLE) for c in corners]
+    found: list[tuple[str, QRectF]] = []
+    middle = sum(corner.x() for corner in corners) / max(len(corners), 1)
+    groups.sort(key=lambda group: -abs(corners[group[0]].x() - middle))  # the outer ones first
+    for group in groups:
+        outwards = corners[group[0]].x() >= middle
+        words = ", ".join(str(place + 1) for place in group)
+        body = ground[group[0]]
+        for place in group[1:]:
+            body = body.united(ground[place])
+        boxes = list(_beside(body, width(words, 15, 600), 1 if outwards else -1))
+        taken = (*ground, *(box for _, box in found))
+        free = (b for b in boxes if within.contains(b) and not any(map(b.intersects, taken)))
+        found.append((words, next(free, boxes[0])))
+    return found
+
+
+def _beside(body: QRectF, wide: float, way: int) -> Iterator[QRectF]:
+    """Yield boxes of a line of words beside a body, the nearest first, outwards before inwards."""
+    for off in (3.0, 20.0, 40.0, 60.0):
+        sides = (body.right() + off, body.left() - wide - off)
+        for left in sides[::way]:
+            yield QRectF(left, body.top() - LINE, wide, LINE)
+            yield QRectF(left, body.bottom(), wide, LINE)
+        middle = body.center().x() - wide / 2
+        yield QRectF(middle, body.top() - LINE - off, wide, LINE)
+        yield QRectF(middle, body.bottom() + off, wide, LINE)
