@@ -12,7 +12,15 @@ from tests.plumbing.test_route_edits import LEGS, RADIUS, made_of
 from urgens.document.layout.layout import LineEnd
 from urgens.document.layout.line_sheets import routed
 from urgens.physics.bends import BendSheet, bend_sheet
-from urgens.plumbing.old_lines import OldLine, bends_typed, ranked, tried, tried_words, turned
+from urgens.plumbing.old_lines import (
+    OldBend,
+    OldLine,
+    ranked,
+    sheet_in_hand,
+    tried,
+    tried_words,
+    turned,
+)
 from urgens.quantity import QuantityError, UnitSystem
 
 END = LineEnd.model_validate(FLARE)
@@ -107,10 +115,22 @@ def test_an_unlabelled_line_is_found_by_length_bends_ends_and_marking() -> None:
     assert first(length=0.9, marking="rf 7") == "L4"
 
 
-def test_bends_are_typed_and_what_is_none_names_the_bend() -> None:
-    found = bends_typed("3 in, 0, 90; 100 mm, 45 deg, 30", UnitSystem.INCH, "2", RADIUS)
-    assert found.feed == pytest.approx([0.0762, 0.1])
-    assert found.angle == pytest.approx(np.radians([90, 30]))
-    assert found.last == pytest.approx(0.0508)
-    with pytest.raises(QuantityError, match="bend 2"):
-        bends_typed("3 in, 0, 90; 4 in", UnitSystem.INCH, "2", RADIUS)
+def test_bends_along_a_tape_are_the_sheet_and_one_without_room_is_named() -> None:
+    """Feeds are what is straight between: by hand, a square bend takes its quarter circle."""
+    arc = RADIUS * np.pi / 2
+    found = sheet_in_hand([OldBend(0.3, np.radians(45)), OldBend(0.1)], 0.5, RADIUS)
+    assert found.feed == pytest.approx([0.1, 0.2 - arc])
+    assert found.rotation == pytest.approx([0.0, np.radians(45)])  # the first has none
+    assert found.last == pytest.approx(0.2 - arc)
+    assert found.length == pytest.approx(0.5)
+    with pytest.raises(QuantityError, match="bend 2 has no room"):
+        sheet_in_hand([OldBend(0.1), OldBend(0.1 + arc / 2)], 0.5, RADIUS)
+    with pytest.raises(QuantityError, match="bend 1 has no room"):
+        sheet_in_hand([OldBend(0.495)], 0.5, RADIUS)
+
+
+def test_a_fold_for_the_parcel_is_no_bend_of_the_line() -> None:
+    folded = sheet_in_hand([OldBend(0.1), OldBend(0.3, folded=True)], 0.5, RADIUS)
+    without = sheet_in_hand([OldBend(0.1)], 0.5, RADIUS)
+    assert folded.feed == pytest.approx(without.feed)
+    assert folded.last == pytest.approx(without.last)

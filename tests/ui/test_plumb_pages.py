@@ -386,21 +386,52 @@ def test_parts_of_the_builders_own_are_kept_and_offered(plumbed: MainWindow, tmp
 
 
 def test_an_old_line_is_ranked_and_tried_on_every_route(plumbed: MainWindow) -> None:
+    """Its one bend is picked on the tape, where it begins: 187 mm along, by hand."""
     shown = page(plumbed, "Old lines")
     assert shown.rows == []
-    type_into(shown.length, "20 in")
+    arc = 0.013 * np.pi / 2
+    type_into(shown.length, f"{(0.187 + arc + 0.287) * 1e3:.3f} mm")
     assert len(shown.rows) == 7
-    shown.bends.setText("187 mm, 0, 90")
-    type_into(shown.last, "287 mm")
-    shown.bends.editingFinished.emit()
+    spot = shown.tape.spot_of(0.187).toPoint()
+    QTest.mouseClick(shown.tape, LEFT, pos=spot)
+    assert len(shown.tape.bends) == 1
+    type_into(shown.bend["at"], "187 mm")
     assert shown.rows[0][1].endswith("fits")
-    shown.bends.setText("187 mm, 90")
-    shown.bends.editingFinished.emit()
-    assert shown.fault.text().startswith('bend 1 is "187 mm, 90"')
-    shown.bends.setText("")
+    QTest.mouseClick(shown.folded, LEFT)
+    assert not shown.rows[0][1].endswith("fits")  # then it is straight
+    QTest.mouseClick(shown.folded, LEFT)
+    assert shown.rows[0][1].endswith("fits")
+    type_into(shown.bend["angle"], "200 deg")
+    assert "between 0 and 180" in shown.bend["angle"].error
+    QTest.keyClick(shown.bend["angle"].editor, Qt.Key.Key_Escape)
     shown.count.setText("many")
     shown.count.editingFinished.emit()
     assert "no number of bends" in shown.fault.text()
+
+
+def test_bends_are_picked_moved_and_taken_out_by_keys(plumbed: MainWindow) -> None:
+    shown = page(plumbed, "Old lines")
+    type_into(shown.length, "500 mm")
+    tape = shown.tape
+    tape.setFocus()
+    QTest.keyClick(tape, Qt.Key.Key_Insert)
+    QTest.keyClick(tape, Qt.Key.Key_Left, Qt.KeyboardModifier.ShiftModifier)
+    assert tape.bends[0].at == pytest.approx(0.2)
+    QTest.keyClick(tape, Qt.Key.Key_Insert)
+    QTest.keyClick(tape, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)
+    QTest.keyClick(tape, Qt.Key.Key_Up)
+    assert shown.chosen == tape.bends[0]
+    before = tape.grab().toImage()
+    QTest.keyClick(tape, Qt.Key.Key_Delete)
+    assert [bend.at for bend in tape.bends] == [pytest.approx(0.3)]
+    assert tape.grab().toImage() != before
+    start = tape.spot_of(0.3).toPoint()
+    drag(tape, start, tape.spot_of(0.1).toPoint())
+    assert tape.bends[0].at == pytest.approx(0.1, abs=0.003)
+    kept = shown.hand
+    QTest.keyClick(tape, Qt.Key.Key_Delete)
+    shown.hand = kept
+    assert len(tape.bends) == 1
 
 
 def test_sums_answer_as_they_are_typed(plumbed: MainWindow) -> None:

@@ -8,22 +8,13 @@ import numpy as np
 from urgens.document.layout.layout import BrakeLine, LineEnd
 from urgens.document.layout.line_sheets import MadeLine
 from urgens.physics.bends import BendSheet
-from urgens.quantity import (
-    ANGLE,
-    LENGTH,
-    QuantityError,
-    Units,
-    UnitSystem,
-    completed,
-    items_of,
-    parse,
-    show,
-)
+from urgens.quantity import LENGTH, QuantityError, Units, UnitSystem, show
 
 # M, rad: what the hand takes up when it is fitted
 NEAR = 0.004
 ASKEW = np.radians(4.0)
-FIGURES = 3  # of a bend: feed, turn, angle
+SQUARE = float(np.pi / 2.0)
+TIGHT = 1e-9  # m
 # What a doubt costs beside a metre of wrong length; common practice.
 PER_BEND = 0.10
 PER_END = 0.15
@@ -58,26 +49,36 @@ class OldLineFit:
     other_nuts: bool
 
 
-def bends_typed(text: str, units: Units | UnitSystem, last: str, radius: float) -> BendSheet:
-    """Return the bends that are typed, as "3 in, 0, 90; 4 in, 90, 45".
+@dataclass(frozen=True)
+class OldBend:
+    """One bend of a line in the hand: where it begins from the first end [m], turn, angle [rad].
 
-    text: feed, turn and angle of each bend [text]; units: of bare numbers; last: the
-    last straight [text]; radius: of the bends [m].
-    Raises QuantityError naming the bend.
-    Source: the order of a bend sheet.
+    One that was `folded` for the parcel is no bend of the line: it is straightened.
     """
-    rows = [row.strip() for row in text.split(";") if row.strip()]
-    found = np.zeros((len(rows), FIGURES))
-    for index, row in enumerate(rows):
-        figures = items_of(row)
-        if len(figures) != FIGURES:
-            raise QuantityError(f'bend {index + 1} is "{row}"', "write feed, turn, angle")
-        for place, (one, kind) in enumerate(
-            zip(figures, (LENGTH, ANGLE, ANGLE), strict=True)
-        ):  # fmt: skip
-            found[index, place] = parse(completed(one, kind, units), kind).value
-    end = parse(completed(last, LENGTH, units), LENGTH).value
-    return BendSheet(found[:, 0], found[:, 1], found[:, 2], end, radius)
+
+    at: float
+    turn: float = 0.0
+    angle: float = SQUARE
+    folded: bool = False
+
+
+def sheet_in_hand(bends: Sequence[OldBend], length: float, radius: float) -> BendSheet:
+    """Return the bends of a line in the hand as a sheet, without those it was folded by.
+
+    bends: in any order; length: of the line, without flares [m]; radius: of the bends [m].
+    Raises QuantityError naming the bend that has no room.
+    Source: by definition.
+    """
+    row = sorted((one for one in bends if not one.folded), key=lambda one: one.at)
+    feed, end = [], 0.0
+    for number, one in enumerate(row, start=1):
+        if one.at < end - TIGHT or one.at + radius * one.angle > length + TIGHT:
+            raise QuantityError(f"bend {number} has no room", "move it, or make it smaller")
+        feed.append(max(one.at - end, 0.0))
+        end = one.at + radius * one.angle
+    turns = [0.0 if place == 0 else one.turn for place, one in enumerate(row)]
+    angles = np.array([one.angle for one in row])
+    return BendSheet(np.array(feed), np.array(turns), angles, max(length - end, 0.0), radius)
 
 
 def turned(sheet: BendSheet) -> BendSheet:
