@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.builds import bed, on_record
+from tests.plumbing.layouts import sound, with_layout
 from urgens.document import Build, changed, demo, own_vehicle, with_changes, with_setup
 from urgens.guidance.condition.consequences import asked_by
 from urgens.guidance.condition.joints import opened_since_bled
@@ -607,3 +608,23 @@ def test_joints_looked_at_a_week_after_a_drive_are_due_no_more(
                                     date(2026, 5, 20))]  # fmt: skip
 
     assert ("Every joint again, after bedding" in rows) is again
+
+
+def test_what_is_easy_while_something_is_out_is_grouped_with_what_is_still_to_come() -> None:
+    made = sound()
+    for row in (*made["parts"], *made["lines"]):
+        if row["id"] in ("rt", "L6", "L7"):
+            row["easy_while"] = "Axle" if row["id"] == "rt" else "axle"
+        if row["id"] == "L1":
+            row["easy_while"] = "engine"
+    dry = [{"joint": name, "state": "dry"} for name in ("L6.a", "L6.b")]
+    found = plan(with_changes(with_layout(made), {"joints": dry})).easy
+    assert [(one.out, len(one.things), one.still) for one in found] == [
+        ("axle", 3, ("tee", "line 7, tee to right rear")),
+        ("engine", 1, ("line 1, cylinder to valve body",)),
+    ]
+    assert found[0].words.startswith("While the axle is out, still to come: tee, line 7")
+    tight = [{"joint": f"L{n}.{end}", "state": "dry"} for n in (1, 6, 7) for end in "ab"]
+    tight.append({"joint": "rt.in", "state": "checked"})
+    found = plan(with_changes(with_layout(made), {"joints": tight})).easy
+    assert all(one.words.endswith("all of it is tight and dry.") for one in found)

@@ -13,6 +13,8 @@ from tests.ui.conftest import LEFT
 from urgens.document import Build
 from urgens.document.layout.layout import Plumbing
 from urgens.guidance.words.parts import KINDS
+from urgens.guidance.words.terms import matching
+from urgens.ui.frame.dialogs import CommandFinder
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.plumb.layout_page import LayoutPage
 
@@ -183,3 +185,31 @@ def test_what_is_typed_of_a_part_is_taken_back_by_typing_nothing(window: MainWin
             line.editingFinished.emit()
             hose = next(part for part in layout(window).parts if part.id == "hr")
             assert str(getattr(hose, field) or "") == text
+
+
+@pytest.mark.parametrize(
+    ("typed", "kind"),
+    [("proportioning", "reducing"), ("hold-off", "metering"), ("safety switch", "switch"),
+     ("banjo", "banjo"), ("transducer", "sensor")],
+)  # fmt: skip
+def test_a_trade_name_finds_the_part_and_takes_it_into_the_hand(
+    window: MainWindow, typed: str, kind: str
+) -> None:
+    finder = CommandFinder(list(window.commands.values()), window)
+    finder.line.setText(typed)
+    rows = (finder.list.topLevelItem(n) for n in range(finder.list.topLevelItemCount()))
+    titles = [row.text(0) for row in rows if row is not None and not row.isHidden()]
+    assert any(title.startswith(f"Put in: {KINDS[kind].lower()}") for title in titles)
+    finder.deleteLater()
+    window.commands[f"put-{kind}"].trigger()
+    assert page(window).view.placing.kind == kind
+
+
+@pytest.mark.parametrize(
+    ("typed", "here"),
+    [("proportioning", "reducing valve"), ("hold-off", "metering valve"),
+     ("distribution", "distribution block"), ("compensating", "cup covers first")],
+)  # fmt: skip
+def test_terms_are_found_by_what_shops_call_them(typed: str, here: str) -> None:
+    found = matching(typed)
+    assert any(here in one.meaning for one in found)

@@ -26,6 +26,10 @@ def printed_plan(plan: WorkPlan, when: Schedule, due: tuple[Due, ...]) -> dict[s
         "minutes": plan.minutes,
         "minutes_together": plan.together,
         "supposed": plan.work.supposed,
+        "easy": [
+            {"while_out": one.out, "things": list(one.things), "still": list(one.still)}
+            for one in plan.easy
+        ],
         "missing": [
             {"what": one.what, "count": one.count, "job": one.job} for one in plan.missing
         ],

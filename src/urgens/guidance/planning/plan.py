@@ -10,6 +10,7 @@ from urgens.document.edits.edit import dumped
 from urgens.guidance.condition.holds import condition
 from urgens.guidance.condition.proofs import OPEN
 from urgens.guidance.planning.converting import conversion_work
+from urgens.guidance.planning.easy import EasyWhile, easy_while
 from urgens.guidance.planning.held import ended_by
 from urgens.guidance.planning.job import Job
 from urgens.guidance.planning.order import Ordered, ordered
@@ -56,6 +57,11 @@ class WorkPlan:
     def jobs(self) -> tuple[Job, ...]:
         """The jobs in their order, bleeding among them."""
         return self.order.jobs
+
+    @property
+    def easy(self) -> tuple[EasyWhile, ...]:
+        """What is come at easily while something is out."""
+        return easy_while(self.work.build)
 
     @property
     def minutes(self) -> int:

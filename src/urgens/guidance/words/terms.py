@@ -6,8 +6,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from urgens.data import data_text
-from urgens.guidance.words.parts import KINDS
-from urgens.guidance.words.trade import trade_names
+from urgens.guidance.words.trade import kind_called, trade_names
 
 _NAMES = re.compile(r"[:,;]\s*| and | \(|\)")  # between names of one row
 _WORD = re.compile(r"\w+")
@@ -94,6 +93,6 @@ def _of_the_trade() -> tuple[Term, ...]:
     """Return the names of shops as terms: what is meant by them here."""
     found = []
     for one in trade_names():
-        here = f"; here: {KINDS[one.kind].lower()}" if one.kind else ""
+        here = f"; here: {kind_called(one.kind).lower()}" if one.kind else ""
         found.append(Term(", ".join(one.sold_as), "–", "–", f"{one.meaning}{here}"))
     return tuple(found)

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from urgens.data import data_text
+from urgens.document.kinds.valves import kind_of
 from urgens.guidance.words.parts import KINDS
 
 PLACE = "help/trade_names.toml"
@@ -30,6 +31,11 @@ def trade_names() -> tuple[TradeName, ...]:
         )
         for row in rows
     )
+
+
+def kind_called(kind: str) -> str:
+    """Return what a kind of part, or of valve, is called here; kind: [text]."""
+    return KINDS[kind] if kind in KINDS else kind_of(kind).name
 
 
 def sold_as(kind: str) -> str:

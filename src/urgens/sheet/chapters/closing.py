@@ -74,6 +74,10 @@ def planned(context: SheetContext) -> Iterator[Block]:
     missing = tuple(
         (one.what, Cell(ShownFigure(str(one.count), "")), one.job) for one in found.missing
     )
+    easy = tuple((one.out, ", ".join(one.things), ", ".join(one.still) or "nothing")
+                 for one in found.easy)  # fmt: skip
+    if easy:
+        yield Rows(Table("Easy while it is out", ("Out", "Easy then", "Still to come"), easy))
     if missing:
         yield Rows(Table("Not here yet", ("What", "How many", "For"), missing))
 

@@ -6,7 +6,10 @@ from typing import Protocol
 
 from urgens.document import demo_names
 from urgens.document.edits.borrow import PARTS
+from urgens.guidance.advice.by_hand import OFFERED
 from urgens.guidance.sayings import known
+from urgens.guidance.words.parts import KINDS
+from urgens.guidance.words.trade import trade_names
 from urgens.quantity import UnitSystem
 from urgens.solve import ICE, WET
 from urgens.ui.frame.bench import StationStack
@@ -63,6 +66,16 @@ def _goer(name: str) -> Callable[[CommandTarget], object]:
 
 def _borrower(part: str) -> Callable[[CommandTarget], object]:
     return lambda window: window.files.borrow(part)
+
+
+def _putter(kind: str) -> Callable[[CommandTarget], object]:
+    return lambda window: window.bench.go_to(f"put:{kind}")
+
+
+def _put_words(kind: str) -> str:
+    """Return how a part is put in, with all that shops call it, so that it is found by either."""
+    names = [name for one in trade_names() if one.kind == kind for name in one.sold_as]
+    return f"Put in: {KINDS[kind].lower()}" + (f" ({', '.join(names)})" if names else "")
 
 
 def _sayer(name: str) -> Callable[[CommandTarget], object]:
@@ -138,6 +151,7 @@ VIEW_COMMANDS = (
     Command("setup-b", "Set-up B: the next set-up", lambda w: w.next_setup(), ("B",)),
     *(Command(kind.name.lower(), kind.name, _goer(kind.name), (kind.key,)) for kind in STATIONS),
 )
+PART_COMMANDS = tuple(Command(f"put-{kind}", _put_words(kind), _putter(kind)) for kind in OFFERED)
 SAYING_COMMANDS = tuple(
     Command(f"saying-{name}", f"Said: {words}", _sayer(name)) for name, words in known().items()
 )
@@ -150,6 +164,7 @@ COMMANDS = (
     *LOOK_COMMANDS,
     *LAST_COMMANDS,
     *VIEW_COMMANDS,
+    *PART_COMMANDS,
     *SAYING_COMMANDS,
 )
 

@@ -27,7 +27,8 @@ class PlumbStation(PagedStation):
             return True
         if word == "put":
             self.show_page(0)
-            self.layout_page.take_up(kind)
+            if self.layout_page.view.placing.kind != kind:  # asked again it stays in the hand
+                self.layout_page.take_up(kind)
             return True
         plumbing = self._session.build.plumbing
         if plumbing is None:

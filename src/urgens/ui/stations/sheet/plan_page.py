@@ -102,6 +102,9 @@ class PlanPage(Page):
             rows.setContentsMargins(0, 0, 8, 0)
             rows.setVerticalSpacing(2)
             self.column.addLayout(rows)
+        self.easy_head = self.head("Easy while it is out")
+        self.easy = wrapped("muted")
+        self.column.addWidget(self.easy)
         self._ask_when()
         self.column.addStretch()
         self.lay_out(self._drawing(), side=SIDE)
@@ -220,6 +223,9 @@ class PlanPage(Page):
             self.missing.addWidget(button, row, 3)
             self.came.append(button)
         self._fill(self.holds, holds, Severity.DANGER, "Nothing on record holds it.")
+        self.easy.setText("\n".join(one.words for one in found.easy))
+        for widget in (self.easy_head, self.easy):
+            widget.setVisible(bool(found.easy))
         clear(self.dues)
         for row, coming in enumerate(plan.due):
             when = "no day" if coming.when is None else f"{coming.when.day} {coming.when:%b %Y}"
