@@ -335,6 +335,12 @@ CASES["body-open"] = (
     {**CALM, "plumbing": with_parts(cv={"may_be": ["switch", "combination"]})},
     {**CALM, "plumbing": sound()},
 )
+CASES["thread-unknown"] = (
+    Severity.WARNING,
+    {**CALM, "plumbing": with_parts(rt={"ports": {"in": {"thread": "3/8-42"}, "left": {},
+                                                  "right": {}}})},
+    {**CALM, "plumbing": sound()},
+)  # fmt: skip
 CASES["hose-old"] = (
     Severity.ADVICE,
     {**CALM, "plumbing": with_parts(hr={"stays": True, "since": "2009-05-01"})},

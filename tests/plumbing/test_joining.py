@@ -111,3 +111,48 @@ def test_where_nothing_is_sold_only_another_tee_helps() -> None:
     assert chain(tube("5/16 in"), end, ("3/8-24", "inverted")) is None
     (step,) = chain(tube("5/16 in"), end, ("3/8-24", "inverted"), tee=True) or ()
     assert step == adapters.AdapterStep("tee with a port for the 5/16 in tube", adapters.OTHER_TEE)
+
+
+def fewest(face: Face, port: Face, deep: int = 4) -> int | None:
+    """How many adapters bring a part into a port, each row of the table tried in every order."""
+    seen, here = {port}, {port}
+    for count in range(deep + 1):
+        if face in here:
+            return count
+        here = {one.takes for one in TABLE.adapters if one.into in here} - seen
+        seen |= here
+    return None
+
+
+def test_from_a_part_to_a_port_no_list_of_adapters_is_shorter() -> None:
+    """Every pair of thread and seat that the table names, tried from either."""
+    faces = {face for one in TABLE.adapters for face in (one.into, one.takes)}
+    faces |= {(nut, flare) for tube in TABLE.tubes for flare, nuts in tube.flares.items()
+              for nut in nuts}  # fmt: skip
+    reached = 0
+    for face, port in product(sorted(faces), repeat=2):
+        found, best = adapters.adapters(face, port), fewest(face, port)
+        assert (None if found is None else len(found)) == best, (face, port)
+        if found:
+            reached += 1
+            assert found[0].into == port
+            assert found[-1].face == face
+    assert reached > 40
+
+
+def test_a_sensor_in_a_metric_line_takes_one_common_part() -> None:
+    """M10x1.0 inverted to 1/8-27 NPT is one ordinary part: common practice."""
+    found = adapters.adapters(("1/8-27 NPT", "taper"), ("M10x1.0", "inverted"))
+    assert found is not None
+    assert [step.words for step in found] == ["adapter M10x1.0 inverted to 1/8-27 NPT taper"]
+
+
+def test_a_line_that_is_flared_keeps_its_flare_where_an_adapter_does() -> None:
+    """Another nut is another flare: it is cut off for it. Common practice."""
+    end = LineEnd(nut="M10x1.0", flare="bubble")
+    new = chain(tube("3/16 in"), end, ("3/8-24", "inverted"))
+    made = chain(tube("3/16 in"), end, ("3/8-24", "inverted"), flared=True)
+    assert new is not None
+    assert made is not None
+    assert new[0].into is None  # a nut
+    assert [step.words for step in made] == ["adapter 3/8-24 inverted to M10x1.0 bubble"]

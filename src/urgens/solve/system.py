@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 
 from urgens.document import Build
+from urgens.document.edits.edit import same_figures
 from urgens.document.engine_drag import drag_at_road, driven_axle
 from urgens.document.kinds.boosters import assist
 from urgens.document.kinds.brakes import brake_kind
@@ -135,6 +136,19 @@ class System:
     def cases(self) -> StaticVehicle:
         """All load cases down an axis, beside which surfaces have the last one."""
         return StaticVehicle(*(np.asarray(value)[..., None] for value in self.standing))
+
+
+def same_figures_solved(one: Build, other: Build) -> bool:
+    """Tell whether two builds have one solution: no figure differs that is worked out.
+
+    one, other: the builds. Of a layout only what its hoses and lines hold and stretch by counts.
+    Source: by definition.
+    """
+    if one.plumbing is not other.plumbing:
+        if laid_fluid(one) != laid_fluid(other):
+            return False
+        one = one.model_copy(update={"plumbing": other.plumbing})
+    return same_figures(one, other)
 
 
 def system(build: Build, speed: float = 0.0, over: Laid = NOTHING) -> System:

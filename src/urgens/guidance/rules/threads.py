@@ -1,9 +1,11 @@
 """What is screwed into what: threads, seats, nuts, and ports that nothing is in."""
 
+import difflib
 from collections.abc import Iterator
 
 from urgens.document.circuits import Circuits, circuits_of
 from urgens.document.layout.layout import BrakeLine
+from urgens.document.layout.threads import thread_table
 from urgens.guidance.rules.finding import Fix, Remark, Severity
 from urgens.guidance.rules.layout_fixes import other_parts, tee_at
 from urgens.guidance.rules.registry import rule
@@ -110,6 +112,28 @@ def port_open(solution: Solution, words: FigureWords) -> Iterator[Remark]:
                     f"Plug the {port_name(laid, name)}", "plumbing", with_plug(laid.plumbing, name)
                 ),
             ),
+        )
+
+
+@rule("thread-unknown", Severity.WARNING)
+def thread_unknown(solution: Solution, words: FigureWords) -> Iterator[Remark]:
+    """Tell of threads that are in no table: nothing is told of what goes into them."""
+    laid = circuits_of(solution.build)
+    if laid is None:
+        return
+    known = [one.name for one in thread_table().threads]
+    ports = [(part.id, f"{part.id}.{name}", port.thread)
+             for part in laid.plumbing.parts for name, port in part.ports.items()]  # fmt: skip
+    for part, name, thread in ports:
+        if thread is None or thread in known:
+            continue
+        near = difflib.get_close_matches(thread, known, n=1)
+        yield Remark(
+            message=f"The {port_name(laid, name)} has a thread “{thread}”, which is none of those "
+            "known here.",
+            why="Whether anything goes into it is not told"
+            + (f"; did you mean {near[0]}?" if near else ": measure its diameter and pitch."),
+            where=part,
         )
 
 

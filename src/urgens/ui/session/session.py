@@ -7,12 +7,12 @@ import numpy as np
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from urgens.document import Build, BuildChange, BuildErrors, changed, load
-from urgens.document.edits.edit import same_figures
 from urgens.document.evidence import KnownFigure, open_figures
 from urgens.guidance import Finding, Fix, findings
 from urgens.quantity import Units, UnitSystem
 from urgens.sheet.files import SheetRequest
 from urgens.solve import AxleName, Presses, Solution, solve
+from urgens.solve.system import same_figures_solved
 from urgens.ui.session.open_document import OpenDocument, as_saved
 from urgens.ui.session.paper import Drawer, Paper, asked_for
 from urgens.ui.session.scores import MOST, Score
@@ -310,7 +310,7 @@ class Session(QObject):
     def _solve(self) -> None:
         build = self.view.fitted(self.base, self._case_names)
         looked_at = self.view.load_case, self.view.surface, self.view.speed, self.view.effort
-        if looked_at == self._looked_at and same_figures(self.build, build):
+        if looked_at == self._looked_at and same_figures_solved(self.build, build):
             self.solution = self.solution.beside(build)
         else:
             self.solution = self._solved(build)

@@ -155,7 +155,8 @@ class LayoutPage(Page):
         self.seen.ask_for(self._mark)
 
     def _mark(self) -> None:
-        """Mark what is found."""
+        """Mark what is found, and write what is written later."""
+        self.view.write_due()
         marks = self._found()
         if marks != self.view.marks:
             self.view.marks = marks

@@ -78,8 +78,26 @@ class LabelGround:
 def labels(
     circuits: Circuits, plan: LayoutPlan, pitch: float, origin: Spot, ground: LabelGround
 ) -> list[PlanLabel]:
-    """Return the words of a plan, what matters most first; what has no room is left out."""
+    """Return the words of a plan, what matters most first; what has no room is left out.
+
+    Those of the last plan are kept: most edits change no word of it.
+    """
+    global _last
     wishes = [*_bad(circuits, plan), *_circuits(circuits, plan), *_tags(circuits, plan)]
+    named = tuple(part_name(circuits, part) for part in circuits.plumbing.parts)
+    key = (tuple(wishes), named, pitch, origin, ground.bounds, tuple(ground.bodies.items()),
+           tuple(map(tuple, ground.lines)), tuple(ground.taken), T.tokens)  # fmt: skip
+    if _last is None or _last[0] != key:
+        _last = key, _placed(circuits, wishes, pitch, origin, ground)
+    return list(_last[1])
+
+
+_last: tuple[object, list[PlanLabel]] | None = None
+
+
+def _placed(
+    circuits: Circuits, wishes: list[_Wish], pitch: float, origin: Spot, ground: LabelGround
+) -> list[PlanLabel]:
 
     def px(spot: Spot) -> Spot:
         return origin[0] + spot[0] * pitch, origin[1] + spot[1] * pitch

@@ -33,6 +33,7 @@ ZOOMS = (1.0, 1.25, 1.6, 2.0, 2.6, 3.4)
 ROD = 22.0  # px of the pushrod that stands out of a cylinder
 FIGURE = 70.0  # px of the figure beside a gauge
 DIAL_AWAY = 34.0  # px from a port to its gauge
+MANY = 30  # parts; of more the words follow a little later
 MARK = 10.0  # px: half of the mark of what is found
 
 
@@ -46,7 +47,7 @@ class PlanScene(SchematicView):
         self.words: list[PlanLabel] = []
         self.marks: Mapping[str, Severity] = {}  # the worst that is found, by part or line
         self.placing = Placing()  # a part in the hand
-        self._zoom = 0
+        self._zoom, self._due = 0, False
         self._drawn: tuple[LayoutPlan, object] | None = None  # what is drawn, and how
         self._pressures: dict[str, float] = {}
         self._hardest = 1.0
@@ -77,7 +78,16 @@ class PlanScene(SchematicView):
             policy = Qt.ScrollBarPolicy.ScrollBarAlwaysOff
         self.setHorizontalScrollBarPolicy(policy)
         self.setVerticalScrollBarPolicy(policy)
-        self._write()
+        if self._session.telling and len(schematic.parts) > MANY and self.words:
+            self._due = True  # words of a large plan follow once it is painted
+        else:
+            self._write()
+
+    def write_due(self) -> None:
+        """Place the words that a large plan still waits for."""
+        if self._due:
+            self._write()
+            self.viewport().update()
 
     def show_schematic(self, schematic: Schematic, shrunk: float = 1.0) -> None:
         super().show_schematic(schematic, shrunk * self._shrunk)
@@ -142,6 +152,7 @@ class PlanScene(SchematicView):
 
     def _write(self) -> None:
         """Place the words anew."""
+        self._due = False
         bodies = {part.where: self._ground_of(part) for part in self.schematic.parts}
         taken = [self._box(self._middle(line), NUMBER) for line in self._numbered()]
         taken += [self._wheel_words(part)[0] for part in self._wheels()]
