@@ -19,7 +19,7 @@ from tests.plumbing.layouts import layout, with_layout
 from urgens.cli.arguments import parser
 from urgens.cli.main import main
 from urgens.data import BUILDS, SUFFIX
-from urgens.document import edited
+from urgens.document import edited, load
 from urgens.document.edits.edit import dumped
 from urgens.guidance.procedures.proving import PROOFS
 from urgens.printed.solution import printed_solution
@@ -678,3 +678,20 @@ def test_a_log_beside_a_build_says_its_figures_with_units(tmp_path: Path, capsys
 def test_an_end_goes_with_the_reset_alone(capsys: Any) -> None:
     assert main(["procedure", str(demo_file("library")), "bleed", "--end", "front"]) == 2
     assert "--end" in capsys.readouterr().err
+
+
+def test_a_conversion_is_added_as_a_set_up_and_says_what_is_bought(
+    tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    path, out = tmp_path / "van.urgens.json", tmp_path / "one.urgens.json"
+    path.write_text(json.dumps(dumped(bed("bakery"))), encoding="utf-8")
+    assert main(["plumb", str(path), "--convert", "one circuit", "-o", str(out)]) == 0
+    assert load(path).setups != load(out).setups
+    assert main(["plumb", str(out), "--to", "one circuit"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    bought = {row["item"]: row for row in found["buy"]}
+    assert {"cylinder", "block", "3/16 in tube", "bottle of fluid, 0.5 l"} <= set(bought)
+    assert "estimated" in bought["3/16 in tube"]["why"]
+    assert any("grommet" in words for words in found["not_counted"])
+    assert main(["plumb", str(path), "--convert", "three circuits"]) == 2
+    assert "choose one of: one circuit" in capsys.readouterr().err

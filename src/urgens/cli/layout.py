@@ -3,17 +3,20 @@
 import argparse
 from dataclasses import asdict
 from pathlib import Path
+from typing import Any
 
 from urgens.cli.exits import DONE
 from urgens.cli.printing import loaded, print_json
 from urgens.document import Build, BuildChange, BuildErrors, changed, dumps, load, save, with_setup
 from urgens.document.layout.line_sheets import routed
 from urgens.guidance import findings
+from urgens.guidance.advice.conversions import conversions
 from urgens.guidance.advice.layouts import alternatives
 from urgens.plumbing.conversion import conversion
 from urgens.plumbing.cut_list import TooLongError
 from urgens.plumbing.draft import drafted
-from urgens.plumbing.shopping import cut_from
+from urgens.plumbing.kit import BuyingList, buying_list
+from urgens.plumbing.shopping import SAW, STOCK, cut_from
 from urgens.printed.lines import bend_words, printed_alternatives, printed_lines
 from urgens.quantity import Units
 from urgens.solve import solve
@@ -22,7 +25,10 @@ from urgens.solve import solve
 def _plumb(options: argparse.Namespace) -> int:
     build = loaded(options)
     if options.to is not None:
-        print_json(asdict(conversion(build, with_setup(load(options.file), options.to))))
+        _print_conversion(build, with_setup(load(options.file), options.to))
+        return DONE
+    if options.convert is not None:
+        _write(_converted(load(options.file), options.convert), options.output)
         return DONE
     if options.alternatives:
         prices = {} if build.plumbing is None else build.plumbing.prices
@@ -41,12 +47,45 @@ def _plumb(options: argparse.Namespace) -> int:
                 f"choose one of {', '.join(known)}",
             )
         change = known[options.alternative]
-    laid = changed(build, change)
-    if options.output is None:
-        print(dumps(laid), end="")
-    else:
-        save(laid, options.output)
+    _write(changed(build, change), options.output)
     return DONE
+
+
+def _write(build: Build, output: Path | None) -> None:
+    """Print a build, or write it to a file."""
+    if output is None:
+        print(dumps(build), end="")
+    else:
+        save(build, output)
+
+
+def _print_conversion(now: Build, then: Build) -> None:
+    """Print what it takes from one build to another, and what is bought for it."""
+    found: dict[str, Any] = asdict(conversion(now, then))
+    try:
+        bought = BuyingList(()) if then.plumbing is None else buying_list(
+            then, STOCK.value, SAW.value, before=now
+        )  # fmt: skip
+    except TooLongError as error:
+        raise BuildErrors.one(error.name, str(error), "route it in two lines") from None
+    found["buy"] = [
+        {"item": row.item, "count": row.count, "unit": row.unit, "where": row.shelf,
+         "check": row.check, "why": row.why} for row in bought.rows
+    ]  # fmt: skip
+    found["not_counted"] = list(bought.not_counted)
+    print_json(found)
+
+
+def _converted(build: Build, name: str) -> Build:
+    """Return a build with a conversion as a set-up; raises BuildErrors where there is none."""
+    known = {way.name: changes for way, changes in conversions(build)}
+    if name not in known:
+        told = ", ".join(known) or "none"
+        raise BuildErrors.one("--convert", f'there is no "{name}" for this build',
+                              f"choose one of: {told}")  # fmt: skip
+    setup = {"name": name, "changes": known[name]}
+    kept = range(len(build.setups))
+    return changed(build, BuildChange(f"Set-up “{name}”", orders={"setups": [*kept, setup]}))
 
 
 def _draw_plan(build: Build, output: Path | None) -> int:
