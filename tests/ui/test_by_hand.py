@@ -162,14 +162,14 @@ def test_what_stays_its_age_and_how_a_sensor_sits_are_chosen(window: MainWindow)
     shown = page(window)
     shown.look_at("hr")
     stays = next(b for b in shown.thing.findChildren(QToolButton)
-                 if b.accessibleName().startswith("It: "))  # fmt: skip
-    next(a for a in stays.menu().actions() if a.text() == "is there and stays").trigger()
+                 if b.accessibleName().startswith("Kept or new"))  # fmt: skip
+    next(a for a in stays.menu().actions() if a.text() == "kept, it is there").trigger()
     hose = next(part for part in layout(window).parts if part.id == "hr")
     assert hose.stays is True
     shown.look_at("L5")
     made = next(b for b in shown.thing.findChildren(QToolButton)
-                if b.accessibleName().startswith("It is: "))  # fmt: skip
-    next(a for a in made.menu().actions() if a.text() == "bent and flared already").trigger()
+                if b.accessibleName().startswith("Made"))  # fmt: skip
+    next(a for a in made.menu().actions() if a.text() == "already, bent and flared").trigger()
     assert next(line for line in layout(window).lines if line.id == "L5").made is True
 
 

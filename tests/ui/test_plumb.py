@@ -1,6 +1,7 @@
 """Plumb, driven: the layout taken, looked at under pressure, dragged, changed, written out."""
 
 from collections.abc import Callable
+from math import hypot
 from pathlib import Path
 from typing import Any
 
@@ -13,11 +14,12 @@ from PySide6.QtWidgets import QLineEdit, QToolButton
 from tests.plumbing.layouts import DAMAGED, sound, with_layout
 from tests.plumbing.test_plan import crowd
 from tests.ui.conftest import LEFT, drag, type_into
-from urgens.document import Build
+from urgens.document import Build, demo
 from urgens.quantity import PRESSURE, show
 from urgens.ui.frame.window import MainWindow
 from urgens.ui.stations.plumb.layout_page import LayoutPage
 from urgens.ui.stations.plumb.plan_file import content
+from urgens.ui.stations.plumb.plan_labels import NUMBER
 from urgens.ui.stations.plumb.plan_view import PlanView
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.label_placer import overlap
@@ -293,3 +295,14 @@ def test_what_goes_on_before_the_flare_is_typed_with_commas(plumbed: MainWindow)
     steps = plumbed.session.undo_stack.count()
     field(plumbed, "On before").editingFinished.emit()  # typed again as it is: no step
     assert plumbed.session.undo_stack.count() == steps
+
+
+@pytest.mark.parametrize("name", ["library", "roadster", "tender", "tractor"])
+def test_no_line_is_numbered_on_another_number(open_window: Opener, name: str) -> None:
+    window = open_window(demo(name))
+    view = page(window).view
+    spots = list(view.numbers.values())
+    assert len(spots) == len(view._numbered())
+    for index, (x, y) in enumerate(spots):
+        for other in spots[index + 1 :]:
+            assert hypot(x - other[0], y - other[1]) >= 2 * NUMBER - 1e-6

@@ -27,8 +27,8 @@ YES = "yes"
 NO = "no"
 UNKNOWN = ""
 ANSWERS = {UNKNOWN: "not looked at", YES: "yes", NO: "no"}
-STAYS = {UNKNOWN: "not said", YES: "is there and stays", NO: "bought new"}
-MADE = {UNKNOWN: "not said", YES: "bent and flared already", NO: "still to be made"}
+STAYS = {UNKNOWN: "not said", YES: "kept, it is there", NO: "new"}
+MADE = {UNKNOWN: "not said", YES: "already, bent and flared", NO: "not yet"}
 ATTITUDES = {UNKNOWN: "not looked at", "hangs": "hangs down", "up": "stands up", "level": "level"}
 Facts = tuple[tuple[str, str, tuple[str, ...]], ...]
 LOOKED_AT: Facts = (
@@ -59,7 +59,7 @@ class PartFacts:
                 self._typed(rows, words, text, partial(self._whole, f"{path}.{name}"))
         if part.kind == "sensor":
             self._chosen(rows, f"{path}.attitude", "How it sits", part.attitude, ATTITUDES)
-        self._chosen(rows, f"{path}.stays", "It", _word(part.stays), STAYS)
+        self._chosen(rows, f"{path}.stays", "Kept or new", _word(part.stays), STAYS)
         if part.kind == "hose":
             since = "" if part.since is None else part.since.isoformat()
             self._typed(rows, "There since", since, partial(self._day, f"{path}.since"))
@@ -70,8 +70,8 @@ class PartFacts:
     def of_line(self, rows: QVBoxLayout, line: BrakeLine, path: str) -> None:
         """Put the figures and words of a line that stands at a path of the build."""
         self._figures(rows, path, ("bend_radius", "torque"))
-        self._chosen(rows, f"{path}.stays", "It", _word(line.stays), STAYS)
-        self._chosen(rows, f"{path}.made", "It is", _word(line.made), MADE)
+        self._chosen(rows, f"{path}.stays", "Kept or new", _word(line.stays), STAYS)
+        self._chosen(rows, f"{path}.made", "Made", _word(line.made), MADE)
         first = ", ".join(line.slide_on_first)
         self._typed(rows, "On before", first, partial(self._slide, f"{path}.slide_on_first"))
         self._typed(rows, "Marking", line.marking, partial(self._text, f"{path}.marking"))

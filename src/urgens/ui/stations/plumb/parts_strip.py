@@ -10,7 +10,7 @@ from urgens.guidance.words.trade import sold_as
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.plain import point_out
 
-HIGH, GAP = 28, 4  # px of a tile, and between two
+HIGH, GAP = 28, 3  # px of a tile, and between two
 SHORT = {
     **{kind: ON_PLAN[kind].removesuffix(" valve") for kind in OFFERED}, "sensor": "Sensor",
 }  # fmt: skip

@@ -1,7 +1,8 @@
 """What of a layout is where on its plan: parts, lines, words, gauges, at the size of the view."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from itertools import pairwise
+from math import hypot
 
 from PySide6.QtCore import Qt
 
@@ -45,6 +46,7 @@ class PlanScene(SchematicView):
         self._session, self._laid = session, laid
         self.gauges: tuple[str, ...] = ()
         self.words: list[PlanLabel] = []
+        self.numbers: dict[str, Spot] = {}  # where the number of each line stands
         self.marks: Mapping[str, Severity] = {}  # the worst that is found, by part or line
         self.placing = Placing()  # a part in the hand
         self._zoom, self._due = 0, False
@@ -154,7 +156,8 @@ class PlanScene(SchematicView):
         """Place the words anew."""
         self._due = False
         bodies = {part.where: self._ground_of(part) for part in self.schematic.parts}
-        taken = [self._box(self._middle(line), NUMBER) for line in self._numbered()]
+        self.numbers = numbers_of(self._numbered(), bodies.values())
+        taken = [self._box(at, NUMBER) for at in self.numbers.values()]
         taken += [self._wheel_words(part)[0] for part in self._wheels()]
         taken += [self._gauge_box(name) for name in self._shown_gauges]
         taken += [self._box(self._mark_at(part), MARK) for part in self._marked()]
@@ -247,3 +250,45 @@ class PlanScene(SchematicView):
             if port in (line.start, line.to) and line.id in self._pressures:
                 return self._pressures[line.id]
         return None
+
+
+def numbers_of(lines: Sequence[SchematicLine], bodies: Iterable[Box]) -> dict[str, Spot]:
+    """Return where the number of each line stands: on it, and on no other number, nor on a body.
+
+    The longest stretches first; where a line is too short for its number it stands beside it.
+    """
+    found: dict[str, Spot] = {}
+    ground = [(x - NUMBER, y - NUMBER, w + 2 * NUMBER, h + 2 * NUMBER) for x, y, w, h in bodies]
+    for line in sorted(lines, key=_length):  # short ones have the fewest places
+        spots = list(_spots(line))
+        free = (at for at in spots if _is_free(at, found.values(), ground))
+        apart = (at for at in spots if _is_free(at, found.values(), ()))
+        found[line.where] = next(free, None) or next(apart, spots[0])
+    return found
+
+
+def _length(line: SchematicLine) -> float:
+    return sum(abs(x1 - x2) + abs(y1 - y2) for (x1, y1), (x2, y2) in pairwise(line.corners))
+
+
+def _spots(line: SchematicLine) -> Iterator[Spot]:
+    """Yield spots on a line, the middle of its longest stretch first, then spots beside it."""
+    stretches = sorted(
+        pairwise(line.corners),
+        key=lambda s: -(abs(s[0][0] - s[1][0]) + abs(s[0][1] - s[1][1])),
+    )
+    for share in (0.5, 0.35, 0.65, 0.2, 0.8):
+        for (x1, y1), (x2, y2) in stretches:
+            yield x1 + share * (x2 - x1), y1 + share * (y2 - y1)
+    for off in (16.0, -16.0, 28.0, -28.0, 40.0, -40.0):
+        for (x1, y1), (x2, y2) in stretches:
+            upright = abs(x1 - x2) < abs(y1 - y2)
+            across = (off, 0.0) if upright else (0.0, off)
+            yield (x1 + x2) / 2 + across[0], (y1 + y2) / 2 + across[1]
+
+
+def _is_free(at: Spot, others: Iterable[Spot], bodies: Iterable[Box]) -> bool:
+    """Tell whether a number at a spot touches no other number and no body."""
+    if any(hypot(at[0] - x, at[1] - y) < 2 * NUMBER for x, y in others):
+        return False
+    return not any(x < at[0] < x + w and y < at[1] < y + h for x, y, w, h in bodies)

@@ -220,7 +220,8 @@ class PlanView(PlanScene):
             fed = self._laid.circuits.fed[line.where]
             circuit = next(iter(fed)) if len(fed) == 1 else ""
             words, own = line.where.removeprefix("L"), self.is_chosen(line.where)
-            plan_art.number(painter, QPointF(*self._middle(line)), words, circuit, chosen=own)
+            at = self.numbers.get(line.where) or self._middle(line)
+            plan_art.number(painter, QPointF(*at), words, circuit, chosen=own)
         for said in self.words:
             self._write_words(painter, said)
         for bad in bad_joins(self._laid.plumbing):
