@@ -4,6 +4,8 @@ from itertools import product
 
 import pytest
 
+from tests.plumbing.layouts import part_of, sound, with_layout
+from urgens.document import BuildErrors
 from urgens.guidance.words.block_key import (
     GAUGES,
     LAID_AS,
@@ -144,3 +146,13 @@ def test_a_question_that_is_skipped_is_not_asked_again() -> None:
 def test_what_nothing_looks_like_is_said() -> None:
     (said,) = verdict({"knob": True, "lever": True})
     assert "Nothing known here looks like that" in said
+
+
+def test_every_body_of_the_key_can_stand_in_a_file_and_nothing_else() -> None:
+    for body in LOOKS:
+        made = sound()
+        part_of(made, "cv")["may_be"] = [body]
+        assert with_layout(made).plumbing is not None
+    part_of(made, "cv")["may_be"] = ["gearbox"]
+    with pytest.raises(BuildErrors, match="gearbox"):
+        with_layout(made)

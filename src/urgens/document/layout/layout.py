@@ -37,12 +37,16 @@ PLAIN = (
     "master", "reservoir", "block", "tee", "union", "adapter", "plug", "switch", "combination",
     "banjo", "hose", "wheel-brake", "gauge", "sensor", "light-switch",
 )  # fmt: skip
+# What an unmarked body may be, beside the kinds of parts that are told by looking.
+BODIES = ("block-light-switch", "switch-reducing", "reducing-pair")
 if TYPE_CHECKING:
     PartKind: TypeAlias = str
     Priced: TypeAlias = str
+    Body: TypeAlias = str
 else:
     PartKind = Literal[(*PLAIN, *LAID)]
     Priced = Literal[(*PLAIN, *LAID, "line")]
+    Body = Literal[(*PLAIN, *LAID, *BODIES)]
 Seat = Literal["inverted", "bubble", "37-degree", "taper", "banjo"]
 Wheel = Literal["front-left", "front-right", "rear-left", "rear-right"]
 Material = Literal["copper-nickel", "coated-steel", "stainless", "plain-copper"]
@@ -142,7 +146,7 @@ class FittedPart(DocumentModel):
     stays: bool | None = None
     since: Annotated[date, BeforeValidator(read_date)] | None = None
     attitude: Literal["hangs", "up", "level"] | None = None
-    may_be: tuple[Name, ...] = ()
+    may_be: tuple[Body, ...] = ()
     easy_while: Text = ""
     compression: bool | None = None
     full_scale: (
