@@ -274,6 +274,13 @@ def test_the_list_is_shown_and_what_came_is_typed_and_audited(plumbed: MainWindo
     type_into(shown.back["hose"], "2020-01-31")
     row = next(row for row in shown.rows if row.item == "hose")
     assert row.words.endswith("too late")
+    type_into(shown.came["hose"], "3")
+    type_into(shown.version["hose"], "A, B")
+    row = next(row for row in shown.rows if row.item == "hose")
+    assert row.words.startswith("two versions: A, B")
+    type_into(shown.version["hose"], "B")
+    row = next(row for row in shown.rows if row.item == "hose")
+    assert row.words == "all here"
     label = shown.came["tee"]
     type_into(label, "some")
     assert "whole number" in label.error

@@ -37,7 +37,8 @@ def audit(needed: tuple[Needed, ...], received: tuple[Received, ...], day: date)
     versions: dict[str, set[str]] = {}
     for one in received:
         got[one.item] += one.count
-        versions.setdefault(one.item, set()).add(one.version.strip())
+        told = one.version.split(",") if one.version.strip() else [""]  # of several, by commas
+        versions.setdefault(one.item, set()).update(version.strip() for version in told)
         if one.back_by is not None:
             back[one.item] = min(back.get(one.item, one.back_by), one.back_by)
     rows = [

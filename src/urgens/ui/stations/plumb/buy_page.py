@@ -34,7 +34,7 @@ from urgens.ui.widgets.write_out import write_out
 
 BACK = 14  # days in which what came may usually go back; to be typed over
 NOTHING = "This build has no layout of its own yet: take one on the page Layout."
-HEADS = ("", "needed", "came", "back by", "")
+HEADS = ("", "needed", "came", "version", "back by", "")
 LAST = len(HEADS) - 1
 REST = "Not on the list"
 ADVICE = (
@@ -58,6 +58,7 @@ class BuyPage(Page):
         self.rows: list[Checked] = []
         self.came: dict[str, DimensionLabel] = {}
         self.back: dict[str, DimensionLabel] = {}
+        self.version: dict[str, DimensionLabel] = {}
         self.list = BuyingList(())
         self.laid = Laid(session)
         self.words = wrapped("muted")
@@ -160,7 +161,7 @@ class BuyPage(Page):
 
     def _show_rows(self) -> None:
         clear(self._grid)
-        self.came, self.back = {}, {}
+        self.came, self.back, self.version = {}, {}, {}
         needed = {one.item: one for one in self.list.rows}
         for column, head in enumerate(HEADS if self.rows else ()):
             self._grid.addWidget(worded(head, "small"), 0, column)
@@ -206,9 +207,14 @@ class BuyPage(Page):
         day = "—" if row.back_by is None else row.back_by.isoformat()
         back.set_value(ShownFigure(day, ""), "" if row.back_by is None else day)
         back.set_known(Knowledge.YES)
-        self.came[row.item], self.back[row.item] = came, back
-        self._grid.addWidget(came, index, 2)
-        self._grid.addWidget(back, index, 3)
+        known = self._known(row.item)
+        told = "" if known is None else known.version
+        version = DimensionLabel(f"{name}, version", partial(self._take_version, row.item), size=15)
+        version.set_value(ShownFigure(told or "—", ""), told)
+        version.set_known(Knowledge.YES)
+        self.came[row.item], self.back[row.item], self.version[row.item] = came, back, version
+        for column, label in enumerate((came, version, back), start=2):
+            self._grid.addWidget(label, index, column)
 
     # --- what came -------------------------------------------------------------------------
 
@@ -221,7 +227,13 @@ class BuyPage(Page):
             )
         known = self._known(item)
         back = (date.today() + timedelta(days=BACK)) if known is None else known.back_by
-        self._write(item, count, back)
+        self._write(item, count, back, "" if known is None else known.version)
+
+    def _take_version(self, item: str, typed: str) -> None:
+        """Take which version came; several with commas between."""
+        known = self._known(item)
+        count, back = (0, None) if known is None else (known.count, known.back_by)
+        self._write(item, count, back, typed.strip())
 
     def _take_back(self, item: str, typed: str) -> None:
         """Take the last day on which it may go back; nothing typed takes it away."""
@@ -233,20 +245,25 @@ class BuyPage(Page):
                 said = f'"{typed}" is no date'
                 raise QuantityError(said, "write year-month-day: 2026-12-24") from None
         known = self._known(item)
-        self._write(item, 0 if known is None else known.count, day)
+        told = ("", 0) if known is None else (known.version, known.count)
+        self._write(item, told[1], day, told[0])
 
     def _known(self, item: str) -> Received | None:
         plumbing = self.session.build.plumbing
         assert plumbing is not None
         return next((one for one in plumbing.received if one.item == item), None)
 
-    def _write(self, item: str, count: int, back: date | None) -> None:
+    def _write(self, item: str, count: int, back: date | None, version: str) -> None:
         plumbing = self.session.build.plumbing
         assert plumbing is not None
         rows = [row for row in section_of(plumbing).get("received", []) if row["item"] != item]
-        if count or back is not None:
-            made = {"item": item, "count": count}
-            rows.append(made if back is None else {**made, "back_by": back.isoformat()})
+        if count or back is not None or version:
+            made: dict[str, object] = {"item": item, "count": count}
+            if back is not None:
+                made["back_by"] = back.isoformat()
+            if version:
+                made["version"] = version
+            rows.append(made)
         self.session.make(BuildChange(f"{item}: {count} came", {"plumbing.received": rows}))
 
     # --- taken out of the window -----------------------------------------------------------
