@@ -12,7 +12,7 @@ from PySide6.QtWidgets import QFileDialog, QPushButton
 
 from tests.plumbing.layouts import sound, with_layout
 from tests.ui.conftest import LEFT, drag, type_into
-from urgens.document import Build
+from urgens.document import Build, with_changes
 from urgens.physics.bends import bend_sheet
 from urgens.plumbing.route_edits import points_of
 from urgens.ui.frame.window import MainWindow
@@ -354,6 +354,24 @@ def test_what_only_a_gauge_tells_goes_in_as_open_and_is_told_later(plumbed: Main
     body = next(part for part in session.build.plumbing.parts if part.id == "cv")
     assert (body.kind, body.may_be) == ("switch", ())
     assert "body-open" not in {one.code for one in session.findings}
+
+
+def test_a_body_of_two_sides_goes_behind_the_cylinder(open_window: Opener, bakery: Build) -> None:
+    window = open_window(
+        with_changes(bakery, {"setups": [], "valves": {}, "warning_switch": "none"})
+    )
+    page(window, "Layout")._take()
+    shown = page(window, "What is this block?")
+    for name, seen in (("ins", 2), ("outs", 3), ("wire", True), ("stem", True)):
+        shown.answer(name, seen)
+    (action,) = shown.put.menu().actions()
+    assert action.text() == "behind the cylinder"
+    action.trigger()
+    plumbing = window.session.build.plumbing
+    assert plumbing is not None
+    body = next(part for part in plumbing.parts if part.kind == "combination")
+    assert {name.partition("-")[0] for name in body.ports} == {"front", "rear"}
+    assert "circuits-joined" not in {one.code for one in window.session.findings}
 
 
 def test_answers_are_skipped_and_taken_back(plumbed: MainWindow) -> None:

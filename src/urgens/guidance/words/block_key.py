@@ -83,7 +83,7 @@ GAUGES = (
 REAR_GAUGE = (
     "That cannot be told by looking. A gauge at the rear outlet and one before tell it: both alike "
     "up to a hard press is a switch alone; the rear behind from a knee on is a reducing part. One "
-    "at a front outlet that waits below some 10 bar tells of metering."
+    "at a front outlet that waits under a light foot, and then follows, tells of metering."
 )
 LOOK_THROUGH = (
     "Nobody has looked or blown through it: whether there is a valve in it is open until then."

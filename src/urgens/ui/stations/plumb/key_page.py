@@ -39,6 +39,7 @@ from urgens.ui.widgets.worded import worded, wrapped
 
 BODY = (170.0, 110.0)  # px
 SKIP = "Cannot tell"
+SWITCH = "switch"  # as what a body of two sides is put in
 OPEN = "It goes into the layout as open until gauged."
 HINT = "No layout yet: take one on the page Layout, and the answer goes into it."
 
@@ -243,8 +244,10 @@ class KeyPage(Page):
         kind = laid_as(bodies) if bodies else ""
         self.hint.setVisible(bool(bodies) and not self.laid.own)
         self.open.setVisible(there and told_for_sure(self.answers) is None)
-        places = places_for(self.session.build, kind) if there and kind in INSERTED else PlacesFor()
-        self.put.setVisible(bool(places.lines))
+        places = PlacesFor()
+        if there and kind in (*INSERTED, *TWO_SIDED):
+            places = places_for(self.session.build, SWITCH if kind in TWO_SIDED else kind)
+        self.put.setVisible(bool(places.every))
         self.call.setVisible(there)
         if not there:
             return
@@ -252,6 +255,9 @@ class KeyPage(Page):
         for line in places.lines:
             name = button_words(thing_called(self.laid.circuits, line))
             self.put.menu().addAction(name, partial(self._put_in, line, bodies))
+        if places.ports:  # of two sides: behind both outlets at once
+            take = partial(self._put_in, places.ports[0], bodies)
+            self.put.menu().addAction("behind the cylinder", take)
         self.call.menu().clear()
         for part in self.laid.plumbing.parts:
             if part.wheel is None and part.kind not in ("master", "hose", "plug"):
@@ -277,7 +283,13 @@ class KeyPage(Page):
         self._show()
 
     def _put_in(self, line: str, bodies: tuple[str, ...]) -> None:
-        change, name = put_in(self.session.build, line, laid_as(bodies))
+        kind = laid_as(bodies)
+        if kind not in TWO_SIDED:
+            change, name = put_in(self.session.build, line, kind)
+        else:
+            change, name = put_in(self.session.build, line, SWITCH)
+            section: Any = change.values["plumbing"]
+            section["parts"][index_of(section["parts"], name, "part")]["kind"] = kind
         self.session.make(self._open(change, name, bodies))
 
     def _call(self, where: str, bodies: tuple[str, ...]) -> None:
