@@ -366,9 +366,9 @@ def test_a_torque_is_said_where_somebody_has_given_one_in_the_units_shown() -> N
     said = {units: next(step.text for step in given.spelt(Facts(build).figures(units)).steps
                         if "torque that is given" in step.text)
             for units in UnitSystem}  # fmt: skip
-    assert "line 1, cylinder to valve body: 16 N" in said[UnitSystem.METRIC]
+    assert "line 1, cylinder to valve body, front: 16 N" in said[UnitSystem.METRIC]
     assert (
-        "line 1, cylinder to valve body: 12 lbf" in said[UnitSystem.INCH]
+        "line 1, cylinder to valve body, front: 12 lbf" in said[UnitSystem.INCH]
     )  # 16 N·m / 1.356 = 11.8; by hand
 
 

@@ -621,7 +621,7 @@ def test_what_is_easy_while_something_is_out_is_grouped_with_what_is_still_to_co
     found = plan(with_changes(with_layout(made), {"joints": dry})).easy
     assert [(one.out, len(one.things), one.still) for one in found] == [
         ("axle", 3, ("tee", "line 7, tee to right rear")),
-        ("engine", 1, ("line 1, cylinder to valve body",)),
+        ("engine", 1, ("line 1, cylinder to valve body, front",)),
     ]
     assert found[0].words.startswith("While the axle is out, still to come: tee, line 7")
     tight = [{"joint": f"L{n}.{end}", "state": "dry"} for n in (1, 6, 7) for end in "ab"]

@@ -289,7 +289,7 @@ def test_bleeding_waits_for_a_joint_that_is_only_started(open_window: Opener) ->
     assert window.session.build.joints[0].state == "started"
     assert "1 not tight yet" in page.summary
     work = card(window)
-    assert "cylinder to valve body, at the cylinder" in work.sentence.text()
+    assert "cylinder to valve body, front, at the cylinder" in work.sentence.text()
     assert not work.buttons["next"].isEnabled()
     press(work, ENTER)
     assert window.session.build.records == ()

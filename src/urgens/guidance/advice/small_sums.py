@@ -18,8 +18,8 @@ POINTS = 2001
 JAWS = 0.1e-3  # m by which inside jaws read small at most; common practice
 CLOSE = 1e-7  # m; what is typed to a figure is that figure
 JAWS_READ_SMALL = (
-    "Inside jaws read small, by up to 0.1 mm (0.004 in): turn them for the largest reading, or "
-    "take a telescopic gauge."
+    "Inside jaws read small, by up to {by}: turn them for the largest reading, or take a "
+    "telescopic gauge."
 )
 ARM = 0.6  # m from a belted shoulder to what is turned without looking; common practice
 
@@ -45,13 +45,13 @@ def bore_words(
         yield f"No bore that is met is so near. The next ones: {near}."
     else:
         yield f"It may be: {', '.join(bore.text for bore in within)}."
-        yield JAWS_READ_SMALL
+        yield JAWS_READ_SMALL.format(by=_fine(JAWS, units))
     sold = {bore.value for bore in sold_bores()}
     pressures = [force / (pi / 4.0 * bore.value**2) for bore in told]
     for bore, pressure in zip(told, pressures, strict=True):
         rare = "" if bore.value in sold else "; met on vehicles, hardly sold new"
         yield (
-            f"{bore.text} ({bore.value * 1e3:.2f} mm, {bore.value / INCH:.3f} in): "
+            f"{bore.text} ({_fine(bore.value, units)}): "
             f"{show(pressure, PRESSURE, units)} at {foot} of foot{rare}."
         )
     if len(within) > 1:
@@ -83,9 +83,14 @@ def _nearest(reading: float) -> tuple[Quantity, ...]:
 
 def _off(bore: float, reading: float, units: Units | UnitSystem) -> str:
     way = "larger" if bore > reading else "smaller"
-    off = abs(bore - reading)
-    inches = unit_shown(LENGTH, units) == "in"
-    return f"{off / INCH:.3f} in {way}" if inches else f"{off * 1e3:.2f} mm {way}"
+    return f"{_fine(abs(bore - reading), units)} {way}"
+
+
+def _fine(length: float, units: Units | UnitSystem) -> str:
+    """Return a length as a caliper reads it: thousandths of an inch, hundredths of a mm."""
+    if unit_shown(LENGTH, units) == "in":
+        return f"{length / INCH:.3f} in"
+    return f"{length * 1e3:.2f} mm"
 
 
 def switch_words(solution: Solution, closes: float, units: Units | UnitSystem) -> str:

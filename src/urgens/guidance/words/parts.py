@@ -68,9 +68,37 @@ def part_name(circuits: Circuits, part: FittedPart) -> str:
 
 
 def line_name(circuits: Circuits, line: BrakeLine) -> str:
-    """Return where a line goes, from what; circuits: of the layout; line: of it."""
+    """Return where a line goes, from what; circuits: of the layout; line: of it.
+
+    Of two between the same parts each is called by its circuit as well.
+    """
+    global _last_lines
+    last = _last_lines
+    if last is None or last[0] is not circuits:
+        last = _last_lines = circuits, _line_names(circuits)
+    return last[1].get(line.id) or _from_to(circuits, line)
+
+
+_last_lines: tuple[Circuits, dict[str, str]] | None = None
+
+
+def _from_to(circuits: Circuits, line: BrakeLine) -> str:
     names = [_short(circuits, end) for end in (line.start, str(line.to))]
     return f"{names[0].capitalize()} to {names[1]}"
+
+
+def _line_names(circuits: Circuits) -> dict[str, str]:
+    """Return what every line of tube is called, no two alike."""
+    lines = [line for line in circuits.plumbing.lines if not line.direct]
+    found = {line.id: _from_to(circuits, line) for line in lines}
+    for name, count in Counter(found.values()).items():
+        alike = [line for line in lines if found[line.id] == name] if count > 1 else []
+        fed = [circuits.fed[line.id] for line in alike]
+        told = [next(iter(one)) if len(one) == 1 else "" for one in fed]
+        apart = all(one in AXLE_NAMES for one in told) and len({*told}) == count
+        for number, (line, circuit) in enumerate(zip(alike, told, strict=True), start=1):
+            found[line.id] = f"{name}, {circuit}" if apart else f"{name} {number}"
+    return found
 
 
 def line_called(circuits: Circuits, line: BrakeLine) -> str:
