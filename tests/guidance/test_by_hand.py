@@ -4,11 +4,14 @@ from typing import Any
 
 import pytest
 
+from tests.builds import bed
 from tests.plumbing.layouts import sound, with_layout
-from urgens.document import Build, BuildErrors, changed, demo, demo_names
+from urgens.document import Build, BuildErrors, changed, demo, demo_names, with_changes
+from urgens.document.circuits import Circuits
 from urgens.document.part_catalogue import shipped_parts
 from urgens.guidance import Severity, findings
 from urgens.guidance.advice.by_hand import OFFERED, places_for, put_in, taken_out
+from urgens.plumbing.draft import drafted
 from urgens.solve import solve
 
 METRIC = {"thread": "M10x1.0", "seat": "inverted"}
@@ -127,3 +130,24 @@ def test_a_light_switch_names_its_part_and_is_lost_with_it() -> None:
     gone = changed(made, taken_out(made, name))
     assert "light-switch-no-port" in dangers(gone)
     del parts
+
+
+def test_of_a_pair_for_a_diagonal_split_both_halves_are_one_valve_of_the_build() -> None:
+    base = with_changes(bed("bakery"), {"setups": [], "valves": {}, "circuits": "diagonal"})
+    build = with_changes(base, {"plumbing": drafted(base)})
+    laid = build.plumbing
+    assert laid is not None
+    circuits = Circuits(build, laid)
+    lines = {side: next(line.id for line in laid.lines if not line.direct
+                        and circuits.wheels_behind(line.id) == {f"rear-{side}"})
+             for side in ("left", "right")}  # fmt: skip
+    change, one = put_in(build, lines["left"], "reducing")
+    half = changed(build, change)
+    change, other = put_in(half, lines["right"], "reducing")
+    both = changed(half, change)
+    assert [valve.kind for valve in both.valves.rear] == ["reducing"]
+    assert both.plumbing is not None
+    assert {part.valve for part in both.plumbing.parts if part.id in (one, other)} == {"rear[0]"}
+    left = changed(both, taken_out(both, one))
+    assert len(left.valves.rear) == 1
+    assert changed(left, taken_out(left, other)).valves.rear == ()

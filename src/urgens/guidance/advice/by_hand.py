@@ -1,6 +1,6 @@
 """Parts that a builder puts in and takes out by hand: where each may go, and the step it is."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -167,12 +167,14 @@ def _counted(
     section = values["plumbing"]
     row = section["parts"][index_of(section["parts"], name, "part")]
     laid_out = {part.valve for part in laid.plumbing.parts}
-    waiting = (
+    alike = [
         i for i, valve in enumerate(own)
-        if (kind_of(valve).laid_as or valve.kind) == kind
-        and not valve.body and f"{axle}[{i}]" not in laid_out
-    )  # fmt: skip
-    index = next(waiting, None)
+        if (kind_of(valve).laid_as or valve.kind) == kind and not valve.body
+    ]  # fmt: skip
+    index = next((i for i in alike if f"{axle}[{i}]" not in laid_out), None)
+    if index is None and laid.build.split == "diagonal":  # its other half is on the other wheel
+        wheels = laid.wheels_behind(line)
+        index = next((i for i in alike if not _stands_before(laid, f"{axle}[{i}]", wheels)), None)
     if index is not None:
         row["valve"] = f"{axle}[{index}]"
         return BuildChange(label, values)
@@ -185,6 +187,12 @@ def _counted(
     return BuildChange(
         label, values, orders={path: order}, assumed={f"{path}[{index}]": new}
     )  # fmt: skip
+
+
+def _stands_before(laid: Circuits, valve: str, wheels: Iterable[str]) -> bool:
+    """Tell whether a valve of the build has a body in the way to one of some wheels."""
+    bodies = [part for part in laid.plumbing.parts if part.valve == valve]
+    return any(wheel in laid.behind(part) for part in bodies for wheel in wheels)
 
 
 def _renumber(part: Json, axle: Axle, start: int, by: int) -> None:
@@ -238,7 +246,8 @@ def taken_out(build: Build, part: str) -> BuildChange:
     if gone.kind in TWO_SIDED and build.warning_switch in ("warns", "shuts"):
         values["warning_switch"] = "none"
     found = next((one for one in _listed(build) if one[2] == gone.valve), None)
-    if found is None:
+    others = any(one.valve == gone.valve for one in laid.plumbing.parts if one.id != part)
+    if found is None or others:  # of a pair the other half stays, and is counted still
         return BuildChange(label, values)
     axle, index, _ = found
     for row in section["parts"]:
