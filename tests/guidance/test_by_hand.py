@@ -3,10 +3,21 @@
 from typing import Any
 
 import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
 
 from tests.builds import bed
 from tests.plumbing.layouts import sound, with_layout
-from urgens.document import Build, BuildErrors, changed, demo, demo_names, with_changes
+from urgens.document import (
+    Build,
+    BuildErrors,
+    changed,
+    demo,
+    demo_names,
+    dumps,
+    loads,
+    with_changes,
+)
 from urgens.document.circuits import Circuits
 from urgens.document.part_catalogue import shipped_parts
 from urgens.guidance import Severity, findings
@@ -151,3 +162,39 @@ def test_of_a_pair_for_a_diagonal_split_both_halves_are_one_valve_of_the_build()
     left = changed(both, taken_out(both, one))
     assert len(left.valves.rear) == 1
     assert changed(left, taken_out(left, other)).valves.rear == ()
+
+
+BROUGHT = {"valve-not-in-layout", "valve-not-in-build", "wheel-not-fed", "wheel-fed-twice",
+           "circuits-joined", "port-joined-twice", "outlet-feeds-other-axle"}  # fmt: skip
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.data())
+def test_whatever_is_put_in_and_taken_out_layout_and_build_stay_one(data: st.DataObject) -> None:
+    """A row of hands: each part goes where it may, or comes out; nothing of the two comes apart."""
+    build = demo(data.draw(st.sampled_from(("library", "tender", "roadster"))))
+    before = {one.code for one in findings(solve(build))} & BROUGHT
+    there: list[str] = []
+    refused: list[str] = []
+    for _ in range(data.draw(st.integers(2, 6))):
+        if there and data.draw(st.booleans()):
+            name = there.pop(data.draw(st.integers(0, len(there) - 1)))
+            try:
+                change = taken_out(build, name)
+            except BuildErrors as errors:
+                refused.append(str(errors))
+                continue
+            build = changed(build, change)
+        else:
+            kind = data.draw(st.sampled_from(OFFERED))
+            places = places_for(build, kind).every
+            if not places:
+                continue
+            change, name = put_in(build, data.draw(st.sampled_from(places)), kind)
+            build = changed(build, change)
+            there.append(name)
+        assert build.plumbing is not None
+        there = [one for one in there if any(part.id == one for part in build.plumbing.parts)]
+    assert all("lines" in one for one in refused)  # three or more hang on it
+    assert {one.code for one in findings(solve(build))} & BROUGHT <= before
+    assert loads(dumps(build)) == build
