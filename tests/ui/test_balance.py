@@ -345,20 +345,18 @@ def test_an_assumed_figure_looks_so_and_ctrl_tab_goes_to_it(
     assert T.warn.lower() in shades
 
 
-def test_the_spread_of_open_figures_is_shown_once_the_hand_is_still(window: MainWindow) -> None:
+def test_the_spread_of_open_figures_is_shown_once_the_hand_is_still(
+    window: MainWindow, qtbot: Any
+) -> None:
     plane = window.station("Balance").adhesion
     front, rear = plane._spreads
-    QTest.qWait(300)
-    assert front.isVisible()
-    assert rear.isVisible()
+    qtbot.waitUntil(lambda: front.isVisible() and rear.isVisible(), timeout=10_000)
     z, used = rear.points
     near = used[(z > 0.75) & (z < 0.85)]
     assert near.max() - near.min() > 0.2  # the shoe factor alone may be 30 % higher or lower
     window.session.edit("valves.rear[0].slope", 0.2)
     assert not rear.isVisible()
-    QTest.qWait(300)
-
-    assert rear.isVisible()
+    qtbot.waitUntil(rear.isVisible, timeout=10_000)
 
 
 def test_no_spread_is_shown_where_everything_is_settled(
