@@ -24,6 +24,7 @@ from urgens.document import (
     edited,
     own_vehicle,
     with_changes,
+    with_setup,
 )
 from urgens.document.catalogue import counting
 from urgens.document.edits.edit import dumped
@@ -175,6 +176,18 @@ def test_a_layout_has_its_lines_bends_and_what_is_bought(roadster: Build) -> Non
     assert bends.rows[2][2].startswith("187.0 mm, 0.0 deg, 90.0 deg; ")
     assert ("Fittings", "Tee", "1", "3 × 3/8-24 inverted", "☐") in buy.rows
     assert content(solve(bed("bakery")), UnitSystem.METRIC, DAY).laid == ()
+
+
+def test_of_a_set_up_only_what_is_new_is_bought(roadster: Build) -> None:
+    """The van's load-sensing valve: one valve, two lines; its hoses and its body stay."""
+    base = demo("library")
+    then = with_setup(base, "load-sensing")
+    *_, buy = content(solve(then), UnitSystem.METRIC, DAY, base).laid
+    kinds = [str(row[1]) for row in buy.rows]
+    assert any(kind.startswith("Load-sensing valve (sold as") for kind in kinds)
+    assert not any(kind.startswith(("Hose", "Combination")) for kind in kinds)
+    *_, whole = content(solve(then), UnitSystem.METRIC, DAY).laid
+    assert len(whole.rows) > len(buy.rows)
 
 
 def routed_of(name: str) -> MadeLine:

@@ -7,6 +7,7 @@ from datetime import date
 
 import numpy as np
 
+from urgens.document import Build
 from urgens.guidance import Finding, findings
 from urgens.guidance.words.cautions import CAUTIONS
 from urgens.quantity import FORCE, LENGTH, PRESSURE, ShownFigure, Units, UnitSystem, show, written
@@ -51,8 +52,14 @@ class Sheet:
         return self.presses, self.locks, *self.laid
 
 
-def content(solution: Solution, units: UnitSystem | Units, day: date) -> Sheet:
-    """Return the sheet of `solution` with figures in `units`, dated `day`."""
+def content(
+    solution: Solution, units: UnitSystem | Units, day: date, base: Build | None = None
+) -> Sheet:
+    """Return the sheet of `solution` with figures in `units`, dated `day`.
+
+    base: what the vehicle is, where the solution is of one of its set-ups: what stays of it is not
+    bought.
+    """
     build = solution.build
     found = fitted(build, units)
     return Sheet(
@@ -64,7 +71,7 @@ def content(solution: Solution, units: UnitSystem | Units, day: date) -> Sheet:
         columns=_columns(found.parts),
         presses=_presses(solution, units),
         locks=_locks(solution, units),
-        laid=laid_tables(build, units),
+        laid=laid_tables(build, units, base),
         findings=findings(solution, units),
         cautions=CAUTIONS,
         limits=f"{LIMITS} {CORNER}" if build.targets.corner else LIMITS,

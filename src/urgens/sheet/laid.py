@@ -14,8 +14,13 @@ from urgens.quantity import ANGLE, LENGTH, ShownFigure, Units, UnitSystem, show,
 from urgens.sheet.table import Cell, Table
 
 
-def laid_tables(build: Build, units: UnitSystem | Units) -> tuple[Table, ...]:
-    """Return the tables of a build's layout, none where it has none."""
+def laid_tables(
+    build: Build, units: UnitSystem | Units, before: Build | None = None
+) -> tuple[Table, ...]:
+    """Return the tables of a build's layout, none where it has none.
+
+    before: what the vehicle is now, where this is what it is to be: what stays is not bought.
+    """
     circuits = circuits_of(build)
     if circuits is None or build.plumbing is None:
         return ()
@@ -40,7 +45,7 @@ def laid_tables(build: Build, units: UnitSystem | Units) -> tuple[Table, ...]:
     if bends:
         heads = ("Line", "On before the first flare", "Feed, turn, bend; last straight")
         found.append(Table("Bend sheet", heads, bends))
-    return (*found, *_to_buy(build, units))
+    return (*found, *_to_buy(build, units, before))
 
 
 def _cut(line: MadeLine | None, units: UnitSystem | Units) -> str:
@@ -64,11 +69,11 @@ def _bends(line: MadeLine, units: UnitSystem | Units) -> tuple[str, str]:
     return ", ".join([*first, *line.line.slide_on_first]) or "nothing", "; ".join(bends)
 
 
-def _to_buy(build: Build, units: UnitSystem | Units) -> Iterator[Table]:
+def _to_buy(build: Build, units: UnitSystem | Units, before: Build | None) -> Iterator[Table]:
     """Yield what is bought, where every line can be cut from a length that is sold."""
     assert build.plumbing is not None
     try:
-        found = buying_list(build, STOCK.value, SAW.value)
+        found = buying_list(build, STOCK.value, SAW.value, before=before)
     except TooLongError as error:
         yield Table("To buy", ("What", "Why"), ((f"line {error.name}", str(error)),))
         return

@@ -36,7 +36,8 @@ class SheetContext:
     @cached_property
     def sheet(self) -> Sheet:
         """Its figures."""
-        return content(self.solution, self.units, self.day)
+        before = None if self.base is self.build else self.base
+        return content(self.solution, self.units, self.day, before)
 
     @cached_property
     def words(self) -> FigureWords:
