@@ -16,7 +16,7 @@ from tests.plumbing.layouts import sound, with_layout
 from tests.ui.conftest import LEFT
 from urgens.document import Build, demo, demo_names
 from urgens.ui.frame.window import MainWindow
-from urgens.ui.stations.plumb.route_board import HANDLE, numbers
+from urgens.ui.stations.plumb.corner_numbers import HANDLE, numbers
 
 STATION = "Plumb"  # that its windows open at
 Opener = Callable[[Build], MainWindow]
