@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QToolButton
 
 from tests.ui.conftest import LEFT, type_into
 from urgens.document import Build
@@ -49,3 +50,25 @@ def test_what_is_no_length_is_said_where_it_is_typed(open_window: Opener, roadst
     type_into(label, "")
     shown.typed = kept
     assert shown.typed == {"front_bore": "7/8 in"}
+
+
+def test_outlets_of_both_are_chosen_and_compared(open_window: Opener, bakery: Build) -> None:
+    window = open_window(bakery)
+    shown = page(window)
+
+    def choose(name: str, words: str) -> None:
+        button = next(b for b in shown.findChildren(QToolButton)
+                      if b.accessibleName().startswith(name))  # fmt: skip
+        next(a for a in button.menu().actions() if a.text() == words).trigger()
+
+    for circuit, words in (("Front", "left"), ("Rear", "at the end")):
+        choose(f"{circuit} outlet on the vehicle", words)
+    outlets = {one.circuit: one.position for one in window.session.build.master.outlets}
+    assert outlets == {"front": "left", "rear": "end"}
+    choose("Front outlet of the other", "right")
+    choose("Rear outlet of the other", "at the end")
+    lines = next(one for one in shown.found if one.what == "Lines")
+    assert "front, right" in lines.words
+    QTest.mouseClick(shown.add, LEFT)
+    (setup,) = (one for one in window.session.base.setups if one.name == "other cylinder")
+    assert "master.outlets" in setup.changes

@@ -22,10 +22,10 @@ from urgens.plumbing.old_lines import (
 )
 from urgens.quantity import ANGLE, LENGTH, QuantityError, parse, show, whole_number
 from urgens.ui.session import Session
-from urgens.ui.stations.plumb.chooser import chooser
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.stations.plumb.tape_board import TapeBoard
 from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.chooser import chooser
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.layouts import tight
 from urgens.ui.widgets.page import Page

@@ -11,7 +11,7 @@ from urgens.document.kinds.valves import LAID, kind_of
 from urgens.document.layout.layout import BrakeLine, FittedPart
 from urgens.quantity import whole_number
 from urgens.ui.session import Session
-from urgens.ui.stations.plumb.chooser import chooser
+from urgens.ui.widgets.chooser import chooser
 from urgens.ui.widgets.figure_column import FigureColumn
 from urgens.ui.widgets.figure_label import Spot
 from urgens.ui.widgets.worded import worded

@@ -16,10 +16,10 @@ from urgens.guidance.words.block_key import laid_as, named_bodies, telling_test
 from urgens.guidance.words.parts import KINDS, MATERIALS, SEATS, line_name, part_name, port_name
 from urgens.quantity import PRESSURE, show
 from urgens.ui.session import Session
-from urgens.ui.stations.plumb.chooser import chooser
 from urgens.ui.stations.plumb.laid import Laid
 from urgens.ui.stations.plumb.part_facts import PartFacts
 from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.chooser import chooser
 from urgens.ui.widgets.layouts import spaced, tight
 from urgens.ui.widgets.worded import worded, wrapped
 

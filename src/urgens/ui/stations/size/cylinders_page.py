@@ -1,6 +1,7 @@
 """The cylinder on the vehicle beside another one: drawn to scale, and what the other changes."""
 
 from collections.abc import Mapping
+from functools import partial
 from typing import Any
 
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
@@ -9,11 +10,13 @@ from urgens.document import Build, BuildChange, BuildErrors
 from urgens.document.catalogue import named
 from urgens.document.kinds.cylinders import cylinder_kind
 from urgens.guidance.advice.two_cylinders import FIELDS, CylinderChange, changes, other_build
+from urgens.physics.axle import AXLES
 from urgens.quantity import LENGTH
 from urgens.ui.session import Session
 from urgens.ui.stations.size.cylinders_board import CylindersBoard
 from urgens.ui.theme.paint import T
 from urgens.ui.widgets.buttons import push_button
+from urgens.ui.widgets.chooser import chooser
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.figure_label import FigureLabel, Spot
 from urgens.ui.widgets.layouts import tight
@@ -23,6 +26,8 @@ from urgens.ui.widgets.typed_label import TypedLabel
 from urgens.ui.widgets.worded import worded, wrapped
 
 NAME = "other cylinder"
+POSITIONS = {"": "not given", "left": "left", "right": "right", "end": "at the end",
+             "top": "on top", "bottom": "at the bottom"}  # fmt: skip
 NOTHING = "Type what is measured of the other one; what is left out is taken as of yours."
 DOTTED = "Dotted: not measured, drawn as is usual."
 
@@ -30,18 +35,22 @@ DOTTED = "Dotted: not measured, drawn as is usual."
 class CylindersPage(Page):
     """A drawing of both, a row for each size, and beside it what the other one changes."""
 
-    kept = ("typed",)
+    kept = ("typed", "sits")
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
         self.board = CylindersBoard()
         self.others: dict[str, TypedLabel] = {}
+        self._sits: dict[str, str] = {}  # where the other's outlets are, by circuit
         self.mine: list[FigureLabel] = []
         self.found: tuple[CylinderChange, ...] = ()
         self._fields: tuple[str, ...] = ()
         self._grid = tight(QGridLayout())
         self._grid.setHorizontalSpacing(18)
         self._grid.setColumnStretch(3, 1)
+        self._outlets = tight(QGridLayout())
+        self._outlets.setHorizontalSpacing(18)
+        self._outlets.setColumnStretch(3, 1)
         self.words = QVBoxLayout()
         self.fault = wrapped("error")
         self.add = push_button("Make it a set-up", "quiet", self._add)
@@ -50,6 +59,7 @@ class CylindersPage(Page):
         column.addWidget(self.board, 1)
         column.addWidget(worded(DOTTED, "small"))
         column.addLayout(self._grid)
+        column.addLayout(self._outlets)
         self.head("What the other one changes")
         self.column.addWidget(self.fault)
         self.column.addLayout(self.words)
@@ -72,9 +82,19 @@ class CylindersPage(Page):
                 self.others[name].set_text(text)
 
     @property
+    def sits(self) -> dict[str, str]:
+        """Where the outlets of the other one are, by circuit."""
+        return self._sits
+
+    @sits.setter
+    def sits(self, sits: Mapping[str, str]) -> None:
+        self._sits = dict(sits)
+        self._show()
+
+    @property
     def summary(self) -> str:
         """What the other one is, in one line."""
-        if not self.typed:
+        if not self.figures:
             return "two cylinders that look alike may differ in the depth of their socket"
         worst = next((one for one in self.found if one.tone), None)
         return "nothing stands against the other one" if worst is None else (
@@ -107,9 +127,53 @@ class CylindersPage(Page):
             self._grid.addWidget(mine, row, 1)
             self._grid.addWidget(other, row, 2)
 
+    def _show_outlets(self) -> None:
+        """Show where the outlets of both are, to be chosen."""
+        clear(self._outlets)
+        if self.session.build.master.one_chamber:
+            return
+        own: dict[str, str] = {
+            one.circuit: one.position or "" for one in self.session.build.master.outlets
+        }
+        for row, circuit in enumerate(map(str, AXLES)):
+            name = f"{circuit.capitalize()} outlet"
+            self._outlets.addWidget(worded(name, "muted"), row, 0)
+            for column, (whose, now, take) in enumerate((
+                ("on the vehicle", own.get(circuit, ""), self._take_own),
+                ("of the other", self._sits.get(circuit, ""), self._take_other),
+            ), start=1):  # fmt: skip
+                button = chooser(POSITIONS[now], f"{name} {whose}", POSITIONS,
+                                 partial(take, circuit))  # fmt: skip
+                self._outlets.addWidget(button, row, column)
+
+    def _take_own(self, circuit: str, position: str) -> None:
+        """Say where an outlet of the one on the vehicle is."""
+        kept = [one.model_dump(mode="json", exclude_unset=True)
+                for one in self.session.build.master.outlets]  # fmt: skip
+        row = next((one for one in kept if one["circuit"] == circuit), None)
+        if row is None:
+            kept.append({"circuit": circuit, "position": position or None})
+        else:
+            row["position"] = position or None
+        label = f"{circuit.capitalize()} outlet: {POSITIONS[position]}"
+        self.session.edit("master.outlets", kept, label)
+
+    def _take_other(self, circuit: str, position: str) -> None:
+        """Say where an outlet of the other one is."""
+        self._sits = {**self._sits, circuit: position}
+        self._show()
+
+    @property
+    def figures(self) -> dict[str, Any]:
+        """What is known of the other one, by its field in a build."""
+        known: dict[str, Any] = dict(self.typed)
+        sits = [{"circuit": circuit, "position": at} for circuit, at in self._sits.items() if at]
+        return known | ({"outlets": sits} if sits else {})
+
     def show_figures(self) -> None:
         """Show both, and what the other one changes."""
         self._show_rows()
+        self._show_outlets()
         units = self.session.units
         for label in self.mine:
             label.refresh()
@@ -133,10 +197,10 @@ class CylindersPage(Page):
         """Return the build with the other cylinder, None where nothing is typed or it cannot be."""
         self.fault.setText("")
         self.fault.hide()
-        if not self.typed:
+        if not self.figures:
             return None
         try:
-            return other_build(self.session.build, self.typed)
+            return other_build(self.session.build, self.figures)
         except BuildErrors as errors:
             self.fault.setText(str(errors))
             self.fault.show()
@@ -149,7 +213,7 @@ class CylindersPage(Page):
     def _add(self) -> None:
         """Keep the other one as a set-up of this build."""
         base = self.session.base
-        figures: dict[str, Any] = {f"master.{name}": text for name, text in self.typed.items()}
+        figures: dict[str, Any] = {f"master.{name}": one for name, one in self.figures.items()}
         kept = [index for index, one in enumerate(base.setups) if one.name != NAME]
         setup = {"name": NAME, "changes": figures}
         change = BuildChange(f"Set-up “{NAME}”", orders={"setups": [*kept, setup]})
