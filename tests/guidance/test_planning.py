@@ -618,10 +618,13 @@ def test_what_is_easy_while_something_is_out_is_grouped_with_what_is_still_to_co
         if row["id"] == "L1":
             row["easy_while"] = "engine"
     dry = [{"joint": name, "state": "dry"} for name in ("L6.a", "L6.b")]
-    found = plan(with_changes(with_layout(made), {"joints": dry})).easy
+    items = [{"what": "stand-in clip", "easy_while": "engine"},
+             {"what": "bracket", "easy_while": "engine", "done": "2026-05-01"}]  # fmt: skip
+    noted = {"joints": dry, "open_items": items}
+    found = plan(with_changes(with_layout(made), noted)).easy
     assert [(one.out, len(one.things), one.still) for one in found] == [
         ("axle", 3, ("tee", "line 7, tee to right rear")),
-        ("engine", 1, ("line 1, cylinder to valve body, front",)),
+        ("engine", 3, ("line 1, cylinder to valve body, front", "stand-in clip")),
     ]
     assert found[0].words.startswith("While the axle is out, still to come: tee, line 7")
     tight = [{"joint": f"L{n}.{end}", "state": "dry"} for n in (1, 6, 7) for end in "ab"]

@@ -106,10 +106,12 @@ def test_an_item_is_noted_holds_the_vehicle_and_is_done(open_window: Opener) -> 
     page = stands.items
     QTest.keyClicks(page.fields["what"], "stand-in hose")
     QTest.keyClicks(page.fields["due"], "2027-01-31")
+    QTest.keyClicks(page.fields["easy_while"], "axle")
     page.holds.setChecked(True)
     QTest.keyClick(page.fields["due"], Qt.Key.Key_Return)
     (item,) = window.session.build.open_items
     assert (item.what, item.holds_vehicle, item.due) == ("stand-in hose", True, date(2027, 1, 31))
+    assert item.easy_while == "axle"
     assert stands.summary == "do not move it: 1 thing holds it; 1 noted as open"
     assert "Still open: stand-in hose." in words(stands.list)
     QTest.mouseClick(page.buttons[0, "done"], LEFT)

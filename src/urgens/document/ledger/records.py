@@ -144,10 +144,14 @@ class Joint(DocumentModel):
 
 
 class OpenItem(DocumentModel):
-    """Something that is not done yet; what `holds_vehicle` is done before it moves."""
+    """Something that is not done yet; what `holds_vehicle` is done before it moves.
+
+    It is easily come at while something is out (`easy_while`).
+    """
 
     what: Name
     place: Text = ""
+    easy_while: Text = ""
     holds_vehicle: bool = False
     due: Annotated[date, BeforeValidator(read_date)] | None = None
     done: Annotated[date, BeforeValidator(read_date)] | None = None

@@ -1,5 +1,6 @@
 """What is come at easily while something is out: grouped by that, with what is still to come."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from urgens.document import Build
@@ -27,28 +28,37 @@ class EasyWhile:
 
 
 def easy_while(build: Build) -> tuple[EasyWhile, ...]:
-    """Return what is easy while each thing is out; build: with a layout, else nothing.
+    """Return what is easy while each thing is out: parts, lines and what is noted as open.
+
+    build: the document.
 
     Source: what the builder says of parts and lines; by definition.
     """
-    laid = circuits_of(build)
-    if laid is None:
-        return ()
-    groups: dict[str, list[str]] = {}
-    told = [(part.id, part.easy_while) for part in laid.plumbing.parts]
-    told += [(line.id, line.easy_while) for line in laid.plumbing.lines]
-    for name, out in told:
+    groups: dict[str, list[tuple[str, bool]]] = {}
+    for what, out, done in _told(build):
         if out.strip():
-            groups.setdefault(out.strip().casefold(), []).append(name)
-    done = _done(build)
+            groups.setdefault(out.strip().casefold(), []).append((what, done))
     return tuple(
         EasyWhile(
             out,
-            tuple(thing_called(laid, name) for name in names),
-            tuple(thing_called(laid, name) for name in names if not done.get(name, False)),
+            tuple(what for what, _ in things),
+            tuple(what for what, done in things if not done),
         )
-        for out, names in groups.items()
+        for out, things in groups.items()
     )
+
+
+def _told(build: Build) -> Iterator[tuple[str, str, bool]]:
+    """Yield parts, lines, open items: what each is called, easy while what, if it is done."""
+    laid = circuits_of(build)
+    if laid is not None:
+        done = _done(build)
+        for part in laid.plumbing.parts:
+            yield thing_called(laid, part.id), part.easy_while, done.get(part.id, False)
+        for line in laid.plumbing.lines:
+            yield thing_called(laid, line.id), line.easy_while, done.get(line.id, False)
+    for item in build.open_items:
+        yield item.what, item.easy_while, item.done is not None
 
 
 def _done(build: Build) -> dict[str, bool]:

@@ -32,6 +32,7 @@ HINTS = (
     ("what", "What is open", "stand-in hose, front left"),
     ("place", "Where", "a part, a line, or in words"),
     ("due", "Due on", "year-month-day, or nothing"),
+    ("easy_while", "Easy while out", "engine, axle, dash, or nothing"),
 )
 
 
@@ -78,6 +79,8 @@ class OpenItems(QWidget):
     def _row(self, row: int, index: int, item: OpenItem) -> None:
         words = item.what + (f", {item.place}" if item.place else "")
         more = [f"due {item.due}"] if item.due is not None else []
+        if item.easy_while:
+            more.append(f"easy while the {item.easy_while} is out")
         if item.done is not None:
             more = [f"done {item.done}"]
         elif item.due is not None and item.due < date.today():
@@ -137,8 +140,7 @@ class OpenItems(QWidget):
             self._refuse("Say what is open.", "what")
             return
         made: dict[str, Any] = {"what": typed["what"], "holds_vehicle": self.holds.isChecked()}
-        if typed["place"]:
-            made["place"] = typed["place"]
+        made |= {name: typed[name] for name in ("place", "easy_while") if typed[name]}
         if typed["due"]:
             try:
                 made["due"] = date.fromisoformat(typed["due"]).isoformat()
