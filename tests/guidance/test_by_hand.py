@@ -19,10 +19,17 @@ from urgens.document import (
     with_changes,
 )
 from urgens.document.circuits import Circuits
+from urgens.document.layout.layout import Plumbing
 from urgens.document.part_catalogue import shipped_parts
 from urgens.guidance import Severity, findings
 from urgens.guidance.advice.by_hand import OFFERED, places_for, put_in, taken_out
 from urgens.plumbing.draft import drafted
+from urgens.plumbing.sinks import (
+    with_banjo_at,
+    with_reservoir_at,
+    with_sink_near_cylinder,
+    with_sink_on_line,
+)
 from urgens.solve import solve
 
 METRIC = {"thread": "M10x1.0", "seat": "inverted"}
@@ -198,3 +205,16 @@ def test_whatever_is_put_in_and_taken_out_layout_and_build_stay_one(data: st.Dat
     assert all("lines" in one for one in refused)  # three or more hang on it
     assert {one.code for one in findings(solve(build))} & BROUGHT <= before
     assert loads(dumps(build)) == build
+
+
+def test_what_has_no_room_for_a_part_of_its_kind_is_said() -> None:
+    plumbing = bakery().plumbing
+    assert plumbing is not None
+    with pytest.raises(BuildErrors, match="no line that could be cut"):
+        with_sink_on_line(plumbing, "D1", "gauge")
+    with pytest.raises(BuildErrors, match="no line of tube in it"):
+        with_banjo_at(plumbing, "fl.in")  # a hose is screwed into it
+    section, _ = with_reservoir_at(plumbing, "mc")
+    with pytest.raises(BuildErrors, match="reservoir there already"):
+        with_reservoir_at(Plumbing.model_validate(section), "mc")
+    assert with_sink_near_cylinder(with_changes(bed("bakery"), {}), "gauge") is None

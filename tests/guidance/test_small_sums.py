@@ -5,12 +5,14 @@ from math import pi
 import pytest
 
 from tests.builds import bed
-from urgens.document import Build, edited
+from urgens.document import Build, edited, with_changes
 from urgens.document.kinds.bores import met_bores
 from urgens.guidance.advice.small_sums import (
     bore_words,
+    hose_words,
     possible_bores,
     reach_words,
+    rod_words,
     room_words,
     switch_words,
 )
@@ -78,3 +80,29 @@ def test_room_and_reach_are_subtractions() -> None:
     assert room_words(0.35, 0.30, "Height", METRIC) == "Height: 50.0 mm too long for the room."
     assert reach_words(0.5, METRIC).startswith("Within 600.0 mm")
     assert reach_words(0.7, METRIC).startswith("100.0 mm further than")
+
+
+def test_a_gap_at_the_rod_is_the_ratio_as_much_at_the_pad() -> None:
+    """A millimetre at 5 to 1 is five; one turn of a millimetre and a quarter is not quite it."""
+    build = with_changes(bed("bakery"), {"setups": [], "pedal.pivot_to_pad": "250 mm",
+                         "pedal.pivot_to_pushrod": "50 mm"})  # fmt: skip
+    said = rod_words(build, 0.00125, METRIC)
+    assert said.startswith("6.2 mm of play at the pad; 1 turn of M8 × 1.25 or ")
+    assert "own thread is not given" in said
+    own = with_changes(build, {"pedal.pushrod_thread": "M8 × 1.25"})
+    assert rod_words(own, 0.00125, METRIC) == "6.2 mm of play at the pad; 1 turn of M8 × 1.25."
+    assert "no turn" in rod_words(own, 0.0, METRIC)
+
+
+def test_a_hose_is_held_against_the_least_it_may_bend() -> None:
+    assert "nothing is left" in hose_words(float("inf"), 0.05, METRIC)
+    assert hose_words(0.04, 0.05, METRIC).endswith("it kinks or cracks there.")
+    assert hose_words(0.06, 0.05, METRIC).endswith("is the least it may have.")
+    assert "its maker" in hose_words(0.06, None, METRIC)
+
+
+def test_a_caliper_is_read_in_the_units_shown(mailvan: Build) -> None:
+    inch = list(bore_words(solve(mailvan), 0.0222, 0.0002, UnitSystem.INCH))
+    assert any("0.875 in" in one for one in inch)
+    assert "0.004 in" in inch[1]
+    assert any("22.00 mm" in one for one in bore_words(solve(mailvan), 0.0222, 0.0002, METRIC))
