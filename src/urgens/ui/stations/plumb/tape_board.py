@@ -140,8 +140,8 @@ class TapeBoard(Painted):
             if self.length is None:
                 write(painter, "Type its length; then click on the tape where each bend begins.",
                       QPointF(12, 30), size=16)  # fmt: skip
-                return
-            self._draw_tape(painter)
+            else:
+                self._draw_tape(painter)
             if self.sheet is not None:
                 self._draw_bent(painter, self.sheet)
             if self.hasFocus():
