@@ -42,6 +42,19 @@ def test_a_shallower_socket_keeps_the_ports_covered() -> None:
     assert "not measured" in told(van(), socket_depth="12 mm")["Rod"][0]
 
 
+def test_what_is_not_measured_of_the_other_is_not_taken_as_of_ones_own() -> None:
+    """A depth of one's own says nothing of a look-alike's; common practice."""
+    sits = [{"circuit": "front", "position": "left"}, {"circuit": "rear", "position": "end"}]
+    facts = {"socket_depth": "8 mm", "flange_bolts": "83 mm", "body_length": "23 cm"}
+    build = with_changes(van(**facts), {"master.outlets": sits, "room": {"ahead": "20 cm"}})
+    found = told(build, bore="7/8 in")
+    words, tone = found["Rod"]
+    assert "of the other is not measured" in words
+    assert tone == "warning"
+    assert not {"Flange", "Ahead"} & set(found)
+    assert "not given of both" in found["Lines"][0]
+
+
 def test_pressure_goes_with_the_area() -> None:
     """7/8 for 1 in at one foot: (8/7)² of the pressure, by hand."""
     build = with_changes(van(bore="1 in"), {"booster": {"kind": "none"},

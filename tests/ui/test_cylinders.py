@@ -33,7 +33,11 @@ def test_a_look_alike_is_caught_and_becomes_a_set_up(open_window: Opener, bakery
     assert "look before it is bought" in shown.summary
     QTest.mouseClick(shown.add, LEFT)
     setups = {one.name: dict(one.changes) for one in window.session.base.setups}
-    assert setups["other cylinder"] == {"master.socket_depth": "1-1/4 in"}
+    assert setups["other cylinder"]["master.socket_depth"] == "1-1/4 in"
+    window.session.set_setup("other cylinder")  # what was known of one's own is not of this one
+    assert bakery.master.reservoir_volume is not None
+    assert window.session.build.master.reservoir_volume is None
+    window.session.set_setup(None)
     QTest.mouseClick(shown.add, LEFT)  # again: it is written anew
     assert [one.name for one in window.session.base.setups].count("other cylinder") == 1
 

@@ -12,6 +12,7 @@ from urgens.document.layout.layout import KEPT, Price, Priced, nothing
 from urgens.document.model import DocumentModel
 from urgens.document.validation import validated_as
 from urgens.document.whole_file import write_whole
+from urgens.quantity import QuantityError, decimal
 
 
 class PriceList(DocumentModel):
@@ -41,3 +42,19 @@ def save_prices(found: PriceList, path: Path) -> None:
     text = json.dumps(document, indent=2, ensure_ascii=False) + "\n"
     path.parent.mkdir(parents=True, exist_ok=True)
     write_whole(path, text.encode(), keep=path.exists())
+
+
+def price_of(typed: str) -> float | None:
+    """Return what is typed as a price in the builder's own money [-], None for nothing.
+
+    typed: as a figure [text]. Raises QuantityError where it is none.
+    """
+    if not typed.strip():
+        return None
+    try:
+        price = decimal(typed)
+    except ValueError:
+        raise QuantityError(f'"{typed}" is no price', "write a number, as 12.50") from None
+    if not 0 <= price < float("inf"):
+        raise QuantityError(f'"{typed}" is no price', "write a number from 0 up")
+    return price

@@ -8,7 +8,7 @@ from urgens.document.circuits import SINKS, Circuits
 from urgens.document.kinds.valves import kind_of
 from urgens.document.layout.layout import FittedPart
 from urgens.physics.axle import AXLES
-from urgens.plumbing.conversion import brake_items, layout_of
+from urgens.plumbing.conversion import brake_items, layout_of, same_booster, same_cylinder
 from urgens.plumbing.needed import SHELF_OF, SHELVES, Needed
 from urgens.quantity import PRESSURE, show
 
@@ -29,8 +29,8 @@ def of_vehicle(build: Build, before: Build | None) -> Iterator[Needed]:
     cylinder = any(part.kind == "master" for part in marked)
     booster = False
     if before is not None:
-        cylinder = cylinder or _other_cylinder(before, build)
-        booster = build.booster.fitted and before.booster != build.booster
+        cylinder = cylinder or not same_cylinder(before, build)
+        booster = build.booster.fitted and not same_booster(before, build)
     if cylinder:
         count = 2 if build.master.has_bar else 1
         yield Needed("cylinder", count, "", "", first, _of_cylinder(build))
@@ -69,12 +69,6 @@ def _rod_parts(build: Build) -> Iterator[Needed]:
     if master.pushrod_held_by in (None, "none"):
         yield Needed("pushrod retainer", 1, "", "without it the rod falls out as the pedal is "
                      "pulled up", SHELVES[6])  # fmt: skip
-
-
-def _other_cylinder(before: Build, build: Build) -> bool:
-    one, other = (b.master.model_copy(update={"bar_offset": None}) if b.master.has_bar
-                  else b.master for b in (before, build))  # fmt: skip
-    return one != other
 
 
 def _pin_moved(before: Build | None, build: Build) -> bool:

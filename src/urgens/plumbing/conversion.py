@@ -16,6 +16,11 @@ METERING = "metering: drums behind before discs in front"
 LESS_BEHIND = "less pressure behind above a knee"
 
 
+# What is set, measured or screwed to a cylinder: another figure of it makes no other cylinder.
+SET_ON_CYLINDER = (
+    "bar_offset", "efficiency", "spring_preload", "port_travel", "pushrod_length",
+    "pushrod_held_by", "primary_feeds", "reservoir_volume", "outlets",
+)  # fmt: skip
 BOOSTER = "booster"
 ASSIST = "the booster's help: all of the effort comes from the leg"
 
@@ -54,8 +59,8 @@ def conversion(now: Build, then: Build) -> Conversion:
     """Return what it takes to make one layout of another.
 
     now, then: as it is and as it is to be.
-    A part stays where it has its id, its kind and its ports in both, a cylinder and a brake where
-    they are the same in the build; a port is plugged where a plug is new on it.
+    A part stays where it has its id, its kind and its ports in both, a cylinder, a booster and a
+    brake where the build has the same one; a port is plugged where a plug is new on it.
     Source: common practice.
     """
     before, after = layout_of(now), layout_of(then)
@@ -63,18 +68,18 @@ def conversion(now: Build, then: Build) -> Conversion:
     stays = tuple(
         name
         for name, part in mine.items()
-        if _same(part, its.get(name)) and _fitted(now, part) == _fitted(then, part)
+        if _same(part, its.get(name)) and _stays(now, then, part)
     )
     new = tuple(name for name in its if name not in stays)
     plugs = {name for name in new if its[name].kind == "plug"}
     boosters = [(BOOSTER,) if build.booster.fitted else () for build in (now, then)]
-    kept, gone, come = _between(*boosters)
+    kept, gone, come = _between(*boosters, same=same_booster(now, then))
     return Conversion(
         stays=(*stays, *kept),
         goes=(*(name for name in mine if name not in stays), *gone),
         new=(*(name for name in new if name not in plugs), *come),
         plugged=_plugged(after, plugs),
-        lost=(*_lost(now, then), *((ASSIST,) if gone else ())),
+        lost=(*_lost(now, then), *((ASSIST,) if gone and not come else ())),
     )
 
 
@@ -121,18 +126,48 @@ def _same(part: FittedPart, other: FittedPart | None) -> bool:
     return mine == its
 
 
-def _fitted(build: Build, part: FittedPart) -> object:
-    """Return what the build has where a part of its layout is: its cylinder, the wheel's brake."""
+def _stays(now: Build, then: Build, part: FittedPart) -> bool:
+    """Tell whether what is where a part of the layout is stays: a cylinder, a wheel's brake."""
     if part.kind == "master":
-        return build.master
+        return same_cylinder(now, then)
     if part.wheel is not None:
-        return build.axle(Axle(part.wheel.partition("-")[0])).brake
-    return None
+        axle = Axle(part.wheel.partition("-")[0])
+        return brake_items(now, then, axle) not in ("brakes", "calipers", "wheel cylinders")
+    return True
 
 
-def _between(before: tuple[str, ...], after: tuple[str, ...]) -> tuple[tuple[str, ...], ...]:
-    """Return what stays, goes and comes of two."""
-    if before and after:
+def same_cylinder(now: Build, then: Build) -> bool:
+    """Tell whether two builds have one cylinder, whatever is set or measured on it.
+
+    now, then: the builds. Where its outlets sit counts, what is behind their seats does not.
+    Source: by definition.
+    """
+    one, other = (
+        {name: getattr(part, name) for name in type(part).model_fields
+         if name not in SET_ON_CYLINDER} | {f"{at.circuit} outlet": at.position
+                                            for at in part.outlets}
+        for part in (now.master, then.master)
+    )  # fmt: skip
+    return one == other
+
+
+def same_booster(now: Build, then: Build) -> bool:
+    """Tell whether two builds have one booster, or neither has; the vacuum makes no other one.
+
+    now, then: the builds. Source: by definition.
+    """
+    one, other = (
+        (build.booster.kind, getattr(build.booster, "diaphragm_diameters", None))
+        for build in (now, then)
+    )
+    return one == other
+
+
+def _between(
+    before: tuple[str, ...], after: tuple[str, ...], *, same: bool
+) -> tuple[tuple[str, ...], ...]:
+    """Return what stays, goes and comes of two; same: of both."""
+    if same and before:
         return before, (), ()
     return (), before, after
 

@@ -26,6 +26,7 @@ FLUSH = 3.0  # times what lines and hoses hold: filled, bled and flushed; common
 BOTTLE = 0.5e-3  # m³, as it is usually sold
 SPARED = ("nut ", "copper washer")  # of which a spare is bought
 ESTIMATED = "estimated from the drawing and the wheelbase"
+OPENED = ("cylinder", "booster", "brakes", "calipers", "wheel cylinders")  # for which it is opened
 NOT_BOUGHT = ("master", "wheel-brake")  # with the layout: they are told by the build
 
 
@@ -63,12 +64,14 @@ def buying_list(
     cut = cut_from(made, stock, saw)
     estimated = {k: v for k, v in estimated_lengths(laid, plan).items()
                  if k in {line.id for line in lines}}  # fmt: skip
+    vehicle = tuple(of_vehicle(build, before))
+    opened = before is None or lines or parts or any(row.item.endswith(OPENED) for row in vehicle)
     rows = [
-        *of_vehicle(build, before),
+        *vehicle,
         *of_parts(laid, parts),
         *_tube(lines, cut, estimated, stock),
         *_small(lines, parts, made, estimated),
-        *_fluid(build, any_opened=bool(lines or parts or before is None)),
+        *_fluid(build, any_opened=bool(opened)),
     ]
     rows.sort(key=lambda row: SHELVES.index(row.shelf))
     return BuyingList(tuple(rows), cut, tuple(_not_counted(lines, made, estimated)))

@@ -12,10 +12,8 @@ from urgens.plumbing.adapters import adapters
 from urgens.plumbing.edits import Json, index_of, new_id, section_of, with_part_in
 from urgens.plumbing.mends import face_of, port_of, screwed_in
 
-USUAL: Face = (
-    "1/8-27 NPT",
-    "taper",
-)  # of a sensor's, a gauge's or a switch's thread: common practice
+# Thread of a sensor, a gauge or a switch, where it is not known: common practice.
+USUAL: Face = ("1/8-27 NPT", "taper")
 
 
 def with_sink_on_line(

@@ -10,7 +10,7 @@ from urgens.document.kinds.valves import LAID, kind_of
 from urgens.document.part_catalogue import CataloguePart
 from urgens.guidance.rules.starting_valves import new_valve
 from urgens.guidance.words.parts import KINDS, port_name, thing_called
-from urgens.physics.axle import AXLES, Axle
+from urgens.physics.axle import Axle
 from urgens.plumbing.edits import (
     INSERTED,
     index_of,
@@ -228,7 +228,8 @@ def taken_out(build: Build, part: str) -> BuildChange:
     """Return the step that takes a part out of the layout, and what only holds it.
 
     build: with a layout; part: its id [text].
-    A valve leaves the build's list too; a switch for the brake lights is said to be none.
+    A valve leaves the build's list too; what carried the brake lights' switch is named no longer,
+    and a finding says that nothing carries it.
     Raises BuildErrors where it joins three lines or more, or comes with the build.
     Source: by definition.
     """
@@ -245,7 +246,9 @@ def taken_out(build: Build, part: str) -> BuildChange:
         values["brake_light_switch_part"] = None
     if gone.kind in TWO_SIDED and build.warning_switch in ("warns", "shuts"):
         values["warning_switch"] = "none"
-    found = next((one for one in _listed(build) if one[2] == gone.valve), None)
+    found = next(
+        (one for one in build.valves.placed() if f"{one[0]}[{one[1]}]" == gone.valve), None
+    )
     others = any(one.valve == gone.valve for one in laid.plumbing.parts if one.id != part)
     if found is None or others:  # of a pair the other half stays, and is counted still
         return BuildChange(label, values)
@@ -254,9 +257,3 @@ def taken_out(build: Build, part: str) -> BuildChange:
         _renumber(row, axle, index + 1, -1)
     kept = [i for i in range(len(build.valves.of(axle))) if i != index]
     return BuildChange(label, values, orders={f"valves.{axle}": kept})
-
-
-def _listed(build: Build) -> Iterator[tuple[Axle, int, str]]:
-    for axle in AXLES:
-        for index, _ in enumerate(build.valves.of(axle)):
-            yield axle, index, f"{axle}[{index}]"

@@ -168,11 +168,11 @@ def with_layout(build: Build, changes: Changes) -> Changes:
     with_changes(build, {**figures, "plumbing": laid, "setups": [], "evidence": {}})
     told = (path for place, part in figures.items() for path in given(place, part))
     known = {f'{EVIDENCE}["{path}"]': {"state": "planned"} for path in told
-             if _is_quantity(path, figures)}  # fmt: skip
+             if _is_quantity(path)}  # fmt: skip
     return {**changes, **known, "plumbing": laid}
 
 
-def _is_quantity(path: str, figures: Changes) -> bool:
+def _is_quantity(path: str) -> bool:
     return not path.endswith((".kind", ".layout", ".caliper", ".body", "circuits")) and (
         path.startswith(("master.", "front.brake.", "rear.brake."))
     )
@@ -209,7 +209,7 @@ def _without_metering(build: Build, section: Json) -> Json:
                     "direct": True,
                 }
             )
-            return section  # fmt: skip
+            return section
         if part["kind"] == "metering":
             if len(laid.parts[part["id"]].ports) > 2:
                 part["kind"] = "tee"

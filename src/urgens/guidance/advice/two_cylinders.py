@@ -18,6 +18,11 @@ FIELDS = (
     "bore", "stroke", "socket_depth", "pushrod_length", "flange_bolts", "body_length",
     "reservoir_height",
 )  # fmt: skip
+# What is known of one cylinder and tells nothing of another.
+ITS_OWN = (
+    "socket_depth", "pushrod_length", "flange_bolts", "body_length", "reservoir_height",
+    "reservoir_volume", "made_for",
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -32,12 +37,24 @@ class CylinderChange:
 def other_build(build: Build, other: Mapping[str, Any]) -> Build:
     """Return a build with the other cylinder in place of its own; other: figures as typed.
 
-    build: as it is. Fields that are not given are as those of its own; what is known of a figure
-    of its own does not count for the other's. Raises BuildErrors.
+    build: as it is. Bore and stroke that are not given are as those of its own; what else was
+    measured of its own is not known of the other. Raises BuildErrors.
     """
-    values: dict[str, Any] = {f"master.{name}": value for name, value in other.items()}
     bare: dict[str, Any] = {"setups": [], "evidence": {}}
-    return with_changes(build, {**bare, **values})
+    return with_changes(build, {**bare, **other_changes(build.master, other)})
+
+
+def other_changes(mine: CylinderPart, other: Mapping[str, Any]) -> dict[str, Any]:
+    """Return what a build changes for another cylinder, by path.
+
+    mine: the one that is there; other: figures of the other as typed, by field.
+    What is known of the one that is there and not of the other is not known then.
+    Source: by definition.
+    """
+    unknown: dict[str, Any] = {name: None for name in ITS_OWN if getattr(mine, name) is not None}
+    if mine.outlets:
+        unknown["outlets"] = []
+    return {f"master.{name}": value for name, value in {**unknown, **other}.items()}
 
 
 def changes(now: Solution, other: Build, units: Units | UnitSystem) -> Iterator[CylinderChange]:

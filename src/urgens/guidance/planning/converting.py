@@ -26,7 +26,13 @@ from urgens.guidance.procedures.rebleed import opened_by
 from urgens.guidance.rules.fluids import SILICONE
 from urgens.guidance.words.parts import part_name
 from urgens.physics.axle import AXLES, Axle
-from urgens.plumbing.conversion import brake_items, conversion, layout_of
+from urgens.plumbing.conversion import (
+    brake_items,
+    conversion,
+    layout_of,
+    same_booster,
+    same_cylinder,
+)
 
 # Minutes, common practice.
 STRIP = 40
@@ -108,10 +114,8 @@ def _wheel_parts(build: Build, axle: Axle) -> Iterator[tuple[str, str]]:
 
 def _pedal_and_cylinder(now: Build, then: Build, changed: tuple[str, ...]) -> Iterator[Job]:
     circuits = every_circuit(then)
-    boosted = _under(changed, "booster.kind", "booster.diaphragm") or (
-        now.booster.kind != then.booster.kind
-    )
-    other = _under(changed, "master") and not _only_bar(changed)
+    boosted = not same_booster(now, then)
+    other = not same_cylinder(now, then)
     if boosted:
         kind = "out" if not then.booster.fitted else "in"
         yield Job(f"Booster {kind}", BOOSTER, "the cylinder comes off for it", "pedal box",
@@ -127,11 +131,6 @@ def _pedal_and_cylinder(now: Build, then: Build, changed: tuple[str, ...]) -> It
         pin = then.pedal.pivot_to_pushrod
         yield Job("Pedal: pin and height", PEDAL, f"pin {pin.text} from the pivot; switch after",
                   "pedal box", procedure="pedal-height")  # fmt: skip
-
-
-def _only_bar(changed: tuple[str, ...]) -> bool:
-    """Tell whether nothing of the cylinders changes but how the bar between them stands."""
-    return all(path == "master.bar_offset" for path in changed if path.startswith("master"))
 
 
 def _layout(now: Build, then: Build) -> Iterator[Job]:

@@ -67,7 +67,9 @@ def light_switch_lost(solution: Solution, words: FigureWords) -> Iterator[Remark
 
 def _carrying(build: Build) -> tuple[Fix, ...]:
     """Return the fixes: a tee with the switch behind the cylinder, or one at the pedal."""
-    pedal = Fix("A pedal switch is fitted", "brake_light_switch", "pedal")
+    named = build.brake_light_switch_part is not None
+    none = (("brake_light_switch_part", None),) if named else ()
+    pedal = Fix("A pedal switch is fitted", "brake_light_switch", "pedal", None, none)
     made = with_sink_near_cylinder(build, LIGHT_SWITCH)
     if made is None:
         return (pedal,)
@@ -113,13 +115,14 @@ def body_open(solution: Solution, words: FigureWords) -> Iterator[Remark]:
 
 @rule("hose-old", Severity.ADVICE)
 def hose_old(solution: Solution, words: FigureWords) -> Iterator[Remark]:
-    """Tell of hoses that stay, and are old."""
+    """Tell of hoses that are old, and are not said to go."""
     laid = circuits_of(solution.build)
     for part in () if laid is None else laid.plumbing.parts:
         age = _years(part)
         if laid is not None and age is not None and age > HOSE_YEARS:
+            stays = ", and stays" if part.stays else ""
             yield Remark(
-                message=f"The {thing_called(laid, part.id)} is {age:.0f} years old, and stays.",
+                message=f"The {thing_called(laid, part.id)} is {age:.0f} years old{stays}.",
                 why="Rubber ages from inside: it swells shut or lets go, and looks well outside.",
                 where=part.id,
             )

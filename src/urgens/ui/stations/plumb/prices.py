@@ -8,10 +8,10 @@ from PySide6.QtCore import QStandardPaths, Signal
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from urgens.document import BuildChange, BuildErrors
-from urgens.document.price_list import load_prices, save_prices
+from urgens.document.price_list import load_prices, price_of, save_prices
 from urgens.document.whole_file import written_to
 from urgens.guidance.words.parts import KINDS
-from urgens.quantity import QuantityError, ShownFigure, decimal
+from urgens.quantity import QuantityError, ShownFigure
 from urgens.ui.session import Session
 from urgens.ui.widgets.cleared import clear
 from urgens.ui.widgets.dimension_label import DimensionLabel, Knowledge
@@ -113,16 +113,3 @@ class PriceRows(QWidget):
         prices = kept if price is None else {**kept, kind: price}
         change = BuildChange(f"Price of {priced_name(kind)}", {"plumbing.prices": prices})
         self._session.make(change)
-
-
-def price_of(typed: str) -> float | None:
-    """Return what is typed as a price, None for nothing; raises QuantityError."""
-    if not typed.strip():
-        return None
-    try:
-        price = decimal(typed)
-    except ValueError:
-        raise QuantityError(f'"{typed}" is no price', "write a number, as 12.50") from None
-    if not 0 <= price < float("inf"):
-        raise QuantityError(f'"{typed}" is no price', "write a number from 0 up")
-    return price

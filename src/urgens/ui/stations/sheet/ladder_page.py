@@ -11,8 +11,9 @@ from urgens.document import BuildChange, BuildErrors
 from urgens.document.edits.edit import dumped
 from urgens.document.edits.past import figure_words
 from urgens.document.edits.save_as import saved_as_setup, what_is_tried
+from urgens.document.price_list import price_of
 from urgens.guidance.advice.setup_ladder import Rung, ladder
-from urgens.quantity import decimal
+from urgens.quantity import QuantityError
 from urgens.ui.session import Session
 from urgens.ui.stations.sheet.rung_card import RungCard
 from urgens.ui.widgets.background import SOON, Background
@@ -148,8 +149,8 @@ class LadderPage(Page):
         value: object = text.strip()
         if field == "price":
             try:
-                value = _price(text)
-            except ValueError as error:
+                value = price_of(text)
+            except QuantityError as error:
                 self.refused.setText(str(error))
                 return
         self.refused.setText("")
@@ -174,19 +175,6 @@ class LadderPage(Page):
         self.name.clear()
         session.document.put(made, f"Set-up {name}")
         session.set_setup(name)
-
-
-def _price(text: str) -> float | None:
-    """Return a price as typed, None for nothing; raises ValueError in words."""
-    if not text.strip():
-        return None
-    try:
-        found = decimal(text)
-    except ValueError:
-        found = -1.0
-    if not 0 <= found < 1e9:
-        raise ValueError(f'"{text}" is no price; write a number in your own money, such as 240.')
-    return found
 
 
 def _tried(session: Session) -> str:

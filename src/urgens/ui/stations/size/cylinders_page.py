@@ -9,7 +9,13 @@ from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 from urgens.document import Build, BuildChange, BuildErrors
 from urgens.document.catalogue import named
 from urgens.document.kinds.cylinders import cylinder_kind
-from urgens.guidance.advice.two_cylinders import FIELDS, CylinderChange, changes, other_build
+from urgens.guidance.advice.two_cylinders import (
+    FIELDS,
+    CylinderChange,
+    changes,
+    other_build,
+    other_changes,
+)
 from urgens.physics.axle import AXLES
 from urgens.quantity import LENGTH
 from urgens.ui.session import Session
@@ -28,7 +34,7 @@ from urgens.ui.widgets.worded import worded, wrapped
 NAME = "other cylinder"
 POSITIONS = {"": "not given", "left": "left", "right": "right", "end": "at the end",
              "top": "on top", "bottom": "at the bottom"}  # fmt: skip
-NOTHING = "Type what is measured of the other one; what is left out is taken as of yours."
+NOTHING = "Type what is measured of the other one: only its bore and stroke are taken as of yours."
 DOTTED = "Dotted: not measured, drawn as is usual."
 
 
@@ -213,7 +219,7 @@ class CylindersPage(Page):
     def _add(self) -> None:
         """Keep the other one as a set-up of this build."""
         base = self.session.base
-        figures: dict[str, Any] = {f"master.{name}": one for name, one in self.figures.items()}
+        figures = other_changes(base.master, self.figures)
         kept = [index for index, one in enumerate(base.setups) if one.name != NAME]
         setup = {"name": NAME, "changes": figures}
         change = BuildChange(f"Set-up “{NAME}”", orders={"setups": [*kept, setup]})
